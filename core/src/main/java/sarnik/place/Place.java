@@ -1,0 +1,45 @@
+package sarnik.place;
+
+/**
+ * A place of the gazetteer.
+ *
+ * @param id its lasting name: {@code g} and the GeoNames number, {@code i} and the municipality code of Spain's
+ *     geographic institute, or {@code r} and the code of a country, region or province
+ * @param level how wide it is
+ * @param name its name in its own country
+ * @param country ISO 3166-1 alpha-2 code
+ * @param region code of the first-level region that holds it, as in GeoNames ({@code ES.55}); empty for a country
+ * @param province code of the second-level area that holds it ({@code ES.55.SO}); empty where there is none
+ * @param seat whether it is the seat of an administration
+ * @param lon degrees east, WGS 84
+ * @param lat degrees north, WGS 84
+ * @param population people, 0 where not known
+ */
+public record Place(
+        String id,
+        PlaceLevel level,
+        String name,
+        String country,
+        String region,
+        String province,
+        boolean seat,
+        double lon,
+        double lat,
+        long population) {
+
+    private static final double EARTH_RADIUS = 6_371_008.8;
+
+    /**
+     * Great-circle distance by the haversine formula (Sinnott 1984) on a sphere of the mean Earth radius.
+     *
+     * @return metres
+     */
+    public double metresTo(Place other) {
+        double lat1 = Math.toRadians(lat);
+        double lat2 = Math.toRadians(other.lat);
+        double dLat = Math.sin((lat2 - lat1) / 2);
+        double dLon = Math.sin(Math.toRadians(other.lon - lon) / 2);
+        double h = dLat * dLat + Math.cos(lat1) * Math.cos(lat2) * dLon * dLon;
+        return 2 * EARTH_RADIUS * Math.asin(Math.min(1, Math.sqrt(h)));
+    }
+}

@@ -1,0 +1,19 @@
+package sarnik.place;
+
+/** How wide a place is. */
+public enum PlaceLevel {
+    COUNTRY("country"),
+    REGION("region"),
+    PROVINCE("province"),
+    TOWN("town");
+
+    private final String words;
+
+    PlaceLevel(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
+}

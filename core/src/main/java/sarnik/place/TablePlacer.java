@@ -1,0 +1,158 @@
+package sarnik.place;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import sarnik.table.CodedColumn;
+import sarnik.table.Codes;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.Table;
+
+/** Places the rows of a table; the work is done once for each distinct set of words. */
+public final class TablePlacer {
+
+    private final Gazetteer gazetteer;
+
+    public TablePlacer(Gazetteer gazetteer) {
+        this.gazetteer = gazetteer;
+    }
+
+    /**
+     * Places by names.
+     *
+     * @throws IllegalArgumentException when the recipe names no column, or one that the table does not have
+     */
+    public PlacedTable byName(Table table, Placing.ByName recipe) {
+        if (recipe.isEmpty()) throw new IllegalArgumentException("No column is named that tells where a row is");
+        CodedColumn[] columns = {
+            coded(table, recipe.town()), coded(table, recipe.province()), coded(table, recipe.country())
+        };
+        NamePlacer placer = new NamePlacer(gazetteer);
+        return place(table, columns, row -> placer.place(new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row))),
+                row -> new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row)));
+    }
+
+    /**
+     * Places by equal values in another placed table.
+     *
+     * @param other the other table, placed
+     * @throws IllegalArgumentException when a column is missing
+     */
+    public PlacedTable byTie(Table table, String column, PlacedTable other, String equals) {
+        Column theirs = other.table().column(equals);
+        Column places = other.table().column(PlacedTable.PLACE);
+        Map<String, String> placeOf = new HashMap<>();
+        Map<String, Boolean> present = new HashMap<>();
+        for (int row = 0; row < theirs.size(); row++) {
+            String key = theirs.text(row);
+            if (key == null) continue;
+            present.put(key, true);
+            String place = places.text(row);
+            if (place != null) placeOf.put(key, place);
+        }
+        CodedColumn mine = coded(table, column);
+        return place(table, new CodedColumn[] {mine}, row -> {
+            String key = mine.text(row);
+            if (key == null) return Match.unplaced("The value is missing.");
+            String id = placeOf.get(key);
+            if (id != null) {
+                return gazetteer.find(id)
+                        .map(p -> new Match(p, Match.State.PLACED, 0.99, "The tied row lies here.", List.of()))
+                        .orElseGet(() -> Match.unplaced("The tied row's place is not in the gazetteer."));
+            }
+            return Match.unplaced(present.containsKey(key)
+                    ? "The tied row “" + key + "” is itself unplaced."
+                    : "No row over there has “" + key + "”.");
+        }, row -> new Words(mine.text(row), null, null));
+    }
+
+    private PlacedTable place(Table table, CodedColumn[] columns, Function<Integer, Match> match, Function<Integer, Words> words) {
+        int rows = table.rows();
+        int[] keyOfRow = new int[rows];
+        List<int[]> firsts = new ArrayList<>();
+        Map<Object, int[]> keys = new HashMap<>();
+        for (int row = 0; row < rows; row++) {
+            Object key = key(columns, row);
+            int[] entry = keys.get(key);
+            if (entry == null) {
+                entry = new int[] {firsts.size(), row, 0};
+                keys.put(key, entry);
+                firsts.add(entry);
+            }
+            entry[2]++;
+            keyOfRow[row] = entry[0];
+        }
+        List<PlacedTable.Find> finds = new ArrayList<>(firsts.size());
+        for (int[] entry : firsts) finds.add(new PlacedTable.Find(words.apply(entry[1]), entry[2], match.apply(entry[1])));
+
+        Table placed = table.with(added(rows, keyOfRow, finds));
+        return new PlacedTable(placed, finds.stream().sorted((a, b) -> Long.compare(b.rows(), a.rows())).toList());
+    }
+
+    private Map<String, Column> added(int rows, int[] keyOfRow, List<PlacedTable.Find> finds) {
+        Map<String, Column> added = new LinkedHashMap<>();
+        added.put(PlacedTable.PLACE, spread(rows, keyOfRow, finds, Place::id));
+        added.put(PlacedTable.PROVINCE, spread(rows, keyOfRow, finds, p -> gazetteer.provinceOf(p).map(Place::name).orElse(null)));
+        added.put(PlacedTable.COUNTRY, spread(rows, keyOfRow, finds, p -> gazetteer.area(p.country()).map(Place::name).orElse(null)));
+        return added;
+    }
+
+    /** A text column with a value a find, spread over the rows that carry it. */
+    private static Column spread(int rows, int[] keyOfRow, List<PlacedTable.Find> finds, Function<Place, String> value) {
+        Map<String, Integer> codes = new LinkedHashMap<>();
+        int[] codeOfKey = new int[finds.size()];
+        for (int key = 0; key < codeOfKey.length; key++) {
+            Place place = finds.get(key).match().place();
+            String text = place == null ? null : value.apply(place);
+            if (text == null) codeOfKey[key] = -1;
+            else {
+                codes.putIfAbsent(text, codes.size());
+                codeOfKey[key] = codes.get(text);
+            }
+        }
+        int[] column = new int[rows];
+        for (int row = 0; row < rows; row++) column[row] = codeOfKey[keyOfRow[row]];
+        return new CodedColumn(ColumnType.TEXT, Codes.of(column, rows, codes.size()), List.copyOf(codes.keySet()));
+    }
+
+    private static Object key(CodedColumn[] columns, int row) {
+        long low = columns[0] == null ? -1 : columns[0].codes().get(row);
+        if (columns.length == 1) return low;
+        long middle = columns[1] == null ? -1 : columns[1].codes().get(row);
+        long high = columns[2] == null ? -1 : columns[2].codes().get(row);
+        // Three codes below 2^21 fit one key; larger dictionaries fall back to a list.
+        if (low < 1 << 20 && middle < 1 << 20 && high < 1 << 20) return (low + 1) | (middle + 1) << 21 | (high + 1) << 42;
+        return List.of(low, middle, high);
+    }
+
+    private static String text(CodedColumn column, int row) {
+        if (column == null) return null;
+        String text = column.text(row);
+        return text == null ? "" : text;
+    }
+
+    private static CodedColumn coded(Table table, String name) {
+        if (name == null) return null;
+        Column column = table.column(name);
+        return column instanceof CodedColumn coded ? coded : asText(column);
+    }
+
+    /** Codes that were read as numbers (a statistical code, say) are words here. */
+    private static CodedColumn asText(Column column) {
+        Map<String, Integer> codes = new LinkedHashMap<>();
+        int[] values = new int[column.size()];
+        for (int row = 0; row < values.length; row++) {
+            String text = column.text(row);
+            if (text == null) values[row] = -1;
+            else {
+                codes.putIfAbsent(text, codes.size());
+                values[row] = codes.get(text);
+            }
+        }
+        return new CodedColumn(ColumnType.TEXT, Codes.of(values, values.length, codes.size()), List.copyOf(codes.keySet()));
+    }
+}

@@ -1,0 +1,17 @@
+package sarnik.query;
+
+/**
+ * A column with a summary.
+ *
+ * @param column the column; null with {@link Summary#COUNT} counts rows
+ */
+public record Measure(Summary summary, String column) {
+
+    /** The number of rows. */
+    public static final Measure ROWS = new Measure(Summary.COUNT, null);
+
+    /** The measure as people read it: "sum of litres", "number of rows". */
+    public String words() {
+        return column == null ? "number of rows" : summary.words() + " of " + column;
+    }
+}

@@ -1,0 +1,119 @@
+package sarnik.query;
+
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import sarnik.table.Column;
+
+/** What one segment of the rows adds to an answer; partials are merged in the order of the rows. */
+final class Partial {
+
+    /** Rows looked at together: the selection and keys of a block stay in the processor's nearest cache. */
+    private static final int BLOCK = 2048;
+
+    private final Plan plan;
+    final long[] stageCounts;
+    /** Null where keys are used as group numbers directly. */
+    final LongIndex index;
+    long[] rows;
+    final Map<String, Tally> tallies = new LinkedHashMap<>();
+    final Map<String, DistinctTally> distinct = new LinkedHashMap<>();
+    final Map<String, long[]> counted = new LinkedHashMap<>();
+
+    Partial(Plan plan) {
+        this.plan = plan;
+        stageCounts = new long[plan.stages.size()];
+        index = plan.dense ? null : new LongIndex();
+        int groups = plan.dense ? (int) plan.groupSpace : 1 << 10;
+        rows = new long[groups];
+        plan.tallied.forEach((name, extremes) -> tallies.put(name, new Tally(plan.column(name), groups, extremes)));
+        plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? groups : -1)));
+        plan.counted.forEach(name -> counted.put(name, new long[groups]));
+    }
+
+    int groups() {
+        return index == null ? (int) plan.groupSpace : index.size();
+    }
+
+    void scan(int from, int to) {
+        int[] selection = new int[BLOCK + 1];
+        int[] groups = new int[BLOCK];
+        long[] keys = new long[BLOCK];
+        for (int start = from; start < to; start += BLOCK) {
+            int count = select(start, Math.min(start + BLOCK, to), selection);
+            if (count > 0) {
+                group(selection, keys, groups, count);
+                add(selection, groups, count);
+            }
+        }
+    }
+
+    private int select(int from, int to, int[] selection) {
+        int count = -1;
+        for (int s = 0; s < stageCounts.length; s++) {
+            for (RowFilter filter : plan.stages.get(s)) {
+                count = count < 0 ? filter.keepRange(from, to, selection) : filter.keep(selection, count);
+            }
+            stageCounts[s] += count < 0 ? to - from : count;
+        }
+        if (count >= 0) return count;
+        for (int row = from; row < to; row++) selection[row - from] = row;
+        return to - from;
+    }
+
+    private void group(int[] selection, long[] keys, int[] groups, int count) {
+        Arrays.fill(keys, 0, count, 0);
+        long factor = 1;
+        for (int c = plan.coders.length - 1; c >= 0; c--) {
+            plan.coders[c].addTo(keys, selection, count, factor);
+            factor *= plan.coders[c].size();
+        }
+        if (index == null) {
+            for (int i = 0; i < count; i++) groups[i] = (int) keys[i];
+            return;
+        }
+        for (int i = 0; i < count; i++) groups[i] = index.number(keys[i]);
+        grow(index.size());
+    }
+
+    private void grow(int groups) {
+        if (groups > rows.length) rows = Arrays.copyOf(rows, Math.max(groups, rows.length * 2));
+        tallies.values().forEach(tally -> tally.grow(groups));
+        counted.replaceAll((name, counts) -> groups > counts.length ? Arrays.copyOf(counts, Math.max(groups, counts.length * 2)) : counts);
+    }
+
+    private void add(int[] selection, int[] groups, int count) {
+        for (int i = 0; i < count; i++) rows[groups[i]]++;
+        for (Tally tally : tallies.values()) tally.add(selection, groups, count);
+        for (DistinctTally tally : distinct.values()) tally.add(selection, groups, count);
+        counted.forEach((name, counts) -> {
+            Column column = plan.column(name);
+            for (int i = 0; i < count; i++) if (!column.isMissing(selection[i])) counts[groups[i]]++;
+        });
+    }
+
+    /** Adds the rows of the segment that follows. */
+    void merge(Partial next) {
+        for (int s = 0; s < stageCounts.length; s++) stageCounts[s] += next.stageCounts[s];
+        int[] groupOf = null;
+        if (index != null) {
+            groupOf = new int[next.index.size()];
+            for (int g = 0; g < groupOf.length; g++) groupOf[g] = index.number(next.index.key(g));
+            grow(index.size());
+        }
+        for (int g = 0; g < next.groups(); g++) {
+            if (next.rows[g] == 0) continue;
+            int here = groupOf == null ? g : groupOf[g];
+            rows[here] += next.rows[g];
+            for (var tally : tallies.entrySet()) tally.getValue().merge(here, next.tallies.get(tally.getKey()), g);
+            for (var counts : counted.entrySet()) counts.getValue()[here] += next.counted.get(counts.getKey())[g];
+        }
+        for (var tally : distinct.entrySet()) tally.getValue().merge(next.distinct.get(tally.getKey()), groupOf);
+    }
+
+    double value(Measure measure, int group) {
+        if (measure.column() == null) return rows[group];
+        long[] counts = measure.summary() == Summary.COUNT ? counted.get(measure.column()) : null;
+        return counts != null ? counts[group] : tallies.get(measure.column()).result(measure.summary(), group);
+    }
+}

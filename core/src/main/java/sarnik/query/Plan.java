@@ -1,0 +1,79 @@
+package sarnik.query;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import sarnik.table.Column;
+import sarnik.table.Table;
+
+/** A query made ready for its table: filters, coders and tallies, checked before anything runs. */
+final class Plan {
+
+    private static final int MOST_DENSE_GROUPS = 1 << 16;
+
+    final List<RowFilter[]> stages = new ArrayList<>();
+    final KeyCoder[] coders;
+    final long groupSpace;
+    final boolean dense;
+    /** Numeric columns to sum, and whether their minimum or maximum is wanted. */
+    final Map<String, Boolean> tallied = new LinkedHashMap<>();
+    final Map<String, KeyCoder> distinct = new LinkedHashMap<>();
+    private final Table table;
+
+    Plan(Table table, Query query, Function<Column, KeyCoder> coder) {
+        this.table = table;
+        for (Stage stage : query.stages()) {
+            stages.add(stage.conditions().stream().map(c -> RowFilter.of(table, c)).toArray(RowFilter[]::new));
+        }
+        if (query.missing() == Query.Missing.LEFT_OUT && !query.groupBy().isEmpty()) {
+            stages.add(query.groupBy().stream()
+                    .map(name -> RowFilter.of(table, new Condition.Filled(name)))
+                    .toArray(RowFilter[]::new));
+        }
+        coders = query.groupBy().stream().map(name -> coder.apply(column(name))).toArray(KeyCoder[]::new);
+        long space = 1;
+        for (KeyCoder c : coders) space = Math.multiplyExact(space, (long) c.size());
+        groupSpace = space;
+        dense = space <= MOST_DENSE_GROUPS;
+        for (Measure measure : query.measures()) add(measure, coder);
+    }
+
+    private void add(Measure measure, Function<Column, KeyCoder> coder) {
+        if (measure.column() == null) {
+            if (measure.summary() != Summary.COUNT) {
+                throw new QueryException("A " + measure.summary().words() + " needs a column");
+            }
+            return;
+        }
+        Column column = column(measure.column());
+        if (measure.summary() == Summary.DISTINCT) {
+            distinct.put(measure.column(), coder.apply(column));
+        } else if (column.type().isNumber()) {
+            boolean extreme = measure.summary() == Summary.MINIMUM || measure.summary() == Summary.MAXIMUM;
+            tallied.merge(measure.column(), extreme, Boolean::logicalOr);
+        } else if (measure.summary().needsNumber()) {
+            throw new QueryException("The %s needs numbers, but “%s” holds %s"
+                    .formatted(measure.summary().words(), measure.column(), column.type().words()));
+        } else {
+            counted.add(measure.column());
+        }
+    }
+
+    /** Columns other than numbers whose filled cells are counted. */
+    final Set<String> counted = new LinkedHashSet<>();
+
+    Column column(String name) {
+        return table.find(name).orElseThrow(() -> new QueryException("There is no column “" + name + "” any more"));
+    }
+
+    /** The text of each key column of a group. */
+    String keyText(long key, int column) {
+        for (int c = coders.length - 1; c > column; c--) key /= coders[c].size();
+        KeyCoder coder = coders[column];
+        return coder.text().apply((int) (key % coder.size()));
+    }
+}

@@ -1,0 +1,48 @@
+package sarnik.query;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A question to a table.
+ *
+ * @param stages row conditions, applied in this order
+ * @param groupBy columns whose values make the groups; none makes one group of all rows
+ * @param missing what becomes of rows whose grouping value is missing
+ * @param measures what is summed up for each group, at least one
+ * @param rank which groups are kept, if not all
+ * @param sort the order of the groups
+ * @param limit the most groups returned after sorting
+ */
+public record Query(
+        List<Stage> stages,
+        List<String> groupBy,
+        Missing missing,
+        List<Measure> measures,
+        Optional<Rank> rank,
+        Sort sort,
+        int limit) {
+
+    /** What becomes of rows whose grouping value is missing. */
+    public enum Missing {
+        /** They make a group of their own. */
+        KEPT,
+        /** They are left out, as a step of the row trail. */
+        LEFT_OUT
+    }
+
+    public Query {
+        stages = List.copyOf(stages);
+        groupBy = List.copyOf(groupBy);
+        measures = List.copyOf(measures);
+        if (measures.isEmpty()) throw new IllegalArgumentException("A query needs a measure");
+        if (rank.isPresent() && (rank.get().measure() < 0 || rank.get().measure() >= measures.size())) {
+            throw new IllegalArgumentException("The rank's measure " + rank.get().measure() + " is not in the query");
+        }
+    }
+
+    /** A query without rank or limit, ordered by key. */
+    public static Query of(List<Stage> stages, List<String> groupBy, List<Measure> measures) {
+        return new Query(stages, groupBy, Missing.KEPT, measures, Optional.empty(), Sort.BY_KEY, Integer.MAX_VALUE);
+    }
+}

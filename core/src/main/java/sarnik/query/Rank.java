@@ -1,0 +1,21 @@
+package sarnik.query;
+
+/**
+ * Keeps the first or last groups by a measure. Groups whose measure is missing are never kept.
+ *
+ * @param measure index of the measure in the query
+ * @param end whether the largest or the smallest are kept
+ * @param count how many, at least 1
+ * @param keepTies whether groups equal to the last one kept stay too; cut ties fall by key
+ */
+public record Rank(int measure, End end, int count, boolean keepTies) {
+
+    public enum End {
+        TOP,
+        BOTTOM
+    }
+
+    public Rank {
+        if (count < 1) throw new IllegalArgumentException("A rank keeps at least one group, not " + count);
+    }
+}

@@ -1,0 +1,290 @@
+package sarnik.query;
+
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import sarnik.table.CodedColumn;
+import sarnik.table.Codes;
+import sarnik.table.Column;
+import sarnik.table.DateColumn;
+import sarnik.table.DecimalColumn;
+import sarnik.table.Table;
+import sarnik.table.TimeColumn;
+import sarnik.table.WholeColumn;
+
+/**
+ * A condition made ready for a scan. Works on a selection: row numbers in ascending order, of which it keeps those that
+ * meet the condition. The loops have no branch on the outcome, so that their speed does not depend on the data.
+ */
+interface RowFilter {
+
+    /**
+     * @param selection row numbers; the kept ones are moved to the front
+     * @param count how many there are
+     * @return how many are kept
+     */
+    int keep(int[] selection, int count);
+
+    /** Whether the row meets the condition; used where a scan starts. */
+    int keepRange(int from, int to, int[] selection);
+
+    static RowFilter of(Table table, Condition condition) {
+        Column column = table.find(condition.column())
+                .orElseThrow(() -> new QueryException("There is no column “" + condition.column() + "” any more"));
+        if (column instanceof CodedColumn coded) return ofCodes(coded, condition);
+        if (condition instanceof Condition.OneOf oneOf) return ofValues(column, oneOf.values());
+        String from = condition instanceof Condition.Between between ? between.from() : null;
+        String to = condition instanceof Condition.Between between ? between.to() : null;
+        if (column instanceof DateColumn dates) {
+            return new IntRange(dates.days(),
+                    from == null ? DateColumn.MISSING + 1 : (int) LocalDateText.day(from),
+                    to == null ? Integer.MAX_VALUE : (int) LocalDateText.day(to));
+        }
+        if (column instanceof DecimalColumn decimals) {
+            return new DoubleRange(decimals.values(), from == null ? Double.NEGATIVE_INFINITY : number(from),
+                    to == null ? Double.POSITIVE_INFINITY : number(to));
+        }
+        long[] values = column instanceof TimeColumn times ? times.seconds() : ((WholeColumn) column).values();
+        boolean isTime = column instanceof TimeColumn;
+        return new LongRange(values,
+                from == null ? Long.MIN_VALUE + 1 : isTime ? LocalDateText.second(from, false) : (long) Math.ceil(number(from)),
+                to == null ? Long.MAX_VALUE : isTime ? LocalDateText.second(to, true) : (long) Math.floor(number(to)));
+    }
+
+    private static RowFilter ofCodes(CodedColumn column, Condition condition) {
+        if (condition instanceof Condition.Between) {
+            throw new QueryException("“" + condition.column() + "” holds text, which has no range");
+        }
+        // allowed[code + 1]; missing is at 0.
+        byte[] allowed = new byte[column.dictionary().size() + 1];
+        if (condition instanceof Condition.OneOf oneOf) {
+            Set<String> wanted = new HashSet<>(oneOf.values());
+            for (int code = 0; code < column.dictionary().size(); code++) {
+                if (wanted.contains(column.dictionary().get(code))) allowed[code + 1] = 1;
+            }
+        } else {
+            Arrays.fill(allowed, 1, allowed.length, (byte) 1);
+        }
+        if (column.codes() instanceof Codes.Bytes bytes) return new ByteCodes(bytes.values(), allowed);
+        if (column.codes() instanceof Codes.Shorts shorts) return new ShortCodes(shorts.values(), allowed);
+        return new IntCodes(((Codes.Ints) column.codes()).values(), allowed);
+    }
+
+    private static RowFilter ofValues(Column column, List<String> values) {
+        if (column instanceof DecimalColumn decimals) {
+            double[] wanted = values.stream().mapToDouble(RowFilter::number).sorted().toArray();
+            double[] all = decimals.values();
+            return (SlowFilter) row -> Arrays.binarySearch(wanted, all[row]) >= 0 && !Double.isNaN(all[row]);
+        }
+        if (column instanceof DateColumn dates) {
+            int[] wanted = values.stream().mapToInt(v -> (int) LocalDateText.day(v)).sorted().toArray();
+            return (SlowFilter) row -> Arrays.binarySearch(wanted, dates.days()[row]) >= 0;
+        }
+        boolean isTime = column instanceof TimeColumn;
+        long[] all = isTime ? ((TimeColumn) column).seconds() : ((WholeColumn) column).values();
+        long[] wanted = values.stream()
+                .mapToLong(v -> isTime ? LocalDateText.second(v, false) : (long) number(v))
+                .sorted()
+                .toArray();
+        return (SlowFilter) row -> Arrays.binarySearch(wanted, all[row]) >= 0;
+    }
+
+    private static double number(String text) {
+        try {
+            return Double.parseDouble(text);
+        } catch (NumberFormatException unreadable) {
+            throw new QueryException("“" + text + "” is not a number");
+        }
+    }
+
+    /** Reads the bounds of date and time conditions. */
+    final class LocalDateText {
+        private LocalDateText() {}
+
+        static long day(String text) {
+            try {
+                return LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text).toEpochDay();
+            } catch (DateTimeException unreadable) {
+                throw new QueryException("“" + text + "” is not a date such as 2026-05-31");
+            }
+        }
+
+        static long second(String text, boolean endOfDay) {
+            if (text.length() <= 10) return day(text) * 86_400 + (endOfDay ? 86_399 : 0);
+            try {
+                return LocalDateTime.parse(text).toEpochSecond(ZoneOffset.UTC);
+            } catch (DateTimeException unreadable) {
+                throw new QueryException("“" + text + "” is not a time such as 2026-05-31T12:30");
+            }
+        }
+    }
+
+    /** One row at a time; for conditions that are rare enough not to need a loop of their own. */
+    @FunctionalInterface
+    interface SlowFilter extends RowFilter {
+        boolean meets(int row);
+
+        @Override
+        default int keep(int[] selection, int count) {
+            int kept = 0;
+            for (int i = 0; i < count; i++) if (meets(selection[i])) selection[kept++] = selection[i];
+            return kept;
+        }
+
+        @Override
+        default int keepRange(int from, int to, int[] selection) {
+            int kept = 0;
+            for (int row = from; row < to; row++) if (meets(row)) selection[kept++] = row;
+            return kept;
+        }
+    }
+
+    record ByteCodes(byte[] codes, byte[] allowed) implements RowFilter {
+        @Override
+        public int keep(int[] selection, int count) {
+            int kept = 0;
+            for (int i = 0; i < count; i++) {
+                int row = selection[i];
+                selection[kept] = row;
+                kept += allowed[codes[row] + 1];
+            }
+            return kept;
+        }
+
+        @Override
+        public int keepRange(int from, int to, int[] selection) {
+            int kept = 0;
+            for (int row = from; row < to; row++) {
+                selection[kept] = row;
+                kept += allowed[codes[row] + 1];
+            }
+            return kept;
+        }
+    }
+
+    record ShortCodes(short[] codes, byte[] allowed) implements RowFilter {
+        @Override
+        public int keep(int[] selection, int count) {
+            int kept = 0;
+            for (int i = 0; i < count; i++) {
+                int row = selection[i];
+                selection[kept] = row;
+                kept += allowed[codes[row] + 1];
+            }
+            return kept;
+        }
+
+        @Override
+        public int keepRange(int from, int to, int[] selection) {
+            int kept = 0;
+            for (int row = from; row < to; row++) {
+                selection[kept] = row;
+                kept += allowed[codes[row] + 1];
+            }
+            return kept;
+        }
+    }
+
+    record IntCodes(int[] codes, byte[] allowed) implements RowFilter {
+        @Override
+        public int keep(int[] selection, int count) {
+            int kept = 0;
+            for (int i = 0; i < count; i++) {
+                int row = selection[i];
+                selection[kept] = row;
+                kept += allowed[codes[row] + 1];
+            }
+            return kept;
+        }
+
+        @Override
+        public int keepRange(int from, int to, int[] selection) {
+            int kept = 0;
+            for (int row = from; row < to; row++) {
+                selection[kept] = row;
+                kept += allowed[codes[row] + 1];
+            }
+            return kept;
+        }
+    }
+
+    record IntRange(int[] values, int low, int high) implements RowFilter {
+        @Override
+        public int keep(int[] selection, int count) {
+            int kept = 0;
+            for (int i = 0; i < count; i++) {
+                int row = selection[i];
+                int value = values[row];
+                selection[kept] = row;
+                kept += value >= low & value <= high ? 1 : 0;
+            }
+            return kept;
+        }
+
+        @Override
+        public int keepRange(int from, int to, int[] selection) {
+            int kept = 0;
+            for (int row = from; row < to; row++) {
+                int value = values[row];
+                selection[kept] = row;
+                kept += value >= low & value <= high ? 1 : 0;
+            }
+            return kept;
+        }
+    }
+
+    record LongRange(long[] values, long low, long high) implements RowFilter {
+        @Override
+        public int keep(int[] selection, int count) {
+            int kept = 0;
+            for (int i = 0; i < count; i++) {
+                int row = selection[i];
+                long value = values[row];
+                selection[kept] = row;
+                kept += value >= low & value <= high ? 1 : 0;
+            }
+            return kept;
+        }
+
+        @Override
+        public int keepRange(int from, int to, int[] selection) {
+            int kept = 0;
+            for (int row = from; row < to; row++) {
+                long value = values[row];
+                selection[kept] = row;
+                kept += value >= low & value <= high ? 1 : 0;
+            }
+            return kept;
+        }
+    }
+
+    record DoubleRange(double[] values, double low, double high) implements RowFilter {
+        @Override
+        public int keep(int[] selection, int count) {
+            int kept = 0;
+            for (int i = 0; i < count; i++) {
+                int row = selection[i];
+                double value = values[row];
+                selection[kept] = row;
+                kept += value >= low & value <= high ? 1 : 0;
+            }
+            return kept;
+        }
+
+        @Override
+        public int keepRange(int from, int to, int[] selection) {
+            int kept = 0;
+            for (int row = from; row < to; row++) {
+                double value = values[row];
+                selection[kept] = row;
+                kept += value >= low & value <= high ? 1 : 0;
+            }
+            return kept;
+        }
+    }
+}

@@ -1,0 +1,32 @@
+package sarnik.query;
+
+import java.util.List;
+
+/**
+ * The steps by which the rows of a frame came about.
+ *
+ * @param steps in order; the first counts all rows
+ */
+public record RowTrail(List<Step> steps) {
+
+    public RowTrail {
+        steps = List.copyOf(steps);
+    }
+
+    /**
+     * @param words what happened
+     * @param left what is left after it
+     * @param unit what is counted
+     */
+    public record Step(String words, long left, Unit unit) {}
+
+    public enum Unit {
+        ROWS,
+        GROUPS
+    }
+
+    /** Rows that reached the grouping. */
+    public long rows() {
+        return steps.stream().filter(s -> s.unit() == Unit.ROWS).reduce((a, b) -> b).map(Step::left).orElse(0L);
+    }
+}

@@ -1,0 +1,67 @@
+package sarnik.scale;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.Locale;
+
+/** Numbers as people read them: a comma between thousands, a point before decimals. */
+public final class NumberWords {
+
+    private NumberWords() {}
+
+    /**
+     * The whole number where it is one, else as many decimals as the size asks for: two below 100, one below 1,000.
+     *
+     * @return the text, "–" for a missing value
+     */
+    public static String full(double value) {
+        if (!Double.isFinite(value)) return "–";
+        double size = Math.abs(value);
+        int decimals = value == Math.rint(value) || size >= 1000 ? 0 : size >= 100 ? 1 : 2;
+        return String.format(Locale.ENGLISH, "%,." + decimals + "f", value == 0 ? 0.0 : value);
+    }
+
+    /**
+     * Three figures at most, with k, M or G (thousand, million, thousand million) behind: 1.23 M, 45.6 k, 789.
+     *
+     * @return the text, "–" for a missing value
+     */
+    public static String brief(double value) {
+        if (!Double.isFinite(value)) return "–";
+        double size = Math.abs(value);
+        if (size < 1000 && value == Math.rint(value)) return full(value);
+        // Rounded first: 999.6 is 1 k.
+        double rounded = value == 0 ? 0 : new BigDecimal(value).round(new java.math.MathContext(3, RoundingMode.HALF_UP)).doubleValue();
+        size = Math.abs(rounded);
+        String sign = "";
+        double unit = 1;
+        if (size >= 1e9) {
+            unit = 1e9;
+            sign = " G";
+        } else if (size >= 1e6) {
+            unit = 1e6;
+            sign = " M";
+        } else if (size >= 1e3) {
+            unit = 1e3;
+            sign = " k";
+        }
+        return BigDecimal.valueOf(rounded / unit).round(new java.math.MathContext(3, RoundingMode.HALF_UP)).stripTrailingZeros().toPlainString() + sign;
+    }
+
+    /** The nearest number at or above the value that is 1, 2 or 5 times a power of ten. */
+    public static double roundUp(double value) {
+        if (!(value > 0)) return 0;
+        double power = Math.pow(10, Math.floor(Math.log10(value)));
+        for (double step : new double[] {1, 2, 5}) if (value <= step * power * (1 + 1e-12)) return step * power;
+        return 10 * power;
+    }
+
+    /** The nearest number at or below the value that is 1, 2 or 5 times a power of ten. */
+    public static double roundDown(double value) {
+        if (!(value > 0)) return 0;
+        double power = Math.pow(10, Math.floor(Math.log10(value)));
+        double best = power;
+        for (double step : new double[] {2, 5}) if (step * power <= value * (1 + 1e-12)) best = step * power;
+        return best;
+    }
+}

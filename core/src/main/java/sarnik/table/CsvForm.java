@@ -1,0 +1,134 @@
+package sarnik.table;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+
+/**
+ * How a CSV file is written, found by looking at it.
+ *
+ * @param charset UTF-8 if every byte of the file fits it, else Windows-1252
+ * @param delimiter comma, semicolon, tab or bar
+ */
+public record CsvForm(Charset charset, char delimiter) {
+
+    private static final char[] DELIMITERS = {',', ';', '\t', '|'};
+    private static final int LOOK = 1 << 16;
+
+    /**
+     * @throws UnreadableTableException when the file is empty or is not text
+     */
+    static CsvForm look(Path file) throws IOException {
+        byte[] head;
+        try (InputStream in = Files.newInputStream(file)) {
+            head = in.readNBytes(LOOK);
+        }
+        if (head.length == 0) {
+            throw new UnreadableTableException(
+                    "The file is empty. Choose the file that holds the rows, with the column names in its first line.");
+        }
+        refuseOtherFormats(head);
+        Charset charset = isUtf8(file) ? StandardCharsets.UTF_8 : Charset.forName("windows-1252");
+        return new CsvForm(charset, delimiter(new String(head, charset)));
+    }
+
+    private static void refuseOtherFormats(byte[] head) {
+        String kind = startsWith(head, 'P', 'K', 3, 4)
+                ? "a ZIP archive (a workbook, perhaps)"
+                : startsWith(head, '%', 'P', 'D', 'F')
+                        ? "a PDF document"
+                        : startsWith(head, 0x89, 'P', 'N', 'G') || startsWith(head, 0xFF, 0xD8, 0xFF)
+                                ? "a picture"
+                                : startsWith(head, 0x1F, 0x8B)
+                                        ? "a gzip archive"
+                                        : startsWith(head, 'S', 'Q', 'L', 'i') ? "an SQLite database" : null;
+        if (kind == null) {
+            int odd = 0;
+            for (byte b : head) if (b >= 0 && b < 32 && b != '\n' && b != '\r' && b != '\t' && b != '\f') odd++;
+            // A stray control character is a trouble of its cell; one in fifty bytes is no text.
+            if (odd * 50 > head.length) kind = "not text";
+        }
+        if (kind != null) {
+            throw new UnreadableTableException("This is not a CSV file: it looks like " + kind
+                    + ". Save the table as CSV (text with commas or semicolons) and choose that file.");
+        }
+    }
+
+    private static boolean startsWith(byte[] head, int... magic) {
+        if (head.length < magic.length) return false;
+        for (int i = 0; i < magic.length; i++) if ((head[i] & 0xFF) != magic[i]) return false;
+        return true;
+    }
+
+    private static boolean isUtf8(Path file) throws IOException {
+        var decoder = StandardCharsets.UTF_8
+                .newDecoder()
+                .onMalformedInput(CodingErrorAction.REPORT)
+                .onUnmappableCharacter(CodingErrorAction.REPORT);
+        var chars = java.nio.CharBuffer.allocate(LOOK);
+        ByteBuffer bytes = ByteBuffer.allocate(LOOK);
+        try (var channel = Files.newByteChannel(file)) {
+            boolean end = false;
+            while (!end) {
+                end = channel.read(bytes) < 0;
+                bytes.flip();
+                while (true) {
+                    chars.clear();
+                    var result = decoder.decode(bytes, chars, end);
+                    if (result.isError()) result.throwException();
+                    if (result.isUnderflow()) break;
+                }
+                bytes.compact();
+            }
+            return true;
+        } catch (CharacterCodingException notUtf8) {
+            return false;
+        }
+    }
+
+    /** The delimiter that occurs outside quotes most evenly and most often over the first lines. */
+    private static char delimiter(String head) {
+        char best = ',';
+        int bestCount = 0;
+        for (char candidate : DELIMITERS) {
+            int count = Arrays.stream(head.split("\r?\n", 21))
+                    .limit(20)
+                    .filter(line -> !line.isBlank())
+                    .mapToInt(line -> occurrences(line, candidate))
+                    .min()
+                    .orElse(0);
+            if (count > bestCount) {
+                bestCount = count;
+                best = candidate;
+            }
+        }
+        return bestCount > 0 ? best : mostFrequentInHeader(head);
+    }
+
+    private static char mostFrequentInHeader(String head) {
+        String header = head.lines().findFirst().orElse("");
+        char best = ',';
+        for (char candidate : DELIMITERS) {
+            if (occurrences(header, candidate) > occurrences(header, best)) best = candidate;
+        }
+        return best;
+    }
+
+    private static int occurrences(String line, char mark) {
+        int count = 0;
+        boolean quoted = false;
+        for (int i = 0; i < line.length(); i++) {
+            char c = line.charAt(i);
+            if (c == '"') quoted = !quoted;
+            else if (c == mark && !quoted) count++;
+        }
+        return count;
+    }
+}

@@ -1,0 +1,32 @@
+package sarnik.table;
+
+/** Whole numbers; {@link Long#MIN_VALUE} where the value is missing. */
+public record WholeColumn(long[] values) implements Column {
+
+    public static final long MISSING = Long.MIN_VALUE;
+
+    @Override
+    public ColumnType type() {
+        return ColumnType.WHOLE;
+    }
+
+    @Override
+    public int size() {
+        return values.length;
+    }
+
+    @Override
+    public boolean isMissing(int row) {
+        return values[row] == MISSING;
+    }
+
+    @Override
+    public String text(int row) {
+        return isMissing(row) ? null : Long.toString(values[row]);
+    }
+
+    @Override
+    public long bytes() {
+        return 8L * values.length;
+    }
+}
