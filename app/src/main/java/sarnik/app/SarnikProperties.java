@@ -1,0 +1,16 @@
+package sarnik.app;
+
+import java.nio.file.Path;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.util.unit.DataSize;
+
+/**
+ * Sarnik's own settings.
+ *
+ * @param largestFile the largest file that can be brought in
+ * @param workDirectory where files wait between being chosen and being kept
+ * @param memoryShare share of the heap that loaded datasets may fill, 0 to 1
+ * @param firstPeople people made when there are none: {@code sign-in:role:password}, with commas between
+ */
+@ConfigurationProperties("sarnik")
+public record SarnikProperties(DataSize largestFile, Path workDirectory, double memoryShare, String firstPeople) {}

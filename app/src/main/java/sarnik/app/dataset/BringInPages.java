@@ -1,0 +1,160 @@
+package sarnik.app.dataset;
+
+import java.util.List;
+import java.util.Map;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.multipart.MultipartFile;
+import sarnik.app.SarnikProperties;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.place.Placing;
+import sarnik.table.CodedColumn;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.Table;
+
+/** Bringing a table in: choose a file, look at its rows, say how it is placed, keep it. */
+@Controller
+class BringInPages {
+
+    private static final int SHOWN_ROWS = 12;
+    private static final int SHOWN_TROUBLES = 100;
+
+    private final BringInService bringIns;
+    private final DatasetService datasets;
+    private final SarnikProperties properties;
+
+    BringInPages(BringInService bringIns, DatasetService datasets, SarnikProperties properties) {
+        this.bringIns = bringIns;
+        this.datasets = datasets;
+        this.properties = properties;
+    }
+
+    /** A column as the page shows it. */
+    public record ColumnLine(String name, ColumnType type, boolean set, String filled, String holds) {
+
+        static ColumnLine of(Table table, String name, Map<String, ColumnType> set) {
+            Column column = table.column(name);
+            long filled = java.util.stream.IntStream.range(0, column.size()).filter(r -> !column.isMissing(r)).count();
+            return new ColumnLine(name, column.type(), set.containsKey(name),
+                    filled == column.size() ? "all filled" : filled == 0 ? "no value" : Math.max(1, Math.min(99, Math.round(100.0 * filled / column.size()))) + " % filled",
+                    column instanceof CodedColumn c ? "%,d distinct".formatted(c.dictionary().size()) : range(column));
+        }
+
+        private static String range(Column column) {
+            String low = null;
+            String high = null;
+            if (column instanceof sarnik.table.DateColumn || column instanceof sarnik.table.TimeColumn) {
+                for (int r = 0; r < column.size(); r++) {
+                    String text = column.text(r);
+                    if (text == null) continue;
+                    if (low == null || text.compareTo(low) < 0) low = text;
+                    if (high == null || text.compareTo(high) > 0) high = text;
+                }
+            } else {
+                double min = Double.POSITIVE_INFINITY;
+                double max = Double.NEGATIVE_INFINITY;
+                for (int r = 0; r < column.size(); r++) {
+                    if (column.isMissing(r)) continue;
+                    double v = column instanceof sarnik.table.WholeColumn w ? w.values()[r] : ((sarnik.table.DecimalColumn) column).values()[r];
+                    min = Math.min(min, v);
+                    max = Math.max(max, v);
+                }
+                if (min <= max) {
+                    low = sarnik.scale.NumberWords.full(min);
+                    high = sarnik.scale.NumberWords.full(max);
+                }
+            }
+            return low == null ? "" : low + " to " + high;
+        }
+    }
+
+    @GetMapping("/bring")
+    String choose(Model model) {
+        model.addAttribute("largest", properties.largestFile().toMegabytes());
+        return "bring";
+    }
+
+    @GetMapping("/bring/{id}")
+    String look(@PathVariable String id, @AuthenticationPrincipal SignedIn person, Model model) {
+        BringIn bringIn = bringIns.get(id, person);
+        Table table = bringIn.reading().table();
+        model.addAttribute("file", bringIn);
+        model.addAttribute("name", bringIn.name());
+        model.addAttribute("form", bringIn.reading().form());
+        model.addAttribute("rowCount", table.rows());
+        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.types())).toList());
+        model.addAttribute("types", ColumnType.values());
+        model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
+        model.addAttribute("troubles", bringIn.reading().troubles());
+        model.addAttribute("shownTroubles", bringIn.reading().troubles().first().stream().limit(SHOWN_TROUBLES).toList());
+        model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());
+        model.addAttribute("ties", ties());
+        model.addAttribute("guess", bringIn.guess());
+        model.addAttribute("byName", bringIn.guess() instanceof Placing.ByName n ? n : new Placing.ByName(null, null, null));
+        model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
+        return "look";
+    }
+
+    /** A column of a placed dataset whose values are unique, to tie to. */
+    public record TieTarget(long dataset, String column, String words) {}
+
+    private List<TieTarget> ties() {
+        return datasets.all().stream()
+                .filter(DatasetService.Listed::placed)
+                .flatMap(d -> {
+                    Table table = datasets.needed(d.id()).dataset().table();
+                    return table.names().stream()
+                            .filter(n -> !n.startsWith("@") && table.column(n) instanceof CodedColumn c && c.dictionary().size() == table.rows())
+                            .map(n -> new TieTarget(d.id(), n, n + " in " + d.name()));
+                })
+                .toList();
+    }
+
+    /** Where to go on. */
+    record Taken(String id, String address) {}
+
+    @PostMapping("/api/bring")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.CREATED)
+    Taken take(@RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn person) {
+        BringIn bringIn = bringIns.take(file, person);
+        return new Taken(bringIn.id(), "/bring/" + bringIn.id());
+    }
+
+    @PostMapping("/api/bring/{id}/types")
+    @ResponseBody
+    Taken retype(@PathVariable String id, @RequestBody Map<String, ColumnType> types, @AuthenticationPrincipal SignedIn person) {
+        return new Taken(bringIns.retype(id, types, person).id(), "/bring/" + id);
+    }
+
+    @PostMapping("/api/bring/{id}/placing")
+    @ResponseBody
+    PlacingPreview place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
+        return PlacingPreview.of(bringIns.place(bringIns.get(id, person), placing));
+    }
+
+    /**
+     * @param placing null when the rows have no place
+     */
+    record Keep(String name, Placing placing) {}
+
+    @PostMapping("/api/bring/{id}/keep")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.CREATED)
+    Taken keep(@PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
+        if (keep == null) throw new RefusedException("Say what the dataset is called.");
+        long dataset = bringIns.keep(bringIns.get(id, person), keep.name(), keep.placing(), person);
+        return new Taken(String.valueOf(dataset), "/datasets/" + dataset);
+    }
+}

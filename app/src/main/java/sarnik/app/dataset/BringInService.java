@@ -1,0 +1,175 @@
+package sarnik.app.dataset;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.RemovalCause;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+import org.springframework.web.multipart.MultipartFile;
+import sarnik.app.SarnikProperties;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.place.Gazetteer;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.place.PlacingGuess;
+import sarnik.table.CodedColumn;
+import sarnik.table.ColumnType;
+import sarnik.table.CsvReading;
+import sarnik.table.CsvTableReader;
+import sarnik.table.Table;
+
+/** Takes files in: reads them, guesses types and placing, and keeps what the person has looked over. */
+@Service
+class BringInService {
+
+    private static final Duration WAIT = Duration.ofHours(2);
+    private static final int MOST_WAITING = 20;
+
+    private final DatasetService datasets;
+    private final Path directory;
+    private final Cache<String, BringIn> waiting;
+
+    BringInService(DatasetService datasets, SarnikProperties properties) {
+        this.datasets = datasets;
+        this.directory = properties.workDirectory();
+        this.waiting = Caffeine.newBuilder()
+                .expireAfterAccess(WAIT)
+                .maximumSize(MOST_WAITING)
+                .removalListener((String id, BringIn gone, RemovalCause cause) -> {
+                    if (cause != RemovalCause.REPLACED && gone != null) delete(gone.file());
+                })
+                .build();
+    }
+
+    /**
+     * Takes a file.
+     *
+     * @throws sarnik.table.UnreadableTableException when it holds no table
+     */
+    BringIn take(MultipartFile upload, SignedIn person) {
+        String id = UUID.randomUUID().toString();
+        try {
+            Files.createDirectories(directory);
+            Path file = directory.resolve(id);
+            upload.transferTo(file);
+            try {
+                String name = Optional.ofNullable(upload.getOriginalFilename()).filter(n -> !n.isBlank()).orElse("table.csv");
+                String lastPart = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
+                CsvReading reading = new CsvTableReader().read(file, Map.of());
+                BringIn bringIn = new BringIn(id, person.id(), file, lastPart, reading, Map.of(), guess(reading.table()), Clock.systemUTC().instant());
+                waiting.put(id, bringIn);
+                return bringIn;
+            } catch (RuntimeException | IOException refused) {
+                delete(file);
+                throw refused;
+            }
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    /**
+     * The waiting file of this id.
+     *
+     * @throws RefusedException when it is another's or waits no more
+     */
+    BringIn get(String id, SignedIn person) {
+        return Optional.ofNullable(waiting.getIfPresent(id)).filter(b -> b.person() == person.id())
+                .orElseThrow(() -> new RefusedException(org.springframework.http.HttpStatus.NOT_FOUND,
+                        "This file waits no more: it has been kept already, or two hours have gone by. Choose it again."));
+    }
+
+    /** Reads the file again with some types set by hand. */
+    BringIn retype(String id, Map<String, ColumnType> types, SignedIn person) {
+        BringIn bringIn = get(id, person);
+        try {
+            CsvReading reading = new CsvTableReader().read(bringIn.file(), types);
+            BringIn again = bringIn.reread(reading, types, guess(reading.table()));
+            waiting.put(id, again);
+            return again;
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    /** How the rows might be placed: by names, else by a code that a placed dataset has too; null when nothing fits. */
+    private Placing guess(Table table) {
+        Placing.ByName names = new PlacingGuess(Gazetteer.shipped()).guess(table);
+        return names.isEmpty() ? tie(table).orElse(null) : names;
+    }
+
+    private Optional<Placing> tie(Table table) {
+        Placing best = null;
+        double bestShare = 0.8;
+        for (DatasetService.Listed listed : datasets.all()) {
+            if (!listed.placed()) continue;
+            Table other = datasets.needed(listed.id()).dataset().table();
+            for (String theirs : other.names()) {
+                if (theirs.startsWith("@") || !(other.column(theirs) instanceof CodedColumn keys) || keys.dictionary().size() < other.rows()) continue;
+                Set<String> known = new HashSet<>(keys.dictionary());
+                for (String mine : table.names()) {
+                    double share = share(table, mine, known);
+                    if (share > bestShare) {
+                        bestShare = share;
+                        best = new Placing.ByTie(mine, listed.id(), theirs);
+                    }
+                }
+            }
+        }
+        return Optional.ofNullable(best);
+    }
+
+    private static double share(Table table, String column, Set<String> known) {
+        if (!(table.column(column) instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT || coded.dictionary().isEmpty()) return 0;
+        return (double) coded.dictionary().stream().filter(known::contains).count() / coded.dictionary().size();
+    }
+
+    PlacedTable place(BringIn bringIn, Placing placing) {
+        return datasets.place(bringIn.reading().table(), placing);
+    }
+
+    /** Keeps the file as a dataset and lets it wait no more. */
+    long keep(BringIn bringIn, String name, Placing placing, SignedIn person) {
+        String title = name == null || name.isBlank() ? bringIn.name() : name.strip();
+        if (title.length() > 120) throw new RefusedException("The name is longer than 120 characters. Choose a shorter one.");
+        if (placing != null) place(bringIn, placing);
+        long id = datasets.keep(title, bringIn.reading().table(), placing, bringIn.reading().troubles().total(), bringIn.fileName(), person);
+        waiting.invalidate(bringIn.id());
+        return id;
+    }
+
+    private static void delete(Path file) {
+        try {
+            Files.deleteIfExists(file);
+        } catch (IOException left) {
+            throw new UncheckedIOException(left);
+        }
+    }
+
+    /** Values of a few columns, row by row, for looking at. */
+    static List<List<String>> firstRows(Table table, int most) {
+        List<String> names = table.names().stream().filter(n -> !n.startsWith("@")).toList();
+        List<List<String>> rows = new java.util.ArrayList<>();
+        for (int row = 0; row < Math.min(most, table.rows()); row++) {
+            List<String> cells = new java.util.ArrayList<>();
+            for (String name : names) {
+                String text = table.column(name).text(row);
+                cells.add(text == null ? "" : text);
+            }
+            rows.add(cells);
+        }
+        return rows;
+    }
+}

@@ -1,0 +1,65 @@
+package sarnik.app.dataset;
+
+import java.io.BufferedOutputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import sarnik.table.CodedColumn;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.DateColumn;
+import sarnik.table.DecimalColumn;
+import sarnik.table.Table;
+import sarnik.table.TimeColumn;
+import sarnik.table.WholeColumn;
+
+/** Writes a table in PostgreSQL's binary COPY format. */
+final class CopyWriter {
+
+    private CopyWriter() {}
+
+    static void write(Table table, OutputStream out) throws IOException {
+        DataOutputStream data = new DataOutputStream(new BufferedOutputStream(out, 1 << 16));
+        data.write(CopyFormat.SIGNATURE);
+        data.writeInt(0);
+        data.writeInt(0);
+        List<Column> columns = table.names().stream().map(table::column).toList();
+        byte[][][] dictionaries = new byte[columns.size()][][];
+        for (int c = 0; c < dictionaries.length; c++) {
+            if (columns.get(c) instanceof CodedColumn coded) {
+                dictionaries[c] = coded.dictionary().stream().map(w -> w.getBytes(StandardCharsets.UTF_8)).toArray(byte[][]::new);
+            }
+        }
+        for (int row = 0; row < table.rows(); row++) {
+            data.writeShort(dictionaries.length);
+            for (int c = 0; c < dictionaries.length; c++) write(columns.get(c), dictionaries[c], row, data);
+        }
+        data.writeShort(-1);
+        data.flush();
+    }
+
+    private static void write(Column column, byte[][] dictionary, int row, DataOutputStream out) throws IOException {
+        if (column.isMissing(row)) {
+            out.writeInt(-1);
+        } else if (column instanceof CodedColumn coded) {
+            int code = coded.codes().get(row);
+            if (coded.type() == ColumnType.YES_NO) {
+                out.writeInt(1);
+                out.writeByte(code);
+            } else {
+                out.writeInt(dictionary[code].length);
+                out.write(dictionary[code]);
+            }
+        } else if (column instanceof DateColumn dates) {
+            out.writeInt(4);
+            out.writeInt(dates.days()[row] - CopyFormat.EPOCH_DAYS);
+        } else {
+            out.writeInt(8);
+            if (column instanceof WholeColumn whole) out.writeLong(whole.values()[row]);
+            else if (column instanceof DecimalColumn decimal) out.writeDouble(decimal.values()[row]);
+            else out.writeLong((((TimeColumn) column).seconds()[row] - CopyFormat.EPOCH_SECONDS) * 1_000_000);
+        }
+    }
+}

@@ -1,0 +1,33 @@
+package sarnik.app.dataset;
+
+import java.util.Map;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import sarnik.table.Table;
+
+/** A dataset's page. */
+@Controller
+class DatasetPages {
+
+    private static final int SHOWN_ROWS = 25;
+    private final DatasetService datasets;
+
+    DatasetPages(DatasetService datasets) {
+        this.datasets = datasets;
+    }
+
+    @GetMapping("/datasets/{id}")
+    String dataset(@PathVariable long id, Model model) {
+        DatasetService.Loaded loaded = datasets.needed(id);
+        Table table = loaded.dataset().table();
+        model.addAttribute("dataset", loaded.dataset());
+        model.addAttribute("version", datasets.version(id).orElseThrow());
+        model.addAttribute("columns", table.names().stream().filter(n -> !n.startsWith("@"))
+                .map(n -> BringInPages.ColumnLine.of(table, n, Map.of())).toList());
+        model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
+        model.addAttribute("placing", loaded.placed() == null ? null : PlacingPreview.of(loaded.placed()));
+        return "dataset";
+    }
+}

@@ -1,0 +1,158 @@
+package sarnik.app.dataset;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.SarnikProperties;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.dashboard.Datasets;
+import sarnik.dashboard.LoadedDataset;
+import sarnik.dashboard.MisfitException;
+import sarnik.place.Gazetteer;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.place.TablePlacer;
+import sarnik.table.Table;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Keeps datasets and hands them out ready to be asked. A version is loaded on first use, shared by all readers, and
+ * given up when the memory set aside is full.
+ */
+@Service
+public class DatasetService implements Datasets {
+
+    private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
+
+    private final DatasetRepository datasets;
+    private final DatasetVersionRepository versions;
+    private final RowStore rows;
+    private final JsonMapper mapper;
+    private final TransactionTemplate transaction;
+    private final Cache<Long, Loaded> loaded;
+
+    /** A version in memory, with all that was found when it was placed. */
+    public record Loaded(LoadedDataset dataset, PlacedTable placed) {}
+
+    /** A dataset as lists show it. */
+    public record Listed(long id, String name, long rows, int columns, boolean placed, Instant at) {}
+
+    DatasetService(DatasetRepository datasets, DatasetVersionRepository versions, RowStore rows, JsonMapper mapper,
+            TransactionTemplate transaction, SarnikProperties properties) {
+        this.datasets = datasets;
+        this.versions = versions;
+        this.rows = rows;
+        this.mapper = mapper;
+        this.transaction = transaction;
+        long budget = (long) (Runtime.getRuntime().maxMemory() * properties.memoryShare());
+        // Weighed in kilobytes: a weight is an int.
+        this.loaded = Caffeine.newBuilder()
+                .maximumWeight(budget / 1024)
+                .weigher((Long version, Loaded l) -> (int) Math.min(Integer.MAX_VALUE, l.dataset().table().bytes() / 1024 + 1))
+                .build();
+    }
+
+    @Override
+    public Optional<LoadedDataset> find(long id) {
+        return load(id).map(Loaded::dataset);
+    }
+
+    /** A dataset in memory; empty when there is none of this id. */
+    public Optional<Loaded> load(long id) {
+        // The row is read in a transaction of its own: frames are computed on threads that have none.
+        Dataset dataset = transaction.execute(t -> datasets.findById(id).orElse(null));
+        if (dataset == null || dataset.getVersionId() == null) return Optional.empty();
+        return Optional.of(loaded.get(dataset.getVersionId(), version -> read(dataset, version)));
+    }
+
+    private Loaded read(Dataset dataset, long versionId) {
+        Table table = transaction.execute(t -> {
+            DatasetVersion version = versions.findById(versionId).orElseThrow();
+            return rows.read(versionId, mapper.readValue(version.getColumns(), COLUMNS), version.getRowCount());
+        });
+        return loaded(dataset, table);
+    }
+
+    private Loaded loaded(Dataset dataset, Table table) {
+        Placing placing = dataset.getPlacing() == null ? null : mapper.readValue(dataset.getPlacing(), Placing.class);
+        if (placing == null) return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), table, null, Map.of()), null);
+        PlacedTable placed = place(table, placing);
+        return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), placed.table(), placing, placed.places()), placed);
+    }
+
+    /**
+     * Places a table.
+     *
+     * @throws RefusedException when the recipe does not fit the table, or its tie leads to nothing
+     */
+    public PlacedTable place(Table table, Placing placing) {
+        TablePlacer placer = new TablePlacer(Gazetteer.shipped());
+        try {
+            if (placing instanceof Placing.ByName byName) return placer.byName(table, byName);
+            Placing.ByTie tie = (Placing.ByTie) placing;
+            Loaded other = load(tie.dataset()).filter(l -> l.placed() != null)
+                    .orElseThrow(() -> new RefusedException("The dataset that this one is tied to has gone, or is not placed itself."));
+            return placer.byTie(table, tie.column(), other.placed(), tie.equals());
+        } catch (IllegalArgumentException unfit) {
+            throw new RefusedException(unfit.getMessage() + ". Choose the columns that tell where a row is.");
+        }
+    }
+
+    /**
+     * Keeps a table as a new dataset: its rows, its description and its first version, in one transaction.
+     *
+     * @param placing null when the rows have no place
+     * @return the dataset's id
+     */
+    public long keep(String name, Table table, Placing placing, long troubles, String fileName, SignedIn person) {
+        List<StoredColumn> columns = table.names().stream().map(n -> new StoredColumn(n, table.column(n).type())).toList();
+        Instant now = Clock.systemUTC().instant();
+        Dataset dataset = transaction.execute(t -> {
+            Dataset made = datasets.save(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), person.id(), now));
+            DatasetVersion version = versions.saveAndFlush(new DatasetVersion(made.getId(), 1, table.rows(), mapper.writeValueAsString(columns),
+                    troubles, fileName, person.id(), now));
+            rows.write(version.getId(), columns, table);
+            made.serve(version.getId());
+            return made;
+        });
+        // The rows are at hand: they need not be read back.
+        loaded.put(dataset.getVersionId(), loaded(dataset, table));
+        return dataset.getId();
+    }
+
+    /** All datasets, newest first. */
+    @Transactional(readOnly = true)
+    public List<Listed> all() {
+        return datasets.findAllByOrderByCreatedAtDesc().stream().map(this::listed).toList();
+    }
+
+    private Listed listed(Dataset dataset) {
+        DatasetVersion version = versions.findById(dataset.getVersionId()).orElseThrow();
+        return new Listed(dataset.getId(), dataset.getName(), version.getRowCount(), mapper.readValue(version.getColumns(), COLUMNS).size(),
+                dataset.getPlacing() != null, dataset.getCreatedAt());
+    }
+
+    /** The version that a dataset serves. */
+    @Transactional(readOnly = true)
+    public Optional<DatasetVersion> version(long id) {
+        return datasets.findById(id).flatMap(d -> versions.findById(d.getVersionId()));
+    }
+
+    /** A dataset that has to be there. */
+    public Loaded needed(long id) {
+        try {
+            return load(id).orElseThrow(() -> RefusedException.gone("dataset"));
+        } catch (MisfitException unfit) {
+            throw new RefusedException(unfit.getMessage());
+        }
+    }
+}

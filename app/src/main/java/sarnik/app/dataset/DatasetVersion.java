@@ -1,0 +1,70 @@
+package sarnik.app.dataset;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+
+/** The rows of a dataset as they were brought in at one time. */
+@Entity
+@Table(name = "dataset_versions")
+public class DatasetVersion {
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
+
+    private long datasetId;
+    private int number;
+    private long rowCount;
+
+    /** Names and types in the order of the table's columns: a JSON array of {name, type}. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String columns;
+
+    private long troubles;
+    private String fileName;
+    private long createdBy;
+    private Instant createdAt;
+
+    protected DatasetVersion() {}
+
+    DatasetVersion(long datasetId, int number, long rowCount, String columns, long troubles, String fileName, long createdBy, Instant createdAt) {
+        this.datasetId = datasetId;
+        this.number = number;
+        this.rowCount = rowCount;
+        this.columns = columns;
+        this.troubles = troubles;
+        this.fileName = fileName;
+        this.createdBy = createdBy;
+        this.createdAt = createdAt;
+    }
+
+    Long getId() {
+        return id;
+    }
+
+    public long getRowCount() {
+        return rowCount;
+    }
+
+    String getColumns() {
+        return columns;
+    }
+
+    public String getFileName() {
+        return fileName;
+    }
+
+    public long getTroubles() {
+        return troubles;
+    }
+
+    public int getNumber() {
+        return number;
+    }
+}

@@ -1,0 +1,60 @@
+package sarnik.app.dataset;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import sarnik.place.Gazetteer;
+import sarnik.place.Match;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
+
+/**
+ * What placing found, for looking at.
+ *
+ * @param placed rows placed
+ * @param doubtful rows placed with doubt
+ * @param unplaced rows not placed
+ * @param points the places found
+ * @param doubts doubtful and unplaced words, commonest first
+ * @param moreDoubts how many more there are than listed
+ */
+record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> points, List<Doubt> doubts, int moreDoubts) {
+
+    private static final int LISTED = 200;
+
+    /**
+     * @param state 0 placed, 1 doubtful
+     */
+    record Point(String id, String name, double lon, double lat, long rows, int state) {}
+
+    record Doubt(String words, long rows, String state, String taken, String reason, List<String> runnersUp) {}
+
+    static PlacingPreview of(PlacedTable placed) {
+        Map<String, Point> points = new LinkedHashMap<>();
+        List<Doubt> doubts = new ArrayList<>();
+        for (PlacedTable.Find find : placed.finds()) {
+            Match match = find.match();
+            Place place = match.place();
+            int state = match.state() == Match.State.PLACED ? 0 : 1;
+            if (place != null) {
+                points.merge(place.id(), new Point(place.id(), place.name(), place.lon(), place.lat(), find.rows(), state),
+                        (a, b) -> new Point(a.id(), a.name(), a.lon(), a.lat(), a.rows() + b.rows(), Math.max(a.state(), b.state())));
+            }
+            if (state == 1) {
+                String words = find.words().line();
+                doubts.add(new Doubt(words.isEmpty() ? "(missing)" : words, find.rows(),
+                        match.state() == Match.State.DOUBTFUL ? "doubtful" : "unplaced", place == null ? "" : called(place), match.reason(),
+                        match.runnersUp().stream().map(PlacingPreview::called).toList()));
+            }
+        }
+        int listed = Math.min(LISTED, doubts.size());
+        return new PlacingPreview(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED),
+                List.copyOf(points.values()), List.copyOf(doubts.subList(0, listed)), doubts.size() - listed);
+    }
+
+    private static String called(Place place) {
+        String province = Gazetteer.shipped().provinceOf(place).map(Place::name).filter(n -> !n.equals(place.name())).map(n -> ", " + n).orElse("");
+        return place.name() + province + " (" + place.country() + ")";
+    }
+}

@@ -1,0 +1,60 @@
+package sarnik.app.people;
+
+import java.io.Serializable;
+import java.util.Collection;
+import java.util.List;
+import org.springframework.security.core.GrantedAuthority;
+import org.springframework.security.core.authority.SimpleGrantedAuthority;
+import org.springframework.security.core.userdetails.UserDetails;
+
+/** The person of a session. */
+public final class SignedIn implements UserDetails, Serializable {
+
+    private static final long serialVersionUID = 1L;
+
+    private final long id;
+    private final String signIn;
+    private final String name;
+    private final String password;
+    private final Role role;
+
+    SignedIn(Person person) {
+        id = person.getId();
+        signIn = person.getSignIn();
+        name = person.getName();
+        password = person.getPassword();
+        role = person.getRole();
+    }
+
+    public long id() {
+        return id;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public Role role() {
+        return role;
+    }
+
+    /** Whether this person may bring data in and compose. */
+    public boolean isAuthor() {
+        return role != Role.READER;
+    }
+
+    @Override
+    public Collection<? extends GrantedAuthority> getAuthorities() {
+        return List.of(new SimpleGrantedAuthority("ROLE_" + role));
+    }
+
+    @Override
+    public String getPassword() {
+        return password;
+    }
+
+    @Override
+    public String getUsername() {
+        return signIn;
+    }
+}

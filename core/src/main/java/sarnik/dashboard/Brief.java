@@ -1,0 +1,59 @@
+package sarnik.dashboard;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.List;
+
+/**
+ * The sentence that says what a visual or filter does; its slots are its controls.
+ *
+ * @param parts words and slots in reading order
+ * @param finish words and slots about its looks
+ */
+public record Brief(List<Part> parts, List<Part> finish) {
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
+    @JsonSubTypes({@JsonSubTypes.Type(Words.class), @JsonSubTypes.Type(Slot.class)})
+    public sealed interface Part {}
+
+    @JsonTypeName("words")
+    public record Words(String text) implements Part {}
+
+    /**
+     * An underlined word that can be changed.
+     *
+     * @param name what is chosen here, for screen readers
+     * @param text the words shown
+     * @param path JSON pointer of what it sets
+     * @param kind chosen from options, or typed
+     * @param empty whether nothing is set yet: shown faintly, as "+ rule"
+     * @param removable whether it can be emptied again
+     * @param options what fits
+     */
+    @JsonTypeName("slot")
+    public record Slot(String name, String text, String path, Kind kind, boolean empty, boolean removable, List<Option> options)
+            implements Part {}
+
+    public enum Kind {
+        CHOSEN,
+        TYPED
+    }
+
+    /**
+     * @param text what is read
+     * @param hint a tiny preview, may be empty
+     * @param value the value set at the slot's path: strings, numbers, maps and lists, as JSON
+     */
+    public record Option(String text, String hint, Object value) {}
+
+    /** The sentence as plain text, unused slots left out. */
+    public String text() {
+        StringBuilder text = new StringBuilder();
+        for (Part part : parts) {
+            if (part instanceof Words words) text.append(words.text());
+            else if (part instanceof Slot slot && !slot.empty()) text.append(slot.text());
+        }
+        return text.toString().strip();
+    }
+}

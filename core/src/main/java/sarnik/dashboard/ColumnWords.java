@@ -1,0 +1,29 @@
+package sarnik.dashboard;
+
+import sarnik.place.PlacedTable;
+import sarnik.query.Measure;
+
+/** What columns and measures are called in sentences. */
+final class ColumnWords {
+
+    private ColumnWords() {}
+
+    static String of(String column) {
+        return switch (column) {
+            case PlacedTable.PLACE -> "place";
+            case PlacedTable.PROVINCE -> "province";
+            case PlacedTable.COUNTRY -> "country";
+            default -> column;
+        };
+    }
+
+    static String of(Measure measure) {
+        return measure.column() == null ? measure.words() : measure.summary().words() + " of " + of(measure.column());
+    }
+
+    /** The measure where its summary goes without saying: sums are just "litres". */
+    static String brief(Measure measure) {
+        if (measure.column() == null) return "rows";
+        return measure.summary() == sarnik.query.Summary.SUM ? of(measure.column()) : of(measure);
+    }
+}

@@ -1,0 +1,151 @@
+package sarnik.dashboard;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import com.networknt.schema.Error;
+import jakarta.json.Json;
+import jakarta.json.JsonArray;
+import jakarta.json.JsonException;
+import jakarta.json.JsonObject;
+import jakarta.json.JsonReader;
+import jakarta.json.JsonStructure;
+import java.io.IOException;
+import java.io.StringReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * A dashboard document in its JSON form, and the edits made to it. Immutable.
+ *
+ * <p>Every document is checked against {@code dashboard.schema.json}, which ships beside this class; edits are JSON Patch
+ * (RFC 6902).
+ *
+ * @param json the document's text
+ * @param dashboard what it says
+ */
+public record DashboardDocument(String json, Dashboard dashboard) {
+
+    private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    private static final Schema SCHEMA = schema();
+
+    private static Schema schema() {
+        try (var in = DashboardDocument.class.getResourceAsStream("dashboard.schema.json")) {
+            String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+            return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text, InputFormat.JSON);
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
+    }
+
+    /** An empty dashboard with one page. */
+    public static DashboardDocument empty(String title) {
+        JsonObject page = Json.createObjectBuilder().add("title", "").add("order", 1).build();
+        return parse(Json.createObjectBuilder()
+                .add("schema", 1)
+                .add("title", title)
+                .add("pages", Json.createObjectBuilder().add("p1", page))
+                .add("visuals", JsonObject.EMPTY_JSON_OBJECT)
+                .add("filters", JsonObject.EMPTY_JSON_OBJECT)
+                .add("links", JsonObject.EMPTY_JSON_OBJECT)
+                .build()
+                .toString());
+    }
+
+    /**
+     * @throws DashboardException when the text is not a dashboard document; the message names the first place that is not
+     */
+    public static DashboardDocument parse(String json) {
+        try {
+            List<Error> errors = SCHEMA.validate(json, InputFormat.JSON);
+            if (!errors.isEmpty()) {
+                throw new DashboardException(DashboardException.Kind.MALFORMED,
+                        "The dashboard would not fit its form at %s: %s.".formatted(errors.get(0).getInstanceLocation(), errors.get(0).getMessage()));
+            }
+            DashboardDocument document = new DashboardDocument(json, MAPPER.readValue(json, Dashboard.class));
+            document.checkPages();
+            return document;
+        } catch (JacksonException | IllegalArgumentException broken) {
+            throw new DashboardException(DashboardException.Kind.MALFORMED, "The dashboard cannot be read: " + broken.getMessage());
+        }
+    }
+
+    private void checkPages() {
+        dashboard.visuals().forEach((id, visual) -> {
+            if (!dashboard.pages().containsKey(visual.page())) {
+                throw new DashboardException(DashboardException.Kind.MALFORMED, "Visual “%s” stands on a page that does not exist.".formatted(id));
+            }
+            if (visual.at().x() + visual.at().w() > Dashboard.COLUMNS) {
+                throw new DashboardException(DashboardException.Kind.MALFORMED, "Visual “%s” reaches over the edge of the sheet.".formatted(id));
+            }
+        });
+    }
+
+    /**
+     * An edit that was made.
+     *
+     * @param after the document after it
+     * @param inverse JSON Patch that takes it back
+     * @param words what was done, as people read it
+     */
+    public record Edit(DashboardDocument after, String inverse, String words) {}
+
+    /**
+     * Applies a JSON Patch.
+     *
+     * @param patch an array of operations (RFC 6902); {@code test} operations guard against changes by others
+     * @throws DashboardException when the patch is malformed, does not fit the document any more, or would break its form
+     */
+    public Edit edit(String patch) {
+        JsonObject before = object(json);
+        JsonArray operations = operations(patch);
+        JsonStructure after;
+        try {
+            after = Json.createPatch(operations).apply(before);
+        } catch (JsonException unfit) {
+            throw new DashboardException(DashboardException.Kind.OVERTAKEN,
+                    "The change does not fit the dashboard as it is now: somebody has changed or removed the same thing meanwhile.");
+        } catch (RuntimeException malformed) {
+            throw new DashboardException(DashboardException.Kind.MALFORMED, "The change is not a JSON Patch: " + malformed.getMessage());
+        }
+        DashboardDocument document = parse(after.toString());
+        String inverse = Json.createDiff(document.object(document.json), before).toJsonArray().toString();
+        return new Edit(document, guarded(inverse, document), EditWords.of(operations, dashboard, document.dashboard));
+    }
+
+    /** Puts a test before each operation, so that taking it back never overwrites what others did since. */
+    private String guarded(String inverse, DashboardDocument after) {
+        var out = Json.createArrayBuilder();
+        JsonObject now = object(after.json);
+        for (var value : operations(inverse)) {
+            JsonObject operation = value.asJsonObject();
+            if (!operation.getString("op").equals("add")) {
+                String path = operation.getString("path");
+                var pointer = Json.createPointer(path);
+                if (pointer.containsValue(now)) {
+                    out.add(Json.createObjectBuilder().add("op", "test").add("path", path).add("value", pointer.getValue(now)));
+                }
+            }
+            out.add(operation);
+        }
+        return out.build().toString();
+    }
+
+    private static JsonObject object(String text) {
+        try (JsonReader reader = Json.createReader(new StringReader(text))) {
+            return reader.readObject();
+        }
+    }
+
+    private static JsonArray operations(String text) {
+        try (JsonReader reader = Json.createReader(new StringReader(text))) {
+            return reader.readArray();
+        } catch (RuntimeException broken) {
+            throw new DashboardException(DashboardException.Kind.MALFORMED, "The change is not a JSON Patch: it has to be an array of operations.");
+        }
+    }
+}

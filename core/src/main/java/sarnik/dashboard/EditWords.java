@@ -1,0 +1,55 @@
+package sarnik.dashboard;
+
+import jakarta.json.JsonArray;
+import jakarta.json.JsonObject;
+import java.util.Map;
+
+/** Says in words what an edit does, for the history and for undo. */
+final class EditWords {
+
+    private static final Map<String, String> PARTS = Map.of(
+            "at", "place on the sheet", "title", "title", "size", "circle size", "colour", "colour", "measure", "measure",
+            "category", "category", "rank", "rank", "rule", "rule", "opacity", "opacity");
+
+    private EditWords() {}
+
+    static String of(JsonArray operations, Dashboard before, Dashboard after) {
+        for (var value : operations) {
+            JsonObject operation = value.asJsonObject();
+            String kind = operation.getString("op");
+            if (kind.equals("test")) continue;
+            String[] path = operation.getString("path").split("/");
+            if (path.length < 2) continue;
+            if (path[1].equals("title")) return "the dashboard's title";
+            String id = path.length > 2 ? path[2] : "";
+            String whole = path.length == 3 ? (kind.equals("remove") ? "taking away " : "adding ") : "";
+            switch (path[1]) {
+                case "visuals" -> {
+                    String name = name(before.visuals().getOrDefault(id, after.visuals().get(id)));
+                    return path.length == 3 ? whole + name : part(path) + " of " + name;
+                }
+                case "filters" -> {
+                    Filter filter = before.filters().getOrDefault(id, after.filters().get(id));
+                    return path.length == 3 ? whole + "the filter " + filter.words() : part(path) + " of the filter " + filter.words();
+                }
+                case "links" -> {
+                    return whole.isEmpty() ? "a link" : whole + "a link";
+                }
+                default -> {}
+            }
+        }
+        return "a change";
+    }
+
+    private static String part(String[] path) {
+        // The most telling word of the path: …/layers/l1/colour/classes is about the colour.
+        for (int i = 3; i < path.length; i++) if (PARTS.containsKey(path[i])) return "the " + PARTS.get(path[i]);
+        return "a part";
+    }
+
+    private static String name(Visual visual) {
+        if (visual == null) return "a visual";
+        String kind = visual instanceof Visual.OfMap ? "the map" : visual instanceof Visual.OfBars ? "the bars" : "the figure";
+        return visual.title() == null || visual.title().isBlank() ? kind : kind + " “" + visual.title() + "”";
+    }
+}

@@ -1,0 +1,31 @@
+package sarnik.dashboard;
+
+import java.util.Map;
+import java.util.Optional;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.table.Table;
+
+/**
+ * A dataset's newest version, ready to be asked.
+ *
+ * @param id the dataset
+ * @param name what it is called
+ * @param table its rows; with the columns of {@link PlacedTable} if it is placed
+ * @param placing how it is placed; null if it is not
+ * @param places the places that occur, by id
+ */
+public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places) {
+
+    public boolean isPlaced() {
+        return placing != null;
+    }
+
+    /** What a value of a column is called: places by name, all else as it stands. */
+    public String label(String column, String value) {
+        if (value == null) return "(missing)";
+        if (!column.equals(PlacedTable.PLACE)) return value;
+        return Optional.ofNullable(places.get(value)).map(Place::name).orElse(value);
+    }
+}

@@ -1,0 +1,171 @@
+package sarnik.dashboard;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
+import sarnik.place.PlacedTable;
+import sarnik.query.Measure;
+import sarnik.query.Summary;
+import sarnik.table.CodedColumn;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+
+/** What may be added to a dashboard in answer to a question, made with the data at hand. */
+public final class Proposals {
+
+    /** What the author wants to know. */
+    public enum Question {
+        WHERE("Where?"),
+        HOW_MUCH("How much?"),
+        WHICH_MOST("Which are the most?"),
+        LET_CHOOSE("Let the reader choose.");
+
+        private final String words;
+
+        Question(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /**
+     * Something to add.
+     *
+     * @param id the id it will have
+     * @param words what it answers
+     * @param ops JSON Patch operations that add it
+     */
+    public record Proposal(String id, String words, List<Map<String, Object>> ops) {}
+
+    private static final int MOST_EACH = 3;
+    private static final int MOST_CATEGORY_VALUES = 20_000;
+
+    private final Dashboard dashboard;
+    private final Supplier<String> ids;
+
+    /**
+     * @param ids gives a fresh suffix for an id: lower-case letters and digits
+     */
+    public Proposals(Dashboard dashboard, Supplier<String> ids) {
+        this.dashboard = dashboard;
+        this.ids = ids;
+    }
+
+    /** Proposals for one dataset, best first. */
+    public List<Proposal> answer(Question question, LoadedDataset dataset) {
+        return switch (question) {
+            case WHERE -> where(dataset);
+            case HOW_MUCH -> howMuch(dataset);
+            case WHICH_MOST -> whichMost(dataset);
+            case LET_CHOOSE -> letChoose(dataset);
+        };
+    }
+
+    private List<Proposal> where(LoadedDataset dataset) {
+        if (!dataset.isPlaced()) return List.of();
+        List<Measure> sizes = new ArrayList<>();
+        sums(dataset).stream().limit(MOST_EACH - 1).forEach(sizes::add);
+        sizes.add(Measure.ROWS);
+        return sizes.stream().map(measure -> {
+            Map<String, Object> size = BriefWriter.map("measure", BriefWriter.value(measure), "rule", "AREA", "radius", 28);
+            Map<String, Object> layer = BriefWriter.map("order", 1, "dataset", dataset.id(), "size", size, "opacity", 0.75);
+            return visual("Where? " + ColumnWords.of(measure) + " in " + dataset.name(), 14, 12,
+                    BriefWriter.map("type", "map", "title", "", "layers", BriefWriter.map("l1", layer)), true);
+        }).toList();
+    }
+
+    private List<Proposal> howMuch(LoadedDataset dataset) {
+        List<Measure> measures = new ArrayList<>();
+        sums(dataset).stream().limit(MOST_EACH).forEach(measures::add);
+        measures.add(Measure.ROWS);
+        if (dataset.isPlaced()) measures.add(new Measure(Summary.DISTINCT, PlacedTable.PLACE));
+        return measures.stream()
+                .map(measure -> visual("How much? " + ColumnWords.of(measure) + " in " + dataset.name(), 5, 4,
+                        BriefWriter.map("type", "figure", "title", "", "dataset", dataset.id(), "measure", BriefWriter.value(measure)), false))
+                .toList();
+    }
+
+    private List<Proposal> whichMost(LoadedDataset dataset) {
+        Measure measure = sums(dataset).stream().findFirst().orElse(Measure.ROWS);
+        return categories(dataset).stream().limit(MOST_EACH + 1).map(category -> {
+            Map<String, Object> rank = BriefWriter.map("end", "TOP", "count", 10, "held", false);
+            return visual("Which %s are the most, by %s?".formatted(ColumnWords.of(category), ColumnWords.of(measure)), 10, 8,
+                    BriefWriter.map("type", "bars", "title", "", "dataset", dataset.id(), "category", category, "measure", BriefWriter.value(measure), "rank", rank), true);
+        }).toList();
+    }
+
+    private List<Proposal> letChoose(LoadedDataset dataset) {
+        List<Proposal> proposals = new ArrayList<>();
+        for (String name : dataset.table().names()) {
+            Column column = dataset.table().column(name);
+            boolean choice = column instanceof CodedColumn coded && coded.dictionary().size() <= 300 && coded.dictionary().size() > 1;
+            boolean dates = column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
+            if ((!choice && !dates) || name.equals(PlacedTable.PLACE)) continue;
+            String id = "f" + ids.get();
+            int order = dashboard.filters().values().stream().mapToInt(Filter::order).max().orElse(0) + 1;
+            Map<String, Object> filter = BriefWriter.map("type", choice ? "choice" : "dates", "page", dashboard.firstPage(),
+                    "order", order, "dataset", dataset.id(), "column", name, "title", "");
+            proposals.add(new Proposal(id, choice ? "Values of " + ColumnWords.of(name) : "A range of " + ColumnWords.of(name),
+                    List.of(add("/filters/" + id, filter))));
+        }
+        return proposals;
+    }
+
+    private Proposal visual(String words, int w, int h, Map<String, Object> visual, boolean linked) {
+        String id = "v" + ids.get();
+        visual.put("page", dashboard.firstPage());
+        visual.put("at", free(w, h));
+        List<Map<String, Object>> ops = new ArrayList<>();
+        ops.add(add("/visuals/" + id, visual));
+        if (linked) ops.add(add("/links/k" + id, BriefWriter.map("from", id)));
+        return new Proposal(id, words, ops);
+    }
+
+    private static Map<String, Object> add(String path, Object value) {
+        return BriefWriter.map("op", "add", "path", path, "value", value);
+    }
+
+    /** The first free cells, from the top left, that are large enough. */
+    private Map<String, Object> free(int w, int h) {
+        List<Dashboard.Box> boxes = dashboard.visuals().values().stream().map(Visual::at).toList();
+        int bottom = boxes.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0);
+        for (int y = 0; y <= bottom; y++) {
+            for (int x = 0; x + w <= Dashboard.COLUMNS; x++) {
+                Dashboard.Box box = new Dashboard.Box(x, y, w, h);
+                if (boxes.stream().noneMatch(b -> overlap(b, box))) return BriefWriter.map("x", x, "y", y, "w", w, "h", h);
+            }
+        }
+        return BriefWriter.map("x", 0, "y", bottom, "w", w, "h", h);
+    }
+
+    private static boolean overlap(Dashboard.Box a, Dashboard.Box b) {
+        return a.x() < b.x() + b.w() && b.x() < a.x() + a.w() && a.y() < b.y() + b.h() && b.y() < a.y() + a.h();
+    }
+
+    /** Sums of the number columns that look like amounts, decimals first. */
+    private static List<Measure> sums(LoadedDataset dataset) {
+        return dataset.table().names().stream()
+                .filter(name -> dataset.table().column(name).type().isNumber())
+                .filter(name -> !name.toLowerCase(java.util.Locale.ROOT).matches("(?:.*[ _])?(?:id|code|number|no|year|month|lat|lon|latitude|longitude)"))
+                .sorted(Comparator.comparingInt(name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
+                .map(name -> new Measure(Summary.SUM, name))
+                .toList();
+    }
+
+    /** Columns whose values make good bars: few distinct values first, places ahead. */
+    private static List<String> categories(LoadedDataset dataset) {
+        return dataset.table().names().stream()
+                .filter(name -> dataset.table().column(name) instanceof CodedColumn c
+                        && c.dictionary().size() > 1
+                        && c.dictionary().size() <= MOST_CATEGORY_VALUES
+                        && !name.equals(PlacedTable.COUNTRY))
+                .sorted(Comparator.comparingInt((String name) -> name.startsWith("@") ? 0 : 1)
+                        .thenComparingInt(name -> ((CodedColumn) dataset.table().column(name)).dictionary().size()))
+                .toList();
+    }
+}

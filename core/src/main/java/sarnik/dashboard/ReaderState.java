@@ -1,0 +1,142 @@
+package sarnik.dashboard;
+
+import java.net.URLDecoder;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+
+/**
+ * What a reader has chosen. With the dashboard it fully determines what is shown.
+ *
+ * <p>Its text form stands in the web address: {@code f.ID=a,b} for choices, {@code f.ID=2025-06-01..2026-05-31} for
+ * dates (either end may be left out), {@code p.ID=a,b} for picks; ids ascending, values percent-encoded.
+ *
+ * @param choices chosen values by filter
+ * @param dates chosen range by filter
+ * @param picks picked values by visual
+ */
+public record ReaderState(
+        SortedMap<String, List<String>> choices, SortedMap<String, Dates> dates, SortedMap<String, List<String>> picks) {
+
+    public static final ReaderState NOTHING = new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+
+    /**
+     * Both ends included; null for open.
+     */
+    public record Dates(LocalDate from, LocalDate to) {}
+
+    /**
+     * A state read from an address.
+     *
+     * @param state what fits the dashboard
+     * @param misfits a sentence for each part that does not
+     */
+    public record Read(ReaderState state, List<String> misfits) {}
+
+    /**
+     * Reads the text form. Whatever does not fit the dashboard is left out and said.
+     *
+     * @param text the query part of a web address, without its question mark; parts that are not of a state are passed over
+     */
+    public static Read parse(String text, Dashboard dashboard) {
+        ReaderState state = new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+        List<String> misfits = new ArrayList<>();
+        for (String part : text == null ? new String[0] : text.split("&")) {
+            int equals = part.indexOf('=');
+            if (equals < 3 || part.charAt(1) != '.') continue;
+            String id = decode(part.substring(2, equals));
+            String value = part.substring(equals + 1);
+            if (value.isEmpty()) continue;
+            if (part.charAt(0) == 'f') state.readFilter(id, value, dashboard.filters().get(id), misfits);
+            else if (part.charAt(0) == 'p') state.readPick(id, value, dashboard.visuals().get(id), misfits);
+        }
+        return new Read(state, List.copyOf(misfits));
+    }
+
+    private void readFilter(String id, String value, Filter filter, List<String> misfits) {
+        if (filter == null) {
+            misfits.add("The address names a filter that this dashboard no longer has; it is left out.");
+        } else if (filter instanceof Filter.Choice) {
+            choices.put(id, values(value));
+        } else {
+            String[] ends = decode(value).split("\\.\\.", -1);
+            try {
+                if (ends.length != 2) throw new DateTimeException(value);
+                Dates range = new Dates(date(ends[0]), date(ends[1]));
+                if (range.from != null && range.to != null && range.from.isAfter(range.to)) {
+                    range = new Dates(range.to, range.from);
+                }
+                if (range.from != null || range.to != null) dates.put(id, range);
+            } catch (DateTimeException unreadable) {
+                misfits.add("The address holds no date range that can be read for “" + filter.words() + "”; it is left out.");
+            }
+        }
+    }
+
+    private void readPick(String id, String value, Visual visual, List<String> misfits) {
+        if (visual == null || visual instanceof Visual.OfFigure) {
+            misfits.add("The address names a pick on a visual that this dashboard no longer has; it is left out.");
+        } else {
+            picks.put(id, values(value));
+        }
+    }
+
+    private static LocalDate date(String text) {
+        return text.isEmpty() ? null : LocalDate.parse(text);
+    }
+
+    private static List<String> values(String joined) {
+        return Arrays.stream(joined.split(",")).filter(v -> !v.isEmpty()).map(ReaderState::decode).distinct().sorted().toList();
+    }
+
+    /** The canonical text form; empty when nothing is chosen. */
+    public String text() {
+        SortedMap<String, String> parts = new TreeMap<>();
+        choices.forEach((id, values) -> parts.put("f." + encode(id), join(values)));
+        dates.forEach((id, range) -> parts.put("f." + encode(id), end(range.from) + ".." + end(range.to)));
+        picks.forEach((id, values) -> parts.put("p." + encode(id), join(values)));
+        StringBuilder text = new StringBuilder();
+        parts.forEach((name, value) -> {
+            if (!value.isEmpty()) text.append(text.length() == 0 ? "" : "&").append(name).append('=').append(value);
+        });
+        return text.toString();
+    }
+
+    /** This state without the filter or pick of this id. */
+    public ReaderState without(String id) {
+        return new ReaderState(less(choices, id), less(dates, id), less(picks, id));
+    }
+
+    private static <V> SortedMap<String, V> less(Map<String, V> all, String id) {
+        SortedMap<String, V> rest = new TreeMap<>(all);
+        rest.remove(id);
+        return rest;
+    }
+
+    private static String end(LocalDate date) {
+        return date == null ? "" : date.toString();
+    }
+
+    private static String join(List<String> values) {
+        return String.join(",", values.stream().sorted().map(ReaderState::encode).toList());
+    }
+
+    private static String encode(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    private static String decode(String text) {
+        try {
+            return URLDecoder.decode(text, StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException broken) {
+            return text;
+        }
+    }
+}
