@@ -9,7 +9,7 @@ CREATE TABLE people (
 CREATE TABLE datasets (
     id          bigint GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
     name        text NOT NULL,
-    placing     jsonb,
+    recipe      jsonb,
     version_id  bigint,
     created_by  bigint NOT NULL REFERENCES people,
     created_at  timestamptz NOT NULL

@@ -5,6 +5,7 @@ import java.util.Optional;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
 /**
@@ -27,5 +28,11 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         if (value == null) return "(missing)";
         if (!column.equals(PlacedTable.PLACE)) return value;
         return Optional.ofNullable(places.get(value)).map(Place::name).orElse(value);
+    }
+
+    /** Whether a row has this value in a column of text, yes/no or places; other columns are taken to have any. */
+    boolean has(String column, String value) {
+        if (column.equals(PlacedTable.PLACE)) return places.containsKey(value);
+        return table.find(column).map(c -> !(c instanceof CodedColumn coded) || coded.dictionary().contains(value)).orElse(false);
     }
 }

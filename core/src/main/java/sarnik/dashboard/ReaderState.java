@@ -41,11 +41,11 @@ public record ReaderState(
     public record Read(ReaderState state, List<String> misfits) {}
 
     /**
-     * Reads the text form. Whatever does not fit the dashboard is left out and said.
+     * Reads the text form. Whatever does not fit the dashboard or its data is left out and said.
      *
      * @param text the query part of a web address, without its question mark; parts that are not of a state are passed over
      */
-    public static Read parse(String text, Dashboard dashboard) {
+    public static Read parse(String text, Dashboard dashboard, Datasets datasets) {
         ReaderState state = new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
         List<String> misfits = new ArrayList<>();
         for (String part : text == null ? new String[0] : text.split("&")) {
@@ -57,7 +57,26 @@ public record ReaderState(
             if (part.charAt(0) == 'f') state.readFilter(id, value, dashboard.filters().get(id), misfits);
             else if (part.charAt(0) == 'p') state.readPick(id, value, dashboard.visuals().get(id), misfits);
         }
+        state.choices.entrySet().removeIf(e -> {
+            Filter filter = dashboard.filters().get(e.getKey());
+            return leaveStrangers(e, new Narrowing.Source(filter.dataset(), filter.column()), datasets, misfits);
+        });
+        state.picks.entrySet().removeIf(e -> leaveStrangers(e, Narrowing.source(dashboard.visuals().get(e.getKey())), datasets, misfits));
         return new Read(state, List.copyOf(misfits));
+    }
+
+    /** Leaves out values that no row has; whether none is left. A dataset that has gone is told by the visuals. */
+    private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Narrowing.Source source, Datasets datasets, List<String> misfits) {
+        LoadedDataset dataset = datasets.find(source.dataset()).orElse(null);
+        if (dataset == null) return true;
+        List<String> known = chosen.getValue().stream().filter(v -> dataset.has(source.column(), v)).toList();
+        if (known.size() < chosen.getValue().size()) {
+            List<String> strangers = chosen.getValue().stream().filter(v -> !known.contains(v)).toList();
+            misfits.add("The address asks for %s, which %s does not have in %s; it is left out."
+                    .formatted(Narrowing.list(strangers, "and"), dataset.name(), ColumnWords.of(source.column())));
+            chosen.setValue(known);
+        }
+        return known.isEmpty();
     }
 
     private void readFilter(String id, String value, Filter filter, List<String> misfits) {

@@ -39,6 +39,16 @@ public record CsvForm(Charset charset, char delimiter) {
         return new CsvForm(charset, delimiter(new String(head, charset)));
     }
 
+    /** The delimiter as people call it. */
+    public String delimiterWords() {
+        return switch (delimiter) {
+            case ';' -> "semicolons";
+            case '\t' -> "tabs";
+            case '|' -> "bars";
+            default -> "commas";
+        };
+    }
+
     private static void refuseOtherFormats(byte[] head) {
         String kind = startsWith(head, 'P', 'K', 3, 4)
                 ? "a ZIP archive (a workbook, perhaps)"

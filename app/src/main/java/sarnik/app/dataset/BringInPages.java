@@ -100,7 +100,7 @@ class BringInPages {
         model.addAttribute("shownTroubles", bringIn.reading().troubles().first().stream().limit(SHOWN_TROUBLES).toList());
         model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());
         model.addAttribute("ties", ties());
-        model.addAttribute("guess", bringIn.guess());
+        model.addAttribute("way", bringIn.guess() == null ? "none" : bringIn.guess() instanceof Placing.ByTie ? "tie" : "name");
         model.addAttribute("byName", bringIn.guess() instanceof Placing.ByName n ? n : new Placing.ByName(null, null, null));
         model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
         return "look";
@@ -121,21 +121,29 @@ class BringInPages {
                 .toList();
     }
 
-    /** Where to go on. */
-    record Taken(String id, String address) {}
+    /**
+     * Where to go on.
+     *
+     * @param guess how the rows might be placed; null when nothing fits
+     */
+    record Taken(String id, String address, Placing guess) {
+
+        static Taken of(BringIn bringIn) {
+            return new Taken(bringIn.id(), "/bring/" + bringIn.id(), bringIn.guess());
+        }
+    }
 
     @PostMapping("/api/bring")
     @ResponseBody
     @ResponseStatus(HttpStatus.CREATED)
     Taken take(@RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn person) {
-        BringIn bringIn = bringIns.take(file, person);
-        return new Taken(bringIn.id(), "/bring/" + bringIn.id());
+        return Taken.of(bringIns.take(file, person));
     }
 
     @PostMapping("/api/bring/{id}/types")
     @ResponseBody
     Taken retype(@PathVariable String id, @RequestBody Map<String, ColumnType> types, @AuthenticationPrincipal SignedIn person) {
-        return new Taken(bringIns.retype(id, types, person).id(), "/bring/" + id);
+        return Taken.of(bringIns.retype(id, types, person));
     }
 
     @PostMapping("/api/bring/{id}/placing")
@@ -155,6 +163,6 @@ class BringInPages {
     Taken keep(@PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
         if (keep == null) throw new RefusedException("Say what the dataset is called.");
         long dataset = bringIns.keep(bringIns.get(id, person), keep.name(), keep.placing(), person);
-        return new Taken(String.valueOf(dataset), "/datasets/" + dataset);
+        return new Taken(String.valueOf(dataset), "/datasets/" + dataset, keep.placing());
     }
 }

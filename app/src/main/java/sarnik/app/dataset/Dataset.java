@@ -23,6 +23,7 @@ public class Dataset {
 
     /** A {@link sarnik.place.Placing} as JSON; null when the rows have no place. */
     @JdbcTypeCode(SqlTypes.JSON)
+    @Column(name = "recipe")
     private String placing;
 
     @Column(name = "version_id")

@@ -12,6 +12,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.SarnikProperties;
 import sarnik.app.people.SignedIn;
+import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Datasets;
 import sarnik.dashboard.LoadedDataset;
@@ -44,7 +45,13 @@ public class DatasetService implements Datasets {
     public record Loaded(LoadedDataset dataset, PlacedTable placed) {}
 
     /** A dataset as lists show it. */
-    public record Listed(long id, String name, long rows, int columns, boolean placed, Instant at) {}
+    public record Listed(long id, String name, long rows, int columns, boolean placed, Instant at) {
+
+        /** When it was brought in, in words. */
+        public String day() {
+            return DayWords.of(at);
+        }
+    }
 
     DatasetService(DatasetRepository datasets, DatasetVersionRepository versions, RowStore rows, JsonMapper mapper,
             TransactionTemplate transaction, SarnikProperties properties) {

@@ -35,13 +35,19 @@ public class PeopleService implements UserDetailsService, ApplicationRunner {
     @Override
     @Transactional(readOnly = true)
     public UserDetails loadUserByUsername(String signIn) {
-        return people.findBySignInIgnoreCase(signIn).map(SignedIn::new)
+        return people.whoSignsInAs(signIn).map(SignedIn::new)
                 .orElseThrow(() -> new UsernameNotFoundException("Nobody signs in as “" + signIn + "”"));
     }
 
     @Transactional(readOnly = true)
     public List<Person> all() {
-        return people.findAllByOrderBySignIn();
+        return people.inOrder();
+    }
+
+    /** What a person is called. */
+    @Transactional(readOnly = true)
+    public String nameOf(long id) {
+        return people.findById(id).map(Person::getName).orElse("Somebody");
     }
 
     /**
@@ -58,7 +64,7 @@ public class PeopleService implements UserDetailsService, ApplicationRunner {
         if (password == null || password.length() < SHORTEST_PASSWORD) {
             throw new RefusedException("The password is too short: it needs at least %d characters.".formatted(SHORTEST_PASSWORD));
         }
-        if (people.findBySignInIgnoreCase(trimmed).isPresent()) {
+        if (people.whoSignsInAs(trimmed).isPresent()) {
             throw new RefusedException("Somebody signs in as “%s” already. Choose another sign-in.".formatted(trimmed));
         }
         return people.save(new Person(trimmed, name == null || name.isBlank() ? trimmed : name.strip(), encoder.encode(password), role));
@@ -68,9 +74,9 @@ public class PeopleService implements UserDetailsService, ApplicationRunner {
     @Transactional
     public void run(ApplicationArguments arguments) {
         if (people.count() > 0 || properties.firstPeople().isBlank()) return;
-        for (String entry : properties.firstPeople().split(",")) {
+        for (String entry : properties.firstPeople().strip().split("\n")) {
             String[] parts = entry.split(":", 3);
-            if (parts.length != 3) throw new IllegalArgumentException("sarnik.first-people needs sign-in:role:password, with commas between");
+            if (parts.length != 3) throw new IllegalArgumentException("sarnik.first-people needs sign-in:role:password, a line each");
             add(parts[0], parts[0], parts[2], Role.valueOf(parts[1].toUpperCase(Locale.ROOT)));
             LOG.info("Made the {} {}", parts[1], parts[0]);
         }

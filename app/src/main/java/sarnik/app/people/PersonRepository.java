@@ -3,10 +3,14 @@ package sarnik.app.people;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Query;
 
 interface PersonRepository extends JpaRepository<Person, Long> {
 
-    Optional<Person> findBySignInIgnoreCase(String signIn);
+    /** Whoever signs in so, in whatever case it is written. */
+    @Query("select p from Person p where lower(p.signIn) = lower(?1)")
+    Optional<Person> whoSignsInAs(String signIn);
 
-    List<Person> findAllByOrderBySignIn();
+    @Query("select p from Person p order by p.signIn")
+    List<Person> inOrder();
 }

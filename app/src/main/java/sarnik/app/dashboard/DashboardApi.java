@@ -1,0 +1,149 @@
+package sarnik.app.dashboard;
+
+import com.fasterxml.jackson.annotation.JsonRawValue;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.dashboard.Brief;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.FilterOffer;
+import sarnik.dashboard.Narrowing;
+import sarnik.dashboard.Proposals;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The JSON interface of dashboards. A revision travels as the ETag; edits are JSON Patch under If-Match. */
+@RestController
+@RequestMapping("/api/dashboards")
+class DashboardApi {
+
+    static final String JSON_PATCH = "application/json-patch+json";
+
+    private final DashboardService dashboards;
+    private final FrameService frames;
+    private final JsonMapper mapper;
+
+    DashboardApi(DashboardService dashboards, FrameService frames, JsonMapper mapper) {
+        this.dashboards = dashboards;
+        this.frames = frames;
+        this.mapper = mapper;
+    }
+
+    /**
+     * @param offers what each filter of the page offers
+     * @param touches by visual and filter: the visuals whose figures change with it
+     */
+    record Sheet(
+            long id,
+            long revision,
+            @JsonRawValue String document,
+            Map<String, FilterOffer> offers,
+            Map<String, Set<String>> touches,
+            boolean openToReaders,
+            String undo,
+            String redo) {}
+
+    private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
+        Dashboard dashboard = opened.document().dashboard();
+        Map<String, Set<String>> touches = new LinkedHashMap<>();
+        dashboard.visuals().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
+        dashboard.filters().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
+        Sheet sheet = new Sheet(opened.id(), opened.revision(), opened.document().json(), frames.offers(dashboard), touches,
+                opened.openToReaders(), opened.undo(), opened.redo());
+        return ResponseEntity.ok().eTag("\"" + opened.revision() + "\"").body(sheet);
+    }
+
+    /** The title of a dashboard to be made. */
+    record Make(String title) {}
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    Sheet make(@RequestBody Make make, @AuthenticationPrincipal SignedIn person) {
+        return answer(dashboards.make(make.title(), person)).getBody();
+    }
+
+    @GetMapping("/{id}")
+    ResponseEntity<Sheet> open(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
+        return answer(dashboards.open(id, person));
+    }
+
+    @PatchMapping(path = "/{id}", consumes = JSON_PATCH)
+    ResponseEntity<Sheet> edit(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody String patch, @AuthenticationPrincipal SignedIn person) {
+        return answer(dashboards.edit(id, revision(ifMatch), patch, person));
+    }
+
+    @PostMapping("/{id}/undo")
+    ResponseEntity<Sheet> undo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @AuthenticationPrincipal SignedIn person) {
+        return answer(dashboards.undo(id, revision(ifMatch), person));
+    }
+
+    @PostMapping("/{id}/redo")
+    ResponseEntity<Sheet> redo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @AuthenticationPrincipal SignedIn person) {
+        return answer(dashboards.redo(id, revision(ifMatch), person));
+    }
+
+    private static long revision(String ifMatch) {
+        if (ifMatch == null) {
+            throw new RefusedException(HttpStatus.PRECONDITION_REQUIRED, "An edit has to name the revision it was made on, in the header If-Match.");
+        }
+        try {
+            return Long.parseLong(ifMatch.strip().replaceFirst("^W/", "").replace("\"", ""));
+        } catch (NumberFormatException unreadable) {
+            throw new RefusedException("The header If-Match has to hold a revision, such as \"12\".");
+        }
+    }
+
+    @PutMapping("/{id}/open")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void openToReaders(@PathVariable long id, @RequestBody boolean open) {
+        dashboards.openToReaders(id, open);
+    }
+
+    @DeleteMapping("/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable long id) {
+        dashboards.remove(id);
+    }
+
+    /**
+     * @param state a reader state's text form
+     * @param ids the visuals wanted; null for all
+     */
+    record Asked(String state, List<String> ids) {}
+
+    @PostMapping("/{id}/frames")
+    FrameService.Frames frames(@PathVariable long id, @RequestBody Asked asked, @AuthenticationPrincipal SignedIn person) {
+        return frames.frames(dashboards.open(id, person).document().dashboard(), asked.state(), asked.ids());
+    }
+
+    @GetMapping("/{id}/briefs/{part}")
+    Brief brief(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
+        return frames.brief(dashboards.open(id, person).document().dashboard(), part);
+    }
+
+    @GetMapping("/{id}/proposals")
+    List<FrameService.Drawn> proposals(@PathVariable long id, @RequestParam Proposals.Question question, @RequestParam long dataset,
+            @AuthenticationPrincipal SignedIn person) {
+        return frames.proposals(dashboards.open(id, person).document(), question, dataset, mapper::writeValueAsString);
+    }
+}

@@ -1,0 +1,75 @@
+package sarnik.app.dashboard;
+
+import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import sarnik.app.dataset.DatasetService;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.DayWords;
+import sarnik.dashboard.Visual;
+
+/** Home, and the two states of a dashboard: read and compose. */
+@Controller
+class DashboardPages {
+
+    private final DashboardService dashboards;
+    private final DatasetService datasets;
+
+    DashboardPages(DashboardService dashboards, DatasetService datasets) {
+        this.dashboards = dashboards;
+        this.datasets = datasets;
+    }
+
+    /** A visual's place in the small plan of a sheet. */
+    public record PlanBox(String kind, int x, int y, int w, int h) {}
+
+    /** A dashboard on the home page with a small plan of its sheet. */
+    public record HomeSheet(long id, String title, boolean openToReaders, String changed, List<PlanBox> plan, int planHeight) {
+
+        static HomeSheet of(DashboardService.Listed listed) {
+            List<PlanBox> plan = listed.dashboard().visuals().values().stream()
+                    .map(v -> new PlanBox(v instanceof Visual.OfMap ? "map" : v instanceof Visual.OfBars ? "bars" : "figure",
+                            v.at().x(), v.at().y(), v.at().w(), v.at().h()))
+                    .toList();
+            int height = Math.max(12, Math.min(24, plan.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0)));
+            return new HomeSheet(listed.id(), listed.title(), listed.openToReaders(), DayWords.of(listed.changedAt()), plan, height);
+        }
+    }
+
+    @GetMapping("/")
+    String home(@AuthenticationPrincipal SignedIn person, Model model) {
+        model.addAttribute("dashboards", dashboards.all(person).stream().map(HomeSheet::of).toList());
+        model.addAttribute("datasets", person.isAuthor() ? datasets.all() : List.of());
+        return "home";
+    }
+
+    @PostMapping("/dashboards")
+    String make(@RequestParam String title, @AuthenticationPrincipal SignedIn person) {
+        return "redirect:/dashboards/" + dashboards.make(title, person).id() + "/compose";
+    }
+
+    @GetMapping("/dashboards/{id}")
+    String read(@PathVariable long id, @AuthenticationPrincipal SignedIn person, Model model) {
+        return sheet(id, person, model, false);
+    }
+
+    @GetMapping("/dashboards/{id}/compose")
+    String compose(@PathVariable long id, @AuthenticationPrincipal SignedIn person, Model model) {
+        return sheet(id, person, model, true);
+    }
+
+    private String sheet(long id, SignedIn person, Model model, boolean composing) {
+        DashboardService.Opened opened = dashboards.open(id, person);
+        model.addAttribute("id", id);
+        model.addAttribute("title", opened.document().dashboard().title());
+        model.addAttribute("openToReaders", opened.openToReaders());
+        model.addAttribute("composing", composing);
+        model.addAttribute("datasets", composing ? datasets.all() : List.of());
+        return "sheet";
+    }
+}

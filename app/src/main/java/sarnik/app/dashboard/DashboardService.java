@@ -1,0 +1,157 @@
+package sarnik.app.dashboard;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import sarnik.app.people.PeopleService;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.DashboardException;
+
+/** Keeps dashboards and their history. Every edit is one revision; a stale edit is refused, nothing is lost. */
+@Service
+class DashboardService {
+
+    private final StoredDashboardRepository dashboards;
+    private final StoredEditRepository edits;
+    private final PeopleService people;
+
+    DashboardService(StoredDashboardRepository dashboards, StoredEditRepository edits, PeopleService people) {
+        this.dashboards = dashboards;
+        this.edits = edits;
+        this.people = people;
+    }
+
+    /**
+     * A dashboard as one person finds it.
+     *
+     * @param undo what undo would take back, in words; null when there is nothing
+     * @param redo what redo would do again, in words; null when there is nothing
+     */
+    record Opened(long id, long revision, DashboardDocument document, boolean openToReaders, String undo, String redo) {}
+
+    /** A dashboard as lists show it. */
+    record Listed(long id, String title, Dashboard dashboard, boolean openToReaders, Instant changedAt) {}
+
+    @Transactional(readOnly = true)
+    List<Listed> all(SignedIn person) {
+        return dashboards.findAllByOrderByChangedAtDesc().stream()
+                .filter(d -> isOpenTo(person, d))
+                .map(d -> new Listed(d.getId(), d.getTitle(), DashboardDocument.parse(d.getDocument()).dashboard(), d.isOpenToReaders(), d.getChangedAt()))
+                .toList();
+    }
+
+    private static boolean isOpenTo(SignedIn person, StoredDashboard dashboard) {
+        return person.isAuthor() || dashboard.isOpenToReaders();
+    }
+
+    /** @throws RefusedException when there is none, or it is not open to this person */
+    @Transactional(readOnly = true)
+    Opened open(long id, SignedIn person) {
+        StoredDashboard dashboard = dashboards.findById(id)
+                .filter(d -> isOpenTo(person, d))
+                .orElseThrow(() -> RefusedException.gone("dashboard"));
+        return opened(dashboard, person);
+    }
+
+    private Opened opened(StoredDashboard dashboard, SignedIn person) {
+        return new Opened(dashboard.getId(), dashboard.getRevision(), DashboardDocument.parse(dashboard.getDocument()), dashboard.isOpenToReaders(),
+                undoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null),
+                redoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null));
+    }
+
+    private Optional<StoredEdit> undoable(long id, SignedIn person) {
+        return edits.findFirstByDashboardIdAndAuthorIdAndStateOrderByRevisionDesc(id, person.id(), StoredEdit.State.DONE);
+    }
+
+    private Optional<StoredEdit> redoable(long id, SignedIn person) {
+        return edits.findFirstByDashboardIdAndAuthorIdAndStateOrderByRevisionAsc(id, person.id(), StoredEdit.State.UNDONE);
+    }
+
+    /** Makes an empty dashboard. */
+    @Transactional
+    Opened make(String title, SignedIn person) {
+        if (title == null || title.isBlank()) throw new RefusedException("A dashboard needs a title: the question it answers.");
+        StoredDashboard made = dashboards.save(new StoredDashboard(DashboardDocument.empty(title.strip()), person.id(), Clock.systemUTC().instant()));
+        return opened(made, person);
+    }
+
+    /**
+     * Makes an edit.
+     *
+     * @param revision the revision that the edit was made on
+     * @param patch JSON Patch (RFC 6902)
+     * @throws RefusedException with 412 when there is a newer revision; nothing is changed then
+     * @throws DashboardException when the patch is malformed or would break the document's form
+     */
+    @Transactional
+    Opened edit(long id, long revision, String patch, SignedIn person) {
+        StoredDashboard dashboard = newest(id, revision);
+        DashboardDocument.Edit edit = DashboardDocument.parse(dashboard.getDocument()).edit(patch);
+        dashboard.take(edit.after(), Clock.systemUTC().instant());
+        edits.replaceUndone(id, person.id());
+        edits.save(new StoredEdit(dashboard, person.id(), edit.words(), patch, edit.inverse(), StoredEdit.State.DONE));
+        return opened(dashboard, person);
+    }
+
+    /**
+     * Takes back the person's own newest edit.
+     *
+     * @throws DashboardException when somebody has changed the same thing since
+     */
+    @Transactional
+    Opened undo(long id, long revision, SignedIn person) {
+        StoredDashboard dashboard = newest(id, revision);
+        StoredEdit edit = undoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to undo."));
+        step(dashboard, edit, edit.getInverse(), "undo: " + edit.getWords(), person);
+        edit.become(StoredEdit.State.UNDONE);
+        edits.flush();
+        return opened(dashboard, person);
+    }
+
+    /** Does the person's last undone edit again. */
+    @Transactional
+    Opened redo(long id, long revision, SignedIn person) {
+        StoredDashboard dashboard = newest(id, revision);
+        StoredEdit edit = redoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to redo."));
+        edit.redoneWith(step(dashboard, edit, edit.getPatch(), "redo: " + edit.getWords(), person));
+        edits.flush();
+        return opened(dashboard, person);
+    }
+
+    private String step(StoredDashboard dashboard, StoredEdit edit, String patch, String words, SignedIn person) {
+        DashboardDocument.Edit made = DashboardDocument.parse(dashboard.getDocument()).edit(patch);
+        dashboard.take(made.after(), Clock.systemUTC().instant());
+        edits.save(new StoredEdit(dashboard, person.id(), words, patch, made.inverse(), StoredEdit.State.STEP));
+        return made.inverse();
+    }
+
+    private StoredDashboard newest(long id, long revision) {
+        StoredDashboard dashboard = dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+        if (dashboard.getRevision() != revision) throw new RefusedException(HttpStatus.PRECONDITION_FAILED, whoWentOn(id, revision));
+        return dashboard;
+    }
+
+    private String whoWentOn(long id, long revision) {
+        List<StoredEdit> since = edits.findByDashboardIdAndRevisionGreaterThanOrderByRevisionDesc(id, revision);
+        if (since.isEmpty()) return "This dashboard has no revision %d. Load it again.".formatted(revision);
+        return "%s has changed this dashboard meanwhile: %s.".formatted(people.nameOf(since.get(0).getAuthorId()), since.get(0).getWords());
+    }
+
+    @Transactional
+    void openToReaders(long id, boolean open) {
+        dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard")).openToReaders(open);
+    }
+
+    /** Takes a dashboard away with its history. */
+    @Transactional
+    void remove(long id) {
+        dashboards.delete(dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard")));
+    }
+}

@@ -1,0 +1,19 @@
+package sarnik.app.web;
+
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+
+/** Days as people read them. */
+public final class DayWords {
+
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+
+    private DayWords() {}
+
+    /** The day of a moment in UTC, such as 5 June 2026. */
+    public static String of(Instant moment) {
+        return DAY.format(moment);
+    }
+}

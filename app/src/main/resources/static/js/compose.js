@@ -1,0 +1,178 @@
+import './head.js';
+import { GridStack } from '/vendor/gridstack.js';
+import { Dock } from './dock.js';
+import { Edits } from './edits.js';
+import { el, say } from './elements.js';
+import { ask } from './http.js';
+import { Sheet } from './sheet.js';
+
+const NARROW = 720;
+const narrow = innerWidth <= NARROW;
+const by = id => document.getElementById(id);
+let selected = null;
+let arranging = false;
+
+const grid = narrow ? null : GridStack.init({
+  column: 24, cellHeight: 42, margin: 6, float: true, animate: false, handle: '.visual-title',
+  resizable: { handles: 'nw,ne,sw,se' }, minRow: 6,
+}, by('sheet'));
+if (narrow) by('sheet').className = 'sheet sheet-read';
+
+const sheet = new Sheet(document.body.dataset.dashboard, grid ? { wrap, unwrap, strip: markSelected } : { strip: markSelected });
+const edits = new Edits(sheet, taken);
+const dock = new Dock(by('dock-inside'), sheet, edits, { added: select, released: () => select(null) });
+
+// --- the sheet -------------------------------------------------------------------------------
+
+function wrap(id, visual, mounted) {
+  const content = el('div', { class: 'grid-stack-item-content' }, mounted.cell);
+  mounted.cell.style.height = '100%';
+  mounted.item = el('div', { class: 'grid-stack-item', 'gs-id': id, 'gs-x': visual.at.x, 'gs-y': visual.at.y, 'gs-w': visual.at.w, 'gs-h': visual.at.h }, content);
+  arranging = true;
+  by('sheet').append(mounted.item);
+  grid.makeWidget(mounted.item);
+  arranging = false;
+}
+
+function unwrap(mounted) {
+  arranging = true;
+  grid.removeWidget(mounted.item);
+  arranging = false;
+}
+
+grid?.on('change', (_, items) => {
+  if (arranging) return;
+  const moved = items.filter(i => i.id && sheet.opened.document.visuals[i.id]);
+  if (moved.length) edits.edit(moved.map(i => ({ op: 'replace', path: `/visuals/${i.id}/at`, value: { x: i.x, y: i.y, w: i.w, h: i.h } })));
+});
+grid?.on('resizestop', (_, item) => sheet.visuals.get(item.getAttribute('gs-id'))?.handle.view?.map.updateSize());
+
+/** Moves what the grid shows to where the document has it. */
+function rearrange() {
+  if (!grid) return;
+  arranging = true;
+  grid.batchUpdate();
+  for (const [id, { at }] of Object.entries(sheet.opened.document.visuals)) grid.update(sheet.visuals.get(id).item, at);
+  grid.batchUpdate(false);
+  arranging = false;
+}
+
+// --- selecting -------------------------------------------------------------------------------
+
+function markSelected() {
+  for (const [id, { box }] of sheet.visuals) box.classList.toggle('is-selected', id === selected);
+  for (const filter of document.querySelectorAll('.filter')) filter.classList.toggle('is-selected', filter.dataset.filter === selected);
+}
+
+function select(id) {
+  selected = id;
+  markSelected();
+  return dock.show(id);
+}
+
+by('sheet').addEventListener('pointerdown', e => {
+  const visual = e.target.closest('.visual')?.dataset.visual;
+  if (visual && visual !== selected) select(visual);
+});
+by('strip').addEventListener('pointerdown', e => {
+  const filter = e.target.closest('.filter')?.dataset.filter;
+  if (filter && filter !== selected) select(filter);
+});
+
+// --- revisions -------------------------------------------------------------------------------
+
+function taken(opened) {
+  const before = sheet.opened.document;
+  sheet.take(opened);
+  rearrange();
+  showHistory();
+  showTitle();
+  const { visuals, filters } = opened.document;
+  const drawnAnew = Object.keys(visuals).filter(id => changed(before, opened.document, id));
+  if (drawnAnew.length || JSON.stringify(before.filters) !== JSON.stringify(filters)) {
+    sheet.ask(JSON.stringify(before.filters) === JSON.stringify(filters) && JSON.stringify(before.links) === JSON.stringify(opened.document.links) ? drawnAnew : sheet.ids());
+  }
+  select(selected && (visuals[selected] || filters[selected]) ? selected : null);
+}
+
+/** Whether a visual shows something else now; where it stands does not matter. */
+function changed(before, now, id) {
+  const shown = document => JSON.stringify({ ...document.visuals[id], at: null });
+  return shown(before) !== shown(now);
+}
+
+function showHistory() {
+  for (const [name, words] of [['undo', sheet.opened.undo], ['redo', sheet.opened.redo]]) {
+    by(name).disabled = !words;
+    by(name).title = words ? `${name === 'undo' ? 'Undo' : 'Redo'} ${words}` : `There is nothing to ${name}`;
+    by(name).textContent = `${name === 'undo' ? 'Undo' : 'Redo'}${words ? ` ${words}` : ''}`;
+  }
+}
+
+for (const name of ['undo', 'redo']) by(name).addEventListener('click', () => edits.step(name));
+
+addEventListener('keydown', e => {
+  if (e.target.closest('input, select, textarea, dialog')) return;
+  const undoes = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z';
+  if (undoes) {
+    e.preventDefault();
+    edits.step(e.shiftKey ? 'redo' : 'undo');
+  } else if (e.key.startsWith('Arrow') && selected && e.target.closest('.visual-title')) {
+    moveByKey(e);
+  }
+});
+
+/** Arrow keys on a visual's title move it a cell, Shift+arrows resize it. */
+function moveByKey(e) {
+  e.preventDefault();
+  const { at } = sheet.opened.document.visuals[selected];
+  const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
+  const next = e.shiftKey ? { ...at, w: at.w + dx, h: at.h + dy } : { ...at, x: at.x + dx, y: at.y + dy };
+  if (next.x < 0 || next.y < 0 || next.w < 2 || next.h < 2 || next.x + next.w > 24) return;
+  grid?.update(sheet.visuals.get(selected).item, next);
+}
+
+// --- the dashboard's own title, readers, taking away -------------------------------------------
+
+function showTitle() {
+  if (document.activeElement?.parentElement !== by('sheet-title')) titleInput.value = sheet.opened.document.title;
+  document.title = `${sheet.opened.document.title} · Sarnik`;
+}
+
+const titleInput = el('input', { 'aria-label': 'The question this dashboard answers', maxlength: 200, value: by('sheet-title').textContent });
+by('sheet-title').replaceChildren(titleInput);
+titleInput.addEventListener('change', () => {
+  if (titleInput.value.trim()) edits.edit([{ op: 'replace', path: '/title', value: titleInput.value.trim() }]);
+  else titleInput.value = sheet.opened.document.title;
+});
+
+by('open-to-readers').addEventListener('change', async e => {
+  try {
+    await ask('PUT', `/api/dashboards/${sheet.id}/open`, { body: e.target.checked });
+    say(e.target.checked ? 'Readers see this dashboard now, as it stands.' : 'Readers no longer see this dashboard.');
+  } catch (refused) {
+    e.target.checked = !e.target.checked;
+    say(refused.message);
+  }
+});
+
+by('remove-dashboard').addEventListener('click', () => say(`Take “${sheet.opened.document.title}” away with its whole history? Its datasets stay.`, {
+  words: 'Take it away', run: async () => {
+    try {
+      await ask('DELETE', `/api/dashboards/${sheet.id}`);
+      location.assign('/');
+    } catch (refused) { say(refused.message); }
+  } }, 12));
+
+document.addEventListener('focusin', e => {
+  const visual = e.target.closest('.visual')?.dataset.visual;
+  if (visual && visual !== selected && e.target.matches('.visual-title')) select(visual);
+});
+
+try {
+  await sheet.load();
+  showHistory();
+  select(null);
+} catch (refused) {
+  say(refused.message, { words: 'Try again', run: () => location.reload() });
+}

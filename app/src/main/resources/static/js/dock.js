@@ -1,0 +1,151 @@
+import { el, refuse } from './elements.js';
+import { ask } from './http.js';
+import { closePopup, openPopup } from './popup.js';
+import { KINDS } from './sheet.js';
+
+const QUESTIONS = [['WHERE', 'Where?'], ['HOW_MUCH', 'How much?'], ['WHICH_MOST', 'Which are the most?'], ['LET_CHOOSE', 'Let the reader choose.']];
+
+/**
+ * The dock: the brief of what is selected, its words being its controls; with nothing selected, the questions by which
+ * something is added.
+ */
+export class Dock {
+  #turn = 0;
+  #finishOpen = false;
+
+  /** @param {{added: (id: string) => void, released: () => void}} hooks */
+  constructor(place, sheet, edits, hooks) {
+    Object.assign(this, { place, sheet, edits, hooks });
+  }
+
+  /** Shows the brief of a visual or filter; null shows the questions. */
+  async show(id) {
+    const turn = ++this.#turn;
+    if (!id) {
+      this.#questions();
+      return;
+    }
+    try {
+      const brief = await ask('GET', `/api/dashboards/${this.sheet.id}/briefs/${id}`);
+      if (turn !== this.#turn) return;
+      this.#brief(id, brief);
+    } catch (refused) {
+      if (turn !== this.#turn) return;
+      this.place.replaceChildren(el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, refused.message), this.#side(id)));
+    }
+  }
+
+  #brief(id, brief) {
+    const focused = document.activeElement?.dataset?.slot;
+    const finish = el('p', { class: 'dock-finish', hidden: !this.#finishOpen }, ...brief.finish.map(p => this.#part(p)));
+    const fold = el('button', { type: 'button', class: 'quiet', 'aria-expanded': String(this.#finishOpen), onclick: () => {
+      this.#finishOpen = !this.#finishOpen;
+      finish.hidden = !this.#finishOpen;
+      fold.setAttribute('aria-expanded', String(this.#finishOpen));
+    } }, 'Finish');
+    const side = this.#side(id);
+    side.prepend(fold);
+    this.place.replaceChildren(
+      el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, ...brief.parts.map(p => this.#part(p))), side), finish);
+    if (focused) this.place.querySelector(`[data-slot="${CSS.escape(focused)}"]`)?.focus();
+  }
+
+  #side(id) {
+    return el('div', { class: 'dock-side' },
+      el('button', { type: 'button', class: 'quiet', onclick: () => this.#takeAway(id) }, 'Take away'),
+      el('button', { type: 'button', class: 'quiet', onclick: () => this.hooks.released() }, 'Add something else'));
+  }
+
+  /** Takes a part away with the links that start at it or lead to nothing but it. */
+  #takeAway(id) {
+    const { visuals, links } = this.sheet.opened.document;
+    const patch = [{ op: 'remove', path: `/${visuals[id] ? 'visuals' : 'filters'}/${id}` }];
+    for (const [key, link] of Object.entries(links)) {
+      if (link.from === id || (link.to?.length === 1 && link.to[0] === id)) patch.push({ op: 'remove', path: `/links/${key}` });
+      else if (link.to?.includes(id)) patch.push({ op: 'replace', path: `/links/${key}/to`, value: link.to.filter(t => t !== id) });
+    }
+    this.edits.edit(patch);
+  }
+
+  #part(part) {
+    if (part.type === 'words') return part.text;
+    const slot = el('button', { type: 'button', class: `slot${part.empty ? ' is-empty' : ''}`, 'data-slot': part.path, 'aria-haspopup': 'true', 'aria-expanded': 'false',
+      'aria-label': `${part.name}: ${part.text}`, onclick: e => this.#open(e.currentTarget, part) }, part.text);
+    return slot;
+  }
+
+  #set(path, value) {
+    closePopup();
+    this.edits.edit([{ op: 'add', path, value }]);
+  }
+
+  #open(opener, slot) {
+    if (slot.kind === 'TYPED') {
+      const input = el('input', { class: 'entry', 'aria-label': slot.name, maxlength: 200, value: slot.options[0]?.text ?? '' });
+      input.addEventListener('keydown', e => e.key === 'Enter' && this.#set(slot.path, input.value.trim()));
+      openPopup(opener, [input, el('button', { type: 'button', class: 'popup-option', onclick: () => this.#set(slot.path, input.value.trim()) }, 'Take these words')]);
+      return;
+    }
+    const options = slot.options.map(option => {
+      const colours = /^#[0-9a-f]{6}( |$)/.test(option.hint);
+      const hint = colours
+        ? el('span', { class: 'swatches' }, ...option.hint.split(' ').map(background => el('i', { style: { background } })))
+        : el('span', { class: 'hint' }, option.hint);
+      return el('button', { type: 'button', class: 'popup-option', role: 'option', 'aria-selected': String(option.text === slot.text),
+        onclick: () => this.#set(slot.path, option.value) }, option.text, hint);
+    });
+    const search = el('input', { class: 'entry', type: 'search', placeholder: `Find ${slot.name}`, 'aria-label': `Find ${slot.name}` });
+    search.addEventListener('input', () => options.forEach(o => { o.hidden = !o.textContent.toLowerCase().includes(search.value.toLowerCase()); }));
+    openPopup(opener, [...(options.length > 9 ? [search] : []),
+      el('div', { class: 'popup-list', role: 'listbox', 'aria-label': slot.name }, ...options),
+      slot.removable ? el('button', { type: 'button', class: 'popup-option text-rust', onclick: () => {
+        closePopup();
+        this.edits.edit([{ op: 'remove', path: slot.path }]);
+      } }, `Leave ${slot.name} out`) : null].filter(Boolean));
+  }
+
+  // --- adding by question ------------------------------------------------------------------------
+
+  #questions() {
+    const datasets = JSON.parse(document.getElementById('datasets').textContent);
+    if (!datasets.length) {
+      this.place.replaceChildren(el('p', { class: 'dock-brief' }, 'There is no dataset to compose from yet. ', el('a', { href: '/bring' }, 'Bring a table in'), '.'));
+      return;
+    }
+    const proposals = el('div', { class: 'proposals', hidden: true });
+    const refusal = el('div', {});
+    const from = el('select', { class: 'slot', 'aria-label': 'Dataset' }, ...datasets.map(d => el('option', { value: d.id }, d.name)));
+    let asked = null;
+    const ask = async question => {
+      asked = question;
+      for (const b of buttons) b.setAttribute('aria-pressed', String(b.dataset.question === question));
+      await this.#propose(question, from.value, proposals, refusal);
+    };
+    const buttons = QUESTIONS.map(([question, words]) => el('button', { type: 'button', class: 'question', 'data-question': question, 'aria-pressed': 'false', onclick: () => ask(question) }, words));
+    from.addEventListener('change', () => asked && ask(asked));
+    this.place.replaceChildren(
+      el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, 'Add an answer from ', from, ' to the question'), el('div', { class: 'dock-questions' }, ...buttons)), refusal, proposals);
+  }
+
+  async #propose(question, dataset, place, refusal) {
+    const turn = ++this.#turn;
+    refuse(refusal, '');
+    try {
+      const found = await ask('GET', `/api/dashboards/${this.sheet.id}/proposals?question=${question}&dataset=${dataset}`);
+      if (turn !== this.#turn) return;
+      place.hidden = false;
+      place.replaceChildren(...found.map(p => this.#proposal(p)));
+      if (!found.length) refuse(refusal, question === 'WHERE' ? 'The rows of this dataset have no place. Say on its page how they are placed.' : 'This dataset has no column that answers this.');
+    } catch (refused) {
+      refuse(refusal, refused.message);
+    }
+  }
+
+  #proposal({ id, words, ops, drawing }) {
+    const kind = drawing && KINDS[drawing.type];
+    return el('button', { type: 'button', class: 'proposal', onclick: async () => {
+      await this.edits.edit(ops);
+      this.hooks.added(id);
+    } }, kind ? el('div', { class: 'mini' }, kind.mini(drawing)) : null, words);
+  }
+}

@@ -1,0 +1,59 @@
+import { say } from './elements.js';
+import { ask } from './http.js';
+
+/** The value at a JSON pointer (RFC 6901), undefined where there is none. */
+export function valueAt(document, pointer) {
+  return pointer.split('/').slice(1).map(s => s.replaceAll('~1', '/').replaceAll('~0', '~')).reduce((v, key) => v?.[key], document);
+}
+
+const same = (a, b) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+const never = () => false;
+
+/**
+ * Sends the edits of one author, one after the other. When somebody else has gone on meanwhile, an edit that touches
+ * nothing of theirs is put on top of the newer revision; one that does is not made, and the author is told and asked.
+ */
+export class Edits {
+  #queue = Promise.resolve();
+
+  /** @param {import('./sheet.js').Sheet} sheet @param {(opened: Object) => void} taken called with every new revision */
+  constructor(sheet, taken) {
+    this.sheet = sheet;
+    this.taken = taken;
+  }
+
+  /** @param {Object[]} patch JSON Patch operations */
+  edit(patch) {
+    const send = opened => ask('PATCH', `/api/dashboards/${opened.id}`,
+      { body: patch, type: 'application/json-patch+json', headers: { 'If-Match': `"${opened.revision}"` } });
+    return this.#send(send, (before, now) => patch.some(op => !same(valueAt(before, op.path), valueAt(now, op.path))));
+  }
+
+  /** @param {'undo'|'redo'} name */
+  step(name) {
+    return this.#send(opened => ask('POST', `/api/dashboards/${opened.id}/${name}`, { headers: { 'If-Match': `"${opened.revision}"` } }), never);
+  }
+
+  #send(step, clashes) {
+    this.#queue = this.#queue.then(() => this.#try(step, clashes)).catch(refused => say(refused.message));
+    return this.#queue;
+  }
+
+  async #try(step, clashes) {
+    try {
+      this.taken(await step(this.sheet.opened));
+    } catch (refused) {
+      const before = this.sheet.opened.document;
+      this.taken(await ask('GET', `/api/dashboards/${this.sheet.id}`));
+      if (refused.status !== 412) {
+        say(refused.message);
+      } else if (clashes(before, this.sheet.opened.document)) {
+        say(`${refused.message} Your own change to the same thing was not made, so that nothing of theirs is lost.`,
+          { words: 'Make it all the same', run: () => this.#send(step, never) }, 20);
+      } else {
+        say(`${refused.message} Your change is put on top.`);
+        await this.#try(step, never);
+      }
+    }
+  }
+}

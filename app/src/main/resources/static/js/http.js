@@ -1,0 +1,62 @@
+/** Requests to Sarnik's JSON interface. A refusal becomes a Refusal whose message is a sentence for people. */
+
+export class Refusal extends Error {
+  constructor(status, sentence) {
+    super(sentence);
+    this.status = status;
+  }
+}
+
+const token = () => document.querySelector('meta[name="_csrf"]')?.content ?? '';
+
+/**
+ * @param {string} method
+ * @param {string} address
+ * @param {{body?: any, type?: string, headers?: Object, signal?: AbortSignal}} options body is sent as JSON
+ * @returns {Promise<any>} the JSON of the answer, or null where it has none
+ */
+export async function ask(method, address, { body, type = 'application/json', headers = {}, signal } = {}) {
+  const init = { method, signal, headers: { Accept: 'application/json', ...headers } };
+  if (method !== 'GET') init.headers['X-CSRF-TOKEN'] = token();
+  if (body !== undefined) {
+    init.headers['Content-Type'] = type;
+    init.body = JSON.stringify(body);
+  }
+  let answer;
+  try {
+    answer = await fetch(address, init);
+  } catch (failed) {
+    if (failed.name === 'AbortError') throw failed;
+    throw new Refusal(0, 'The server cannot be reached. What was kept is safe; check the connection and try again.');
+  }
+  return read(answer.status, await answer.text());
+}
+
+/** Sends one file, telling how far it has come. The answer carries `cancel()`. */
+export function sendFile(address, file, onProgress) {
+  const request = new XMLHttpRequest();
+  const promise = new Promise((resolve, reject) => {
+    request.upload.onprogress = e => onProgress(e.loaded, e.total);
+    request.onload = () => {
+      try { resolve(read(request.status, request.responseText)); } catch (refusal) { reject(refusal); }
+    };
+    request.onerror = () => reject(new Refusal(0, 'The file could not be sent: the connection broke. Nothing was kept; choose it again.'));
+    request.onabort = () => reject(new Refusal(0, 'Stopped. Nothing was kept.'));
+    const form = new FormData();
+    form.append('file', file);
+    request.open('POST', address);
+    request.setRequestHeader('X-CSRF-TOKEN', token());
+    request.setRequestHeader('Accept', 'application/json');
+    request.send(form);
+  });
+  return { promise, cancel: () => request.abort() };
+}
+
+function read(status, text) {
+  let json = null;
+  try { json = text ? JSON.parse(text) : null; } catch { /* an answer that is no JSON has no sentence either */ }
+  if (status >= 200 && status < 300) return json;
+  if (status === 401) throw new Refusal(401, 'You are signed out. Sign in again; what was kept is safe.');
+  if (status === 403) throw new Refusal(403, 'This is not open to you.');
+  throw new Refusal(status, json?.detail ?? 'The server could not answer. Try again.');
+}

@@ -1,0 +1,100 @@
+import { Layer } from '/vendor/ol.js';
+
+/** Part of the view painted beyond each edge, so that a moved map has no blank margin at once. */
+const MARGIN = 0.2;
+const MOST_RATIO = 2;
+
+/**
+ * A map layer painted on a canvas a little larger than the view. While the view moves the canvas is only moved and
+ * scaled; it is painted anew when the view rests.
+ */
+export class PaintedLayer extends Layer {
+  #canvas = document.createElement('canvas');
+  #box = document.createElement('div');
+  #painted = null;
+  #stale = true;
+  #paint;
+
+  /**
+   * @param {(sheet: Sheet) => void} paint draws with `sheet.context`, in pixels of the sheet
+   */
+  constructor(paint) {
+    super({});
+    this.#paint = paint;
+    this.#box.className = 'ol-layer';
+    Object.assign(this.#box.style, { position: 'absolute', width: '100%', height: '100%', overflow: 'hidden' });
+    Object.assign(this.#canvas.style, { position: 'absolute', transformOrigin: '0 0', left: '0', top: '0' });
+    this.#box.append(this.#canvas);
+  }
+
+  /** Paints anew at the next picture. */
+  repaint() {
+    this.#stale = true;
+    this.changed();
+  }
+
+  render(frame) {
+    const { center, resolution } = frame.viewState;
+    const moves = frame.viewHints[0] > 0 || frame.viewHints[1] > 0;
+    const before = this.#painted;
+    const moved = !before || before.resolution !== resolution || before.center[0] !== center[0] || before.center[1] !== center[1]
+      || before.size[0] !== frame.size[0] || before.size[1] !== frame.size[1];
+    if (this.#stale || !before || (moved && !moves)) this.#paintAt(frame);
+    const { resolution: was, left, top } = this.#painted;
+    const scale = was / resolution;
+    const x = frame.size[0] / 2 + (left - center[0]) / resolution;
+    const y = frame.size[1] / 2 + (center[1] - top) / resolution;
+    this.#canvas.style.transform = `translate(${x}px, ${y}px) scale(${scale})`;
+    return this.#box;
+  }
+
+  #paintAt(frame) {
+    const ratio = Math.min(frame.pixelRatio, MOST_RATIO);
+    const { center, resolution } = frame.viewState;
+    const width = Math.ceil(frame.size[0] * (1 + 2 * MARGIN));
+    const height = Math.ceil(frame.size[1] * (1 + 2 * MARGIN));
+    if (this.#canvas.width !== width * ratio || this.#canvas.height !== height * ratio) {
+      this.#canvas.width = width * ratio;
+      this.#canvas.height = height * ratio;
+      this.#canvas.style.width = `${width}px`;
+      this.#canvas.style.height = `${height}px`;
+    }
+    const left = center[0] - width / 2 * resolution;
+    const top = center[1] + height / 2 * resolution;
+    this.#painted = { center: [...center], resolution, left, top, size: [...frame.size] };
+    this.#stale = false;
+    const context = this.#canvas.getContext('2d');
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    context.clearRect(0, 0, width, height);
+    this.#paint(new Sheet(context, ratio, width, height, left, top, resolution));
+  }
+}
+
+/** What a painter draws on: a context whose unit is the CSS pixel, and where map coordinates fall on it. */
+export class Sheet {
+  constructor(context, ratio, width, height, left, top, resolution) {
+    Object.assign(this, { context, ratio, width, height, left, top, resolution });
+  }
+
+  x(mapX) {
+    return (mapX - this.left) / this.resolution;
+  }
+
+  y(mapY) {
+    return (this.top - mapY) / this.resolution;
+  }
+
+  /** Runs `draw(pixel)` with map coordinates as the unit; `pixel` is the size of a pixel in them. */
+  inMapUnits(draw) {
+    const s = this.ratio / this.resolution;
+    this.context.save();
+    this.context.setTransform(s, 0, 0, -s, -this.left * s, this.top * s);
+    draw(this.resolution);
+    this.context.restore();
+  }
+
+  /** Extent in map coordinates: [west, south, east, north]. */
+  extent() {
+    return [this.left, this.top - this.height * this.resolution, this.left + this.width * this.resolution, this.top];
+  }
+}

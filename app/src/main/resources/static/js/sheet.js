@@ -1,0 +1,192 @@
+import { el, say } from './elements.js';
+import { ask } from './http.js';
+import { openFigures, openTrail } from './dialogs.js';
+import { drawShowing, drawStrip } from './strip.js';
+import { picked, readState, writeState } from './state.js';
+import * as bars from './visuals/bars.js';
+import * as figure from './visuals/figure.js';
+import * as map from './visuals/map.js';
+
+export const KINDS = { map, bars, figure };
+
+const SIGNS = {
+  trail: 'M4 4h6v4H4zM10 6h4v5M11 13h6v4h-6z',
+  figures: 'M3 4h14v12H3zM3 8h14M3 12h14M8 4v12',
+  enlarge: 'M12 3h5v5M17 3l-6 6M8 17H3v-5M3 17l6-6',
+};
+
+/**
+ * A page of a dashboard as it is read: its visuals, what the reader has chosen, and the address that says so.
+ * Composing builds on it.
+ */
+export class Sheet {
+  visuals = new Map();
+  #pending = new Set();
+  #asking = null;
+
+  /**
+   * @param {{wrap?: (id: string, visual: Object, cell: HTMLElement) => void}} hooks called for each visual that is mounted
+   */
+  constructor(id, hooks = {}) {
+    this.id = id;
+    this.hooks = hooks;
+    this.place = document.getElementById('sheet');
+    this.state = readState(location.search);
+    addEventListener('popstate', () => {
+      this.state = readState(location.search);
+      this.lightAll();
+      this.ask(this.ids());
+    });
+  }
+
+  async load() {
+    this.take(await ask('GET', `/api/dashboards/${this.id}`));
+    await this.ask(this.ids());
+  }
+
+  /** Takes a revision: mounts what is new, takes away what has gone. */
+  take(opened) {
+    this.opened = opened;
+    const { visuals } = opened.document;
+    for (const [id, mounted] of this.visuals) if (!visuals[id] || visuals[id].type !== mounted.type) this.#takeAway(id);
+    const inOrder = Object.entries(visuals).sort(([, a], [, b]) => a.at.y - b.at.y || a.at.x - b.at.x);
+    for (const [id, visual] of inOrder) {
+      if (!this.visuals.has(id)) this.#mount(id, visual);
+      this.#arrange(this.visuals.get(id).cell, visual.at);
+    }
+    drawStrip(this);
+  }
+
+  ids() {
+    return [...this.visuals.keys()];
+  }
+
+  #arrange(cell, at) {
+    if (this.hooks.wrap) return;
+    cell.style.gridArea = `${at.y + 1} / ${at.x + 1} / span ${at.h} / span ${at.w}`;
+  }
+
+  #mount(id, visual) {
+    const title = el('h2', { class: 'visual-title' });
+    const body = el('div', { class: 'visual-body pales' });
+    const sign = (name, words, run) => el('button', { type: 'button', title: words, 'aria-label': words, onclick: run },
+      el('svg', { viewBox: '0 0 20 20', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })));
+    const mounted = { type: visual.type, body, title, drawing: null };
+    const box = el('section', { class: `visual visual-${visual.type}`, 'data-visual': id }, title,
+      el('div', { class: 'visual-signs' },
+        sign('trail', 'Which rows are these?', () => openTrail(mounted)),
+        sign('figures', 'The figures as a table', () => openFigures(this, id, mounted)),
+        sign('enlarge', 'Enlarge', () => this.#enlarge(box))), body);
+    const cell = el('div', { class: `visual-cell cell-${visual.type}` }, box);
+    Object.assign(mounted, { box, cell, kind: KINDS[visual.type] });
+    this.visuals.set(id, mounted);
+    if (this.hooks.wrap) this.hooks.wrap(id, visual, mounted);
+    else this.place.append(cell);
+    mounted.handle = mounted.kind.mount(body, { title: visual.title || visual.type, gesture: (values, add) => this.pick(id, values, add) });
+  }
+
+  #takeAway(id) {
+    const mounted = this.visuals.get(id);
+    mounted.kind.unmount(mounted.handle);
+    this.visuals.delete(id);
+    if (this.hooks.unwrap) this.hooks.unwrap(mounted);
+    else mounted.cell.remove();
+  }
+
+  #enlarge(box) {
+    const large = box.classList.toggle('is-large');
+    this.visuals.get(box.dataset.visual).handle.view?.map.updateSize();
+    if (!large) return;
+    const back = e => {
+      if (e.key && e.key !== 'Escape') return;
+      box.classList.remove('is-large');
+      this.visuals.get(box.dataset.visual)?.handle.view?.map.updateSize();
+      removeEventListener('keydown', back);
+    };
+    addEventListener('keydown', back);
+  }
+
+  // --- gestures ------------------------------------------------------------------------------
+
+  /** Picks values on a visual; only what its links reach is asked for again. */
+  pick(id, values, add) {
+    this.went(picked(this.state, `p.${id}`, values, add), id);
+  }
+
+  /** Sets or clears a filter. */
+  filter(id, values) {
+    const next = new Map(this.state);
+    if (values.length) next.set(`f.${id}`, values);
+    else next.delete(`f.${id}`);
+    this.went(next, id);
+  }
+
+  /** Clears one part of the state, or all of it. */
+  clear(id = null) {
+    const next = new Map([...this.state].filter(([name]) => id && name !== `f.${id}` && name !== `p.${id}`));
+    this.went(next, id);
+  }
+
+  went(next, id) {
+    this.began = performance.now();
+    this.state = next;
+    history.pushState(null, '', this.address());
+    this.lightAll();
+    this.ask(id ? this.opened.touches[id] ?? [] : this.ids());
+  }
+
+  address() {
+    const text = writeState(this.state);
+    return location.pathname + (text ? `?${text}` : '');
+  }
+
+  lightAll() {
+    for (const [id, { kind, handle, drawing }] of this.visuals) {
+      if (drawing && drawing.type !== 'misfit') kind.light(handle, this.state.get(`p.${id}`) ?? []);
+    }
+  }
+
+  // --- frames ----------------------------------------------------------------------------------
+
+  /** Asks for the frames of these visuals in one request; an older request still under way is given up. */
+  async ask(ids) {
+    for (const id of ids) this.#pending.add(id);
+    this.#asking?.abort();
+    const asking = this.#asking = new AbortController();
+    const wanted = [...this.#pending].filter(id => this.visuals.has(id));
+    for (const id of wanted) this.visuals.get(id).box.classList.add('is-asking');
+    try {
+      const frames = await ask('POST', `/api/dashboards/${this.id}/frames`, { body: { state: writeState(this.state), ids: wanted }, signal: asking.signal });
+      this.#pending.clear();
+      for (const id of wanted) this.#draw(id, frames.drawings[id]);
+      this.state = readState(frames.state);
+      history.replaceState(null, '', this.address());
+      this.lightAll();
+      drawShowing(this, frames);
+      drawStrip(this);
+      this.took = performance.now() - (this.began ?? performance.now());
+      this.place.dataset.drawn = String(Number(this.place.dataset.drawn ?? 0) + 1);
+      this.place.dispatchEvent(new CustomEvent('drawn', { detail: { milliseconds: this.took } }));
+    } catch (refused) {
+      if (refused.name !== 'AbortError') say(refused.message, { words: 'Try again', run: () => this.ask([]) });
+    } finally {
+      if (asking === this.#asking) for (const { box } of this.visuals.values()) box.classList.remove('is-asking');
+    }
+  }
+
+  #draw(id, drawing) {
+    const mounted = this.visuals.get(id);
+    if (!mounted || !drawing) return;
+    mounted.drawing = drawing;
+    mounted.title.textContent = drawing.title;
+    mounted.title.title = drawing.title;
+    mounted.body.querySelector('.visual-misfit')?.remove();
+    mounted.body.querySelector('.empty-note')?.remove();
+    if (drawing.type === 'misfit') {
+      mounted.body.append(el('p', { class: 'visual-misfit' }, drawing.why));
+      return;
+    }
+    mounted.kind.draw(mounted.handle, drawing);
+    if (drawing.trail.empty) mounted.body.append(el('p', { class: 'empty-note' }, drawing.trail.empty));
+  }
+}

@@ -1,0 +1,31 @@
+import { el } from '../elements.js';
+
+/** A key figure: one number in large type, what it is below. */
+export function mount(body) {
+  const handle = { number: el('p', { class: 'figure-number' }), words: el('p', { class: 'figure-words' }) };
+  body.append(el('div', { class: 'figure' }, handle.number, handle.words));
+  return handle;
+}
+
+export function draw(handle, drawing) {
+  handle.number.textContent = drawing.text;
+  handle.number.title = drawing.full;
+  handle.words.textContent = drawing.text === drawing.full ? drawing.words : `${drawing.words}: ${drawing.full}`;
+}
+
+export function light() {
+  // Nothing can be picked on a figure.
+}
+
+export function unmount() {
+  // It holds nothing.
+}
+
+export function table(drawing) {
+  return { head: [drawing.words], rows: [{ key: null, cells: [drawing.full] }] };
+}
+
+export function mini(drawing) {
+  return el('svg', { viewBox: '0 0 206 112' },
+    el('text', { x: 0, y: 62, 'font-size': 38, 'font-family': 'var(--font-title)', 'font-weight': 600, fill: 'currentColor' }, drawing.text));
+}

@@ -1,0 +1,46 @@
+// Makes what the pages need beside Sarnik's own modules, into ../target/web/static:
+//   vendor/ol.js, vendor/gridstack.js   the libraries, one ES module each
+//   vendor/*.css, fonts/*, css/sarnik.css
+// Each step runs only when the hash of its inputs has changed.
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+const here = fileURLToPath(new URL('.', import.meta.url));
+const target = fileURLToPath(new URL('../target/web/', import.meta.url));
+const out = `${target}static/`;
+for (const folder of ['vendor', 'fonts', 'css']) mkdirSync(out + folder, { recursive: true });
+
+const filesBelow = folder => readdirSync(folder, { recursive: true }).map(f => `${folder}/${f}`).filter(f => statSync(f).isFile()).sort();
+
+function whenChanged(step, inputs, make) {
+  const hash = createHash('sha256');
+  for (const file of inputs) hash.update(file).update(readFileSync(file));
+  const stamp = `${target}${step}.sha256`;
+  const now = hash.digest('hex');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  console.log(`web: ${step}`);
+  make();
+  writeFileSync(stamp, now);
+}
+const run = (tool, ...args) => execFileSync(tool, args, { cwd: here, stdio: ['ignore', 'inherit', 'inherit'] });
+const bin = name => `${here}node_modules/.bin/${name}`;
+const lock = `${here}package-lock.json`;
+
+if (!existsSync(`${here}node_modules/.package-lock.json`)) run('npm', 'ci', '--no-audit', '--no-fund', '--loglevel=error');
+whenChanged('packages', [lock], () => run('npm', 'ci', '--no-audit', '--no-fund', '--loglevel=error'));
+
+whenChanged('vendor', [lock, `${here}build.mjs`, ...filesBelow(`${here}vendor`)], () => {
+  run(bin('esbuild'), 'vendor/ol.js', 'vendor/gridstack.js', '--bundle', '--format=esm', '--minify', '--target=es2022',
+    '--legal-comments=eof', '--log-level=warning', `--outdir=${out}vendor`);
+  copyFileSync(`${here}node_modules/gridstack/dist/gridstack.min.css`, `${out}vendor/gridstack.css`);
+  copyFileSync(`${here}node_modules/@fontsource-variable/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2`, `${out}fonts/bricolage-grotesque.woff2`);
+  for (const set of ['latin', 'latin-ext']) {
+    copyFileSync(`${here}node_modules/@fontsource-variable/hanken-grotesk/files/hanken-grotesk-${set}-wght-normal.woff2`, `${out}fonts/hanken-grotesk-${set}.woff2`);
+  }
+});
+
+const pages = ['../src/main/resources/templates', '../src/main/resources/static/js'].flatMap(f => filesBelow(here + f));
+whenChanged('style', [lock, ...filesBelow(`${here}style`), ...pages], () =>
+  run(bin('tailwindcss'), '-i', 'style/sarnik.css', '-o', `${out}css/sarnik.css`, '--minify'));

@@ -1,0 +1,1 @@
+export { GridStack } from 'gridstack';

@@ -1,0 +1,105 @@
+package sarnik.demo;
+
+import java.io.IOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublisher;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.UUID;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Works with a running Sarnik as a person's browser would: signs in, holds the session, sends forms and JSON. */
+public final class SarnikClient {
+
+    private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\" content=\"([^\"]+)\"");
+
+    private final URI base;
+    private final JsonMapper mapper = JsonMapper.builder().build();
+    private final HttpClient http = HttpClient.newBuilder().cookieHandler(new CookieManager()).followRedirects(HttpClient.Redirect.NORMAL).build();
+    private String token = "";
+
+    /**
+     * @param base address of the server, such as http://127.0.0.1:8080
+     */
+    public SarnikClient(String base) {
+        this.base = URI.create(base);
+    }
+
+    /** Signs in; whether the name and password were taken. */
+    public boolean signIn(String name, String password) throws IOException, InterruptedException {
+        token = token(get("/sign-in").body());
+        String form = Map.of("username", name, "password", password, "_csrf", token).entrySet().stream()
+                .map(e -> e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
+                .collect(Collectors.joining("&"));
+        HttpResponse<String> answer = send(request("/sign-in").header("Content-Type", "application/x-www-form-urlencoded").POST(BodyPublishers.ofString(form)).build());
+        token = token(answer.body());
+        return answer.uri().getQuery() == null && answer.statusCode() == 200;
+    }
+
+    private static String token(String page) {
+        Matcher matcher = TOKEN.matcher(page);
+        return matcher.find() ? matcher.group(1) : "";
+    }
+
+    public HttpResponse<String> get(String path) throws IOException, InterruptedException {
+        return send(request(path).GET().build());
+    }
+
+    /** Sends JSON (or another kind of text) with the session's token. */
+    public HttpResponse<String> send(String method, String path, String contentType, String body, String... headers) throws IOException, InterruptedException {
+        HttpRequest.Builder request = request(path).header("Content-Type", contentType).header("X-CSRF-TOKEN", token).method(method, BodyPublishers.ofString(body));
+        for (int i = 0; i < headers.length; i += 2) request.header(headers[i], headers[i + 1]);
+        return send(request.build());
+    }
+
+    /** Sends JSON and reads the answer, which has to be a success. */
+    public JsonNode json(String method, String path, Object body) throws IOException, InterruptedException {
+        return read(send(method, path, "application/json", mapper.writeValueAsString(body)));
+    }
+
+    /** Chooses a file to bring in. */
+    public HttpResponse<String> upload(Path file, String fileName) throws IOException, InterruptedException {
+        String boundary = "sarnik-" + UUID.randomUUID();
+        String head = "--%s\r\nContent-Disposition: form-data; name=\"file\"; filename=\"%s\"\r\nContent-Type: text/csv\r\n\r\n".formatted(boundary, fileName);
+        BodyPublisher body = BodyPublishers.concat(BodyPublishers.ofString(head), BodyPublishers.ofFile(file), BodyPublishers.ofString("\r\n--" + boundary + "--\r\n"));
+        return send(request("/api/bring").header("Content-Type", "multipart/form-data; boundary=" + boundary).header("X-CSRF-TOKEN", token).POST(body).build());
+    }
+
+    /**
+     * Brings a file in with the placing that is guessed, and keeps it.
+     *
+     * @return the dataset's id
+     */
+    public long bring(Path file, String name) throws IOException, InterruptedException {
+        JsonNode taken = read(upload(file, file.getFileName().toString()));
+        JsonNode kept = json("POST", "/api/bring/" + taken.get("id").asString() + "/keep", Map.of("name", name, "placing", taken.get("guess")));
+        return Long.parseLong(kept.get("id").asString());
+    }
+
+    /** The JSON of a success. */
+    public JsonNode read(HttpResponse<String> answer) throws IOException {
+        if (answer.statusCode() / 100 != 2) {
+            throw new IOException("%s answered %d: %s".formatted(answer.uri().getPath(), answer.statusCode(), answer.body()));
+        }
+        return answer.body().isEmpty() ? mapper.nullNode() : mapper.readTree(answer.body());
+    }
+
+    private HttpRequest.Builder request(String path) {
+        return HttpRequest.newBuilder(base.resolve(path));
+    }
+
+    private HttpResponse<String> send(HttpRequest request) throws IOException, InterruptedException {
+        return http.send(request, HttpResponse.BodyHandlers.ofString());
+    }
+}
