@@ -20,13 +20,14 @@ if (narrow) by('sheet').className = 'sheet sheet-read';
 
 const sheet = new Sheet(document.body.dataset.dashboard, grid ? { wrap, unwrap, strip: markSelected } : { strip: markSelected });
 const edits = new Edits(sheet, taken);
-const dock = new Dock(by('dock-inside'), sheet, edits, { added: select, released: () => select(null) });
+const dock = new Dock(by('dock-inside'), sheet, edits, { added: showNew, released: () => select(null) });
 
 // --- the sheet -------------------------------------------------------------------------------
 
 function wrap(id, visual, mounted) {
   const content = el('div', { class: 'grid-stack-item-content' }, mounted.cell);
   mounted.cell.style.height = '100%';
+  mounted.title.tabIndex = 0;
   mounted.item = el('div', { class: 'grid-stack-item', 'gs-id': id, 'gs-x': visual.at.x, 'gs-y': visual.at.y, 'gs-w': visual.at.w, 'gs-h': visual.at.h }, content);
   arranging = true;
   by('sheet').append(mounted.item);
@@ -68,6 +69,11 @@ function select(id) {
   selected = id;
   markSelected();
   return dock.show(id);
+}
+
+function showNew(id) {
+  select(id);
+  sheet.visuals.get(id)?.box.scrollIntoView({ block: 'center' });
 }
 
 by('sheet').addEventListener('pointerdown', e => {

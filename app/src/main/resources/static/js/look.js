@@ -47,12 +47,10 @@ async function place() {
 }
 
 function doubts(found) {
-  const line = d => el('tr', {}, el('td', {}, d.words), el('td', { class: 'n' }, number(d.rows)), el('td', {}, d.taken || 'unplaced'),
-    el('td', { class: 'say' }, d.reason + (d.runnersUp.length ? ` It might also be ${d.runnersUp.slice(0, 2).join(' or ')}.` : '')));
-  return el('table', { class: 'rows', id: 'doubt-rows' },
-    el('thead', {}, el('tr', {}, el('th', {}, 'Words'), el('th', { class: 'n' }, 'Rows'), el('th', {}, 'Taken'), el('th', {}, 'Why'))),
-    el('tbody', {}, ...found.doubts.map(line),
-      found.moreDoubts ? el('tr', {}, el('td', {}, `and ${number(found.moreDoubts)} more`)) : null));
+  const line = d => el('li', {}, el('b', {}, d.words), ' ',
+    el('span', { class: 'text-faint' }, `${number(d.rows)} ${d.rows === 1 ? 'row' : 'rows'}, ${d.taken ? `taken as ${d.taken}` : 'unplaced'}`), el('br'),
+    d.reason + (d.runnersUp.length ? ` It might also be ${d.runnersUp.slice(0, 2).join(' or ')}.` : ''));
+  return el('ul', { class: 'doubts max-h-[230px]' }, ...found.doubts.map(line), found.moreDoubts ? el('li', {}, `and ${number(found.moreDoubts)} more`) : null);
 }
 
 async function retype({ target }) {

@@ -54,6 +54,6 @@ public record Brief(List<Part> parts, List<Part> finish) {
             if (part instanceof Words words) text.append(words.text());
             else if (part instanceof Slot slot && !slot.empty()) text.append(slot.text());
         }
-        return text.toString().strip();
+        return text.toString().replaceAll("\\s+", " ").replaceAll(" (?=[.,;])", "").strip();
     }
 }

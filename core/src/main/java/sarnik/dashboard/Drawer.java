@@ -97,7 +97,7 @@ public final class Drawer {
                     barsQuery(visual, stages(id, visual, dataset, visual.rule(), false), rank));
             stages.add(new Stage("Only the %s %d of all, before picks".formatted(end(ranking.end()), ranking.count()),
                     List.of(new Condition.OneOf(visual.category(),
-                            IntStream.range(0, whole.size()).mapToObj(g -> whole.key(0, g)).filter(k -> k != null).toList()))));
+                            IntStream.range(0, whole.size()).mapToObj(g -> whole.key(0, g)).toList()))));
             rank = Optional.empty();
         }
         Frame frame = engine.answer(dataset.table(), barsQuery(visual, stages, rank));
@@ -120,7 +120,9 @@ public final class Drawer {
 
     private static Query barsQuery(Visual.OfBars visual, List<Stage> stages, Optional<Rank> rank) {
         boolean ascending = visual.rank() != null && visual.rank().end() == Rank.End.BOTTOM;
-        return new Query(stages, List.of(visual.category()), Query.Missing.KEPT, List.of(visual.measure()), rank,
+        // A missing value is no rival in a rank; without a rank it has a bar of its own.
+        Query.Missing missing = visual.rank() == null ? Query.Missing.KEPT : Query.Missing.LEFT_OUT;
+        return new Query(stages, List.of(visual.category()), missing, List.of(visual.measure()), rank,
                 new Sort(0, !ascending), Integer.MAX_VALUE);
     }
 
@@ -229,7 +231,7 @@ public final class Drawer {
             for (int c = 0; c < counts.length; c++) {
                 double from = c == 0 ? classes.low() : classes.breaks()[c - 1];
                 double to = c == counts.length - 1 ? classes.high() : classes.breaks()[c];
-                swatches.add(new Swatch(colours.get(c), NumberWords.brief(from) + " – " + NumberWords.brief(to), counts[c]));
+                swatches.add(new Swatch(colours.get(c), from == to ? NumberWords.brief(from) : NumberWords.brief(from) + " – " + NumberWords.brief(to), counts[c]));
             }
         } else if (classes != null) {
             missing = classOf.length;

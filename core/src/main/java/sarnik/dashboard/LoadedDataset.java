@@ -25,7 +25,7 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
 
     /** What a value of a column is called: places by name, all else as it stands. */
     public String label(String column, String value) {
-        if (value == null) return "(missing)";
+        if (value == null) return column.equals(PlacedTable.PLACE) ? "(unplaced)" : "(missing)";
         if (!column.equals(PlacedTable.PLACE)) return value;
         return Optional.ofNullable(places.get(value)).map(Place::name).orElse(value);
     }

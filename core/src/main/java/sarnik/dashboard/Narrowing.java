@@ -153,6 +153,7 @@ public final class Narrowing {
         Source source = source(dashboard.visuals().get(visual));
         List<String> names = values.stream()
                 .map(v -> datasets.find(source.dataset()).map(d -> d.label(source.column(), v)).orElse(v))
+                .sorted()
                 .toList();
         return "Picked: " + list(names, "and");
     }

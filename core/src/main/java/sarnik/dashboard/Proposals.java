@@ -94,7 +94,7 @@ public final class Proposals {
         Measure measure = sums(dataset).stream().findFirst().orElse(Measure.ROWS);
         return categories(dataset).stream().limit(MOST_EACH + 1).map(category -> {
             Map<String, Object> rank = BriefWriter.map("end", "TOP", "count", 10, "held", false);
-            return visual("Which %s are the most, by %s?".formatted(ColumnWords.of(category), ColumnWords.of(measure)), 10, 8,
+            return visual("The top ten of %s, by %s".formatted(ColumnWords.of(category), ColumnWords.of(measure)), 10, 8,
                     BriefWriter.map("type", "bars", "title", "", "dataset", dataset.id(), "category", category, "measure", BriefWriter.value(measure), "rank", rank), true);
         }).toList();
     }

@@ -21,6 +21,7 @@ public record CsvForm(Charset charset, char delimiter) {
 
     private static final char[] DELIMITERS = {',', ';', '\t', '|'};
     private static final int LOOK = 1 << 16;
+    private static final int FEW = 3;
 
     /**
      * @throws UnreadableTableException when the file is empty or is not text
@@ -62,8 +63,8 @@ public record CsvForm(Charset charset, char delimiter) {
         if (kind == null) {
             int odd = 0;
             for (byte b : head) if (b >= 0 && b < 32 && b != '\n' && b != '\r' && b != '\t' && b != '\f') odd++;
-            // A stray control character is a trouble of its cell; one in fifty bytes is no text.
-            if (odd * 50 > head.length) kind = "not text";
+            // Stray control characters are troubles of their cells; one in fifty bytes is no text.
+            if (odd > FEW && odd * 50 > head.length) kind = "something other than text";
         }
         if (kind != null) {
             throw new UnreadableTableException("This is not a CSV file: it looks like " + kind

@@ -3,7 +3,9 @@ package sarnik.table;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -162,7 +164,8 @@ public final class CsvTableReader {
     }
 
     private static CsvReader<CsvRecord> open(Path file, CsvForm form) throws IOException {
-        var in = Files.newBufferedReader(file, form.charset());
+        // A byte that the charset does not have becomes U+FFFD in its cell: no row is lost over it.
+        var in = new BufferedReader(new InputStreamReader(Files.newInputStream(file), form.charset()));
         in.mark(1);
         if (in.read() != '\uFEFF') in.reset();
         return CsvReader.builder()

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
+import sarnik.app.web.PageJson;
 import sarnik.dashboard.Visual;
 
 /** Home, and the two states of a dashboard: read and compose. */
@@ -19,8 +20,10 @@ class DashboardPages {
 
     private final DashboardService dashboards;
     private final DatasetService datasets;
+    private final PageJson json;
 
-    DashboardPages(DashboardService dashboards, DatasetService datasets) {
+    DashboardPages(DashboardService dashboards, DatasetService datasets, PageJson json) {
+        this.json = json;
         this.dashboards = dashboards;
         this.datasets = datasets;
     }
@@ -69,7 +72,7 @@ class DashboardPages {
         model.addAttribute("title", opened.document().dashboard().title());
         model.addAttribute("openToReaders", opened.openToReaders());
         model.addAttribute("composing", composing);
-        model.addAttribute("datasets", composing ? datasets.all() : List.of());
+        if (composing) model.addAttribute("datasetsJson", json.of(datasets.all()));
         return "sheet";
     }
 }

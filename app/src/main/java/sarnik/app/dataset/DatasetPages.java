@@ -5,6 +5,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import sarnik.app.web.PageJson;
 import sarnik.table.Table;
 
 /** A dataset's page. */
@@ -13,8 +14,10 @@ class DatasetPages {
 
     private static final int SHOWN_ROWS = 25;
     private final DatasetService datasets;
+    private final PageJson json;
 
-    DatasetPages(DatasetService datasets) {
+    DatasetPages(DatasetService datasets, PageJson json) {
+        this.json = json;
         this.datasets = datasets;
     }
 
@@ -27,7 +30,9 @@ class DatasetPages {
         model.addAttribute("columns", table.names().stream().filter(n -> !n.startsWith("@"))
                 .map(n -> BringInPages.ColumnLine.of(table, n, Map.of())).toList());
         model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
-        model.addAttribute("placing", loaded.placed() == null ? null : PlacingPreview.of(loaded.placed()));
+        PlacingPreview placing = loaded.placed() == null ? null : PlacingPreview.of(loaded.placed());
+        model.addAttribute("placing", placing);
+        if (placing != null) model.addAttribute("pointsJson", json.of(placing.points()));
         return "dataset";
     }
 }

@@ -4,7 +4,7 @@ import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Writes values as JSON that can stand inside a page's data element. */
-@Component("pageJson")
+@Component
 public class PageJson {
 
     private final JsonMapper mapper;

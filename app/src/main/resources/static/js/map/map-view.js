@@ -6,8 +6,9 @@ import { loadGround, paintGround, paintNames } from './ground.js';
 import { PaintedLayer } from './painted-layer.js';
 
 const HOME = [-4, 40];
-/** Places beyond these shares are left out of the first view when they would make it much wider. */
-const OUTER = 0.02;
+/** Share of the places at each end that may lie beyond the first view. */
+const OUTER = 0.06;
+const MUCH = 1.3;
 
 /**
  * A map in a visual: ground, neatline ticks, scale, buttons and ways of moving. The wheel zooms only where the map has
@@ -26,11 +27,17 @@ export class MapView {
     this.hint = el('div', { class: 'map-hint' }, 'Press the map, or hold Ctrl, to zoom with the wheel');
     this.away = el('button', { class: 'map-away', type: 'button', hidden: true, onclick: () => this.fit(this.#places, true) });
     body.append(this.ticks, this.view, this.away, el('div', { class: 'map-credit' }, 'Natural Earth · GeoNames'), this.#buttons());
-    const ground = new PaintedLayer(sheet => this.ground && (paintGround(sheet, this.ground), paintNames(sheet, this.ground)));
-    loadGround().then(loaded => { this.ground = loaded; ground.repaint(); });
+    const ground = new PaintedLayer(sheet => this.ground && paintGround(sheet, this.ground));
+    this.names = new PaintedLayer(sheet => this.ground && paintNames(sheet, this.ground));
+    this.names.setZIndex(10);
+    loadGround().then(loaded => {
+      this.ground = loaded;
+      ground.repaint();
+      this.names.repaint();
+    });
     this.map = new OlMap({
       target: this.view,
-      layers: [ground],
+      layers: [ground, this.names],
       controls: [new ScaleLine({ units: 'metric', minWidth: 54 })],
       interactions: this.#interactions(),
       view: new View({ center: fromLonLat(HOME), zoom: 5, minZoom: 1, maxZoom: 16, enableRotation: false }),
@@ -42,7 +49,7 @@ export class MapView {
     this.view.addEventListener('focusout', () => this.#activate(false));
     this.mood = () => this.map.getLayers().forEach(layer => layer.repaint());
     document.addEventListener('mood', this.mood);
-    document.fonts.load('500 12px "Hanken Grotesk"').then(() => ground.repaint());
+    document.fonts.load('500 12px "Hanken Grotesk"').then(() => this.names.repaint());
   }
 
   #activate(active) {
@@ -130,15 +137,20 @@ export class MapView {
   }
 }
 
-/** The extent of all places, or of the inner ones where the outer few would make it more than half as wide again. */
+/**
+ * The extent of all places, or, where a few outliers would make it much wider, of those in and around the inner ones:
+ * the inner extent holds all but the outer share at each end, and reaches half its size farther.
+ */
 function innerExtent(places) {
   const all = boundingExtent(places);
-  const inner = [0, 1].map(axis => {
+  if (places.length < 20) return all;
+  const [x, y] = [0, 1].map(axis => {
     const sorted = places.map(p => p[axis]).sort((a, b) => a - b);
     const cut = Math.floor(sorted.length * OUTER);
-    return [sorted[cut], sorted[sorted.length - 1 - cut]];
+    const [low, high] = [sorted[cut], sorted[sorted.length - 1 - cut]];
+    return [low - (high - low) / 2, high + (high - low) / 2];
   });
-  const extent = [inner[0][0], inner[1][0], inner[0][1], inner[1][1]];
-  const muchWider = getWidth(all) > 1.5 * getWidth(extent) || getHeight(all) > 1.5 * getHeight(extent);
-  return places.length > 20 && muchWider ? extent : all;
+  const near = boundingExtent(places.filter(p => p[0] >= x[0] && p[0] <= x[1] && p[1] >= y[0] && p[1] <= y[1]));
+  const muchWider = getWidth(all) > MUCH * getWidth(near) || getHeight(all) > MUCH * getHeight(near);
+  return muchWider ? near : all;
 }

@@ -54,7 +54,7 @@ export function paintSymbols(sheet, layer, picks, tones) {
       context.globalAlpha = layer.opacity * strength;
       context.fillStyle = colours[layer.classes[i]];
       context.fill();
-      context.globalAlpha = 0.75 * strength;
+      context.globalAlpha = 0.5 * strength;
       context.strokeStyle = tones.ink;
     } else {
       // No data: an empty ring, so that it is never taken for a small value.

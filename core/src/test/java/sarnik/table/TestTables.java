@@ -1,0 +1,41 @@
+package sarnik.table;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+
+/** Tables for tests, written as the CSV that a person would write. */
+public final class TestTables {
+
+    private TestTables() {}
+
+    public static Table csv(String... lines) {
+        return read(String.join("\n", lines)).table();
+    }
+
+    static CsvReading read(String text) {
+        return read(text, StandardCharsets.UTF_8, Map.of());
+    }
+
+    static CsvReading read(String text, Charset charset, Map<String, ColumnType> types) {
+        return read(text.getBytes(charset), types);
+    }
+
+    static CsvReading read(byte[] bytes, Map<String, ColumnType> types) {
+        try {
+            Path file = Files.createTempFile("sarnik-test", ".csv");
+            try {
+                Files.write(file, bytes);
+                return new CsvTableReader().read(file, types);
+            } finally {
+                Files.delete(file);
+            }
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+}
