@@ -54,12 +54,20 @@ public final class InMemoryEngine implements QueryEngine {
         List<double[]> values = new ArrayList<>();
         for (Measure measure : query.measures()) values.add(values(measure, all, present, groups));
         List<String[]> keys = new ArrayList<>();
+        Comparator<Integer> byKey = (a, b) -> 0;
         for (int c = 0; c < plan.coders.length; c++) {
+            KeyCoder coder = plan.coders[c];
+            int[] codes = new int[present.length];
             String[] texts = new String[present.length];
             for (int i = 0; i < present.length; i++) {
-                texts[i] = plan.keyText(all.index == null ? present[i] : all.index.key(present[i]), c);
+                codes[i] = plan.keyCode(all.index == null ? present[i] : all.index.key(present[i]), c);
+                texts[i] = coder.text().apply(codes[i]);
             }
             keys.add(texts);
+            // Codes of numbers and dates ascend with their values, missing last; those of text do not.
+            byKey = byKey.thenComparing(coder.isOrdered()
+                    ? Comparator.comparingInt(g -> codes[g])
+                    : Comparator.comparing(g -> texts[g], Comparator.nullsLast(Comparator.naturalOrder())));
         }
         List<RowTrail.Step> steps = new ArrayList<>();
         steps.add(new RowTrail.Step("All rows", table.rows(), RowTrail.Unit.ROWS));
@@ -69,7 +77,7 @@ public final class InMemoryEngine implements QueryEngine {
                     : "Only rows that have a value to group by";
             steps.add(new RowTrail.Step(words, all.stageCounts[s], RowTrail.Unit.ROWS));
         }
-        return arrange(query, keys, values, present.length, steps);
+        return arrange(query, keys, byKey, values, present.length, steps);
     }
 
     private static double[] values(Measure measure, Partial all, int[] present, int groups) {
@@ -83,9 +91,8 @@ public final class InMemoryEngine implements QueryEngine {
         return out;
     }
 
-    private static Frame arrange(Query query, List<String[]> keys, List<double[]> values, int groups, List<RowTrail.Step> steps) {
+    private static Frame arrange(Query query, List<String[]> keys, Comparator<Integer> byKey, List<double[]> values, int groups, List<RowTrail.Step> steps) {
         List<Integer> order = new ArrayList<>(IntStream.range(0, groups).boxed().toList());
-        Comparator<Integer> byKey = byKey(keys);
         if (!query.groupBy().isEmpty()) steps.add(new RowTrail.Step("Grouped by " + String.join(" and ", query.groupBy()), groups, RowTrail.Unit.GROUPS));
         if (query.rank().isPresent()) {
             Rank rank = query.rank().get();
@@ -129,16 +136,6 @@ public final class InMemoryEngine implements QueryEngine {
             boolean noB = Double.isNaN(values[b]);
             if (noA || noB) return Boolean.compare(noA, noB);
             return descending ? Double.compare(values[b], values[a]) : Double.compare(values[a], values[b]);
-        };
-    }
-
-    private static Comparator<Integer> byKey(List<String[]> keys) {
-        return (a, b) -> {
-            for (String[] texts : keys) {
-                int order = Comparator.nullsLast(Comparator.<String>naturalOrder()).compare(texts[a], texts[b]);
-                if (order != 0) return order;
-            }
-            return 0;
         };
     }
 }

@@ -28,6 +28,11 @@ record KeyCoder(int size, IntUnaryOperator code, IntFunction<String> text, Codes
     /** A range of whole values up to this wide is used as codes directly. */
     private static final long DIRECT = 1 << 22;
 
+    /** Whether codes ascend with their values: all but those of text. */
+    boolean isOrdered() {
+        return codes == null;
+    }
+
     static KeyCoder of(Column column) {
         if (column instanceof CodedColumn coded) {
             int missing = coded.dictionary().size();

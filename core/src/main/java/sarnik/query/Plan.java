@@ -70,10 +70,9 @@ final class Plan {
         return table.find(name).orElseThrow(() -> new QueryException("There is no column “" + name + "” any more"));
     }
 
-    /** The text of each key column of a group. */
-    String keyText(long key, int column) {
+    /** The code of one key column of a group. */
+    int keyCode(long key, int column) {
         for (int c = coders.length - 1; c > column; c--) key /= coders[c].size();
-        KeyCoder coder = coders[column];
-        return coder.text().apply((int) (key % coder.size()));
+        return (int) (key % coders[column].size());
     }
 }

@@ -59,7 +59,7 @@ public final class SarnikClient {
     /** Sends JSON (or another kind of text) with the session's token. */
     public HttpResponse<String> send(String method, String path, String contentType, String body, String... headers) throws IOException, InterruptedException {
         HttpRequest.Builder request = request(path).header("Content-Type", contentType).header("X-CSRF-TOKEN", token).method(method, BodyPublishers.ofString(body));
-        for (int i = 0; i < headers.length; i += 2) request.header(headers[i], headers[i + 1]);
+        for (int i = 0; i < headers.length; i += 2) request.setHeader(headers[i], headers[i + 1]);
         return send(request.build());
     }
 

@@ -3,6 +3,8 @@ package sarnik.app.web;
 import jakarta.servlet.http.HttpServletRequest;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
@@ -12,6 +14,7 @@ import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.multipart.support.MissingServletRequestPartException;
 import org.springframework.web.servlet.ModelAndView;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
@@ -23,6 +26,7 @@ import sarnik.table.UnreadableTableException;
 
 /** Turns errors into sentences: problem details (RFC 9457) for scripts, a page for people. */
 @ControllerAdvice
+@Order(Ordered.HIGHEST_PRECEDENCE)
 class Refusals {
 
     private static final Logger LOG = LoggerFactory.getLogger(Refusals.class);
@@ -61,7 +65,7 @@ class Refusals {
     }
 
     @ExceptionHandler({HttpMessageNotReadableException.class, MethodArgumentTypeMismatchException.class,
-        MissingServletRequestParameterException.class, MissingServletRequestPartException.class})
+        MissingServletRequestParameterException.class, MissingServletRequestPartException.class, MultipartException.class})
     Object malformed(Exception malformed, HttpServletRequest request) {
         return answer(request, HttpStatus.BAD_REQUEST, "The request is not of the form that is expected here.");
     }

@@ -42,6 +42,8 @@ export class MapView {
       interactions: this.#interactions(),
       view: new View({ center: fromLonLat(HOME), zoom: 5, minZoom: 1, maxZoom: 16, enableRotation: false }),
     });
+    // Reached from the page by scripts that want to know where a place lies on the screen.
+    this.view.olMap = this.map;
     this.map.getViewport().style.touchAction = 'pan-y';
     this.view.append(this.hint);
     this.map.on('postrender', () => this.#followed());

@@ -1,0 +1,142 @@
+package sarnik.app.people;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.http.HttpResponse;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+import sarnik.app.testing.RunningSarnik;
+import sarnik.app.testing.Samples;
+import sarnik.demo.SarnikClient;
+
+@ExtendWith(RunningSarnik.class)
+@DisplayName("Who may do what")
+class RightsTest {
+
+    /** Every address and who may use it: nobody signed in (all), everyone signed in (reader), authors, stewards. */
+    private static final Map<String, String> RIGHTS = new TreeMap<>(Map.ofEntries(
+            Map.entry("GET /sign-in", "all"),
+            Map.entry("GET /", "reader"),
+            Map.entry("GET /dashboards/{id}", "reader"),
+            Map.entry("GET /api/dashboards/{id}", "reader"),
+            Map.entry("POST /api/dashboards/{id}/frames", "reader"),
+            Map.entry("GET /dashboards/{id}/compose", "analyst"),
+            Map.entry("POST /dashboards", "analyst"),
+            Map.entry("POST /api/dashboards", "analyst"),
+            Map.entry("PATCH /api/dashboards/{id}", "analyst"),
+            Map.entry("DELETE /api/dashboards/{id}", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/undo", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/redo", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/open", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/briefs/{part}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/proposals", "analyst"),
+            Map.entry("GET /bring", "analyst"),
+            Map.entry("GET /bring/{id}", "analyst"),
+            Map.entry("POST /api/bring", "analyst"),
+            Map.entry("POST /api/bring/{id}/types", "analyst"),
+            Map.entry("POST /api/bring/{id}/placing", "analyst"),
+            Map.entry("POST /api/bring/{id}/keep", "analyst"),
+            Map.entry("GET /datasets/{id}", "analyst"),
+            Map.entry("GET /people", "steward"),
+            Map.entry("POST /people", "steward")));
+
+    private static final List<String> ROLES = List.of("all", "reader", "analyst", "steward");
+    private static final Map<String, String> WHO = Map.of("reader", "rui", "analyst", "ana", "steward", "marta");
+
+    @Test
+    void everyAddressOfTheServerIsInTheTable(RunningSarnik sarnik) {
+        Set<String> served = new TreeSet<>();
+        sarnik.bean(RequestMappingHandlerMapping.class).getHandlerMethods().forEach((info, handler) -> {
+            if (!handler.getBeanType().getName().startsWith("sarnik.")) return;
+            info.getPatternValues().forEach(path -> info.getMethodsCondition().getMethods().forEach(method -> served.add(method + " " + path)));
+        });
+        assertThat(served).containsExactlyElementsOf(RIGHTS.keySet());
+    }
+
+    @Test
+    void everyAddressIsOpenToItsRolesAndClosedToOthers(RunningSarnik sarnik) throws Exception {
+        for (String role : ROLES) {
+            SarnikClient client = role.equals("all") ? anonymous(sarnik) : sarnik.client(WHO.get(role));
+            for (var right : RIGHTS.entrySet()) {
+                boolean mayUse = ROLES.indexOf(role) >= ROLES.indexOf(right.getValue());
+                HttpResponse<String> answer = use(client, right.getKey());
+                assertThat(isRefused(answer, right.getKey())).as("%s as %s: %d", right.getKey(), role, answer.statusCode()).isEqualTo(!mayUse);
+            }
+        }
+    }
+
+    private static SarnikClient anonymous(RunningSarnik sarnik) throws IOException, InterruptedException {
+        SarnikClient client = new SarnikClient(sarnik.base());
+        // A sign-in that fails still gives a session with its token.
+        assertThat(client.signIn("ana", "wrong")).isFalse();
+        return client;
+    }
+
+    private static HttpResponse<String> use(SarnikClient client, String address) throws IOException, InterruptedException {
+        String method = address.substring(0, address.indexOf(' '));
+        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1");
+        if (method.equals("GET")) return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
+        return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");
+    }
+
+    private static boolean isRefused(HttpResponse<String> answer, String address) {
+        boolean toSignIn = answer.uri().getPath().equals("/sign-in") && !address.endsWith(" /sign-in");
+        return toSignIn || answer.statusCode() == 401 || answer.statusCode() == 403;
+    }
+
+    @Test
+    void aDraftIsNotThereForReadersUntilItIsOpened(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        SarnikClient rui = sarnik.client("rui");
+        long id = Samples.dashboard(ana, "A draft?");
+        for (String path : List.of("/dashboards/" + id, "/api/dashboards/" + id)) assertThat(rui.get(path).statusCode()).isEqualTo(404);
+        assertThat(rui.send("POST", "/api/dashboards/" + id + "/frames", "application/json", "{}").statusCode()).isEqualTo(404);
+        assertThat(rui.get("/").body()).doesNotContain("A draft?");
+        ana.json("PUT", "/api/dashboards/" + id + "/open", true);
+        assertThat(rui.get("/dashboards/" + id).statusCode()).isEqualTo(200);
+        assertThat(rui.get("/").body()).contains("A draft?");
+    }
+
+    @Test
+    void aChangeWithoutTheSessionsTokenIsRefused(RunningSarnik sarnik) throws Exception {
+        var request = java.net.http.HttpRequest.newBuilder(java.net.URI.create(sarnik.base() + "/api/dashboards")).POST(java.net.http.HttpRequest.BodyPublishers.ofString("{}")).build();
+        assertThat(java.net.http.HttpClient.newHttpClient().send(request, HttpResponse.BodyHandlers.ofString()).statusCode()).isIn(401, 403);
+        assertThat(sarnik.client("ana").send("POST", "/api/dashboards", "application/json", "{\"title\":\"x\"}", "X-CSRF-TOKEN", "forged").statusCode()).isEqualTo(403);
+    }
+
+    @Test
+    void pagesCarryAStrictPolicyAndTheCookieIsHidden(RunningSarnik sarnik) throws Exception {
+        HttpResponse<String> answer = new SarnikClient(sarnik.base()).get("/sign-in");
+        assertThat(answer.headers().firstValue("Content-Security-Policy").orElse("")).contains("default-src 'none'").contains("script-src 'self'").doesNotContain("unsafe");
+        assertThat(answer.headers().firstValue("X-Content-Type-Options")).contains("nosniff");
+        assertThat(answer.headers().allValues("Set-Cookie")).allSatisfy(cookie -> assertThat(cookie).contains("HttpOnly").contains("SameSite=Lax"));
+    }
+
+    @Test
+    void passwordsAreHashedAndLongEnough(RunningSarnik sarnik) {
+        PeopleService people = sarnik.bean(PeopleService.class);
+        assertThat(people.all()).extracting(Person::getPassword).allMatch(p -> p.startsWith("{bcrypt}"));
+        assertThat(Stream.of("short", "", null)).allSatisfy(password ->
+                org.assertj.core.api.Assertions.assertThatThrownBy(() -> people.add("newcomer", "New", password, Role.READER)).hasMessageContaining("10 characters"));
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> people.add("ANA", "Other Ana", RunningSarnik.PASSWORD, Role.READER)).hasMessageContaining("already");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> people.add("a b", "Spaced", RunningSarnik.PASSWORD, Role.READER)).hasMessageContaining("without spaces");
+    }
+
+    @Test
+    void aStewardLetsSomebodyIn(RunningSarnik sarnik) throws Exception {
+        SarnikClient marta = sarnik.client("marta");
+        HttpResponse<String> page = marta.send("POST", "/people", "application/x-www-form-urlencoded", "signIn=nuria&name=N%C3%BAria&role=READER&password=" + RunningSarnik.PASSWORD);
+        assertThat(page.body()).contains("Núria can sign in now.");
+        assertThat(new SarnikClient(sarnik.base()).signIn("NURIA", RunningSarnik.PASSWORD)).isTrue();
+        assertThat(marta.send("POST", "/people", "application/x-www-form-urlencoded", "signIn=nuria&name=x&role=READER&password=short").body()).contains("too short");
+    }
+}

@@ -1,0 +1,110 @@
+package sarnik.app.testing;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.junit.jupiter.api.extension.ExtensionContext;
+import org.junit.jupiter.api.extension.ParameterContext;
+import org.junit.jupiter.api.extension.ParameterResolver;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import sarnik.app.SarnikApplication;
+import sarnik.demo.SarnikClient;
+
+/**
+ * The real application over a real PostgreSQL on loopback, started once for all tests; they talk to it from outside. A
+ * test asks for it as a parameter.
+ */
+public final class RunningSarnik implements ParameterResolver, AutoCloseable {
+
+    /** Everyone's password. */
+    public static final String PASSWORD = "correct-horse-9";
+
+    private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    private static final Path DATABASE = Path.of("target/test-database").toAbsolutePath();
+
+    private ConfigurableApplicationContext context;
+    private String base;
+    private final Map<String, SarnikClient> clients = new ConcurrentHashMap<>();
+
+    @Override
+    public boolean supportsParameter(ParameterContext parameter, ExtensionContext extension) {
+        return parameter.getParameter().getType() == RunningSarnik.class;
+    }
+
+    @Override
+    public Object resolveParameter(ParameterContext parameter, ExtensionContext extension) {
+        return extension.getRoot().getStore(ExtensionContext.Namespace.GLOBAL).getOrComputeIfAbsent(RunningSarnik.class, k -> started(), RunningSarnik.class);
+    }
+
+    private static RunningSarnik started() {
+        try {
+            RunningSarnik running = new RunningSarnik();
+            postgres("stop");
+            String port = postgres("start", "--fast");
+            postgres("recreate");
+            running.context = SpringApplication.run(SarnikApplication.class,
+                    "--spring.datasource.url=jdbc:postgresql://127.0.0.1:" + port + "/sarnik",
+                    "--spring.datasource.username=sarnik",
+                    "--spring.datasource.password=" + Files.readString(DATABASE.resolve("password")).strip(),
+                    "--server.port=0",
+                    "--sarnik.largest-file=8MB",
+                    "--sarnik.work-directory=" + Path.of("target/test-work").toAbsolutePath(),
+                    "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s".formatted(PASSWORD));
+            running.base = "http://127.0.0.1:" + running.context.getEnvironment().getProperty("local.server.port");
+            return running;
+        } catch (IOException | InterruptedException failed) {
+            throw new IllegalStateException("The application could not be started for the tests", failed);
+        }
+    }
+
+    private static String postgres(String command, String... more) throws IOException, InterruptedException {
+        List<String> words = new java.util.ArrayList<>(List.of("bash", ROOT.resolve("tools/postgres.sh").toString(), command, DATABASE.toString()));
+        words.addAll(List.of(more));
+        Process process = new ProcessBuilder(words).redirectError(ProcessBuilder.Redirect.INHERIT).start();
+        String said = new String(process.getInputStream().readAllBytes()).strip();
+        if (process.waitFor() != 0) throw new IOException("tools/postgres.sh " + command + " failed");
+        return said;
+    }
+
+    /** The address of the server. */
+    public String base() {
+        return base;
+    }
+
+    public <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    /** A client that is signed in under this name; one for all tests. */
+    public SarnikClient client(String name) {
+        return clients.computeIfAbsent(name, n -> {
+            try {
+                SarnikClient client = new SarnikClient(base);
+                if (!client.signIn(n, PASSWORD)) throw new IllegalStateException(n + " cannot sign in");
+                return client;
+            } catch (IOException | InterruptedException failed) {
+                throw new IllegalStateException(failed);
+            }
+        });
+    }
+
+    /** A file for bringing in. */
+    public static Path file(String name, String content) {
+        try {
+            Path directory = Files.createTempDirectory("sarnik-file");
+            return Files.writeString(directory.resolve(name), content);
+        } catch (IOException failed) {
+            throw new java.io.UncheckedIOException(failed);
+        }
+    }
+
+    @Override
+    public void close() throws Exception {
+        context.close();
+        postgres("stop");
+    }
+}
