@@ -131,11 +131,14 @@ addEventListener('keydown', e => {
 /** Arrow keys on a visual's title move it a cell, Shift+arrows resize it. */
 function moveByKey(e) {
   e.preventDefault();
-  const { at } = sheet.opened.document.visuals[selected];
+  const { item } = sheet.visuals.get(selected);
+  if (!item) return;
+  // Where the grid has it: an edit of the key before may still be under way.
+  const { x, y, w, h } = item.gridstackNode;
   const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
-  const next = e.shiftKey ? { ...at, w: at.w + dx, h: at.h + dy } : { ...at, x: at.x + dx, y: at.y + dy };
+  const next = e.shiftKey ? { x, y, w: w + dx, h: h + dy } : { x: x + dx, y: y + dy, w, h };
   if (next.x < 0 || next.y < 0 || next.w < 2 || next.h < 2 || next.x + next.w > 24) return;
-  grid?.update(sheet.visuals.get(selected).item, next);
+  grid.update(item, next);
 }
 
 // --- the dashboard's own title, readers, taking away -------------------------------------------

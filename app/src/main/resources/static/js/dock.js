@@ -75,7 +75,7 @@ export class Dock {
   }
 
   #set(path, value) {
-    closePopup();
+    closePopup(true);
     this.edits.edit([{ op: 'add', path, value }]);
   }
 

@@ -4,6 +4,7 @@ import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import sarnik.demo.SarnikBrowser;
 
 /** Makes the pictures of the main views from the demo. Usage: {@code Shots ADDRESS DIRECTORY}. */
 public final class Shots {
@@ -17,13 +18,13 @@ public final class Shots {
     public static void main(String[] arguments) throws IOException {
         Path directory = Path.of(arguments[1]);
         Files.createDirectories(directory);
-        try (Pages pages = new Pages(arguments[0])) {
-            new Shots(directory).take(pages, arguments[0]);
+        try (SarnikBrowser browser = new SarnikBrowser()) {
+            new Shots(directory).take(browser, arguments[0]);
         }
     }
 
-    private void take(Pages pages, String base) {
-        Page page = pages.signedIn("ana", "aljibe-ana1", 1280, 800);
+    private void take(SarnikBrowser browser, String base) {
+        Page page = browser.signedIn(base, "ana", "aljibe-ana1", 1280, 800);
         shot(page, "home");
         page.navigate("/bring");
         page.setInputFiles("#file", Path.of(System.getProperty("demo.files", ".sarnik/demo/files")).resolve("kiosks.csv"));
@@ -32,7 +33,7 @@ public final class Shots {
         shot(page, "bring-in");
         page.navigate("/");
         page.click(".plan");
-        drawn(page);
+        SarnikBrowser.drawn(page);
         String sheet = page.url();
         shot(page, "read");
         page.click(".bar >> nth=1");
@@ -42,7 +43,7 @@ public final class Shots {
         page.click("[data-visual=v2] [title='Which rows are these?']", new Page.ClickOptions().setForce(true));
         shot(page, "row-trail");
         page.navigate(sheet + "/compose");
-        drawn(page);
+        SarnikBrowser.drawn(page);
         page.click("[data-visual=v1] .visual-title");
         page.waitForSelector(".dock .slot");
         shot(page, "compose");
@@ -50,20 +51,15 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        Page phone = pages.signedIn("rui", "aljibe-rui1", 390, 844);
+        Page phone = browser.signedIn(base, "rui", "aljibe-rui1", 390, 844);
         phone.navigate(sheet);
-        drawn(phone);
+        SarnikBrowser.drawn(phone);
         phone.screenshot(new Page.ScreenshotOptions().setPath(directory.resolve("read-phone.png")));
         page.navigate(sheet);
-        drawn(page);
+        SarnikBrowser.drawn(page);
         page.click("#mood");
         shot(page, "read-night");
         System.out.println("  pictures of " + base + " are in " + directory);
-    }
-
-    private static void drawn(Page page) {
-        page.waitForSelector("#sheet[data-drawn]");
-        page.waitForTimeout(500);
     }
 
     private void shot(Page page, String name) {

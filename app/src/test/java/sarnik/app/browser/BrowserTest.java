@@ -1,0 +1,84 @@
+package sarnik.app.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.extension.ExtendWith;
+import sarnik.app.testing.RunningSarnik;
+import sarnik.demo.SarnikBrowser;
+
+/** What tests of the interface share: a browser, people who are signed in, and no tolerance for script errors. */
+@ExtendWith(RunningSarnik.class)
+abstract class BrowserTest {
+
+    private static SarnikBrowser browser;
+    RunningSarnik sarnik;
+
+    @BeforeAll
+    static void openBrowser() {
+        browser = new SarnikBrowser();
+    }
+
+    @AfterAll
+    static void closeBrowser() {
+        browser.close();
+    }
+
+    @BeforeEach
+    void keep(RunningSarnik running) {
+        sarnik = running;
+    }
+
+    @AfterEach
+    void noScriptFailedAndNoPolicyWasBroken() {
+        assertThat(browser.troubles()).isEmpty();
+    }
+
+    Page page(String name) {
+        return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, 1280, 800);
+    }
+
+    Page phone(String name) {
+        return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, 390, 844);
+    }
+
+    Page sheet(String name, long dashboard, String rest) {
+        Page page = page(name);
+        page.navigate("/dashboards/" + dashboard + rest);
+        SarnikBrowser.drawn(page);
+        return page;
+    }
+
+    static void drawn(Page page) {
+        SarnikBrowser.drawn(page);
+    }
+
+    /** Where a place lies on the screen, by degrees east and north. */
+    static double[] onScreen(Page page, double lon, double lat) {
+        List<?> pixel = (List<?>) page.evaluate("""
+                ([lon, lat]) => {
+                  const view = document.querySelector('.visual-map .map-view');
+                  const r = 20037508.342789244 / 180;
+                  const [x, y] = view.olMap.getPixelFromCoordinate([lon * r, Math.log(Math.tan((90 + lat) * Math.PI / 360)) * 180 / Math.PI * r]);
+                  const box = view.getBoundingClientRect();
+                  return [box.left + 1 + x, box.top + 1 + y];
+                }""", List.of(lon, lat));
+        return new double[] {((Number) pixel.get(0)).doubleValue(), ((Number) pixel.get(1)).doubleValue()};
+    }
+
+    /** Waits until a figure reads so. */
+    static void waitForText(Locator locator, String text) {
+        locator.filter(new Locator.FilterOptions().setHasText(text)).waitFor();
+    }
+
+    static BoundingBox box(Locator locator) {
+        return locator.boundingBox();
+    }
+}

@@ -1,0 +1,87 @@
+package sarnik.app.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import sarnik.app.testing.Samples;
+
+@DisplayName("The whole story")
+class WholeStoryTest extends BrowserTest {
+
+    @Test
+    void aTableBecomesALinkedMapDashboardThatAReaderSees() {
+        Page ana = page("ana");
+
+        // Bring in and place.
+        ana.click("text=Bring a table in");
+        ana.setInputFiles("#file", Samples.sales());
+        ana.waitForURL("**/bring/*");
+        waitForText(ana.locator("#counts .good"), "5");
+        assertThat(ana.locator("#doubts").textContent()).contains("Nowhere at all").contains("unplaced");
+        assertThat(ana.locator("#placing-map .map-view").getAttribute("data-places")).isEqualTo("3");
+        ana.fill("#name", "Story sales");
+        ana.click("#keep");
+        ana.waitForURL("**/datasets/*");
+
+        // Compose.
+        ana.fill("[name=title]", "Where does the story sell?");
+        ana.click("text=Start a dashboard");
+        ana.waitForURL("**/compose");
+        ana.waitForSelector(".question");
+        add(ana, "Where?", 0);
+        add(ana, "How much?", 0);
+        add(ana, "Which are the most?", 0);
+        add(ana, "Let the reader choose.", 0);
+        assertThat(ana.locator(".visual")).matches(v -> v.count() == 3);
+        ana.check("#open-to-readers");
+        waitForText(ana.locator(".said"), "Readers see this dashboard now");
+
+        // Read and pick.
+        ana.click(".sheet-acts a >> text=Read");
+        drawn(ana);
+        ana.waitForSelector("text=Now showing everything");
+        waitForText(ana.locator(".figure-number"), "179");
+        double[] soria = onScreen(ana, -2.46883, 41.76401);
+        ana.mouse().click(soria[0], soria[1]);
+        waitForText(ana.locator(".figure-number"), "30");
+        assertThat(ana.locator("#showing").textContent()).contains("Picked: Soria");
+        double[] burgos = onScreen(ana, -3.70184, 42.35022);
+        ana.keyboard().down("Shift");
+        ana.mouse().click(burgos[0], burgos[1]);
+        ana.keyboard().up("Shift");
+        waitForText(ana.locator(".figure-number"), "72");
+
+        // The row trail.
+        ana.hover(".visual-figure");
+        ana.click(".visual-figure [title='Which rows are these?']");
+        assertThat(ana.locator(".trail").textContent()).contains("All rows").contains("6 rows").contains("Picked: Burgos and Soria").contains("4 rows");
+        ana.keyboard().press("Escape");
+
+        // The same address as a reader, then back and forward.
+        String address = ana.url().substring(sarnik.base().length());
+        assertThat(address).contains("p.v");
+        Page rui = page("rui");
+        rui.navigate(address);
+        waitForText(rui.locator(".figure-number"), "72");
+        assertThat(rui.locator("#showing").textContent()).contains("Picked: Burgos and Soria");
+        assertThat(rui.locator("text=Compose").count()).isZero();
+        rui.click("#showing >> text=Clear all");
+        waitForText(rui.locator(".figure-number"), "179");
+        rui.goBack();
+        waitForText(rui.locator(".figure-number"), "72");
+        rui.goForward();
+        waitForText(rui.locator(".figure-number"), "179");
+    }
+
+    private static void add(Page page, String question, int which) {
+        int before = page.locator(".visual, .filter").count();
+        if (page.locator(".question").count() == 0) page.click(".dock >> text=Add something else");
+        page.click(".question >> text=" + question);
+        page.locator(".proposal").nth(which).click();
+        page.waitForCondition(() -> page.locator(".visual, .filter").count() == before + 1);
+        page.waitForSelector(".dock .slot:not(select)");
+        drawn(page);
+    }
+}

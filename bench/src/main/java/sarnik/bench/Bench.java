@@ -1,0 +1,214 @@
+package sarnik.bench;
+
+import com.microsoft.playwright.Page;
+import de.siegmar.fastcsv.reader.CsvReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import sarnik.demo.DemoFiles;
+import sarnik.demo.DemoNetwork;
+import sarnik.demo.SarnikBrowser;
+import sarnik.demo.SarnikClient;
+import sarnik.place.Gazetteer;
+import sarnik.place.Place;
+import sarnik.place.Placing;
+import sarnik.place.TablePlacer;
+import sarnik.query.Condition;
+import sarnik.query.InMemoryEngine;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.Rank;
+import sarnik.query.Sort;
+import sarnik.query.Stage;
+import sarnik.query.Summary;
+import sarnik.table.CodedColumn;
+import sarnik.table.Codes;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.CsvTableReader;
+import sarnik.table.Table;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small] [--json FILE]}, with the
+ * demo running at the address.
+ */
+public final class Bench {
+
+    private static final int WARM = 4;
+    private static final int RUNS = 9;
+    private static final int PICKS = 60;
+
+    private final Report report = new Report();
+    private final String base;
+
+    private Bench(String base) {
+        this.base = base;
+    }
+
+    public static void main(String[] arguments) throws Exception {
+        List<String> words = List.of(arguments);
+        Bench bench = new Bench(arguments[0]);
+        bench.picks();
+        bench.reading();
+        bench.placing();
+        bench.engine(1_000_000);
+        if (!words.contains("--small")) bench.engine(10_000_000);
+        int json = words.indexOf("--json");
+        if (json > 0) bench.report.json(Path.of(words.get(json + 1)));
+    }
+
+    // --- the engine -----------------------------------------------------------------------------------
+
+    private static Query narrowing() {
+        List<Condition> five = List.of(
+                new Condition.Between("day", "2025-01-01", "2026-03-31"), new Condition.OneOf("product", List.of("still", "sparkling", "mineral")),
+                new Condition.OneOf("state", List.of("final")), new Condition.Between("litres", "5", "80"), new Condition.Between("takings", "1", "30"));
+        return Query.of(List.of(new Stage("five", five)), List.of("town"),
+                List.of(new Measure(Summary.SUM, "litres"), Measure.ROWS, new Measure(Summary.SUM, "takings"), new Measure(Summary.AVERAGE, "litres")));
+    }
+
+    private static Query distinct() {
+        return Query.of(List.of(new Stage("a year", List.of(new Condition.Between("day", "2025-01-01", "2025-12-31")))), List.of("product"),
+                List.of(new Measure(Summary.DISTINCT, "kiosk")));
+    }
+
+    private static Query topTen() {
+        return new Query(List.of(), List.of("town"), Query.Missing.LEFT_OUT, List.of(new Measure(Summary.SUM, "litres")),
+                Optional.of(new Rank(0, Rank.End.TOP, 10, false)), new Sort(0, true), Integer.MAX_VALUE);
+    }
+
+    private void engine(int rows) throws Exception {
+        report.title("%,d refills, %d cores, median of %d runs".formatted(rows, Runtime.getRuntime().availableProcessors(), RUNS));
+        RefillTable refills = RefillTable.of(rows);
+        InMemoryEngine engine = new InMemoryEngine();
+        Map<String, Query> queries = new LinkedHashMap<>();
+        queries.put("five conditions by town: count, two sums, average", narrowing());
+        queries.put("distinct kiosks of a year by product", distinct());
+        queries.put("top ten towns by litres", topTen());
+        Map<String, List<String>> touched = Map.of(
+                "five conditions by town: count, two sums, average", List.of("day", "product", "state", "litres", "takings", "town"),
+                "distinct kiosks of a year by product", List.of("day", "product", "kiosk"),
+                "top ten towns by litres", List.of("town", "litres"));
+        try (Databases databases = new Databases()) {
+            databases.fill(refills);
+            for (var query : queries.entrySet()) {
+                databases.check(refills, query.getValue(), engine.answer(refills.table(), query.getValue()));
+                double ours = Report.median(WARM, RUNS, () -> engine.answer(refills.table(), query.getValue()));
+                for (Databases.Which which : Databases.Which.values()) {
+                    boolean isPostgres = which == Databases.Which.POSTGRESQL;
+                    double theirs = Report.median(isPostgres ? 1 : WARM, isPostgres ? 3 : RUNS, () -> databases.answer(which, refills, query.getValue()));
+                    report.time(query.getKey(), ours, which.words, theirs, isPostgres ? 20 : 2);
+                }
+                double[] kept = new double[1];
+                double limit = Report.median(WARM, RUNS, () -> kept[0] += refills.readOnce(touched.get(query.getKey())));
+                report.time(query.getKey(), ours, "reading the columns once", limit, 1 / 3.0);
+            }
+        }
+    }
+
+    // --- reading and placing -----------------------------------------------------------------------------
+
+    private void reading() throws Exception {
+        report.title("Reading a CSV file of 1,000,000 refills");
+        Path file = Files.createTempFile("refills", ".csv");
+        try {
+            DemoFiles.refills(DemoNetwork.shipped(), 1_000_000, file);
+            Table[] table = new Table[1];
+            double ours = Report.median(1, 3, () -> table[0] = new CsvTableReader().read(file, Map.of()).table());
+            long[] fields = new long[1];
+            double bare = Report.median(1, 3, () -> {
+                try (var reader = CsvReader.builder().ofCsvRecord(file)) {
+                    reader.forEach(r -> fields[0] += r.getFieldCount());
+                }
+            });
+            report.time("read, typed and held", ours, "cutting into cells only", bare, 0.2);
+            System.out.printf(Locale.ENGLISH, "%-58s %,9.1f MB of arrays for a file of %,.1f MB%n", "memory of the table", table[0].bytes() / 1e6, Files.size(file) / 1e6);
+        } finally {
+            Files.delete(file);
+        }
+    }
+
+    private void placing() throws Exception {
+        report.title("Placing 100,000 distinct pairs of town and province");
+        Table pairs = pairs(100_000);
+        TablePlacer placer = new TablePlacer(Gazetteer.shipped());
+        double ours = Report.median(2, 5, () -> placer.byName(pairs, new Placing.ByName("town", "province", null)));
+        report.rate("distinct pairs a second", pairs.rows() / ours * 1000, "/s", "aim", 50_000, 1);
+    }
+
+    /** Towns of the gazetteer as people write them: as they are, in capitals, without their accents, in small letters. */
+    private static Table pairs(int count) {
+        Gazetteer gazetteer = Gazetteer.shipped();
+        Set<List<String>> pairs = new LinkedHashSet<>();
+        List<Place> towns = new ArrayList<>();
+        for (String country : Locale.getISOCountries()) towns.addAll(gazetteer.townsOf(country));
+        for (int way = 0; way < 4; way++) {
+            for (Place town : towns) {
+                String province = gazetteer.provinceOf(town).map(Place::name).orElse("");
+                if (pairs.size() < count) pairs.add(List.of(written(town.name(), way), province));
+            }
+        }
+        return new Table(Map.of("town", text(pairs.stream().map(p -> p.get(0)).toList()), "province", text(pairs.stream().map(p -> p.get(1)).toList())));
+    }
+
+    private static String written(String name, int way) {
+        return switch (way) {
+            case 1 -> name.toUpperCase(Locale.ROOT);
+            case 2 -> java.text.Normalizer.normalize(name, java.text.Normalizer.Form.NFD).replaceAll("\\p{M}", "") + " ";
+            case 3 -> name.toLowerCase(Locale.ROOT);
+            default -> name;
+        };
+    }
+
+    private static Column text(List<String> values) {
+        Map<String, Integer> codes = new LinkedHashMap<>();
+        int[] column = values.stream().mapToInt(v -> {
+            codes.putIfAbsent(v, codes.size());
+            return codes.get(v);
+        }).toArray();
+        return new CodedColumn(ColumnType.TEXT, Codes.of(column, column.length, codes.size()), List.copyOf(codes.keySet()));
+    }
+
+    // --- the demo dashboard -----------------------------------------------------------------------------
+
+    private void picks() throws Exception {
+        report.title("A pick on “Where do refills sell?”, 650,000 refills");
+        SarnikClient client = new SarnikClient(base);
+        if (!client.signIn("ana", "aljibe-ana1")) throw new IllegalStateException("The demo's analyst cannot sign in");
+        JsonNode all = client.json("POST", "/api/dashboards/1/frames", Map.of("state", ""));
+        JsonNode towns = all.at("/drawings/v1/layers/0/ids");
+        JsonNode touched = client.read(client.get("/api/dashboards/1")).at("/touches/v1");
+        int[] next = {0};
+        double server = Report.median(30, PICKS, () -> client.json("POST", "/api/dashboards/1/frames",
+                Map.of("state", "p.v1=" + towns.get(next[0]++ % towns.size()).asString(), "ids", touched)));
+        report.time("asked and answered over loopback", server, "aim", 30, 1);
+        try (SarnikBrowser browser = new SarnikBrowser()) {
+            Page page = browser.signedIn(base, "ana", "aljibe-ana1", 1280, 800);
+            page.navigate("/dashboards/1");
+            SarnikBrowser.drawn(page);
+            double[] times = new double[PICKS];
+            for (int i = 0; i < PICKS; i++) times[i] = ((Number) page.evaluate(PICK, i % 10)).doubleValue();
+            report.time("gesture to drawn picture in the browser", Report.median(times), "aim", 150, 1);
+        }
+    }
+
+    /** Presses a bar and waits until the page has drawn the answer and shown a picture. */
+    private static final String PICK = """
+            async n => {
+              const sheet = document.getElementById('sheet');
+              const drawn = new Promise(done => sheet.addEventListener('drawn', done, { once: true }));
+              const began = performance.now();
+              document.querySelectorAll('[data-visual=v4] .bar')[n].dispatchEvent(new MouseEvent('click', { bubbles: true }));
+              await drawn;
+              await new Promise(done => requestAnimationFrame(() => setTimeout(done)));
+              return performance.now() - began;
+            }""";
+}

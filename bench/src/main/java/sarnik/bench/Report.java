@@ -1,0 +1,80 @@
+package sarnik.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Gathers figures, prints them as they come, writes them as JSON. */
+final class Report {
+
+    /**
+     * One figure beside another.
+     *
+     * @param what what was done
+     * @param ours Sarnik's figure
+     * @param unit what the figures count
+     * @param beside what it is compared with, or the aim
+     * @param theirs the other figure
+     * @param ratio how many times better Sarnik is; below 1 where it is worse
+     * @param aim the ratio wished for
+     */
+    record Line(String what, double ours, String unit, String beside, double theirs, double ratio, double aim) {
+        boolean isMet() {
+            return ratio >= aim;
+        }
+    }
+
+    private final List<Line> lines = new ArrayList<>();
+
+    void title(String words) {
+        System.out.printf("%n%s%n%-58s %12s   %-26s %10s %8s %8s%n", words, "", "Sarnik", "beside", "", "ratio", "aim");
+    }
+
+    /** A time where less is better. */
+    void time(String what, double ours, String beside, double theirs, double aim) {
+        add(new Line(what, ours, "ms", beside, theirs, theirs / ours, aim));
+    }
+
+    /** A rate where more is better. */
+    void rate(String what, double ours, String unit, String beside, double theirs, double aim) {
+        add(new Line(what, ours, unit, beside, theirs, ours / theirs, aim));
+    }
+
+    private void add(Line line) {
+        lines.add(line);
+        System.out.printf(Locale.ENGLISH, "%-58s %,9.1f %-3s  %-26s %,9.1f %7.2f× %7.2f  %s%n", line.what, line.ours, line.unit, line.beside, line.theirs, line.ratio, line.aim,
+                line.isMet() ? "met" : "not met");
+    }
+
+    void json(Path file) throws IOException {
+        Files.writeString(file, JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(lines));
+    }
+
+    /** Something to be timed. */
+    interface Work {
+        void run() throws Exception;
+    }
+
+    /** Median of several runs after a warm-up, milliseconds. */
+    static double median(int warm, int runs, Work work) throws Exception {
+        for (int i = 0; i < warm; i++) work.run();
+        double[] times = new double[runs];
+        for (int i = 0; i < runs; i++) {
+            long began = System.nanoTime();
+            work.run();
+            times[i] = (System.nanoTime() - began) / 1e6;
+        }
+        return median(times);
+    }
+
+    static double median(double[] values) {
+        double[] sorted = values.clone();
+        Arrays.sort(sorted);
+        return sorted[sorted.length / 2];
+    }
+}

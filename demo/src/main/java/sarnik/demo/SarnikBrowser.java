@@ -1,0 +1,74 @@
+package sarnik.demo;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/** A headless Chromium (Debian's) that opens a running Sarnik; for tests, measurements and pictures. */
+public final class SarnikBrowser implements AutoCloseable {
+
+    private static final Path CHROMIUM = Path.of("/usr/lib/chromium/chromium");
+    private static final List<String> FLAGS = List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
+            "--disable-sync", "--no-first-run", "--disable-quic", "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost");
+
+    private final Playwright playwright;
+    private final Browser browser;
+    private final List<String> troubles = new ArrayList<>();
+
+    public SarnikBrowser() {
+        System.setProperty("playwright.nodejs.path", "/usr/bin/node");
+        playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(CHROMIUM).setArgs(FLAGS));
+    }
+
+    /**
+     * A page of its own session, signed in and at home.
+     *
+     * @param base address of the server
+     * @param width pixels
+     * @param height pixels
+     */
+    public Page signedIn(String base, String name, String password, int width, int height) {
+        Page page = browser.newContext(new Browser.NewContextOptions().setBaseURL(base).setViewportSize(width, height)).newPage();
+        page.setDefaultTimeout(15_000);
+        page.onPageError(error -> troubles.add("a script failed: " + error));
+        page.onConsoleMessage(message -> {
+            // A refused request is an answer like any other; what a page makes of it is looked at where it matters.
+            if (message.type().equals("error") && !message.text().startsWith("Failed to load resource")) troubles.add(message.text());
+        });
+        page.onDialog(dialog -> {
+            troubles.add("a dialog opened: " + dialog.message());
+            dialog.dismiss();
+        });
+        page.navigate("/sign-in");
+        page.fill("[name=username]", name);
+        page.fill("[name=password]", password);
+        page.click("button[type=submit]");
+        page.waitForURL(url -> !url.endsWith("/sign-in"));
+        return page;
+    }
+
+    /** Waits until the sheet of a page has drawn all it was asked for. */
+    public static void drawn(Page page) {
+        page.waitForSelector("#sheet[data-drawn]");
+        page.waitForCondition(() -> page.locator(".visual.is-asking").count() == 0);
+    }
+
+    /** Script errors, breaches of the content policy and dialogs since this was last asked. */
+    public List<String> troubles() {
+        List<String> seen = List.copyOf(troubles);
+        troubles.clear();
+        return seen;
+    }
+
+    @Override
+    public void close() {
+        browser.close();
+        playwright.close();
+    }
+}
