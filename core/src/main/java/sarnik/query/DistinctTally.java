@@ -30,7 +30,7 @@ final class DistinctTally {
         int missing = width - 1;
         if (!dense && pairs.length < size + count) pairs = Arrays.copyOf(pairs, Math.max(size + count, pairs.length * 2));
         for (int i = 0; i < count; i++) {
-            int code = values.code().applyAsInt(selection[i]);
+            int code = values.code(selection[i]);
             if (code == missing) continue;
             long pair = (long) groups[i] * width + code;
             if (dense) bits[(int) (pair >>> 6)] |= 1L << pair;

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.function.IntFunction;
 import java.util.function.IntUnaryOperator;
 import java.util.stream.IntStream;
@@ -16,22 +17,71 @@ import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Turns the values of a column into small whole numbers for grouping; the highest code stands for missing.
- *
- * @param size number of codes, missing included
- * @param code the code of a row
- * @param text the canonical text of a code, null for missing
- * @param codes the column's own codes where it has them, else null
+ * Turns the values of a column into small whole numbers for grouping; the highest code stands for missing. Safe to share
+ * between threads.
  */
-record KeyCoder(int size, IntUnaryOperator code, IntFunction<String> text, Codes codes) {
+final class KeyCoder {
+
+    private final int size;
+    private final IntUnaryOperator code;
+    private final IntFunction<String> text;
+    /** The column's own codes where it has them, else null: then codes ascend with their values. */
+    private final Codes codes;
+
+    private volatile int[] ranks;
+    private volatile Boolean missing;
+
+    private KeyCoder(int size, IntUnaryOperator code, IntFunction<String> text, Codes codes) {
+        this.size = size;
+        this.code = code;
+        this.text = text;
+        this.codes = codes;
+    }
+
+    /** Whether a row has no value. */
+    boolean hasMissing(int rows) {
+        Boolean known = missing;
+        if (known == null) {
+            known = IntStream.range(0, rows).anyMatch(row -> code.applyAsInt(row) == size - 1);
+            missing = known;
+        }
+        return known;
+    }
+
+    /** Number of codes, missing included. */
+    int size() {
+        return size;
+    }
+
+    /** The code of a row. */
+    int code(int row) {
+        return code.applyAsInt(row);
+    }
+
+    /** The canonical text of a code, null for missing. */
+    String text(int code) {
+        return text.apply(code);
+    }
+
+    /**
+     * Where a code stands in the order of values: that of numbers and dates, that of characters for text; missing last.
+     * The order of a dictionary is worked out when it is first asked for.
+     */
+    int rank(int code) {
+        if (codes == null) return code;
+        int[] known = ranks;
+        if (known == null) {
+            known = new int[size];
+            int[] sorted = IntStream.range(0, size - 1).boxed().sorted(Comparator.comparing(text::apply)).mapToInt(i -> i).toArray();
+            for (int r = 0; r < sorted.length; r++) known[sorted[r]] = r;
+            known[size - 1] = size - 1;
+            ranks = known;
+        }
+        return known[code];
+    }
 
     /** A range of whole values up to this wide is used as codes directly. */
     private static final long DIRECT = 1 << 22;
-
-    /** Whether codes ascend with their values: all but those of text. */
-    boolean isOrdered() {
-        return codes == null;
-    }
 
     static KeyCoder of(Column column) {
         if (column instanceof CodedColumn coded) {
@@ -98,6 +148,25 @@ record KeyCoder(int size, IntUnaryOperator code, IntFunction<String> text, Codes
             }
         } else {
             for (int i = 0; i < count; i++) keys[i] += factor * code.applyAsInt(selection[i]);
+        }
+    }
+
+    /** The code of each selected row, where it is the group's number as it stands. */
+    void groups(int[] groups, int[] selection, int count) {
+        if (codes instanceof Codes.Bytes bytes) {
+            byte[] values = bytes.values();
+            for (int i = 0; i < count; i++) {
+                int c = values[selection[i]];
+                groups[i] = c < 0 ? size - 1 : c;
+            }
+        } else if (codes instanceof Codes.Shorts shorts) {
+            short[] values = shorts.values();
+            for (int i = 0; i < count; i++) {
+                int c = values[selection[i]];
+                groups[i] = c < 0 ? size - 1 : c;
+            }
+        } else {
+            for (int i = 0; i < count; i++) groups[i] = code.applyAsInt(selection[i]);
         }
     }
 }

@@ -57,11 +57,16 @@ final class Partial {
             stageCounts[s] += count < 0 ? to - from : count;
         }
         if (count >= 0) return count;
-        for (int row = from; row < to; row++) selection[row - from] = row;
-        return to - from;
+        int all = to - from;
+        for (int i = 0; i < all; i++) selection[i] = from + i;
+        return all;
     }
 
     private void group(int[] selection, long[] keys, int[] groups, int count) {
+        if (index == null && plan.coders.length == 1) {
+            plan.coders[0].groups(groups, selection, count);
+            return;
+        }
         Arrays.fill(keys, 0, count, 0);
         long factor = 1;
         for (int c = plan.coders.length - 1; c >= 0; c--) {

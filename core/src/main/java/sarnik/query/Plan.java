@@ -24,17 +24,19 @@ final class Plan {
     final Map<String, KeyCoder> distinct = new LinkedHashMap<>();
     private final Table table;
 
-    Plan(Table table, Query query, Function<Column, KeyCoder> coder) {
+    Plan(Table table, Query query, Function<String, KeyCoder> coder) {
         this.table = table;
         for (Stage stage : query.stages()) {
             stages.add(stage.conditions().stream().map(c -> RowFilter.of(table, c)).toArray(RowFilter[]::new));
         }
         if (query.missing() == Query.Missing.LEFT_OUT && !query.groupBy().isEmpty()) {
+            // A column without a missing value takes no row away; its stage stays a step of the trail.
             stages.add(query.groupBy().stream()
+                    .filter(name -> column(name).size() > 0 && coder.apply(name).hasMissing(table.rows()))
                     .map(name -> RowFilter.of(table, new Condition.Filled(name)))
                     .toArray(RowFilter[]::new));
         }
-        coders = query.groupBy().stream().map(name -> coder.apply(column(name))).toArray(KeyCoder[]::new);
+        coders = query.groupBy().stream().peek(this::column).map(coder).toArray(KeyCoder[]::new);
         long space = 1;
         for (KeyCoder c : coders) space = Math.multiplyExact(space, (long) c.size());
         groupSpace = space;
@@ -42,7 +44,7 @@ final class Plan {
         for (Measure measure : query.measures()) add(measure, coder);
     }
 
-    private void add(Measure measure, Function<Column, KeyCoder> coder) {
+    private void add(Measure measure, Function<String, KeyCoder> coder) {
         if (measure.column() == null) {
             if (measure.summary() != Summary.COUNT) {
                 throw new QueryException("A " + measure.summary().words() + " needs a column");
@@ -51,7 +53,7 @@ final class Plan {
         }
         Column column = column(measure.column());
         if (measure.summary() == Summary.DISTINCT) {
-            distinct.put(measure.column(), coder.apply(column));
+            distinct.put(measure.column(), coder.apply(measure.column()));
         } else if (column.type().isNumber()) {
             boolean extreme = measure.summary() == Summary.MINIMUM || measure.summary() == Summary.MAXIMUM;
             tallied.merge(measure.column(), extreme, Boolean::logicalOr);

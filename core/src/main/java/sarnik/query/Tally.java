@@ -13,10 +13,10 @@ final class Tally {
     private final double[] decimals;
     private final long[] wholes;
     private final boolean extremes;
-    double[] sums;
-    long[] filled;
-    double[] lows = {};
-    double[] highs = {};
+    /** The sum of each group and, beside it, the number of its values: one line of the cache serves both. */
+    private double[] sums;
+    private double[] lows = {};
+    private double[] highs = {};
 
     /**
      * @param extremes whether minimum and maximum are wanted too
@@ -25,8 +25,7 @@ final class Tally {
         this.decimals = column instanceof DecimalColumn d ? d.values() : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
         this.extremes = extremes;
-        sums = new double[groups];
-        filled = new long[groups];
+        sums = new double[2 * groups];
         if (extremes) {
             lows = filledWith(groups, Double.POSITIVE_INFINITY);
             highs = filledWith(groups, Double.NEGATIVE_INFINITY);
@@ -41,11 +40,10 @@ final class Tally {
 
     /** Makes room for this many groups. */
     void grow(int groups) {
-        int old = sums.length;
+        int old = sums.length / 2;
         if (groups <= old) return;
         int size = Math.max(groups, old * 2);
-        sums = Arrays.copyOf(sums, size);
-        filled = Arrays.copyOf(filled, size);
+        sums = Arrays.copyOf(sums, 2 * size);
         if (extremes) {
             lows = Arrays.copyOf(lows, size);
             highs = Arrays.copyOf(highs, size);
@@ -55,23 +53,32 @@ final class Tally {
     }
 
     void add(int[] selection, int[] groups, int count) {
+        if (extremes) addExtremes(selection, groups, count);
+        double[] to = sums;
         if (decimals != null) {
             for (int i = 0; i < count; i++) {
                 double value = decimals[selection[i]];
-                if (value == value) take(groups[i], value);
+                if (value != value) continue;
+                int at = groups[i] << 1;
+                to[at] += value;
+                to[at + 1]++;
             }
         } else {
             for (int i = 0; i < count; i++) {
                 long value = wholes[selection[i]];
-                if (value != WholeColumn.MISSING) take(groups[i], value);
+                if (value == WholeColumn.MISSING) continue;
+                int at = groups[i] << 1;
+                to[at] += value;
+                to[at + 1]++;
             }
         }
     }
 
-    private void take(int group, double value) {
-        sums[group] += value;
-        filled[group]++;
-        if (extremes) {
+    private void addExtremes(int[] selection, int[] groups, int count) {
+        for (int i = 0; i < count; i++) {
+            int row = selection[i];
+            double value = decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
+            int group = groups[i];
             if (value < lows[group]) lows[group] = value;
             if (value > highs[group]) highs[group] = value;
         }
@@ -79,8 +86,8 @@ final class Tally {
 
     /** Adds what another tally of the same column holds in its group {@code from}. */
     void merge(int group, Tally other, int from) {
-        sums[group] += other.sums[from];
-        filled[group] += other.filled[from];
+        sums[2 * group] += other.sums[2 * from];
+        sums[2 * group + 1] += other.sums[2 * from + 1];
         if (extremes) {
             lows[group] = Math.min(lows[group], other.lows[from]);
             highs[group] = Math.max(highs[group], other.highs[from]);
@@ -88,11 +95,12 @@ final class Tally {
     }
 
     double result(Summary summary, int group) {
-        if (summary == Summary.COUNT) return filled[group];
-        if (filled[group] == 0) return Double.NaN;
+        double filled = sums[2 * group + 1];
+        if (summary == Summary.COUNT) return filled;
+        if (filled == 0) return Double.NaN;
         return switch (summary) {
-            case SUM -> sums[group];
-            case AVERAGE -> sums[group] / filled[group];
+            case SUM -> sums[2 * group];
+            case AVERAGE -> sums[2 * group] / filled;
             case MINIMUM -> lows[group];
             case MAXIMUM -> highs[group];
             default -> throw new IllegalStateException(summary + " is not tallied");

@@ -133,12 +133,12 @@ class DashboardApi {
 
     @PostMapping("/{id}/frames")
     FrameService.Frames frames(@PathVariable long id, @RequestBody Asked asked, @AuthenticationPrincipal SignedIn person) {
-        return frames.frames(dashboards.open(id, person).document().dashboard(), asked.state(), asked.ids());
+        return frames.frames(dashboards.read(id, person), asked.state(), asked.ids());
     }
 
     @GetMapping("/{id}/briefs/{part}")
     Brief brief(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
-        return frames.brief(dashboards.open(id, person).document().dashboard(), part);
+        return frames.brief(dashboards.read(id, person), part);
     }
 
     @GetMapping("/{id}/proposals")

@@ -1,5 +1,7 @@
 package sarnik.app.dashboard;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -18,9 +20,16 @@ import sarnik.dashboard.DashboardException;
 @Service
 class DashboardService {
 
+    private static final int MOST_PARSED = 200;
+
     private final StoredDashboardRepository dashboards;
     private final StoredEditRepository edits;
     private final PeopleService people;
+
+    /** Parsed documents: reading and checking one takes longer than answering what it asks. */
+    private final Cache<Revision, Dashboard> parsed = Caffeine.newBuilder().maximumSize(MOST_PARSED).build();
+
+    private record Revision(long id, long number) {}
 
     DashboardService(StoredDashboardRepository dashboards, StoredEditRepository edits, PeopleService people) {
         this.dashboards = dashboards;
@@ -42,20 +51,34 @@ class DashboardService {
     @Transactional(readOnly = true)
     List<Listed> all(SignedIn person) {
         return dashboards.findAllByOrderByChangedAtDesc().stream()
-                .filter(d -> isOpenTo(person, d))
+                .filter(d -> isOpenTo(person, d.isOpenToReaders()))
                 .map(d -> new Listed(d.getId(), d.getTitle(), DashboardDocument.parse(d.getDocument()).dashboard(), d.isOpenToReaders(), d.getChangedAt()))
                 .toList();
     }
 
-    private static boolean isOpenTo(SignedIn person, StoredDashboard dashboard) {
-        return person.isAuthor() || dashboard.isOpenToReaders();
+    private static boolean isOpenTo(SignedIn person, boolean openToReaders) {
+        return person.isAuthor() || openToReaders;
+    }
+
+    /**
+     * The newest revision of a dashboard, for answering what it shows.
+     *
+     * @throws RefusedException when there is none, or it is not open to this person
+     */
+    @Transactional(readOnly = true)
+    Dashboard read(long id, SignedIn person) {
+        long revision = dashboards.standing(id)
+                .filter(d -> isOpenTo(person, d.getOpenToReaders()))
+                .orElseThrow(() -> RefusedException.gone("dashboard"))
+                .getRevision();
+        return parsed.get(new Revision(id, revision), r -> DashboardDocument.parse(dashboards.findById(id).orElseThrow().getDocument()).dashboard());
     }
 
     /** @throws RefusedException when there is none, or it is not open to this person */
     @Transactional(readOnly = true)
     Opened open(long id, SignedIn person) {
         StoredDashboard dashboard = dashboards.findById(id)
-                .filter(d -> isOpenTo(person, d))
+                .filter(d -> isOpenTo(person, d.isOpenToReaders()))
                 .orElseThrow(() -> RefusedException.gone("dashboard"));
         return opened(dashboard, person);
     }

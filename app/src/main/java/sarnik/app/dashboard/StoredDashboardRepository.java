@@ -5,10 +5,21 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
+import org.springframework.data.jpa.repository.Query;
 
 interface StoredDashboardRepository extends JpaRepository<StoredDashboard, Long> {
 
     List<StoredDashboard> findAllByOrderByChangedAtDesc();
+
+    /** Where a dashboard stands, without its document. */
+    interface Standing {
+        long getRevision();
+
+        boolean getOpenToReaders();
+    }
+
+    @Query("select d.revision as revision, d.openToReaders as openToReaders from StoredDashboard d where d.id = ?1")
+    Optional<Standing> standing(long id);
 
     /** The dashboard, held until the transaction ends: edits come one after the other. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)

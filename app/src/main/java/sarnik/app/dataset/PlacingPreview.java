@@ -55,6 +55,7 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
 
     private static String called(Place place) {
         String province = Gazetteer.shipped().provinceOf(place).map(Place::name).filter(n -> !n.equals(place.name())).map(n -> ", " + n).orElse("");
-        return place.name() + province + " (" + place.country() + ")";
+        String people = place.population() > 0 ? ", %,d people".formatted(place.population()) : "";
+        return place.name() + province + " (" + place.country() + people + ")";
     }
 }

@@ -1,6 +1,15 @@
 import { el } from '../elements.js';
 
 /**
+ * The colours of a key's classes, lowest first. On the dark ground of the night the bright end stands out, so there the
+ * highest class takes it.
+ */
+export function coloursOf(key) {
+  const colours = key.colours.map(c => c.colour);
+  return document.documentElement.dataset.mood === 'night' ? colours.reverse() : colours;
+}
+
+/**
  * The key of a layer: nested example circles, then the classes with how many places are in each.
  * @param {Object} key as the server draws it
  * @returns {HTMLElement[]}
@@ -12,7 +21,8 @@ export function keyOf(key) {
   }
   if (key.colourWords) {
     parts.push(el('h3', { class: 'mt-1.5' }, sentence(key.colourWords)));
-    for (const { colour, text, count } of key.colours) parts.push(row({ background: colour }, text, count));
+    const colours = coloursOf(key);
+    key.colours.forEach(({ text, count }, i) => parts.push(row({ background: colours[i] }, text, count)));
     if (key.missing) parts.push(row({ background: 'none' }, 'no data', key.missing));
   }
   return parts;

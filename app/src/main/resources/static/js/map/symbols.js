@@ -1,4 +1,5 @@
 import { fromLonLat } from '/vendor/ol.js';
+import { coloursOf } from './key.js';
 
 /** Room around a symbol within which a press still reaches it, pixels. */
 const REACH = 3;
@@ -20,7 +21,7 @@ export function prepare(drawn) {
  */
 export function paintSymbols(sheet, layer, picks, tones) {
   const { context } = sheet;
-  const colours = layer.key.colours.map(c => c.colour);
+  const colours = coloursOf(layer.key);
   const lit = [];
   context.lineWidth = 0.8;
   layer.ids.forEach((id, i) => {

@@ -1,6 +1,6 @@
 import { fromLonLat } from '/vendor/ol.js';
 import { el } from '../elements.js';
-import { keyOf } from '../map/key.js';
+import { coloursOf, keyOf } from '../map/key.js';
 import { MapView } from '../map/map-view.js';
 import { paintSymbols, prepare, symbolAt, symbolsIn } from '../map/symbols.js';
 
@@ -16,6 +16,8 @@ export function mount(body, { title, gesture }) {
     const tones = { ink: style.getPropertyValue('--ink'), rust: style.getPropertyValue('--rust'), faint: style.getPropertyValue('--faint') };
     for (const layer of handle.layers) paintSymbols(sheet, layer, handle.picks, tones);
   });
+  handle.mood = () => drawKey(handle);
+  document.addEventListener('mood', handle.mood);
   const pixelOf = at => view.map.getPixelFromCoordinate(at);
   const found = pixel => {
     for (const layer of [...handle.layers].reverse()) {
@@ -59,12 +61,16 @@ export function draw(handle, drawing) {
     handle.view.fit(places);
     handle.fitted = true;
   }
+  drawKey(handle);
+  handle.painted.repaint();
+  handle.view.drawNow();
+}
+
+function drawKey(handle) {
   const top = handle.layers.at(-1);
   const key = top ? keyOf(top.key) : [];
   handle.key.hidden = key.length === 0;
   handle.key.replaceChildren(...key);
-  handle.painted.repaint();
-  handle.view.drawNow();
 }
 
 /** Lights what is picked here; the rest pales. */
@@ -75,6 +81,7 @@ export function light(handle, picks) {
 }
 
 export function unmount(handle) {
+  document.removeEventListener('mood', handle.mood);
   handle.view.dispose();
 }
 
@@ -94,7 +101,8 @@ export function mini(drawing) {
   const [west, east] = [Math.min(...at.map(p => p[0])), Math.max(...at.map(p => p[0]))];
   const [south, north] = [Math.min(...at.map(p => p[1])), Math.max(...at.map(p => p[1]))];
   const scale = Math.min(190 / Math.max(1, east - west), 96 / Math.max(1, north - south));
+  const colours = coloursOf(layer.key);
   const marks = at.slice(0, 400).map(([x, y], i) => el('circle', { cx: 8 + (x - west) * scale, cy: 8 + (north - y) * scale, r: Math.max(0.8, layer.radii[i] / 3.2),
-    fill: layer.key.colours[Math.max(0, layer.classes[i])]?.colour, 'fill-opacity': 0.6 }));
+    fill: colours[Math.max(0, layer.classes[i])], 'fill-opacity': 0.6 }));
   return el('svg', { viewBox: '0 0 206 112' }, ...marks);
 }
