@@ -90,7 +90,7 @@ public final class DemoNetwork {
         boolean located = random.nextInt(3) == 0;
         double size = Math.pow(Math.max(town.population(), 300) / 20_000.0, 0.35);
         double pull = random.nextDouble() < NO_SALES ? 0 : size * Math.exp(0.5 * random.nextGaussian());
-        if (town.name().equals(OUTLIER)) pull = 34;
+        if (town.name().equals(OUTLIER)) pull = 60;
         return new Kiosk(
                 "K%04d".formatted(number + 1),
                 town.name() + " " + List.of("plaza", "mercado", "parque", "estación", "norte", "sur").get(random.nextInt(6)),

@@ -1,0 +1,145 @@
+package sarnik.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sarnik.place.Gazetteer;
+import sarnik.place.Match;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.place.PlacingGuess;
+import sarnik.place.TablePlacer;
+import sarnik.table.ColumnType;
+import sarnik.table.CsvTableReader;
+import sarnik.table.Table;
+
+@DisplayName("The demo network")
+class DemoNetworkTest {
+
+    private static final DemoNetwork NETWORK = DemoNetwork.shipped();
+
+    @TempDir
+    private Path directory;
+
+    private Table kiosks() throws Exception {
+        DemoFiles.kiosks(NETWORK, directory.resolve("kiosks.csv"));
+        return new CsvTableReader().read(directory.resolve("kiosks.csv"), Map.of()).table();
+    }
+
+    @Test
+    void theSameSeedWritesTheSameBytes() throws Exception {
+        for (String name : List.of("a", "b")) {
+            DemoNetwork network = DemoNetwork.shipped();
+            DemoFiles.kiosks(network, directory.resolve(name + "-kiosks.csv"));
+            DemoFiles.refills(network, 5000, directory.resolve(name + "-refills.csv"));
+        }
+        assertThat(directory.resolve("a-kiosks.csv")).hasSameBinaryContentAs(directory.resolve("b-kiosks.csv"));
+        assertThat(directory.resolve("a-refills.csv")).hasSameBinaryContentAs(directory.resolve("b-refills.csv"));
+        assertThat(new DemoNetwork(7, 620, 900).kiosks()).isNotEqualTo(NETWORK.kiosks());
+    }
+
+    @Test
+    void kiosksHaveTheSizeAndTheColumnsThatAreDescribed() throws Exception {
+        Table kiosks = kiosks();
+        assertThat(kiosks.rows()).isEqualTo(900);
+        assertThat(kiosks.names()).containsExactly("code", "name", "town", "province", "country", "longitude", "latitude", "model", "opened", "status", "wheelchair access", "phone");
+        assertThat(kiosks.column("phone").type()).as("leading zeros are kept").isEqualTo(ColumnType.TEXT);
+        assertThat(kiosks.column("opened").type()).isEqualTo(ColumnType.DATE);
+        long located = java.util.stream.IntStream.range(0, 900).filter(r -> !kiosks.column("latitude").isMissing(r)).count();
+        assertThat(located).as("about a third carry coordinates").isBetween(240L, 360L);
+    }
+
+    @Test
+    void theWordsOfKiosksArePlacedButForTheOddOnes() throws Exception {
+        Table kiosks = kiosks();
+        Placing.ByName guess = new PlacingGuess(Gazetteer.shipped()).guess(kiosks);
+        assertThat(guess).isEqualTo(new Placing.ByName("town", "province", "country"));
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byName(kiosks, guess);
+        assertThat(placed.rows(Match.State.UNPLACED)).as("two towns that exist nowhere, one row without a town").isEqualTo(3);
+        assertThat(placed.rows(Match.State.PLACED)).isGreaterThan(880);
+    }
+
+    @Test
+    void theOdditiesAreThere() {
+        List<Kiosk> kiosks = NETWORK.kiosks();
+        assertThat(kiosks.stream().map(Kiosk::province).filter(DemoNetwork.ALAVA::contains).collect(Collectors.toSet())).as("one province spelled several ways").hasSizeGreaterThan(1);
+        assertThat(kiosks).extracting(Kiosk::phone).allMatch(p -> p.startsWith("0"));
+        assertThat(kiosks).filteredOn(k -> k.pull() == 0).as("kiosks without sales").hasSizeGreaterThan(10);
+        Map<String, Set<String>> provincesOf = new HashMap<>();
+        kiosks.forEach(k -> provincesOf.computeIfAbsent(k.town(), t -> new HashSet<>()).add(k.province()));
+        assertThat(provincesOf.values()).as("namesakes").anyMatch(p -> p.size() > 1 && !DemoNetwork.ALAVA.containsAll(p));
+    }
+
+    @Test
+    void oneTownSellsFarMoreThanTheOthers() {
+        Map<String, Integer> sales = new HashMap<>();
+        Refills refills = new Refills(NETWORK);
+        refills.make(100_000, (kiosk, day, product, litres, takings, state) -> sales.merge(refills.town(kiosk), 1, Integer::sum));
+        List<Integer> sorted = new ArrayList<>(sales.values());
+        sorted.sort(null);
+        int median = sorted.get(sorted.size() / 2);
+        assertThat(sales.get(DemoNetwork.OUTLIER)).isGreaterThan(40 * median);
+    }
+
+    @Test
+    void refillsComeInOrderInTheNumberAskedForAndHaveASeason() {
+        for (int rows : new int[] {1, 999, 20_000}) {
+            int[] seen = new int[2];
+            new Refills(NETWORK).make(rows, (kiosk, day, product, litres, takings, state) -> {
+                assertThat(day).isGreaterThanOrEqualTo(seen[1]);
+                seen[0]++;
+                seen[1] = day;
+            });
+            assertThat(seen[0]).isEqualTo(rows);
+        }
+        int[] months = new int[13];
+        int[] provisional = new int[2];
+        new Refills(NETWORK).make(50_000, (kiosk, day, product, litres, takings, state) -> {
+            assertThat(litres).isBetween(0.0, 400.0);
+            LocalDate date = LocalDate.ofEpochDay(day);
+            assertThat(date).isBetween(Refills.FIRST_DAY, Refills.LAST_DAY);
+            months[date.getMonthValue()]++;
+            if (state == 1) provisional[date.isAfter(Refills.LAST_DAY.minusDays(21)) ? 0 : 1]++;
+        });
+        assertThat(months[7]).isGreaterThan(2 * months[1]);
+        assertThat(provisional[0]).isPositive();
+        assertThat(provisional[1]).as("only the last three weeks are provisional").isZero();
+    }
+
+    @Test
+    void kiosksWithoutSalesSellNothing() {
+        Set<Integer> selling = new HashSet<>();
+        new Refills(NETWORK).make(100_000, (kiosk, day, product, litres, takings, state) -> selling.add(kiosk));
+        assertThat(selling).allMatch(k -> NETWORK.kiosks().get(k).pull() > 0);
+    }
+
+    @Test
+    void drawingByWeightFollowsTheWeights() {
+        double[] sums = Draw.sums(new double[] {1, 0, 3});
+        assertThat(sums).containsExactly(1, 1, 4);
+        assertThat(Draw.index(sums, 0)).isZero();
+        assertThat(Draw.index(sums, 0.99)).isZero();
+        assertThat(Draw.index(sums, 1.5)).isEqualTo(2);
+        assertThat(Draw.index(sums, 4)).as("the edge stays inside").isEqualTo(2);
+        assertThat(Arrays.stream(new double[] {0.5, 2, 3.9}).mapToInt(at -> Draw.index(sums, at)).toArray()).containsExactly(0, 2, 2);
+    }
+
+    @Test
+    void cellsWithCommasAreQuoted() throws Exception {
+        DemoFiles.kiosks(NETWORK, directory.resolve("k.csv"));
+        assertThat(Files.readAllLines(directory.resolve("k.csv"))).allMatch(line -> line.split(",(?=(?:[^\"]*\"[^\"]*\")*[^\"]*$)", -1).length == 12);
+    }
+}
