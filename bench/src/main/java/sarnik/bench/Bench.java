@@ -42,7 +42,7 @@ import tools.jackson.databind.JsonNode;
  */
 public final class Bench {
 
-    private static final int WARM = 4;
+    private static final double WARM = 2.5;
     private static final int RUNS = 9;
     private static final int PICKS = 60;
 
@@ -104,7 +104,7 @@ public final class Bench {
                 double ours = Report.median(WARM, RUNS, () -> engine.answer(refills.table(), query.getValue()));
                 for (Databases.Which which : Databases.Which.values()) {
                     boolean isPostgres = which == Databases.Which.POSTGRESQL;
-                    double theirs = Report.median(isPostgres ? 1 : WARM, isPostgres ? 3 : RUNS, () -> databases.answer(which, refills, query.getValue()));
+                    double theirs = Report.median(isPostgres ? 0 : WARM, isPostgres ? 3 : RUNS, () -> databases.answer(which, refills, query.getValue()));
                     report.time(query.getKey(), ours, which.words, theirs, isPostgres ? 20 : 2);
                 }
                 double[] kept = new double[1];
@@ -122,9 +122,9 @@ public final class Bench {
         try {
             DemoFiles.refills(DemoNetwork.shipped(), 1_000_000, file);
             Table[] table = new Table[1];
-            double ours = Report.median(1, 3, () -> table[0] = new CsvTableReader().read(file, Map.of()).table());
+            double ours = Report.median(3, 3, () -> table[0] = new CsvTableReader().read(file, Map.of()).table());
             long[] fields = new long[1];
-            double bare = Report.median(1, 3, () -> {
+            double bare = Report.median(3, 3, () -> {
                 try (var reader = CsvReader.builder().ofCsvRecord(file)) {
                     reader.forEach(r -> fields[0] += r.getFieldCount());
                 }
@@ -140,7 +140,7 @@ public final class Bench {
         report.title("Placing 100,000 distinct pairs of town and province");
         Table pairs = pairs(100_000);
         TablePlacer placer = new TablePlacer(Gazetteer.shipped());
-        double ours = Report.median(2, 5, () -> placer.byName(pairs, new Placing.ByName("town", "province", null)));
+        double ours = Report.median(3, 5, () -> placer.byName(pairs, new Placing.ByName("town", "province", null)));
         report.rate("distinct pairs a second", pairs.rows() / ours * 1000, "/s", "aim", 50_000, 1);
     }
 
@@ -187,7 +187,7 @@ public final class Bench {
         JsonNode towns = all.at("/drawings/v1/layers/0/ids");
         JsonNode touched = client.read(client.get("/api/dashboards/1")).at("/touches/v1");
         int[] next = {0};
-        double server = Report.median(30, PICKS, () -> client.json("POST", "/api/dashboards/1/frames",
+        double server = Report.median(6, PICKS, () -> client.json("POST", "/api/dashboards/1/frames",
                 Map.of("state", "p.v1=" + towns.get(next[0]++ % towns.size()).asString(), "ids", touched)));
         report.time("asked and answered over loopback", server, "aim", 30, 1);
         try (SarnikBrowser browser = new SarnikBrowser()) {

@@ -60,9 +60,16 @@ final class Report {
         void run() throws Exception;
     }
 
-    /** Median of several runs after a warm-up, milliseconds. */
-    static double median(int warm, int runs, Work work) throws Exception {
-        for (int i = 0; i < warm; i++) work.run();
+    /**
+     * Median of several runs after a warm-up, milliseconds.
+     *
+     * @param warmSeconds how long the work is run beforehand, at least once; Java needs some hundred runs of a short work
+     *     to be compiled in full
+     */
+    static double median(double warmSeconds, int runs, Work work) throws Exception {
+        long until = System.nanoTime() + (long) (warmSeconds * 1e9);
+        do work.run();
+        while (System.nanoTime() < until);
         double[] times = new double[runs];
         for (int i = 0; i < runs; i++) {
             long began = System.nanoTime();

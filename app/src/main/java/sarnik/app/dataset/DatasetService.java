@@ -34,12 +34,17 @@ public class DatasetService implements Datasets {
 
     private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
 
+    private static final int MOST_DESCRIBED = 2000;
+
     private final DatasetRepository datasets;
     private final DatasetVersionRepository versions;
     private final RowStore rows;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
     private final Cache<Long, Loaded> loaded;
+
+    /** Descriptions of datasets; whoever changes one forgets it here. */
+    private final Cache<Long, Dataset> described = Caffeine.newBuilder().maximumSize(MOST_DESCRIBED).build();
 
     /** A version in memory, with all that was found when it was placed. */
     public record Loaded(LoadedDataset dataset, PlacedTable placed) {}
@@ -75,8 +80,8 @@ public class DatasetService implements Datasets {
 
     /** A dataset in memory; empty when there is none of this id. */
     public Optional<Loaded> load(long id) {
-        // The row is read in a transaction of its own: frames are computed on threads that have none.
-        Dataset dataset = transaction.execute(t -> datasets.findById(id).orElse(null));
+        // Read in a transaction of its own: frames are computed on threads that have none.
+        Dataset dataset = described.get(id, d -> transaction.execute(t -> datasets.findById(d).orElse(null)));
         if (dataset == null || dataset.getVersionId() == null) return Optional.empty();
         return Optional.of(loaded.get(dataset.getVersionId(), version -> read(dataset, version)));
     }
