@@ -8,10 +8,12 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.zip.GZIPInputStream;
 
 /**
@@ -34,6 +36,12 @@ public final class Gazetteer {
     private final Map<String, Place[]> regions;
     private final Map<String, String> countries = new HashMap<>();
     private final Map<String, Place> areas = new HashMap<>();
+
+    /** Made when a name is first not found as it stands. */
+    private FuzzyNames fuzzyTowns;
+
+    private FuzzyNames fuzzyRegions;
+    private Map<String, List<String>> swapped;
 
     /** A place under one of its names: {@code main} where it is the name it goes by, {@code whole} with its article. */
     record Named(Place place, boolean main, boolean whole) {}
@@ -115,15 +123,72 @@ public final class Gazetteer {
     /** Towns of this written name, each once, with the best way in which the name fits. */
     List<Named> towns(String written) {
         for (String spelling : PlaceNames.spellings(written)) {
-            String whole = PlaceNames.fold(spelling);
-            Named[] found = towns.get(whole);
-            if (found == null) {
-                String bare = PlaceNames.withoutArticle(whole);
-                found = towns.get(bare);
-            }
-            if (found != null) return Arrays.asList(found);
+            List<Named> found = townsFolded(PlaceNames.fold(spelling));
+            if (!found.isEmpty()) return found;
         }
         return List.of();
+    }
+
+    private List<Named> townsFolded(String whole) {
+        Named[] found = towns.get(whole);
+        if (found == null) found = towns.get(PlaceNames.withoutArticle(whole));
+        return found == null ? List.of() : Arrays.asList(found);
+    }
+
+    /** How a written name that is not in the list as it stands may still be meant. */
+    enum Slip {
+        ABBREVIATED("written out as"),
+        SWAPPED("with its words in another order"),
+        ONE_SLIP("one letter off"),
+        TWO_SLIPS("two letters off");
+
+        private final String words;
+
+        Slip(String words) {
+            this.words = words;
+        }
+
+        String words() {
+            return words;
+        }
+    }
+
+    /** A place whose name is not quite what is written. */
+    record Nearly(Place place, Slip slip) {}
+
+    /** Towns that may be meant by a name that is not written as it is, each with the least slip. */
+    List<Nearly> nearlyTowns(String written) {
+        String whole = PlaceNames.fold(written);
+        Map<Place, Slip> found = new LinkedHashMap<>();
+        for (String out : PlaceNames.writtenOut(whole)) townsFolded(out).forEach(n -> found.putIfAbsent(n.place(), Slip.ABBREVIATED));
+        for (String name : swapped().getOrDefault(PlaceNames.bag(whole), List.of())) {
+            if (!name.equals(whole)) townsFolded(name).forEach(n -> found.putIfAbsent(n.place(), Slip.SWAPPED));
+        }
+        for (FuzzyNames.Near near : fuzzyTowns().near(whole)) {
+            townsFolded(near.name()).forEach(n -> found.putIfAbsent(n.place(), near.slips() == 1 ? Slip.ONE_SLIP : Slip.TWO_SLIPS));
+        }
+        return found.entrySet().stream().map(e -> new Nearly(e.getKey(), e.getValue())).toList();
+    }
+
+    private synchronized FuzzyNames fuzzyTowns() {
+        if (fuzzyTowns == null) fuzzyTowns = new FuzzyNames(towns.keySet());
+        return fuzzyTowns;
+    }
+
+    private synchronized Map<String, List<String>> swapped() {
+        if (swapped == null) {
+            swapped = towns.keySet().stream().filter(n -> n.indexOf(' ') > 0).collect(Collectors.groupingBy(PlaceNames::bag));
+        }
+        return swapped;
+    }
+
+    /** Regions and provinces whose name is a slip away from what is written. */
+    List<Place> nearlyRegions(String written) {
+        synchronized (this) {
+            if (fuzzyRegions == null) fuzzyRegions = new FuzzyNames(regions.keySet());
+        }
+        List<FuzzyNames.Near> near = fuzzyRegions.near(PlaceNames.fold(written));
+        return near.stream().filter(n -> n.slips() == near.get(0).slips()).flatMap(n -> Arrays.stream(regions.get(n.name()))).distinct().toList();
     }
 
     /** Regions and provinces of this written name or code; empty when there is none. */

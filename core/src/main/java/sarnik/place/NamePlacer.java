@@ -4,19 +4,28 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /**
  * Places words by name. The narrowest word given is looked up, the wider ones beside it tell namesakes apart; where
  * nothing tells them apart the match is doubtful.
  *
- * <p>Confidence is a first estimate: 0.97 for one place whose name and surroundings fit, less for names without their
- * article, for other names than the main one, and for every rival that fits as well.
+ * <p>Each town of the name has a weight: how the name fits times a power of its people. The confidence is the likeliest
+ * town's share of all weights and of the chance that none is meant. A name that is not found, or that fits no column beside
+ * it, is looked for among abbreviations, swapped words and slips of the pen. The constants were set on generated tables
+ * whose truth is known; {@code ConfidenceTest} holds them to it on others.
  */
 public final class NamePlacer {
 
     private static final int RUNNERS_UP = 5;
-    /** Two entries of one name in one province nearer than this are taken as one place. */
-    private static final double SAME_PLACE_METRES = 6000;
+    /** How often a name that is in the list as written is still not the place meant, beside the likeliest. */
+    private static final double NOT_MEANT = 0.004;
+    /** The same for a name that places bear only beside their main one: old, foreign and local forms. */
+    private static final double OTHER_NOT_MEANT = 0.3;
+
+    private static final String NAME_FITS = "the name fits";
+    /** The same where a column beside it speaks against every town of the name. */
+    private static final double AGAINST = 4;
 
     private final Gazetteer gazetteer;
 
@@ -67,76 +76,90 @@ public final class NamePlacer {
     }
 
     private Match town(Words words) {
-        List<Gazetteer.Named> found = gazetteer.towns(words.town());
-        if (found.isEmpty()) return Match.unplaced("No town is called “" + words.town() + "”.");
-        Optional<String> country = country(words);
-        List<Place> provinces = isFilled(words.province()) ? gazetteer.regions(words.province()) : List.of();
+        Match match = candidates(words).alone();
+        return match == null ? Match.unplaced("No town is called “" + words.town() + "”.") : match;
+    }
 
-        List<Gazetteer.Named> fitting = found;
+    /** The towns that the words may mean; none where no name comes near. */
+    Candidates candidates(Words words) {
+        List<Candidates.Town> exact = new ArrayList<>();
+        for (Gazetteer.Named named : gazetteer.towns(words.town())) {
+            exact.add(new Candidates.Town(named.place(), nameWeight(named) * people(named.place()), nameWords(named)));
+        }
+        boolean main = exact.stream().anyMatch(t -> t.how().startsWith(NAME_FITS));
+        Candidates asWritten = beside(words, exact, exact.isEmpty() ? 0 : main ? NOT_MEANT : OTHER_NOT_MEANT);
+        if (!exact.isEmpty() && asWritten.against().isEmpty()) return asWritten;
+        List<Candidates.Town> nearly = new ArrayList<>();
+        double unknown = 0;
+        for (Gazetteer.Nearly near : gazetteer.nearlyTowns(words.town())) {
+            nearly.add(new Candidates.Town(near.place(), slipWeight(near.slip()) * people(near.place()),
+                    "not written so, but " + near.slip().words() + " “" + near.place().name() + "”"));
+            unknown = unknown == 0 ? slipUnknown(near.slip()) : Math.min(unknown, slipUnknown(near.slip()));
+        }
+        Candidates bySlip = beside(words, nearly, unknown);
+        if (exact.isEmpty()) return bySlip;
+        return !nearly.isEmpty() && bySlip.against().isEmpty() && !bySlip.helped().isEmpty() ? bySlip : asWritten;
+    }
+
+    /** Weighs towns by the columns beside the name: those that fit all of them, or all with what speaks against them. */
+    private Candidates beside(Words words, List<Candidates.Town> towns, double unknown) {
         List<String> helped = new ArrayList<>(2);
         List<String> against = new ArrayList<>(2);
+        List<Candidates.Town> fitting = towns;
+        Optional<String> country = country(words);
         if (country.isPresent()) {
-            List<Gazetteer.Named> inside =
-                    fitting.stream().filter(n -> n.place().country().equals(country.get())).toList();
-            if (inside.isEmpty()) against.add("“" + words.country() + "” has no town of this name");
-            else {
-                fitting = inside;
-                helped.add("the country fits");
-            }
+            fitting = keep(fitting, t -> t.country().equals(country.get()), "the country fits", "“" + words.country() + "” has no town of this name", helped, against);
         } else if (isFilled(words.country())) {
             against.add("“" + words.country() + "” is not a country that is known");
         }
-        if (!provinces.isEmpty()) {
-            List<Gazetteer.Named> inside =
-                    fitting.stream().filter(n -> liesIn(n.place(), provinces)).toList();
-            if (inside.isEmpty()) against.add("“" + words.province() + "” has no town of this name");
-            else {
-                fitting = inside;
-                helped.add("the province fits");
-            }
-        } else if (isFilled(words.province())) {
-            against.add("“" + words.province() + "” is not a province that is known");
+        if (isFilled(words.province())) {
+            List<Place> provinces = gazetteer.regions(words.province());
+            if (provinces.isEmpty()) provinces = gazetteer.nearlyRegions(words.province());
+            List<Place> areas = provinces;
+            if (areas.isEmpty()) against.add("“" + words.province() + "” is not a province that is known");
+            else fitting = keep(fitting, t -> liesIn(t, areas), "the province fits", "“" + words.province() + "” has no town of this name", helped, against);
         }
-        return choose(fitting, helped, against);
+        return new Candidates(fitting, helped, against, against.isEmpty() ? unknown : AGAINST);
     }
 
-    private Match choose(List<Gazetteer.Named> fitting, List<String> helped, List<String> against) {
-        List<Gazetteer.Named> ordered = fitting.size() == 1
-                ? fitting
-                : fitting.stream()
-                        .sorted(Comparator.comparingInt(NamePlacer::nameRank)
-                                .thenComparingInt(n -> n.place().seat() ? 0 : 1)
-                                .thenComparing(n -> -n.place().population())
-                                .thenComparing(n -> n.place().id()))
-                        .toList();
-        Gazetteer.Named best = ordered.get(0);
-        List<Place> rivals = ordered.stream()
-                .skip(1)
-                .filter(n -> nameRank(n) == nameRank(best))
-                .map(Gazetteer.Named::place)
-                .filter(p -> best.place().metresTo(p) > SAME_PLACE_METRES)
-                .toList();
-        List<Place> others = ordered.stream().skip(1).limit(RUNNERS_UP).map(Gazetteer.Named::place).toList();
-        double sure = 0.97 - 0.03 * nameRank(best);
-        if (!against.isEmpty()) {
-            return new Match(best.place(), Match.State.DOUBTFUL, 0.35 / (1 + rivals.size()),
-                    "A town of this name is known, but " + String.join(", and ", against) + ".", others);
+    private static List<Candidates.Town> keep(List<Candidates.Town> towns, Predicate<Place> fits, String helps, String speaksAgainst,
+            List<String> helped, List<String> against) {
+        List<Candidates.Town> inside = towns.stream().filter(t -> fits.test(t.place())).toList();
+        if (inside.isEmpty()) {
+            against.add(speaksAgainst);
+            return towns;
         }
-        if (!rivals.isEmpty()) {
-            return new Match(best.place(), Match.State.DOUBTFUL, sure / (1 + rivals.size()),
-                    "%d towns have this name%s, and nothing beside it tells them apart."
-                            .formatted(rivals.size() + 1, helped.isEmpty() ? "" : " where " + String.join(" and ", helped)),
-                    others);
-        }
-        String reason = best.main() ? "The name fits" : "Another name of " + best.place().name() + " fits";
-        if (!best.whole()) reason += " but for its article";
-        return new Match(best.place(), Match.State.PLACED, sure,
-                reason + (helped.isEmpty() ? "." : ", " + String.join(", ", helped) + "."), others);
+        helped.add(helps);
+        return inside;
     }
 
-    /** 0 for the main name as written, 1 without its article, 2 and 3 for another name of the place. */
-    private static int nameRank(Gazetteer.Named named) {
-        return (named.main() ? 0 : 2) + (named.whole() ? 0 : 1);
+    private static double people(Place place) {
+        return Math.pow(place.population() + 300.0, 0.35) * (place.seat() ? 1.2 : 1);
+    }
+
+    private static double nameWeight(Gazetteer.Named named) {
+        return (named.main() ? 1 : 0.35) * (named.whole() ? 1 : 0.8);
+    }
+
+    private static String nameWords(Gazetteer.Named named) {
+        String words = named.main() ? NAME_FITS : "another name of " + named.place().name() + " fits";
+        return named.whole() ? words : words + " but for its article";
+    }
+
+    private static double slipWeight(Gazetteer.Slip slip) {
+        return switch (slip) {
+            case ABBREVIATED, SWAPPED -> 1;
+            case ONE_SLIP -> 0.1;
+            case TWO_SLIPS -> 0.01;
+        };
+    }
+
+    private static double slipUnknown(Gazetteer.Slip slip) {
+        return switch (slip) {
+            case ABBREVIATED, SWAPPED -> 0.01;
+            case ONE_SLIP -> 0.025;
+            case TWO_SLIPS -> 3;
+        };
     }
 
     private static boolean liesIn(Place town, List<Place> areas) {

@@ -2,9 +2,11 @@ package sarnik.place;
 
 import java.text.Normalizer;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /** Brings written place names into one form, so that accents, case, marks and articles do not matter. */
 final class PlaceNames {
@@ -82,7 +84,26 @@ final class PlaceNames {
         return all;
     }
 
-    static String upper(String text) {
-        return text.strip().toUpperCase(Locale.ROOT);
+    private static final Map<String, List<String>> ABBREVIATIONS = Map.ofEntries(
+            Map.entry("sta", List.of("santa")), Map.entry("sto", List.of("santo")), Map.entry("s", List.of("san", "sao")), Map.entry("st", List.of("sant", "saint")),
+            Map.entry("ste", List.of("sainte")), Map.entry("vva", List.of("villanueva")), Map.entry("vfca", List.of("villafranca")), Map.entry("pto", List.of("puerto")),
+            Map.entry("ntra", List.of("nuestra")), Map.entry("sra", List.of("senora")), Map.entry("v", List.of("vila", "villa")), Map.entry("vn", List.of("vila nova")),
+            Map.entry("fte", List.of("fuente")), Map.entry("gral", List.of("general")), Map.entry("mte", List.of("monte")), Map.entry("cdad", List.of("ciudad")));
+
+    /** Folded forms with usual abbreviations written out: "sta marta" → "santa marta"; empty where there is none. */
+    static List<String> writtenOut(String folded) {
+        List<String> all = List.of("");
+        boolean any = false;
+        for (String word : folded.split(" ")) {
+            List<String> meant = ABBREVIATIONS.getOrDefault(word, List.of(word));
+            any |= ABBREVIATIONS.containsKey(word);
+            all = all.stream().flatMap(head -> meant.stream().map(w -> head.isEmpty() ? w : head + " " + w)).limit(6).toList();
+        }
+        return any ? all : List.of();
+    }
+
+    /** The words of a folded name in alphabetical order, for finding swapped ones; articles do not matter. */
+    static String bag(String folded) {
+        return Arrays.stream(folded.split(" ")).filter(w -> !ARTICLES.contains(w)).sorted().collect(Collectors.joining(" "));
     }
 }

@@ -31,8 +31,7 @@ public final class TablePlacer {
         CodedColumn[] columns = {
             coded(table, recipe.town()), coded(table, recipe.province()), coded(table, recipe.country())
         };
-        NamePlacer placer = new NamePlacer(gazetteer);
-        return place(table, columns, row -> placer.place(new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row))),
+        return place(table, columns, new JointPlacer(new NamePlacer(gazetteer))::place,
                 row -> new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row)));
     }
 
@@ -55,22 +54,18 @@ public final class TablePlacer {
             if (place != null) placeOf.put(key, place);
         }
         CodedColumn mine = coded(table, column);
-        return place(table, new CodedColumn[] {mine}, row -> {
-            String key = mine.text(row);
-            if (key == null) return Match.unplaced("The value is missing.");
-            String id = placeOf.get(key);
-            if (id != null) {
-                return gazetteer.find(id)
-                        .map(p -> new Match(p, Match.State.PLACED, 0.99, "The tied row lies here.", List.of()))
-                        .orElseGet(() -> Match.unplaced("The tied row's place is not in the gazetteer."));
-            }
-            return Match.unplaced(present.containsKey(key)
-                    ? "The tied row “" + key + "” is itself unplaced."
-                    : "No row over there has “" + key + "”.");
-        }, row -> new Words(mine.text(row), null, null));
+        Map<String, Place> found = other.places();
+        return place(table, new CodedColumn[] {mine}, all -> all.stream().map(words -> {
+            String key = words.town();
+            if (key.isEmpty()) return Match.unplaced("The value is missing.");
+            Place place = found.get(placeOf.get(key));
+            if (place != null) return new Match(place, Match.State.PLACED, 0.99, "The tied row lies here.", List.of());
+            return Match.unplaced(present.containsKey(key) ? "The tied row “" + key + "” is itself unplaced." : "No row over there has “" + key + "”.");
+        }).toList(), row -> new Words(text(mine, row), null, null));
     }
 
-    private PlacedTable place(Table table, CodedColumn[] columns, Function<Integer, Match> match, Function<Integer, Words> words) {
+    /** Finds the distinct words of the rows, has them matched together, and spreads what was found over the rows. */
+    private PlacedTable place(Table table, CodedColumn[] columns, Function<List<Words>, List<Match>> match, Function<Integer, Words> words) {
         int rows = table.rows();
         int[] keyOfRow = new int[rows];
         List<int[]> firsts = new ArrayList<>();
@@ -86,8 +81,10 @@ public final class TablePlacer {
             entry[2]++;
             keyOfRow[row] = entry[0];
         }
+        List<Words> distinct = firsts.stream().map(entry -> words.apply(entry[1])).toList();
+        List<Match> matches = match.apply(distinct);
         List<PlacedTable.Find> finds = new ArrayList<>(firsts.size());
-        for (int[] entry : firsts) finds.add(new PlacedTable.Find(words.apply(entry[1]), entry[2], match.apply(entry[1])));
+        for (int i = 0; i < distinct.size(); i++) finds.add(new PlacedTable.Find(distinct.get(i), firsts.get(i)[2], matches.get(i)));
 
         Table placed = table.with(added(rows, keyOfRow, finds));
         return new PlacedTable(placed, finds.stream().sorted((a, b) -> Long.compare(b.rows(), a.rows())).toList());

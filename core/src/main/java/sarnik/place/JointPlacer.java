@@ -1,0 +1,104 @@
+package sarnik.place;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+
+/**
+ * Places the rows of one table together: those that are sure by their own words tell in which countries and where the table
+ * lies, and that tells the namesakes of the others apart.
+ */
+final class JointPlacer {
+
+    /** A match by its own words at least this sure speaks for others. */
+    private static final double SPEAKS = 0.9;
+    /** With fewer sure places than this, a table has no say. */
+    private static final int FEWEST = 3;
+    /** At this distance from the nearest sure place, a place has about a third of the pull of one beside it, metres. */
+    private static final double REACH = 60_000;
+    private static final double FAR = 0.05;
+    /** Sure rows that a country is lent, so that one seen once is not taken for granted and one never seen not ruled out. */
+    private static final double LENT = 0.4;
+
+    private final NamePlacer placer;
+
+    JointPlacer(NamePlacer placer) {
+        this.placer = placer;
+    }
+
+    /**
+     * @param words the distinct words of a table
+     * @return a match for each
+     */
+    List<Match> place(List<Words> words) {
+        List<Candidates> candidates = IntStream.range(0, words.size()).parallel()
+                .mapToObj(i -> hasTown(words.get(i)) ? placer.candidates(words.get(i)) : null)
+                .toList();
+        List<Match> alone = IntStream.range(0, words.size()).parallel()
+                .mapToObj(i -> candidates.get(i) == null ? placer.place(words.get(i)) : candidates.get(i).alone())
+                .toList();
+        List<Place> sure = new ArrayList<>();
+        for (Match match : alone) {
+            if (match != null && match.place() != null && match.state() == Match.State.PLACED && match.confidence() >= SPEAKS) sure.add(match.place());
+        }
+        Context context = sure.size() < FEWEST ? null : new Context(sure);
+        return IntStream.range(0, words.size()).parallel()
+                .mapToObj(i -> {
+                    Match own = alone.get(i);
+                    if (own == null) return Match.unplaced("No town is called “" + words.get(i).town() + "”.");
+                    if (context == null || candidates.get(i) == null || candidates.get(i).towns().isEmpty()) return own;
+                    return candidates.get(i).decide(place -> context.pull(place, own.place()), "the rest of the table lies near");
+                })
+                .toList();
+    }
+
+    private static boolean hasTown(Words words) {
+        return words.town() != null && !words.town().isBlank();
+    }
+
+    /** Where the sure places of a table lie. */
+    private static final class Context {
+
+        private final Map<String, Double> countries = new HashMap<>();
+        private final Map<Long, List<Place>> cells = new HashMap<>();
+        private final double all;
+
+        Context(List<Place> sure) {
+            for (Place place : sure) {
+                countries.merge(place.country(), 1.0, Double::sum);
+                cells.computeIfAbsent(cell(place.lon(), place.lat()), c -> new ArrayList<>()).add(place);
+            }
+            all = sure.size();
+        }
+
+        /** Cells of one degree. */
+        private static long cell(double lon, double lat) {
+            return (long) Math.floor(lon) * 1000 + (long) Math.floor(lat);
+        }
+
+        /**
+         * How well a place goes with the table.
+         *
+         * @param itself what the row was taken for by its own words; a row is no witness for itself
+         */
+        double pull(Place place, Place itself) {
+            double share = (countries.getOrDefault(place.country(), 0.0) + LENT) / (all + LENT);
+            double nearest = Double.POSITIVE_INFINITY;
+            boolean skipped = false;
+            for (int dx = -1; dx <= 1; dx++) {
+                for (int dy = -1; dy <= 1; dy++) {
+                    for (Place other : cells.getOrDefault(cell(place.lon() + dx, place.lat() + dy), List.of())) {
+                        if (!skipped && other == itself) {
+                            skipped = true;
+                            continue;
+                        }
+                        nearest = Math.min(nearest, place.metresTo(other));
+                    }
+                }
+            }
+            return share * (FAR + (1 - FAR) * Math.exp(-nearest / REACH));
+        }
+    }
+}
