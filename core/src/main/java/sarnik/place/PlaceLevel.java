@@ -5,7 +5,9 @@ public enum PlaceLevel {
     COUNTRY("country"),
     REGION("region"),
     PROVINCE("province"),
-    TOWN("town");
+    TOWN("town"),
+    /** A pair of coordinates. */
+    POINT("point");
 
     private final String words;
 

@@ -72,6 +72,11 @@ final class PlaceNames {
         return folded;
     }
 
+    /** Whether a written word is an article that may stand before or behind a name. */
+    static boolean isArticle(String written) {
+        return ARTICLES.contains(fold(written));
+    }
+
     /** The names in one written text: "Alacant/Alicante" holds two, "Coruña (A)" and "Coruña, A" one. */
     static List<String> spellings(String written) {
         List<String> all = new ArrayList<>(2);

@@ -12,8 +12,9 @@ import sarnik.table.Table;
  *
  * @param table the rows with the added columns
  * @param finds what was found for each distinct set of words, commonest first
+ * @param findOfRow for each row the index of its find
  */
-public record PlacedTable(Table table, List<Find> finds) {
+public record PlacedTable(Table table, List<Find> finds, int[] findOfRow) {
 
     /** Names of the added columns; no column of a file starts with @. */
     public static final String PLACE = "@place";
@@ -29,6 +30,11 @@ public record PlacedTable(Table table, List<Find> finds) {
      * One distinct set of words, the rows that carry it and what was found.
      */
     public record Find(Words words, long rows, Match match) {}
+
+    /** What was found for a row. */
+    public Match match(int row) {
+        return finds.get(findOfRow[row]).match();
+    }
 
     /** Rows in this state. */
     public long rows(Match.State state) {

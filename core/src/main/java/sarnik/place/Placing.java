@@ -1,5 +1,8 @@
 package sarnik.place;
 
+import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import com.fasterxml.jackson.annotation.JsonIgnore;
@@ -7,8 +10,18 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 
 /** The recipe that says how a dataset's rows are located. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
-@JsonSubTypes({@JsonSubTypes.Type(Placing.ByName.class), @JsonSubTypes.Type(Placing.ByTie.class)})
+@JsonSubTypes({@JsonSubTypes.Type(Placing.ByName.class), @JsonSubTypes.Type(Placing.ByTie.class), @JsonSubTypes.Type(Placing.ByCoordinates.class),
+    @JsonSubTypes.Type(Placing.ByWords.class), @JsonSubTypes.Type(Placing.ByCode.class)})
 public sealed interface Placing {
+
+    /** What rows are placed by, as people read it. */
+    default String words() {
+        if (this instanceof ByName n) return Stream.of(n.town(), n.province(), n.country()).filter(Objects::nonNull).collect(Collectors.joining(", "));
+        if (this instanceof ByCoordinates c) return c.lon() == null ? "the coordinates in " + c.lat() : "the coordinates in " + c.lat() + " and " + c.lon();
+        if (this instanceof ByWords w) return "the words in " + w.column();
+        if (this instanceof ByCode c) return "the code in " + c.column();
+        return "a tie of " + ((ByTie) this).column() + " to " + ((ByTie) this).equals();
+    }
 
     /**
      * By names. Columns that are null do not take part; the narrowest given is what is placed, the wider ones help.
@@ -31,4 +44,24 @@ public sealed interface Placing {
      */
     @JsonTypeName("tie")
     record ByTie(String column, long dataset, String equals) implements Placing {}
+
+    /**
+     * By coordinates in degrees (WGS 84).
+     *
+     * @param lat column of latitudes, or of both numbers in one text
+     * @param lon column of longitudes; null where {@code lat} holds both
+     */
+    @JsonTypeName("coordinates")
+    record ByCoordinates(String lat, String lon) implements Placing {}
+
+    /** By one column of mixed words, such as "Soria, Spain" or "Zamora (Zamora)". */
+    @JsonTypeName("words")
+    record ByWords(String column) implements Placing {}
+
+    /**
+     * By codes: countries (ISO 3166-1 alpha-2, alpha-3), regions and provinces (ISO 3166-2, Spain's two digits), Spanish
+     * municipalities (five digits). Lost leading zeros are put back.
+     */
+    @JsonTypeName("code")
+    record ByCode(String column) implements Placing {}
 }

@@ -1,9 +1,11 @@
 package sarnik.place;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import sarnik.table.CodedColumn;
+import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
 
@@ -20,14 +22,53 @@ public final class PlacingGuess {
             "county", "state", "department", "comunidad", "estado");
     private static final Set<String> COUNTRY_NAMES = Set.of("country", "pais", "nation", "land", "pays");
 
+    private static final Set<String> LAT_NAMES = Set.of("lat", "latitude", "latitud", "breite", "y");
+    private static final Set<String> LON_NAMES = Set.of("lon", "lng", "long", "longitude", "longitud", "lange", "x");
+    private static final Set<String> BOTH_NAMES = Set.of("coordinates", "coordinate", "coordenadas", "position", "location", "point", "latlon", "gps");
+    private static final double NEARLY_ALL = 0.9;
+
     private final Gazetteer gazetteer;
 
     public PlacingGuess(Gazetteer gazetteer) {
         this.gazetteer = gazetteer;
     }
 
+    /** The likeliest recipe: by coordinates where nearly every row has them, else by name; empty when nothing tells. */
+    public Optional<Placing> guess(Table table) {
+        Optional<Placing> coordinates = coordinates(table);
+        if (coordinates.isPresent()) return coordinates;
+        Placing.ByName names = names(table);
+        return names.isEmpty() ? Optional.empty() : Optional.of(names);
+    }
+
+    private static Optional<Placing> coordinates(Table table) {
+        String lat = named(table, LAT_NAMES, v -> Math.abs(Degrees.read(v)) <= 180);
+        String lon = named(table, LON_NAMES, v -> Math.abs(Degrees.read(v)) <= 180);
+        if (lat != null && lon != null) return Optional.of(new Placing.ByCoordinates(lat, lon));
+        String both = named(table, BOTH_NAMES, v -> Degrees.readPair(v) != null);
+        return both == null ? Optional.empty() : Optional.of(new Placing.ByCoordinates(both, null));
+    }
+
+    /** A column of one of these names whose rows are nearly all filled with values that can be read; null where there is none. */
+    private static String named(Table table, Set<String> names, Predicate<String> isReadable) {
+        for (String name : table.names()) {
+            if (!isNamed(name, names)) continue;
+            Column column = table.column(name);
+            int step = Math.max(1, column.size() / LOOKED_AT);
+            int seen = 0;
+            int fits = 0;
+            for (int row = 0; row < column.size(); row += step) {
+                seen++;
+                String text = column.text(row);
+                if (text != null && isReadable.test(text)) fits++;
+            }
+            if (fits >= NEARLY_ALL * seen) return name;
+        }
+        return null;
+    }
+
     /** The likeliest recipe by name; {@link Placing.ByName#isEmpty() empty} when no column holds places. */
-    public Placing.ByName guess(Table table) {
+    Placing.ByName names(Table table) {
         String country = best(table, Set.of(), COUNTRY_NAMES, v -> gazetteer.country(v).isPresent());
         String town = best(table, taken(country), TOWN_NAMES, v -> !gazetteer.towns(v).isEmpty());
         String province = best(table, taken(country, town), PROVINCE_NAMES, v -> !gazetteer.regions(v).isEmpty());

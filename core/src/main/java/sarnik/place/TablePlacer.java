@@ -1,11 +1,15 @@
 package sarnik.place;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
@@ -33,6 +37,65 @@ public final class TablePlacer {
         };
         return place(table, columns, new JointPlacer(new NamePlacer(gazetteer))::place,
                 row -> new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row)));
+    }
+
+    /**
+     * Places by coordinates in degrees.
+     *
+     * @throws IllegalArgumentException when the recipe names a column that the table does not have
+     */
+    public PlacedTable byCoordinates(Table table, Placing.ByCoordinates recipe) {
+        if (recipe.lat() == null) throw new IllegalArgumentException("No column is named that tells where a row is");
+        CodedColumn[] columns = recipe.lon() == null
+                ? new CodedColumn[] {coded(table, recipe.lat())}
+                : new CodedColumn[] {coded(table, recipe.lat()), coded(table, recipe.lon()), null};
+        return place(table, columns, new CoordinatePlacer(gazetteer)::place,
+                row -> new Words(text(columns[0], row), recipe.lon() == null ? null : text(columns[1], row), null));
+    }
+
+    /**
+     * Places by one column of mixed words.
+     *
+     * @throws IllegalArgumentException when the table has no such column
+     */
+    public PlacedTable byWords(Table table, Placing.ByWords recipe) {
+        CodedColumn column = coded(table, recipe.column());
+        return place(table, new CodedColumn[] {column},
+                all -> new JointPlacer(new NamePlacer(gazetteer)).place(all.stream().map(w -> Words.of(w.town(), gazetteer)).toList()),
+                row -> new Words(text(column, row), null, null));
+    }
+
+    /**
+     * Places by codes.
+     *
+     * @throws IllegalArgumentException when the table has no such column
+     */
+    public PlacedTable byCode(Table table, Placing.ByCode recipe) {
+        CodedColumn column = coded(table, recipe.column());
+        return place(table, new CodedColumn[] {column}, all -> all.stream().map(w -> code(w.town())).toList(), row -> new Words(text(column, row), null, null));
+    }
+
+    private Match code(String code) {
+        if (code.isEmpty()) return Match.unplaced("The code is missing.");
+        Optional<Place> exact = gazetteer.byCode(code);
+        if (exact.isPresent()) return new Match(exact.get(), Match.State.PLACED, 0.99, "The code fits.", List.of());
+        boolean digits = code.matches("[0-9]+");
+        Optional<Place> mended = digits && (code.length() == 1 || code.length() == 4) ? gazetteer.byCode("0" + code) : Optional.empty();
+        return mended.map(p -> new Match(p, Match.State.PLACED, 0.95, "The code fits with its lost leading zero.", List.of()))
+                .orElseGet(() -> Match.unplaced("No place has the code “" + code + "”."));
+    }
+
+    /**
+     * Places by any recipe but a tie, which needs the other table.
+     *
+     * @throws IllegalArgumentException when the recipe does not fit the table
+     */
+    public PlacedTable by(Table table, Placing recipe) {
+        if (recipe instanceof Placing.ByName names) return byName(table, names);
+        if (recipe instanceof Placing.ByCoordinates coordinates) return byCoordinates(table, coordinates);
+        if (recipe instanceof Placing.ByWords words) return byWords(table, words);
+        if (recipe instanceof Placing.ByCode code) return byCode(table, code);
+        throw new IllegalArgumentException("A tie needs the table it leads to");
     }
 
     /**
@@ -87,7 +150,11 @@ public final class TablePlacer {
         for (int i = 0; i < distinct.size(); i++) finds.add(new PlacedTable.Find(distinct.get(i), firsts.get(i)[2], matches.get(i)));
 
         Table placed = table.with(added(rows, keyOfRow, finds));
-        return new PlacedTable(placed, finds.stream().sorted((a, b) -> Long.compare(b.rows(), a.rows())).toList());
+        Integer[] order = IntStream.range(0, finds.size()).boxed().sorted(Comparator.comparingLong(i -> -finds.get(i).rows())).toArray(Integer[]::new);
+        int[] rank = new int[order.length];
+        for (int i = 0; i < order.length; i++) rank[order[i]] = i;
+        int[] findOfRow = IntStream.of(keyOfRow).map(k -> rank[k]).toArray();
+        return new PlacedTable(placed, Arrays.stream(order).map(finds::get).toList(), findOfRow);
     }
 
     private Map<String, Column> added(int rows, int[] keyOfRow, List<PlacedTable.Find> finds) {

@@ -15,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 
 /**
  * Reads a CSV file (RFC 4180, header in its first line) into a table.
@@ -44,13 +45,22 @@ public final class CsvTableReader {
      * @throws IOException when the file cannot be read from disk
      */
     public CsvReading read(Path file, Map<String, ColumnType> types) throws IOException {
+        return read(file, types::get);
+    }
+
+    /** Reads every column as text, so that each cell stays as it was written but for blanks around it. */
+    public CsvReading readAsText(Path file) throws IOException {
+        return read(file, column -> ColumnType.TEXT);
+    }
+
+    private CsvReading read(Path file, Function<String, ColumnType> types) throws IOException {
         CsvForm form = CsvForm.look(file);
         TroubleLog troubles = new TroubleLog();
         try {
             Survey survey = survey(file, form, troubles);
             List<ColumnBuilder> builders = new ArrayList<>();
             for (int i = 0; i < survey.names.size(); i++) {
-                ColumnType type = types.get(survey.names.get(i));
+                ColumnType type = types.apply(survey.names.get(i));
                 FormGuess guess = survey.guesses.get(i);
                 builders.add(new ColumnBuilder(type == null ? guess.form() : guess.formOf(type), survey.rows));
             }

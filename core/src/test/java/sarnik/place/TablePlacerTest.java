@@ -63,9 +63,9 @@ class TablePlacerTest {
     void theGuessNamesTheColumnsThatHoldPlaces() {
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
         assertThat(guess.guess(csv("name,town,province,country", "a,Soria,Soria,Spain", "b,Braga,Braga,Portugal")))
-                .isEqualTo(new Placing.ByName("town", "province", "country"));
-        assertThat(guess.guess(csv("Localidad;Provincia;x", "Soria;Soria;1", "Béjar;Salamanca;2"))).isEqualTo(new Placing.ByName("Localidad", "Provincia", null));
-        assertThat(guess.guess(csv("provincia,cases", "Soria,1", "Zamora,2"))).isEqualTo(new Placing.ByName(null, "provincia", null));
+                .contains(new Placing.ByName("town", "province", "country"));
+        assertThat(guess.guess(csv("Localidad;Provincia;x", "Soria;Soria;1", "Béjar;Salamanca;2"))).contains(new Placing.ByName("Localidad", "Provincia", null));
+        assertThat(guess.guess(csv("provincia,cases", "Soria,1", "Zamora,2"))).contains(new Placing.ByName(null, "provincia", null));
         assertThat(guess.guess(csv("a,b", "x1,1", "x2,2")).isEmpty()).isTrue();
     }
 

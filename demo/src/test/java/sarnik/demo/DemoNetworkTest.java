@@ -65,7 +65,7 @@ class DemoNetworkTest {
     @Test
     void theWordsOfKiosksArePlacedButForTheOddOnes() throws Exception {
         Table kiosks = kiosks();
-        Placing.ByName guess = new PlacingGuess(Gazetteer.shipped()).guess(kiosks);
+        Placing.ByName guess = (Placing.ByName) new PlacingGuess(Gazetteer.shipped()).guess(kiosks).orElseThrow();
         assertThat(guess).isEqualTo(new Placing.ByName("town", "province", "country"));
         PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byName(kiosks, guess);
         assertThat(placed.rows(Match.State.UNPLACED)).as("two towns that exist nowhere, one row without a town").isEqualTo(3);

@@ -100,10 +100,19 @@ class BringInPages {
         model.addAttribute("shownTroubles", bringIn.reading().troubles().first().stream().limit(SHOWN_TROUBLES).toList());
         model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());
         model.addAttribute("ties", ties());
-        model.addAttribute("way", bringIn.guess() == null ? "none" : bringIn.guess() instanceof Placing.ByTie ? "tie" : "name");
+        model.addAttribute("way", wayOf(bringIn.guess()));
         model.addAttribute("byName", bringIn.guess() instanceof Placing.ByName n ? n : new Placing.ByName(null, null, null));
+        model.addAttribute("byCoordinates", bringIn.guess() instanceof Placing.ByCoordinates c ? c : new Placing.ByCoordinates(null, null));
+        model.addAttribute("allColumns", table.names());
         model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
         return "look";
+    }
+
+    private static String wayOf(Placing guess) {
+        if (guess == null) return "none";
+        if (guess instanceof Placing.ByTie) return "tie";
+        if (guess instanceof Placing.ByCoordinates) return "coordinates";
+        return "name";
     }
 
     /** A column of a placed dataset whose values are unique, to tie to. */

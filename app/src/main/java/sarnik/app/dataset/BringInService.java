@@ -104,10 +104,9 @@ class BringInService {
         }
     }
 
-    /** How the rows might be placed: by names, else by a code that a placed dataset has too; null when nothing fits. */
+    /** How the rows might be placed: by coordinates or names, else by a code that a placed dataset has too; null when nothing fits. */
     private Placing guess(Table table) {
-        Placing.ByName names = new PlacingGuess(Gazetteer.shipped()).guess(table);
-        return names.isEmpty() ? tie(table).orElse(null) : names;
+        return new PlacingGuess(Gazetteer.shipped()).guess(table).or(() -> tie(table)).orElse(null);
     }
 
     private Optional<Placing> tie(Table table) {

@@ -109,8 +109,7 @@ public class DatasetService implements Datasets {
     public PlacedTable place(Table table, Placing placing) {
         TablePlacer placer = new TablePlacer(Gazetteer.shipped());
         try {
-            if (placing instanceof Placing.ByName byName) return placer.byName(table, byName);
-            Placing.ByTie tie = (Placing.ByTie) placing;
+            if (!(placing instanceof Placing.ByTie tie)) return placer.by(table, placing);
             Loaded other = load(tie.dataset()).filter(l -> l.placed() != null)
                     .orElseThrow(() -> new RefusedException("The dataset that this one is tied to has gone, or is not placed itself."));
             return placer.byTie(table, tie.column(), other.placed(), tie.equals());

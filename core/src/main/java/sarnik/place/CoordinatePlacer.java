@@ -1,0 +1,94 @@
+package sarnik.place;
+
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * Places coordinates in degrees (WGS 84). Two columns, or one that holds both. Where the columns are the wrong way round, seen
+ * by the ranges of the values and by where towns are, they are turned, and every match says so.
+ */
+final class CoordinatePlacer {
+
+    private static final double NEAR_A_TOWN = 100_000;
+    private static final double IN_A_PROVINCE = 25_000;
+    private static final int LOOKED_AT = 500;
+
+    private final Gazetteer gazetteer;
+
+    CoordinatePlacer(Gazetteer gazetteer) {
+        this.gazetteer = gazetteer;
+    }
+
+    /**
+     * @param words the texts of each row: the latitude as {@code town} and the longitude as {@code province}; where one column
+     *     holds both, it is the {@code town} and the {@code province} is null
+     */
+    List<Match> place(List<Words> words) {
+        List<double[]> read = words.stream().map(CoordinatePlacer::read).toList();
+        boolean turned = isTurned(read);
+        return java.util.stream.IntStream.range(0, words.size()).parallel().mapToObj(i -> match(words.get(i), read.get(i), turned)).toList();
+    }
+
+    /** Latitude and longitude as they stand; null where they cannot be read. */
+    private static double[] read(Words words) {
+        if (words.province() == null) {
+            double[] pair = Degrees.readPair(words.town());
+            return pair == null ? null : pair;
+        }
+        double lat = Degrees.read(words.town());
+        double lon = Degrees.read(words.province());
+        if (Double.isNaN(lat) || Double.isNaN(lon)) return null;
+        boolean saidTurned = Degrees.saysEastOrWest(words.town()) && !Degrees.saysEastOrWest(words.province());
+        return saidTurned ? new double[] {lon, lat} : new double[] {lat, lon};
+    }
+
+    /** Whether more rows make sense the other way round. */
+    private boolean isTurned(List<double[]> read) {
+        int straight = 0;
+        int turned = 0;
+        int step = Math.max(1, read.size() / LOOKED_AT);
+        for (int i = 0; i < read.size(); i += step) {
+            double[] pair = read.get(i);
+            if (pair == null) continue;
+            if (makesSense(pair[0], pair[1])) straight++;
+            if (makesSense(pair[1], pair[0])) turned++;
+        }
+        return turned > straight;
+    }
+
+    private boolean makesSense(double lat, double lon) {
+        return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 && gazetteer.nearestTown(lon, lat, NEAR_A_TOWN).isPresent();
+    }
+
+    private Match match(Words words, double[] read, boolean turned) {
+        if (words.town().isBlank() || words.province() != null && words.province().isBlank()) return Match.unplaced("The coordinates are missing.");
+        if (read == null) return Match.unplaced("“" + words.line() + "” cannot be read as degrees.");
+        double lat = turned ? read[1] : read[0];
+        double lon = turned ? read[0] : read[1];
+        if (Math.abs(lat) > 90 || Math.abs(lon) > 180) {
+            return Match.unplaced("%s, %s lies outside the world: a latitude reaches from -90 to 90, a longitude from -180 to 180.".formatted(words.town(), words.province()));
+        }
+        Place near = gazetteer.nearestTown(lon, lat, NEAR_A_TOWN).orElse(null);
+        Place point = point(lon, lat, near);
+        if (lat == 0 && lon == 0) {
+            return new Match(point, Match.State.DOUBTFUL, 0.05, "0, 0 lies in the sea off Africa; it usually stands for a missing value.", List.of());
+        }
+        if (near == null) {
+            return new Match(point, Match.State.DOUBTFUL, 0.4, "No town of the gazetteer lies within 100 km: this may be the sea, or the numbers may be swapped or cut.", List.of());
+        }
+        return new Match(point, Match.State.PLACED, turned ? 0.9 : 0.98,
+                turned ? "The coordinates stand the other way round in this table and were turned." : "The coordinates can be read.", List.of());
+    }
+
+    private static Place point(double lon, double lat, Place near) {
+        boolean beside = near != null;
+        Place bare = new Place(String.format(Locale.ROOT, "c%.5f,%.5f", lon, lat), PlaceLevel.POINT, words(lon, lat), beside ? near.country() : "",
+                beside ? near.region() : "", beside ? near.province() : "", false, lon, lat, 0);
+        if (!beside || bare.metresTo(near) > IN_A_PROVINCE) return bare;
+        return new Place(bare.id(), bare.level(), near.name(), near.country(), near.region(), near.province(), false, lon, lat, 0);
+    }
+
+    private static String words(double lon, double lat) {
+        return String.format(Locale.ROOT, "%.3f°%s %.3f°%s", Math.abs(lat), lat < 0 ? "S" : "N", Math.abs(lon), lon < 0 ? "W" : "E");
+    }
+}
