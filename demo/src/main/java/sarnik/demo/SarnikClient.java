@@ -70,10 +70,19 @@ public final class SarnikClient {
 
     /** Chooses a file to bring in. */
     public HttpResponse<String> upload(Path file, String fileName) throws IOException, InterruptedException {
+        return upload(file, fileName, "");
+    }
+
+    /**
+     * Chooses a file to bring in.
+     *
+     * @param query what stands behind the address, such as {@code ?dataset=3}; may be empty
+     */
+    public HttpResponse<String> upload(Path file, String fileName, String query) throws IOException, InterruptedException {
         String boundary = "sarnik-" + UUID.randomUUID();
         String head = "--%s\r\nContent-Disposition: form-data; name=\"file\"; filename=\"%s\"\r\nContent-Type: text/csv\r\n\r\n".formatted(boundary, fileName);
         BodyPublisher body = BodyPublishers.concat(BodyPublishers.ofString(head), BodyPublishers.ofFile(file), BodyPublishers.ofString("\r\n--" + boundary + "--\r\n"));
-        return send(request("/api/bring").header("Content-Type", "multipart/form-data; boundary=" + boundary).header("X-CSRF-TOKEN", token).POST(body).build());
+        return send(request("/api/bring" + query).header("Content-Type", "multipart/form-data; boundary=" + boundary).header("X-CSRF-TOKEN", token).POST(body).build());
     }
 
     /**

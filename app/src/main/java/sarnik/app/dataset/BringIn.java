@@ -18,6 +18,7 @@ import sarnik.table.CsvReading;
  * @param types types that the person has set
  * @param guess how its rows might be placed; null when nothing fits
  * @param at when it was chosen
+ * @param refreshes the dataset whose newer rows it holds; null for a new dataset
  */
 record BringIn(
         String id,
@@ -27,7 +28,8 @@ record BringIn(
         CsvReading reading,
         Map<String, ColumnType> types,
         Placing guess,
-        Instant at) {
+        Instant at,
+        Long refreshes) {
 
     /** The file's name without its ending, as a name for the dataset. */
     String name() {
@@ -36,6 +38,6 @@ record BringIn(
     }
 
     BringIn reread(CsvReading reading, Map<String, ColumnType> types, Placing guess) {
-        return new BringIn(id, person, file, fileName, reading, types, guess, at);
+        return new BringIn(id, person, file, fileName, reading, types, guess, at, refreshes);
     }
 }

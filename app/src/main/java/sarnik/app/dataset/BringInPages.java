@@ -22,6 +22,7 @@ import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
+import sarnik.table.TableDiff;
 
 /** Bringing a table in: choose a file, look at its rows, say how it is placed, keep it. */
 @Controller
@@ -90,14 +91,15 @@ class BringInPages {
         BringIn bringIn = bringIns.get(id, person);
         Table table = bringIn.reading().table();
         model.addAttribute("file", bringIn);
+        model.addAttribute("troubles", bringIn.reading().troubles());
+        model.addAttribute("shownTroubles", bringIn.reading().troubles().first().stream().limit(SHOWN_TROUBLES).toList());
+        if (bringIn.refreshes() != null) return compare(bringIn, model);
         model.addAttribute("name", bringIn.name());
         model.addAttribute("form", bringIn.reading().form());
         model.addAttribute("rowCount", table.rows());
         model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.types())).toList());
         model.addAttribute("types", ColumnType.values());
         model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
-        model.addAttribute("troubles", bringIn.reading().troubles());
-        model.addAttribute("shownTroubles", bringIn.reading().troubles().first().stream().limit(SHOWN_TROUBLES).toList());
         model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());
         model.addAttribute("ties", ties());
         model.addAttribute("way", wayOf(bringIn.guess()));
@@ -106,6 +108,24 @@ class BringInPages {
         model.addAttribute("allColumns", table.names());
         model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
         return "look";
+    }
+
+    /** Newer rows of a dataset beside those it serves. */
+    private String compare(BringIn bringIn, Model model) {
+        DatasetService.Loaded now = datasets.needed(bringIn.refreshes());
+        Table before = now.dataset().table();
+        Table own = before.names().stream().filter(n -> !n.startsWith("@"))
+                .collect(java.util.stream.Collectors.collectingAndThen(java.util.stream.Collectors.toMap(n -> n, before::column, (a, b) -> a, java.util.LinkedHashMap::new), Table::new));
+        model.addAttribute("dataset", now.dataset());
+        model.addAttribute("before", before.rows());
+        model.addAttribute("after", bringIn.reading().table().rows());
+        model.addAttribute("diff", TableDiff.of(own, bringIn.reading().table()));
+        try {
+            model.addAttribute("placing", bringIn.guess() == null ? null : PlacingPreview.of(bringIns.place(bringIn, bringIn.guess())));
+        } catch (RefusedException unfit) {
+            model.addAttribute("unfit", unfit.getMessage());
+        }
+        return "newer";
     }
 
     private static String wayOf(Placing guess) {
@@ -145,8 +165,8 @@ class BringInPages {
     @PostMapping("/api/bring")
     @ResponseBody
     @ResponseStatus(HttpStatus.CREATED)
-    Taken take(@RequestParam MultipartFile file, @AuthenticationPrincipal SignedIn person) {
-        return Taken.of(bringIns.take(file, person));
+    Taken take(@RequestParam MultipartFile file, @RequestParam(required = false) Long dataset, @AuthenticationPrincipal SignedIn person) {
+        return Taken.of(bringIns.take(file, dataset, person));
     }
 
     @PostMapping("/api/bring/{id}/types")
@@ -159,6 +179,15 @@ class BringInPages {
     @ResponseBody
     PlacingPreview place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
         return PlacingPreview.of(bringIns.place(bringIns.get(id, person), placing));
+    }
+
+    /** Lets the dataset serve these rows. */
+    @PostMapping("/api/bring/{id}/serve")
+    @ResponseBody
+    Taken serve(@PathVariable String id, @AuthenticationPrincipal SignedIn person) {
+        BringIn bringIn = bringIns.get(id, person);
+        bringIns.serve(bringIn, person);
+        return new Taken(id, "/datasets/" + bringIn.refreshes(), bringIn.guess());
     }
 
     /**

@@ -56,9 +56,12 @@ class BringInService {
     /**
      * Takes a file.
      *
+     * @param refreshes the dataset whose newer rows it holds, whose types then hold for the columns of the same name; null
+     *     for a new dataset
      * @throws sarnik.table.UnreadableTableException when it holds no table
      */
-    BringIn take(MultipartFile upload, SignedIn person) {
+    BringIn take(MultipartFile upload, Long refreshes, SignedIn person) {
+        Map<String, ColumnType> types = refreshes == null ? Map.of() : datasets.types(refreshes);
         String id = UUID.randomUUID().toString();
         try {
             Files.createDirectories(directory);
@@ -67,8 +70,9 @@ class BringInService {
             try {
                 String name = Optional.ofNullable(upload.getOriginalFilename()).filter(n -> !n.isBlank()).orElse("table.csv");
                 String lastPart = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
-                CsvReading reading = new CsvTableReader().read(file, Map.of());
-                BringIn bringIn = new BringIn(id, person.id(), file, lastPart, reading, Map.of(), guess(reading.table()), Clock.systemUTC().instant());
+                CsvReading reading = new CsvTableReader().read(file, types);
+                Placing placing = refreshes == null ? guess(reading.table()) : datasets.needed(refreshes).dataset().placing();
+                BringIn bringIn = new BringIn(id, person.id(), file, lastPart, reading, types, placing, Clock.systemUTC().instant(), refreshes);
                 waiting.put(id, bringIn);
                 return bringIn;
             } catch (RuntimeException | IOException refused) {
@@ -147,6 +151,13 @@ class BringInService {
         long id = datasets.keep(title, bringIn.reading().table(), placing, bringIn.reading().troubles().total(), bringIn.fileName(), person);
         waiting.invalidate(bringIn.id());
         return id;
+    }
+
+    /** Lets a dataset serve the file's rows as its next version. */
+    void serve(BringIn bringIn, SignedIn person) {
+        if (bringIn.refreshes() == null) throw new RefusedException("This file is not brought in for a dataset. Keep it as a new one.");
+        datasets.refresh(bringIn.refreshes(), bringIn.reading().table(), bringIn.reading().troubles().total(), bringIn.fileName(), person);
+        waiting.invalidate(bringIn.id());
     }
 
     private static void delete(Path file) {

@@ -1,10 +1,14 @@
 package sarnik.app.dataset;
 
 import java.util.Map;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import sarnik.app.web.PageJson;
 import sarnik.table.Table;
 
@@ -33,6 +37,14 @@ class DatasetPages {
         PlacingPreview placing = loaded.placed() == null ? null : PlacingPreview.of(loaded.placed());
         model.addAttribute("placing", placing);
         if (placing != null) model.addAttribute("pointsJson", json.of(placing.points()));
+        model.addAttribute("versions", datasets.versions(id));
         return "dataset";
+    }
+
+    @PostMapping("/api/datasets/{id}/versions/{number}/serve")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void serve(@PathVariable long id, @PathVariable int number) {
+        datasets.serve(id, number);
     }
 }

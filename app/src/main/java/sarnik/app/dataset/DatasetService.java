@@ -7,6 +7,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -21,6 +23,7 @@ import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
+import sarnik.table.ColumnType;
 import sarnik.table.Table;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -125,7 +128,7 @@ public class DatasetService implements Datasets {
      * @return the dataset's id
      */
     public long keep(String name, Table table, Placing placing, long troubles, String fileName, SignedIn person) {
-        List<StoredColumn> columns = table.names().stream().map(n -> new StoredColumn(n, table.column(n).type())).toList();
+        List<StoredColumn> columns = storedColumns(table);
         Instant now = Clock.systemUTC().instant();
         Dataset dataset = transaction.execute(t -> {
             Dataset made = datasets.save(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), person.id(), now));
@@ -138,6 +141,57 @@ public class DatasetService implements Datasets {
         // The rows are at hand: they need not be read back.
         loaded.put(dataset.getVersionId(), loaded(dataset, table));
         return dataset.getId();
+    }
+
+    /** The types of a dataset's columns, by name. */
+    Map<String, ColumnType> types(long id) {
+        Table table = needed(id).dataset().table();
+        return table.names().stream().filter(n -> !n.startsWith("@")).collect(Collectors.toMap(Function.identity(), n -> table.column(n).type()));
+    }
+
+    /**
+     * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the version
+     * before is served.
+     *
+     * @throws RefusedException when the rows cannot be placed as the dataset says
+     */
+    void refresh(long id, Table table, long troubles, String fileName, SignedIn person) {
+        Placing placing = needed(id).dataset().placing();
+        if (placing != null) place(table, placing);
+        List<StoredColumn> columns = storedColumns(table);
+        transaction.executeWithoutResult(t -> {
+            Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
+            DatasetVersion version = versions.saveAndFlush(new DatasetVersion(id, versions.highestNumber(id) + 1, table.rows(), mapper.writeValueAsString(columns),
+                    troubles, fileName, person.id(), Clock.systemUTC().instant()));
+            rows.write(version.getId(), columns, table);
+            dataset.serve(version.getId());
+        });
+        forget(id);
+    }
+
+    /** Serves another version of a dataset. */
+    void serve(long id, int number) {
+        transaction.executeWithoutResult(t -> {
+            DatasetVersion version = versions.findByDatasetIdAndNumber(id, number).orElseThrow(() -> RefusedException.gone("version"));
+            datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).serve(version.getId());
+        });
+        forget(id);
+    }
+
+    /** Forgets what is held of a dataset, and of those that are placed by a tie to it. */
+    private void forget(long id) {
+        described.invalidate(id);
+        loaded.asMap().values().removeIf(l -> l.dataset().placing() instanceof Placing.ByTie tie && tie.dataset() == id);
+    }
+
+    /** The versions of a dataset, newest first. */
+    @Transactional(readOnly = true)
+    public List<DatasetVersion> versions(long id) {
+        return versions.findByDatasetIdOrderByNumberDesc(id);
+    }
+
+    private static List<StoredColumn> storedColumns(Table table) {
+        return table.names().stream().map(n -> new StoredColumn(n, table.column(n).type())).toList();
     }
 
     /** All datasets, newest first. */

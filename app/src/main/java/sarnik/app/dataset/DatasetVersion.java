@@ -8,6 +8,7 @@ import jakarta.persistence.Table;
 import java.time.Instant;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
+import sarnik.app.web.DayWords;
 
 /** The rows of a dataset as they were brought in at one time. */
 @Entity
@@ -62,6 +63,11 @@ public class DatasetVersion {
 
     public long getTroubles() {
         return troubles;
+    }
+
+    /** When it was brought in, in words. */
+    public String day() {
+        return DayWords.of(createdAt);
     }
 
     public int getNumber() {

@@ -65,6 +65,36 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void newerRowsAreLookedAtServedAndTakenBack() throws Exception {
+        long sales = sarnik.client("ana").bring(Samples.sales(), "Newer sales");
+        Page page = page("ana");
+        page.navigate("/datasets/" + sales);
+        page.setInputFiles("#file", RunningSarnik.file("june.csv", Samples.SALES + "Soria,Soria,Spain,2026-06-01,still,5\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.locator("#diff").innerText().replaceAll("\\s+", " ")).isEqualTo("6 the same 1 added 0 gone");
+        page.click("#serve");
+        page.waitForURL("**/datasets/*");
+        waitForText(page.locator("#versions tr:has-text('served')"), "june.csv");
+        page.click("[data-serve$='/1/serve']");
+        waitForText(page.locator("#versions tr:has(b)"), "sales.csv");
+    }
+
+    @Test
+    void coordinatesWordsAndCodesAreOfferedAsWaysOfPlacing() {
+        Page page = bring(RunningSarnik.file("probes.csv", "probe,latitude,longitude,where,code\nP1,41.764,-2.469,\"Soria, Spain\",42\nP2,42.34,-3.70,\"Burgos, Spain\",09\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.inputValue("#way")).isEqualTo("coordinates");
+        waitForText(page.locator("#counts .good"), "2");
+        page.selectOption("#way", "words");
+        page.selectOption("#column", "where");
+        waitForText(page.locator("#counts .good"), "2");
+        page.selectOption("#way", "code");
+        page.selectOption("#column", "code");
+        waitForText(page.locator("#counts .good"), "2");
+        assertThat(page.locator("#placing-map .map-view").getAttribute("data-places")).isEqualTo("2");
+    }
+
+    @Test
     void aReaderDoesNotComeHere() {
         Page page = page("rui");
         assertThat(page.locator("text=Bring a table in").count()).isZero();
