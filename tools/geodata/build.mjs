@@ -120,7 +120,8 @@ const regions = [];
 const addRegion = (level, code, names, iso, number) => {
   if (!inUse.has(code)) return;
   const distinct = new Map();
-  for (const n of names.filter(Boolean)) distinct.set(folded(plainer(n)), plainer(tidy(n)));
+  // The first spelling stays: a later one without its accents is the same name.
+  for (const n of names.filter(Boolean)) if (!distinct.has(folded(plainer(n)))) distinct.set(folded(plainer(n)), plainer(tidy(n)));
   const [first, ...rest] = distinct.values();
   const [x, y, n, people] = centres.get(code);
   regions.push([level, code, first, rest.join('|'), iso ?? '', number ?? '', round(x / n, 4), round(y / n, 4), people].join('\t'));

@@ -71,6 +71,7 @@ class BringInPagesTest extends BrowserTest {
         page.navigate("/datasets/" + sales);
         page.setInputFiles("#file", RunningSarnik.file("june.csv", Samples.SALES + "Soria,Soria,Spain,2026-06-01,still,5\n"));
         page.waitForURL("**/bring/*");
+        assertThat(page.locator("#troubles").count()).as("no table of troubles where there are none").isZero();
         assertThat(page.locator("#diff").innerText().replaceAll("\\s+", " ")).isEqualTo("6 the same 1 added 0 gone");
         page.click("#serve");
         page.waitForURL("**/datasets/*");
