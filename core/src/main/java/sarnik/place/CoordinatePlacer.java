@@ -80,6 +80,11 @@ final class CoordinatePlacer {
                 turned ? "The coordinates stand the other way round in this table and were turned." : "The coordinates can be read.", List.of());
     }
 
+    /** The place that stands for a point. */
+    Place point(double lon, double lat) {
+        return point(lon, lat, gazetteer.nearestTown(lon, lat, NEAR_A_TOWN).orElse(null));
+    }
+
     private static Place point(double lon, double lat, Place near) {
         boolean beside = near != null;
         Place bare = new Place(String.format(Locale.ROOT, "c%.5f,%.5f", lon, lat), PlaceLevel.POINT, words(lon, lat), beside ? near.country() : "",

@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,6 +15,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import java.util.zip.GZIPInputStream;
 
 /**
@@ -174,6 +176,19 @@ public final class Gazetteer {
         return List.of();
     }
 
+    /**
+     * Places that a person may mean by some words: towns, regions and provinces of that name, else towns whose name is a slip
+     * away; the likeliest first.
+     *
+     * @param most how many at the most
+     */
+    public List<Place> search(String words, int most) {
+        Words split = Words.of(words, this);
+        Stream<Place> found = split.town() == null ? Stream.of() : new NamePlacer(this).candidates(split).towns().stream()
+                .sorted(Comparator.comparingDouble(Candidates.Town::weight).reversed()).map(Candidates.Town::place);
+        return Stream.concat(found, regions(words).stream()).distinct().limit(most).toList();
+    }
+
     private List<Named> townsFolded(String whole) {
         Named[] found = towns.get(whole);
         if (found == null) found = towns.get(PlaceNames.withoutArticle(whole));
@@ -199,20 +214,20 @@ public final class Gazetteer {
     }
 
     /** A place whose name is not quite what is written. */
-    record Nearly(Place place, Slip slip) {}
+    record Nearly(Named named, Slip slip) {}
 
     /** Towns that may be meant by a name that is not written as it is, each with the least slip. */
     List<Nearly> nearlyTowns(String written) {
         String whole = PlaceNames.fold(written);
-        Map<Place, Slip> found = new LinkedHashMap<>();
-        for (String out : PlaceNames.writtenOut(whole)) townsFolded(out).forEach(n -> found.putIfAbsent(n.place(), Slip.ABBREVIATED));
+        Map<Place, Nearly> found = new LinkedHashMap<>();
+        for (String out : PlaceNames.writtenOut(whole)) townsFolded(out).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.ABBREVIATED)));
         for (String name : swapped().getOrDefault(PlaceNames.bag(whole), List.of())) {
-            if (!name.equals(whole)) townsFolded(name).forEach(n -> found.putIfAbsent(n.place(), Slip.SWAPPED));
+            if (!name.equals(whole)) townsFolded(name).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.SWAPPED)));
         }
         for (FuzzyNames.Near near : fuzzyTowns().near(whole)) {
-            townsFolded(near.name()).forEach(n -> found.putIfAbsent(n.place(), near.slips() == 1 ? Slip.ONE_SLIP : Slip.TWO_SLIPS));
+            townsFolded(near.name()).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, near.slips() == 1 ? Slip.ONE_SLIP : Slip.TWO_SLIPS)));
         }
-        return found.entrySet().stream().map(e -> new Nearly(e.getKey(), e.getValue())).toList();
+        return List.copyOf(found.values());
     }
 
     private synchronized FuzzyNames fuzzyTowns() {

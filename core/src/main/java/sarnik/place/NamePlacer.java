@@ -92,8 +92,9 @@ public final class NamePlacer {
         List<Candidates.Town> nearly = new ArrayList<>();
         double unknown = 0;
         for (Gazetteer.Nearly near : gazetteer.nearlyTowns(words.town())) {
-            nearly.add(new Candidates.Town(near.place(), slipWeight(near.slip()) * people(near.place()),
-                    "not written so, but " + near.slip().words() + " “" + near.place().name() + "”"));
+            Place place = near.named().place();
+            nearly.add(new Candidates.Town(place, slipWeight(near.slip()) * nameWeight(near.named()) * people(place),
+                    "not written so, but " + near.slip().words() + " “" + place.name() + "”"));
             unknown = unknown == 0 ? slipUnknown(near.slip()) : Math.min(unknown, slipUnknown(near.slip()));
         }
         Candidates bySlip = beside(words, nearly, unknown);

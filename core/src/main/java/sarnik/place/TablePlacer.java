@@ -20,9 +20,18 @@ import sarnik.table.Table;
 public final class TablePlacer {
 
     private final Gazetteer gazetteer;
+    private final Decisions decisions;
 
     public TablePlacer(Gazetteer gazetteer) {
+        this(gazetteer, Decisions.NONE);
+    }
+
+    /**
+     * @param decisions what holds whatever is found
+     */
+    public TablePlacer(Gazetteer gazetteer, Decisions decisions) {
         this.gazetteer = gazetteer;
+        this.decisions = decisions;
     }
 
     /**
@@ -145,7 +154,7 @@ public final class TablePlacer {
             keyOfRow[row] = entry[0];
         }
         List<Words> distinct = firsts.stream().map(entry -> words.apply(entry[1])).toList();
-        List<Match> matches = match.apply(distinct);
+        List<Match> matches = decisions.over(distinct, match.apply(distinct));
         List<PlacedTable.Find> finds = new ArrayList<>(firsts.size());
         for (int i = 0; i < distinct.size(); i++) finds.add(new PlacedTable.Find(distinct.get(i), firsts.get(i)[2], matches.get(i)));
 

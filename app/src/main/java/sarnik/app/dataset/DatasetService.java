@@ -19,6 +19,7 @@ import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Datasets;
 import sarnik.dashboard.LoadedDataset;
 import sarnik.dashboard.MisfitException;
+import sarnik.place.Decisions;
 import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
@@ -42,6 +43,7 @@ public class DatasetService implements Datasets {
     private final DatasetRepository datasets;
     private final DatasetVersionRepository versions;
     private final RowStore rows;
+    private final PlacingService decisions;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
     private final Cache<Long, Loaded> loaded;
@@ -61,11 +63,12 @@ public class DatasetService implements Datasets {
         }
     }
 
-    DatasetService(DatasetRepository datasets, DatasetVersionRepository versions, RowStore rows, JsonMapper mapper,
+    DatasetService(DatasetRepository datasets, DatasetVersionRepository versions, RowStore rows, PlacingService decisions, JsonMapper mapper,
             TransactionTemplate transaction, SarnikProperties properties) {
         this.datasets = datasets;
         this.versions = versions;
         this.rows = rows;
+        this.decisions = decisions;
         this.mapper = mapper;
         this.transaction = transaction;
         long budget = (long) (Runtime.getRuntime().maxMemory() * properties.memoryShare());
@@ -100,7 +103,7 @@ public class DatasetService implements Datasets {
     private Loaded loaded(Dataset dataset, Table table) {
         Placing placing = dataset.getPlacing() == null ? null : mapper.readValue(dataset.getPlacing(), Placing.class);
         if (placing == null) return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), table, null, Map.of()), null);
-        PlacedTable placed = place(table, placing);
+        PlacedTable placed = place(table, placing, decisions.of(dataset.getId()));
         return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), placed.table(), placing, placed.places()), placed);
     }
 
@@ -110,7 +113,11 @@ public class DatasetService implements Datasets {
      * @throws RefusedException when the recipe does not fit the table, or its tie leads to nothing
      */
     public PlacedTable place(Table table, Placing placing) {
-        TablePlacer placer = new TablePlacer(Gazetteer.shipped());
+        return place(table, placing, Decisions.NONE);
+    }
+
+    private PlacedTable place(Table table, Placing placing, Decisions decided) {
+        TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided);
         try {
             if (!(placing instanceof Placing.ByTie tie)) return placer.by(table, placing);
             Loaded other = load(tie.dataset()).filter(l -> l.placed() != null)
@@ -175,6 +182,12 @@ public class DatasetService implements Datasets {
             DatasetVersion version = versions.findByDatasetIdAndNumber(id, number).orElseThrow(() -> RefusedException.gone("version"));
             datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).serve(version.getId());
         });
+        forget(id);
+    }
+
+    /** Places a dataset's rows anew at their next use, because something was decided. */
+    void placeAgain(long id) {
+        loaded.asMap().values().removeIf(l -> l.dataset().id() == id);
         forget(id);
     }
 

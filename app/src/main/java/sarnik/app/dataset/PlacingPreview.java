@@ -53,7 +53,8 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
                 List.copyOf(points.values()), List.copyOf(doubts.subList(0, listed)), doubts.size() - listed);
     }
 
-    private static String called(Place place) {
+    /** A place with what tells it from its namesakes. */
+    static String called(Place place) {
         String province = Gazetteer.shipped().provinceOf(place).map(Place::name).filter(n -> !n.equals(place.name())).map(n -> ", " + n).orElse("");
         String people = place.population() > 0 ? ", %,d people".formatted(place.population()) : "";
         return place.name() + province + " (" + place.country() + people + ")";

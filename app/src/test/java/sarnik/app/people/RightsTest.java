@@ -48,6 +48,9 @@ class RightsTest {
             Map.entry("POST /api/bring/{id}/serve", "analyst"),
             Map.entry("GET /datasets/{id}", "analyst"),
             Map.entry("POST /api/datasets/{id}/versions/{number}/serve", "analyst"),
+            Map.entry("GET /datasets/{id}/placing", "analyst"),
+            Map.entry("POST /api/datasets/{id}/decisions", "analyst"),
+            Map.entry("GET /api/places", "analyst"),
             Map.entry("GET /people", "steward"),
             Map.entry("POST /people", "steward")));
 
@@ -86,6 +89,7 @@ class RightsTest {
     private static HttpResponse<String> use(SarnikClient client, String address) throws IOException, InterruptedException {
         String method = address.substring(0, address.indexOf(' '));
         String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1");
+        if (path.equals("/api/places")) path += "?name=Soria";
         if (method.equals("GET")) return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
         return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");
     }

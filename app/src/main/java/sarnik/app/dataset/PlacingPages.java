@@ -1,0 +1,116 @@
+package sarnik.app.dataset;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.PageJson;
+import sarnik.app.web.RefusedException;
+import sarnik.place.Gazetteer;
+import sarnik.place.Match;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
+import sarnik.place.Words;
+
+/** The placing sheet: the words that placing was not sure of, worked through one by one. */
+@Controller
+class PlacingPages {
+
+    private static final int MOST_WORDS = 500;
+    private static final int MOST_FOUND = 9;
+
+    private final DatasetService datasets;
+    private final PlacingService decisions;
+    private final PageJson json;
+
+    PlacingPages(DatasetService datasets, PlacingService decisions, PageJson json) {
+        this.datasets = datasets;
+        this.decisions = decisions;
+        this.json = json;
+    }
+
+    /** A place that may be meant. */
+    record Offer(String id, String words, double lon, double lat) {
+
+        static Offer of(Place place) {
+            return new Offer(place.id(), PlacingPreview.called(place), place.lon(), place.lat());
+        }
+    }
+
+    /**
+     * Words to decide on, or decided.
+     *
+     * @param state doubtful, unplaced, or decided
+     * @param taken the place taken; null where there is none
+     * @param offers others that may be meant
+     */
+    record Open(Words words, String line, long rows, String state, double confidence, String reason, Offer taken, List<Offer> offers) {}
+
+    /**
+     * @param more how many more words are open than are listed
+     */
+    record SheetOf(long placed, long doubtful, long unplaced, List<Open> open, int more) {}
+
+    @GetMapping("/datasets/{id}/placing")
+    String sheet(@PathVariable long id, Model model) {
+        model.addAttribute("dataset", datasets.needed(id).dataset());
+        model.addAttribute("sheetJson", json.of(sheetOf(id)));
+        return "placing";
+    }
+
+    private SheetOf sheetOf(long id) {
+        PlacedTable placed = datasets.needed(id).placed();
+        if (placed == null) throw new RefusedException("The rows of this dataset have no place.");
+        var decided = decisions.of(id).places();
+        List<Open> open = new ArrayList<>();
+        int more = 0;
+        for (PlacedTable.Find find : placed.finds()) {
+            boolean byHand = decided.containsKey(find.words());
+            if (find.match().state() == Match.State.PLACED && !byHand) continue;
+            if (open.size() == MOST_WORDS) more++;
+            else open.add(open(find, byHand));
+        }
+        return new SheetOf(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED), open, more);
+    }
+
+    private static Open open(PlacedTable.Find find, boolean byHand) {
+        Match match = find.match();
+        String line = find.words().line();
+        String state = byHand ? "decided" : match.state() == Match.State.DOUBTFUL ? "doubtful" : "unplaced";
+        return new Open(find.words(), line.isEmpty() ? "(missing)" : line, find.rows(), state, match.confidence(), match.reason(),
+                match.place() == null ? null : Offer.of(match.place()), match.runnersUp().stream().map(Offer::of).toList());
+    }
+
+    /**
+     * A decision.
+     *
+     * @param place a place's id; null leaves the rows out
+     * @param back true takes an earlier decision back
+     */
+    record Decide(Words words, String place, boolean back) {}
+
+    @PostMapping("/api/datasets/{id}/decisions")
+    @ResponseBody
+    SheetOf decide(@PathVariable long id, @RequestBody Decide decide, @AuthenticationPrincipal SignedIn person) {
+        if (decide.words() == null) throw new RefusedException("Say which words are decided on.");
+        datasets.needed(id);
+        if (decide.back()) decisions.forget(id, decide.words());
+        else decisions.decide(id, decide.words(), decide.place(), person);
+        datasets.placeAgain(id);
+        return sheetOf(id);
+    }
+
+    @GetMapping("/api/places")
+    @ResponseBody
+    List<Offer> search(@RequestParam String name) {
+        return Gazetteer.shipped().search(name, MOST_FOUND).stream().map(Offer::of).toList();
+    }
+}

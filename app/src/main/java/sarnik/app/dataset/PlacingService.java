@@ -1,0 +1,62 @@
+package sarnik.app.dataset;
+
+import java.time.Clock;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.place.Decisions;
+import sarnik.place.Gazetteer;
+import sarnik.place.Place;
+import sarnik.place.Words;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Keeps what people have decided about words that placing was not sure of. */
+@Service
+class PlacingService {
+
+    private final PlacingDecisionRepository decisions;
+    private final JsonMapper mapper;
+
+    PlacingService(PlacingDecisionRepository decisions, JsonMapper mapper) {
+        this.decisions = decisions;
+        this.mapper = mapper;
+    }
+
+    /** What is decided for a dataset; decisions for places that the gazetteer no longer has are passed over. */
+    @Transactional(readOnly = true)
+    public Decisions of(long dataset) {
+        Map<Words, Optional<Place>> places = new HashMap<>();
+        for (PlacingDecision decision : decisions.findByDatasetId(dataset)) {
+            Optional<Place> place = Optional.ofNullable(decision.getPlace()).flatMap(id -> Decisions.place(id, Gazetteer.shipped()));
+            if (place.isPresent() || decision.getPlace() == null) places.put(mapper.readValue(decision.getWords(), Words.class), place);
+        }
+        return new Decisions(places);
+    }
+
+    /**
+     * Decides.
+     *
+     * @param place a place's id; null leaves the rows out
+     * @throws RefusedException when there is no such place
+     */
+    @Transactional
+    public void decide(long dataset, Words words, String place, SignedIn person) {
+        if (place != null && Decisions.place(place, Gazetteer.shipped()).isEmpty()) {
+            throw new RefusedException("There is no place “" + place + "”. Choose one from the list, search for it, or press the map where it lies.");
+        }
+        String key = mapper.writeValueAsString(words);
+        PlacingDecision decision = decisions.findByDatasetIdAndWords(dataset, key).orElseGet(() -> new PlacingDecision(dataset, key));
+        decision.decide(place, person.id(), Clock.systemUTC().instant());
+        decisions.save(decision);
+    }
+
+    /** Takes a decision back. */
+    @Transactional
+    public void forget(long dataset, Words words) {
+        decisions.findByDatasetIdAndWords(dataset, mapper.writeValueAsString(words)).ifPresent(decisions::delete);
+    }
+}
