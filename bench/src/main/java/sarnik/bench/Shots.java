@@ -31,6 +31,9 @@ public final class Shots {
         page.waitForURL("**/bring/*");
         page.waitForSelector("#placing-map .map-view[data-places]");
         shot(page, "bring-in");
+        page.navigate("/datasets/1/placing");
+        page.waitForSelector("#words li");
+        shot(page, "placing-sheet");
         page.navigate("/");
         page.click(".plan");
         SarnikBrowser.drawn(page);

@@ -2,6 +2,7 @@ package sarnik.place;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
@@ -48,7 +49,7 @@ final class JointPlacer {
                 .mapToObj(i -> {
                     Match own = alone.get(i);
                     if (own == null) return Match.unplaced("No town is called “" + words.get(i).town() + "”.");
-                    if (context == null || candidates.get(i) == null || candidates.get(i).towns().isEmpty()) return own;
+                    if (context == null || candidates.get(i) == null || candidates.get(i).towns().size() < 2) return own;
                     return candidates.get(i).decide(place -> context.pull(place, own.place()), "the rest of the table lies near");
                 })
                 .toList();
@@ -62,13 +63,18 @@ final class JointPlacer {
     private static final class Context {
 
         private final Map<String, Double> countries = new HashMap<>();
+        /** Each sure place once, by cell. */
         private final Map<Long, List<Place>> cells = new HashMap<>();
+
+        /** How many sure rows lie in a place. */
+        private final Map<Place, Integer> witnesses = new IdentityHashMap<>();
+
         private final double all;
 
         Context(List<Place> sure) {
             for (Place place : sure) {
                 countries.merge(place.country(), 1.0, Double::sum);
-                cells.computeIfAbsent(cell(place.lon(), place.lat()), c -> new ArrayList<>()).add(place);
+                if (witnesses.merge(place, 1, Integer::sum) == 1) cells.computeIfAbsent(cell(place.lon(), place.lat()), c -> new ArrayList<>()).add(place);
             }
             all = sure.size();
         }
@@ -86,14 +92,11 @@ final class JointPlacer {
         double pull(Place place, Place itself) {
             double share = (countries.getOrDefault(place.country(), 0.0) + LENT) / (all + LENT);
             double nearest = Double.POSITIVE_INFINITY;
-            boolean skipped = false;
+            boolean alone = witnesses.getOrDefault(itself, 0) == 1;
             for (int dx = -1; dx <= 1; dx++) {
                 for (int dy = -1; dy <= 1; dy++) {
                     for (Place other : cells.getOrDefault(cell(place.lon() + dx, place.lat() + dy), List.of())) {
-                        if (!skipped && other == itself) {
-                            skipped = true;
-                            continue;
-                        }
+                        if (alone && other == itself) continue;
                         nearest = Math.min(nearest, place.metresTo(other));
                     }
                 }
