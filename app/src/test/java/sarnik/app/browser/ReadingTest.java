@@ -156,6 +156,8 @@ class ReadingTest extends BrowserTest {
         BoundingBox figure = box(phone.locator(".visual-figure"));
         assertThat(figure.y).isGreaterThan(map.y + map.height - 1);
         assertThat(map.width).isGreaterThan(340);
+        BoundingBox view = box(phone.locator(".map-view"));
+        assertThat(box(phone.locator(".map-key")).y).as("the key hides nothing of the map").isGreaterThanOrEqualTo(view.y + view.height);
     }
 
     @Test
