@@ -12,6 +12,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import sarnik.demo.DemoFiles;
 import sarnik.demo.DemoNetwork;
 import sarnik.demo.SarnikBrowser;
@@ -157,7 +158,7 @@ public final class Bench {
         Map<String, Column> columns = new LinkedHashMap<>();
         for (String name : table.names()) {
             CodedColumn column = (CodedColumn) table.column(name);
-            int[] codes = java.util.stream.IntStream.range(0, rows).map(r -> column.codes().get(r % table.rows())).toArray();
+            int[] codes = IntStream.range(0, rows).map(r -> column.codes().get(r % table.rows())).toArray();
             columns.put(name, new CodedColumn(ColumnType.TEXT, Codes.of(codes, rows, column.dictionary().size()), column.dictionary()));
         }
         return new Table(columns);

@@ -6,11 +6,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.UnaryOperator;
 import sarnik.dashboard.Brief.Kind;
 import sarnik.dashboard.Brief.Option;
 import sarnik.dashboard.Brief.Part;
 import sarnik.dashboard.Brief.Slot;
 import sarnik.dashboard.Brief.Words;
+import sarnik.place.PlacedTable;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Query;
@@ -198,7 +200,7 @@ public final class BriefWriter {
         for (String name : dataset.table().names()) {
             Column column = dataset.table().column(name);
             boolean fits = choice ? column instanceof CodedColumn : column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
-            if (fits && !name.equals(sarnik.place.PlacedTable.PLACE)) columns.add(new Option(ColumnWords.of(name), preview(column), name));
+            if (fits && !name.equals(PlacedTable.PLACE)) columns.add(new Option(ColumnWords.of(name), preview(column), name));
         }
         String path = "/filters/" + id;
         return new Brief(
@@ -311,7 +313,7 @@ public final class BriefWriter {
         return value;
     }
 
-    private static List<Option> wrapped(List<Option> options, java.util.function.UnaryOperator<Object> wrap) {
+    private static List<Option> wrapped(List<Option> options, UnaryOperator<Object> wrap) {
         return options.stream().map(o -> new Option(o.text(), o.hint(), wrap.apply(o.value()))).toList();
     }
 

@@ -2,6 +2,7 @@ package sarnik.dashboard;
 
 import sarnik.place.PlacedTable;
 import sarnik.query.Measure;
+import sarnik.query.Summary;
 
 /** What columns and measures are called in sentences. */
 final class ColumnWords {
@@ -24,6 +25,6 @@ final class ColumnWords {
     /** The measure where its summary goes without saying: sums are just "litres". */
     static String brief(Measure measure) {
         if (measure.column() == null) return "rows";
-        return measure.summary() == sarnik.query.Summary.SUM ? of(measure.column()) : of(measure);
+        return measure.summary() == Summary.SUM ? of(measure.column()) : of(measure);
     }
 }

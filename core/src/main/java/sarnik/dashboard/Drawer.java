@@ -3,6 +3,7 @@ package sarnik.dashboard;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -248,6 +249,6 @@ public final class Drawer {
     private static String titleOf(Visual visual, String fallback) {
         String title = visual.title();
         if (title != null && !title.isBlank()) return title;
-        return fallback.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + fallback.substring(1);
+        return fallback.substring(0, 1).toUpperCase(Locale.ROOT) + fallback.substring(1);
     }
 }

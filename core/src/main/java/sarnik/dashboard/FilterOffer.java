@@ -1,9 +1,11 @@
 package sarnik.dashboard;
 
 import java.util.List;
+import java.util.Optional;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
+import sarnik.table.Extremes;
 import sarnik.table.TimeColumn;
 
 /**
@@ -34,35 +36,15 @@ public record FilterOffer(String words, List<String> values, int more, String fr
         if (!(column instanceof DateColumn) && !(column instanceof TimeColumn)) {
             return misfit(filter, "This column no longer holds dates. Choose another in the filter's brief.");
         }
-        String first = null;
-        String last = null;
-        for (int row : extremes(column)) {
-            if (row < 0) continue;
-            String day = column.text(row).substring(0, 10);
-            if (first == null) first = day;
-            last = day;
-        }
-        return new FilterOffer(filter.words(), List.of(), 0, first, last, null);
+        Optional<Extremes> ends = Extremes.of(column);
+        return new FilterOffer(filter.words(), List.of(), 0, ends.map(e -> day(column, e.lowest())).orElse(null), ends.map(e -> day(column, e.highest())).orElse(null), null);
+    }
+
+    private static String day(Column column, int row) {
+        return column.text(row).substring(0, 10);
     }
 
     private static FilterOffer misfit(Filter filter, String why) {
         return new FilterOffer(filter.words(), List.of(), 0, null, null, why);
-    }
-
-    /** Rows of the earliest and the latest value, -1 where there is none. */
-    private static int[] extremes(Column column) {
-        int low = -1;
-        int high = -1;
-        for (int row = 0; row < column.size(); row++) {
-            if (column.isMissing(row)) continue;
-            long value = moment(column, row);
-            if (low < 0 || value < moment(column, low)) low = row;
-            if (high < 0 || value > moment(column, high)) high = row;
-        }
-        return new int[] {low, high};
-    }
-
-    private static long moment(Column column, int row) {
-        return column instanceof DateColumn dates ? dates.days()[row] : ((TimeColumn) column).seconds()[row];
     }
 }

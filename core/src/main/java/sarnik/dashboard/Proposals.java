@@ -3,6 +3,7 @@ package sarnik.dashboard;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Supplier;
 import sarnik.place.PlacedTable;
@@ -151,7 +152,7 @@ public final class Proposals {
     private static List<Measure> sums(LoadedDataset dataset) {
         return dataset.table().names().stream()
                 .filter(name -> dataset.table().column(name).type().isNumber())
-                .filter(name -> !name.toLowerCase(java.util.Locale.ROOT).matches("(?:.*[ _])?(?:id|code|number|no|year|month|lat|lon|latitude|longitude)"))
+                .filter(name -> !name.toLowerCase(Locale.ROOT).matches("(?:.*[ _])?(?:id|code|number|no|year|month|lat|lon|latitude|longitude)"))
                 .sorted(Comparator.comparingInt(name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
                 .map(name -> new Measure(Summary.SUM, name))
                 .toList();

@@ -3,6 +3,7 @@ package sarnik.place;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.ToDoubleFunction;
 
 /**
@@ -76,6 +77,6 @@ record Candidates(List<Town> towns, List<String> helped, List<String> against, d
             return "%d towns have this name%s, and nothing tells them apart for certain."
                     .formatted(rivals + 1, helped.isEmpty() ? "" : " where " + String.join(" and ", helped));
         }
-        return fits.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + fits.substring(1) + ".";
+        return fits.substring(0, 1).toUpperCase(Locale.ROOT) + fits.substring(1) + ".";
     }
 }

@@ -2,6 +2,7 @@ package sarnik.place;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 
 /**
  * Places coordinates in degrees (WGS 84). Two columns, or one that holds both. Where the columns are the wrong way round, seen
@@ -26,7 +27,7 @@ final class CoordinatePlacer {
     List<Match> place(List<Words> words) {
         List<double[]> read = words.stream().map(CoordinatePlacer::read).toList();
         boolean turned = isTurned(read);
-        return java.util.stream.IntStream.range(0, words.size()).parallel().mapToObj(i -> match(words.get(i), read.get(i), turned)).toList();
+        return IntStream.range(0, words.size()).parallel().mapToObj(i -> match(words.get(i), read.get(i), turned)).toList();
     }
 
     /** Latitude and longitude as they stand; null where they cannot be read. */

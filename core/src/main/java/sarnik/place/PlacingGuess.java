@@ -1,9 +1,11 @@
 package sarnik.place;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -78,7 +80,7 @@ public final class PlacingGuess {
     }
 
     private static Set<String> taken(String... names) {
-        return java.util.Arrays.stream(names).filter(n -> n != null).collect(java.util.stream.Collectors.toSet());
+        return Arrays.stream(names).filter(n -> n != null).collect(Collectors.toSet());
     }
 
     private String best(Table table, Set<String> taken, Set<String> words, Predicate<String> isKnown) {

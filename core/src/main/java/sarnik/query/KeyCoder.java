@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.function.IntFunction;
 import java.util.function.IntUnaryOperator;
+import java.util.function.LongFunction;
 import java.util.stream.IntStream;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
@@ -114,7 +115,7 @@ final class KeyCoder {
         long at(int row);
     }
 
-    private static KeyCoder ofLongs(int rows, LongAt value, long missing, java.util.function.LongFunction<String> text) {
+    private static KeyCoder ofLongs(int rows, LongAt value, long missing, LongFunction<String> text) {
         var range = IntStream.range(0, rows).mapToLong(value::at).filter(v -> v != missing).summaryStatistics();
         if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
         long low = range.getMin();

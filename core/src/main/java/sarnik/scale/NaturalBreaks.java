@@ -1,5 +1,7 @@
 package sarnik.scale;
 
+import java.util.Arrays;
+
 /**
  * Natural breaks: the cut of sorted values into classes with the least sum of squared deviations from the class means
  * (Fisher 1958, "On grouping for maximum homogeneity"). Exact.
@@ -47,7 +49,7 @@ final class NaturalBreaks {
                 weights[size++] = 1;
             }
         }
-        if (size <= classes) return java.util.Arrays.copyOf(values, size - 1);
+        if (size <= classes) return Arrays.copyOf(values, size - 1);
         return new NaturalBreaks(values, weights, size).solve(values, size, classes);
     }
 

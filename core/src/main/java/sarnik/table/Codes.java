@@ -1,5 +1,7 @@
 package sarnik.table;
 
+import java.util.Arrays;
+
 /**
  * Dictionary codes of a column, kept in the narrowest array that holds them; -1 where the value is missing.
  *
@@ -82,6 +84,6 @@ public sealed interface Codes {
             for (int i = 0; i < size; i++) shorts[i] = (short) codes[i];
             return new Shorts(shorts);
         }
-        return new Ints(codes.length == size ? codes : java.util.Arrays.copyOf(codes, size));
+        return new Ints(codes.length == size ? codes : Arrays.copyOf(codes, size));
     }
 }

@@ -60,4 +60,14 @@ class ColumnTest {
     void aCodedColumnHoldsTextOrYesNoOnly() {
         assertThatThrownBy(() -> new CodedColumn(ColumnType.DATE, Codes.of(new int[0], 0, 0), List.of())).isInstanceOf(IllegalArgumentException.class);
     }
+
+    @Test
+    void extremesAreTheFirstRowsOfTheSmallestAndTheLargestValue() {
+        assertThat(Extremes.of(new WholeColumn(new long[] {WholeColumn.MISSING, 5, -2, 9, 9, -2}))).contains(new Extremes(2, 3));
+        assertThat(Extremes.of(new DecimalColumn(new double[] {Double.NaN, 0.5}))).contains(new Extremes(1, 1));
+        assertThat(Extremes.of(new DateColumn(new int[] {3, 1, 2}))).contains(new Extremes(1, 0));
+        assertThat(Extremes.of(new TimeColumn(new long[] {TimeColumn.MISSING}))).isEmpty();
+        assertThatThrownBy(() -> Extremes.of(new CodedColumn(ColumnType.TEXT, Codes.of(new int[] {0, 1}, 2, 2), List.of("a", "b"))))
+                .isInstanceOf(IllegalArgumentException.class).hasMessageContaining("no order");
+    }
 }

@@ -2,6 +2,7 @@ package sarnik.app.dataset;
 
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Locale;
 import java.util.Map;
 import sarnik.place.Placing;
 import sarnik.table.ColumnType;
@@ -34,7 +35,7 @@ record BringIn(
     /** The file's name without its ending, as a name for the dataset. */
     String name() {
         String name = fileName.replaceFirst("\\.[A-Za-z0-9]{1,5}$", "").replace('_', ' ').replace('-', ' ').strip();
-        return name.isEmpty() ? "Table" : name.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + name.substring(1);
+        return name.isEmpty() ? "Table" : name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1);
     }
 
     BringIn reread(CsvReading reading, Map<String, ColumnType> types, Placing guess) {

@@ -1,6 +1,7 @@
 package sarnik.app.dataset;
 
 import java.util.List;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -41,45 +42,6 @@ class BringInPages {
         this.properties = properties;
     }
 
-    /** A column as the page shows it. */
-    public record ColumnLine(String name, ColumnType type, boolean set, String filled, String holds) {
-
-        static ColumnLine of(Table table, String name, Map<String, ColumnType> set) {
-            Column column = table.column(name);
-            long filled = java.util.stream.IntStream.range(0, column.size()).filter(r -> !column.isMissing(r)).count();
-            return new ColumnLine(name, column.type(), set.containsKey(name),
-                    filled == column.size() ? "all filled" : filled == 0 ? "no value" : Math.max(1, Math.min(99, Math.round(100.0 * filled / column.size()))) + " % filled",
-                    column instanceof CodedColumn c ? "%,d distinct".formatted(c.dictionary().size()) : range(column));
-        }
-
-        private static String range(Column column) {
-            String low = null;
-            String high = null;
-            if (column instanceof sarnik.table.DateColumn || column instanceof sarnik.table.TimeColumn) {
-                for (int r = 0; r < column.size(); r++) {
-                    String text = column.text(r);
-                    if (text == null) continue;
-                    if (low == null || text.compareTo(low) < 0) low = text;
-                    if (high == null || text.compareTo(high) > 0) high = text;
-                }
-            } else {
-                double min = Double.POSITIVE_INFINITY;
-                double max = Double.NEGATIVE_INFINITY;
-                for (int r = 0; r < column.size(); r++) {
-                    if (column.isMissing(r)) continue;
-                    double v = column instanceof sarnik.table.WholeColumn w ? w.values()[r] : ((sarnik.table.DecimalColumn) column).values()[r];
-                    min = Math.min(min, v);
-                    max = Math.max(max, v);
-                }
-                if (min <= max) {
-                    low = sarnik.scale.NumberWords.full(min);
-                    high = sarnik.scale.NumberWords.full(max);
-                }
-            }
-            return low == null ? "" : low + " to " + high;
-        }
-    }
-
     @GetMapping("/bring")
     String choose(Model model) {
         model.addAttribute("largest", properties.largestFile().toMegabytes());
@@ -114,12 +76,12 @@ class BringInPages {
     private String compare(BringIn bringIn, Model model) {
         DatasetService.Loaded now = datasets.needed(bringIn.refreshes());
         Table before = now.dataset().table();
-        Table own = before.names().stream().filter(n -> !n.startsWith("@"))
-                .collect(java.util.stream.Collectors.collectingAndThen(java.util.stream.Collectors.toMap(n -> n, before::column, (a, b) -> a, java.util.LinkedHashMap::new), Table::new));
+        Map<String, Column> own = new LinkedHashMap<>();
+        for (String name : before.names()) if (!name.startsWith("@")) own.put(name, before.column(name));
         model.addAttribute("dataset", now.dataset());
         model.addAttribute("before", before.rows());
         model.addAttribute("after", bringIn.reading().table().rows());
-        model.addAttribute("diff", TableDiff.of(own, bringIn.reading().table()));
+        model.addAttribute("diff", TableDiff.of(new Table(own), bringIn.reading().table()));
         try {
             model.addAttribute("placing", bringIn.guess() == null ? null : PlacingPreview.of(bringIns.place(bringIn, bringIn.guess())));
         } catch (RefusedException unfit) {

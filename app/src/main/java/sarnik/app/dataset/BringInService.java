@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -171,9 +172,9 @@ class BringInService {
     /** Values of a few columns, row by row, for looking at. */
     static List<List<String>> firstRows(Table table, int most) {
         List<String> names = table.names().stream().filter(n -> !n.startsWith("@")).toList();
-        List<List<String>> rows = new java.util.ArrayList<>();
+        List<List<String>> rows = new ArrayList<>();
         for (int row = 0; row < Math.min(most, table.rows()); row++) {
-            List<String> cells = new java.util.ArrayList<>();
+            List<String> cells = new ArrayList<>();
             for (String name : names) {
                 String text = table.column(name).text(row);
                 cells.add(text == null ? "" : text);

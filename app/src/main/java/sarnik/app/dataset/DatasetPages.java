@@ -32,7 +32,7 @@ class DatasetPages {
         model.addAttribute("dataset", loaded.dataset());
         model.addAttribute("version", datasets.version(id).orElseThrow());
         model.addAttribute("columns", table.names().stream().filter(n -> !n.startsWith("@"))
-                .map(n -> BringInPages.ColumnLine.of(table, n, Map.of())).toList());
+                .map(n -> ColumnLine.of(table, n, Map.of())).toList());
         model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
         PlacingPreview placing = loaded.placed() == null ? null : PlacingPreview.of(loaded.placed());
         model.addAttribute("placing", placing);
