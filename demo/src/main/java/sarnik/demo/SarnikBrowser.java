@@ -35,7 +35,8 @@ public final class SarnikBrowser implements AutoCloseable {
      */
     public Page signedIn(String base, String name, String password, int width, int height) {
         Page page = browser.newContext(new Browser.NewContextOptions().setBaseURL(base).setViewportSize(width, height)).newPage();
-        page.setDefaultTimeout(15_000);
+        // Long, because a busy machine may be slow; nothing waits longer than it has to.
+        page.setDefaultTimeout(45_000);
         page.onPageError(error -> troubles.add("a script failed: " + error));
         page.onConsoleMessage(message -> {
             // A refused request is an answer like any other; what a page makes of it is looked at where it matters.

@@ -66,16 +66,17 @@ class ReadingTest extends BrowserTest {
     void theMapMovesAndZoomsWithKeysAndItsTicksFollow() {
         Page page = sheet("rui", dashboard, "");
         page.focus(".map-view");
-        String before = page.locator(".map-ticks").textContent();
+        String before = page.locator(".map-ticks").innerHTML();
+        assertThat(page.locator(".map-ticks").textContent()).contains("N").contains("W");
         page.keyboard().press("ArrowLeft");
-        page.waitForTimeout(300);
-        String moved = page.locator(".map-ticks").innerHTML();
+        page.waitForCondition(() -> !page.locator(".map-ticks").innerHTML().equals(before));
+        double zoom = zoom(page);
         page.keyboard().press("-");
-        page.waitForTimeout(500);
-        page.keyboard().press("-");
-        page.waitForTimeout(500);
-        assertThat(page.locator(".map-ticks").innerHTML()).isNotEqualTo(moved);
-        assertThat(before).contains("N").contains("W");
+        page.waitForCondition(() -> zoom(page) < zoom);
+    }
+
+    private static double zoom(Page page) {
+        return ((Number) page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()")).doubleValue();
     }
 
     @Test
@@ -83,14 +84,14 @@ class ReadingTest extends BrowserTest {
         Page page = sheet("rui", dashboard, "");
         BoundingBox map = box(page.locator(".map-view"));
         page.mouse().move(map.x + map.width / 2, map.y + 40);
-        Object zoom = page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()");
+        double zoom = zoom(page);
         page.mouse().wheel(0, -300);
-        page.waitForTimeout(400);
-        assertThat(page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()")).isEqualTo(zoom);
+        page.waitForSelector(".map-hint.is-on");
+        page.waitForTimeout(300);
+        assertThat(zoom(page)).isEqualTo(zoom);
         page.focus(".map-view");
         page.mouse().wheel(0, -300);
-        page.waitForTimeout(700);
-        assertThat(((Number) page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()")).doubleValue()).isGreaterThan(((Number) zoom).doubleValue());
+        page.waitForCondition(() -> zoom(page) > zoom);
     }
 
     @Test

@@ -144,6 +144,46 @@ class DashboardEditsTest {
     }
 
     @Test
+    void framesFollowTheNewestRevision() throws Exception {
+        JsonNode before = ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v2")));
+        assertThat(before.at("/drawings/v2/words").asString()).isEqualTo("sum of litres");
+        edit(ana, 2, set("/visuals/v2/measure", "{\"summary\":\"COUNT\"}"));
+        JsonNode after = ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v2")));
+        assertThat(after.at("/drawings/v2/full").asString()).isEqualTo("6");
+        step(ana, "undo", 3);
+        assertThat(ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v2"))).at("/drawings/v2/full").asString()).isEqualTo("179");
+    }
+
+    @Test
+    void aDashboardThatIsClosedAgainIsGoneForReadersAtOnce(RunningSarnik sarnik) throws Exception {
+        SarnikClient rui = sarnik.client("rui");
+        for (boolean open : new boolean[] {true, false, true, false}) {
+            ana.json("PUT", path + "/open", open);
+            assertThat(rui.get(path).statusCode()).isEqualTo(open ? 200 : 404);
+            assertThat(rui.send("POST", path + "/frames", "application/json", "{\"state\":\"\"}").statusCode()).isEqualTo(open ? 200 : 404);
+        }
+    }
+
+    @Test
+    void whatAGestureTouchesIsToldWithTheDashboard() throws Exception {
+        JsonNode touches = now().get("touches");
+        assertThat(touches.get("v1").toString()).isEqualTo("[\"v2\",\"v3\"]");
+        assertThat(touches.get("v2")).as("no link starts at the figure").isEmpty();
+        assertThat(touches.get("f1")).hasSize(3);
+        assertThat(now().at("/offers/f1/values").toString()).isEqualTo("[\"still\",\"warm\"]");
+        assertThat(now().at("/offers/f2/from").asString()).isEqualTo("2026-01-01");
+        assertThat(now().at("/offers/f2/to").asString()).isEqualTo("2026-02-03");
+    }
+
+    @Test
+    void askingForAVisualThatIsNotThereIsAnswered() throws Exception {
+        JsonNode frames = ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v77", "v2")));
+        assertThat(frames.at("/drawings/v77/why").asString()).contains("taken away");
+        assertThat(frames.at("/drawings/v2/full").asString()).isEqualTo("179");
+        assertThat(ana.send("POST", path + "/frames", "application/json", "[]").statusCode()).isEqualTo(400);
+    }
+
+    @Test
     void briefsAndProposalsAreServed() throws Exception {
         JsonNode brief = ana.read(ana.get(path + "/briefs/v1"));
         assertThat(brief.get("parts").get(0).get("text").asString()).isEqualTo("A map: ");
