@@ -83,7 +83,7 @@ class BringInPages {
         model.addAttribute("after", bringIn.reading().table().rows());
         model.addAttribute("diff", TableDiff.of(new Table(own), bringIn.reading().table()));
         try {
-            model.addAttribute("placing", bringIn.guess() == null ? null : PlacingPreview.of(bringIns.place(bringIn, bringIn.guess())));
+            model.addAttribute("placing", bringIn.guess() == null ? null : PlacingPreview.of(datasets.placeNewer(bringIn.refreshes(), bringIn.reading().table())));
         } catch (RefusedException unfit) {
             model.addAttribute("unfit", unfit.getMessage());
         }

@@ -116,6 +116,11 @@ public class DatasetService implements Datasets {
         return place(table, placing, Decisions.NONE);
     }
 
+    /** Places newer rows of a dataset as they would be served: by its recipe, with what has been decided for it. */
+    PlacedTable placeNewer(long id, Table table) {
+        return place(table, needed(id).dataset().placing(), decisions.of(id));
+    }
+
     private PlacedTable place(Table table, Placing placing, Decisions decided) {
         TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided);
         try {

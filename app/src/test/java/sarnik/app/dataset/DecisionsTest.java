@@ -51,6 +51,7 @@ class DecisionsTest {
         assertThat(sheet.get("open").get(0).get("state").asString()).isEqualTo("decided");
         assertThat(provinceOf(1)).isEqualTo("Soria");
         JsonNode newer = ana.read(ana.upload(RunningSarnik.file("v2.csv", VISITS + "Villaseca del Eco,Soria,Spain,9\n"), "v2.csv", "?dataset=" + visits));
+        assertThat(ana.get(newer.get("address").asString()).body()).as("the look beforehand knows what was decided").doesNotContain("No town is called");
         ana.read(ana.send("POST", "/api/bring/" + newer.get("id").asString() + "/serve", "application/json", ""));
         assertThat(provinceOf(3)).isEqualTo("Soria");
     }
