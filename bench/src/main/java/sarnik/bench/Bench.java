@@ -33,7 +33,10 @@ import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
-import sarnik.table.CsvTableReader;
+import sarnik.table.CsvFile;
+import sarnik.table.FileChoices;
+import sarnik.table.Shaping;
+import sarnik.table.TableReader;
 import sarnik.table.Table;
 import tools.jackson.databind.JsonNode;
 
@@ -124,7 +127,7 @@ public final class Bench {
         try {
             DemoFiles.refills(DemoNetwork.shipped(), 1_000_000, file);
             Table[] table = new Table[1];
-            double ours = Report.median(3, 3, () -> table[0] = new CsvTableReader().read(file, Map.of()).table());
+            double ours = Report.median(3, 3, () -> table[0] = new TableReader().read(CsvFile.open(file, FileChoices.NONE), Shaping.NONE).table());
             long[] fields = new long[1];
             double bare = Report.median(3, 3, () -> {
                 try (var reader = CsvReader.builder().ofCsvRecord(file)) {

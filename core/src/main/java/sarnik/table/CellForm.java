@@ -13,6 +13,10 @@ public enum CellForm {
     WHOLE(ColumnType.WHOLE),
     DECIMAL_POINT(ColumnType.DECIMAL),
     DECIMAL_COMMA(ColumnType.DECIMAL),
+    /** Thousands parted by commas, blanks or apostrophes, decimals after a point: 1,234.5. */
+    GROUPED_POINT(ColumnType.DECIMAL),
+    /** Thousands parted by points, blanks or apostrophes, decimals after a comma: 1.234,5. */
+    GROUPED_COMMA(ColumnType.DECIMAL),
     DATE_ISO(ColumnType.DATE),
     DATE_DAY_FIRST(ColumnType.DATE),
     DATE_MONTH_FIRST(ColumnType.DATE),
@@ -31,6 +35,15 @@ public enum CellForm {
         return type;
     }
 
+    /** The mark before decimals in this form; null where it does not matter. */
+    Shaping.DecimalMark decimalMark() {
+        return switch (this) {
+            case DECIMAL_POINT, GROUPED_POINT -> Shaping.DecimalMark.POINT;
+            case DECIMAL_COMMA, GROUPED_COMMA -> Shaping.DecimalMark.COMMA;
+            default -> null;
+        };
+    }
+
     /** Whether the trimmed, non-empty text is written in this form. */
     boolean fits(String text) {
         return switch (this) {
@@ -39,6 +52,8 @@ public enum CellForm {
             case WHOLE -> isNumber(text, (char) 0) && text.length() <= 18;
             case DECIMAL_POINT -> isNumber(text, '.');
             case DECIMAL_COMMA -> isNumber(text, ',');
+            case GROUPED_POINT -> isGrouped(text, ',', '.');
+            case GROUPED_COMMA -> isGrouped(text, '.', ',');
             case DATE_ISO, DATE_DAY_FIRST, DATE_MONTH_FIRST -> date(text) != DateColumn.MISSING;
             case TIME_ISO -> time(text) != TimeColumn.MISSING;
         };
@@ -53,7 +68,12 @@ public enum CellForm {
 
     /** The number written in a text that {@link #fits} the form. */
     double decimal(String text) {
-        return Double.parseDouble(this == DECIMAL_COMMA ? text.replace(',', '.') : text);
+        return switch (this) {
+            case DECIMAL_COMMA -> Double.parseDouble(text.replace(',', '.'));
+            case GROUPED_POINT -> Double.parseDouble(ungrouped(text, ','));
+            case GROUPED_COMMA -> Double.parseDouble(ungrouped(text, '.').replace(',', '.'));
+            default -> Double.parseDouble(text);
+        };
     }
 
     /** Days since 1970-01-01, or {@link DateColumn#MISSING} where the text is no date of this form. */
@@ -126,6 +146,41 @@ public enum CellForm {
             else return false;
         }
         return digits > 0;
+    }
+
+    /** A number whose whole part is parted in threes by one kind of mark, or has at most three digits. */
+    private static boolean isGrouped(String text, char thousands, char decimal) {
+        int i = text.charAt(0) == '-' || text.charAt(0) == '+' ? 1 : 0;
+        int end = text.indexOf(decimal, i);
+        if (end < 0) end = text.length();
+        char used = 0;
+        int digits = 0;
+        int first = -1;
+        for (; i < end; i++) {
+            char c = text.charAt(i);
+            if (isDigit(c)) {
+                digits++;
+                continue;
+            }
+            boolean mark = c == thousands || c == ' ' || c == '\u00A0' || c == '\u202F' || c == '\'' || c == '’';
+            if (!mark || (used != 0 && c != used)) return false;
+            if (first < 0 ? digits < 1 || digits > 3 : digits != 3) return false;
+            first = 0;
+            used = c;
+            digits = 0;
+        }
+        if (used != 0 ? digits != 3 : digits < 1) return false;
+        for (i = end + 1; i < text.length(); i++) if (!isDigit(text.charAt(i))) return false;
+        return true;
+    }
+
+    private static String ungrouped(String text, char thousands) {
+        StringBuilder plain = new StringBuilder();
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (isDigit(c) || c == '-' || c == '+' || ((c == '.' || c == ',') && c != thousands)) plain.append(c);
+        }
+        return plain.toString();
     }
 
     private static boolean isExponent(String text, int from) {

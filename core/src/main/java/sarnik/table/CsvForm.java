@@ -16,8 +16,9 @@ import java.util.Arrays;
  *
  * @param charset UTF-8 if every byte of the file fits it, else Windows-1252
  * @param delimiter comma, semicolon, tab or bar
+ * @param quote stands around cells that hold the delimiter
  */
-public record CsvForm(Charset charset, char delimiter) {
+record CsvForm(Charset charset, char delimiter, char quote) {
 
     private static final char[] DELIMITERS = {',', ';', '\t', '|'};
     private static final int LOOK = 1 << 16;
@@ -26,7 +27,7 @@ public record CsvForm(Charset charset, char delimiter) {
     /**
      * @throws UnreadableTableException when the file is empty or is not text
      */
-    static CsvForm look(Path file) throws IOException {
+    static CsvForm look(Path file, FileChoices choices) throws IOException {
         byte[] head;
         try (InputStream in = Files.newInputStream(file)) {
             head = in.readNBytes(LOOK);
@@ -36,18 +37,32 @@ public record CsvForm(Charset charset, char delimiter) {
                     "The file is empty. Choose the file that holds the rows, with the column names in its first line.");
         }
         refuseOtherFormats(head);
-        Charset charset = isUtf8(file) ? StandardCharsets.UTF_8 : Charset.forName("windows-1252");
-        return new CsvForm(charset, delimiter(new String(head, charset)));
+        Charset charset = choices.charset() != null ? charset(choices.charset()) : isUtf8(file) ? StandardCharsets.UTF_8 : Charset.forName("windows-1252");
+        char quote = choices.quote() == null ? '"' : choices.quote().charAt(0);
+        char delimiter = choices.delimiter() == null ? delimiter(new String(head, charset)) : choices.delimiter().charAt(0);
+        if (delimiter == quote || delimiter == '\n' || delimiter == '\r' || quote == '\n' || quote == '\r') {
+            throw new UnreadableTableException("The mark between cells and the mark around them have to be two different marks, and no line ends.");
+        }
+        return new CsvForm(charset, delimiter, quote);
     }
 
-    /** The delimiter as people call it. */
-    public String delimiterWords() {
-        return switch (delimiter) {
+    private static Charset charset(String name) {
+        try {
+            return Charset.forName(name);
+        } catch (IllegalArgumentException unknown) {
+            throw new UnreadableTableException("There is no encoding called “" + name + "”. Choose UTF-8, Windows-1252 or another that is listed.");
+        }
+    }
+
+    /** How the file is written, for people. */
+    String words() {
+        return "CSV, " + charset.displayName() + ", " + switch (delimiter) {
+            case ',' -> "commas";
             case ';' -> "semicolons";
             case '\t' -> "tabs";
             case '|' -> "bars";
-            default -> "commas";
-        };
+            default -> "“" + delimiter + "”";
+        } + " between cells";
     }
 
     private static void refuseOtherFormats(byte[] head) {
@@ -99,7 +114,7 @@ public record CsvForm(Charset charset, char delimiter) {
                 bytes.compact();
             }
             return true;
-        } catch (CharacterCodingException notUtf8) {
+        } catch (CharacterCodingException malformed) {
             return false;
         }
     }

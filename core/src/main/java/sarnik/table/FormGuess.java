@@ -16,8 +16,21 @@ final class FormGuess {
     private long filled;
     private boolean codes;
 
-    FormGuess() {
-        for (CellForm form : CellForm.values()) if (form != CellForm.TEXT) fits.put(form, new long[1]);
+    /** Cells that are words for "no value": they do not speak against a form, but they fill a column that has nothing else. */
+    private long strangers;
+
+    /**
+     * @param mark the mark before decimals; null where it is found by looking
+     */
+    FormGuess(Shaping.DecimalMark mark) {
+        for (CellForm form : CellForm.values()) {
+            if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark)) fits.put(form, new long[1]);
+        }
+    }
+
+    /** Cells that were not shown to {@link #see}. */
+    void strangers(long count) {
+        strangers = count;
     }
 
     /**
@@ -33,26 +46,51 @@ final class FormGuess {
         if (filled == PATIENCE) fits.values().removeIf(count -> count[0] * 4 < filled * 3);
     }
 
-    CellForm form() {
-        if (codes || filled == 0) return CellForm.TEXT;
-        long most = fits.values().stream().mapToLong(count -> count[0]).max().orElse(0);
+    /**
+     * @param comma whether numbers that can be read either way have a decimal comma
+     */
+    CellForm form(boolean comma) {
+        if (codes || filled == 0 || filled < strangers) return CellForm.TEXT;
+        long most = most();
         if (most < filled * ENOUGH) return CellForm.TEXT;
-        return fits.entrySet().stream()
-                .filter(entry -> entry.getValue()[0] == most)
-                .findFirst()
-                .map(Map.Entry::getKey)
-                .orElse(CellForm.TEXT);
+        CellForm first = fits.entrySet().stream().filter(entry -> entry.getValue()[0] == most).findFirst().map(Map.Entry::getKey).orElse(CellForm.TEXT);
+        return comma && first == CellForm.DECIMAL_POINT && count(CellForm.GROUPED_COMMA) == most ? CellForm.GROUPED_COMMA : first;
+    }
+
+    private long most() {
+        return fits.values().stream().mapToLong(count -> count[0]).max().orElse(0);
+    }
+
+    private long count(CellForm form) {
+        return fits.containsKey(form) ? fits.get(form)[0] : -1;
+    }
+
+    /** Whether the column holds numbers that only a decimal comma explains. */
+    boolean needsComma() {
+        return needs(CellForm.DECIMAL_COMMA, CellForm.GROUPED_COMMA, CellForm.DECIMAL_POINT, CellForm.GROUPED_POINT);
+    }
+
+    /** Whether the column holds numbers that only a decimal point explains. */
+    boolean needsPoint() {
+        return needs(CellForm.DECIMAL_POINT, CellForm.GROUPED_POINT, CellForm.DECIMAL_COMMA, CellForm.GROUPED_COMMA);
+    }
+
+    private boolean needs(CellForm plain, CellForm grouped, CellForm otherPlain, CellForm otherGrouped) {
+        if (codes || filled == 0) return false;
+        long here = Math.max(count(plain), count(grouped));
+        return here >= filled * ENOUGH && here > Math.max(count(otherPlain), count(otherGrouped));
     }
 
     /** The best way to read the column when it has to be of this type. */
-    CellForm formOf(ColumnType type) {
+    CellForm formOf(ColumnType type, boolean comma) {
+        CellForm guess = form(comma);
+        if (guess.type() == type) return guess;
         CellForm best = null;
         long most = -1;
         for (CellForm form : CellForm.values()) {
             if (form.type() != type) continue;
-            long count = fits.containsKey(form) ? fits.get(form)[0] : 0;
-            if (count > most) {
-                most = count;
+            if (best == null || count(form) > most) {
+                most = count(form);
                 best = form;
             }
         }

@@ -17,20 +17,20 @@ public final class TestTables {
         return read(String.join("\n", lines)).table();
     }
 
-    static CsvReading read(String text) {
+    static Reading read(String text) {
         return read(text, StandardCharsets.UTF_8, Map.of());
     }
 
-    static CsvReading read(String text, Charset charset, Map<String, ColumnType> types) {
+    static Reading read(String text, Charset charset, Map<String, ColumnType> types) {
         return read(text.getBytes(charset), types);
     }
 
-    static CsvReading read(byte[] bytes, Map<String, ColumnType> types) {
+    static Reading read(byte[] bytes, Map<String, ColumnType> types) {
         try {
             Path file = Files.createTempFile("sarnik-test", ".csv");
             try {
                 Files.write(file, bytes);
-                return new CsvTableReader().read(file, types);
+                return new TableReader().read(CsvFile.open(file, FileChoices.NONE), Shaping.ofTypes(types));
             } finally {
                 Files.delete(file);
             }

@@ -23,7 +23,10 @@ import sarnik.place.Placing;
 import sarnik.place.PlacingGuess;
 import sarnik.place.TablePlacer;
 import sarnik.table.ColumnType;
-import sarnik.table.CsvTableReader;
+import sarnik.table.CsvFile;
+import sarnik.table.FileChoices;
+import sarnik.table.Shaping;
+import sarnik.table.TableReader;
 import sarnik.table.Table;
 
 @DisplayName("The demo network")
@@ -36,7 +39,7 @@ class DemoNetworkTest {
 
     private Table kiosks() throws Exception {
         DemoFiles.kiosks(NETWORK, directory.resolve("kiosks.csv"));
-        return new CsvTableReader().read(directory.resolve("kiosks.csv"), Map.of()).table();
+        return new TableReader().read(CsvFile.open(directory.resolve("kiosks.csv"), FileChoices.NONE), Shaping.NONE).table();
     }
 
     @Test

@@ -19,7 +19,11 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.PlacingGuess;
 import sarnik.place.TablePlacer;
-import sarnik.table.CsvTableReader;
+import sarnik.format.TableFile;
+import sarnik.table.FileChoices;
+import sarnik.table.RowSource;
+import sarnik.table.Shaping;
+import sarnik.table.TableReader;
 import sarnik.table.Table;
 import sarnik.table.UnreadableTableException;
 
@@ -72,8 +76,9 @@ public final class PlaceCommand {
             Map<String, String> options = options(arguments);
             Path in = Path.of(needed(options, "in", "Name the file to place."));
             Path target = Path.of(needed(options, "--out", "Name the file to write, with --out placed.csv."));
-            Table table = new CsvTableReader().readAsText(in).table();
-            Placing recipe = recipe(options, table, in);
+            RowSource rows = TableFile.open(in, FileChoices.NONE).rows();
+            Table table = new TableReader().readAsText(rows);
+            Placing recipe = recipe(options, table, rows);
             PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(table, recipe);
             write(table, placed, target);
             return say(placed, recipe, target);
@@ -112,7 +117,7 @@ public final class PlaceCommand {
         return value;
     }
 
-    private static Placing recipe(Map<String, String> options, Table table, Path in) throws IOException {
+    private static Placing recipe(Map<String, String> options, Table table, RowSource rows) throws IOException {
         for (String name : List.of("--town", "--province", "--country", "--where", "--lat", "--lon", "--code")) {
             String column = options.get(name);
             if (column != null && table.find(column).isEmpty()) {
@@ -126,7 +131,7 @@ public final class PlaceCommand {
         if (options.containsKey("--town") || options.containsKey("--province") || options.containsKey("--country")) {
             return new Placing.ByName(options.get("--town"), options.get("--province"), options.get("--country"));
         }
-        return new PlacingGuess(Gazetteer.shipped()).guess(new CsvTableReader().read(in, Map.of()).table())
+        return new PlacingGuess(Gazetteer.shipped()).guess(new TableReader().read(rows, Shaping.NONE).table())
                 .orElseThrow(() -> new Misuse("No column seems to tell where a row is. Name it; the columns are: " + String.join(", ", table.names()) + "."));
     }
 

@@ -17,7 +17,10 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
 import sarnik.table.ColumnType;
-import sarnik.table.CsvTableReader;
+import sarnik.table.CsvFile;
+import sarnik.table.FileChoices;
+import sarnik.table.Shaping;
+import sarnik.table.TableReader;
 import sarnik.table.Table;
 
 @DisplayName("What pages say of a table")
@@ -27,7 +30,7 @@ class ColumnLineTest {
     private Path directory;
 
     private Table table(String text) throws IOException {
-        return new CsvTableReader().read(Files.writeString(directory.resolve("t.csv"), text), Map.of()).table();
+        return new TableReader().read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), FileChoices.NONE), Shaping.NONE).table();
     }
 
     @ParameterizedTest

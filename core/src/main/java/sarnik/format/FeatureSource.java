@@ -1,0 +1,18 @@
+package sarnik.format;
+
+import java.io.IOException;
+import java.util.function.Consumer;
+
+/** The features of a file, whatever its format. They can be gone through more than once. */
+public interface FeatureSource {
+
+    /**
+     * Shows all features in their order.
+     *
+     * @throws sarnik.table.UnreadableTableException when the file breaks its format's rules
+     */
+    void each(Consumer<Feature> visitor) throws IOException;
+
+    /** How the file is written, for people. */
+    String words();
+}

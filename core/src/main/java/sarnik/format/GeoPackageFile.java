@@ -1,0 +1,178 @@
+package sarnik.format;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Properties;
+import java.util.function.Consumer;
+import org.locationtech.jts.geom.CoordinateSequence;
+import org.locationtech.jts.geom.CoordinateSequenceFilter;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.io.ParseException;
+import org.locationtech.jts.io.WKBReader;
+import sarnik.geo.Projection;
+import sarnik.table.UnreadableTableException;
+
+/**
+ * A layer of a GeoPackage (OGC 12-128r18): a table of an SQLite file with shapes, or without. Only plain tables are read, so
+ * that nothing written into the file runs.
+ */
+final class GeoPackageFile implements FeatureSource {
+
+    private static final byte[] NO_SHAPE = new byte[0];
+
+    private final Path file;
+    private final String layer;
+    private final String shapeColumn;
+    private final Projection projection;
+
+    private GeoPackageFile(Path file, String layer, String shapeColumn, Projection projection) {
+        this.file = file;
+        this.layer = layer;
+        this.shapeColumn = shapeColumn;
+        this.projection = projection;
+    }
+
+    static List<String> layers(Path file) throws IOException {
+        return with(file, GeoPackageFile::layers);
+    }
+
+    private static List<String> layers(Connection connection) throws SQLException {
+        List<String> names = new ArrayList<>();
+        try (PreparedStatement ask = connection.prepareStatement("SELECT c.table_name FROM gpkg_contents c JOIN sqlite_master m ON m.name = c.table_name"
+                        + " WHERE m.type = 'table' AND m.sql NOT LIKE '%VIRTUAL%' AND c.data_type IN ('features', 'attributes') ORDER BY c.data_type DESC, c.table_name");
+                ResultSet found = ask.executeQuery()) {
+            while (found.next()) names.add(found.getString(1));
+        }
+        if (names.isEmpty()) throw new UnreadableTableException("The GeoPackage holds no layer of features and no table.");
+        return names;
+    }
+
+    /**
+     * @param wanted the layer; null for the first
+     */
+    static GeoPackageFile open(Path file, String wanted) throws IOException {
+        return with(file, connection -> {
+            List<String> layers = layers(connection);
+            String layer = wanted == null ? layers.get(0) : wanted;
+            if (!layers.contains(layer)) throw new UnreadableTableException("The GeoPackage has no layer “" + layer + "”. It has: " + String.join(", ", layers) + ".");
+            try (PreparedStatement ask = connection.prepareStatement("SELECT g.column_name, s.organization, s.organization_coordsys_id"
+                    + " FROM gpkg_geometry_columns g LEFT JOIN gpkg_spatial_ref_sys s ON s.srs_id = g.srs_id WHERE g.table_name = ?")) {
+                ask.setString(1, layer);
+                try (ResultSet found = ask.executeQuery()) {
+                    if (!found.next()) return new GeoPackageFile(file, layer, null, Projection.DEGREES);
+                    return new GeoPackageFile(file, layer, found.getString(1), projection(found.getString(2), found.getInt(3)));
+                }
+            } catch (SQLException noShapes) {
+                // A package of plain tables may lack the table of geometry columns.
+                return new GeoPackageFile(file, layer, null, Projection.DEGREES);
+            }
+        });
+    }
+
+    private static Projection projection(String organization, int code) {
+        if (organization == null || code <= 0) return Projection.DEGREES;
+        return Projection.ofEpsg(code).orElseThrow(() -> new UnreadableTableException("The layer's coordinates are in %s:%d, which is not known here. Save it in degrees (EPSG:4326)."
+                .formatted(organization, code)));
+    }
+
+    private interface Use<T> {
+        T of(Connection connection) throws SQLException;
+    }
+
+    private static <T> T with(Path file, Use<T> use) throws IOException {
+        Properties properties = new Properties();
+        properties.setProperty("open_mode", "1");
+        properties.setProperty("limit_length", String.valueOf(512 << 20));
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:file:" + file.toAbsolutePath().toUri().getRawPath() + "?immutable=1", properties)) {
+            try (var statement = connection.createStatement()) {
+                statement.execute("PRAGMA trusted_schema = OFF");
+                statement.execute("PRAGMA cell_size_check = ON");
+            }
+            return use.of(connection);
+        } catch (SQLException broken) {
+            throw new UnreadableTableException("The GeoPackage cannot be read: it is broken, cut off, or another kind of SQLite file.");
+        }
+    }
+
+    @Override
+    public void each(Consumer<Feature> visitor) throws IOException {
+        with(file, connection -> {
+            try (var statement = connection.createStatement();
+                    ResultSet rows = statement.executeQuery("SELECT * FROM \"" + layer.replace("\"", "\"\"") + "\"")) {
+                int columns = rows.getMetaData().getColumnCount();
+                long number = 0;
+                while (rows.next()) {
+                    number++;
+                    Map<String, String> properties = new LinkedHashMap<>();
+                    byte[] shape = NO_SHAPE;
+                    for (int c = 1; c <= columns; c++) {
+                        String name = rows.getMetaData().getColumnName(c);
+                        if (name.equalsIgnoreCase(shapeColumn)) shape = rows.getBytes(c);
+                        else {
+                            Object value = rows.getObject(c);
+                            properties.put(name, value == null || value instanceof byte[] ? "" : value.toString());
+                        }
+                    }
+                    visitor.accept(new Feature(number, properties, shape == null || shape.length == 0 ? null : shape(shape, number)));
+                }
+            }
+            return null;
+        });
+    }
+
+    /** The GeoPackage's header before well-known binary: magic, version, flags, system, envelope (OGC 12-128r18, 2.1.3). */
+    private Geometry shape(byte[] blob, long number) {
+        try {
+            if (blob.length < 8 || blob[0] != 'G' || blob[1] != 'P') throw new ParseException("no header");
+            int[] envelope = {0, 32, 48, 48, 64};
+            int kind = (blob[3] >> 1) & 7;
+            if (kind > 4) throw new ParseException("unknown envelope");
+            ByteBuffer body = ByteBuffer.wrap(blob).order(ByteOrder.LITTLE_ENDIAN);
+            body.position(8 + envelope[kind]);
+            byte[] wkb = new byte[body.remaining()];
+            body.get(wkb);
+            Geometry shape = new WKBReader(JsonShapes.SHAPES).read(wkb);
+            if (!projection.isDegrees()) shape.apply(new ToDegrees(projection));
+            return shape;
+        } catch (ParseException | IllegalArgumentException | java.nio.BufferUnderflowException broken) {
+            throw new UnreadableTableException("The shape of row %,d is broken.".formatted(number));
+        }
+    }
+
+    /** Turns all corners of a shape into degrees, in place. */
+    private record ToDegrees(Projection projection) implements CoordinateSequenceFilter {
+
+        @Override
+        public void filter(CoordinateSequence corners, int i) {
+            double[] at = projection.toDegrees(corners.getX(i), corners.getY(i));
+            corners.setOrdinate(i, 0, at == null ? Double.NaN : at[0]);
+            corners.setOrdinate(i, 1, at == null ? Double.NaN : at[1]);
+        }
+
+        @Override
+        public boolean isDone() {
+            return false;
+        }
+
+        @Override
+        public boolean isGeometryChanged() {
+            return true;
+        }
+    }
+
+    @Override
+    public String words() {
+        return "GeoPackage, layer “" + layer + "”" + (shapeColumn == null ? "" : ", coordinates " + (projection.isDegrees() ? "in degrees" : projection.name()));
+    }
+}

@@ -1,0 +1,106 @@
+package sarnik.format;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LinearRing;
+import org.locationtech.jts.geom.Polygon;
+import sarnik.table.UnreadableTableException;
+import tools.jackson.databind.JsonNode;
+
+/** Reads GeoJSON's geometries (RFC 7946) and the properties of objects. */
+final class JsonShapes {
+
+    static final GeometryFactory SHAPES = new GeometryFactory();
+    private static final int DEEPEST = 8;
+
+    private JsonShapes() {}
+
+    /**
+     * @return null for a null geometry
+     * @throws UnreadableTableException when it is no geometry
+     */
+    static Geometry geometry(JsonNode node, long number) {
+        if (node == null || node.isNull() || node.isMissingNode()) return null;
+        try {
+            return read(node, 0);
+        } catch (IllegalArgumentException crooked) {
+            throw new UnreadableTableException("Feature %,d has a shape that cannot be read: %s.".formatted(number, crooked.getMessage()));
+        }
+    }
+
+    private static Geometry read(JsonNode node, int depth) {
+        if (depth > DEEPEST) throw new IllegalArgumentException("geometry collections stand inside each other too deeply");
+        JsonNode at = node.path("coordinates");
+        return switch (node.path("type").asString("")) {
+            case "Point" -> at.isEmpty() ? SHAPES.createPoint() : SHAPES.createPoint(position(at));
+            case "MultiPoint" -> SHAPES.createMultiPointFromCoords(positions(at));
+            case "LineString" -> SHAPES.createLineString(line(at));
+            case "MultiLineString" -> SHAPES.createMultiLineString(list(at).stream().map(l -> SHAPES.createLineString(line(l))).toArray(org.locationtech.jts.geom.LineString[]::new));
+            case "Polygon" -> polygon(at);
+            case "MultiPolygon" -> SHAPES.createMultiPolygon(list(at).stream().map(JsonShapes::polygon).toArray(Polygon[]::new));
+            case "GeometryCollection" -> SHAPES.createGeometryCollection(
+                    list(node.path("geometries")).stream().map(g -> read(g, depth + 1)).toArray(Geometry[]::new));
+            default -> throw new IllegalArgumentException("its type is “" + node.path("type").asString("") + "”");
+        };
+    }
+
+    private static List<JsonNode> list(JsonNode node) {
+        if (!node.isArray()) throw new IllegalArgumentException("a list of coordinates is missing");
+        List<JsonNode> items = new ArrayList<>();
+        node.forEach(items::add);
+        return items;
+    }
+
+    private static Polygon polygon(JsonNode node) {
+        List<LinearRing> rings = new ArrayList<>();
+        for (JsonNode ring : list(node)) rings.add(SHAPES.createLinearRing(closed(positions(ring))));
+        if (rings.isEmpty()) return SHAPES.createPolygon();
+        return SHAPES.createPolygon(rings.get(0), rings.subList(1, rings.size()).toArray(LinearRing[]::new));
+    }
+
+    /** A ring that ends where it begins and has at least four corners; shorter ones become a ring without area. */
+    static Coordinate[] closed(Coordinate[] ring) {
+        List<Coordinate> corners = new ArrayList<>(List.of(ring));
+        if (corners.isEmpty()) return ring;
+        if (!corners.get(0).equals2D(corners.get(corners.size() - 1))) corners.add(corners.get(0));
+        while (corners.size() < 4) corners.add(corners.get(0));
+        return corners.toArray(Coordinate[]::new);
+    }
+
+    private static Coordinate[] line(JsonNode node) {
+        Coordinate[] line = positions(node);
+        return line.length == 1 ? new Coordinate[] {line[0], line[0]} : line;
+    }
+
+    private static Coordinate[] positions(JsonNode node) {
+        return list(node).stream().map(JsonShapes::position).toArray(Coordinate[]::new);
+    }
+
+    private static Coordinate position(JsonNode node) {
+        if (!node.isArray() || node.size() < 2 || !node.get(0).isNumber() || !node.get(1).isNumber()) {
+            throw new IllegalArgumentException("a position is not two numbers");
+        }
+        return new Coordinate(node.get(0).asDouble(), node.get(1).asDouble());
+    }
+
+    /** The values of an object as text; objects inside it give names such as "station.name", lists stay JSON. */
+    static Map<String, String> properties(JsonNode object) {
+        Map<String, String> values = new LinkedHashMap<>();
+        add(values, "", object, 0);
+        return values;
+    }
+
+    private static void add(Map<String, String> values, String prefix, JsonNode object, int depth) {
+        object.properties().forEach(entry -> {
+            JsonNode value = entry.getValue();
+            String name = prefix + entry.getKey();
+            if (value.isObject() && depth < DEEPEST) add(values, name + ".", value, depth + 1);
+            else values.put(name, value.isNull() ? "" : value.isValueNode() ? value.asString() : value.toString());
+        });
+    }
+}

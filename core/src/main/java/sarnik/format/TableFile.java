@@ -1,0 +1,112 @@
+package sarnik.format;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import sarnik.table.CsvFile;
+import sarnik.table.FileChoices;
+import sarnik.table.RowSource;
+import sarnik.table.UnreadableTableException;
+
+/**
+ * A file that may hold a table, in any format that is read: CSV, XLSX, GeoJSON, TopoJSON, newline-delimited JSON, zipped
+ * shapefile, GeoPackage, KML and KMZ, GPX. The format is known by the file's bytes, whatever it is called.
+ *
+ * <pre>{@code
+ * TableFile file = TableFile.open(path, FileChoices.NONE);
+ * Reading reading = new TableReader().read(file.rows(), Shaping.NONE);
+ * }</pre>
+ *
+ * @param kind its format
+ * @param rows its rows
+ * @param features its features; empty where the format has none
+ * @param sheets names of its sheets or layers, of which one is read; empty where there is only one
+ * @param areas whether some of its features are areas
+ */
+public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> features, List<String> sheets, boolean areas) {
+
+    /** The formats. */
+    public enum Kind {
+        CSV,
+        XLSX,
+        JSON,
+        SHAPEFILE,
+        GEOPACKAGE,
+        KML,
+        GPX
+    }
+
+    /**
+     * @param choices what a person has corrected; the rest is found by looking
+     * @throws UnreadableTableException when the file is of no format that is read, or breaks its rules
+     */
+    public static TableFile open(Path file, FileChoices choices) throws IOException {
+        byte[] head = head(file);
+        if (starts(head, "PK\3\4") || starts(head, "PK\5\6")) return archive(file, choices);
+        if (starts(head, "SQLite format 3\0")) {
+            return of(Kind.GEOPACKAGE, GeoPackageFile.open(file, choices.sheet()), several(GeoPackageFile.layers(file)));
+        }
+        String text = new String(head, StandardCharsets.UTF_8).replaceFirst("^\uFEFF", "").stripLeading();
+        if (text.startsWith("{") || text.startsWith("[{") || text.matches("(?s)\\[\\s*\\{.*")) {
+            FeatureSource features = JsonFile.open(file, choices.sheet());
+            return of(Kind.JSON, features, features instanceof TopoJsonFile topo ? several(topo.layers()) : List.of());
+        }
+        if (text.startsWith("<")) return xml(file);
+        return new TableFile(Kind.CSV, CsvFile.open(file, choices), Optional.empty(), List.of(), false);
+    }
+
+    private static byte[] head(Path file) throws IOException {
+        try (InputStream in = Files.newInputStream(file)) {
+            return in.readNBytes(4096);
+        }
+    }
+
+    private static boolean starts(byte[] head, String magic) {
+        return new String(head, 0, Math.min(head.length, magic.length()), StandardCharsets.ISO_8859_1).equals(magic);
+    }
+
+    private static TableFile of(Kind kind, FeatureSource features, List<String> sheets) throws IOException {
+        FeatureRows rows = new FeatureRows(features);
+        return new TableFile(kind, rows, Optional.of(features), sheets, rows.hasAreas());
+    }
+
+    private static List<String> several(List<String> names) {
+        return names.size() > 1 ? names : List.of();
+    }
+
+    private static TableFile archive(Path file, FileChoices choices) throws IOException {
+        try (Archive archive = Archive.open(file)) {
+            if (archive.find("xl/workbook.xml").isPresent()) {
+                return new TableFile(Kind.XLSX, Workbook.open(file, choices), Optional.empty(), Workbook.sheets(file), false);
+            }
+            List<String> shapefiles = Shapefile.layers(archive);
+            if (!shapefiles.isEmpty()) return of(Kind.SHAPEFILE, Shapefile.open(file, choices.sheet()), several(shapefiles));
+            List<String> kml = archive.ending(".kml");
+            if (!kml.isEmpty()) return of(Kind.KML, new XmlFile(() -> unpacked(file, kml.get(0)), XmlFile.Kind.KML), List.of());
+            throw new UnreadableTableException("The archive holds neither a workbook, nor a shapefile (.shp), nor KML. Unpack it and bring the table in by itself.");
+        }
+    }
+
+    private static InputStream unpacked(Path file, String name) throws IOException {
+        Archive archive = Archive.open(file);
+        InputStream in = archive.read(name);
+        return new java.io.FilterInputStream(in) {
+            @Override
+            public void close() throws IOException {
+                super.close();
+                archive.close();
+            }
+        };
+    }
+
+    private static TableFile xml(Path file) throws IOException {
+        String root = XmlFile.root(file);
+        if ("gpx".equals(root)) return of(Kind.GPX, XmlFile.of(file, XmlFile.Kind.GPX), List.of());
+        if ("kml".equals(root) || "Document".equals(root) || "Placemark".equals(root)) return of(Kind.KML, XmlFile.of(file, XmlFile.Kind.KML), List.of());
+        throw new UnreadableTableException("The file holds XML, but neither KML nor GPX: its first element is “" + root + "”.");
+    }
+}

@@ -1,0 +1,187 @@
+package sarnik.format;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.IntFunction;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import sarnik.table.Column;
+import sarnik.table.DateColumn;
+import sarnik.table.DecimalColumn;
+import sarnik.table.Table;
+import sarnik.table.TimeColumn;
+import sarnik.table.UnreadableTableException;
+import sarnik.table.WholeColumn;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The formats in which a table is given out. */
+public enum TableFormat {
+    CSV("csv", "text/csv"),
+    XLSX("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+    GEOJSON("geojson", "application/geo+json"),
+    GEOPACKAGE("gpkg", "application/geopackage+sqlite3");
+
+    private static final int MOST_SHEET_ROWS = 1_048_575;
+    private final String ending;
+    private final String mediaType;
+
+    TableFormat(String ending, String mediaType) {
+        this.ending = ending;
+        this.mediaType = mediaType;
+    }
+
+    /** The ending of its files' names, without the point. */
+    public String ending() {
+        return ending;
+    }
+
+    /** Its registered media type. */
+    public String mediaType() {
+        return mediaType;
+    }
+
+    /**
+     * Writes a table. Columns whose names start with @ are left out.
+     *
+     * @param name what the table is called, for formats that name it inside
+     * @param position longitude and latitude of a row in degrees, or null where it has none; for CSV and XLSX they become
+     *     two more columns, {@code lon} and {@code lat}; null where rows have no place
+     * @throws UnreadableTableException when the format cannot hold so many rows
+     */
+    public void write(Table table, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
+        List<String> columns = table.names().stream().filter(n -> !n.startsWith("@")).toList();
+        switch (this) {
+            case CSV -> csv(table, columns, position, out);
+            case XLSX -> xlsx(table, columns, name, position, out);
+            case GEOJSON -> geoJson(table, columns, position, out);
+            case GEOPACKAGE -> {
+                Path file = Files.createTempFile("sarnik", ".gpkg");
+                try {
+                    GeoPackageWriter.write(table, columns, name, position, file);
+                    Files.copy(file, out);
+                } finally {
+                    Files.deleteIfExists(file);
+                }
+            }
+        }
+    }
+
+    private static void csv(Table table, List<String> columns, IntFunction<double[]> position, OutputStream out) throws IOException {
+        var text = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+        CsvWriter writer = CsvWriter.builder().build(text);
+        List<String> header = new ArrayList<>(columns);
+        if (position != null) header.addAll(List.of(free("lon", columns), free("lat", columns)));
+        writer.writeRecord(header);
+        for (int row = 0; row < table.rows(); row++) {
+            List<String> cells = new ArrayList<>();
+            for (String column : columns) cells.add(table.column(column).text(row));
+            if (position != null) {
+                double[] at = position.apply(row);
+                cells.add(at == null ? "" : String.valueOf(at[0]));
+                cells.add(at == null ? "" : String.valueOf(at[1]));
+            }
+            writer.writeRecord(cells);
+        }
+        writer.flush();
+    }
+
+    /** A name for an added column that the table does not have. */
+    static String free(String name, List<String> columns) {
+        String free = name;
+        for (int n = 2; columns.contains(free); n++) free = name + " " + n;
+        return free;
+    }
+
+    private static void xlsx(Table table, List<String> columns, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
+        if (table.rows() > MOST_SHEET_ROWS) {
+            throw new UnreadableTableException("A sheet holds up to %,d rows, and there are %,d. Take them as CSV or as a GeoPackage.".formatted(MOST_SHEET_ROWS, table.rows()));
+        }
+        try (Workbook book = new Workbook(out, "Sarnik", "1.0")) {
+            Worksheet sheet = book.newWorksheet(sheetName(name));
+            for (int c = 0; c < columns.size(); c++) {
+                sheet.value(0, c, columns.get(c));
+                Column column = table.column(columns.get(c));
+                for (int row = 0; row < table.rows(); row++) if (!column.isMissing(row)) value(sheet, row + 1, c, column, row);
+            }
+            if (position != null) positions(sheet, table.rows(), columns, position);
+            sheet.freezePane(0, 1);
+        }
+    }
+
+    private static void positions(Worksheet sheet, int rows, List<String> columns, IntFunction<double[]> position) {
+        int lon = columns.size();
+        sheet.value(0, lon, free("lon", columns));
+        sheet.value(0, lon + 1, free("lat", columns));
+        for (int row = 0; row < rows; row++) {
+            double[] at = position.apply(row);
+            if (at == null) continue;
+            sheet.value(row + 1, lon, at[0]);
+            sheet.value(row + 1, lon + 1, at[1]);
+        }
+    }
+
+    private static void value(Worksheet sheet, int to, int c, Column column, int row) {
+        if (column instanceof WholeColumn whole) sheet.value(to, c, whole.values()[row]);
+        else if (column instanceof DecimalColumn decimal) sheet.value(to, c, decimal.values()[row]);
+        else if (column instanceof DateColumn dates) {
+            sheet.value(to, c, java.time.LocalDate.ofEpochDay(dates.days()[row]));
+            sheet.style(to, c).format("yyyy-mm-dd").set();
+        } else if (column instanceof TimeColumn times) {
+            sheet.value(to, c, java.time.LocalDateTime.ofEpochSecond(times.seconds()[row], 0, java.time.ZoneOffset.UTC));
+            sheet.style(to, c).format("yyyy-mm-dd hh:mm:ss").set();
+        } else sheet.value(to, c, column.text(row));
+    }
+
+    private static String sheetName(String name) {
+        String plain = name.replaceAll("[\\[\\]*?/\\\\:']", " ").strip();
+        return plain.isEmpty() ? "Rows" : plain.length() > 31 ? plain.substring(0, 31).strip() : plain;
+    }
+
+    private static void geoJson(Table table, List<String> columns, IntFunction<double[]> position, OutputStream out) {
+        try (JsonGenerator json = JsonMapper.builder().build().createGenerator(out)) {
+            json.writeStartObject();
+            json.writeStringProperty("type", "FeatureCollection");
+            json.writeArrayPropertyStart("features");
+            for (int row = 0; row < table.rows(); row++) {
+                json.writeStartObject();
+                json.writeStringProperty("type", "Feature");
+                double[] at = position == null ? null : position.apply(row);
+                json.writeName("geometry");
+                if (at == null) json.writeNull();
+                else {
+                    json.writeStartObject();
+                    json.writeStringProperty("type", "Point");
+                    json.writeName("coordinates");
+                    json.writeArray(at, 0, 2);
+                    json.writeEndObject();
+                }
+                json.writeObjectPropertyStart("properties");
+                for (String name : columns) {
+                    json.writeName(name);
+                    value(json, table.column(name), row);
+                }
+                json.writeEndObject();
+                json.writeEndObject();
+            }
+            json.writeEndArray();
+            json.writeEndObject();
+        }
+    }
+
+    private static void value(JsonGenerator json, Column column, int row) {
+        if (column.isMissing(row)) json.writeNull();
+        else if (column instanceof WholeColumn whole) json.writeNumber(whole.values()[row]);
+        else if (column instanceof DecimalColumn decimal) json.writeNumber(decimal.values()[row]);
+        else if (column.type() == sarnik.table.ColumnType.YES_NO) json.writeBoolean(column.text(row).equals("yes"));
+        else json.writeString(column.text(row));
+    }
+}

@@ -1,0 +1,106 @@
+package sarnik.table;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The rows of a CSV file (RFC 4180) or another text file with a delimiter between cells. */
+public final class CsvFile implements Grid {
+
+    /** Longest cell, in characters; a quote that is never closed runs into it. */
+    private static final int LONGEST_CELL = 1 << 20;
+
+    private final Path file;
+    private final CsvForm form;
+
+    private CsvFile(Path file, CsvForm form) {
+        this.file = file;
+        this.form = form;
+    }
+
+    /**
+     * @param choices what a person has corrected; the rest is found by looking
+     * @throws UnreadableTableException when the file is empty, is not text, or breaks the format's rules
+     */
+    public static RowSource open(Path file, FileChoices choices) throws IOException {
+        CsvForm form = CsvForm.look(file, choices);
+        return new GridSource(new CsvFile(file, form), choices, form.words());
+    }
+
+    @Override
+    public List<List<String>> first(int rows) throws IOException {
+        List<List<String>> first = new ArrayList<>();
+        try (CsvReader<CsvRecord> reader = open()) {
+            for (CsvRecord record : reader) {
+                if (first.size() == rows) break;
+                first.add(record.getFields());
+            }
+        } catch (CsvParseException broken) {
+            throw unreadable(broken);
+        } catch (UncheckedIOException failed) {
+            throw failed.getCause();
+        }
+        return first;
+    }
+
+    @Override
+    public void each(RowSource.Visitor visitor) throws IOException {
+        Current current = new Current();
+        try (CsvReader<CsvRecord> reader = open()) {
+            for (CsvRecord record : reader) {
+                current.record = record;
+                visitor.row(record.getStartingLineNumber(), current);
+            }
+        } catch (CsvParseException broken) {
+            throw unreadable(broken);
+        } catch (UncheckedIOException failed) {
+            throw failed.getCause();
+        }
+    }
+
+    /** The cells of the record at hand. */
+    private static final class Current implements RowSource.Cells {
+
+        private CsvRecord record;
+
+        @Override
+        public int count() {
+            return record.getFieldCount();
+        }
+
+        @Override
+        public String get(int index) {
+            return record.getField(index);
+        }
+    }
+
+    private CsvReader<CsvRecord> open() throws IOException {
+        // A byte that the charset does not have becomes U+FFFD in its cell: no row is lost over it.
+        var in = new BufferedReader(new InputStreamReader(Files.newInputStream(file), form.charset()));
+        in.mark(1);
+        if (in.read() != '\uFEFF') in.reset();
+        return CsvReader.builder()
+                .fieldSeparator(form.delimiter())
+                .quoteCharacter(form.quote())
+                .skipEmptyLines(true)
+                .allowExtraFields(true)
+                .allowMissingFields(true)
+                .maxBufferSize(LONGEST_CELL)
+                .ofCsvRecord(in);
+    }
+
+    private static UnreadableTableException unreadable(CsvParseException broken) {
+        String message = broken.getCause() != null && broken.getCause().getMessage() != null ? broken.getCause().getMessage() : broken.getMessage();
+        String reason = message == null ? "" : message.endsWith(".") ? message : message + ".";
+        return new UnreadableTableException("The file breaks off its own rules: " + reason
+                + " A quote that is opened and never closed is the usual cause; mend that line and bring the file in again.");
+    }
+}

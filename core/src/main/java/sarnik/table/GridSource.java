@@ -1,0 +1,159 @@
+package sarnik.table;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The rows of a grid below its header. The header is found by looking: titles above it (rows with few cells) are passed
+ * over, names written over several rows ("Litres" above "2023", "2024") are joined, and a grid whose first row is like the
+ * others has none.
+ */
+public final class GridSource implements RowSource {
+
+    private static final int LOOK = 60;
+    private static final int MOST_HEADER_ROWS = 3;
+
+    private final Grid grid;
+    private final String words;
+    private final Header at;
+    private final List<String> header;
+
+    /**
+     * @param first the row of the header, from 1
+     * @param rows over how many rows it is written, 0 for none
+     */
+    private record Header(int first, int rows) {
+
+        int last() {
+            return first + rows - 1;
+        }
+    }
+
+    /**
+     * @param words how the file is written, for people
+     * @throws UnreadableTableException when the grid has no row
+     */
+    public GridSource(Grid grid, FileChoices choices, String words) throws IOException {
+        this.grid = grid;
+        List<List<String>> first = grid.first(LOOK);
+        if (first.isEmpty()) {
+            throw new UnreadableTableException("The file holds nothing but empty lines. Choose the file that holds the"
+                    + " rows, with the column names in its first line.");
+        }
+        Header found = look(first, choices.headerRow());
+        at = choices.headerRows() == null ? found : new Header(found.first, choices.headerRows());
+        header = names(first, at);
+        this.words = words + (at.rows == 0 ? ", no names of columns" : at.first > 1 || at.rows > 1 ? ", names of columns in row " + at.first + (at.rows > 1 ? " to " + at.last() : "") : "");
+    }
+
+    private static Header look(List<List<String>> rows, Integer chosen) {
+        int widest = rows.stream().mapToInt(GridSource::filled).max().orElse(1);
+        int first = chosen != null ? Math.min(chosen, rows.size()) : 1;
+        // A title or a note above the table has few cells.
+        while (chosen == null && first < rows.size() && widest > 2 && filled(rows.get(first - 1)) * 5 <= widest * 2 && filled(rows.get(first - 1)) < 3) first++;
+        if (chosen == null && first < rows.size() && isLikeTheRowBelow(rows.get(first - 1), rows.get(first))) return new Header(first, 0);
+        int count = 1;
+        // Names over several rows: gaps above, and below them cells that are still names.
+        while (count < MOST_HEADER_ROWS && first + count < rows.size() && gaps(rows.get(first + count - 2)) > 0 && isNames(rows.get(first + count - 1))
+                && fillsGaps(rows.get(first + count - 2), rows.get(first + count - 1))) {
+            count++;
+        }
+        return new Header(first, count);
+    }
+
+    private static int filled(List<String> row) {
+        return (int) row.stream().filter(c -> !c.isBlank()).count();
+    }
+
+    private static int gaps(List<String> row) {
+        return row.size() - filled(row);
+    }
+
+    private static boolean isNumber(String cell) {
+        String text = cell.strip();
+        return !text.isEmpty() && (CellForm.DECIMAL_POINT.fits(text) || CellForm.DECIMAL_COMMA.fits(text));
+    }
+
+    private static boolean isYear(String cell) {
+        return cell.strip().matches("(19|20)\\d\\d");
+    }
+
+    /** Cells that can be names: no number but years, and at least two of them. */
+    private static boolean isNames(List<String> row) {
+        return filled(row) > 1 && row.stream().noneMatch(c -> isNumber(c) && !isYear(c)) && row.stream().anyMatch(c -> isYear(c) || !c.isBlank());
+    }
+
+    /** Whether the row below has cells where the row above has none, beside one that both have. */
+    private static boolean fillsGaps(List<String> above, List<String> below) {
+        for (int i = 1; i < below.size(); i++) {
+            boolean gap = i >= above.size() || above.get(i).isBlank();
+            if (gap && !below.get(i).isBlank() && i - 1 < above.size() && below.get(i - 1) != null && !below.get(i - 1).isBlank()) {
+                int left = i - 1;
+                while (left >= 0 && left < above.size() && above.get(left).isBlank()) left--;
+                if (left >= 0) return true;
+            }
+        }
+        return false;
+    }
+
+    private static boolean isLikeTheRowBelow(List<String> first, List<String> second) {
+        int numbers = 0;
+        for (int i = 0; i < Math.min(first.size(), second.size()); i++) {
+            if (isNumber(first.get(i)) && !isYear(first.get(i)) && isNumber(second.get(i))) numbers++;
+            String date = first.get(i).strip();
+            if (CellForm.DATE_ISO.fits(date.isEmpty() ? "x" : date) && CellForm.DATE_ISO.fits(second.get(i).isBlank() ? "x" : second.get(i).strip())) numbers++;
+        }
+        return numbers > 0 && gaps(first) == 0;
+    }
+
+    private static List<String> names(List<List<String>> rows, Header at) {
+        int width = rows.stream().mapToInt(List::size).max().orElse(0);
+        List<String> names = new ArrayList<>();
+        if (at.rows == 0) {
+            for (int i = 1; i <= width; i++) names.add("column " + i);
+            return names;
+        }
+        int own = rows.get(Math.min(at.last(), rows.size()) - 1).size();
+        for (int i = 0; i < (at.rows == 1 ? own : width); i++) {
+            List<String> parts = new ArrayList<>();
+            for (int r = at.first; r <= Math.min(at.last(), rows.size()); r++) {
+                String part = r == at.last() ? cell(rows.get(r - 1), i) : carried(rows.get(r - 1), i, cell(rows.get(Math.min(at.last(), rows.size()) - 1), i));
+                if (!part.isBlank() && (parts.isEmpty() || !parts.get(parts.size() - 1).equals(part))) parts.add(part);
+            }
+            names.add(String.join(TurnedSource.PART, parts));
+        }
+        return names;
+    }
+
+    /** A name above several columns holds for those to its right that have none of their own, as far as names stand below. */
+    private static String carried(List<String> row, int column, String below) {
+        if (!cell(row, column).isBlank() || below.isBlank()) return cell(row, column);
+        int i = Math.min(column, row.size() - 1);
+        while (i >= 0 && row.get(i).isBlank()) i--;
+        return i < 0 ? "" : cell(row, i);
+    }
+
+    private static String cell(List<String> row, int column) {
+        return column < row.size() ? row.get(column).strip() : "";
+    }
+
+    @Override
+    public List<String> header() {
+        return header;
+    }
+
+    @Override
+    public void each(Visitor visitor) throws IOException {
+        int[] row = {0};
+        int skipped = at.first - 1 + at.rows;
+        grid.each((line, cells) -> {
+            if (++row[0] > skipped) visitor.row(line, cells);
+        });
+    }
+
+    @Override
+    public String words() {
+        return words;
+    }
+}

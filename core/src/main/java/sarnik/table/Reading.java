@@ -1,0 +1,18 @@
+package sarnik.table;
+
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What came of reading a file.
+ *
+ * @param table the rows as they would be kept
+ * @param troubles cells and rows that could not be taken as they stood
+ * @param form how the file is written, for people
+ * @param columns all columns of the file after turning, in their order, those that are left out too
+ * @param source the name in the file of each kept column, by its name in the table
+ * @param missingWords words found in columns of numbers or dates that usually mean "no value", with how often they occur
+ * @param periods columns that could be turned into rows because they are named by periods; empty where there are fewer than three
+ */
+public record Reading(
+        Table table, Troubles troubles, String form, List<String> columns, Map<String, String> source, Map<String, Long> missingWords, List<String> periods) {}

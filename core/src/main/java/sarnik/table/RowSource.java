@@ -1,0 +1,60 @@
+package sarnik.table;
+
+import java.io.IOException;
+import java.util.List;
+
+/**
+ * Rows of cells as a file gives them, whatever its format. The rows can be gone through more than once; each time they are
+ * the same. A reader of a format is one of these; {@link TableReader} makes a table of it.
+ */
+public interface RowSource {
+
+    /** One row's cells. Valid only while its visitor runs. */
+    interface Cells {
+
+        int count();
+
+        /**
+         * @param index from 0, below {@link #count()}
+         * @return the cell's text, empty where there is none
+         */
+        String get(int index);
+    }
+
+    /** Is shown the rows one by one. */
+    interface Visitor {
+
+        /**
+         * @param line the line of the file, or the row of the sheet or list, the first is 1
+         */
+        void row(long line, Cells cells);
+    }
+
+    /** Names of the columns as they are written; some may be empty or equal. */
+    List<String> header();
+
+    /**
+     * Shows all rows below the header.
+     *
+     * @throws UnreadableTableException when the file breaks its format's rules
+     */
+    void each(Visitor visitor) throws IOException;
+
+    /** How the file is written, for people: "CSV, UTF-8, commas between cells". */
+    String words();
+
+    /** Cells held as a list. */
+    static Cells cells(List<String> cells) {
+        return new Cells() {
+            @Override
+            public int count() {
+                return cells.size();
+            }
+
+            @Override
+            public String get(int index) {
+                return cells.get(index);
+            }
+        };
+    }
+}

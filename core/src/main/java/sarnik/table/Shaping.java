@@ -1,0 +1,78 @@
+package sarnik.table;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * What is made of a file's columns before they are kept. Kept with a dataset, so that it holds at every refresh.
+ *
+ * @param types types that are not to be guessed, by the column's name in the file
+ * @param names other names for columns, by their name in the file
+ * @param dropped columns that are left out, by their name in the file
+ * @param missing words that mean "no value", such as "-" and "n/a"; compared without regard to case
+ * @param totals whether rows of totals are kept; they are left out, and reported, where it is false
+ * @param decimalMark the mark before the decimals of all numbers; null where it is found by looking
+ * @param turn columns that are turned into rows; null for none
+ */
+public record Shaping(
+        Map<String, ColumnType> types,
+        Map<String, String> names,
+        Set<String> dropped,
+        Set<String> missing,
+        boolean totals,
+        DecimalMark decimalMark,
+        Turn turn) {
+
+    public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
+
+    /** Marks before decimals. */
+    public enum DecimalMark {
+        POINT,
+        COMMA
+    }
+
+    /**
+     * Columns whose names are periods (2023, 2024, 2025) become rows: one row for each of them, with its name in one column
+     * and its value in another. Where the names have parts ("Litres · 2023", "Takings · 2023") the last part is the period
+     * and what comes before names the column of values, in the order of the file.
+     *
+     * @param columns the columns that are turned, as the file names them
+     * @param period name of the column that gets their names
+     * @param value name of the column of values where the names have only one part
+     */
+    public record Turn(List<String> columns, String period, String value) {
+        public Turn {
+            columns = List.copyOf(columns);
+            period = period == null || period.isBlank() ? "period" : period.strip();
+            value = value == null || value.isBlank() ? "value" : value.strip();
+        }
+    }
+
+    public Shaping {
+        types = types == null ? Map.of() : Map.copyOf(types);
+        names = names == null ? Map.of() : Map.copyOf(names);
+        dropped = dropped == null ? Set.of() : Set.copyOf(dropped);
+        Set<String> words = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+        if (missing != null) missing.stream().map(String::strip).filter(w -> !w.isEmpty()).forEach(words::add);
+        missing = words;
+    }
+
+    /** A shaping that only sets types. */
+    public static Shaping ofTypes(Map<String, ColumnType> types) {
+        return new Shaping(types, null, null, null, false, null, null);
+    }
+
+    /** This shaping with types for the kept columns, so that a refresh guesses none of them again. */
+    public Shaping withTypesOf(Table kept) {
+        Map<String, String> sourceOf = new LinkedHashMap<>();
+        names.forEach((source, name) -> sourceOf.put(name, source));
+        Map<String, ColumnType> all = new LinkedHashMap<>(types);
+        for (String name : kept.names()) {
+            if (!name.startsWith("@")) all.put(sourceOf.getOrDefault(name, name), kept.column(name).type());
+        }
+        return new Shaping(all, names, dropped, missing, totals, decimalMark, turn);
+    }
+}

@@ -1,0 +1,217 @@
+package sarnik.table;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.LongConsumer;
+import java.util.regex.Pattern;
+
+/**
+ * Makes a table of the rows of a file.
+ *
+ * <p>The rows are gone through twice: once to see how every column is written, once to fill arrays of the right kind and
+ * size. So a guess rests on the whole column, and memory stays near the size of the arrays. No row is dropped but rows of
+ * totals, and those are reported: a cell that does not fit its column becomes missing and is reported.
+ *
+ * <pre>{@code
+ * Reading reading = new TableReader().read(CsvFile.open(file, CsvChoices.NONE), Shaping.NONE);
+ * reading.table().rows();
+ * reading.troubles().first();
+ * }</pre>
+ */
+public final class TableReader {
+
+    /** More columns than this are refused: PostgreSQL's own limit is 1,600. */
+    public static final int MOST_COLUMNS = 1000;
+
+    /** Words that usually mean "no value". */
+    private static final Set<String> USUAL_MISSING = caseless("-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "x", "s/d", "n/d", "nd", "nan");
+
+    private static final Set<String> TOTALS = caseless("total", "totals", "grand total", "sum", "totales", "total general", "suma", "totais", "soma", "gesamt", "subtotal");
+
+    /** A year, a quarter, a half or a month. */
+    private static final Pattern PERIOD = Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
+
+    private static final int REPORT_EVERY = 20_000;
+
+    private final LongConsumer progress;
+
+    public TableReader() {
+        this(rows -> {});
+    }
+
+    /**
+     * @param progress is told now and then how many rows have been gone through, over both passes; what it throws stops the reading
+     */
+    public TableReader(LongConsumer progress) {
+        this.progress = progress;
+    }
+
+    /**
+     * @throws UnreadableTableException when the file holds no table, or the shaping leaves none; the message says why and
+     *     how to mend it
+     * @throws IOException when the file cannot be read from disk
+     */
+    public Reading read(RowSource file, Shaping shaping) throws IOException {
+        TroubleLog troubles = new TroubleLog();
+        List<String> written = ColumnNames.unique(file.header(), troubles);
+        List<String> periods = periods(written);
+        RowSource source = shaping.turn() == null ? file : new TurnedSource(file, written, shaping.turn());
+        List<String> columns = shaping.turn() == null ? written : source.header();
+
+        Survey survey = survey(source, columns, shaping);
+        if (survey.rows == 0) {
+            throw new UnreadableTableException("The file has a header of %s but no row below it. Choose a file with rows."
+                    .formatted(columns.size() == 1 ? "one column" : columns.size() + " columns"));
+        }
+        boolean comma = shaping.decimalMark() == null && survey.commaEverywhere();
+        List<ColumnBuilder> builders = new ArrayList<>();
+        List<String> names = new ArrayList<>();
+        Map<String, String> sources = new LinkedHashMap<>();
+        for (int i = 0; i < columns.size(); i++) {
+            String column = columns.get(i);
+            String name = ColumnNames.clean(shaping.names().getOrDefault(column, column));
+            names.add(name);
+            if (shaping.dropped().contains(column)) {
+                builders.add(null);
+                continue;
+            }
+            if (sources.put(name, column) != null) {
+                throw new UnreadableTableException("Two columns would be called “" + name + "”. Give one of them another name.");
+            }
+            ColumnType type = shaping.types().get(column);
+            FormGuess guess = survey.guesses.get(i);
+            builders.add(new ColumnBuilder(type == null ? guess.form(comma) : guess.formOf(type, comma), survey.rows));
+        }
+        if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
+        fill(source, names, builders, shaping, survey.visited, troubles);
+
+        Map<String, Column> table = new LinkedHashMap<>();
+        for (int i = 0; i < builders.size(); i++) if (builders.get(i) != null) table.put(names.get(i), builders.get(i).build());
+        return new Reading(new Table(table), troubles.troubles(), file.words(), columns, sources, survey.missingWords(comma), periods);
+    }
+
+    /** Reads all rows, every column as text, so that each cell stays as it was written but for blanks around it. */
+    public Table readAsText(RowSource file) throws IOException {
+        Map<String, ColumnType> text = new LinkedHashMap<>();
+        ColumnNames.unique(file.header(), new TroubleLog()).forEach(name -> text.put(name, ColumnType.TEXT));
+        return read(file, new Shaping(text, null, null, null, true, null, null)).table();
+    }
+
+    private static List<String> periods(List<String> names) {
+        List<String> found = names.stream().filter(n -> PERIOD.matcher(TurnedSource.lastPart(n)).matches()).toList();
+        return found.size() < 3 ? List.of() : found;
+    }
+
+    /** What the first pass finds. */
+    private static final class Survey {
+
+        private final List<FormGuess> guesses = new ArrayList<>();
+        private final List<Map<String, Long>> usual = new ArrayList<>();
+        private int rows;
+        private long visited;
+
+        /** Whether what can only be read with a decimal comma occurs, and nothing that can only be read with a point. */
+        boolean commaEverywhere() {
+            return guesses.stream().anyMatch(FormGuess::needsComma) && guesses.stream().noneMatch(FormGuess::needsPoint);
+        }
+
+        Map<String, Long> missingWords(boolean comma) {
+            Map<String, Long> found = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
+            for (int i = 0; i < guesses.size(); i++) {
+                if (guesses.get(i).form(comma).type() != ColumnType.TEXT) usual.get(i).forEach((word, count) -> found.merge(word, count, Long::sum));
+            }
+            return found;
+        }
+    }
+
+    private Survey survey(RowSource source, List<String> columns, Shaping shaping) throws IOException {
+        Survey survey = new Survey();
+        columns.forEach(column -> {
+            survey.guesses.add(new FormGuess(shaping.decimalMark()));
+            survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
+        });
+        source.each((line, cells) -> {
+            if (++survey.visited % REPORT_EVERY == 0) progress.accept(survey.visited);
+            if (!shaping.totals() && isTotal(cells, columns.size())) return;
+            if (survey.rows == Integer.MAX_VALUE - 8) throw new UnreadableTableException("The file has more than two thousand million rows. Cut it into several.");
+            survey.rows++;
+            for (int i = 0; i < Math.min(columns.size(), cells.count()); i++) {
+                String cell = cells.get(i).strip();
+                if (cell.isEmpty() || shaping.missing().contains(cell)) continue;
+                if (cell.length() < 6 && USUAL_MISSING.contains(cell)) survey.usual.get(i).merge(cell, 1L, Long::sum);
+                // Words for "no value" say nothing about how values are written.
+                else survey.guesses.get(i).see(cell);
+            }
+        });
+        for (int i = 0; i < columns.size(); i++) survey.guesses.get(i).strangers(survey.usual.get(i).values().stream().mapToLong(n -> n).sum());
+        return survey;
+    }
+
+    private void fill(RowSource source, List<String> names, List<ColumnBuilder> builders, Shaping shaping, long visited, TroubleLog troubles) throws IOException {
+        long[] seen = {visited};
+        source.each((line, cells) -> {
+            if (++seen[0] % REPORT_EVERY == 0) progress.accept(seen[0]);
+            int fields = cells.count();
+            if (!shaping.totals() && isTotal(cells, builders.size())) {
+                troubles.add(line, null, joined(cells, 0), "The row is a total of others and is left out.");
+                return;
+            }
+            for (int i = 0; i < builders.size(); i++) {
+                ColumnBuilder builder = builders.get(i);
+                if (builder == null) continue;
+                String cell = i < fields ? clean(cells.get(i).strip(), line, names.get(i), troubles) : "";
+                if (shaping.missing().contains(cell)) cell = "";
+                if (!builder.add(cell)) {
+                    troubles.add(line, names.get(i), cell, "This is not a " + builder.type().words() + "; the cell is taken as missing.");
+                }
+            }
+            if (fields < builders.size()) {
+                troubles.add(line, null, joined(cells, 0), "The row has %d of %d cells; the rest are taken as missing.".formatted(fields, builders.size()));
+            } else if (fields > builders.size()) {
+                troubles.add(line, null, joined(cells, builders.size()),
+                        "The row has %d cells where the header has %d; these last ones are left out.".formatted(fields, builders.size()));
+            }
+        });
+    }
+
+    /** A row whose first filled cell says so, and which does not fill all columns as the others do. */
+    private static boolean isTotal(RowSource.Cells cells, int columns) {
+        int filled = 0;
+        boolean says = false;
+        for (int i = 0; i < cells.count(); i++) {
+            String cell = cells.get(i);
+            if (cell.isEmpty() || cell.isBlank()) continue;
+            if (filled++ == 0) {
+                if (cell.length() > 20) return false;
+                says = TOTALS.contains(cell.strip().replaceFirst("\\s*[:.]$", ""));
+                if (!says) return false;
+            }
+        }
+        return says && filled > 1 && filled < columns;
+    }
+
+    private static String joined(RowSource.Cells cells, int from) {
+        List<String> texts = new ArrayList<>();
+        for (int i = from; i < cells.count(); i++) texts.add(cells.get(i));
+        return String.join(" · ", texts);
+    }
+
+    private static String clean(String cell, long line, String column, TroubleLog troubles) {
+        if (cell.indexOf('\0') < 0) return cell;
+        String cleaned = cell.replace("\0", "");
+        troubles.add(line, column, cleaned, "The cell held a null byte, which is taken out.");
+        return cleaned;
+    }
+
+    private static Set<String> caseless(String... words) {
+        Set<String> set = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+        set.addAll(List.of(words));
+        return set;
+    }
+}

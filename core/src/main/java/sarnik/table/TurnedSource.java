@@ -1,0 +1,114 @@
+package sarnik.table;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+
+/** The rows of a wide table made long, see {@link Shaping.Turn}. Rows without any value in the turned columns stay, once. */
+final class TurnedSource implements RowSource {
+
+    /** Stands between the parts of a name that was written over several rows of a header. */
+    static final String PART = " · ";
+
+    private final RowSource wide;
+    private final List<Integer> kept = new ArrayList<>();
+    private final List<String> periods;
+    private final List<String> values;
+    private final List<String> header = new ArrayList<>();
+    /** For each period and each column of values the column of the wide table; -1 where there is none. */
+    private final int[][] columnOf;
+
+    /**
+     * @param names the wide table's columns, unique
+     * @throws UnreadableTableException when the turn names a column that is not there, or a name that is taken
+     */
+    TurnedSource(RowSource wide, List<String> names, Shaping.Turn turn) {
+        this.wide = wide;
+        Set<String> turned = new LinkedHashSet<>(turn.columns());
+        for (String column : turned) {
+            if (!names.contains(column)) {
+                throw new UnreadableTableException("The file has no column “" + column + "” to turn into rows. Choose the columns of periods again.");
+            }
+        }
+        Set<String> foundPeriods = new LinkedHashSet<>();
+        Set<String> foundValues = new LinkedHashSet<>();
+        for (int i = 0; i < names.size(); i++) {
+            String name = names.get(i);
+            if (!turned.contains(name)) {
+                kept.add(i);
+                header.add(name);
+                continue;
+            }
+            foundPeriods.add(lastPart(name));
+            foundValues.add(valueName(name, turn));
+        }
+        periods = List.copyOf(foundPeriods);
+        values = List.copyOf(foundValues);
+        columnOf = new int[periods.size()][values.size()];
+        for (int[] row : columnOf) java.util.Arrays.fill(row, -1);
+        for (String name : turned) {
+            columnOf[periods.indexOf(lastPart(name))][values.indexOf(valueName(name, turn))] = names.indexOf(name);
+        }
+        add(turn.period());
+        values.forEach(this::add);
+    }
+
+    private void add(String name) {
+        if (header.contains(name)) {
+            throw new UnreadableTableException("The file has a column “" + name + "” already. Give the turned column another name.");
+        }
+        header.add(name);
+    }
+
+    /** The last part of a name: "2023" of "Litres · 2023". */
+    static String lastPart(String name) {
+        return name.substring(name.lastIndexOf(PART) < 0 ? 0 : name.lastIndexOf(PART) + PART.length());
+    }
+
+    private static String valueName(String name, Shaping.Turn turn) {
+        int at = name.lastIndexOf(PART);
+        return at < 0 ? turn.value() : name.substring(0, at);
+    }
+
+    @Override
+    public List<String> header() {
+        return header;
+    }
+
+    @Override
+    public void each(Visitor visitor) throws IOException {
+        wide.each((line, cells) -> {
+            List<String> own = new ArrayList<>();
+            for (int column : kept) own.add(at(cells, column));
+            boolean any = false;
+            for (int p = 0; p < periods.size(); p++) {
+                List<String> row = new ArrayList<>(own);
+                row.add(periods.get(p));
+                boolean filled = false;
+                for (int column : columnOf[p]) {
+                    String value = at(cells, column);
+                    filled |= !value.isBlank();
+                    row.add(value);
+                }
+                if (!filled) continue;
+                any = true;
+                visitor.row(line, RowSource.cells(row));
+            }
+            if (!any) {
+                while (own.size() < header.size()) own.add("");
+                visitor.row(line, RowSource.cells(own));
+            }
+        });
+    }
+
+    private static String at(Cells cells, int column) {
+        return column >= 0 && column < cells.count() ? cells.get(column) : "";
+    }
+
+    @Override
+    public String words() {
+        return wide.words();
+    }
+}

@@ -1,0 +1,259 @@
+package sarnik.table;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+@DisplayName("Shaping a table on its way in")
+class ShapingTest {
+
+    @TempDir
+    Path directory;
+
+    private Reading read(String text, FileChoices choices, Shaping shaping) throws IOException {
+        return new TableReader().read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), choices), shaping);
+    }
+
+    private Reading read(String text, Shaping shaping) throws IOException {
+        return read(text, FileChoices.NONE, shaping);
+    }
+
+    private static List<String> texts(Table table, String column) {
+        List<String> texts = new ArrayList<>();
+        for (int row = 0; row < table.rows(); row++) texts.add(table.column(column).text(row));
+        return texts;
+    }
+
+    @Nested
+    @DisplayName("columns")
+    class Columns {
+
+        @Test
+        void areLeftOutRenamedAndRetypedByTheirNamesInTheFile() throws IOException {
+            Shaping shaping = new Shaping(Map.of("tel", ColumnType.TEXT), Map.of("tel", "phone"), Set.of("note"), null, false, null, null);
+            Reading reading = read("town,tel,note\nSoria,975123456,x\n", shaping);
+            assertThat(reading.table().names()).containsExactly("town", "phone");
+            assertThat(reading.table().column("phone").type()).isEqualTo(ColumnType.TEXT);
+            assertThat(reading.columns()).containsExactly("town", "tel", "note");
+            assertThat(reading.source()).containsEntry("phone", "tel");
+        }
+
+        @Test
+        void keepTheirTypesWhenTheNextFileLooksDifferent() throws IOException {
+            Shaping first = new Shaping(null, Map.of("tel", "phone"), null, null, false, null, null);
+            Table kept = read("town,tel\nSoria,0975123\nSoria,0975124\n", first).table();
+            assertThat(kept.column("phone").type()).isEqualTo(ColumnType.TEXT);
+            Table next = read("town,tel\nSoria,975123\n", first.withTypesOf(kept)).table();
+            assertThat(next.column("phone").type()).as("a number now, by its looks").isEqualTo(ColumnType.TEXT);
+        }
+
+        @Test
+        void cannotShareAName() {
+            assertThatThrownBy(() -> read("a,b\n1,2\n", new Shaping(null, Map.of("a", "b"), null, null, false, null, null)))
+                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("“b”");
+        }
+
+        @Test
+        void cannotAllBeLeftOut() {
+            assertThatThrownBy(() -> read("a\n1\n", new Shaping(null, null, Set.of("a"), null, false, null, null)))
+                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("at least one");
+        }
+    }
+
+    @Nested
+    @DisplayName("words that mean no value")
+    class Missing {
+
+        @Test
+        void doNotHideTheTypeOfAColumnAndAreSuggested() throws IOException {
+            Reading reading = read("v\n3.5\n-\nn/a\nn/a\n4\n7\n8\n", Shaping.NONE);
+            assertThat(reading.table().column("v").type()).isEqualTo(ColumnType.DECIMAL);
+            assertThat(reading.missingWords()).containsEntry("-", 1L).containsEntry("n/a", 2L);
+            assertThat(reading.troubles().total()).isEqualTo(3);
+        }
+
+        @Test
+        void areNoTroubleOnceTheyAreNamed() throws IOException {
+            Reading reading = read("v,t\n3.5,N/A\n-,Soria\nN/A,Zamora\n", new Shaping(null, null, null, Set.of("-", "n/a"), false, null, null));
+            assertThat(texts(reading.table(), "v")).containsExactly("3.5", null, null);
+            assertThat(texts(reading.table(), "t")).containsExactly(null, "Soria", "Zamora");
+            assertThat(reading.troubles().total()).isZero();
+        }
+    }
+
+    @Nested
+    @DisplayName("rows of totals")
+    class Totals {
+
+        private static final String FILE = "town,litres,note\nSoria,3,\nZamora,4,\nTOTAL,7,\n";
+
+        @Test
+        void areLeftOutAndReported() throws IOException {
+            Reading reading = read(FILE, Shaping.NONE);
+            assertThat(texts(reading.table(), "town")).containsExactly("Soria", "Zamora");
+            assertThat(reading.troubles().first()).singleElement().satisfies(t -> assertThat(t.line()).isEqualTo(4));
+        }
+
+        @Test
+        void areKeptWhereThePersonSaysSo() throws IOException {
+            assertThat(read(FILE, new Shaping(null, null, null, null, true, null, null)).table().rows()).isEqualTo(3);
+        }
+
+        @Test
+        void areNotSeenInAPlaceThatIsCalledTotal() throws IOException {
+            assertThat(read("town,litres\nTotal,3\nTotalán,4\n", Shaping.NONE).table().rows()).as("all its cells are filled").isEqualTo(2);
+        }
+    }
+
+    @Nested
+    @DisplayName("marks in numbers")
+    class Marks {
+
+        @ParameterizedTest(name = "{0} and {1} are {2} and {3}")
+        @CsvSource(delimiter = '|', value = {
+            "1.234,5 | 12,25 | 1234.5 | 12.25", "1,234.5 | 12.25 | 1234.5 | 12.25", "1 234,5 | 2 000 000,0 | 1234.5 | 2000000.0",
+            "1.234 | 0.5 | 1.234 | 0.5", "-1'234.5 | +7.5 | -1234.5 | 7.5"})
+        void areFoundByLooking(String a, String b, String first, String second) throws IOException {
+            assertThat(texts(read("v;w\n%s;x\n%s;y\n".formatted(a, b), Shaping.NONE).table(), "v")).containsExactly(first, second);
+        }
+
+        @Test
+        void thatCanBeReadEitherWayFollowTheRestOfTheFile() throws IOException {
+            Table table = read("litres;share\n1.234;3,5\n2.500;4,25\n", Shaping.NONE).table();
+            assertThat(texts(table, "litres")).containsExactly("1234.0", "2500.0");
+        }
+
+        @Test
+        void canBeSaid() throws IOException {
+            assertThat(texts(read("v\n1.234\n2.500\n", new Shaping(null, null, null, null, false, Shaping.DecimalMark.COMMA, null)).table(), "v"))
+                    .containsExactly("1234.0", "2500.0");
+        }
+
+        @ParameterizedTest
+        @CsvSource(delimiter = '|', value = {"1.23,4", "12.34.567", "1.234.56", ".123,4", "1,2,3"})
+        void inOddPlacesMakeNoNumber(String odd) throws IOException {
+            assertThat(read("v;w\n%s;x\n1.234,5;y\n".formatted(odd), Shaping.NONE).table().column("v").type()).isEqualTo(ColumnType.TEXT);
+        }
+    }
+
+    @Nested
+    @DisplayName("the header")
+    class Header {
+
+        @Test
+        void isFoundBelowATitle() throws IOException {
+            Reading reading = read("Refills of the network\n\ntown,litres,takings\nSoria,3,1.5\n", Shaping.NONE);
+            assertThat(reading.table().names()).containsExactly("town", "litres", "takings");
+            assertThat(reading.table().rows()).isEqualTo(1);
+            assertThat(reading.form()).contains("row 2");
+        }
+
+        @Test
+        void overTwoRowsGivesNamesOfTwoParts() throws IOException {
+            Reading reading = read("town,Litres,,Takings,\n,2023,2024,2023,2024\nSoria,3,4,1.5,2\n", Shaping.NONE);
+            assertThat(reading.table().names()).containsExactly("town", "Litres · 2023", "Litres · 2024", "Takings · 2023", "Takings · 2024");
+        }
+
+        @Test
+        void mayBeMissing() throws IOException {
+            Reading reading = read("Soria,3.5,2026-01-01\nZamora,4,2026-01-02\n", Shaping.NONE);
+            assertThat(reading.table().names()).containsExactly("column 1", "column 2", "column 3");
+            assertThat(reading.table().rows()).isEqualTo(2);
+        }
+
+        @Test
+        void canBeSaid() throws IOException {
+            FileChoices choices = new FileChoices(null, null, null, 2, 1, null, null);
+            assertThat(read("a,b\ntown,litres\nSoria,3\n", choices, Shaping.NONE).table().names()).containsExactly("town", "litres");
+        }
+
+        @Test
+        void ofYearsIsAHeader() throws IOException {
+            assertThat(read("town,2023,2024\nSoria,3,4\n", Shaping.NONE).table().names()).containsExactly("town", "2023", "2024");
+        }
+    }
+
+    @Nested
+    @DisplayName("the form of a text file")
+    class Form {
+
+        @Test
+        void canBeSaid() throws IOException {
+            FileChoices choices = new FileChoices("ISO-8859-1", ";", "'", null, null, null, null);
+            Table table = read("a;b\n'x;y';2\n", choices, Shaping.NONE).table();
+            assertThat(table.column("a").text(0)).isEqualTo("x;y");
+        }
+
+        @Test
+        void anEncodingThatDoesNotExistIsRefusedInASentence() {
+            assertThatThrownBy(() -> read("a\n1\n", new FileChoices("UTF-99", null, null, null, null, null, null), Shaping.NONE))
+                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("UTF-99");
+        }
+
+        @Test
+        void twoEqualMarksAreRefused() {
+            assertThatThrownBy(() -> read("a\n1\n", new FileChoices(null, "'", "'", null, null, null, null), Shaping.NONE))
+                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("different");
+        }
+    }
+
+    @Nested
+    @DisplayName("a wide table made long")
+    class Turned {
+
+        @Test
+        void hasARowForEachPeriodThatHasAValue() throws IOException {
+            Reading wide = read("town,2023,2024,2025\nSoria,3,,5\nZamora,,,\n", Shaping.NONE);
+            assertThat(wide.periods()).containsExactly("2023", "2024", "2025");
+            Shaping turn = new Shaping(null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", "litres"));
+            Table table = read("town,2023,2024,2025\nSoria,3,,5\nZamora,,,\n", turn).table();
+            assertThat(table.names()).containsExactly("town", "year", "litres");
+            assertThat(texts(table, "town")).containsExactly("Soria", "Soria", "Zamora");
+            assertThat(texts(table, "year")).containsExactly("2023", "2025", null);
+            assertThat(texts(table, "litres")).containsExactly("3", "5", null);
+        }
+
+        @Test
+        void keepsTheOrderOfThemesMeasuresAndPeriods() throws IOException {
+            String file = "town,Use,,,,Money,\n,Litres,,Refills,,Takings,\n,2024,2025,2024,2025,2024,2025\nSoria,1,2,3,4,5,6\n";
+            Reading wide = read(file, new FileChoices(null, null, null, 1, 3, null, null), Shaping.NONE);
+            assertThat(wide.table().names()).containsExactly("town", "Use · Litres · 2024", "Use · Litres · 2025", "Use · Refills · 2024", "Use · Refills · 2025",
+                    "Money · Takings · 2024", "Money · Takings · 2025");
+            Shaping turn = new Shaping(null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", null));
+            Table table = read(file, new FileChoices(null, null, null, 1, 3, null, null), turn).table();
+            assertThat(table.names()).containsExactly("town", "year", "Use · Litres", "Use · Refills", "Money · Takings");
+            assertThat(texts(table, "Money · Takings")).containsExactly("5", "6");
+        }
+
+        @Test
+        void isRefusedWhereAColumnHasGone() {
+            Shaping turn = new Shaping(null, null, null, null, false, null, new Shaping.Turn(List.of("2023", "2026"), "year", "litres"));
+            assertThatThrownBy(() -> read("town,2023\nSoria,3\n", turn)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("2026");
+        }
+    }
+
+    @Test
+    @DisplayName("tells how far it has come and stops when told to")
+    void progress() {
+        String rows = "a\n" + "1\n".repeat(50_000);
+        List<Long> told = new ArrayList<>();
+        assertThatThrownBy(() -> new TableReader(n -> {
+            told.add(n);
+            if (n >= 60_000) throw new IllegalStateException("stopped");
+        }).read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), rows), FileChoices.NONE), Shaping.NONE)).hasMessage("stopped");
+        assertThat(told).containsExactly(20_000L, 40_000L, 60_000L);
+    }
+}
