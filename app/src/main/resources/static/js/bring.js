@@ -4,11 +4,15 @@ import { bring } from './sending.js';
 const drop = document.getElementById('drop');
 const input = document.getElementById('file');
 
-input.addEventListener('change', () => input.files[0] && bring(input.files[0]));
+input.addEventListener('change', () => input.files[0] && bring([...input.files]));
 drop.addEventListener('dragover', e => { e.preventDefault(); drop.classList.add('is-over'); });
 drop.addEventListener('dragleave', () => drop.classList.remove('is-over'));
 drop.addEventListener('drop', e => {
   e.preventDefault();
   drop.classList.remove('is-over');
-  if (e.dataTransfer.files[0]) bring(e.dataTransfer.files[0]);
+  if (e.dataTransfer.files[0]) bring([...e.dataTransfer.files]);
+});
+document.getElementById('paste').addEventListener('click', () => {
+  const text = document.getElementById('cells').value;
+  if (text.trim()) bring([new File([text], 'pasted cells.tsv', { type: 'text/tab-separated-values' })]);
 });

@@ -1,22 +1,108 @@
 import './head.js';
-import { refuse } from './elements.js';
+import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
 import { PlacingMap } from './map/placing-map.js';
 import { bring } from './sending.js';
 
-const points = document.getElementById('points');
-if (points) new PlacingMap(document.getElementById('placing-map')).show(JSON.parse(points.textContent));
+const id = document.body.dataset.dataset;
+const by = name => document.getElementById(name);
+const number = value => value.toLocaleString('en');
 
-const input = document.getElementById('file');
-input.addEventListener('change', () => input.files[0] && bring(input.files[0], Number(input.dataset.dataset)));
+const points = by('points');
+if (points) new PlacingMap(by('placing-map')).show(JSON.parse(points.textContent));
 
-for (const button of document.querySelectorAll('[data-serve]')) {
-  button.addEventListener('click', async () => {
-    try {
-      await ask('POST', button.dataset.serve);
-      location.reload();
-    } catch (refused) {
-      refuse(document.getElementById('refusal'), refused.message);
-    }
+/** Does something that may be refused, and says so where it is. */
+async function attempt(action) {
+  refuse(by('refusal'), '');
+  try {
+    return await action();
+  } catch (refused) {
+    refuse(by('refusal'), refused.message);
+    by('refusal').scrollIntoView({ block: 'center' });
+    return undefined;
+  }
+}
+
+/* Rows, a page at a time. */
+const view = { page: 0, find: '', sort: '', down: false };
+const sorters = [...document.querySelectorAll('.sorter')];
+let asked = 0;
+
+async function showRows() {
+  const turn = ++asked;
+  const answer = await attempt(() => ask('GET', `/api/datasets/${id}/rows?${new URLSearchParams(view)}`));
+  if (!answer || turn !== asked) return;
+  view.page = answer.page;
+  const numeric = sorters.map(s => s.parentElement.classList.contains('n'));
+  by('row-table').tBodies[0].replaceChildren(...answer.rows.map((row, r) => el('tr', {},
+    row.map((cell, c) => el('td', { class: numeric[c] ? 'n' : null }, cell)),
+    answer.places ? el('td', { class: answer.places[r] ? null : 'is-bad' }, answer.places[r] || 'nowhere') : null)));
+  by('page').textContent = answer.found === 0 ? `No row holds “${view.find}”.`
+    : `${number(answer.found)} ${answer.found === 1 ? 'row' : 'rows'}${view.find ? ` with “${view.find}”` : ''}, page ${number(answer.page + 1)} of ${number(answer.pages)}`;
+  by('back').disabled = answer.page === 0;
+  by('on').disabled = answer.page + 1 >= answer.pages;
+}
+for (const sorter of sorters) {
+  sorter.addEventListener('click', () => {
+    const column = sorter.dataset.sort;
+    if (view.sort === column && view.down) Object.assign(view, { sort: '', down: false });
+    else Object.assign(view, { down: view.sort === column, sort: column });
+    view.page = 0;
+    for (const s of sorters) s.parentElement.setAttribute('aria-sort', s.dataset.sort !== view.sort ? 'none' : view.down ? 'descending' : 'ascending');
+    showRows();
   });
 }
+let typing;
+by('find').addEventListener('input', () => { clearTimeout(typing); typing = setTimeout(() => { view.find = by('find').value; view.page = 0; showRows(); }, 250); });
+by('back').addEventListener('click', () => { view.page--; showRows(); });
+by('on').addEventListener('click', () => { view.page++; showRows(); });
+showRows();
+
+/* What is told of it. */
+function about() {
+  const told = { columns: {} };
+  for (const entry of document.querySelectorAll('[data-about]')) told[entry.dataset.about] = entry.value;
+  const of = name => (told.columns[name] ??= { unit: '', description: '' });
+  for (const entry of document.querySelectorAll('[data-unit]')) if (entry.value.trim()) of(entry.dataset.unit).unit = entry.value;
+  for (const entry of document.querySelectorAll('[data-description]')) if (entry.value.trim()) of(entry.dataset.description).description = entry.value;
+  return told;
+}
+for (const entry of document.querySelectorAll('[data-about], [data-unit], [data-description]')) {
+  entry.addEventListener('change', () => attempt(async () => { await ask('PUT', `/api/datasets/${id}/about`, { body: about() }); say('Kept.', null, 2); }));
+}
+by('rename').addEventListener('change', () => attempt(async () => {
+  await ask('PUT', `/api/datasets/${id}/name`, { body: { name: by('rename').value } });
+  by('name').textContent = by('rename').value.trim();
+  say('Kept.', null, 2);
+}));
+
+/* How it is refreshed. */
+const input = by('file');
+input.addEventListener('change', () => input.files[0] && bring([...input.files], Number(input.dataset.dataset)));
+const feeding = () => {
+  const of = name => document.querySelector(`[data-feed=${name}]`).value;
+  return { address: of('address'), seconds: of('seconds') === '' ? null : Number(of('seconds')), append: of('append') === 'true' };
+};
+for (const control of document.querySelectorAll('[data-feed]')) {
+  control.addEventListener('change', () => attempt(async () => {
+    await ask('PUT', `/api/datasets/${id}/feed`, { body: feeding() });
+    by('ask').disabled = !feeding().address.trim();
+    say('Kept.', null, 2);
+  }));
+}
+by('ask').addEventListener('click', () => attempt(async () => {
+  by('ask').disabled = true;
+  try {
+    const came = await ask('POST', `/api/datasets/${id}/feed`);
+    if (came.outcome === 'FAILED') refuse(by('refusal'), came.words);
+    else location.reload();
+  } finally {
+    by('ask').disabled = false;
+  }
+}));
+for (const button of document.querySelectorAll('[data-serve]')) {
+  button.addEventListener('click', () => attempt(async () => { await ask('POST', button.dataset.serve); location.reload(); }));
+}
+by('remove').addEventListener('click', () => {
+  say('The dataset and all its versions would be gone for good.', { words: 'Take it away', run: () => attempt(async () => { await ask('DELETE', `/api/datasets/${id}`); location.assign('/'); }) }, 12);
+});

@@ -32,8 +32,8 @@ export async function ask(method, address, { body, type = 'application/json', he
   return read(answer.status, await answer.text());
 }
 
-/** Sends one file, telling how far it has come. The answer carries `cancel()`. */
-export function sendFile(address, file, onProgress) {
+/** Sends files, telling how far it has come. The answer carries `cancel()`. */
+export function sendFiles(address, files, onProgress) {
   const request = new XMLHttpRequest();
   const promise = new Promise((resolve, reject) => {
     request.upload.onprogress = e => onProgress(e.loaded, e.total);
@@ -43,7 +43,7 @@ export function sendFile(address, file, onProgress) {
     request.onerror = () => reject(new Refusal(0, 'The file could not be sent: the connection broke. Nothing was kept; choose it again.'));
     request.onabort = () => reject(new Refusal(0, 'Stopped. Nothing was kept.'));
     const form = new FormData();
-    form.append('file', file);
+    for (const file of files) form.append('file', file);
     request.open('POST', address);
     request.setRequestHeader('X-CSRF-TOKEN', token());
     request.setRequestHeader('Accept', 'application/json');

@@ -2,6 +2,7 @@ import './head.js';
 import { el, refuse } from './elements.js';
 import { ask } from './http.js';
 import { PlacingMap } from './map/placing-map.js';
+import { untilRead } from './sending.js';
 
 const id = document.body.dataset.bring;
 const by = name => document.getElementById(name);
@@ -57,17 +58,64 @@ function doubts(found) {
   return el('ul', { class: 'doubts max-h-[230px]' }, ...found.doubts.map(line), found.moreDoubts ? el('li', {}, `and ${number(found.moreDoubts)} more`) : null);
 }
 
-async function retype({ target }) {
-  const types = {};
-  for (const choice of document.querySelectorAll('.type-choice')) {
-    if (choice === target || choice.dataset.set === 'true') types[choice.dataset.column] = choice.value;
-  }
+const intake = JSON.parse(by('intake').textContent);
+const { choices, shaping } = intake;
+
+/** Reads the files again in another way; where that does not work they stay as they are. */
+async function reread() {
+  refuse(refusal, '');
   try {
-    await ask('POST', `/api/bring/${id}/types`, { body: types });
+    await untilRead(await ask('POST', `/api/bring/${id}/intake`, { body: intake }), 'it again');
     location.reload();
   } catch (refused) {
     refuse(refusal, refused.message);
+    by('progress').hidden = true;
   }
+}
+
+const listed = words => words.split(',').map(w => w.trim()).filter(Boolean);
+const whole = text => (text === '' ? null : Number(text));
+
+for (const control of document.querySelectorAll('[data-choice]')) {
+  const name = control.dataset.choice;
+  if (choices[name] !== null && choices[name] !== undefined) { control.value = choices[name]; by('form').open = true; }
+  control.addEventListener('change', () => {
+    choices[name] = name.startsWith('headerRow') ? whole(control.value) : control.value === '' ? null : control.value;
+    reread();
+  });
+}
+const shapes = {
+  decimalMark: { of: () => shaping.decimalMark ?? '', to: value => value || null },
+  missing: { of: () => shaping.missing.join(', '), to: listed },
+  totals: { of: () => (shaping.totals ? 'true' : ''), to: value => value === 'true' },
+};
+for (const control of document.querySelectorAll('[data-shape]')) {
+  const shape = shapes[control.dataset.shape];
+  control.value = shape.of();
+  if (control.value) by('form').open = true;
+  control.addEventListener('change', () => { shaping[control.dataset.shape] = shape.to(control.value); reread(); });
+}
+by('take-missing')?.addEventListener('click', e => { shaping.missing = [...shaping.missing, ...JSON.parse(e.target.dataset.words)]; reread(); });
+by('turn')?.addEventListener('click', e => { shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value' }; reread(); });
+by('turn-back')?.addEventListener('click', () => { shaping.turn = null; reread(); });
+for (const control of document.querySelectorAll('[data-turn]')) {
+  control.addEventListener('change', () => { shaping.turn[control.dataset.turn] = control.value; reread(); });
+}
+for (const button of document.querySelectorAll('[data-drop]')) {
+  button.addEventListener('click', () => { shaping.dropped = [...shaping.dropped, button.dataset.drop]; reread(); });
+}
+for (const button of document.querySelectorAll('[data-bring-back]')) {
+  button.addEventListener('click', () => { shaping.dropped = shaping.dropped.filter(c => c !== button.dataset.bringBack); reread(); });
+}
+
+function recolumn({ target }) {
+  if (target.matches('.type-choice')) shaping.types[target.dataset.column] = target.value;
+  else if (target.matches('.column-name')) {
+    const source = target.dataset.source;
+    if (target.value.trim() && target.value.trim() !== source) shaping.names[source] = target.value.trim();
+    else delete shaping.names[source];
+  } else return;
+  reread();
 }
 
 async function keep() {
@@ -85,6 +133,6 @@ async function keep() {
 }
 
 by('placing').addEventListener('change', place);
-by('columns').addEventListener('change', retype);
+by('columns').addEventListener('change', recolumn);
 by('keep').addEventListener('click', keep);
 place();

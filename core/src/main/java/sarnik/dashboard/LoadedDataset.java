@@ -16,8 +16,14 @@ import sarnik.table.Table;
  * @param table its rows; with the columns of {@link PlacedTable} if it is placed
  * @param placing how it is placed; null if it is not
  * @param places the places that occur, by id
+ * @param about what is told of it
  */
-public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places) {
+public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about) {
+
+    /** A dataset of which nothing is told. */
+    public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places) {
+        this(id, name, table, placing, places, About.NONE);
+    }
 
     public boolean isPlaced() {
         return placing != null;

@@ -55,7 +55,7 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
             FeatureSource features = JsonFile.open(file, choices.sheet());
             return of(Kind.JSON, features, features instanceof TopoJsonFile topo ? several(topo.layers()) : List.of());
         }
-        if (text.startsWith("<")) return xml(file);
+        if (text.matches("(?is)<(\\?xml|!doctype|html|kml|gpx)\\b.*")) return xml(file);
         return new TableFile(Kind.CSV, CsvFile.open(file, choices), Optional.empty(), List.of(), false);
     }
 

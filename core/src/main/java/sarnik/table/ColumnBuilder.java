@@ -29,6 +29,18 @@ final class ColumnBuilder {
         }
     }
 
+    /** A builder for values in the canonical text form of {@link Column#text}. */
+    static ColumnBuilder canonical(ColumnType type, int rows) {
+        return new ColumnBuilder(switch (type) {
+            case TEXT -> CellForm.TEXT;
+            case WHOLE -> CellForm.WHOLE;
+            case DECIMAL -> CellForm.DECIMAL_POINT;
+            case DATE -> CellForm.DATE_ISO;
+            case TIME -> CellForm.TIME_ISO;
+            case YES_NO -> CellForm.YES_NO;
+        }, rows);
+    }
+
     ColumnType type() {
         return form.type();
     }

@@ -22,7 +22,7 @@ public record Shaping(
         Map<String, String> names,
         Set<String> dropped,
         Set<String> missing,
-        boolean totals,
+        Boolean totals,
         DecimalMark decimalMark,
         Turn turn) {
 
@@ -52,6 +52,7 @@ public record Shaping(
     }
 
     public Shaping {
+        totals = Boolean.TRUE.equals(totals);
         types = types == null ? Map.of() : Map.copyOf(types);
         names = names == null ? Map.of() : Map.copyOf(names);
         dropped = dropped == null ? Set.of() : Set.copyOf(dropped);

@@ -53,6 +53,54 @@ public final class Table {
         return new Table(all);
     }
 
+    /** This table with its columns narrowed to these, in this order. */
+    public Table only(List<String> names) {
+        Map<String, Column> kept = new LinkedHashMap<>();
+        names.forEach(name -> kept.put(name, column(name)));
+        return new Table(kept);
+    }
+
+    /**
+     * The rows of this table and below them those of another. The columns are this table's; where the other lacks one, its
+     * rows have no value there.
+     *
+     * @throws IllegalArgumentException when a column of the other has another type here
+     */
+    public Table followedBy(Table other) {
+        Map<String, Column> joined = new LinkedHashMap<>();
+        columns.forEach((name, column) -> {
+            ColumnBuilder builder = ColumnBuilder.canonical(column.type(), rows + other.rows);
+            for (int row = 0; row < rows; row++) builder.add(textOrEmpty(column, row));
+            Optional<Column> below = other.find(name);
+            if (below.isPresent() && below.get().type() != column.type()) {
+                throw new IllegalArgumentException("Column “%s” holds %s here and %s there".formatted(name, column.type().words(), below.get().type().words()));
+            }
+            for (int row = 0; row < other.rows; row++) builder.add(below.isPresent() ? textOrEmpty(below.get(), row) : "");
+            joined.put(name, builder.build());
+        });
+        return new Table(joined);
+    }
+
+    /**
+     * Some rows of this table.
+     *
+     * @param picked row numbers, in the order in which they are wanted
+     */
+    public Table pick(int[] picked) {
+        Map<String, Column> columnsOfPicked = new LinkedHashMap<>();
+        columns.forEach((name, column) -> {
+            ColumnBuilder builder = ColumnBuilder.canonical(column.type(), picked.length);
+            for (int row : picked) builder.add(textOrEmpty(column, row));
+            columnsOfPicked.put(name, builder.build());
+        });
+        return new Table(columnsOfPicked);
+    }
+
+    private static String textOrEmpty(Column column, int row) {
+        String text = column.text(row);
+        return text == null ? "" : text;
+    }
+
     /** Bytes held by all columns, see {@link Column#bytes()}. */
     public long bytes() {
         return columns.values().stream().mapToLong(Column::bytes).sum();

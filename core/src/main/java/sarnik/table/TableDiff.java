@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * What differs between two tables of the same kind, such as two versions of a dataset.
@@ -31,6 +32,29 @@ public record TableDiff(long same, long changed, long added, long gone, String k
         return new TableDiff(counts[0], counts[1], counts[2], counts[3], key.orElse(null), newColumns, goneColumns);
     }
 
+    /**
+     * The rows of a table that do not stand in another, compared whole over the columns that both have, however often they
+     * occur.
+     *
+     * @return row numbers of {@code after}, ascending
+     */
+    public static int[] rowsNotIn(Table before, Table after) {
+        List<String> shared = before.names().stream().filter(n -> after.find(n).isPresent()).toList();
+        Map<Long, int[]> counts = counts(before, shared);
+        return IntStream.range(0, after.rows()).filter(row -> !take(counts, hash(after, shared, row))).toArray();
+    }
+
+    private static Map<Long, int[]> counts(Table table, List<String> columns) {
+        Map<Long, int[]> counts = new HashMap<>();
+        for (int row = 0; row < table.rows(); row++) counts.computeIfAbsent(hash(table, columns, row), h -> new int[1])[0]++;
+        return counts;
+    }
+
+    private static boolean take(Map<Long, int[]> counts, long hash) {
+        int[] left = counts.get(hash);
+        return left != null && left[0]-- > 0;
+    }
+
     private static boolean isKey(Column column) {
         if (!(column instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT || coded.dictionary().size() != coded.size()) return false;
         for (int row = 0; row < coded.size(); row++) if (coded.isMissing(row)) return false;
@@ -56,16 +80,8 @@ public record TableDiff(long same, long changed, long added, long gone, String k
     }
 
     private static long[] whole(Table before, Table after, List<String> shared) {
-        Map<Long, int[]> counts = new HashMap<>();
-        for (int row = 0; row < before.rows(); row++) counts.computeIfAbsent(hash(before, shared, row), h -> new int[1])[0]++;
-        long same = 0;
-        for (int row = 0; row < after.rows(); row++) {
-            int[] left = counts.get(hash(after, shared, row));
-            if (left != null && left[0] > 0) {
-                left[0]--;
-                same++;
-            }
-        }
+        Map<Long, int[]> counts = counts(before, shared);
+        long same = IntStream.range(0, after.rows()).filter(row -> take(counts, hash(after, shared, row))).count();
         return new long[] {same, 0, after.rows() - same, before.rows() - same};
     }
 

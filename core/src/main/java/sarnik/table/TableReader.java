@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.function.LongConsumer;
 import java.util.regex.Pattern;
 
 /**
@@ -39,16 +38,23 @@ public final class TableReader {
 
     private static final int REPORT_EVERY = 20_000;
 
-    private final LongConsumer progress;
+    /** Is told now and then how far the reading has come; what it throws stops the reading. */
+    public interface Progress {
 
-    public TableReader() {
-        this(rows -> {});
+        /**
+         * @param rows rows gone through in this pass
+         * @param all rows there are; 0 in the first pass, which finds out
+         */
+        void at(long rows, long all);
     }
 
-    /**
-     * @param progress is told now and then how many rows have been gone through, over both passes; what it throws stops the reading
-     */
-    public TableReader(LongConsumer progress) {
+    private final Progress progress;
+
+    public TableReader() {
+        this((rows, all) -> {});
+    }
+
+    public TableReader(Progress progress) {
         this.progress = progress;
     }
 
@@ -61,7 +67,7 @@ public final class TableReader {
         TroubleLog troubles = new TroubleLog();
         List<String> written = ColumnNames.unique(file.header(), troubles);
         List<String> periods = periods(written);
-        RowSource source = shaping.turn() == null ? file : new TurnedSource(file, written, shaping.turn());
+        RowSource source = shaping.turn() == null ? file : new TurnedSource(file, written, shaping.turn(), shaping.missing());
         List<String> columns = shaping.turn() == null ? written : source.header();
 
         Survey survey = survey(source, columns, shaping);
@@ -137,7 +143,7 @@ public final class TableReader {
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
         });
         source.each((line, cells) -> {
-            if (++survey.visited % REPORT_EVERY == 0) progress.accept(survey.visited);
+            if (++survey.visited % REPORT_EVERY == 0) progress.at(survey.visited, 0);
             if (!shaping.totals() && isTotal(cells, columns.size())) return;
             if (survey.rows == Integer.MAX_VALUE - 8) throw new UnreadableTableException("The file has more than two thousand million rows. Cut it into several.");
             survey.rows++;
@@ -154,9 +160,9 @@ public final class TableReader {
     }
 
     private void fill(RowSource source, List<String> names, List<ColumnBuilder> builders, Shaping shaping, long visited, TroubleLog troubles) throws IOException {
-        long[] seen = {visited};
+        long[] seen = {0};
         source.each((line, cells) -> {
-            if (++seen[0] % REPORT_EVERY == 0) progress.accept(seen[0]);
+            if (++seen[0] % REPORT_EVERY == 0) progress.at(seen[0], visited);
             int fields = cells.count();
             if (!shaping.totals() && isTotal(cells, builders.size())) {
                 troubles.add(line, null, joined(cells, 0), "The row is a total of others and is left out.");

@@ -13,6 +13,7 @@ final class TurnedSource implements RowSource {
     static final String PART = " · ";
 
     private final RowSource wide;
+    private final Set<String> missing;
     private final List<Integer> kept = new ArrayList<>();
     private final List<String> periods;
     private final List<String> values;
@@ -22,10 +23,12 @@ final class TurnedSource implements RowSource {
 
     /**
      * @param names the wide table's columns, unique
+     * @param missing words that mean that there is no value
      * @throws UnreadableTableException when the turn names a column that is not there, or a name that is taken
      */
-    TurnedSource(RowSource wide, List<String> names, Shaping.Turn turn) {
+    TurnedSource(RowSource wide, List<String> names, Shaping.Turn turn, Set<String> missing) {
         this.wide = wide;
+        this.missing = missing;
         Set<String> turned = new LinkedHashSet<>(turn.columns());
         for (String column : turned) {
             if (!names.contains(column)) {
@@ -89,7 +92,7 @@ final class TurnedSource implements RowSource {
                 boolean filled = false;
                 for (int column : columnOf[p]) {
                     String value = at(cells, column);
-                    filled |= !value.isBlank();
+                    filled |= !value.isBlank() && !missing.contains(value.strip());
                     row.add(value);
                 }
                 if (!filled) continue;

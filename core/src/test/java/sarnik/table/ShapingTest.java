@@ -249,11 +249,81 @@ class ShapingTest {
     @DisplayName("tells how far it has come and stops when told to")
     void progress() {
         String rows = "a\n" + "1\n".repeat(50_000);
-        List<Long> told = new ArrayList<>();
-        assertThatThrownBy(() -> new TableReader(n -> {
-            told.add(n);
-            if (n >= 60_000) throw new IllegalStateException("stopped");
+        List<String> told = new ArrayList<>();
+        assertThatThrownBy(() -> new TableReader((n, all) -> {
+            told.add(n + " of " + all);
+            if (all > 0) throw new IllegalStateException("stopped");
         }).read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), rows), FileChoices.NONE), Shaping.NONE)).hasMessage("stopped");
-        assertThat(told).containsExactly(20_000L, 40_000L, 60_000L);
+        assertThat(told).containsExactly("20000 of 0", "40000 of 0", "20000 of 50000");
+    }
+
+    @Nested
+    @DisplayName("several files of one shape")
+    class Several {
+
+        private RowSource file(String name, String text) throws IOException {
+            return CsvFile.open(Files.writeString(directory.resolve(name), text), FileChoices.NONE);
+        }
+
+        @Test
+        void areOneTableWithColumnsMatchedByName() throws IOException {
+            RowSource joined = new JoinedSource(List.of(file("a", "town,litres\nSoria,3\n"), file("b", "litres;town\n4;Zamora\n")), List.of("a", "b"));
+            Table table = new TableReader().read(joined, Shaping.NONE).table();
+            assertThat(texts(table, "town")).containsExactly("Soria", "Zamora");
+            assertThat(texts(table, "litres")).containsExactly("3", "4");
+        }
+
+        @Test
+        void thatDifferAreRefusedWithWhatDiffers() throws IOException {
+            List<RowSource> files = List.of(file("a", "town,litres\nSoria,3\n"), file("b", "town,takings\nSoria,3\n"));
+            assertThatThrownBy(() -> new JoinedSource(files, List.of("may.csv", "june.csv"))).isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("june.csv").hasMessageContaining("lacks litres").hasMessageContaining("takings besides");
+        }
+    }
+
+    @Nested
+    @DisplayName("rows put below others")
+    class Below {
+
+        @Test
+        void haveTheColumnsOfThoseAbove() {
+            Table above = TestTables.csv("town,litres,day", "Soria,3,2026-01-01", ",,");
+            Table below = TestTables.csv("litres,town,extra", "4,Zamora,x", "5,Soria,y");
+            Table both = above.followedBy(below);
+            assertThat(texts(both, "town")).containsExactly("Soria", null, "Zamora", "Soria");
+            assertThat(texts(both, "litres")).containsExactly("3", null, "4", "5");
+            assertThat(texts(both, "day")).containsExactly("2026-01-01", null, null, null);
+        }
+
+        @Test
+        void cannotHoldAnotherType() {
+            assertThatThrownBy(() -> TestTables.csv("v", "3").followedBy(TestTables.csv("v", "x"))).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("“v”");
+        }
+    }
+
+    @Nested
+    @DisplayName("the profile of a column")
+    class Profile {
+
+        @Test
+        void ofTextCountsItsCommonestValues() {
+            ColumnProfile profile = ColumnProfile.of(TestTables.csv("v,w", "a,1", "b,1", "b,1", ",1", "c,1", "d,1").column("v"));
+            assertThat(profile.filled()).isEqualTo(5);
+            assertThat(profile.distinct()).isEqualTo(4);
+            assertThat(profile.commonest().get(0)).isEqualTo(new ColumnProfile.Common("b", 2));
+            assertThat(profile.commonest()).hasSize(3);
+        }
+
+        @Test
+        void ofNumbersCountsThemInEqualSteps() {
+            ColumnProfile profile = ColumnProfile.of(TestTables.csv("v", "0", "1", "1", "12").column("v"));
+            assertThat(profile.bins()).containsExactly(1L, 2L, 0L, 0L, 0L, 0L, 0L, 0L, 0L, 0L, 0L, 1L);
+        }
+
+        @Test
+        void ofEqualOrMissingValuesDoesNotBreak() {
+            assertThat(ColumnProfile.of(TestTables.csv("v", "7", "7").column("v")).bins().get(0)).isEqualTo(2);
+            assertThat(ColumnProfile.of(TestTables.csv("v,w", ",1", ",2").column("v")).filled()).isZero();
+        }
     }
 }

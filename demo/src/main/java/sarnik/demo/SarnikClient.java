@@ -11,6 +11,8 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.regex.Matcher;
@@ -56,6 +58,11 @@ public final class SarnikClient {
         return send(request(path).GET().build());
     }
 
+    /** Takes what lies at an address into a file. */
+    public HttpResponse<Path> download(String path, Path file) throws IOException, InterruptedException {
+        return http.send(request(path).GET().build(), HttpResponse.BodyHandlers.ofFile(file));
+    }
+
     /** Sends JSON (or another kind of text) with the session's token. */
     public HttpResponse<String> send(String method, String path, String contentType, String body, String... headers) throws IOException, InterruptedException {
         HttpRequest.Builder request = request(path).header("Content-Type", contentType).header("X-CSRF-TOKEN", token).method(method, BodyPublishers.ofString(body));
@@ -79,10 +86,39 @@ public final class SarnikClient {
      * @param query what stands behind the address, such as {@code ?dataset=3}; may be empty
      */
     public HttpResponse<String> upload(Path file, String fileName, String query) throws IOException, InterruptedException {
+        return send(query, List.of(new Part(file, fileName)));
+    }
+
+    /** Chooses several files of one shape, under their own names. */
+    public HttpResponse<String> upload(List<Path> files, String query) throws IOException, InterruptedException {
+        return send(query, files.stream().map(f -> new Part(f, f.getFileName().toString())).toList());
+    }
+
+    private record Part(Path file, String name) {}
+
+    private HttpResponse<String> send(String query, List<Part> parts) throws IOException, InterruptedException {
         String boundary = "sarnik-" + UUID.randomUUID();
-        String head = "--%s\r\nContent-Disposition: form-data; name=\"file\"; filename=\"%s\"\r\nContent-Type: text/csv\r\n\r\n".formatted(boundary, fileName);
-        BodyPublisher body = BodyPublishers.concat(BodyPublishers.ofString(head), BodyPublishers.ofFile(file), BodyPublishers.ofString("\r\n--" + boundary + "--\r\n"));
-        return send(request("/api/bring" + query).header("Content-Type", "multipart/form-data; boundary=" + boundary).header("X-CSRF-TOKEN", token).POST(body).build());
+        List<BodyPublisher> body = new ArrayList<>();
+        for (Part part : parts) {
+            body.add(BodyPublishers.ofString("--%s\r\nContent-Disposition: form-data; name=\"file\"; filename=\"%s\"\r\nContent-Type: application/octet-stream\r\n\r\n".formatted(boundary, part.name)));
+            body.add(BodyPublishers.ofFile(part.file));
+            body.add(BodyPublishers.ofString("\r\n"));
+        }
+        body.add(BodyPublishers.ofString("--" + boundary + "--\r\n"));
+        HttpResponse<String> answer = send(request("/api/bring" + query).header("Content-Type", "multipart/form-data; boundary=" + boundary).header("X-CSRF-TOKEN", token)
+                .POST(BodyPublishers.concat(body.toArray(BodyPublisher[]::new))).build());
+        return untilRead(answer);
+    }
+
+    /** Waits until what was sent is read. */
+    private HttpResponse<String> untilRead(HttpResponse<String> answer) throws IOException, InterruptedException {
+        HttpResponse<String> last = answer;
+        while (last.statusCode() / 100 == 2) {
+            JsonNode taken = mapper.readTree(last.body());
+            if (!taken.path("working").asBoolean(false)) return last;
+            last = get("/api/bring/" + taken.get("id").asString());
+        }
+        return last;
     }
 
     /**

@@ -1,44 +1,48 @@
 package sarnik.app.dataset;
 
 import java.nio.file.Path;
-import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
-import java.util.Map;
+import sarnik.format.TableFile;
 import sarnik.place.Placing;
-import sarnik.table.ColumnType;
-import sarnik.table.CsvReading;
+import sarnik.table.Reading;
 
 /**
- * A file on its way in: chosen, looked at, not yet kept.
+ * Files on their way in: chosen, looked at, not yet kept.
  *
  * @param id unguessable
- * @param person whose it is
- * @param file where it waits
- * @param fileName what it was called
- * @param reading what came of reading it
- * @param types types that the person has set
+ * @param person whose they are
+ * @param files where they wait
+ * @param fileNames what they were called
+ * @param intake how they are read
+ * @param reading what came of reading them
+ * @param kind the format of the first
+ * @param sheets names of the sheets or layers of which one is read; empty where there is only one
+ * @param areas whether they hold areas, which could be kept as a boundary set
  * @param guess how its rows might be placed; null when nothing fits
- * @param at when it was chosen
- * @param refreshes the dataset whose newer rows it holds; null for a new dataset
+ * @param refreshes the dataset whose newer rows they hold; null for a new dataset
  */
 record BringIn(
         String id,
         long person,
-        Path file,
-        String fileName,
-        CsvReading reading,
-        Map<String, ColumnType> types,
+        List<Path> files,
+        List<String> fileNames,
+        Intake intake,
+        Reading reading,
+        TableFile.Kind kind,
+        List<String> sheets,
+        boolean areas,
         Placing guess,
-        Instant at,
         Long refreshes) {
 
-    /** The file's name without its ending, as a name for the dataset. */
+    /** The first file's name without its ending, as a name for the dataset. */
     String name() {
-        String name = fileName.replaceFirst("\\.[A-Za-z0-9]{1,5}$", "").replace('_', ' ').replace('-', ' ').strip();
+        String name = fileNames.get(0).replaceFirst("\\.[A-Za-z0-9]{1,7}$", "").replace('_', ' ').replace('-', ' ').strip();
         return name.isEmpty() ? "Table" : name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1);
     }
 
-    BringIn reread(CsvReading reading, Map<String, ColumnType> types, Placing guess) {
-        return new BringIn(id, person, file, fileName, reading, types, guess, at, refreshes);
+    /** What the files are called, in one line. */
+    String fileName() {
+        return fileNames.size() == 1 ? fileNames.get(0) : fileNames.get(0) + " and " + (fileNames.size() - 1) + " more";
     }
 }

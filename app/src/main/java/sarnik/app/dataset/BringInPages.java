@@ -1,12 +1,12 @@
 package sarnik.app.dataset;
 
+import java.time.Duration;
 import java.util.List;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -17,10 +17,10 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.SarnikProperties;
 import sarnik.app.people.SignedIn;
+import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
-import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
@@ -32,11 +32,16 @@ class BringInPages {
     private static final int SHOWN_ROWS = 12;
     private static final int SHOWN_TROUBLES = 100;
 
+    /** How long an answer waits for the reading to end before it says how far it has come. */
+    private static final Duration PATIENCE = Duration.ofMillis(800);
+
     private final BringInService bringIns;
     private final DatasetService datasets;
     private final SarnikProperties properties;
+    private final PageJson json;
 
-    BringInPages(BringInService bringIns, DatasetService datasets, SarnikProperties properties) {
+    BringInPages(BringInService bringIns, DatasetService datasets, SarnikProperties properties, PageJson json) {
+        this.json = json;
         this.bringIns = bringIns;
         this.datasets = datasets;
         this.properties = properties;
@@ -53,13 +58,22 @@ class BringInPages {
         BringIn bringIn = bringIns.get(id, person);
         Table table = bringIn.reading().table();
         model.addAttribute("file", bringIn);
+        model.addAttribute("fileName", bringIn.fileName());
         model.addAttribute("troubles", bringIn.reading().troubles());
         model.addAttribute("shownTroubles", bringIn.reading().troubles().first().stream().limit(SHOWN_TROUBLES).toList());
         if (bringIn.refreshes() != null) return compare(bringIn, model);
         model.addAttribute("name", bringIn.name());
         model.addAttribute("form", bringIn.reading().form());
+        model.addAttribute("intakeJson", json.of(bringIn.intake()));
+        model.addAttribute("sheets", bringIn.sheets());
+        model.addAttribute("kind", bringIn.kind().name());
+        model.addAttribute("turn", bringIn.intake().shaping().turn());
+        model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
+        model.addAttribute("missingOffer", json.of(bringIn.reading().missingWords().keySet()));
+        model.addAttribute("reading", bringIn.reading());
+        model.addAttribute("dropped", bringIn.reading().columns().stream().filter(bringIn.intake().shaping().dropped()::contains).toList());
         model.addAttribute("rowCount", table.rows());
-        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.types())).toList());
+        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.reading().source().get(n), bringIn.intake().shaping().types())).toList());
         model.addAttribute("types", ColumnType.values());
         model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
         model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());
@@ -75,13 +89,12 @@ class BringInPages {
     /** Newer rows of a dataset beside those it serves. */
     private String compare(BringIn bringIn, Model model) {
         DatasetService.Loaded now = datasets.needed(bringIn.refreshes());
-        Table before = now.dataset().table();
-        Map<String, Column> own = new LinkedHashMap<>();
-        for (String name : before.names()) if (!name.startsWith("@")) own.put(name, before.column(name));
+        Table before = DatasetService.own(now.dataset().table());
         model.addAttribute("dataset", now.dataset());
         model.addAttribute("before", before.rows());
+        model.addAttribute("below", TableDiff.rowsNotIn(before, bringIn.reading().table()).length);
         model.addAttribute("after", bringIn.reading().table().rows());
-        model.addAttribute("diff", TableDiff.of(new Table(own), bringIn.reading().table()));
+        model.addAttribute("diff", TableDiff.of(before, bringIn.reading().table()));
         try {
             model.addAttribute("placing", bringIn.guess() == null ? null : PlacingPreview.of(datasets.placeNewer(bringIn.refreshes(), bringIn.reading().table())));
         } catch (RefusedException unfit) {
@@ -115,26 +128,49 @@ class BringInPages {
     /**
      * Where to go on.
      *
+     * @param working whether the files are still being read: ask again
+     * @param rows rows gone through so far
+     * @param all how many there are; 0 as long as that is not known
      * @param guess how the rows might be placed; null when nothing fits
      */
-    record Taken(String id, String address, Placing guess) {
+    record Taken(String id, String address, boolean working, long rows, long all, Placing guess) {
 
-        static Taken of(BringIn bringIn) {
-            return new Taken(bringIn.id(), "/bring/" + bringIn.id(), bringIn.guess());
+        static Taken of(BringInService.State state) {
+            BringIn read = state.bringIn();
+            return new Taken(state.id(), "/bring/" + state.id(), read == null, state.rows(), state.all(), read == null ? null : read.guess());
+        }
+
+        static Taken at(String id, String address) {
+            return new Taken(id, address, false, 0, 0, null);
         }
     }
 
     @PostMapping("/api/bring")
     @ResponseBody
     @ResponseStatus(HttpStatus.CREATED)
-    Taken take(@RequestParam MultipartFile file, @RequestParam(required = false) Long dataset, @AuthenticationPrincipal SignedIn person) {
-        return Taken.of(bringIns.take(file, dataset, person));
+    Taken take(@RequestParam List<MultipartFile> file, @RequestParam(required = false) Long dataset, @AuthenticationPrincipal SignedIn person) {
+        return Taken.of(bringIns.state(bringIns.take(file, dataset, person), person, PATIENCE));
     }
 
-    @PostMapping("/api/bring/{id}/types")
+    /** How far the reading of files has come. */
+    @GetMapping("/api/bring/{id}")
     @ResponseBody
-    Taken retype(@PathVariable String id, @RequestBody Map<String, ColumnType> types, @AuthenticationPrincipal SignedIn person) {
-        return Taken.of(bringIns.retype(id, types, person));
+    Taken state(@PathVariable String id, @AuthenticationPrincipal SignedIn person) {
+        return Taken.of(bringIns.state(id, person, PATIENCE));
+    }
+
+    @DeleteMapping("/api/bring/{id}")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void stop(@PathVariable String id, @AuthenticationPrincipal SignedIn person) {
+        bringIns.stop(id, person);
+    }
+
+    /** Reads the files in another way. */
+    @PostMapping("/api/bring/{id}/intake")
+    @ResponseBody
+    Taken reshape(@PathVariable String id, @RequestBody Intake intake, @AuthenticationPrincipal SignedIn person) {
+        return Taken.of(bringIns.reshape(id, intake, person, PATIENCE));
     }
 
     @PostMapping("/api/bring/{id}/placing")
@@ -146,10 +182,10 @@ class BringInPages {
     /** Lets the dataset serve these rows. */
     @PostMapping("/api/bring/{id}/serve")
     @ResponseBody
-    Taken serve(@PathVariable String id, @AuthenticationPrincipal SignedIn person) {
+    Taken serve(@PathVariable String id, @RequestParam(defaultValue = "false") boolean append, @AuthenticationPrincipal SignedIn person) {
         BringIn bringIn = bringIns.get(id, person);
-        bringIns.serve(bringIn, person);
-        return new Taken(id, "/datasets/" + bringIn.refreshes(), bringIn.guess());
+        bringIns.serve(bringIn, append, person);
+        return Taken.at(id, "/datasets/" + bringIn.refreshes());
     }
 
     /**
@@ -163,6 +199,6 @@ class BringInPages {
     Taken keep(@PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
         if (keep == null) throw new RefusedException("Say what the dataset is called.");
         long dataset = bringIns.keep(bringIns.get(id, person), keep.name(), keep.placing(), person);
-        return new Taken(String.valueOf(dataset), "/datasets/" + dataset, keep.placing());
+        return Taken.at(String.valueOf(dataset), "/datasets/" + dataset);
     }
 }

@@ -7,15 +7,23 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicLong;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.SarnikProperties;
@@ -27,20 +35,20 @@ import sarnik.place.Placing;
 import sarnik.place.PlacingGuess;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
-import sarnik.table.CsvReading;
-import sarnik.table.CsvTableReader;
 import sarnik.table.Table;
 
 /** Takes files in: reads them, guesses types and placing, and keeps what the person has looked over. */
 @Service
-class BringInService {
+class BringInService implements AutoCloseable {
 
     private static final Duration WAIT = Duration.ofHours(2);
     private static final int MOST_WAITING = 20;
+    private static final int READERS = 2;
 
     private final DatasetService datasets;
     private final Path directory;
-    private final Cache<String, BringIn> waiting;
+    private final Cache<String, Work> waiting;
+    private final ExecutorService readers = Executors.newFixedThreadPool(READERS);
 
     BringInService(DatasetService datasets, SarnikProperties properties) {
         this.datasets = datasets;
@@ -48,65 +56,141 @@ class BringInService {
         this.waiting = Caffeine.newBuilder()
                 .expireAfterAccess(WAIT)
                 .maximumSize(MOST_WAITING)
-                .removalListener((String id, BringIn gone, RemovalCause cause) -> {
-                    if (cause != RemovalCause.REPLACED && gone != null) delete(gone.file());
+                .removalListener((String id, Work gone, RemovalCause cause) -> {
+                    if (cause != RemovalCause.REPLACED && gone != null) gone.files().forEach(BringInService::delete);
                 })
                 .build();
     }
 
+    @Override
+    public void close() {
+        readers.shutdownNow();
+    }
+
     /**
-     * Takes a file.
+     * Files that are being read or have been.
      *
-     * @param refreshes the dataset whose newer rows it holds, whose types then hold for the columns of the same name; null
-     *     for a new dataset
-     * @throws sarnik.table.UnreadableTableException when it holds no table
+     * @param rows how many rows have been gone through, in this pass
+     * @param all how many rows there are; 0 as long as that is not known
+     * @param before what holds again when this reading fails or is stopped; null for the first reading
      */
-    BringIn take(MultipartFile upload, Long refreshes, SignedIn person) {
-        Map<String, ColumnType> types = refreshes == null ? Map.of() : datasets.types(refreshes);
+    private record Work(long person, List<Path> files, Future<BringIn> done, AtomicLong rows, AtomicLong all, AtomicBoolean stopped, Work before) {}
+
+    /**
+     * How far the reading has come.
+     *
+     * @param bringIn what came of it; null as long as it goes on
+     */
+    record State(String id, BringIn bringIn, long rows, long all) {}
+
+    /**
+     * Takes files and begins to read them.
+     *
+     * @param refreshes the dataset whose newer rows they hold, whose way of reading then holds too; null for a new dataset
+     * @return the id under which they wait
+     */
+    String take(List<MultipartFile> uploads, Long refreshes, SignedIn person) {
+        if (uploads.isEmpty()) throw new RefusedException("Choose a file.");
+        Intake intake = refreshes == null ? Intake.NONE : datasets.intake(refreshes);
         String id = UUID.randomUUID().toString();
+        List<Path> files = new ArrayList<>();
+        List<String> names = new ArrayList<>();
         try {
             Files.createDirectories(directory);
-            Path file = directory.resolve(id);
-            upload.transferTo(file);
-            try {
+            for (MultipartFile upload : uploads) {
+                Path file = directory.resolve(id + "-" + files.size());
+                files.add(file);
+                upload.transferTo(file);
                 String name = Optional.ofNullable(upload.getOriginalFilename()).filter(n -> !n.isBlank()).orElse("table.csv");
-                String lastPart = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
-                CsvReading reading = new CsvTableReader().read(file, types);
-                Placing placing = refreshes == null ? guess(reading.table()) : datasets.needed(refreshes).dataset().placing();
-                BringIn bringIn = new BringIn(id, person.id(), file, lastPart, reading, types, placing, Clock.systemUTC().instant(), refreshes);
-                waiting.put(id, bringIn);
-                return bringIn;
-            } catch (RuntimeException | IOException refused) {
-                delete(file);
-                throw refused;
+                names.add(name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1));
             }
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
+        } catch (IOException | RuntimeException failed) {
+            files.forEach(BringInService::delete);
+            if (failed instanceof IOException io) throw new UncheckedIOException(io);
+            throw (RuntimeException) failed;
         }
+        begin(id, files, names, intake, refreshes, person.id(), null);
+        return id;
+    }
+
+    private void begin(String id, List<Path> files, List<String> names, Intake intake, Long refreshes, long person, Work before) {
+        AtomicLong rows = new AtomicLong();
+        AtomicLong all = new AtomicLong();
+        AtomicBoolean stopped = new AtomicBoolean();
+        Future<BringIn> done = readers.submit(() -> {
+            TableFiles read = TableFiles.read(files, names, intake, (row, of) -> {
+                if (stopped.get()) throw new CancellationException();
+                rows.set(row);
+                all.set(of);
+            });
+            Placing placing = refreshes == null ? guess(read.reading().table()) : datasets.needed(refreshes).dataset().placing();
+            return new BringIn(id, person, files, names, intake, read.reading(), read.first().kind(), read.first().sheets(), read.first().areas(), placing, refreshes);
+        });
+        waiting.put(id, new Work(person, files, done, rows, all, stopped, before));
     }
 
     /**
-     * The waiting file of this id.
+     * How far the reading of waiting files has come, after a while at most.
      *
-     * @throws RefusedException when it is another's or waits no more
+     * @throws sarnik.table.UnreadableTableException when they hold no table
      */
-    BringIn get(String id, SignedIn person) {
-        return Optional.ofNullable(waiting.getIfPresent(id)).filter(b -> b.person() == person.id())
-                .orElseThrow(() -> new RefusedException(org.springframework.http.HttpStatus.NOT_FOUND,
-                        "This file waits no more: it has been kept already, or two hours have gone by. Choose it again."));
+    State state(String id, SignedIn person, Duration patience) {
+        Work work = work(id, person);
+        try {
+            return new State(id, work.done.get(patience.toMillis(), TimeUnit.MILLISECONDS), work.rows.get(), work.all.get());
+        } catch (TimeoutException goesOn) {
+            return new State(id, null, work.rows.get(), work.all.get());
+        } catch (CancellationException stopped) {
+            throw goneFile();
+        } catch (ExecutionException failed) {
+            giveUp(id, work);
+            if (failed.getCause() instanceof CancellationException) throw goneFile();
+            if (failed.getCause() instanceof RuntimeException refused) throw refused;
+            throw new UncheckedIOException(failed.getCause() instanceof IOException io ? io : new IOException(failed.getCause()));
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("Interrupted while a file was read", interrupted);
+        }
     }
 
-    /** Reads the file again with some types set by hand. */
-    BringIn retype(String id, Map<String, ColumnType> types, SignedIn person) {
-        BringIn bringIn = get(id, person);
-        try {
-            CsvReading reading = new CsvTableReader().read(bringIn.file(), types);
-            BringIn again = bringIn.reread(reading, types, guess(reading.table()));
-            waiting.put(id, again);
-            return again;
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
-        }
+    /** Stops reading. Files that had been read before wait on as they were, others are forgotten. */
+    void stop(String id, SignedIn person) {
+        Work work = work(id, person);
+        work.stopped.set(true);
+        giveUp(id, work);
+    }
+
+    private void giveUp(String id, Work work) {
+        if (work.before == null) waiting.invalidate(id);
+        else waiting.put(id, work.before);
+    }
+
+    /**
+     * The waiting files of this id, once they are read.
+     *
+     * @throws RefusedException when they are another's or wait no more
+     */
+    BringIn get(String id, SignedIn person) {
+        return state(id, person, WAIT).bringIn();
+    }
+
+    private Work work(String id, SignedIn person) {
+        return Optional.ofNullable(waiting.getIfPresent(id)).filter(w -> w.person() == person.id()).orElseThrow(BringInService::goneFile);
+    }
+
+    private static RefusedException goneFile() {
+        return new RefusedException(HttpStatus.NOT_FOUND, "This file waits no more: it has been kept already, or two hours have gone by. Choose it again.");
+    }
+
+    /**
+     * Reads the files again in another way. Where that does not work they still wait as they were.
+     *
+     * @throws sarnik.table.UnreadableTableException when no table comes of it
+     */
+    State reshape(String id, Intake intake, SignedIn person, Duration patience) {
+        BringIn before = get(id, person);
+        begin(id, before.files(), before.fileNames(), intake, before.refreshes(), person.id(), work(id, person));
+        return state(id, person, patience);
     }
 
     /** How the rows might be placed: by coordinates or names, else by a code that a placed dataset has too; null when nothing fits. */
@@ -149,15 +233,20 @@ class BringInService {
         String title = name == null || name.isBlank() ? bringIn.name() : name.strip();
         if (title.length() > 120) throw new RefusedException("The name is longer than 120 characters. Choose a shorter one.");
         if (placing != null) place(bringIn, placing);
-        long id = datasets.keep(title, bringIn.reading().table(), placing, bringIn.reading().troubles().total(), bringIn.fileName(), person);
+        long id = datasets.keep(title, bringIn.reading().table(), placing, new Intake(bringIn.intake().choices(), bringIn.intake().shaping().withTypesOf(bringIn.reading().table())),
+                bringIn.reading().troubles().total(), bringIn.fileName(), person);
         waiting.invalidate(bringIn.id());
         return id;
     }
 
-    /** Lets a dataset serve the file's rows as its next version. */
-    void serve(BringIn bringIn, SignedIn person) {
+    /**
+     * Lets a dataset serve the files' rows as its next version.
+     *
+     * @param append whether they are put below those that are served now
+     */
+    void serve(BringIn bringIn, boolean append, SignedIn person) {
         if (bringIn.refreshes() == null) throw new RefusedException("This file is not brought in for a dataset. Keep it as a new one.");
-        datasets.refresh(bringIn.refreshes(), bringIn.reading().table(), bringIn.reading().troubles().total(), bringIn.fileName(), person);
+        datasets.refresh(bringIn.refreshes(), bringIn.reading().table(), append, bringIn.reading().troubles().total(), bringIn.fileName(), person.id());
         waiting.invalidate(bringIn.id());
     }
 

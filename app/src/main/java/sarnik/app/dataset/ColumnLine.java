@@ -1,10 +1,12 @@
 package sarnik.app.dataset;
 
+import java.util.List;
 import java.util.Map;
-import java.util.stream.IntStream;
+import java.util.stream.Collectors;
 import sarnik.scale.NumberWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
+import sarnik.table.ColumnProfile;
 import sarnik.table.ColumnType;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Extremes;
@@ -14,27 +16,47 @@ import sarnik.table.WholeColumn;
 /**
  * A column as a page shows it.
  *
+ * @param source its name in the file
  * @param set whether a person has set its type
  * @param filled how much of it is filled, in words
  * @param holds how many distinct values or which range, in words; empty where it has no value
+ * @param bars heights of a tiny histogram in pixels; empty for text and yes/no
+ * @param commonest the commonest values with how often they occur, in words; empty where none occurs twice
  */
-public record ColumnLine(String name, ColumnType type, boolean set, String filled, String holds) {
+public record ColumnLine(String name, String source, ColumnType type, boolean set, String filled, String holds, List<Integer> bars, String commonest) {
 
-    static ColumnLine of(Table table, String name, Map<String, ColumnType> set) {
+    private static final int TALLEST = 18;
+
+    /**
+     * @param set types that a person has set, by the column's name in the file
+     */
+    static ColumnLine of(Table table, String name, String source, Map<String, ColumnType> set) {
         Column column = table.column(name);
-        return new ColumnLine(name, column.type(), set.containsKey(name), filled(column), holds(column));
+        ColumnProfile profile = ColumnProfile.of(column);
+        return new ColumnLine(name, source, column.type(), set.containsKey(source), filled(column, profile.filled()), holds(column, profile), bars(profile), commonest(profile));
     }
 
-    private static String filled(Column column) {
-        long filled = IntStream.range(0, column.size()).filter(r -> !column.isMissing(r)).count();
+    /** Heights in pixels; what occurs at all has at least one. */
+    private static List<Integer> bars(ColumnProfile profile) {
+        long most = profile.bins().stream().mapToLong(n -> n).max().orElse(0);
+        return profile.bins().stream().map(n -> n == 0 ? 0 : Math.max(1, (int) Math.round((double) TALLEST * n / most))).toList();
+    }
+
+    private static String commonest(ColumnProfile profile) {
+        // A column whose values all differ has no commonest one.
+        if (profile.commonest().isEmpty() || profile.commonest().get(0).rows() < 2) return "";
+        return profile.commonest().stream().filter(c -> c.rows() > 1).map(c -> "%s %,d".formatted(c.value(), c.rows())).collect(Collectors.joining(", "));
+    }
+
+    private static String filled(Column column, long filled) {
         if (filled == column.size()) return "all filled";
         if (filled == 0) return "no value";
         // Neither 0 nor 100 for what is not quite that.
         return Math.max(1, Math.min(99, Math.round(100.0 * filled / column.size()))) + " % filled";
     }
 
-    private static String holds(Column column) {
-        if (column instanceof CodedColumn coded) return "%,d distinct".formatted(coded.dictionary().size());
+    private static String holds(Column column, ColumnProfile profile) {
+        if (column instanceof CodedColumn) return "%,d distinct".formatted(profile.distinct());
         return Extremes.of(column).map(e -> words(column, e.lowest()) + " to " + words(column, e.highest())).orElse("");
     }
 

@@ -29,14 +29,30 @@ public class Dataset {
     @Column(name = "version_id")
     private Long versionId;
 
+    /** An {@link Intake} as JSON; null for none. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String intake;
+
+    /** A {@link sarnik.dashboard.About} as JSON; null for none. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String about;
+
+    /** A {@link Feed} as JSON; null for none. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String feed;
+
+    /** When the feed is asked next; null where it is not asked by itself. */
+    private Instant feedDue;
+
     private long createdBy;
     private Instant createdAt;
 
     protected Dataset() {}
 
-    Dataset(String name, String placing, long createdBy, Instant createdAt) {
+    Dataset(String name, String placing, String intake, long createdBy, Instant createdAt) {
         this.name = name;
         this.placing = placing;
+        this.intake = intake;
         this.createdBy = createdBy;
         this.createdAt = createdAt;
     }
@@ -49,6 +65,10 @@ public class Dataset {
         return name;
     }
 
+    void rename(String name) {
+        this.name = name;
+    }
+
     String getPlacing() {
         return placing;
     }
@@ -58,11 +78,39 @@ public class Dataset {
     }
 
     /** Swaps the version that is served. */
-    void serve(long versionId) {
+    void serve(Long versionId) {
         this.versionId = versionId;
     }
 
     public Instant getCreatedAt() {
         return createdAt;
+    }
+
+    String getIntake() {
+        return intake;
+    }
+
+    String getAbout() {
+        return about;
+    }
+
+    void describe(String about) {
+        this.about = about;
+    }
+
+    String getFeed() {
+        return feed;
+    }
+
+    Instant getFeedDue() {
+        return feedDue;
+    }
+
+    /**
+     * @param due when it is asked next; null where it is not asked by itself
+     */
+    void feed(String feed, Instant due) {
+        this.feed = feed;
+        this.feedDue = due;
     }
 }

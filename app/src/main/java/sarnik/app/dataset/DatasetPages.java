@@ -1,28 +1,52 @@
 package sarnik.app.dataset;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
+import java.util.function.IntFunction;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import sarnik.app.people.SignedIn;
 import sarnik.app.web.PageJson;
+import sarnik.app.web.RefusedException;
+import sarnik.dashboard.About;
+import sarnik.format.TableFormat;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
+import sarnik.table.RowOrder;
 import sarnik.table.Table;
 
-/** A dataset's page. */
+/** A dataset's page: its rows, columns, placing, what is told of it, how it is refreshed and where it is used. */
 @Controller
 class DatasetPages {
 
-    private static final int SHOWN_ROWS = 25;
+    private static final int ROWS_A_PAGE = 50;
+
     private final DatasetService datasets;
+    private final FeedService feeds;
     private final PageJson json;
 
-    DatasetPages(DatasetService datasets, PageJson json) {
-        this.json = json;
+    DatasetPages(DatasetService datasets, FeedService feeds, PageJson json) {
         this.datasets = datasets;
+        this.feeds = feeds;
+        this.json = json;
     }
 
     @GetMapping("/datasets/{id}")
@@ -31,14 +55,74 @@ class DatasetPages {
         Table table = loaded.dataset().table();
         model.addAttribute("dataset", loaded.dataset());
         model.addAttribute("version", datasets.version(id).orElseThrow());
-        model.addAttribute("columns", table.names().stream().filter(n -> !n.startsWith("@"))
-                .map(n -> ColumnLine.of(table, n, Map.of())).toList());
-        model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
+        model.addAttribute("columns", DatasetService.own(table).names().stream().map(n -> ColumnLine.of(table, n, n, Map.of())).toList());
         PlacingPreview placing = loaded.placed() == null ? null : PlacingPreview.of(loaded.placed());
         model.addAttribute("placing", placing);
+        model.addAttribute("placedBy", loaded.placed() == null ? "" : loaded.dataset().placing().words());
         if (placing != null) model.addAttribute("pointsJson", json.of(placing.points()));
         model.addAttribute("versions", datasets.versions(id));
+        model.addAttribute("about", loaded.dataset().about());
+        model.addAttribute("feed", feeds.of(id));
+        model.addAttribute("refreshes", feeds.refreshes(id));
+        model.addAttribute("uses", datasets.usesOf(id));
+        model.addAttribute("tied", datasets.tiedTo(id));
+        model.addAttribute("formats", TableFormat.values());
         return "dataset";
+    }
+
+    /**
+     * A page of a dataset's rows.
+     *
+     * @param found how many rows hold the words that were asked for
+     * @param places what each row's place is called; empty texts where it has none, no list where the dataset has no place
+     */
+    record RowPage(int found, int page, int pages, List<List<String>> rows, List<String> places) {}
+
+    @GetMapping("/api/datasets/{id}/rows")
+    @ResponseBody
+    RowPage rows(@PathVariable long id, @RequestParam(defaultValue = "0") int page, @RequestParam(defaultValue = "") String find,
+            @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "false") boolean down) {
+        DatasetService.Loaded loaded = datasets.needed(id);
+        Table own = DatasetService.own(loaded.dataset().table());
+        int[] order;
+        try {
+            order = RowOrder.rows(own, find, sort, down);
+        } catch (IllegalArgumentException unfit) {
+            throw new RefusedException(unfit.getMessage() + ".");
+        }
+        int pages = Math.max(1, (order.length + ROWS_A_PAGE - 1) / ROWS_A_PAGE);
+        int at = Math.max(0, Math.min(page, pages - 1));
+        int[] shown = Arrays.copyOfRange(order, at * ROWS_A_PAGE, Math.min(order.length, (at + 1) * ROWS_A_PAGE));
+        List<List<String>> rows = BringInService.firstRows(own.pick(shown), ROWS_A_PAGE);
+        List<String> places = null;
+        if (loaded.placed() != null) {
+            places = new ArrayList<>();
+            for (int row : shown) {
+                Place place = loaded.placed().match(row).place();
+                places.add(place == null ? "" : place.name());
+            }
+        }
+        return new RowPage(order.length, at, pages, rows, places);
+    }
+
+    /** All rows in an open format, with longitude and latitude where they are placed. */
+    @GetMapping("/datasets/{id}/rows.{format}")
+    void take(@PathVariable long id, @PathVariable String format, HttpServletResponse answer) throws IOException {
+        TableFormat wanted = Arrays.stream(TableFormat.values()).filter(f -> f.ending().equals(format)).findFirst()
+                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "Rows are not given out as “" + format + "”, but as csv, xlsx, geojson and gpkg."));
+        DatasetService.Loaded loaded = datasets.needed(id);
+        String name = loaded.dataset().name();
+        answer.setContentType(wanted.mediaType());
+        answer.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name + "." + format, StandardCharsets.UTF_8).build().toString());
+        wanted.write(DatasetService.own(loaded.dataset().table()), name, position(loaded.placed()), answer.getOutputStream());
+    }
+
+    private static IntFunction<double[]> position(PlacedTable placed) {
+        if (placed == null) return null;
+        return row -> {
+            Place place = placed.match(row).place();
+            return place == null ? null : new double[] {place.lon(), place.lat()};
+        };
     }
 
     @PostMapping("/api/datasets/{id}/versions/{number}/serve")
@@ -46,5 +130,57 @@ class DatasetPages {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void serve(@PathVariable long id, @PathVariable int number) {
         datasets.serve(id, number);
+    }
+
+    @PutMapping("/api/datasets/{id}/about")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void describe(@PathVariable long id, @RequestBody About about) {
+        datasets.needed(id);
+        datasets.describe(id, about);
+    }
+
+    /** The name of a dataset. */
+    record Naming(String name) {}
+
+    @PutMapping("/api/datasets/{id}/name")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void rename(@PathVariable long id, @RequestBody Naming naming) {
+        datasets.needed(id);
+        datasets.rename(id, naming.name());
+    }
+
+    @DeleteMapping("/api/datasets/{id}")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable long id) {
+        datasets.remove(id);
+    }
+
+    /**
+     * Where newer rows come from.
+     *
+     * @param address empty for nowhere
+     * @param seconds how often it is asked by itself; null for on demand only
+     */
+    record Feeding(String address, Integer seconds, Boolean append) {}
+
+    @PutMapping("/api/datasets/{id}/feed")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void feed(@PathVariable long id, @RequestBody Feeding feeding, @AuthenticationPrincipal SignedIn person) {
+        feeds.set(id, feeding.address(), feeding.seconds(), Boolean.TRUE.equals(feeding.append()), person);
+    }
+
+    /** What came of asking a feed. */
+    record Asked(String outcome, String words, Integer number) {}
+
+    @PostMapping("/api/datasets/{id}/feed")
+    @ResponseBody
+    Asked ask(@PathVariable long id) {
+        datasets.needed(id);
+        DatasetRefresh refresh = feeds.ask(id);
+        return new Asked(refresh.getOutcome().name(), refresh.getWords(), refresh.getNumber());
     }
 }

@@ -4,11 +4,11 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
-import java.util.stream.Collectors;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -16,6 +16,7 @@ import sarnik.app.SarnikProperties;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
+import sarnik.dashboard.About;
 import sarnik.dashboard.Datasets;
 import sarnik.dashboard.LoadedDataset;
 import sarnik.dashboard.MisfitException;
@@ -24,8 +25,8 @@ import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
-import sarnik.table.ColumnType;
 import sarnik.table.Table;
+import sarnik.table.TableDiff;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -39,6 +40,7 @@ public class DatasetService implements Datasets {
     private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
 
     private static final int MOST_DESCRIBED = 2000;
+    private static final int VERSIONS_KEPT = 12;
 
     private final DatasetRepository datasets;
     private final DatasetVersionRepository versions;
@@ -102,9 +104,10 @@ public class DatasetService implements Datasets {
 
     private Loaded loaded(Dataset dataset, Table table) {
         Placing placing = dataset.getPlacing() == null ? null : mapper.readValue(dataset.getPlacing(), Placing.class);
-        if (placing == null) return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), table, null, Map.of()), null);
+        About about = dataset.getAbout() == null ? About.NONE : mapper.readValue(dataset.getAbout(), About.class);
+        if (placing == null) return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), table, null, Map.of(), about), null);
         PlacedTable placed = place(table, placing, decisions.of(dataset.getId()));
-        return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), placed.table(), placing, placed.places()), placed);
+        return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), placed.table(), placing, placed.places(), about), placed);
     }
 
     /**
@@ -137,13 +140,14 @@ public class DatasetService implements Datasets {
      * Keeps a table as a new dataset: its rows, its description and its first version, in one transaction.
      *
      * @param placing null when the rows have no place
+     * @param intake how its files are read from now on
      * @return the dataset's id
      */
-    public long keep(String name, Table table, Placing placing, long troubles, String fileName, SignedIn person) {
+    long keep(String name, Table table, Placing placing, Intake intake, long troubles, String fileName, SignedIn person) {
         List<StoredColumn> columns = storedColumns(table);
         Instant now = Clock.systemUTC().instant();
         Dataset dataset = transaction.execute(t -> {
-            Dataset made = datasets.save(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), person.id(), now));
+            Dataset made = datasets.save(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), now));
             DatasetVersion version = versions.saveAndFlush(new DatasetVersion(made.getId(), 1, table.rows(), mapper.writeValueAsString(columns),
                     troubles, fileName, person.id(), now));
             rows.write(version.getId(), columns, table);
@@ -155,30 +159,111 @@ public class DatasetService implements Datasets {
         return dataset.getId();
     }
 
-    /** The types of a dataset's columns, by name. */
-    Map<String, ColumnType> types(long id) {
-        Table table = needed(id).dataset().table();
-        return table.names().stream().filter(n -> !n.startsWith("@")).collect(Collectors.toMap(Function.identity(), n -> table.column(n).type()));
+    /** How a dataset's files are read: as it was kept, with the types of its columns. */
+    @Transactional(readOnly = true)
+    public Intake intake(long id) {
+        Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
+        Intake kept = dataset.getIntake() == null ? Intake.NONE : mapper.readValue(dataset.getIntake(), Intake.class);
+        return new Intake(kept.choices(), kept.shaping().withTypesOf(needed(id).dataset().table()));
+    }
+
+    /** The columns that were brought in, without those that placing adds. */
+    static Table own(Table table) {
+        return table.only(table.names().stream().filter(n -> !n.startsWith("@")).toList());
     }
 
     /**
      * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the version
      * before is served.
      *
-     * @throws RefusedException when the rows cannot be placed as the dataset says
+     * @param append whether the rows are put below those that are served now, but for those that are there already
+     * @return the version's number
+     * @throws RefusedException when the rows cannot be placed as the dataset says, or cannot be put below the others
      */
-    void refresh(long id, Table table, long troubles, String fileName, SignedIn person) {
-        Placing placing = needed(id).dataset().placing();
+    int refresh(long id, Table newer, boolean append, long troubles, String fileName, long person) {
+        Loaded now = needed(id);
+        Table table = append ? below(own(now.dataset().table()), newer) : newer;
+        Placing placing = now.dataset().placing();
         if (placing != null) place(table, placing);
         List<StoredColumn> columns = storedColumns(table);
-        transaction.executeWithoutResult(t -> {
+        Integer number = transaction.execute(t -> {
             Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
             DatasetVersion version = versions.saveAndFlush(new DatasetVersion(id, versions.highestNumber(id) + 1, table.rows(), mapper.writeValueAsString(columns),
-                    troubles, fileName, person.id(), Clock.systemUTC().instant()));
+                    troubles, fileName, person, Clock.systemUTC().instant()));
             rows.write(version.getId(), columns, table);
             dataset.serve(version.getId());
+            forgetOldVersions(id, version.getId());
+            return version.getNumber();
         });
         forget(id);
+        return number;
+    }
+
+    private static Table below(Table above, Table newer) {
+        try {
+            return above.followedBy(newer.pick(TableDiff.rowsNotIn(above, newer)));
+        } catch (IllegalArgumentException unfit) {
+            throw new RefusedException(unfit.getMessage() + ". Let the new rows take the place of the old ones, or mend the file.");
+        }
+    }
+
+    /** The newest versions are kept to go back to; a feed that changes every minute would fill the disk with all of them. */
+    private void forgetOldVersions(long id, long served) {
+        List<DatasetVersion> all = versions.findByDatasetIdOrderByNumberDesc(id);
+        for (DatasetVersion old : all.subList(Math.min(VERSIONS_KEPT, all.size()), all.size())) {
+            if (old.getId() == served) continue;
+            rows.drop(old.getId());
+            versions.delete(old);
+        }
+    }
+
+    /** What is told of a dataset. */
+    void describe(long id, About about) {
+        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).describe(mapper.writeValueAsString(about)));
+        placeAgain(id);
+    }
+
+    /** The dashboards that show a dataset. */
+    @Transactional(readOnly = true)
+    public List<DatasetRepository.Use> usesOf(long id) {
+        return datasets.usesOf(id);
+    }
+
+    /** Names of the datasets that are placed by a tie to this one. */
+    @Transactional(readOnly = true)
+    public List<String> tiedTo(long id) {
+        return datasets.tiedTo(id);
+    }
+
+    /**
+     * Takes a dataset away, with all its versions.
+     *
+     * @throws RefusedException when something depends on it; the message names it
+     */
+    void remove(long id) {
+        needed(id);
+        List<String> users = new ArrayList<>(usesOf(id).stream().map(u -> "the dashboard “" + u.getTitle() + "”").toList());
+        tiedTo(id).forEach(name -> users.add("the placing of “" + name + "”"));
+        if (!users.isEmpty()) throw new RefusedException(HttpStatus.CONFLICT, "The dataset is needed by " + String.join(", ", users) + ". Take that away first, or let it use another dataset.");
+        transaction.executeWithoutResult(t -> {
+            Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
+            dataset.serve(null);
+            datasets.saveAndFlush(dataset);
+            for (DatasetVersion version : versions.findByDatasetIdOrderByNumberDesc(id)) {
+                rows.drop(version.getId());
+                versions.delete(version);
+            }
+            versions.flush();
+            datasets.delete(dataset);
+        });
+        placeAgain(id);
+    }
+
+    /** Gives a dataset another name. */
+    void rename(long id, String name) {
+        if (name == null || name.isBlank() || name.length() > 120) throw new RefusedException("A dataset's name has 1 to 120 characters.");
+        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).rename(name.strip()));
+        placeAgain(id);
     }
 
     /** Serves another version of a dataset. */

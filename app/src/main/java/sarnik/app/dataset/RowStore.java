@@ -58,6 +58,15 @@ class RowStore {
         }
     }
 
+    /** Takes a version's table away. */
+    void drop(long version) {
+        entities.unwrap(Session.class).doWork(connection -> {
+            try (var statement = connection.createStatement()) {
+                statement.execute("DROP TABLE IF EXISTS " + name(version));
+            }
+        });
+    }
+
     private static String name(long version) {
         return "rows.v" + version;
     }

@@ -29,7 +29,7 @@ class SecuritySetup {
     SecurityFilterChain rights(HttpSecurity http) throws Exception {
         http.authorizeHttpRequests(request -> request
                 .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/ground/**", "/favicon.svg", "/error").permitAll()
-                .requestMatchers("/people/**").hasRole("STEWARD")
+                .requestMatchers("/people/**", "/hosts/**").hasRole("STEWARD")
                 .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/api/dashboards/*").authenticated()
                 .requestMatchers(HttpMethod.POST, "/api/dashboards/*/frames", "/sign-out").authenticated()
                 .anyRequest().hasAnyRole("ANALYST", "STEWARD"));

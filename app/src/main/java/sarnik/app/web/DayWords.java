@@ -10,7 +10,14 @@ public final class DayWords {
 
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH).withZone(ZoneOffset.UTC);
 
+    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("d MMMM yyyy, HH:mm:ss", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+
     private DayWords() {}
+
+    /** A moment in UTC, such as 5 June 2026, 07:30:00. */
+    public static String moment(Instant moment) {
+        return MOMENT.format(moment);
+    }
 
     /** The day of a moment in UTC, such as 5 June 2026. */
     public static String of(Instant moment) {

@@ -33,7 +33,7 @@ class BringInTest {
         assertThat(taken.get("guess").get("town").asString()).isEqualTo("town");
         assertThat(taken.get("guess").get("country").asString()).isEqualTo("country");
         String page = ana.get(taken.get("address").asString()).body();
-        assertThat(page).contains("7 rows, 6 columns").contains("2026-01-02").contains("1 trouble in the file").contains("4 of 6 cells");
+        assertThat(page).contains("7 rows, 6 columns; CSV, UTF-8, commas between cells").contains("2026-01-02").contains("1 trouble in the file").contains("4 of 6 cells");
     }
 
     @Test
@@ -63,7 +63,7 @@ class BringInTest {
         SarnikClient ana = sarnik.client("ana");
         JsonNode taken = take(ana, RunningSarnik.file("phones.csv", "town,phone\nSoria,600\nZamora,601\n"));
         String id = taken.get("id").asString();
-        ana.json("POST", "/api/bring/" + id + "/types", Map.of("phone", "TEXT"));
+        ana.json("POST", "/api/bring/" + id + "/intake", Map.of("shaping", Map.of("types", Map.of("phone", "TEXT"))));
         Map<String, Object> keep = new HashMap<>();
         keep.put("name", "Phones");
         keep.put("placing", null);

@@ -32,7 +32,7 @@ class RefreshTest {
         ana = running.client("ana");
         JsonNode taken = ana.read(ana.upload(RunningSarnik.file("stands.csv", STANDS), "stands.csv"));
         String id = taken.get("id").asString();
-        ana.json("POST", "/api/bring/" + id + "/types", java.util.Map.of("phone", "TEXT"));
+        ana.json("POST", "/api/bring/" + id + "/intake", java.util.Map.of("shaping", java.util.Map.of("types", java.util.Map.of("phone", "TEXT"))));
         stands = Long.parseLong(ana.json("POST", "/api/bring/" + id + "/keep", java.util.Map.of("name", "Stands", "placing", taken.get("guess"))).get("id").asString());
     }
 

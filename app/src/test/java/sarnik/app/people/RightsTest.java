@@ -42,11 +42,22 @@ class RightsTest {
             Map.entry("GET /bring", "analyst"),
             Map.entry("GET /bring/{id}", "analyst"),
             Map.entry("POST /api/bring", "analyst"),
-            Map.entry("POST /api/bring/{id}/types", "analyst"),
+            Map.entry("GET /api/bring/{id}", "analyst"),
+            Map.entry("DELETE /api/bring/{id}", "analyst"),
+            Map.entry("POST /api/bring/{id}/intake", "analyst"),
+            Map.entry("GET /hosts", "steward"),
+            Map.entry("POST /hosts", "steward"),
             Map.entry("POST /api/bring/{id}/placing", "analyst"),
             Map.entry("POST /api/bring/{id}/keep", "analyst"),
             Map.entry("POST /api/bring/{id}/serve", "analyst"),
             Map.entry("GET /datasets/{id}", "analyst"),
+            Map.entry("GET /datasets/{id}/rows.{format}", "analyst"),
+            Map.entry("GET /api/datasets/{id}/rows", "analyst"),
+            Map.entry("PUT /api/datasets/{id}/about", "analyst"),
+            Map.entry("PUT /api/datasets/{id}/name", "analyst"),
+            Map.entry("PUT /api/datasets/{id}/feed", "analyst"),
+            Map.entry("POST /api/datasets/{id}/feed", "analyst"),
+            Map.entry("DELETE /api/datasets/{id}", "analyst"),
             Map.entry("POST /api/datasets/{id}/versions/{number}/serve", "analyst"),
             Map.entry("GET /datasets/{id}/placing", "analyst"),
             Map.entry("POST /api/datasets/{id}/decisions", "analyst"),
@@ -88,7 +99,7 @@ class RightsTest {
 
     private static HttpResponse<String> use(SarnikClient client, String address) throws IOException, InterruptedException {
         String method = address.substring(0, address.indexOf(' '));
-        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1");
+        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1").replace("{format}", "csv");
         if (path.equals("/api/places")) path += "?name=Soria";
         if (method.equals("GET")) return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
         return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");

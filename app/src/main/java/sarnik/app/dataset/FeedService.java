@@ -1,0 +1,174 @@
+package sarnik.app.dataset;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.SarnikProperties;
+import sarnik.app.outside.RemoteFiles;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.dashboard.MisfitException;
+import sarnik.place.Match;
+import sarnik.place.PlacedTable;
+import sarnik.table.Reading;
+import sarnik.table.Table;
+import sarnik.table.TableDiff;
+import sarnik.table.UnreadableTableException;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Brings newer rows of datasets in from an address: on demand, and by itself when they are due. */
+@Service
+class FeedService {
+
+    private static final Logger LOG = LoggerFactory.getLogger(FeedService.class);
+    private static final int SHORTEST_SECONDS = 5;
+    private static final int LONGEST_SECONDS = 90 * 86_400;
+    private static final int REFRESHES_KEPT = 50;
+
+    private final DatasetRepository datasets;
+    private final DatasetRefreshRepository refreshes;
+    private final DatasetService service;
+    private final RemoteFiles remote;
+    private final JsonMapper mapper;
+    private final TransactionTemplate transaction;
+    private final Path directory;
+
+    /** Datasets that are being refreshed just now: two at once would undo each other. */
+    private final Map<Long, Boolean> running = new ConcurrentHashMap<>();
+
+    FeedService(DatasetRepository datasets, DatasetRefreshRepository refreshes, DatasetService service, RemoteFiles remote, JsonMapper mapper,
+            TransactionTemplate transaction, SarnikProperties properties) {
+        this.datasets = datasets;
+        this.refreshes = refreshes;
+        this.service = service;
+        this.remote = remote;
+        this.mapper = mapper;
+        this.transaction = transaction;
+        this.directory = properties.workDirectory();
+    }
+
+    /** Where a dataset's newer rows come from; null for nowhere. */
+    @Transactional(readOnly = true)
+    public Feed of(long id) {
+        return datasets.findById(id).map(Dataset::getFeed).map(f -> mapper.readValue(f, Feed.class)).orElse(null);
+    }
+
+    /** The newest refreshes of a dataset, newest first. */
+    @Transactional(readOnly = true)
+    public List<DatasetRefresh> refreshes(long id) {
+        return refreshes.findTop12ByDatasetIdOrderByIdDesc(id);
+    }
+
+    /**
+     * Sets where newer rows come from.
+     *
+     * @param address empty for nowhere
+     * @param seconds how often it is asked by itself; null for on demand only
+     * @throws RefusedException when the address may not be asked, or the time is out of bounds
+     */
+    void set(long id, String address, Integer seconds, boolean append, SignedIn person) {
+        service.needed(id);
+        boolean none = address == null || address.isBlank();
+        if (!none) remote.checked(address);
+        if (seconds != null && (seconds < SHORTEST_SECONDS || seconds > LONGEST_SECONDS)) {
+            throw new RefusedException("A feed can be asked every %d seconds at the soonest and every 90 days at the latest.".formatted(SHORTEST_SECONDS));
+        }
+        String feed = none ? null : mapper.writeValueAsString(new Feed(address.strip(), seconds, append, person.id()));
+        Instant due = none || seconds == null ? null : now().plusSeconds(seconds);
+        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).feed(feed, due));
+    }
+
+    private static Instant now() {
+        return Clock.systemUTC().instant();
+    }
+
+    /** Asks the feeds that are due. One after the other, so that they do not crowd out readers. */
+    @Scheduled(fixedDelay = 1000)
+    void askWhatIsDue() {
+        for (Dataset dataset : datasets.findByFeedDueBefore(now())) {
+            Feed feed = mapper.readValue(dataset.getFeed(), Feed.class);
+            transaction.executeWithoutResult(t -> datasets.findById(dataset.getId())
+                    .filter(d -> d.getFeedDue() != null).ifPresent(d -> d.feed(d.getFeed(), now().plusSeconds(feed.seconds()))));
+            try {
+                ask(dataset.getId());
+            } catch (RuntimeException broken) {
+                LOG.error("The feed of dataset {} could not be asked", dataset.getId(), broken);
+            }
+        }
+    }
+
+    /**
+     * Asks a dataset's feed once. When that fails the version before goes on being served, and why is kept.
+     *
+     * @throws RefusedException when the dataset has no feed, or is being refreshed already
+     */
+    DatasetRefresh ask(long id) {
+        Feed feed = of(id);
+        if (feed == null) throw new RefusedException("This dataset has no address to ask. Set one first.");
+        if (running.putIfAbsent(id, true) != null) throw new RefusedException("This dataset is being refreshed already.");
+        Path file = null;
+        try {
+            Files.createDirectories(directory);
+            file = Files.createTempFile(directory, "feed", ".part");
+            remote.fetch(feed.address(), file);
+            return keep(id, feed, TableFiles.read(List.of(file), List.of(feed.address()), service.intake(id), (rows, all) -> {}).reading());
+        } catch (RefusedException | UnreadableTableException | MisfitException refused) {
+            return record(id, DatasetRefresh.Outcome.FAILED, refused.getMessage() + " The version before is still served.", null);
+        } catch (IOException failed) {
+            LOG.warn("The feed of dataset {} could not be kept", id, failed);
+            return record(id, DatasetRefresh.Outcome.FAILED, "The file could not be kept on disk. The version before is still served.", null);
+        } finally {
+            running.remove(id);
+            if (file != null) file.toFile().delete();
+        }
+    }
+
+    private DatasetRefresh keep(long id, Feed feed, Reading reading) {
+        Table before = DatasetService.own(service.needed(id).dataset().table());
+        TableDiff diff = TableDiff.of(before, reading.table());
+        int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
+        boolean news = feed.append() ? added > 0 : diff.changed() + diff.added() > 0 || !diff.newColumns().isEmpty() || diff.gone() > 0 || !diff.goneColumns().isEmpty();
+        if (!news) return record(id, DatasetRefresh.Outcome.UNCHANGED, "Nothing new.", null);
+        int number = service.refresh(id, reading.table(), feed.append(), reading.troubles().total(), feed.address(), feed.person());
+        return record(id, DatasetRefresh.Outcome.SERVED, words(diff, added, service.needed(id).placed()), number);
+    }
+
+    private static String words(TableDiff diff, int putBelow, PlacedTable placed) {
+        List<String> parts = new ArrayList<>();
+        if (putBelow > 0) parts.add("%,d rows put below the others".formatted(putBelow));
+        else {
+            if (diff.added() > 0) parts.add("%,d added".formatted(diff.added()));
+            if (diff.changed() > 0) parts.add("%,d changed".formatted(diff.changed()));
+            if (diff.gone() > 0) parts.add("%,d gone".formatted(diff.gone()));
+        }
+        if (!diff.newColumns().isEmpty()) parts.add("new columns: " + String.join(", ", diff.newColumns()));
+        if (!diff.goneColumns().isEmpty()) parts.add("columns gone: " + String.join(", ", diff.goneColumns()));
+        if (placed != null) {
+            long open = placed.rows(Match.State.DOUBTFUL) + placed.rows(Match.State.UNPLACED);
+            if (open > 0) parts.add("%,d rows doubtful or unplaced".formatted(open));
+        }
+        String words = String.join("; ", parts) + ".";
+        return words.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + words.substring(1);
+    }
+
+    private DatasetRefresh record(long id, DatasetRefresh.Outcome outcome, String words, Integer number) {
+        DatasetRefresh refresh = new DatasetRefresh(id, now(), outcome, words, number);
+        transaction.executeWithoutResult(t -> {
+            refreshes.saveAndFlush(refresh);
+            refreshes.keepNewest(id, REFRESHES_KEPT);
+        });
+        return refresh;
+    }
+}

@@ -1,0 +1,16 @@
+package sarnik.standins;
+
+import java.io.IOException;
+
+/** Starts the simulated outside services of the demo: {@code Standins PORT}. Runs until it is stopped. */
+public final class Standins {
+
+    private static final long STEP_MILLIS = 7_000;
+
+    private Standins() {}
+
+    public static void main(String[] arguments) throws IOException {
+        RemoteTable table = RemoteTable.start(Integer.parseInt(arguments[0]), () -> System.currentTimeMillis() / STEP_MILLIS % 1_000_000);
+        System.out.println("A table that changes: http://127.0.0.1:" + table.port() + "/stock.csv");
+    }
+}
