@@ -52,7 +52,7 @@ public final class InMemoryEngine implements QueryEngine {
                 .filter(g -> all.rows[g] > 0 || plan.coders.length == 0)
                 .toArray();
         List<double[]> values = new ArrayList<>();
-        for (Measure measure : query.measures()) values.add(values(measure, all, present, groups));
+        for (Measure measure : query.measures()) values.add(values(measure, plan, all, present, groups));
         long[] ranks = new long[present.length];
         List<String[]> keys = new ArrayList<>();
         for (int c = 0; c < plan.coders.length; c++) {
@@ -83,11 +83,21 @@ public final class InMemoryEngine implements QueryEngine {
                 new RowTrail(steps));
     }
 
-    private static double[] values(Measure measure, Partial all, int[] present, int groups) {
+    private static double[] values(Measure measure, Plan plan, Partial all, int[] present, int groups) {
         double[] out = new double[present.length];
         if (measure.summary() == Summary.DISTINCT) {
             double[] counts = all.distinct.get(measure.column()).results(groups);
             for (int i = 0; i < out.length; i++) out[i] = counts[present[i]];
+        } else if (measure.summary() == Summary.MEDIAN) {
+            double[] medians = all.gathered.get(measure.column()).results(groups, sorted -> GatherTally.percentile(sorted, 0.5));
+            for (int i = 0; i < out.length; i++) out[i] = medians[present[i]];
+        } else if (measure.summary() == Summary.FORMULA) {
+            double[][] parts = PartResults.of(measure.column(), plan, all, groups);
+            for (int i = 0; i < out.length; i++) {
+                double[] sums = new double[parts.length];
+                for (int p = 0; p < sums.length; p++) sums[p] = parts[p][present[i]];
+                out[i] = plan.formula(measure.column()).combine().applyAsDouble(sums);
+            }
         } else {
             for (int i = 0; i < out.length; i++) out[i] = all.value(measure, present[i]);
         }

@@ -3,7 +3,7 @@ package sarnik.query;
 /**
  * A column with a summary.
  *
- * @param column the column; null with {@link Summary#COUNT} counts rows
+ * @param column the column; null with {@link Summary#COUNT} counts rows; the formula's name with {@link Summary#FORMULA}
  */
 public record Measure(Summary summary, String column) {
 
@@ -12,6 +12,6 @@ public record Measure(Summary summary, String column) {
 
     /** The measure as people read it: "sum of litres", "number of rows". */
     public String words() {
-        return column == null ? "number of rows" : summary.words() + " of " + column;
+        return column == null ? "number of rows" : summary == Summary.FORMULA ? column : summary.words() + " of " + column;
     }
 }

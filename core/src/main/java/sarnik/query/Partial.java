@@ -18,6 +18,7 @@ final class Partial {
     long[] rows;
     final Map<String, Tally> tallies = new LinkedHashMap<>();
     final Map<String, DistinctTally> distinct = new LinkedHashMap<>();
+    final Map<String, GatherTally> gathered = new LinkedHashMap<>();
     final Map<String, long[]> counted = new LinkedHashMap<>();
 
     Partial(Plan plan) {
@@ -28,6 +29,7 @@ final class Partial {
         rows = new long[groups];
         plan.tallied.forEach((name, extremes) -> tallies.put(name, new Tally(plan.column(name), groups, extremes)));
         plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? groups : -1)));
+        plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column)));
         plan.counted.forEach(name -> counted.put(name, new long[groups]));
     }
 
@@ -91,6 +93,7 @@ final class Partial {
         for (int i = 0; i < count; i++) rows[groups[i]]++;
         for (Tally tally : tallies.values()) tally.add(selection, groups, count);
         for (DistinctTally tally : distinct.values()) tally.add(selection, groups, count);
+        for (GatherTally tally : gathered.values()) tally.add(selection, groups, count);
         counted.forEach((name, counts) -> {
             Column column = plan.column(name);
             for (int i = 0; i < count; i++) if (!column.isMissing(selection[i])) counts[groups[i]]++;
@@ -113,6 +116,7 @@ final class Partial {
             for (var tally : tallies.entrySet()) tally.getValue().merge(here, next.tallies.get(tally.getKey()), g);
             for (var counts : counted.entrySet()) counts.getValue()[here] += next.counted.get(counts.getKey())[g];
         }
+        for (var tally : gathered.entrySet()) tally.getValue().merge(next.gathered.get(tally.getKey()), groupOf);
         for (var tally : distinct.entrySet()) tally.getValue().merge(next.distinct.get(tally.getKey()), groupOf);
     }
 

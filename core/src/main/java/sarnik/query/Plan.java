@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import sarnik.formula.MeasureFormula;
 import sarnik.table.Column;
 import sarnik.table.Table;
 
@@ -22,10 +23,16 @@ final class Plan {
     /** Numeric columns to sum, and whether their minimum or maximum is wanted. */
     final Map<String, Boolean> tallied = new LinkedHashMap<>();
     final Map<String, KeyCoder> distinct = new LinkedHashMap<>();
+    /** Numeric columns of which all values are gathered. */
+    final Map<String, Column> gathered = new LinkedHashMap<>();
     private final Table table;
+    private final Map<String, FormulaMeasure> formulas;
+    /** What formulas sum up, by {@link #partName}. */
+    private final Map<String, Column> computed = new LinkedHashMap<>();
 
     Plan(Table table, Query query, Function<String, KeyCoder> coder) {
         this.table = table;
+        this.formulas = query.formulas();
         for (Stage stage : query.stages()) {
             stages.add(stage.conditions().stream().map(c -> RowFilter.of(table, c)).toArray(RowFilter[]::new));
         }
@@ -51,8 +58,14 @@ final class Plan {
             }
             return;
         }
+        if (measure.summary() == Summary.FORMULA) {
+            addParts(measure.column());
+            return;
+        }
         Column column = column(measure.column());
-        if (measure.summary() == Summary.DISTINCT) {
+        if (measure.summary() == Summary.MEDIAN && column.type().isNumber()) {
+            gathered.put(measure.column(), column);
+        } else if (measure.summary() == Summary.DISTINCT) {
             distinct.put(measure.column(), coder.apply(measure.column()));
         } else if (column.type().isNumber()) {
             boolean extreme = measure.summary() == Summary.MINIMUM || measure.summary() == Summary.MAXIMUM;
@@ -68,7 +81,30 @@ final class Plan {
     /** Columns other than numbers whose filled cells are counted. */
     final Set<String> counted = new LinkedHashSet<>();
 
+    /** The formula of this name. */
+    FormulaMeasure formula(String name) {
+        FormulaMeasure formula = formulas.get(name);
+        if (formula == null) throw new QueryException("There is no measure “" + name + "” any more");
+        return formula;
+    }
+
+    /** What the n-th part of a formula is called among the tallies; no column of a table is called so. */
+    static String partName(String formula, int part) {
+        return "@part " + part + " of " + formula;
+    }
+
+    private void addParts(String formula) {
+        List<MeasureFormula.Part> parts = formula(formula).parts();
+        for (int p = 0; p < parts.size(); p++) {
+            String name = partName(formula, p);
+            computed.put(name, parts.get(p).values());
+            if (PartResults.isTallied(parts.get(p))) tallied.put(name, parts.get(p).function().startsWith("M"));
+            else gathered.put(name, parts.get(p).values());
+        }
+    }
+
     Column column(String name) {
+        if (computed.containsKey(name)) return computed.get(name);
         return table.find(name).orElseThrow(() -> new QueryException("There is no column “" + name + "” any more"));
     }
 

@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -13,6 +14,7 @@ import java.util.Optional;
  * @param rank which groups are kept, if not all
  * @param sort the order of the groups
  * @param limit the most groups returned after sorting
+ * @param formulas measure formulas by name, for the measures that name one
  */
 public record Query(
         List<Stage> stages,
@@ -21,7 +23,8 @@ public record Query(
         List<Measure> measures,
         Optional<Rank> rank,
         Sort sort,
-        int limit) {
+        int limit,
+        Map<String, FormulaMeasure> formulas) {
 
     /** What becomes of rows whose grouping value is missing. */
     public enum Missing {
@@ -35,10 +38,21 @@ public record Query(
         stages = List.copyOf(stages);
         groupBy = List.copyOf(groupBy);
         measures = List.copyOf(measures);
+        formulas = Map.copyOf(formulas);
         if (measures.isEmpty()) throw new IllegalArgumentException("A query needs a measure");
         if (rank.isPresent() && (rank.get().measure() < 0 || rank.get().measure() >= measures.size())) {
             throw new IllegalArgumentException("The rank's measure " + rank.get().measure() + " is not in the query");
         }
+    }
+
+    /** A query without formulas. */
+    public Query(List<Stage> stages, List<String> groupBy, Missing missing, List<Measure> measures, Optional<Rank> rank, Sort sort, int limit) {
+        this(stages, groupBy, missing, measures, rank, sort, limit, Map.of());
+    }
+
+    /** This query with measure formulas that its measures may name. */
+    public Query with(Map<String, FormulaMeasure> known) {
+        return new Query(stages, groupBy, missing, measures, rank, sort, limit, known);
     }
 
     /** A query without rank or limit, ordered by key. */

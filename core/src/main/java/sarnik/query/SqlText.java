@@ -23,7 +23,7 @@ public record SqlText(String sql) {
     public static SqlText of(Table table, Query query, String from, UnaryOperator<String> identifier) {
         List<String> groups = query.groupBy().stream().map(identifier).toList();
         List<String> measures = new ArrayList<>();
-        for (int i = 0; i < query.measures().size(); i++) measures.add(measure(query.measures().get(i), identifier) + " AS m" + i);
+        for (int i = 0; i < query.measures().size(); i++) measures.add(measure(query.measures().get(i), query, identifier) + " AS m" + i);
         List<String> conditions = new ArrayList<>();
         for (Stage stage : query.stages()) {
             for (Condition condition : stage.conditions()) conditions.add(condition(table, condition, identifier));
@@ -52,8 +52,9 @@ public record SqlText(String sql) {
         return new SqlText(sql);
     }
 
-    private static String measure(Measure measure, UnaryOperator<String> identifier) {
+    private static String measure(Measure measure, Query query, UnaryOperator<String> identifier) {
         if (measure.column() == null) return "COUNT(*)";
+        if (measure.summary() == Summary.FORMULA) return query.formulas().get(measure.column()).sql();
         String column = identifier.apply(measure.column());
         return switch (measure.summary()) {
             case SUM -> "SUM(" + column + ")";
@@ -62,6 +63,8 @@ public record SqlText(String sql) {
             case DISTINCT -> "COUNT(DISTINCT " + column + ")";
             case MINIMUM -> "MIN(" + column + ")";
             case MAXIMUM -> "MAX(" + column + ")";
+            case MEDIAN -> "PERCENTILE_CONT(0.5) WITHIN GROUP (ORDER BY CAST(" + column + " AS DOUBLE PRECISION))";
+            case FORMULA -> throw new IllegalStateException("A formula has its own SQL");
         };
     }
 

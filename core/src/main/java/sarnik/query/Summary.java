@@ -7,7 +7,10 @@ public enum Summary {
     COUNT("count"),
     DISTINCT("distinct count"),
     MINIMUM("minimum"),
-    MAXIMUM("maximum");
+    MAXIMUM("maximum"),
+    MEDIAN("median"),
+    /** A formula over groups, which the query knows by the name that stands for its column. */
+    FORMULA("formula");
 
     private final String words;
 
@@ -21,6 +24,6 @@ public enum Summary {
 
     /** Whether it needs numbers; the counts take any column. */
     public boolean needsNumber() {
-        return this != COUNT && this != DISTINCT;
+        return this != COUNT && this != DISTINCT && this != FORMULA;
     }
 }

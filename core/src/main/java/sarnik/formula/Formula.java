@@ -1,0 +1,100 @@
+package sarnik.formula;
+
+import java.util.List;
+import java.util.Optional;
+import sarnik.table.Column;
+import sarnik.table.ColumnValues;
+import sarnik.table.Table;
+
+/**
+ * An SQL value expression (ISO/IEC 9075-2) over the columns of a table, checked and ready to be computed row by row. It
+ * reaches nothing but its columns, parameters and places, and takes time in proportion to its length and the rows.
+ *
+ * <pre>{@code
+ * Formula perPerson = Formula.parse("CAST(litres AS DOUBLE PRECISION) / NULLIF(people, 0)", Scope.of(table));
+ * Column column = perPerson.compute(table, Surroundings.on(today)).column();
+ * }</pre>
+ */
+public final class Formula {
+
+    private final Typed typed;
+    private final List<String> columns;
+
+    private Formula(Typed typed, List<String> columns) {
+        this.typed = typed;
+        this.columns = columns;
+    }
+
+    /**
+     * @throws FormulaException when the text is no formula, or its types do not fit; it says which word, why, and what would
+     */
+    public static Formula parse(String text, Scope scope) {
+        Compiler compiler = new Compiler(scope, false);
+        Typed typed = compiler.compile(Parser.parse(text));
+        if (typed.kind().column() == null) {
+            throw new FormulaException(typed.at(), "The formula gives %s, which no column holds. %s".formatted(typed.kind().words(), switch (typed.kind()) {
+                case INTERVAL -> "EXTRACT(EPOCH FROM …) gives its seconds.";
+                case PLACE -> "lon(…) and lat(…) give its degrees.";
+                default -> "CAST says which type is meant.";
+            }));
+        }
+        return new Formula(typed, compiler.columns());
+    }
+
+    /** The type of its values. */
+    public Kind kind() {
+        return typed.kind();
+    }
+
+    /** The columns that it uses. */
+    public List<String> columns() {
+        return columns;
+    }
+
+    /** The same as an SQL expression that PostgreSQL answers alike; columns are quoted names. Places have no SQL. */
+    public String sql() {
+        return typed.sql();
+    }
+
+    /**
+     * A column that was computed.
+     *
+     * @param errors rows whose value could not be computed and is missing for it
+     * @param firstRow the first of them; -1 where there is none
+     * @param firstError what was wrong there: "division by zero"
+     */
+    public record Computed(Column column, long errors, int firstRow, Optional<String> firstError) {}
+
+    /**
+     * Computes it for every row.
+     *
+     * @throws IllegalArgumentException when the table lacks a column that it uses
+     */
+    public Computed compute(Table table, Surroundings surroundings) {
+        return compute(typed, columns, table, surroundings);
+    }
+
+    static Computed compute(Typed typed, List<String> columns, Table table, Surroundings surroundings) {
+        Typed.Cursor cursor = new Typed.Cursor();
+        cursor.columns = columns.stream().map(table::column).toArray(Column[]::new);
+        cursor.surroundings = surroundings;
+        ColumnValues values = new ColumnValues(typed.kind().column(), table.rows());
+        long errors = 0;
+        int firstRow = -1;
+        String firstError = null;
+        for (int row = 0; row < table.rows(); row++) {
+            cursor.row = row;
+            Object value = null;
+            try {
+                value = typed.eval().at(cursor);
+            } catch (RowError error) {
+                if (errors++ == 0) {
+                    firstRow = row;
+                    firstError = error.getMessage();
+                }
+            }
+            values.add(value);
+        }
+        return new Computed(values.build(), errors, firstRow, Optional.ofNullable(firstError));
+    }
+}

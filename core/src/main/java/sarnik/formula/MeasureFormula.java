@@ -1,0 +1,136 @@
+package sarnik.formula;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import sarnik.table.Column;
+import sarnik.table.DateColumn;
+import sarnik.table.DecimalColumn;
+import sarnik.table.Table;
+import sarnik.table.TimeColumn;
+import sarnik.table.WholeColumn;
+
+/**
+ * A formula that sums up groups of rows, such as {@code SUM(cases) * 10000.0 / SUM(people)}. It comes apart into summaries
+ * of columns, which an engine computes, and what is made of them.
+ */
+public final class MeasureFormula {
+
+    private final Typed typed;
+    private final List<String> columns;
+    private final List<SummaryPart> parts;
+
+    private MeasureFormula(Typed typed, List<String> columns, List<SummaryPart> parts) {
+        this.typed = typed;
+        this.columns = columns;
+        this.parts = parts;
+    }
+
+    /**
+     * @throws FormulaException when the text is no formula, its types do not fit, or it gives no number
+     */
+    public static MeasureFormula parse(String text, Scope scope) {
+        Compiler compiler = new Compiler(scope, true);
+        Typed typed = compiler.compile(Parser.parse(text));
+        if (!typed.kind().isNumber() && typed.kind() != Kind.DATE && typed.kind() != Kind.TIME) {
+            throw new FormulaException(typed.at(), "A measure is a number; this is %s.".formatted(typed.kind().words()));
+        }
+        if (compiler.parts().isEmpty()) throw new FormulaException(typed.at(), "A measure sums rows up, such as SUM(litres) or COUNT(*). This is the same for all of them.");
+        return new MeasureFormula(typed, compiler.columns(), List.copyOf(compiler.parts()));
+    }
+
+    /** The type of its values. */
+    public Kind kind() {
+        return typed.kind();
+    }
+
+    /** The columns that it uses. */
+    public List<String> columns() {
+        return columns;
+    }
+
+    /** The same as an SQL expression over groups. */
+    public String sql() {
+        return typed.sql();
+    }
+
+    /**
+     * One summary that an engine computes.
+     *
+     * @param function SUM, AVG, COUNT, MIN, MAX, STDDEV_SAMP, VAR_SAMP, PERCENTILE_CONT, PERCENTILE_DISC or MODE
+     * @param distinct whether equal values count once
+     * @param fraction of percentiles, 0 to 1
+     * @param values what is summed up, as numbers: a row that takes no part has none
+     */
+    public record Part(String function, boolean distinct, double fraction, DecimalColumn values) {}
+
+    /**
+     * Its summaries over a table; dates are days since 1970-01-01, date-times seconds.
+     *
+     * @throws IllegalArgumentException when the table lacks a column that it uses
+     */
+    public List<Part> parts(Table table, Surroundings surroundings) {
+        List<Part> made = new ArrayList<>();
+        for (SummaryPart part : parts) {
+            Column filter = part.filter() == null ? null : Formula.compute(part.filter(), columns, table, surroundings).column();
+            Column argument = part.argument() == null ? null : Formula.compute(part.argument(), columns, table, surroundings).column();
+            double[] values = new double[table.rows()];
+            for (int row = 0; row < values.length; row++) {
+                boolean takesPart = (filter == null || "yes".equals(filter.text(row))) && (argument == null || !argument.isMissing(row));
+                values[row] = takesPart ? argument == null ? 1 : number(argument, row) : Double.NaN;
+            }
+            made.add(new Part(part.function(), part.distinct(), part.fraction(), new DecimalColumn(values)));
+        }
+        return made;
+    }
+
+    private static double number(Column column, int row) {
+        if (column instanceof WholeColumn whole) return whole.values()[row];
+        if (column instanceof DecimalColumn decimal) return decimal.values()[row];
+        if (column instanceof DateColumn dates) return dates.days()[row];
+        if (column instanceof TimeColumn times) return times.seconds()[row];
+        return ((sarnik.table.CodedColumn) column).codes().get(row);
+    }
+
+    /**
+     * The measure of a group.
+     *
+     * @param sums a number for each of the {@link #parts}; NaN for missing
+     * @return NaN where it is missing or cannot be computed
+     */
+    public double of(double[] sums, Surroundings surroundings) {
+        Typed.Cursor cursor = new Typed.Cursor();
+        cursor.surroundings = surroundings;
+        cursor.sums = new Object[sums.length];
+        for (int i = 0; i < sums.length; i++) cursor.sums[i] = value(parts.get(i).kind(), sums[i]);
+        try {
+            Object value = typed.eval().at(cursor);
+            return value == null ? Double.NaN : ((Number) value).doubleValue();
+        } catch (RowError error) {
+            return Double.NaN;
+        }
+    }
+
+    private static Object value(Kind kind, double number) {
+        if (Double.isNaN(number)) return null;
+        return switch (kind) {
+            case WHOLE, TIME -> (long) number;
+            case DATE -> (int) number;
+            default -> number;
+        };
+    }
+
+    /** What cannot be computed for a group; empty where it can. */
+    public Optional<String> error(double[] sums, Surroundings surroundings) {
+        Typed.Cursor cursor = new Typed.Cursor();
+        cursor.surroundings = surroundings;
+        cursor.sums = new Object[sums.length];
+        for (int i = 0; i < sums.length; i++) cursor.sums[i] = value(parts.get(i).kind(), sums[i]);
+        try {
+            typed.eval().at(cursor);
+            return Optional.empty();
+        } catch (RowError error) {
+            return Optional.of(error.getMessage());
+        }
+    }
+}

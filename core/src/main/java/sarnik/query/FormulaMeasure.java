@@ -1,0 +1,28 @@
+package sarnik.query;
+
+import java.util.List;
+import java.util.function.ToDoubleFunction;
+import sarnik.formula.MeasureFormula;
+import sarnik.formula.Surroundings;
+import sarnik.table.Table;
+
+/**
+ * A measure formula made ready for a table.
+ *
+ * @param parts the summaries it is made of
+ * @param combine the measure of a group from a number for each part; NaN stands for missing on both sides
+ * @param sql the same for PostgreSQL
+ */
+public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<double[]> combine, String sql) {
+
+    public FormulaMeasure {
+        parts = List.copyOf(parts);
+    }
+
+    /**
+     * @throws IllegalArgumentException when the table lacks a column that the formula uses
+     */
+    public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
+        return new FormulaMeasure(formula.parts(table, surroundings), sums -> formula.of(sums, surroundings), formula.sql());
+    }
+}
