@@ -1,5 +1,5 @@
 // Makes what the pages need beside Sarnik's own modules, into ../target/web/static:
-//   vendor/ol.js, vendor/gridstack.js   the libraries, one ES module each
+//   vendor/ol.js, vendor/gridstack.js, vendor/codemirror.js   the libraries, one ES module each
 //   vendor/*.css, fonts/*, css/sarnik.css
 // Each step runs only when the hash of its inputs has changed.
 import { execFileSync } from 'node:child_process';
@@ -32,7 +32,7 @@ if (!existsSync(`${here}node_modules/.package-lock.json`)) run('npm', 'ci', '--n
 whenChanged('packages', [lock], () => run('npm', 'ci', '--no-audit', '--no-fund', '--loglevel=error'));
 
 whenChanged('vendor', [lock, `${here}build.mjs`, ...filesBelow(`${here}vendor`)], () => {
-  run(bin('esbuild'), 'vendor/ol.js', 'vendor/gridstack.js', '--bundle', '--format=esm', '--minify', '--target=es2022',
+  run(bin('esbuild'), 'vendor/ol.js', 'vendor/gridstack.js', 'vendor/codemirror.js', '--bundle', '--format=esm', '--minify', '--target=es2022',
     '--legal-comments=eof', '--log-level=warning', `--outdir=${out}vendor`);
   copyFileSync(`${here}node_modules/gridstack/dist/gridstack.min.css`, `${out}vendor/gridstack.css`);
   copyFileSync(`${here}node_modules/@fontsource-variable/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2`, `${out}fonts/bricolage-grotesque.woff2`);

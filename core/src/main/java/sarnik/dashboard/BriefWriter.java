@@ -197,7 +197,7 @@ public final class BriefWriter {
         LoadedDataset dataset = datasets.get(filter.dataset());
         boolean choice = filter instanceof Filter.Choice;
         List<Option> columns = new ArrayList<>();
-        for (String name : dataset.table().names()) {
+        for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
             boolean fits = choice ? column instanceof CodedColumn : column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
             if (fits && !name.equals(PlacedTable.PLACE)) columns.add(new Option(ColumnWords.of(name), preview(column), name));
@@ -249,7 +249,7 @@ public final class BriefWriter {
 
     private static void rule(String path, Dashboard.Rule rule, LoadedDataset dataset, List<Part> parts) {
         List<Option> options = new ArrayList<>();
-        for (String name : dataset.table().names()) {
+        for (String name : dataset.columnNames()) {
             if (dataset.table().column(name) instanceof CodedColumn column && column.dictionary().size() <= MOST_RULE_VALUES) {
                 for (String value : column.dictionary()) {
                     options.add(new Option(ColumnWords.of(name) + " is " + value, "", map("column", name, "values", List.of(value))));
@@ -268,7 +268,7 @@ public final class BriefWriter {
 
     private static List<Option> categories(LoadedDataset dataset) {
         List<Option> options = new ArrayList<>();
-        for (String name : dataset.table().names()) {
+        for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
             if (column instanceof CodedColumn) options.add(new Option(ColumnWords.of(name), preview(column), name));
         }
@@ -288,16 +288,17 @@ public final class BriefWriter {
     private List<Option> measures(LoadedDataset dataset) {
         List<Measure> measures = new ArrayList<>();
         measures.add(Measure.ROWS);
-        for (String name : dataset.table().names()) {
+        dataset.measures().keySet().forEach(name -> measures.add(new Measure(Summary.FORMULA, name)));
+        for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
             if (column.type().isNumber()) {
-                for (Summary summary : List.of(Summary.SUM, Summary.AVERAGE, Summary.MINIMUM, Summary.MAXIMUM)) measures.add(new Measure(summary, name));
+                for (Summary summary : List.of(Summary.SUM, Summary.AVERAGE, Summary.MEDIAN, Summary.MINIMUM, Summary.MAXIMUM)) measures.add(new Measure(summary, name));
             } else if (column instanceof CodedColumn) {
                 measures.add(new Measure(Summary.DISTINCT, name));
             }
         }
         List<Measure> previewed = measures.subList(0, Math.min(MOST_PREVIEWED, measures.size()));
-        Frame all = engine.answer(dataset.table(), Query.of(List.of(), List.of(), previewed));
+        Frame all = dataset.answer(engine, Query.of(dataset.rules(), List.of(), previewed));
         List<Option> options = new ArrayList<>();
         for (int i = 0; i < measures.size(); i++) {
             Measure measure = measures.get(i);

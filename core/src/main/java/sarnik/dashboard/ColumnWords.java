@@ -19,7 +19,7 @@ final class ColumnWords {
     }
 
     static String of(Measure measure) {
-        return measure.column() == null ? measure.words() : measure.summary().words() + " of " + of(measure.column());
+        return measure.column() == null || measure.summary() == Summary.FORMULA ? measure.words() : measure.summary().words() + " of " + of(measure.column());
     }
 
     /** The measure where its summary goes without saying: sums are just "litres". */

@@ -73,7 +73,8 @@ public final class Drawer {
     }
 
     private List<Stage> stages(String id, Visual visual, LoadedDataset dataset, Dashboard.Rule rule, boolean withLinks) {
-        List<Stage> stages = new ArrayList<>(narrowing.filterStages(visual, dataset));
+        List<Stage> stages = new ArrayList<>(dataset.rules());
+        stages.addAll(narrowing.filterStages(visual, dataset));
         if (withLinks) stages.addAll(narrowing.linkStages(id, dataset));
         stages.addAll(Narrowing.ruleStages(rule));
         return stages;
@@ -81,7 +82,7 @@ public final class Drawer {
 
     private Drawing figure(String id, Visual.OfFigure visual) {
         LoadedDataset dataset = datasets.get(visual.dataset());
-        Frame frame = engine.answer(dataset.table(),
+        Frame frame = dataset.answer(engine,
                 Query.of(stages(id, visual, dataset, visual.rule(), true), List.of(), List.of(visual.measure())));
         double value = frame.value(0, 0);
         return new Drawing.OfFigure(titleOf(visual, ColumnWords.of(visual.measure())), ColumnWords.of(visual.measure()),
@@ -94,14 +95,14 @@ public final class Drawer {
         Optional<Rank> rank = Optional.ofNullable(ranking).map(r -> new Rank(0, r.end(), r.count(), false));
         List<Stage> stages = stages(id, visual, dataset, visual.rule(), true);
         if (ranking != null && ranking.held()) {
-            Frame whole = engine.answer(dataset.table(),
+            Frame whole = dataset.answer(engine,
                     barsQuery(visual, stages(id, visual, dataset, visual.rule(), false), rank));
             stages.add(new Stage("Only the %s %d of all, before picks".formatted(end(ranking.end()), ranking.count()),
                     List.of(new Condition.OneOf(visual.category(),
                             IntStream.range(0, whole.size()).mapToObj(g -> whole.key(0, g)).toList()))));
             rank = Optional.empty();
         }
-        Frame frame = engine.answer(dataset.table(), barsQuery(visual, stages, rank));
+        Frame frame = dataset.answer(engine, barsQuery(visual, stages, rank));
         int shown = Math.min(frame.size(), MOST_BARS);
         double[] values = frame.values().get(0);
         double low = Math.min(0, IntStream.range(0, shown).mapToDouble(g -> values[g]).filter(Double::isFinite).min().orElse(0));
@@ -150,7 +151,7 @@ public final class Drawer {
                         + "” have no place. Say on the dataset's page how they are placed.");
             }
             Visual.Symbols symbols = layer.getValue();
-            Frame frame = engine.answer(dataset.table(), new Query(stages(id, visual, dataset, symbols.rule(), true),
+            Frame frame = dataset.answer(engine, new Query(stages(id, visual, dataset, symbols.rule(), true),
                     List.of(PlacedTable.PLACE), Query.Missing.LEFT_OUT, measures(symbols), Optional.empty(), new Sort(0, true),
                     Integer.MAX_VALUE));
             layers.add(symbols(layer.getKey(), symbols, dataset, frame));

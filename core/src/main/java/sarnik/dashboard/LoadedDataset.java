@@ -1,10 +1,16 @@
 package sarnik.dashboard;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.query.Frame;
+import sarnik.query.FormulaMeasure;
+import sarnik.query.Query;
+import sarnik.query.QueryEngine;
+import sarnik.query.Stage;
 import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
@@ -17,12 +23,25 @@ import sarnik.table.Table;
  * @param placing how it is placed; null if it is not
  * @param places the places that occur, by id
  * @param about what is told of it
+ * @param measures its measure formulas by name
+ * @param rules its standing rules, each a stage of every query
  */
-public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about) {
+public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
+        List<Stage> rules) {
 
     /** A dataset of which nothing is told. */
     public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places) {
-        this(id, name, table, placing, places, About.NONE);
+        this(id, name, table, placing, places, About.NONE, Map.of(), List.of());
+    }
+
+    /** Answers a query, whose measures may name measure formulas of this dataset. */
+    Frame answer(QueryEngine engine, Query query) {
+        return engine.answer(table, query.with(measures));
+    }
+
+    /** Names of the columns that a visual can use: all but those that stand for rules. */
+    List<String> columnNames() {
+        return table.names().stream().filter(name -> !name.startsWith(Calculations.RULE)).toList();
     }
 
     public boolean isPlaced() {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import sarnik.place.PlacedTable;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
@@ -102,7 +103,7 @@ public final class Proposals {
 
     private List<Proposal> letChoose(LoadedDataset dataset) {
         List<Proposal> proposals = new ArrayList<>();
-        for (String name : dataset.table().names()) {
+        for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
             boolean choice = column instanceof CodedColumn coded && coded.dictionary().size() <= 300 && coded.dictionary().size() > 1;
             boolean dates = column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
@@ -148,19 +149,20 @@ public final class Proposals {
         return a.x() < b.x() + b.w() && b.x() < a.x() + a.w() && a.y() < b.y() + b.h() && b.y() < a.y() + a.h();
     }
 
-    /** Sums of the number columns that look like amounts, decimals first. */
+    /** Measure formulas, then sums of the number columns that look like amounts, decimals first. */
     private static List<Measure> sums(LoadedDataset dataset) {
-        return dataset.table().names().stream()
+        Stream<Measure> formulas = dataset.measures().keySet().stream().map(name -> new Measure(Summary.FORMULA, name));
+        Stream<Measure> sums = dataset.columnNames().stream()
                 .filter(name -> dataset.table().column(name).type().isNumber())
                 .filter(name -> !name.toLowerCase(Locale.ROOT).matches("(?:.*[ _])?(?:id|code|number|no|year|month|lat|lon|latitude|longitude)"))
                 .sorted(Comparator.comparingInt(name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
-                .map(name -> new Measure(Summary.SUM, name))
-                .toList();
+                .map(name -> new Measure(Summary.SUM, name));
+        return Stream.concat(formulas, sums).toList();
     }
 
     /** Columns whose values make good bars: few distinct values first, places ahead. */
     private static List<String> categories(LoadedDataset dataset) {
-        return dataset.table().names().stream()
+        return dataset.columnNames().stream()
                 .filter(name -> dataset.table().column(name) instanceof CodedColumn c
                         && c.dictionary().size() > 1
                         && c.dictionary().size() <= MOST_CATEGORY_VALUES

@@ -89,7 +89,7 @@ class BringInPages {
     /** Newer rows of a dataset beside those it serves. */
     private String compare(BringIn bringIn, Model model) {
         DatasetService.Loaded now = datasets.needed(bringIn.refreshes());
-        Table before = DatasetService.own(now.dataset().table());
+        Table before = DatasetService.own(now);
         model.addAttribute("dataset", now.dataset());
         model.addAttribute("before", before.rows());
         model.addAttribute("below", TableDiff.rowsNotIn(before, bringIn.reading().table()).length);

@@ -37,6 +37,10 @@ public class Dataset {
     @JdbcTypeCode(SqlTypes.JSON)
     private String about;
 
+    /** {@link sarnik.dashboard.Calculations} as JSON; null for none. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String calculations;
+
     /** A {@link Feed} as JSON; null for none. */
     @JdbcTypeCode(SqlTypes.JSON)
     private String feed;
@@ -96,6 +100,14 @@ public class Dataset {
 
     void describe(String about) {
         this.about = about;
+    }
+
+    String getCalculations() {
+        return calculations;
+    }
+
+    void calculate(String calculations) {
+        this.calculations = calculations;
     }
 
     String getFeed() {

@@ -55,7 +55,7 @@ class DatasetPages {
         Table table = loaded.dataset().table();
         model.addAttribute("dataset", loaded.dataset());
         model.addAttribute("version", datasets.version(id).orElseThrow());
-        model.addAttribute("columns", DatasetService.own(table).names().stream().map(n -> ColumnLine.of(table, n, n, Map.of())).toList());
+        model.addAttribute("columns", shown(loaded).names().stream().map(n -> ColumnLine.of(table, n, n, Map.of())).toList());
         PlacingPreview placing = loaded.placed() == null ? null : PlacingPreview.of(loaded.placed());
         model.addAttribute("placing", placing);
         model.addAttribute("placedBy", loaded.placed() == null ? "" : loaded.dataset().placing().words());
@@ -66,6 +66,8 @@ class DatasetPages {
         model.addAttribute("refreshes", feeds.refreshes(id));
         model.addAttribute("uses", datasets.usesOf(id));
         model.addAttribute("tied", datasets.tiedTo(id));
+        model.addAttribute("calculations", datasets.calculations(id));
+        model.addAttribute("calculationTroubles", loaded.troubles());
         model.addAttribute("formats", TableFormat.values());
         return "dataset";
     }
@@ -83,7 +85,7 @@ class DatasetPages {
     RowPage rows(@PathVariable long id, @RequestParam(defaultValue = "0") int page, @RequestParam(defaultValue = "") String find,
             @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "false") boolean down) {
         DatasetService.Loaded loaded = datasets.needed(id);
-        Table own = DatasetService.own(loaded.dataset().table());
+        Table own = shown(loaded);
         int[] order;
         try {
             order = RowOrder.rows(own, find, sort, down);
@@ -105,6 +107,12 @@ class DatasetPages {
         return new RowPage(order.length, at, pages, rows, places);
     }
 
+    /** The columns that people see: those that were brought in and those that are calculated. */
+    private static Table shown(DatasetService.Loaded loaded) {
+        Table table = loaded.dataset().table();
+        return table.only(table.names().stream().filter(n -> !n.startsWith("@")).toList());
+    }
+
     /** All rows in an open format, with longitude and latitude where they are placed. */
     @GetMapping("/datasets/{id}/rows.{format}")
     void take(@PathVariable long id, @PathVariable String format, HttpServletResponse answer) throws IOException {
@@ -114,7 +122,7 @@ class DatasetPages {
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
         answer.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name + "." + format, StandardCharsets.UTF_8).build().toString());
-        wanted.write(DatasetService.own(loaded.dataset().table()), name, position(loaded.placed()), answer.getOutputStream());
+        wanted.write(shown(loaded), name, position(loaded.placed()), answer.getOutputStream());
     }
 
     private static IntFunction<double[]> position(PlacedTable placed) {

@@ -4,10 +4,13 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.IntFunction;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -17,11 +20,15 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.About;
+import sarnik.dashboard.Calculations;
 import sarnik.dashboard.Datasets;
 import sarnik.dashboard.LoadedDataset;
 import sarnik.dashboard.MisfitException;
+import sarnik.formula.Scope;
+import sarnik.formula.Surroundings;
 import sarnik.place.Decisions;
 import sarnik.place.Gazetteer;
+import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
@@ -53,8 +60,14 @@ public class DatasetService implements Datasets {
     /** Descriptions of datasets; whoever changes one forgets it here. */
     private final Cache<Long, Dataset> described = Caffeine.newBuilder().maximumSize(MOST_DESCRIBED).build();
 
-    /** A version in memory, with all that was found when it was placed. */
-    public record Loaded(LoadedDataset dataset, PlacedTable placed) {}
+    /**
+     * A version in memory, with all that was found when it was placed.
+     *
+     * @param placed null where rows have no place
+     * @param columns names of the columns that were brought in; the table has those of placing and formulas besides
+     * @param troubles what does not work of the dataset's formulas and rules
+     */
+    public record Loaded(LoadedDataset dataset, PlacedTable placed, List<String> columns, List<Calculations.Trouble> troubles) {}
 
     /** A dataset as lists show it. */
     public record Listed(long id, String name, long rows, int columns, boolean placed, Instant at) {
@@ -105,9 +118,61 @@ public class DatasetService implements Datasets {
     private Loaded loaded(Dataset dataset, Table table) {
         Placing placing = dataset.getPlacing() == null ? null : mapper.readValue(dataset.getPlacing(), Placing.class);
         About about = dataset.getAbout() == null ? About.NONE : mapper.readValue(dataset.getAbout(), About.class);
-        if (placing == null) return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), table, null, Map.of(), about), null);
-        PlacedTable placed = place(table, placing, decisions.of(dataset.getId()));
-        return new Loaded(new LoadedDataset(dataset.getId(), dataset.getName(), placed.table(), placing, placed.places(), about), placed);
+        PlacedTable placed = placing == null ? null : place(table, placing, decisions.of(dataset.getId()));
+        Calculations.Applied applied = calculations(dataset).apply(placed == null ? table : placed.table(), scope(table, placed), surroundings(placed));
+        LoadedDataset ready = new LoadedDataset(dataset.getId(), dataset.getName(), applied.table(), placing, placed == null ? Map.of() : placed.places(), about,
+                applied.measures(), applied.rules());
+        return new Loaded(ready, placed, table.names(), applied.troubles());
+    }
+
+    private Calculations calculations(Dataset dataset) {
+        return dataset.getCalculations() == null ? Calculations.NONE : mapper.readValue(dataset.getCalculations(), Calculations.class);
+    }
+
+    /** What is calculated over a dataset, as it was kept. */
+    @Transactional(readOnly = true)
+    public Calculations calculations(long id) {
+        return calculations(datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")));
+    }
+
+    /**
+     * Sets what is calculated over a dataset.
+     *
+     * @throws RefusedException when a formula or rule does not work; the message says which and why
+     */
+    void calculate(long id, Calculations calculations) {
+        Calculations.Applied tried = tryOut(id, calculations);
+        // What only lacks a value in some rows is kept; it is said on the dataset's page.
+        tried.troubles().stream().filter(t -> !t.words().contains("no value:")).findFirst().ifPresent(t -> {
+            throw new RefusedException("“" + t.of() + "” cannot be kept: " + t.words());
+        });
+        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).calculate(mapper.writeValueAsString(calculations)));
+        placeAgain(id);
+    }
+
+    /** What would come of calculations over the rows that a dataset serves. */
+    Calculations.Applied tryOut(long id, Calculations calculations) {
+        Loaded loaded = needed(id);
+        return calculations.apply(own(loaded), scope(own(loaded), loaded.placed()), surroundings(loaded.placed()));
+    }
+
+    /** What formulas over a dataset may name. */
+    Scope scope(long id) {
+        Loaded loaded = needed(id);
+        return scope(own(loaded), loaded.placed());
+    }
+
+    private static Scope scope(Table table, PlacedTable placed) {
+        return Scope.of(table).withPlaces(placed == null ? Set.of() : Set.of(Scope.PLACE), Set.of());
+    }
+
+    private static Surroundings surroundings(PlacedTable placed) {
+        if (placed == null) return Surroundings.on(LocalDate.now(Clock.systemUTC()));
+        IntFunction<double[]> at = row -> {
+            Place place = placed.match(row).place();
+            return place == null ? null : new double[] {place.lon(), place.lat()};
+        };
+        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), Map.of(), LocalDate.now(Clock.systemUTC()));
     }
 
     /**
@@ -164,12 +229,12 @@ public class DatasetService implements Datasets {
     public Intake intake(long id) {
         Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
         Intake kept = dataset.getIntake() == null ? Intake.NONE : mapper.readValue(dataset.getIntake(), Intake.class);
-        return new Intake(kept.choices(), kept.shaping().withTypesOf(needed(id).dataset().table()));
+        return new Intake(kept.choices(), kept.shaping().withTypesOf(own(needed(id))));
     }
 
-    /** The columns that were brought in, without those that placing adds. */
-    static Table own(Table table) {
-        return table.only(table.names().stream().filter(n -> !n.startsWith("@")).toList());
+    /** The columns that were brought in, without those that placing and formulas add. */
+    static Table own(Loaded loaded) {
+        return loaded.dataset().table().only(loaded.columns());
     }
 
     /**
@@ -182,7 +247,7 @@ public class DatasetService implements Datasets {
      */
     int refresh(long id, Table newer, boolean append, long troubles, String fileName, long person) {
         Loaded now = needed(id);
-        Table table = append ? below(own(now.dataset().table()), newer) : newer;
+        Table table = append ? below(own(now), newer) : newer;
         Placing placing = now.dataset().placing();
         if (placing != null) place(table, placing);
         List<StoredColumn> columns = storedColumns(table);

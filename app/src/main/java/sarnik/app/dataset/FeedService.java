@@ -136,7 +136,7 @@ class FeedService {
     }
 
     private DatasetRefresh keep(long id, Feed feed, Reading reading) {
-        Table before = DatasetService.own(service.needed(id).dataset().table());
+        Table before = DatasetService.own(service.needed(id));
         TableDiff diff = TableDiff.of(before, reading.table());
         int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
         boolean news = feed.append() ? added > 0 : diff.changed() + diff.added() > 0 || !diff.newColumns().isEmpty() || diff.gone() > 0 || !diff.goneColumns().isEmpty();

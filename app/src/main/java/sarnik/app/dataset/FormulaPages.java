@@ -1,0 +1,140 @@
+package sarnik.app.dataset;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import sarnik.app.web.PageJson;
+import sarnik.dashboard.Calculations;
+import sarnik.formula.FormulaWords;
+import sarnik.formula.Scope;
+import sarnik.query.InMemoryEngine;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.Summary;
+import sarnik.scale.NumberWords;
+import sarnik.table.Table;
+
+/** The page on which a dataset's formulas and standing rules are written, with their result beside them. */
+@Controller
+class FormulaPages {
+
+    private static final int SHOWN_ROWS = 12;
+
+    private final DatasetService datasets;
+    private final PageJson json;
+
+    FormulaPages(DatasetService datasets, PageJson json) {
+        this.datasets = datasets;
+        this.json = json;
+    }
+
+    /**
+     * What an editor completes.
+     *
+     * @param kind column, place or function
+     * @param hint its type, or how it is used
+     */
+    record Word(String word, String kind, String hint) {}
+
+    @GetMapping("/datasets/{id}/formulas")
+    String page(@PathVariable long id, Model model) {
+        DatasetService.Loaded loaded = datasets.needed(id);
+        model.addAttribute("dataset", loaded.dataset());
+        model.addAttribute("calculationsJson", json.of(datasets.calculations(id)));
+        model.addAttribute("wordsJson", json.of(words(datasets.scope(id))));
+        return "formulas";
+    }
+
+    private static List<Word> words(Scope scope) {
+        List<Word> words = new ArrayList<>();
+        scope.columns().forEach((name, kind) -> words.add(new Word(FormulaWords.asName(name), "column", kind.words())));
+        scope.places().forEach(name -> words.add(new Word(name, "place", "the row's place")));
+        FormulaWords.FUNCTIONS.forEach((name, use) -> words.add(new Word(name, "function", use)));
+        return words;
+    }
+
+    /**
+     * A formula to try.
+     *
+     * @param before the formulas that stand before it, whose columns it may use
+     * @param kind column, measure or rule
+     */
+    record Attempt(List<Calculations.Item> before, String text, String kind) {}
+
+    /**
+     * What comes of a formula.
+     *
+     * @param trouble what is wrong; null where it works in all rows
+     * @param gives the type of its values, in words; null where it does not work
+     * @param header names of the columns that are shown, the result last
+     * @param rows the first rows; for a measure its value over all rows, and over the commonest values of a category
+     */
+    record Tried(Calculations.Trouble trouble, String gives, List<String> header, List<List<String>> rows) {}
+
+    @PostMapping("/api/datasets/{id}/formulas/try")
+    @ResponseBody
+    Tried tryOut(@PathVariable long id, @RequestBody Attempt attempt) {
+        String name = "result";
+        Set<String> taken = new LinkedHashSet<>(datasets.scope(id).columns().keySet());
+        List<Calculations.Item> items = new ArrayList<>(attempt.before() == null ? List.of() : attempt.before());
+        items.forEach(i -> taken.add(i.name()));
+        while (taken.contains(name)) name += " ";
+        boolean measure = "measure".equals(attempt.kind());
+        String text = attempt.text() == null ? "" : attempt.text();
+        items.add(new Calculations.Item(name, text, measure));
+        String result = name;
+        Calculations.Applied applied = datasets.tryOut(id, new Calculations(items, "rule".equals(attempt.kind()) ? List.of(text) : List.of()));
+        List<Calculations.Trouble> own = applied.troubles().stream().filter(t -> t.of().equals(result) || t.of().equals(text)).toList();
+        Calculations.Trouble trouble = own.isEmpty() ? null : own.get(own.size() - 1);
+        if (measure) return applied.measures().containsKey(result) ? measured(id, applied, result, trouble) : new Tried(trouble, null, List.of(), List.of());
+        if (applied.table().find(result).isEmpty()) return new Tried(trouble, null, List.of(), List.of());
+        return rows(applied.table(), result, text, trouble);
+    }
+
+    /** The first rows with the columns that the formula names, and its result. */
+    private static Tried rows(Table table, String result, String text, Calculations.Trouble trouble) {
+        List<String> header = new ArrayList<>(table.names().stream().filter(n -> !n.startsWith("@") && !n.equals(result) && text.toLowerCase(java.util.Locale.ROOT).contains(n.toLowerCase(java.util.Locale.ROOT))).limit(5).toList());
+        header.add(result);
+        List<List<String>> rows = BringInService.firstRows(table.pick(IntStream.range(0, Math.min(SHOWN_ROWS, table.rows())).toArray()).only(header), SHOWN_ROWS);
+        return new Tried(trouble, table.column(result).type().words(), header, rows);
+    }
+
+    /** The measure over all rows, and by the category with the fewest values. */
+    private Tried measured(long id, Calculations.Applied applied, String result, Calculations.Trouble trouble) {
+        InMemoryEngine engine = new InMemoryEngine();
+        List<Measure> measure = List.of(new Measure(Summary.FORMULA, result));
+        List<List<String>> rows = new ArrayList<>();
+        var all = engine.answer(applied.table(), Query.of(List.of(), List.of(), measure).with(applied.measures()));
+        rows.add(List.of("all rows", NumberWords.full(all.value(0, 0))));
+        var category = datasets.needed(id).columns().stream()
+                .filter(n -> applied.table().column(n) instanceof sarnik.table.CodedColumn c && c.dictionary().size() > 1)
+                .min(java.util.Comparator.comparingInt(n -> ((sarnik.table.CodedColumn) applied.table().column(n)).dictionary().size()));
+        category.ifPresent(by -> {
+            var frame = engine.answer(applied.table(), Query.of(List.of(), List.of(by), measure).with(applied.measures()));
+            for (int g = 0; g < Math.min(SHOWN_ROWS, frame.size()); g++) {
+                rows.add(List.of(frame.key(0, g) == null ? "(missing)" : frame.key(0, g), NumberWords.full(frame.value(0, g))));
+            }
+        });
+        return new Tried(trouble, "a measure", List.of(category.orElse(""), "result"), rows);
+    }
+
+    @PutMapping("/api/datasets/{id}/calculations")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void keep(@PathVariable long id, @RequestBody Calculations calculations) {
+        datasets.needed(id);
+        datasets.calculate(id, calculations);
+    }
+}

@@ -1,0 +1,2 @@
+-- Formulas and standing rules of a dataset: {formulas: [{name, text, measure}], rules: [text]}.
+ALTER TABLE datasets ADD COLUMN calculations jsonb;

@@ -1,0 +1,38 @@
+package sarnik.formula;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/** The words of formulas for people who write them: each function with how it is used. */
+public final class FormulaWords {
+
+    /** Functions by name, in the order in which they are taught. */
+    public static final Map<String, String> FUNCTIONS = functions();
+
+    private FormulaWords() {}
+
+    private static Map<String, String> functions() {
+        Map<String, String> uses = new LinkedHashMap<>();
+        String[][] all = {
+            {"SUM", "SUM(number)"}, {"AVG", "AVG(number)"}, {"COUNT", "COUNT(*) or COUNT(DISTINCT column)"}, {"MIN", "MIN(number or date)"}, {"MAX", "MAX(number or date)"},
+            {"STDDEV_SAMP", "STDDEV_SAMP(number)"}, {"VAR_SAMP", "VAR_SAMP(number)"}, {"PERCENTILE_CONT", "PERCENTILE_CONT(0.5) WITHIN GROUP (ORDER BY number)"},
+            {"PERCENTILE_DISC", "PERCENTILE_DISC(0.9) WITHIN GROUP (ORDER BY number)"}, {"MODE", "MODE() WITHIN GROUP (ORDER BY number)"}, {"FILTER", "SUM(…) FILTER (WHERE condition)"},
+            {"CASE", "CASE WHEN condition THEN value ELSE value END"}, {"COALESCE", "the first value that is there"}, {"NULLIF", "NULLIF(value, value): missing where both are equal"},
+            {"CAST", "CAST(value AS DOUBLE PRECISION)"}, {"ROUND", "ROUND(number, places)"}, {"CEIL", "CEIL(number)"}, {"FLOOR", "FLOOR(number)"}, {"ABS", "ABS(number)"},
+            {"POWER", "POWER(number, exponent)"}, {"SQRT", "SQRT(number)"}, {"LN", "LN(number)"}, {"LOG10", "LOG10(number)"}, {"MOD", "MOD(whole, whole)"},
+            {"GREATEST", "GREATEST(value, value)"}, {"LEAST", "LEAST(value, value)"}, {"UPPER", "UPPER(text)"}, {"LOWER", "LOWER(text)"}, {"TRIM", "TRIM(text)"},
+            {"SUBSTRING", "SUBSTRING(text FROM 1 FOR 3)"}, {"POSITION", "POSITION(part IN text)"}, {"CHAR_LENGTH", "CHAR_LENGTH(text)"}, {"REPLACE", "REPLACE(text, from, to)"},
+            {"EXTRACT", "EXTRACT(YEAR FROM date)"}, {"DATE_TRUNC", "DATE_TRUNC('month', date)"}, {"CURRENT_DATE", "today"}, {"INTERVAL", "INTERVAL '3' MONTH"},
+            {"BETWEEN", "value BETWEEN low AND high"}, {"IN", "value IN (a, b)"}, {"LIKE", "text LIKE 'So%'"}, {"IS NULL", "value IS NULL"},
+            {"distance", "distance(place, point(lon, lat)): metres"}, {"point", "point(lon, lat)"}, {"lon", "lon(): degrees east"}, {"lat", "lat(): degrees north"},
+            {"within", "within(place, 'boundary set'): the area's name"}};
+        for (String[] use : all) uses.put(use[0], use[1]);
+        return java.util.Collections.unmodifiableMap(uses);
+    }
+
+    /** A column's name as a formula writes it: in double quotes where it has to be. */
+    public static String asName(String column) {
+        return column.matches("[\\p{L}_][\\p{L}\\p{N}_]*") && !FUNCTIONS.containsKey(column.toUpperCase(java.util.Locale.ROOT)) && !column.matches("(?i)and|or|not|case|when|then|else|end|is|null|true|false|from|for|as|place")
+                ? column : "\"" + column.replace("\"", "\"\"") + "\"";
+    }
+}
