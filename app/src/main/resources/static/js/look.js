@@ -17,13 +17,18 @@ function placing() {
   by('by-tie').hidden = way !== 'tie';
   by('by-column').hidden = way !== 'words' && way !== 'code';
   by('by-coordinates').hidden = way !== 'coordinates';
+  by('by-area').hidden = way !== 'area';
   if (way === 'none') return null;
   if (way === 'tie') {
     const target = by('tie-target').selectedOptions[0];
     return { type: 'tie', column: by('tie-column').value, dataset: Number(target.dataset.dataset), equals: target.dataset.column };
   }
   if (way === 'words' || way === 'code') return { type: way, column: by('column').value };
-  if (way === 'coordinates') return { type: 'coordinates', lat: by('lat').value, lon: by('lon').value || null };
+  if (way === 'area') return { type: 'area', column: by('area-column').value, set: by('area-set').value };
+  if (way === 'coordinates') {
+    const epsg = Number(by('epsg').value.replace(/\D/g, ''));
+    return { type: 'coordinates', lat: by('lat').value, lon: by('lon').value || null, epsg: epsg && epsg !== 4326 ? epsg : null };
+  }
   const column = name => by(name).value || null;
   return { type: 'name', town: column('town'), province: column('province'), country: column('country') };
 }
@@ -132,6 +137,17 @@ async function keep() {
   }
 }
 
+by('keep-areas')?.addEventListener('click', async () => {
+  const chosen = {};
+  for (const control of document.querySelectorAll('[data-area]')) chosen[control.dataset.area] = control.value || null;
+  try {
+    const kept = await ask('POST', `/api/bring/${id}/areas`, { body: chosen });
+    by('areas-kept').replaceChildren(el('p', { class: 'sentence-good' }, `${number(kept.areas)} areas are kept. `, el('a', { href: kept.address }, 'See them')),
+      ...(kept.troubles.length ? [el('ul', { class: 'doubts max-h-[160px]' }, ...kept.troubles.map(t => el('li', {}, t)))] : []));
+  } catch (refused) {
+    by('areas-kept').replaceChildren(el('p', { class: 'sentence-bad' }, refused.message));
+  }
+});
 by('placing').addEventListener('change', place);
 by('columns').addEventListener('change', recolumn);
 by('keep').addEventListener('click', keep);

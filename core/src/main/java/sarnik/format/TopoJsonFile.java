@@ -1,6 +1,7 @@
 package sarnik.format;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -37,10 +38,19 @@ final class TopoJsonFile implements FeatureSource {
      * @param wanted the layer's name; null for the first
      */
     TopoJsonFile(Path file, String wanted) throws IOException {
+        this(bounded(file), wanted);
+    }
+
+    private static InputStream bounded(Path file) throws IOException {
         if (Files.size(file) > LARGEST) throw new UnreadableTableException("A TopoJSON file is read whole, so it can have up to %,d MB. Save it as GeoJSON.".formatted(LARGEST >> 20));
+        return Files.newInputStream(file);
+    }
+
+    /** Reads a stream to its end and closes it. */
+    TopoJsonFile(InputStream in, String wanted) throws IOException {
         JsonNode root;
-        try {
-            root = MAPPER.readTree(file.toFile());
+        try (in) {
+            root = MAPPER.readTree(in);
         } catch (JacksonException broken) {
             throw JsonFile.unreadable(broken);
         }

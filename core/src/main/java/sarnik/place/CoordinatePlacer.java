@@ -3,6 +3,7 @@ package sarnik.place;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.IntStream;
+import sarnik.geo.Projection;
 
 /**
  * Places coordinates in degrees (WGS 84). Two columns, or one that holds both. Where the columns are the wrong way round, seen
@@ -15,9 +16,18 @@ final class CoordinatePlacer {
     private static final int LOOKED_AT = 500;
 
     private final Gazetteer gazetteer;
+    private final Projection projection;
 
     CoordinatePlacer(Gazetteer gazetteer) {
+        this(gazetteer, Projection.DEGREES);
+    }
+
+    /**
+     * @param projection the system that the coordinates are in
+     */
+    CoordinatePlacer(Gazetteer gazetteer, Projection projection) {
         this.gazetteer = gazetteer;
+        this.projection = projection;
     }
 
     /**
@@ -25,7 +35,13 @@ final class CoordinatePlacer {
      *     holds both, it is the {@code town} and the {@code province} is null
      */
     List<Match> place(List<Words> words) {
-        List<double[]> read = words.stream().map(CoordinatePlacer::read).toList();
+        List<double[]> read = words.stream().map(projection.isDegrees() ? CoordinatePlacer::read : CoordinatePlacer::readMetres).toList();
+        if (!projection.isDegrees()) {
+            List<double[]> straight = read.stream().map(this::toDegrees).toList();
+            List<double[]> other = read.stream().map(pair -> toDegrees(pair == null ? null : new double[] {pair[1], pair[0]})).toList();
+            boolean swapped = sense(other) > sense(straight);
+            return IntStream.range(0, words.size()).parallel().mapToObj(i -> projected(words.get(i), swapped ? other.get(i) : straight.get(i), swapped)).toList();
+        }
         boolean turned = isTurned(read);
         return IntStream.range(0, words.size()).parallel().mapToObj(i -> match(words.get(i), read.get(i), turned)).toList();
     }
@@ -41,6 +57,40 @@ final class CoordinatePlacer {
         if (Double.isNaN(lat) || Double.isNaN(lon)) return null;
         boolean saidTurned = Degrees.saysEastOrWest(words.town()) && !Degrees.saysEastOrWest(words.province());
         return saidTurned ? new double[] {lon, lat} : new double[] {lat, lon};
+    }
+
+    /** Northing and easting as they stand; null where they cannot be read. */
+    private static double[] readMetres(Words words) {
+        String[] texts = words.province() == null ? words.town().strip().split("\\s*[;|]\\s*|\\s+|,\\s+", 2) : new String[] {words.town(), words.province()};
+        if (texts.length < 2) return null;
+        try {
+            return new double[] {Double.parseDouble(texts[0].strip().replace(',', '.')), Double.parseDouble(texts[1].strip().replace(',', '.'))};
+        } catch (NumberFormatException unread) {
+            return null;
+        }
+    }
+
+    /** Latitude and longitude of a northing and an easting; null where there are none. */
+    private double[] toDegrees(double[] metres) {
+        double[] at = metres == null ? null : projection.toDegrees(metres[1], metres[0]);
+        return at == null ? null : new double[] {at[1], at[0]};
+    }
+
+    /** How many of some rows lie near a town. */
+    private int sense(List<double[]> degrees) {
+        int step = Math.max(1, degrees.size() / LOOKED_AT);
+        int sense = 0;
+        for (int i = 0; i < degrees.size(); i += step) {
+            double[] pair = degrees.get(i);
+            if (pair != null && makesSense(pair[0], pair[1])) sense++;
+        }
+        return sense;
+    }
+
+    private Match projected(Words words, double[] degrees, boolean swapped) {
+        if (words.town().isBlank() || words.province() != null && words.province().isBlank()) return Match.unplaced("The coordinates are missing.");
+        if (degrees == null) return Match.unplaced("“" + words.line() + "” lies outside what " + projection.name() + " can show, or is no pair of numbers.");
+        return match(words, degrees, false, swapped);
     }
 
     /** Whether more rows make sense the other way round. */
@@ -62,6 +112,14 @@ final class CoordinatePlacer {
     }
 
     private Match match(Words words, double[] read, boolean turned) {
+        return match(words, read, turned, turned);
+    }
+
+    /**
+     * @param turned whether the two numbers still have to be turned
+     * @param said whether the table has them the other way round
+     */
+    private Match match(Words words, double[] read, boolean turned, boolean said) {
         if (words.town().isBlank() || words.province() != null && words.province().isBlank()) return Match.unplaced("The coordinates are missing.");
         if (read == null) return Match.unplaced("“" + words.line() + "” cannot be read as degrees.");
         double lat = turned ? read[1] : read[0];
@@ -77,8 +135,8 @@ final class CoordinatePlacer {
         if (near == null) {
             return new Match(point, Match.State.DOUBTFUL, 0.4, "No town of the gazetteer lies within 100 km: this may be the sea, or the numbers may be swapped or cut.", List.of());
         }
-        return new Match(point, Match.State.PLACED, turned ? 0.9 : 0.98,
-                turned ? "The coordinates stand the other way round in this table and were turned." : "The coordinates can be read.", List.of());
+        return new Match(point, Match.State.PLACED, said ? 0.9 : 0.98,
+                said ? "The coordinates stand the other way round in this table and were turned." : "The coordinates can be read.", List.of());
     }
 
     /** The place that stands for a point. */

@@ -40,6 +40,7 @@ public final class Gazetteer {
     private final Map<String, Named[]> towns;
     private final Map<String, Place[]> regions;
     private final Map<String, String> countries = new HashMap<>();
+    private final Map<String, String> numericCountries = new HashMap<>();
     private final Map<String, Place> areas = new HashMap<>();
     private final Map<String, Place> municipalities = new HashMap<>();
 
@@ -265,6 +266,7 @@ public final class Gazetteer {
     /** The country, region, province or municipality with this code as it stands. */
     Optional<Place> byCode(String code) {
         if (code.matches("[0-9]{5}")) return Optional.ofNullable(municipalities.get(code));
+        if (code.matches("[0-9]{3}") && numericCountries.containsKey(code)) return area(numericCountries.get(code));
         if (code.matches("[A-Za-z]{2,3}")) {
             Optional<Place> country = country(code).flatMap(this::area);
             if (country.isPresent()) return country;
@@ -278,7 +280,17 @@ public final class Gazetteer {
         return Optional.ofNullable(countries.get(PlaceNames.fold(written)));
     }
 
+    /** ISO 3166-1 numeric codes. */
+    private void readCountryNumbers() {
+        try (var lines = new java.io.BufferedReader(new java.io.InputStreamReader(Gazetteer.class.getResourceAsStream("country-codes.tsv"), java.nio.charset.StandardCharsets.UTF_8))) {
+            lines.lines().map(line -> line.split("\t")).forEach(c -> numericCountries.put(c[2], c[0]));
+        } catch (java.io.IOException broken) {
+            throw new java.io.UncheckedIOException(broken);
+        }
+    }
+
     private void readCountries() {
+        readCountryNumbers();
         for (String code : Locale.getISOCountries()) {
             Locale country = new Locale("", code);
             countries.put(code.toLowerCase(Locale.ROOT), code);

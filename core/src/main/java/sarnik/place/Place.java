@@ -4,7 +4,8 @@ package sarnik.place;
  * A place of the gazetteer.
  *
  * @param id its lasting name: {@code g} and the GeoNames number, {@code i} and the municipality code of Spain's
- *     geographic institute, or {@code r} and the code of a country, region or province
+ *     geographic institute, {@code r} and the code of a country, region or province, or
+ *     {@code a}, the name of a boundary set and the code of an area
  * @param level how wide it is
  * @param name its name in its own country
  * @param country ISO 3166-1 alpha-2 code
@@ -28,6 +29,11 @@ public record Place(
         long population) {
 
     private static final double EARTH_RADIUS = 6_371_008.8;
+
+    /** The code of the area of a boundary set that this place stands for; empty where it is another kind of place. */
+    public String areaCode() {
+        return level == PlaceLevel.AREA ? id.substring(id.indexOf('/') + 1) : "";
+    }
 
     /**
      * Great-circle distance by the haversine formula (Sinnott 1984) on a sphere of the mean Earth radius.

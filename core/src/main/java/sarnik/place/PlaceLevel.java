@@ -6,6 +6,8 @@ public enum PlaceLevel {
     REGION("region"),
     PROVINCE("province"),
     TOWN("town"),
+    /** An area of a boundary set. */
+    AREA("area"),
     /** A pair of coordinates. */
     POINT("point");
 

@@ -11,7 +11,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 /** The recipe that says how a dataset's rows are located. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
 @JsonSubTypes({@JsonSubTypes.Type(Placing.ByName.class), @JsonSubTypes.Type(Placing.ByTie.class), @JsonSubTypes.Type(Placing.ByCoordinates.class),
-    @JsonSubTypes.Type(Placing.ByWords.class), @JsonSubTypes.Type(Placing.ByCode.class)})
+    @JsonSubTypes.Type(Placing.ByWords.class), @JsonSubTypes.Type(Placing.ByCode.class), @JsonSubTypes.Type(Placing.ByArea.class)})
 public sealed interface Placing {
 
     /** What rows are placed by, as people read it. */
@@ -20,6 +20,7 @@ public sealed interface Placing {
         if (this instanceof ByCoordinates c) return c.lon() == null ? "the coordinates in " + c.lat() : "the coordinates in " + c.lat() + " and " + c.lon();
         if (this instanceof ByWords w) return "the words in " + w.column();
         if (this instanceof ByCode c) return "the code in " + c.column();
+        if (this instanceof ByArea a) return a.column() + " in " + a.set();
         return "a tie of " + ((ByTie) this).column() + " to " + ((ByTie) this).equals();
     }
 
@@ -46,13 +47,20 @@ public sealed interface Placing {
     record ByTie(String column, long dataset, String equals) implements Placing {}
 
     /**
-     * By coordinates in degrees (WGS 84).
+     * By coordinates.
      *
-     * @param lat column of latitudes, or of both numbers in one text
-     * @param lon column of longitudes; null where {@code lat} holds both
+     * @param lat column of latitudes or northings, or of both numbers in one text
+     * @param lon column of longitudes or eastings; null where {@code lat} holds both
+     * @param epsg the projected system of the EPSG register that they are in; null for degrees (WGS 84)
      */
     @JsonTypeName("coordinates")
-    record ByCoordinates(String lat, String lon) implements Placing {}
+    record ByCoordinates(String lat, String lon, Integer epsg) implements Placing {
+
+        /** In degrees. */
+        public ByCoordinates(String lat, String lon) {
+            this(lat, lon, null);
+        }
+    }
 
     /** By one column of mixed words, such as "Soria, Spain" or "Zamora (Zamora)". */
     @JsonTypeName("words")
@@ -64,4 +72,13 @@ public sealed interface Placing {
      */
     @JsonTypeName("code")
     record ByCode(String column) implements Placing {}
+
+    /**
+     * By the areas of a boundary set: a row lies in the area whose code or name its value is.
+     *
+     * @param column column of codes or names
+     * @param set name of the boundary set
+     */
+    @JsonTypeName("area")
+    record ByArea(String column, String set) implements Placing {}
 }

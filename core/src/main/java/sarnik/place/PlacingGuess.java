@@ -26,6 +26,8 @@ public final class PlacingGuess {
 
     private static final Set<String> LAT_NAMES = Set.of("lat", "latitude", "latitud", "breite", "y");
     private static final Set<String> LON_NAMES = Set.of("lon", "lng", "long", "longitude", "longitud", "lange", "x");
+    private static final Set<String> EASTING_NAMES = Set.of("x", "easting", "east", "utmx", "xutm", "coordx", "xcoord", "este", "utm");
+    private static final Set<String> NORTHING_NAMES = Set.of("y", "northing", "north", "utmy", "yutm", "coordy", "ycoord", "norte");
     private static final Set<String> BOTH_NAMES = Set.of("coordinates", "coordinate", "coordenadas", "position", "location", "point", "latlon", "gps");
     private static final double NEARLY_ALL = 0.9;
 
@@ -43,12 +45,26 @@ public final class PlacingGuess {
         return names.isEmpty() ? Optional.empty() : Optional.of(names);
     }
 
-    private static Optional<Placing> coordinates(Table table) {
+    private Optional<Placing> coordinates(Table table) {
         String lat = named(table, LAT_NAMES, v -> Math.abs(Degrees.read(v)) <= 180);
         String lon = named(table, LON_NAMES, v -> Math.abs(Degrees.read(v)) <= 180);
         if (lat != null && lon != null) return Optional.of(new Placing.ByCoordinates(lat, lon));
+        String easting = named(table, EASTING_NAMES, PlacingGuess::isMetres);
+        String northing = named(table, NORTHING_NAMES, PlacingGuess::isMetres);
+        if (easting != null && northing != null) {
+            Optional<Integer> epsg = new ProjectionGuess(gazetteer).guess(table, easting, northing);
+            if (epsg.isPresent()) return Optional.of(new Placing.ByCoordinates(northing, easting, epsg.get()));
+        }
         String both = named(table, BOTH_NAMES, v -> Degrees.readPair(v) != null);
         return both == null ? Optional.empty() : Optional.of(new Placing.ByCoordinates(both, null));
+    }
+
+    private static boolean isMetres(String text) {
+        try {
+            return Math.abs(Double.parseDouble(text.replace(',', '.'))) > 1000;
+        } catch (NumberFormatException unread) {
+            return false;
+        }
     }
 
     /** A column of one of these names whose rows are nearly all filled with values that can be read; null where there is none. */

@@ -10,6 +10,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.IntStream;
+import sarnik.geo.BoundarySet;
+import sarnik.geo.Projection;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
@@ -49,7 +51,7 @@ public final class TablePlacer {
     }
 
     /**
-     * Places by coordinates in degrees.
+     * Places by coordinates, in degrees or a projected system.
      *
      * @throws IllegalArgumentException when the recipe names a column that the table does not have
      */
@@ -58,7 +60,9 @@ public final class TablePlacer {
         CodedColumn[] columns = recipe.lon() == null
                 ? new CodedColumn[] {coded(table, recipe.lat())}
                 : new CodedColumn[] {coded(table, recipe.lat()), coded(table, recipe.lon()), null};
-        return place(table, columns, new CoordinatePlacer(gazetteer)::place,
+        Projection projection = recipe.epsg() == null ? Projection.DEGREES
+                : Projection.ofEpsg(recipe.epsg()).orElseThrow(() -> new IllegalArgumentException("The EPSG register that ships has no system " + recipe.epsg()));
+        return place(table, columns, new CoordinatePlacer(gazetteer, projection)::place,
                 row -> new Words(text(columns[0], row), recipe.lon() == null ? null : text(columns[1], row), null));
     }
 
@@ -84,6 +88,17 @@ public final class TablePlacer {
         return place(table, new CodedColumn[] {column}, all -> all.stream().map(w -> code(w.town())).toList(), row -> new Words(text(column, row), null, null));
     }
 
+    /**
+     * Places by the areas of a boundary set.
+     *
+     * @throws IllegalArgumentException when the table has no such column
+     */
+    public PlacedTable byArea(Table table, String column, BoundarySet set) {
+        CodedColumn values = coded(table, column);
+        AreaMatcher matcher = new AreaMatcher(set);
+        return place(table, new CodedColumn[] {values}, all -> all.stream().map(w -> matcher.match(w.town())).toList(), row -> new Words(text(values, row), null, null));
+    }
+
     private Match code(String code) {
         if (code.isEmpty()) return Match.unplaced("The code is missing.");
         Optional<Place> exact = gazetteer.byCode(code);
@@ -104,7 +119,7 @@ public final class TablePlacer {
         if (recipe instanceof Placing.ByCoordinates coordinates) return byCoordinates(table, coordinates);
         if (recipe instanceof Placing.ByWords words) return byWords(table, words);
         if (recipe instanceof Placing.ByCode code) return byCode(table, code);
-        throw new IllegalArgumentException("A tie needs the table it leads to");
+        throw new IllegalArgumentException("This placing needs the table or the boundary set it leads to");
     }
 
     /**

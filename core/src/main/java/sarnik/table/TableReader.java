@@ -29,7 +29,7 @@ public final class TableReader {
     public static final int MOST_COLUMNS = 1000;
 
     /** Words that usually mean "no value". */
-    private static final Set<String> USUAL_MISSING = caseless("-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "x", "s/d", "n/d", "nd", "nan");
+    private static final Set<String> USUAL_MISSING = caseless("-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "s/d", "n/d", "nd", "nan");
 
     private static final Set<String> TOTALS = caseless("total", "totals", "grand total", "sum", "totales", "total general", "suma", "totais", "soma", "gesamt", "subtotal");
 

@@ -1,5 +1,6 @@
 package sarnik.app.dataset;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import org.springframework.http.HttpStatus;
@@ -15,10 +16,13 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.util.UriUtils;
 import sarnik.app.SarnikProperties;
+import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
+import sarnik.geo.BoundaryCheck;
 import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
@@ -29,6 +33,12 @@ import sarnik.table.TableDiff;
 @Controller
 class BringInPages {
 
+    /** A coordinate system that is offered by name; any other of the EPSG register can be written. */
+    public record CoordinateSystem(int code, String words) {}
+
+    private static final List<CoordinateSystem> SYSTEMS = List.of(new CoordinateSystem(25829, "ETRS89, UTM zone 29 N"), new CoordinateSystem(25830, "ETRS89, UTM zone 30 N"),
+            new CoordinateSystem(25831, "ETRS89, UTM zone 31 N"), new CoordinateSystem(25828, "ETRS89, UTM zone 28 N"), new CoordinateSystem(3763, "Portugal TM06"),
+            new CoordinateSystem(3035, "Europe, equal area"), new CoordinateSystem(3857, "Web Mercator"), new CoordinateSystem(23030, "ED50, UTM zone 30 N"));
     private static final int SHOWN_ROWS = 12;
     private static final int SHOWN_TROUBLES = 100;
 
@@ -37,10 +47,12 @@ class BringInPages {
 
     private final BringInService bringIns;
     private final DatasetService datasets;
+    private final BoundarySets boundaries;
     private final SarnikProperties properties;
     private final PageJson json;
 
-    BringInPages(BringInService bringIns, DatasetService datasets, SarnikProperties properties, PageJson json) {
+    BringInPages(BringInService bringIns, DatasetService datasets, BoundarySets boundaries, SarnikProperties properties, PageJson json) {
+        this.boundaries = boundaries;
         this.json = json;
         this.bringIns = bringIns;
         this.datasets = datasets;
@@ -66,6 +78,10 @@ class BringInPages {
         model.addAttribute("form", bringIn.reading().form());
         model.addAttribute("intakeJson", json.of(bringIn.intake()));
         model.addAttribute("sheets", bringIn.sheets());
+        model.addAttribute("systems", SYSTEMS);
+        model.addAttribute("areas", bringIn.areas());
+        model.addAttribute("sets", boundaries.names());
+        model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
         model.addAttribute("kind", bringIn.kind().name());
         model.addAttribute("turn", bringIn.intake().shaping().turn());
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
@@ -106,6 +122,7 @@ class BringInPages {
     private static String wayOf(Placing guess) {
         if (guess == null) return "none";
         if (guess instanceof Placing.ByTie) return "tie";
+        if (guess instanceof Placing.ByArea) return "area";
         if (guess instanceof Placing.ByCoordinates) return "coordinates";
         return "name";
     }
@@ -177,6 +194,21 @@ class BringInPages {
     @ResponseBody
     PlacingPreview place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
         return PlacingPreview.of(bringIns.place(bringIns.get(id, person), placing));
+    }
+
+    /** What is chosen of features that become a boundary set. */
+    record Areas(String name, String level, String credit, String code, String areaName, String parent) {}
+
+    /** What came of it. */
+    record AreasKept(String address, int areas, List<String> troubles) {}
+
+    /** Keeps the areas of the file as a boundary set; the file waits on, as it was. */
+    @PostMapping("/api/bring/{id}/areas")
+    @ResponseBody
+    AreasKept keepAreas(@PathVariable String id, @RequestBody Areas areas, @AuthenticationPrincipal SignedIn person) {
+        BoundaryCheck check = bringIns.areas(bringIns.get(id, person), areas.code(), areas.areaName(), areas.parent());
+        boundaries.keep(areas.name(), areas.level(), areas.credit(), check.areas(), person);
+        return new AreasKept("/boundary-sets/" + UriUtils.encodePathSegment(areas.name().strip(), StandardCharsets.UTF_8), check.areas().size(), check.troubles());
     }
 
     /** Lets the dataset serve these rows. */

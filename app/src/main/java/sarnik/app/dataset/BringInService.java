@@ -29,6 +29,11 @@ import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.SarnikProperties;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
+import sarnik.format.BoundaryFiles;
+import sarnik.format.FeatureSource;
+import sarnik.format.TableFile;
+import sarnik.geo.Area;
+import sarnik.geo.BoundaryCheck;
 import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
@@ -226,6 +231,27 @@ class BringInService implements AutoCloseable {
 
     PlacedTable place(BringIn bringIn, Placing placing) {
         return datasets.place(bringIn.reading().table(), placing);
+    }
+
+    /**
+     * The areas of waiting files, checked and mended.
+     *
+     * @param code column of codes
+     * @param name column of names; null for none
+     * @param parent column of the codes of wider areas; null for none
+     */
+    BoundaryCheck areas(BringIn bringIn, String code, String name, String parent) {
+        if (code == null || code.isBlank()) throw new RefusedException("Choose the column that holds the codes of the areas.");
+        List<Area> areas = new ArrayList<>();
+        try {
+            for (Path file : bringIn.files()) {
+                FeatureSource features = TableFile.open(file, bringIn.intake().choices()).features().orElseThrow(() -> new RefusedException("The file holds no shapes."));
+                areas.addAll(BoundaryFiles.areas(features, code, name, parent));
+            }
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+        return BoundaryCheck.of(areas);
     }
 
     /** Keeps the file as a dataset and lets it wait no more. */

@@ -7,7 +7,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.IntFunction;
+import java.util.stream.Collectors;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -23,13 +25,17 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.About;
 import sarnik.format.TableFormat;
+import sarnik.geo.Area;
+import sarnik.geo.BoundarySet;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
 import sarnik.table.RowOrder;
 import sarnik.table.Table;
 
@@ -41,9 +47,11 @@ class DatasetPages {
 
     private final DatasetService datasets;
     private final FeedService feeds;
+    private final BoundarySets boundaries;
     private final PageJson json;
 
-    DatasetPages(DatasetService datasets, FeedService feeds, PageJson json) {
+    DatasetPages(DatasetService datasets, FeedService feeds, BoundarySets boundaries, PageJson json) {
+        this.boundaries = boundaries;
         this.datasets = datasets;
         this.feeds = feeds;
         this.json = json;
@@ -68,8 +76,18 @@ class DatasetPages {
         model.addAttribute("tied", datasets.tiedTo(id));
         model.addAttribute("calculations", datasets.calculations(id));
         model.addAttribute("calculationTroubles", loaded.troubles());
+        model.addAttribute("emptyAreas", loaded.dataset().placing() instanceof Placing.ByArea area ? emptyAreas(loaded.placed(), boundaries.needed(area.set())) : null);
         model.addAttribute("formats", TableFormat.values());
         return "dataset";
+    }
+
+    /** The other side of the match report: areas that no row lies in. */
+    private static String emptyAreas(PlacedTable placed, BoundarySet set) {
+        Set<String> codes = placed.places().values().stream().map(Place::areaCode).collect(Collectors.toSet());
+        List<Area> empty = set.without(codes);
+        if (empty.isEmpty()) return "Every area of %s has a row.".formatted(set.name());
+        String names = empty.stream().limit(8).map(Area::name).collect(Collectors.joining(", "));
+        return "%,d of %,d areas of %s have no row: %s%s.".formatted(empty.size(), set.areas().size(), set.name(), names, empty.size() > 8 ? ", …" : "");
     }
 
     /**

@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.SarnikProperties;
+import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
@@ -53,6 +55,7 @@ public class DatasetService implements Datasets {
     private final DatasetVersionRepository versions;
     private final RowStore rows;
     private final PlacingService decisions;
+    private final BoundarySets boundaries;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
     private final Cache<Long, Loaded> loaded;
@@ -78,12 +81,13 @@ public class DatasetService implements Datasets {
         }
     }
 
-    DatasetService(DatasetRepository datasets, DatasetVersionRepository versions, RowStore rows, PlacingService decisions, JsonMapper mapper,
+    DatasetService(DatasetRepository datasets, DatasetVersionRepository versions, RowStore rows, PlacingService decisions, BoundarySets boundaries, JsonMapper mapper,
             TransactionTemplate transaction, SarnikProperties properties) {
         this.datasets = datasets;
         this.versions = versions;
         this.rows = rows;
         this.decisions = decisions;
+        this.boundaries = boundaries;
         this.mapper = mapper;
         this.transaction = transaction;
         long budget = (long) (Runtime.getRuntime().maxMemory() * properties.memoryShare());
@@ -162,17 +166,20 @@ public class DatasetService implements Datasets {
         return scope(own(loaded), loaded.placed());
     }
 
-    private static Scope scope(Table table, PlacedTable placed) {
-        return Scope.of(table).withPlaces(placed == null ? Set.of() : Set.of(Scope.PLACE), Set.of());
+    private Scope scope(Table table, PlacedTable placed) {
+        return Scope.of(table).withPlaces(placed == null ? Set.of() : Set.of(Scope.PLACE), boundaries.names());
     }
 
-    private static Surroundings surroundings(PlacedTable placed) {
-        if (placed == null) return Surroundings.on(LocalDate.now(Clock.systemUTC()));
+    private Surroundings surroundings(PlacedTable placed) {
+        LocalDate today = LocalDate.now(Clock.systemUTC());
+        Map<String, Surroundings.AreaAt> areas = new HashMap<>();
+        boundaries.names().forEach(name -> areas.put(name, boundaries.at(name)));
+        if (placed == null) return new Surroundings(Map.of(), Map.of(), areas, today);
         IntFunction<double[]> at = row -> {
             Place place = placed.match(row).place();
             return place == null ? null : new double[] {place.lon(), place.lat()};
         };
-        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), Map.of(), LocalDate.now(Clock.systemUTC()));
+        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), areas, today);
     }
 
     /**
@@ -192,6 +199,9 @@ public class DatasetService implements Datasets {
     private PlacedTable place(Table table, Placing placing, Decisions decided) {
         TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided);
         try {
+            if (placing instanceof Placing.ByArea area) {
+                return placer.byArea(table, area.column(), boundaries.find(area.set()).orElseThrow(() -> new RefusedException("The boundary set “" + area.set() + "” has gone.")));
+            }
             if (!(placing instanceof Placing.ByTie tie)) return placer.by(table, placing);
             Loaded other = load(tie.dataset()).filter(l -> l.placed() != null)
                     .orElseThrow(() -> new RefusedException("The dataset that this one is tied to has gone, or is not placed itself."));

@@ -30,7 +30,7 @@ class SecuritySetup {
         http.authorizeHttpRequests(request -> request
                 .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/ground/**", "/favicon.svg", "/error").permitAll()
                 .requestMatchers("/people/**", "/hosts/**").hasRole("STEWARD")
-                .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/api/dashboards/*").authenticated()
+                .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/api/dashboards/*", "/api/boundary-sets/*/shapes/*").authenticated()
                 .requestMatchers(HttpMethod.POST, "/api/dashboards/*/frames", "/sign-out").authenticated()
                 .anyRequest().hasAnyRole("ANALYST", "STEWARD"));
         http.formLogin(form -> form.loginPage("/sign-in").loginProcessingUrl("/sign-in").defaultSuccessUrl("/", false).failureUrl("/sign-in?wrong"));

@@ -53,6 +53,11 @@ class RightsTest {
             Map.entry("GET /datasets/{id}", "analyst"),
             Map.entry("GET /datasets/{id}/rows.{format}", "analyst"),
             Map.entry("GET /api/datasets/{id}/rows", "analyst"),
+            Map.entry("POST /api/bring/{id}/areas", "analyst"),
+            Map.entry("GET /boundary-sets", "analyst"),
+            Map.entry("GET /boundary-sets/{name}", "analyst"),
+            Map.entry("GET /api/boundary-sets/{name}/shapes/{band}", "reader"),
+            Map.entry("DELETE /api/boundary-sets/{name}", "analyst"),
             Map.entry("GET /datasets/{id}/formulas", "analyst"),
             Map.entry("POST /api/datasets/{id}/formulas/try", "analyst"),
             Map.entry("PUT /api/datasets/{id}/calculations", "analyst"),
@@ -102,7 +107,7 @@ class RightsTest {
 
     private static HttpResponse<String> use(SarnikClient client, String address) throws IOException, InterruptedException {
         String method = address.substring(0, address.indexOf(' '));
-        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1").replace("{format}", "csv");
+        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1").replace("{format}", "csv").replace("{name}", "Nowhere").replace("{band}", "FAR");
         if (path.equals("/api/places")) path += "?name=Soria";
         if (method.equals("GET")) return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
         return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");

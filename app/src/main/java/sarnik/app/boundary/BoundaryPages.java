@@ -1,0 +1,63 @@
+package sarnik.app.boundary;
+
+import java.time.Duration;
+import org.springframework.http.CacheControl;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.context.request.WebRequest;
+import sarnik.geo.BoundarySet;
+import sarnik.geo.ShapeBand;
+
+/** The boundary sets, and the areas of each. */
+@Controller
+class BoundaryPages {
+
+    private static final int LISTED = 500;
+
+    private final BoundarySets sets;
+
+    BoundaryPages(BoundarySets sets) {
+        this.sets = sets;
+    }
+
+    @GetMapping("/boundary-sets")
+    String all(Model model) {
+        model.addAttribute("sets", sets.all());
+        return "boundaries";
+    }
+
+    @GetMapping("/boundary-sets/{name}")
+    String one(@PathVariable String name, Model model) {
+        BoundarySet set = sets.needed(name);
+        model.addAttribute("set", set);
+        model.addAttribute("areas", set.areas().stream().limit(LISTED).toList());
+        model.addAttribute("more", Math.max(0, set.areas().size() - LISTED));
+        model.addAttribute("ships", sets.all().stream().anyMatch(s -> s.name().equals(name) && s.ships()));
+        return "boundary";
+    }
+
+    /** Shapes travel apart from figures, and are kept by the browser for as long as they do not change. */
+    @GetMapping("/api/boundary-sets/{name}/shapes/{band}")
+    @ResponseBody
+    ResponseEntity<byte[]> shapes(@PathVariable String name, @PathVariable ShapeBand band, WebRequest request) {
+        BoundarySets.Shapes shapes = sets.shapes(name, band);
+        if (request.checkNotModified("\"" + shapes.tag() + "\"")) return null;
+        return ResponseEntity.ok().eTag("\"" + shapes.tag() + "\"").cacheControl(CacheControl.maxAge(Duration.ofHours(1)).cachePrivate())
+                .contentType(MediaType.APPLICATION_JSON).body(shapes.json());
+    }
+
+    @DeleteMapping("/api/boundary-sets/{name}")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String name) {
+        sets.remove(name);
+    }
+}

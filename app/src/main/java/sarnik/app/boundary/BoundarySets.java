@@ -1,0 +1,160 @@
+package sarnik.app.boundary;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HexFormat;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.locationtech.jts.geom.Geometry;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.format.BoundaryFiles;
+import sarnik.formula.Surroundings;
+import sarnik.geo.Area;
+import sarnik.geo.AreaBytes;
+import sarnik.geo.AreaFinder;
+import sarnik.geo.BoundarySet;
+import sarnik.geo.ShapeBand;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The boundary sets that ship and those that people have brought in, by name. */
+@Service
+public class BoundarySets {
+
+    private static final int MOST_HELD = 40;
+
+    private final BoundarySetRepository stored;
+    private final TransactionTemplate transaction;
+    private final JsonMapper mapper;
+    private final Cache<String, Held> held = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
+    private final Cache<String, Shapes> shapes = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
+
+    /** A set in memory with its index. */
+    private record Held(BoundarySet set, AreaFinder finder) {}
+
+    /**
+     * Shapes of a set for a band of zooms, ready to be sent.
+     *
+     * @param tag changes with the content
+     */
+    public record Shapes(String tag, byte[] json) {}
+
+    /** A set as lists show it. */
+    public record Listed(String name, String level, String credit, int areas, boolean ships) {}
+
+    BoundarySets(BoundarySetRepository stored, TransactionTemplate transaction, JsonMapper mapper) {
+        this.stored = stored;
+        this.transaction = transaction;
+        this.mapper = mapper;
+    }
+
+    /** All sets, those that ship first. */
+    public List<Listed> all() {
+        List<Listed> all = new ArrayList<>();
+        for (BoundaryFiles.Shipped shipped : BoundaryFiles.Shipped.values()) {
+            BoundarySet set = BoundaryFiles.shipped(shipped);
+            all.add(new Listed(set.name(), set.level(), set.credit(), set.areas().size(), true));
+        }
+        stored.lines().forEach(line -> all.add(new Listed(line.getName(), line.getLevel(), line.getCredit(), line.getAreaCount(), false)));
+        return all;
+    }
+
+    /** Names of all sets. */
+    public Set<String> names() {
+        Set<String> names = new LinkedHashSet<>();
+        Arrays.stream(BoundaryFiles.Shipped.values()).map(BoundaryFiles.Shipped::title).forEach(names::add);
+        stored.lines().forEach(line -> names.add(line.getName()));
+        return names;
+    }
+
+    /** The set of this name. */
+    public Optional<BoundarySet> find(String name) {
+        return held(name).map(Held::set);
+    }
+
+    /** The set of this name, which has to be there. */
+    public BoundarySet needed(String name) {
+        return find(name).orElseThrow(() -> RefusedException.gone("boundary set"));
+    }
+
+    private Optional<Held> held(String name) {
+        Held known = held.getIfPresent(name);
+        if (known != null) return Optional.of(known);
+        Optional<BoundarySet> set = Arrays.stream(BoundaryFiles.Shipped.values()).filter(s -> s.title().equals(name)).findFirst().map(BoundaryFiles::shipped)
+                .or(() -> transaction.execute(t -> stored.findById(name)).map(s -> new BoundarySet(name, s.getLevel(), s.getCredit(), AreaBytes.read(s.getAreas()))));
+        return set.map(s -> held.get(name, n -> new Held(s, new AreaFinder(s))));
+    }
+
+    /** Finds names of areas for formulas; the set is read when it is first asked. */
+    public Surroundings.AreaAt at(String name) {
+        return (lon, lat) -> {
+            Held known = held(name).orElseThrow(() -> RefusedException.gone("boundary set"));
+            int area = known.finder().at(lon, lat);
+            return area < 0 ? null : known.set().areas().get(area).name();
+        };
+    }
+
+    /**
+     * Keeps areas as a set.
+     *
+     * @throws RefusedException when the name is taken or empty, or there is no area
+     */
+    public void keep(String name, String level, String credit, List<Area> areas, SignedIn person) {
+        String clean = name == null ? "" : name.strip();
+        if (clean.isEmpty() || clean.length() > 120 || clean.contains("'") || clean.contains("/")) throw new RefusedException("A boundary set's name has 1 to 120 characters, without ' and /.");
+        if (names().contains(clean)) throw new RefusedException("There is a boundary set called “" + clean + "” already. Choose another name.");
+        if (areas.isEmpty()) throw new RefusedException("None of the shapes can be used as an area.");
+        String ownLevel = level == null || level.isBlank() ? "area" : level.strip();
+        transaction.executeWithoutResult(t -> stored.save(new StoredBoundarySet(clean, ownLevel, credit == null ? "" : credit.strip(), areas.size(), AreaBytes.write(areas), person.id(), Clock.systemUTC().instant())));
+    }
+
+    /** Takes a set away that was brought in. */
+    void remove(String name) {
+        if (Arrays.stream(BoundaryFiles.Shipped.values()).anyMatch(s -> s.title().equals(name))) throw new RefusedException("This boundary set ships with Sarnik and stays.");
+        transaction.executeWithoutResult(t -> stored.deleteById(name));
+        held.invalidate(name);
+        for (ShapeBand band : ShapeBand.values()) shapes.invalidate(key(name, band));
+    }
+
+    private static String key(String name, ShapeBand band) {
+        return band + " " + name;
+    }
+
+    /** An area's shape as the browser draws it: rings of whole numbers, see {@link ShapeBand#rings}. */
+    private record Drawn(String code, String name, String parent, List<int[]> rings) {}
+
+    private record Sheet(int scale, List<Drawn> areas) {}
+
+    /** The shapes of a set, simplified for a band of zooms. */
+    public Shapes shapes(String name, ShapeBand band) {
+        BoundarySet set = needed(name);
+        return shapes.get(key(name, band), k -> {
+            List<Geometry> simplified = band.simplify(set);
+            List<Drawn> areas = new ArrayList<>();
+            for (int i = 0; i < simplified.size(); i++) {
+                Area area = set.areas().get(i);
+                areas.add(new Drawn(area.code(), area.name(), area.parent(), band.rings(simplified.get(i))));
+            }
+            byte[] json = mapper.writeValueAsString(new Sheet(band.scale(), areas)).getBytes(StandardCharsets.UTF_8);
+            return new Shapes(hash(json), json);
+        });
+    }
+
+    private static String hash(byte[] content) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content)).substring(0, 20);
+        } catch (NoSuchAlgorithmException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+}

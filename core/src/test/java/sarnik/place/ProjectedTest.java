@@ -1,0 +1,87 @@
+package sarnik.place;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.locationtech.proj4j.BasicCoordinateTransform;
+import org.locationtech.proj4j.CRSFactory;
+import org.locationtech.proj4j.ProjCoordinate;
+import sarnik.table.Table;
+import sarnik.table.TestTables;
+
+@DisplayName("Projected coordinates")
+class ProjectedTest {
+
+    private static final String[][] TOWNS = {{"Soria", "Soria", "Spain", "-2.46883", "41.76401"}, {"Zamora", "Zamora", "Spain", "-5.74456", "41.50633"}, {"Teruel", "Teruel", "Spain", "-1.10646", "40.3456"},
+        {"Lugo", "Lugo", "Spain", "-7.55602", "43.00992"}, {"Córdoba", "Córdoba", "Spain", "-4.77275", "37.89155"}, {"Girona", "Girona", "Spain", "2.82493", "41.98311"}};
+
+    /** The towns in a projected system, as another would have written them. */
+    private static Table projected(int epsg, boolean named, boolean swapped) {
+        CRSFactory factory = new CRSFactory();
+        var transform = new BasicCoordinateTransform(factory.createFromParameters("d", "+proj=longlat +datum=WGS84 +no_defs"), factory.createFromName("EPSG:" + epsg));
+        List<String> lines = new ArrayList<>(List.of(named ? "town,province,country,x,y" : "note,x,y"));
+        for (String[] town : TOWNS) {
+            ProjCoordinate at = transform.transform(new ProjCoordinate(Double.parseDouble(town[3]), Double.parseDouble(town[4])), new ProjCoordinate());
+            double first = swapped ? at.y : at.x;
+            double second = swapped ? at.x : at.y;
+            lines.add((named ? town[0] + "," + town[1] + "," + town[2] : "n") + String.format(Locale.ROOT, ",%.1f,%.1f", first, second));
+        }
+        return TestTables.csv(lines.toArray(String[]::new));
+    }
+
+    @ParameterizedTest(name = "EPSG:{0}")
+    @CsvSource({"25830", "25829", "3857", "3035"})
+    void areGuessedFromTheirRangeAndFromWhatTheRowsName(int epsg) {
+        Placing guess = new PlacingGuess(Gazetteer.shipped()).guess(projected(epsg, true, false)).orElseThrow();
+        assertThat(guess).isEqualTo(new Placing.ByCoordinates("y", "x", epsg));
+    }
+
+    @ParameterizedTest(name = "turned {0}")
+    @CsvSource({"false", "true"})
+    void placeRowsInDegrees(boolean turned) {
+        Table table = projected(25830, true, turned);
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byCoordinates(table, new Placing.ByCoordinates("y", "x", 25830));
+        for (int row = 0; row < TOWNS.length; row++) {
+            Match match = placed.match(row);
+            assertThat(match.state()).isEqualTo(Match.State.PLACED);
+            assertThat(match.place().lon()).isCloseTo(Double.parseDouble(TOWNS[row][3]), within(1e-4));
+            assertThat(match.place().lat()).isCloseTo(Double.parseDouble(TOWNS[row][4]), within(1e-4));
+            assertThat(match.reason().contains("other way round")).isEqualTo(turned);
+        }
+    }
+
+    @Test
+    void thatCannotBeReadOrLieOutsideAreUnplaced() {
+        Table table = TestTables.csv("x,y,n", "abc,4600000,1", ",4600000,2", "545000,4624000,3");
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byCoordinates(table, new Placing.ByCoordinates("y", "x", 25830));
+        assertThat(placed.match(0).state()).isEqualTo(Match.State.UNPLACED);
+        assertThat(placed.match(1).reason()).contains("missing");
+        assertThat(placed.match(2).state()).isEqualTo(Match.State.PLACED);
+    }
+
+    @Test
+    void inASystemThatIsNotKnownAreRefused() {
+        assertThatThrownBy(() -> new TablePlacer(Gazetteer.shipped()).byCoordinates(TestTables.csv("x,y", "1,2"), new Placing.ByCoordinates("y", "x", 99999)))
+                .isInstanceOf(IllegalArgumentException.class).hasMessageContaining("99999");
+    }
+
+    @Test
+    void areNotGuessedWhereNoSystemMakesSense() {
+        assertThat(new PlacingGuess(Gazetteer.shipped()).guess(TestTables.csv("x,y", "99999,1", "88888,2", "77777,5"))).isEmpty();
+    }
+
+    @Test
+    void countriesAreKnownByTheirNumbersToo() {
+        assertThat(Gazetteer.shipped().byCode("724").orElseThrow().name()).isEqualTo("Spain");
+        assertThat(Gazetteer.shipped().byCode("620").orElseThrow().country()).isEqualTo("PT");
+        assertThat(Gazetteer.shipped().byCode("000")).isEmpty();
+    }
+}
