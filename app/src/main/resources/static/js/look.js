@@ -18,12 +18,14 @@ function placing() {
   by('by-column').hidden = way !== 'words' && way !== 'code';
   by('by-coordinates').hidden = way !== 'coordinates';
   by('by-area').hidden = way !== 'area';
+  by('by-from-to').hidden = way !== 'from-to';
   if (way === 'none') return null;
   if (way === 'tie') {
     const target = by('tie-target').selectedOptions[0];
     return { type: 'tie', column: by('tie-column').value, dataset: Number(target.dataset.dataset), equals: target.dataset.column };
   }
   if (way === 'words' || way === 'code') return { type: way, column: by('column').value };
+  if (way === 'from-to') return { type: 'from-to', from: { type: 'words', column: by('from').value }, to: { type: 'words', column: by('to').value } };
   if (way === 'area') return { type: 'area', column: by('area-column').value, set: by('area-set').value };
   if (way === 'coordinates') {
     const epsg = Number(by('epsg').value.replace(/\D/g, ''));

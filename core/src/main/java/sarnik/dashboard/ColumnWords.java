@@ -14,6 +14,7 @@ final class ColumnWords {
             case PlacedTable.PLACE -> "place";
             case PlacedTable.PROVINCE -> "province";
             case PlacedTable.COUNTRY -> "country";
+            case PlacedTable.ORIGIN -> "origin";
             default -> column;
         };
     }

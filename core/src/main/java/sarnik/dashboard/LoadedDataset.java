@@ -50,8 +50,9 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
 
     /** What a value of a column is called: places by name, all else as it stands. */
     public String label(String column, String value) {
-        if (value == null) return column.equals(PlacedTable.PLACE) ? "(unplaced)" : "(missing)";
-        if (!column.equals(PlacedTable.PLACE)) return value;
+        boolean isPlace = column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN);
+        if (value == null) return isPlace ? "(unplaced)" : "(missing)";
+        if (!isPlace) return value;
         return Optional.ofNullable(places.get(value)).map(Place::name).orElse(value);
     }
 

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import sarnik.table.Table;
 
 /**
@@ -13,8 +15,9 @@ import sarnik.table.Table;
  * @param table the rows with the added columns
  * @param finds what was found for each distinct set of words, commonest first
  * @param findOfRow for each row the index of its find
+ * @param origin the same rows placed where they come from; null where they come from nowhere
  */
-public record PlacedTable(Table table, List<Find> finds, int[] findOfRow) {
+public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, PlacedTable origin) {
 
     /** Names of the added columns; no column of a file starts with @. */
     public static final String PLACE = "@place";
@@ -22,8 +25,26 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow) {
     public static final String PROVINCE = "@province";
     public static final String COUNTRY = "@country";
 
+    /** The place ids of origins, for rows that come from somewhere. */
+    public static final String ORIGIN = "@origin";
+
     public PlacedTable {
         finds = List.copyOf(finds);
+    }
+
+    /** Rows that come from nowhere. */
+    public PlacedTable(Table table, List<Find> finds, int[] findOfRow) {
+        this(table, finds, findOfRow, null);
+    }
+
+    /** These rows as destinations, and another placing of the same rows as their origins. */
+    PlacedTable from(PlacedTable origins) {
+        return new PlacedTable(table.with(java.util.Map.of(ORIGIN, origins.table.column(PLACE))), finds, findOfRow, origins);
+    }
+
+    /** What was found for destinations and for origins. */
+    public List<Find> allFinds() {
+        return origin == null ? finds : Stream.concat(finds.stream(), origin.finds.stream()).toList();
     }
 
     /**
@@ -38,12 +59,18 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow) {
 
     /** Rows in this state. */
     public long rows(Match.State state) {
+        // Of a row from one place to another the worse end counts.
+        if (origin != null) return IntStream.range(0, findOfRow.length).filter(row -> worse(match(row).state(), origin.match(row).state()) == state).count();
         return finds.stream().filter(f -> f.match().state() == state).mapToLong(Find::rows).sum();
+    }
+
+    private static Match.State worse(Match.State a, Match.State b) {
+        return a.compareTo(b) > 0 ? a : b;
     }
 
     /** The places that occur, by id. */
     public Map<String, Place> places() {
-        return finds.stream()
+        return allFinds().stream()
                 .map(f -> f.match().place())
                 .filter(p -> p != null)
                 .distinct()

@@ -11,7 +11,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 /** The recipe that says how a dataset's rows are located. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
 @JsonSubTypes({@JsonSubTypes.Type(Placing.ByName.class), @JsonSubTypes.Type(Placing.ByTie.class), @JsonSubTypes.Type(Placing.ByCoordinates.class),
-    @JsonSubTypes.Type(Placing.ByWords.class), @JsonSubTypes.Type(Placing.ByCode.class), @JsonSubTypes.Type(Placing.ByArea.class)})
+    @JsonSubTypes.Type(Placing.ByWords.class), @JsonSubTypes.Type(Placing.ByCode.class), @JsonSubTypes.Type(Placing.ByArea.class), @JsonSubTypes.Type(Placing.FromTo.class)})
 public sealed interface Placing {
 
     /** What rows are placed by, as people read it. */
@@ -20,6 +20,7 @@ public sealed interface Placing {
         if (this instanceof ByCoordinates c) return c.lon() == null ? "the coordinates in " + c.lat() : "the coordinates in " + c.lat() + " and " + c.lon();
         if (this instanceof ByWords w) return "the words in " + w.column();
         if (this instanceof ByCode c) return "the code in " + c.column();
+        if (this instanceof FromTo f) return "from " + f.from().words() + " to " + f.to().words();
         if (this instanceof ByArea a) return a.column() + " in " + a.set();
         return "a tie of " + ((ByTie) this).column() + " to " + ((ByTie) this).equals();
     }
@@ -72,6 +73,15 @@ public sealed interface Placing {
      */
     @JsonTypeName("code")
     record ByCode(String column) implements Placing {}
+
+    /**
+     * From one place to another: a row lies at its destination, and comes from its origin.
+     *
+     * @param from how the origin is placed
+     * @param to how the destination is placed
+     */
+    @JsonTypeName("from-to")
+    record FromTo(Placing from, Placing to) implements Placing {}
 
     /**
      * By the areas of a boundary set: a row lies in the area whose code or name its value is.

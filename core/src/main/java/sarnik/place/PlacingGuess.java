@@ -24,12 +24,15 @@ public final class PlacingGuess {
             "county", "state", "department", "comunidad", "estado");
     private static final Set<String> COUNTRY_NAMES = Set.of("country", "pais", "nation", "land", "pays");
 
+    private static final Set<String> ORIGIN_NAMES = Set.of("origin", "from", "source", "depot", "origen", "desde", "origem");
+    private static final Set<String> DESTINATION_NAMES = Set.of("destination", "to", "target", "destino", "hasta");
     private static final Set<String> LAT_NAMES = Set.of("lat", "latitude", "latitud", "breite", "y");
     private static final Set<String> LON_NAMES = Set.of("lon", "lng", "long", "longitude", "longitud", "lange", "x");
     private static final Set<String> EASTING_NAMES = Set.of("x", "easting", "east", "utmx", "xutm", "coordx", "xcoord", "este", "utm");
     private static final Set<String> NORTHING_NAMES = Set.of("y", "northing", "north", "utmy", "yutm", "coordy", "ycoord", "norte");
     private static final Set<String> BOTH_NAMES = Set.of("coordinates", "coordinate", "coordenadas", "position", "location", "point", "latlon", "gps");
     private static final double NEARLY_ALL = 0.9;
+    private static final double MOST = 0.6;
 
     private final Gazetteer gazetteer;
 
@@ -41,8 +44,23 @@ public final class PlacingGuess {
     public Optional<Placing> guess(Table table) {
         Optional<Placing> coordinates = coordinates(table);
         if (coordinates.isPresent()) return coordinates;
+        Optional<Placing> journey = journey(table);
+        if (journey.isPresent()) return journey;
         Placing.ByName names = names(table);
         return names.isEmpty() ? Optional.empty() : Optional.of(names);
+    }
+
+    /** Two columns of words, by whose names one is where a row comes from and the other where it goes. */
+    private Optional<Placing> journey(Table table) {
+        String from = named(table, ORIGIN_NAMES, MOST, this::namesAPlace);
+        String to = named(table, DESTINATION_NAMES, MOST, this::namesAPlace);
+        if (from == null || to == null || from.equals(to)) return Optional.empty();
+        return Optional.of(new Placing.FromTo(new Placing.ByWords(from), new Placing.ByWords(to)));
+    }
+
+    private boolean namesAPlace(String words) {
+        Words parts = Words.of(words, gazetteer);
+        return parts.town() != null && !parts.town().isEmpty() && !gazetteer.towns(parts.town()).isEmpty();
     }
 
     private Optional<Placing> coordinates(Table table) {
@@ -69,6 +87,10 @@ public final class PlacingGuess {
 
     /** A column of one of these names whose rows are nearly all filled with values that can be read; null where there is none. */
     private static String named(Table table, Set<String> names, Predicate<String> isReadable) {
+        return named(table, names, NEARLY_ALL, isReadable);
+    }
+
+    private static String named(Table table, Set<String> names, double share, Predicate<String> isReadable) {
         for (String name : table.names()) {
             if (!isNamed(name, names)) continue;
             Column column = table.column(name);
@@ -80,7 +102,7 @@ public final class PlacingGuess {
                 String text = column.text(row);
                 if (text != null && isReadable.test(text)) fits++;
             }
-            if (fits >= NEARLY_ALL * seen) return name;
+            if (fits >= share * seen) return name;
         }
         return null;
     }

@@ -119,6 +119,7 @@ public final class TablePlacer {
         if (recipe instanceof Placing.ByCoordinates coordinates) return byCoordinates(table, coordinates);
         if (recipe instanceof Placing.ByWords words) return byWords(table, words);
         if (recipe instanceof Placing.ByCode code) return byCode(table, code);
+        if (recipe instanceof Placing.FromTo both) return by(table, both.to()).from(by(table, both.from()));
         throw new IllegalArgumentException("This placing needs the table or the boundary set it leads to");
     }
 

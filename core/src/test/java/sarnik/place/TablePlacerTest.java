@@ -97,4 +97,19 @@ class TablePlacerTest {
         assertThat(PlaceNames.withoutArticle("la rioja")).isEqualTo("rioja");
         assertThat(PlaceNames.withoutArticle("l hospitalet")).isEqualTo("hospitalet");
     }
+
+    @Test
+    @DisplayName("rows from one place to another have two placings, and the worse end counts")
+    void fromOnePlaceToAnother() {
+        Table table = csv("depot,destination,pieces", "\"Soria, Spain\",\"Zamora, Spain\",3", "\"Lugo, Spain\",\"Nowhere at all, Spain\",4", "\"Burgos, Spain\",\"Teruel, Spain\",5");
+        Placing guess = new PlacingGuess(Gazetteer.shipped()).guess(table).orElseThrow();
+        assertThat(guess).isEqualTo(new Placing.FromTo(new Placing.ByWords("depot"), new Placing.ByWords("destination")));
+        assertThat(guess.words()).isEqualTo("from the words in depot to the words in destination");
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(table, guess);
+        assertThat(placed.match(0).place().name()).isEqualTo("Zamora");
+        assertThat(placed.origin().match(0).place().name()).isEqualTo("Soria");
+        assertThat(placed.places().get(placed.table().column(PlacedTable.ORIGIN).text(2)).name()).isEqualTo("Burgos");
+        assertThat(placed.rows(Match.State.UNPLACED)).isEqualTo(1);
+        assertThat(placed.allFinds()).hasSize(6);
+    }
 }

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import tools.jackson.databind.JsonNode;
 
@@ -24,7 +25,7 @@ public final class DemoLoader {
     }
 
     /**
-     * Usage: {@code DemoLoader ADDRESS SIGN-IN PASSWORD DIRECTORY [ROWS]}. Says what it does, a line a step.
+     * Usage: {@code DemoLoader ADDRESS SIGN-IN PASSWORD DIRECTORY [ROWS [PORT-OF-STAND-INS STEWARDS-PASSWORD]]}. Says what it does, a line a step.
      */
     public static void main(String[] arguments) throws IOException, InterruptedException {
         SarnikClient client = new SarnikClient(arguments[0]);
@@ -32,8 +33,16 @@ public final class DemoLoader {
             System.err.println("The demo data cannot be loaded: “" + arguments[1] + "” cannot sign in. './sarnik reset' starts afresh.");
             System.exit(1);
         }
-        int rows = arguments.length > 4 ? Integer.parseInt(arguments[4]) : Refills.SHIPPED_ROWS;
-        new DemoLoader(client, Path.of(arguments[3])).load(rows);
+        int rows = arguments.length > 4 && !arguments[4].isEmpty() ? Integer.parseInt(arguments[4]) : Refills.SHIPPED_ROWS;
+        DemoLoader loader = new DemoLoader(client, Path.of(arguments[3]));
+        loader.load(rows);
+        if (arguments.length > 6) {
+            // The stand-in listens on this machine, which only a steward can allow.
+            SarnikClient steward = new SarnikClient(arguments[0]);
+            steward.signIn("marta", arguments[6]);
+            steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + arguments[5]);
+            loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
+        }
     }
 
     /**
@@ -49,8 +58,53 @@ public final class DemoLoader {
         client.bring(directory.resolve("kiosks.csv"), "Kiosks");
         say("  bringing the refills in");
         long sales = client.bring(directory.resolve("refills.csv"), "Refills");
+        calculate(sales, List.of(formula("takings per litre", "SUM(takings) / NULLIF(SUM(litres), 0)", true)), List.of());
+        client.json("PUT", "/api/datasets/" + sales + "/about", Map.of("title", "Refills of the Aljibe network (made up)", "source", "Aljibe", "licence", "CC0",
+                "period", "June 2024 to May 2026", "columns", Map.of("litres", Map.of("unit", "L", "description", "water drawn at one refill"), "takings", Map.of("unit", "€", "description", "paid at the tap"))));
+        others(network);
         say("  composing “Where do refills sell?”");
         return compose("Where do refills sell?", "where-do-refills-sell.json", Map.of("REFILLS", sales));
+    }
+
+    /** The network's other tables, in their other formats. */
+    private void others(DemoNetwork network) throws IOException, InterruptedException {
+        say("  bringing complaints, probes, cartridges, service rounds and field visits in");
+        DemoTables tables = new DemoTables(network);
+        Path complaints = directory.resolve("complaints.csv");
+        tables.complaints(complaints);
+        long cases = client.bring(complaints, "Stomach complaints", Map.of("shaping", Map.of("missing", List.of("-", "n/a"),
+                "names", Map.of("provincia", "province", "semana", "week", "casos", "cases", "personas", "people", "por 10.000", "per 10,000 in the file"))),
+                Map.of("type", "area", "column", "province", "set", "Provinces of Spain"));
+        calculate(cases, List.of(formula("complaints per 10,000 people", "SUM(cases) * 10000.0 / NULLIF(SUM(people) FILTER (WHERE cases IS NOT NULL), 0)", true)), List.of());
+        say("  composing “Where do people complain?”");
+        compose("Where do people complain?", "complaints.json", Map.of("COMPLAINTS", cases));
+        tables.probes(directory.resolve("probes.geojson"));
+        client.bring(directory.resolve("probes.geojson"), "Probes");
+        tables.cartridges(directory.resolve("cartridges.xlsx"));
+        client.bring(directory.resolve("cartridges.xlsx"), "Cartridges");
+        tables.rounds(directory.resolve("service-rounds.csv"));
+        client.bring(directory.resolve("service-rounds.csv"), "Service rounds");
+        tables.visits(directory.resolve("field-visits.ndjson"));
+        long visits = client.bring(directory.resolve("field-visits.ndjson"), "Field visits");
+        calculate(visits, List.of(formula("share clean", "COUNT(*) FILTER (WHERE clean) * 100.0 / COUNT(*)", true)), List.of("state = 'final'"));
+    }
+
+    private static Map<String, Object> formula(String name, String text, boolean measure) {
+        return Map.of("name", name, "text", text, "measure", measure);
+    }
+
+    private void calculate(long dataset, List<Map<String, Object>> formulas, List<String> rules) throws IOException, InterruptedException {
+        client.json("PUT", "/api/datasets/" + dataset + "/calculations", Map.of("formulas", formulas, "rules", rules));
+    }
+
+    /** The depots' stock, which a stand-in serves at an address and which changes every few seconds. */
+    private void stock(String address) throws IOException, InterruptedException {
+        say("  bringing the depots' stock in from %s", address);
+        Path file = directory.resolve("stock.csv");
+        Files.writeString(file, "depot,town,province,country,cartridges,on the way,counted\nDP-01,Soria,Soria,Spain,0,0,0\n");
+        long stock = client.bring(file, "Depots' stock");
+        client.json("PUT", "/api/datasets/" + stock + "/feed", Map.of("address", address, "seconds", 10, "append", false));
+        client.json("POST", "/api/datasets/" + stock + "/feed", Map.of());
     }
 
     private long compose(String title, String resource, Map<String, Long> datasets) throws IOException, InterruptedException {

@@ -132,6 +132,19 @@ public final class SarnikClient {
         return Long.parseLong(kept.get("id").asString());
     }
 
+    /**
+     * Brings a file in, read and placed as is said, and keeps it.
+     *
+     * @param intake how it is read: {@code {choices, shaping}}
+     * @param placing how its rows are placed
+     * @return the dataset's id
+     */
+    public long bring(Path file, String name, Object intake, Object placing) throws IOException, InterruptedException {
+        String id = read(upload(file, file.getFileName().toString())).get("id").asString();
+        read(untilRead(send("POST", "/api/bring/" + id + "/intake", "application/json", mapper.writeValueAsString(intake))));
+        return Long.parseLong(json("POST", "/api/bring/" + id + "/keep", Map.of("name", name, "placing", placing)).get("id").asString());
+    }
+
     /** The JSON of a success. */
     public JsonNode read(HttpResponse<String> answer) throws IOException {
         if (answer.statusCode() / 100 != 2) {

@@ -27,6 +27,9 @@ import sarnik.table.CsvFile;
 import sarnik.table.FileChoices;
 import sarnik.table.Shaping;
 import sarnik.table.TableReader;
+import sarnik.format.BoundaryFiles;
+import sarnik.format.TableFile;
+import sarnik.table.Reading;
 import sarnik.table.Table;
 
 @DisplayName("The demo network")
@@ -144,5 +147,58 @@ class DemoNetworkTest {
     void cellsWithCommasAreQuoted() throws Exception {
         DemoFiles.kiosks(NETWORK, directory.resolve("k.csv"));
         assertThat(Files.readAllLines(directory.resolve("k.csv"))).allMatch(line -> line.split(",(?=(?:[^\"]*\"[^\"]*\")*[^\"]*$)", -1).length == 12);
+    }
+
+    private Reading read(String name) throws Exception {
+        return new TableReader().read(TableFile.open(directory.resolve(name), FileChoices.NONE).rows(), Shaping.NONE);
+    }
+
+    @Test
+    void complaintsHaveTheirOddities() throws Exception {
+        new DemoTables(NETWORK).complaints(directory.resolve("complaints.csv"));
+        Reading reading = read("complaints.csv");
+        Table table = reading.table();
+        assertThat(table.rows()).as("52 provinces, 104 weeks, no total").isEqualTo(52 * 104);
+        assertThat(table.names()).as("letters of Windows-1252").contains("0-14 años", "65 y más");
+        assertThat(table.column("por 10.000").type()).as("decimal comma").isEqualTo(ColumnType.DECIMAL);
+        assertThat(table.column("semana").type()).isEqualTo(ColumnType.DATE);
+        assertThat(reading.missingWords()).containsEntry("-", 52L * 3).containsEntry("n/a", 52L * 2);
+        assertThat(reading.troubles().first()).anyMatch(t -> t.why().contains("total"));
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byArea(table, "provincia", BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
+        assertThat(placed.rows(Match.State.PLACED)).as("lost zeros are mended").isEqualTo(table.rows());
+    }
+
+    @Test
+    void theOtherTablesComeInAndAreGuessedAsTheyShould() throws Exception {
+        DemoTables tables = new DemoTables(NETWORK);
+        tables.probes(directory.resolve("probes.geojson"));
+        tables.cartridges(directory.resolve("cartridges.xlsx"));
+        tables.rounds(directory.resolve("rounds.csv"));
+        tables.visits(directory.resolve("visits.ndjson"));
+        PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
+        TablePlacer placer = new TablePlacer(Gazetteer.shipped());
+
+        Table probes = read("probes.geojson").table();
+        assertThat(probes.rows()).isEqualTo(120);
+        PlacedTable placedProbes = placer.by(probes, guess.guess(probes).orElseThrow());
+        assertThat(placedProbes.rows(Match.State.DOUBTFUL)).as("two at 0, 0").isEqualTo(2);
+
+        Table cartridges = read("cartridges.xlsx").table();
+        assertThat(cartridges.rows()).isEqualTo(2400);
+        assertThat(cartridges.names()).containsExactly("month", "depot", "destination", "Sent · pieces", "Sent · boxes", "label");
+        assertThat(cartridges.column("month").type()).isEqualTo(ColumnType.DATE);
+        assertThat(guess.guess(cartridges).orElseThrow()).isEqualTo(new Placing.FromTo(new Placing.ByWords("depot"), new Placing.ByWords("destination")));
+
+        Table rounds = read("rounds.csv").table();
+        assertThat(rounds.rows()).isBetween(600, 900);
+        PlacedTable placedRounds = placer.by(rounds, guess.guess(rounds).orElseThrow());
+        assertThat(placedRounds.match(0).reason()).contains("other way round");
+        assertThat(placedRounds.rows(Match.State.PLACED)).isEqualTo(rounds.rows());
+
+        Table visits = read("visits.ndjson").table();
+        assertThat(visits.rows()).isEqualTo(3000);
+        PlacedTable placedVisits = placer.by(visits, guess.guess(visits).orElseThrow());
+        assertThat(placedVisits.rows(Match.State.PLACED)).isGreaterThan(2500);
+        assertThat(placedVisits.rows(Match.State.UNPLACED)).as("towns that exist nowhere").isPositive();
     }
 }

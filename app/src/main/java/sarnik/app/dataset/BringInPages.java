@@ -79,6 +79,9 @@ class BringInPages {
         model.addAttribute("intakeJson", json.of(bringIn.intake()));
         model.addAttribute("sheets", bringIn.sheets());
         model.addAttribute("systems", SYSTEMS);
+        model.addAttribute("fromColumn", bringIn.guess() instanceof Placing.FromTo f && f.from() instanceof Placing.ByWords w ? w.column() : "");
+        model.addAttribute("toColumn", bringIn.guess() instanceof Placing.FromTo f && f.to() instanceof Placing.ByWords w ? w.column() : "");
+        model.addAttribute("wordColumn", bringIn.guess() instanceof Placing.ByWords w ? w.column() : bringIn.guess() instanceof Placing.ByCode c ? c.column() : "");
         model.addAttribute("areas", bringIn.areas());
         model.addAttribute("sets", boundaries.names());
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
@@ -123,7 +126,10 @@ class BringInPages {
         if (guess == null) return "none";
         if (guess instanceof Placing.ByTie) return "tie";
         if (guess instanceof Placing.ByArea) return "area";
+        if (guess instanceof Placing.FromTo) return "from-to";
         if (guess instanceof Placing.ByCoordinates) return "coordinates";
+        if (guess instanceof Placing.ByWords) return "words";
+        if (guess instanceof Placing.ByCode) return "code";
         return "name";
     }
 

@@ -8,7 +8,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -140,15 +139,7 @@ class DatasetPages {
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
         answer.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name + "." + format, StandardCharsets.UTF_8).build().toString());
-        wanted.write(shown(loaded), name, position(loaded.placed()), answer.getOutputStream());
-    }
-
-    private static IntFunction<double[]> position(PlacedTable placed) {
-        if (placed == null) return null;
-        return row -> {
-            Place place = placed.match(row).place();
-            return place == null ? null : new double[] {place.lon(), place.lat()};
-        };
+        wanted.write(shown(loaded), name, loaded.placed() == null ? null : DatasetService.position(loaded.placed()), answer.getOutputStream());
     }
 
     @PostMapping("/api/datasets/{id}/versions/{number}/serve")

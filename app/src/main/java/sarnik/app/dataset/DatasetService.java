@@ -167,7 +167,15 @@ public class DatasetService implements Datasets {
     }
 
     private Scope scope(Table table, PlacedTable placed) {
-        return Scope.of(table).withPlaces(placed == null ? Set.of() : Set.of(Scope.PLACE), boundaries.names());
+        return Scope.of(table).withPlaces(placed == null ? Set.of() : placed.origin() == null ? Set.of(Scope.PLACE) : Set.of(Scope.PLACE, "origin"), boundaries.names());
+    }
+
+    /** Longitude and latitude of each row; null where it has no place. */
+    static IntFunction<double[]> position(PlacedTable placed) {
+        return row -> {
+            Place place = placed.match(row).place();
+            return place == null ? null : new double[] {place.lon(), place.lat()};
+        };
     }
 
     private Surroundings surroundings(PlacedTable placed) {
@@ -175,11 +183,9 @@ public class DatasetService implements Datasets {
         Map<String, Surroundings.AreaAt> areas = new HashMap<>();
         boundaries.names().forEach(name -> areas.put(name, boundaries.at(name)));
         if (placed == null) return new Surroundings(Map.of(), Map.of(), areas, today);
-        IntFunction<double[]> at = row -> {
-            Place place = placed.match(row).place();
-            return place == null ? null : new double[] {place.lon(), place.lat()};
-        };
-        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), areas, today);
+        IntFunction<double[]> at = position(placed);
+        if (placed.origin() == null) return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), areas, today);
+        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at, "origin", position(placed.origin())), areas, today);
     }
 
     /**

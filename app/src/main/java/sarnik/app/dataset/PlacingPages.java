@@ -72,7 +72,7 @@ class PlacingPages {
         var decided = decisions.of(id).places();
         List<Open> open = new ArrayList<>();
         int more = 0;
-        for (PlacedTable.Find find : placed.finds()) {
+        for (PlacedTable.Find find : placed.allFinds()) {
             boolean byHand = decided.containsKey(find.words());
             if (find.match().state() == Match.State.PLACED && !byHand) continue;
             if (open.size() == MOST_WORDS) more++;

@@ -33,7 +33,7 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
     static PlacingPreview of(PlacedTable placed) {
         Map<String, Point> points = new LinkedHashMap<>();
         List<Doubt> doubts = new ArrayList<>();
-        for (PlacedTable.Find find : placed.finds()) {
+        for (PlacedTable.Find find : placed.allFinds()) {
             Match match = find.match();
             Place place = match.place();
             int state = match.state() == Match.State.PLACED ? 0 : 1;
