@@ -12,7 +12,9 @@ const look = EditorView.theme({
   '&': { fontSize: '18px', background: 'var(--leaf)', color: 'var(--ink)' },
   '&.cm-focused': { outline: '2px solid var(--loch)', outlineOffset: '0' },
   '.cm-content': { fontFamily: 'var(--font-text)', padding: '10px 0', minHeight: '90px', caretColor: 'var(--ink)' },
+  '.cm-scroller': { fontFamily: 'inherit' },
   '.cm-line': { padding: '0 12px' },
+  '.cm-placeholder': { color: 'var(--faint)' },
   '.cm-tooltip': { background: 'var(--paper)', border: '1px solid var(--ink)', color: 'var(--ink)' },
   '.cm-tooltip-autocomplete ul li': { padding: '3px 10px', fontFamily: 'var(--font-text)', fontSize: '14px' },
   '.cm-tooltip-autocomplete ul li[aria-selected]': { background: 'var(--loch)', color: 'var(--paper)' },
@@ -37,8 +39,11 @@ export class FormulaEditor {
       const word = context.matchBefore(/"?[\p{L}\p{N}_]*/u);
       return { from: word ? word.from : context.pos, options, validFor: /^"?[\p{L}\p{N}_]*$/u };
     };
+    // In a root of its own the editor's styles are constructed sheets, which the content policy allows.
+    const root = place.attachShadow({ mode: 'open' });
     this.view = new EditorView({
-      parent: place,
+      parent: root,
+      root,
       state: EditorState.create({
         doc: '',
         extensions: [history(), drawSelection(), bracketMatching(), sql({ dialect: StandardSQL }), syntaxHighlighting(colours), look, EditorView.lineWrapping,

@@ -37,7 +37,7 @@ function choose(item) {
   showList();
   if (!item) return;
   by('naming').replaceChildren(...(item.kind === 'rule' ? ['Only rows where this holds always take part:']
-    : [`A ${KINDS[item.kind]} called `, el('input', { id: 'name', 'aria-label': 'Name', value: item.name, maxlength: 120, placeholder: 'name', oninput: e => { item.name = e.target.value; showList(); } }), ' is']));
+    : [`A ${KINDS[item.kind]} called `, el('input', { id: 'name', 'aria-label': 'Name', value: item.name, maxlength: 120, size: Math.max(18, item.name.length), placeholder: 'name', oninput: e => { item.name = e.target.value; showList(); } }), ' is']));
   editor.text = item.text;
   editor.focus();
   tryOut();

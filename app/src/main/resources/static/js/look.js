@@ -52,6 +52,7 @@ async function place() {
     const count = (kind, value, words) => el('span', { class: kind }, el('b', {}, number(value)), words);
     by('counts').replaceChildren(count('good', found.placed, 'rows placed'), count('watch', found.doubtful, 'doubtful'), count('bad', found.unplaced, 'unplaced'));
     by('doubts').replaceChildren(...(found.doubts.length ? [doubts(found)] : []));
+    if (found.partners) by('counts').append(el('p', { class: 'text-small text-faint basis-full' }, found.partners));
     map.show(found.points);
   } catch (refused) {
     if (turn === asked) refuse(refusal, refused.message);

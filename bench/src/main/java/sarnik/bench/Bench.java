@@ -11,17 +11,32 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
 import sarnik.demo.DemoFiles;
 import sarnik.demo.DemoNetwork;
 import sarnik.demo.SarnikBrowser;
 import sarnik.demo.SarnikClient;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.Point;
+import org.locationtech.jts.geom.prep.PreparedGeometry;
+import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
+import org.locationtech.jts.index.strtree.STRtree;
+import sarnik.format.BoundaryFiles;
+import sarnik.formula.Formula;
+import sarnik.formula.MeasureFormula;
+import sarnik.formula.Scope;
+import sarnik.formula.Surroundings;
+import sarnik.geo.AreaFinder;
+import sarnik.geo.BoundarySet;
 import sarnik.place.Gazetteer;
 import sarnik.place.Place;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
 import sarnik.query.Condition;
+import sarnik.query.FormulaMeasure;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
@@ -34,6 +49,7 @@ import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.CsvFile;
+import sarnik.table.DecimalColumn;
 import sarnik.table.FileChoices;
 import sarnik.table.Shaping;
 import sarnik.table.TableReader;
@@ -61,7 +77,9 @@ public final class Bench {
         List<String> words = List.of(arguments);
         Bench bench = new Bench(arguments[0]);
         bench.placing();
+        bench.areas();
         if (words.contains("--placing")) return;
+        bench.formulas();
         bench.picks();
         bench.reading();
         bench.engine(1_000_000);
@@ -154,6 +172,58 @@ public final class Bench {
                 .map(n -> n.substring(0, 3) + n.charAt(4) + n.charAt(3) + n.substring(5)).toList();
         double fuzzy = Report.median(2, 5, () -> slips.forEach(s -> Gazetteer.shipped().search(s, 9)));
         report.time("a misspelled name looked up", fuzzy / slips.size(), "aim", 1, 1);
+    }
+
+    private void areas() {
+        report.title("1,000,000 points in the 8,119 municipalities of Spain that have a shape");
+        BoundarySet set = BoundaryFiles.shipped(BoundaryFiles.Shipped.MUNICIPALITIES);
+        AreaFinder finder = new AreaFinder(set);
+        Random random = new Random(1);
+        double[] lon = random.doubles(1_000_000, -9.3, 3.3).toArray();
+        double[] lat = random.doubles(1_000_000, 36, 43.8).toArray();
+        int[] found = new int[2];
+        double ours = Report.median(1, 3, () -> {
+            found[0] = 0;
+            for (int i = 0; i < lon.length; i++) if (finder.at(lon[i], lat[i]) >= 0) found[0]++;
+        });
+        report.time("the area that holds each point", ours, "aim", 3000, 1);
+        STRtree tree = new STRtree();
+        GeometryFactory shapes = new GeometryFactory();
+        set.areas().forEach(area -> tree.insert(area.shape().getEnvelopeInternal(), PreparedGeometryFactory.prepare(area.shape())));
+        tree.build();
+        double plain = Report.median(1, 3, () -> {
+            found[1] = 0;
+            for (int i = 0; i < lon.length; i++) {
+                Point point = shapes.createPoint(new Coordinate(lon[i], lat[i]));
+                for (Object each : tree.query(point.getEnvelopeInternal())) {
+                    if (((PreparedGeometry) each).covers(point)) {
+                        found[1]++;
+                        break;
+                    }
+                }
+            }
+        });
+        if (found[0] != found[1]) throw new IllegalStateException("The two find " + found[0] + " and " + found[1] + " points");
+        report.time("the area that holds each point", ours, "a tree of boxes and prepared shapes", plain, 1);
+    }
+
+    private void formulas() {
+        report.title("Formulas over 1,000,000 refills");
+        Table table = RefillTable.of(1_000_000).table();
+        Surroundings today = Surroundings.on(java.time.LocalDate.of(2026, 5, 31));
+        Formula formula = Formula.parse("CASE WHEN product = 'still' AND litres > 10 THEN takings / litres ELSE ROUND(litres * 2, 1) END", Scope.of(table));
+        double[] litres = ((DecimalColumn) table.column("litres")).values();
+        double column = Report.median(2, 5, () -> formula.compute(table, today));
+        double[] kept = new double[litres.length];
+        double plain = Report.median(2, 5, () -> {
+            for (int i = 0; i < litres.length; i++) kept[i] = Math.rint(litres[i] * 20) / 10;
+        });
+        report.time("a column with CASE, comparison and rounding", column, "one product and rounding in plain Java", plain, 0.001);
+        InMemoryEngine engine = new InMemoryEngine();
+        MeasureFormula rate = MeasureFormula.parse("SUM(takings) / NULLIF(SUM(litres), 0)", Scope.of(table));
+        Query query = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.FORMULA, "rate"))).with(Map.of("rate", FormulaMeasure.of(rate, table, today)));
+        Query sums = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.SUM, "takings"), new Measure(Summary.SUM, "litres")));
+        report.time("a measure formula by town", Report.median(WARM, RUNS, () -> engine.answer(table, query)), "its two sums alone", Report.median(WARM, RUNS, () -> engine.answer(table, sums)), 0.3);
     }
 
     /** The rows of a table over and over, up to this many. */

@@ -1,8 +1,10 @@
 package sarnik.dashboard;
 
 import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import sarnik.query.Rank;
 
 /**
@@ -71,6 +73,18 @@ public record Dashboard(
                 .sorted(Map.Entry.comparingByValue(Comparator.comparingInt(Filter::order)))
                 .map(Map.Entry::getKey)
                 .toList();
+    }
+
+    /** Ids of the datasets that visuals and filters show, each once. */
+    public Set<Long> datasets() {
+        Set<Long> ids = new LinkedHashSet<>();
+        visuals.values().forEach(visual -> {
+            if (visual instanceof Visual.OfMap map) map.layers().values().forEach(layer -> ids.add(layer.dataset()));
+            else if (visual instanceof Visual.OfBars bars) ids.add(bars.dataset());
+            else ids.add(((Visual.OfFigure) visual).dataset());
+        });
+        filters.values().forEach(filter -> ids.add(filter.dataset()));
+        return ids;
     }
 
     /** Id of the first page. */

@@ -6,6 +6,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+
+import sarnik.geo.BoundarySet;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -31,6 +33,8 @@ public final class PlacingGuess {
     private static final Set<String> EASTING_NAMES = Set.of("x", "easting", "east", "utmx", "xutm", "coordx", "xcoord", "este", "utm");
     private static final Set<String> NORTHING_NAMES = Set.of("y", "northing", "north", "utmy", "yutm", "coordy", "ycoord", "norte");
     private static final Set<String> BOTH_NAMES = Set.of("coordinates", "coordinate", "coordenadas", "position", "location", "point", "latlon", "gps");
+    private static final int FEWEST_CODES = 5;
+    private static final double CODES_THAT_FIT = 0.95;
     private static final double NEARLY_ALL = 0.9;
     private static final double MOST = 0.6;
 
@@ -48,6 +52,31 @@ public final class PlacingGuess {
         if (journey.isPresent()) return journey;
         Placing.ByName names = names(table);
         return names.isEmpty() ? Optional.empty() : Optional.of(names);
+    }
+
+    /**
+     * A column of codes, digits only, that are nearly all those of areas of one of these sets; the first that fits.
+     *
+     * @param sets the likeliest first
+     */
+    public Optional<Placing> codes(Table table, List<BoundarySet> sets) {
+        for (BoundarySet set : sets) {
+            AreaMatcher matcher = new AreaMatcher(set);
+            for (String name : table.names()) {
+                List<String> codes = digits(table.column(name));
+                if (codes.size() < FEWEST_CODES) continue;
+                long fit = codes.stream().filter(c -> matcher.match(c).place() != null).count();
+                if (fit >= CODES_THAT_FIT * codes.size()) return Optional.of(new Placing.ByArea(name, set.name()));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The distinct values of a text column whose values are all digits, some of them with a leading zero; else none. */
+    private static List<String> digits(Column column) {
+        if (!(column instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT) return List.of();
+        boolean codes = coded.dictionary().stream().allMatch(v -> v.matches("[0-9]{1,6}")) && coded.dictionary().stream().anyMatch(v -> v.startsWith("0"));
+        return codes ? coded.dictionary() : List.of();
     }
 
     /** Two columns of words, by whose names one is where a row comes from and the other where it goes. */

@@ -20,6 +20,7 @@ import sarnik.place.Gazetteer;
 import sarnik.place.Match;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.place.PlacingGuess;
 import sarnik.place.TablePlacer;
 import sarnik.table.Table;
 import sarnik.table.TestTables;
@@ -87,6 +88,16 @@ class BoundaryFilesTest {
         assertThat(placed.match(4).reason()).contains("Nowhere").contains("Provinces of Spain");
         assertThat(placed.match(4).state()).isEqualTo(Match.State.UNPLACED);
         assertThat(new Placing.ByArea("where", "Provinces of Spain").words()).isEqualTo("where in Provinces of Spain");
+    }
+
+    @Test
+    void areGuessedFromColumnsOfCodes() {
+        PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
+        List<BoundarySet> sets = List.of(BoundaryFiles.shipped(Shipped.PROVINCES), BoundaryFiles.shipped(Shipped.MUNICIPALITIES));
+        assertThat(guess.codes(TestTables.csv("provincia,n", "01,1", "2,1", "03,1", "49,1", "42,1"), sets)).contains(new Placing.ByArea("provincia", "Provinces of Spain"));
+        assertThat(guess.codes(TestTables.csv("ine,n", "08019,1", "28079,1", "42173,1", "49275,1", "44216,1"), sets)).contains(new Placing.ByArea("ine", "Municipalities of Spain"));
+        assertThat(guess.codes(TestTables.csv("phone,n", "0975123,1", "0975124,1", "0975125,1", "0975126,1", "0975127,1"), sets)).isEmpty();
+        assertThat(guess.codes(TestTables.csv("n,m", "1,1", "2,1", "3,1", "4,1", "5,1"), sets)).as("numbers are no codes").isEmpty();
     }
 
     @Test

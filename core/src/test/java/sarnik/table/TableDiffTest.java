@@ -54,4 +54,18 @@ class TableDiffTest {
         for (int i = 1 + random.nextInt(30); i > 0; i--) lines.add("t" + random.nextInt(5) + "," + random.nextInt(3) + ",u" + random.nextInt(2));
         return csv(lines.toArray(String[]::new));
     }
+
+    @Test
+    void rowsThatStandInAnotherTableAreFoundAsOftenAsTheyOccur() {
+        Table before = TestTables.csv("a,b", "x,1", "x,1", "y,2");
+        Table after = TestTables.csv("b,a", "1,x", "1,x", "1,x", "2,y", "3,z");
+        assertThat(TableDiff.rowsNotIn(before, after)).containsExactly(2, 4);
+        assertThat(TableDiff.rowsNotIn(after, before)).isEmpty();
+    }
+
+    @Test
+    void partnersAreCountedOnBothSidesOfATie() {
+        ValueMatch match = ValueMatch.of(TestTables.csv("v,w", "x,1", "x,1", "q,1", ",1").column("v"), TestTables.csv("u,w", "x,1", "y,1").column("u"));
+        assertThat(match).isEqualTo(new ValueMatch(2, 4, 1, 2));
+    }
 }

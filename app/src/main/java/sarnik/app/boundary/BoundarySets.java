@@ -77,6 +77,15 @@ public class BoundarySets {
         return names;
     }
 
+    /** Sets whose codes a table may hold, the likeliest first: those that were brought in, then provinces and municipalities. */
+    public List<BoundarySet> likely() {
+        List<BoundarySet> sets = new ArrayList<>();
+        stored.lines().forEach(line -> find(line.getName()).ifPresent(sets::add));
+        sets.add(BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
+        sets.add(BoundaryFiles.shipped(BoundaryFiles.Shipped.MUNICIPALITIES));
+        return sets;
+    }
+
     /** The set of this name. */
     public Optional<BoundarySet> find(String name) {
         return held(name).map(Held::set);

@@ -1,6 +1,8 @@
 package sarnik.app.dashboard;
 
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -66,12 +68,21 @@ class DashboardPages {
         return sheet(id, person, model, true);
     }
 
+    /** What is told of a dataset, for readers. */
+    public record Told(String name, String line, List<String> columns) {}
+
+    private Optional<Told> told(long dataset) {
+        return datasets.find(dataset).filter(d -> !d.about().isEmpty()).map(d -> new Told(d.name(), d.about().line(), d.about().columns().entrySet().stream().sorted(Map.Entry.comparingByKey())
+                .map(c -> c.getKey() + (c.getValue().unit().isEmpty() ? "" : " (" + c.getValue().unit() + ")") + (c.getValue().description().isEmpty() ? "" : ": " + c.getValue().description())).toList()));
+    }
+
     private String sheet(long id, SignedIn person, Model model, boolean composing) {
         DashboardService.Opened opened = dashboards.open(id, person);
         model.addAttribute("id", id);
         model.addAttribute("title", opened.document().dashboard().title());
         model.addAttribute("openToReaders", opened.openToReaders());
         model.addAttribute("composing", composing);
+        model.addAttribute("told", opened.document().dashboard().datasets().stream().flatMap(d -> told(d).stream()).toList());
         if (composing) model.addAttribute("datasetsJson", json.of(datasets.all()));
         return "sheet";
     }

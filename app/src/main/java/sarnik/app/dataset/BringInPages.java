@@ -28,6 +28,7 @@ import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
+import sarnik.table.ValueMatch;
 
 /** Bringing a table in: choose a file, look at its rows, say how it is placed, keep it. */
 @Controller
@@ -199,7 +200,10 @@ class BringInPages {
     @PostMapping("/api/bring/{id}/placing")
     @ResponseBody
     PlacingPreview place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
-        return PlacingPreview.of(bringIns.place(bringIns.get(id, person), placing));
+        BringIn bringIn = bringIns.get(id, person);
+        PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing));
+        if (!(placing instanceof Placing.ByTie tie)) return preview;
+        return preview.tied(ValueMatch.of(bringIn.reading().table().column(tie.column()), datasets.needed(tie.dataset()).dataset().table().column(tie.equals())));
     }
 
     /** What is chosen of features that become a boundary set. */

@@ -27,6 +27,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.SarnikProperties;
+import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.format.BoundaryFiles;
@@ -51,12 +52,14 @@ class BringInService implements AutoCloseable {
     private static final int READERS = 2;
 
     private final DatasetService datasets;
+    private final BoundarySets boundaries;
     private final Path directory;
     private final Cache<String, Work> waiting;
     private final ExecutorService readers = Executors.newFixedThreadPool(READERS);
 
-    BringInService(DatasetService datasets, SarnikProperties properties) {
+    BringInService(DatasetService datasets, BoundarySets boundaries, SarnikProperties properties) {
         this.datasets = datasets;
+        this.boundaries = boundaries;
         this.directory = properties.workDirectory();
         this.waiting = Caffeine.newBuilder()
                 .expireAfterAccess(WAIT)
@@ -198,9 +201,10 @@ class BringInService implements AutoCloseable {
         return state(id, person, patience);
     }
 
-    /** How the rows might be placed: by coordinates or names, else by a code that a placed dataset has too; null when nothing fits. */
+    /** How the rows might be placed: by codes of areas, coordinates or names, else by a code that a placed dataset has too; null when nothing fits. */
     private Placing guess(Table table) {
-        return new PlacingGuess(Gazetteer.shipped()).guess(table).or(() -> tie(table)).orElse(null);
+        PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
+        return guess.codes(table, boundaries.likely()).or(() -> guess.guess(table)).or(() -> tie(table)).orElse(null);
     }
 
     private Optional<Placing> tie(Table table) {

@@ -8,6 +8,7 @@ import sarnik.place.Gazetteer;
 import sarnik.place.Match;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
+import sarnik.table.ValueMatch;
 
 /**
  * What placing found, for looking at.
@@ -18,8 +19,9 @@ import sarnik.place.PlacedTable;
  * @param points the places found
  * @param doubts doubtful and unplaced words, commonest first
  * @param moreDoubts how many more there are than listed
+ * @param partners for a tie: how many rows find a partner on each side, in words; null for other placings
  */
-record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> points, List<Doubt> doubts, int moreDoubts) {
+record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> points, List<Doubt> doubts, int moreDoubts, String partners) {
 
     private static final int LISTED = 200;
 
@@ -50,7 +52,20 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
         }
         int listed = Math.min(LISTED, doubts.size());
         return new PlacingPreview(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED),
-                List.copyOf(points.values()), List.copyOf(doubts.subList(0, listed)), doubts.size() - listed);
+                List.copyOf(points.values()), List.copyOf(doubts.subList(0, listed)), doubts.size() - listed, null);
+    }
+
+    /** The same with how a tie matches, see {@link sarnik.table.ValueMatch}. */
+    PlacingPreview tied(ValueMatch match) {
+        String words = "%s of %,d rows find a partner over there; %s of %,d rows over there find one here.".formatted(
+                share(match.matchedLeft(), match.left()), match.left(), share(match.matchedRight(), match.right()), match.right());
+        return new PlacingPreview(placed, doubtful, unplaced, points, doubts, moreDoubts, words);
+    }
+
+    private static String share(long part, long all) {
+        if (all == 0) return "none";
+        if (part == all) return "all";
+        return "%.1f %%".formatted(100.0 * part / all);
     }
 
     /** A place with what tells it from its namesakes. */

@@ -79,6 +79,8 @@ class BringInTest {
         assertThat(taken.get("guess").get("type").asString()).isEqualTo("tie");
         assertThat(taken.get("guess").get("dataset").asLong()).isEqualTo(kiosks);
         assertThat(taken.get("guess").get("equals").asString()).isEqualTo("stand");
+        JsonNode found = ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/placing", taken.get("guess"));
+        assertThat(found.get("partners").asString()).isEqualTo("all of 3 rows find a partner over there; all of 2 rows over there find one here.");
     }
 
     @ParameterizedTest(name = "{0}")

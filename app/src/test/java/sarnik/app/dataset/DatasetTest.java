@@ -115,6 +115,10 @@ class DatasetTest {
         String page = ana.get("/datasets/" + id).body();
         assertThat(page).contains("Refills; source: Aljibe; licence: CC BY 4.0").contains("Water &lt;b&gt;sold").contains("Told anew");
         assertThat(sarnik.bean(DatasetService.class).needed(id).dataset().about().unit("litres")).isEqualTo("L");
+        long dashboard = Samples.dashboard(ana, "Told to readers?");
+        long shown = ana.read(ana.get("/api/dashboards/" + dashboard)).at("/document/visuals/v2/dataset").asLong();
+        ana.json("PUT", "/api/datasets/" + shown + "/about", Map.of("credit", "Credit where it is due", "columns", Map.of("litres", Map.of("unit", "L", "description", "drawn"))));
+        assertThat(ana.get("/dashboards/" + dashboard).body()).contains("Credit where it is due").contains("litres (L): drawn");
         assertThat(ana.send("PUT", "/api/datasets/" + id + "/name", "application/json", "{\"name\":\" \"}").statusCode()).isEqualTo(400);
     }
 
