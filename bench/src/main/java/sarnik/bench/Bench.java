@@ -174,7 +174,7 @@ public final class Bench {
         report.time("a misspelled name looked up", fuzzy / slips.size(), "aim", 1, 1);
     }
 
-    private void areas() {
+    private void areas() throws Exception {
         report.title("1,000,000 points in the 8,119 municipalities of Spain that have a shape");
         BoundarySet set = BoundaryFiles.shipped(BoundaryFiles.Shipped.MUNICIPALITIES);
         AreaFinder finder = new AreaFinder(set);
@@ -207,7 +207,7 @@ public final class Bench {
         report.time("the area that holds each point", ours, "a tree of boxes and prepared shapes", plain, 1);
     }
 
-    private void formulas() {
+    private void formulas() throws Exception {
         report.title("Formulas over 1,000,000 refills");
         Table table = RefillTable.of(1_000_000).table();
         Surroundings today = Surroundings.on(java.time.LocalDate.of(2026, 5, 31));

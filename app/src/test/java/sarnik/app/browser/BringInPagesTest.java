@@ -22,7 +22,7 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"'', The file is empty", "'a,b', no row below it", "PK\u0003\u0004xxxxxxxx, ZIP archive"})
+    @CsvSource({"'', The file is empty", "'a,b', no row below it", "PK\u0003\u0004xxxxxxxx, archive is broken"})
     void aFileThatHoldsNoTableIsRefusedOnThePageAndAnotherCanBeChosen(String content, String sentence) {
         Page page = bring(RunningSarnik.file("bad.csv", content));
         waitForText(page.locator("#refusal"), sentence);
@@ -93,6 +93,90 @@ class BringInPagesTest extends BrowserTest {
         page.selectOption("#column", "code");
         waitForText(page.locator("#counts .good"), "2");
         assertThat(page.locator("#placing-map .map-view").getAttribute("data-places")).isEqualTo("2");
+    }
+
+    @Test
+    void theFormIsCorrectedColumnsAreLeftOutAndWordsForNoValueAreTaken() {
+        Page page = bring(RunningSarnik.file("wide.csv", "town;2023;2024;2025;note\nSoria;1.500;-;3;x\nBurgos;2.500;4;5;y\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.locator("#missing-offer").innerText()).contains("“-” 1 times");
+        page.click("#take-missing");
+        page.waitForSelector("#missing-offer", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+        page.selectOption("[data-shape=decimalMark]", "COMMA");
+        waitForText(page.locator("#columns tbody tr >> nth=0"), "1500");
+        page.click("[data-drop=note]");
+        page.waitForSelector("[data-bring-back=note]");
+        page.click("#turn");
+        page.waitForSelector("#turned");
+        page.fill("[data-turn=period]", "year");
+        page.press("[data-turn=period]", "Tab");
+        page.waitForSelector("[data-source=year]");
+        assertThat(page.locator("#columns .column-name").evaluateAll("names => names.map(n => n.value)").toString()).isEqualTo("[town, year, value]");
+        page.fill("[data-source=value]", "litres");
+        page.press("[data-source=value]", "Tab");
+        page.waitForFunction("() => document.querySelector('[data-source=value]')?.value === 'litres' && document.querySelectorAll('#columns tbody tr').length === 5");
+        page.click("#turn-back");
+        page.waitForSelector("[data-source='2024']");
+    }
+
+    @Test
+    void pastedCellsAreLookedAtAsAFileIs() {
+        Page page = page("ana");
+        page.navigate("/bring");
+        page.click("text=Paste cells instead");
+        page.fill("#cells", "town\tlitres\nSoria\t3\nZamora\t4\n");
+        page.click("#paste");
+        page.waitForURL("**/bring/*");
+        waitForText(page.locator("main"), "2 rows, 2 columns; CSV, UTF-8, tabs between cells");
+    }
+
+    @Test
+    void areasBecomeABoundarySetByWhichRowsArePlaced() {
+        Page page = bring(RunningSarnik.file("wards.geojson", "{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\",\"properties\":{\"id\":\"N\",\"ward\":\"North\"},"
+                + "\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[-7,41],[-1,41],[-1,44],[-7,44],[-7,41]]]}}]}"));
+        page.waitForURL("**/bring/*");
+        page.click("#areas summary");
+        page.fill("[data-area=name]", "Wards");
+        page.selectOption("[data-area=code]", "id");
+        page.selectOption("[data-area=areaName]", "ward");
+        page.click("#keep-areas");
+        waitForText(page.locator("#areas-kept"), "1 areas are kept.");
+        page.click("text=See them");
+        page.waitForSelector(".area-sheet path");
+        page.hover("#area-table tbody tr");
+        page.waitForSelector(".area-sheet path.is-lit");
+        Page rows = bring(RunningSarnik.file("counts.csv", "ward,n\nnorth,3\nsouth,4\n"));
+        rows.waitForURL("**/bring/*");
+        rows.selectOption("#way", "area");
+        rows.selectOption("#area-set", "Wards");
+        rows.selectOption("#area-column", "ward");
+        waitForText(rows.locator("#counts .good"), "1");
+        waitForText(rows.locator("#doubts"), "No area of “Wards”");
+        rows.click("#keep");
+        rows.waitForURL("**/datasets/*");
+        waitForText(rows.locator("#empty-areas"), "Every area of Wards has a row.");
+    }
+
+    @Test
+    void aDatasetsRowsAreFoundSortedAndTurnedPageByPage() throws Exception {
+        String many = java.util.stream.IntStream.range(0, 120).mapToObj(i -> (i % 2 == 0 ? "Soria" : "Zamora") + ",Spain," + i).collect(java.util.stream.Collectors.joining("\n"));
+        long id = sarnik.client("ana").bring(RunningSarnik.file("many.csv", "town,country,n\n" + many + "\n"), "Many rows");
+        Page page = page("ana");
+        page.navigate("/datasets/" + id);
+        waitForText(page.locator("#page"), "120 rows, page 1 of 3");
+        page.click("#on");
+        waitForText(page.locator("#page"), "page 2 of 3");
+        page.click("[data-sort=n]");
+        page.click("[data-sort=n]");
+        waitForText(page.locator("#row-table tbody tr >> nth=0"), "119");
+        assertThat(page.locator("th[aria-sort=descending]").innerText()).contains("n");
+        page.fill("#find", "soria");
+        waitForText(page.locator("#page"), "60 rows with “soria”, page 1 of 2");
+        page.fill("[data-about=source]", "The town hall");
+        page.press("[data-about=source]", "Tab");
+        waitForText(page.locator(".said"), "Kept.");
+        page.reload();
+        waitForText(page.locator("main"), "source: The town hall");
     }
 
     @Test
