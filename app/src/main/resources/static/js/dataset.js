@@ -76,6 +76,38 @@ by('rename').addEventListener('change', () => attempt(async () => {
   say('Kept.', null, 2);
 }));
 
+/* What its columns mean the same as. */
+const ties = JSON.parse(by('ties-data').textContent);
+const targets = JSON.parse(by('tie-targets').textContent);
+const tieNow = () => ({ column: by('tie-column').value, dataset: Number(by('tie-dataset').value), equals: by('tie-equals').value });
+
+function showTies() {
+  const words = t => `${t.column} means the same as ${t.equals} in ${targets.find(d => d.id === t.dataset)?.name ?? 'a dataset that has gone'}. `;
+  by('tie-list').replaceChildren(...ties.map(t => el('li', {}, words(t), el('button', { class: 'quiet', type: 'button', onclick: () => keepTies(ties.filter(x => x !== t)) }, 'Untie'))));
+}
+async function keepTies(next) {
+  const kept = await attempt(async () => { await ask('PUT', `/api/datasets/${id}/ties`, { body: next }); return true; });
+  if (kept) { ties.splice(0, ties.length, ...next); showTies(); }
+}
+async function showPartners() {
+  by('tie-partners').textContent = '';
+  if (!tieNow().equals) return;
+  const found = await attempt(() => ask('POST', `/api/datasets/${id}/ties/match`, { body: tieNow() }));
+  if (found) by('tie-partners').textContent = found.words;
+}
+function showTargetColumns() {
+  const target = targets.find(d => d.id === Number(by('tie-dataset').value));
+  by('tie-equals').replaceChildren(...(target?.columns ?? []).map(c => el('option', {}, c)));
+}
+by('tie-dataset').replaceChildren(...targets.map(d => el('option', { value: d.id }, d.name)));
+by('tie-dataset').addEventListener('change', () => { showTargetColumns(); showPartners(); });
+by('tie-equals').addEventListener('change', showPartners);
+by('tie-column').addEventListener('change', showPartners);
+by('tie-keep').addEventListener('click', () => keepTies([...ties, tieNow()]));
+by('tie-keep').disabled = targets.length === 0;
+showTargetColumns();
+showTies();
+
 /* How it is refreshed. */
 const input = by('file');
 input.addEventListener('change', () => input.files[0] && bring([...input.files], Number(input.dataset.dataset)));

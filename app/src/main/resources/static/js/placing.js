@@ -95,7 +95,7 @@ async function send(decision) {
   refuse(by('refusal'), '');
   try {
     const decided = open.line;
-    sheet = await ask('POST', `/api/datasets/${dataset}/decisions`, { body: { words: open.words, ...decision } });
+    sheet = await ask('POST', `/api/datasets/${dataset}/decisions`, { body: { words: open.words, shared: document.getElementById('shared').checked, ...decision } });
     // On to the next words that are still open.
     const here = sheet.open.findIndex(o => o.line === decided);
     const next = sheet.open.findIndex((o, i) => i > here && o.state !== 'decided');

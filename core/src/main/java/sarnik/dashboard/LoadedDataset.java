@@ -25,13 +25,14 @@ import sarnik.table.Table;
  * @param about what is told of it
  * @param measures its measure formulas by name
  * @param rules its standing rules, each a stage of every query
+ * @param ties its columns that mean the same as columns of others
  */
 public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
-        List<Stage> rules) {
+        List<Stage> rules, List<Tie> ties) {
 
     /** A dataset of which nothing is told. */
     public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places) {
-        this(id, name, table, placing, places, About.NONE, Map.of(), List.of());
+        this(id, name, table, placing, places, About.NONE, Map.of(), List.of(), List.of());
     }
 
     /** Answers a query, whose measures may name measure formulas of this dataset. */

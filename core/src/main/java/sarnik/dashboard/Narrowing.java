@@ -102,10 +102,15 @@ public final class Narrowing {
         if (dataset.placing() instanceof Placing.ByTie tie && tie.dataset() == source.dataset() && tie.equals().equals(source.column())) {
             return Optional.of(tie.column());
         }
-        return datasets.find(source.dataset())
-                .map(LoadedDataset::placing)
+        Optional<String> mine = dataset.ties().stream().filter(t -> t.dataset() == source.dataset() && t.equals().equals(source.column())).map(Tie::column).findFirst();
+        if (mine.isPresent()) return mine.filter(c -> dataset.table().find(c).isPresent());
+        Optional<LoadedDataset> from = datasets.find(source.dataset());
+        Optional<String> placed = from.map(LoadedDataset::placing)
                 .filter(p -> p instanceof Placing.ByTie tie && tie.dataset() == dataset.id() && tie.column().equals(source.column()))
                 .map(p -> ((Placing.ByTie) p).equals());
+        if (placed.isPresent()) return placed;
+        return from.stream().flatMap(d -> d.ties().stream()).filter(t -> t.dataset() == dataset.id() && t.column().equals(source.column()))
+                .map(Tie::equals).filter(c -> dataset.table().find(c).isPresent()).findFirst();
     }
 
     /** Ids of the visuals whose figures change with this filter or with a pick on this visual. */

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import sarnik.geo.GreatCircle;
 
 /** The functions that a formula may call. */
 final class Functions {
@@ -13,9 +14,6 @@ final class Functions {
     /** Names of all functions, for completion and suggestions. */
     static final Set<String> NAMES = new TreeSet<>(List.of("ABS", "CEIL", "CEILING", "FLOOR", "ROUND", "SQRT", "LN", "LOG10", "POWER", "MOD", "GREATEST", "LEAST", "COALESCE", "NULLIF", "UPPER", "LOWER",
             "TRIM", "SUBSTRING", "POSITION", "CHAR_LENGTH", "REPLACE", "EXTRACT", "DATE_TRUNC", "CAST", "CASE", "CURRENT_DATE", "DISTANCE", "WITHIN", "LON", "LAT", "POINT"));
-
-    /** Mean radius of the Earth, metres (IUGG 1980). */
-    private static final double EARTH = 6_371_008.8;
 
     private final Compiler compiler;
     private final Casts casts = new Casts();
@@ -265,12 +263,8 @@ final class Functions {
         return strict(call, Kind.DECIMAL, arguments, v -> metres((double[]) v[0], (double[]) v[1]), s -> "NULL");
     }
 
-    /** Along a great circle of a sphere (haversine formula), at most 0.6 % off the ellipsoid. */
-    static double metres(double[] a, double[] b) {
-        double north = Math.toRadians(b[1] - a[1]);
-        double east = Math.toRadians(b[0] - a[0]);
-        double h = Math.pow(Math.sin(north / 2), 2) + Math.cos(Math.toRadians(a[1])) * Math.cos(Math.toRadians(b[1])) * Math.pow(Math.sin(east / 2), 2);
-        return 2 * EARTH * Math.asin(Math.min(1, Math.sqrt(h)));
+    private static double metres(double[] a, double[] b) {
+        return GreatCircle.metres(a[0], a[1], b[0], b[1]);
     }
 
     private Typed within(Expression.Call call, List<Typed> arguments) {

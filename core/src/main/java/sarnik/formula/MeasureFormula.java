@@ -2,7 +2,6 @@ package sarnik.formula;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
@@ -118,19 +117,5 @@ public final class MeasureFormula {
             case DATE -> (int) number;
             default -> number;
         };
-    }
-
-    /** What cannot be computed for a group; empty where it can. */
-    public Optional<String> error(double[] sums, Surroundings surroundings) {
-        Typed.Cursor cursor = new Typed.Cursor();
-        cursor.surroundings = surroundings;
-        cursor.sums = new Object[sums.length];
-        for (int i = 0; i < sums.length; i++) cursor.sums[i] = value(parts.get(i).kind(), sums[i]);
-        try {
-            typed.eval().at(cursor);
-            return Optional.empty();
-        } catch (RowError error) {
-            return Optional.of(error.getMessage());
-        }
     }
 }

@@ -14,20 +14,27 @@ final class CoordinatePlacer {
     private static final double NEAR_A_TOWN = 100_000;
     private static final double IN_A_PROVINCE = 25_000;
     private static final int LOOKED_AT = 500;
+    private static final int FEWEST_FOR_STRAYS = 10;
+    private static final double STRAY_METRES = 300_000;
+    private static final double STRAY_TIMES = 8;
 
     private final Gazetteer gazetteer;
     private final Projection projection;
 
+    private final Land land;
+
     CoordinatePlacer(Gazetteer gazetteer) {
-        this(gazetteer, Projection.DEGREES);
+        this(gazetteer, Projection.DEGREES, Land.EVERYWHERE);
     }
 
     /**
      * @param projection the system that the coordinates are in
+     * @param land tells rows in the sea
      */
-    CoordinatePlacer(Gazetteer gazetteer, Projection projection) {
+    CoordinatePlacer(Gazetteer gazetteer, Projection projection, Land land) {
         this.gazetteer = gazetteer;
         this.projection = projection;
+        this.land = land;
     }
 
     /**
@@ -35,6 +42,28 @@ final class CoordinatePlacer {
      *     holds both, it is the {@code town} and the {@code province} is null
      */
     List<Match> place(List<Words> words) {
+        return withoutStrays(each(words));
+    }
+
+    /**
+     * Points out rows that lie far outside the rest: more than 300 km and eight times as far as the middle row from the middle
+     * of all (the medians of longitudes and latitudes, which few strays do not move).
+     */
+    private static List<Match> withoutStrays(List<Match> matches) {
+        List<Place> places = matches.stream().filter(m -> m.state() == Match.State.PLACED).map(Match::place).toList();
+        if (places.size() < FEWEST_FOR_STRAYS) return matches;
+        Place middle = new Place("", PlaceLevel.POINT, "", "", "", "", false, median(places.stream().mapToDouble(Place::lon)), median(places.stream().mapToDouble(Place::lat)), 0);
+        double limit = Math.max(STRAY_METRES, STRAY_TIMES * median(places.stream().mapToDouble(middle::metresTo)));
+        return matches.stream().map(m -> m.state() != Match.State.PLACED || middle.metresTo(m.place()) <= limit ? m
+                : new Match(m.place(), Match.State.DOUBTFUL, 0.3, "It lies %,.0f km from the middle of the table's rows, far outside the rest.".formatted(middle.metresTo(m.place()) / 1000), List.of())).toList();
+    }
+
+    private static double median(java.util.stream.DoubleStream values) {
+        double[] sorted = values.sorted().toArray();
+        return sorted[sorted.length / 2];
+    }
+
+    private List<Match> each(List<Words> words) {
         List<double[]> read = words.stream().map(projection.isDegrees() ? CoordinatePlacer::read : CoordinatePlacer::readMetres).toList();
         if (!projection.isDegrees()) {
             List<double[]> straight = read.stream().map(this::toDegrees).toList();
@@ -134,6 +163,9 @@ final class CoordinatePlacer {
         }
         if (near == null) {
             return new Match(point, Match.State.DOUBTFUL, 0.4, "No town of the gazetteer lies within 100 km: this may be the sea, or the numbers may be swapped or cut.", List.of());
+        }
+        if (!land.isNear(lon, lat)) {
+            return new Match(point, Match.State.DOUBTFUL, 0.3, "This lies in the sea, off " + near.name() + ".", List.of());
         }
         return new Match(point, Match.State.PLACED, said ? 0.9 : 0.98,
                 said ? "The coordinates stand the other way round in this table and were turned." : "The coordinates can be read.", List.of());

@@ -1,5 +1,7 @@
 package sarnik.place;
 
+import sarnik.geo.GreatCircle;
+
 /**
  * A place of the gazetteer.
  *
@@ -28,24 +30,13 @@ public record Place(
         double lat,
         long population) {
 
-    private static final double EARTH_RADIUS = 6_371_008.8;
-
     /** The code of the area of a boundary set that this place stands for; empty where it is another kind of place. */
     public String areaCode() {
         return level == PlaceLevel.AREA ? id.substring(id.indexOf('/') + 1) : "";
     }
 
-    /**
-     * Great-circle distance by the haversine formula (Sinnott 1984) on a sphere of the mean Earth radius.
-     *
-     * @return metres
-     */
+    /** Great-circle distance, metres. */
     public double metresTo(Place other) {
-        double lat1 = Math.toRadians(lat);
-        double lat2 = Math.toRadians(other.lat);
-        double dLat = Math.sin((lat2 - lat1) / 2);
-        double dLon = Math.sin(Math.toRadians(other.lon - lon) / 2);
-        double h = dLat * dLat + Math.cos(lat1) * Math.cos(lat2) * dLon * dLon;
-        return 2 * EARTH_RADIUS * Math.asin(Math.min(1, Math.sqrt(h)));
+        return GreatCircle.metres(lon, lat, other.lon, other.lat);
     }
 }

@@ -23,6 +23,7 @@ public final class TablePlacer {
 
     private final Gazetteer gazetteer;
     private final Decisions decisions;
+    private final Land land;
 
     public TablePlacer(Gazetteer gazetteer) {
         this(gazetteer, Decisions.NONE);
@@ -32,8 +33,17 @@ public final class TablePlacer {
      * @param decisions what holds whatever is found
      */
     public TablePlacer(Gazetteer gazetteer, Decisions decisions) {
+        this(gazetteer, decisions, Land.EVERYWHERE);
+    }
+
+    /**
+     * @param decisions what holds whatever is found
+     * @param land tells rows whose coordinates lie in the sea
+     */
+    public TablePlacer(Gazetteer gazetteer, Decisions decisions, Land land) {
         this.gazetteer = gazetteer;
         this.decisions = decisions;
+        this.land = land;
     }
 
     /**
@@ -62,7 +72,7 @@ public final class TablePlacer {
                 : new CodedColumn[] {coded(table, recipe.lat()), coded(table, recipe.lon()), null};
         Projection projection = recipe.epsg() == null ? Projection.DEGREES
                 : Projection.ofEpsg(recipe.epsg()).orElseThrow(() -> new IllegalArgumentException("The EPSG register that ships has no system " + recipe.epsg()));
-        return place(table, columns, new CoordinatePlacer(gazetteer, projection)::place,
+        return place(table, columns, new CoordinatePlacer(gazetteer, projection, land)::place,
                 row -> new Words(text(columns[0], row), recipe.lon() == null ? null : text(columns[1], row), null));
     }
 

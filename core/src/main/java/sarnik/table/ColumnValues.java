@@ -31,14 +31,38 @@ public final class ColumnValues {
      * @param value Long, Double, String, Boolean, Integer days for a date, Long seconds for a time; null for missing
      */
     public void add(Object value) {
-        int row = size++;
         switch (type) {
-            case TEXT -> ints[row] = value == null || ((String) value).isEmpty() ? -1 : codes.computeIfAbsent((String) value, v -> codes.size());
-            case YES_NO -> ints[row] = value == null ? -1 : (Boolean) value ? 1 : 0;
-            case DATE -> ints[row] = value == null ? DateColumn.MISSING : (Integer) value;
-            case WHOLE, TIME -> longs[row] = value == null ? WholeColumn.MISSING : (Long) value;
-            case DECIMAL -> doubles[row] = value == null ? Double.NaN : (Double) value;
+            case TEXT -> addText(value == null ? "" : (String) value);
+            case YES_NO -> addInt(value == null ? -1 : (Boolean) value ? 1 : 0);
+            case DATE -> addInt(value == null ? DateColumn.MISSING : (Integer) value);
+            case WHOLE, TIME -> addLong(value == null ? WholeColumn.MISSING : (Long) value);
+            case DECIMAL -> addDouble(value == null ? Double.NaN : (Double) value);
         }
+    }
+
+    /** Adds a text; an empty one is missing. */
+    void addText(String text) {
+        Integer code = text.isEmpty() ? Integer.valueOf(-1) : codes.get(text);
+        if (code == null) {
+            code = codes.size();
+            codes.put(text, code);
+        }
+        ints[size++] = code;
+    }
+
+    /** Adds a date as days since 1970-01-01, or 1 for yes and 0 for no; a missing one as its column marks it. */
+    void addInt(int value) {
+        ints[size++] = value;
+    }
+
+    /** Adds a whole number, or a date-time as seconds since 1970-01-01T00:00. */
+    void addLong(long value) {
+        longs[size++] = value;
+    }
+
+    /** Adds a decimal number; what is not finite is missing. */
+    void addDouble(double value) {
+        doubles[size++] = Double.isFinite(value) ? value : Double.NaN;
     }
 
     public Column build() {

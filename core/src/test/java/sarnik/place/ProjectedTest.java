@@ -14,6 +14,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.locationtech.proj4j.BasicCoordinateTransform;
 import org.locationtech.proj4j.CRSFactory;
 import org.locationtech.proj4j.ProjCoordinate;
+import sarnik.format.BoundaryFiles;
+import sarnik.geo.AreaFinder;
 import sarnik.table.Table;
 import sarnik.table.TestTables;
 
@@ -83,5 +85,26 @@ class ProjectedTest {
         assertThat(Gazetteer.shipped().byCode("724").orElseThrow().name()).isEqualTo("Spain");
         assertThat(Gazetteer.shipped().byCode("620").orElseThrow().country()).isEqualTo("PT");
         assertThat(Gazetteer.shipped().byCode("000")).isEmpty();
+    }
+
+    @Test
+    void rowsInTheSeaArePointedOut() {
+        Land land = Land.of(new AreaFinder(BoundaryFiles.shipped(BoundaryFiles.Shipped.COUNTRIES)), 0.1);
+        Table table = TestTables.csv("lat,lon,n", "41.764,-2.469,1", "36.30,-4.20,2", "43.37,-8.396,3", "28.10,-15.43,4");
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped(), Decisions.NONE, land).byCoordinates(table, new Placing.ByCoordinates("lat", "lon"));
+        assertThat(placed.match(1).state()).as("between Málaga and Morocco").isEqualTo(Match.State.DOUBTFUL);
+        assertThat(placed.match(1).reason()).contains("in the sea");
+        for (int row : new int[] {0, 2, 3}) assertThat(placed.match(row).state()).as("on the coast or inland").isEqualTo(Match.State.PLACED);
+    }
+
+    @Test
+    void rowsFarOutsideTheRestArePointedOut() {
+        List<String> lines = new ArrayList<>(List.of("lat,lon"));
+        for (int i = 0; i < 30; i++) lines.add(String.format(Locale.ROOT, "%.3f,%.3f", 41.5 + i * 0.01, -2.5 - i * 0.01));
+        lines.add("52.52,13.405");
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byCoordinates(TestTables.csv(lines.toArray(String[]::new)), new Placing.ByCoordinates("lat", "lon"));
+        assertThat(placed.match(30).state()).isEqualTo(Match.State.DOUBTFUL);
+        assertThat(placed.match(30).reason()).contains("far outside the rest");
+        assertThat(placed.rows(Match.State.PLACED)).isEqualTo(30);
     }
 }

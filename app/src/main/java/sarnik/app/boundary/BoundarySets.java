@@ -25,6 +25,7 @@ import sarnik.geo.AreaBytes;
 import sarnik.geo.AreaFinder;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.ShapeBand;
+import sarnik.place.Land;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The boundary sets that ship and those that people have brought in, by name. */
@@ -32,6 +33,9 @@ import tools.jackson.databind.json.JsonMapper;
 public class BoundarySets {
 
     private static final int MOST_HELD = 40;
+
+    /** How far off the drawn coast still counts as land, degrees: shapes at 1:50 m cut islands and harbours off. */
+    private static final double COAST = 0.1;
 
     private final BoundarySetRepository stored;
     private final TransactionTemplate transaction;
@@ -102,6 +106,11 @@ public class BoundarySets {
         Optional<BoundarySet> set = Arrays.stream(BoundaryFiles.Shipped.values()).filter(s -> s.title().equals(name)).findFirst().map(BoundaryFiles::shipped)
                 .or(() -> transaction.execute(t -> stored.findById(name)).map(s -> new BoundarySet(name, s.getLevel(), s.getCredit(), AreaBytes.read(s.getAreas()))));
         return set.map(s -> held.get(name, n -> new Held(s, new AreaFinder(s))));
+    }
+
+    /** Land and sea, by the countries of the world. */
+    public Land land() {
+        return (lon, lat) -> Land.of(held(BoundaryFiles.Shipped.COUNTRIES.title()).orElseThrow().finder(), COAST).isNear(lon, lat);
     }
 
     /** Finds names of areas for formulas; the set is read when it is first asked. */

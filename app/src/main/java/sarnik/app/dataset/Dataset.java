@@ -37,6 +37,10 @@ public class Dataset {
     @JdbcTypeCode(SqlTypes.JSON)
     private String about;
 
+    /** A list of {@link sarnik.dashboard.Tie} as JSON; null for none. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String ties;
+
     /** {@link sarnik.dashboard.Calculations} as JSON; null for none. */
     @JdbcTypeCode(SqlTypes.JSON)
     private String calculations;
@@ -100,6 +104,14 @@ public class Dataset {
 
     void describe(String about) {
         this.about = about;
+    }
+
+    String getTies() {
+        return ties;
+    }
+
+    void tie(String ties) {
+        this.ties = ties;
     }
 
     String getCalculations() {

@@ -29,6 +29,7 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.About;
+import sarnik.dashboard.Tie;
 import sarnik.format.TableFormat;
 import sarnik.geo.Area;
 import sarnik.geo.BoundarySet;
@@ -76,6 +77,8 @@ class DatasetPages {
         model.addAttribute("calculations", datasets.calculations(id));
         model.addAttribute("calculationTroubles", loaded.troubles());
         model.addAttribute("emptyAreas", loaded.dataset().placing() instanceof Placing.ByArea area ? emptyAreas(loaded.placed(), boundaries.needed(area.set())) : null);
+        model.addAttribute("tiesJson", json.of(loaded.dataset().ties()));
+        model.addAttribute("tieTargetsJson", json.of(datasets.all().stream().filter(d -> d.id() != id).map(d -> new TieTarget(d.id(), d.name(), shown(datasets.needed(d.id())).names())).toList()));
         model.addAttribute("formats", TableFormat.values());
         return "dataset";
     }
@@ -124,6 +127,9 @@ class DatasetPages {
         return new RowPage(order.length, at, pages, rows, places);
     }
 
+    /** A dataset to tie to. */
+    record TieTarget(long id, String name, List<String> columns) {}
+
     /** The columns that people see: those that were brought in and those that are calculated. */
     private static Table shown(DatasetService.Loaded loaded) {
         Table table = loaded.dataset().table();
@@ -155,6 +161,23 @@ class DatasetPages {
     void describe(@PathVariable long id, @RequestBody About about) {
         datasets.needed(id);
         datasets.describe(id, about);
+    }
+
+    /** How many rows a tie would bring together, in words. */
+    record Partners(String words) {}
+
+    @PostMapping("/api/datasets/{id}/ties/match")
+    @ResponseBody
+    Partners match(@PathVariable long id, @RequestBody Tie tie) {
+        return new Partners(PlacingPreview.partners(datasets.match(id, tie)));
+    }
+
+    @PutMapping("/api/datasets/{id}/ties")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void tie(@PathVariable long id, @RequestBody List<Tie> ties) {
+        datasets.needed(id);
+        datasets.tie(id, ties);
     }
 
     /** The name of a dataset. */

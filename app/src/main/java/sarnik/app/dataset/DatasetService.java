@@ -26,6 +26,7 @@ import sarnik.dashboard.Calculations;
 import sarnik.dashboard.Datasets;
 import sarnik.dashboard.LoadedDataset;
 import sarnik.dashboard.MisfitException;
+import sarnik.dashboard.Tie;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.place.Decisions;
@@ -34,8 +35,10 @@ import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
+import sarnik.table.Column;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
+import sarnik.table.ValueMatch;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -47,6 +50,7 @@ import tools.jackson.databind.json.JsonMapper;
 public class DatasetService implements Datasets {
 
     private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
+    private static final TypeReference<List<Tie>> TIES = new TypeReference<>() {};
 
     private static final int MOST_DESCRIBED = 2000;
     private static final int VERSIONS_KEPT = 12;
@@ -125,7 +129,7 @@ public class DatasetService implements Datasets {
         PlacedTable placed = placing == null ? null : place(table, placing, decisions.of(dataset.getId()));
         Calculations.Applied applied = calculations(dataset).apply(placed == null ? table : placed.table(), scope(table, placed), surroundings(placed));
         LoadedDataset ready = new LoadedDataset(dataset.getId(), dataset.getName(), applied.table(), placing, placed == null ? Map.of() : placed.places(), about,
-                applied.measures(), applied.rules());
+                applied.measures(), applied.rules(), dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES));
         return new Loaded(ready, placed, table.names(), applied.troubles());
     }
 
@@ -194,7 +198,8 @@ public class DatasetService implements Datasets {
      * @throws RefusedException when the recipe does not fit the table, or its tie leads to nothing
      */
     public PlacedTable place(Table table, Placing placing) {
-        return place(table, placing, Decisions.NONE);
+        // No dataset has this id: what holds for all of them is meant.
+        return place(table, placing, decisions.of(0));
     }
 
     /** Places newer rows of a dataset as they would be served: by its recipe, with what has been decided for it. */
@@ -203,7 +208,7 @@ public class DatasetService implements Datasets {
     }
 
     private PlacedTable place(Table table, Placing placing, Decisions decided) {
-        TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided);
+        TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided, boundaries.land());
         try {
             if (placing instanceof Placing.ByArea area) {
                 return placer.byArea(table, area.column(), boundaries.find(area.set()).orElseThrow(() -> new RefusedException("The boundary set “" + area.set() + "” has gone.")));
@@ -298,6 +303,27 @@ public class DatasetService implements Datasets {
         }
     }
 
+    /**
+     * How many rows find a partner through a tie, on each side.
+     *
+     * @throws RefusedException when one of the columns is not there
+     */
+    ValueMatch match(long id, Tie tie) {
+        if (tie.dataset() == id) throw new RefusedException("A tie leads to another dataset.");
+        return ValueMatch.of(column(needed(id), tie.column()), column(needed(tie.dataset()), tie.equals()));
+    }
+
+    private static Column column(Loaded loaded, String name) {
+        return loaded.dataset().table().find(name == null ? "" : name).orElseThrow(() -> new RefusedException("“%s” has no column “%s”.".formatted(loaded.dataset().name(), name)));
+    }
+
+    /** Sets what columns of a dataset mean the same as columns of others. */
+    void tie(long id, List<Tie> ties) {
+        ties.forEach(tie -> match(id, tie));
+        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).tie(mapper.writeValueAsString(ties)));
+        placeAgain(id);
+    }
+
     /** What is told of a dataset. */
     void describe(long id, About about) {
         transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).describe(mapper.writeValueAsString(about)));
@@ -360,6 +386,11 @@ public class DatasetService implements Datasets {
     void placeAgain(long id) {
         loaded.asMap().values().removeIf(l -> l.dataset().id() == id);
         forget(id);
+    }
+
+    /** Places the rows of all datasets anew at their next use. */
+    void placeAllAgain() {
+        loaded.invalidateAll();
     }
 
     /** Forgets what is held of a dataset, and of those that are placed by a tie to it. */

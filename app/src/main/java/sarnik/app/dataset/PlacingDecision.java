@@ -24,6 +24,9 @@ class PlacingDecision {
     /** A place's id; null where the rows are left out. */
     private String place;
 
+    /** Whether it holds for other datasets too, where they have not decided otherwise. */
+    private boolean shared;
+
     private long decidedBy;
     private Instant decidedAt;
 
@@ -34,8 +37,9 @@ class PlacingDecision {
         this.words = words;
     }
 
-    void decide(String place, long decidedBy, Instant at) {
+    void decide(String place, boolean shared, long decidedBy, Instant at) {
         this.place = place;
+        this.shared = shared;
         this.decidedBy = decidedBy;
         this.decidedAt = at;
     }

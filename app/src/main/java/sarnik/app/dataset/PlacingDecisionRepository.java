@@ -8,5 +8,8 @@ interface PlacingDecisionRepository extends JpaRepository<PlacingDecision, Long>
 
     List<PlacingDecision> findByDatasetId(long dataset);
 
+    /** Decisions that hold for all datasets, the oldest first. */
+    List<PlacingDecision> findBySharedTrueOrderByDecidedAt();
+
     Optional<PlacingDecision> findByDatasetIdAndWords(long dataset, String words);
 }

@@ -94,8 +94,9 @@ class PlacingPages {
      *
      * @param place a place's id; null leaves the rows out
      * @param back true takes an earlier decision back
+     * @param shared whether it holds for other datasets too
      */
-    record Decide(Words words, String place, boolean back) {}
+    record Decide(Words words, String place, boolean back, Boolean shared) {}
 
     @PostMapping("/api/datasets/{id}/decisions")
     @ResponseBody
@@ -103,8 +104,9 @@ class PlacingPages {
         if (decide.words() == null) throw new RefusedException("Say which words are decided on.");
         datasets.needed(id);
         if (decide.back()) decisions.forget(id, decide.words());
-        else decisions.decide(id, decide.words(), decide.place(), person);
-        datasets.placeAgain(id);
+        else decisions.decide(id, decide.words(), decide.place(), Boolean.TRUE.equals(decide.shared()), person);
+        if (Boolean.TRUE.equals(decide.shared())) datasets.placeAllAgain();
+        else datasets.placeAgain(id);
         return sheetOf(id);
     }
 

@@ -57,9 +57,13 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
 
     /** The same with how a tie matches, see {@link sarnik.table.ValueMatch}. */
     PlacingPreview tied(ValueMatch match) {
-        String words = "%s of %,d rows find a partner over there; %s of %,d rows over there find one here.".formatted(
+        return new PlacingPreview(placed, doubtful, unplaced, points, doubts, moreDoubts, partners(match));
+    }
+
+    /** How many rows find a partner on each side, in words. */
+    static String partners(ValueMatch match) {
+        return "%s of %,d rows find a partner over there; %s of %,d rows over there find one here.".formatted(
                 share(match.matchedLeft(), match.left()), match.left(), share(match.matchedRight(), match.right()), match.right());
-        return new PlacingPreview(placed, doubtful, unplaced, points, doubts, moreDoubts, words);
     }
 
     private static String share(long part, long all) {

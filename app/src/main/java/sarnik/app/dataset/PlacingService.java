@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import sarnik.app.people.SignedIn;
@@ -30,7 +31,8 @@ class PlacingService {
     @Transactional(readOnly = true)
     public Decisions of(long dataset) {
         Map<Words, Optional<Place>> places = new HashMap<>();
-        for (PlacingDecision decision : decisions.findByDatasetId(dataset)) {
+        // What the dataset itself has decided comes last and so holds.
+        for (PlacingDecision decision : Stream.concat(decisions.findBySharedTrueOrderByDecidedAt().stream(), decisions.findByDatasetId(dataset).stream()).toList()) {
             Optional<Place> place = Optional.ofNullable(decision.getPlace()).flatMap(id -> Decisions.place(id, Gazetteer.shipped()));
             if (place.isPresent() || decision.getPlace() == null) places.put(mapper.readValue(decision.getWords(), Words.class), place);
         }
@@ -41,16 +43,17 @@ class PlacingService {
      * Decides.
      *
      * @param place a place's id; null leaves the rows out
+     * @param shared whether it holds for other datasets too
      * @throws RefusedException when there is no such place
      */
     @Transactional
-    public void decide(long dataset, Words words, String place, SignedIn person) {
+    public void decide(long dataset, Words words, String place, boolean shared, SignedIn person) {
         if (place != null && Decisions.place(place, Gazetteer.shipped()).isEmpty()) {
             throw new RefusedException("There is no place “" + place + "”. Choose one from the list, search for it, or press the map where it lies.");
         }
         String key = mapper.writeValueAsString(words);
         PlacingDecision decision = decisions.findByDatasetIdAndWords(dataset, key).orElseGet(() -> new PlacingDecision(dataset, key));
-        decision.decide(place, person.id(), Clock.systemUTC().instant());
+        decision.decide(place, shared, person.id(), Clock.systemUTC().instant());
         decisions.save(decision);
     }
 

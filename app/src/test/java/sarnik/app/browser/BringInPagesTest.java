@@ -120,6 +120,45 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void projectedCoordinatesAreGuessedAndSeenOnTheMapBeforeTheyAreAccepted() {
+        Page page = bring(RunningSarnik.file("utm.csv", "town,province,country,x,y\nSoria,Soria,Spain,544153,4623774\nBurgos,Burgos,Spain,442224,4688751\nZamora,Zamora,Spain,270700,4598700\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.inputValue("#way")).isEqualTo("coordinates");
+        assertThat(page.inputValue("#epsg")).isEqualTo("25830");
+        waitForText(page.locator("#counts .good"), "3");
+        page.fill("#epsg", "99999");
+        page.press("#epsg", "Tab");
+        waitForText(page.locator("#refusal"), "no system 99999");
+        page.fill("#epsg", "25830");
+        page.press("#epsg", "Tab");
+        waitForText(page.locator("#counts .good"), "3");
+    }
+
+    @Test
+    void originAndDestinationAreTwoPlacingsOfOneTable() {
+        Page page = bring(RunningSarnik.file("sent.csv", "depot,destination,pieces\n\"Soria, Spain\",\"Zamora, Spain\",3\n\"Soria, Spain\",\"Burgos, Spain\",4\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.inputValue("#way")).isEqualTo("from-to");
+        assertThat(page.inputValue("#from")).isEqualTo("depot");
+        waitForText(page.locator("#counts .good"), "2");
+        page.waitForSelector("#placing-map .map-view[data-places='3']");
+        page.click("#keep");
+        page.waitForURL("**/datasets/*");
+        waitForText(page.locator("#placing"), "Placed: from the words in depot to the words in destination.");
+    }
+
+    @Test
+    void aTieSaysHowManyRowsFindAPartnerBeforeItIsKept() throws Exception {
+        sarnik.client("ana").bring(RunningSarnik.file("taps.csv", "tap,town,province,country\nTY1,Soria,Soria,Spain\nTY2,Burgos,Burgos,Spain\nTY3,Zamora,Zamora,Spain\n"), "Taps");
+        Page page = bring(RunningSarnik.file("uses.csv", "at,n\nTY1,3\nTY2,4\nTY9,1\nTY1,2\nTY2,8\nTY1,1\n"));
+        page.waitForURL("**/bring/*");
+        page.selectOption("#way", "tie");
+        page.selectOption("#tie-target", "tap in Taps");
+        page.selectOption("#tie-column", "at");
+        waitForText(page.locator("#counts"), "83.3 % of 6 rows find a partner over there; 66.7 % of 3 rows over there find one here.");
+    }
+
+    @Test
     void pastedCellsAreLookedAtAsAFileIs() {
         Page page = page("ana");
         page.navigate("/bring");

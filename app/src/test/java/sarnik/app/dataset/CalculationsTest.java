@@ -120,4 +120,27 @@ class CalculationsTest {
         keep(List.of(formula("double", "litres * 2", false)), List.of());
         assertThat(ana.get("/datasets/" + sales + "/formulas").body()).contains("litres * 2").contains("PERCENTILE_CONT").contains("the row\\u0027s place".replace("\\u0027", "'"));
     }
+
+    @Test
+    void aTieLetsAPickNarrowAnotherDataset() throws Exception {
+        JsonNode taken = ana.read(ana.upload(RunningSarnik.file("prices.csv", "drink,price\nstill,0.18\nwarm,0.30\nice,0.5\n"), "prices.csv"));
+        Map<String, Object> keep = new java.util.HashMap<>(Map.of("name", "Prices"));
+        keep.put("placing", null);
+        long prices = Long.parseLong(ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/keep", keep).get("id").asString());
+        Map<String, Object> tie = Map.of("column", "drink", "dataset", sales, "equals", "product");
+        assertThat(ana.json("POST", "/api/datasets/" + prices + "/ties/match", tie).get("words").asString()).contains("of 3 rows find a partner over there").contains("of 6 rows");
+        JsonNode opened = ana.read(ana.get("/api/dashboards/" + dashboard));
+        String bars = "[{\"op\":\"add\",\"path\":\"/visuals/p1\",\"value\":{\"type\":\"bars\",\"page\":\"p1\",\"at\":{\"x\":0,\"y\":30,\"w\":6,\"h\":6},\"title\":\"\",\"dataset\":" + sales
+                + ",\"category\":\"product\",\"measure\":{\"summary\":\"COUNT\"},\"rank\":null,\"rule\":null}},"
+                + "{\"op\":\"add\",\"path\":\"/visuals/p2\",\"value\":{\"type\":\"figure\",\"page\":\"p1\",\"at\":{\"x\":6,\"y\":30,\"w\":6,\"h\":6},\"title\":\"\",\"dataset\":" + prices
+                + ",\"measure\":{\"summary\":\"COUNT\"},\"rule\":null}},{\"op\":\"add\",\"path\":\"/links/k9\",\"value\":{\"from\":\"p1\"}}]";
+        ana.read(ana.send("PATCH", "/api/dashboards/" + dashboard, Samples.JSON_PATCH, bars, "If-Match", "\"" + opened.get("revision").asLong() + "\""));
+        Map<String, Object> picked = Map.of("state", "p.p1=still");
+        assertThat(ana.json("POST", "/api/dashboards/" + dashboard + "/frames", picked).at("/drawings/p2/full").asString()).as("not tied yet").isEqualTo("3");
+        ana.json("PUT", "/api/datasets/" + prices + "/ties", List.of(tie));
+        assertThat(ana.json("POST", "/api/dashboards/" + dashboard + "/frames", picked).at("/drawings/p2/full").asString()).isEqualTo("1");
+        assertThat(ana.get("/datasets/" + prices).body()).contains("means the same as");
+        assertThat(ana.send("PUT", "/api/datasets/" + prices + "/ties", "application/json", "[{\"column\":\"drink\",\"dataset\":" + sales + ",\"equals\":\"height\"}]").body()).contains("no column “height”");
+        assertThat(ana.send("POST", "/api/datasets/" + prices + "/ties/match", "application/json", "{\"column\":\"drink\",\"dataset\":" + prices + ",\"equals\":\"drink\"}").statusCode()).isEqualTo(400);
+    }
 }

@@ -74,6 +74,23 @@ class DecisionsTest {
     }
 
     @Test
+    void whatIsDecidedForAllHoldsForOtherDatasetsUnlessTheyDecideOtherwise() throws Exception {
+        String other = "where,province,country,n\nVillafranca del Eco,Soria,Spain,1\n";
+        Map<String, Object> placing = Map.of("type", "name", "town", "where", "province", "province", "country", "country");
+        JsonNode before = ana.read(ana.upload(RunningSarnik.file("o.csv", other), "o.csv"));
+        assertThat(ana.json("POST", "/api/bring/" + before.get("id").asString() + "/placing", placing).get("unplaced").asInt()).isEqualTo(1);
+        Map<String, Object> words = Map.of("town", "Villafranca del Eco", "province", "Soria", "country", "Spain");
+        ana.json("POST", "/api/datasets/" + visits + "/decisions", Map.of("words", words, "place", "g3108681", "back", false, "shared", true));
+        assertThat(ana.json("POST", "/api/bring/" + before.get("id").asString() + "/placing", placing).get("placed").asInt()).isEqualTo(1);
+        long kept = Long.parseLong(ana.json("POST", "/api/bring/" + before.get("id").asString() + "/keep", Map.of("name", "Others", "placing", placing)).get("id").asString());
+        assertThat(sarnik.bean(DatasetService.class).needed(kept).dataset().table().column(PlacedTable.PROVINCE).text(0)).isEqualTo("Soria");
+        Map<String, Object> out = new HashMap<>(Map.of("words", words, "back", false));
+        out.put("place", null);
+        ana.json("POST", "/api/datasets/" + kept + "/decisions", out);
+        assertThat(sarnik.bean(DatasetService.class).needed(kept).dataset().table().column(PlacedTable.PROVINCE).isMissing(0)).as("its own decision holds").isTrue();
+    }
+
+    @Test
     void aPlaceThatIsNotThereIsRefused() throws Exception {
         for (String place : new String[] {"g0", "nowhere", "c999,0", "c0,99"}) {
             var answer = ana.send("POST", "/api/datasets/" + visits + "/decisions", "application/json",

@@ -61,6 +61,8 @@ class RightsTest {
             Map.entry("GET /datasets/{id}/formulas", "analyst"),
             Map.entry("POST /api/datasets/{id}/formulas/try", "analyst"),
             Map.entry("PUT /api/datasets/{id}/calculations", "analyst"),
+            Map.entry("PUT /api/datasets/{id}/ties", "analyst"),
+            Map.entry("POST /api/datasets/{id}/ties/match", "analyst"),
             Map.entry("PUT /api/datasets/{id}/about", "analyst"),
             Map.entry("PUT /api/datasets/{id}/name", "analyst"),
             Map.entry("PUT /api/datasets/{id}/feed", "analyst"),
