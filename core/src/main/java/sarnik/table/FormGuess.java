@@ -39,8 +39,10 @@ final class FormGuess {
     void see(String text) {
         filled++;
         codes |= CellForm.isCode(text);
+        boolean whole = CellForm.WHOLE.fits(text);
         for (Map.Entry<CellForm, long[]> entry : fits.entrySet()) {
-            if (entry.getKey().fits(text)) entry.getValue()[0]++;
+            // A whole number is written in every form of number: most cells of numbers need to be looked at once only.
+            if (whole ? entry.getKey().type().isNumber() || entry.getKey().fits(text) : entry.getKey() != CellForm.WHOLE && entry.getKey().fits(text)) entry.getValue()[0]++;
         }
         // A form that misses a quarter of the first thousand cells is not asked again.
         if (filled == PATIENCE) fits.values().removeIf(count -> count[0] * 4 < filled * 3);

@@ -138,6 +138,7 @@ public final class TableReader {
 
     private Survey survey(RowSource source, List<String> columns, Shaping shaping) throws IOException {
         Survey survey = new Survey();
+        boolean named = !shaping.missing().isEmpty();
         columns.forEach(column -> {
             survey.guesses.add(new FormGuess(shaping.decimalMark()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
@@ -149,8 +150,8 @@ public final class TableReader {
             survey.rows++;
             for (int i = 0; i < Math.min(columns.size(), cells.count()); i++) {
                 String cell = cells.get(i).strip();
-                if (cell.isEmpty() || shaping.missing().contains(cell)) continue;
-                if (cell.length() < 6 && USUAL_MISSING.contains(cell)) survey.usual.get(i).merge(cell, 1L, Long::sum);
+                if (cell.isEmpty() || (named && shaping.missing().contains(cell))) continue;
+                if (mayMeanMissing(cell) && USUAL_MISSING.contains(cell)) survey.usual.get(i).merge(cell, 1L, Long::sum);
                 // Words for "no value" say nothing about how values are written.
                 else survey.guesses.get(i).see(cell);
             }
@@ -161,6 +162,7 @@ public final class TableReader {
 
     private void fill(RowSource source, List<String> names, List<ColumnBuilder> builders, Shaping shaping, long visited, TroubleLog troubles) throws IOException {
         long[] seen = {0};
+        boolean named = !shaping.missing().isEmpty();
         source.each((line, cells) -> {
             if (++seen[0] % REPORT_EVERY == 0) progress.at(seen[0], visited);
             int fields = cells.count();
@@ -172,7 +174,7 @@ public final class TableReader {
                 ColumnBuilder builder = builders.get(i);
                 if (builder == null) continue;
                 String cell = i < fields ? clean(cells.get(i).strip(), line, names.get(i), troubles) : "";
-                if (shaping.missing().contains(cell)) cell = "";
+                if (named && shaping.missing().contains(cell)) cell = "";
                 if (!builder.add(cell)) {
                     troubles.add(line, names.get(i), cell, "This is not a " + builder.type().words() + "; the cell is taken as missing.");
                 }
@@ -194,12 +196,18 @@ public final class TableReader {
             String cell = cells.get(i);
             if (cell.isEmpty() || cell.isBlank()) continue;
             if (filled++ == 0) {
-                if (cell.length() > 20) return false;
+                // Looked at for every row: most are settled by their first letter.
+                if (cell.length() > 20 || "tTsSgG ".indexOf(cell.charAt(0)) < 0) return false;
                 says = TOTALS.contains(cell.strip().replaceFirst("\\s*[:.]$", ""));
                 if (!says) return false;
             }
         }
         return says && filled > 1 && filled < columns;
+    }
+
+    /** Whether a cell is short and begins as words for "no value" do. */
+    private static boolean mayMeanMissing(String cell) {
+        return cell.length() < 6 && "-–—nN#.?sS".indexOf(cell.charAt(0)) >= 0;
     }
 
     private static String joined(RowSource.Cells cells, int from) {
