@@ -35,6 +35,7 @@ class FeedService {
     private static final Logger LOG = LoggerFactory.getLogger(FeedService.class);
     private static final int SHORTEST_SECONDS = 5;
     private static final int LONGEST_SECONDS = 90 * 86_400;
+    private static final int SECONDS_AFTER_FAILURE = 60;
     private static final int REFRESHES_KEPT = 50;
 
     private final DatasetRepository datasets;
@@ -102,11 +103,17 @@ class FeedService {
             transaction.executeWithoutResult(t -> datasets.findById(dataset.getId())
                     .filter(d -> d.getFeedDue() != null).ifPresent(d -> d.feed(d.getFeed(), now().plusSeconds(feed.seconds()))));
             try {
-                ask(dataset.getId());
+                if (ask(dataset.getId()).getOutcome() == DatasetRefresh.Outcome.FAILED && feed.seconds() < SECONDS_AFTER_FAILURE) rest(dataset.getId());
             } catch (RuntimeException broken) {
                 LOG.error("The feed of dataset {} could not be asked", dataset.getId(), broken);
             }
         }
+    }
+
+    /** Lets a feed that failed rest for a while. */
+    private void rest(long id) {
+        transaction.executeWithoutResult(t -> datasets.findById(id).filter(d -> d.getFeedDue() != null)
+                .ifPresent(d -> d.feed(d.getFeed(), now().plusSeconds(SECONDS_AFTER_FAILURE))));
     }
 
     /**
