@@ -126,6 +126,9 @@ public final class BriefWriter {
             case NATURAL -> "cuts where the values leave gaps";
             case EQUAL_STEPS -> "each class equally wide";
             case EQUAL_COUNTS -> "each class equally full";
+            case ABOUT_THE_MEAN -> "a standard deviation wide, about the mean";
+            case ROUND_NUMBERS -> "bounds that are easily read";
+            case GEOMETRIC -> "each class a factor wide";
         };
     }
 

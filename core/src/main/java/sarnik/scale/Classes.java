@@ -15,7 +15,10 @@ public record Classes(double[] breaks, double low, double high) {
     public enum Method {
         NATURAL("natural"),
         EQUAL_STEPS("equal-step"),
-        EQUAL_COUNTS("equal-count");
+        EQUAL_COUNTS("equal-count"),
+        ABOUT_THE_MEAN("about-the-mean"),
+        ROUND_NUMBERS("round-number"),
+        GEOMETRIC("geometric");
 
         private final String words;
 
@@ -43,10 +46,14 @@ public record Classes(double[] breaks, double low, double high) {
             case NATURAL -> NaturalBreaks.breaks(sorted, count);
             case EQUAL_STEPS -> equalSteps(sorted, count);
             case EQUAL_COUNTS -> equalCounts(sorted, count);
+            case ABOUT_THE_MEAN -> aboutTheMean(sorted, count);
+            case ROUND_NUMBERS -> roundNumbers(sorted, count);
+            case GEOMETRIC -> geometric(sorted, count);
         };
         double high = sorted[sorted.length - 1];
-        double[] distinct = Arrays.stream(breaks).distinct().filter(b -> b < high).toArray();
-        return new Classes(distinct, sorted[0], high);
+        double low = sorted[0];
+        double[] distinct = Arrays.stream(breaks).distinct().filter(b -> b < high && b >= low).toArray();
+        return new Classes(distinct, low, high);
     }
 
     /** Number of classes. */
@@ -67,6 +74,55 @@ public record Classes(double[] breaks, double low, double high) {
         double step = (sorted[sorted.length - 1] - low) / count;
         double[] breaks = new double[count - 1];
         for (int i = 0; i < breaks.length; i++) breaks[i] = low + step * (i + 1);
+        return breaks;
+    }
+
+    /**
+     * Classes one standard deviation of the population wide, about the mean: with an even number of classes a break lies on
+     * the mean, with an odd one the mean is in the middle of a class. The outermost classes hold all that lies beyond.
+     */
+    private static double[] aboutTheMean(double[] sorted, int count) {
+        double mean = Arrays.stream(sorted).sum() / sorted.length;
+        double deviation = Math.sqrt(Arrays.stream(sorted).map(v -> (v - mean) * (v - mean)).sum() / sorted.length);
+        double[] breaks = new double[count - 1];
+        for (int i = 0; i < breaks.length; i++) breaks[i] = mean + (i + 1 - count / 2.0) * deviation;
+        return breaks;
+    }
+
+    /**
+     * Steps of 1, 2, 2.5 or 5 times a power of ten (after Heckbert 1990, "Nice numbers for graph labels"): the smallest that
+     * make no more classes than are wished.
+     */
+    private static double[] roundNumbers(double[] sorted, int count) {
+        double low = sorted[0];
+        double high = sorted[sorted.length - 1];
+        if (high == low) return new double[0];
+        double rough = (high - low) / count;
+        double power = Math.pow(10, Math.floor(Math.log10(rough)));
+        for (double factor : new double[] {1, 2, 2.5, 5, 10, 20}) {
+            double step = factor * power;
+            double first = Math.floor(low / step) + 1;
+            double last = Math.ceil(high / step) - 1;
+            if (last - first + 2 > count) continue;
+            double[] breaks = new double[(int) Math.max(0, last - first + 1)];
+            // Divided rather than multiplied where the step is a fraction: 3 / 10 is 0.3, 3 * 0.1 is not.
+            for (int i = 0; i < breaks.length; i++) breaks[i] = power < 1 ? (first + i) * factor / Math.rint(1 / power) : (first + i) * step;
+            return breaks;
+        }
+        return equalSteps(sorted, count);
+    }
+
+    /**
+     * Classes whose bounds grow by one factor, for values that spread over several powers of ten. Values that are not above
+     * zero have no factor: they share the first class with the smallest positive ones.
+     */
+    private static double[] geometric(double[] sorted, int count) {
+        double low = Arrays.stream(sorted).filter(v -> v > 0).findFirst().orElse(Double.NaN);
+        double high = sorted[sorted.length - 1];
+        if (!(low > 0) || low == high) return equalSteps(sorted, count);
+        double factor = Math.pow(high / low, 1.0 / count);
+        double[] breaks = new double[count - 1];
+        for (int i = 0; i < breaks.length; i++) breaks[i] = low * Math.pow(factor, i + 1);
         return breaks;
     }
 

@@ -8,7 +8,9 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -22,6 +24,7 @@ import sarnik.app.web.RefusedException;
 import sarnik.dashboard.MisfitException;
 import sarnik.place.Match;
 import sarnik.place.PlacedTable;
+import sarnik.place.Words;
 import sarnik.table.Reading;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
@@ -37,6 +40,7 @@ class FeedService {
     private static final int LONGEST_SECONDS = 90 * 86_400;
     private static final int SECONDS_AFTER_FAILURE = 60;
     private static final int REFRESHES_KEPT = 50;
+    private static final int STRANGERS_NAMED = 3;
 
     private final DatasetRepository datasets;
     private final DatasetRefreshRepository refreshes;
@@ -143,16 +147,17 @@ class FeedService {
     }
 
     private DatasetRefresh keep(long id, Feed feed, Reading reading) {
-        Table before = DatasetService.own(service.needed(id));
+        DatasetService.Loaded served = service.needed(id);
+        Table before = DatasetService.own(served);
         TableDiff diff = TableDiff.of(before, reading.table());
         int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
         boolean news = feed.append() ? added > 0 : diff.changed() + diff.added() > 0 || !diff.newColumns().isEmpty() || diff.gone() > 0 || !diff.goneColumns().isEmpty();
         if (!news) return record(id, DatasetRefresh.Outcome.UNCHANGED, "Nothing new.", null);
         int number = service.refresh(id, reading.table(), feed.append(), reading.troubles().total(), feed.address(), feed.person());
-        return record(id, DatasetRefresh.Outcome.SERVED, words(diff, added, service.needed(id).placed()), number);
+        return record(id, DatasetRefresh.Outcome.SERVED, words(diff, added, served.placed(), service.needed(id).placed()), number);
     }
 
-    private static String words(TableDiff diff, int putBelow, PlacedTable placed) {
+    private static String words(TableDiff diff, int putBelow, PlacedTable before, PlacedTable placed) {
         List<String> parts = new ArrayList<>();
         if (putBelow > 0) parts.add("%,d rows put below the others".formatted(putBelow));
         else {
@@ -165,9 +170,17 @@ class FeedService {
         if (placed != null) {
             long open = placed.rows(Match.State.DOUBTFUL) + placed.rows(Match.State.UNPLACED);
             if (open > 0) parts.add("%,d rows doubtful or unplaced".formatted(open));
+            List<String> strangers = strangers(before, placed);
+            if (!strangers.isEmpty()) parts.add("new among them: " + String.join(" · ", strangers.subList(0, Math.min(STRANGERS_NAMED, strangers.size()))) + (strangers.size() > STRANGERS_NAMED ? " and %,d more".formatted(strangers.size() - STRANGERS_NAMED) : ""));
         }
         String words = String.join("; ", parts) + ".";
         return words.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + words.substring(1);
+    }
+
+    /** Words that are doubtful or unplaced now and did not occur before. */
+    private static List<String> strangers(PlacedTable before, PlacedTable now) {
+        Set<Words> known = before == null ? Set.of() : before.allFinds().stream().map(PlacedTable.Find::words).collect(Collectors.toSet());
+        return now.allFinds().stream().filter(f -> f.match().state() != Match.State.PLACED && !known.contains(f.words())).map(f -> f.words().line()).filter(line -> !line.isEmpty()).distinct().toList();
     }
 
     private DatasetRefresh record(long id, DatasetRefresh.Outcome outcome, String words, Integer number) {

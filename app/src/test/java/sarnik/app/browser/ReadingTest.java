@@ -2,7 +2,9 @@ package sarnik.app.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import com.microsoft.playwright.options.BoundingBox;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
@@ -130,7 +132,7 @@ class ReadingTest extends BrowserTest {
         page.check("[aria-label='Pick Soria']");
         waitForText(page.locator(".figure-number"), "30");
         page.click(".sheet-dialog >> text=Close");
-        assertThat(page.locator(".sheet-dialog").count()).isZero();
+        page.locator(".sheet-dialog").waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
     }
 
     @Test

@@ -177,6 +177,24 @@ class FeedTest {
     }
 
     @Test
+    void placesThatAreNewAndDoubtfulAreNamed() throws Exception {
+        HttpServer own = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 4);
+        content(own, "/t.csv", (STOCK + "DP-02,Villanada del Eco,Soria,Spain,1,0,0\nDP-03,,,Spain,1,0,0\n").getBytes(StandardCharsets.UTF_8));
+        content(own, "/u.csv", (STOCK + "DP-02,Villanada del Eco,Soria,Spain,2,0,0\nDP-04,Villaotra del Eco,Soria,Spain,1,0,0\n").getBytes(StandardCharsets.UTF_8));
+        own.start();
+        try {
+            allow(own.getAddress().getPort());
+            String base = "http://127.0.0.1:" + own.getAddress().getPort();
+            feed(base + "/t.csv", null, false);
+            assertThat(ask().get("words").asString()).contains("new among them: Villanada del Eco, Soria, Spain");
+            feed(base + "/u.csv", null, false);
+            assertThat(ask().get("words").asString()).contains("new among them: Villaotra del Eco, Soria, Spain").doesNotContain("Villanada");
+        } finally {
+            own.stop(0);
+        }
+    }
+
+    @Test
     void timesOutOfBoundsAreRefused() throws Exception {
         assertThat(feed(stockAddress(), 1, false).body()).contains("every 5 seconds");
         assertThat(feed(stockAddress(), 1_000_000_000, false).statusCode()).isEqualTo(400);
