@@ -1,7 +1,8 @@
 import { el, refuse } from './elements.js';
 import { ask } from './http.js';
-import { closePopup, openPopup } from './popup.js';
+import { remember } from './places.js';
 import { KINDS } from './sheet.js';
+import { openSlot } from './slots.js';
 
 const QUESTIONS = [['WHERE', 'Where?'], ['HOW_MUCH', 'How much?'], ['WHICH_MOST', 'Which are the most?'], ['LET_CHOOSE', 'Let the reader choose.']];
 
@@ -74,34 +75,8 @@ export class Dock {
     return slot;
   }
 
-  #set(path, value) {
-    closePopup(true);
-    this.edits.edit([{ op: 'add', path, value }]);
-  }
-
   #open(opener, slot) {
-    if (slot.kind === 'TYPED') {
-      const input = el('input', { class: 'entry', 'aria-label': slot.name, maxlength: 200, value: slot.options[0]?.text ?? '' });
-      input.addEventListener('keydown', e => e.key === 'Enter' && this.#set(slot.path, input.value.trim()));
-      openPopup(opener, [input, el('button', { type: 'button', class: 'popup-option', onclick: () => this.#set(slot.path, input.value.trim()) }, 'Take these words')]);
-      return;
-    }
-    const options = slot.options.map(option => {
-      const colours = /^#[0-9a-f]{6}( |$)/.test(option.hint);
-      const hint = colours
-        ? el('span', { class: 'swatches' }, ...option.hint.split(' ').map(background => el('i', { style: { background } })))
-        : el('span', { class: 'hint' }, option.hint);
-      return el('button', { type: 'button', class: 'popup-option', role: 'option', 'aria-selected': String(option.text === slot.text),
-        onclick: () => this.#set(slot.path, option.value) }, option.text, hint);
-    });
-    const search = el('input', { class: 'entry', type: 'search', placeholder: `Find ${slot.name}`, 'aria-label': `Find ${slot.name}` });
-    search.addEventListener('input', () => options.forEach(o => { o.hidden = !o.textContent.toLowerCase().includes(search.value.toLowerCase()); }));
-    openPopup(opener, [...(options.length > 9 ? [search] : []),
-      el('div', { class: 'popup-list', role: 'listbox', 'aria-label': slot.name }, ...options),
-      slot.removable ? el('button', { type: 'button', class: 'popup-option text-rust', onclick: () => {
-        closePopup();
-        this.edits.edit([{ op: 'remove', path: slot.path }]);
-      } }, `Leave ${slot.name} out`) : null].filter(Boolean));
+    openSlot(opener, slot, { sheet: this.sheet, edit: patch => this.edits.edit(patch) });
   }
 
   // --- adding by question ------------------------------------------------------------------------
@@ -141,7 +116,8 @@ export class Dock {
     }
   }
 
-  #proposal({ id, words, ops, drawing }) {
+  #proposal({ id, words, ops, drawing, places }) {
+    remember(places);
     const kind = drawing && KINDS[drawing.type];
     return el('button', { type: 'button', class: 'proposal', onclick: async () => {
       await this.edits.edit(ops);

@@ -1,6 +1,6 @@
 /** Builds elements: `el('button', {class: 'do', onclick}, 'Keep', child)`. Text is always text, never markup. */
 const SVG = 'http://www.w3.org/2000/svg';
-const SVG_TAGS = new Set(['svg', 'g', 'rect', 'circle', 'line', 'path', 'text', 'title']);
+const SVG_TAGS = new Set(['svg', 'g', 'rect', 'circle', 'line', 'path', 'polyline', 'text', 'title']);
 
 export function el(tag, attributes = {}, ...children) {
   const made = SVG_TAGS.has(tag) ? document.createElementNS(SVG, tag) : document.createElement(tag);
@@ -11,7 +11,7 @@ export function el(tag, attributes = {}, ...children) {
     else made.setAttribute(name, value === true ? '' : value);
   }
   for (const child of children.flat()) {
-    if (child !== null && child !== undefined && child !== '') made.append(child);
+    if (child !== null && child !== undefined && child !== '' && child !== false) made.append(child);
   }
   return made;
 }

@@ -2,12 +2,16 @@ import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
 import { drawShowing, drawStrip } from './strip.js';
+import { known, remember } from './places.js';
 import { picked, readState, writeState } from './state.js';
 import * as bars from './visuals/bars.js';
 import * as figure from './visuals/figure.js';
 import * as map from './visuals/map.js';
 
 export const KINDS = { map, bars, figure };
+
+/** What a kind cannot change while it stands. */
+const madeOf = visual => KINDS[visual.type].made?.(visual) ?? '';
 
 const SIGNS = {
   trail: 'M4 4h6v4H4zM10 6h4v5M11 13h6v4h-6z',
@@ -48,10 +52,11 @@ export class Sheet {
   take(opened) {
     this.opened = opened;
     const { visuals } = opened.document;
-    for (const [id, mounted] of this.visuals) if (!visuals[id] || visuals[id].type !== mounted.type) this.#takeAway(id);
+    for (const [id, mounted] of this.visuals) if (!visuals[id] || visuals[id].type !== mounted.type || mounted.made !== madeOf(visuals[id])) this.#takeAway(id);
     const inOrder = Object.entries(visuals).sort(([, a], [, b]) => a.at.y - b.at.y || a.at.x - b.at.x);
     for (const [id, visual] of inOrder) {
       if (!this.visuals.has(id)) this.#mount(id, visual);
+      else this.visuals.get(id).kind.set?.(this.visuals.get(id).handle, visual);
       this.#arrange(this.visuals.get(id).cell, visual.at);
     }
     drawStrip(this);
@@ -71,7 +76,7 @@ export class Sheet {
     const body = el('div', { class: 'visual-body pales' });
     const sign = (name, words, run) => el('button', { type: 'button', title: words, 'aria-label': words, onclick: run },
       el('svg', { viewBox: '0 0 20 20', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })));
-    const mounted = { type: visual.type, body, title, drawing: null };
+    const mounted = { type: visual.type, made: madeOf(visual), body, title, drawing: null };
     const box = el('section', { class: `visual visual-${visual.type}`, 'data-visual': id }, title,
       el('div', { class: 'visual-signs' },
         sign('trail', 'Which rows are these?', () => openTrail(mounted)),
@@ -82,7 +87,27 @@ export class Sheet {
     this.visuals.set(id, mounted);
     if (this.hooks.wrap) this.hooks.wrap(id, visual, mounted);
     else this.place.append(cell);
-    mounted.handle = mounted.kind.mount(body, { title: visual.title || visual.type, gesture: (values, add) => this.pick(id, values, add) });
+    mounted.handle = mounted.kind.mount(body, { id, title: visual.title || visual.type, titleElement: title, visual, composing: Boolean(this.hooks.strip), gesture: (values, add) => this.pick(id, values, add), does: this.#does(id, mounted) });
+  }
+
+  /** What a map asks of its page besides picking. */
+  #does(id, mounted) {
+    const place = (what, layer, asked) => ask('POST', this.#address(`places/${what}`), { body: { state: writeState(this.state), visual: id, layer, ...asked } });
+    return {
+      tell: (layer, at) => place('told', layer, { place: at }),
+      others: (layer, at, asked) => place('others', layer, { place: at, ...asked }),
+      turn: layer => this.went(picked(this.state, `h.${id}`, [layer], true), id, [id]),
+      choose: (layer, i) => this.went(new Map([...this.state].filter(([name]) => name !== `s.${id}.${layer}`).concat(i ? [[`s.${id}.${layer}`, [String(i)]]] : [])), id, [id]),
+      again: () => this.ask([id]),
+      figures: () => openFigures(this, id, mounted),
+      state: () => this.state,
+      address: what => this.#address(what),
+      creditOf: source => this.opened.credits?.[source] ?? source,
+    };
+  }
+
+  #address(what) {
+    return `/api/dashboards/${this.id}/${what}`;
   }
 
   #takeAway(id) {
@@ -123,16 +148,17 @@ export class Sheet {
 
   /** Clears one part of the state, or all of it. */
   clear(id = null) {
-    const next = new Map([...this.state].filter(([name]) => id && name !== `f.${id}` && name !== `p.${id}`));
+    const next = new Map([...this.state].filter(([name]) => (id ? name !== `f.${id}` && name !== `p.${id}` : /^[hs]/.test(name))));
     this.went(next, id);
   }
 
-  went(next, id) {
+  /** @param {string} id what was touched @param {string[]} touched the visuals whose figures change; those its links reach if not said */
+  went(next, id, touched = null) {
     this.began = performance.now();
     this.state = next;
     history.pushState(null, '', this.address());
     this.lightAll();
-    this.ask(id ? this.opened.touches[id] ?? [] : this.ids());
+    this.ask(touched ?? (id ? this.opened.touches[id] ?? [] : this.ids()));
   }
 
   address() {
@@ -156,7 +182,9 @@ export class Sheet {
     const wanted = [...this.#pending].filter(id => this.visuals.has(id));
     for (const id of wanted) this.visuals.get(id).box.classList.add('is-asking');
     try {
-      const frames = await ask('POST', `/api/dashboards/${this.id}/frames`, { body: { state: writeState(this.state), ids: wanted }, signal: asking.signal });
+      const sights = Object.fromEntries(wanted.map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)]).filter(([, sight]) => sight));
+      const frames = await ask('POST', this.#address('frames'), { body: { state: writeState(this.state), ids: wanted, sights, known: known() }, signal: asking.signal });
+      remember(frames.places);
       this.#pending.clear();
       for (const id of wanted) this.#draw(id, frames.drawings[id]);
       this.state = readState(frames.state);

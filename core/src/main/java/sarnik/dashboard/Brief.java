@@ -36,8 +36,30 @@ public record Brief(List<Part> parts, List<Part> finish) {
             implements Part {}
 
     public enum Kind {
+        /** One of the options. */
         CHOSEN,
-        TYPED
+        /** Any text. */
+        TYPED,
+        /** Any number. */
+        NUMBER,
+        /** Some of the options, kept as a list of their values. */
+        SET,
+        /** As a set, of the measures that are told of a place. */
+        TIP,
+        /** A palette by its name, or own colours. */
+        PALETTE,
+        /** Breaks and ends of a scale, over the values that are spread between them. */
+        SCALE,
+        /** A shared key that there is, or a new one made of the scale as it is. */
+        SHARED_KEY,
+        /** A column of dates and two days. */
+        PERIOD,
+        /** What is in sight on the map. */
+        EXTENT,
+        /** What is in sight, under a name. */
+        SAVED_VIEW,
+        /** Taken away as a whole. */
+        REMOVE
     }
 
     /**

@@ -19,10 +19,8 @@ import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.Rank;
 import sarnik.query.Summary;
-import sarnik.scale.CircleSizes;
 import sarnik.scale.Classes;
 import sarnik.scale.NumberWords;
-import sarnik.scale.Palette;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -30,7 +28,7 @@ import sarnik.table.ColumnType;
 /** Writes the briefs of visuals and filters, with the options that fit each slot. */
 public final class BriefWriter {
 
-    private static final List<String> COUNT_WORDS =
+    static final List<String> COUNT_WORDS =
             List.of("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven");
     private static final int MOST_RULE_VALUES = 12;
     private static final int MOST_PREVIEWED = 40;
@@ -38,11 +36,30 @@ public final class BriefWriter {
     private final Dashboard dashboard;
     private final Datasets datasets;
     private final QueryEngine engine;
+    private final Offers offers;
 
-    public BriefWriter(Dashboard dashboard, Datasets datasets, QueryEngine engine) {
+    /**
+     * What there is to choose from besides columns.
+     *
+     * @param sets names of boundary sets
+     * @param keys shared keys
+     * @param grounds names of the sources of pictures
+     * @param datasets names of all placed datasets by id
+     */
+    public record Offers(List<String> sets, List<SharedKey> keys, List<String> grounds, Map<Long, String> datasets) {
+
+        static final Offers NONE = new Offers(List.of(), List.of(), List.of(), Map.of());
+    }
+
+    public BriefWriter(Dashboard dashboard, Datasets datasets, QueryEngine engine, Offers offers) {
         this.dashboard = dashboard;
         this.datasets = datasets;
         this.engine = engine;
+        this.offers = offers;
+    }
+
+    public BriefWriter(Dashboard dashboard, Datasets datasets, QueryEngine engine) {
+        this(dashboard, datasets, engine, Offers.NONE);
     }
 
     /**
@@ -58,70 +75,18 @@ public final class BriefWriter {
         String path = "/visuals/" + id;
         List<Part> parts = new ArrayList<>();
         List<Part> finish = new ArrayList<>();
-        if (visual instanceof Visual.OfMap map) map(path, map, parts, finish);
-        else if (visual instanceof Visual.OfBars bars) bars(path, bars, parts);
+        if (visual instanceof Visual.OfMap map) {
+            Brief ofMap = new MapBrief(this, offers).write(path, map, datasets);
+            parts.addAll(ofMap.parts());
+            finish.addAll(ofMap.finish());
+        } else if (visual instanceof Visual.OfBars bars) bars(path, bars, parts);
         else figure(path, (Visual.OfFigure) visual, parts);
         if (!(visual instanceof Visual.OfFigure)) link(id, parts);
         finish.add(0, title(path, visual.title()));
         return new Brief(parts, finish);
     }
 
-    private void map(String path, Visual.OfMap map, List<Part> parts, List<Part> finish) {
-        parts.add(new Words("A map: "));
-        boolean first = true;
-        for (Map.Entry<String, Visual.Symbols> entry : map.layers().entrySet()) {
-            Visual.Symbols layer = entry.getValue();
-            LoadedDataset dataset = datasets.get(layer.dataset());
-            List<Option> measures = measures(dataset);
-            String at = path + "/layers/" + entry.getKey();
-            parts.add(new Words((first ? "one circle for each place of " : "; and one for each place of ") + dataset.name()));
-            first = false;
-            size(at, layer, measures, parts);
-            colour(at, layer, measures, parts);
-            rule(at, layer.rule(), dataset, parts);
-            finish(at, layer, finish);
-        }
-        parts.add(new Words("."));
-    }
-
-    private static void size(String at, Visual.Symbols layer, List<Option> measures, List<Part> parts) {
-        if (layer.size() == null) {
-            parts.add(new Words(" "));
-            parts.add(new Slot("size", "+ size", at + "/size", Kind.CHOSEN, true, false, wrapped(measures, m -> sizeValue(m, 28))));
-            return;
-        }
-        parts.add(new Words(", sized by "));
-        parts.add(new Slot("size", ColumnWords.of(layer.size().measure()), at + "/size", Kind.CHOSEN, false, true,
-                wrapped(measures, m -> sizeValue(m, layer.size().radius()))));
-    }
-
-    private static Map<String, Object> sizeValue(Object measure, double radius) {
-        return map("measure", measure, "rule", CircleSizes.Rule.AREA.name(), "radius", radius);
-    }
-
-    private static void colour(String at, Visual.Symbols layer, List<Option> measures, List<Part> parts) {
-        Visual.Colour colour = layer.colour();
-        if (colour == null) {
-            parts.add(new Words(" "));
-            parts.add(new Slot("colour", "+ colour", at + "/colour", Kind.CHOSEN, true, false,
-                    wrapped(measures, m -> map("measure", m, "method", "NATURAL", "classes", 5, "palette", "loch"))));
-            return;
-        }
-        parts.add(new Words(", coloured by "));
-        parts.add(new Slot("colour", ColumnWords.of(colour.measure()), at + "/colour", Kind.CHOSEN, false, true,
-                wrapped(measures, m -> map("measure", m, "method", colour.method().name(), "classes", colour.classes(), "palette", colour.palette()))));
-        parts.add(new Words(" in "));
-        List<Option> counts = new ArrayList<>();
-        for (int n = 2; n <= 9; n++) counts.add(new Option(COUNT_WORDS.get(n), "", n));
-        parts.add(new Slot("number of classes", COUNT_WORDS.get(colour.classes()), at + "/colour/classes", Kind.CHOSEN, false, false, counts));
-        parts.add(new Words(" "));
-        List<Option> methods = new ArrayList<>();
-        for (Classes.Method method : Classes.Method.values()) methods.add(new Option(method.words(), hint(method), method.name()));
-        parts.add(new Slot("kind of classes", colour.method().words(), at + "/colour/method", Kind.CHOSEN, false, false, methods));
-        parts.add(new Words(" classes"));
-    }
-
-    private static String hint(Classes.Method method) {
+    static String hint(Classes.Method method) {
         return switch (method) {
             case NATURAL -> "cuts where the values leave gaps";
             case EQUAL_STEPS -> "each class equally wide";
@@ -130,31 +95,6 @@ public final class BriefWriter {
             case ROUND_NUMBERS -> "bounds that are easily read";
             case GEOMETRIC -> "each class a factor wide";
         };
-    }
-
-    private static void finish(String at, Visual.Symbols layer, List<Part> finish) {
-        if (layer.colour() != null) {
-            finish.add(new Words(" · palette "));
-            List<Option> palettes = new ArrayList<>();
-            for (String name : Palette.NAMES) palettes.add(new Option(name, String.join(" ", Palette.ALL.get(name).colours(5)), name));
-            finish.add(new Slot("palette", layer.colour().palette(), at + "/colour/palette", Kind.CHOSEN, false, false, palettes));
-        }
-        if (layer.size() != null) {
-            finish.add(new Words(" · largest circle "));
-            List<Option> radii = new ArrayList<>();
-            for (int radius : new int[] {12, 20, 28, 36, 48}) radii.add(new Option(radius + " pixels", "", radius));
-            finish.add(new Slot("largest circle", NumberWords.full(layer.size().radius()) + " pixels", at + "/size/radius", Kind.CHOSEN, false, false, radii));
-            finish.add(new Words(" · circles grow "));
-            List<Option> rules = List.of(
-                    new Option("with their area", "area proportional to the amount", "AREA"),
-                    new Option("as the eye sees them", "after Flannery 1971", "FLANNERY"));
-            finish.add(new Slot("growth", layer.size().rule() == CircleSizes.Rule.AREA ? "with their area" : "as the eye sees them",
-                    at + "/size/rule", Kind.CHOSEN, false, false, rules));
-        }
-        finish.add(new Words(" · opacity "));
-        List<Option> opacities = new ArrayList<>();
-        for (int percent : new int[] {40, 60, 75, 90, 100}) opacities.add(new Option(percent + " %", "", percent / 100.0));
-        finish.add(new Slot("opacity", Math.round(layer.opacity() * 100) + " %", at + "/opacity", Kind.CHOSEN, false, false, opacities));
     }
 
     private void bars(String path, Visual.OfBars bars, List<Part> parts) {
@@ -250,7 +190,7 @@ public final class BriefWriter {
         return "the figure " + ColumnWords.of(((Visual.OfFigure) visual).measure());
     }
 
-    private static void rule(String path, Dashboard.Rule rule, LoadedDataset dataset, List<Part> parts) {
+    void rule(String path, Dashboard.Rule rule, LoadedDataset dataset, List<Part> parts) {
         List<Option> options = new ArrayList<>();
         for (String name : dataset.columnNames()) {
             if (dataset.table().column(name) instanceof CodedColumn column && column.dictionary().size() <= MOST_RULE_VALUES) {
@@ -288,7 +228,7 @@ public final class BriefWriter {
     }
 
     /** All measures of a dataset, each with its value over all rows. */
-    private List<Option> measures(LoadedDataset dataset) {
+    List<Option> measures(LoadedDataset dataset) {
         List<Measure> measures = new ArrayList<>();
         measures.add(Measure.ROWS);
         dataset.measures().keySet().forEach(name -> measures.add(new Measure(Summary.FORMULA, name)));
@@ -317,7 +257,7 @@ public final class BriefWriter {
         return value;
     }
 
-    private static List<Option> wrapped(List<Option> options, UnaryOperator<Object> wrap) {
+    static List<Option> wrapped(List<Option> options, UnaryOperator<Object> wrap) {
         return options.stream().map(o -> new Option(o.text(), o.hint(), wrap.apply(o.value()))).toList();
     }
 

@@ -10,6 +10,9 @@ final class ColumnWords {
     private ColumnWords() {}
 
     static String of(String column) {
+        if (column.startsWith("@area ")) return "area of " + column.substring("@area ".length()).replace(" from", ", origin");
+        if (column.startsWith("@cell ")) return "group of places";
+        if (column.startsWith("@provinces")) return column.endsWith("from") ? "origin's province" : "province";
         return switch (column) {
             case PlacedTable.PLACE -> "place";
             case PlacedTable.PROVINCE -> "province";

@@ -1,24 +1,19 @@
 package sarnik.dashboard;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import sarnik.dashboard.Drawing.Bar;
-import sarnik.dashboard.Drawing.Circle;
-import sarnik.dashboard.Drawing.Key;
-import sarnik.dashboard.Drawing.Swatch;
-import sarnik.dashboard.Drawing.SymbolsDrawn;
 import sarnik.dashboard.Drawing.Trail;
-import sarnik.place.Gazetteer;
-import sarnik.place.Place;
-import sarnik.place.PlacedTable;
 import sarnik.query.Condition;
 import sarnik.query.Frame;
-import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
@@ -26,10 +21,7 @@ import sarnik.query.Rank;
 import sarnik.query.RowTrail;
 import sarnik.query.Sort;
 import sarnik.query.Stage;
-import sarnik.scale.CircleSizes;
-import sarnik.scale.Classes;
 import sarnik.scale.NumberWords;
-import sarnik.scale.Palette;
 
 /** Works out the figures that the visuals of a dashboard draw, for one reader state. */
 public final class Drawer {
@@ -37,18 +29,37 @@ public final class Drawer {
     /** Without a rank at most this many bars are drawn; how many more there are is said. */
     public static final int MOST_BARS = 60;
 
-    private static final double ONE_SIZE = 6;
+    private static final Pattern ADDED = Pattern.compile("@(?:area [^,]+?(?: from)?|cell \\d+|provinces from|\\w+)(?=,| and |$)");
 
     private final Dashboard dashboard;
+    private final Sources sources;
     private final Datasets datasets;
     private final QueryEngine engine;
+    private final ReaderState state;
     private final Narrowing narrowing;
+    private final Map<String, Sight> sights;
+    private final ConcurrentMap<String, PlaceSheet> sheets = new ConcurrentHashMap<>();
+
+    /**
+     * @param sights what is in sight on maps, by visual; a map that is not among them is seen as a whole
+     */
+    public Drawer(Dashboard dashboard, ReaderState state, Sources sources, QueryEngine engine, Map<String, Sight> sights) {
+        this.dashboard = dashboard;
+        this.sources = sources;
+        this.datasets = sources.datasets();
+        this.engine = engine;
+        this.state = state;
+        this.sights = sights;
+        this.narrowing = new Narrowing(dashboard, state, datasets);
+    }
 
     public Drawer(Dashboard dashboard, ReaderState state, Datasets datasets, QueryEngine engine) {
-        this.dashboard = dashboard;
-        this.datasets = datasets;
-        this.engine = engine;
-        this.narrowing = new Narrowing(dashboard, state, datasets);
+        this(dashboard, state, new Sources(datasets), engine, Map.of());
+    }
+
+    /** The places that the drawings made so far name, by tag. */
+    public Map<String, PlaceSheet> sheets() {
+        return Map.copyOf(sheets);
     }
 
     /**
@@ -117,7 +128,7 @@ public final class Drawer {
         }
         String words = ColumnWords.of(visual.measure());
         return new Drawing.OfBars(titleOf(visual, words + " by " + ColumnWords.of(visual.category())), words, bars,
-                frame.size() - shown, Trail.of(named(frame.trail(), visual.category())));
+                frame.size() - shown, Trail.of(named(frame.trail())));
     }
 
     private static Query barsQuery(Visual.OfBars visual, List<Stage> stages, Optional<Rank> rank) {
@@ -133,118 +144,55 @@ public final class Drawer {
     }
 
     /** Column names that placing adds are put in words. */
-    private static RowTrail named(RowTrail trail, String column) {
-        return new RowTrail(trail.steps().stream()
-                .map(s -> new RowTrail.Step(s.words().replace(column, ColumnWords.of(column)), s.left(), s.unit()))
-                .toList());
+    static RowTrail named(RowTrail trail) {
+        return new RowTrail(trail.steps().stream().map(s -> new RowTrail.Step(ADDED.matcher(s.words()).replaceAll(m -> Matcher.quoteReplacement(ColumnWords.of(m.group()))), s.left(), s.unit())).toList());
     }
 
     private Drawing map(String id, Visual.OfMap visual) {
-        List<SymbolsDrawn> layers = new ArrayList<>();
-        Trail trail = null;
-        for (Map.Entry<String, Visual.Symbols> layer : visual.layers().entrySet().stream()
-                .sorted(Map.Entry.comparingByValue(Comparator.comparingInt(Visual.Symbols::order)))
-                .toList()) {
-            LoadedDataset dataset = datasets.get(layer.getValue().dataset());
-            if (!dataset.isPlaced()) {
-                throw new MisfitException("The rows of “" + dataset.name()
-                        + "” have no place. Say on the dataset's page how they are placed.");
-            }
-            Visual.Symbols symbols = layer.getValue();
-            Frame frame = dataset.answer(engine, new Query(stages(id, visual, dataset, symbols.rule(), true),
-                    List.of(PlacedTable.PLACE), Query.Missing.LEFT_OUT, measures(symbols), Optional.empty(), new Sort(0, true),
-                    Integer.MAX_VALUE));
-            layers.add(symbols(layer.getKey(), symbols, dataset, frame));
-            trail = Trail.of(named(frame.trail(), PlacedTable.PLACE));
-        }
-        String fallback = layers.isEmpty() ? "An empty map" : mapTitle(visual);
-        return new Drawing.OfMap(titleOf(visual, fallback), layers,
-                trail == null ? new Trail(List.of(), "The map has no layer yet.") : trail);
+        return mapDrawer(id, visual).draw(id, visual, fallback -> titleOf(visual, fallback));
     }
 
-    private static String mapTitle(Visual.OfMap visual) {
-        Visual.Symbols top = visual.layers().values().stream().max(Comparator.comparingInt(Visual.Symbols::order)).orElseThrow();
-        return (top.size() == null ? "Places" : ColumnWords.of(top.size().measure())) + " by place";
+    /**
+     * What is told of a place on a layer of a map.
+     *
+     * @throws MisfitException when the map or the layer has gone or no longer fits its data
+     */
+    public PlaceTeller.Told tell(String id, String layer, String place) {
+        return PlaceTeller.tell(rows(id, layer), place);
     }
 
-    private static List<Measure> measures(Visual.Symbols symbols) {
-        return List.of(symbols.size() == null ? Measure.ROWS : symbols.size().measure(),
-                symbols.colour() == null ? Measure.ROWS : symbols.colour().measure());
+    /**
+     * Places of a layer within a distance of one of them, nearest first, itself among them.
+     *
+     * @param metres along the ground
+     * @throws MisfitException as {@link #tell}
+     */
+    public List<PlaceTeller.Found> near(String id, String layer, String place, double metres) {
+        return PlaceTeller.near(rows(id, layer), place, metres);
     }
 
-    private SymbolsDrawn symbols(String id, Visual.Symbols layer, LoadedDataset dataset, Frame frame) {
-        double[] sizes = frame.values().get(0);
-        double[] tints = frame.values().get(1);
-        double largest = 0;
-        for (double size : sizes) if (Double.isFinite(size)) largest = Math.max(largest, Math.abs(size));
-        CircleSizes circle = layer.size() == null
-                ? null
-                : new CircleSizes(layer.size().rule(), largest, layer.size().radius());
-        Classes classes = layer.colour() == null ? null : Classes.of(layer.colour().method(), tints, layer.colour().classes());
-
-        List<Integer> order = IntStream.range(0, frame.size())
-                .filter(g -> dataset.places().containsKey(frame.key(0, g)))
-                .boxed()
-                .sorted(Comparator.comparingDouble(g -> Double.isNaN(sizes[g]) ? 0 : -Math.abs(sizes[g])))
-                .toList();
-        int n = order.size();
-        List<String> ids = new ArrayList<>(n);
-        List<String> names = new ArrayList<>(n);
-        List<String> areas = new ArrayList<>(n);
-        List<String> sizeTexts = new ArrayList<>(n);
-        List<String> tintTexts = new ArrayList<>(n);
-        double[] lon = new double[n];
-        double[] lat = new double[n];
-        double[] radii = new double[n];
-        int[] classOf = new int[n];
-        for (int i = 0; i < n; i++) {
-            int g = order.get(i);
-            Place place = dataset.places().get(frame.key(0, g));
-            ids.add(place.id());
-            names.add(place.name());
-            areas.add(Gazetteer.shipped().provinceOf(place).map(Place::name).orElse(place.country()));
-            lon[i] = place.lon();
-            lat[i] = place.lat();
-            radii[i] = circle == null ? ONE_SIZE : circle.radius(sizes[g]);
-            classOf[i] = classes == null ? 0 : classes.classOf(tints[g]);
-            sizeTexts.add(NumberWords.full(sizes[g]));
-            tintTexts.add(classes == null ? "" : NumberWords.full(tints[g]));
-        }
-        return new SymbolsDrawn(id, ids, names, areas, lon, lat, radii, classOf, sizeTexts, tintTexts,
-                key(layer, circle, classes, classOf), layer.opacity());
+    /**
+     * The places of a layer that are most like one of them in all that the layer shows and tells, itself first.
+     *
+     * @param count how many besides itself
+     * @throws MisfitException as {@link #tell}
+     */
+    public List<PlaceTeller.Found> alike(String id, String layer, String place, int count) {
+        return PlaceTeller.alike(rows(id, layer), place, count);
     }
 
-    private static Key key(Visual.Symbols layer, CircleSizes circle, Classes classes, int[] classOf) {
-        List<Circle> circles = new ArrayList<>();
-        if (circle != null && circle.largest() > 0) {
-            double top = NumberWords.roundDown(circle.largest());
-            for (double part : new double[] {1, 0.25, 0.05}) {
-                double amount = NumberWords.roundDown(top * part);
-                circles.add(new Circle(circle.radius(amount), NumberWords.brief(amount)));
-            }
-        }
-        List<Swatch> swatches = new ArrayList<>();
-        int missing = 0;
-        if (classes != null && !Double.isNaN(classes.low())) {
-            List<String> colours = palette(layer.colour().palette()).colours(classes.count());
-            int[] counts = new int[classes.count()];
-            for (int c : classOf) if (c >= 0) counts[c]++;
-            else missing++;
-            for (int c = 0; c < counts.length; c++) {
-                double from = c == 0 ? classes.low() : classes.breaks()[c - 1];
-                double to = c == counts.length - 1 ? classes.high() : classes.breaks()[c];
-                swatches.add(new Swatch(colours.get(c), from == to ? NumberWords.brief(from) : NumberWords.brief(from) + " – " + NumberWords.brief(to), counts[c]));
-            }
-        } else if (classes != null) {
-            missing = classOf.length;
-        }
-        if (classes == null) swatches.add(new Swatch(palette("loch").colours(3).get(1), "", classOf.length));
-        return new Key(circle == null ? null : ColumnWords.of(layer.size().measure()), circles,
-                classes == null ? null : ColumnWords.of(layer.colour().measure()), swatches, missing);
+    private LayerRows rows(String id, String layer) {
+        if (!(dashboard.visuals().get(id) instanceof Visual.OfMap map)) throw new MisfitException("This map has been taken away from the dashboard.");
+        return mapDrawer(id, map).rows(id, map, layer);
     }
 
-    private static Palette palette(String name) {
-        return Palette.ALL.getOrDefault(name, Palette.ALL.get("loch"));
+    private MapDrawer mapDrawer(String id, Visual.OfMap visual) {
+        MapDrawer.StagesOf stages = (layer, dataset) -> {
+            List<Stage> all = stages(id, visual, dataset, layer.rule(), true);
+            all.addAll(MapDrawer.periodStages(layer.period()));
+            return all;
+        };
+        return new MapDrawer(sources, state, engine, sights.get(id), sheets, stages);
     }
 
     private static String titleOf(Visual visual, String fallback) {

@@ -18,49 +18,18 @@ import sarnik.query.RowTrail;
 })
 public sealed interface Drawing {
 
+    /**
+     * @param layers the lowest first
+     * @param summary what the map shows, for those who cannot see it
+     * @param credits what licences ask to be said
+     */
     @JsonTypeName("map")
-    record OfMap(String title, List<SymbolsDrawn> layers, Trail trail) implements Drawing {}
+    record OfMap(String title, List<LayerDrawn> layers, String summary, List<String> credits, Trail trail) implements Drawing {}
 
-    /**
-     * A layer's symbols, largest first.
-     *
-     * @param ids places
-     * @param names their names
-     * @param areas the province or country they lie in
-     * @param lon degrees east
-     * @param lat degrees north
-     * @param radii pixels
-     * @param classes class of colour, -1 for no data
-     * @param sizes the size measure in words
-     * @param tints the colour measure in words; empty where there is none
-     * @param key what sizes and colours mean
-     * @param opacity 0 to 1
-     */
-    record SymbolsDrawn(
-            String id,
-            List<String> ids,
-            List<String> names,
-            List<String> areas,
-            double[] lon,
-            double[] lat,
-            double[] radii,
-            int[] classes,
-            List<String> sizes,
-            List<String> tints,
-            Key key,
-            double opacity) {}
-
-    /**
-     * @param sizeWords what the size stands for; null for one size
-     * @param circles nested example circles, largest first
-     * @param colourWords what the colour stands for; null for one colour
-     * @param colours the classes, lowest first
-     * @param missing how many symbols have no data for the colour
-     */
-    record Key(String sizeWords, List<Circle> circles, String colourWords, List<Swatch> colours, int missing) {}
-
+    /** An example of a size, radius in pixels. */
     record Circle(double radius, String text) {}
 
+    /** A colour, what it stands for and how many marks wear it. */
     record Swatch(String colour, String text, int count) {}
 
     /**

@@ -7,9 +7,13 @@ import java.util.Map;
 /** Says in words what an edit does, for the history and for undo. */
 final class EditWords {
 
-    private static final Map<String, String> PARTS = Map.of(
-            "at", "place on the sheet", "title", "title", "size", "circle size", "colour", "colour", "measure", "measure",
-            "category", "category", "rank", "rank", "rule", "rule", "opacity", "opacity");
+    private static final Map<String, String> PARTS = Map.ofEntries(
+            Map.entry("at", "place on the sheet"), Map.entry("title", "title"), Map.entry("size", "size"), Map.entry("colour", "colour"), Map.entry("measure", "measure"),
+            Map.entry("category", "category"), Map.entry("rank", "rank"), Map.entry("rule", "rule"), Map.entry("opacity", "opacity"), Map.entry("kind", "kind of layer"),
+            Map.entry("symbol", "symbol"), Map.entry("label", "label"), Map.entry("tip", "what is told"), Map.entry("path", "path"), Map.entry("spread", "reach"), Map.entry("set", "areas"),
+            Map.entry("gather", "gathering"), Map.entry("period", "period"), Map.entry("border", "border"), Map.entry("name", "layer's name"), Map.entry("order", "order of layers"),
+            Map.entry("hidden", "layer shown or hidden"), Map.entry("ground", "ground"), Map.entry("start", "start"), Map.entry("views", "saved views"), Map.entry("together", "moving together"),
+            Map.entry("projection", "projection"), Map.entry("keyAt", "place of the keys"), Map.entry("withheld", "controls"), Map.entry("locked", "movement"), Map.entry("layers", "layer"));
 
     private EditWords() {}
 
@@ -43,7 +47,8 @@ final class EditWords {
 
     private static String part(String[] path) {
         // The most telling word of the path: …/layers/l1/colour/classes is about the colour.
-        for (int i = 3; i < path.length; i++) if (PARTS.containsKey(path[i])) return "the " + PARTS.get(path[i]);
+        boolean withinLayer = path.length > 5 && path[3].equals("layers");
+        for (int i = withinLayer ? 5 : 3; i < path.length; i++) if (PARTS.containsKey(path[i])) return "the " + PARTS.get(path[i]);
         return "a part";
     }
 

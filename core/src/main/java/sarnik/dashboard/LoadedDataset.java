@@ -1,16 +1,20 @@
 package sarnik.dashboard;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import sarnik.geo.Area;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.query.Frame;
 import sarnik.query.FormulaMeasure;
+import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.Stage;
+import sarnik.query.Summary;
 import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
@@ -26,18 +30,85 @@ import sarnik.table.Table;
  * @param measures its measure formulas by name
  * @param rules its standing rules, each a stage of every query
  * @param ties its columns that mean the same as columns of others
+ * @param rolledUp its places put together, as far as that has been asked for
  */
 public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
-        List<Stage> rules, List<Tie> ties) {
+        List<Stage> rules, List<Tie> ties, RolledUp rolledUp) {
+
+    /** A dataset whose places can be put together by the areas of boundary sets. */
+    public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
+            List<Stage> rules, List<Tie> ties, Boundaries boundaries) {
+        this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries));
+    }
 
     /** A dataset of which nothing is told. */
     public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places) {
-        this(id, name, table, placing, places, About.NONE, Map.of(), List.of(), List.of());
+        this(id, name, table, placing, places, About.NONE, Map.of(), List.of(), List.of(), Boundaries.NONE);
     }
 
     /** Answers a query, whose measures may name measure formulas of this dataset. */
     Frame answer(QueryEngine engine, Query query) {
         return engine.answer(table, query.with(measures));
+    }
+
+    /** This dataset with a column of {@link RolledUp} beside its own. */
+    LoadedDataset with(String column) {
+        Table more = rolledUp.with(column, table, places);
+        return more == table ? this : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp);
+    }
+
+    /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}. */
+    Map<String, Place> placesOf(String column) {
+        return column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN) ? places : rolledUp.groups(column, places).places();
+    }
+
+    /** The place of this id, where a layer of this dataset shows it. */
+    Optional<Place> shown(Layer layer, String id) {
+        Place own = places.get(id);
+        if (own != null || layer.set() == null || !id.startsWith("a" + layer.set() + "/")) return Optional.ofNullable(own);
+        try {
+            return Optional.ofNullable(placesOf(RolledUp.column(layer.set())).get(id));
+        } catch (MisfitException gone) {
+            return Optional.empty();
+        }
+    }
+
+    /** The credit that the licence of a boundary set asks for. */
+    Optional<String> creditOf(String set) {
+        return rolledUp.credit(set);
+    }
+
+    /** The areas of a boundary set; none where it has gone. */
+    List<Area> areasOf(String set) {
+        return rolledUp.areas(set);
+    }
+
+    /** The places of a column as the browser keeps them. */
+    PlaceSheet sheet(String column) {
+        return rolledUp.sheet(column, placesOf(column));
+    }
+
+    /**
+     * Places of this dataset that picked places mean: themselves, and all that lie in a picked area.
+     *
+     * @param picked ids of places and areas
+     */
+    List<String> meant(List<String> picked) {
+        List<String> meant = new ArrayList<>();
+        for (String id : picked) {
+            int slash = id.indexOf('/');
+            if (places.containsKey(id) || !id.startsWith("a") || slash < 0) meant.add(id);
+            else rolledUp.groups(RolledUp.column(id.substring(1, slash)), places).of().forEach((place, area) -> {
+                if (area.equals(id)) meant.add(place);
+            });
+        }
+        return meant;
+    }
+
+    /** A measure as readers see it, with its unit where one is told. */
+    String words(Measure measure) {
+        String unit = measure.column() == null || measure.summary() == Summary.COUNT || measure.summary() == Summary.DISTINCT ? "" : about.unit(measure.column());
+        return ColumnWords.of(measure) + (unit.isEmpty() ? "" : ", " + unit);
     }
 
     /** Names of the columns that a visual can use: all but those that stand for rules. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.query.Condition;
@@ -52,7 +53,7 @@ public final class Narrowing {
             if (dashboard.links().values().stream().noneMatch(link -> link.from().equals(from) && link.reaches(visualId))) return;
             Source source = source(dashboard.visuals().get(from));
             column(source, dataset).ifPresent(column -> stages.add(
-                    new Stage(pickWords(from, values), List.of(new Condition.OneOf(column, values)))));
+                    new Stage(pickWords(from, values), List.of(new Condition.OneOf(column, column.equals(PlacedTable.PLACE) ? dataset.meant(values) : values)))));
         });
         return stages;
     }
@@ -84,7 +85,7 @@ public final class Narrowing {
 
     static Source source(Visual visual) {
         if (visual instanceof Visual.OfMap map) {
-            long dataset = map.layers().values().stream().mapToLong(Visual.Symbols::dataset).findFirst().orElse(-1);
+            long dataset = map.layers().values().stream().mapToLong(Layer::dataset).findFirst().orElse(-1);
             return new Source(dataset, PlacedTable.PLACE);
         }
         if (visual instanceof Visual.OfBars bars) return new Source(bars.dataset(), bars.category());
@@ -156,11 +157,14 @@ public final class Narrowing {
 
     private String pickWords(String visual, List<String> values) {
         Source source = source(dashboard.visuals().get(visual));
-        List<String> names = values.stream()
-                .map(v -> datasets.find(source.dataset()).map(d -> d.label(source.column(), v)).orElse(v))
-                .sorted()
-                .toList();
+        List<String> names = values.stream().map(v -> label(dashboard.visuals().get(visual), source, v)).sorted().toList();
         return "Picked: " + list(names, "and");
+    }
+
+    /** What a picked value is called: on a map by the layer that shows it. */
+    private String label(Visual visual, Source source, String value) {
+        if (!(visual instanceof Visual.OfMap map)) return datasets.find(source.dataset()).map(d -> d.label(source.column(), value)).orElse(value);
+        return map.layers().values().stream().flatMap(layer -> datasets.find(layer.dataset()).stream().flatMap(d -> d.shown(layer, value).stream())).findFirst().map(Place::name).orElse(value);
     }
 
     /** "a, b or c"; more than three as "a, b, c and 4 more". */

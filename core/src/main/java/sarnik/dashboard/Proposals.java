@@ -5,9 +5,11 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
 import sarnik.table.CodedColumn;
@@ -45,6 +47,8 @@ public final class Proposals {
     public record Proposal(String id, String words, List<Map<String, Object>> ops) {}
 
     private static final int MOST_EACH = 3;
+    private static final int LEAST_FOR_DENSITY = 100;
+    private static final int MOST_TRAVELLERS = 60;
     private static final int MOST_CATEGORY_VALUES = 20_000;
 
     private final Dashboard dashboard;
@@ -70,15 +74,48 @@ public final class Proposals {
 
     private List<Proposal> where(LoadedDataset dataset) {
         if (!dataset.isPlaced()) return List.of();
-        List<Measure> sizes = new ArrayList<>();
-        sums(dataset).stream().limit(MOST_EACH - 1).forEach(sizes::add);
-        sizes.add(Measure.ROWS);
-        return sizes.stream().map(measure -> {
-            Map<String, Object> size = BriefWriter.map("measure", BriefWriter.value(measure), "rule", "AREA", "radius", 28);
-            Map<String, Object> layer = BriefWriter.map("order", 1, "dataset", dataset.id(), "size", size, "opacity", 0.75);
-            return visual("Where? " + ColumnWords.of(measure) + " in " + dataset.name(), 14, 12,
-                    BriefWriter.map("type", "map", "title", "", "layers", BriefWriter.map("l1", layer)), true);
-        }).toList();
+        List<Proposal> proposals = new ArrayList<>();
+        List<Measure> sums = sums(dataset);
+        Measure first = sums.stream().findFirst().orElse(Measure.ROWS);
+        if (dataset.table().find(PlacedTable.ORIGIN).isPresent()) {
+            proposals.add(map("From where to where? " + ColumnWords.of(first) + " in " + dataset.name(), layer(dataset, "FLOWS", "size", size(first, 24))));
+        }
+        if (dataset.placing() instanceof Placing.ByArea area) {
+            proposals.add(map("Which areas? " + ColumnWords.of(first) + " by area of " + area.set(), layer(dataset, "AREAS", "colour", colour(first))));
+        }
+        Stream.concat(sums.stream().limit(MOST_EACH - 1), Stream.of(Measure.ROWS))
+                .forEach(measure -> proposals.add(map("Where? " + ColumnWords.of(measure) + " in " + dataset.name(), layer(dataset, "SYMBOLS", "size", size(measure, 28)))));
+        if (dataset.places().size() >= LEAST_FOR_DENSITY) {
+            proposals.add(map("Where is it thick? The density of " + ColumnWords.of(first), layer(dataset, "DENSITY", "size", size(first, 28))));
+        }
+        paths(dataset).ifPresent(path -> proposals.add(map("Which ways? One path for each " + ColumnWords.of((String) path.get("who")), layer(dataset, "PATHS", "path", path))));
+        return proposals;
+    }
+
+    private Proposal map(String words, Map<String, Object> layer) {
+        return visual(words, 14, 12, BriefWriter.map("type", "map", "title", "", "layers", BriefWriter.map("l1", layer)), true);
+    }
+
+    private static Map<String, Object> layer(LoadedDataset dataset, String kind, String part, Object value) {
+        return BriefWriter.map("kind", kind, "order", 1, "dataset", dataset.id(), part, value, "opacity", 0.75);
+    }
+
+    private static Map<String, Object> size(Measure measure, int radius) {
+        return BriefWriter.map("measure", BriefWriter.value(measure), "rule", "AREA", "radius", radius);
+    }
+
+    private static Map<String, Object> colour(Measure measure) {
+        return BriefWriter.map("measure", BriefWriter.value(measure), "method", "NATURAL", "classes", 5, "palette", "loch");
+    }
+
+    /** Who travels and in which order, where the dataset has a column of times and one that tells few travellers apart. */
+    private static Optional<Map<String, Object>> paths(LoadedDataset dataset) {
+        if (!(dataset.placing() instanceof Placing.ByCoordinates)) return Optional.empty();
+        Optional<String> by = dataset.columnNames().stream().filter(n -> dataset.table().column(n).type() == ColumnType.TIME).findFirst();
+        Optional<String> who = dataset.columnNames().stream()
+                .filter(n -> !n.startsWith("@") && dataset.table().column(n) instanceof CodedColumn c && c.dictionary().size() > 1 && c.dictionary().size() <= MOST_TRAVELLERS)
+                .findFirst();
+        return by.flatMap(b -> who.map(w -> BriefWriter.map("who", w, "by", b)));
     }
 
     private List<Proposal> howMuch(LoadedDataset dataset) {

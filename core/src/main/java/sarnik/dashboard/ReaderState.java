@@ -11,21 +11,40 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 
 /**
  * What a reader has chosen. With the dashboard it fully determines what is shown.
  *
  * <p>Its text form stands in the web address: {@code f.ID=a,b} for choices, {@code f.ID=2025-06-01..2026-05-31} for
- * dates (either end may be left out), {@code p.ID=a,b} for picks; ids ascending, values percent-encoded.
+ * dates (either end may be left out), {@code p.ID=a,b} for picks, {@code h.ID=a,b} for layers of a map that are turned from shown to hidden or
+ * back, {@code s.ID.LAYER=2} for the measure chosen among those a layer offers; ids ascending, values percent-encoded.
  *
  * @param choices chosen values by filter
  * @param dates chosen range by filter
  * @param picks picked values by visual
+ * @param turned layers turned from shown to hidden or back, by visual
+ * @param slots the number of the measure chosen, from 0, by visual and layer with a dot between
  */
 public record ReaderState(
-        SortedMap<String, List<String>> choices, SortedMap<String, Dates> dates, SortedMap<String, List<String>> picks) {
+        SortedMap<String, List<String>> choices, SortedMap<String, Dates> dates, SortedMap<String, List<String>> picks, SortedMap<String, List<String>> turned,
+        SortedMap<String, Integer> slots) {
 
-    public static final ReaderState NOTHING = new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+    public static final ReaderState NOTHING = empty();
+
+    private static ReaderState empty() {
+        return new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+    }
+
+    /** Whether the reader has turned a layer from shown to hidden or back. */
+    boolean isTurned(String visual, String layer) {
+        return turned.getOrDefault(visual, List.of()).contains(layer);
+    }
+
+    /** The number of the measure chosen for a layer, from 0. */
+    int slot(String visual, String layer) {
+        return slots.getOrDefault(visual + "." + layer, 0);
+    }
 
     /**
      * Both ends included; null for open.
@@ -46,7 +65,7 @@ public record ReaderState(
      * @param text the query part of a web address, without its question mark; parts that are not of a state are passed over
      */
     public static Read parse(String text, Dashboard dashboard, Datasets datasets) {
-        ReaderState state = new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+        ReaderState state = empty();
         List<String> misfits = new ArrayList<>();
         for (String part : text == null ? new String[0] : text.split("&")) {
             int equals = part.indexOf('=');
@@ -56,12 +75,15 @@ public record ReaderState(
             if (value.isEmpty()) continue;
             if (part.charAt(0) == 'f') state.readFilter(id, value, dashboard.filters().get(id), misfits);
             else if (part.charAt(0) == 'p') state.readPick(id, value, dashboard.visuals().get(id), misfits);
+            else if (part.charAt(0) == 'h') state.readTurned(id, value, dashboard.visuals().get(id), misfits);
+            else if (part.charAt(0) == 's') state.readSlot(id, value, dashboard, misfits);
         }
         state.choices.entrySet().removeIf(e -> {
             Filter filter = dashboard.filters().get(e.getKey());
             return leaveStrangers(e, new Narrowing.Source(filter.dataset(), filter.column()), datasets, misfits);
         });
-        state.picks.entrySet().removeIf(e -> leaveStrangers(e, Narrowing.source(dashboard.visuals().get(e.getKey())), datasets, misfits));
+        state.picks.entrySet().removeIf(e -> dashboard.visuals().get(e.getKey()) instanceof Visual.OfMap map
+                ? leaveStrangers(e, map, datasets, misfits) : leaveStrangers(e, Narrowing.source(dashboard.visuals().get(e.getKey())), datasets, misfits));
         return new Read(state, List.copyOf(misfits));
     }
 
@@ -69,11 +91,22 @@ public record ReaderState(
     private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Narrowing.Source source, Datasets datasets, List<String> misfits) {
         LoadedDataset dataset = datasets.find(source.dataset()).orElse(null);
         if (dataset == null) return true;
-        List<String> known = chosen.getValue().stream().filter(v -> dataset.has(source.column(), v)).toList();
+        return leaveStrangers(chosen, v -> dataset.has(source.column(), v), dataset.name() + " does not have in " + ColumnWords.of(source.column()), misfits);
+    }
+
+    /** Leaves out places that no layer of a map shows. */
+    private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Visual.OfMap map, Datasets datasets, List<String> misfits) {
+        List<LoadedDataset> shown = map.layers().values().stream().flatMap(layer -> datasets.find(layer.dataset()).stream()).distinct().toList();
+        if (shown.isEmpty()) return true;
+        return leaveStrangers(chosen, v -> map.layers().values().stream().anyMatch(layer -> datasets.find(layer.dataset()).flatMap(d -> d.shown(layer, v)).isPresent()),
+                String.join(" and ", shown.stream().map(LoadedDataset::name).toList()) + " does not have in place", misfits);
+    }
+
+    private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Predicate<String> isKnown, String where, List<String> misfits) {
+        List<String> known = chosen.getValue().stream().filter(isKnown).toList();
         if (known.size() < chosen.getValue().size()) {
             List<String> strangers = chosen.getValue().stream().filter(v -> !known.contains(v)).toList();
-            misfits.add("The address asks for %s, which %s does not have in %s; it is left out."
-                    .formatted(Narrowing.list(strangers, "and"), dataset.name(), ColumnWords.of(source.column())));
+            misfits.add("The address asks for %s, which %s; it is left out.".formatted(Narrowing.list(strangers, "and"), where));
             chosen.setValue(known);
         }
         return known.isEmpty();
@@ -107,6 +140,22 @@ public record ReaderState(
         }
     }
 
+    private void readTurned(String id, String value, Visual visual, List<String> misfits) {
+        if (!(visual instanceof Visual.OfMap map)) {
+            misfits.add("The address names layers of a map that this dashboard no longer has; they are left out.");
+            return;
+        }
+        List<String> known = values(value).stream().filter(map.layers()::containsKey).toList();
+        if (!known.isEmpty()) turned.put(id, known);
+    }
+
+    private void readSlot(String id, String value, Dashboard dashboard, List<String> misfits) {
+        int dot = id.indexOf('.');
+        boolean fits = dot > 0 && dashboard.visuals().get(id.substring(0, dot)) instanceof Visual.OfMap map && map.layers().containsKey(id.substring(dot + 1));
+        if (!fits || !value.matches("\\d{1,3}")) misfits.add("The address chooses a measure for a layer that this dashboard no longer has; it is left out.");
+        else if (Integer.parseInt(value) > 0) slots.put(id, Integer.parseInt(value));
+    }
+
     private static LocalDate date(String text) {
         return text.isEmpty() ? null : LocalDate.parse(text);
     }
@@ -121,6 +170,8 @@ public record ReaderState(
         choices.forEach((id, values) -> parts.put("f." + encode(id), join(values)));
         dates.forEach((id, range) -> parts.put("f." + encode(id), end(range.from) + ".." + end(range.to)));
         picks.forEach((id, values) -> parts.put("p." + encode(id), join(values)));
+        turned.forEach((id, layers) -> parts.put("h." + encode(id), join(layers)));
+        slots.forEach((id, slot) -> parts.put("s." + encode(id), String.valueOf(slot)));
         StringBuilder text = new StringBuilder();
         parts.forEach((name, value) -> {
             if (!value.isEmpty()) text.append(text.length() == 0 ? "" : "&").append(name).append('=').append(value);
@@ -130,7 +181,7 @@ public record ReaderState(
 
     /** This state without the filter or pick of this id. */
     public ReaderState without(String id) {
-        return new ReaderState(less(choices, id), less(dates, id), less(picks, id));
+        return new ReaderState(less(choices, id), less(dates, id), less(picks, id), turned, slots);
     }
 
     private static <V> SortedMap<String, V> less(Map<String, V> all, String id) {

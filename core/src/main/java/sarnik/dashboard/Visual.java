@@ -4,12 +4,11 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import java.util.Map;
+import java.util.Set;
 import sarnik.dashboard.Dashboard.Box;
 import sarnik.dashboard.Dashboard.Ranking;
 import sarnik.dashboard.Dashboard.Rule;
 import sarnik.query.Measure;
-import sarnik.scale.CircleSizes;
-import sarnik.scale.Classes;
 
 /** A map, bars or a key figure on a page. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
@@ -31,32 +30,48 @@ public sealed interface Visual {
      * A map.
      *
      * @param layers layers by id; the lowest order lies at the bottom
+     * @param ground what lies under the layers; null for the usual one
+     * @param start where the map starts; null to fit it to what it shows
+     * @param views saved views by id; null for none
+     * @param bounds how far it may be zoomed; null for no limit
+     * @param together maps of one name move together; null for a map that moves alone
+     * @param projection {@code mercator} or {@code equal-area}; null for mercator
+     * @param keyAt where the keys stand: {@code in}, {@code beside} or {@code none}; null for in the map
+     * @param withheld controls that readers are not given; null for none
+     * @param locked whether the map stays where it starts; null for no
      */
     @JsonTypeName("map")
-    record OfMap(String page, Box at, String title, Map<String, Symbols> layers) implements Visual {}
+    record OfMap(String page, Box at, String title, Map<String, Layer> layers, Ground ground, Extent start, Map<String, SavedView> views, Bounds bounds, String together, String projection,
+            String keyAt, Set<Control> withheld, Boolean locked) implements Visual {}
 
     /**
-     * A layer of symbols, one for each place of a dataset.
-     *
-     * @param order its place in the pile of layers
-     * @param dataset id of the dataset
-     * @param size how large the circles are; null for one size
-     * @param colour how they are coloured; null for one colour
-     * @param opacity 0 to 1
-     * @param rule a standing rule; null for none
+     * @param mood {@code paper}, {@code outline}, {@code tinted}, {@code plain}, or {@code source:} and the name of a source of pictures
+     * @param detail 1 for little, 2 for some, 3 for all there is
      */
-    record Symbols(int order, long dataset, Size size, Colour colour, double opacity, Rule rule) {}
+    record Ground(String mood, int detail) {}
 
-    /**
-     * @param radius the largest circle's radius, pixels
-     */
-    record Size(Measure measure, CircleSizes.Rule rule, double radius) {}
+    /** Degrees. */
+    record Extent(double west, double south, double east, double north) {}
 
-    /**
-     * @param classes 2 to 11
-     * @param palette name of a {@link sarnik.scale.Palette}
-     */
-    record Colour(Measure measure, Classes.Method method, int classes, String palette) {}
+    /** An extent with a name. */
+    record SavedView(String name, Extent extent, int order) {}
+
+    /** Zooms of the map: at 0 the world is 256 pixels wide, each step doubles it. */
+    record Bounds(double farthest, double nearest) {}
+
+    /** What readers can be given on a map. */
+    enum Control {
+        ZOOM,
+        HOME,
+        SEARCH,
+        GROUND,
+        LAYERS,
+        SCALE,
+        COORDINATES,
+        FULL,
+        NEAR,
+        PICTURE
+    }
 
     /**
      * Bars, one for each value of a category.

@@ -9,7 +9,7 @@ import sarnik.geo.Area;
 import sarnik.geo.BoundarySet;
 
 /** Matches codes and names with the areas of a boundary set: codes with lost leading zeros too, names in any case and without accents. */
-final class AreaMatcher {
+public final class AreaMatcher {
 
     private final String set;
     private final Map<String, Area> byCode = new HashMap<>();
@@ -55,8 +55,8 @@ final class AreaMatcher {
         return new Match(place(set, area), Match.State.PLACED, confidence, reason, List.of());
     }
 
-    /** The area as a place, at a point inside it. */
-    static Place place(String set, Area area) {
+    /** An area of the set of this name as a place, at a point inside it. */
+    public static Place place(String set, Area area) {
         double[] at = area.inside();
         return new Place("a" + set + "/" + area.code(), PlaceLevel.AREA, area.name(), "", "", "", false, at[0], at[1], 0);
     }

@@ -12,12 +12,16 @@ public record CircleSizes(Rule rule, double largest, double radius) {
     /** The smallest radius of an amount above 0, pixels: smaller circles cannot be hit or seen. */
     public static final double SMALLEST = 2.5;
 
+    private static final int STEPS = 5;
+
     /** How a radius grows with its amount. */
     public enum Rule {
         /** The area is proportional to the amount: the radius grows with its square root. */
         AREA(0.5),
         /** Larger circles are exaggerated to meet their underestimation by the eye: exponent 0.5716 (Flannery 1971). */
-        FLANNERY(0.5716);
+        FLANNERY(0.5716),
+        /** Five sizes, whose areas are a fifth of the largest apart. */
+        STEPPED(0.5);
 
         private final double exponent;
 
@@ -32,6 +36,8 @@ public record CircleSizes(Rule rule, double largest, double radius) {
      */
     public double radius(double amount) {
         if (Double.isNaN(amount) || amount == 0 || !(largest > 0)) return 0;
-        return Math.max(SMALLEST, radius * Math.pow(Math.min(1, Math.abs(amount) / largest), rule.exponent));
+        double share = Math.min(1, Math.abs(amount) / largest);
+        if (rule == Rule.STEPPED) share = Math.ceil(share * STEPS) / STEPS;
+        return Math.max(SMALLEST, radius * Math.pow(share, rule.exponent));
     }
 }

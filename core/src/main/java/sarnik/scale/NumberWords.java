@@ -22,6 +22,18 @@ public final class NumberWords {
     }
 
     /**
+     * The value rounded as {@link #full} shows it, so that it can be sent short and put in words elsewhere.
+     *
+     * @return the rounded value; missing and infinite ones as they are
+     */
+    public static double shown(double value) {
+        if (!Double.isFinite(value)) return value;
+        double size = Math.abs(value);
+        if (value == Math.rint(value)) return value;
+        return size >= 1000 ? Math.rint(value) : BigDecimal.valueOf(value).setScale(size >= 100 ? 1 : 2, RoundingMode.HALF_UP).doubleValue();
+    }
+
+    /**
      * Three figures at most, with k, M or G (thousand, million, thousand million) behind: 1.23 M, 45.6 k, 789.
      *
      * @return the text, "–" for a missing value

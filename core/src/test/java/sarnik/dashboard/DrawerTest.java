@@ -8,6 +8,7 @@ import static sarnik.dashboard.Fixture.draw;
 import static sarnik.dashboard.Fixture.drawEdited;
 import static sarnik.dashboard.Fixture.place;
 
+import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
@@ -16,6 +17,10 @@ import sarnik.query.RowTrail;
 
 @DisplayName("What a dashboard draws")
 class DrawerTest {
+
+    private static LayerDrawn.OfSymbols symbols(Drawing.OfMap map) {
+        return (LayerDrawn.OfSymbols) map.layers().get(0);
+    }
 
     private static Drawing.OfBars bars(String state) {
         return (Drawing.OfBars) draw(state, "v2");
@@ -33,17 +38,19 @@ class DrawerTest {
 
         @Test
         void hasASymbolForEachPlaceLargestFirst() {
-            Drawing.SymbolsDrawn layer = map.layers().get(0);
-            assertThat(layer.names()).containsExactly("Zamora", "Burgos", "Soria");
-            assertThat(layer.sizes()).containsExactly("100", "42", "30");
+            LayerDrawn.OfSymbols layer = symbols(map);
+            PlaceSheet places = Fixture.REFILLS.sheet("@place");
+            assertThat(layer.places()).isEqualTo(places.tag());
+            assertThat(Arrays.stream(layer.at()).mapToObj(places.names()::get)).containsExactly("Zamora", "Burgos", "Soria");
+            assertThat(layer.sizes()).containsExactly(100, 42, 30);
             assertThat(layer.radii()[0]).isEqualTo(20);
-            assertThat(layer.radii()[1]).isCloseTo(20 * Math.sqrt(0.42), within(1e-9));
-            assertThat(layer.lat()[2]).isCloseTo(41.76, within(0.05));
+            assertThat(layer.radii()[1]).isCloseTo(20 * Math.sqrt(0.42), within(0.01));
+            assertThat(places.lat()[layer.at()[2]]).isCloseTo(41.76, within(0.05));
         }
 
         @Test
         void colourFollowsTheClasses() {
-            Drawing.SymbolsDrawn layer = map.layers().get(0);
+            LayerDrawn.OfSymbols layer = symbols(map);
             // Averages 100, 21, 15 in two natural classes.
             assertThat(layer.classes()).containsExactly(1, 0, 0);
             assertThat(layer.key().colours()).extracting(Drawing.Swatch::count).containsExactly(2, 1);
@@ -72,7 +79,7 @@ class DrawerTest {
             String pick = "p.v1=" + place(1);
             assertThat(figure(pick)).isEqualTo("30");
             assertThat(bars(pick).bars()).extracting(Drawing.Bar::label).containsExactly("Soria");
-            assertThat(((Drawing.OfMap) draw(pick, "v1")).layers().get(0).ids()).hasSize(3);
+            assertThat(symbols((Drawing.OfMap) draw(pick, "v1")).at()).hasSize(3);
         }
 
         @Test

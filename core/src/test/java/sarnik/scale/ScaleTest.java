@@ -183,10 +183,10 @@ class ScaleTest {
 
         @Test
         void knownColoursComeOutRight() {
-            assertThat(Palette.hex(1, 0, 0)).isEqualTo("#ffffff");
-            assertThat(Palette.hex(0, 0, 0)).isEqualTo("#000000");
+            assertThat(new Oklch(1, 0, 0).hex()).isEqualTo("#ffffff");
+            assertThat(new Oklch(0, 0, 0).hex()).isEqualTo("#000000");
             // sRGB red in OKLCH.
-            assertThat(Palette.hex(0.62796, 0.25768, 29.234)).isEqualTo("#ff0000");
+            assertThat(new Oklch(0.62796, 0.25768, 29.234).hex()).isEqualTo("#ff0000");
         }
     }
 

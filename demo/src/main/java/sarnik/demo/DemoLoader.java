@@ -55,7 +55,7 @@ public final class DemoLoader {
         DemoFiles.kiosks(network, directory.resolve("kiosks.csv"));
         DemoFiles.refills(network, refills, directory.resolve("refills.csv"));
         say("  bringing the kiosks in");
-        client.bring(directory.resolve("kiosks.csv"), "Kiosks");
+        long kiosks = client.bring(directory.resolve("kiosks.csv"), "Kiosks");
         say("  bringing the refills in");
         long sales = client.bring(directory.resolve("refills.csv"), "Refills");
         calculate(sales, List.of(formula("takings per litre", "SUM(takings) / NULLIF(SUM(litres), 0)", true)), List.of());
@@ -63,12 +63,12 @@ public final class DemoLoader {
                 "period", "June 2024 to May 2026", "columns", Map.of("litres", Map.of("unit", "L", "description", "water drawn at one refill"), "takings", Map.of("unit", "€", "description", "paid at the tap"))));
         say("  composing “Where do refills sell?”");
         long first = compose("Where do refills sell?", "where-do-refills-sell.json", Map.of("REFILLS", sales));
-        others(network);
+        others(network, kiosks, sales);
         return first;
     }
 
     /** The network's other tables, in their other formats. */
-    private void others(DemoNetwork network) throws IOException, InterruptedException {
+    private void others(DemoNetwork network, long kiosks, long sales) throws IOException, InterruptedException {
         say("  bringing complaints, probes, cartridges, service rounds and field visits in");
         DemoTables tables = new DemoTables(network);
         Path complaints = directory.resolve("complaints.csv");
@@ -77,17 +77,25 @@ public final class DemoLoader {
                 "names", Map.of("provincia", "province", "semana", "week", "casos", "cases", "personas", "people", "por 10.000", "per 10,000 in the file"))),
                 Map.of("type", "area", "column", "province", "set", "Provinces of Spain"));
         calculate(cases, List.of(formula("complaints per 10,000 people", "SUM(cases) * 10000.0 / NULLIF(SUM(people) FILTER (WHERE cases IS NOT NULL), 0)", true)), List.of());
-        say("  composing “Where do people complain?”");
-        compose("Where do people complain?", "complaints.json", Map.of("COMPLAINTS", cases));
+        say("  composing “Complaints per 10,000 people”");
+        compose("Complaints per 10,000 people", "complaints.json", Map.of("COMPLAINTS", cases));
         tables.probes(directory.resolve("probes.geojson"));
         client.bring(directory.resolve("probes.geojson"), "Probes");
         tables.cartridges(directory.resolve("cartridges.xlsx"));
-        client.bring(directory.resolve("cartridges.xlsx"), "Cartridges");
+        long cartridges = client.bring(directory.resolve("cartridges.xlsx"), "Cartridges");
         tables.rounds(directory.resolve("service-rounds.csv"));
-        client.bring(directory.resolve("service-rounds.csv"), "Service rounds");
+        long rounds = client.bring(directory.resolve("service-rounds.csv"), "Service rounds");
         tables.visits(directory.resolve("field-visits.ndjson"));
         long visits = client.bring(directory.resolve("field-visits.ndjson"), "Field visits");
         calculate(visits, List.of(formula("share clean", "COUNT(*) FILTER (WHERE clean) * 100.0 / COUNT(*)", true)), List.of("state = 'final'"));
+        say("  composing maps of flows, paths, densities, municipalities and two maps that move together");
+        compose("From depot to tap", "depot-to-tap.json", Map.of("CARTRIDGES", cartridges));
+        compose("A day on the road", "day-on-the-road.json", Map.of("ROUNDS", rounds));
+        compose("Where is the money taken?", "takings.json", Map.of("REFILLS", sales, "KIOSKS", kiosks));
+        client.json("PUT", "/api/keys/Litres per km²".replace(" ", "%20").replace("²", "%C2%B2"), Map.of("words", "sum of litres, L per km²",
+                "colour", Map.of("measure", Map.of("summary", "SUM", "column", "litres"), "per", "km2", "palette", "loch", "breaks", List.of(1, 2, 5, 10), "low", 0, "high", 40)));
+        compose("Does warm weather sell water?", "warm-weather.json", Map.of("REFILLS", sales));
+        compose("Visits, clean and not clean", "visits.json", Map.of("VISITS", visits));
     }
 
     private static Map<String, Object> formula(String name, String text, boolean measure) {

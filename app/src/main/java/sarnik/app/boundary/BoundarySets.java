@@ -22,8 +22,8 @@ import sarnik.format.BoundaryFiles;
 import sarnik.formula.Surroundings;
 import sarnik.geo.Area;
 import sarnik.geo.AreaBytes;
-import sarnik.geo.AreaFinder;
 import sarnik.geo.BoundarySet;
+import sarnik.geo.IndexedSet;
 import sarnik.geo.ShapeBand;
 import sarnik.place.Land;
 import tools.jackson.databind.json.JsonMapper;
@@ -40,11 +40,8 @@ public class BoundarySets {
     private final BoundarySetRepository stored;
     private final TransactionTemplate transaction;
     private final JsonMapper mapper;
-    private final Cache<String, Held> held = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
+    private final Cache<String, IndexedSet> held = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
     private final Cache<String, Shapes> shapes = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
-
-    /** A set in memory with its index. */
-    private record Held(BoundarySet set, AreaFinder finder) {}
 
     /**
      * Shapes of a set for a band of zooms, ready to be sent.
@@ -92,7 +89,7 @@ public class BoundarySets {
 
     /** The set of this name. */
     public Optional<BoundarySet> find(String name) {
-        return held(name).map(Held::set);
+        return indexed(name).map(IndexedSet::set);
     }
 
     /** The set of this name, which has to be there. */
@@ -100,25 +97,25 @@ public class BoundarySets {
         return find(name).orElseThrow(() -> RefusedException.gone("boundary set"));
     }
 
-    private Optional<Held> held(String name) {
-        Held known = held.getIfPresent(name);
+    /** The set of this name with the index that finds its areas. */
+    public Optional<IndexedSet> indexed(String name) {
+        IndexedSet known = held.getIfPresent(name);
         if (known != null) return Optional.of(known);
         Optional<BoundarySet> set = Arrays.stream(BoundaryFiles.Shipped.values()).filter(s -> s.title().equals(name)).findFirst().map(BoundaryFiles::shipped)
                 .or(() -> transaction.execute(t -> stored.findById(name)).map(s -> new BoundarySet(name, s.getLevel(), s.getCredit(), AreaBytes.read(s.getAreas()))));
-        return set.map(s -> held.get(name, n -> new Held(s, new AreaFinder(s))));
+        return set.map(s -> held.get(name, n -> new IndexedSet(s)));
     }
 
     /** Land and sea, by the countries of the world. */
     public Land land() {
-        return (lon, lat) -> Land.of(held(BoundaryFiles.Shipped.COUNTRIES.title()).orElseThrow().finder(), COAST).isNear(lon, lat);
+        return (lon, lat) -> Land.of(indexed(BoundaryFiles.Shipped.COUNTRIES.title()).orElseThrow().finder(), COAST).isNear(lon, lat);
     }
 
     /** Finds names of areas for formulas; the set is read when it is first asked. */
     public Surroundings.AreaAt at(String name) {
         return (lon, lat) -> {
-            Held known = held(name).orElseThrow(() -> RefusedException.gone("boundary set"));
-            int area = known.finder().at(lon, lat);
-            return area < 0 ? null : known.set().areas().get(area).name();
+            IndexedSet known = indexed(name).orElseThrow(() -> RefusedException.gone("boundary set"));
+            return known.at(lon, lat).map(Area::name).orElse(null);
         };
     }
 

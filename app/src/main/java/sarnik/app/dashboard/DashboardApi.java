@@ -26,6 +26,7 @@ import sarnik.dashboard.Brief;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.FilterOffer;
 import sarnik.dashboard.Narrowing;
+import sarnik.dashboard.PlaceTeller;
 import sarnik.dashboard.Proposals;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -49,6 +50,7 @@ class DashboardApi {
     /**
      * @param offers what each filter of the page offers
      * @param touches by visual and filter: the visuals whose figures change with it
+     * @param credits what the licences of the sources of pictures ask to be said, by source
      */
     record Sheet(
             long id,
@@ -58,7 +60,8 @@ class DashboardApi {
             Map<String, Set<String>> touches,
             boolean openToReaders,
             String undo,
-            String redo) {}
+            String redo,
+            Map<String, String> credits) {}
 
     private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         Dashboard dashboard = opened.document().dashboard();
@@ -66,7 +69,7 @@ class DashboardApi {
         dashboard.visuals().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
         dashboard.filters().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
         Sheet sheet = new Sheet(opened.id(), opened.revision(), opened.document().json(), frames.offers(dashboard), touches,
-                opened.openToReaders(), opened.undo(), opened.redo());
+                opened.openToReaders(), opened.undo(), opened.redo(), frames.pictureCredits());
         return ResponseEntity.ok().eTag("\"" + opened.revision() + "\"").body(sheet);
     }
 
@@ -125,15 +128,19 @@ class DashboardApi {
         dashboards.remove(id);
     }
 
-    /**
-     * @param state a reader state's text form
-     * @param ids the visuals wanted; null for all
-     */
-    record Asked(String state, List<String> ids) {}
-
     @PostMapping("/{id}/frames")
-    FrameService.Frames frames(@PathVariable long id, @RequestBody Asked asked, @AuthenticationPrincipal SignedIn person) {
-        return frames.frames(dashboards.read(id, person), asked.state(), asked.ids());
+    FrameService.Frames frames(@PathVariable long id, @RequestBody FrameService.Asked asked, @AuthenticationPrincipal SignedIn person) {
+        return frames.frames(dashboards.read(id, person), asked);
+    }
+
+    @PostMapping("/{id}/places/told")
+    PlaceTeller.Told told(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person) {
+        return frames.tell(dashboards.read(id, person), asked);
+    }
+
+    @PostMapping("/{id}/places/others")
+    List<PlaceTeller.Found> others(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person) {
+        return frames.others(dashboards.read(id, person), asked);
     }
 
     @GetMapping("/{id}/briefs/{part}")

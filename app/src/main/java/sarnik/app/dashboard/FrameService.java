@@ -4,11 +4,18 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
+import sarnik.app.boundary.BoundarySets;
 import sarnik.app.dataset.DatasetService;
+import sarnik.app.ground.PictureSource;
+import sarnik.app.ground.Pictures;
+import sarnik.app.key.SharedKeys;
+import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Brief;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
@@ -18,11 +25,17 @@ import sarnik.dashboard.Drawer;
 import sarnik.dashboard.Drawing;
 import sarnik.dashboard.FilterOffer;
 import sarnik.dashboard.LoadedDataset;
+import sarnik.dashboard.MisfitException;
 import sarnik.dashboard.Narrowing;
+import sarnik.dashboard.PlaceSheet;
+import sarnik.dashboard.PlaceTeller;
 import sarnik.dashboard.Proposals;
 import sarnik.dashboard.ReaderState;
+import sarnik.dashboard.Sight;
+import sarnik.dashboard.Sources;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
+import sarnik.query.QueryException;
 
 /** Answers what a dashboard shows, says and might show. */
 @Service
@@ -30,11 +43,19 @@ class FrameService {
 
     private static final long MOST_ENDINGS = 60_466_176;
 
+    private static final int MOST_ALIKE = 50;
+
     private final DatasetService datasets;
+    private final BoundarySets boundaries;
+    private final SharedKeys keys;
+    private final Pictures pictures;
     private final QueryEngine engine = new InMemoryEngine();
 
-    FrameService(DatasetService datasets) {
+    FrameService(DatasetService datasets, BoundarySets boundaries, SharedKeys keys, Pictures pictures) {
         this.datasets = datasets;
+        this.boundaries = boundaries;
+        this.keys = keys;
+        this.pictures = pictures;
     }
 
     /**
@@ -44,22 +65,76 @@ class FrameService {
      * @param showing what has been chosen, in words
      * @param misfits sentences about what in the asked state does not fit
      * @param drawings by visual
+     * @param places the sheets of places that the drawings name and that are not known yet, by tag
      */
-    record Frames(String state, List<Narrowing.Showing> showing, List<String> misfits, Map<String, Drawing> drawings) {}
+    record Frames(String state, List<Narrowing.Showing> showing, List<String> misfits, Map<String, Drawing> drawings, Map<String, PlaceSheet> places) {}
 
     /**
-     * @param ids the visuals asked for; null for all
+     * What is asked for.
+     *
+     * @param state a reader state's text form
+     * @param ids the visuals wanted; null for all
+     * @param sights what is in sight on maps, by visual; null for whole maps
+     * @param known tags of the sheets of places that are known already; null for none
      */
-    Frames frames(Dashboard dashboard, String stateText, List<String> ids) {
+    record Asked(String state, List<String> ids, Map<String, Sight> sights, Set<String> known) {}
+
+    Frames frames(Dashboard dashboard, Asked asked) {
         Datasets once = once();
-        ReaderState.Read read = ReaderState.parse(stateText, dashboard, once);
-        Drawer drawer = new Drawer(dashboard, read.state(), once, engine);
-        List<String> wanted = ids == null ? List.copyOf(dashboard.visuals().keySet()) : ids;
+        ReaderState.Read read = ReaderState.parse(asked.state(), dashboard, once);
+        Drawer drawer = new Drawer(dashboard, read.state(), sources(once), engine, asked.sights() == null ? Map.of() : asked.sights());
+        List<String> wanted = asked.ids() == null ? List.copyOf(dashboard.visuals().keySet()) : asked.ids();
         Map<String, Drawing> drawn = new ConcurrentHashMap<>();
         wanted.parallelStream().forEach(id -> drawn.put(id, drawer.draw(id)));
         Map<String, Drawing> inOrder = new LinkedHashMap<>();
         wanted.forEach(id -> inOrder.put(id, drawn.get(id)));
-        return new Frames(read.state().text(), new Narrowing(dashboard, read.state(), once).nowShowing(), read.misfits(), inOrder);
+        Map<String, PlaceSheet> places = new LinkedHashMap<>(drawer.sheets());
+        if (asked.known() != null) places.keySet().removeAll(asked.known());
+        return new Frames(read.state().text(), new Narrowing(dashboard, read.state(), once).nowShowing(), read.misfits(), inOrder, places);
+    }
+
+    private Sources sources(Datasets once) {
+        return new Sources(once, keys::find);
+    }
+
+    /**
+     * A place on a layer of a map.
+     *
+     * @param metres within which others are near; null where it is not about that
+     * @param count how many others are alike; null where it is not about that
+     */
+    record AskedPlace(String state, String visual, String layer, String place, Double metres, Integer count) {}
+
+    /** What the licences of the sources of pictures ask to be said, by source. */
+    Map<String, String> pictureCredits() {
+        Map<String, String> credits = new LinkedHashMap<>();
+        pictures.all().forEach(source -> credits.put(source.getName(), source.getCredit()));
+        return credits;
+    }
+
+    /** What is told of a place. */
+    PlaceTeller.Told tell(Dashboard dashboard, AskedPlace asked) {
+        return fitting(() -> drawer(dashboard, asked).tell(asked.visual(), asked.layer(), asked.place()));
+    }
+
+    /** The places near one, or most like it. */
+    List<PlaceTeller.Found> others(Dashboard dashboard, AskedPlace asked) {
+        if (asked.count() != null) return fitting(() -> drawer(dashboard, asked).alike(asked.visual(), asked.layer(), asked.place(), Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
+        if (asked.metres() == null || !(asked.metres() > 0)) throw new RefusedException("Say within which distance places are near.");
+        return fitting(() -> drawer(dashboard, asked).near(asked.visual(), asked.layer(), asked.place(), asked.metres()));
+    }
+
+    private Drawer drawer(Dashboard dashboard, AskedPlace asked) {
+        Datasets once = once();
+        return new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
+    }
+
+    private static <T> T fitting(Supplier<T> answer) {
+        try {
+            return answer.get();
+        } catch (MisfitException | QueryException misfit) {
+            throw new RefusedException(misfit.getMessage());
+        }
     }
 
     /** What each filter offers to choose from. */
@@ -71,7 +146,10 @@ class FrameService {
     }
 
     Brief brief(Dashboard dashboard, String id) {
-        return new BriefWriter(dashboard, once(), engine).write(id);
+        Map<Long, String> placed = new LinkedHashMap<>();
+        datasets.all().stream().filter(DatasetService.Listed::placed).forEach(d -> placed.put(d.id(), d.name()));
+        BriefWriter.Offers offers = new BriefWriter.Offers(List.copyOf(boundaries.names()), keys.all(), pictures.all().stream().map(PictureSource::getName).toList(), placed);
+        return new BriefWriter(dashboard, once(), engine, offers).write(id);
     }
 
     /**
@@ -79,15 +157,16 @@ class FrameService {
      *
      * @param drawing null for filters
      */
-    record Drawn(String id, String words, List<Map<String, Object>> ops, Drawing drawing) {}
+    record Drawn(String id, String words, List<Map<String, Object>> ops, Drawing drawing, Map<String, PlaceSheet> places) {}
 
     List<Drawn> proposals(DashboardDocument document, Proposals.Question question, long dataset, Function<Object, String> json) {
         Datasets once = once();
         return new Proposals(document.dashboard(), FrameService::freshEnding).answer(question, once.get(dataset)).stream()
                 .map(p -> {
                     Dashboard after = document.edit(json.apply(p.ops())).after().dashboard();
-                    Drawing drawing = after.visuals().containsKey(p.id()) ? new Drawer(after, ReaderState.NOTHING, once, engine).draw(p.id()) : null;
-                    return new Drawn(p.id(), p.words(), p.ops(), drawing);
+                    Drawer drawer = new Drawer(after, ReaderState.NOTHING, once, engine);
+                    Drawing drawing = after.visuals().containsKey(p.id()) ? drawer.draw(p.id()) : null;
+                    return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
                 })
                 .toList();
     }

@@ -129,7 +129,7 @@ public class DatasetService implements Datasets {
         PlacedTable placed = placing == null ? null : place(table, placing, decisions.of(dataset.getId()));
         Calculations.Applied applied = calculations(dataset).apply(placed == null ? table : placed.table(), scope(table, placed), surroundings(placed));
         LoadedDataset ready = new LoadedDataset(dataset.getId(), dataset.getName(), applied.table(), placing, placed == null ? Map.of() : placed.places(), about,
-                applied.measures(), applied.rules(), dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES));
+                applied.measures(), applied.rules(), dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES), boundaries::indexed);
         return new Loaded(ready, placed, table.names(), applied.troubles());
     }
 

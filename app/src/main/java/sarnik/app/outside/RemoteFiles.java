@@ -46,21 +46,60 @@ public class RemoteFiles {
      *     message says which
      */
     public void fetch(String address, Path file) {
-        URI at = checked(address);
         long deadline = System.nanoTime() + WHOLE.toNanos();
+        ask(address, null, (body, host) -> {
+            copy(body, file, deadline, host);
+            return file;
+        });
+    }
+
+    /**
+     * Fetches something small.
+     *
+     * @param most bytes
+     * @throws RefusedException as {@link #fetch}
+     */
+    public byte[] bytes(String address, int most) {
+        return ask(address, null, (body, host) -> read(body, most, host));
+    }
+
+    /**
+     * Fetches a part of what lies at an address (RFC 9110, range requests).
+     *
+     * @param from the first byte
+     * @param length how many bytes; fewer come where the end is nearer
+     * @throws RefusedException as {@link #fetch}, and when the host does not send parts
+     */
+    public byte[] bytes(String address, long from, int length) {
+        return ask(address, "bytes=" + from + "-" + (from + length - 1), (body, host) -> read(body, length, host));
+    }
+
+    private static byte[] read(InputStream body, int most, String host) throws IOException {
+        byte[] bytes = body.readNBytes(most + 1);
+        if (bytes.length > most) throw new RefusedException("What %s sends is larger than the %,d bytes that were asked for.".formatted(host, most));
+        return bytes;
+    }
+
+    private interface Reader<T> {
+        T read(InputStream body, String host) throws IOException;
+    }
+
+    private <T> T ask(String address, String range, Reader<T> reader) {
+        URI at = checked(address);
+        int wanted = range == null ? 200 : 206;
         try {
             for (int hop = 0; hop <= MOST_REDIRECTS; hop++) {
-                HttpRequest request = HttpRequest.newBuilder(at).timeout(FIRST_BYTE).header("User-Agent", "Sarnik").header("Accept", "*/*").GET().build();
-                HttpResponse<InputStream> answer = http.send(request, HttpResponse.BodyHandlers.ofInputStream());
+                HttpRequest.Builder request = HttpRequest.newBuilder(at).timeout(FIRST_BYTE).header("User-Agent", "Sarnik").header("Accept", "*/*").GET();
+                if (range != null) request.header("Range", range);
+                HttpResponse<InputStream> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
                 try (InputStream body = answer.body()) {
                     int status = answer.statusCode();
                     if (status >= 300 && status < 400 && answer.headers().firstValue("Location").isPresent()) {
                         at = checked(at.resolve(answer.headers().firstValue("Location").get()).toString());
                         continue;
                     }
-                    if (status != 200) throw new RefusedException("%s answered with status %d instead of a file.".formatted(at.getHost(), status));
-                    copy(body, file, deadline, at.getHost());
-                    return;
+                    if (status != wanted) throw new RefusedException("%s answered with status %d instead of %s.".formatted(at.getHost(), status, range == null ? "a file" : "a part of a file"));
+                    return reader.read(body, at.getHost());
                 }
             }
             throw new RefusedException("The address leads on and on: more than %d redirects.".formatted(MOST_REDIRECTS));

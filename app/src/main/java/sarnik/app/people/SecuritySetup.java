@@ -29,9 +29,9 @@ class SecuritySetup {
     SecurityFilterChain rights(HttpSecurity http) throws Exception {
         http.authorizeHttpRequests(request -> request
                 .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/ground/**", "/favicon.svg", "/error").permitAll()
-                .requestMatchers("/people/**", "/hosts/**").hasRole("STEWARD")
-                .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/api/dashboards/*", "/api/boundary-sets/*/shapes/*").authenticated()
-                .requestMatchers(HttpMethod.POST, "/api/dashboards/*/frames", "/sign-out").authenticated()
+                .requestMatchers("/people/**", "/hosts/**", "/grounds/**").hasRole("STEWARD")
+                .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/api/dashboards/*", "/api/boundary-sets/*/shapes/*", "/api/grounds/**", "/api/places").authenticated()
+                .requestMatchers(HttpMethod.POST, "/api/dashboards/*/frames", "/api/dashboards/*/places/*", "/sign-out").authenticated()
                 .anyRequest().hasAnyRole("ANALYST", "STEWARD"));
         http.formLogin(form -> form.loginPage("/sign-in").loginProcessingUrl("/sign-in").defaultSuccessUrl("/", false).failureUrl("/sign-in?wrong"));
         http.logout(out -> out.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"));

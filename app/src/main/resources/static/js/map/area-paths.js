@@ -6,21 +6,22 @@ const RADIANS = Math.PI / 180;
 export const mercator = (lon, lat) => [lon / 360 + 0.5, 0.5 - Math.log(Math.tan(Math.PI / 4 + Math.max(-85, Math.min(85, lat)) * RADIANS / 2)) / (2 * Math.PI)];
 
 /**
+ * The corners of a ring, longitude and latitude in degrees.
  * @param {number[]} ring
  * @param {number} scale what the numbers are divided by to give degrees
- * @returns {number[][]} corners in Web Mercator
  */
-export function corners(ring, scale) {
-  const list = [];
+export function* degrees(ring, scale) {
   let x = 0;
   let y = 0;
   for (let i = 0; i < ring.length; i += 2) {
     x += ring[i];
     y += ring[i + 1];
-    list.push(mercator(x / scale, y / scale));
+    yield [x / scale, y / scale];
   }
-  return list;
 }
+
+/** The corners of a ring in Web Mercator; see {@link degrees}. */
+export const corners = (ring, scale) => Array.from(degrees(ring, scale), ([lon, lat]) => mercator(lon, lat));
 
 /** The smallest box around corners: [west, north, east, south] in Web Mercator. */
 export function box(lists) {

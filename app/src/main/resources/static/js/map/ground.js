@@ -1,23 +1,37 @@
-import { fromLonLat } from '/vendor/ol.js';
+import { TileLayer, XYZ } from '/vendor/ol.js';
+import { takes } from './labels.js';
+import { MERCATOR } from './projections.js';
+import { PaintedLayer } from './painted-layer.js';
 
 /**
- * The ground: land, water, borders and place names from the packs that ship with Sarnik. Iberia is drawn in more detail
- * inside its box, the rest of the world around it.
+ * The ground: land, water, rivers, borders and place names from the packs that ship with Sarnik. Iberia is drawn in more
+ * detail inside its box, the rest of the world around it. A ground of pictures comes from a source that a steward has added.
  */
-const packs = new Map();
-const CLAMP = 85;
+const files = new Map();
+const paths = new Map();
 const INSET = 0.05;
 const LABEL_GAP = 6;
+const RELIEF_SIZE = 2048;
+/** How far land spreads over the sea of the relief, in its pixels. */
+const SHORE = 6;
+const NAMES_LEVEL = 500;
 
-function point([lon, lat]) {
-  return fromLonLat([lon, Math.max(-CLAMP, Math.min(CLAMP, lat))]);
+/** The moods in which the shipped ground can be drawn. */
+export const MOODS = { paper: 'Paper', outline: 'Outlines only', tinted: 'Tinted relief', plain: 'Nothing' };
+export const DETAILS = ['Little detail', 'Some detail', 'Much detail'];
+/** How much smaller than usual a town may be to be named, by detail. */
+const NAMES = [12, 1, 0.25];
+
+function file(name) {
+  if (!files.has(name)) files.set(name, fetch(`/ground/${name}.json`).then(answer => answer.json()));
+  return files.get(name);
 }
 
-function path(shapes, close) {
+function follow(rings, projection, close) {
   const made = new Path2D();
-  for (const ring of shapes) {
-    ring.forEach((p, i) => {
-      const [x, y] = point(p);
+  for (const ring of rings) {
+    ring.forEach(([lon, lat], i) => {
+      const [x, y] = projection.project(lon, lat);
       if (i) made.lineTo(x, y);
       else made.moveTo(x, y);
     });
@@ -26,107 +40,233 @@ function path(shapes, close) {
   return made;
 }
 
-async function load(name) {
-  const pack = await (await fetch(`/ground/${name}.json`)).json();
+/** The packs as paths in a projection, made once. */
+function load(projection) {
+  if (!paths.has(projection.code)) {
+    paths.set(projection.code, Promise.all(['iberia', 'world', 'rivers'].map(file)).then(([iberia, world, rivers]) => ({
+      iberia: pack(iberia, projection), world: pack(world, projection),
+      rivers: [1, 2, 3].map(degree => follow(rivers.lines.filter(l => l[0] === degree).map(l => l[1]), projection, false)),
+    })));
+  }
+  return paths.get(projection.code);
+}
+
+function pack(data, projection) {
   return {
-    box: pack.box ? box(pack.box) : null,
-    land: path(pack.land.flat(), true),
-    borders: path(pack.borders, false),
-    provinces: path(pack.provinces, false),
-    towns: pack.towns.map(([lon, lat, label, people]) => ({ at: point([lon, lat]), label, people })),
+    box: data.box ? box(data.box, projection) : null,
+    land: follow(data.land.flat(), projection, true),
+    borders: follow(data.borders, projection, false),
+    provinces: follow(data.provinces, projection, false),
+    towns: data.towns.map(([lon, lat, label, people]) => ({ at: projection.project(lon, lat), label, people, near: isInBox([lon, lat]) })),
   };
 }
 
-function box([west, south, east, north]) {
-  const [left, bottom] = point([west + INSET, south + INSET]);
-  const [right, top] = point([east - INSET, north - INSET]);
-  return [left, bottom, right, top];
-}
+const NEAR = [-32, 26, 8, 47];
+const isInBox = ([lon, lat]) => lon > NEAR[0] && lat > NEAR[1] && lon < NEAR[2] && lat < NEAR[3];
 
-/** Loads both packs once for all maps of the page. @returns {Promise<Object>} */
-export function loadGround() {
-  for (const name of ['iberia', 'world']) if (!packs.has(name)) packs.set(name, load(name));
-  return Promise.all([packs.get('iberia'), packs.get('world')]).then(([iberia, world]) => ({ iberia, world }));
+/** The outline of the near box in a projection: four corners and points between them, for its sides may be bent. */
+function box([west, south, east, north], projection) {
+  const corners = [[west + INSET, south + INSET], [east - INSET, south + INSET], [east - INSET, north - INSET], [west + INSET, north - INSET]];
+  return corners.flatMap(([lon, lat], i) => {
+    const [toLon, toLat] = corners[(i + 1) % 4];
+    return Array.from({ length: 12 }, (_, s) => projection.project(lon + (toLon - lon) * s / 12, lat + (toLat - lat) * s / 12));
+  });
 }
 
 const colour = name => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
 
-/** @param {import('./painted-layer.js').Sheet} sheet */
-export function paintGround(sheet, ground) {
-  const { context } = sheet;
-  context.fillStyle = colour('water');
-  context.fillRect(0, 0, sheet.width, sheet.height);
-  const near = ground.iberia.box;
-  const view = sheet.extent();
-  const meets = near[0] < view[2] && near[2] > view[0] && near[1] < view[3] && near[3] > view[1];
-  const inside = meets && near[0] <= view[0] && near[1] <= view[1] && near[2] >= view[2] && near[3] >= view[3];
-  if (!inside) clipped(sheet, meets ? near : null, true, () => paintPack(sheet, ground.world, false));
-  if (meets) clipped(sheet, inside ? null : near, false, () => paintPack(sheet, ground.iberia, true));
-}
+/** The two layers of a map's ground, below everything and the names above everything, and what is chosen of them. */
+export class GroundLayers {
+  #loaded = null;
+  #relief = null;
+  #tiles = null;
 
-/** @param {boolean} outside whether to keep what lies outside the box */
-function clipped(sheet, extent, outside, paint) {
-  const { context } = sheet;
-  context.save();
-  if (extent) {
+  /** @param {import('./map-view.js').MapView} view @param {() => (sheet: Object, taken: number[][]) => void} names paints the layers' own labels first */
+  constructor(view, names) {
+    this.view = view;
+    this.mood = 'paper';
+    this.detail = 2;
+    this.below = view.add(sheet => this.#loaded && this.#paint(sheet), 0);
+    this.names = view.add(sheet => this.#paintNames(sheet, names()), NAMES_LEVEL);
+    load(view.projection).then(loaded => {
+      this.#loaded = loaded;
+      this.repaint();
+    });
+    document.fonts.load('500 12px "Hanken Grotesk"').then(() => this.names.repaint());
+  }
+
+  repaint() {
+    this.below.repaint();
+    this.names.repaint();
+  }
+
+  /** @param {{mood: string, detail: number}} ground */
+  set({ mood, detail }) {
+    if (this.mood === mood && this.detail === detail) return;
+    this.mood = mood;
+    this.detail = detail;
+    this.#setTiles(mood.startsWith('source:') ? mood.slice(7) : null);
+    if (mood === 'tinted' && !this.#relief) loadRelief().then(relief => { this.#relief = relief; this.repaint(); });
+    this.repaint();
+  }
+
+  #setTiles(source) {
+    if (this.#tiles) this.view.map.removeLayer(this.#tiles);
+    this.#tiles = null;
+    this.trouble = null;
+    if (!source) return;
+    const pictures = new XYZ({ url: `/api/grounds/${encodeURIComponent(source)}/{z}/{x}/{y}`, maxZoom: 18, transition: 0 });
+    pictures.on('tileloaderror', () => {
+      if (this.trouble) return;
+      this.trouble = `The pictures of ${source} do not answer, so the map stands on paper where they are missing.`;
+      this.view.told?.();
+    });
+    this.#tiles = new TileLayer({ source: pictures, zIndex: 1, className: 'ol-layer ground-pictures' });
+    this.view.map.addLayer(this.#tiles);
+  }
+
+  #paint(sheet) {
+    const { context } = sheet;
+    const ground = this.#loaded;
+    if (this.mood === 'plain' || this.mood === 'outline') {
+      context.fillStyle = colour('paper');
+      context.fillRect(0, 0, sheet.width, sheet.height);
+      if (this.mood === 'plain') return;
+    } else {
+      context.fillStyle = colour('water');
+      context.fillRect(0, 0, sheet.width, sheet.height);
+    }
+    this.#clipped(sheet, ground.iberia.box, true, () => this.#paintPack(sheet, ground.world, false));
+    this.#clipped(sheet, ground.iberia.box, false, () => this.#paintPack(sheet, ground.iberia, true));
+  }
+
+  /** @param {boolean} outside whether to keep what lies outside the box */
+  #clipped(sheet, corners, outside, paint) {
+    const { context } = sheet;
+    const extent = sheet.extent();
+    const all = corners.every(([x, y]) => x < extent[0]) || corners.every(([x]) => x > extent[2]) || corners.every(([, y]) => y < extent[1]) || corners.every(([, y]) => y > extent[3]);
+    if (all && !outside) return;
+    context.save();
     context.beginPath();
     if (outside) context.rect(0, 0, sheet.width, sheet.height);
-    const [x, y] = [sheet.x(extent[0]), sheet.y(extent[3])];
-    context.rect(x, y, sheet.x(extent[2]) - x, sheet.y(extent[1]) - y);
+    corners.forEach(([x, y], i) => (i ? context.lineTo(sheet.x(x), sheet.y(y)) : context.moveTo(sheet.x(x), sheet.y(y))));
+    context.closePath();
     context.clip('evenodd');
+    paint();
+    context.restore();
   }
-  paint();
-  context.restore();
-}
 
-function paintPack(sheet, pack, withProvinces) {
-  const { context } = sheet;
-  sheet.inMapUnits(pixel => {
-    context.lineJoin = 'round';
-    context.fillStyle = colour('land');
-    context.fill(pack.land, 'evenodd');
-    context.strokeStyle = colour('border');
-    context.lineWidth = 0.8 * pixel;
-    context.stroke(pack.land);
-    if (withProvinces && pixel < 6000) {
-      context.strokeStyle = colour('province');
-      context.lineWidth = 0.7 * pixel;
-      context.stroke(pack.provinces);
+  #paintPack(sheet, pack, isNear) {
+    const { context } = sheet;
+    const outline = this.mood === 'outline';
+    sheet.inMapUnits(pixel => {
+      context.lineJoin = 'round';
+      if (!outline) {
+        context.fillStyle = colour('land');
+        context.fill(pack.land, 'evenodd');
+        if (this.mood === 'tinted' && this.#relief && this.view.projection === MERCATOR) this.#tint(context, pack);
+      }
+      if (isNear && !outline) this.#rivers(context, pixel);
+      context.strokeStyle = colour('border');
+      context.lineWidth = 0.8 * pixel;
+      context.stroke(pack.land);
+      if (isNear && pixel < [2500, 6000, 9000][this.detail - 1]) {
+        context.strokeStyle = colour('province');
+        context.lineWidth = 0.7 * pixel;
+        context.stroke(pack.provinces);
+      }
+      context.strokeStyle = colour('border');
+      context.lineWidth = 1.3 * pixel;
+      context.setLineDash([5 * pixel, 2.5 * pixel]);
+      context.stroke(pack.borders);
+      context.setLineDash([]);
+    });
+  }
+
+  /** Great rivers first; smaller ones as one comes nearer or asks for more. */
+  #rivers(context, pixel) {
+    context.strokeStyle = colour('river');
+    const shown = Math.min(3, (pixel < 600 ? 3 : pixel < 2500 ? 2 : 1) + this.detail - 2);
+    for (let degree = 0; degree < shown; degree++) {
+      context.lineWidth = [1.1, 0.8, 0.6][degree] * pixel;
+      context.stroke(this.#loaded.rivers[degree]);
     }
-    context.strokeStyle = colour('border');
-    context.lineWidth = 1.3 * pixel;
-    context.setLineDash([5 * pixel, 2.5 * pixel]);
-    context.stroke(pack.borders);
-    context.setLineDash([]);
-  });
+  }
+
+  #tint(context, pack) {
+    context.save();
+    context.clip(pack.land, 'evenodd');
+    context.globalAlpha = document.documentElement.dataset.mood === 'night' ? 0.35 : 0.75;
+    context.globalCompositeOperation = document.documentElement.dataset.mood === 'night' ? 'luminosity' : 'multiply';
+    const half = 20037508.342789244;
+    context.scale(1, -1);
+    context.imageSmoothingQuality = 'high';
+    context.drawImage(this.#relief, -half, -half, 2 * half, 2 * half);
+    context.restore();
+  }
+
+  /** Labels of the layers first, then names of towns that give way to them and to larger ones; fewer the farther out. */
+  #paintNames(sheet, own) {
+    const taken = [];
+    own(sheet, taken);
+    if (!this.#loaded || this.mood === 'plain') return;
+    const { context } = sheet;
+    context.font = '500 12px "Hanken Grotesk", sans-serif';
+    context.lineWidth = 3;
+    context.lineJoin = 'round';
+    context.strokeStyle = colour('halo');
+    context.fillStyle = colour('town');
+    const { iberia, world } = this.#loaded;
+    const towns = [...iberia.towns.filter(t => t.near), ...world.towns.filter(t => !t.near)].sort((a, b) => b.people - a.people);
+    const least = sheet.resolution * sheet.resolution / 60 * NAMES[this.detail - 1];
+    for (const { at, label, people } of towns) {
+      if (people < least) break;
+      const [x, y] = [sheet.x(at[0]), sheet.y(at[1])];
+      if (x < 0 || y < 0 || x > sheet.width || y > sheet.height) continue;
+      const width = context.measureText(label).width;
+      if (!takes(taken, [x - LABEL_GAP, y - 8 - LABEL_GAP, x + width + 8 + LABEL_GAP, y + 8 + LABEL_GAP])) continue;
+      context.strokeText(label, x + 5, y + 4);
+      context.fillText(label, x + 5, y + 4);
+      context.beginPath();
+      context.arc(x, y, 1.6, 0, 7);
+      context.fill();
+    }
+  }
 }
 
-/** Names of towns that give way to larger ones; fewer the farther out. */
-export function paintNames(sheet, ground) {
-  const { context } = sheet;
-  const taken = [];
-  context.font = '500 12px "Hanken Grotesk", sans-serif';
-  context.lineWidth = 3;
-  context.lineJoin = 'round';
-  context.strokeStyle = colour('halo');
-  context.fillStyle = colour('town');
-  const near = ground.iberia.box;
-  const isNear = ([x, y]) => x > near[0] && x < near[2] && y > near[1] && y < near[3];
-  const towns = [...ground.iberia.towns.filter(t => isNear(t.at)), ...ground.world.towns.filter(t => !isNear(t.at))]
-    .sort((a, b) => b.people - a.people);
-  const least = sheet.resolution * sheet.resolution / 60;
-  for (const { at, label, people } of towns) {
-    if (people < least) break;
-    const [x, y] = [sheet.x(at[0]), sheet.y(at[1])];
-    if (x < 0 || y < 0 || x > sheet.width || y > sheet.height) continue;
-    const width = context.measureText(label).width;
-    const spot = [x - LABEL_GAP, y - 8 - LABEL_GAP, x + width + 8 + LABEL_GAP, y + 8 + LABEL_GAP];
-    if (taken.some(t => t[0] < spot[2] && t[2] > spot[0] && t[1] < spot[3] && t[3] > spot[1])) continue;
-    taken.push(spot);
-    context.strokeText(label, x + 5, y + 4);
-    context.fillText(label, x + 5, y + 4);
-    context.beginPath();
-    context.arc(x, y, 1.6, 0, 7);
-    context.fill();
+/** The relief, which ships in degrees, bent into Web Mercator once. */
+async function loadRelief() {
+  const image = dryLand(await createImageBitmap(await (await fetch('/ground/relief.jpg')).blob()));
+  const bent = new OffscreenCanvas(RELIEF_SIZE, RELIEF_SIZE);
+  const context = bent.getContext('2d');
+  context.imageSmoothingQuality = 'high';
+  const latOf = y => Math.atan(Math.sinh(Math.PI * (1 - 2 * y / RELIEF_SIZE))) * 180 / Math.PI;
+  for (let y = 0; y < RELIEF_SIZE; y++) {
+    const top = (90 - latOf(y)) / 180 * image.height;
+    context.drawImage(image, 0, top, image.width, Math.max(0.5, (90 - latOf(y + 1)) / 180 * image.height - top), 0, y, RELIEF_SIZE, 1);
   }
+  return bent;
+}
+
+/** The relief without its sea: land spreads over what is bluer than it is red, so that coasts and islands are not tinted like water. */
+function dryLand(image) {
+  const canvas = new OffscreenCanvas(image.width, image.height);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  context.drawImage(image, 0, 0);
+  const picture = context.getImageData(0, 0, image.width, image.height);
+  const { data } = picture;
+  const wet = new Uint8Array(image.width * image.height);
+  for (let p = 0; p < wet.length; p++) wet[p] = data[4 * p + 2] > data[4 * p] + 6 ? 1 : 0;
+  for (let pass = 0; pass < SHORE; pass++) {
+    const before = wet.slice();
+    for (let p = image.width + 1; p < wet.length - image.width - 1; p++) {
+      if (!before[p]) continue;
+      const near = [p - 1, p + 1, p - image.width, p + image.width].filter(n => !before[n]);
+      if (!near.length) continue;
+      for (let c = 0; c < 3; c++) data[4 * p + c] = near.reduce((sum, n) => sum + data[4 * n + c], 0) / near.length;
+      wet[p] = 0;
+    }
+  }
+  context.putImageData(picture, 0, 0);
+  return canvas;
 }

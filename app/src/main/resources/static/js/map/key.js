@@ -1,37 +1,73 @@
 import { el } from '../elements.js';
+import { full } from '../numbers.js';
+import { outline } from './symbols.js';
 
 /**
  * The colours of a key's classes, lowest first. On the dark ground of the night the bright end stands out, so there the
- * highest class takes it.
+ * highest class of a palette that runs from light to deep takes it.
  */
 export function coloursOf(key) {
   const colours = key.colours.map(c => c.colour);
-  return document.documentElement.dataset.mood === 'night' ? colours.reverse() : colours;
+  return key.turns && document.documentElement.dataset.mood === 'night' ? colours.reverse() : colours;
 }
 
 /**
- * The key of a layer: nested example circles, then the classes with how many places are in each.
+ * The key of a layer: nested example sizes, then the classes with how many places are in each.
  * @param {Object} key as the server draws it
+ * @param {{kind?: string, pick?: (c: number, add: boolean) => void, choose?: (i: number) => void}} does what a press does
  * @returns {HTMLElement[]}
  */
-export function keyOf(key) {
+export function keyOf(key, does = {}) {
   const parts = [];
   if (key.sizeWords && key.circles.length) {
-    parts.push(el('h3', {}, sentence(key.sizeWords)), circles(key.circles));
+    parts.push(el('h3', {}, sentence(key.sizeWords)), does.kind === 'flows' ? widths(key.circles) : circles(key.circles));
+  }
+  if (key.offered?.length) {
+    const choice = el('select', { class: 'key-choice', 'aria-label': 'What the colours stand for', onchange: e => does.choose?.(Number(e.target.value)) },
+      ...key.offered.map((words, i) => el('option', { value: i, selected: i === key.chosen }, words)));
+    parts.push(choice);
   }
   if (key.colourWords) {
-    parts.push(el('h3', { class: 'mt-1.5' }, sentence(key.colourWords)));
+    if (!key.offered?.length) parts.push(el('h3', { class: 'mt-1.5' }, sentence(key.colourWords)));
     const colours = coloursOf(key);
-    key.colours.forEach(({ text, count }, i) => parts.push(row({ background: colours[i] }, text, count)));
-    if (key.missing) parts.push(row({ background: 'none' }, 'no data', key.missing));
+    if (key.ramp) parts.push(ramp(key, colours));
+    else if (wearsShapes(key)) key.colours.forEach(({ text, count }, i) => parts.push(shapeRow(key.shapes[i].shape, text, count, colours[i])));
+    else key.colours.forEach(({ text, count }, i) => parts.push(row({ background: colours[i] }, text, count, does.kind, does.pick && (e => does.pick(i, e.shiftKey)))));
+    if (key.missing) parts.push(row(null, 'no data', key.missing, does.kind, does.pick && (e => does.pick(-1, e.shiftKey))));
+    if (key.below) parts.push(el('p', { class: 'key-note' }, `${full(key.below)} below ${full(key.low)}`));
+    if (key.above) parts.push(el('p', { class: 'key-note' }, `${full(key.above)} above ${full(key.high)}`));
   }
+  if (!wearsShapes(key)) for (const { shape, text, count } of key.shapes ?? []) parts.push(shapeRow(shape, text, count));
   return parts;
 }
 
 const sentence = words => words.charAt(0).toUpperCase() + words.slice(1);
 
-function row(style, text, count) {
-  return el('div', { class: 'map-key-row' }, el('i', { style }), el('span', {}, text), el('span', {}, String(count)));
+function row(style, text, count, kind, pick) {
+  const content = [el('i', { class: `${kind === 'areas' ? 'is-area' : ''}${style ? '' : ' is-missing'}`, style: style ?? {} }), el('span', {}, text), el('span', {}, String(count))];
+  return pick ? el('button', { type: 'button', class: 'map-key-row', title: 'Pick the places of this class', onclick: pick }, ...content) : el('div', { class: 'map-key-row' }, ...content);
+}
+
+/** A ramp as one bar; its ends in words. */
+function ramp(key, colours) {
+  const wide = 150;
+  const bars = colours.map((fill, i) => el('rect', { x: i * wide / colours.length, y: 0, width: wide / colours.length + 0.5, height: 10, fill }));
+  return el('div', { class: 'key-ramp' }, el('svg', { width: wide, height: 10, 'aria-hidden': 'true' }, ...bars),
+    el('p', {}, el('span', {}, key.low === null ? '' : full(key.low)), el('span', {}, key.high === null ? '' : full(key.high))));
+}
+
+/** Whether colours and shapes stand for the same values: then one list says both. */
+const wearsShapes = key => key.colourWords && key.shapes?.length > 0 && key.shapes.length === key.colours.length && key.shapes.every((s, i) => s.text === key.colours[i].text);
+
+function shapeRow(shape, text, count, colour = getComputedStyle(document.documentElement).getPropertyValue('--ink')) {
+  const mark = el('canvas', { width: 28, height: 28, class: 'key-shape', 'aria-hidden': 'true' });
+  const context = mark.getContext('2d');
+  context.scale(2, 2);
+  context.fillStyle = colour;
+  context.beginPath();
+  outline(context, shape, 7, 7, 4.6);
+  context.fill();
+  return el('div', { class: 'map-key-row' }, mark, el('span', {}, text), el('span', {}, String(count)));
 }
 
 function circles(list) {
@@ -39,15 +75,24 @@ function circles(list) {
   const width = 2 * largest + 2;
   const height = Math.max(2 * largest + 2, list.length * 13);
   const marks = [];
-  let last = Infinity;
-  for (const { radius, text } of list) {
+  let last = -4;
+  list.forEach(({ radius, text }, i) => {
     const top = height - 1 - 2 * radius;
-    const label = Math.max(9, Math.min(height - 1, last === Infinity ? top + 4 : Math.max(top + 4, last + 13)));
+    // No lower than leaves room for those that follow, no higher than the one above it leaves.
+    const label = Math.max(last + 13, Math.min(top + 4, height - 1 - 13 * (list.length - 1 - i)));
     last = label;
     marks.push(
       el('circle', { cx: largest + 1, cy: height - 1 - radius, r: radius, fill: 'none', stroke: 'currentColor', 'stroke-width': 0.9 }),
       el('line', { x1: largest + 1, y1: top, x2: width + 6, y2: label - 4, stroke: 'currentColor', 'stroke-width': 0.5 }),
       el('text', { x: width + 9, y: label, fill: 'currentColor', 'font-size': 11.5 }, text));
-  }
+  });
   return el('svg', { width: width + 60, height, 'aria-hidden': 'true' }, ...marks);
+}
+
+/** Example widths of flows, one below the other. */
+function widths(list) {
+  const height = list.length * 17;
+  return el('svg', { width: 120, height, 'aria-hidden': 'true' }, ...list.flatMap(({ radius, text }, i) => [
+    el('line', { x1: 2, x2: 46, y1: i * 17 + 9, y2: i * 17 + 9, stroke: 'currentColor', 'stroke-width': radius }),
+    el('text', { x: 54, y: i * 17 + 13, fill: 'currentColor', 'font-size': 11.5 }, text)]));
 }

@@ -1,8 +1,9 @@
 import { DragBox, DragPan, KeyboardPan, KeyboardZoom, MouseWheelZoom, OlMap, PinchZoom, ScaleLine, View, altKeyOnly,
-  boundingExtent, buffer, containsCoordinate, fromLonLat, getHeight, getWidth } from '/vendor/ol.js';
+  boundingExtent, buffer, containsCoordinate, extend, fromLonLat, getHeight, getWidth } from '/vendor/ol.js';
 import { el } from '../elements.js';
 import { drawTicks } from './graticule.js';
-import { loadGround, paintGround, paintNames } from './ground.js';
+import { GroundLayers } from './ground.js';
+import { MERCATOR } from './projections.js';
 import { PaintedLayer } from './painted-layer.js';
 
 const HOME = [-4, 40];
@@ -10,38 +11,41 @@ const HOME = [-4, 40];
 const OUTER = 0.06;
 const MUCH = 1.3;
 
+/** Views of maps that move together, by the name they share. */
+const shared = new Map();
+
 /**
- * A map in a visual: ground, neatline ticks, scale, buttons and ways of moving. The wheel zooms only where the map has
- * been pressed or Ctrl is held, so that a page can be scrolled past it.
+ * A map in a visual: ground, neatline ticks, scale and ways of moving. The wheel zooms only where the map has been pressed or
+ * Ctrl is held, so that a page can be scrolled past it.
  */
 export class MapView {
   #places = [];
+  #start = null;
+  #boxes = [];
 
   /**
    * @param {HTMLElement} body the visual's body
    * @param {string} label what the map is called, for screen readers
+   * @param {{projection?: Object, together?: string, bounds?: Object, locked?: boolean, names?: (sheet: Object, taken: number[][]) => void}} choices
    */
-  constructor(body, label) {
+  constructor(body, label, choices = {}) {
+    this.projection = choices.projection ?? MERCATOR;
+    this.names = choices.names ?? (() => {});
     this.view = el('div', { class: 'map-view', tabindex: 0, role: 'application', 'aria-label': `${label}. Arrows move, plus and minus zoom.` });
     this.ticks = el('svg', { class: 'map-ticks', 'aria-hidden': 'true' });
     this.hint = el('div', { class: 'map-hint' }, 'Press the map, or hold Ctrl, to zoom with the wheel');
     this.away = el('button', { class: 'map-away', type: 'button', hidden: true, onclick: () => this.fit(this.#places, true) });
-    body.append(this.ticks, this.view, this.away, el('div', { class: 'map-credit' }, 'Natural Earth · GeoNames'), this.#buttons());
-    const ground = new PaintedLayer(sheet => this.ground && paintGround(sheet, this.ground));
-    this.names = new PaintedLayer(sheet => this.ground && paintNames(sheet, this.ground));
-    this.names.setZIndex(10);
-    loadGround().then(loaded => {
-      this.ground = loaded;
-      ground.repaint();
-      this.names.repaint();
-    });
+    this.credit = el('div', { class: 'map-credit' }, 'Natural Earth · GeoNames');
+    body.append(this.ticks, this.view, this.away, this.credit);
+    this.locked = Boolean(choices.locked);
+    this.scale = new ScaleLine({ units: 'metric', minWidth: 54 });
     this.map = new OlMap({
       target: this.view,
-      layers: [ground, this.names],
-      controls: [new ScaleLine({ units: 'metric', minWidth: 54 })],
+      controls: [this.scale],
       interactions: this.#interactions(),
-      view: new View({ center: fromLonLat(HOME), zoom: 5, minZoom: 1, maxZoom: 16, enableRotation: false }),
+      view: this.#viewOf(choices),
     });
+    this.ground = new GroundLayers(this, () => this.#ownNames());
     // Reached from the page by scripts that want to know where a place lies on the screen.
     this.view.olMap = this.map;
     this.map.getViewport().style.touchAction = 'pan-y';
@@ -49,9 +53,31 @@ export class MapView {
     this.map.on('postrender', () => this.#followed());
     this.view.addEventListener('focusin', () => this.#activate(true));
     this.view.addEventListener('focusout', () => this.#activate(false));
-    this.mood = () => this.map.getLayers().forEach(layer => layer.repaint());
+    this.mood = () => this.map.getLayers().forEach(layer => layer.repaint?.());
     document.addEventListener('mood', this.mood);
-    document.fonts.load('500 12px "Hanken Grotesk"').then(() => this.names.repaint());
+  }
+
+  #viewOf({ together, bounds }) {
+    const name = together && `${together}|${this.projection.code}`;
+    if (name && shared.has(name)) {
+      const known = shared.get(name);
+      known.users++;
+      this.shares = name;
+      this.follows = true;
+      return known.view;
+    }
+    const isMercator = this.projection === MERCATOR;
+    const view = new View({
+      projection: this.projection.ol ?? this.projection.code, center: isMercator ? fromLonLat(HOME) : [0, 0], zoom: 5,
+      minZoom: bounds?.farthest ?? 1, maxZoom: bounds?.nearest ?? 16, enableRotation: false,
+      // Zooms mean the same in all projections: a pixel at zoom 0 is as large as in Web Mercator.
+      maxResolution: 156543.03392804097,
+    });
+    if (name) {
+      shared.set(name, { view, users: 1 });
+      this.shares = name;
+    }
+    return view;
   }
 
   #activate(active) {
@@ -62,6 +88,8 @@ export class MapView {
 
   #interactions() {
     const isActive = () => this.active;
+    this.box = new DragBox({ condition: altKeyOnly });
+    if (this.locked) return [this.box];
     const wheel = new MouseWheelZoom({
       condition: e => {
         if (e.type !== 'wheel') return false;
@@ -70,22 +98,15 @@ export class MapView {
         return allowed;
       },
     });
+    const view = this;
     const pan = new DragPan({
       condition(e) {
         const press = e.originalEvent;
-        if (press.altKey || press.shiftKey || press.ctrlKey || press.metaKey || press.button > 0) return false;
+        if (view.draws || press.altKey || press.shiftKey || press.ctrlKey || press.metaKey || press.button > 0) return false;
         return press.pointerType !== 'touch' || isActive() || this.getPointerCount() === 2;
       },
     });
-    this.box = new DragBox({ condition: altKeyOnly });
     return [pan, wheel, new PinchZoom(), new KeyboardPan(), new KeyboardZoom(), this.box];
-  }
-
-  #buttons() {
-    const zoom = by => () => this.map.getView().animate({ zoom: this.map.getView().getZoom() + by, duration: 160 });
-    const button = (name, run, content) => el('button', { type: 'button', title: name, 'aria-label': name, onclick: run }, content);
-    return el('div', { class: 'map-buttons' }, button('Nearer', zoom(1), '+'), button('Farther', zoom(-1), '−'),
-      button('Back to all', () => this.fit(this.#places), el('svg', { viewBox: '0 0 16 16' }, el('path', { d: 'M2 8 8 2l6 6M4 7v7h8V7' }))));
   }
 
   #hintOnce() {
@@ -95,24 +116,77 @@ export class MapView {
   }
 
   #followed() {
-    drawTicks(this.ticks, this.view, this.map);
+    drawTicks(this.ticks, this.view, this.map, this.projection);
     if (!this.#places.length) return;
     const extent = this.map.getView().calculateExtent();
     const away = this.#places.filter(p => !containsCoordinate(extent, p)).length;
-    this.away.hidden = away === 0 || away === this.#places.length;
-    if (away) this.away.textContent = `${away} ${away === 1 ? 'place lies' : 'places lie'} beyond the edge: show all`;
+    this.away.hidden = away === 0 || away === this.#places.length || this.locked;
+    if (away) this.away.textContent = `${away.toLocaleString('en')} ${away === 1 ? 'place lies' : 'places lie'} beyond the edge: show all`;
   }
 
-  /** A layer painted above the ground. */
-  add(paint) {
+  #ownNames() {
+    return this.names;
+  }
+
+  /** A layer painted above the ground; a higher level lies above a lower one. */
+  add(paint, level = 10) {
     const layer = new PaintedLayer(paint);
+    layer.setZIndex(level);
     this.map.addLayer(layer);
     return layer;
   }
 
-  /** The places that "Back to all" goes back to; map coordinates. */
+  remove(layer) {
+    this.map.removeLayer(layer);
+  }
+
+  zoomBy(step) {
+    if (!this.locked) this.map.getView().animate({ zoom: this.map.getView().getZoom() + step, duration: 160 });
+  }
+
+  /** Moves to an extent in degrees. */
+  goTo({ west, south, east, north }, duration = 350) {
+    const corners = [[west, south], [west, north], [east, south], [east, north], [(west + east) / 2, south], [(west + east) / 2, north]].map(([lon, lat]) => this.projection.project(lon, lat));
+    this.map.updateSize();
+    if (this.map.getSize()) this.map.getView().fit(boundingExtent(corners), { duration });
+  }
+
+  /** Moves to a place and comes near. */
+  flyTo(lon, lat, zoom = 10) {
+    this.map.getView().animate({ center: this.projection.project(lon, lat), zoom: Math.max(zoom, this.map.getView().getZoom()), duration: 450 });
+  }
+
+  /** What is in sight: zoom, and degrees. */
+  sight() {
+    this.map.updateSize();
+    if (!this.map.getSize()) return null;
+    const view = this.map.getView();
+    const [west, south, east, north] = view.calculateExtent();
+    const corners = [[west, south], [west, north], [east, south], [east, north], [(west + east) / 2, south], [(west + east) / 2, north]].map(at => this.projection.unproject(at));
+    const [lons, lats] = [corners.map(c => c[0]), corners.map(c => c[1])];
+    const round = v => Math.round(v * 1e4) / 1e4;
+    const wide = view.getZoom() < 2;
+    return { zoom: Math.round(view.getZoom() * 100) / 100, west: wide ? -180 : round(Math.min(...lons)), south: round(Math.min(...lats)), east: wide ? 180 : round(Math.max(...lons)), north: round(Math.max(...lats)) };
+  }
+
+  /** The places that "Back" goes back to; map coordinates. */
   remember(places) {
     this.#places = places;
+  }
+
+  /** The extents of areas, which belong in a view as their middles do. */
+  surround(boxes) {
+    this.#boxes = boxes;
+  }
+
+  /** Where the map starts, in degrees; null to fit what it shows. */
+  startAt(extent) {
+    this.#start = extent;
+  }
+
+  home() {
+    if (this.#start) this.goTo(this.#start);
+    else this.fit(this.#places);
   }
 
   /**
@@ -123,7 +197,8 @@ export class MapView {
     this.#places = places;
     this.map.updateSize();
     if (!places.length || !this.map.getSize()) return;
-    const extent = buffer(whole ? boundingExtent(places) : innerExtent(places), 4000);
+    const near = whole ? boundingExtent(places) : innerExtent(places);
+    const extent = buffer(this.#boxes.filter(b => containsCoordinate(near, [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2])).reduce((all, b) => extend(all, b), [...near]), 4000);
     this.map.getView().fit(extent, { padding: [34, 30, 30, 30], maxZoom: 12 });
   }
 
@@ -135,6 +210,8 @@ export class MapView {
 
   dispose() {
     document.removeEventListener('mood', this.mood);
+    const known = this.shares && shared.get(this.shares);
+    if (known && --known.users === 0) shared.delete(this.shares);
     this.map.setTarget(null);
   }
 }

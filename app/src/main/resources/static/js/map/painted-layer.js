@@ -48,6 +48,20 @@ export class PaintedLayer extends Layer {
     return this.#box;
   }
 
+  /**
+   * Paints what is in view on another canvas, such as that of a picture to take along.
+   * @param {HTMLCanvasElement} canvas whose size is that of the view times `ratio`
+   */
+  paintOn(canvas, ratio, view) {
+    const own = Object.assign(document.createElement('canvas'), { width: canvas.width, height: canvas.height });
+    const context = own.getContext('2d');
+    const [width, height] = [canvas.width / ratio, canvas.height / ratio];
+    const [[x, y], resolution] = [view.getCenter(), view.getResolution()];
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    this.#paint(new Sheet(context, ratio, width, height, x - width / 2 * resolution, y + height / 2 * resolution, resolution));
+    canvas.getContext('2d').drawImage(own, 0, 0);
+  }
+
   #paintAt(frame) {
     const ratio = Math.min(frame.pixelRatio, MOST_RATIO);
     const { center, resolution } = frame.viewState;

@@ -1,5 +1,7 @@
 import { fromLonLat } from '/vendor/ol.js';
+import { el } from '../elements.js';
 import { MapView } from './map-view.js';
+import { movesOf } from './tools.js';
 
 /** The map of what placing found: a dot a place, grown a little with its rows, rust where it is doubtful. */
 export class PlacingMap {
@@ -8,6 +10,7 @@ export class PlacingMap {
   constructor(visual) {
     const body = visual.querySelector('.visual-body');
     this.view = new MapView(body, 'Where the rows lie');
+    body.append(el('div', { class: 'map-buttons' }, ...movesOf(this.view)));
     this.layer = this.view.add(sheet => this.#paint(sheet));
   }
 

@@ -1,17 +1,65 @@
-import { fromLonLat } from '/vendor/ol.js';
+import { RBush } from '/vendor/ol.js';
+import { coordinates, sheetOf } from '../places.js';
+import { figures } from '../numbers.js';
 import { coloursOf } from './key.js';
 
 /** Room around a symbol within which a press still reaches it, pixels. */
 const REACH = 3;
-const DIMMED = 0.3;
+const DIMMED = 0.28;
+/** From this many on, symbols are copied pixel by pixel: drawing each as a path takes several times as long. */
+const MANY = 1500;
+/** Sizes that are copied are rounded to a share of a pixel, so that few have to be drawn. */
+const PARTS = 2;
+
+export const SHAPES = ['circle', 'square', 'diamond', 'triangle', 'star', 'drop', 'ring', 'cross'];
+
+/** The outline of a shape about a point, of the area of a circle of that radius as near as makes no odds. */
+export function outline(path, shape, x, y, r) {
+  const corners = points => points.forEach(([dx, dy], i) => (i ? path.lineTo(x + dx * r, y + dy * r) : path.moveTo(x + dx * r, y + dy * r)));
+  switch (SHAPES[shape]) {
+    case 'square': path.rect(x - 0.886 * r, y - 0.886 * r, 1.772 * r, 1.772 * r); return;
+    case 'diamond': corners([[0, -1.25], [1.25, 0], [0, 1.25], [-1.25, 0]]); break;
+    case 'triangle': corners([[0, -1.4], [1.25, 0.85], [-1.25, 0.85]]); break;
+    case 'star': corners(Array.from({ length: 10 }, (_, i) => [Math.sin(i * Math.PI / 5) * (i % 2 ? 0.62 : 1.4), -Math.cos(i * Math.PI / 5) * (i % 2 ? 0.62 : 1.4)])); break;
+    case 'drop':
+      path.moveTo(x, y - 1.6 * r);
+      path.bezierCurveTo(x + 0.5 * r, y - 0.9 * r, x + r, y - 0.4 * r, x + r, y + 0.25 * r);
+      path.arc(x, y + 0.25 * r, r, 0, Math.PI);
+      path.bezierCurveTo(x - r, y - 0.4 * r, x - 0.5 * r, y - 0.9 * r, x, y - 1.6 * r);
+      break;
+    case 'ring':
+      path.moveTo(x + 1.15 * r, y);
+      path.arc(x, y, 1.15 * r, 0, 7);
+      path.moveTo(x + 0.62 * r, y);
+      path.arc(x, y, 0.62 * r, 0, -7, true);
+      return;
+    case 'cross': corners([[-0.4, -1.2], [0.4, -1.2], [0.4, -0.4], [1.2, -0.4], [1.2, 0.4], [0.4, 0.4], [0.4, 1.2], [-0.4, 1.2], [-0.4, 0.4], [-1.2, 0.4], [-1.2, -0.4], [-0.4, -0.4]]); break;
+    default:
+      path.moveTo(x + r, y);
+      path.arc(x, y, r, 0, 7);
+  }
+  path.closePath();
+}
 
 /**
  * A layer's symbols with their map coordinates, ready to paint and to be reached.
- * @param {Object} drawn the layer as the server draws it: ids, lon, lat, radii, classes, key, opacity
+ * @param {Object} drawn the layer as the server draws it
+ * @param {Object} projection of the map
  */
-export function prepare(drawn) {
-  return { ...drawn, at: drawn.ids.map((_, i) => fromLonLat([drawn.lon[i], drawn.lat[i]])), index: new Map(drawn.ids.map((id, i) => [id, i])) };
+export function prepare(drawn, projection) {
+  const sheet = sheetOf(drawn.places);
+  const all = coordinates(drawn.places, projection);
+  const sizes = figures(drawn.sizes);
+  return {
+    ...drawn, sheet, sizes,
+    tints: drawn.tints && figures(drawn.tints),
+    ids: drawn.at.map(i => sheet.ids[i]),
+    xy: drawn.at.map(i => all[i]),
+    most: Math.max(0, ...(drawn.radii.length > 1e5 ? [60] : drawn.radii)),
+  };
 }
+
+const shapeOf = (layer, i) => layer.shapes?.[i] ?? layer.shape;
 
 /**
  * Paints a layer, largest symbols first; what is picked lies on top and the rest pales.
@@ -20,64 +68,171 @@ export function prepare(drawn) {
  * @param {{ink: string, rust: string, faint: string}} tones
  */
 export function paintSymbols(sheet, layer, picks, tones) {
-  const { context } = sheet;
   const colours = coloursOf(layer.key);
+  const look = (i, strength) => (layer.classes[i] < 0
+    ? { fill: null, line: tones.faint, alpha: strength, lineAlpha: strength }
+    : { fill: layer.sizes[i] < 0 ? null : colours[layer.classes[i]], line: layer.sizes[i] < 0 ? colours[layer.classes[i]] : tones.ink, alpha: layer.head.opacity * strength, lineAlpha: (layer.sizes[i] < 0 ? 1 : 0.5) * strength });
   const lit = [];
-  context.lineWidth = 0.8;
-  layer.ids.forEach((id, i) => {
-    if (picks.has(id)) lit.push(i);
-    else paintOne(i, picks.size ? DIMMED : 1);
-  });
+  const dim = picks.size && layer.ids.some(id => picks.has(id));
+  const rest = [];
+  layer.ids.forEach((id, i) => (layer.radii[i] > 0 ? (picks.has(id) ? lit : rest).push(i) : 0));
+  const strength = dim ? DIMMED : 1;
+  if (rest.length > MANY) copyAll(sheet, layer, rest, i => look(i, strength));
+  else for (const i of rest) one(sheet, layer, i, look(i, strength));
+  for (const i of lit) one(sheet, layer, i, look(i, 1));
+  if (layer.members) counts(sheet, layer, tones);
+  if (lit.length > MANY) return;
+  const { context } = sheet;
+  context.globalAlpha = 1;
+  context.strokeStyle = tones.rust;
+  context.lineWidth = 2.5;
   for (const i of lit) {
-    paintOne(i, 1);
-    context.globalAlpha = 1;
-    context.strokeStyle = tones.rust;
-    context.lineWidth = 2.5;
-    ring(i, 1.5);
+    context.beginPath();
+    outline(context, shapeOf(layer, i), sheet.x(layer.xy[i][0]), sheet.y(layer.xy[i][1]), layer.radii[i] + 1.5);
     context.stroke();
-    context.lineWidth = 0.8;
+  }
+}
+
+function draw(context, shape, x, y, r, { fill, line, alpha, lineAlpha }, border) {
+  context.beginPath();
+  outline(context, shape, x, y, r);
+  if (fill) {
+    context.globalAlpha = alpha;
+    context.fillStyle = fill;
+    context.fill();
+  }
+  if (border > 0 || !fill) {
+    context.globalAlpha = lineAlpha;
+    context.strokeStyle = line;
+    context.lineWidth = fill ? border : Math.max(1, border);
+    context.stroke();
   }
   context.globalAlpha = 1;
+}
 
-  function ring(i, more) {
-    context.beginPath();
-    context.arc(sheet.x(layer.at[i][0]), sheet.y(layer.at[i][1]), layer.radii[i] + more, 0, 7);
-  }
+function one(sheet, layer, i, look) {
+  const x = sheet.x(layer.xy[i][0]);
+  const y = sheet.y(layer.xy[i][1]);
+  const r = layer.radii[i];
+  if (x + 2 * r < 0 || y + 2 * r < 0 || x - 2 * r > sheet.width || y - 2 * r > sheet.height) return;
+  draw(sheet.context, shapeOf(layer, i), x, y, r, look, layer.head.border);
+}
 
-  function paintOne(i, strength) {
-    if (!(layer.radii[i] > 0)) return;
-    const x = sheet.x(layer.at[i][0]);
-    const y = sheet.y(layer.at[i][1]);
-    const r = layer.radii[i];
-    if (x + r < 0 || y + r < 0 || x - r > sheet.width || y - r > sheet.height) return;
-    ring(i, 0);
-    if (layer.classes[i] >= 0) {
-      context.globalAlpha = layer.opacity * strength;
-      context.fillStyle = colours[layer.classes[i]];
-      context.fill();
-      context.globalAlpha = 0.5 * strength;
-      context.strokeStyle = tones.ink;
-    } else {
-      // No data: an empty ring, so that it is never taken for a small value.
-      context.globalAlpha = strength;
-      context.strokeStyle = tones.faint;
+/** The number of places that a group stands for, inside it where there is room. */
+function counts(sheet, layer, tones) {
+  const { context } = sheet;
+  context.font = '600 11px "Hanken Grotesk", sans-serif';
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  context.lineWidth = 2.5;
+  context.strokeStyle = tones.halo;
+  context.fillStyle = tones.ink;
+  layer.members.forEach((count, i) => {
+    if (count < 2 || layer.radii[i] < 7) return;
+    const [x, y] = [sheet.x(layer.xy[i][0]), sheet.y(layer.xy[i][1])];
+    if (x < 0 || y < 0 || x > sheet.width || y > sheet.height) return;
+    context.strokeText(String(count), x, y);
+    context.fillText(String(count), x, y);
+  });
+  context.textAlign = 'start';
+  context.textBaseline = 'alphabetic';
+}
+
+// --- many --------------------------------------------------------------------------------------
+
+/** Draws each different symbol once and blends its pixels into one picture, in order. */
+function copyAll(sheet, layer, indices, look) {
+  const ratio = indices.length > 20000 ? 1 : sheet.ratio;
+  const [width, height] = [Math.ceil(sheet.width * ratio), Math.ceil(sheet.height * ratio)];
+  const picture = new ImageData(width, height);
+  const target = picture.data;
+  const sprites = new Map();
+  const scratch = new OffscreenCanvas(1, 1);
+  const spriteOf = i => {
+    const radius = Math.max(1, Math.round(layer.radii[i] * PARTS)) / PARTS;
+    const name = (shapeOf(layer, i) * 4096 + (layer.classes[i] + 1)) * 4096 + radius * PARTS * 2 + (layer.sizes[i] < 0 ? 1 : 0);
+    let sprite = sprites.get(name);
+    if (!sprite) {
+      const size = Math.ceil((radius * 1.7 + 2) * 2 * ratio) | 1;
+      scratch.width = size;
+      scratch.height = size;
+      const context = scratch.getContext('2d', { willReadFrequently: true });
+      context.setTransform(ratio, 0, 0, ratio, size / 2, size / 2);
+      draw(context, shapeOf(layer, i), 0, 0, radius, look(i), layer.head.border);
+      sprite = trimmed(context.getImageData(0, 0, size, size));
+      sprites.set(name, sprite);
     }
-    context.stroke();
+    return sprite;
+  };
+  for (const i of indices) {
+    const x = Math.round(sheet.x(layer.xy[i][0]) * ratio);
+    const y = Math.round(sheet.y(layer.xy[i][1]) * ratio);
+    if (x < -90 || y < -90 || x > width + 90 || y > height + 90) continue;
+    blend(target, width, height, spriteOf(i), x, y);
+  }
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d').putImageData(picture, 0, 0);
+  sheet.context.drawImage(canvas, 0, 0, sheet.width, sheet.height);
+}
+
+/** The pixels of a sprite that are not clear: where each lies from its middle, and its colour with its cover. */
+function trimmed({ data, width }) {
+  const half = width >> 1;
+  const pixels = [];
+  for (let p = 0; p < data.length; p += 4) {
+    if (data[p + 3]) pixels.push(((p >> 2) % width) - half, Math.floor((p >> 2) / width) - half, data[p], data[p + 1], data[p + 2], data[p + 3]);
+  }
+  return Int16Array.from(pixels);
+}
+
+/** Puts a sprite over what is there (Porter and Duff 1984, "over"). */
+function blend(target, width, height, sprite, x, y) {
+  for (let s = 0; s < sprite.length; s += 6) {
+    const px = x + sprite[s];
+    const py = y + sprite[s + 1];
+    if (px < 0 || py < 0 || px >= width || py >= height) continue;
+    const t = (py * width + px) * 4;
+    const cover = sprite[s + 5];
+    const under = target[t + 3];
+    if (!under || cover === 255) {
+      target[t] = sprite[s + 2];
+      target[t + 1] = sprite[s + 3];
+      target[t + 2] = sprite[s + 4];
+      target[t + 3] = cover;
+      continue;
+    }
+    const rest = under * (255 - cover) / 255;
+    const all = cover + rest;
+    target[t] = (sprite[s + 2] * cover + target[t] * rest) / all;
+    target[t + 1] = (sprite[s + 3] * cover + target[t + 1] * rest) / all;
+    target[t + 2] = (sprite[s + 4] * cover + target[t + 2] * rest) / all;
+    target[t + 3] = all;
   }
 }
 
-/** Index of the topmost symbol at a pixel, -1 for none. `toPixel` maps coordinates to pixels of the view. */
-export function symbolAt(layer, pixel, toPixel) {
-  for (let i = layer.ids.length - 1; i >= 0; i--) {
-    if (!(layer.radii[i] > 0)) continue;
-    const [x, y] = toPixel(layer.at[i]);
-    if (Math.hypot(x - pixel[0], y - pixel[1]) <= layer.radii[i] + REACH) return i;
+// --- reaching ----------------------------------------------------------------------------------
+
+function indexOf(layer) {
+  if (!layer.index) {
+    layer.index = new RBush();
+    const drawn = layer.ids.map((_, i) => i).filter(i => layer.radii[i] > 0);
+    layer.index.load(drawn.map(i => [...layer.xy[i], ...layer.xy[i]]), drawn.map(i => ({ i })));
   }
-  return -1;
+  return layer.index;
 }
 
-/** Ids of the symbols whose centre lies in an extent [west, south, east, north] of map coordinates. */
-export function symbolsIn(layer, [west, south, east, north]) {
-  return layer.ids.filter((_, i) => layer.radii[i] > 0
-    && layer.at[i][0] >= west && layer.at[i][0] <= east && layer.at[i][1] >= south && layer.at[i][1] <= north);
+/** Index of the topmost symbol at a map coordinate, -1 for none. `resolution` is the size of a pixel. */
+export function symbolAt(layer, [x, y], resolution) {
+  const far = (layer.most + REACH) * resolution;
+  let found = -1;
+  for (const { i } of indexOf(layer).getInExtent([x - far, y - far, x + far, y + far])) {
+    const away = Math.hypot(layer.xy[i][0] - x, layer.xy[i][1] - y) / resolution;
+    if (away <= layer.radii[i] + REACH && i > found) found = i;
+  }
+  return found;
+}
+
+/** Ids of the symbols whose centre a test holds true of; `extent` bounds the search. */
+export function symbolsIn(layer, extent, isIn = () => true) {
+  return indexOf(layer).getInExtent(extent).filter(({ i }) => isIn(layer.xy[i])).sort((a, b) => a.i - b.i).map(({ i }) => layer.ids[i]);
 }

@@ -1,108 +1,407 @@
-import { fromLonLat } from '/vendor/ol.js';
+import { boundingExtent } from '/vendor/ol.js';
 import { el } from '../elements.js';
+import { coordinates, sheetOf } from '../places.js';
 import { coloursOf, keyOf } from '../map/key.js';
+import { markAt, paint, placesIn, prepare, tableOf, told, withShapes } from '../map/layers.js';
+import { paintBorders } from '../map/areas.js';
+import { paintLabels } from '../map/labels.js';
 import { MapView } from '../map/map-view.js';
-import { paintSymbols, prepare, symbolAt, symbolsIn } from '../map/symbols.js';
+import { MERCATOR, equalArea } from '../map/projections.js';
+import { drawRing, isWithin } from '../map/ring.js';
+import { ToldBox, toldParts } from '../map/told.js';
+import { toolsOf } from '../map/tools.js';
 
-/** A map visual. Gestures: press a place to pick it, Shift adds, drag with Alt for a box. */
-export function mount(body, { title, gesture }) {
-  const view = new MapView(body, title);
-  const handle = { body, view, layers: [], picks: new Set(), fitted: false };
+/** Time over a place before what is told of it is asked for, milliseconds. */
+const HOVER = 220;
+/** Places that can be reached with Tab. */
+const REACHED = 60;
+/** Levels of a layer's canvases, above the ground. */
+const LOWEST = 10;
+
+/** What a map cannot change while it stands: where it differs the map is made anew. */
+export const made = visual => JSON.stringify([visual.projection ?? 'mercator', visual.together ?? '', visual.bounds ?? null, Boolean(visual.locked), visual.projection === 'equal-area' ? centreOf(visual) : null]);
+
+/** The middle of an equal-area map, to whole tens of degrees: that of its start, or of the land where Sarnik is at home. */
+function centreOf({ start }) {
+  return start ? [(start.west + start.east) / 2, (start.south + start.north) / 2].map(v => Math.round(v / 10) * 10) : [0, 40];
+}
+
+/**
+ * A map visual. Gestures: press a place to pick it, Shift adds, drag with Alt for a box, L for a ring by hand; Tab goes through
+ * places, Enter picks, T shows the figures as a table.
+ */
+export function mount(body, { id, title, titleElement, visual, gesture, does, composing }) {
+  const projection = visual.projection === 'equal-area' ? equalArea(...centreOf(visual)) : MERCATOR;
+  const handle = { id, body, gesture, does, composing, projection, title: titleElement, layers: [], canvases: [], picks: new Set(), fitted: false, focused: null };
+  const view = new MapView(body, title, { projection, together: visual.together, bounds: visual.bounds, locked: visual.locked, names: (sheet, taken) => {
+    for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
+    marks(handle, sheet);
+  } });
+  Object.assign(handle, { view });
+  view.told = () => notes(handle);
   handle.key = el('div', { class: 'map-key', hidden: true });
   handle.tip = el('div', { class: 'tip', hidden: true });
-  body.append(handle.key, handle.tip);
-  handle.painted = view.add(sheet => {
-    const style = getComputedStyle(document.documentElement);
-    const tones = { ink: style.getPropertyValue('--ink'), rust: style.getPropertyValue('--rust'), faint: style.getPropertyValue('--faint') };
-    for (const layer of handle.layers) paintSymbols(sheet, layer, handle.picks, tones);
-  });
-  handle.mood = () => drawKey(handle);
+  handle.notes = el('div', { class: 'map-notes', hidden: true, role: 'status' });
+  handle.degrees = el('div', { class: 'map-degrees', 'aria-hidden': 'true' });
+  handle.reach = el('ol', { class: 'map-reach', 'aria-label': 'Places by their figures' });
+  handle.summary = el('p', { class: 'sr-only', id: `summary-${id}` });
+  view.view.setAttribute('aria-describedby', handle.summary.id);
+  body.append(handle.key, handle.notes, handle.degrees, handle.tip, handle.reach, handle.summary);
+  handle.told = new ToldBox(body, { tell: (layer, place) => does.tell(layer, place), others: (layer, place, asked) => does.others(layer, place, asked), pick: ids => gesture(ids, false) },
+    composing || !(visual.withheld ?? []).includes('NEAR'));
+  handle.ring = () => drawRing(view, (ring, add) => pickWithin(handle, boundingExtent(ring), at => isWithin(at, ring), add));
+  handle.credits = () => credits(handle);
+  handle.mood = () => { drawKey(handle); };
   document.addEventListener('mood', handle.mood);
-  const pixelOf = at => view.map.getPixelFromCoordinate(at);
-  const found = pixel => {
+  set(handle, visual);
+  gestures(handle);
+  return handle;
+}
+
+/** Takes what the author has changed of the map as a whole. */
+export function set(handle, visual) {
+  const { view } = handle;
+  handle.visual = visual;
+  if (!handle.groundOf || JSON.stringify(handle.groundOf) !== JSON.stringify(visual.ground ?? null)) view.ground.set(visual.ground ?? { mood: 'paper', detail: 2 });
+  handle.groundOf = visual.ground ?? null;
+  view.startAt(visual.start ?? null);
+  const withheld = handle.composing ? [] : visual.withheld ?? [];
+  view.scale.element.hidden = withheld.includes('SCALE');
+  handle.degrees.hidden = withheld.includes('COORDINATES');
+  handle.tools?.remove();
+  handle.tools = toolsOf(handle, visual, handle.composing);
+  handle.body.append(handle.tools);
+  handle.body.classList.toggle('has-key-beside', visual.keyAt === 'beside');
+  handle.body.classList.toggle('has-no-key', visual.keyAt === 'none');
+  credits(handle);
+}
+
+function tones() {
+  const style = getComputedStyle(document.documentElement);
+  return Object.fromEntries(['ink', 'rust', 'faint', 'halo', 'paper'].map(name => [name, style.getPropertyValue(`--${name}`).trim()]));
+}
+
+// --- gestures ------------------------------------------------------------------------------------
+
+function gestures(handle) {
+  const { view, gesture } = handle;
+  const found = at => {
+    const resolution = view.map.getView().getResolution();
     for (const layer of [...handle.layers].reverse()) {
-      const i = symbolAt(layer, pixel, pixelOf);
+      const i = markAt(layer, at, resolution);
       if (i >= 0) return { layer, i };
     }
     return null;
   };
   view.map.on('click', e => {
     view.view.focus({ preventScroll: true });
-    const hit = found(e.pixel);
-    if (hit) gesture([hit.layer.ids[hit.i]], e.originalEvent.shiftKey);
-    else if (handle.picks.size && !e.originalEvent.shiftKey) gesture([...handle.picks], false);
+    const hit = found(e.coordinate);
+    if (hit?.layer.members?.[hit.i] > 1) {
+      const [lon, lat] = [hit.layer.sheet.lon[hit.layer.at[hit.i]], hit.layer.sheet.lat[hit.layer.at[hit.i]]];
+      view.flyTo(lon, lat, Math.min(16, view.map.getView().getZoom() + 2));
+    } else if (hit) {
+      press(handle, hit, e.originalEvent.shiftKey);
+    } else if (handle.picks.size && !e.originalEvent.shiftKey) {
+      gesture([...handle.picks], false);
+    }
   });
-  view.map.on('pointermove', e => showTip(handle, e.dragging ? null : found(e.pixel), e.pixel));
-  view.map.getViewport().addEventListener('pointerleave', () => showTip(handle, null));
-  view.box.on('boxend', e => {
-    const ids = [...new Set(handle.layers.flatMap(layer => symbolsIn(layer, view.box.getGeometry().getExtent())))];
-    if (ids.length) gesture(ids, e.mapBrowserEvent.originalEvent.shiftKey);
+  view.map.on('pointermove', e => {
+    showTip(handle, e.dragging ? null : found(e.coordinate), e.pixel);
+    const [lon, lat] = handle.projection.unproject(e.coordinate);
+    handle.degrees.textContent = `${Math.abs(lat).toFixed(3)}°${lat < 0 ? 'S' : 'N'} ${Math.abs(lon).toFixed(3)}°${lon < 0 ? 'W' : 'E'}`;
   });
-  return handle;
+  view.map.getViewport().addEventListener('pointerleave', () => {
+    showTip(handle, null);
+    handle.degrees.textContent = '';
+  });
+  view.box.on('boxend', e => pickWithin(handle, view.box.getGeometry().getExtent(), undefined, e.mapBrowserEvent.originalEvent.shiftKey));
+  view.map.on('moveend', () => rested(handle));
+  view.view.addEventListener('keydown', e => {
+    if (e.ctrlKey || e.metaKey || e.altKey) return;
+    if (e.key.toLowerCase() === 'l') handle.ring();
+    else if (e.key.toLowerCase() === 't') handle.does.figures();
+    else return;
+    e.preventDefault();
+  });
+}
+
+function press(handle, { layer, i }, add) {
+  const id = layer.ids[i];
+  const released = handle.picks.has(id) && (add || handle.picks.size === 1);
+  handle.gesture([id], add);
+  if (released || add || layer.type === 'paths' || layer.type === 'flows') handle.told.hide();
+  else handle.told.show(layer.head.id, id, told(layer, i));
+}
+
+function pickWithin(handle, extent, isIn, add) {
+  for (const layer of [...handle.layers].reverse()) {
+    const ids = placesIn(layer, extent, isIn);
+    if (ids.length) {
+      handle.gesture(ids, add);
+      return;
+    }
+  }
+}
+
+/** The map has come to rest: other shapes may be due, and where symbols are gathered other groups. */
+function rested(handle) {
+  shapes(handle);
+  const gathered = handle.layers.some(l => l.members);
+  if (!gathered || !handle.fitted) return;
+  const sight = handle.view.sight();
+  if (!sight || (handle.seen && Math.round(handle.seen.zoom) === Math.round(sight.zoom) && !handle.partly)) return;
+  handle.does.again();
+}
+
+/** What is in sight, for gathering; null before the map has been fitted. */
+export function sight(handle) {
+  handle.seen = handle.fitted ? handle.view.sight() : null;
+  return handle.seen;
+}
+
+async function shapes(handle) {
+  const zoom = handle.view.map.getView().getZoom();
+  let changed = false;
+  for (const layer of handle.layers) {
+    try {
+      if (!await withShapes(layer, zoom, handle.projection)) continue;
+      changed = true;
+      handle.canvases.forEach(c => c.of === layer.head.id && c.layer.repaint());
+    } catch (refused) {
+      layer.trouble = refused.message;
+      notes(handle);
+    }
+  }
+  if (changed) surround(handle);
+  if (changed) handle.view.drawNow();
+  handle.view.view.dataset.shaped = String(Number(handle.view.view.dataset.shaped ?? 0) + 1);
+}
+
+/** Areas belong into the first view whole, once their shapes are known. */
+function surround(handle) {
+  const boxes = handle.layers.filter(l => l.type === 'areas' && l.shapes).flatMap(l => l.shapes.areas.filter(a => l.of.has(a.code)).map(a => a.box));
+  handle.view.surround(boxes);
+  if (handle.framed || !boxes.length) return;
+  handle.framed = true;
+  if (handle.fitted && !handle.view.follows) handle.view.home();
 }
 
 function showTip(handle, hit, pixel) {
   handle.view.map.getViewport().style.cursor = hit ? 'pointer' : '';
+  const same = hit && handle.hovered && hit.layer === handle.hovered.layer && hit.i === handle.hovered.i;
   handle.tip.hidden = !hit;
+  if (!same) clearTimeout(handle.hoverTimer);
+  handle.hovered = hit;
   if (!hit) return;
-  const { layer, i } = hit;
-  const line = (words, value) => words && el('div', {}, el('i', {}, `${words}: `), value);
-  handle.tip.replaceChildren(el('b', {}, layer.names[i]), layer.areas[i] === layer.names[i] ? '' : `, ${layer.areas[i]}`,
-    line(layer.key.sizeWords ?? 'number of rows', layer.sizes[i]) || '', line(layer.key.colourWords, layer.tints[i]) || '');
+  if (!same) {
+    const { layer, i } = hit;
+    const { name, within, lines } = told(layer, i);
+    handle.tip.replaceChildren(el('b', {}, name), within ? `, ${within}` : '', ...lines.map(({ words, value }) => el('div', {}, el('i', {}, `${words}: `), value)));
+    if (layer.members?.[i] > 1) handle.tip.append(el('div', {}, el('i', {}, 'Press to open the group')));
+    else if (tellsMore(handle, layer)) handle.hoverTimer = setTimeout(() => tellMore(handle, hit), HOVER);
+  }
   const right = pixel[0] > handle.body.clientWidth * 0.6;
   Object.assign(handle.tip.style, { left: right ? '' : `${pixel[0] + 30}px`, right: right ? `${handle.body.clientWidth - pixel[0]}px` : '', top: `${pixel[1] + 20}px` });
 }
 
+const tellsMore = (handle, layer) => {
+  const tip = handle.visual.layers[layer.head.id]?.tip;
+  return (tip?.measures?.length || tip?.columns?.length || tip?.over) && (layer.type === 'symbols' || layer.type === 'areas');
+};
+
+async function tellMore(handle, hit) {
+  try {
+    const more = await handle.does.tell(hit.layer.head.id, hit.layer.ids[hit.i]);
+    if (handle.hovered === hit) handle.tip.replaceChildren(el('b', {}, more.name), ...toldParts(more));
+  } catch { /* The figures that are known stay. */ }
+}
+
+// --- drawing --------------------------------------------------------------------------------------
+
 export function draw(handle, drawing) {
-  handle.layers = drawing.layers.map(prepare);
-  const places = handle.layers.flatMap(layer => layer.at);
-  if (handle.fitted) handle.view.remember(places);
-  else if (places.length) {
-    handle.view.fit(places);
-    handle.fitted = true;
+  handle.drawing = drawing;
+  const before = new Map(handle.layers.map(l => [l.head.id, l]));
+  handle.layers = drawing.layers.map(l => prepare(l, handle.projection)).filter(Boolean);
+  // Shapes that are on the map stay there: a narrowing moves figures, not shapes.
+  for (const layer of handle.layers) {
+    const was = before.get(layer.head.id);
+    if (layer.type === 'areas' && was?.shapes && was.set === layer.set) reshape(layer, was);
   }
+  canvases(handle);
+  handle.partly = drawing.layers.some(l => l.members && l.at.length >= 50000);
+  const places = handle.layers.flatMap(layer => layer.xy ?? []);
+  if (handle.fitted) handle.view.remember(places);
+  else if (places.length || handle.visual.start) {
+    handle.view.remember(places);
+    if (!handle.view.follows) handle.view.home();
+    handle.fitted = true;
+    if (handle.layers.some(l => l.members)) setTimeout(() => handle.does.again());
+  }
+  handle.summary.textContent = drawing.summary;
   drawKey(handle);
-  handle.painted.repaint();
+  notes(handle);
+  credits(handle);
+  reach(handle);
+  repaint(handle);
+  shapes(handle);
+}
+
+function reshape(layer, was) {
+  layer.shapes = was.shapes;
+  layer.classOf = Int16Array.from(was.shapes.areas, a => (layer.of.has(a.code) ? layer.classes[layer.of.get(a.code)] : -2));
+  layer.fills = null;
+}
+
+/** A canvas for each layer, and one more for the borders of areas, which stay while colours change. */
+function canvases(handle) {
+  const { view } = handle;
+  const wanted = handle.layers.flatMap(l => (l.type === 'areas' ? [[l.head.id, 'fill'], [l.head.id, 'border']] : [[l.head.id, 'fill']]));
+  const same = wanted.length === handle.canvases.length && wanted.every(([id, part], i) => handle.canvases[i].of === id && handle.canvases[i].part === part);
+  if (same) return;
+  for (const { layer } of handle.canvases) view.remove(layer);
+  handle.canvases = wanted.map(([id, part], i) => {
+    const find = () => handle.layers.find(l => l.head.id === id);
+    const painter = part === 'border'
+      ? sheet => find() && paintBorders(sheet, find(), tones())
+      : sheet => {
+        const layer = find();
+        if (!layer) return;
+        paint(sheet, layer, handle.picks, tones(), handle.projection);
+        if (layer.type === 'density' && !layer.metres) peakInKey(handle, layer);
+      };
+    return { of: id, part, layer: view.add(painter, LOWEST + i) };
+  });
+}
+
+function repaint(handle) {
+  for (const { layer, part } of handle.canvases) if (part === 'fill') layer.repaint();
+  handle.view.ground.names.repaint();
   handle.view.drawNow();
 }
 
+/** Where the greatest density depends on the zoom, the key follows what was found. */
+function peakInKey(handle, layer) {
+  if (layer.key.high === layer.found) return;
+  layer.key = { ...layer.key, high: layer.found };
+  drawKey(handle);
+}
+
+/** The place that the keyboard has reached, as a ring. */
+function marks(handle, sheet) {
+  if (!handle.focused) return;
+  const { layer, i } = handle.focused;
+  const { context } = sheet;
+  context.beginPath();
+  context.arc(sheet.x(layer.xy[i][0]), sheet.y(layer.xy[i][1]), (layer.radii?.[i] ?? 8) + 5, 0, 7);
+  context.strokeStyle = tones().ink;
+  context.lineWidth = 2;
+  context.setLineDash([4, 3]);
+  context.stroke();
+  context.setLineDash([]);
+}
+
 function drawKey(handle) {
-  const top = handle.layers.at(-1);
-  const key = top ? keyOf(top.key) : [];
-  handle.key.hidden = key.length === 0;
-  handle.key.replaceChildren(...key);
+  const all = handle.drawing?.layers ?? [];
+  const several = all.length > 1;
+  const withheld = !handle.composing && (handle.visual.withheld ?? []).includes('LAYERS');
+  const blocks = [...all].reverse().map(drawn => {
+    const layer = handle.layers.find(l => l.head.id === drawn.head.id);
+    const parts = layer ? keyOf(layer.key, { kind: layer.type, pick: layer.ids && layer.type !== 'paths' ? (c, add) => pickClass(handle, layer, c, add) : null, choose: i => handle.does.choose(drawn.head.id, i) }) : [];
+    if (!several && !drawn.head.hidden) return parts.length ? el('div', { class: 'key-layer' }, ...parts) : null;
+    const turn = el('input', { type: 'checkbox', disabled: withheld, onchange: () => handle.does.turn(drawn.head.id) });
+    turn.checked = !drawn.head.hidden;
+    return el('div', { class: 'key-layer' }, el('label', { class: 'key-name' }, turn, drawn.head.name), ...parts);
+  }).filter(Boolean);
+  handle.key.hidden = blocks.length === 0;
+  handle.key.replaceChildren(...blocks);
+}
+
+function pickClass(handle, layer, c, add) {
+  const ids = [...new Set(layer.ids.filter((_, i) => layer.classes[i] === c && !(layer.members?.[i] > 1)))];
+  if (ids.length) handle.gesture(ids, add);
+}
+
+function notes(handle) {
+  const { ground } = handle.view;
+  const hints = handle.composing ? handle.layers.flatMap(l => l.key.hints ?? []) : [];
+  const sentences = [...(handle.drawing?.layers ?? []).flatMap(l => l.head.notes), ...handle.layers.map(l => l.trouble).filter(Boolean), ...(ground.trouble ? [ground.trouble] : []), ...hints];
+  handle.notes.hidden = sentences.length === 0;
+  handle.notes.replaceChildren(...[...new Set(sentences)].map(s => el('p', {}, s)));
+}
+
+function credits(handle) {
+  const { view, drawing } = handle;
+  const ground = view.ground.mood.startsWith('source:') ? handle.does.creditOf(view.ground.mood.slice(7)) : view.ground.mood === 'plain' ? '' : 'Natural Earth · GeoNames · GSHHG';
+  view.credit.textContent = [ground, ...(drawing?.credits ?? [])].filter(Boolean).join(' · ');
+}
+
+/** The first places in the order of their figures, as buttons that only the keyboard reaches. */
+function reach(handle) {
+  const layer = [...handle.layers].reverse().find(l => l.type === 'symbols' || l.type === 'areas');
+  if (!layer) {
+    handle.reach.replaceChildren();
+    return;
+  }
+  const order = layer.type === 'areas' ? layer.ids.map((_, i) => i).filter(i => Number.isFinite(layer.values[i])).sort((a, b) => layer.values[b] - layer.values[a]) : layer.ids.map((_, i) => i);
+  const focus = i => { handle.focused = i === null ? null : { layer, i }; handle.view.ground.names.repaint(); handle.view.drawNow(); };
+  handle.reach.replaceChildren(...order.slice(0, REACHED).map(i => {
+    const { name, lines } = told(layer, i);
+    const words = `${name}: ${lines.map(l => `${l.words} ${l.value}`).join(', ')}`;
+    return el('li', {}, el('button', { type: 'button', 'aria-label': words, 'aria-pressed': String(handle.picks.has(layer.ids[i])), 'data-place': layer.ids[i],
+      onfocus: () => { focus(i); const at = handle.view.map.getPixelFromCoordinate(layer.xy[i]); if (at) showTip(handle, { layer, i }, at); },
+      onblur: () => { focus(null); showTip(handle, null); }, onclick: e => press(handle, { layer, i }, e.shiftKey) }, name));
+  }));
 }
 
 /** Lights what is picked here; the rest pales. */
 export function light(handle, picks) {
-  handle.picks = new Set(picks);
-  handle.painted.repaint();
-  handle.view.drawNow();
+  const next = new Set(picks);
+  const same = next.size === handle.picks.size && [...next].every(p => handle.picks.has(p));
+  handle.picks = next;
+  if (!next.size) handle.told.hide();
+  for (const button of handle.reach.querySelectorAll('button')) button.setAttribute('aria-pressed', String(next.has(button.dataset.place)));
+  if (!same) repaint(handle);
 }
 
 export function unmount(handle) {
   document.removeEventListener('mood', handle.mood);
+  clearTimeout(handle.hoverTimer);
   handle.view.dispose();
 }
 
 /** The figures as a table: what each row is, its key for picking, its figures. */
 export function table(drawing) {
-  const layer = drawing.layers.at(-1);
-  if (!layer) return { head: [], rows: [] };
-  const head = ['place', 'in', layer.key.sizeWords ?? 'number of rows', ...(layer.key.colourWords ? [layer.key.colourWords] : [])];
-  return { head, rows: layer.ids.map((id, i) => ({ key: id, cells: [layer.names[i], layer.areas[i], layer.sizes[i], ...(layer.key.colourWords ? [layer.tints[i]] : [])] })) };
+  const top = drawing.layers.filter(l => l.type !== 'nothing').at(-1);
+  if (!top) return { head: [], rows: [] };
+  return tableOf(prepare(top, MERCATOR));
 }
 
 /** A small still picture of the drawing, for choosing what to add. */
 export function mini(drawing) {
   const layer = drawing.layers[0];
-  if (!layer?.ids.length) return el('svg', {});
-  const at = layer.ids.map((_, i) => fromLonLat([layer.lon[i], layer.lat[i]]));
-  const [west, east] = [Math.min(...at.map(p => p[0])), Math.max(...at.map(p => p[0]))];
-  const [south, north] = [Math.min(...at.map(p => p[1])), Math.max(...at.map(p => p[1]))];
+  if (!layer?.places) return el('svg', {});
+  const xy = coordinates(layer.places, MERCATOR);
+  const at = (layer.at ?? layer.ends).map(p => xy[p]);
+  if (!at.length) return el('svg', { viewBox: '0 0 206 112' }, el('text', { x: 0, y: 60, fill: 'currentColor', 'font-size': 12 }, sheetOf(layer.places).names.slice(0, 2).join(', ')));
+  const [west, south, east, north] = boundingExtent(at);
   const scale = Math.min(190 / Math.max(1, east - west), 96 / Math.max(1, north - south));
   const colours = coloursOf(layer.key);
-  const marks = at.slice(0, 400).map(([x, y], i) => el('circle', { cx: 8 + (x - west) * scale, cy: 8 + (north - y) * scale, r: Math.max(0.8, layer.radii[i] / 3.2),
-    fill: colours[Math.max(0, layer.classes[i])], 'fill-opacity': 0.6 }));
+  const x = p => 8 + (p[0] - west) * scale;
+  const y = p => 8 + (north - p[1]) * scale;
+  const tone = c => colours[Math.max(0, c)] ?? 'currentColor';
+  if (layer.type === 'flows') {
+    return el('svg', { viewBox: '0 0 206 112' }, ...layer.from.map((f, i) => el('path', { d: `M${x(xy[f])} ${y(xy[f])}Q${(x(xy[f]) + x(xy[layer.to[i]])) / 2 + 8} ${(y(xy[f]) + y(xy[layer.to[i]])) / 2 - 8} ${x(xy[layer.to[i]])} ${y(xy[layer.to[i]])}`,
+      fill: 'none', stroke: tone(layer.classes[i]), 'stroke-width': Math.max(0.4, layer.widths[i] / 3), 'stroke-opacity': 0.7 })));
+  }
+  if (layer.type === 'paths') {
+    return el('svg', { viewBox: '0 0 206 112' }, ...layer.parts.map((from, p) => el('polyline', { fill: 'none', stroke: tone(layer.classes[layer.pathOf[p]]),
+      points: layer.at.slice(from, layer.parts[p + 1] ?? layer.at.length).map(i => `${x(xy[i])},${y(xy[i])}`).join(' ') })));
+  }
+  const radius = i => (layer.type === 'symbols' ? Math.max(0.8, layer.radii[i] / 3.2) : layer.type === 'density' ? 4 : 3.4);
+  const colour = i => (layer.type === 'density' ? colours[Math.floor(colours.length * 0.6)] : tone(layer.classes[i]));
+  const marks = at.slice(0, 500).map((p, i) => (layer.type === 'areas'
+    ? el('rect', { x: x(p) - 3, y: y(p) - 3, width: 6, height: 6, fill: colour(i) })
+    : el('circle', { cx: x(p), cy: y(p), r: radius(i), fill: colour(i), 'fill-opacity': layer.type === 'density' ? 0.18 : 0.6 })));
   return el('svg', { viewBox: '0 0 206 112' }, ...marks);
 }
+

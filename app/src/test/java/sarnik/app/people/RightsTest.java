@@ -71,7 +71,15 @@ class RightsTest {
             Map.entry("POST /api/datasets/{id}/versions/{number}/serve", "analyst"),
             Map.entry("GET /datasets/{id}/placing", "analyst"),
             Map.entry("POST /api/datasets/{id}/decisions", "analyst"),
-            Map.entry("GET /api/places", "analyst"),
+            Map.entry("GET /api/places", "reader"),
+            Map.entry("POST /api/dashboards/{id}/places/told", "reader"),
+            Map.entry("POST /api/dashboards/{id}/places/others", "reader"),
+            Map.entry("GET /keys", "analyst"),
+            Map.entry("POST /keys", "analyst"),
+            Map.entry("PUT /api/keys/{name}", "analyst"),
+            Map.entry("GET /grounds", "steward"),
+            Map.entry("POST /grounds", "steward"),
+            Map.entry("GET /api/grounds/{name}/{z}/{x}/{y}", "reader"),
             Map.entry("GET /people", "steward"),
             Map.entry("POST /people", "steward")));
 

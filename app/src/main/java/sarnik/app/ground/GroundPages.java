@@ -1,0 +1,53 @@
+package sarnik.app.ground;
+
+import java.time.Duration;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+
+/** The sources of pictures, for stewards, and their tiles, for everyone who is signed in. */
+@Controller
+class GroundPages {
+
+    private final Pictures pictures;
+
+    GroundPages(Pictures pictures) {
+        this.pictures = pictures;
+    }
+
+    @GetMapping("/grounds")
+    String all(Model model) {
+        model.addAttribute("sources", pictures.all());
+        return "grounds";
+    }
+
+    @PostMapping("/grounds")
+    String change(@RequestParam String name, @RequestParam(defaultValue = "") String address, @RequestParam(defaultValue = "") String credit, @RequestParam(defaultValue = "18") int nearest,
+            @RequestParam(defaultValue = "false") boolean remove, @AuthenticationPrincipal SignedIn person, Model model) {
+        try {
+            if (remove) pictures.remove(name);
+            else pictures.add(name, address, credit, nearest, person);
+            return "redirect:/grounds";
+        } catch (RefusedException refused) {
+            model.addAttribute("refusal", refused.getMessage());
+            return all(model);
+        }
+    }
+
+    @GetMapping("/api/grounds/{name}/{z}/{x}/{y}")
+    @ResponseBody
+    ResponseEntity<byte[]> tile(@PathVariable String name, @PathVariable int z, @PathVariable int x, @PathVariable int y) {
+        Pictures.Picture picture = pictures.tile(name, z, x, y);
+        return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofHours(6)).cachePrivate()).contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
+    }
+}

@@ -1,0 +1,108 @@
+package sarnik.app.ground;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.outside.RemoteFiles;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+
+/**
+ * Pictures of the ground from the sources that a steward has added. The server fetches them for its readers, so that no
+ * reader's browser talks to anyone else, and keeps them for a while.
+ */
+@Service
+public class Pictures {
+
+    private static final int LARGEST = 2 << 20;
+    private static final int NEAREST = 22;
+    private static final long KEPT = 64L << 20;
+
+    private final PictureSourceRepository sources;
+    private final TransactionTemplate transaction;
+    private final RemoteFiles files;
+    private final Cache<String, Picture> kept = Caffeine.newBuilder().maximumWeight(KEPT).weigher((String k, Picture p) -> p.bytes.length + 200).expireAfterWrite(Duration.ofHours(6)).build();
+    private final Cache<String, Pmtiles> archives = Caffeine.newBuilder().maximumSize(20).expireAfterWrite(Duration.ofHours(1)).build();
+
+    /** A tile. */
+    public record Picture(String type, byte[] bytes) {}
+
+    Pictures(PictureSourceRepository sources, TransactionTemplate transaction, RemoteFiles files) {
+        this.sources = sources;
+        this.transaction = transaction;
+        this.files = files;
+    }
+
+    /** All sources, by name. */
+    public List<PictureSource> all() {
+        return transaction.execute(t -> sources.findAllByOrderByName());
+    }
+
+    /**
+     * A tile of a source.
+     *
+     * @param z zoom; x, y column from the west, row from the north
+     * @throws RefusedException when there is no such source or tile, or it does not answer with a picture
+     */
+    public Picture tile(String name, int z, int x, int y) {
+        PictureSource source = transaction.execute(t -> sources.findById(name)).orElseThrow(() -> RefusedException.gone("source of pictures"));
+        if (z < 0 || z > Math.min(NEAREST, source.getNearest()) || x < 0 || y < 0 || x >= 1 << z || y >= 1 << z) throw RefusedException.gone("tile");
+        return kept.get(source.getAddress() + " " + z + "/" + x + "/" + y, k -> fetch(source, z, x, y));
+    }
+
+    private Picture fetch(PictureSource source, int z, int x, int y) {
+        byte[] bytes;
+        if (isArchive(source.getAddress())) {
+            Pmtiles archive = archives.get(source.getAddress(), a -> new Pmtiles((from, length) -> files.bytes(a, from, length)));
+            bytes = archive.tile(z, x, y).orElseThrow(() -> RefusedException.gone("tile"));
+        } else {
+            String address = source.getAddress().replace("{z}", String.valueOf(z)).replace("{x}", String.valueOf(x)).replace("{y}", String.valueOf(y));
+            bytes = files.bytes(address, LARGEST);
+        }
+        return new Picture(type(bytes, source.getName()), bytes);
+    }
+
+    static boolean isArchive(String address) {
+        return address.toLowerCase(java.util.Locale.ROOT).replaceFirst("[?#].*", "").endsWith(".pmtiles");
+    }
+
+    /** What the first bytes say it is: only pictures are handed on, whatever the source calls them. */
+    private static String type(byte[] bytes, String source) {
+        if (starts(bytes, 0x89, 'P', 'N', 'G')) return "image/png";
+        if (starts(bytes, 0xFF, 0xD8, 0xFF)) return "image/jpeg";
+        if (starts(bytes, 'R', 'I', 'F', 'F') && bytes.length > 12 && bytes[8] == 'W' && bytes[9] == 'E') return "image/webp";
+        throw new RefusedException(HttpStatus.BAD_GATEWAY, "“" + source + "” answers with something that is no picture (PNG, JPEG or WebP).");
+    }
+
+    private static boolean starts(byte[] bytes, int... with) {
+        if (bytes.length < with.length) return false;
+        for (int i = 0; i < with.length; i++) if ((bytes[i] & 0xFF) != with[i]) return false;
+        return true;
+    }
+
+    /**
+     * Adds a source, once its widest tile has been fetched to see that it answers.
+     *
+     * @throws RefusedException when the address is unfit or does not answer with a picture
+     */
+    void add(String name, String address, String credit, int nearest, SignedIn person) {
+        String clean = name == null ? "" : name.strip();
+        String at = address == null ? "" : address.strip();
+        if (clean.isEmpty() || clean.length() > 120 || clean.contains("/")) throw new RefusedException("A source's name has 1 to 120 characters, without /.");
+        if (!isArchive(at) && !(at.contains("{z}") && at.contains("{x}") && at.contains("{y}"))) {
+            throw new RefusedException("The address has to hold {z}, {x} and {y} where a tile's zoom, column and row stand, or lead to an archive that ends in .pmtiles.");
+        }
+        PictureSource source = new PictureSource(clean, at, credit == null ? "" : credit.strip(), Math.max(0, Math.min(NEAREST, nearest)), person.id(), Clock.systemUTC().instant());
+        fetch(source, 0, 0, 0);
+        transaction.executeWithoutResult(t -> sources.save(source));
+    }
+
+    void remove(String name) {
+        transaction.executeWithoutResult(t -> sources.deleteById(name));
+    }
+}

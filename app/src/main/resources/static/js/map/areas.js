@@ -1,0 +1,160 @@
+import { RBush, intersects } from '/vendor/ol.js';
+import { figures } from '../numbers.js';
+import { coordinates, sheetOf } from '../places.js';
+import { coloursOf } from './key.js';
+
+const DIMMED = 0.3;
+const NO_ROW = -2;
+
+/**
+ * A layer's areas, ready to paint and to be reached. Their shapes are set apart, when they have come.
+ * @param {Object} drawn the layer as the server draws it
+ */
+export function prepare(drawn, projection) {
+  const sheet = sheetOf(drawn.places);
+  const all = coordinates(drawn.places, projection);
+  const ids = drawn.at.map(i => sheet.ids[i]);
+  return {
+    ...drawn, sheet, ids, values: figures(drawn.values), xy: drawn.at.map(i => all[i]), shapes: null,
+    of: new Map(ids.map((id, i) => [id.slice(id.indexOf('/') + 1), i])),
+  };
+}
+
+/** Gives a layer its shapes. @param {Object} shapes see shapes.js */
+export function shaped(layer, shapes) {
+  if (layer.shapes === shapes) return layer;
+  layer.shapes = shapes;
+  layer.classOf = Int16Array.from(shapes.areas, a => (layer.of.has(a.code) ? layer.classes[layer.of.get(a.code)] : NO_ROW));
+  layer.fills = null;
+  return layer;
+}
+
+/** The areas of each class as one path: one filling a class is many times faster than one an area. */
+function fills(layer, skip, extent) {
+  const paths = new Map();
+  layer.shapes.areas.forEach((area, i) => {
+    if (skip?.has(i) || !intersects(area.box, extent)) return;
+    const c = layer.classOf[i];
+    if (!paths.has(c)) paths.set(c, new Path2D());
+    paths.get(c).addPath(area.path);
+  });
+  return paths;
+}
+
+const isWhole = (layer, extent) => layer.shapes.areas.every(a => intersects(a.box, extent));
+
+function classPaths(layer, lit, extent) {
+  if (lit.size === 0 && isWhole(layer, extent)) {
+    layer.fills ??= fills(layer, null, extent);
+    return layer.fills;
+  }
+  return fills(layer, lit, extent);
+}
+
+let hatch = null;
+
+/** Diagonal lines for areas without data: grey never means a small value. */
+function hatching(context, tone, ratio) {
+  const name = `${tone} ${ratio}`;
+  if (hatch?.name === name) return hatch.pattern;
+  const tile = new OffscreenCanvas(6 * ratio, 6 * ratio);
+  const pen = tile.getContext('2d');
+  pen.scale(ratio, ratio);
+  pen.strokeStyle = tone;
+  pen.lineWidth = 0.9;
+  pen.beginPath();
+  for (const d of [-6, 0, 6]) {
+    pen.moveTo(d - 1, 7);
+    pen.lineTo(d + 7, -1);
+  }
+  pen.stroke();
+  const pattern = context.createPattern(tile, 'repeat');
+  hatch = { name, pattern };
+  return pattern;
+}
+
+/**
+ * Paints the areas; what is picked is outlined and the rest pales.
+ * @param {import('./painted-layer.js').Sheet} sheet
+ * @param {Set<string>} picks
+ */
+export function paintAreas(sheet, layer, picks, tones) {
+  if (!layer.shapes) return;
+  const { context } = sheet;
+  const colours = coloursOf(layer.key);
+  const lit = new Set();
+  if (picks.size) layer.shapes.areas.forEach((a, i) => layer.of.has(a.code) && picks.has(layer.ids[layer.of.get(a.code)]) && lit.add(i));
+  const strength = lit.size ? DIMMED : 1;
+  sheet.inMapUnits(pixel => {
+    const extent = sheet.extent();
+    for (const [c, path] of classPaths(layer, lit, extent)) fill(c, path, strength);
+    for (const i of lit) fill(layer.classOf[i], layer.shapes.areas[i].path, 1);
+    context.strokeStyle = tones.rust;
+    context.lineWidth = 2.4 * pixel;
+    context.lineJoin = 'round';
+    for (const i of lit) context.stroke(layer.shapes.areas[i].path);
+
+    function fill(c, path, much) {
+      if (c === NO_ROW) return;
+      context.globalAlpha = layer.head.opacity * much;
+      if (c < 0) {
+        context.globalAlpha = much;
+        const pattern = hatching(context, tones.faint, sheet.ratio);
+        // The pattern is drawn in pixels, the path in map units.
+        pattern.setTransform(new DOMMatrix().scale(pixel / sheet.ratio, -pixel / sheet.ratio));
+        context.fillStyle = pattern;
+      } else {
+        context.fillStyle = colours[c];
+      }
+      context.fill(path, 'evenodd');
+      context.globalAlpha = 1;
+    }
+  });
+}
+
+/** Paints the borders of all areas, on a canvas of their own: a narrowing leaves them as they are. */
+export function paintBorders(sheet, layer, tones) {
+  if (!layer.shapes || !(layer.head.border > 0)) return;
+  const { context } = sheet;
+  sheet.inMapUnits(pixel => {
+    const extent = sheet.extent();
+    context.strokeStyle = tones.ink;
+    context.globalAlpha = 0.45;
+    context.lineWidth = layer.head.border * (layer.shapes.areas.length > 2000 ? 0.5 : 0.9) * pixel;
+    context.lineJoin = 'round';
+    if (isWhole(layer, extent)) {
+      if (!layer.shapes.all) {
+        layer.shapes.all = new Path2D();
+        for (const area of layer.shapes.areas) layer.shapes.all.addPath(area.path);
+      }
+      context.stroke(layer.shapes.all);
+    } else {
+      for (const area of layer.shapes.areas) if (intersects(area.box, extent)) context.stroke(area.path);
+    }
+    context.globalAlpha = 1;
+  });
+}
+
+const probe = new OffscreenCanvas(1, 1).getContext('2d');
+
+/** Index of the layer's area at a map coordinate, -1 for none. */
+export function areaAt(layer, [x, y]) {
+  if (!layer.shapes) return -1;
+  if (!layer.shapes.index) {
+    layer.shapes.index = new RBush();
+    layer.shapes.index.load(layer.shapes.areas.map(a => a.box), layer.shapes.areas.map((_, i) => ({ i })));
+  }
+  for (const { i } of layer.shapes.index.getInExtent([x, y, x, y])) {
+    const area = layer.shapes.areas[i];
+    if (layer.of.has(area.code) && probe.isPointInPath(area.path, x, y, 'evenodd')) return layer.of.get(area.code);
+  }
+  return -1;
+}
+
+/** Ids of the areas whose inner point a test holds true of. */
+export function areasIn(layer, extent, isIn = () => true) {
+  return layer.ids.filter((_, i) => {
+    const [x, y] = layer.xy[i];
+    return x >= extent[0] && y >= extent[1] && x <= extent[2] && y <= extent[3] && isIn(layer.xy[i]);
+  });
+}

@@ -1,0 +1,38 @@
+const GAP = 3;
+
+/** Whether a box is free, and takes it. @param {number[][]} taken boxes [left, top, right, bottom] */
+export function takes(taken, box) {
+  if (taken.some(t => t[0] < box[2] && t[2] > box[0] && t[1] < box[3] && t[3] > box[1])) return false;
+  taken.push(box);
+  return true;
+}
+
+/**
+ * Writes a layer's labels beside its places, the first in rank first; a label that would cover another is left out until
+ * there is room, so more appear as one zooms.
+ * @param {import('./painted-layer.js').Sheet} sheet
+ * @param {Object} layer with labels, ranks, xy and, for symbols, radii
+ * @param {number[][]} taken boxes that are written on already
+ */
+export function paintLabels(sheet, layer, taken, tones) {
+  if (!layer.labels) return;
+  const { context } = sheet;
+  context.font = '600 12px "Hanken Grotesk", sans-serif';
+  context.lineWidth = 3.2;
+  context.lineJoin = 'round';
+  context.strokeStyle = tones.halo;
+  context.fillStyle = tones.ink;
+  const isArea = layer.type === 'areas';
+  for (const i of layer.ranks ?? layer.labels.keys()) {
+    const text = layer.labels[i];
+    if (!text) continue;
+    const [x, y] = [sheet.x(layer.xy[i][0]), sheet.y(layer.xy[i][1])];
+    if (x < 0 || y < 0 || x > sheet.width || y > sheet.height) continue;
+    const width = context.measureText(text).width;
+    const r = isArea ? 0 : layer.radii[i];
+    const left = isArea ? x - width / 2 : x + r + GAP;
+    if (!takes(taken, [left - GAP, y - 9, left + width + GAP, y + 9])) continue;
+    context.strokeText(text, left, y + 4);
+    context.fillText(text, left, y + 4);
+  }
+}

@@ -1,0 +1,101 @@
+import * as areas from './areas.js';
+import { bandAt, shapesOf } from './shapes.js';
+import * as density from './density.js';
+import * as flows from './flows.js';
+import * as paths from './paths.js';
+import * as symbols from './symbols.js';
+import { full } from '../numbers.js';
+import { MERCATOR } from './projections.js';
+
+/**
+ * What each kind of layer can do: make ready, paint, find what lies at a point, find what lies in an extent, and say what a mark is.
+ * The name of a kind is the type of its drawing.
+ */
+const KINDS = {
+  symbols: {
+    prepare: symbols.prepare,
+    paint: (sheet, layer, picks, tones) => symbols.paintSymbols(sheet, layer, picks, tones),
+    at: symbols.symbolAt,
+    within: symbols.symbolsIn,
+    lines: (layer, i) => [[layer.key.sizeWords ?? 'number of rows', layer.sizes[i]], ...(layer.tints ? [[layer.key.colourWords, layer.tints[i]]] : [])],
+  },
+  areas: {
+    prepare: areas.prepare,
+    paint: (sheet, layer, picks, tones) => areas.paintAreas(sheet, layer, picks, tones),
+    at: (layer, at) => areas.areaAt(layer, at),
+    within: areas.areasIn,
+    lines: (layer, i) => [[layer.key.colourWords && layer.key.colours.length ? layer.key.colourWords : 'number of rows', layer.values[i]]],
+  },
+  density: {
+    prepare: density.prepare,
+    paint: (sheet, layer, picks, tones, projection) => density.paintDensity(sheet, layer, projection === MERCATOR),
+    at: () => -1,
+    within: () => [],
+    lines: () => [],
+  },
+  flows: {
+    prepare: flows.prepare,
+    paint: (sheet, layer, picks, tones) => flows.paintFlows(sheet, layer, picks, tones),
+    at: flows.flowAt,
+    within: (layer, extent, isIn = () => true) => layer.ids.filter((_, i) => inside(layer.xy[i], extent) && isIn(layer.xy[i])),
+    lines: (layer, i) => [[layer.key.sizeWords ?? 'number of rows', layer.values[i]], ...(layer.tints ? [[layer.key.colourWords, layer.tints[i]]] : [])],
+  },
+  paths: {
+    prepare: paths.prepare,
+    paint: (sheet, layer, picks, tones) => paths.paintPaths(sheet, layer, picks, tones),
+    at: paths.pathAt,
+    within: (layer, extent, isIn = () => true) => layer.ids.filter((_, i) => inside(layer.xy[i], extent) && isIn(layer.xy[i])),
+    lines: () => [],
+  },
+};
+
+const inside = ([x, y], [west, south, east, north]) => x >= west && y >= south && x <= east && y <= north;
+
+/** A layer ready to be painted, with its map coordinates; null where there is nothing to paint. */
+export function prepare(drawn, projection) {
+  return KINDS[drawn.type] ? KINDS[drawn.type].prepare(drawn, projection) : null;
+}
+
+export const paint = (sheet, layer, picks, tones, projection) => KINDS[layer.type].paint(sheet, layer, picks, tones, projection);
+
+export const markAt = (layer, at, resolution) => KINDS[layer.type].at(layer, at, resolution);
+
+/** Ids of the places of a layer within an extent of map coordinates for which a test holds true. */
+export const placesIn = (layer, extent, isIn) => [...new Set(KINDS[layer.type].within(layer, extent, isIn))];
+
+/** What a mark shows: its name, what it lies in, and its figures in words. */
+export function told(layer, i) {
+  const lines = KINDS[layer.type].lines(layer, i).filter(([words]) => words).map(([words, value]) => ({ words, value: full(value) }));
+  if (layer.type === 'flows') return { name: `${layer.sheet.names[layer.from[i]]} → ${layer.sheet.names[layer.to[i]]}`, within: '', lines };
+  const name = layer.sheet.names[layer.at[i]];
+  const within = layer.sheet.within[layer.at[i]];
+  if (layer.type === 'paths') return { name: layer.names[layer.pathOfPoint[i]], within: '', lines: [{ words: name, value: layer.moments[i] }] };
+  return { name, within: within === name ? '' : within, lines };
+}
+
+/** Gets the shapes that a layer needs at a zoom. @returns {Promise<boolean>} whether there is something new to paint */
+export async function withShapes(layer, zoom, projection) {
+  if (layer.type !== 'areas') return false;
+  const shapes = await shapesOf(layer.set, bandAt(zoom), projection);
+  if (layer.shapes === shapes) return false;
+  areas.shaped(layer, shapes);
+  return true;
+}
+
+/** The layer's rows for the table of figures. */
+export function tableOf(layer) {
+  const figuresOf = i => KINDS[layer.type].lines(layer, i).filter(([words]) => words);
+  if (layer.type === 'flows') {
+    const head = ['from', 'to', ...figuresOf(0).map(([words]) => words)];
+    return { head, rows: layer.from.map((f, i) => ({ key: layer.ids[i], cells: [layer.sheet.names[f], layer.sheet.names[layer.to[i]], ...figuresOf(i).map(([, v]) => full(v))] })) };
+  }
+  if (layer.type === 'paths') {
+    return { head: ['path', 'place', 'order'], rows: layer.ids.map((id, i) => ({ key: id, cells: [layer.names[layer.pathOfPoint[i]], layer.sheet.names[layer.at[i]], layer.moments[i]] })) };
+  }
+  if (layer.type === 'density') {
+    return { head: ['place', 'in', 'weight'], rows: layer.at.map((p, i) => ({ key: layer.sheet.ids[p], cells: [layer.sheet.names[p], layer.sheet.within[p], full(layer.weights[i])] })) };
+  }
+  const order = layer.type === 'areas' ? layer.ids.map((_, i) => i).sort((a, b) => (layer.values[b] - layer.values[a]) || 0) : layer.ids.map((_, i) => i);
+  const heads = order.length ? figuresOf(order[0]).map(([words]) => words) : [];
+  return { head: ['place', 'in', ...heads], rows: order.map(i => ({ key: layer.members?.[i] > 1 ? null : layer.ids[i], cells: [layer.sheet.names[layer.at[i]], layer.sheet.within[layer.at[i]], ...figuresOf(i).map(([, v]) => full(v))] })) };
+}

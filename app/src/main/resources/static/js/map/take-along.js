@@ -1,0 +1,132 @@
+import { ask } from '../http.js';
+import { el } from '../elements.js';
+import { writeState } from '../state.js';
+import { coloursOf } from './key.js';
+import { placesIn, tableOf } from './layers.js';
+
+const TITLE = 30;
+const FOOT = 18;
+const KEY = 190;
+
+function save(blob, name) {
+  const link = el('a', { href: URL.createObjectURL(blob), download: name });
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}
+
+const fileName = (handle, ending) => `${handle.title.textContent.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').toLowerCase() || 'map'}.${ending}`;
+
+/**
+ * The map with its title, keys and credits as one picture.
+ * @param {number} ratio pixels of the picture for each pixel of the screen
+ */
+export function pictureOf(handle, ratio) {
+  const { view } = handle;
+  const [width, height] = view.map.getSize();
+  const keys = handle.layers.filter(l => l.key.sizeWords || l.key.colourWords);
+  const wide = width + (keys.length ? KEY : 0);
+  const canvas = Object.assign(document.createElement('canvas'), { width: Math.round(wide * ratio), height: Math.round((height + TITLE + FOOT) * ratio) });
+  const context = canvas.getContext('2d');
+  const style = name => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
+  context.scale(ratio, ratio);
+  context.fillStyle = style('paper');
+  context.fillRect(0, 0, wide, height + TITLE + FOOT);
+  context.fillStyle = style('ink');
+  context.font = '600 17px "Bricolage Grotesque", sans-serif';
+  context.fillText(handle.title.textContent, 4, 20);
+  context.font = '11px "Hanken Grotesk", sans-serif';
+  context.fillStyle = style('faint');
+  context.fillText(view.credit.textContent, 4, height + TITLE + 13);
+  const sheet = Object.assign(document.createElement('canvas'), { width: Math.round(width * ratio), height: Math.round(height * ratio) });
+  for (const layer of view.map.getLayers().getArray().slice().sort((a, b) => a.getZIndex() - b.getZIndex())) {
+    if (layer.paintOn) layer.paintOn(sheet, ratio, view.map.getView());
+    else for (const tiles of view.view.querySelectorAll('.ground-pictures canvas')) sheet.getContext('2d').drawImage(tiles, 0, 0, sheet.width, sheet.height);
+  }
+  context.drawImage(sheet, 0, TITLE, width, height);
+  context.strokeStyle = style('line');
+  context.strokeRect(0.5, TITLE + 0.5, width - 1, height - 1);
+  let y = TITLE + 4;
+  for (const layer of [...keys].reverse()) y = paintKey(context, layer, width + 12, y, style) + 10;
+  return canvas;
+}
+
+function paintKey(context, { head, key, type }, x, top, style) {
+  let y = top;
+  const words = (text, font = '12px "Hanken Grotesk", sans-serif', tone = 'ink') => {
+    context.font = font;
+    context.fillStyle = style(tone);
+    context.fillText(text, x, y + 12, KEY - 16);
+    y += 17;
+  };
+  words(head.name, '600 12px "Hanken Grotesk", sans-serif');
+  if (key.sizeWords) {
+    words(key.sizeWords, '11px "Hanken Grotesk", sans-serif', 'faint');
+    for (const { radius, text } of key.circles) {
+      const r = type === 'flows' ? radius / 2 : radius;
+      context.strokeStyle = style('ink');
+      context.lineWidth = type === 'flows' ? radius : 0.9;
+      context.beginPath();
+      if (type === 'flows') { context.moveTo(x, y + 8); context.lineTo(x + 40, y + 8); } else context.arc(x + key.circles[0].radius + 1, y + r + 1, r, 0, 7);
+      context.stroke();
+      context.fillStyle = style('ink');
+      context.fillText(text, x + (type === 'flows' ? 48 : 2 * key.circles[0].radius + 10), y + (type === 'flows' ? 12 : r + 5));
+      y += type === 'flows' ? 17 : Math.max(15, 2 * r + 4);
+    }
+  }
+  if (!key.colourWords) return y;
+  words(key.colourWords, '11px "Hanken Grotesk", sans-serif', 'faint');
+  const colours = coloursOf(key);
+  if (key.ramp) {
+    colours.forEach((colour, i) => { context.fillStyle = colour; context.fillRect(x + i * 150 / colours.length, y, 150 / colours.length + 0.5, 10); });
+    return y + 14;
+  }
+  key.colours.forEach(({ text }, i) => {
+    context.fillStyle = colours[i];
+    context.fillRect(x, y + 2, 14, 12);
+    context.fillStyle = style('ink');
+    context.fillText(text, x + 21, y + 12, KEY - 36);
+    y += 17;
+  });
+  return y;
+}
+
+const blobOf = canvas => new Promise((resolve, reject) => canvas.toBlob(blob => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'));
+
+export async function savePicture(handle, ratio) {
+  save(await blobOf(pictureOf(handle, ratio)), fileName(handle, 'png'));
+}
+
+export async function copyPicture(handle) {
+  if (!navigator.clipboard?.write) throw new Error('This browser does not let pages put pictures into the clipboard. Save it as a file instead.');
+  await navigator.clipboard.write([new ClipboardItem({ 'image/png': blobOf(pictureOf(handle, Math.max(1, devicePixelRatio))) })]);
+}
+
+/** The drawing is made on the server, of the same figures, classes and colours. */
+export async function saveDrawing(handle) {
+  const [width, height] = handle.view.map.getSize();
+  const body = { state: writeState(handle.does.state()), visual: handle.id, sight: handle.view.sight(), width, height, night: document.documentElement.dataset.mood === 'night' };
+  const { svg } = await ask('POST', handle.does.address('drawings'), { body });
+  save(new Blob([svg], { type: 'image/svg+xml' }), fileName(handle, 'svg'));
+}
+
+const cell = text => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+
+/** The places in sight of the uppermost layer, as CSV (RFC 4180) or GeoJSON (RFC 7946). */
+export async function savePlaces(handle, form) {
+  const layer = handle.layers.at(-1);
+  if (!layer) throw new Error('The map shows no place.');
+  const seen = new Set(placesIn(layer, handle.view.map.getView().calculateExtent()));
+  const { head, rows } = tableOf(layer);
+  const shown = rows.map((r, i) => ({ ...r, i })).filter(r => r.key === null || seen.has(r.key));
+  const { sheet } = layer;
+  const lonLat = key => { const p = sheet.ids.indexOf(key); return p < 0 ? null : [sheet.lon[p], sheet.lat[p]]; };
+  if (form === 'csv') {
+    const lines = [[...head, 'longitude', 'latitude'], ...shown.map(r => [...r.cells, ...(lonLat(r.key) ?? ['', ''])])];
+    save(new Blob([lines.map(l => l.map(v => cell(String(v))).join(',')).join('\r\n') + '\r\n'], { type: 'text/csv' }), fileName(handle, 'csv'));
+    return;
+  }
+  const features = shown.filter(r => lonLat(r.key)).map(r => ({
+    type: 'Feature', geometry: { type: 'Point', coordinates: lonLat(r.key) }, properties: Object.fromEntries(head.map((h, i) => [h, r.cells[i]])),
+  }));
+  save(new Blob([JSON.stringify({ type: 'FeatureCollection', features })], { type: 'application/geo+json' }), fileName(handle, 'geojson'));
+}

@@ -1,0 +1,99 @@
+import { el, say } from '../elements.js';
+import { ask } from '../http.js';
+import { closePopup, openPopup } from '../popup.js';
+import { DETAILS, MOODS } from './ground.js';
+import { copyPicture, savePicture, saveDrawing, savePlaces } from './take-along.js';
+
+const SIGNS = {
+  home: 'M2 8 8 2l6 6M4 7v7h8V7',
+  find: 'M7 2a5 5 0 1 0 0 10A5 5 0 0 0 7 2M11 11l3.500 3.500',
+  ring: 'M4 11C0 6 6 1 10 3s5 8 0 10-6-2-6-2',
+  ground: 'M1 12l4-6 3 4 2-2.500 5 4.500zM1 14.500h14',
+  views: 'M3 2h10v12l-5-3.500L3 14z',
+  full: 'M2 6V2h4M14 6V2h-4M2 10v4h4M14 10v4h-4',
+  take: 'M8 2v8M4.500 7 8 10.500 11.500 7M2 13.500h12',
+};
+
+const button = (name, run, content) => el('button', { type: 'button', title: name, 'aria-label': name, onclick: run }, content);
+const sign = (name, words, run) => button(words, run, el('svg', { viewBox: '0 0 16 16', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })));
+
+/** Nearer, farther and back. @param {(control: string) => boolean} has which of them are given */
+export function movesOf(view, has = () => true) {
+  return [has('ZOOM') && button('Nearer', () => view.zoomBy(1), '+'), has('ZOOM') && button('Farther', () => view.zoomBy(-1), '−'), has('HOME') && sign('home', 'Back to the start', () => view.home())];
+}
+
+/**
+ * The buttons of a map: what an author has not withheld from readers.
+ * @param {Object} handle of the map visual @param {Object} visual the map in the document
+ */
+export function toolsOf(handle, visual, composing) {
+  const { view } = handle;
+  const has = control => composing || !(visual.withheld ?? []).includes(control);
+  const moves = !visual.locked;
+  return el('div', { class: 'map-buttons' },
+    ...(moves ? movesOf(view, has) : []),
+    moves && has('SEARCH') && sign('find', 'Find a place', e => search(handle, e.currentTarget)),
+    sign('ring', 'Pick with a ring (L)', () => handle.ring()),
+    (has('GROUND') || has('LAYERS')) && sign('ground', 'Ground', e => grounds(handle, visual, e.currentTarget)),
+    moves && Object.keys(visual.views ?? {}).length > 0 && sign('views', 'Saved views', e => views(handle, visual, e.currentTarget)),
+    has('FULL') && sign('full', 'Full screen', () => full(handle)),
+    has('PICTURE') && sign('take', 'Take along', e => take(handle, e.currentTarget)));
+}
+
+const option = (words, run, selected = false) => el('button', { type: 'button', class: 'popup-option', 'aria-selected': String(selected), role: 'option', onclick: run }, words);
+
+function search(handle, opener) {
+  const list = el('div', { class: 'popup-list', role: 'listbox', 'aria-label': 'Places found' });
+  let turn = 0;
+  const input = el('input', { class: 'entry', type: 'search', placeholder: 'A town, province or country', 'aria-label': 'Find a place', oninput: async () => {
+    const mine = ++turn;
+    if (input.value.trim().length < 2) { list.replaceChildren(); return; }
+    try {
+      const found = await ask('GET', `/api/places?name=${encodeURIComponent(input.value.trim())}`);
+      if (mine !== turn) return;
+      list.replaceChildren(...(found.length ? found.map(p => option(p.words, () => { closePopup(true); handle.view.flyTo(p.lon, p.lat); }))
+        : [el('p', { class: 'px-2 text-faint' }, 'No place is called so.')]));
+    } catch (refused) { say(refused.message); }
+  } });
+  openPopup(opener, [input, list]);
+}
+
+/** The ground for this visit: it is put back when the page is opened anew. */
+function grounds(handle, visual, opener) {
+  const { ground } = handle.view;
+  const choose = next => { ground.set(next); handle.credits(); closePopup(true); };
+  const own = visual.ground ?? { mood: 'paper', detail: 2 };
+  const source = own.mood.startsWith('source:') ? [option(`Pictures of ${own.mood.slice(7)}`, () => choose({ mood: own.mood, detail: ground.detail }), ground.mood === own.mood)] : [];
+  openPopup(opener, [
+    el('p', { class: 'popup-words' }, 'For this visit, the map stands on'), ...source,
+    ...Object.entries(MOODS).map(([mood, words]) => option(words, () => choose({ mood, detail: ground.detail }), ground.mood === mood)),
+    el('p', { class: 'popup-words' }, 'with'),
+    ...DETAILS.map((words, i) => option(words, () => choose({ mood: ground.mood, detail: i + 1 }), ground.detail === i + 1)),
+    ground.mood !== own.mood || ground.detail !== own.detail ? option('Put it back', () => choose(own)) : null].filter(Boolean));
+}
+
+function views(handle, visual, opener) {
+  const list = Object.values(visual.views).sort((a, b) => a.order - b.order);
+  openPopup(opener, [el('div', { class: 'popup-list', role: 'listbox', 'aria-label': 'Saved views' },
+    ...list.map(v => option(v.name, () => { closePopup(true); handle.view.goTo(v.extent); })))]);
+}
+
+function full(handle) {
+  const box = handle.body.closest('.visual');
+  if (document.fullscreenElement) document.exitFullscreen();
+  else if (box.requestFullscreen) box.requestFullscreen().catch(() => say('This browser does not give the map the whole screen.'));
+}
+
+function take(handle, opener) {
+  const doing = run => async () => {
+    closePopup(true);
+    try { await run(); } catch (failed) { say(failed.message || 'That did not work.'); }
+  };
+  openPopup(opener, [
+    option('Copy the picture', doing(async () => { await copyPicture(handle); say('The picture is in the clipboard.'); })),
+    option('Picture, PNG', doing(() => savePicture(handle, 1))),
+    option('Picture of twice the size, PNG', doing(() => savePicture(handle, 2))),
+    option('Drawing, SVG', doing(() => saveDrawing(handle))),
+    option('Places in sight with their figures, CSV', doing(() => savePlaces(handle, 'csv'))),
+    option('Places in sight, GeoJSON', doing(() => savePlaces(handle, 'geojson')))]);
+}

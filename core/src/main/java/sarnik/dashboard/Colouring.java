@@ -1,0 +1,144 @@
+package sarnik.dashboard;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.IntStream;
+import sarnik.dashboard.Drawing.Swatch;
+import sarnik.dashboard.LayerDrawn.Key;
+import sarnik.scale.ColourScale;
+import sarnik.scale.NumberWords;
+import sarnik.scale.Palette;
+import sarnik.table.CodedColumn;
+import sarnik.table.Column;
+
+/**
+ * The colours of a layer's marks.
+ *
+ * @param classes class of each mark, -1 for no data
+ * @param key what the classes mean
+ */
+record Colouring(int[] classes, Key key) {
+
+    /** Categories that get a colour of their own; the rest are "others". */
+    static final int MOST_CATEGORIES = 8;
+
+    private static final int BARS = 32;
+
+    /** All marks in one colour. */
+    static Colouring one(int count) {
+        String colour = Palette.ALL.get("loch").colours(3).get(1);
+        return new Colouring(new int[count], keyOf(null, List.of(new Swatch(colour, "", count)), 0));
+    }
+
+    private static Key keyOf(String words, List<Swatch> swatches, int missing) {
+        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, false);
+    }
+
+    /** The colour as its shared key has it; where the key has gone the layer's own scale stays, and that is noted. */
+    static Layer.Colour worn(Layer.Colour own, Function<String, Optional<SharedKey>> keys, List<String> notes) {
+        if (own.key() == null) return own;
+        Optional<SharedKey> shared = keys.apply(own.key());
+        if (shared.isEmpty()) {
+            notes.add("The shared key “" + own.key() + "” has gone, so the layer wears a scale of its own. Choose another key in its brief.");
+            return own;
+        }
+        Layer.Colour scale = shared.get().colour();
+        return new Layer.Colour(own.measure(), own.per(), own.category(), scale.order(), scale.ramp(), scale.method(), scale.classes(), scale.palette(), scale.reversed(), scale.centre(),
+                scale.low(), scale.high(), scale.breaks(), own.key(), own.offered());
+    }
+
+    /**
+     * Colours by a measure.
+     *
+     * @param values the measure of each mark
+     * @param words what it is
+     * @throws MisfitException when the scale cannot be made
+     */
+    static Colouring byMeasure(Layer.Colour colour, double[] values, String words) {
+        ColourScale scale;
+        try {
+            scale = ColourScale.of(colour.choice(), values);
+        } catch (IllegalArgumentException unfit) {
+            throw new MisfitException(unfit.getMessage());
+        }
+        int[] classes = Arrays.stream(values).mapToInt(scale::classOf).toArray();
+        double[] breaks = scale.classes().breaks();
+        double low = scale.classes().low();
+        double high = scale.classes().high();
+        int missing = (int) Arrays.stream(classes).filter(c -> c < 0).count();
+        if (Double.isNaN(low)) return new Colouring(classes, keyOf(words, List.of(), missing));
+        int[] counts = new int[scale.colours().size()];
+        for (int c : classes) if (c >= 0) counts[c]++;
+        List<Swatch> swatches = new ArrayList<>();
+        for (int c = 0; c < counts.length; c++) {
+            double from = c == 0 ? low : breaks[c - 1];
+            double to = c == counts.length - 1 ? high : breaks[c];
+            swatches.add(new Swatch(scale.colours().get(c), range(from, to), counts[c]));
+        }
+        return new Colouring(classes, new Key(null, List.of(), words, swatches, missing, scale.ramp(), scale.ramp() ? new double[0] : breaks, low, high, scale.spread(values, BARS),
+                scale.below(), scale.above(), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL));
+    }
+
+    private static String range(double from, double to) {
+        return from == to ? NumberWords.brief(from) : NumberWords.brief(from) + " – " + NumberWords.brief(to);
+    }
+
+    /**
+     * Colours by a category. Which value has which colour depends on all rows of the dataset, never on what is narrowed, so
+     * that a value wears the same colour everywhere.
+     *
+     * @param values the value of each mark, null for none
+     * @throws MisfitException when the palette cannot be read
+     */
+    static Colouring byCategory(Layer.Colour colour, List<String> values, Column column, String words) {
+        List<String> order = order(column, colour.order(), MOST_CATEGORIES);
+        Palette palette = Palette.ALL.get("flags");
+        if (colour.palette() != null && (!Palette.ALL.containsKey(colour.palette()) || Palette.ALL.get(colour.palette()).kind() == Palette.Kind.CATEGORICAL)) {
+            try {
+                palette = Palette.of(colour.palette());
+            } catch (IllegalArgumentException unfit) {
+                throw new MisfitException(unfit.getMessage());
+            }
+        }
+        List<String> colours = palette.colours(order.size());
+        int[] counts = new int[order.size() + 1];
+        int[] classes = new int[values.size()];
+        int missing = 0;
+        for (int i = 0; i < classes.length; i++) {
+            int place = values.get(i) == null ? -1 : order.indexOf(values.get(i));
+            classes[i] = values.get(i) == null ? -1 : place < 0 ? order.size() : place;
+            if (classes[i] < 0) missing++;
+            else counts[classes[i]]++;
+        }
+        List<Swatch> swatches = new ArrayList<>();
+        for (int c = 0; c < order.size(); c++) swatches.add(new Swatch(colours.get(c), order.get(c), counts[c]));
+        if (counts[order.size()] > 0) swatches.add(new Swatch(Palette.OTHERS, "others", counts[order.size()]));
+        return new Colouring(classes, keyOf(words, swatches, missing));
+    }
+
+    /** Values that get a colour or shape of their own: those asked for first, then the commonest of all rows. */
+    static List<String> order(Column column, List<String> first, int most) {
+        Set<String> order = new LinkedHashSet<>(first == null ? List.of() : first);
+        if (column instanceof CodedColumn coded) {
+            long[] counts = new long[coded.dictionary().size()];
+            for (int row = 0; row < coded.size(); row++) if (coded.codes().get(row) >= 0) counts[coded.codes().get(row)]++;
+            IntStream.range(0, counts.length).boxed()
+                    .sorted(Comparator.comparingLong((Integer c) -> -counts[c]).thenComparing(c -> coded.dictionary().get(c)))
+                    .limit(most)
+                    .forEach(c -> order.add(coded.dictionary().get(c)));
+        } else {
+            Map<String, Integer> counts = new LinkedHashMap<>();
+            for (int row = 0; row < column.size(); row++) if (!column.isMissing(row)) counts.merge(column.text(row), 1, Integer::sum);
+            counts.entrySet().stream().sorted(Map.Entry.<String, Integer>comparingByValue().reversed().thenComparing(Map.Entry.comparingByKey())).limit(most).forEach(e -> order.add(e.getKey()));
+        }
+        return order.stream().limit(most).toList();
+    }
+}

@@ -1,0 +1,180 @@
+package sarnik.dashboard;
+
+import java.time.LocalDate;
+import java.util.List;
+import sarnik.dashboard.Dashboard.Rule;
+import sarnik.query.Measure;
+import sarnik.scale.CircleSizes;
+import sarnik.scale.Classes;
+import sarnik.scale.ColourScale;
+
+/**
+ * A layer of a map. One record for all kinds, so that a layer whose kind is changed keeps all it was told: what a kind
+ * does not use waits until it is changed back.
+ *
+ * @param kind what is drawn; null for symbols
+ * @param order its place in the pile of layers
+ * @param dataset id of the dataset
+ * @param name what readers call it; null for a name made of what it shows
+ * @param hidden whether it is hidden until the reader shows it; null for no
+ * @param size how large symbols and how wide flows are; null for one size
+ * @param colour how they are coloured; null for one colour
+ * @param symbol the shape of symbols; null for circles
+ * @param gather whether crowded symbols gather into groups; null for no
+ * @param set name of the boundary set of whose areas places are counted; null for places as they are
+ * @param spread how density spreads about a point; null for 12 pixels
+ * @param path how points are joined; null where they are not
+ * @param label what is written beside places; null for nothing
+ * @param tip what is told of a place besides, when it is hovered or picked; null for nothing
+ * @param border the width of borders, pixels; null for a thin one
+ * @param opacity 0 to 1
+ * @param rule a standing rule; null for none
+ * @param period days that the layer keeps to; null for all
+ */
+public record Layer(
+        Kind kind,
+        int order,
+        long dataset,
+        String name,
+        Boolean hidden,
+        Size size,
+        Colour colour,
+        Symbol symbol,
+        Boolean gather,
+        String set,
+        Spread spread,
+        Path path,
+        Label label,
+        Tip tip,
+        Double border,
+        double opacity,
+        Rule rule,
+        Period period) {
+
+    /** What a layer draws. */
+    public enum Kind {
+        SYMBOLS("symbols"),
+        AREAS("areas"),
+        DENSITY("density"),
+        FLOWS("flows"),
+        PATHS("paths");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    public Layer {
+        if (kind == null) kind = Kind.SYMBOLS;
+    }
+
+    /**
+     * @param measure what sizes stand for
+     * @param rule how they grow
+     * @param radius the largest symbol's radius, pixels; a flow is half as wide
+     * @param largest the amount that gets the largest symbol; null for the largest there is
+     */
+    public record Size(Measure measure, CircleSizes.Rule rule, double radius, Double largest) {}
+
+    /**
+     * Colours by a measure, or by a category.
+     *
+     * @param measure what colours stand for; null where a category does
+     * @param per what the measure is divided by: {@code km2} for the size of the area; null for nothing
+     * @param category column whose values have a colour each; null where a measure does
+     * @param order the values that come first; null for the commonest first
+     * @param ramp whether colours run on without classes; null for no
+     * @param method how values are cut into classes
+     * @param classes 2 to 11
+     * @param palette see {@link sarnik.scale.Palette#of}
+     * @param reversed whether the palette runs the other way; null for no
+     * @param centre what the scale turns about; null where it does not diverge
+     * @param low the low end; null for the least value
+     * @param high the high end; null for the greatest value
+     * @param breaks own breaks; null to find them
+     * @param key name of the shared key whose scale is worn instead; null for none
+     * @param offered measures among which the reader chooses; null for none
+     */
+    public record Colour(Measure measure, String per, String category, List<String> order, Boolean ramp, Classes.Method method, Integer classes, String palette, Boolean reversed,
+            ColourScale.Centre centre, Double low, Double high, List<Double> breaks, String key, List<Measure> offered) {
+
+        /** How the scale is made. */
+        public ColourScale.Choice choice() {
+            return new ColourScale.Choice(Boolean.TRUE.equals(ramp), method == null ? Classes.Method.NATURAL : method, classes == null ? 5 : classes,
+                    palette == null ? "loch" : palette, Boolean.TRUE.equals(reversed), centre, low, high, breaks);
+        }
+    }
+
+    /**
+     * @param shape one of {@link Shape}; null where a category chooses
+     * @param category column whose values have a shape each; null where all have one
+     */
+    public record Symbol(Shape shape, String category) {}
+
+    /** The shapes of symbols. */
+    public enum Shape {
+        CIRCLE,
+        SQUARE,
+        DIAMOND,
+        TRIANGLE,
+        STAR,
+        DROP,
+        RING,
+        CROSS;
+
+        public String words() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
+
+    /**
+     * @param radius how far a point is felt
+     * @param metres whether in metres on the ground, else in pixels
+     */
+    public record Spread(double radius, boolean metres) {}
+
+    /**
+     * Points joined in order.
+     *
+     * @param who column that tells one path from another
+     * @param by column of the order: numbers, dates or times
+     * @param breakMinutes a path is broken where the next point comes later than this; null for never
+     * @param breakMetres a path is broken where the next point lies farther than this; null for never
+     */
+    public record Path(String who, String by, Double breakMinutes, Double breakMetres) {}
+
+    /**
+     * @param column column that is written; null for the place's name, or the measure where there is one
+     * @param measure measure that is written below; null for none
+     * @param priority measure by which labels give way to others; null for the size
+     */
+    public record Label(String column, Measure measure, Measure priority) {}
+
+    /**
+     * @param measures told of a place besides what it shows
+     * @param columns values of a place that are listed
+     * @param over column over whose values the first measure is drawn as a tiny chart; null for no chart
+     */
+    public record Tip(List<Measure> measures, List<String> columns, String over) {}
+
+    /**
+     * Both ends included; null for open.
+     */
+    public record Period(String column, LocalDate from, LocalDate to) {}
+
+    /** Whether it is hidden until the reader shows it. */
+    public boolean startsHidden() {
+        return Boolean.TRUE.equals(hidden);
+    }
+
+    /** The column whose values the layer's marks are. */
+    public String placeColumn() {
+        return set == null || kind == Kind.DENSITY || kind == Kind.PATHS ? sarnik.place.PlacedTable.PLACE : RolledUp.column(set);
+    }
+}

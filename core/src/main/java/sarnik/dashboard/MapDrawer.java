@@ -1,0 +1,203 @@
+package sarnik.dashboard;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentMap;
+import java.util.function.Function;
+import java.util.stream.IntStream;
+import sarnik.place.PlacedTable;
+import sarnik.query.Condition;
+import sarnik.query.Measure;
+import sarnik.query.QueryEngine;
+import sarnik.query.QueryException;
+import sarnik.query.Stage;
+import sarnik.scale.NumberWords;
+
+/** Draws the layers of a map. A layer that does not fit its data says so and leaves the others standing. */
+final class MapDrawer {
+
+    private static final int NAMED = 3;
+
+    private final Sources sources;
+    private final ReaderState state;
+    private final QueryEngine engine;
+    private final Sight sight;
+    private final ConcurrentMap<String, PlaceSheet> sheets;
+    private final StagesOf stagesOf;
+
+    /** The stages of a layer's rows. */
+    interface StagesOf {
+        List<Stage> of(Layer layer, LoadedDataset dataset);
+    }
+
+    MapDrawer(Sources sources, ReaderState state, QueryEngine engine, Sight sight, ConcurrentMap<String, PlaceSheet> sheets, StagesOf stagesOf) {
+        this.sources = sources;
+        this.state = state;
+        this.engine = engine;
+        this.sight = sight == null ? Sight.FIRST : sight;
+        this.sheets = sheets;
+        this.stagesOf = stagesOf;
+    }
+
+    /**
+     * @param title makes the title from what the map shows
+     */
+    Drawing.OfMap draw(String id, Visual.OfMap map, Function<String, String> title) {
+        List<LayerDrawn> drawn = new ArrayList<>();
+        Set<String> credits = new LinkedHashSet<>();
+        Drawing.Trail trail = null;
+        for (Map.Entry<String, Layer> entry : inOrder(map)) {
+            Layer layer = asRead(id, entry.getKey(), entry.getValue());
+            LayerRows rows = null;
+            try {
+                rows = rows(id, map, entry.getKey());
+                LoadedDataset dataset = rows.dataset();
+                if (layer.startsHidden()) {
+                    drawn.add(new LayerDrawn.OfNothing(rows.head(), LayerDrawn.Key.NONE));
+                    continue;
+                }
+                if (!dataset.isPlaced()) throw new MisfitException("The rows of “" + dataset.name() + "” have no place. Say on the dataset's page how they are placed");
+                LayerDrawn one = draw(rows);
+                credits(layer, dataset, credits);
+                drawn.add(offering(one, id, entry.getKey(), entry.getValue(), rows.dataset()));
+                trail = Drawing.Trail.of(Drawer.named(rows.last().trail()));
+            } catch (MisfitException | QueryException misfit) {
+                drawn.add(misfit(entry.getKey(), layer, rows, misfit.getMessage()));
+            }
+        }
+        if (trail == null) trail = new Drawing.Trail(List.of(), map.layers().isEmpty() ? "The map has no layer yet." : null);
+        return new Drawing.OfMap(title.apply(map.layers().isEmpty() ? "An empty map" : titleOf(map)), drawn, summary(drawn), List.copyOf(credits), trail);
+    }
+
+    /** The rows of a layer as the reader has set it. */
+    LayerRows rows(String id, Visual.OfMap map, String layerId) {
+        if (!map.layers().containsKey(layerId)) throw new MisfitException("This layer has been taken away from the map.");
+        Layer layer = asRead(id, layerId, map.layers().get(layerId));
+        LoadedDataset dataset = sources.datasets().get(layer.dataset());
+        return new LayerRows(layerId, layer, dataset, stagesOf.of(layer, dataset), engine, sight, sheets);
+    }
+
+    private static LayerDrawn misfit(String id, Layer layer, LayerRows rows, String why) {
+        String sentence = why.endsWith(".") ? why : why + ". Choose what fits in the layer's brief.";
+        String name = layer.name() != null && !layer.name().isBlank() ? layer.name() : rows == null ? "Layer " + id : rows.head().name();
+        return new LayerDrawn.OfNothing(new LayerDrawn.Head(id, name, layer.startsHidden(), layer.opacity(), 0, List.of(sentence)), LayerDrawn.Key.NONE);
+    }
+
+    private static void credits(Layer layer, LoadedDataset dataset, Set<String> credits) {
+        if (!dataset.about().credit().isEmpty()) credits.add(dataset.about().credit());
+        if (layer.kind() == Layer.Kind.AREAS) PlacesDrawer.setOf(layer, dataset).flatMap(dataset::creditOf).filter(c -> !c.isEmpty()).ifPresent(credits::add);
+    }
+
+    private LayerDrawn draw(LayerRows rows) {
+        return switch (rows.layer.kind()) {
+            case SYMBOLS -> new PlacesDrawer(rows, sources.keys()).symbols();
+            case AREAS -> new PlacesDrawer(rows, sources.keys()).areas();
+            case DENSITY -> DensityDrawer.draw(rows);
+            case FLOWS -> new LinesDrawer(rows, sources.keys()).flows();
+            case PATHS -> new LinesDrawer(rows, sources.keys()).paths();
+        };
+    }
+
+    private static List<Map.Entry<String, Layer>> inOrder(Visual.OfMap map) {
+        return map.layers().entrySet().stream().sorted(Map.Entry.<String, Layer>comparingByValue(Comparator.comparingInt(Layer::order)).thenComparing(Map.Entry.comparingByKey())).toList();
+    }
+
+    /** The layer as the reader has set it: shown or hidden, with the measure that was chosen. */
+    private Layer asRead(String visual, String id, Layer layer) {
+        boolean hidden = layer.startsHidden() ^ state.isTurned(visual, id);
+        Layer.Colour colour = layer.colour();
+        if (colour != null && colour.offered() != null && colour.measure() != null) {
+            colour = new Layer.Colour(chosen(visual, id, colour), colour.per(), null, colour.order(), colour.ramp(), colour.method(), colour.classes(), colour.palette(), colour.reversed(),
+                    colour.centre(), colour.low(), colour.high(), colour.breaks(), colour.key(), colour.offered());
+        }
+        return new Layer(layer.kind(), layer.order(), layer.dataset(), layer.name(), hidden, layer.size(), colour, layer.symbol(), layer.gather(), layer.set(), layer.spread(), layer.path(),
+                layer.label(), layer.tip(), layer.border(), layer.opacity(), layer.rule(), layer.period());
+    }
+
+    /** What the reader may choose among: what the author coloured by, then what is offered besides. */
+    private static List<Measure> offered(Layer.Colour colour) {
+        List<Measure> offered = new ArrayList<>(List.of(colour.measure()));
+        colour.offered().stream().filter(m -> !m.equals(colour.measure())).forEach(offered::add);
+        return offered;
+    }
+
+    private Measure chosen(String visual, String layer, Layer.Colour colour) {
+        List<Measure> offered = offered(colour);
+        int chosen = state.slot(visual, layer);
+        return offered.get(chosen < offered.size() ? chosen : 0);
+    }
+
+    private LayerDrawn offering(LayerDrawn drawn, String visual, String id, Layer layer, LoadedDataset dataset) {
+        if (layer.colour() == null || layer.colour().offered() == null || layer.colour().measure() == null) return drawn;
+        List<Measure> offered = offered(layer.colour());
+        LayerDrawn.Key key = drawn.key().offering(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(visual, id, layer.colour())));
+        if (drawn instanceof LayerDrawn.OfAreas a) return new LayerDrawn.OfAreas(a.head(), a.set(), a.places(), a.at(), a.classes(), a.values(), a.labels(), a.ranks(), key);
+        if (drawn instanceof LayerDrawn.OfSymbols s) {
+            return new LayerDrawn.OfSymbols(s.head(), s.places(), s.at(), s.radii(), s.classes(), s.shapes(), s.shape(), s.sizes(), s.tints(), s.members(), s.labels(), s.ranks(), key);
+        }
+        return drawn;
+    }
+
+    /** The stage of a layer's own period. */
+    static List<Stage> periodStages(Layer.Period period) {
+        if (period == null) return List.of();
+        String from = period.from() == null ? null : period.from().toString();
+        String to = period.to() == null ? null : period.to().toString();
+        String words = from == null ? "up to " + to : to == null ? "from " + from : "from " + from + " to " + to;
+        return List.of(new Stage("The layer keeps to %s %s".formatted(ColumnWords.of(period.column()), words), List.of(new Condition.Between(period.column(), from, to))));
+    }
+
+    private String titleOf(Visual.OfMap map) {
+        Layer top = map.layers().values().stream().max(Comparator.comparingInt(Layer::order)).orElseThrow();
+        if (top.name() != null && !top.name().isBlank()) return top.name();
+        Optional<LoadedDataset> dataset = sources.datasets().find(top.dataset());
+        return dataset.map(d -> LayerRows.nameOf(top, d)).orElse("A map");
+    }
+
+    // --- in words ---------------------------------------------------------------------------------
+
+    /** What the map shows, layer by layer, for those who cannot see it. */
+    private String summary(List<LayerDrawn> drawn) {
+        List<String> sentences = new ArrayList<>();
+        for (LayerDrawn layer : drawn) if (!layer.head().hidden()) sentences.add(summary(layer));
+        return String.join(" ", sentences);
+    }
+
+    private String summary(LayerDrawn layer) {
+        String name = layer.head().name();
+        if (layer instanceof LayerDrawn.OfSymbols s) {
+            String most = IntStream.range(0, Math.min(NAMED, s.at().length)).mapToObj(i -> name(s.places(), s.at()[i]) + " " + NumberWords.full(s.sizes()[i])).reduce((a, b) -> a + ", " + b).orElse("none");
+            return "%s: %,d symbols. The largest: %s.%s".formatted(name, s.at().length, most, colours(s.key()));
+        }
+        if (layer instanceof LayerDrawn.OfAreas a) {
+            int[] order = IntStream.range(0, a.at().length).boxed().filter(i -> Double.isFinite(a.values()[i])).sorted(Comparator.comparingDouble(i -> -a.values()[i])).mapToInt(i -> i).toArray();
+            String most = IntStream.range(0, Math.min(NAMED, order.length)).mapToObj(i -> name(a.places(), a.at()[order[i]]) + " " + NumberWords.full(a.values()[order[i]])).reduce((x, y) -> x + ", " + y).orElse("none");
+            return "%s: %,d areas of %s. The highest: %s.%s".formatted(name, a.at().length, a.set(), most, colours(a.key()));
+        }
+        if (layer instanceof LayerDrawn.OfDensity d) return "%s: the density of %,d places.".formatted(name, d.at().length);
+        if (layer instanceof LayerDrawn.OfFlows f) {
+            String most = IntStream.range(0, Math.min(NAMED, f.from().length)).mapToObj(i -> "%s to %s %s".formatted(name(f.places(), f.from()[i]), name(f.places(), f.to()[i]), NumberWords.full(f.values()[i])))
+                    .reduce((a, b) -> a + ", " + b).orElse("none");
+            return "%s: %,d flows. The largest: %s.".formatted(name, f.from().length, most);
+        }
+        if (layer instanceof LayerDrawn.OfPaths p) return "%s: %,d paths through %,d points.".formatted(name, p.names().size(), p.at().length);
+        return String.join(" ", layer.head().notes());
+    }
+
+    private String name(String sheet, int place) {
+        return sheets.get(sheet).names().get(place);
+    }
+
+    private static String colours(LayerDrawn.Key key) {
+        if (key.colourWords() == null) return "";
+        if (key.low() == null) return " Coloured by " + key.colourWords() + ".";
+        return String.format(Locale.ENGLISH, " Coloured by %s, from %s to %s%s.", key.colourWords(), NumberWords.full(key.low()), NumberWords.full(key.high()),
+                key.missing() == 0 ? "" : "; %,d without data".formatted(key.missing()));
+    }
+}

@@ -1,0 +1,429 @@
+package sarnik.dashboard;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static sarnik.table.TestTables.csv;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import sarnik.format.BoundaryFiles;
+import sarnik.geo.IndexedSet;
+import sarnik.place.Gazetteer;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.place.TablePlacer;
+import sarnik.query.InMemoryEngine;
+import sarnik.table.Table;
+
+@DisplayName("A map's layers")
+class MapLayersTest {
+
+    private static final String PROVINCES = "Provinces of Spain";
+    private static final IndexedSet SET = new IndexedSet(BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
+    private static final Boundaries BOUNDARIES = name -> name.equals(PROVINCES) ? Optional.of(SET) : Optional.empty();
+    private static final InMemoryEngine ENGINE = new InMemoryEngine();
+
+    private static final TablePlacer PLACER = new TablePlacer(Gazetteer.shipped());
+
+    private static LoadedDataset dataset(long id, String name, PlacedTable placed, Placing placing) {
+        return new LoadedDataset(id, name, placed.table(), placing, placed.places(), new About(null, null, name + "’s credit", null, null, Map.of("litres", new About.OfColumn("L", ""))), Map.of(), List.of(), List.of(), BOUNDARIES);
+    }
+
+    /** Three towns of two provinces, with two rows each. */
+    private static LoadedDataset sales() {
+        Table rows = csv("town,province,country,product,litres,day", "Soria,Soria,Spain,still,10,2026-01-01", "Soria,Soria,Spain,warm,30,2026-02-01", "Zamora,Zamora,Spain,still,100,2026-01-01",
+                "Zamora,Zamora,Spain,still,60,2026-03-01", "Benavente,Zamora,Spain,warm,5,2026-01-01", "Benavente,Zamora,Spain,warm,15,2026-02-01");
+        Placing.ByName by = new Placing.ByName("town", "province", "country");
+        return dataset(1, "Sales", PLACER.byName(rows, by), by);
+    }
+
+    /** Points with nothing, zero and a negative figure among them. */
+    private static LoadedDataset odd() {
+        Table rows = csv("town,province,country,litres", "Soria,Soria,Spain,0", "Zamora,Zamora,Spain,-40", "Burgos,Burgos,Spain,", "Palencia,Palencia,Spain,10");
+        Placing.ByName by = new Placing.ByName("town", "province", "country");
+        return dataset(2, "Odd", PLACER.byName(rows, by), by);
+    }
+
+    private static LoadedDataset sent() {
+        Table rows = csv("from,to,pieces", "Soria,Zamora,10", "Soria,Zamora,20", "Zamora,Soria,7", "Soria,Soria,3", "Soria,Burgos,1");
+        Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
+        return dataset(3, "Sent", PLACER.by(rows, by), by);
+    }
+
+    private static LoadedDataset rounds() {
+        Table rows = csv("van,at,lat,lon", "A,2026-05-18T08:00,41.0,-3.0", "A,2026-05-18T09:00,41.2,-3.0", "A,2026-05-18T15:00,41.4,-3.0", "B,2026-05-18T08:30,40.0,-4.0", "B,2026-05-18T08:00,40.0,-4.1");
+        Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
+        return dataset(4, "Rounds", PLACER.byCoordinates(rows, by), by);
+    }
+
+    private static final Map<Long, LoadedDataset> ALL = Map.of(1L, sales(), 2L, odd(), 3L, sent(), 4L, rounds());
+    private static final Datasets DATASETS = id -> Optional.ofNullable(ALL.get(id));
+
+    private static Dashboard map(String... layers) {
+        StringBuilder all = new StringBuilder();
+        for (int i = 0; i < layers.length; i++) all.append(i == 0 ? "" : ",").append("\"l%d\": {\"order\": %d, \"opacity\": 0.8, %s}".formatted(i + 1, i + 1, layers[i]));
+        return DashboardDocument.parse("""
+                {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {},
+                 "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "", "layers": {%s}},
+                   "v2": {"type": "figure", "page": "p1", "at": {"x": 12, "y": 0, "w": 4, "h": 4}, "title": "", "dataset": 1, "measure": {"summary": "SUM", "column": "litres"}}},
+                 "links": {"k1": {"from": "v1"}}}""".formatted(all)).dashboard();
+    }
+
+    private record Drawn(Drawing.OfMap map, Map<String, PlaceSheet> sheets) {
+        LayerDrawn.OfSymbols symbols() {
+            return (LayerDrawn.OfSymbols) map.layers().get(0);
+        }
+
+        LayerDrawn.OfAreas areas() {
+            return (LayerDrawn.OfAreas) map.layers().get(0);
+        }
+
+        LayerDrawn.OfFlows flows() {
+            return (LayerDrawn.OfFlows) map.layers().get(0);
+        }
+
+        List<String> names(String tag, int[] at) {
+            return Arrays.stream(at).mapToObj(sheets.get(tag).names()::get).toList();
+        }
+
+        String note() {
+            return String.join(" ", map.layers().get(0).head().notes());
+        }
+    }
+
+    private static Drawn draw(String state, Map<String, Sight> sights, Map<String, SharedKey> keys, String... layers) {
+        Dashboard dashboard = map(layers);
+        Drawer drawer = new Drawer(dashboard, ReaderState.parse(state, dashboard, DATASETS).state(), new Sources(DATASETS, name -> Optional.ofNullable(keys.get(name))), ENGINE, sights);
+        Drawing drawing = drawer.draw("v1");
+        return new Drawn((Drawing.OfMap) drawing, drawer.sheets());
+    }
+
+    private static Drawn draw(String... layers) {
+        return draw("", Map.of(), Map.of(), layers);
+    }
+
+    private static final String LITRES = "\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}";
+
+    @Nested
+    @DisplayName("Symbols")
+    class Symbols {
+
+        @Test
+        void zeroHasADotANegativeAmountItsSizeAndWhatIsMissingIsSaid() {
+            Drawn drawn = draw("\"dataset\": 2, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}");
+            assertThat(drawn.names(drawn.symbols().places(), drawn.symbols().at())).containsExactly("Zamora", "Palencia", "Soria", "Burgos");
+            assertThat(drawn.symbols().sizes()).containsExactly(-40, 10, 0, Double.NaN);
+            assertThat(drawn.symbols().radii()).containsExactly(20, 10, 1.8, 0);
+            assertThat(drawn.note()).contains("1 place has no figure for the size and is not drawn");
+        }
+
+        @Test
+        void stepsAreFifthsOfTheLargestArea() {
+            Drawn drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"STEPPED\", \"radius\": 20}");
+            // 160, 40 and 20 of 160: the fifth, the second and the first fifth.
+            assertThat(drawn.symbols().radii()).containsExactly(20, 12.65, 8.94);
+        }
+
+        @Test
+        void anOwnAmountCanHaveTheLargestSymbol() {
+            Drawn drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"largest\": 640}");
+            assertThat(drawn.symbols().radii()[0]).isEqualTo(10);
+        }
+
+        @Test
+        void aCategoryGivesEachValueAColourInAnOrderThatNarrowingDoesNotChange() {
+            String layer = "\"dataset\": 1, \"colour\": {\"category\": \"product\"}";
+            Drawn all = draw(layer);
+            assertThat(all.symbols().key().colours()).extracting(Drawing.Swatch::text).containsExactly("still", "warm");
+            Drawn warm = draw(layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}");
+            assertThat(warm.symbols().key().colours()).extracting(Drawing.Swatch::colour).isEqualTo(all.symbols().key().colours().stream().map(Drawing.Swatch::colour).toList());
+            assertThat(warm.symbols().classes()).containsOnly(1);
+            Drawn ordered = draw("\"dataset\": 1, \"colour\": {\"category\": \"product\", \"order\": [\"warm\"]}");
+            assertThat(ordered.symbols().key().colours()).extracting(Drawing.Swatch::text).containsExactly("warm", "still");
+        }
+
+        @Test
+        void aCategoryGivesEachValueAShape() {
+            Drawn drawn = draw("\"dataset\": 1, \"symbol\": {\"category\": \"product\"}");
+            assertThat(drawn.symbols().key().shapes()).extracting(LayerDrawn.ShapeSwatch::text).containsExactly("still", "warm");
+            Map<String, Integer> shapes = new java.util.HashMap<>();
+            List<String> names = drawn.names(drawn.symbols().places(), drawn.symbols().at());
+            for (int i = 0; i < names.size(); i++) shapes.put(names.get(i), drawn.symbols().shapes()[i]);
+            assertThat(shapes).containsEntry("Zamora", 0).containsEntry("Benavente", 1);
+        }
+
+        @Test
+        void labelsAreNamesOrValuesAndComeInTheOrderOfTheirPriority() {
+            Drawn drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"label\": {" + LITRES + ", \"priority\": {\"summary\": \"MINIMUM\", \"column\": \"litres\"}}");
+            assertThat(drawn.symbols().labels()).containsExactly("Zamora 160", "Soria 40", "Benavente 20");
+            // Minima 60, 10 and 5.
+            assertThat(drawn.symbols().ranks()).containsExactly(0, 1, 2);
+            assertThat(draw("\"dataset\": 1, \"label\": {\"column\": \"product\"}").symbols().labels()).contains("still", "warm");
+        }
+
+        @ParameterizedTest
+        @CsvSource({"2, 2", "12, 3"})
+        void crowdsGatherAndOpenWithTheSameTotal(double zoom, int groups) {
+            Drawn drawn = draw("", Map.of("v1", new Sight(zoom, -10, 35, 5, 45)), Map.of(), "\"dataset\": 1, \"gather\": true, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}");
+            assertThat(drawn.symbols().at()).hasSize(groups);
+            assertThat(Arrays.stream(drawn.symbols().sizes()).sum()).isEqualTo(220);
+            assertThat(Arrays.stream(drawn.symbols().members()).sum()).isEqualTo(3);
+            if (groups == 2) assertThat(drawn.names(drawn.symbols().places(), drawn.symbols().at())).containsExactly("2 places around Zamora", "Soria");
+        }
+    }
+
+    @Nested
+    @DisplayName("Areas")
+    class Areas {
+
+        private static final String AREAS = "\"dataset\": 1, \"kind\": \"AREAS\", \"set\": \"" + PROVINCES + "\", ";
+
+        @Test
+        void countPlacesByTheAreaThatHoldsThem() {
+            Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES + ", \"method\": \"NATURAL\", \"classes\": 2, \"palette\": \"loch\"}");
+            assertThat(drawn.names(drawn.areas().places(), drawn.areas().at())).containsExactly("Soria", "Zamora");
+            assertThat(drawn.areas().values()).containsExactly(40, 180);
+            assertThat(drawn.areas().classes()).containsExactly(0, 1);
+            assertThat(drawn.areas().key().hints()).singleElement().asString().contains("Divide");
+            assertThat(drawn.map().credits()).containsExactly("Sales’s credit", "Instituto Geográfico Nacional, CC BY 4.0");
+        }
+
+        @Test
+        void askOfTheRowsOfAnAreaNotOfItsTowns() {
+            // The median of Zamora's rows 100, 60, 5, 15 is 37.5; of its towns' sums it would be 90.
+            Drawn drawn = draw(AREAS + "\"colour\": {\"measure\": {\"summary\": \"MEDIAN\", \"column\": \"litres\"}}");
+            assertThat(drawn.areas().values()).containsExactly(20, 37.5);
+        }
+
+        @Test
+        void canBeDividedByTheirSize() {
+            Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES + ", \"per\": \"km2\"}");
+            // Zamora has 10,561 km² (Instituto Nacional de Estadística).
+            assertThat(drawn.areas().key().high()).isCloseTo(180 / 10561.0, within(0.0003));
+            assertThat(drawn.areas().key().colourWords()).isEqualTo("sum of litres, L per km²");
+            assertThat(drawn.areas().key().hints()).isEmpty();
+        }
+
+        @Test
+        void thatArePickedNarrowDatasetsOfPoints() {
+            Dashboard dashboard = map(AREAS + "\"colour\": {" + LITRES + "}");
+            String pick = "p.v1=a" + PROVINCES.replace(" ", "%20") + "%2F49";
+            ReaderState.Read read = ReaderState.parse(pick, dashboard, DATASETS);
+            assertThat(read.misfits()).isEmpty();
+            Drawing.OfFigure figure = (Drawing.OfFigure) new Drawer(dashboard, read.state(), DATASETS, ENGINE).draw("v2");
+            assertThat(figure.full()).isEqualTo("180");
+            assertThat(figure.trail().steps().get(1).words()).isEqualTo("Picked: Zamora");
+        }
+
+        @Test
+        void withoutASetAreAskedFor() {
+            assertThat(draw("\"dataset\": 1, \"kind\": \"AREAS\"").note()).contains("lie at points").contains("Choose the areas");
+        }
+
+        @Test
+        void ofASetThatHasGoneAreSaid() {
+            Drawn drawn = draw("\"dataset\": 1, \"kind\": \"AREAS\", \"set\": \"Parishes\", \"colour\": {" + LITRES + "}", "\"dataset\": 1");
+            assertThat(drawn.note()).contains("“Parishes” has gone");
+            assertThat(drawn.map().layers().get(1)).as("the others stand").isInstanceOf(LayerDrawn.OfSymbols.class);
+        }
+    }
+
+    @Nested
+    @DisplayName("Scales")
+    class Scales {
+
+        @Test
+        void aSharedKeyIsWornAndStaysWhenRowsAreNarrowed() {
+            SharedKey key = new SharedKey("ours", "", new Layer.Colour(null, null, null, null, null, null, null, "rust", null, null, 0.0, 200.0, List.of(50.0, 100.0), null, null));
+            String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"key\": \"ours\"}";
+            for (String narrowed : List.of(layer, layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}")) {
+                LayerDrawn.Key drawn = draw("", Map.of(), Map.of("ours", key), narrowed).symbols().key();
+                assertThat(drawn.breaks()).containsExactly(50, 100);
+                assertThat(List.of(drawn.low(), drawn.high())).containsExactly(0.0, 200.0);
+                assertThat(drawn.shared()).isEqualTo("ours");
+            }
+            assertThat(draw(layer).note()).contains("shared key “ours” has gone");
+        }
+
+        @Test
+        void theReaderChoosesAmongWhatIsOffered() {
+            String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"offered\": [{\"summary\": \"AVERAGE\", \"column\": \"litres\"}]}";
+            assertThat(draw(layer).symbols().key().offered()).containsExactly("sum of litres, L", "average of litres, L");
+            LayerDrawn.Key chosen = draw("s.v1.l1=1", Map.of(), Map.of(), layer).symbols().key();
+            assertThat(chosen.colourWords()).isEqualTo("average of litres, L");
+            assertThat(chosen.chosen()).isEqualTo(1);
+            assertThat(ReaderState.parse("s.v1.l9=1&s.v1.l1=x&h.v2=l1", map(layer), DATASETS).misfits()).hasSize(3);
+        }
+
+        @ParameterizedTest
+        @CsvSource(delimiter = '|', value = {
+            "\"palette\": \"#ffffff #ffffff\" | twice in a row", "\"palette\": \"mauve\" | no palette “mauve”", "\"low\": 5, \"high\": 5 | has to lie below", "\"breaks\": [5, 3] | have to ascend"})
+        void whatCannotBeMadeIsSaidAndTheMapStays(String scale, String why) {
+            Drawn drawn = draw("\"dataset\": 1, \"colour\": {" + LITRES + ", " + scale + "}", "\"dataset\": 1");
+            assertThat(drawn.note()).contains(why).contains("brief");
+            assertThat(drawn.map().layers().get(1)).isInstanceOf(LayerDrawn.OfSymbols.class);
+        }
+    }
+
+    @Nested
+    @DisplayName("Flows")
+    class Flows {
+
+        @Test
+        void addUpByOriginAndDestinationWidestFirst() {
+            LayerDrawn.OfFlows flows = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}").flows();
+            assertThat(flows.values()).containsExactly(30, 7, 1);
+            assertThat(flows.widths()[0]).isEqualTo(10);
+            assertThat(flows.widths()[1]).isCloseTo(10 * 7 / 30.0, within(0.01));
+        }
+
+        @Test
+        void knowWhatGoesOutAndComesInAtEachEnd() {
+            Drawn drawn = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}");
+            LayerDrawn.OfFlows flows = drawn.flows();
+            int soria = drawn.names(flows.places(), flows.ends()).indexOf("Soria");
+            assertThat(flows.out()[soria]).isEqualTo(31);
+            assertThat(flows.in()[soria]).isEqualTo(7);
+            assertThat(drawn.note()).contains("1 flow stays where it begins");
+        }
+
+        @Test
+        void thatComeFromNowhereAreSaid() {
+            assertThat(draw("\"dataset\": 1, \"kind\": \"FLOWS\"").note()).contains("come from nowhere");
+        }
+
+        @Test
+        void areSummedUpByProvinceWhereThereAreTooMany() {
+            List<String> towns = Gazetteer.shipped().townsOf("ES").stream().filter(t -> t.population() > 5000).limit(400).map(t -> t.name() + ", " + Gazetteer.shipped().provinceOf(t).orElseThrow().name()).toList();
+            Table many = csv(Stream.concat(Stream.of("from,to,pieces"), towns.stream().map(t -> "\"Soria, Soria\",\"" + t + "\",1")).toArray(String[]::new));
+            Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
+            LoadedDataset sent = dataset(3, "Many", PLACER.by(many, by), by);
+            Dashboard dashboard = map("\"dataset\": 3, \"kind\": \"FLOWS\"");
+            Drawing.OfMap map = (Drawing.OfMap) new Drawer(dashboard, ReaderState.NOTHING, id -> Optional.of(sent), ENGINE).draw("v1");
+            LayerDrawn.OfFlows flows = (LayerDrawn.OfFlows) map.layers().get(0);
+            assertThat(flows.head().notes().get(0)).contains("summed up by province");
+            assertThat(flows.from().length).isBetween(10, 60);
+        }
+    }
+
+    @Nested
+    @DisplayName("Paths")
+    class Paths {
+
+        private LayerDrawn.OfPaths paths(String breaks) {
+            return (LayerDrawn.OfPaths) draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"at\"" + breaks + "}").map().layers().get(0);
+        }
+
+        @Test
+        void joinPointsInOrder() {
+            LayerDrawn.OfPaths paths = paths("");
+            assertThat(paths.names()).containsExactly("A", "B");
+            assertThat(paths.parts()).containsExactly(0, 3);
+            assertThat(paths.moments().subList(3, 5)).containsExactly("2026-05-18 08:00", "2026-05-18 08:30");
+        }
+
+        @ParameterizedTest
+        @CsvSource(delimiter = '|', value = {", \"breakMinutes\": 120 | 3", ", \"breakMetres\": 10000 | 4", ", \"breakMetres\": 30000 | 2"})
+        void breakAtGaps(String gap, int parts) {
+            assertThat(paths(gap).parts()).hasSize(parts);
+        }
+
+        @Test
+        void withoutAnOrderAskForOne() {
+            assertThat(draw("\"dataset\": 4, \"kind\": \"PATHS\"").note()).contains("in which order");
+            assertThat(draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"gone\"}").note()).contains("“gone”").contains("has gone");
+        }
+    }
+
+    @Test
+    void densityStatesItsUnitAndItsPeakOnTheGround() {
+        LayerDrawn.OfDensity density = (LayerDrawn.OfDensity) draw("\"dataset\": 1, \"kind\": \"DENSITY\", \"spread\": {\"radius\": 10000, \"metres\": true}, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}").map().layers().get(0);
+        assertThat(density.key().colourWords()).isEqualTo("sum of litres, L per km², within 10 km");
+        // One town far from the others: 3/(πr²) of its 160 litres at its middle.
+        assertThat(density.peak()).isCloseTo(160 * 3 / (Math.PI * 100), within(0.05));
+    }
+
+    @Nested
+    @DisplayName("Together")
+    class Together {
+
+        @ParameterizedTest
+        @EnumSource(Layer.Kind.class)
+        void aKindThatIsChangedKeepsWhatTheOthersWereTold(Layer.Kind kind) {
+            Dashboard dashboard = map("\"dataset\": 1, \"kind\": \"SYMBOLS\", \"set\": \"" + PROVINCES + "\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}, \"path\": {\"who\": \"product\", \"by\": \"day\"}");
+            Layer before = ((Visual.OfMap) dashboard.visuals().get("v1")).layers().get("l1");
+            Layer after = new Layer(kind, before.order(), before.dataset(), before.name(), before.hidden(), before.size(), before.colour(), before.symbol(), before.gather(), before.set(), before.spread(), before.path(), before.label(),
+                    before.tip(), before.border(), before.opacity(), before.rule(), before.period());
+            assertThat(List.of(after.size(), after.colour(), after.path(), after.set())).isEqualTo(List.of(before.size(), before.colour(), before.path(), before.set()));
+        }
+
+        @Test
+        void readersTurnLayersFromHiddenToShownAndBack() {
+            String[] layers = {"\"dataset\": 1", "\"dataset\": 1, \"hidden\": true"};
+            assertThat(draw(layers).map().layers()).extracting(l -> l.head().hidden()).containsExactly(false, true);
+            assertThat(draw("h.v1=l1,l2", Map.of(), Map.of(), layers).map().layers()).extracting(l -> l.head().hidden()).containsExactly(true, false);
+        }
+
+        @Test
+        void aPeriodAndARuleAreStepsOfTheTrail() {
+            Drawn drawn = draw("\"dataset\": 1, \"rule\": {\"column\": \"product\", \"values\": [\"still\"]}, \"period\": {\"column\": \"day\", \"from\": \"2026-01-01\", \"to\": \"2026-02-28\"}");
+            assertThat(drawn.map().trail().steps()).extracting(s -> s.words()).containsSubsequence("Always only where product is still", "The layer keeps to day from 2026-01-01 to 2026-02-28");
+            assertThat(drawn.symbols().sizes()).containsExactly(1, 1);
+        }
+
+        @Test
+        void theSummarySaysWhatIsThere() {
+            String summary = draw("\"dataset\": 1, \"name\": \"Towns\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}").map().summary();
+            assertThat(summary).isEqualTo("Towns: 3 symbols. The largest: Zamora 160, Soria 40, Benavente 20. Coloured by sum of litres, L, from 20 to 160.");
+        }
+
+        @Test
+        void aDatasetOrColumnThatHasGoneLeavesTheOtherLayers() {
+            Drawn drawn = draw("\"dataset\": 77", "\"dataset\": 1, \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"gone\"}, \"rule\": \"AREA\", \"radius\": 20}", "\"dataset\": 1");
+            assertThat(drawn.map().layers()).hasExactlyElementsOfTypes(LayerDrawn.OfNothing.class, LayerDrawn.OfNothing.class, LayerDrawn.OfSymbols.class);
+            assertThat(drawn.map().layers().get(0).head().notes().get(0)).contains("has gone");
+            assertThat(drawn.map().layers().get(1).head().notes().get(0)).contains("gone").contains("brief");
+        }
+    }
+
+    @Nested
+    @DisplayName("About one place")
+    class OnePlace {
+
+        private final Dashboard dashboard = map("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"tip\": {\"measures\": [{\"summary\": \"COUNT\"}], \"columns\": [\"product\"], \"over\": \"day\"}");
+        private final Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
+
+        private String id(String name) {
+            return ALL.get(1L).places().values().stream().filter(p -> p.name().equals(name)).findFirst().orElseThrow().id();
+        }
+
+        @Test
+        void isToldWhatTheLayerShowsAndWhatItTells() {
+            PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
+            assertThat(told.lines()).containsExactly(new PlaceTeller.Line("sum of litres, L", "40"), new PlaceTeller.Line("number of rows", "2"), new PlaceTeller.Line("product", "still, warm"));
+            assertThat(told.chart().labels()).containsExactly("2026-01-01", "2026-02-01");
+            assertThat(told.chart().values()).containsExactly(10 / 30.0, 1);
+        }
+
+        @Test
+        void nearbyPlacesComeNearestFirst() {
+            // Benavente lies some 60 km from Zamora, Soria some 270.
+            assertThat(drawer.near("v1", "l1", id("Zamora"), 100_000)).extracting(PlaceTeller.Found::name).containsExactly("Zamora", "Benavente");
+            assertThat(drawer.near("v1", "l1", id("Zamora"), 1000)).hasSize(1);
+        }
+
+        @Test
+        void alikeAreThoseWithTheNearestFigures() {
+            assertThat(drawer.alike("v1", "l1", id("Benavente"), 1)).extracting(PlaceTeller.Found::name).containsExactly("Benavente", "Soria");
+        }
+    }
+}
