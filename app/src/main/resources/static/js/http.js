@@ -32,6 +32,13 @@ export async function ask(method, address, { body, type = 'application/json', he
   return read(answer.status, await answer.text());
 }
 
+/** Asks for a file. @returns {Promise<Blob>} */
+export async function askBlob(method, address, body) {
+  const answer = await fetch(address, { method, headers: { 'Content-Type': 'application/json', 'X-CSRF-TOKEN': token() }, body: JSON.stringify(body) });
+  if (answer.ok) return answer.blob();
+  return read(answer.status, await answer.text());
+}
+
 /** Sends files, telling how far it has come. The answer carries `cancel()`. */
 export function sendFiles(address, files, onProgress) {
   const request = new XMLHttpRequest();

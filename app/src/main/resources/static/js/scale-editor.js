@@ -23,11 +23,12 @@ export function openScale(opener, key, colour, take) {
   const { low, high } = key;
   const span = high - low || 1;
   let breaks = [...key.breaks];
+  const written = () => breaks.map(b => Number(b.toPrecision(6))).join(' ');
   const x = value => (value - low) / span * WIDE;
   const most = Math.max(1, ...key.spread);
   const colours = coloursOf(key);
   const drawing = el('svg', { class: 'scale-drawing', width: WIDE, height: HIGH + 26, viewBox: `0 0 ${WIDE} ${HIGH + 26}` });
-  const words = el('input', { class: 'entry', 'aria-label': 'Breaks', value: breaks.join(' ') });
+  const words = el('input', { class: 'entry', 'aria-label': 'Breaks', value: written() });
   const [from, to] = [['low', 'Low end'], ['high', 'High end']].map(([name, label]) => el('input', { class: 'entry', 'aria-label': label, placeholder: full(key[name]), value: colour[name] ?? '', inputmode: 'decimal' }));
   const problem = el('div', {});
 
@@ -59,7 +60,7 @@ export function openScale(opener, key, colour, take) {
     const near = span / STEP;
     const between = Math.max((breaks[i - 1] ?? low) + near, Math.min((breaks[i + 1] ?? high) - near, value));
     breaks[i] = rounded(between, span);
-    words.value = breaks.join(' ');
+    words.value = written();
     draw();
   }
 
@@ -76,11 +77,11 @@ export function openScale(opener, key, colour, take) {
   }
 
   words.addEventListener('change', () => {
-    const written = words.value.trim().split(/[\s;]+/).filter(Boolean).map(Number);
-    if (written.some(b => !Number.isFinite(b)) || written.some((b, i) => i && b <= written[i - 1])) refuse(problem, 'Write ascending numbers with blanks between, such as 10 25 50.');
+    const found = words.value.trim().split(/[\s;]+/).filter(Boolean).map(Number);
+    if (found.some(b => !Number.isFinite(b)) || found.some((b, i) => i && b <= found[i - 1])) refuse(problem, 'Write ascending numbers with blanks between, such as 10 25 50.');
     else {
       refuse(problem, '');
-      breaks = written;
+      breaks = found;
       draw();
     }
   });

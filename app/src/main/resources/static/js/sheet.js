@@ -102,6 +102,7 @@ export class Sheet {
       figures: () => openFigures(this, id, mounted),
       state: () => this.state,
       address: what => this.#address(what),
+      sources: () => Object.keys(this.opened.credits ?? {}),
       creditOf: source => this.opened.credits?.[source] ?? source,
     };
   }

@@ -435,8 +435,8 @@ final class MapBrief {
 
         private void tip() {
             Layer.Tip tip = layer.tip();
-            say(" ");
             int count = tip == null || tip.measures() == null ? 0 : tip.measures().size();
+            say(count == 0 ? " " : ", ");
             slot("told when hovered", count == 0 ? "+ told" : "telling " + BriefWriter.COUNT_WORDS.get(Math.min(11, count)) + " more " + (count == 1 ? "figure" : "figures"), at + "/tip/measures", Kind.TIP, count == 0, count > 0, measures);
             if (count == 0) return;
             List<Option> over = new ArrayList<>();

@@ -41,6 +41,9 @@ public final class DemoLoader {
             SarnikClient steward = new SarnikClient(arguments[0]);
             steward.signIn("marta", arguments[6]);
             steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + arguments[5]);
+            say("  adding aerial pictures, made up, as a ground");
+            steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=Aerial%20pictures&credit=Made%20up%20for%20Sarnik&nearest=16&address="
+                    + java.net.URLEncoder.encode("http://127.0.0.1:" + arguments[5] + "/aerial/{z}/{x}/{y}.png", StandardCharsets.UTF_8));
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
         }
     }

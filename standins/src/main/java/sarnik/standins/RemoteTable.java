@@ -7,6 +7,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.util.Random;
+import java.util.concurrent.Executors;
 import java.util.function.LongSupplier;
 
 /**
@@ -25,6 +26,7 @@ public final class RemoteTable implements AutoCloseable {
         new Depot("DP-07", "Évora", "Évora", "Portugal", -7.90746, 38.56667), new Depot("DP-08", "Bragança", "Bragança", "Portugal", -6.75719, 41.8061)};
 
     private static final int FULL = 240;
+    private static final int THREADS = 3;
 
     private final HttpServer server;
     private final LongSupplier step;
@@ -45,6 +47,13 @@ public final class RemoteTable implements AutoCloseable {
         RemoteTable table = new RemoteTable(server, step);
         server.createContext("/stock.csv", exchange -> answer(exchange, "text/csv; charset=utf-8", csv(table.step.getAsLong())));
         server.createContext("/stock.geojson", exchange -> answer(exchange, "application/geo+json", geoJson(table.step.getAsLong())));
+        // The aerial pictures live at the same port: one host for a steward to allow.
+        server.createContext("/aerial/", AerialPictures::answer);
+        server.setExecutor(Executors.newFixedThreadPool(THREADS, run -> {
+            Thread thread = new Thread(run, "stand-in");
+            thread.setDaemon(true);
+            return thread;
+        }));
         server.start();
         return table;
     }

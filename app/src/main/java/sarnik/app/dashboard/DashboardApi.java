@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -141,6 +142,12 @@ class DashboardApi {
     @PostMapping("/{id}/places/others")
     List<PlaceTeller.Found> others(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person) {
         return frames.others(dashboards.read(id, person), asked);
+    }
+
+    @PostMapping("/{id}/pictures")
+    ResponseEntity<byte[]> picture(@PathVariable long id, @RequestBody FrameService.AskedPicture asked, @AuthenticationPrincipal SignedIn person) {
+        FrameService.Picture picture = frames.picture(dashboards.read(id, person), asked);
+        return ResponseEntity.ok().contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
     }
 
     @GetMapping("/{id}/briefs/{part}")

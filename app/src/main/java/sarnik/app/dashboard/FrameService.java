@@ -1,5 +1,6 @@
 package sarnik.app.dashboard;
 
+import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,6 +34,7 @@ import sarnik.dashboard.Proposals;
 import sarnik.dashboard.ReaderState;
 import sarnik.dashboard.Sight;
 import sarnik.dashboard.Sources;
+import sarnik.picture.MapPicture;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
@@ -44,6 +46,7 @@ class FrameService {
     private static final long MOST_ENDINGS = 60_466_176;
 
     private static final int MOST_ALIKE = 50;
+    private static final int LARGEST_PICTURE = 4000;
 
     private final DatasetService datasets;
     private final BoundarySets boundaries;
@@ -122,6 +125,30 @@ class FrameService {
         if (asked.count() != null) return fitting(() -> drawer(dashboard, asked).alike(asked.visual(), asked.layer(), asked.place(), Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
         if (asked.metres() == null || !(asked.metres() > 0)) throw new RefusedException("Say within which distance places are near.");
         return fitting(() -> drawer(dashboard, asked).near(asked.visual(), asked.layer(), asked.place(), asked.metres()));
+    }
+
+    /**
+     * A picture of a map.
+     *
+     * @param form {@code svg} or {@code png}
+     * @param ratio 1 or 2, for PNG
+     */
+    record AskedPicture(String state, String visual, Sight sight, int width, int height, Boolean night, String form, Integer ratio) {}
+
+    /** A picture and its media type. */
+    record Picture(String type, byte[] bytes) {}
+
+    /** A picture of a map, made here of the same figures, classes and colours as the browser draws. */
+    Picture picture(Dashboard dashboard, AskedPicture asked) {
+        if (asked.sight() == null || asked.width() < 50 || asked.height() < 50 || asked.width() > LARGEST_PICTURE || asked.height() > LARGEST_PICTURE) {
+            throw new RefusedException("A picture is 50 to %d pixels wide and high, and shows what is in sight.".formatted(LARGEST_PICTURE));
+        }
+        Datasets once = once();
+        Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of(asked.visual(), asked.sight()));
+        if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map)) throw new RefusedException("Only a map can be taken along as a picture.");
+        MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed, new MapPicture.Frame(asked.sight(), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night())));
+        if ("png".equals(asked.form())) return new Picture("image/png", picture.png(asked.ratio() != null && asked.ratio() == 2 ? 2 : 1));
+        return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
     }
 
     private Drawer drawer(Dashboard dashboard, AskedPlace asked) {

@@ -10,6 +10,8 @@ const HOME = [-4, 40];
 /** Share of the places at each end that may lie beyond the first view. */
 const OUTER = 0.06;
 const MUCH = 1.3;
+/** Share of the places that may lie under the key. */
+const HIDDEN = 0.01;
 
 /** Views of maps that move together, by the name they share. */
 const shared = new Map();
@@ -190,7 +192,7 @@ export class MapView {
   }
 
   /**
-   * Shows places, leaving a few far outliers beyond the edge unless `whole`.
+   * Shows places, leaving a few far outliers beyond the edge unless `whole`. `covered` may tell which corner a key covers.
    * @param {number[][]} places map coordinates
    */
   fit(places, whole = false) {
@@ -199,7 +201,14 @@ export class MapView {
     if (!places.length || !this.map.getSize()) return;
     const near = whole ? boundingExtent(places) : innerExtent(places);
     const extent = buffer(this.#boxes.filter(b => containsCoordinate(near, [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2])).reduce((all, b) => extend(all, b), [...near]), 4000);
-    this.map.getView().fit(extent, { padding: [34, 30, 30, 30], maxZoom: 12 });
+    const view = this.map.getView();
+    view.fit(extent, { padding: [34, 30, 30, 30], maxZoom: 12 });
+    const key = this.covered?.();
+    if (!key) return;
+    // What the key would cover moves out from under it, where the map is wide enough for both.
+    const [left, top] = [view.getCenter()[0] - this.map.getSize()[0] / 2 * view.getResolution(), view.getCenter()[1] + this.map.getSize()[1] / 2 * view.getResolution()];
+    const under = places.filter(([x, y]) => (x - left) / view.getResolution() < key.right && (top - y) / view.getResolution() > key.top).length;
+    if (under > places.length * HIDDEN && key.right < this.map.getSize()[0] * 0.4) view.fit(extent, { padding: [34, 30, 30, key.right + 8], maxZoom: 12 });
   }
 
   /** Draws at once, so that what follows can rely on the picture. */

@@ -1,4 +1,4 @@
-import { ask } from '../http.js';
+import { askBlob } from '../http.js';
 import { el } from '../elements.js';
 import { writeState } from '../state.js';
 import { coloursOf } from './key.js';
@@ -105,8 +105,7 @@ export async function copyPicture(handle) {
 export async function saveDrawing(handle) {
   const [width, height] = handle.view.map.getSize();
   const body = { state: writeState(handle.does.state()), visual: handle.id, sight: handle.view.sight(), width, height, night: document.documentElement.dataset.mood === 'night' };
-  const { svg } = await ask('POST', handle.does.address('drawings'), { body });
-  save(new Blob([svg], { type: 'image/svg+xml' }), fileName(handle, 'svg'));
+  save(await askBlob('POST', handle.does.address('pictures'), { ...body, form: 'svg' }), fileName(handle, 'svg'));
 }
 
 const cell = text => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);

@@ -27,6 +27,11 @@ export class ToldBox {
     body.append(this.box);
   }
 
+  /** Whether it stands open and tells of this place. */
+  tellsOf(place) {
+    return !this.box.hidden && this.place === place;
+  }
+
   hide() {
     this.#turn++;
     this.box.hidden = true;
@@ -35,6 +40,7 @@ export class ToldBox {
   /** @param {string} layer its id @param {string} place its id @param {{name: string, within: string}} first what is known already */
   async show(layer, place, first) {
     const turn = ++this.#turn;
+    this.place = place;
     this.box.hidden = false;
     const close = el('button', { type: 'button', class: 'told-close', title: 'Close', 'aria-label': 'Close', onclick: () => this.hide() }, '×');
     const head = el('h3', {}, first.name, first.within ? el('span', {}, `, ${first.within}`) : '');

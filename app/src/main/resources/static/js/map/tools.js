@@ -63,10 +63,10 @@ function grounds(handle, visual, opener) {
   const { ground } = handle.view;
   const choose = next => { ground.set(next); handle.credits(); closePopup(true); };
   const own = visual.ground ?? { mood: 'paper', detail: 2 };
-  const source = own.mood.startsWith('source:') ? [option(`Pictures of ${own.mood.slice(7)}`, () => choose({ mood: own.mood, detail: ground.detail }), ground.mood === own.mood)] : [];
+  const sources = handle.projection.ol ? [] : handle.does.sources().map(name => option(name, () => choose({ mood: `source:${name}`, detail: ground.detail }), ground.mood === `source:${name}`));
   openPopup(opener, [
-    el('p', { class: 'popup-words' }, 'For this visit, the map stands on'), ...source,
-    ...Object.entries(MOODS).map(([mood, words]) => option(words, () => choose({ mood, detail: ground.detail }), ground.mood === mood)),
+    el('p', { class: 'popup-words' }, 'For this visit, the map stands on'),
+    ...Object.entries(MOODS).map(([mood, words]) => option(words, () => choose({ mood, detail: ground.detail }), ground.mood === mood)), ...sources,
     el('p', { class: 'popup-words' }, 'with'),
     ...DETAILS.map((words, i) => option(words, () => choose({ mood: ground.mood, detail: i + 1 }), ground.detail === i + 1)),
     ground.mood !== own.mood || ground.detail !== own.detail ? option('Put it back', () => choose(own)) : null].filter(Boolean));

@@ -39,6 +39,11 @@ export function mount(body, { id, title, titleElement, visual, gesture, does, co
   } });
   Object.assign(handle, { view });
   view.told = () => notes(handle);
+  view.covered = () => {
+    if (handle.key.hidden || handle.visual.keyAt) return null;
+    const [key, map] = [handle.key, view.view].map(e => e.getBoundingClientRect());
+    return { right: key.right - map.left, top: key.top - map.top };
+  };
   handle.key = el('div', { class: 'map-key', hidden: true });
   handle.tip = el('div', { class: 'tip', hidden: true });
   handle.notes = el('div', { class: 'map-notes', hidden: true, role: 'status' });
@@ -189,7 +194,7 @@ function surround(handle) {
 function showTip(handle, hit, pixel) {
   handle.view.map.getViewport().style.cursor = hit ? 'pointer' : '';
   const same = hit && handle.hovered && hit.layer === handle.hovered.layer && hit.i === handle.hovered.i;
-  handle.tip.hidden = !hit;
+  if (!hit || !same) handle.tip.hidden = !hit;
   if (!same) clearTimeout(handle.hoverTimer);
   handle.hovered = hit;
   if (!hit) return;
@@ -197,7 +202,9 @@ function showTip(handle, hit, pixel) {
     const { layer, i } = hit;
     const { name, within, lines } = told(layer, i);
     handle.tip.replaceChildren(el('b', {}, name), within ? `, ${within}` : '', ...lines.map(({ words, value }) => el('div', {}, el('i', {}, `${words}: `), value)));
-    if (layer.members?.[i] > 1) handle.tip.append(el('div', {}, el('i', {}, 'Press to open the group')));
+    // What the box already tells is not told twice.
+    if (handle.told.tellsOf(layer.ids?.[i])) handle.tip.hidden = true;
+    else if (layer.members?.[i] > 1) handle.tip.append(el('div', {}, el('i', {}, 'Press to open the group')));
     else if (tellsMore(handle, layer)) handle.hoverTimer = setTimeout(() => tellMore(handle, hit), HOVER);
   }
   const right = pixel[0] > handle.body.clientWidth * 0.6;
@@ -228,6 +235,7 @@ export function draw(handle, drawing) {
     if (layer.type === 'areas' && was?.shapes && was.set === layer.set) reshape(layer, was);
   }
   canvases(handle);
+  drawKey(handle);
   handle.partly = drawing.layers.some(l => l.members && l.at.length >= 50000);
   const places = handle.layers.flatMap(layer => layer.xy ?? []);
   if (handle.fitted) handle.view.remember(places);
@@ -238,7 +246,6 @@ export function draw(handle, drawing) {
     if (handle.layers.some(l => l.members)) setTimeout(() => handle.does.again());
   }
   handle.summary.textContent = drawing.summary;
-  drawKey(handle);
   notes(handle);
   credits(handle);
   reach(handle);

@@ -74,6 +74,7 @@ class RightsTest {
             Map.entry("GET /api/places", "reader"),
             Map.entry("POST /api/dashboards/{id}/places/told", "reader"),
             Map.entry("POST /api/dashboards/{id}/places/others", "reader"),
+            Map.entry("POST /api/dashboards/{id}/pictures", "reader"),
             Map.entry("GET /keys", "analyst"),
             Map.entry("POST /keys", "analyst"),
             Map.entry("PUT /api/keys/{name}", "analyst"),

@@ -1,0 +1,100 @@
+package sarnik.picture;
+
+import java.awt.BasicStroke;
+import java.awt.Color;
+import java.awt.Font;
+import java.awt.Graphics2D;
+import java.awt.Rectangle;
+import java.awt.RenderingHints;
+import java.awt.Shape;
+import java.awt.TexturePaint;
+import java.awt.font.TextLayout;
+import java.awt.geom.AffineTransform;
+import java.awt.geom.Path2D;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import javax.imageio.ImageIO;
+
+/** Draws into a picture of pixels. */
+final class RasterPen implements Pen {
+
+    private final BufferedImage picture;
+    private final Graphics2D graphics;
+
+    /**
+     * @param ratio pixels of the picture for each pixel of the drawing
+     */
+    RasterPen(int width, int height, int ratio) {
+        picture = new BufferedImage(width * ratio, height * ratio, BufferedImage.TYPE_INT_RGB);
+        graphics = picture.createGraphics();
+        graphics.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+        graphics.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
+        graphics.setRenderingHint(RenderingHints.KEY_STROKE_CONTROL, RenderingHints.VALUE_STROKE_PURE);
+        graphics.scale(ratio, ratio);
+    }
+
+    private static Color colour(String hex, double opacity) {
+        Color plain = Color.decode(hex);
+        return new Color(plain.getRed(), plain.getGreen(), plain.getBlue(), (int) Math.round(255 * Math.max(0, Math.min(1, opacity))));
+    }
+
+    @Override
+    public void fill(Shape shape, String colour, double opacity) {
+        graphics.setPaint(colour(colour, opacity));
+        graphics.fill(evenOdd(shape));
+    }
+
+    private static Shape evenOdd(Shape shape) {
+        if (!(shape instanceof Path2D path) || path.getWindingRule() == Path2D.WIND_EVEN_ODD) return shape;
+        Path2D copy = new Path2D.Double(path);
+        copy.setWindingRule(Path2D.WIND_EVEN_ODD);
+        return copy;
+    }
+
+    @Override
+    public void hatch(Shape shape, String colour) {
+        BufferedImage tile = new BufferedImage(6, 6, BufferedImage.TYPE_INT_ARGB);
+        for (int i = 0; i < 6; i++) tile.setRGB(i, 5 - i, Color.decode(colour).getRGB());
+        graphics.setPaint(new TexturePaint(tile, new Rectangle(0, 0, 6, 6)));
+        graphics.fill(evenOdd(shape));
+    }
+
+    @Override
+    public void stroke(Shape shape, String colour, double width, double opacity) {
+        graphics.setPaint(colour(colour, opacity));
+        graphics.setStroke(new BasicStroke((float) width, BasicStroke.CAP_ROUND, BasicStroke.JOIN_ROUND));
+        graphics.draw(shape);
+    }
+
+    @Override
+    public void text(String text, double x, double y, double size, boolean bold, String colour, String halo) {
+        if (text.isBlank()) return;
+        TextLayout layout = new TextLayout(text, new Font(Font.SANS_SERIF, bold ? Font.BOLD : Font.PLAIN, 1).deriveFont((float) size), graphics.getFontRenderContext());
+        if (halo != null) stroke(layout.getOutline(AffineTransform.getTranslateInstance(x, y)), halo, 3, 1);
+        graphics.setPaint(colour(colour, 1));
+        layout.draw(graphics, (float) x, (float) y);
+    }
+
+    @Override
+    public void clip(double x, double y, double width, double height) {
+        graphics.setClip(new java.awt.geom.Rectangle2D.Double(x, y, width, height));
+    }
+
+    @Override
+    public void unclip() {
+        graphics.setClip(null);
+    }
+
+    /** The picture as PNG. */
+    byte[] finish() {
+        graphics.dispose();
+        try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            ImageIO.write(picture, "png", out);
+            return out.toByteArray();
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+    }
+}

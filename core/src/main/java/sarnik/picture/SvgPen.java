@@ -1,0 +1,84 @@
+package sarnik.picture;
+
+import java.awt.Shape;
+import java.awt.geom.PathIterator;
+import java.util.Locale;
+
+/** Draws into SVG (Scalable Vector Graphics 1.1). */
+final class SvgPen implements Pen {
+
+    private final StringBuilder svg = new StringBuilder();
+    private int clips;
+
+    SvgPen(int width, int height, String title) {
+        svg.append("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%d\" height=\"%d\" viewBox=\"0 0 %d %d\" font-family=\"Hanken Grotesk, Helvetica, Arial, sans-serif\">\n".formatted(width, height, width, height));
+        svg.append("<title>").append(escaped(title)).append("</title>\n");
+        svg.append("<defs><pattern id=\"none\" width=\"6\" height=\"6\" patternUnits=\"userSpaceOnUse\" patternTransform=\"rotate(45)\"><line x1=\"0\" y1=\"0\" x2=\"0\" y2=\"6\" stroke=\"#8a8f80\" stroke-width=\"1.6\"/></pattern></defs>\n");
+    }
+
+    @Override
+    public void fill(Shape shape, String colour, double opacity) {
+        path(shape, "fill=\"%s\" fill-rule=\"evenodd\"%s".formatted(colour, opacity < 1 ? " fill-opacity=\"" + plain(opacity) + "\"" : ""));
+    }
+
+    @Override
+    public void hatch(Shape shape, String colour) {
+        path(shape, "fill=\"url(#none)\" fill-rule=\"evenodd\"");
+    }
+
+    @Override
+    public void stroke(Shape shape, String colour, double width, double opacity) {
+        path(shape, "fill=\"none\" stroke=\"%s\" stroke-width=\"%s\" stroke-linejoin=\"round\"%s".formatted(colour, plain(width), opacity < 1 ? " stroke-opacity=\"" + plain(opacity) + "\"" : ""));
+    }
+
+    @Override
+    public void text(String text, double x, double y, double size, boolean bold, String colour, String halo) {
+        String rim = halo == null ? "" : " stroke=\"%s\" stroke-width=\"3\" stroke-linejoin=\"round\" paint-order=\"stroke\"".formatted(halo);
+        svg.append("<text x=\"%s\" y=\"%s\" font-size=\"%s\"%s fill=\"%s\"%s>".formatted(plain(x), plain(y), plain(size), bold ? " font-weight=\"600\"" : "", colour, rim)).append(escaped(text)).append("</text>\n");
+    }
+
+    @Override
+    public void clip(double x, double y, double width, double height) {
+        clips++;
+        svg.append("<clipPath id=\"c%d\"><rect x=\"%s\" y=\"%s\" width=\"%s\" height=\"%s\"/></clipPath>\n<g clip-path=\"url(#c%d)\">\n".formatted(clips, plain(x), plain(y), plain(width), plain(height), clips));
+    }
+
+    @Override
+    public void unclip() {
+        svg.append("</g>\n");
+    }
+
+    String finish() {
+        return svg + "</svg>\n";
+    }
+
+    private void path(Shape shape, String looks) {
+        StringBuilder d = new StringBuilder();
+        double[] p = new double[6];
+        for (PathIterator i = shape.getPathIterator(null); !i.isDone(); i.next()) {
+            switch (i.currentSegment(p)) {
+                case PathIterator.SEG_MOVETO -> d.append('M').append(plain(p[0])).append(' ').append(plain(p[1]));
+                case PathIterator.SEG_LINETO -> d.append('L').append(plain(p[0])).append(' ').append(plain(p[1]));
+                case PathIterator.SEG_QUADTO -> d.append('Q').append(plain(p[0])).append(' ').append(plain(p[1])).append(' ').append(plain(p[2])).append(' ').append(plain(p[3]));
+                case PathIterator.SEG_CUBICTO -> {
+                    d.append('C');
+                    for (int k = 0; k < 6; k++) d.append(k == 0 ? "" : " ").append(plain(p[k]));
+                }
+                default -> d.append('Z');
+            }
+        }
+        if (d.length() > 0) svg.append("<path d=\"").append(d).append("\" ").append(looks).append("/>\n");
+    }
+
+    /** Two decimals of a pixel are enough. */
+    private static String plain(double value) {
+        String text = String.format(Locale.ROOT, "%.2f", value);
+        return text.replaceFirst("\\.?0+$", "");
+    }
+
+    private static String escaped(String text) {
+        StringBuilder clean = new StringBuilder();
+        text.codePoints().filter(c -> c >= 32 || c == '\n' || c == '\t').forEach(clean::appendCodePoint);
+        return clean.toString().replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("\"", "&quot;");
+    }
+}
