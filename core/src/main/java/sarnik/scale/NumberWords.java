@@ -16,9 +16,9 @@ public final class NumberWords {
      */
     public static String full(double value) {
         if (!Double.isFinite(value)) return "–";
-        double size = Math.abs(value);
-        int decimals = value == Math.rint(value) || size >= 1000 ? 0 : size >= 100 ? 1 : 2;
-        return String.format(Locale.ENGLISH, "%,." + decimals + "f", value == 0 ? 0.0 : value);
+        double rounded = shown(value);
+        int decimals = rounded == Math.rint(rounded) ? 0 : Math.abs(rounded) >= 100 ? 1 : 2;
+        return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
     }
 
     /**

@@ -9,6 +9,6 @@ interface StoredKeyRepository extends JpaRepository<StoredKey, String> {
     List<StoredKey> findAllByOrderByName();
 
     /** Titles of the dashboards that wear a key. */
-    @Query(value = "SELECT title FROM dashboards WHERE jsonb_path_exists(document, '$.visuals.*.layers.*.colour.key ? (@ == $name)', jsonb_build_object('name', ?1::text)) ORDER BY title", nativeQuery = true)
+    @Query(value = "SELECT title FROM dashboards WHERE jsonb_path_query_array(document, '$.visuals.*.layers.*.colour.key') @> to_jsonb(CAST(?1 AS text)) ORDER BY title", nativeQuery = true)
     List<String> wearers(String name);
 }

@@ -142,8 +142,12 @@ export class MapView {
     this.map.removeLayer(layer);
   }
 
+  /** Comes nearer or goes farther; a press while the map still moves counts from where it is going. */
   zoomBy(step) {
-    if (!this.locked) this.map.getView().animate({ zoom: this.map.getView().getZoom() + step, duration: 160 });
+    if (this.locked) return;
+    const view = this.map.getView();
+    this.goingTo = (view.getAnimating() ? this.goingTo : view.getZoom()) + step;
+    view.animate({ zoom: this.goingTo, duration: 160 });
   }
 
   /** Moves to an extent in degrees. */

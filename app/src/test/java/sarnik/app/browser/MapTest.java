@@ -1,0 +1,411 @@
+package sarnik.app.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.app.testing.MapSamples.figure;
+import static sarnik.app.testing.MapSamples.map;
+import static sarnik.app.testing.MapSamples.sum;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
+import java.nio.file.Files;
+import java.util.List;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import sarnik.app.testing.MapSamples;
+
+@DisplayName("A map")
+class MapTest extends BrowserTest {
+
+    private static MapSamples samples;
+
+    /** A place within Madrid and one within Soria. */
+    private static final double[] MADRID = {-3.7, 40.5};
+
+    private static final double[] SORIA = {-2.6, 41.6};
+
+    @BeforeEach
+    void data() throws Exception {
+        if (samples == null) samples = new MapSamples(sarnik.client("ana"));
+    }
+
+    private Page open(String who, String visuals) throws Exception {
+        Page page = sheet(who, samples.dashboard("Maps", visuals), "");
+        page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
+        return page;
+    }
+
+    private String symbols(String more) {
+        return "\"dataset\":%d,\"name\":\"Towns\",\"size\":{%s,\"rule\":\"AREA\",\"radius\":24}%s".formatted(samples.towns, sum("litres"), more);
+    }
+
+    private String provinces(String more) {
+        return "\"kind\":\"AREAS\",\"dataset\":%d,\"name\":\"Rates\",\"colour\":{%s,\"method\":\"EQUAL_STEPS\",\"classes\":4,\"palette\":\"loch\"%s}".formatted(samples.provinces, sum("rate"), more);
+    }
+
+    private static void press(Page page, double[] at) {
+        double[] pixel = onScreen(page, at[0], at[1]);
+        page.mouse().click(pixel[0], pixel[1]);
+    }
+
+    private static double zoom(Page page, int map) {
+        return ((Number) page.evaluate("i => document.querySelectorAll('.map-view')[i].olMap.getView().getZoom()", map)).doubleValue();
+    }
+
+    @Nested
+    @DisplayName("of areas")
+    class OfAreas {
+
+        @Test
+        void anAreaIsPickedByPressingItAndNarrowsTheRest() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")) + "," + figure(samples.provinces, "rate"));
+            press(page, SORIA);
+            // 42 · 53 mod 97
+            waitForText(page.locator(".figure-number"), "92");
+            assertThat(page.locator("#showing").textContent()).contains("Picked: Soria");
+        }
+
+        @Test
+        void anAreaPickedNarrowsADatasetOfTowns() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")) + "," + figure(samples.towns, "litres"));
+            press(page, MADRID);
+            page.waitForFunction("() => document.querySelector('#showing').textContent.includes('Madrid')");
+            page.hover(".visual-figure");
+            page.click(".visual-figure [title='Which rows are these?']");
+            assertThat(page.locator(".trail").textContent()).contains("Picked: Madrid");
+        }
+
+        @Test
+        void pressingAClassOfTheKeyPicksItsAreas() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")) + "," + figure(samples.provinces, "rate"));
+            Locator rows = page.locator(".map-key-row");
+            int count = Integer.parseInt(rows.last().locator("span").last().textContent());
+            assertThat(rows.last().textContent()).startsWith("no data");
+            assertThat(count).isEqualTo(2);
+            int highest = Integer.parseInt(rows.nth(3).locator("span").last().textContent());
+            rows.nth(3).click();
+            page.waitForFunction("n => new URLSearchParams(location.search).get('p.v1')?.split(',').length === n", highest);
+        }
+
+        @Test
+        void theFiguresAreATableOneKeyAway() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")));
+            page.focus(".map-view");
+            page.keyboard().press("t");
+            assertThat(page.locator(".sheet-dialog tbody tr").count()).isEqualTo(52);
+            assertThat(page.locator(".sheet-dialog tbody tr").first().locator("td").last().textContent()).isEqualTo("92");
+        }
+
+        @Test
+        void colourMovesAndShapesStay() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces(",\"offered\":[{\"summary\":\"COUNT\"}]")));
+            int[] asked = {0};
+            page.onRequest(r -> {
+                if (r.url().contains("/shapes/")) asked[0]++;
+            });
+            page.selectOption(".key-choice", "1");
+            page.waitForFunction("() => document.querySelector('.key-choice').value === '1' && location.search.includes('s.v1.l1=1')");
+            page.waitForFunction("() => document.querySelectorAll('.map-key-row').length === 1");
+            assertThat(asked[0]).isZero();
+        }
+    }
+
+    @Nested
+    @DisplayName("with keys")
+    class WithKeys {
+
+        @Test
+        void tabGoesThroughPlacesLargestFirstAndEnterPicks() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols("")) + "," + figure(samples.towns, "litres"));
+            Locator first = page.locator(".map-reach button").first();
+            String words = first.getAttribute("aria-label");
+            double amount = Double.parseDouble(words.replaceAll(".*litres ", "").replace(",", ""));
+            assertThat(page.locator(".map-reach button").nth(1).getAttribute("aria-label")).satisfies(next -> assertThat(Double.parseDouble(next.replaceAll(".*litres ", "").replace(",", ""))).isLessThanOrEqualTo(amount));
+            first.focus();
+            assertThat(page.locator(".tip").isVisible()).isTrue();
+            page.keyboard().press("Enter");
+            page.waitForFunction("() => document.querySelector('.map-reach button').getAttribute('aria-pressed') === 'true'");
+            page.keyboard().press("Tab");
+            assertThat(page.evaluate("() => document.activeElement.parentElement.previousElementSibling !== null")).isEqualTo(true);
+        }
+
+        @Test
+        void theMapSaysWhatItShows() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")));
+            String id = page.getAttribute(".map-view", "aria-describedby");
+            assertThat(page.locator("#" + id).textContent()).contains("52 areas of Provinces of Spain").contains("2 without data");
+        }
+    }
+
+    @Nested
+    @DisplayName("of symbols")
+    class OfSymbols {
+
+        @Test
+        void aPickedPlaceIsToldOfWithThoseNearItAndMostLikeIt() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols(",\"tip\":{\"measures\":[{\"summary\":\"COUNT\"}],\"over\":\"day\"}")));
+            page.locator(".map-reach button").first().press("Enter");
+            page.waitForSelector(".told-box .told-chart");
+            assertThat(page.locator(".told-box").textContent()).contains("sum of litres").contains("number of rows");
+            page.fill(".told-find [aria-label='How many alike']", "3");
+            page.click(".told-find >> text=Pick the");
+            page.waitForFunction("() => new URLSearchParams(location.search).get('p.v1')?.split(',').length === 4");
+            assertThat(page.locator(".told-others").textContent()).contains("deviations away");
+            page.fill(".told-find [aria-label='Kilometres']", "2000");
+            page.click(".told-find >> text=Pick all within");
+            page.waitForFunction("() => new URLSearchParams(location.search).get('p.v1')?.split(',').length > 50");
+        }
+
+        @Test
+        void aRingDrawnByHandPicksWhatLiesWithin() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols("")));
+            page.focus(".map-view");
+            page.keyboard().press("l");
+            page.waitForSelector(".map-ring");
+            double[][] ring = {{-4.6, 39.9}, {-3.0, 39.9}, {-3.0, 41.0}, {-4.6, 41.0}};
+            for (int i = 0; i < ring.length; i++) {
+                double[] at = onScreen(page, ring[i][0], ring[i][1]);
+                page.mouse().move(at[0], at[1]);
+                if (i == 0) page.mouse().down();
+            }
+            page.mouse().up();
+            page.waitForFunction("() => new URLSearchParams(location.search).get('p.v1')?.split(',').length > 3");
+            assertThat(page.locator("#showing").textContent()).contains("Alcal");
+            assertThat(page.locator(".map-ring").count()).isZero();
+        }
+
+        @Test
+        void crowdsOpenAsOneZooms() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols(",\"gather\":true")));
+            page.waitForFunction("() => [...document.querySelectorAll('.map-reach button')].some(b => b.textContent.includes('places around'))");
+            double zoom = zoom(page, 0);
+            int before = page.locator(".map-reach button").count();
+            page.click("[aria-label=Nearer]");
+            page.click("[aria-label=Nearer]");
+            page.waitForFunction("z => document.querySelector('.map-view').olMap.getView().getZoom() > z + 1.5", zoom);
+            page.waitForFunction("n => document.querySelectorAll('.map-reach button').length > n", before);
+        }
+
+        @Test
+        void layersAreTurnedOffAndOnByTheReaderAndTheAddressSaysSo() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces(""), symbols(",\"hidden\":true")));
+            assertThat(page.locator(".key-name").allTextContents()).containsExactly("Towns", "Rates");
+            page.check(".key-name >> text=Towns");
+            page.waitForFunction("() => location.search.includes('h.v1=l2') && document.querySelectorAll('.key-layer h3').length === 2");
+            page.reload();
+            drawn(page);
+            assertThat(page.isChecked(".key-layer:has-text('Towns') input")).isTrue();
+        }
+    }
+
+    @Nested
+    @DisplayName("for getting about")
+    class GettingAbout {
+
+        @Test
+        void twoMapsMoveTogether() throws Exception {
+            Page page = open("rui", map("v1", 0, 12, "\"together\":\"both\"", symbols("")) + "," + map("v2", 12, 12, "\"together\":\"both\"", provinces("")));
+            double before = zoom(page, 1);
+            page.locator("[aria-label=Nearer]").first().click();
+            page.waitForFunction("z => document.querySelectorAll('.map-view')[1].olMap.getView().getZoom() > z + 0.9", before);
+        }
+
+        @Test
+        void aPlaceIsFoundAndFlownTo() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols("")));
+            page.click("[aria-label='Find a place']");
+            page.fill(".popup input", "Benavente");
+            page.click(".popup-option:has-text('Zamora')");
+            page.waitForFunction("() => document.querySelector('.map-view').olMap.getView().getZoom() > 9.9");
+        }
+
+        @Test
+        void savedViewsAreGoneToAndTheStartIsGoneBackTo() throws Exception {
+            String more = "\"start\":{\"west\":-10,\"south\":36,\"east\":4,\"north\":44},\"views\":{\"w1\":{\"name\":\"Madrid\",\"order\":1,\"extent\":{\"west\":-4,\"south\":40,\"east\":-3,\"north\":41}}}";
+            Page page = open("rui", map("v1", 0, 18, more, symbols("")));
+            double start = zoom(page, 0);
+            page.click("[aria-label='Saved views']");
+            page.click(".popup-option >> text=Madrid");
+            page.waitForFunction("z => document.querySelector('.map-view').olMap.getView().getZoom() > z + 2", start);
+            page.click("[aria-label='Back to the start']");
+            page.waitForFunction("z => Math.abs(document.querySelector('.map-view').olMap.getView().getZoom() - z) < 0.01", start);
+        }
+
+        @Test
+        void theReaderChangesTheGroundForThisVisitAndPutsItBack() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols("")));
+            page.click("[aria-label=Ground]");
+            page.click(".popup-option >> text=Nothing");
+            page.waitForFunction("() => !document.querySelector('.map-credit').textContent.includes('Natural Earth')");
+            page.click("[aria-label=Ground]");
+            page.click(".popup-option >> text=Put it back");
+            page.waitForFunction("() => document.querySelector('.map-credit').textContent.includes('Natural Earth')");
+        }
+
+        @Test
+        void aGroundThatDoesNotAnswerIsSaidAndTheMapStays() throws Exception {
+            Page page = page("rui");
+            page.navigate("/dashboards/" + samples.dashboard("Ground", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Gone\",\"detail\":2}", symbols(""))));
+            drawn(page);
+            waitForText(page.locator(".map-notes"), "The pictures of Gone do not answer");
+            assertThat(page.locator(".map-reach button").count()).isGreaterThan(10);
+        }
+
+        @Test
+        void whatIsWithheldIsNotGivenToReadersButToAuthors() throws Exception {
+            String visuals = map("v1", 0, 18, "\"withheld\":[\"ZOOM\",\"SEARCH\",\"PICTURE\"],\"locked\":false", symbols(""));
+            Page page = open("rui", visuals);
+            assertThat(page.locator("[aria-label=Nearer]").count()).isZero();
+            assertThat(page.locator("[aria-label='Take along']").count()).isZero();
+            Page author = page("ana");
+            author.navigate("/dashboards/" + samples.dashboard("Withheld", visuals) + "/compose");
+            drawn(author);
+            assertThat(author.locator("[aria-label=Nearer]").count()).isEqualTo(1);
+        }
+
+        @Test
+        void anEqualAreaMapHasTicksOfDegreesToo() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "\"projection\":\"equal-area\"", provinces("")) + "," + figure(samples.provinces, "rate"));
+            assertThat(page.locator(".map-ticks").textContent()).contains("40°N").contains("W");
+            page.locator(".map-reach button").first().press("Enter");
+            waitForText(page.locator(".figure-number"), "92");
+        }
+    }
+
+    @Nested
+    @DisplayName("to take along")
+    class TakeAlong {
+
+        private Download take(Page page, String what) {
+            page.click("[aria-label='Take along']");
+            return page.waitForDownload(() -> page.click(".popup-option:has-text('" + what + "')"));
+        }
+
+        @Test
+        void goesAsAPictureOfOneOrTwoTimesTheSize() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")));
+            var once = ImageIO.read(take(page, "Picture, PNG").path().toFile());
+            var twice = ImageIO.read(take(page, "twice the size").path().toFile());
+            assertThat(twice.getWidth()).isBetween(2 * once.getWidth() - 2, 2 * once.getWidth() + 2);
+            BoundingBox map = box(page.locator(".map-view"));
+            assertThat(once.getWidth()).as("the map and its key").isGreaterThan((int) map.width);
+        }
+
+        @Test
+        void goesAsADrawingMadeOnTheServer() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")));
+            String svg = Files.readString(take(page, "Drawing, SVG").path());
+            assertThat(svg).startsWith("<svg").contains("<title>Map</title>").contains("url(#none)").contains("Instituto Geográfico Nacional");
+        }
+
+        @Test
+        void itsPlacesGoAsTablesAndGeoJson() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols("")));
+            List<String> lines = Files.readAllLines(take(page, "figures, CSV").path());
+            assertThat(lines.get(0)).isEqualTo("place,in,sum of litres,longitude,latitude");
+            assertThat(lines).hasSizeGreaterThan(30);
+            String json = Files.readString(take(page, "GeoJSON").path());
+            assertThat(json).startsWith("{\"type\":\"FeatureCollection\"").contains("\"sum of litres\"");
+        }
+    }
+
+    @Nested
+    @DisplayName("being composed")
+    class Composed {
+
+        private Page compose(String visuals) throws Exception {
+            Page page = page("ana");
+            page.navigate("/dashboards/" + samples.dashboard("Composed", visuals) + "/compose");
+            drawn(page);
+            page.click(".visual-map .visual-title");
+            page.waitForSelector(".dock-brief");
+            return page;
+        }
+
+        @Test
+        void changesItsKindAndKeepsWhatItShowed() throws Exception {
+            Page page = compose(map("v1", 0, 18, "", symbols(",\"set\":\"Provinces of Spain\",\"colour\":{%s}".formatted(sum("litres")))));
+            page.click(".slot[aria-label='kind of layer: symbols']");
+            page.click(".popup-option >> text=areas");
+            waitForText(page.locator(".dock-brief"), "A map of areas");
+            page.click(".slot[aria-label='kind of layer: areas']");
+            page.click(".popup-option:has-text('a mark for each place')");
+            waitForText(page.locator(".dock-brief"), "sized by sum of litres");
+        }
+
+        @Test
+        void breaksAreMovedWithKeysOverTheSpreadOfValues() throws Exception {
+            Page page = compose(map("v1", 0, 18, "", provinces("")));
+            page.click(".slot[aria-label^='breaks and ends']");
+            assertThat(page.locator(".scale-break").count()).isEqualTo(3);
+            assertThat(page.locator(".scale-drawing > rect").count()).isEqualTo(32);
+            String before = page.getAttribute(".scale-break >> nth=0", "aria-valuenow");
+            page.focus(".scale-break >> nth=0");
+            page.keyboard().press("ArrowRight");
+            assertThat(page.getAttribute(".scale-break >> nth=0", "aria-valuenow")).isNotEqualTo(before);
+            page.fill("[aria-label=Breaks]", "10 50 40");
+            page.keyboard().press("Tab");
+            assertThat(page.locator(".popup").textContent()).contains("ascending");
+            page.fill("[aria-label=Breaks]", "10 40 50 90");
+            page.keyboard().press("Tab");
+            page.click("text=Keep these breaks and ends");
+            waitForText(page.locator(".dock-brief"), "with own breaks");
+            waitForText(page.locator(".map-key"), "50 – 90");
+        }
+
+        @Test
+        void aScaleBecomesASharedKeyThatIsChangedForAllAtOnce() throws Exception {
+            Page page = compose(map("v1", 0, 18, "", provinces("")));
+            page.click(".slot[aria-label^='shared key']");
+            page.fill("[aria-label='Name of a new shared key']", "Rates of all");
+            page.click("text=Make a shared key of this scale");
+            waitForText(page.locator(".dock-brief"), "on the shared key “Rates of all”");
+            String sheet = page.url();
+            page.navigate("/keys");
+            Locator key = page.locator(".key-line:has-text('Rates of all')");
+            assertThat(key.textContent()).contains("Worn by Composed");
+            key.locator("[name=breaks]").fill("20 60");
+            key.locator("text=Change it on all maps").click();
+            page.navigate(sheet);
+            drawn(page);
+            waitForText(page.locator(".map-key"), "20 – 60");
+        }
+
+        @Test
+        void aSavedViewAndAStartAreKeptFromWhatIsInSight() throws Exception {
+            Page page = compose(map("v1", 0, 18, "", symbols("")));
+            page.click(".dock-side >> text=Finish");
+            page.click(".slot[aria-label^='saved view']");
+            page.fill("[aria-label='Name of the saved view']", "All of it");
+            page.keyboard().press("Enter");
+            page.waitForSelector("[aria-label='Saved views']");
+            page.click(".slot[aria-label^='start']");
+            page.click("text=Start where the map is now");
+            waitForText(page.locator(".dock-finish"), "where it was put");
+        }
+
+        @Test
+        void aLayerIsAddedAndTakenAway() throws Exception {
+            Page page = compose(map("v1", 0, 18, "", symbols("")));
+            page.click(".slot[aria-label^='layer: + layer']");
+            page.click(".popup-option:has-text('Map provinces')");
+            waitForText(page.locator(".dock-brief"), "below it");
+            page.locator(".slot[aria-label^='this layer']").first().click();
+            page.waitForFunction("() => !document.querySelector('.dock-brief').textContent.includes('below it')");
+        }
+
+        @Test
+        void readersAreGivenSomeControlsOnly() throws Exception {
+            Page page = compose(map("v1", 0, 18, "", symbols("")));
+            page.click(".dock-side >> text=Finish");
+            page.click(".slot[aria-label^='controls for readers']");
+            page.uncheck(".popup label:has-text('search of places') input");
+            page.click("text=Give readers these");
+            waitForText(page.locator(".dock-finish"), "all controls but 1");
+        }
+    }
+}
