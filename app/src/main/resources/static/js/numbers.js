@@ -7,4 +7,4 @@ export function full(value) {
 }
 
 /** Figures as they arrive: missing ones are words in JSON. */
-export const figures = list => Float64Array.from(list, Number);
+export const figures = list => Float64Array.from(list);

@@ -56,7 +56,7 @@ import sarnik.table.Table;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --placing] [--json FILE]},
+ * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --placing | --maps] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -75,9 +75,15 @@ public final class Bench {
     public static void main(String[] arguments) throws Exception {
         List<String> words = List.of(arguments);
         Bench bench = new Bench(arguments[0]);
+        MapBench maps = new MapBench(bench.report, bench.base, Files.createTempDirectory("sarnik-bench"));
+        if (words.contains("--maps")) {
+            maps.run();
+            return;
+        }
         bench.placing();
         bench.areas();
         if (words.contains("--placing")) return;
+        maps.run();
         bench.formulas();
         bench.picks();
         bench.reading();

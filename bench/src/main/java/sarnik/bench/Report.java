@@ -40,6 +40,11 @@ final class Report {
         add(new Line(what, ours, "ms", beside, theirs, theirs / ours, aim));
     }
 
+    /** A size where less is better, thousands of bytes. */
+    void size(String what, double ours, String beside, double theirs, double aim) {
+        add(new Line(what, ours, "kB", beside, theirs, theirs / ours, aim));
+    }
+
     /** A rate where more is better. */
     void rate(String what, double ours, String unit, String beside, double theirs, double aim) {
         add(new Line(what, ours, unit, beside, theirs, ours / theirs, aim));

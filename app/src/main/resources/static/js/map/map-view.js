@@ -24,6 +24,8 @@ export class MapView {
   #places = [];
   #start = null;
   #boxes = [];
+  #drawnAt = '';
+  #placesThen = null;
 
   /**
    * @param {HTMLElement} body the visual's body
@@ -118,6 +120,11 @@ export class MapView {
   }
 
   #followed() {
+    const view = this.map.getView();
+    const now = [...view.getCenter(), view.getResolution(), ...(this.map.getSize() ?? []), this.view.offsetLeft, this.#places.length].join();
+    if (now === this.#drawnAt && this.#placesThen === this.#places) return;
+    this.#drawnAt = now;
+    this.#placesThen = this.#places;
     drawTicks(this.ticks, this.view, this.map, this.projection);
     if (!this.#places.length) return;
     const extent = this.map.getView().calculateExtent();
@@ -217,8 +224,8 @@ export class MapView {
 
   /** Draws at once, so that what follows can rely on the picture. */
   drawNow() {
-    this.map.updateSize();
-    if (this.map.getSize()) this.map.renderSync();
+    if (!this.map.getSize()?.[0]) this.map.updateSize();
+    if (this.map.getSize()?.[0]) this.map.renderSync();
   }
 
   dispose() {

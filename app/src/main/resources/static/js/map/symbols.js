@@ -140,73 +140,103 @@ function counts(sheet, layer, tones) {
 
 // --- many --------------------------------------------------------------------------------------
 
+let kept = null;
+
+/** A clear picture of this size; the same one again where the size is the same. */
+function clearPicture(width, height) {
+  if (kept?.width === width && kept.height === height) new Uint32Array(kept.data.buffer).fill(0);
+  else kept = new ImageData(width, height);
+  return kept;
+}
+
 /** Draws each different symbol once and blends its pixels into one picture, in order. */
 function copyAll(sheet, layer, indices, look) {
   const ratio = indices.length > 20000 ? 1 : sheet.ratio;
   const [width, height] = [Math.ceil(sheet.width * ratio), Math.ceil(sheet.height * ratio)];
-  const picture = new ImageData(width, height);
-  const target = picture.data;
+  const picture = clearPicture(width, height);
+  const target = new Uint32Array(picture.data.buffer);
   const sprites = new Map();
-  const scratch = new OffscreenCanvas(1, 1);
-  const spriteOf = i => {
-    const radius = Math.max(1, Math.round(layer.radii[i] * PARTS)) / PARTS;
-    const name = (shapeOf(layer, i) * 4096 + (layer.classes[i] + 1)) * 4096 + radius * PARTS * 2 + (layer.sizes[i] < 0 ? 1 : 0);
-    let sprite = sprites.get(name);
-    if (!sprite) {
-      const size = Math.ceil((radius * 1.7 + 2) * 2 * ratio) | 1;
-      scratch.width = size;
-      scratch.height = size;
-      const context = scratch.getContext('2d', { willReadFrequently: true });
-      context.setTransform(ratio, 0, 0, ratio, size / 2, size / 2);
-      draw(context, shapeOf(layer, i), 0, 0, radius, look(i), layer.head.border);
-      sprite = trimmed(context.getImageData(0, 0, size, size));
-      sprites.set(name, sprite);
-    }
-    return sprite;
-  };
   for (const i of indices) {
     const x = Math.round(sheet.x(layer.xy[i][0]) * ratio);
     const y = Math.round(sheet.y(layer.xy[i][1]) * ratio);
     if (x < -90 || y < -90 || x > width + 90 || y > height + 90) continue;
-    blend(target, width, height, spriteOf(i), x, y);
+    const radius = Math.max(1, Math.round(layer.radii[i] * PARTS)) / PARTS;
+    const name = (shapeOf(layer, i) * 4096 + (layer.classes[i] + 1)) * 4096 + radius * PARTS * 2 + (layer.sizes[i] < 0 ? 1 : 0);
+    let sprite = sprites.get(name);
+    if (!sprite) {
+      sprite = spriteOf(shapeOf(layer, i), radius, look(i), layer.head.border, ratio);
+      sprites.set(name, sprite);
+    }
+    blend(target, width, height, sprite, x, y);
+  }
+  plain(picture.data, target);
+  if (ratio === sheet.ratio) {
+    sheet.context.putImageData(picture, 0, 0);
+    return;
   }
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext('2d').putImageData(picture, 0, 0);
   sheet.context.drawImage(canvas, 0, 0, sheet.width, sheet.height);
 }
 
-/** The pixels of a sprite that are not clear: where each lies from its middle, and its colour with its cover. */
-function trimmed({ data, width }) {
-  const half = width >> 1;
-  const pixels = [];
-  for (let p = 0; p < data.length; p += 4) {
-    if (data[p + 3]) pixels.push(((p >> 2) % width) - half, Math.floor((p >> 2) / width) - half, data[p], data[p + 1], data[p + 2], data[p + 3]);
-  }
-  return Int16Array.from(pixels);
+const drawn = new Map();
+const MOST_DRAWN = 4000;
+
+/**
+ * The pixels of a symbol that are not clear: how far each lies from its middle, and its colour multiplied by its cover, as one
+ * number. Drawn once for as long as the page is open.
+ */
+function spriteOf(shape, radius, look, border, ratio) {
+  const name = [shape, radius, look.fill, look.line, look.alpha, look.lineAlpha, border, ratio].join();
+  if (drawn.size > MOST_DRAWN) drawn.clear();
+  if (!drawn.has(name)) drawn.set(name, pixelsOf(shape, radius, look, border, ratio));
+  return drawn.get(name);
 }
 
-/** Puts a sprite over what is there (Porter and Duff 1984, "over"). */
-function blend(target, width, height, sprite, x, y) {
-  for (let s = 0; s < sprite.length; s += 6) {
-    const px = x + sprite[s];
-    const py = y + sprite[s + 1];
-    if (px < 0 || py < 0 || px >= width || py >= height) continue;
-    const t = (py * width + px) * 4;
-    const cover = sprite[s + 5];
-    const under = target[t + 3];
-    if (!under || cover === 255) {
-      target[t] = sprite[s + 2];
-      target[t + 1] = sprite[s + 3];
-      target[t + 2] = sprite[s + 4];
-      target[t + 3] = cover;
-      continue;
-    }
-    const rest = under * (255 - cover) / 255;
-    const all = cover + rest;
-    target[t] = (sprite[s + 2] * cover + target[t] * rest) / all;
-    target[t + 1] = (sprite[s + 3] * cover + target[t + 1] * rest) / all;
-    target[t + 2] = (sprite[s + 4] * cover + target[t + 2] * rest) / all;
-    target[t + 3] = all;
+function pixelsOf(shape, radius, look, border, ratio) {
+  const size = Math.ceil((radius * 1.7 + 2) * 2 * ratio) | 1;
+  const scratch = new OffscreenCanvas(size, size);
+  const context = scratch.getContext('2d', { willReadFrequently: true });
+  context.setTransform(ratio, 0, 0, ratio, size / 2, size / 2);
+  draw(context, shape, 0, 0, radius, look, border);
+  const { data } = context.getImageData(0, 0, size, size);
+  const half = size >> 1;
+  const [dx, dy, colours, rests] = [[], [], [], []];
+  for (let p = 0; p < data.length; p += 4) {
+    const cover = data[p + 3];
+    if (!cover) continue;
+    const [x, y] = [((p >> 2) % size) - half, Math.floor((p >> 2) / size) - half];
+    const part = c => Math.round(data[p + c] * cover / 255);
+    dx.push(x);
+    dy.push(y);
+    colours.push((cover << 24 | part(2) << 16 | part(1) << 8 | part(0)) >>> 0);
+    rests.push(256 - cover - (cover >> 7));
+  }
+  return { half, dx: Int16Array.from(dx), dy: Int16Array.from(dy), colours: Uint32Array.from(colours), rests: Uint16Array.from(rests) };
+}
+
+/** Puts a sprite over what is there (Porter and Duff 1984, "over", on colours multiplied by their cover; two channels at a time). */
+function blend(target, width, height, { half, dx, dy, colours, rests }, x, y) {
+  const whole = x >= half && y >= half && x + half < width && y + half < height;
+  const middle = y * width + x;
+  for (let s = 0; s < dx.length; s++) {
+    if (!whole && (x + dx[s] < 0 || y + dy[s] < 0 || x + dx[s] >= width || y + dy[s] >= height)) continue;
+    const at = middle + dy[s] * width + dx[s];
+    const under = target[at];
+    const rest = rests[s];
+    target[at] = under === 0 || rest === 0 ? colours[s] : colours[s] + (((under & 0xff00ff) * rest >>> 8 & 0xff00ff) | ((under >>> 8 & 0xff00ff) * rest & 0xff00ff00));
+  }
+}
+
+/** A picture's pixels hold plain colours: what was multiplied by its cover is divided by it. */
+function plain(data, target) {
+  for (let at = 0; at < target.length; at++) {
+    const cover = target[at] >>> 24;
+    if (cover === 0 || cover === 255) continue;
+    const p = at * 4;
+    data[p] = data[p] * 255 / cover;
+    data[p + 1] = data[p + 1] * 255 / cover;
+    data[p + 2] = data[p + 2] * 255 / cover;
   }
 }
 

@@ -248,8 +248,10 @@ export function draw(handle, drawing) {
   handle.summary.textContent = drawing.summary;
   notes(handle);
   credits(handle);
-  reach(handle);
   repaint(handle);
+  // The picture comes first; what only the keyboard reaches follows it.
+  clearTimeout(handle.reachTimer);
+  handle.reachTimer = setTimeout(() => reach(handle));
   shapes(handle);
 }
 
@@ -373,6 +375,7 @@ export function light(handle, picks) {
 export function unmount(handle) {
   document.removeEventListener('mood', handle.mood);
   clearTimeout(handle.hoverTimer);
+  clearTimeout(handle.reachTimer);
   handle.view.dispose();
 }
 
