@@ -4,6 +4,9 @@ import { ask } from './http.js';
 import { openScale } from './scale-editor.js';
 import { closePopup, openPopup } from './popup.js';
 
+/** From this many options on they can be searched. */
+const SEARCHED = 11;
+
 /**
  * What opens at a slot of a brief, by the slot's kind.
  * @typedef {{sheet: Object, edit: (patch: Object[]) => void}} Board
@@ -28,7 +31,7 @@ const leaveOut = (slot, board) => slot.removable && el('button', { type: 'button
 function optionList(slot, options) {
   const search = el('input', { class: 'entry', type: 'search', placeholder: `Find ${slot.name}`, 'aria-label': `Find ${slot.name}` });
   search.addEventListener('input', () => options.forEach(o => { o.hidden = !o.textContent.toLowerCase().includes(search.value.toLowerCase()); }));
-  return [options.length > 9 && search, el('div', { class: 'popup-list', role: 'listbox', 'aria-label': slot.name }, ...options)];
+  return [options.length > SEARCHED && search, el('div', { class: 'popup-list', role: 'listbox', 'aria-label': slot.name }, ...options)];
 }
 
 function optionOf(slot, option, run) {

@@ -65,6 +65,19 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
+        for (String[] map : new String[][] {{"2", "map-areas"}, {"3", "map-flows"}, {"4", "map-paths"}, {"5", "map-density"}, {"6", "map-together"}}) {
+            page.navigate("/dashboards/" + map[0]);
+            SarnikBrowser.drawn(page);
+            page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
+            page.waitForTimeout(900);
+            shot(page, map[1]);
+        }
+        page.navigate("/dashboards/2/compose");
+        SarnikBrowser.drawn(page);
+        page.click("[data-visual=v1] .visual-title");
+        page.click(".dock .slot[aria-label^='breaks and ends']");
+        page.waitForTimeout(600);
+        shot(page, "compose-scale");
         Page phone = browser.signedIn(base, "rui", "aljibe-rui1", 390, 844);
         phone.navigate(sheet);
         SarnikBrowser.drawn(phone);

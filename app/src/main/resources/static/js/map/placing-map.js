@@ -1,7 +1,7 @@
 import { fromLonLat } from '/vendor/ol.js';
 import { el } from '../elements.js';
 import { MapView } from './map-view.js';
-import { movesOf } from './tools.js';
+import { movesOf } from './moves.js';
 
 /** The map of what placing found: a dot a place, grown a little with its rows, rust where it is doubtful. */
 export class PlacingMap {

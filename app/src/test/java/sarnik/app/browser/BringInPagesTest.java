@@ -104,8 +104,11 @@ class BringInPagesTest extends BrowserTest {
         page.waitForSelector("#missing-offer", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
         page.selectOption("[data-shape=decimalMark]", "COMMA");
         waitForText(page.locator("#columns tbody tr >> nth=0"), "1500");
+        // The page has come anew; its script is there when the map is.
+        page.waitForSelector("#placing-map .map-view");
         page.click("[data-drop=note]");
         page.waitForSelector("[data-bring-back=note]");
+        page.waitForSelector("#placing-map .map-view");
         page.click("#turn");
         page.waitForSelector("#turned");
         page.fill("[data-turn=period]", "year");

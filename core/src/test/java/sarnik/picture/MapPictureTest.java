@@ -1,0 +1,162 @@
+package sarnik.picture;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.awt.Color;
+import java.awt.Shape;
+import java.awt.geom.Area;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.StringReader;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javax.imageio.ImageIO;
+import javax.xml.parsers.DocumentBuilderFactory;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.w3c.dom.Document;
+import org.xml.sax.InputSource;
+import sarnik.dashboard.About;
+import sarnik.dashboard.Boundaries;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.Drawer;
+import sarnik.dashboard.Drawing;
+import sarnik.dashboard.Layer;
+import sarnik.dashboard.LoadedDataset;
+import sarnik.dashboard.ReaderState;
+import sarnik.dashboard.Sight;
+import sarnik.format.BoundaryFiles;
+import sarnik.geo.BoundarySet;
+import sarnik.geo.IndexedSet;
+import sarnik.place.Gazetteer;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.place.TablePlacer;
+import sarnik.query.InMemoryEngine;
+import sarnik.table.CodedColumn;
+import sarnik.table.Codes;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.DecimalColumn;
+import sarnik.table.Table;
+
+class MapPictureTest {
+
+    private static final Map<String, BoundarySet> SETS = new HashMap<>();
+    private static final Sight SPAIN = new Sight(5.5, -10, 35, 5, 44.5);
+
+    static {
+        for (BoundaryFiles.Shipped shipped : List.of(BoundaryFiles.Shipped.COUNTRIES, BoundaryFiles.Shipped.PROVINCES)) {
+            BoundarySet set = BoundaryFiles.shipped(shipped);
+            SETS.put(set.name(), set);
+        }
+    }
+
+    private static final IndexedSet PROVINCES = new IndexedSet(SETS.get("Provinces of Spain"));
+    private static final Boundaries BOUNDARIES = name -> name.equals("Provinces of Spain") ? Optional.of(PROVINCES) : Optional.empty();
+
+    private static Column text(String... values) {
+        List<String> words = java.util.Arrays.stream(values).distinct().toList();
+        int[] codes = java.util.Arrays.stream(values).mapToInt(words::indexOf).toArray();
+        return new CodedColumn(ColumnType.TEXT, Codes.of(codes, codes.length, words.size()), words);
+    }
+
+    private static final LoadedDataset SALES = sales();
+
+    private static LoadedDataset sales() {
+        Table rows = new Table(new java.util.LinkedHashMap<>(Map.of("town", text("Soria, Spain", "Zamora, Spain", "<b>Burgos</b>"), "from", text("Madrid, Spain", "Madrid, Spain", "Madrid, Spain"),
+                "litres", new DecimalColumn(new double[] {10, 100, 5}))));
+        Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("town"));
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(rows, by);
+        return new LoadedDataset(1, "Sales", placed.table(), by, placed.places(), About.NONE, Map.of(), List.of(), List.of(), BOUNDARIES);
+    }
+
+    private static MapPicture picture(String title, String layer, boolean night) {
+        Dashboard dashboard = DashboardDocument.parse("""
+                {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {}, "links": {},
+                 "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "%s", "layers": {"l1": {"order": 1, "dataset": 1, "opacity": 1, %s}}}}}""".formatted(title, layer)).dashboard();
+        Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, id -> Optional.of(SALES), new InMemoryEngine());
+        Drawing.OfMap map = (Drawing.OfMap) drawer.draw("v1");
+        return new MapPicture(map, drawer.sheets(), SETS::get, new MapPicture.Frame(SPAIN, 600, 500, night));
+    }
+
+    private static final String SIZE = "\"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"rule\": \"AREA\", \"radius\": 20}";
+    private static final String AREAS = "\"kind\": \"AREAS\", \"set\": \"Provinces of Spain\", \"colour\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"classes\": 2, \"palette\": \"#ff0000 #0000ff\"}";
+
+    private static Document xml(String svg) throws Exception {
+        return DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new InputSource(new StringReader(svg)));
+    }
+
+    @ParameterizedTest
+    @EnumSource(Layer.Kind.class)
+    void everyKindIsDrawnAsSvgThatIsWellFormed(Layer.Kind kind) throws Exception {
+        String layer = kind == Layer.Kind.AREAS ? AREAS : "\"kind\": \"%s\", %s, \"path\": {\"who\": \"from\", \"by\": \"litres\"}".formatted(kind, SIZE);
+        Document svg = xml(picture("Map", layer, false).svg());
+        assertThat(svg.getDocumentElement().getAttribute("width")).isEqualTo(String.valueOf(600 + 200));
+        int land = xml(picture("Map", "\"hidden\": true", false).svg()).getElementsByTagName("path").getLength();
+        assertThat(svg.getElementsByTagName("path").getLength()).as("more than the land").isGreaterThan(land);
+    }
+
+    @Test
+    void wordsOfTheDataAreTextAndNeverMarkup() throws Exception {
+        String svg = picture("A <script>alert(1)</script> & more", "\"label\": {\"column\": \"town\"}", false).svg();
+        assertThat(svg).doesNotContain("<script").contains("&lt;script&gt;");
+        assertThat(xml(svg).getElementsByTagName("title").item(0).getTextContent()).isEqualTo("A <script>alert(1)</script> & more");
+    }
+
+    private static BufferedImage pixels(byte[] png) throws IOException {
+        return ImageIO.read(new ByteArrayInputStream(png));
+    }
+
+    /** The pixel of a place, by the formula of Web Mercator worked out for this frame. */
+    private static Color at(BufferedImage image, double lon, double lat, int ratio) {
+        double width = 600;
+        double height = 500;
+        double x0 = -10 / 360.0;
+        double x1 = 5 / 360.0;
+        double y0 = -Math.log(Math.tan(Math.PI / 4 + Math.toRadians(44.5) / 2)) / (2 * Math.PI);
+        double y1 = -Math.log(Math.tan(Math.PI / 4 + Math.toRadians(35) / 2)) / (2 * Math.PI);
+        double scale = Math.min(width / (x1 - x0), height / (y1 - y0));
+        double x = width / 2 + (lon / 360 - (x0 + x1) / 2) * scale;
+        double y = 30 + height / 2 + (-Math.log(Math.tan(Math.PI / 4 + Math.toRadians(lat) / 2)) / (2 * Math.PI) - (y0 + y1) / 2) * scale;
+        return new Color(image.getRGB((int) (x * ratio), (int) (y * ratio)));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1", "2"})
+    void areasWearTheColoursOfTheirClassesWhereTheyLie(int ratio) throws IOException {
+        BufferedImage image = pixels(picture("Map", AREAS, false).png(ratio));
+        assertThat(image.getWidth()).isEqualTo(800 * ratio);
+        assertThat(at(image, -2.6, 41.6, ratio)).as("Soria has the lower class").isEqualTo(Color.RED);
+        assertThat(at(image, -6.0, 41.7, ratio)).as("Zamora the higher").isEqualTo(Color.BLUE);
+        assertThat(at(image, -4.9, 39.8, ratio)).as("Toledo has no row").isNotIn(Color.RED, Color.BLUE);
+    }
+
+    @Test
+    void nightHasADarkGround() throws IOException {
+        Color day = at(pixels(picture("Map", AREAS, false).png(1)), -8.3, 39.5, 1);
+        Color night = at(pixels(picture("Map", AREAS, true).png(1)), -8.3, 39.5, 1);
+        assertThat(night.getRed()).isLessThan(80);
+        assertThat(day.getRed()).isGreaterThan(200);
+    }
+
+    @ParameterizedTest
+    @EnumSource(Layer.Shape.class)
+    void marksHoldAboutTheAreaOfACircleOfTheirRadius(Layer.Shape shape) {
+        Shape mark = MapPicture.mark(shape, 50, 50, 20);
+        Area area = new Area(mark);
+        assertThat(area.getBounds2D().contains(50, 40, 1, 1)).isTrue();
+        // Counted in half pixels.
+        int inside = 0;
+        for (int y = 0; y < 200; y++) for (int x = 0; x < 200; x++) if (mark.contains(x / 2.0 + 0.25, y / 2.0 + 0.25)) inside++;
+        double circle = Math.PI * 20 * 20;
+        // A ring is hollow and a drop has its tip besides.
+        assertThat(inside / 4.0 / circle).as(shape.words()).isBetween(shape == Layer.Shape.CROSS || shape == Layer.Shape.RING ? 0.6 : 0.85, shape == Layer.Shape.DROP ? 1.35 : 1.15);
+    }
+}
