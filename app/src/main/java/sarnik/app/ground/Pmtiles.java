@@ -63,8 +63,8 @@ final class Pmtiles {
                 continue;
             }
             if (id >= directory.ids[at] + directory.runs[at]) return Optional.empty();
-            if (directory.lengths[at] > MOST_TILE) throw broken();
-            return Optional.of(unpacked(archive.bytes(header.getLong(56) + directory.offsets[at], (int) directory.lengths[at]), header.get(98), MOST_TILE));
+            if (directory.lengths[at] <= 0 || directory.lengths[at] > MOST_TILE) throw broken();
+            return Optional.of(unpacked(part(header.getLong(56) + directory.offsets[at], (int) directory.lengths[at]), header.get(98), MOST_TILE));
         }
         throw broken();
     }
@@ -92,10 +92,11 @@ final class Pmtiles {
 
     private Directory directory(long offset, long length) {
         if (length <= 0 || length > MOST_DIRECTORY) throw broken();
-        ByteBuffer bytes = ByteBuffer.wrap(unpacked(archive.bytes(offset, (int) length), header.get(97), MOST_DIRECTORY));
+        ByteBuffer bytes = ByteBuffer.wrap(unpacked(part(offset, (int) length), header.get(97), MOST_DIRECTORY));
         try {
             int count = (int) varint(bytes);
-            if (count < 0 || count > MOST_DIRECTORY) throw broken();
+            // Each entry takes four bytes at least, so what a damaged count asks for is bounded by what was sent.
+            if (count < 0 || count > bytes.remaining() / 4) throw broken();
             Directory directory = new Directory(new long[count], new long[count], new long[count], new long[count]);
             long id = 0;
             for (int i = 0; i < count; i++) directory.ids[i] = id += varint(bytes);
@@ -109,6 +110,11 @@ final class Pmtiles {
         } catch (java.nio.BufferUnderflowException cut) {
             throw broken();
         }
+    }
+
+    private byte[] part(long from, int length) {
+        if (from < 0) throw broken();
+        return archive.bytes(from, length);
     }
 
     private static long varint(ByteBuffer bytes) {

@@ -186,7 +186,7 @@ class DashboardEditsTest {
     @Test
     void briefsAndProposalsAreServed() throws Exception {
         JsonNode brief = ana.read(ana.get(path + "/briefs/v1"));
-        assertThat(brief.get("parts").get(0).get("text").asString()).isEqualTo("A map: ");
+        assertThat(brief.get("parts").get(0).get("text").asString()).isEqualTo("A map");
         JsonNode opened = now();
         long dataset = opened.get("document").get("visuals").get("v2").get("dataset").asLong();
         JsonNode proposals = ana.read(ana.get(path + "/proposals?question=WHERE&dataset=" + dataset));

@@ -54,9 +54,17 @@ class PmtilesTest {
 
     /** An archive: tile 0 is "world", tiles 1 to 3 are "west" once, tile 4 stands in a leaf and is "leaf". */
     private static byte[] archive(boolean zipped, int tileType) throws IOException {
-        byte[] tiles = "worldwestleaf".getBytes(StandardCharsets.US_ASCII);
         byte[] leaf = directory(zipped, new long[] {4, 1, 4, 9});
-        byte[] root = directory(zipped, new long[] {0, 1, 5, 0}, new long[] {1, 3, 4, 5}, new long[] {4, 0, leaf.length, 0});
+        return archive(zipped, tileType, "worldwestleaf".getBytes(StandardCharsets.US_ASCII), leaf, new long[] {0, 1, 5, 0}, new long[] {1, 3, 4, 5}, new long[] {4, 0, leaf.length, 0});
+    }
+
+    /** An archive of one tile. */
+    static byte[] archiveOf(byte[] tile) throws IOException {
+        return archive(false, 2, tile, new byte[0], new long[] {0, 1, tile.length, 0});
+    }
+
+    private static byte[] archive(boolean zipped, int tileType, byte[] tiles, byte[] leaf, long[]... runs) throws IOException {
+        byte[] root = directory(zipped, runs);
         ByteBuffer header = ByteBuffer.allocate(127).order(ByteOrder.LITTLE_ENDIAN);
         header.put("PMTiles".getBytes(StandardCharsets.US_ASCII)).put((byte) 3);
         header.putLong(127).putLong(root.length).putLong(0).putLong(0).putLong(127 + root.length).putLong(leaf.length).putLong(127 + root.length + leaf.length).putLong(tiles.length);
