@@ -52,7 +52,6 @@ public final class Shots {
         shot(page, "read");
         page.click(".bar >> nth=1");
         page.waitForSelector(".showing b");
-        shot(page, "read-picked");
         page.hover("[data-visual=v1]");
         page.click("[data-visual=v2] [title='Which rows are these?']", new Page.ClickOptions().setForce(true));
         shot(page, "row-trail");

@@ -408,15 +408,19 @@ final class MapBrief {
             slot("who", ColumnWords.of(path.who()), at + "/path/who", Kind.CHOSEN, false, false, options(who));
             say(", in order of ");
             slot("order", ColumnWords.of(path.by()), at + "/path/by", Kind.CHOSEN, false, false, options(by));
-            say(" ");
+            say(path.breakMinutes() == null ? " " : ", ");
             List<Option> minutes = new ArrayList<>();
-            for (int m : new int[] {15, 30, 60, 120, 480}) minutes.add(new Option(m < 60 ? m + " minutes" : m / 60 + (m == 60 ? " hour" : " hours"), "", m));
-            slot("gap in time", path.breakMinutes() == null ? "+ break by time" : "broken after " + NumberWords.full(path.breakMinutes()) + " minutes", at + "/path/breakMinutes", Kind.CHOSEN, path.breakMinutes() == null, path.breakMinutes() != null, minutes);
+            for (int m : new int[] {15, 30, 60, 120, 480}) minutes.add(new Option(time(m), "", m));
+            slot("gap in time", path.breakMinutes() == null ? "+ break by time" : "broken after " + time(path.breakMinutes()), at + "/path/breakMinutes", Kind.CHOSEN, path.breakMinutes() == null, path.breakMinutes() != null, minutes);
             say(" ");
             List<Option> metres = new ArrayList<>();
             for (int m : new int[] {1000, 5000, 20_000, 100_000}) metres.add(new Option(m / 1000 + " km", "", m));
             slot("gap in distance", path.breakMetres() == null ? "+ break by distance" : "or after " + NumberWords.full(path.breakMetres() / 1000) + " km", at + "/path/breakMetres", Kind.CHOSEN, path.breakMetres() == null, path.breakMetres() != null, metres);
             colour(true);
+        }
+
+        private static String time(double minutes) {
+            return minutes < 60 ? NumberWords.full(minutes) + " minutes" : NumberWords.full(minutes / 60) + (minutes == 60 ? " hour" : " hours");
         }
 
         private void label() {

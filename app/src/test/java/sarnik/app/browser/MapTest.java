@@ -367,7 +367,7 @@ class MapTest extends BrowserTest {
             String sheet = page.url();
             page.navigate("/keys");
             Locator key = page.locator(".key-line:has-text('Rates of all')");
-            assertThat(key.textContent()).contains("Worn by Composed");
+            assertThat(key.textContent()).contains("Worn by “Composed");
             key.locator("[name=breaks]").fill("20 60");
             key.locator("text=Change it on all maps").click();
             page.navigate(sheet);

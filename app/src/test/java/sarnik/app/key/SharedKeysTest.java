@@ -58,7 +58,7 @@ class SharedKeysTest {
         long two = wearing("ours");
         for (long id : List.of(one, two)) assertThat(key(id).get("breaks").toString()).isEqualTo("[10.0,20.0]");
         String page = change("name=ours&palette=lichen&breaks=15+30&low=0&high=60").body();
-        assertThat(page).contains("Worn by Wears ours, Wears ours");
+        assertThat(page).contains("Worn by “Wears ours”, “Wears ours”");
         for (long id : List.of(one, two)) {
             assertThat(key(id).get("breaks").toString()).isEqualTo("[15.0,30.0]");
             assertThat(key(id).get("high").asDouble()).isEqualTo(60);
