@@ -58,7 +58,7 @@ public final class Shots {
         page.navigate(sheet + "/compose");
         SarnikBrowser.drawn(page);
         page.click("[data-visual=v1] .visual-title");
-        page.waitForSelector(".dock .slot");
+        page.waitForSelector(".dock .slot[aria-label^='kind of layer']");
         shot(page, "compose");
         page.click(".dock >> text=Add something else");
         page.click("text=Which are the most?");
