@@ -32,14 +32,28 @@ record Colouring(int[] classes, Key key) {
 
     private static final int BARS = 32;
 
-    /** All marks in one colour. */
-    static Colouring one(int count) {
-        String colour = Palette.ALL.get("loch").colours(3).get(1);
+    /**
+     * All marks in one colour: the middle one of the palette, or the one that was given.
+     *
+     * @param colour what was chosen; null for the usual colour
+     * @throws MisfitException when the palette cannot be read
+     */
+    static Colouring one(Layer.Colour colour, int count) {
+        return one(colour == null || colour.palette() == null ? "loch" : colour.palette(), count);
+    }
+
+    private static Colouring one(String palette, int count) {
+        String colour;
+        try {
+            colour = palette.matches("#[0-9a-fA-F]{6}") ? palette : Palette.of(palette).colours(3).get(1);
+        } catch (IllegalArgumentException unfit) {
+            throw new MisfitException(unfit.getMessage());
+        }
         return new Colouring(new int[count], keyOf(null, List.of(new Swatch(colour, "", count)), 0));
     }
 
     private static Key keyOf(String words, List<Swatch> swatches, int missing) {
-        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, false);
+        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
     }
 
     /** The colour as its shared key has it; where the key has gone the layer's own scale stays, and that is noted. */
@@ -84,7 +98,7 @@ record Colouring(int[] classes, Key key) {
             swatches.add(new Swatch(scale.colours().get(c), range(from, to), counts[c]));
         }
         return new Colouring(classes, new Key(null, List.of(), words, swatches, missing, scale.ramp(), scale.ramp() ? new double[0] : breaks, low, high, scale.spread(values, BARS),
-                scale.below(), scale.above(), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL));
+                scale.below(), scale.above(), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL, List.of(), 0));
     }
 
     private static String range(double from, double to) {

@@ -79,8 +79,9 @@ public record Layer(
      * @param rule how they grow
      * @param radius the largest symbol's radius, pixels; a flow is half as wide
      * @param largest the amount that gets the largest symbol; null for the largest there is
+     * @param offered measures among which the reader chooses; null for none
      */
-    public record Size(Measure measure, CircleSizes.Rule rule, double radius, Double largest) {}
+    public record Size(Measure measure, CircleSizes.Rule rule, double radius, Double largest, List<Measure> offered) {}
 
     /**
      * Colours by a measure, or by a category.
@@ -103,6 +104,11 @@ public record Layer(
      */
     public record Colour(Measure measure, String per, String category, List<String> order, Boolean ramp, Classes.Method method, Integer classes, String palette, Boolean reversed,
             ColourScale.Centre centre, Double low, Double high, List<Double> breaks, String key, List<Measure> offered) {
+
+        /** Whether all wear one colour of the palette. */
+        boolean isOne() {
+            return measure == null && category == null;
+        }
 
         /** How the scale is made. */
         public ColourScale.Choice choice() {

@@ -25,6 +25,9 @@ public sealed interface LayerDrawn {
     /** What its colours, sizes and shapes mean. */
     Key key();
 
+    /** This layer with another key. */
+    LayerDrawn with(Key key);
+
     /**
      * What all layers have.
      *
@@ -54,7 +57,12 @@ public sealed interface LayerDrawn {
      */
     @JsonTypeName("symbols")
     record OfSymbols(Head head, String places, int[] at, double[] radii, int[] classes, int[] shapes, int shape, double[] sizes, double[] tints, int[] members,
-            List<String> labels, int[] ranks, Key key) implements LayerDrawn {}
+            List<String> labels, int[] ranks, Key key) implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfSymbols(head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, other);
+        }
+    }
 
     /**
      * Areas of a boundary set.
@@ -64,7 +72,12 @@ public sealed interface LayerDrawn {
      * @param values the colour measure
      */
     @JsonTypeName("areas")
-    record OfAreas(Head head, String set, String places, int[] at, int[] classes, double[] values, List<String> labels, int[] ranks, Key key) implements LayerDrawn {}
+    record OfAreas(Head head, String set, String places, int[] at, int[] classes, double[] values, List<String> labels, int[] ranks, Key key) implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfAreas(head, set, places, at, classes, values, labels, ranks, other);
+        }
+    }
 
     /**
      * How thick points lie.
@@ -75,7 +88,12 @@ public sealed interface LayerDrawn {
      * @param peak the greatest density, per square kilometre; NaN where it depends on the zoom
      */
     @JsonTypeName("density")
-    record OfDensity(Head head, String places, int[] at, double[] weights, double radius, boolean metres, double peak, Key key) implements LayerDrawn {}
+    record OfDensity(Head head, String places, int[] at, double[] weights, double radius, boolean metres, double peak, Key key) implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfDensity(head, places, at, weights, radius, metres, peak, other);
+        }
+    }
 
     /**
      * Flows from place to place, widest first.
@@ -90,7 +108,12 @@ public sealed interface LayerDrawn {
      */
     @JsonTypeName("flows")
     record OfFlows(Head head, String places, int[] from, int[] to, double[] widths, int[] classes, double[] values, double[] tints, int[] ends, double[] out, double[] in, Key key)
-            implements LayerDrawn {}
+            implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfFlows(head, places, from, to, widths, classes, values, tints, ends, out, in, other);
+        }
+    }
 
     /**
      * Paths.
@@ -103,11 +126,21 @@ public sealed interface LayerDrawn {
      * @param moments the order value of each point, in words
      */
     @JsonTypeName("paths")
-    record OfPaths(Head head, List<String> names, int[] classes, int[] parts, int[] pathOf, String places, int[] at, List<String> moments, Key key) implements LayerDrawn {}
+    record OfPaths(Head head, List<String> names, int[] classes, int[] parts, int[] pathOf, String places, int[] at, List<String> moments, Key key) implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfPaths(head, names, classes, parts, pathOf, places, at, moments, other);
+        }
+    }
 
     /** A layer that is hidden, or that cannot be drawn; its notes say why. */
     @JsonTypeName("nothing")
-    record OfNothing(Head head, Key key) implements LayerDrawn {}
+    record OfNothing(Head head, Key key) implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfNothing(head, other);
+        }
+    }
 
     /**
      * @param sizeWords what the size stands for; null for one size
@@ -128,27 +161,33 @@ public sealed interface LayerDrawn {
      * @param chosen which of them is shown
      * @param shared name of the shared key that is worn; null for none
      * @param turns whether on the dark ground of the night the palette turns about, so that the high end stands out there too
+     * @param sizesOffered measures among which the reader chooses for the size or weight; empty where there is no choice
+     * @param sizeChosen which of them is shown
      */
     record Key(String sizeWords, List<Drawing.Circle> circles, String colourWords, List<Drawing.Swatch> colours, int missing, boolean ramp, double[] breaks, Double low, Double high,
-            int[] spread, int below, int above, List<ShapeSwatch> shapes, List<String> hints, List<String> offered, int chosen, String shared, boolean turns) {
+            int[] spread, int below, int above, List<ShapeSwatch> shapes, List<String> hints, List<String> offered, int chosen, String shared, boolean turns, List<String> sizesOffered, int sizeChosen) {
 
         /** A key that says nothing. */
-        static final Key NONE = new Key(null, List.of(), null, List.of(), 0, false, new double[0], null, null, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, false);
+        static final Key NONE = new Key(null, List.of(), null, List.of(), 0, false, new double[0], null, null, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
 
         Key sized(String words, List<Drawing.Circle> examples) {
-            return new Key(words, examples, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns);
+            return new Key(words, examples, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen);
         }
 
         Key shaped(List<ShapeSwatch> swatches) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, swatches, hints, offered, chosen, shared, turns);
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, swatches, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen);
         }
 
         Key hinted(List<String> more) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, more, offered, chosen, shared, turns);
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, more, offered, chosen, shared, turns, sizesOffered, sizeChosen);
+        }
+
+        Key offeringSizes(List<String> words, int which) {
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, words, which);
         }
 
         Key offering(List<String> words, int which) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, words, which, shared, turns);
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, words, which, shared, turns, sizesOffered, sizeChosen);
         }
     }
 

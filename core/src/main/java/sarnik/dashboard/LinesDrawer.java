@@ -131,7 +131,7 @@ final class LinesDrawer {
     }
 
     private Colouring colouring(Frame frame, int[] order, String column) {
-        if (layer.colour() == null) return Colouring.one(order.length);
+        if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
         Layer.Colour colour = Colouring.worn(layer.colour(), keys, rows.notes);
         if (colour.category() == null) return Colouring.byMeasure(colour, Arrays.stream(order).mapToDouble(g -> frame.value(1, g)).toArray(), rows.dataset().words(colour.measure()));
         Map<String, String> values = rows.commonest(List.of(RolledUp.from(column), column), colour.category());
@@ -180,7 +180,7 @@ final class LinesDrawer {
     }
 
     private Colouring pathColours(List<String> names, Layer.Path path) {
-        Layer.Colour colour = layer.colour() == null ? new Layer.Colour(null, null, path.who(), null, null, null, null, "flags", null, null, null, null, null, null, null)
+        Layer.Colour colour = layer.colour() == null || layer.colour().isOne() ? new Layer.Colour(null, null, path.who(), null, null, null, null, "flags", null, null, null, null, null, null, null)
                 : Colouring.worn(layer.colour(), keys, rows.notes);
         Frame kept = rows.last();
         if (colour.category() != null) {

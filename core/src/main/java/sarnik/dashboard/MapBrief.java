@@ -14,6 +14,7 @@ import sarnik.dashboard.Brief.Part;
 import sarnik.dashboard.Brief.Slot;
 import sarnik.dashboard.Brief.Words;
 import sarnik.place.PlacedTable;
+import sarnik.query.Measure;
 import sarnik.scale.CircleSizes;
 import sarnik.scale.Classes;
 import sarnik.scale.ColourScale;
@@ -112,6 +113,11 @@ final class MapBrief {
         boolean locked = Boolean.TRUE.equals(map.locked());
         finishSlot("movement", locked ? "stays put" : "can be moved", path + "/locked", List.of(new Option("can be moved", "", false), new Option("stays put", "", true)));
         finish(" · ");
+        Visual.Bounds bounds = map.bounds();
+        List<Option> limits = new ArrayList<>();
+        for (double[] ends : new double[][] {{2, 8}, {4, 10}, {5, 12}, {6, 16}}) limits.add(new Option(zooms(ends[0], ends[1]), "", BriefWriter.map("farthest", ends[0], "nearest", ends[1])));
+        finish.add(new Slot("limits of zoom", bounds == null ? "+ limits of zoom" : zooms(bounds.farthest(), bounds.nearest()), path + "/bounds", Kind.CHOSEN, bounds == null, bounds != null, limits));
+        finish(" · ");
         finish.add(new Slot("maps that move together", map.together() == null || map.together().isBlank() ? "+ moves with others" : "moves with all maps of “" + map.together() + "”",
                 path + "/together", Kind.TYPED, map.together() == null || map.together().isBlank(), map.together() != null, List.of(new Option(map.together() == null ? "" : map.together(), "", ""))));
         finish(" · ");
@@ -120,6 +126,16 @@ final class MapBrief {
         int withheld = map.withheld() == null ? 0 : map.withheld().size();
         List<Option> controls = Arrays.stream(Visual.Control.values()).map(c -> new Option(controlWords(c), "", c.name())).toList();
         finish.add(new Slot("controls for readers", withheld == 0 ? "have all controls" : "have all controls but " + withheld, path + "/withheld", Kind.SET, false, false, controls));
+    }
+
+    private static String zooms(double farthest, double nearest) {
+        return "from " + width(farthest) + " to " + width(nearest) + " across";
+    }
+
+    /** About how wide a stretch of ground a map of 700 pixels shows at 40 degrees of latitude. */
+    private static String width(double zoom) {
+        double km = 700 * 156.543 * Math.cos(Math.toRadians(40)) / Math.pow(2, zoom);
+        return NumberWords.full(NumberWords.roundDown(km)) + " km";
     }
 
     private static String controlWords(Visual.Control control) {
@@ -261,6 +277,7 @@ final class MapBrief {
             }
             say(words);
             slot("size", ColumnWords.of(size.measure()), at + "/size", Kind.CHOSEN, false, true, BriefWriter.wrapped(measures, with));
+            offered("reader's choice of size", size.offered(), at + "/size/offered");
         }
 
         private void colour(boolean withCategories) {
@@ -291,7 +308,7 @@ final class MapBrief {
                         List.of(new Option("per square kilometre of the area", "so that large areas do not win by being large", "km2")));
             }
             scale(colour);
-            offered(colour);
+            offered("reader's choice", colour.offered(), at + "/colour/offered");
         }
 
         private Classes.Method method() {
@@ -356,10 +373,10 @@ final class MapBrief {
             slot("shared key", colour.key() == null ? "+ shared key" : "“" + colour.key() + "”", at + "/colour/key", Kind.SHARED_KEY, colour.key() == null, colour.key() != null, options);
         }
 
-        private void offered(Layer.Colour colour) {
+        private void offered(String name, List<Measure> offered, String path) {
             say(" ");
-            int count = colour.offered() == null ? 0 : colour.offered().size();
-            slot("reader's choice", count == 0 ? "+ reader's choice" : "or what the reader chooses of " + BriefWriter.COUNT_WORDS.get(Math.min(11, count)) + " more", at + "/colour/offered", Kind.SET, count == 0, count > 0, measures);
+            int count = offered == null ? 0 : offered.size();
+            slot(name, count == 0 ? "+ reader's choice" : "or what the reader chooses of " + BriefWriter.COUNT_WORDS.get(Math.min(11, count)) + " more", path, Kind.SET, count == 0, count > 0, measures);
         }
 
         private void gather() {
@@ -449,6 +466,10 @@ final class MapBrief {
                 if (column.type() == ColumnType.DATE || column.type() == ColumnType.TIME || (column instanceof CodedColumn coded && coded.dictionary().size() <= 24)) over.add(new Option(ColumnWords.of(name), "", name));
             }
             say(" ");
+            int columns = tip.columns() == null ? 0 : tip.columns().size();
+            List<String> all = dataset.columnNames().stream().filter(n -> !n.startsWith("@")).toList();
+            slot("columns told", columns == 0 ? "+ columns told" : "and " + String.join(", ", tip.columns()), at + "/tip/columns", Kind.SET, columns == 0, columns > 0, options(all));
+            say(" ");
             slot("tiny chart", tip.over() == null ? "+ tiny chart" : "with a tiny chart over " + ColumnWords.of(tip.over()), at + "/tip/over", Kind.CHOSEN, tip.over() == null, tip.over() != null, over);
         }
 
@@ -487,6 +508,7 @@ final class MapBrief {
                     finishSlot("steps", ramp ? "one ramp" : "classes", at + "/colour/ramp", List.of(new Option("classes", "", false), new Option("one ramp", "colours run on", true)));
                 }
             }
+            else if (!coloured && layer.kind() != Layer.Kind.PATHS) oneColour();
             if (layer.size() != null && layer.kind() != Layer.Kind.DENSITY) sizeLooks();
             if (layer.kind() == Layer.Kind.SYMBOLS || layer.kind() == Layer.Kind.AREAS) {
                 finish(" · border ");
@@ -507,6 +529,15 @@ final class MapBrief {
             Function<String, Object> value = name -> whole ? BriefWriter.map("palette", name) : name;
             for (String name : Palette.names(kind)) palettes.add(new Option(name, String.join(" ", Palette.ALL.get(name).colours(kind == Palette.Kind.CATEGORICAL ? 8 : 6)), value.apply(name)));
             finish.add(new Slot("palette", now, path, whole ? Kind.CHOSEN : Kind.PALETTE, false, false, palettes));
+        }
+
+        /** The colour of marks that stand for nothing by it: the middle one of a palette, or an own one. */
+        private void oneColour() {
+            finish(" · colour ");
+            List<Option> colours = new ArrayList<>();
+            for (String name : Palette.names(Palette.Kind.SEQUENTIAL)) colours.add(new Option(name, Palette.ALL.get(name).colours(3).get(1), BriefWriter.map("palette", name)));
+            for (String hex : Palette.ALL.get("flags").colours(8)) colours.add(new Option(hex, hex, BriefWriter.map("palette", hex)));
+            finishSlot("colour of all", layer.colour() == null ? "loch" : palette(), at + "/colour", colours);
         }
 
         private void sizeLooks() {

@@ -23,6 +23,8 @@ import sarnik.scale.NumberWords;
 final class MapDrawer {
 
     private static final int NAMED = 3;
+    /** What stands behind a layer's id in the reader state where the measure of its size is chosen. */
+    private static final String SIZE = ".size";
 
     private final Sources sources;
     private final ReaderState state;
@@ -113,35 +115,42 @@ final class MapDrawer {
         boolean hidden = layer.startsHidden() ^ state.isTurned(visual, id);
         Layer.Colour colour = layer.colour();
         if (colour != null && colour.offered() != null && colour.measure() != null) {
-            colour = new Layer.Colour(chosen(visual, id, colour), colour.per(), null, colour.order(), colour.ramp(), colour.method(), colour.classes(), colour.palette(), colour.reversed(),
+            colour = new Layer.Colour(chosen(colour.measure(), colour.offered(), state.slot(visual, id)), colour.per(), null, colour.order(), colour.ramp(), colour.method(), colour.classes(), colour.palette(), colour.reversed(),
                     colour.centre(), colour.low(), colour.high(), colour.breaks(), colour.key(), colour.offered());
         }
-        return new Layer(layer.kind(), layer.order(), layer.dataset(), layer.name(), hidden, layer.size(), colour, layer.symbol(), layer.gather(), layer.set(), layer.spread(), layer.path(),
+        Layer.Size size = layer.size();
+        if (size != null && size.offered() != null) {
+            size = new Layer.Size(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE)), size.rule(), size.radius(), size.largest(), size.offered());
+        }
+        return new Layer(layer.kind(), layer.order(), layer.dataset(), layer.name(), hidden, size, colour, layer.symbol(), layer.gather(), layer.set(), layer.spread(), layer.path(),
                 layer.label(), layer.tip(), layer.border(), layer.opacity(), layer.rule(), layer.period());
     }
 
-    /** What the reader may choose among: what the author coloured by, then what is offered besides. */
-    private static List<Measure> offered(Layer.Colour colour) {
-        List<Measure> offered = new ArrayList<>(List.of(colour.measure()));
-        colour.offered().stream().filter(m -> !m.equals(colour.measure())).forEach(offered::add);
+    /** What the reader may choose among: what the author chose, then what is offered besides. */
+    private static List<Measure> offered(Measure first, List<Measure> more) {
+        List<Measure> offered = new ArrayList<>(List.of(first));
+        more.stream().filter(m -> !m.equals(first)).forEach(offered::add);
         return offered;
     }
 
-    private Measure chosen(String visual, String layer, Layer.Colour colour) {
-        List<Measure> offered = offered(colour);
-        int chosen = state.slot(visual, layer);
+    private static Measure chosen(Measure first, List<Measure> more, int chosen) {
+        List<Measure> offered = offered(first, more);
         return offered.get(chosen < offered.size() ? chosen : 0);
     }
 
     private LayerDrawn offering(LayerDrawn drawn, String visual, String id, Layer layer, LoadedDataset dataset) {
-        if (layer.colour() == null || layer.colour().offered() == null || layer.colour().measure() == null) return drawn;
-        List<Measure> offered = offered(layer.colour());
-        LayerDrawn.Key key = drawn.key().offering(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(visual, id, layer.colour())));
-        if (drawn instanceof LayerDrawn.OfAreas a) return new LayerDrawn.OfAreas(a.head(), a.set(), a.places(), a.at(), a.classes(), a.values(), a.labels(), a.ranks(), key);
-        if (drawn instanceof LayerDrawn.OfSymbols s) {
-            return new LayerDrawn.OfSymbols(s.head(), s.places(), s.at(), s.radii(), s.classes(), s.shapes(), s.shape(), s.sizes(), s.tints(), s.members(), s.labels(), s.ranks(), key);
+        LayerDrawn.Key key = drawn.key();
+        Layer.Colour colour = layer.colour();
+        if (colour != null && colour.offered() != null && colour.measure() != null) {
+            List<Measure> offered = offered(colour.measure(), colour.offered());
+            key = key.offering(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(colour.measure(), colour.offered(), state.slot(visual, id))));
         }
-        return drawn;
+        Layer.Size size = layer.size();
+        if (size != null && size.offered() != null && layer.kind() != Layer.Kind.AREAS) {
+            List<Measure> offered = offered(size.measure(), size.offered());
+            key = key.offeringSizes(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE))));
+        }
+        return key == drawn.key() ? drawn : drawn.with(key);
     }
 
     /** The stage of a layer's own period. */

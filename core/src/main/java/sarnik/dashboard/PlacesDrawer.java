@@ -169,7 +169,7 @@ final class PlacesDrawer {
     // --- colours, shapes, labels -----------------------------------------------------------------------
 
     private Colouring colouring(Frame frame, int[] order, List<String> by) {
-        if (layer.colour() == null) return Colouring.one(order.length);
+        if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
         Layer.Colour colour = Colouring.worn(layer.colour(), keys, rows.notes);
         if (colour.category() == null) return Colouring.byMeasure(colour, tints(frame, order), tintWords());
         Map<String, String> values = rows.commonest(by, colour.category());

@@ -18,7 +18,8 @@ import java.util.function.Predicate;
  *
  * <p>Its text form stands in the web address: {@code f.ID=a,b} for choices, {@code f.ID=2025-06-01..2026-05-31} for
  * dates (either end may be left out), {@code p.ID=a,b} for picks, {@code h.ID=a,b} for layers of a map that are turned from shown to hidden or
- * back, {@code s.ID.LAYER=2} for the measure chosen among those a layer offers; ids ascending, values percent-encoded.
+ * back, {@code s.ID.LAYER=2} for the measure chosen among those a layer offers for its
+ * colour, {@code s.ID.LAYER.size=1} for its size; ids ascending, values percent-encoded.
  *
  * @param choices chosen values by filter
  * @param dates chosen range by filter
@@ -151,7 +152,7 @@ public record ReaderState(
 
     private void readSlot(String id, String value, Dashboard dashboard, List<String> misfits) {
         int dot = id.indexOf('.');
-        boolean fits = dot > 0 && dashboard.visuals().get(id.substring(0, dot)) instanceof Visual.OfMap map && map.layers().containsKey(id.substring(dot + 1));
+        boolean fits = dot > 0 && dashboard.visuals().get(id.substring(0, dot)) instanceof Visual.OfMap map && map.layers().containsKey(id.substring(dot + 1).replaceFirst("\\.size$", ""));
         if (!fits || !value.matches("\\d{1,3}")) misfits.add("The address chooses a measure for a layer that this dashboard no longer has; it is left out.");
         else if (Integer.parseInt(value) > 0) slots.put(id, Integer.parseInt(value));
     }

@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
@@ -15,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import sarnik.format.BoundaryFiles;
 import sarnik.geo.IndexedSet;
 import sarnik.place.Gazetteer;
@@ -159,6 +161,41 @@ class MapLayersTest {
             List<String> names = drawn.names(drawn.symbols().places(), drawn.symbols().at());
             for (int i = 0; i < names.size(); i++) shapes.put(names.get(i), drawn.symbols().shapes()[i]);
             assertThat(shapes).containsEntry("Zamora", 0).containsEntry("Benavente", 1);
+        }
+
+        @ParameterizedTest
+        @ValueSource(strings = {"rust", "#123456"})
+        void allWearOneColourWhereNoneStandsForAnything(String palette) {
+            Drawn drawn = draw("\"dataset\": 1, \"colour\": {\"palette\": \"" + palette + "\"}");
+            assertThat(drawn.symbols().key().colours()).extracting(Drawing.Swatch::colour).containsExactly(palette.startsWith("#") ? palette : sarnik.scale.Palette.ALL.get(palette).at(0.5).hex());
+            assertThat(drawn.symbols().key().colourWords()).isNull();
+        }
+
+        @Test
+        void theReaderChoosesTheSizeAmongWhatIsOffered() {
+            String layer = "\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"offered\": [{\"summary\": \"COUNT\"}]}";
+            assertThat(draw(layer).symbols().sizes()).containsExactly(160, 40, 20);
+            Drawn chosen = draw("s.v1.l1.size=1", Map.of(), Map.of(), layer);
+            assertThat(chosen.symbols().sizes()).containsExactly(2, 2, 2);
+            assertThat(chosen.symbols().key().sizesOffered()).containsExactly("sum of litres, L", "number of rows");
+            assertThat(chosen.symbols().key().sizeChosen()).isEqualTo(1);
+            LayerDrawn.OfDensity density = (LayerDrawn.OfDensity) draw("s.v1.l1.size=1", Map.of(), Map.of(), layer + ", \"kind\": \"DENSITY\"").map().layers().get(0);
+            assertThat(density.weights()).containsExactly(2, 2, 2);
+            assertThat(ReaderState.parse("s.v1.l1.size=1", map(layer), DATASETS).state().text()).isEqualTo("s.v1.l1.size=1");
+        }
+
+        @Test
+        void moreThanCanBeToldApartAreGatheredUnasked() {
+            int count = PlacesDrawer.MOST_APART + 1000;
+            Table many = csv(Stream.concat(Stream.of("lat,lon"), IntStream.range(0, count).mapToObj(i -> "%d.%04d,-%d.%04d".formatted(36 + i % 7, i / 7 % 10000, 1 + i % 8, i * 7 % 10000))).toArray(String[]::new));
+            Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
+            LoadedDataset points = dataset(5, "Points", PLACER.byCoordinates(many, by), by);
+            assertThat(points.places().size()).isGreaterThan(PlacesDrawer.MOST_APART);
+            Drawer drawer = new Drawer(map("\"dataset\": 5"), ReaderState.NOTHING, new Sources(id -> Optional.of(points)), ENGINE, Map.of("v1", new Sight(6, -9, 36, 3, 44)));
+            LayerDrawn.OfSymbols drawn = (LayerDrawn.OfSymbols) ((Drawing.OfMap) drawer.draw("v1")).layers().get(0);
+            assertThat(drawn.at().length).isBetween(20, 3000);
+            assertThat(Arrays.stream(drawn.sizes()).sum()).as("no row is lost").isEqualTo(count);
+            assertThat(drawn.head().notes().get(0)).contains("are gathered into groups");
         }
 
         @Test

@@ -9,12 +9,13 @@ const BEND = 0.16;
 const END = 0.45;
 const STEPS = 24;
 const REACH = 4;
+const END_REACH = 6;
 
 export function prepare(drawn, projection) {
   const sheet = sheetOf(drawn.places);
   const all = coordinates(drawn.places, projection);
   const ways = drawn.from.map((f, i) => ({ a: all[f], b: all[drawn.to[i]] }));
-  return { ...drawn, sheet, ways, values: figures(drawn.values), tints: drawn.tints && figures(drawn.tints), ids: drawn.to.map(t => sheet.ids[t]),
+  return { ...drawn, sheet, ways, values: figures(drawn.values), tints: drawn.tints && figures(drawn.tints), ids: [...drawn.to, ...drawn.ends].map(t => sheet.ids[t]),
     endsAt: drawn.ends.map(i => all[i]), out: figures(drawn.out), in: figures(drawn.in), xy: ways.map(w => w.b) };
 }
 
@@ -83,8 +84,10 @@ export function paintFlows(sheet, layer, picks, tones) {
   });
 }
 
-/** Index of the uppermost flow at a map coordinate, -1 for none. */
+/** Index of the end or the uppermost flow at a map coordinate, -1 for none; ends are counted on behind the flows. */
 export function flowAt(layer, [x, y], resolution) {
+  const end = layer.endsAt.findIndex(([ex, ey]) => Math.hypot(ex - x, ey - y) / resolution <= END_REACH);
+  if (end >= 0) return layer.ways.length + end;
   for (let i = 0; i < layer.ways.length; i++) {
     if (!(layer.widths[i] > 0)) continue;
     // Map coordinates grow upwards, so the bend is taken on a mirrored picture.

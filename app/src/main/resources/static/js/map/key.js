@@ -19,13 +19,12 @@ export function coloursOf(key) {
  */
 export function keyOf(key, does = {}) {
   const parts = [];
+  if (key.sizesOffered?.length) parts.push(choice('What sizes stand for', key.sizesOffered, key.sizeChosen, i => does.choose?.(i, '.size')));
   if (key.sizeWords && key.circles.length) {
-    parts.push(el('h3', {}, sentence(key.sizeWords)), does.kind === 'flows' ? widths(key.circles) : circles(key.circles));
+    parts.push(key.sizesOffered?.length ? '' : el('h3', {}, sentence(key.sizeWords)), does.kind === 'flows' ? widths(key.circles) : circles(key.circles));
   }
   if (key.offered?.length) {
-    const choice = el('select', { class: 'key-choice', 'aria-label': 'What the colours stand for', onchange: e => does.choose?.(Number(e.target.value)) },
-      ...key.offered.map((words, i) => el('option', { value: i, selected: i === key.chosen }, words)));
-    parts.push(choice);
+    parts.push(choice('What the colours stand for', key.offered, key.chosen, i => does.choose?.(i, '')));
   }
   if (key.colourWords) {
     if (!key.offered?.length) parts.push(el('h3', { class: 'mt-1.5' }, sentence(key.colourWords)));
@@ -39,6 +38,11 @@ export function keyOf(key, does = {}) {
   }
   if (!wearsShapes(key)) for (const { shape, text, count } of key.shapes ?? []) parts.push(shapeRow(shape, text, count));
   return parts;
+}
+
+/** A slot that is left open to the reader. */
+function choice(label, offered, chosen, run) {
+  return el('select', { class: 'key-choice', 'aria-label': label, onchange: e => run(Number(e.target.value)) }, ...offered.map((words, i) => el('option', { value: i, selected: i === chosen }, words)));
 }
 
 const sentence = words => words.charAt(0).toUpperCase() + words.slice(1);

@@ -37,7 +37,7 @@ const KINDS = {
     prepare: flows.prepare,
     paint: (sheet, layer, picks, tones) => flows.paintFlows(sheet, layer, picks, tones),
     at: flows.flowAt,
-    within: (layer, extent, isIn = () => true) => layer.ids.filter((_, i) => inside(layer.xy[i], extent) && isIn(layer.xy[i])),
+    within: (layer, extent, isIn = () => true) => layer.ids.filter((_, i) => i < layer.xy.length && inside(layer.xy[i], extent) && isIn(layer.xy[i])),
     lines: (layer, i) => [[layer.key.sizeWords ?? 'number of rows', layer.values[i]], ...(layer.tints ? [[layer.key.colourWords, layer.tints[i]]] : [])],
   },
   paths: {
@@ -63,8 +63,15 @@ export const markAt = (layer, at, resolution) => KINDS[layer.type].at(layer, at,
 /** Ids of the places of a layer within an extent of map coordinates for which a test holds true. */
 export const placesIn = (layer, extent, isIn) => [...new Set(KINDS[layer.type].within(layer, extent, isIn))];
 
+/** What goes out of an end of flows and what comes in. */
+function toldOfEnd(layer, end) {
+  const lines = [['goes out', layer.out[end]], ['comes in', layer.in[end]]].filter(([, value]) => value).map(([words, value]) => ({ words, value: full(value) }));
+  return { name: layer.sheet.names[layer.ends[end]], within: layer.sheet.within[layer.ends[end]], lines };
+}
+
 /** What a mark shows: its name, what it lies in, and its figures in words. */
 export function told(layer, i) {
+  if (layer.type === 'flows' && i >= layer.ways.length) return toldOfEnd(layer, i - layer.ways.length);
   const lines = KINDS[layer.type].lines(layer, i).filter(([words]) => words).map(([words, value]) => ({ words, value: full(value) }));
   if (layer.type === 'flows') return { name: `${layer.sheet.names[layer.from[i]]} → ${layer.sheet.names[layer.to[i]]}`, within: '', lines };
   const name = layer.sheet.names[layer.at[i]];

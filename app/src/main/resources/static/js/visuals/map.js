@@ -315,7 +315,7 @@ function drawKey(handle) {
   const withheld = !handle.composing && (handle.visual.withheld ?? []).includes('LAYERS');
   const blocks = [...all].reverse().map(drawn => {
     const layer = handle.layers.find(l => l.head.id === drawn.head.id);
-    const parts = layer ? keyOf(layer.key, { kind: layer.type, pick: layer.ids && layer.type !== 'paths' ? (c, add) => pickClass(handle, layer, c, add) : null, choose: i => handle.does.choose(drawn.head.id, i) }) : [];
+    const parts = layer ? keyOf(layer.key, { kind: layer.type, pick: layer.ids && layer.type !== 'paths' ? (c, add) => pickClass(handle, layer, c, add) : null, choose: (i, part) => handle.does.choose(drawn.head.id + part, i) }) : [];
     if (!several && !drawn.head.hidden) return parts.length ? el('div', { class: 'key-layer' }, ...parts) : null;
     const turn = el('input', { type: 'checkbox', disabled: withheld, onchange: () => handle.does.turn(drawn.head.id) });
     turn.checked = !drawn.head.hidden;

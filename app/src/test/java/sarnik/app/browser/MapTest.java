@@ -174,7 +174,7 @@ class MapTest extends BrowserTest {
             }
             page.mouse().up();
             page.waitForFunction("() => new URLSearchParams(location.search).get('p.v1')?.split(',').length > 3");
-            assertThat(page.locator("#showing").textContent()).contains("Alcal");
+            waitForText(page.locator("#showing"), "Alcal");
             assertThat(page.locator(".map-ring").count()).isZero();
         }
 
