@@ -37,6 +37,8 @@ public final class BriefWriter {
     private final Datasets datasets;
     private final QueryEngine engine;
     private final Offers offers;
+    /** Several layers may be of one dataset; its previews are asked for once. */
+    private final Map<Long, List<Option>> previewed = new HashMap<>();
 
     /**
      * What there is to choose from besides columns.
@@ -229,6 +231,10 @@ public final class BriefWriter {
 
     /** All measures of a dataset, each with its value over all rows. */
     List<Option> measures(LoadedDataset dataset) {
+        return previewed.computeIfAbsent(dataset.id(), id -> preview(dataset));
+    }
+
+    private List<Option> preview(LoadedDataset dataset) {
         List<Measure> measures = new ArrayList<>();
         measures.add(Measure.ROWS);
         dataset.measures().keySet().forEach(name -> measures.add(new Measure(Summary.FORMULA, name)));

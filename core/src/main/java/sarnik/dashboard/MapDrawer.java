@@ -11,7 +11,6 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentMap;
 import java.util.function.Function;
 import java.util.stream.IntStream;
-import sarnik.place.PlacedTable;
 import sarnik.query.Condition;
 import sarnik.query.Measure;
 import sarnik.query.QueryEngine;
