@@ -4,7 +4,10 @@ import { bring } from './sending.js';
 const drop = document.getElementById('drop');
 const input = document.getElementById('file');
 
-input.addEventListener('change', () => input.files[0] && bring([...input.files]));
+const taken = () => input.files[0] && bring([...input.files]);
+input.addEventListener('change', taken);
+// A file may have been chosen before this script was there.
+taken();
 drop.addEventListener('dragover', e => { e.preventDefault(); drop.classList.add('is-over'); });
 drop.addEventListener('dragleave', () => drop.classList.remove('is-over'));
 drop.addEventListener('drop', e => {

@@ -181,6 +181,15 @@ public final class Drawer {
         return PlaceTeller.alike(rows(id, layer), place, count);
     }
 
+    /**
+     * The rows of a layer that lie within an extent.
+     *
+     * @throws MisfitException as {@link #tell}, and when there are more than can be handed out at once
+     */
+    public LayerRows.Rows rowsWithin(String id, String layer, Sight extent) {
+        return rows(id, layer).within(extent);
+    }
+
     private LayerRows rows(String id, String layer) {
         if (!(dashboard.visuals().get(id) instanceof Visual.OfMap map)) throw new MisfitException("This map has been taken away from the dashboard.");
         return mapDrawer(id, map).rows(id, map, layer);

@@ -166,8 +166,9 @@ public record Layer(
      * @param measures told of a place besides what it shows
      * @param columns values of a place that are listed
      * @param over column over whose values the first measure is drawn as a tiny chart; null for no chart
+     * @param text a sentence in which {@code {place}} and the names of what is told stand in braces; null for a list
      */
-    public record Tip(List<Measure> measures, List<String> columns, String over) {}
+    public record Tip(List<Measure> measures, List<String> columns, String over, String text) {}
 
     /**
      * Both ends included; null for open.

@@ -336,7 +336,15 @@ final class LayerBrief {
         List<String> all = dataset.columnNames().stream().filter(n -> !n.startsWith("@")).toList();
         slot("columns told", columns == 0 ? "+ columns told" : "and " + String.join(", ", tip.columns()), at + "/tip/columns", Kind.SET, columns == 0, columns > 0, options(all));
         say(" ");
+        boolean worded = tip.text() != null && !tip.text().isBlank();
+        slot("words told", worded ? "in own words" : "+ own words", at + "/tip/text", Kind.TYPED, !worded, worded, List.of(new Option(worded ? tip.text() : template(tip), "", "")));
+        say(" ");
         slot("tiny chart", tip.over() == null ? "+ tiny chart" : "with a tiny chart over " + ColumnWords.of(tip.over()), at + "/tip/over", Kind.CHOSEN, tip.over() == null, tip.over() != null, over);
+    }
+
+    /** A sentence to begin with: the names that can stand in braces. */
+    private static String template(Layer.Tip tip) {
+        return "{place}: " + String.join(", ", tip.measures().stream().map(m -> "{" + ColumnWords.of(m) + "} " + ColumnWords.of(m)).toList());
     }
 
     private void period() {

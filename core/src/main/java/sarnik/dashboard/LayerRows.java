@@ -1,22 +1,30 @@
 package sarnik.dashboard;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentMap;
+import java.util.function.IntFunction;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
+import sarnik.query.RowSelection;
 import sarnik.query.Sort;
 import sarnik.query.Stage;
+import sarnik.table.CodedColumn;
+import sarnik.table.Table;
 
 /** A layer with the rows it shows, ready to be asked. */
-final class LayerRows {
+public final class LayerRows {
 
     private static final char BETWEEN = '\u0000';
+    private static final int MOST_ROWS = 200_000;
 
     final String id;
     final Layer layer;
@@ -55,6 +63,35 @@ final class LayerRows {
     Frame last() {
         return last;
     }
+
+    /**
+     * The rows themselves that lie within an extent, with the columns that people know.
+     *
+     * @throws MisfitException when there are more than can be handed out at once
+     */
+    Rows within(Sight extent) {
+        Table table = dataset.table();
+        CodedColumn places = (CodedColumn) table.column(PlacedTable.PLACE);
+        Place[] byCode = places.dictionary().stream().map(dataset.places()::get).toArray(Place[]::new);
+        int[] rows = Arrays.stream(RowSelection.of(table, stages)).filter(row -> {
+            int code = places.codes().get(row);
+            return code >= 0 && byCode[code] != null && extent.holds(byCode[code].lon(), byCode[code].lat());
+        }).toArray();
+        if (rows.length > MOST_ROWS) throw new MisfitException("%,d rows are in sight, and at most %,d are handed out at once. Narrow first, or take all rows from the dataset's page.".formatted(rows.length, MOST_ROWS));
+        List<String> names = table.names().stream().filter(n -> !n.startsWith("@")).toList();
+        return new Rows(table.only(names).pick(rows), i -> {
+            Place place = byCode[places.codes().get(rows[i])];
+            return new double[] {place.lon(), place.lat()};
+        });
+    }
+
+    /**
+     * Rows to hand out.
+     *
+     * @param table the rows
+     * @param position longitude and latitude of each, degrees
+     */
+    public record Rows(Table table, IntFunction<double[]> position) {}
 
     /** The same rows, kept to those of one place. */
     LayerRows only(String column, String place) {

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import sarnik.geo.GreatCircle;
 import sarnik.place.Place;
@@ -21,6 +23,7 @@ import sarnik.scale.Standardised;
 public final class PlaceTeller {
 
     private static final int MOST_POINTS = 60;
+    private static final Pattern BRACES = Pattern.compile("\\{([^{}]{1,200})\\}");
 
     private PlaceTeller() {}
 
@@ -30,8 +33,9 @@ public final class PlaceTeller {
      * @param name what it is called
      * @param lines what is measured, and how much
      * @param chart a tiny chart; null for none
+     * @param text the author's sentence with its figures in place; null where there is none
      */
-    public record Told(String name, List<Line> lines, Chart chart) {}
+    public record Told(String name, List<Line> lines, Chart chart, String text) {}
 
     public record Line(String words, String value) {}
 
@@ -61,7 +65,18 @@ public final class PlaceTeller {
                 lines.add(new Line(ColumnWords.of(c), keys.isEmpty() ? "–" : String.join(", ", keys) + (values.size() > 4 ? " and " + (values.size() - 4) + " more" : "")));
             }
         }
-        return new Told(name(rows, column, place), lines, tip == null || tip.over() == null ? null : chart(one, tip.over(), measures.get(0)));
+        String name = name(rows, column, place);
+        return new Told(name, lines, tip == null || tip.over() == null ? null : chart(one, tip.over(), measures.get(0)), tip == null || tip.text() == null || tip.text().isBlank() ? null : filled(tip.text(), name, lines));
+    }
+
+    /** A template with its braces filled. What stands in braces and is not told stays as it is, so that a slip is seen. */
+    static String filled(String text, String name, List<Line> lines) {
+        return BRACES.matcher(text).replaceAll(found -> {
+            String wanted = found.group(1).strip();
+            if (wanted.equalsIgnoreCase("place")) return Matcher.quoteReplacement(name);
+            // A unit behind a comma goes without saying.
+            return Matcher.quoteReplacement(lines.stream().filter(l -> l.words().equalsIgnoreCase(wanted) || l.words().replaceFirst(",.*", "").equalsIgnoreCase(wanted)).map(Line::value).findFirst().orElse(found.group()));
+        });
     }
 
     private static String name(LayerRows rows, String column, String place) {

@@ -451,6 +451,25 @@ class MapLayersTest {
             assertThat(told.chart().values()).containsExactly(10 / 30.0, 1);
         }
 
+        @ParameterizedTest
+        @CsvSource(delimiter = '|', value = {"{place} sold {sum of litres} litres in {number of rows} rows | Soria sold 40 litres in 2 rows", "{Sum of litres, L}, {product} | 40, still, warm",
+            "{gone} and {} stay | {gone} and {} stay", "<b>{place}</b> $1 | <b>Soria</b> $1"})
+        void isToldInTheAuthorsWords(String template, String text) {
+            PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
+            assertThat(PlaceTeller.filled(template, told.name(), told.lines())).isEqualTo(text);
+            assertThat(told.text()).isNull();
+        }
+
+        @Test
+        void theRowsInSightAreHandedOutWithTheirPosition() {
+            LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5));
+            assertThat(rows.table().names()).containsExactly("town", "province", "country", "product", "litres", "day");
+            assertThat(IntStream.range(0, rows.table().rows()).mapToObj(rows.table().column("town")::text)).containsExactly("Zamora", "Zamora", "Benavente", "Benavente");
+            assertThat(rows.position().apply(0)[1]).isCloseTo(41.5, within(0.1));
+            Drawer narrowed = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
+            assertThat(narrowed.rowsWithin("v1", "l1", new Sight(8, 10, 10, 11, 11)).table().rows()).isZero();
+        }
+
         @Test
         void nearbyPlacesComeNearestFirst() {
             // Benavente lies some 60 km from Zamora, Soria some 270.

@@ -150,6 +150,11 @@ class DashboardApi {
         return ResponseEntity.ok().contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
     }
 
+    @PostMapping(path = "/{id}/rows", produces = "text/csv")
+    byte[] rows(@PathVariable long id, @RequestBody FrameService.AskedRows asked, @AuthenticationPrincipal SignedIn person) {
+        return frames.rows(dashboards.read(id, person), asked);
+    }
+
     @GetMapping("/{id}/briefs/{part}")
     Brief brief(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
         return frames.brief(dashboards.read(id, person), part);

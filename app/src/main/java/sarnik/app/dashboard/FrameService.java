@@ -1,5 +1,8 @@
 package sarnik.app.dashboard;
 
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,6 +28,7 @@ import sarnik.dashboard.Datasets;
 import sarnik.dashboard.Drawer;
 import sarnik.dashboard.Drawing;
 import sarnik.dashboard.FilterOffer;
+import sarnik.dashboard.LayerRows;
 import sarnik.dashboard.LoadedDataset;
 import sarnik.dashboard.MisfitException;
 import sarnik.dashboard.Narrowing;
@@ -34,6 +38,7 @@ import sarnik.dashboard.Proposals;
 import sarnik.dashboard.ReaderState;
 import sarnik.dashboard.Sight;
 import sarnik.dashboard.Sources;
+import sarnik.format.TableFormat;
 import sarnik.picture.MapPicture;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
@@ -149,6 +154,27 @@ class FrameService {
         MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed, new MapPicture.Frame(asked.sight(), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night())));
         if ("png".equals(asked.form())) return new Picture("image/png", picture.png(asked.ratio() != null && asked.ratio() == 2 ? 2 : 1));
         return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
+    }
+
+    /**
+     * Rows in sight of a map's layer.
+     *
+     * @param sight what is in sight
+     */
+    record AskedRows(String state, String visual, String layer, Sight sight) {}
+
+    /** The rows in sight as CSV. */
+    byte[] rows(Dashboard dashboard, AskedRows asked) {
+        if (asked.sight() == null) throw new RefusedException("Say what is in sight.");
+        Datasets once = once();
+        Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
+        LayerRows.Rows rows = fitting(() -> drawer.rowsWithin(asked.visual(), asked.layer(), asked.sight()));
+        try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            TableFormat.CSV.write(rows.table(), "rows", rows.position(), out);
+            return out.toByteArray();
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
     }
 
     private Drawer drawer(Dashboard dashboard, AskedPlace asked) {

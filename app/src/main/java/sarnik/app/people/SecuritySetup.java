@@ -31,7 +31,7 @@ class SecuritySetup {
                 .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/ground/**", "/favicon.svg", "/error").permitAll()
                 .requestMatchers("/people/**", "/hosts/**", "/grounds/**").hasRole("STEWARD")
                 .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/api/dashboards/*", "/api/boundary-sets/*/shapes/*", "/api/grounds/**", "/api/places").authenticated()
-                .requestMatchers(HttpMethod.POST, "/api/dashboards/*/frames", "/api/dashboards/*/places/*", "/api/dashboards/*/pictures", "/sign-out").authenticated()
+                .requestMatchers(HttpMethod.POST, "/api/dashboards/*/frames", "/api/dashboards/*/places/*", "/api/dashboards/*/pictures", "/api/dashboards/*/rows", "/sign-out").authenticated()
                 .anyRequest().hasAnyRole("ANALYST", "STEWARD"));
         http.formLogin(form -> form.loginPage("/sign-in").loginProcessingUrl("/sign-in").defaultSuccessUrl("/", false).failureUrl("/sign-in?wrong"));
         http.logout(out -> out.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"));

@@ -108,6 +108,14 @@ export async function saveDrawing(handle) {
   save(await askBlob('POST', handle.does.address('pictures'), { ...body, form: 'svg' }), fileName(handle, 'svg'));
 }
 
+/** The rows of the uppermost layer that lie in sight, as they were brought in and calculated. */
+export async function saveRows(handle) {
+  const layer = handle.layers.at(-1);
+  if (!layer) throw new Error('The map shows no place.');
+  const body = { state: writeState(handle.does.state()), visual: handle.id, layer: layer.head.id, sight: handle.view.sight() };
+  save(await askBlob('POST', handle.does.address('rows'), body), fileName(handle, 'csv'));
+}
+
 const cell = text => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
 
 /** The places in sight of the uppermost layer, as CSV (RFC 4180) or GeoJSON (RFC 7946). */

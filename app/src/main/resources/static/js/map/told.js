@@ -9,8 +9,8 @@ function tinyChart({ words, labels, values, texts }) {
 }
 
 /** The lines and the chart that are told of a place. @returns {HTMLElement[]} */
-export function toldParts({ lines, chart }) {
-  return [...lines.map(({ words, value }) => el('div', { class: 'told-line' }, el('i', {}, words), el('b', {}, value))), ...(chart ? [tinyChart(chart)] : [])];
+export function toldParts({ lines, chart, text = null }) {
+  return [...(text ? [el('p', { class: 'told-text' }, text)] : lines.map(({ words, value }) => el('div', { class: 'told-line' }, el('i', {}, words), el('b', {}, value)))), ...(chart ? [tinyChart(chart)] : [])];
 }
 
 /**

@@ -3,7 +3,7 @@ import { ask } from '../http.js';
 import { closePopup, openPopup } from '../popup.js';
 import { DETAILS, MOODS } from './ground.js';
 import { movesOf, sign } from './moves.js';
-import { copyPicture, savePicture, saveDrawing, savePlaces } from './take-along.js';
+import { copyPicture, savePicture, saveDrawing, savePlaces, saveRows } from './take-along.js';
 
 /**
  * The buttons of a map: what an author has not withheld from readers.
@@ -77,6 +77,7 @@ function take(handle, opener) {
     option('Picture, PNG', doing(() => savePicture(handle, 1))),
     option('Picture of twice the size, PNG', doing(() => savePicture(handle, 2))),
     option('Drawing, SVG', doing(() => saveDrawing(handle))),
+    option('Rows in sight, CSV', doing(() => saveRows(handle))),
     option('Places in sight with their figures, CSV', doing(() => savePlaces(handle, 'csv'))),
     option('Places in sight, GeoJSON', doing(() => savePlaces(handle, 'geojson')))]);
 }

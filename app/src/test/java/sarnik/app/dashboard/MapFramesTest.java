@@ -111,6 +111,16 @@ class MapFramesTest {
     }
 
     @Test
+    void theRowsInSightComeAsCsv() throws Exception {
+        HttpResponse<String> rows = post("rows", Map.of("state", "", "visual", "v1", "layer", "l1", "sight", Map.of("zoom", 9, "west", -4, "south", 40, "east", -3.4, "north", 40.8)));
+        assertThat(rows.headers().firstValue("Content-Type").orElseThrow()).startsWith("text/csv");
+        assertThat(rows.body().lines().findFirst()).hasValueSatisfying(head -> assertThat(head).contains("town,province,country,product,litres,day"));
+        assertThat(rows.body()).contains("Madrid").doesNotContain("Barcelona");
+        assertThat(post("rows", Map.of("state", "", "visual", "v1", "layer", "l1")).statusCode()).isEqualTo(400);
+        assertThat(post("rows", Map.of("state", "", "visual", "v1", "layer", "gone", "sight", SPAIN)).body()).contains("taken away");
+    }
+
+    @Test
     void onlyAMapIsMadeOne() throws Exception {
         assertThat(post("pictures", picture("visual", "v9")).statusCode()).isEqualTo(400);
         Map<String, Object> blind = picture();

@@ -75,6 +75,7 @@ class RightsTest {
             Map.entry("POST /api/dashboards/{id}/places/told", "reader"),
             Map.entry("POST /api/dashboards/{id}/places/others", "reader"),
             Map.entry("POST /api/dashboards/{id}/pictures", "reader"),
+            Map.entry("POST /api/dashboards/{id}/rows", "reader"),
             Map.entry("GET /keys", "analyst"),
             Map.entry("POST /keys", "analyst"),
             Map.entry("PUT /api/keys/{name}", "analyst"),
