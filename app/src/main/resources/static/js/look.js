@@ -1,13 +1,14 @@
 import './head.js';
 import { el, refuse } from './elements.js';
 import { ask } from './http.js';
-import { PlacingMap } from './map/placing-map.js';
 import { untilRead } from './sending.js';
 
 const id = document.body.dataset.bring;
 const by = name => document.getElementById(name);
 const refusal = by('refusal');
-const map = new PlacingMap(by('placing-map'));
+// The map comes when it can: the page's controls do not wait for it.
+const map = import('./map/placing-map.js').then(({ PlacingMap }) => new PlacingMap(by('placing-map')));
+const show = points => map.then(m => m.show(points));
 const number = value => value.toLocaleString('en');
 let asked = 0;
 
@@ -43,7 +44,7 @@ async function place() {
   if (isEmpty(recipe)) {
     by('counts').replaceChildren(el('span', { class: 'text-faint' }, recipe ? 'Choose a column that tells where a row is.' : 'The rows are kept without a place.'));
     by('doubts').replaceChildren();
-    map.show([]);
+    show([]);
     return;
   }
   try {
@@ -53,7 +54,7 @@ async function place() {
     by('counts').replaceChildren(count('good', found.placed, 'rows placed'), count('watch', found.doubtful, 'doubtful'), count('bad', found.unplaced, 'unplaced'));
     by('doubts').replaceChildren(...(found.doubts.length ? [doubts(found)] : []));
     if (found.partners) by('counts').append(el('p', { class: 'text-small text-faint basis-full' }, found.partners));
-    map.show(found.points);
+    show(found.points);
   } catch (refused) {
     if (turn === asked) refuse(refusal, refused.message);
   }

@@ -100,24 +100,28 @@ class BringInPagesTest extends BrowserTest {
         Page page = bring(RunningSarnik.file("wide.csv", "town;2023;2024;2025;note\nSoria;1.500;-;3;x\nBurgos;2.500;4;5;y\n"));
         page.waitForURL("**/bring/*");
         assertThat(page.locator("#missing-offer").innerText()).contains("“-” 1 times");
+        scriptIsThere(page);
         page.click("#take-missing");
         page.waitForSelector("#missing-offer", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+        scriptIsThere(page);
         page.selectOption("[data-shape=decimalMark]", "COMMA");
         waitForText(page.locator("#columns tbody tr >> nth=0"), "1500");
-        // The page has come anew; its script is there when the map is.
-        page.waitForSelector("#placing-map .map-view");
+        scriptIsThere(page);
         page.click("[data-drop=note]");
         page.waitForSelector("[data-bring-back=note]");
-        page.waitForSelector("#placing-map .map-view");
+        scriptIsThere(page);
         page.click("#turn");
         page.waitForSelector("#turned");
+        scriptIsThere(page);
         page.fill("[data-turn=period]", "year");
         page.press("[data-turn=period]", "Tab");
         page.waitForSelector("[data-source=year]");
         assertThat(page.locator("#columns .column-name").evaluateAll("names => names.map(n => n.value)").toString()).isEqualTo("[town, year, value]");
+        scriptIsThere(page);
         page.fill("[data-source=value]", "litres");
         page.press("[data-source=value]", "Tab");
         page.waitForFunction("() => document.querySelector('[data-source=value]')?.value === 'litres' && document.querySelectorAll('#columns tbody tr').length === 5");
+        scriptIsThere(page);
         page.click("#turn-back");
         page.waitForSelector("[data-source='2024']");
     }
@@ -227,5 +231,10 @@ class BringInPagesTest extends BrowserTest {
         assertThat(page.locator("text=Bring a table in").count()).isZero();
         assertThat(page.navigate("/bring").status()).isEqualTo(403);
         assertThat(page.textContent("main")).contains("This is not open to you");
+    }
+
+    /** The page has come anew; its script is there when the map is. */
+    private static void scriptIsThere(Page page) {
+        page.waitForSelector("#placing-map .map-view");
     }
 }
