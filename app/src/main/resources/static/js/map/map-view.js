@@ -197,8 +197,9 @@ export class MapView {
     this.#start = extent;
   }
 
-  home() {
-    if (this.#start) this.goTo(this.#start);
+  /** Goes back to the start. @param {number} duration milliseconds; at first the map is simply there */
+  home(duration = 350) {
+    if (this.#start) this.goTo(this.#start, duration);
     else this.fit(this.#places);
   }
 

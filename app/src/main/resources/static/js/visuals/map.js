@@ -188,7 +188,7 @@ function surround(handle) {
   handle.view.surround(boxes);
   if (handle.framed || !boxes.length) return;
   handle.framed = true;
-  if (handle.fitted && !handle.view.follows) handle.view.home();
+  if (handle.fitted && !handle.view.follows) handle.view.home(0);
 }
 
 function showTip(handle, hit, pixel) {
@@ -241,7 +241,7 @@ export function draw(handle, drawing) {
   if (handle.fitted) handle.view.remember(places);
   else if (places.length || handle.visual.start) {
     handle.view.remember(places);
-    if (!handle.view.follows) handle.view.home();
+    if (!handle.view.follows) handle.view.home(0);
     handle.fitted = true;
     if (handle.layers.some(l => l.members)) setTimeout(() => handle.does.again());
   }
