@@ -30,6 +30,9 @@ final class RolledUp {
     /** Width of a cell, pixels at its zoom. */
     static final int CELL = 56;
 
+    /** How many zooms' cells are kept. */
+    static final int MOST_CELLS = 4;
+
     private static final String AREAS = "@area ";
     private static final String CELLS = "@cell ";
     private static final String PROVINCES = "@provinces";
@@ -89,12 +92,24 @@ final class RolledUp {
      * @throws MisfitException when the boundary set has gone
      */
     Groups groups(String column, Map<String, Place> places) {
+        if (isCells(column) && !kept.containsKey(column)) forgetCells();
         String plain = column.endsWith(FROM) ? column.substring(0, column.length() - FROM.length()) : column;
         return kept.computeIfAbsent(plain, c -> {
             if (c.startsWith(AREAS)) return byArea(c.substring(AREAS.length()), places);
             if (c.startsWith(CELLS)) return byCell(Integer.parseInt(c.substring(CELLS.length())), places);
             return byProvince(places);
         });
+    }
+
+    /** Cells of many zooms of a million places would fill the memory: those of a few zooms are kept. */
+    private void forgetCells() {
+        if (kept.keySet().stream().filter(RolledUp::isCells).count() < MOST_CELLS) return;
+        for (Map<String, ?> of : List.of(kept, columns, sheets)) of.keySet().removeIf(RolledUp::isCells);
+    }
+
+    /** How many groupings are kept. */
+    int held() {
+        return kept.size();
     }
 
     /** A table with one of these columns beside its own; the same table where the column is an ordinary one. */

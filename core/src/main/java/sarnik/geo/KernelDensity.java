@@ -26,7 +26,7 @@ public final class KernelDensity {
 
     /**
      * @param lon degrees east of each point
-     * @param lat degrees north, within 85 degrees of the equator
+     * @param lat degrees north; what lies beyond 85 degrees is taken to lie there
      * @param weights what each point counts; missing ones (NaN) count nothing
      * @param radius how far a point is felt, metres on the ground, above 0
      */
@@ -39,7 +39,7 @@ public final class KernelDensity {
         for (int i = 0; i < lon.length; i++) {
             x[i] = Math.toRadians(lon[i]) * EARTH;
             y[i] = mercator(lat[i]);
-            double reach = radius / Math.cos(Math.toRadians(lat[i]));
+            double reach = radius / Math.cos(Math.toRadians(clamped(lat[i])));
             widest = Math.max(widest, reach);
             ends[0] = Math.min(ends[0], x[i]);
             ends[1] = Math.min(ends[1], y[i]);
@@ -101,6 +101,10 @@ public final class KernelDensity {
     public record Coordinates(double lon, double lat) {}
 
     private static double mercator(double lat) {
-        return Math.log(Math.tan(Math.PI / 4 + Math.toRadians(Math.max(-85, Math.min(85, lat))) / 2)) * EARTH;
+        return Math.log(Math.tan(Math.PI / 4 + Math.toRadians(clamped(lat)) / 2)) * EARTH;
+    }
+
+    private static double clamped(double lat) {
+        return Math.max(-85, Math.min(85, lat));
     }
 }

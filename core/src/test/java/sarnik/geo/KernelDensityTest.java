@@ -51,6 +51,12 @@ class KernelDensityTest {
     }
 
     @Test
+    void thePolesAreTakenToLieWhereTheMapEnds() {
+        KernelDensity density = new KernelDensity(new double[] {0, 0}, new double[] {90, -90}, new double[] {1, 1}, 50_000);
+        assertThat(density.peak()).isBetween(1e-5, 1e-2);
+    }
+
+    @Test
     void areasHaveTheirSizeOnTheGround() throws ParseException {
         Area degree = new Area("x", "x", "", new WKTReader().read("POLYGON((0 0, 1 0, 1 1, 0 1, 0 0), (0.4 0.4, 0.6 0.4, 0.6 0.6, 0.4 0.6, 0.4 0.4))"));
         // A degree of latitude is 111.195 km on this sphere; the hole takes a twenty-fifth.

@@ -52,6 +52,7 @@ class FrameService {
 
     private static final int MOST_ALIKE = 50;
     private static final int LARGEST_PICTURE = 4000;
+    private static final int MOST_PIXELS = 12_000_000;
 
     private final DatasetService datasets;
     private final BoundarySets boundaries;
@@ -145,6 +146,8 @@ class FrameService {
 
     /** A picture of a map, made here of the same figures, classes and colours as the browser draws. */
     Picture picture(Dashboard dashboard, AskedPicture asked) {
+        int ratio = "png".equals(asked.form()) && asked.ratio() != null && asked.ratio() == 2 ? 2 : 1;
+        if ((long) asked.width() * asked.height() * ratio * ratio > MOST_PIXELS) throw new RefusedException("A picture has at most %d million pixels. Make it smaller.".formatted(MOST_PIXELS / 1_000_000));
         if (asked.sight() == null || asked.width() < 50 || asked.height() < 50 || asked.width() > LARGEST_PICTURE || asked.height() > LARGEST_PICTURE) {
             throw new RefusedException("A picture is 50 to %d pixels wide and high, and shows what is in sight.".formatted(LARGEST_PICTURE));
         }
@@ -152,7 +155,7 @@ class FrameService {
         Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map)) throw new RefusedException("Only a map can be taken along as a picture.");
         MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed, new MapPicture.Frame(asked.sight(), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night())));
-        if ("png".equals(asked.form())) return new Picture("image/png", picture.png(asked.ratio() != null && asked.ratio() == 2 ? 2 : 1));
+        if ("png".equals(asked.form())) return new Picture("image/png", picture.png(ratio));
         return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
     }
 

@@ -110,6 +110,14 @@ class MapFramesTest {
         assertThat(answer.body()).contains("50 to 4000 pixels");
     }
 
+    @ParameterizedTest
+    @CsvSource({"4000, 3900, svg, 1", "2000, 2000, png, 2"})
+    void aPictureHasNotMorePixelsThanTheServerHasRoomFor(int width, int height, String form, int ratio) throws Exception {
+        HttpResponse<String> answer = post("pictures", picture("width", width, "height", height, "form", form, "ratio", ratio));
+        assertThat(answer.statusCode()).isEqualTo(400);
+        assertThat(answer.body()).contains("12 million pixels");
+    }
+
     @Test
     void theRowsInSightComeAsCsv() throws Exception {
         HttpResponse<String> rows = post("rows", Map.of("state", "", "visual", "v1", "layer", "l1", "sight", Map.of("zoom", 9, "west", -4, "south", 40, "east", -3.4, "north", 40.8)));
