@@ -1,24 +1,18 @@
 package sarnik.dashboard;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import sarnik.dashboard.Brief.Kind;
 import sarnik.dashboard.Brief.Option;
-import sarnik.dashboard.Brief.Part;
-import sarnik.dashboard.Brief.Slot;
-import sarnik.dashboard.Brief.Words;
 import sarnik.place.PlacedTable;
 import sarnik.query.Measure;
 import sarnik.scale.CircleSizes;
 import sarnik.scale.Classes;
 import sarnik.scale.ColourScale;
 import sarnik.scale.NumberWords;
-import sarnik.scale.Palette;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -35,8 +29,7 @@ final class LayerBrief {
     private final boolean named;
     private final BriefWriter writer;
     private final BriefWriter.Offers offers;
-    private final List<Part> parts = new ArrayList<>();
-    private final List<Part> finish = new ArrayList<>();
+    private final BriefLine line = new BriefLine();
 
     /**
      * @param at JSON pointer of the layer
@@ -57,30 +50,30 @@ final class LayerBrief {
         kind();
         switch (layer.kind()) {
             case SYMBOLS -> {
-                say(": one ");
+                line.say(": one ");
                 symbol();
-                say(" for each ");
+                line.say(" for each ");
                 areasOf("place");
-                say(" of " + dataset.name());
+                line.say(" of " + dataset.name());
                 size(", sized by ", "+ size");
                 colour(true);
                 gather();
             }
             case AREAS -> {
-                say(" of ");
+                line.say(" of ");
                 areasOf("the boundary set it is placed by");
-                say(" in " + dataset.name());
+                line.say(" in " + dataset.name());
                 colour(true);
             }
             case DENSITY -> {
-                say(" of the places of " + dataset.name());
+                line.say(" of the places of " + dataset.name());
                 size(", weighted by ", "+ weight");
                 spread();
             }
             case FLOWS -> {
-                say(" of " + dataset.name() + " from ");
+                line.say(" of " + dataset.name() + " from ");
                 areasOf("place");
-                say(" to the next");
+                line.say(" to the next");
                 size(", as wide as ", "+ width");
                 colour(true);
             }
@@ -90,21 +83,20 @@ final class LayerBrief {
             label();
             tip();
         }
-        writer.rule(at, layer.rule(), dataset, parts);
+        writer.rule(at, layer.rule(), dataset, line.parts());
         period();
         if (named) {
-            say(" ");
-            slot("this layer", "– this layer", at, Kind.REMOVE, true, true, List.of());
+            line.say(" ");
+            line.slot("this layer", "– this layer", at, Kind.REMOVE, true, true, List.of());
         }
-        looks();
-        return new Brief(parts, finish);
+        return new Brief(line.parts(), new LayerLooks(at, layer, dataset, named).write().parts());
     }
 
     private void kind() {
         boolean comesFrom = dataset.table().find(PlacedTable.ORIGIN).isPresent();
         List<Option> kinds = new ArrayList<>();
         for (Layer.Kind kind : Layer.Kind.values()) if (kind != Layer.Kind.FLOWS || comesFrom) kinds.add(new Option(kind.words(), hint(kind), kind.name()));
-        slot("kind of layer", layer.kind().words(), at + "/kind", Kind.CHOSEN, false, false, kinds);
+        line.slot("kind of layer", layer.kind().words(), at + "/kind", Kind.CHOSEN, false, false, kinds);
     }
 
     private static String hint(Layer.Kind kind) {
@@ -123,26 +115,26 @@ final class LayerBrief {
         for (Layer.Shape shape : Layer.Shape.values()) options.add(new Option(shape.words(), "", BriefWriter.map("shape", shape.name())));
         for (String category : categories(200)) options.add(new Option("shape by " + ColumnWords.of(category), "", BriefWriter.map("category", category)));
         String text = symbol == null ? "circle" : symbol.category() != null ? "shape by " + ColumnWords.of(symbol.category()) : symbol.shape() == null ? "circle" : symbol.shape().words();
-        slot("symbol", text, at + "/symbol", Kind.CHOSEN, false, symbol != null, options);
+        line.slot("symbol", text, at + "/symbol", Kind.CHOSEN, false, symbol != null, options);
     }
 
     private void areasOf(String otherwise) {
         List<Option> sets = new ArrayList<>();
         for (String set : offers.sets()) sets.add(new Option("area of " + set, "", set));
-        if (sets.isEmpty() && layer.set() == null) say(otherwise);
-        else slot("areas", layer.set() == null ? otherwise : "area of " + layer.set(), at + "/set", Kind.CHOSEN, false, layer.set() != null, sets);
+        if (sets.isEmpty() && layer.set() == null) line.say(otherwise);
+        else line.slot("areas", layer.set() == null ? otherwise : "area of " + layer.set(), at + "/set", Kind.CHOSEN, false, layer.set() != null, sets);
     }
 
     private void size(String words, String offer) {
         Layer.Size size = layer.size();
         UnaryOperator<Object> with = m -> BriefWriter.map("measure", m, "rule", size == null ? CircleSizes.Rule.AREA.name() : size.rule().name(), "radius", size == null ? 28 : size.radius());
         if (size == null) {
-            say(" ");
-            slot("size", offer, at + "/size", Kind.CHOSEN, true, false, BriefWriter.wrapped(measures, with));
+            line.say(" ");
+            line.slot("size", offer, at + "/size", Kind.CHOSEN, true, false, BriefWriter.wrapped(measures, with));
             return;
         }
-        say(words);
-        slot("size", ColumnWords.of(size.measure()), at + "/size", Kind.CHOSEN, false, true, BriefWriter.wrapped(measures, with));
+        line.say(words);
+        line.slot("size", ColumnWords.of(size.measure()), at + "/size", Kind.CHOSEN, false, true, BriefWriter.wrapped(measures, with));
         offered("reader's choice of size", size.offered(), at + "/size/offered");
     }
 
@@ -158,19 +150,19 @@ final class LayerBrief {
             for (String category : categories(MOST_CATEGORY_VALUES)) options.add(new Option(ColumnWords.of(category) + ", each value a colour", "", BriefWriter.map("category", category, "palette", "flags")));
         }
         if (colour == null || (colour.measure() == null && colour.category() == null)) {
-            say(" ");
-            slot("colour", "+ colour", at + "/colour", Kind.CHOSEN, true, false, options);
+            line.say(" ");
+            line.slot("colour", "+ colour", at + "/colour", Kind.CHOSEN, true, false, options);
             return;
         }
-        say(", coloured by ");
+        line.say(", coloured by ");
         if (colour.category() != null) {
-            slot("colour", ColumnWords.of(colour.category()), at + "/colour", Kind.CHOSEN, false, true, options);
+            line.slot("colour", ColumnWords.of(colour.category()), at + "/colour", Kind.CHOSEN, false, true, options);
             return;
         }
-        slot("colour", ColumnWords.of(colour.measure()), at + "/colour", Kind.CHOSEN, false, true, options);
+        line.slot("colour", ColumnWords.of(colour.measure()), at + "/colour", Kind.CHOSEN, false, true, options);
         if (layer.kind() == Layer.Kind.AREAS || layer.set() != null) {
-            say(" ");
-            slot("base", colour.per() == null ? "+ per" : "per km²", at + "/colour/per", Kind.CHOSEN, colour.per() == null, colour.per() != null,
+            line.say(" ");
+            line.slot("base", colour.per() == null ? "+ per" : "per km²", at + "/colour/per", Kind.CHOSEN, colour.per() == null, colour.per() != null,
                     List.of(new Option("per square kilometre of the area", "so that large areas do not win by being large", "km2")));
         }
         scale(colour);
@@ -191,29 +183,29 @@ final class LayerBrief {
 
     private void scale(Layer.Colour colour) {
         if (colour.key() != null) {
-            say(" on the shared key ");
+            line.say(" on the shared key ");
             sharedKey(colour);
             return;
         }
-        say(" in ");
+        line.say(" in ");
         boolean ramp = Boolean.TRUE.equals(colour.ramp());
         if (ramp) {
-            slot("steps", "one ramp", at + "/colour/ramp", Kind.CHOSEN, false, false, List.of(new Option("classes", "", false), new Option("one ramp", "colours run on", true)));
+            line.slot("steps", "one ramp", at + "/colour/ramp", Kind.CHOSEN, false, false, List.of(new Option("classes", "", false), new Option("one ramp", "colours run on", true)));
         } else {
             List<Option> counts = new ArrayList<>();
             for (int n = 2; n <= 11; n++) counts.add(new Option(BriefWriter.COUNT_WORDS.get(n), "", n));
             int count = colour.breaks() == null ? classes() : colour.breaks().size() + 1;
-            if (colour.breaks() == null) slot("number of classes", BriefWriter.COUNT_WORDS.get(count), at + "/colour/classes", Kind.CHOSEN, false, false, counts);
-            else say(BriefWriter.COUNT_WORDS.get(count));
-            say(" ");
+            if (colour.breaks() == null) line.slot("number of classes", BriefWriter.COUNT_WORDS.get(count), at + "/colour/classes", Kind.CHOSEN, false, false, counts);
+            else line.say(BriefWriter.COUNT_WORDS.get(count));
+            line.say(" ");
             List<Option> methods = new ArrayList<>();
             for (Classes.Method method : Classes.Method.values()) methods.add(new Option(method.words(), BriefWriter.hint(method), method.name()));
-            if (colour.breaks() == null) slot("kind of classes", colour.choice().method().words(), at + "/colour/method", Kind.CHOSEN, false, false, methods);
-            say(" classes");
+            if (colour.breaks() == null) line.slot("kind of classes", colour.choice().method().words(), at + "/colour/method", Kind.CHOSEN, false, false, methods);
+            line.say(" classes");
         }
-        say(" ");
-        slot("breaks and ends", colour.breaks() != null ? "with own breaks" : "+ own breaks", at + "/colour", Kind.SCALE, colour.breaks() == null && colour.low() == null && colour.high() == null, false, List.of());
-        say(" ");
+        line.say(" ");
+        line.slot("breaks and ends", colour.breaks() != null ? "with own breaks" : "+ own breaks", at + "/colour", Kind.SCALE, colour.breaks() == null && colour.low() == null && colour.high() == null, false, List.of());
+        line.say(" ");
         centre(colour);
         sharedKey(colour);
     }
@@ -224,8 +216,8 @@ final class LayerBrief {
         ColourScale.Centre centre = colour.centre();
         String text = centre == null ? "+ centre" : centre.about() == ColourScale.About.VALUE ? "about " + NumberWords.full(centre.value() == null ? 0 : centre.value())
                 : "about the " + centre.about().name().toLowerCase(java.util.Locale.ROOT);
-        slot("centre", text, at + "/colour/centre", Kind.CHOSEN, centre == null, centre != null, centres);
-        say(" ");
+        line.slot("centre", text, at + "/colour/centre", Kind.CHOSEN, centre == null, centre != null, centres);
+        line.say(" ");
     }
 
     private static Map<String, Object> centreValue(ColourScale.Centre centre) {
@@ -236,24 +228,24 @@ final class LayerBrief {
 
     private void sharedKey(Layer.Colour colour) {
         List<Option> options = offers.keys().stream().map(k -> new Option(k.name(), k.words(), k.name())).toList();
-        slot("shared key", colour.key() == null ? "+ shared key" : "“" + colour.key() + "”", at + "/colour/key", Kind.SHARED_KEY, colour.key() == null, colour.key() != null, options);
+        line.slot("shared key", colour.key() == null ? "+ shared key" : "“" + colour.key() + "”", at + "/colour/key", Kind.SHARED_KEY, colour.key() == null, colour.key() != null, options);
     }
 
     private void offered(String name, List<Measure> offered, String path) {
-        say(" ");
+        line.say(" ");
         int count = offered == null ? 0 : offered.size();
-        slot(name, count == 0 ? "+ reader's choice" : "or what the reader chooses of " + BriefWriter.COUNT_WORDS.get(Math.min(11, count)) + " more", path, Kind.SET, count == 0, count > 0, measures);
+        line.slot(name, count == 0 ? "+ reader's choice" : "or what the reader chooses of " + BriefWriter.COUNT_WORDS.get(Math.min(11, count)) + " more", path, Kind.SET, count == 0, count > 0, measures);
     }
 
     private void gather() {
-        say(" ");
+        line.say(" ");
         boolean gathers = Boolean.TRUE.equals(layer.gather());
-        slot("crowds", gathers ? "gathered where they crowd" : "+ gather", at + "/gather", Kind.CHOSEN, !gathers, gathers,
+        line.slot("crowds", gathers ? "gathered where they crowd" : "+ gather", at + "/gather", Kind.CHOSEN, !gathers, gathers,
                 List.of(new Option("gathered where they crowd", "groups open as one zooms", true)));
     }
 
     private void spread() {
-        say(", felt within ");
+        line.say(", felt within ");
         Layer.Spread spread = layer.spread() == null ? new Layer.Spread(12, false) : layer.spread();
         List<Option> options = new ArrayList<>();
         for (int pixels : new int[] {8, 12, 20, 32, 48}) options.add(new Option(pixels + " pixels", "the same on the screen at every zoom", BriefWriter.map("radius", pixels, "metres", false)));
@@ -261,11 +253,11 @@ final class LayerBrief {
             options.add(new Option(metres < 1000 ? metres + " m" : metres / 1000 + " km", "the same on the ground", BriefWriter.map("radius", metres, "metres", true)));
         }
         String text = !spread.metres() ? NumberWords.full(spread.radius()) + " pixels" : spread.radius() < 1000 ? NumberWords.full(spread.radius()) + " m" : NumberWords.full(spread.radius() / 1000) + " km";
-        slot("reach", text, at + "/spread", Kind.CHOSEN, false, false, options);
+        line.slot("reach", text, at + "/spread", Kind.CHOSEN, false, false, options);
     }
 
     private void path() {
-        say(" of " + dataset.name());
+        line.say(" of " + dataset.name());
         List<String> who = categories(5000);
         List<String> by = new ArrayList<>();
         for (String name : dataset.columnNames()) {
@@ -274,7 +266,7 @@ final class LayerBrief {
         }
         by.sort(Comparator.comparingInt(name -> dataset.table().column(name).type() == ColumnType.TIME ? 0 : dataset.table().column(name).type() == ColumnType.DATE ? 1 : 2));
         if (who.isEmpty() || by.isEmpty()) {
-            say(", which needs a column that tells paths apart and one of their order");
+            line.say(", which needs a column that tells paths apart and one of their order");
             return;
         }
         Layer.Path path = layer.path();
@@ -283,22 +275,22 @@ final class LayerBrief {
             for (String w : who) for (String b : by.subList(0, Math.min(3, by.size()))) {
                 ways.add(new Option("one for each " + ColumnWords.of(w) + ", in order of " + ColumnWords.of(b), "", BriefWriter.map("who", w, "by", b)));
             }
-            say(" ");
-            slot("order", "+ order", at + "/path", Kind.CHOSEN, true, false, ways);
+            line.say(" ");
+            line.slot("order", "+ order", at + "/path", Kind.CHOSEN, true, false, ways);
             return;
         }
-        say(", one for each ");
-        slot("who", ColumnWords.of(path.who()), at + "/path/who", Kind.CHOSEN, false, false, options(who));
-        say(", in order of ");
-        slot("order", ColumnWords.of(path.by()), at + "/path/by", Kind.CHOSEN, false, false, options(by));
-        say(path.breakMinutes() == null ? " " : ", ");
+        line.say(", one for each ");
+        line.slot("who", ColumnWords.of(path.who()), at + "/path/who", Kind.CHOSEN, false, false, options(who));
+        line.say(", in order of ");
+        line.slot("order", ColumnWords.of(path.by()), at + "/path/by", Kind.CHOSEN, false, false, options(by));
+        line.say(path.breakMinutes() == null ? " " : ", ");
         List<Option> minutes = new ArrayList<>();
         for (int m : new int[] {15, 30, 60, 120, 480}) minutes.add(new Option(time(m), "", m));
-        slot("gap in time", path.breakMinutes() == null ? "+ break by time" : "broken after " + time(path.breakMinutes()), at + "/path/breakMinutes", Kind.CHOSEN, path.breakMinutes() == null, path.breakMinutes() != null, minutes);
-        say(" ");
+        line.slot("gap in time", path.breakMinutes() == null ? "+ break by time" : "broken after " + time(path.breakMinutes()), at + "/path/breakMinutes", Kind.CHOSEN, path.breakMinutes() == null, path.breakMinutes() != null, minutes);
+        line.say(" ");
         List<Option> metres = new ArrayList<>();
         for (int m : new int[] {1000, 5000, 20_000, 100_000}) metres.add(new Option(m / 1000 + " km", "", m));
-        slot("gap in distance", path.breakMetres() == null ? "+ break by distance" : "or after " + NumberWords.full(path.breakMetres() / 1000) + " km", at + "/path/breakMetres", Kind.CHOSEN, path.breakMetres() == null, path.breakMetres() != null, metres);
+        line.slot("gap in distance", path.breakMetres() == null ? "+ break by distance" : "or after " + NumberWords.full(path.breakMetres() / 1000) + " km", at + "/path/breakMetres", Kind.CHOSEN, path.breakMetres() == null, path.breakMetres() != null, metres);
         colour(true);
     }
 
@@ -312,34 +304,34 @@ final class LayerBrief {
         options.add(new Option("its name", "", BriefWriter.map("column", null)));
         for (Option m : measures) options.add(new Option("its name and " + m.text(), m.hint(), BriefWriter.map("measure", m.value())));
         for (String category : categories(MOST_CATEGORY_VALUES)) options.add(new Option(ColumnWords.of(category), "", BriefWriter.map("column", category)));
-        say(label == null ? " " : ", labelled with ");
+        line.say(label == null ? " " : ", labelled with ");
         String text = label == null ? "+ label" : label.column() != null ? ColumnWords.of(label.column()) : label.measure() == null ? "its name" : "its name and " + ColumnWords.of(label.measure());
-        slot("label", text, at + "/label", Kind.CHOSEN, label == null, label != null, options);
+        line.slot("label", text, at + "/label", Kind.CHOSEN, label == null, label != null, options);
         if (label == null) return;
-        say(" ");
-        slot("which labels come first", label.priority() == null ? "+ priority" : "first the largest in " + ColumnWords.of(label.priority()), at + "/label/priority", Kind.CHOSEN, label.priority() == null, label.priority() != null, measures);
+        line.say(" ");
+        line.slot("which labels come first", label.priority() == null ? "+ priority" : "first the largest in " + ColumnWords.of(label.priority()), at + "/label/priority", Kind.CHOSEN, label.priority() == null, label.priority() != null, measures);
     }
 
     private void tip() {
         Layer.Tip tip = layer.tip();
         int count = tip == null || tip.measures() == null ? 0 : tip.measures().size();
-        say(count == 0 ? " " : ", ");
-        slot("told when hovered", count == 0 ? "+ told" : "telling " + BriefWriter.COUNT_WORDS.get(Math.min(11, count)) + " more " + (count == 1 ? "figure" : "figures"), at + "/tip/measures", Kind.TIP, count == 0, count > 0, measures);
+        line.say(count == 0 ? " " : ", ");
+        line.slot("told when hovered", count == 0 ? "+ told" : "telling " + BriefWriter.COUNT_WORDS.get(Math.min(11, count)) + " more " + (count == 1 ? "figure" : "figures"), at + "/tip/measures", Kind.TIP, count == 0, count > 0, measures);
         if (count == 0) return;
         List<Option> over = new ArrayList<>();
         for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
             if (column.type() == ColumnType.DATE || column.type() == ColumnType.TIME || (column instanceof CodedColumn coded && coded.dictionary().size() <= 24)) over.add(new Option(ColumnWords.of(name), "", name));
         }
-        say(" ");
+        line.say(" ");
         int columns = tip.columns() == null ? 0 : tip.columns().size();
         List<String> all = dataset.columnNames().stream().filter(n -> !n.startsWith("@")).toList();
-        slot("columns told", columns == 0 ? "+ columns told" : "and " + String.join(", ", tip.columns()), at + "/tip/columns", Kind.SET, columns == 0, columns > 0, options(all));
-        say(" ");
+        line.slot("columns told", columns == 0 ? "+ columns told" : "and " + String.join(", ", tip.columns()), at + "/tip/columns", Kind.SET, columns == 0, columns > 0, options(all));
+        line.say(" ");
         boolean worded = tip.text() != null && !tip.text().isBlank();
-        slot("words told", worded ? "in own words" : "+ own words", at + "/tip/text", Kind.TYPED, !worded, worded, List.of(new Option(worded ? tip.text() : template(tip), "", "")));
-        say(" ");
-        slot("tiny chart", tip.over() == null ? "+ tiny chart" : "with a tiny chart over " + ColumnWords.of(tip.over()), at + "/tip/over", Kind.CHOSEN, tip.over() == null, tip.over() != null, over);
+        line.slot("words told", worded ? "in own words" : "+ own words", at + "/tip/text", Kind.TYPED, !worded, worded, List.of(new Option(worded ? tip.text() : template(tip), "", "")));
+        line.say(" ");
+        line.slot("tiny chart", tip.over() == null ? "+ tiny chart" : "with a tiny chart over " + ColumnWords.of(tip.over()), at + "/tip/over", Kind.CHOSEN, tip.over() == null, tip.over() != null, over);
     }
 
     /** A sentence to begin with: the names that can stand in braces. */
@@ -350,90 +342,10 @@ final class LayerBrief {
     private void period() {
         List<String> dates = dataset.columnNames().stream().filter(n -> dataset.table().column(n).type() == ColumnType.DATE || dataset.table().column(n).type() == ColumnType.TIME).toList();
         if (dates.isEmpty() && layer.period() == null) return;
-        say(" ");
+        line.say(" ");
         Layer.Period period = layer.period();
         String text = period == null ? "+ period" : "for " + ColumnWords.of(period.column()) + (period.from() == null ? "" : " from " + period.from()) + (period.to() == null ? "" : " to " + period.to());
-        slot("period", text, at + "/period", Kind.PERIOD, period == null, period != null, options(dates));
-    }
-
-    private void looks() {
-        finish("\n" + (layer.name() == null || layer.name().isBlank() ? "Layer " + LayerRows.nameOf(layer, dataset) : "Layer “" + layer.name() + "”") + ": ");
-        boolean nameless = layer.name() == null || layer.name().isBlank();
-        finish.add(new Slot("layer's name", nameless ? "+ name" : "another name", at + "/name", Kind.TYPED, nameless, !nameless, List.of(new Option(nameless ? "" : layer.name(), "", ""))));
-        finish(" · ");
-        finishSlot("whether it is shown", layer.startsHidden() ? "hidden at first" : "shown", at + "/hidden", List.of(new Option("shown", "", false), new Option("hidden at first", "readers can show it", true)));
-        if (named) {
-            finish(" · place in the pile ");
-            List<Option> orders = new ArrayList<>();
-            for (int o = 1; o <= 9; o++) orders.add(new Option(String.valueOf(o), o == 1 ? "lowest" : "", o));
-            finishSlot("place in the pile", String.valueOf(layer.order()), at + "/order", orders);
-        }
-        boolean coloured = layer.colour() != null && (layer.colour().measure() != null || layer.colour().category() != null);
-        if (layer.kind() == Layer.Kind.DENSITY) paletteSlot(layer.colour() == null ? "rust" : palette(), at + (layer.colour() == null ? "/colour" : "/colour/palette"), Palette.Kind.SEQUENTIAL, layer.colour() == null);
-        else if (coloured && layer.colour().key() == null) {
-            Palette.Kind kind = layer.colour().category() != null ? Palette.Kind.CATEGORICAL : layer.colour().centre() != null ? Palette.Kind.DIVERGING : Palette.Kind.SEQUENTIAL;
-            paletteSlot(palette(), at + "/colour/palette", kind, false);
-            if (layer.colour().category() == null) {
-                finish(" · ");
-                boolean reversed = Boolean.TRUE.equals(layer.colour().reversed());
-                finishSlot("direction of the palette", reversed ? "from deep to light" : "from light to deep", at + "/colour/reversed", List.of(new Option("from light to deep", "", false), new Option("from deep to light", "", true)));
-                finish(" · ");
-                boolean ramp = Boolean.TRUE.equals(layer.colour().ramp());
-                finishSlot("steps", ramp ? "one ramp" : "classes", at + "/colour/ramp", List.of(new Option("classes", "", false), new Option("one ramp", "colours run on", true)));
-            }
-        }
-        else if (!coloured && layer.kind() != Layer.Kind.PATHS) oneColour();
-        if (layer.size() != null && layer.kind() != Layer.Kind.DENSITY) sizeLooks();
-        if (layer.kind() == Layer.Kind.SYMBOLS || layer.kind() == Layer.Kind.AREAS) {
-            finish(" · border ");
-            List<Option> borders = new ArrayList<>();
-            for (double width : new double[] {0, 0.4, 0.8, 1.5, 2.5}) borders.add(new Option(width == 0 ? "none" : NumberWords.full(width) + " pixels", "", width));
-            double width = layer.border() == null ? 0.8 : layer.border();
-            finishSlot("border", width == 0 ? "none" : NumberWords.full(width) + " pixels", at + "/border", borders);
-        }
-        finish(" · opacity ");
-        List<Option> opacities = new ArrayList<>();
-        for (int percent : new int[] {25, 40, 60, 75, 90, 100}) opacities.add(new Option(percent + " %", "", percent / 100.0));
-        finishSlot("opacity", Math.round(layer.opacity() * 100) + " %", at + "/opacity", opacities);
-    }
-
-    private void paletteSlot(String now, String path, Palette.Kind kind, boolean whole) {
-        finish(" · palette ");
-        List<Option> palettes = new ArrayList<>();
-        Function<String, Object> value = name -> whole ? BriefWriter.map("palette", name) : name;
-        for (String name : Palette.names(kind)) palettes.add(new Option(name, String.join(" ", Palette.ALL.get(name).colours(kind == Palette.Kind.CATEGORICAL ? 8 : 6)), value.apply(name)));
-        finish.add(new Slot("palette", now, path, whole ? Kind.CHOSEN : Kind.PALETTE, false, false, palettes));
-    }
-
-    /** The colour of marks that stand for nothing by it: the middle one of a palette, or an own one. */
-    private void oneColour() {
-        finish(" · colour ");
-        List<Option> colours = new ArrayList<>();
-        for (String name : Palette.names(Palette.Kind.SEQUENTIAL)) colours.add(new Option(name, Palette.ALL.get(name).colours(3).get(1), BriefWriter.map("palette", name)));
-        for (String hex : Palette.ALL.get("flags").colours(8)) colours.add(new Option(hex, hex, BriefWriter.map("palette", hex)));
-        finishSlot("colour of all", layer.colour() == null ? "loch" : palette(), at + "/colour", colours);
-    }
-
-    private void sizeLooks() {
-        boolean flow = layer.kind() == Layer.Kind.FLOWS;
-        finish(flow ? " · widest " : " · largest ");
-        List<Option> radii = new ArrayList<>();
-        for (int radius : new int[] {12, 20, 28, 36, 48}) radii.add(new Option((flow ? radius / 2 : radius) + " pixels", "", radius));
-        finishSlot("largest size", NumberWords.full(flow ? layer.size().radius() / 2 : layer.size().radius()) + " pixels", at + "/size/radius", radii);
-        finish(" · stands for ");
-        finish.add(new Slot("amount of the largest", layer.size().largest() == null ? "the largest there is" : NumberWords.full(layer.size().largest()), at + "/size/largest", Kind.NUMBER, false, layer.size().largest() != null, List.of()));
-        if (flow) return;
-        finish(" · they grow ");
-        finishSlot("growth", growth(layer.size().rule()), at + "/size/rule",
-                Arrays.stream(CircleSizes.Rule.values()).map(r -> new Option(growth(r), r == CircleSizes.Rule.FLANNERY ? "after Flannery 1971" : "", r.name())).toList());
-    }
-
-    private static String growth(CircleSizes.Rule rule) {
-        return switch (rule) {
-            case AREA -> "with their area";
-            case FLANNERY -> "as the eye sees them";
-            case STEPPED -> "in five steps";
-        };
+        line.slot("period", text, at + "/period", Kind.PERIOD, period == null, period != null, options(dates));
     }
 
     private List<String> categories(int most) {
@@ -446,21 +358,5 @@ final class LayerBrief {
 
     private List<Option> options(List<String> columns) {
         return columns.stream().map(c -> new Option(ColumnWords.of(c), dataset.table().column(c).type().words(), c)).toList();
-    }
-
-    private void say(String words) {
-        parts.add(new Words(words));
-    }
-
-    private void finish(String words) {
-        finish.add(new Words(words));
-    }
-
-    private void slot(String name, String text, String path, Kind kind, boolean empty, boolean removable, List<Option> options) {
-        parts.add(new Slot(name, text, path, kind, empty, removable, options));
-    }
-
-    private void finishSlot(String name, String text, String path, List<Option> options) {
-        finish.add(new Slot(name, text, path, Kind.CHOSEN, false, false, options));
     }
 }
