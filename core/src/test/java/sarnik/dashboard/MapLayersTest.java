@@ -1,5 +1,13 @@
 package sarnik.dashboard;
 
+import static sarnik.dashboard.MapFixture.DATASETS;
+import static sarnik.dashboard.MapFixture.ENGINE;
+import static sarnik.dashboard.MapFixture.LITRES;
+import static sarnik.dashboard.MapFixture.PLACER;
+import static sarnik.dashboard.MapFixture.PROVINCES;
+import static sarnik.dashboard.MapFixture.dataset;
+import static sarnik.dashboard.MapFixture.draw;
+import static sarnik.dashboard.MapFixture.map;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 import static sarnik.table.TestTables.csv;
@@ -17,103 +25,12 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import sarnik.format.BoundaryFiles;
-import sarnik.geo.IndexedSet;
-import sarnik.place.Gazetteer;
-import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
-import sarnik.place.TablePlacer;
-import sarnik.query.InMemoryEngine;
 import sarnik.table.Table;
+import sarnik.dashboard.MapFixture.Drawn;
 
 @DisplayName("A map's layers")
 class MapLayersTest {
-
-    private static final String PROVINCES = "Provinces of Spain";
-    private static final IndexedSet SET = new IndexedSet(BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
-    private static final Boundaries BOUNDARIES = name -> name.equals(PROVINCES) ? Optional.of(SET) : Optional.empty();
-    private static final InMemoryEngine ENGINE = new InMemoryEngine();
-
-    private static final TablePlacer PLACER = new TablePlacer(Gazetteer.shipped());
-
-    private static LoadedDataset dataset(long id, String name, PlacedTable placed, Placing placing) {
-        return new LoadedDataset(id, name, placed.table(), placing, placed.places(), new About(null, null, name + "’s credit", null, null, Map.of("litres", new About.OfColumn("L", ""))), Map.of(), List.of(), List.of(), BOUNDARIES);
-    }
-
-    /** Three towns of two provinces, with two rows each. */
-    private static LoadedDataset sales() {
-        Table rows = csv("town,province,country,product,litres,day", "Soria,Soria,Spain,still,10,2026-01-01", "Soria,Soria,Spain,warm,30,2026-02-01", "Zamora,Zamora,Spain,still,100,2026-01-01",
-                "Zamora,Zamora,Spain,still,60,2026-03-01", "Benavente,Zamora,Spain,warm,5,2026-01-01", "Benavente,Zamora,Spain,warm,15,2026-02-01");
-        Placing.ByName by = new Placing.ByName("town", "province", "country");
-        return dataset(1, "Sales", PLACER.byName(rows, by), by);
-    }
-
-    /** Points with nothing, zero and a negative figure among them. */
-    private static LoadedDataset odd() {
-        Table rows = csv("town,province,country,litres", "Soria,Soria,Spain,0", "Zamora,Zamora,Spain,-40", "Burgos,Burgos,Spain,", "Palencia,Palencia,Spain,10");
-        Placing.ByName by = new Placing.ByName("town", "province", "country");
-        return dataset(2, "Odd", PLACER.byName(rows, by), by);
-    }
-
-    private static LoadedDataset sent() {
-        Table rows = csv("from,to,pieces", "Soria,Zamora,10", "Soria,Zamora,20", "Zamora,Soria,7", "Soria,Soria,3", "Soria,Burgos,1");
-        Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
-        return dataset(3, "Sent", PLACER.by(rows, by), by);
-    }
-
-    private static LoadedDataset rounds() {
-        Table rows = csv("van,at,lat,lon", "A,2026-05-18T08:00,41.0,-3.0", "A,2026-05-18T09:00,41.2,-3.0", "A,2026-05-18T15:00,41.4,-3.0", "B,2026-05-18T08:30,40.0,-4.0", "B,2026-05-18T08:00,40.0,-4.1");
-        Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
-        return dataset(4, "Rounds", PLACER.byCoordinates(rows, by), by);
-    }
-
-    private static final Map<Long, LoadedDataset> ALL = Map.of(1L, sales(), 2L, odd(), 3L, sent(), 4L, rounds());
-    private static final Datasets DATASETS = id -> Optional.ofNullable(ALL.get(id));
-
-    private static Dashboard map(String... layers) {
-        StringBuilder all = new StringBuilder();
-        for (int i = 0; i < layers.length; i++) all.append(i == 0 ? "" : ",").append("\"l%d\": {\"order\": %d, \"opacity\": 0.8, %s}".formatted(i + 1, i + 1, layers[i]));
-        return DashboardDocument.parse("""
-                {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {},
-                 "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "", "layers": {%s}},
-                   "v2": {"type": "figure", "page": "p1", "at": {"x": 12, "y": 0, "w": 4, "h": 4}, "title": "", "dataset": 1, "measure": {"summary": "SUM", "column": "litres"}}},
-                 "links": {"k1": {"from": "v1"}}}""".formatted(all)).dashboard();
-    }
-
-    private record Drawn(Drawing.OfMap map, Map<String, PlaceSheet> sheets) {
-        LayerDrawn.OfSymbols symbols() {
-            return (LayerDrawn.OfSymbols) map.layers().get(0);
-        }
-
-        LayerDrawn.OfAreas areas() {
-            return (LayerDrawn.OfAreas) map.layers().get(0);
-        }
-
-        LayerDrawn.OfFlows flows() {
-            return (LayerDrawn.OfFlows) map.layers().get(0);
-        }
-
-        List<String> names(String tag, int[] at) {
-            return Arrays.stream(at).mapToObj(sheets.get(tag).names()::get).toList();
-        }
-
-        String note() {
-            return String.join(" ", map.layers().get(0).head().notes());
-        }
-    }
-
-    private static Drawn draw(String state, Map<String, Sight> sights, Map<String, SharedKey> keys, String... layers) {
-        Dashboard dashboard = map(layers);
-        Drawer drawer = new Drawer(dashboard, ReaderState.parse(state, dashboard, DATASETS).state(), new Sources(DATASETS, name -> Optional.ofNullable(keys.get(name))), ENGINE, sights);
-        Drawing drawing = drawer.draw("v1");
-        return new Drawn((Drawing.OfMap) drawing, drawer.sheets());
-    }
-
-    private static Drawn draw(String... layers) {
-        return draw("", Map.of(), Map.of(), layers);
-    }
-
-    private static final String LITRES = "\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}";
 
     @Nested
     @DisplayName("Symbols")
@@ -312,84 +229,6 @@ class MapLayersTest {
     }
 
     @Nested
-    @DisplayName("Flows")
-    class Flows {
-
-        @Test
-        void addUpByOriginAndDestinationWidestFirst() {
-            LayerDrawn.OfFlows flows = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}").flows();
-            assertThat(flows.values()).containsExactly(30, 7, 1);
-            assertThat(flows.widths()[0]).isEqualTo(10);
-            assertThat(flows.widths()[1]).isCloseTo(10 * 7 / 30.0, within(0.01));
-        }
-
-        @Test
-        void knowWhatGoesOutAndComesInAtEachEnd() {
-            Drawn drawn = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}");
-            LayerDrawn.OfFlows flows = drawn.flows();
-            int soria = drawn.names(flows.places(), flows.ends()).indexOf("Soria");
-            assertThat(flows.out()[soria]).isEqualTo(31);
-            assertThat(flows.in()[soria]).isEqualTo(7);
-            assertThat(drawn.note()).contains("1 flow stays where it begins");
-        }
-
-        @Test
-        void thatComeFromNowhereAreSaid() {
-            assertThat(draw("\"dataset\": 1, \"kind\": \"FLOWS\"").note()).contains("come from nowhere");
-        }
-
-        @Test
-        void areSummedUpByProvinceWhereThereAreTooMany() {
-            List<String> towns = Gazetteer.shipped().townsOf("ES").stream().filter(t -> t.population() > 5000).limit(400).map(t -> t.name() + ", " + Gazetteer.shipped().provinceOf(t).orElseThrow().name()).toList();
-            Table many = csv(Stream.concat(Stream.of("from,to,pieces"), towns.stream().map(t -> "\"Soria, Soria\",\"" + t + "\",1")).toArray(String[]::new));
-            Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
-            LoadedDataset sent = dataset(3, "Many", PLACER.by(many, by), by);
-            Dashboard dashboard = map("\"dataset\": 3, \"kind\": \"FLOWS\"");
-            Drawing.OfMap map = (Drawing.OfMap) new Drawer(dashboard, ReaderState.NOTHING, id -> Optional.of(sent), ENGINE).draw("v1");
-            LayerDrawn.OfFlows flows = (LayerDrawn.OfFlows) map.layers().get(0);
-            assertThat(flows.head().notes().get(0)).contains("summed up by province");
-            assertThat(flows.from().length).isBetween(10, 60);
-        }
-    }
-
-    @Nested
-    @DisplayName("Paths")
-    class Paths {
-
-        private LayerDrawn.OfPaths paths(String breaks) {
-            return (LayerDrawn.OfPaths) draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"at\"" + breaks + "}").map().layers().get(0);
-        }
-
-        @Test
-        void joinPointsInOrder() {
-            LayerDrawn.OfPaths paths = paths("");
-            assertThat(paths.names()).containsExactly("A", "B");
-            assertThat(paths.parts()).containsExactly(0, 3);
-            assertThat(paths.moments().subList(3, 5)).containsExactly("2026-05-18 08:00", "2026-05-18 08:30");
-        }
-
-        @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {", \"breakMinutes\": 120 | 3", ", \"breakMetres\": 10000 | 4", ", \"breakMetres\": 30000 | 2"})
-        void breakAtGaps(String gap, int parts) {
-            assertThat(paths(gap).parts()).hasSize(parts);
-        }
-
-        @Test
-        void withoutAnOrderAskForOne() {
-            assertThat(draw("\"dataset\": 4, \"kind\": \"PATHS\"").note()).contains("in which order");
-            assertThat(draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"gone\"}").note()).contains("“gone”").contains("has gone");
-        }
-    }
-
-    @Test
-    void densityStatesItsUnitAndItsPeakOnTheGround() {
-        LayerDrawn.OfDensity density = (LayerDrawn.OfDensity) draw("\"dataset\": 1, \"kind\": \"DENSITY\", \"spread\": {\"radius\": 10000, \"metres\": true}, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}").map().layers().get(0);
-        assertThat(density.key().colourWords()).isEqualTo("sum of litres, L per km², within 10 km");
-        // One town far from the others: 3/(πr²) of its 160 litres at its middle.
-        assertThat(density.peak()).isCloseTo(160 * 3 / (Math.PI * 100), within(0.05));
-    }
-
-    @Nested
     @DisplayName("Together")
     class Together {
 
@@ -432,54 +271,4 @@ class MapLayersTest {
         }
     }
 
-    @Nested
-    @DisplayName("About one place")
-    class OnePlace {
-
-        private final Dashboard dashboard = map("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"tip\": {\"measures\": [{\"summary\": \"COUNT\"}], \"columns\": [\"product\"], \"over\": \"day\"}");
-        private final Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
-
-        private String id(String name) {
-            return ALL.get(1L).places().values().stream().filter(p -> p.name().equals(name)).findFirst().orElseThrow().id();
-        }
-
-        @Test
-        void isToldWhatTheLayerShowsAndWhatItTells() {
-            PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
-            assertThat(told.lines()).containsExactly(new PlaceTeller.Line("sum of litres, L", "40"), new PlaceTeller.Line("number of rows", "2"), new PlaceTeller.Line("product", "still, warm"));
-            assertThat(told.chart().labels()).containsExactly("2026-01-01", "2026-02-01");
-            assertThat(told.chart().values()).containsExactly(10 / 30.0, 1);
-        }
-
-        @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {"{place} sold {sum of litres} litres in {number of rows} rows | Soria sold 40 litres in 2 rows", "{Sum of litres, L}, {product} | 40, still, warm",
-            "{gone} and {} stay | {gone} and {} stay", "<b>{place}</b> $1 | <b>Soria</b> $1"})
-        void isToldInTheAuthorsWords(String template, String text) {
-            PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
-            assertThat(PlaceTeller.filled(template, told.name(), told.lines())).isEqualTo(text);
-            assertThat(told.text()).isNull();
-        }
-
-        @Test
-        void theRowsInSightAreHandedOutWithTheirPosition() {
-            LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5));
-            assertThat(rows.table().names()).containsExactly("town", "province", "country", "product", "litres", "day");
-            assertThat(IntStream.range(0, rows.table().rows()).mapToObj(rows.table().column("town")::text)).containsExactly("Zamora", "Zamora", "Benavente", "Benavente");
-            assertThat(rows.position().apply(0)[1]).isCloseTo(41.5, within(0.1));
-            Drawer narrowed = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
-            assertThat(narrowed.rowsWithin("v1", "l1", new Sight(8, 10, 10, 11, 11)).table().rows()).isZero();
-        }
-
-        @Test
-        void nearbyPlacesComeNearestFirst() {
-            // Benavente lies some 60 km from Zamora, Soria some 270.
-            assertThat(drawer.near("v1", "l1", id("Zamora"), 100_000)).extracting(PlaceTeller.Found::name).containsExactly("Zamora", "Benavente");
-            assertThat(drawer.near("v1", "l1", id("Zamora"), 1000)).hasSize(1);
-        }
-
-        @Test
-        void alikeAreThoseWithTheNearestFigures() {
-            assertThat(drawer.alike("v1", "l1", id("Benavente"), 1)).extracting(PlaceTeller.Found::name).containsExactly("Benavente", "Soria");
-        }
-    }
 }

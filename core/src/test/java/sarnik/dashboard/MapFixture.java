@@ -1,0 +1,108 @@
+package sarnik.dashboard;
+
+import static sarnik.table.TestTables.csv;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import sarnik.format.BoundaryFiles;
+import sarnik.geo.IndexedSet;
+import sarnik.place.Gazetteer;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.place.TablePlacer;
+import sarnik.query.InMemoryEngine;
+import sarnik.table.Table;
+
+/** Datasets with places and maps of them, for tests of layers. */
+final class MapFixture {
+
+    static final String PROVINCES = "Provinces of Spain";
+    static final IndexedSet SET = new IndexedSet(BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
+    static final Boundaries BOUNDARIES = name -> name.equals(PROVINCES) ? Optional.of(SET) : Optional.empty();
+    static final InMemoryEngine ENGINE = new InMemoryEngine();
+
+    static final TablePlacer PLACER = new TablePlacer(Gazetteer.shipped());
+
+    static LoadedDataset dataset(long id, String name, PlacedTable placed, Placing placing) {
+        return new LoadedDataset(id, name, placed.table(), placing, placed.places(), new About(null, null, name + "’s credit", null, null, Map.of("litres", new About.OfColumn("L", ""))), Map.of(), List.of(), List.of(), BOUNDARIES);
+    }
+
+    /** Three towns of two provinces, with two rows each. */
+    static LoadedDataset sales() {
+        Table rows = csv("town,province,country,product,litres,day", "Soria,Soria,Spain,still,10,2026-01-01", "Soria,Soria,Spain,warm,30,2026-02-01", "Zamora,Zamora,Spain,still,100,2026-01-01",
+                "Zamora,Zamora,Spain,still,60,2026-03-01", "Benavente,Zamora,Spain,warm,5,2026-01-01", "Benavente,Zamora,Spain,warm,15,2026-02-01");
+        Placing.ByName by = new Placing.ByName("town", "province", "country");
+        return dataset(1, "Sales", PLACER.byName(rows, by), by);
+    }
+
+    /** Points with nothing, zero and a negative figure among them. */
+    static LoadedDataset odd() {
+        Table rows = csv("town,province,country,litres", "Soria,Soria,Spain,0", "Zamora,Zamora,Spain,-40", "Burgos,Burgos,Spain,", "Palencia,Palencia,Spain,10");
+        Placing.ByName by = new Placing.ByName("town", "province", "country");
+        return dataset(2, "Odd", PLACER.byName(rows, by), by);
+    }
+
+    static LoadedDataset sent() {
+        Table rows = csv("from,to,pieces", "Soria,Zamora,10", "Soria,Zamora,20", "Zamora,Soria,7", "Soria,Soria,3", "Soria,Burgos,1");
+        Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
+        return dataset(3, "Sent", PLACER.by(rows, by), by);
+    }
+
+    static LoadedDataset rounds() {
+        Table rows = csv("van,at,lat,lon", "A,2026-05-18T08:00,41.0,-3.0", "A,2026-05-18T09:00,41.2,-3.0", "A,2026-05-18T15:00,41.4,-3.0", "B,2026-05-18T08:30,40.0,-4.0", "B,2026-05-18T08:00,40.0,-4.1");
+        Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
+        return dataset(4, "Rounds", PLACER.byCoordinates(rows, by), by);
+    }
+
+    static final Map<Long, LoadedDataset> ALL = Map.of(1L, sales(), 2L, odd(), 3L, sent(), 4L, rounds());
+    static final Datasets DATASETS = id -> Optional.ofNullable(ALL.get(id));
+
+    static Dashboard map(String... layers) {
+        StringBuilder all = new StringBuilder();
+        for (int i = 0; i < layers.length; i++) all.append(i == 0 ? "" : ",").append("\"l%d\": {\"order\": %d, \"opacity\": 0.8, %s}".formatted(i + 1, i + 1, layers[i]));
+        return DashboardDocument.parse("""
+                {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {},
+                 "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "", "layers": {%s}},
+                   "v2": {"type": "figure", "page": "p1", "at": {"x": 12, "y": 0, "w": 4, "h": 4}, "title": "", "dataset": 1, "measure": {"summary": "SUM", "column": "litres"}}},
+                 "links": {"k1": {"from": "v1"}}}""".formatted(all)).dashboard();
+    }
+
+    record Drawn(Drawing.OfMap map, Map<String, PlaceSheet> sheets) {
+        LayerDrawn.OfSymbols symbols() {
+            return (LayerDrawn.OfSymbols) map.layers().get(0);
+        }
+
+        LayerDrawn.OfAreas areas() {
+            return (LayerDrawn.OfAreas) map.layers().get(0);
+        }
+
+        LayerDrawn.OfFlows flows() {
+            return (LayerDrawn.OfFlows) map.layers().get(0);
+        }
+
+        List<String> names(String tag, int[] at) {
+            return Arrays.stream(at).mapToObj(sheets.get(tag).names()::get).toList();
+        }
+
+        String note() {
+            return String.join(" ", map.layers().get(0).head().notes());
+        }
+    }
+
+    static Drawn draw(String state, Map<String, Sight> sights, Map<String, SharedKey> keys, String... layers) {
+        Dashboard dashboard = map(layers);
+        Drawer drawer = new Drawer(dashboard, ReaderState.parse(state, dashboard, DATASETS).state(), new Sources(DATASETS, name -> Optional.ofNullable(keys.get(name))), ENGINE, sights);
+        Drawing drawing = drawer.draw("v1");
+        return new Drawn((Drawing.OfMap) drawing, drawer.sheets());
+    }
+
+    static Drawn draw(String... layers) {
+        return draw("", Map.of(), Map.of(), layers);
+    }
+
+    static final String LITRES = "\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}";
+
+    private MapFixture() {}
+}
