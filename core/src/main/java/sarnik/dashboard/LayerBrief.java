@@ -119,10 +119,11 @@ final class LayerBrief {
     }
 
     private void areasOf(String otherwise) {
-        List<Option> sets = new ArrayList<>();
-        for (String set : offers.sets()) sets.add(new Option("area of " + set, "", set));
+        // "Areas of Provinces of Spain", but "one circle for each area of Provinces of Spain".
+        String of = layer.kind() == Layer.Kind.AREAS ? "" : "area of ";
+        List<Option> sets = offers.sets().stream().map(set -> new Option(of + set, "", set)).toList();
         if (sets.isEmpty() && layer.set() == null) line.say(otherwise);
-        else line.slot("areas", layer.set() == null ? otherwise : "area of " + layer.set(), at + "/set", Kind.CHOSEN, false, layer.set() != null, sets);
+        else line.slot("areas", layer.set() == null ? otherwise : of + layer.set(), at + "/set", Kind.CHOSEN, false, layer.set() != null, sets);
     }
 
     private void size(String words, String offer) {

@@ -59,14 +59,18 @@ final class MapFixture {
     static final Map<Long, LoadedDataset> ALL = Map.of(1L, sales(), 2L, odd(), 3L, sent(), 4L, rounds());
     static final Datasets DATASETS = id -> Optional.ofNullable(ALL.get(id));
 
-    static Dashboard map(String... layers) {
+    static DashboardDocument document(String... layers) {
         StringBuilder all = new StringBuilder();
         for (int i = 0; i < layers.length; i++) all.append(i == 0 ? "" : ",").append("\"l%d\": {\"order\": %d, \"opacity\": 0.8, %s}".formatted(i + 1, i + 1, layers[i]));
         return DashboardDocument.parse("""
                 {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {},
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "", "layers": {%s}},
                    "v2": {"type": "figure", "page": "p1", "at": {"x": 12, "y": 0, "w": 4, "h": 4}, "title": "", "dataset": 1, "measure": {"summary": "SUM", "column": "litres"}}},
-                 "links": {"k1": {"from": "v1"}}}""".formatted(all)).dashboard();
+                 "links": {"k1": {"from": "v1"}}}""".formatted(all));
+    }
+
+    static Dashboard map(String... layers) {
+        return document(layers).dashboard();
     }
 
     record Drawn(Drawing.OfMap map, Map<String, PlaceSheet> sheets) {

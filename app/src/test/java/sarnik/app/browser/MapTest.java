@@ -124,6 +124,24 @@ class MapTest extends MapBrowserTest {
         }
 
         @Test
+        void theReaderChoosesWhatSizesStandFor() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", "\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":24,\"offered\":[{\"summary\":\"COUNT\"}]}".formatted(samples.towns, sum("litres"))));
+            String before = page.locator(".map-reach button").first().getAttribute("aria-label");
+            assertThat(before).contains("sum of litres");
+            page.selectOption("[aria-label='What sizes stand for']", "1");
+            page.waitForFunction("() => document.querySelector('.map-reach button').getAttribute('aria-label').includes('number of rows 1')");
+            assertThat(page.url()).contains("s.v1.l1.size=1");
+        }
+
+        @Test
+        void aPlaceIsToldOfInTheAuthorsWords() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", symbols(",\"tip\":{\"measures\":[{\"summary\":\"COUNT\"}],\"text\":\"{place} has {number of rows} row and <i>no more</i>\"}")));
+            page.locator(".map-reach button").first().press("Enter");
+            page.waitForSelector(".told-box .told-text");
+            assertThat(page.locator(".told-text").textContent()).endsWith("has 1 row and <i>no more</i>");
+        }
+
+        @Test
         void aRingDrawnByHandPicksWhatLiesWithin() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", symbols("")));
             page.focus(".map-view");
@@ -263,6 +281,14 @@ class MapTest extends MapBrowserTest {
             Page page = open("rui", map("v1", 0, 18, "", provinces("")));
             String svg = Files.readString(take(page, "Drawing, SVG").path());
             assertThat(svg).startsWith("<svg").contains("<title>Map</title>").contains("url(#none)").contains("Instituto Geográfico Nacional");
+        }
+
+        @Test
+        void itsRowsInSightGoAsATable() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "\"start\":{\"west\":-4,\"south\":40,\"east\":-3.4,\"north\":40.8}", symbols("")));
+            List<String> lines = Files.readAllLines(take(page, "Rows in sight, CSV").path());
+            assertThat(lines.get(0)).startsWith("town,province,country,product,litres,day");
+            assertThat(lines).anyMatch(l -> l.startsWith("Madrid,")).noneMatch(l -> l.startsWith("Barcelona,"));
         }
 
         @Test
