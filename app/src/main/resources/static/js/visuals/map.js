@@ -131,6 +131,9 @@ function gestures(handle) {
 
 function press(handle, { layer, i }, add) {
   const id = layer.ids[i];
+  // The box that opens tells more than the tip.
+  clearTimeout(handle.hoverTimer);
+  handle.tip.hidden = true;
   const released = handle.picks.has(id) && (add || handle.picks.size === 1);
   handle.gesture([id], add);
   if (released || add || layer.type === 'paths' || layer.type === 'flows') handle.told.hide();
@@ -218,7 +221,7 @@ const tellsMore = (handle, layer) => {
 async function tellMore(handle, hit) {
   try {
     const more = await handle.does.tell(hit.layer.head.id, hit.layer.ids[hit.i]);
-    if (handle.hovered === hit) handle.tip.replaceChildren(el('b', {}, more.name), ...toldParts(more));
+    if (handle.hovered === hit && !handle.tip.hidden) handle.tip.replaceChildren(el('b', {}, more.name), ...toldParts(more));
   } catch { /* The figures that are known stay. */ }
 }
 

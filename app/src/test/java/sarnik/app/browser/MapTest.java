@@ -142,6 +142,19 @@ class MapTest extends MapBrowserTest {
         }
 
         @Test
+        void onAPhoneWhatIsToldStandsBelowTheMapAndLeavesItItsRoom() throws Exception {
+            Page page = phone("rui");
+            page.navigate("/dashboards/" + samples.dashboard("Phone", map("v1", 0, 18, "", symbols(""))));
+            drawn(page);
+            page.locator(".map-reach button").first().press("Enter");
+            page.waitForSelector(".told-box .told-find");
+            BoundingBox view = box(page.locator(".map-view"));
+            assertThat(view.height).isGreaterThan(300);
+            assertThat(box(page.locator(".told-box")).y).isGreaterThan(view.y + view.height);
+            assertThat(page.locator(".tip").isVisible()).isFalse();
+        }
+
+        @Test
         void aRingDrawnByHandPicksWhatLiesWithin() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", symbols("")));
             page.focus(".map-view");
