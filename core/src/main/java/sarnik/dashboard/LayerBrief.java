@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.function.UnaryOperator;
 import sarnik.dashboard.Brief.Kind;
 import sarnik.dashboard.Brief.Option;
 import sarnik.place.PlacedTable;
@@ -128,25 +127,40 @@ final class LayerBrief {
 
     private void size(String words, String offer) {
         Layer.Size size = layer.size();
-        UnaryOperator<Object> with = m -> BriefWriter.map("measure", m, "rule", size == null ? CircleSizes.Rule.AREA.name() : size.rule().name(), "radius", size == null ? 28 : size.radius());
         if (size == null) {
             line.say(" ");
-            line.slot("size", offer, at + "/size", Kind.CHOSEN, true, false, BriefWriter.wrapped(measures, with));
+            line.slot("size", offer, at + "/size", Kind.CHOSEN, true, false, BriefWriter.wrapped(measures, this::sized));
             return;
         }
         line.say(words);
-        line.slot("size", ColumnWords.of(size.measure()), at + "/size", Kind.CHOSEN, false, true, BriefWriter.wrapped(measures, with));
+        line.slot("size", ColumnWords.of(size.measure()), at + "/size", Kind.CHOSEN, false, true, BriefWriter.wrapped(measures, this::sized));
         offered("reader's choice of size", size.offered(), at + "/size/offered");
+    }
+
+    /** A colour by another measure: the scale stays as it was made, but for ends and breaks, which belong to the values. */
+    private Map<String, Object> coloured(Object measure) {
+        Layer.Colour colour = layer.colour();
+        if (colour == null || colour.measure() == null) return BriefWriter.map("measure", measure, "method", "NATURAL", "classes", 5, "palette", "loch");
+        Map<String, Object> changed = BriefWriter.map("measure", measure, "method", method().name(), "classes", classes(), "palette", palette());
+        if (colour.centre() != null) changed.put("centre", centreValue(colour.centre()));
+        if (colour.per() != null) changed.put("per", colour.per());
+        if (colour.ramp() != null) changed.put("ramp", colour.ramp());
+        if (colour.reversed() != null) changed.put("reversed", colour.reversed());
+        if (colour.offered() != null) changed.put("offered", colour.offered().stream().map(BriefWriter::value).toList());
+        return changed;
+    }
+
+    /** A size by another measure; the amount of the largest belongs to the values. */
+    private Map<String, Object> sized(Object measure) {
+        Layer.Size size = layer.size();
+        Map<String, Object> changed = BriefWriter.map("measure", measure, "rule", size == null ? CircleSizes.Rule.AREA.name() : size.rule().name(), "radius", size == null ? 28 : size.radius());
+        if (size != null && size.offered() != null) changed.put("offered", size.offered().stream().map(BriefWriter::value).toList());
+        return changed;
     }
 
     private void colour(boolean withCategories) {
         Layer.Colour colour = layer.colour();
-        List<Option> options = new ArrayList<>(BriefWriter.wrapped(measures, m -> {
-            if (colour == null || colour.category() != null) return BriefWriter.map("measure", m, "method", "NATURAL", "classes", 5, "palette", "loch");
-            Map<String, Object> changed = BriefWriter.map("measure", m, "method", method().name(), "classes", classes(), "palette", palette());
-            if (colour.centre() != null) changed.put("centre", centreValue(colour.centre()));
-            return changed;
-        }));
+        List<Option> options = new ArrayList<>(BriefWriter.wrapped(measures, this::coloured));
         if (withCategories) {
             for (String category : categories(MOST_CATEGORY_VALUES)) options.add(new Option(ColumnWords.of(category) + ", each value a colour", "", BriefWriter.map("category", category, "palette", "flags")));
         }

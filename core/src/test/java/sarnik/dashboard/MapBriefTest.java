@@ -128,6 +128,20 @@ class MapBriefTest {
         }
 
         @Test
+        void anotherMeasureOnTheScaleAsItWasMadeButForItsEnds() {
+            String layer = "\"dataset\": 1, \"kind\": \"AREAS\", \"set\": \"" + PROVINCES + "\", \"colour\": {" + LITRES + ", \"per\": \"km2\", \"classes\": 4, \"method\": \"GEOMETRIC\", \"palette\": \"dusk\", \"reversed\": true, \"low\": 1, \"high\": 9, "
+                    + "\"offered\": [{\"summary\": \"COUNT\"}]}";
+            Object value = slot("colour", layer).options().get(0).value();
+            assertThat(MAPPER.valueToTree(value).toString()).isEqualTo("{\"measure\":{\"summary\":\"COUNT\"},\"method\":\"GEOMETRIC\",\"classes\":4,\"palette\":\"dusk\",\"per\":\"km2\",\"reversed\":true,\"offered\":[{\"summary\":\"COUNT\"}]}");
+        }
+
+        @Test
+        void aScaleOfItsOwnToWhatWoreOneColour() {
+            Object value = slot("colour", "\"dataset\": 1, \"colour\": {\"palette\": \"#123456\"}").options().get(0).value();
+            assertThat(MAPPER.valueToTree(value).get("palette").asString()).isEqualTo("loch");
+        }
+
+        @Test
         void flowsOnlyToDatasetsThatComeFromSomewhere() {
             assertThat(slot("kind of layer", "\"dataset\": 1").options()).extracting(Brief.Option::text).doesNotContain("flows");
             assertThat(slot("kind of layer", "\"dataset\": 3").options()).extracting(Brief.Option::text).contains("flows");
