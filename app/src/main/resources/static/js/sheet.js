@@ -102,8 +102,8 @@ export class Sheet {
       figures: () => openFigures(this, id, mounted),
       state: () => this.state,
       address: what => this.#address(what),
-      sources: () => Object.keys(this.opened.credits ?? {}),
-      creditOf: source => this.opened.credits?.[source] ?? source,
+      sources: () => Object.keys(this.opened.grounds ?? {}),
+      sourceOf: name => this.opened.grounds?.[name] ?? null,
     };
   }
 

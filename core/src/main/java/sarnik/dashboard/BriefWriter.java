@@ -13,14 +13,10 @@ import sarnik.dashboard.Brief.Part;
 import sarnik.dashboard.Brief.Slot;
 import sarnik.dashboard.Brief.Words;
 import sarnik.place.PlacedTable;
-import sarnik.query.Frame;
 import sarnik.query.Measure;
-import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.Rank;
-import sarnik.query.Summary;
 import sarnik.scale.Classes;
-import sarnik.scale.NumberWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -31,14 +27,11 @@ public final class BriefWriter {
     static final List<String> COUNT_WORDS =
             List.of("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven");
     private static final int MOST_RULE_VALUES = 12;
-    private static final int MOST_PREVIEWED = 40;
 
     private final Dashboard dashboard;
     private final Datasets datasets;
     private final QueryEngine engine;
     private final Offers offers;
-    /** Several layers may be of one dataset; its previews are asked for once. */
-    private final Map<Long, List<Option>> previewed = new HashMap<>();
 
     /**
      * What there is to choose from besides columns.
@@ -231,29 +224,7 @@ public final class BriefWriter {
 
     /** All measures of a dataset, each with its value over all rows. */
     List<Option> measures(LoadedDataset dataset) {
-        return previewed.computeIfAbsent(dataset.id(), id -> preview(dataset));
-    }
-
-    private List<Option> preview(LoadedDataset dataset) {
-        List<Measure> measures = new ArrayList<>();
-        measures.add(Measure.ROWS);
-        dataset.measures().keySet().forEach(name -> measures.add(new Measure(Summary.FORMULA, name)));
-        for (String name : dataset.columnNames()) {
-            Column column = dataset.table().column(name);
-            if (column.type().isNumber()) {
-                for (Summary summary : List.of(Summary.SUM, Summary.AVERAGE, Summary.MEDIAN, Summary.MINIMUM, Summary.MAXIMUM)) measures.add(new Measure(summary, name));
-            } else if (column instanceof CodedColumn) {
-                measures.add(new Measure(Summary.DISTINCT, name));
-            }
-        }
-        List<Measure> previewed = measures.subList(0, Math.min(MOST_PREVIEWED, measures.size()));
-        Frame all = dataset.answer(engine, Query.of(dataset.rules(), List.of(), previewed));
-        List<Option> options = new ArrayList<>();
-        for (int i = 0; i < measures.size(); i++) {
-            Measure measure = measures.get(i);
-            options.add(new Option(ColumnWords.of(measure), i < previewed.size() ? NumberWords.brief(all.value(i, 0)) : "", value(measure)));
-        }
-        return options;
+        return dataset.previews().of(dataset, engine).stream().map(p -> new Option(ColumnWords.of(p.measure()), p.words(), value(p.measure()))).toList();
     }
 
     static Map<String, Object> value(Measure measure) {

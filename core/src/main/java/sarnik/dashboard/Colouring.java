@@ -53,7 +53,7 @@ record Colouring(int[] classes, Key key) {
     }
 
     private static Key keyOf(String words, List<Swatch> swatches, int missing) {
-        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
+        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
     }
 
     /** The colour as its shared key has it; where the key has gone the layer's own scale stays, and that is noted. */
@@ -98,7 +98,11 @@ record Colouring(int[] classes, Key key) {
             swatches.add(new Swatch(scale.colours().get(c), range(from, to), counts[c]));
         }
         return new Colouring(classes, new Key(null, List.of(), words, swatches, missing, scale.ramp(), scale.ramp() ? new double[0] : breaks, low, high, scale.spread(values, BARS),
-                scale.below(), scale.above(), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL, List.of(), 0));
+                beyond(scale, values, -1), beyond(scale, values, 1), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL, List.of(), 0));
+    }
+
+    private static int[] beyond(ColourScale scale, double[] values, int end) {
+        return IntStream.range(0, values.length).filter(i -> scale.beyond(values[i]) == end).toArray();
     }
 
     private static String range(double from, double to) {

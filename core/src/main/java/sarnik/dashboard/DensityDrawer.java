@@ -53,7 +53,7 @@ final class DensityDrawer {
         if (reversed) java.util.Collections.reverse(colours);
         List<Swatch> swatches = colours.stream().map(c -> new Swatch(c, "", 0)).toList();
         String unit = words + " per km², " + (spread.metres() ? "within " + distance(spread.radius()) : "within " + NumberWords.full(spread.radius()) + " pixels");
-        return new Key(null, List.of(), unit, swatches, 0, true, new double[0], 0.0, Double.isNaN(peak) ? null : peak, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, true, List.of(), 0);
+        return new Key(null, List.of(), unit, swatches, 0, true, new double[0], 0.0, Double.isNaN(peak) ? null : peak, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, true, List.of(), 0);
     }
 
     private static String distance(double metres) {

@@ -238,6 +238,7 @@ final class LayerBrief {
     private static Map<String, Object> centreValue(ColourScale.Centre centre) {
         Map<String, Object> value = BriefWriter.map("about", centre.about().name());
         if (centre.value() != null) value.put("value", centre.value());
+        if (centre.even() != null) value.put("even", centre.even());
         return value;
     }
 

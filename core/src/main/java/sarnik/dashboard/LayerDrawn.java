@@ -153,8 +153,8 @@ public sealed interface LayerDrawn {
      * @param low the low end; null where there is no value
      * @param high the high end
      * @param spread how many values fall into each of equally wide bars from the low to the high end
-     * @param below how many values lie below the low end
-     * @param above how many lie above the high end
+     * @param below numbers of the marks whose values lie below the low end that was set
+     * @param above numbers of those above the high end
      * @param shapes what shapes stand for; empty where all have one
      * @param hints what the author may think of
      * @param offered measures among which the reader chooses; empty where there is no choice
@@ -165,10 +165,12 @@ public sealed interface LayerDrawn {
      * @param sizeChosen which of them is shown
      */
     record Key(String sizeWords, List<Drawing.Circle> circles, String colourWords, List<Drawing.Swatch> colours, int missing, boolean ramp, double[] breaks, Double low, Double high,
-            int[] spread, int below, int above, List<ShapeSwatch> shapes, List<String> hints, List<String> offered, int chosen, String shared, boolean turns, List<String> sizesOffered, int sizeChosen) {
+            int[] spread, int[] below, int[] above, List<ShapeSwatch> shapes, List<String> hints, List<String> offered, int chosen, String shared, boolean turns, List<String> sizesOffered, int sizeChosen) {
+
+        static final int[] NO_MARKS = {};
 
         /** A key that says nothing. */
-        static final Key NONE = new Key(null, List.of(), null, List.of(), 0, false, new double[0], null, null, new int[0], 0, 0, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
+        static final Key NONE = new Key(null, List.of(), null, List.of(), 0, false, new double[0], null, null, new int[0], NO_MARKS, NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
 
         Key sized(String words, List<Drawing.Circle> examples) {
             return new Key(words, examples, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen);

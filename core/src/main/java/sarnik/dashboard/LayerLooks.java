@@ -55,6 +55,12 @@ final class LayerLooks {
                 looks.say(" · ");
                 boolean ramp = Boolean.TRUE.equals(layer.colour().ramp());
                 looks.choose("steps", ramp ? "one ramp" : "classes", at + "/colour/ramp", List.of(new Option("classes", "", false), new Option("one ramp", "colours run on", true)));
+                if (layer.colour().centre() != null) {
+                    looks.say(" · ");
+                    boolean even = Boolean.TRUE.equals(layer.colour().centre().even());
+                    looks.choose("range of the sides", even ? "equally deep at equal distance" : "each side in full", at + "/colour/centre/even",
+                            List.of(new Option("each side in full", "the farthest value of either side is deepest", false), new Option("equally deep at equal distance", "the shorter side stays lighter", true)));
+                }
             }
         }
         else if (!coloured && layer.kind() != Layer.Kind.PATHS) oneColour();

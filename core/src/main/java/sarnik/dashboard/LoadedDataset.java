@@ -31,14 +31,15 @@ import sarnik.table.Table;
  * @param rules its standing rules, each a stage of every query
  * @param ties its columns that mean the same as columns of others
  * @param rolledUp its places put together, as far as that has been asked for
+ * @param previews its measures over all rows, once they have been asked for
  */
 public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
-        List<Stage> rules, List<Tie> ties, RolledUp rolledUp) {
+        List<Stage> rules, List<Tie> ties, RolledUp rolledUp, Previews previews) {
 
     /** A dataset whose places can be put together by the areas of boundary sets. */
     public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
             List<Stage> rules, List<Tie> ties, Boundaries boundaries) {
-        this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries));
+        this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries), new Previews());
     }
 
     /** A dataset of which nothing is told. */
@@ -54,7 +55,7 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
     /** This dataset with a column of {@link RolledUp} beside its own. */
     LoadedDataset with(String column) {
         Table more = rolledUp.with(column, table, places);
-        return more == table ? this : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp);
+        return more == table ? this : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews);
     }
 
     /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}. */

@@ -1,6 +1,7 @@
 package sarnik.picture;
 
 import java.awt.Shape;
+import java.awt.image.BufferedImage;
 
 /** What a picture is drawn with. Coordinates are pixels from the upper left corner; colours are #rrggbb. */
 interface Pen {
@@ -13,13 +14,24 @@ interface Pen {
 
     void stroke(Shape shape, String colour, double width, double opacity);
 
+    /** Strokes with dashes and gaps of these lengths. */
+    void dashed(Shape shape, String colour, double width, double dash, double gap);
+
+    /** Puts a picture into a rectangle. */
+    void image(BufferedImage image, double x, double y, double width, double height);
+
     /**
      * @param halo colour of the rim that keeps text readable; null for none
      */
     void text(String text, double x, double y, double size, boolean bold, String colour, String halo);
 
-    /** Leaves out what lies outside a rectangle, until {@link #unclip}. */
+    /** Leaves out what lies outside a rectangle, and outside those that hold already, until {@link #unclip}. */
     void clip(double x, double y, double width, double height);
 
     void unclip();
+
+    /** About how wide a text is, pixels: the reader's font is not known here, so it is taken for a wide one. */
+    static double wide(String text, double size, boolean bold) {
+        return text.length() * size * (bold ? 0.66 : 0.6);
+    }
 }

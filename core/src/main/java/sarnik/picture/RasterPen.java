@@ -11,10 +11,14 @@ import java.awt.TexturePaint;
 import java.awt.font.TextLayout;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Path2D;
+import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Optional;
 import javax.imageio.ImageIO;
 
 /** Draws into a picture of pixels. */
@@ -22,17 +26,29 @@ final class RasterPen implements Pen {
 
     private final BufferedImage picture;
     private final Graphics2D graphics;
+    private final Deque<Optional<Shape>> clips = new ArrayDeque<>();
 
     /**
      * @param ratio pixels of the picture for each pixel of the drawing
      */
     RasterPen(int width, int height, int ratio) {
-        picture = new BufferedImage(width * ratio, height * ratio, BufferedImage.TYPE_INT_RGB);
+        this(new BufferedImage(width * ratio, height * ratio, BufferedImage.TYPE_INT_RGB), ratio);
+    }
+
+    private RasterPen(BufferedImage picture, double ratio) {
+        this.picture = picture;
         graphics = picture.createGraphics();
         graphics.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
         graphics.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
+        graphics.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BILINEAR);
         graphics.setRenderingHint(RenderingHints.KEY_STROKE_CONTROL, RenderingHints.VALUE_STROKE_PURE);
         graphics.scale(ratio, ratio);
+    }
+
+    /** A square picture that is clear where nothing is drawn. */
+    static RasterPen clear(int size, double ratio) {
+        int pixels = (int) Math.round(size * ratio);
+        return new RasterPen(new BufferedImage(pixels, pixels, BufferedImage.TYPE_INT_ARGB), ratio);
     }
 
     private static Color colour(String hex, double opacity) {
@@ -69,6 +85,21 @@ final class RasterPen implements Pen {
     }
 
     @Override
+    public void dashed(Shape shape, String colour, double width, double dash, double gap) {
+        graphics.setPaint(colour(colour, 1));
+        graphics.setStroke(new BasicStroke((float) width, BasicStroke.CAP_BUTT, BasicStroke.JOIN_ROUND, 10, new float[] {(float) dash, (float) gap}, 0));
+        graphics.draw(shape);
+    }
+
+    @Override
+    public void image(BufferedImage image, double x, double y, double width, double height) {
+        // To whole pixels, so that no seam shows between tiles.
+        int left = (int) Math.round(x);
+        int top = (int) Math.round(y);
+        graphics.drawImage(image, left, top, (int) Math.round(x + width) - left, (int) Math.round(y + height) - top, null);
+    }
+
+    @Override
     public void text(String text, double x, double y, double size, boolean bold, String colour, String halo) {
         if (text.isBlank()) return;
         TextLayout layout = new TextLayout(text, new Font(Font.SANS_SERIF, bold ? Font.BOLD : Font.PLAIN, 1).deriveFont((float) size), graphics.getFontRenderContext());
@@ -79,12 +110,13 @@ final class RasterPen implements Pen {
 
     @Override
     public void clip(double x, double y, double width, double height) {
-        graphics.setClip(new java.awt.geom.Rectangle2D.Double(x, y, width, height));
+        clips.push(Optional.ofNullable(graphics.getClip()));
+        graphics.clip(new Rectangle2D.Double(x, y, width, height));
     }
 
     @Override
     public void unclip() {
-        graphics.setClip(null);
+        graphics.setClip(clips.pop().orElse(null));
     }
 
     /** The picture as PNG. */

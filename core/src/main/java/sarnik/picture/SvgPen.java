@@ -2,7 +2,13 @@ package sarnik.picture;
 
 import java.awt.Shape;
 import java.awt.geom.PathIterator;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.Base64;
 import java.util.Locale;
+import javax.imageio.ImageIO;
 
 /** Draws into SVG (Scalable Vector Graphics 1.1). */
 final class SvgPen implements Pen {
@@ -29,6 +35,22 @@ final class SvgPen implements Pen {
     @Override
     public void stroke(Shape shape, String colour, double width, double opacity) {
         path(shape, "fill=\"none\" stroke=\"%s\" stroke-width=\"%s\" stroke-linejoin=\"round\"%s".formatted(colour, plain(width), opacity < 1 ? " stroke-opacity=\"" + plain(opacity) + "\"" : ""));
+    }
+
+    @Override
+    public void dashed(Shape shape, String colour, double width, double dash, double gap) {
+        path(shape, "fill=\"none\" stroke=\"%s\" stroke-width=\"%s\" stroke-dasharray=\"%s %s\"".formatted(colour, plain(width), plain(dash), plain(gap)));
+    }
+
+    @Override
+    public void image(BufferedImage image, double x, double y, double width, double height) {
+        try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            ImageIO.write(image, "png", out);
+            svg.append("<image x=\"%s\" y=\"%s\" width=\"%s\" height=\"%s\" preserveAspectRatio=\"none\" href=\"data:image/png;base64,".formatted(plain(x), plain(y), plain(width), plain(height)))
+                    .append(Base64.getEncoder().encodeToString(out.toByteArray())).append("\"/>\n");
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
     }
 
     @Override

@@ -13,10 +13,10 @@ import java.util.stream.IntStream;
  * @param classes the classes; of a ramp its steps
  * @param colours one for each class, lowest first
  * @param ramp whether colours run on without classes
- * @param below how many values lie below the low end that was set
- * @param above how many lie above the high end
+ * @param low the low end that was set; minus infinity where none was
+ * @param high the high end that was set; infinity where none was
  */
-public record ColourScale(Classes classes, List<String> colours, boolean ramp, int below, int above) {
+public record ColourScale(Classes classes, List<String> colours, boolean ramp, double low, double high) {
 
     /** Steps of a ramp: more cannot be told apart. */
     public static final int RAMP_STEPS = 64;
@@ -31,8 +31,15 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, i
     /**
      * @param about what kind of centre
      * @param value the centre, where it is a value
+     * @param even whether a colour is as deep on one side as at the same distance on the other, so that the shorter side stays
+     *     lighter; null or false where each side runs over the full range of its half of the palette
      */
-    public record Centre(About about, Double value) {}
+    public record Centre(About about, Double value, Boolean even) {
+
+        boolean isEven() {
+            return Boolean.TRUE.equals(even);
+        }
+    }
 
     /**
      * How a scale is to be made.
@@ -65,17 +72,16 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, i
         double most = Arrays.stream(finite).max().orElse(Double.NaN);
         double low = choice.low() == null ? least : choice.low();
         double high = choice.high() == null ? most : choice.high();
-        int below = choice.low() == null ? 0 : (int) Arrays.stream(finite).filter(v -> v < low).count();
-        int above = choice.high() == null ? 0 : (int) Arrays.stream(finite).filter(v -> v > high).count();
         double[] inside = Arrays.stream(finite).map(v -> Math.max(low, Math.min(high, v))).toArray();
         Double centre = centre(choice.centre(), finite);
         Classes classes = classes(choice, inside, low, high, centre);
-        List<String> colours = centre == null ? palette.colours(classes.count()) : diverging(palette, classes, centre, choice.ramp());
+        List<String> colours = centre == null ? palette.colours(classes.count()) : diverging(palette, classes, centre, choice);
         if (choice.reversed()) {
             colours = new ArrayList<>(colours);
             Collections.reverse(colours);
         }
-        return new ColourScale(classes, List.copyOf(colours), choice.ramp(), below, above);
+        return new ColourScale(classes, List.copyOf(colours), choice.ramp(),
+                choice.low() == null ? Double.NEGATIVE_INFINITY : choice.low(), choice.high() == null ? Double.POSITIVE_INFINITY : choice.high());
     }
 
     private static Double centre(Centre centre, double[] values) {
@@ -116,22 +122,33 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, i
         return new Classes(own, own.length == 0 || !(low > own[0]) ? low : Math.min(low, own[0]), own.length == 0 || !(high < own[own.length - 1]) ? high : own[own.length - 1]);
     }
 
-    /** Each side takes its half of the palette from the centre outwards; its outermost class is the deepest. */
-    private static List<String> diverging(Palette palette, Classes classes, double centre, boolean ramp) {
+    /** Each side takes its half of the palette from the centre outwards. */
+    private static List<String> diverging(Palette palette, Classes classes, double centre, Choice choice) {
         int count = classes.count();
-        if (ramp) {
-            double reach = Math.max(classes.high() - centre, centre - classes.low());
+        double under = Math.max(0, centre - classes.low());
+        double over = Math.max(0, classes.high() - centre);
+        double longer = Math.max(under, over);
+        boolean even = choice.centre().isEven() && longer > 0;
+        double deepUnder = even ? under / longer : 1;
+        double deepOver = even ? over / longer : 1;
+        if (choice.ramp()) {
             return IntStream.range(0, count).mapToObj(i -> {
                 double middle = classes.low() + (classes.high() - classes.low()) * (i + 0.5) / count;
-                return palette.at(reach > 0 ? 0.5 + (middle - centre) / reach / 2 : 0.5).hex();
+                double side = middle < centre ? -deepUnder * (centre - middle) / under : over > 0 ? deepOver * (middle - centre) / over : 0;
+                return palette.at(0.5 + side / 2).hex();
             }).toList();
         }
-        int under = (int) IntStream.range(0, count).filter(c -> (c < count - 1 ? classes.breaks()[c] : classes.high()) <= centre).count();
+        int below = (int) IntStream.range(0, count).filter(c -> (c < count - 1 ? classes.breaks()[c] : classes.high()) <= centre).count();
+        int above = count - below;
         List<String> colours = new ArrayList<>();
-        for (int i = 0; i < under; i++) colours.add(palette.at(0.5 * i / Math.max(1, under)).hex());
-        int over = count - under;
-        for (int i = 0; i < over; i++) colours.add(palette.at(1 - 0.5 * (over - 1 - i) / Math.max(1, over)).hex());
+        for (int i = 0; i < below; i++) colours.add(palette.at(0.5 - deepUnder * (below - i) / below / 2).hex());
+        for (int i = 0; i < above; i++) colours.add(palette.at(0.5 + deepOver * (i + 1) / above / 2).hex());
         return colours;
+    }
+
+    /** -1 for a value below the low end that was set, 1 for one above the high end, 0 else. */
+    public int beyond(double value) {
+        return !Double.isFinite(value) ? 0 : value < low ? -1 : value > high ? 1 : 0;
     }
 
     /** The class of a value, from 0; -1 for a missing or infinite one. */

@@ -6,9 +6,12 @@ import static sarnik.dashboard.MapFixture.ENGINE;
 import static sarnik.dashboard.MapFixture.LITRES;
 import static sarnik.dashboard.MapFixture.PROVINCES;
 import static sarnik.dashboard.MapFixture.document;
+import static sarnik.dashboard.MapFixture.sales;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
@@ -17,6 +20,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.query.QueryEngine;
 import tools.jackson.databind.json.JsonMapper;
 
 @DisplayName("The brief of a map")
@@ -133,6 +137,29 @@ class MapBriefTest {
                     + "\"offered\": [{\"summary\": \"COUNT\"}]}";
             Object value = slot("colour", layer).options().get(0).value();
             assertThat(MAPPER.valueToTree(value).toString()).isEqualTo("{\"measure\":{\"summary\":\"COUNT\"},\"method\":\"GEOMETRIC\",\"classes\":4,\"palette\":\"dusk\",\"per\":\"km2\",\"reversed\":true,\"offered\":[{\"summary\":\"COUNT\"}]}");
+        }
+
+        @Test
+        void howFarEachSideOfACentreRuns() {
+            String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"palette\": \"rust to loch\", \"centre\": {\"about\": \"MEAN\"%s}}";
+            assertThat(looks(layer.formatted(""))).contains("each side in full");
+            assertThat(looks(layer.formatted(", \"even\": true"))).contains("equally deep at equal distance");
+            assertThat(looks("\"dataset\": 1, \"colour\": {" + LITRES + "}")).doesNotContain("each side");
+        }
+
+        @Test
+        void theMeasuresOfAVersionWithValuesThatAreWorkedOutOnce() {
+            AtomicInteger asked = new AtomicInteger();
+            QueryEngine counting = (table, query) -> {
+                asked.incrementAndGet();
+                return ENGINE.answer(table, query);
+            };
+            LoadedDataset fresh = sales();
+            for (int n = 0; n < 3; n++) {
+                Brief brief = new BriefWriter(document("\"dataset\": 1", "\"dataset\": 1, \"kind\": \"DENSITY\"").dashboard(), id -> Optional.of(fresh), counting, OFFERS).write("v1");
+                assertThat(slots(brief).filter(s -> s.name().equals("size")).findFirst().orElseThrow().options()).extracting(Brief.Option::hint).contains("220");
+            }
+            assertThat(asked).hasValue(1);
         }
 
         @Test

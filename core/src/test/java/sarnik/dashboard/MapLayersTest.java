@@ -209,6 +209,17 @@ class MapLayersTest {
         }
 
         @Test
+        void whatLiesBeyondEndsThatWereSetIsMarked() {
+            LayerDrawn.OfSymbols drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + ", \"low\": 30, \"high\": 100}").symbols();
+            // Soria sold 40, Zamora 160, Benavente 20.
+            assertThat(drawn.sizes()).containsExactly(160, 40, 20);
+            assertThat(drawn.key().above()).containsExactly(0);
+            assertThat(drawn.key().below()).containsExactly(2);
+            LayerDrawn.Key open = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}").symbols().key();
+            assertThat(List.of(open.above().length, open.below().length)).containsExactly(0, 0);
+        }
+
+        @Test
         void theReaderChoosesAmongWhatIsOffered() {
             String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"offered\": [{\"summary\": \"AVERAGE\", \"column\": \"litres\"}]}";
             assertThat(draw(layer).symbols().key().offered()).containsExactly("sum of litres, L", "average of litres, L");

@@ -83,7 +83,7 @@ class MapPictureTest {
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "%s", "layers": {"l1": {"order": 1, "dataset": 1, "opacity": 1, %s}}}}}""".formatted(title, layer)).dashboard();
         Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, id -> Optional.of(SALES), new InMemoryEngine());
         Drawing.OfMap map = (Drawing.OfMap) drawer.draw("v1");
-        return new MapPicture(map, drawer.sheets(), SETS::get, new MapPicture.Frame(SPAIN, 600, 500, night));
+        return new MapPicture(map, drawer.sheets(), SETS::get, new MapPicture.Frame(SPAIN, 600, 500, night, new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null), "The ground’s credit"));
     }
 
     private static final String SIZE = "\"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"rule\": \"AREA\", \"radius\": 20}";
@@ -139,9 +139,25 @@ class MapPictureTest {
     }
 
     @Test
+    void whatLiesBeyondTheEndsOfItsScaleIsMarkedOnTheMapAndInTheKey() throws Exception {
+        String ends = AREAS.replace("\"classes\": 2", "\"classes\": 2, \"low\": 20, \"high\": 90");
+        String svg = picture("Map", ends, false).svg();
+        assertThat(svg.contains("2 below 20") && svg.contains("1 above 90")).isTrue();
+        int marked = xml(svg).getElementsByTagName("path").getLength();
+        int unmarked = xml(picture("Map", AREAS, false).svg()).getElementsByTagName("path").getLength();
+        // A mark and its rim on each of the three areas, and a mark on each of two lines of the key.
+        assertThat(marked - unmarked).isEqualTo(3 * 2 + 2);
+    }
+
+    @Test
+    void theGroundIsCreditedBesideTheData() {
+        assertThat(picture("Map", AREAS, false).svg().contains("The ground’s credit")).isTrue();
+    }
+
+    @Test
     void nightHasADarkGround() throws IOException {
-        Color day = at(pixels(picture("Map", AREAS, false).png(1)), -8.3, 39.5, 1);
-        Color night = at(pixels(picture("Map", AREAS, true).png(1)), -8.3, 39.5, 1);
+        Color day = at(pixels(picture("Map", AREAS, false).png(1)), -7.3, 39.5, 1);
+        Color night = at(pixels(picture("Map", AREAS, true).png(1)), -7.3, 39.5, 1);
         assertThat(night.getRed()).isLessThan(80);
         assertThat(day.getRed()).isGreaterThan(200);
     }
@@ -149,7 +165,7 @@ class MapPictureTest {
     @ParameterizedTest
     @EnumSource(Layer.Shape.class)
     void marksHoldAboutTheAreaOfACircleOfTheirRadius(Layer.Shape shape) {
-        Shape mark = MapPicture.mark(shape, 50, 50, 20);
+        Shape mark = Marks.of(shape, 50, 50, 20);
         Area area = new Area(mark);
         assertThat(area.getBounds2D().contains(50, 40, 1, 1)).isTrue();
         // Counted in half pixels.

@@ -2,6 +2,7 @@ package sarnik.demo;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -41,11 +42,16 @@ public final class DemoLoader {
             SarnikClient steward = new SarnikClient(arguments[0]);
             steward.signIn("marta", arguments[6]);
             steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + arguments[5]);
-            say("  adding aerial pictures, made up, as a ground");
-            steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=Aerial%20pictures&credit=Made%20up%20for%20Sarnik&nearest=16&address="
-                    + java.net.URLEncoder.encode("http://127.0.0.1:" + arguments[5] + "/aerial/{z}/{x}/{y}.png", StandardCharsets.UTF_8));
+            say("  adding aerial pictures and roads, made up, as grounds");
+            addGround(steward, "Aerial pictures", 16, "http://127.0.0.1:" + arguments[5] + "/aerial/{z}/{x}/{y}.png");
+            addGround(steward, "Roads", 16, "http://127.0.0.1:" + arguments[5] + "/roads/{z}/{x}/{y}.mvt");
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
         }
+    }
+
+    private static void addGround(SarnikClient steward, String name, int nearest, String address) throws IOException, InterruptedException {
+        steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=" + URLEncoder.encode(name, StandardCharsets.UTF_8) + "&credit=" + URLEncoder.encode(name + " made up for Sarnik", StandardCharsets.UTF_8)
+                + "&nearest=" + nearest + "&address=" + URLEncoder.encode(address, StandardCharsets.UTF_8));
     }
 
     /**

@@ -1,11 +1,8 @@
 package sarnik.standins;
 
-import com.sun.net.httpserver.HttpExchange;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
 
 /**
@@ -14,26 +11,9 @@ import javax.imageio.ImageIO;
  */
 final class AerialPictures {
 
-    private static final Pattern TILE = Pattern.compile("/aerial/(\\d{1,2})/(\\d{1,7})/(\\d{1,7})\\.png");
     private static final int SIZE = 256;
-    private static final int DEEPEST = 18;
 
     private AerialPictures() {}
-
-    static void answer(HttpExchange exchange) throws IOException {
-        try (exchange) {
-            Matcher tile = TILE.matcher(exchange.getRequestURI().getPath());
-            int z = tile.matches() ? Integer.parseInt(tile.group(1)) : -1;
-            if (z < 0 || z > DEEPEST || Long.parseLong(tile.group(2)) >= 1L << z || Long.parseLong(tile.group(3)) >= 1L << z) {
-                exchange.sendResponseHeaders(404, -1);
-                return;
-            }
-            byte[] picture = picture(z, Long.parseLong(tile.group(2)), Long.parseLong(tile.group(3)));
-            exchange.getResponseHeaders().set("Content-Type", "image/png");
-            exchange.sendResponseHeaders(200, picture.length);
-            exchange.getResponseBody().write(picture);
-        }
-    }
 
     /** The tile as PNG. */
     static byte[] picture(int z, long x, long y) throws IOException {
@@ -52,7 +32,7 @@ final class AerialPictures {
         double hill = 0;
         double weight = 0.5;
         // As many octaves as can be seen at the zoom.
-        for (int octave = 4; octave <= Math.min(DEEPEST, z + 6); octave += 2) {
+        for (int octave = 4; octave <= Math.min(Tiles.DEEPEST, z + 6); octave += 2) {
             hill += weight * noise(x * (1L << octave), y * (1L << octave));
             weight *= 0.55;
         }

@@ -47,8 +47,9 @@ public final class RemoteTable implements AutoCloseable {
         RemoteTable table = new RemoteTable(server, step);
         server.createContext("/stock.csv", exchange -> answer(exchange, "text/csv; charset=utf-8", csv(table.step.getAsLong())));
         server.createContext("/stock.geojson", exchange -> answer(exchange, "application/geo+json", geoJson(table.step.getAsLong())));
-        // The aerial pictures live at the same port: one host for a steward to allow.
-        server.createContext("/aerial/", AerialPictures::answer);
+        // The tiles live at the same port: one host for a steward to allow.
+        server.createContext("/aerial/", Tiles.of("png", "image/png", AerialPictures::picture));
+        server.createContext("/roads/", Tiles.of("mvt", "application/x-protobuf", MadeUpRoads::tile));
         server.setExecutor(Executors.newFixedThreadPool(THREADS, run -> {
             Thread thread = new Thread(run, "stand-in");
             thread.setDaemon(true);

@@ -51,7 +51,7 @@ class DashboardApi {
     /**
      * @param offers what each filter of the page offers
      * @param touches by visual and filter: the visuals whose figures change with it
-     * @param credits what the licences of the sources of pictures ask to be said, by source
+     * @param grounds the sources of pictures, by name
      */
     record Sheet(
             long id,
@@ -62,7 +62,7 @@ class DashboardApi {
             boolean openToReaders,
             String undo,
             String redo,
-            Map<String, String> credits) {}
+            Map<String, FrameService.GroundSource> grounds) {}
 
     private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         Dashboard dashboard = opened.document().dashboard();
@@ -70,7 +70,7 @@ class DashboardApi {
         dashboard.visuals().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
         dashboard.filters().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
         Sheet sheet = new Sheet(opened.id(), opened.revision(), opened.document().json(), frames.offers(dashboard), touches,
-                opened.openToReaders(), opened.undo(), opened.redo(), frames.pictureCredits());
+                opened.openToReaders(), opened.undo(), opened.redo(), frames.groundSources());
         return ResponseEntity.ok().eTag("\"" + opened.revision() + "\"").body(sheet);
     }
 

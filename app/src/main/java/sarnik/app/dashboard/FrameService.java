@@ -16,6 +16,7 @@ import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.dataset.DatasetService;
+import sarnik.app.ground.Grounds;
 import sarnik.app.ground.PictureSource;
 import sarnik.app.ground.Pictures;
 import sarnik.app.key.SharedKeys;
@@ -38,6 +39,7 @@ import sarnik.dashboard.Proposals;
 import sarnik.dashboard.ReaderState;
 import sarnik.dashboard.Sight;
 import sarnik.dashboard.Sources;
+import sarnik.dashboard.Visual;
 import sarnik.format.TableFormat;
 import sarnik.picture.MapPicture;
 import sarnik.query.InMemoryEngine;
@@ -58,13 +60,15 @@ class FrameService {
     private final BoundarySets boundaries;
     private final SharedKeys keys;
     private final Pictures pictures;
+    private final Grounds grounds;
     private final QueryEngine engine = new InMemoryEngine();
 
-    FrameService(DatasetService datasets, BoundarySets boundaries, SharedKeys keys, Pictures pictures) {
+    FrameService(DatasetService datasets, BoundarySets boundaries, SharedKeys keys, Pictures pictures, Grounds grounds) {
         this.datasets = datasets;
         this.boundaries = boundaries;
         this.keys = keys;
         this.pictures = pictures;
+        this.grounds = grounds;
     }
 
     /**
@@ -114,11 +118,20 @@ class FrameService {
      */
     record AskedPlace(String state, String visual, String layer, String place, Double metres, Integer count) {}
 
-    /** What the licences of the sources of pictures ask to be said, by source. */
-    Map<String, String> pictureCredits() {
-        Map<String, String> credits = new LinkedHashMap<>();
-        pictures.all().forEach(source -> credits.put(source.getName(), source.getCredit()));
-        return credits;
+    /**
+     * A source of pictures as the browser needs it.
+     *
+     * @param credit what its licence asks to be said
+     * @param nearest the nearest zoom that there are tiles of
+     * @param shapes whether its tiles are drawn here, in the looks of the day or the night
+     */
+    record GroundSource(String credit, int nearest, boolean shapes) {}
+
+    /** The sources of pictures by name. */
+    Map<String, GroundSource> groundSources() {
+        Map<String, GroundSource> all = new LinkedHashMap<>();
+        pictures.all().forEach(source -> all.put(source.getName(), new GroundSource(source.getCredit(), source.getNearest(), source.isShapes())));
+        return all;
     }
 
     /** What is told of a place. */
@@ -138,8 +151,9 @@ class FrameService {
      *
      * @param form {@code svg} or {@code png}
      * @param ratio 1 or 2, for PNG
+     * @param ground the ground that the reader has chosen; null for the map's own
      */
-    record AskedPicture(String state, String visual, Sight sight, int width, int height, Boolean night, String form, Integer ratio) {}
+    record AskedPicture(String state, String visual, Sight sight, int width, int height, Boolean night, String form, Integer ratio, Visual.Ground ground) {}
 
     /** A picture and its media type. */
     record Picture(String type, byte[] bytes) {}
@@ -154,7 +168,9 @@ class FrameService {
         Datasets once = once();
         Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map)) throw new RefusedException("Only a map can be taken along as a picture.");
-        MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed, new MapPicture.Frame(asked.sight(), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night())));
+        Visual.Ground ground = asked.ground() != null ? asked.ground() : ((Visual.OfMap) dashboard.visuals().get(asked.visual())).ground();
+        MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed,
+                new MapPicture.Frame(asked.sight(), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night()), grounds.of(ground), grounds.creditOf(ground)));
         if ("png".equals(asked.form())) return new Picture("image/png", picture.png(ratio));
         return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
     }

@@ -46,8 +46,9 @@ class GroundPages {
 
     @GetMapping("/api/grounds/{name}/{z}/{x}/{y}")
     @ResponseBody
-    ResponseEntity<byte[]> tile(@PathVariable String name, @PathVariable int z, @PathVariable int x, @PathVariable int y) {
-        Pictures.Picture picture = pictures.tile(name, z, x, y);
+    ResponseEntity<byte[]> tile(@PathVariable String name, @PathVariable int z, @PathVariable int x, @PathVariable int y,
+            @RequestParam(defaultValue = "false") boolean night, @RequestParam(defaultValue = "2") int detail) {
+        Pictures.Picture picture = pictures.tile(name, z, x, y, new Pictures.Looks(night, Math.max(1, Math.min(3, detail))));
         return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofHours(6)).cachePrivate()).contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
     }
 }

@@ -5,21 +5,26 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.outside.RemoteFiles;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
+import sarnik.picture.GroundTile;
 
 /**
  * Pictures of the ground from the sources that a steward has added. The server fetches them for its readers, so that no
- * reader's browser talks to anyone else, and keeps them for a while.
+ * reader's browser talks to anyone else, and keeps them for a while. Vector tiles are drawn here, in Sarnik's own looks.
  */
 @Service
 public class Pictures {
 
     private static final int LARGEST = 2 << 20;
+    /** Tiles of shapes are drawn with twice as many pixels as they take up, so that they are sharp on any screen. */
+    private static final int DRAWN = 512;
+    private static final String SHAPES = "application/vnd.shapes";
     private static final int NEAREST = 22;
     private static final long KEPT = 64L << 20;
 
@@ -31,6 +36,14 @@ public class Pictures {
 
     /** A tile. */
     public record Picture(String type, byte[] bytes) {}
+
+    /**
+     * How shapes are drawn.
+     *
+     * @param night in which colours
+     * @param detail 1 to 3: little, some, much
+     */
+    record Looks(boolean night, int detail) {}
 
     Pictures(PictureSourceRepository sources, TransactionTemplate transaction, RemoteFiles files) {
         this.sources = sources;
@@ -44,39 +57,69 @@ public class Pictures {
     }
 
     /**
-     * A tile of a source.
+     * A tile of a source as a picture.
      *
      * @param z zoom; x, y column from the west, row from the north
-     * @throws RefusedException when there is no such source or tile, or it does not answer with a picture
+     * @throws RefusedException when there is no such source or tile, or it does not answer with what it should
      */
-    public Picture tile(String name, int z, int x, int y) {
+    Picture tile(String name, int z, int x, int y, Looks looks) {
         PictureSource source = transaction.execute(t -> sources.findById(name)).orElseThrow(() -> RefusedException.gone("source of pictures"));
         if (z < 0 || z > Math.min(NEAREST, source.getNearest()) || x < 0 || y < 0 || x >= 1 << z || y >= 1 << z) throw RefusedException.gone("tile");
-        return kept.get(source.getAddress() + " " + z + "/" + x + "/" + y, k -> fetch(source, z, x, y));
+        Picture asGiven = kept(source, z, x, y);
+        return source.isShapes() ? kept.get(key(source, z, x, y) + " " + looks, k -> drawn(asGiven, z, looks, source.getName())) : asGiven;
     }
 
-    private Picture fetch(PictureSource source, int z, int x, int y) {
-        byte[] bytes;
-        if (isArchive(source.getAddress())) {
-            Pmtiles archive = archives.get(source.getAddress(), a -> new Pmtiles((from, length) -> files.bytes(a, from, length)));
-            bytes = archive.tile(z, x, y).orElseThrow(() -> RefusedException.gone("tile"));
-        } else {
-            String address = source.getAddress().replace("{z}", String.valueOf(z)).replace("{x}", String.valueOf(x)).replace("{y}", String.valueOf(y));
-            bytes = files.bytes(address, LARGEST);
+    /** A tile as the source gives it; empty where it has none there. */
+    Optional<byte[]> raw(PictureSource source, int z, int x, int y) {
+        try {
+            return Optional.of(kept(source, z, x, y).bytes);
+        } catch (RefusedException refused) {
+            if (refused.status() == HttpStatus.NOT_FOUND) return Optional.empty();
+            throw refused;
         }
-        return new Picture(type(bytes, source.getName()), bytes);
+    }
+
+    private Picture kept(PictureSource source, int z, int x, int y) {
+        return kept.get(key(source, z, x, y), k -> fetch(source.getName(), source.getAddress(), z, x, y));
+    }
+
+    private static String key(PictureSource source, int z, int x, int y) {
+        return source.getAddress() + " " + z + "/" + x + "/" + y;
+    }
+
+    private static Picture drawn(Picture shapes, int z, Looks looks, String source) {
+        return new Picture("image/png", GroundTile.drawn(shapes.bytes, z, looks.detail, looks.night, DRAWN).orElseThrow(() -> odd(source)));
+    }
+
+    private Picture fetch(String name, String address, int z, int x, int y) {
+        byte[] bytes;
+        if (isArchive(address)) {
+            bytes = archive(address).tile(z, x, y).orElseThrow(() -> RefusedException.gone("tile"));
+        } else {
+            bytes = files.bytes(address.replace("{z}", String.valueOf(z)).replace("{x}", String.valueOf(x)).replace("{y}", String.valueOf(y)), LARGEST);
+        }
+        return new Picture(type(bytes, name), bytes);
+    }
+
+    private Pmtiles archive(String address) {
+        return archives.get(address, a -> new Pmtiles((from, length) -> files.bytes(a, from, length)));
     }
 
     static boolean isArchive(String address) {
         return address.toLowerCase(java.util.Locale.ROOT).replaceFirst("[?#].*", "").endsWith(".pmtiles");
     }
 
-    /** What the first bytes say it is: only pictures are handed on, whatever the source calls them. */
+    /** What the first bytes say it is: only pictures and shapes are handed on, whatever the source calls them. */
     private static String type(byte[] bytes, String source) {
         if (starts(bytes, 0x89, 'P', 'N', 'G')) return "image/png";
         if (starts(bytes, 0xFF, 0xD8, 0xFF)) return "image/jpeg";
         if (starts(bytes, 'R', 'I', 'F', 'F') && bytes.length > 12 && bytes[8] == 'W' && bytes[9] == 'E') return "image/webp";
-        throw new RefusedException(HttpStatus.BAD_GATEWAY, "“" + source + "” answers with something that is no picture (PNG, JPEG or WebP).");
+        if (GroundTile.isShapes(bytes)) return SHAPES;
+        throw odd(source);
+    }
+
+    private static RefusedException odd(String source) {
+        return new RefusedException(HttpStatus.BAD_GATEWAY, "“" + source + "” answers with something that is no picture (PNG, JPEG or WebP) and no vector tile.");
     }
 
     private static boolean starts(byte[] bytes, int... with) {
@@ -88,7 +131,7 @@ public class Pictures {
     /**
      * Adds a source, once its widest tile has been fetched to see that it answers.
      *
-     * @throws RefusedException when the address is unfit or does not answer with a picture
+     * @throws RefusedException when the address is unfit or does not answer with a picture or a vector tile
      */
     void add(String name, String address, String credit, int nearest, SignedIn person) {
         String clean = name == null ? "" : name.strip();
@@ -97,8 +140,16 @@ public class Pictures {
         if (!isArchive(at) && !(at.contains("{z}") && at.contains("{x}") && at.contains("{y}"))) {
             throw new RefusedException("The address has to hold {z}, {x} and {y} where a tile's zoom, column and row stand, or lead to an archive that ends in .pmtiles.");
         }
-        PictureSource source = new PictureSource(clean, at, credit == null ? "" : credit.strip(), Math.max(0, Math.min(NEAREST, nearest)), person.id(), Clock.systemUTC().instant());
-        fetch(source, 0, 0, 0);
+        int near = Math.max(0, Math.min(NEAREST, nearest));
+        boolean shapes;
+        if (isArchive(at) && archive(at).farthest() > 0) {
+            // There is no tile of the whole world to look at; the archive says what it holds.
+            shapes = archive(at).isShapes();
+        } else {
+            shapes = fetch(clean, at, 0, 0, 0).type.equals(SHAPES);
+        }
+        if (isArchive(at)) near = Math.min(near, archive(at).nearest());
+        PictureSource source = new PictureSource(clean, at, credit == null ? "" : credit.strip(), near, shapes, person.id(), Clock.systemUTC().instant());
         transaction.executeWithoutResult(t -> sources.save(source));
     }
 

@@ -12,7 +12,7 @@ import sarnik.app.web.RefusedException;
 /**
  * Reads tiles out of a PMTiles archive, version 3, by fetching only the parts that are needed (the open specification "PMTiles
  * version 3"): a header of 127 bytes, a root directory, leaf directories, and the tiles in the order of a Hilbert curve.
- * Archives of pictures only. Safe to share between threads.
+ * Safe to share between threads.
  */
 final class Pmtiles {
 
@@ -46,8 +46,22 @@ final class Pmtiles {
         if (bytes.length < HEADER || !new String(bytes, 0, 7, java.nio.charset.StandardCharsets.US_ASCII).equals("PMTiles") || bytes[7] != 3) {
             throw new RefusedException("The address leads to something that is no PMTiles archive of version 3.");
         }
-        if (header.get(99) == VECTOR_TILES) throw new RefusedException("The archive holds vector tiles; Sarnik takes archives of pictures.");
         root = directory(header.getLong(8), header.getLong(16));
+    }
+
+    /** Whether its tiles hold shapes, not pixels. */
+    boolean isShapes() {
+        return header.get(99) == VECTOR_TILES;
+    }
+
+    /** The zoom farthest out that there are tiles of. */
+    int farthest() {
+        return header.get(100);
+    }
+
+    /** The nearest zoom that there are tiles of. */
+    int nearest() {
+        return header.get(101);
     }
 
     /** The tile; empty where the archive has none. */

@@ -5,7 +5,8 @@ import { PaintedLayer } from './painted-layer.js';
 
 /**
  * The ground: land, water, rivers, borders and place names from the packs that ship with Sarnik. Iberia is drawn in more
- * detail inside its box, the rest of the world around it. A ground of pictures comes from a source that a steward has added.
+ * detail inside its box, the rest of the world around it. A ground of pictures or
+ * of vector tiles comes from a source that a steward has added.
  */
 const files = new Map();
 const paths = new Map();
@@ -81,9 +82,11 @@ export class GroundLayers {
   #relief = null;
   #tiles = null;
 
-  /** @param {import('./map-view.js').MapView} view @param {() => (sheet: Object, taken: number[][]) => void} names paints the layers' own labels first */
-  constructor(view, names) {
+  /** @param {import('./map-view.js').MapView} view @param {() => (sheet: Object, taken: number[][]) => void} names paints the layers' own labels first
+   *  @param {(name: string) => {nearest: number, shapes: boolean}} [sourceOf] finds sources of pictures */
+  constructor(view, names, sourceOf) {
     this.view = view;
+    this.sourceOf = sourceOf;
     this.mood = 'paper';
     this.detail = 2;
     this.below = view.add(sheet => this.#loaded && this.#paint(sheet), 0);
@@ -93,6 +96,11 @@ export class GroundLayers {
       this.repaint();
     });
     document.fonts.load('500 12px "Hanken Grotesk"').then(() => this.names.repaint());
+  }
+
+  /** Day has become night, or night day. */
+  turned() {
+    if (this.mood.startsWith('source:')) this.#setTiles(this.mood.slice(7));
   }
 
   repaint() {
@@ -110,18 +118,21 @@ export class GroundLayers {
     this.repaint();
   }
 
-  #setTiles(source) {
+  #setTiles(name) {
     if (this.#tiles) this.view.map.removeLayer(this.#tiles);
     this.#tiles = null;
     this.trouble = null;
-    if (!source) return;
-    const pictures = new XYZ({ url: `/api/grounds/${encodeURIComponent(source)}/{z}/{x}/{y}`, maxZoom: 18, transition: 0 });
-    pictures.on('tileloaderror', () => {
+    if (!name) return;
+    const { nearest, shapes } = this.sourceOf?.(name) ?? { nearest: 18, shapes: false };
+    // Shapes are drawn on the server in the looks of the hour, sharp enough for twice as many pixels.
+    const looks = shapes ? `?night=${isNight()}&detail=${this.detail}` : '';
+    const source = new XYZ({ url: `/api/grounds/${encodeURIComponent(name)}/{z}/{x}/{y}${looks}`, maxZoom: nearest, tilePixelRatio: shapes ? 2 : 1, transition: 0, tileLoadFunction: (tile, address) => loadTile(tile, address) });
+    source.on('tileloaderror', () => {
       if (this.trouble) return;
-      this.trouble = `The pictures of ${source} do not answer, so the map stands on paper where they are missing.`;
+      this.trouble = `${name} does not answer, so the map stands on paper where its ground is missing.`;
       this.view.told?.();
     });
-    this.#tiles = new TileLayer({ source: pictures, zIndex: 1, className: 'ol-layer ground-pictures' });
+    this.#tiles = new TileLayer({ source, zIndex: 1, className: 'ol-layer ground-pictures' });
     this.view.map.addLayer(this.#tiles);
   }
 
@@ -196,8 +207,8 @@ export class GroundLayers {
   #tint(context, pack) {
     context.save();
     context.clip(pack.land, 'evenodd');
-    context.globalAlpha = document.documentElement.dataset.mood === 'night' ? 0.35 : 0.75;
-    context.globalCompositeOperation = document.documentElement.dataset.mood === 'night' ? 'luminosity' : 'multiply';
+    context.globalAlpha = isNight() ? 0.35 : 0.75;
+    context.globalCompositeOperation = isNight() ? 'luminosity' : 'multiply';
     const half = 20037508.342789244;
     context.scale(1, -1);
     context.imageSmoothingQuality = 'high';
@@ -233,6 +244,25 @@ export class GroundLayers {
     }
   }
 }
+
+const CLEAR = 'data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw==';
+const TILE_FAILED = 3;
+
+/** Loads a tile; where the source has none, as over the sea, nothing is drawn and nothing is wrong. */
+async function loadTile(tile, address) {
+  try {
+    const answer = await fetch(address);
+    if (!answer.ok && answer.status !== 404) throw new Error(answer.statusText);
+    const image = tile.getImage();
+    const picture = answer.ok ? URL.createObjectURL(await answer.blob()) : CLEAR;
+    image.addEventListener('load', () => answer.ok && URL.revokeObjectURL(picture), { once: true });
+    image.src = picture;
+  } catch {
+    tile.setState(TILE_FAILED);
+  }
+}
+
+const isNight = () => document.documentElement.dataset.mood === 'night';
 
 /** The relief, which ships in degrees, bent into Web Mercator once. */
 async function loadRelief() {

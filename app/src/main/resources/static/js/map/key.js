@@ -1,5 +1,6 @@
 import { el } from '../elements.js';
 import { full } from '../numbers.js';
+import { arrow, marksBeyond } from './beyond.js';
 import { outline } from './symbols.js';
 
 /**
@@ -33,11 +34,22 @@ export function keyOf(key, does = {}) {
     else if (wearsShapes(key)) key.colours.forEach(({ text, count }, i) => parts.push(shapeRow(key.shapes[i].shape, text, count, colours[i])));
     else key.colours.forEach(({ text, count }, i) => parts.push(row({ background: colours[i] }, text, count, does.kind, does.pick && (e => does.pick(i, e.shiftKey)))));
     if (key.missing) parts.push(row(null, 'no data', key.missing, does.kind, does.pick && (e => does.pick(-1, e.shiftKey))));
-    if (key.below) parts.push(el('p', { class: 'key-note' }, `${full(key.below)} below ${full(key.low)}`));
-    if (key.above) parts.push(el('p', { class: 'key-note' }, `${full(key.above)} above ${full(key.high)}`));
+    if (key.below.length) parts.push(beyondRow(key.below, `below ${full(key.low)}`, false, does));
+    if (key.above.length) parts.push(beyondRow(key.above, `above ${full(key.high)}`, true, does));
   }
   if (!wearsShapes(key)) for (const { shape, text, count } of key.shapes ?? []) parts.push(shapeRow(shape, text, count));
   return parts;
+}
+
+/** What lies beyond an end that was set, with the mark that it wears on the map. */
+function beyondRow(marks, text, up, does) {
+  const mark = marksBeyond(does.kind) ? drawing(path => arrow(path, 7, 7.5, 4, up)) : el('i', { class: 'is-nothing' });
+  return pressable([mark, el('span', {}, text), el('span', {}, full(marks.length))], 'Pick the places beyond this end', does.pickMarks && (e => does.pickMarks(marks, e.shiftKey)));
+}
+
+/** A line of the key, which can be pressed where a press does something. */
+function pressable(content, title, press) {
+  return press ? el('button', { type: 'button', class: 'map-key-row', title, onclick: press }, ...content) : el('div', { class: 'map-key-row' }, ...content);
 }
 
 /** A slot that is left open to the reader. */
@@ -49,7 +61,7 @@ const sentence = words => words.charAt(0).toUpperCase() + words.slice(1);
 
 function row(style, text, count, kind, pick) {
   const content = [el('i', { class: `${kind === 'areas' ? 'is-area' : ''}${style ? '' : ' is-missing'}`, style: style ?? {} }), el('span', {}, text), el('span', {}, String(count))];
-  return pick ? el('button', { type: 'button', class: 'map-key-row', title: 'Pick the places of this class', onclick: pick }, ...content) : el('div', { class: 'map-key-row' }, ...content);
+  return pressable(content, 'Pick the places of this class', pick);
 }
 
 /** A ramp as one bar; its ends in words. */
@@ -63,15 +75,20 @@ function ramp(key, colours) {
 /** Whether colours and shapes stand for the same values: then one list says both. */
 const wearsShapes = key => key.colourWords && key.shapes?.length > 0 && key.shapes.length === key.colours.length && key.shapes.every((s, i) => s.text === key.colours[i].text);
 
-function shapeRow(shape, text, count, colour = getComputedStyle(document.documentElement).getPropertyValue('--ink')) {
+function shapeRow(shape, text, count, colour) {
+  return el('div', { class: 'map-key-row' }, drawing(path => outline(path, shape, 7, 7, 4.6), colour), el('span', {}, text), el('span', {}, String(count)));
+}
+
+/** A filled outline in a square of 14 pixels. */
+function drawing(follow, colour = getComputedStyle(document.documentElement).getPropertyValue('--ink')) {
   const mark = el('canvas', { width: 28, height: 28, class: 'key-shape', 'aria-hidden': 'true' });
   const context = mark.getContext('2d');
   context.scale(2, 2);
   context.fillStyle = colour;
   context.beginPath();
-  outline(context, shape, 7, 7, 4.6);
+  follow(context);
   context.fill();
-  return el('div', { class: 'map-key-row' }, mark, el('span', {}, text), el('span', {}, String(count)));
+  return mark;
 }
 
 function circles(list) {

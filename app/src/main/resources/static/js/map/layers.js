@@ -1,5 +1,6 @@
 import * as areas from './areas.js';
 import { bandAt, shapesOf } from './shapes.js';
+import { paintBeyond } from './beyond.js';
 import * as density from './density.js';
 import * as flows from './flows.js';
 import * as paths from './paths.js';
@@ -56,7 +57,10 @@ export function prepare(drawn, projection) {
   return KINDS[drawn.type] ? KINDS[drawn.type].prepare(drawn, projection) : null;
 }
 
-export const paint = (sheet, layer, picks, tones, projection) => KINDS[layer.type].paint(sheet, layer, picks, tones, projection);
+export function paint(sheet, layer, picks, tones, projection) {
+  KINDS[layer.type].paint(sheet, layer, picks, tones, projection);
+  paintBeyond(sheet, layer, tones);
+}
 
 export const markAt = (layer, at, resolution) => KINDS[layer.type].at(layer, at, resolution);
 

@@ -30,7 +30,7 @@ export class MapView {
   /**
    * @param {HTMLElement} body the visual's body
    * @param {string} label what the map is called, for screen readers
-   * @param {{projection?: Object, together?: string, bounds?: Object, locked?: boolean, names?: (sheet: Object, taken: number[][]) => void}} choices
+   * @param {{projection?: Object, together?: string, bounds?: Object, locked?: boolean, sourceOf?: Function, names?: (sheet: Object, taken: number[][]) => void}} choices
    */
   constructor(body, label, choices = {}) {
     this.projection = choices.projection ?? MERCATOR;
@@ -49,7 +49,7 @@ export class MapView {
       interactions: this.#interactions(),
       view: this.#viewOf(choices),
     });
-    this.ground = new GroundLayers(this, () => this.#ownNames());
+    this.ground = new GroundLayers(this, () => this.#ownNames(), choices.sourceOf);
     // Reached from the page by scripts that want to know where a place lies on the screen.
     this.view.olMap = this.map;
     this.map.getViewport().style.touchAction = 'pan-y';
@@ -57,7 +57,10 @@ export class MapView {
     this.map.on('postrender', () => this.#followed());
     this.view.addEventListener('focusin', () => this.#activate(true));
     this.view.addEventListener('focusout', () => this.#activate(false));
-    this.mood = () => this.map.getLayers().forEach(layer => layer.repaint?.());
+    this.mood = () => {
+      this.map.getLayers().forEach(layer => layer.repaint?.());
+      this.ground.turned();
+    };
     document.addEventListener('mood', this.mood);
   }
 

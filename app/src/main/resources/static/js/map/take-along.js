@@ -1,6 +1,8 @@
 import { askBlob } from '../http.js';
 import { el } from '../elements.js';
+import { full } from '../numbers.js';
 import { writeState } from '../state.js';
+import { arrow, marksBeyond } from './beyond.js';
 import { coloursOf } from './key.js';
 import { placesIn, tableOf } from './layers.js';
 
@@ -87,6 +89,15 @@ function paintKey(context, { head, key, type }, x, top, style) {
     context.fillText(text, x + 21, y + 12, KEY - 36);
     y += 17;
   });
+  for (const [marks, text, up] of [[key.below, `below ${full(key.low)}`, false], [key.above, `above ${full(key.high)}`, true]]) {
+    if (!marks.length) continue;
+    context.fillStyle = style('ink');
+    context.beginPath();
+    if (marksBeyond(type)) arrow(context, x + 7, y + 8, 4, up);
+    context.fill();
+    context.fillText(`${full(marks.length)} ${text}`, x + 21, y + 12, KEY - 36);
+    y += 17;
+  }
   return y;
 }
 
@@ -104,7 +115,8 @@ export async function copyPicture(handle) {
 /** The drawing is made on the server, of the same figures, classes and colours. */
 export async function saveDrawing(handle) {
   const [width, height] = handle.view.map.getSize();
-  const body = { state: writeState(handle.does.state()), visual: handle.id, sight: handle.view.sight(), width, height, night: document.documentElement.dataset.mood === 'night' };
+  const body = { state: writeState(handle.does.state()), visual: handle.id, sight: handle.view.sight(), width, height, night: document.documentElement.dataset.mood === 'night',
+    ground: { mood: handle.view.ground.mood, detail: handle.view.ground.detail } };
   save(await askBlob('POST', handle.does.address('pictures'), { ...body, form: 'svg' }), fileName(handle, 'svg'));
 }
 

@@ -32,7 +32,7 @@ function centreOf({ start }) {
 export function mount(body, { id, title, titleElement, visual, gesture, does, composing }) {
   const projection = visual.projection === 'equal-area' ? equalArea(...centreOf(visual)) : MERCATOR;
   const handle = { id, body, gesture, does, composing, projection, title: titleElement, layers: [], canvases: [], picks: new Set(), fitted: false, focused: null };
-  const view = new MapView(body, title, { projection, together: visual.together, bounds: visual.bounds, locked: visual.locked, names: (sheet, taken) => {
+  const view = new MapView(body, title, { projection, together: visual.together, bounds: visual.bounds, locked: visual.locked, sourceOf: does.sourceOf, names: (sheet, taken) => {
     for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
     marks(handle, sheet);
   } });
@@ -317,7 +317,7 @@ function drawKey(handle) {
   const withheld = !handle.composing && (handle.visual.withheld ?? []).includes('LAYERS');
   const blocks = [...all].reverse().map(drawn => {
     const layer = handle.layers.find(l => l.head.id === drawn.head.id);
-    const parts = layer ? keyOf(layer.key, { kind: layer.type, pick: layer.ids && layer.type !== 'paths' ? (c, add) => pickClass(handle, layer, c, add) : null, choose: (i, part) => handle.does.choose(drawn.head.id + part, i) }) : [];
+    const parts = layer ? keyOf(layer.key, { kind: layer.type, choose: (i, part) => handle.does.choose(drawn.head.id + part, i), ...pressesOf(handle, layer) }) : [];
     if (!several && !drawn.head.hidden) return parts.length ? el('div', { class: 'key-layer' }, ...parts) : null;
     const turn = el('input', { type: 'checkbox', disabled: withheld, onchange: () => handle.does.turn(drawn.head.id) });
     turn.checked = !drawn.head.hidden;
@@ -327,8 +327,15 @@ function drawKey(handle) {
   handle.key.replaceChildren(...blocks);
 }
 
-function pickClass(handle, layer, c, add) {
-  const ids = [...new Set(layer.ids.filter((_, i) => layer.classes[i] === c && !(layer.members?.[i] > 1)))];
+/** What a press on a class of the key does, and on what lies beyond its ends. */
+function pressesOf(handle, layer) {
+  if (!layer.ids || layer.type === 'paths') return {};
+  return { pick: (c, add) => pickMarks(handle, layer, i => layer.classes[i] === c, add), pickMarks: (marks, add) => pickMarks(handle, layer, i => marks.includes(i), add) };
+}
+
+/** Picks the places of the marks that a test holds true of. */
+function pickMarks(handle, layer, holds, add) {
+  const ids = [...new Set(layer.ids.filter((_, i) => holds(i) && !(layer.members?.[i] > 1)))];
   if (ids.length) handle.gesture(ids, add);
 }
 
@@ -342,8 +349,9 @@ function notes(handle) {
 
 function credits(handle) {
   const { view, drawing } = handle;
-  const ground = view.ground.mood.startsWith('source:') ? handle.does.creditOf(view.ground.mood.slice(7)) : view.ground.mood === 'plain' ? '' : 'Natural Earth · GeoNames · GSHHG';
-  view.credit.textContent = [ground, ...(drawing?.credits ?? [])].filter(Boolean).join(' · ');
+  // Names, and what a source leaves clear, are of the shipped ground.
+  const ground = view.ground.mood === 'plain' ? [] : ['Natural Earth · GeoNames · GSHHG', view.ground.mood.startsWith('source:') && handle.does.sourceOf(view.ground.mood.slice(7))?.credit];
+  view.credit.textContent = [...ground, ...(drawing?.credits ?? [])].filter(Boolean).join(' · ');
 }
 
 /** The first places in the order of their figures, as buttons that only the keyboard reaches. */

@@ -102,6 +102,18 @@ class MapFramesTest {
         assertThat(png.headers().firstValue("Content-Type")).contains("image/png");
     }
 
+    @Test
+    void aPictureStandsOnTheGroundThatTheReaderHasChosen() throws Exception {
+        String usual = post("pictures", picture("form", "svg")).body();
+        String bare = post("pictures", picture("form", "svg", "ground", Map.of("mood", "plain", "detail", 1))).body();
+        String gone = post("pictures", picture("form", "svg", "ground", Map.of("mood", "source:Gone", "detail", 2))).body();
+        String tinted = post("pictures", picture("form", "svg", "ground", Map.of("mood", "tinted", "detail", 3))).body();
+        assertThat(usual.contains("Natural Earth · GeoNames · GSHHG") && usual.contains("stroke-dasharray")).isTrue();
+        assertThat(bare.contains("Natural Earth") || bare.contains("stroke-dasharray")).as("nothing below").isFalse();
+        assertThat(gone).as("paper where the source has gone").isEqualTo(usual);
+        assertThat(tinted.contains("data:image/png")).as("the relief").isTrue();
+    }
+
     @ParameterizedTest
     @CsvSource({"10, 300", "400, 9000", "-5, 300"})
     void aPictureHasASizeThatCanBe(int width, int height) throws Exception {

@@ -3,12 +3,17 @@ package sarnik.app.ground;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpServer;
+import java.awt.image.BufferedImage;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.URI;
 import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -87,10 +92,7 @@ class PicturesTest {
         assertThat(reader.get("/api/grounds/Odd/0/0/0").statusCode()).isEqualTo(404);
     }
 
-    @Test
-    void anArchiveIsAskedForItsParts() throws Exception {
-        byte[] png = {(byte) 0x89, 'P', 'N', 'G', 1, 2, 3};
-        byte[] archive = PmtilesTest.archiveOf(png);
+    private HttpServer serving(byte[] archive) throws Exception {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 4);
         server.createContext("/world.pmtiles", exchange -> {
             String range = exchange.getRequestHeaders().getFirst("Range").substring("bytes=".length());
@@ -101,12 +103,58 @@ class PicturesTest {
             exchange.close();
         });
         server.start();
+        steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + server.getAddress().getPort());
+        return server;
+    }
+
+    @Test
+    void anArchiveIsAskedForItsParts() throws Exception {
+        HttpServer server = serving(PmtilesTest.archiveOf(new byte[] {(byte) 0x89, 'P', 'N', 'G', 1, 2, 3}));
         try {
-            int port = server.getAddress().getPort();
-            steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + port);
-            assertThat(add("Archive", "http://127.0.0.1:" + port + "/world.pmtiles").body()).contains("Archive").doesNotContain("sentence-bad");
+            assertThat(add("Archive", "http://127.0.0.1:" + server.getAddress().getPort() + "/world.pmtiles").body()).contains("Archive").doesNotContain("sentence-bad");
             assertThat(reader.get("/api/grounds/Archive/0/0/0").headers().firstValue("Content-Type")).contains("image/png");
             assertThat(reader.get("/api/grounds/Archive/1/0/0").statusCode()).isEqualTo(404);
+        } finally {
+            server.stop(0);
+        }
+    }
+
+    private String roads() {
+        return "http://127.0.0.1:" + remote.port() + "/roads/{z}/{x}/{y}.mvt";
+    }
+
+    private BufferedImage tile(String address, Path folder) throws Exception {
+        return ImageIO.read(reader.download("/api/grounds/" + address, folder.resolve("tile" + address.hashCode())).body().toFile());
+    }
+
+    private static long seen(BufferedImage image) {
+        long seen = 0;
+        for (int p = 0; p < image.getWidth() * image.getHeight(); p++) if (image.getRGB(p % image.getWidth(), p / image.getWidth()) >>> 24 > 100) seen++;
+        return seen;
+    }
+
+    @Test
+    void vectorTilesAreDrawnInTheLooksOfTheHourWithTheDetailThatIsAskedFor(@TempDir Path folder) throws Exception {
+        assertThat(add("Roads", roads()).body()).contains("vector tiles").doesNotContain("sentence-bad");
+        BufferedImage day = tile("Roads/7/62/48", folder);
+        assertThat(day.getWidth()).isEqualTo(512);
+        assertThat(seen(day)).isGreaterThan(500);
+        BufferedImage night = tile("Roads/7/62/48?night=true", folder);
+        assertThat(seen(night)).isEqualTo(seen(day));
+        assertThat(IntStream.range(0, 512 * 512).anyMatch(p -> day.getRGB(p % 512, p / 512) != night.getRGB(p % 512, p / 512))).as("other colours").isTrue();
+        assertThat(seen(tile("Roads/7/62/48?detail=3", folder))).isGreaterThan(seen(day));
+        assertThat(seen(tile("Roads/7/10/48", folder))).as("nothing on the other side of the sea").isZero();
+    }
+
+    @Test
+    void anArchiveOfShapesThatHasNoneOfTheWholeWorldIsTakenForWhatItSays(@TempDir Path folder) throws Exception {
+        byte[] shapes = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(roads().replace("{z}/{x}/{y}", "7/62/48"))).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+        HttpServer server = serving(PmtilesTest.archiveOfShapes(shapes));
+        try {
+            assertThat(add("Shapes", "http://127.0.0.1:" + server.getAddress().getPort() + "/world.pmtiles").body()).contains("vector tiles").doesNotContain("sentence-bad");
+            assertThat(tile("Shapes/1/0/0?detail=3", folder).getWidth()).isEqualTo(512);
+            assertThat(reader.get("/api/grounds/Shapes/1/1/0").statusCode()).as("none here").isEqualTo(404);
+            assertThat(reader.get("/api/grounds/Shapes/2/0/0").statusCode()).as("nearer than there are any").isEqualTo(404);
         } finally {
             server.stop(0);
         }

@@ -58,9 +58,17 @@ class PmtilesTest {
         return archive(zipped, tileType, "worldwestleaf".getBytes(StandardCharsets.US_ASCII), leaf, new long[] {0, 1, 5, 0}, new long[] {1, 3, 4, 5}, new long[] {4, 0, leaf.length, 0});
     }
 
-    /** An archive of one tile. */
+    /** An archive of one tile, that of the whole world. */
     static byte[] archiveOf(byte[] tile) throws IOException {
         return archive(false, 2, tile, new byte[0], new long[] {0, 1, tile.length, 0});
+    }
+
+    /** An archive of shapes with one tile, 1/0/0: it has none of the whole world. */
+    static byte[] archiveOfShapes(byte[] tile) throws IOException {
+        byte[] archive = archive(false, 1, tile, new byte[0], new long[] {1, 1, tile.length, 0});
+        archive[100] = 1;
+        archive[101] = 1;
+        return archive;
     }
 
     private static byte[] archive(boolean zipped, int tileType, byte[] tiles, byte[] leaf, long[]... runs) throws IOException {
@@ -89,8 +97,9 @@ class PmtilesTest {
     }
 
     @Test
-    void ofVectorTilesIsRefusedWithAReason() {
-        assertThatThrownBy(() -> open(archive(false, 1))).hasMessageContaining("vector tiles");
+    void saysWhetherItHoldsShapesAndIsRefusedWhereItIsNone() throws IOException {
+        assertThat(open(archive(false, 1)).isShapes()).isTrue();
+        assertThat(open(archive(false, 2)).isShapes()).isFalse();
         assertThatThrownBy(() -> open("no archive".getBytes(StandardCharsets.UTF_8))).hasMessageContaining("no PMTiles archive");
     }
 

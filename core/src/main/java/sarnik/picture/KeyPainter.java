@@ -1,0 +1,89 @@
+package sarnik.picture;
+
+import java.awt.geom.Ellipse2D;
+import java.awt.geom.Rectangle2D;
+import java.util.List;
+import sarnik.dashboard.Drawing;
+import sarnik.dashboard.LayerDrawn;
+import sarnik.scale.NumberWords;
+
+/** Draws the keys of a picture, one below the other. */
+final class KeyPainter {
+
+    private final Pen pen;
+    private final Look look;
+    private final double x;
+    private double y;
+
+    /**
+     * @param x of the left edge
+     * @param y of the upper edge
+     */
+    KeyPainter(Pen pen, Look look, double x, double y) {
+        this.pen = pen;
+        this.look = look;
+        this.x = x;
+        this.y = y;
+    }
+
+    /**
+     * @param colours of the classes, as the picture shows them
+     */
+    void paint(LayerDrawn layer, List<String> colours) {
+        LayerDrawn.Key key = layer.key();
+        y += 12;
+        pen.text(layer.head().name(), x, y, 12, true, look.ink(), null);
+        if (key.sizeWords() != null) sizes(key, layer instanceof LayerDrawn.OfFlows);
+        if (key.colourWords() != null) classes(layer, colours);
+        y += 10;
+    }
+
+    private void words(String words) {
+        y += 16;
+        pen.text(words, x, y, 11, false, look.faint(), null);
+    }
+
+    private void sizes(LayerDrawn.Key key, boolean widths) {
+        words(key.sizeWords());
+        double largest = key.circles().isEmpty() ? 0 : key.circles().get(0).radius();
+        for (Drawing.Circle circle : key.circles()) {
+            double r = circle.radius();
+            if (widths) pen.fill(new Rectangle2D.Double(x, y + 9 - r / 2, 42, r), look.ink(), 1);
+            else pen.stroke(new Ellipse2D.Double(x + largest - r, y + 4, 2 * r, 2 * r), look.ink(), 0.9, 1);
+            pen.text(circle.text(), x + (widths ? 50 : 2 * largest + 10), y + (widths ? 13 : r + 8), 11, false, look.ink(), null);
+            y += widths ? 17 : Math.max(15, 2 * r + 4);
+        }
+        y += 4;
+    }
+
+    private void classes(LayerDrawn layer, List<String> colours) {
+        LayerDrawn.Key key = layer.key();
+        words(key.colourWords());
+        if (key.ramp()) {
+            for (int i = 0; i < colours.size(); i++) pen.fill(new Rectangle2D.Double(x + i * 150.0 / colours.size(), y + 5, 150.0 / colours.size() + 0.3, 10), colours.get(i), 1);
+            y += 20;
+        } else {
+            for (int i = 0; i < colours.size(); i++) {
+                pen.fill(new Rectangle2D.Double(x, y + 5, 14, 12), colours.get(i), 1);
+                line(key.colours().get(i).text());
+            }
+        }
+        if (key.missing() > 0) {
+            pen.hatch(new Rectangle2D.Double(x, y + 5, 14, 12), look.faint());
+            line("no data");
+        }
+        beyond(layer, key.below(), "below " + (key.low() == null ? "" : NumberWords.full(key.low())), false);
+        beyond(layer, key.above(), "above " + (key.high() == null ? "" : NumberWords.full(key.high())), true);
+    }
+
+    private void beyond(LayerDrawn layer, int[] marks, String words, boolean up) {
+        if (marks.length == 0) return;
+        if (Marks.beyondIsMarked(layer)) pen.fill(Marks.arrow(x + 7, y + 11, 4, up), look.ink(), 1);
+        line(NumberWords.full(marks.length) + " " + words);
+    }
+
+    private void line(String text) {
+        pen.text(text, x + 21, y + 15, 12, false, look.ink(), null);
+        y += 17;
+    }
+}
