@@ -93,12 +93,13 @@ function taken(opened) {
   rearrange();
   showHistory();
   showTitle();
-  const { visuals, filters } = opened.document;
+  const { visuals, filters, parameters } = opened.document;
+  const sameControls = ['filters', 'parameters'].every(part => JSON.stringify(before[part]) === JSON.stringify(opened.document[part]));
   const drawnAnew = Object.keys(visuals).filter(id => changed(before, opened.document, id));
-  if (drawnAnew.length || JSON.stringify(before.filters) !== JSON.stringify(filters)) {
-    sheet.ask(JSON.stringify(before.filters) === JSON.stringify(filters) && JSON.stringify(before.links) === JSON.stringify(opened.document.links) ? drawnAnew : sheet.ids());
+  if (drawnAnew.length || !sameControls) {
+    sheet.ask(sameControls && JSON.stringify(before.links) === JSON.stringify(opened.document.links) ? drawnAnew : sheet.ids());
   }
-  select(selected && (visuals[selected] || filters[selected]) ? selected : null);
+  select(selected && (visuals[selected] || filters[selected] || parameters?.[selected]) ? selected : null);
 }
 
 /** Whether a visual shows something else now; where it stands does not matter. */

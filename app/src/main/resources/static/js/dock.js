@@ -19,7 +19,7 @@ export class Dock {
     Object.assign(this, { place, sheet, edits, hooks });
   }
 
-  /** Shows the brief of a visual or filter; null shows the questions. */
+  /** Shows the brief of a visual, filter or parameter; null shows the questions. */
   async show(id) {
     const turn = ++this.#turn;
     if (!id) {
@@ -57,10 +57,13 @@ export class Dock {
       el('button', { type: 'button', class: 'quiet', onclick: () => this.hooks.released() }, 'Add something else'));
   }
 
-  /** Takes a part away with the links that start at it or lead to nothing but it. */
+  /** Takes a part away with the links that start at it or lead to nothing but it, and a parameter with the centres that are set by it. */
   #takeAway(id) {
-    const { visuals, links } = this.sheet.opened.document;
-    const patch = [{ op: 'remove', path: `/${visuals[id] ? 'visuals' : 'filters'}/${id}` }];
+    const { visuals, links, parameters } = this.sheet.opened.document;
+    const patch = [{ op: 'remove', path: `/${visuals[id] ? 'visuals' : parameters?.[id] ? 'parameters' : 'filters'}/${id}` }];
+    for (const [visual, { layers }] of Object.entries(visuals)) {
+      for (const [layer, { colour }] of Object.entries(layers ?? {})) if (colour?.centre?.parameter === id) patch.push({ op: 'remove', path: `/visuals/${visual}/layers/${layer}/colour/centre` });
+    }
     for (const [key, link] of Object.entries(links)) {
       if (link.from === id || (link.to?.length === 1 && link.to[0] === id)) patch.push({ op: 'remove', path: `/links/${key}` });
       else if (link.to?.includes(id)) patch.push({ op: 'replace', path: `/links/${key}/to`, value: link.to.filter(t => t !== id) });

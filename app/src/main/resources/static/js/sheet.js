@@ -147,9 +147,17 @@ export class Sheet {
     this.went(next, id);
   }
 
+  /** Sets a parameter, or puts it back with null. */
+  number(id, value) {
+    const next = new Map(this.state);
+    if (value === null) next.delete(`v.${id}`);
+    else next.set(`v.${id}`, [String(value)]);
+    this.went(next, id);
+  }
+
   /** Clears one part of the state, or all of it. */
   clear(id = null) {
-    const next = new Map([...this.state].filter(([name]) => (id ? name !== `f.${id}` && name !== `p.${id}` : /^[hs]/.test(name))));
+    const next = new Map([...this.state].filter(([name]) => (id ? !['f', 'p', 'v'].some(part => name === `${part}.${id}`) : /^[hs]/.test(name))));
     this.went(next, id);
   }
 

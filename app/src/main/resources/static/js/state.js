@@ -1,9 +1,10 @@
 /**
  * What the reader has chosen, as it stands in the web address: `f.ID=a,b` and `f.ID=FROM..TO` for filters, `p.ID=a,b`
- * for picks, `h.ID=a,b` for layers turned from shown to hidden or back, `s.ID.LAYER=1` for a measure that was chosen. The server has the last word
+ * for picks, `h.ID=a,b` for layers turned from shown to hidden or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the
+ * value of a parameter. The server has the last word
  * on its form.
  */
-const parts = text => text.split('&').map(p => p.split('=')).filter(([name, value]) => /^[fphs]\../.test(name) && value);
+const parts = text => text.split('&').map(p => p.split('=')).filter(([name, value]) => /^[fphsv]\../.test(name) && value);
 
 /** @returns {Map<string, string[]>} values by "f.ID", "p.ID" and so on; a range is the one value "FROM..TO" */
 export function readState(text) {

@@ -1,7 +1,7 @@
 import { el } from './elements.js';
 import { closePopup, openPopup } from './popup.js';
 
-/** The filters of the page, and under the title what is now showing. */
+/** The filters and parameters of the page, and under the title what is now showing. */
 
 export function drawStrip(sheet) {
   const strip = document.getElementById('strip');
@@ -10,7 +10,7 @@ export function drawStrip(sheet) {
   strip.replaceChildren(...Object.entries(sheet.opened.offers).map(([id, offer]) => {
     const control = offer.misfit ? el('span', {}, offer.misfit) : filters[id].type === 'choice' ? choice(sheet, id, offer) : dates(sheet, id, offer);
     return el('div', { class: 'filter', 'data-filter': id }, el('span', { class: 'filter-name' }, offer.words), control);
-  }));
+  }), ...Object.entries(sheet.opened.document.parameters ?? {}).sort(([, a], [, b]) => a.order - b.order).map(([id, parameter]) => number(sheet, id, parameter)));
   if (focused) strip.querySelector(`[data-filter-part="${focused}"]`)?.focus();
   sheet.hooks.strip?.(strip);
 }
@@ -54,6 +54,13 @@ function dates(sheet, id, offer) {
   const first = input('from', from, 'from');
   const last = input('to', to, 'to');
   return el('span', { class: 'inline-flex gap-2 items-center' }, first, 'to', last);
+}
+
+/** A number that the reader sets. What lies beyond its bounds is said by the control and not sent. */
+function number(sheet, id, { name, value, low, high }) {
+  const input = el('input', { type: 'number', class: 'filter-number', step: 'any', min: low ?? undefined, max: high ?? undefined, value: sheet.state.get(`v.${id}`)?.[0] ?? value, 'aria-label': name, 'data-filter-part': `${id}-number`,
+    onchange: () => { if (input.reportValidity()) sheet.number(id, input.value === '' || Number(input.value) === value ? null : Number(input.value)); } });
+  return el('div', { class: 'filter', 'data-filter': id }, el('span', { class: 'filter-name' }, name), input);
 }
 
 /** "Now showing": each part can be taken away. */

@@ -17,6 +17,7 @@ import sarnik.query.Measure;
 import sarnik.query.QueryEngine;
 import sarnik.query.Rank;
 import sarnik.scale.Classes;
+import sarnik.scale.NumberWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -58,13 +59,15 @@ public final class BriefWriter {
     }
 
     /**
-     * The brief of a visual or filter.
+     * The brief of a visual, filter or parameter.
      *
      * @throws MisfitException when there is none of this id, or its dataset has gone
      */
     public Brief write(String id) {
         Filter filter = dashboard.filters().get(id);
         if (filter != null) return filter(id, filter);
+        Parameter parameter = dashboard.parameters().get(id);
+        if (parameter != null) return parameter(id, parameter);
         Visual visual = dashboard.visuals().get(id);
         if (visual == null) throw new MisfitException("This part has been taken away from the dashboard.");
         String path = "/visuals/" + id;
@@ -146,6 +149,26 @@ public final class BriefWriter {
                         new Slot("column", ColumnWords.of(filter.column()), path + "/column", Kind.CHOSEN, false, false, columns),
                         new Words(" in " + dataset.name() + ".")),
                 List.of(title(path, filter.title())));
+    }
+
+    /** All parameters by id. */
+    Map<String, Parameter> parameters() {
+        return dashboard.parameters();
+    }
+
+    private Brief parameter(String id, Parameter parameter) {
+        String path = "/parameters/" + id;
+        BriefLine line = new BriefLine();
+        line.say("The reader sets the number ");
+        line.slot("name", "“" + parameter.name() + "”", path + "/name", Kind.TYPED, false, false, List.of(new Option(parameter.name(), "", parameter.name())));
+        line.say(", at first ");
+        line.slot("first value", NumberWords.full(parameter.value()), path + "/value", Kind.NUMBER, false, false, List.of());
+        line.say(parameter.low() == null ? " " : ", no less than ");
+        line.slot("least value", parameter.low() == null ? "+ least value" : NumberWords.full(parameter.low()), path + "/low", Kind.NUMBER, parameter.low() == null, parameter.low() != null, List.of());
+        line.say(parameter.high() == null ? " " : " and no more than ");
+        line.slot("greatest value", parameter.high() == null ? "+ greatest value" : NumberWords.full(parameter.high()), path + "/high", Kind.NUMBER, parameter.high() == null, parameter.high() != null, List.of());
+        line.say(". Scales can turn about it: choose it as the centre in a layer's brief.");
+        return new Brief(line.parts(), List.of());
     }
 
     private static Slot title(String path, String title) {

@@ -7,9 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 import java.util.stream.IntStream;
 import sarnik.dashboard.Drawing.Swatch;
 import sarnik.dashboard.LayerDrawn.Key;
@@ -54,19 +52,6 @@ record Colouring(int[] classes, Key key) {
 
     private static Key keyOf(String words, List<Swatch> swatches, int missing) {
         return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
-    }
-
-    /** The colour as its shared key has it; where the key has gone the layer's own scale stays, and that is noted. */
-    static Layer.Colour worn(Layer.Colour own, Function<String, Optional<SharedKey>> keys, List<String> notes) {
-        if (own.key() == null) return own;
-        Optional<SharedKey> shared = keys.apply(own.key());
-        if (shared.isEmpty()) {
-            notes.add("The shared key “" + own.key() + "” has gone, so the layer wears a scale of its own. Choose another key in its brief.");
-            return own;
-        }
-        Layer.Colour scale = shared.get().colour();
-        return new Layer.Colour(own.measure(), own.per(), own.category(), scale.order(), scale.ramp(), scale.method(), scale.classes(), scale.palette(), scale.reversed(), scale.centre(),
-                scale.low(), scale.high(), scale.breaks(), own.key(), own.offered());
     }
 
     /**

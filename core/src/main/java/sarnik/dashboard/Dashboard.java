@@ -17,6 +17,7 @@ import sarnik.query.Rank;
  * @param visuals visuals by id
  * @param filters filters by id
  * @param links links by id
+ * @param parameters parameters by id; empty where the document has none
  */
 public record Dashboard(
         int schema,
@@ -24,7 +25,12 @@ public record Dashboard(
         Map<String, Page> pages,
         Map<String, Visual> visuals,
         Map<String, Filter> filters,
-        Map<String, Link> links) {
+        Map<String, Link> links,
+        Map<String, Parameter> parameters) {
+
+    public Dashboard {
+        if (parameters == null) parameters = Map.of();
+    }
 
     /** The grid's columns. */
     public static final int COLUMNS = 24;

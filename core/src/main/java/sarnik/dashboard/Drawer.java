@@ -201,7 +201,8 @@ public final class Drawer {
             all.addAll(MapDrawer.periodStages(layer.period()));
             return all;
         };
-        return new MapDrawer(sources, state, engine, sights.get(id), sheets, stages);
+        Scales scales = new Scales(sources.keys(), parameter -> state.number(dashboard, parameter));
+        return new MapDrawer(datasets, scales, state, engine, sights.get(id), sheets, stages);
     }
 
     private static String titleOf(Visual visual, String fallback) {

@@ -36,6 +36,11 @@ final class EditWords {
                     Filter filter = before.filters().getOrDefault(id, after.filters().get(id));
                     return path.length == 3 ? whole + "the filter " + filter.words() : part(path) + " of the filter " + filter.words();
                 }
+                case "parameters" -> {
+                    Parameter parameter = before.parameters().getOrDefault(id, after.parameters().get(id));
+                    String name = "the number " + (parameter == null ? "" : parameter.name());
+                    return path.length < 4 ? (whole.isEmpty() ? "adding " : whole) + name : "a part of " + name;
+                }
                 case "links" -> {
                     return whole.isEmpty() ? "a link" : whole + "a link";
                 }

@@ -105,6 +105,21 @@ public record Layer(
     public record Colour(Measure measure, String per, String category, List<String> order, Boolean ramp, Classes.Method method, Integer classes, String palette, Boolean reversed,
             ColourScale.Centre centre, Double low, Double high, List<Double> breaks, String key, List<Measure> offered) {
 
+        /** The same colours on another scale. */
+        Colour wearing(Colour scale) {
+            return new Colour(measure, per, category, scale.order, scale.ramp, scale.method, scale.classes, scale.palette, scale.reversed, scale.centre, scale.low, scale.high, scale.breaks, key, offered);
+        }
+
+        /** The same scale by another measure; ends and breaks belong to the values, so they are found anew. */
+        Colour by(Measure other) {
+            return other.equals(measure) ? this : new Colour(other, per, null, order, ramp, method, classes, palette, reversed, centre, null, null, null, key, offered);
+        }
+
+        /** The same scale about another centre. */
+        Colour about(ColourScale.Centre other) {
+            return new Colour(measure, per, category, order, ramp, method, classes, palette, reversed, other, low, high, breaks, key, offered);
+        }
+
         /** Whether all wear one colour of the palette. */
         boolean isOne() {
             return measure == null && category == null;

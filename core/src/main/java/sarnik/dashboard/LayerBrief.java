@@ -142,7 +142,7 @@ final class LayerBrief {
         Layer.Colour colour = layer.colour();
         if (colour == null || colour.measure() == null) return BriefWriter.map("measure", measure, "method", "NATURAL", "classes", 5, "palette", "loch");
         Map<String, Object> changed = BriefWriter.map("measure", measure, "method", method().name(), "classes", classes(), "palette", palette());
-        if (colour.centre() != null) changed.put("centre", centreValue(colour.centre()));
+        if (colour.centre() != null) changed.put("centre", centre(colour.centre().about(), colour.centre().value(), colour.centre().even(), colour.centre().parameter()));
         if (colour.per() != null) changed.put("per", colour.per());
         if (colour.ramp() != null) changed.put("ramp", colour.ramp());
         if (colour.reversed() != null) changed.put("reversed", colour.reversed());
@@ -226,20 +226,33 @@ final class LayerBrief {
     }
 
     private void centre(Layer.Colour colour) {
-        List<Option> centres = List.of(new Option("about the mean", "two colours, light in the middle", BriefWriter.map("about", "MEAN")), new Option("about the median", "", BriefWriter.map("about", "MEDIAN")),
-                new Option("about 0", "", BriefWriter.map("about", "VALUE", "value", 0)), new Option("about 100", "", BriefWriter.map("about", "VALUE", "value", 100)));
         ColourScale.Centre centre = colour.centre();
-        String text = centre == null ? "+ centre" : centre.about() == ColourScale.About.VALUE ? "about " + NumberWords.full(centre.value() == null ? 0 : centre.value())
-                : "about the " + centre.about().name().toLowerCase(java.util.Locale.ROOT);
-        line.slot("centre", text, at + "/colour/centre", Kind.CHOSEN, centre == null, centre != null, centres);
+        Boolean even = centre == null ? null : centre.even();
+        List<Option> centres = new ArrayList<>(List.of(new Option("about the mean", "two colours, light in the middle", centre(ColourScale.About.MEAN, null, even, null)),
+                new Option("about the median", "", centre(ColourScale.About.MEDIAN, null, even, null)), new Option("about a value", "0, 100 or what you write", centre(ColourScale.About.VALUE, 0.0, even, null))));
+        writer.parameters().forEach((id, parameter) -> centres.add(new Option("about the reader's “" + parameter.name() + "”", "now " + NumberWords.full(parameter.value()), centre(ColourScale.About.PARAMETER, null, even, id))));
+        line.slot("centre", centre == null ? "+ centre" : about(centre), at + "/colour/centre", Kind.CHOSEN, centre == null, centre != null, centres);
+        line.say(" ");
+        if (centre == null || centre.about() != ColourScale.About.VALUE) return;
+        line.slot("value of the centre", NumberWords.full(centre.value() == null ? 0 : centre.value()), at + "/colour/centre/value", Kind.NUMBER, false, false, List.of());
         line.say(" ");
     }
 
-    private static Map<String, Object> centreValue(ColourScale.Centre centre) {
-        Map<String, Object> value = BriefWriter.map("about", centre.about().name());
-        if (centre.value() != null) value.put("value", centre.value());
-        if (centre.even() != null) value.put("even", centre.even());
-        return value;
+    private String about(ColourScale.Centre centre) {
+        return switch (centre.about()) {
+            case VALUE -> "about";
+            case MEAN -> "about the mean";
+            case MEDIAN -> "about the median";
+            case PARAMETER -> "about the reader's “" + (writer.parameters().containsKey(centre.parameter()) ? writer.parameters().get(centre.parameter()).name() : "number that has gone") + "”";
+        };
+    }
+
+    private static Map<String, Object> centre(ColourScale.About about, Double value, Boolean even, String parameter) {
+        Map<String, Object> centre = BriefWriter.map("about", about.name());
+        if (value != null) centre.put("value", value);
+        if (even != null) centre.put("even", even);
+        if (parameter != null) centre.put("parameter", parameter);
+        return centre;
     }
 
     private void sharedKey(Layer.Colour colour) {

@@ -9,9 +9,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
-import java.util.function.Function;
 import java.util.stream.IntStream;
 import sarnik.dashboard.Drawing.Circle;
 import sarnik.dashboard.LayerDrawn.Key;
@@ -40,12 +38,12 @@ final class LinesDrawer {
 
     private final LayerRows rows;
     private final Layer layer;
-    private final Function<String, Optional<SharedKey>> keys;
+    private final Scales scales;
 
-    LinesDrawer(LayerRows rows, Function<String, Optional<SharedKey>> keys) {
+    LinesDrawer(LayerRows rows, Scales scales) {
         this.rows = rows;
         this.layer = rows.layer;
-        this.keys = keys;
+        this.scales = scales;
     }
 
     // --- flows ------------------------------------------------------------------------------------
@@ -132,7 +130,7 @@ final class LinesDrawer {
 
     private Colouring colouring(Frame frame, int[] order, String column) {
         if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
-        Layer.Colour colour = Colouring.worn(layer.colour(), keys, rows.notes);
+        Layer.Colour colour = scales.worn(layer.colour(), rows.notes);
         if (colour.category() == null) return Colouring.byMeasure(colour, Arrays.stream(order).mapToDouble(g -> frame.value(1, g)).toArray(), rows.dataset().words(colour.measure()));
         Map<String, String> values = rows.commonest(List.of(RolledUp.from(column), column), colour.category());
         return Colouring.byCategory(colour, Arrays.stream(order).mapToObj(g -> values.get(LayerRows.key(frame, g, 2))).toList(), rows.dataset().table().column(colour.category()), ColumnWords.of(colour.category()));
@@ -181,7 +179,7 @@ final class LinesDrawer {
 
     private Colouring pathColours(List<String> names, Layer.Path path) {
         Layer.Colour colour = layer.colour() == null || layer.colour().isOne() ? new Layer.Colour(null, null, path.who(), null, null, null, null, "flags", null, null, null, null, null, null, null)
-                : Colouring.worn(layer.colour(), keys, rows.notes);
+                : scales.worn(layer.colour(), rows.notes);
         Frame kept = rows.last();
         if (colour.category() != null) {
             Map<String, String> values = colour.category().equals(path.who()) ? new HashMap<>() : rows.commonest(List.of(path.who()), colour.category());

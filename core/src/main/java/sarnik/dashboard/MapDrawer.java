@@ -25,7 +25,8 @@ final class MapDrawer {
     /** What stands behind a layer's id in the reader state where the measure of its size is chosen. */
     private static final String SIZE = ".size";
 
-    private final Sources sources;
+    private final Datasets datasets;
+    private final Scales scales;
     private final ReaderState state;
     private final QueryEngine engine;
     private final Sight sight;
@@ -37,8 +38,9 @@ final class MapDrawer {
         List<Stage> of(Layer layer, LoadedDataset dataset);
     }
 
-    MapDrawer(Sources sources, ReaderState state, QueryEngine engine, Sight sight, ConcurrentMap<String, PlaceSheet> sheets, StagesOf stagesOf) {
-        this.sources = sources;
+    MapDrawer(Datasets datasets, Scales scales, ReaderState state, QueryEngine engine, Sight sight, ConcurrentMap<String, PlaceSheet> sheets, StagesOf stagesOf) {
+        this.datasets = datasets;
+        this.scales = scales;
         this.state = state;
         this.engine = engine;
         this.sight = sight == null ? Sight.FIRST : sight;
@@ -80,7 +82,7 @@ final class MapDrawer {
     LayerRows rows(String id, Visual.OfMap map, String layerId) {
         if (!map.layers().containsKey(layerId)) throw new MisfitException("This layer has been taken away from the map.");
         Layer layer = asRead(id, layerId, map.layers().get(layerId));
-        LoadedDataset dataset = sources.datasets().get(layer.dataset());
+        LoadedDataset dataset = datasets.get(layer.dataset());
         return new LayerRows(layerId, layer, dataset, stagesOf.of(layer, dataset), engine, sight, sheets);
     }
 
@@ -97,11 +99,11 @@ final class MapDrawer {
 
     private LayerDrawn draw(LayerRows rows) {
         return switch (rows.layer.kind()) {
-            case SYMBOLS -> new PlacesDrawer(rows, sources.keys()).symbols();
-            case AREAS -> new PlacesDrawer(rows, sources.keys()).areas();
+            case SYMBOLS -> new PlacesDrawer(rows, scales).symbols();
+            case AREAS -> new PlacesDrawer(rows, scales).areas();
             case DENSITY -> DensityDrawer.draw(rows);
-            case FLOWS -> new LinesDrawer(rows, sources.keys()).flows();
-            case PATHS -> new LinesDrawer(rows, sources.keys()).paths();
+            case FLOWS -> new LinesDrawer(rows, scales).flows();
+            case PATHS -> new LinesDrawer(rows, scales).paths();
         };
     }
 
@@ -114,8 +116,7 @@ final class MapDrawer {
         boolean hidden = layer.startsHidden() ^ state.isTurned(visual, id);
         Layer.Colour colour = layer.colour();
         if (colour != null && colour.offered() != null && colour.measure() != null) {
-            colour = new Layer.Colour(chosen(colour.measure(), colour.offered(), state.slot(visual, id)), colour.per(), null, colour.order(), colour.ramp(), colour.method(), colour.classes(), colour.palette(), colour.reversed(),
-                    colour.centre(), colour.low(), colour.high(), colour.breaks(), colour.key(), colour.offered());
+            colour = colour.by(chosen(colour.measure(), colour.offered(), state.slot(visual, id)));
         }
         Layer.Size size = layer.size();
         if (size != null && size.offered() != null) {
@@ -164,7 +165,7 @@ final class MapDrawer {
     private String titleOf(Visual.OfMap map) {
         Layer top = map.layers().values().stream().max(Comparator.comparingInt(Layer::order)).orElseThrow();
         if (top.name() != null && !top.name().isBlank()) return top.name();
-        Optional<LoadedDataset> dataset = sources.datasets().find(top.dataset());
+        Optional<LoadedDataset> dataset = datasets.find(top.dataset());
         return dataset.map(d -> LayerRows.nameOf(top, d)).orElse("A map");
     }
 

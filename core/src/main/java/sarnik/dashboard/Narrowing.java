@@ -14,6 +14,7 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.query.Condition;
 import sarnik.query.Stage;
+import sarnik.scale.NumberWords;
 
 /**
  * Which rows a visual shows: always filters first, then picks on other visuals, then the visual's own rule. Each is a
@@ -114,22 +115,28 @@ public final class Narrowing {
                 .map(Tie::equals).filter(c -> dataset.table().find(c).isPresent()).findFirst();
     }
 
-    /** Ids of the visuals whose figures change with this filter or with a pick on this visual. */
+    /** Ids of the visuals that change with this filter or parameter, or with a pick on this visual. */
     public static Set<String> touched(Dashboard dashboard, String id) {
         Set<String> touched = new LinkedHashSet<>();
         Filter filter = dashboard.filters().get(id);
         dashboard.visuals().forEach((visualId, visual) -> {
             boolean byFilter = filter != null && visual.page().equals(filter.page());
             boolean byPick = dashboard.links().values().stream().anyMatch(l -> l.from().equals(id) && l.reaches(visualId));
-            if (byFilter || byPick) touched.add(visualId);
+            boolean byParameter = visual instanceof Visual.OfMap map && dashboard.parameters().containsKey(id) && map.layers().values().stream().anyMatch(layer -> turnsAbout(layer.colour(), id));
+            if (byFilter || byPick || byParameter) touched.add(visualId);
         });
         return touched;
+    }
+
+    /** Whether a scale turns about a parameter; that of a shared key may. */
+    private static boolean turnsAbout(Layer.Colour colour, String parameter) {
+        return colour != null && (colour.key() != null || colour.centre() != null && parameter.equals(colour.centre().parameter()));
     }
 
     /**
      * A part of "now showing".
      *
-     * @param id the filter or visual that narrows
+     * @param id the filter or visual that narrows, or the parameter that is set
      * @param words the narrowing as people read it
      */
     public record Showing(String id, String words) {}
@@ -142,6 +149,7 @@ public final class Narrowing {
                 parts.add(new Showing(id, words(id, dashboard.filters().get(id))));
             }
         }
+        state.numbers().forEach((id, number) -> parts.add(new Showing(id, dashboard.parameters().get(id).name() + " " + NumberWords.full(number))));
         state.picks().forEach((id, values) -> parts.add(new Showing(id, pickWords(id, values))));
         return parts;
     }

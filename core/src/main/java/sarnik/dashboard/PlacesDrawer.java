@@ -7,7 +7,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.stream.IntStream;
 import sarnik.dashboard.Drawing.Circle;
 import sarnik.dashboard.LayerDrawn.Key;
@@ -37,12 +36,12 @@ final class PlacesDrawer {
 
     private final LayerRows rows;
     private final Layer layer;
-    private final Function<String, Optional<SharedKey>> keys;
+    private final Scales scales;
 
-    PlacesDrawer(LayerRows rows, Function<String, Optional<SharedKey>> keys) {
+    PlacesDrawer(LayerRows rows, Scales scales) {
         this.rows = rows;
         this.layer = rows.layer;
-        this.keys = keys;
+        this.scales = scales;
     }
 
     // --- symbols -----------------------------------------------------------------------------------
@@ -170,7 +169,7 @@ final class PlacesDrawer {
 
     private Colouring colouring(Frame frame, int[] order, List<String> by) {
         if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
-        Layer.Colour colour = Colouring.worn(layer.colour(), keys, rows.notes);
+        Layer.Colour colour = scales.worn(layer.colour(), rows.notes);
         if (colour.category() == null) return Colouring.byMeasure(colour, tints(frame, order), tintWords());
         Map<String, String> values = rows.commonest(by, colour.category());
         return Colouring.byCategory(colour, Arrays.stream(order).mapToObj(g -> values.get(frame.key(0, g))).toList(), rows.dataset().table().column(colour.category()), ColumnWords.of(colour.category()));

@@ -152,7 +152,18 @@ public final class Proposals {
             proposals.add(new Proposal(id, choice ? "Values of " + ColumnWords.of(name) : "A range of " + ColumnWords.of(name),
                     List.of(add("/filters/" + id, filter))));
         }
+        proposals.add(number());
         return proposals;
+    }
+
+    /** A number that scales can turn about. */
+    private Proposal number() {
+        String id = "n" + ids.get();
+        List<Map<String, Object>> ops = new ArrayList<>();
+        if (dashboard.parameters().isEmpty()) ops.add(add("/parameters", Map.of()));
+        int order = dashboard.parameters().values().stream().mapToInt(Parameter::order).max().orElse(0) + 1;
+        ops.add(add("/parameters/" + id, BriefWriter.map("name", "Number " + order, "order", order, "value", 0)));
+        return new Proposal(id, "A number, about which scales can turn", ops);
     }
 
     private Proposal visual(String words, int w, int h, Map<String, Object> visual, boolean linked) {

@@ -1,5 +1,7 @@
 package sarnik.dashboard;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.net.URLDecoder;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
@@ -9,9 +11,11 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Predicate;
+import sarnik.scale.NumberWords;
 
 /**
  * What a reader has chosen. With the dashboard it fully determines what is shown.
@@ -19,27 +23,33 @@ import java.util.function.Predicate;
  * <p>Its text form stands in the web address: {@code f.ID=a,b} for choices, {@code f.ID=2025-06-01..2026-05-31} for
  * dates (either end may be left out), {@code p.ID=a,b} for picks, {@code h.ID=a,b} for layers of a map that are turned from shown to hidden or
  * back, {@code s.ID.LAYER=2} for the measure chosen among those a layer offers for its
- * colour, {@code s.ID.LAYER.size=1} for its size; ids ascending, values percent-encoded.
+ * colour, {@code s.ID.LAYER.size=1} for its size, {@code v.ID=12.5} for the value of a parameter; ids ascending, values percent-encoded.
  *
  * @param choices chosen values by filter
  * @param dates chosen range by filter
  * @param picks picked values by visual
  * @param turned layers turned from shown to hidden or back, by visual
  * @param slots the number of the measure chosen, from 0, by visual and layer with a dot between
+ * @param numbers the values of parameters that were set, by parameter
  */
 public record ReaderState(
         SortedMap<String, List<String>> choices, SortedMap<String, Dates> dates, SortedMap<String, List<String>> picks, SortedMap<String, List<String>> turned,
-        SortedMap<String, Integer> slots) {
+        SortedMap<String, Integer> slots, SortedMap<String, Double> numbers) {
 
     public static final ReaderState NOTHING = empty();
 
     private static ReaderState empty() {
-        return new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+        return new ReaderState(new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
     }
 
     /** Whether the reader has turned a layer from shown to hidden or back. */
     boolean isTurned(String visual, String layer) {
         return turned.getOrDefault(visual, List.of()).contains(layer);
+    }
+
+    /** The value of a parameter, as the reader has set it or as it is at first; empty where the dashboard has none of this id. */
+    Optional<Double> number(Dashboard dashboard, String parameter) {
+        return Optional.ofNullable(dashboard.parameters().get(parameter)).map(p -> numbers.getOrDefault(parameter, p.value()));
     }
 
     /** The number of the measure chosen for a layer, from 0. */
@@ -78,6 +88,7 @@ public record ReaderState(
             else if (part.charAt(0) == 'p') state.readPick(id, value, dashboard.visuals().get(id), misfits);
             else if (part.charAt(0) == 'h') state.readTurned(id, value, dashboard.visuals().get(id), misfits);
             else if (part.charAt(0) == 's') state.readSlot(id, value, dashboard, misfits);
+            else if (part.charAt(0) == 'v') state.readNumber(id, value, dashboard.parameters().get(id), misfits);
         }
         state.choices.entrySet().removeIf(e -> {
             Filter filter = dashboard.filters().get(e.getKey());
@@ -157,6 +168,20 @@ public record ReaderState(
         else if (Integer.parseInt(value) > 0) slots.put(id, Integer.parseInt(value));
     }
 
+    private void readNumber(String id, String value, Parameter parameter, List<String> misfits) {
+        if (parameter == null) {
+            misfits.add("The address sets a number that this dashboard no longer has; it is left out.");
+            return;
+        }
+        try {
+            double number = Double.parseDouble(decode(value));
+            if (!parameter.allows(number)) misfits.add("The address sets %s to %s, which lies beyond what it can be; it is left out.".formatted(parameter.name(), NumberWords.full(number)));
+            else if (number != parameter.value()) numbers.put(id, number);
+        } catch (NumberFormatException odd) {
+            misfits.add("The address sets %s to something that is no number; it is left out.".formatted(parameter.name()));
+        }
+    }
+
     private static LocalDate date(String text) {
         return text.isEmpty() ? null : LocalDate.parse(text);
     }
@@ -173,6 +198,7 @@ public record ReaderState(
         picks.forEach((id, values) -> parts.put("p." + encode(id), join(values)));
         turned.forEach((id, layers) -> parts.put("h." + encode(id), join(layers)));
         slots.forEach((id, slot) -> parts.put("s." + encode(id), String.valueOf(slot)));
+        numbers.forEach((id, number) -> parts.put("v." + encode(id), plain(number)));
         StringBuilder text = new StringBuilder();
         parts.forEach((name, value) -> {
             if (!value.isEmpty()) text.append(text.length() == 0 ? "" : "&").append(name).append('=').append(value);
@@ -180,9 +206,13 @@ public record ReaderState(
         return text.toString();
     }
 
-    /** This state without the filter or pick of this id. */
+    private static String plain(double number) {
+        return new BigDecimal(number).setScale(9, RoundingMode.HALF_EVEN).stripTrailingZeros().toPlainString();
+    }
+
+    /** This state without the filter, pick or number of this id. */
     public ReaderState without(String id) {
-        return new ReaderState(less(choices, id), less(dates, id), less(picks, id), turned, slots);
+        return new ReaderState(less(choices, id), less(dates, id), less(picks, id), turned, slots, less(numbers, id));
     }
 
     private static <V> SortedMap<String, V> less(Map<String, V> all, String id) {

@@ -91,10 +91,22 @@ public final class KernelDensity {
 
     /** The density at a point, per square kilometre: that of the cell it lies in; 0 beyond the reach of all points. */
     public double at(Coordinates point) {
-        double x = Math.toRadians(point.lon()) * EARTH;
-        double y = mercator(point.lat());
-        if (x < west || y < south || x >= west + columns * cell || y >= south + rows * cell) return 0;
-        return density[at(x, y)];
+        return cell((int) Math.floor((Math.toRadians(point.lon()) * EARTH - west) / cell), (int) Math.floor((mercator(point.lat()) - south) / cell));
+    }
+
+    /** The density at a point, between those of the four cells about it, for drawing without steps: never above the {@link #peak}. */
+    public double between(Coordinates point) {
+        double x = (Math.toRadians(point.lon()) * EARTH - west) / cell - 0.5;
+        double y = (mercator(point.lat()) - south) / cell - 0.5;
+        int column = (int) Math.floor(x);
+        int row = (int) Math.floor(y);
+        double fx = x - column;
+        double fy = y - row;
+        return (1 - fy) * ((1 - fx) * cell(column, row) + fx * cell(column + 1, row)) + fy * ((1 - fx) * cell(column, row + 1) + fx * cell(column + 1, row + 1));
+    }
+
+    private double cell(int column, int row) {
+        return column < 0 || row < 0 || column >= columns || row >= rows ? 0 : density[row * columns + column];
     }
 
     /** Degrees east and north. */

@@ -10,6 +10,8 @@ import sarnik.scale.NumberWords;
 /** Draws the keys of a picture, one below the other. */
 final class KeyPainter {
 
+    private static final double WIDTH = 180;
+
     private final Pen pen;
     private final Look look;
     private final double x;
@@ -38,9 +40,22 @@ final class KeyPainter {
         y += 10;
     }
 
+    /** What sizes or colours stand for, on as many lines as it takes. */
     private void words(String words) {
-        y += 16;
-        pen.text(words, x, y, 11, false, look.faint(), null);
+        StringBuilder line = new StringBuilder();
+        for (String word : words.split(" ")) {
+            if (line.length() > 0 && Pen.wide(line + " " + word, 11, false) > WIDTH) {
+                line(line.toString(), 0, 11, look.faint());
+                line.setLength(0);
+            }
+            line.append(line.length() == 0 ? "" : " ").append(word);
+        }
+        line(line.toString(), 0, 11, look.faint());
+    }
+
+    private void line(String text, double indent, double size, String colour) {
+        y += 15;
+        pen.text(text, x + indent, y, size, false, colour, null);
     }
 
     private void sizes(LayerDrawn.Key key, boolean widths) {
@@ -65,12 +80,12 @@ final class KeyPainter {
         } else {
             for (int i = 0; i < colours.size(); i++) {
                 pen.fill(new Rectangle2D.Double(x, y + 5, 14, 12), colours.get(i), 1);
-                line(key.colours().get(i).text());
+                beside(key.colours().get(i).text());
             }
         }
         if (key.missing() > 0) {
             pen.hatch(new Rectangle2D.Double(x, y + 5, 14, 12), look.faint());
-            line("no data");
+            beside("no data");
         }
         beyond(layer, key.below(), "below " + (key.low() == null ? "" : NumberWords.full(key.low())), false);
         beyond(layer, key.above(), "above " + (key.high() == null ? "" : NumberWords.full(key.high())), true);
@@ -79,11 +94,12 @@ final class KeyPainter {
     private void beyond(LayerDrawn layer, int[] marks, String words, boolean up) {
         if (marks.length == 0) return;
         if (Marks.beyondIsMarked(layer)) pen.fill(Marks.arrow(x + 7, y + 11, 4, up), look.ink(), 1);
-        line(NumberWords.full(marks.length) + " " + words);
+        beside(NumberWords.full(marks.length) + " " + words);
     }
 
-    private void line(String text) {
-        pen.text(text, x + 21, y + 15, 12, false, look.ink(), null);
-        y += 17;
+    /** The words beside a swatch. */
+    private void beside(String text) {
+        line(text, 21, 12, look.ink());
+        y += 2;
     }
 }

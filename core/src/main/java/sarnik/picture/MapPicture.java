@@ -198,7 +198,7 @@ public final class MapPicture {
         BufferedImage image = new BufferedImage(width / CELL, height / CELL, BufferedImage.TYPE_INT_ARGB);
         for (int y = 0; y < image.getHeight(); y++) {
             for (int x = 0; x < image.getWidth(); x++) {
-                double share = Math.min(1, density.at(new KernelDensity.Coordinates(view.lonOf((x + 0.5) * CELL), view.latOf((y + 0.5) * CELL))) / peak);
+                double share = Math.min(1, density.between(new KernelDensity.Coordinates(view.lonOf((x + 0.5) * CELL), view.latOf((y + 0.5) * CELL))) / peak);
                 if (share < FAINTEST) continue;
                 int colour = Color.decode(colours.get(Math.min(colours.size() - 1, (int) (Math.sqrt(share) * colours.size())))).getRGB();
                 image.setRGB(x, y, colour & 0xFFFFFF | (int) (255 * layer.head().opacity() * Math.min(1, 0.25 + share * 3)) << 24);

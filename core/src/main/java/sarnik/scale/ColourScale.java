@@ -25,7 +25,9 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
     public enum About {
         VALUE,
         MEAN,
-        MEDIAN
+        MEDIAN,
+        /** A number that the reader sets; it has to be made a value before a scale is. */
+        PARAMETER
     }
 
     /**
@@ -33,8 +35,9 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
      * @param value the centre, where it is a value
      * @param even whether a colour is as deep on one side as at the same distance on the other, so that the shorter side stays
      *     lighter; null or false where each side runs over the full range of its half of the palette
+     * @param parameter id of the number that the reader sets, where it is one
      */
-    public record Centre(About about, Double value, Boolean even) {
+    public record Centre(About about, Double value, Boolean even, String parameter) {
 
         boolean isEven() {
             return Boolean.TRUE.equals(even);
@@ -60,7 +63,7 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
      * Makes a scale for values.
      *
      * @param values any order; missing (NaN) and infinite ones take no part
-     * @throws IllegalArgumentException when the palette cannot be read, or the ends or breaks are not ascending
+     * @throws IllegalArgumentException when the palette cannot be read, the ends or breaks are not ascending, or the centre is not known yet
      */
     public static ColourScale of(Choice choice, double[] values) {
         Palette palette = Palette.of(choice.palette());
@@ -86,6 +89,7 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
 
     private static Double centre(Centre centre, double[] values) {
         if (centre == null) return null;
+        if (centre.about() == About.PARAMETER) throw new IllegalArgumentException("The number that the scale turns about is not known");
         if (centre.about() == About.VALUE) return centre.value() == null ? 0.0 : centre.value();
         if (values.length == 0) return null;
         if (centre.about() == About.MEAN) return Arrays.stream(values).average().orElseThrow();

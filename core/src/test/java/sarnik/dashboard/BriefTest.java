@@ -89,7 +89,7 @@ class BriefTest {
             List<Proposals.Proposal> proposals = new Proposals(DASHBOARD, () -> "x" + next++).answer(question, Fixture.REFILLS);
             assertThat(proposals).isNotEmpty().allSatisfy(proposal -> {
                 Dashboard after = document.edit(MAPPER.writeValueAsString(proposal.ops())).after().dashboard();
-                if (question == Proposals.Question.LET_CHOOSE) assertThat(after.filters()).containsKey(proposal.id());
+                if (question == Proposals.Question.LET_CHOOSE) assertThat(after.filters().containsKey(proposal.id()) || after.parameters().containsKey(proposal.id())).isTrue();
                 else assertThat(new Drawer(after, ReaderState.NOTHING, DATASETS, ENGINE).draw(proposal.id())).isNotInstanceOf(Drawing.Misfit.class);
                 assertThat(proposal.words()).isNotBlank();
             });

@@ -66,7 +66,7 @@ final class MapFixture {
                 {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {},
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "", "layers": {%s}},
                    "v2": {"type": "figure", "page": "p1", "at": {"x": 12, "y": 0, "w": 4, "h": 4}, "title": "", "dataset": 1, "measure": {"summary": "SUM", "column": "litres"}}},
-                 "links": {"k1": {"from": "v1"}}}""".formatted(all));
+                 "links": {"k1": {"from": "v1"}}, "parameters": {"n1": {"name": "Wanted", "order": 1, "value": 30, "low": 0, "high": 100}}}""".formatted(all));
     }
 
     static Dashboard map(String... layers) {

@@ -14,6 +14,23 @@ class KernelDensityTest {
     private static final double[] ONE = {1};
 
     @Test
+    void betweenCellsItChangesWithoutSteps() {
+        KernelDensity density = new KernelDensity(new double[] {-3.7}, new double[] {40.4}, new double[] {1}, 10_000);
+        double most = 0;
+        double last = 0;
+        double step = 0;
+        // A tenth of a cell at a time, across the whole reach.
+        for (int i = -700; i <= 700; i++) {
+            double now = density.between(new KernelDensity.Coordinates(-3.7 + i * 0.0002, 40.4));
+            step = Math.max(step, Math.abs(now - last));
+            most = Math.max(most, now);
+            last = now;
+        }
+        assertThat(most).isBetween(0.93 * density.peak(), density.peak());
+        assertThat(step).isLessThan(0.04 * density.peak());
+    }
+
+    @Test
     void onePointHasTheKernelAboutIt() {
         KernelDensity density = new KernelDensity(new double[] {-3}, new double[] {40}, new double[] {100}, 5000);
         // 3/(πr²) of its weight at its middle, r = 5 km.

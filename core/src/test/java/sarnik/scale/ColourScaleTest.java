@@ -41,13 +41,13 @@ class ColourScaleTest {
     @ParameterizedTest
     @CsvSource({"VALUE, 10", "MEAN, 22.2", "MEDIAN, 11"})
     void aCentreHasABreakOnIt(About about, double centre) {
-        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 4, new Centre(about, 10.0, null)), new double[] {0, 5, 11, 20, 75});
+        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 4, new Centre(about, 10.0, null, null)), new double[] {0, 5, 11, 20, 75});
         assertThat(Arrays.stream(scale.classes().breaks()).boxed().toList()).anySatisfy(b -> assertThat(b).isCloseTo(centre, within(1e-9)));
     }
 
     @Test
     void eachSideOfACentreHasItsHue() {
-        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 6, new Centre(About.VALUE, 0.0, null)), new double[] {-30, -15, -1, 1, 15, 30});
+        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 6, new Centre(About.VALUE, 0.0, null, null)), new double[] {-30, -15, -1, 1, 15, 30});
         List<Oklch> colours = scale.colours().stream().map(Oklch::of).toList();
         assertThat(colours).hasSize(6);
         assertThat(colours.get(0).lightness()).isLessThan(colours.get(2).lightness());
@@ -70,12 +70,12 @@ class ColourScaleTest {
     }
 
     private static List<String> sides(boolean ramp, Boolean even, double[] values) {
-        return ColourScale.of(new Choice(ramp, Classes.Method.EQUAL_STEPS, 4, "rust to loch", false, new Centre(About.VALUE, 0.0, even), null, null, null), values).colours();
+        return ColourScale.of(new Choice(ramp, Classes.Method.EQUAL_STEPS, 4, "rust to loch", false, new Centre(About.VALUE, 0.0, even, null), null, null, null), values).colours();
     }
 
     @Test
     void allOnOneSideOfTheCentreWearOneHue() {
-        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 4, new Centre(About.VALUE, 100.0, null)), new double[] {1, 2, 3});
+        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 4, new Centre(About.VALUE, 100.0, null, null)), new double[] {1, 2, 3});
         assertThat(scale.colours()).allSatisfy(c -> assertThat(Oklch.of(c).hue()).isCloseTo(42, within(8.0)));
     }
 
@@ -93,7 +93,7 @@ class ColourScaleTest {
     @EnumSource(Classes.Method.class)
     void oddValuesMakeAScaleThatHolds(Classes.Method method) {
         for (double[] values : new double[][] {{}, {Double.NaN}, {5}, {5, 5, 5}, {-3, -2, -1}, {Double.POSITIVE_INFINITY, 1, 2}, {0, 0, 1e300}, {-1e-300, 1e-300}}) {
-            for (Centre centre : Arrays.asList(null, new Centre(About.MEAN, null, null), new Centre(About.VALUE, 0.0, null))) {
+            for (Centre centre : Arrays.asList(null, new Centre(About.MEAN, null, null, null), new Centre(About.VALUE, 0.0, null, null))) {
                 ColourScale scale = ColourScale.of(choice(method, 5, centre), values);
                 assertThat(scale.colours().size()).isEqualTo(scale.classes().count());
                 for (double v : values) assertThat(scale.classOf(v)).isBetween(Double.isFinite(v) ? 0 : -1, scale.colours().size() - 1);
@@ -104,7 +104,7 @@ class ColourScaleTest {
     @Property(tries = 200)
     void everyValueHasAClassThatHoldsIt(@ForAll @Size(min = 1, max = 40) int[] numbers, @ForAll @IntRange(min = 2, max = 11) int classes) {
         double[] values = Arrays.stream(numbers).mapToDouble(n -> n % 1000).toArray();
-        ColourScale scale = ColourScale.of(choice(Classes.Method.NATURAL, classes, new Centre(About.MEDIAN, null, null)), values);
+        ColourScale scale = ColourScale.of(choice(Classes.Method.NATURAL, classes, new Centre(About.MEDIAN, null, null, null)), values);
         double[] breaks = scale.classes().breaks();
         for (double v : values) {
             int c = scale.classOf(v);
@@ -177,7 +177,7 @@ class ColourScaleTest {
             double[] values = java.util.stream.DoubleStream.iterate(-10, v -> v + 0.5).limit(41).toArray();
             for (String name : Palette.names(Palette.Kind.DIVERGING)) {
                 for (int classes = 2; classes <= 8; classes += 2) {
-                    Choice choice = new Choice(false, Classes.Method.EQUAL_STEPS, classes, name, false, new Centre(About.VALUE, 0.0, null), null, null, null);
+                    Choice choice = new Choice(false, Classes.Method.EQUAL_STEPS, classes, name, false, new Centre(About.VALUE, 0.0, null, null), null, null, null);
                     assertThat(nearest(ColourScale.of(choice, values).colours(), true)).as("%s in %d classes", name, classes).isGreaterThan(0.045);
                 }
             }
