@@ -48,6 +48,8 @@ class GalleryTest extends BrowserTest {
         LABELLED(s -> layers("plain", 1, towns(s, "\"size\":{%s,\"rule\":\"FLANNERY\",\"radius\":18},\"label\":{%s}".formatted(sum("litres"), sum("litres"))))),
         AREAS_IN_CLASSES(s -> layers("paper", 1, areas(s, "\"method\":\"NATURAL\",\"classes\":5,\"palette\":\"rust\""))),
         AREAS_ABOUT_A_CENTRE(s -> layers("plain", 1, areas(s, "\"method\":\"EQUAL_STEPS\",\"classes\":6,\"palette\":\"rust to loch\",\"centre\":{\"about\":\"MEDIAN\"}"))),
+        BEYOND_THE_ENDS(s -> layers("plain", 1, areas(s, "\"method\":\"EQUAL_STEPS\",\"classes\":4,\"palette\":\"rust\",\"low\":20,\"high\":80"),
+                towns(s, "\"size\":{%s,\"rule\":\"AREA\",\"radius\":16},\"colour\":{%s,\"classes\":3,\"palette\":\"loch\",\"high\":300}".formatted(sum("litres"), sum("litres"))))),
         AREAS_ON_A_RAMP(s -> layers("plain", 1, areas(s, "\"ramp\":true,\"palette\":\"dusk\",\"reversed\":true"))),
         AREAS_IN_EQUAL_AREA(s -> layers("outline", 1, areas(s, "\"method\":\"EQUAL_COUNTS\",\"classes\":4,\"palette\":\"lichen\"")) + ",\"projection\":\"equal-area\""),
         DENSITY_ON_THE_GROUND(s -> layers("outline", 1, "\"kind\":\"DENSITY\",\"dataset\":%d,\"spread\":{\"radius\":60000,\"metres\":true},\"size\":{%s,\"rule\":\"AREA\",\"radius\":26}".formatted(s.towns, sum("litres")))),
