@@ -22,12 +22,12 @@ function body() {
   return box;
 }
 
-const key = { sizeWords: null, circles: [], colourWords: 'x', colours: COLOURS.map(colour => ({ colour, text: '', count: 0 })), missing: 0, ramp: false, breaks: [1, 2, 3, 4], low: 0, high: 5, spread: [], below: 0, above: 0, shapes: [], hints: [], offered: [], chosen: 0, shared: null, turns: false };
+const key = { sizeWords: null, circles: [], colourWords: 'x', colours: COLOURS.map(colour => ({ colour, text: '', count: 0 })), missing: 0, ramp: false, breaks: [1, 2, 3, 4], low: 0, high: 5, spread: [], below: [], above: [], shapes: [], hints: [], offered: [], chosen: 0, shared: null, turns: false };
 const head = { id: 'l1', name: 'x', hidden: false, opacity: 0.9, border: 0.8, notes: [] };
 const drawing = layer => ({ type: 'map', title: 'x', layers: [layer], summary: '', credits: [], trail: { steps: [], empty: null } });
 
 function mount(box) {
-  const handle = ours.mount(box, { id: 'v1', title: 'x', titleElement: document.createElement('h2'), composing: false, gesture() {}, does: { again() {}, sources: () => [], creditOf: () => '' },
+  const handle = ours.mount(box, { id: 'v1', title: 'x', titleElement: document.createElement('h2'), composing: false, gesture() {}, does: { again() {}, sources: () => [], sourceOf: () => null },
     visual: { layers: { l1: {} }, ground: { mood: 'plain', detail: 1 }, start: { west: -9.5, south: 36, east: 4.5, north: 43.9 }, keyAt: 'none', withheld: [] } });
   return handle;
 }

@@ -133,6 +133,7 @@ final class MapBrief {
             case GROUND -> "choice of the ground";
             case LAYERS -> "layers shown or hidden";
             case SCALE -> "scale bar";
+            case NORTH -> "needle to the north";
             case COORDINATES -> "degrees at the pointer";
             case FULL -> "full screen";
             case NEAR -> "nearby and alike";

@@ -67,6 +67,7 @@ public sealed interface Visual {
         GROUND,
         LAYERS,
         SCALE,
+        NORTH,
         COORDINATES,
         FULL,
         NEAR,

@@ -2,6 +2,7 @@ package sarnik.picture;
 
 import java.awt.Color;
 import java.awt.Shape;
+import java.awt.geom.Path2D;
 import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.util.ArrayList;
@@ -22,6 +23,7 @@ import sarnik.dashboard.Sight;
 import sarnik.geo.Area;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.KernelDensity;
+import sarnik.scale.NumberWords;
 
 /**
  * A map as a picture made without a browser: the same places, sizes, classes and colours as the browser draws, in Web
@@ -32,6 +34,8 @@ public final class MapPicture {
     private static final int TITLE = 30;
     private static final int FOOT = 18;
     private static final int KEY = 200;
+    /** The longest scale bar, pixels. */
+    private static final double BAR = 110;
     /** A square of density, pixels. */
     private static final int CELL = 2;
     /** Density below this share of the greatest is left clear. */
@@ -119,12 +123,30 @@ public final class MapPicture {
         List<Rectangle2D> taken = new ArrayList<>();
         for (int i = map.layers().size() - 1; i >= 0; i--) labels(pen, map.layers().get(i), taken);
         ground.names(pen, taken);
+        scaleBar(pen);
         pen.unclip();
         pen.stroke(new Rectangle2D.Double(0.5, TITLE + 0.5, width - 1, height - 1), look.border(), 1, 1);
         String credits = Stream.concat(Stream.of(frame.credit()), map.credits().stream()).filter(c -> !c.isBlank()).collect(Collectors.joining(" · "));
         pen.text(credits, 4, height + TITLE + 13, 11, false, look.faint(), null);
         KeyPainter key = new KeyPainter(pen, look, width + 12, TITLE + 4);
         for (LayerDrawn layer : keys()) key.paint(layer, colours(layer.key()));
+    }
+
+    /** A bar of a round length on the ground in the middle of the map, at the lower right. */
+    private void scaleBar(Pen pen) {
+        double pixel = view.metres() * Math.cos(Math.toRadians(view.latOf(height / 2.0)));
+        double metres = NumberWords.roundDown(BAR * pixel);
+        double wide = metres / pixel;
+        double x = width - wide - 10;
+        double y = TITLE + height - 12;
+        Path2D bar = new Path2D.Double();
+        bar.moveTo(x, y - 5);
+        bar.lineTo(x, y);
+        bar.lineTo(x + wide, y);
+        bar.lineTo(x + wide, y - 5);
+        pen.stroke(bar, look.ink(), 1.5, 1);
+        String words = metres < 1000 ? NumberWords.full(metres) + " m" : NumberWords.full(metres / 1000) + " km";
+        pen.text(words, x + wide / 2 - Pen.wide(words, 10, false) / 2, y - 4, 10, false, look.ink(), look.paper());
     }
 
     private List<String> colours(LayerDrawn.Key key) {

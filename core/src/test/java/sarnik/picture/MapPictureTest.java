@@ -13,6 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
@@ -20,6 +21,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.w3c.dom.Document;
+import org.w3c.dom.NodeList;
 import org.xml.sax.InputSource;
 import sarnik.dashboard.About;
 import sarnik.dashboard.Boundaries;
@@ -147,6 +149,13 @@ class MapPictureTest {
         int unmarked = xml(picture("Map", AREAS, false).svg()).getElementsByTagName("path").getLength();
         // A mark and its rim on each of the three areas, and a mark on each of two lines of the key.
         assertThat(marked - unmarked).isEqualTo(3 * 2 + 2);
+    }
+
+    /** In sight are 15 degrees of longitude on 600 pixels; at the middle, 40 degrees north, a pixel is about 2.13 km. */
+    @Test
+    void aBarOfARoundLengthShowsTheScale() throws Exception {
+        NodeList texts = xml(picture("Map", AREAS, false).svg()).getElementsByTagName("text");
+        assertThat(IntStream.range(0, texts.getLength()).mapToObj(i -> texts.item(i).getTextContent())).contains("200 km");
     }
 
     @Test

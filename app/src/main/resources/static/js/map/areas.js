@@ -13,20 +13,31 @@ const NO_ROW = -2;
 export function prepare(drawn, projection) {
   const sheet = sheetOf(drawn.places);
   const all = coordinates(drawn.places, projection);
-  const ids = drawn.at.map(i => sheet.ids[i]);
-  return {
-    ...drawn, sheet, ids, values: figures(drawn.values), xy: drawn.at.map(i => all[i]), shapes: null,
-    of: new Map(ids.map((id, i) => [id.slice(id.indexOf('/') + 1), i])),
-  };
+  return { ...drawn, sheet, ids: drawn.at.map(i => sheet.ids[i]), values: figures(drawn.values), xy: drawn.at.map(i => all[i]), shapes: null };
 }
 
-/** Gives a layer its shapes. @param {Object} shapes see shapes.js */
+/** Gives a layer its shapes, and each shape its row and its class. @param {Object} shapes see shapes.js */
 export function shaped(layer, shapes) {
-  if (layer.shapes === shapes) return layer;
+  if (layer.shapes === shapes) return;
+  const rowOfPlace = new Int32Array(layer.sheet.ids.length).fill(-1);
+  layer.at.forEach((place, row) => { rowOfPlace[place] = row; });
   layer.shapes = shapes;
-  layer.classOf = Int16Array.from(shapes.areas, a => (layer.of.has(a.code) ? layer.classes[layer.of.get(a.code)] : NO_ROW));
+  layer.rows = placesOf(shapes, layer.sheet).map(place => (place < 0 ? -1 : rowOfPlace[place]));
+  layer.classOf = Int16Array.from(layer.rows, row => (row < 0 ? NO_ROW : layer.classes[row]));
   layer.fills = null;
-  return layer;
+}
+
+const found = new WeakMap();
+
+/** The place of each shape in a sheet of places, -1 for none; looked up once, for neither changes. */
+function placesOf(shapes, sheet) {
+  if (!found.has(shapes)) found.set(shapes, new WeakMap());
+  const bySheet = found.get(shapes);
+  if (!bySheet.has(sheet)) {
+    const byCode = new Map(sheet.ids.map((id, place) => [id.slice(id.indexOf('/') + 1), place]));
+    bySheet.set(sheet, Int32Array.from(shapes.areas, area => byCode.get(area.code) ?? -1));
+  }
+  return bySheet.get(sheet);
 }
 
 /** The areas of each class as one path: one filling a class is many times faster than one an area. */
@@ -83,7 +94,7 @@ export function paintAreas(sheet, layer, picks, tones) {
   const { context } = sheet;
   const colours = coloursOf(layer.key);
   const lit = new Set();
-  if (picks.size) layer.shapes.areas.forEach((a, i) => layer.of.has(a.code) && picks.has(layer.ids[layer.of.get(a.code)]) && lit.add(i));
+  if (picks.size) layer.rows.forEach((row, i) => row >= 0 && picks.has(layer.ids[row]) && lit.add(i));
   const strength = lit.size ? DIMMED : 1;
   sheet.inMapUnits(pixel => {
     const extent = sheet.extent();
@@ -145,8 +156,7 @@ export function areaAt(layer, [x, y]) {
     layer.shapes.index.load(layer.shapes.areas.map(a => a.box), layer.shapes.areas.map((_, i) => ({ i })));
   }
   for (const { i } of layer.shapes.index.getInExtent([x, y, x, y])) {
-    const area = layer.shapes.areas[i];
-    if (layer.of.has(area.code) && probe.isPointInPath(area.path, x, y, 'evenodd')) return layer.of.get(area.code);
+    if (layer.rows[i] >= 0 && probe.isPointInPath(layer.shapes.areas[i].path, x, y, 'evenodd')) return layer.rows[i];
   }
   return -1;
 }

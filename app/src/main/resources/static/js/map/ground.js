@@ -11,6 +11,8 @@ import { PaintedLayer } from './painted-layer.js';
 const files = new Map();
 const paths = new Map();
 const INSET = 0.05;
+/** Edges longer than this are bent with the meridians, degrees. */
+const LONG = 1;
 const LABEL_GAP = 6;
 const RELIEF_SIZE = 2048;
 /** How far land spreads over the sea of the relief, in its pixels. */
@@ -31,14 +33,26 @@ function file(name) {
 function follow(rings, projection, close) {
   const made = new Path2D();
   for (const ring of rings) {
-    ring.forEach(([lon, lat], i) => {
+    let begun = false;
+    for (const [lon, lat] of corners(ring, projection)) {
       const [x, y] = projection.project(lon, lat);
-      if (i) made.lineTo(x, y);
+      if (begun) made.lineTo(x, y);
       else made.moveTo(x, y);
-    });
+      begun = true;
+    }
     if (close) made.closePath();
   }
   return made;
+}
+
+/** The corners of a ring. Its edges are straight in degrees, so where meridians are bent long ones get points between. */
+function* corners(ring, projection) {
+  for (let i = 0; i < ring.length; i++) {
+    const [[fromLon, fromLat], [lon, lat]] = [ring[Math.max(0, i - 1)], ring[i]];
+    const parts = projection === MERCATOR ? 1 : Math.ceil(Math.max(Math.abs(lon - fromLon), Math.abs(lat - fromLat)) / LONG);
+    for (let p = 1; p < parts; p++) yield [fromLon + (lon - fromLon) * p / parts, fromLat + (lat - fromLat) * p / parts];
+    yield ring[i];
+  }
 }
 
 /** The packs as paths in a projection, made once. */

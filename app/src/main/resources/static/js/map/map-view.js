@@ -3,6 +3,7 @@ import { DragBox, DragPan, KeyboardPan, KeyboardZoom, MouseWheelZoom, OlMap, Pin
 import { el } from '../elements.js';
 import { drawTicks } from './graticule.js';
 import { GroundLayers } from './ground.js';
+import { North } from './north.js';
 import { MERCATOR } from './projections.js';
 import { PaintedLayer } from './painted-layer.js';
 
@@ -53,7 +54,8 @@ export class MapView {
     // Reached from the page by scripts that want to know where a place lies on the screen.
     this.view.olMap = this.map;
     this.map.getViewport().style.touchAction = 'pan-y';
-    this.view.append(this.hint);
+    this.north = new North(this);
+    this.view.append(this.hint, this.north.element);
     this.map.on('postrender', () => this.#followed());
     this.view.addEventListener('focusin', () => this.#activate(true));
     this.view.addEventListener('focusout', () => this.#activate(false));

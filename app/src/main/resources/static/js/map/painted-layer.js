@@ -2,17 +2,21 @@ import { Layer } from '/vendor/ol.js';
 
 /** Part of the view painted beyond each edge, so that a moved map has no blank margin at once. */
 const MARGIN = 0.2;
+/** Time after which the margin follows what is in view, milliseconds: what can be seen comes first. */
+const MARGIN_AFTER = 160;
 const MOST_RATIO = 2;
 
 /**
- * A map layer painted on a canvas a little larger than the view. While the view moves the canvas is only moved and
- * scaled; it is painted anew when the view rests.
+ * A map layer painted on a canvas. While the view moves the canvas is only moved and scaled; it is painted anew when the view
+ * rests: first what is in view, and a moment later with a margin round it.
  */
 export class PaintedLayer extends Layer {
   #canvas = document.createElement('canvas');
   #box = document.createElement('div');
   #painted = null;
   #stale = true;
+  #wide = false;
+  #widening = 0;
   #paint;
 
   /**
@@ -39,7 +43,13 @@ export class PaintedLayer extends Layer {
     const before = this.#painted;
     const moved = !before || before.resolution !== resolution || before.center[0] !== center[0] || before.center[1] !== center[1]
       || before.size[0] !== frame.size[0] || before.size[1] !== frame.size[1];
-    if (this.#stale || !before || (moved && !moves)) this.#paintAt(frame);
+    if (this.#stale || !before || (moved && !moves)) {
+      this.#paintAt(frame, 0);
+      clearTimeout(this.#widening);
+      this.#widening = setTimeout(() => { this.#wide = true; this.changed(); }, MARGIN_AFTER);
+    } else if (this.#wide && !moves) {
+      this.#paintAt(frame, MARGIN);
+    }
     const { resolution: was, left, top } = this.#painted;
     const scale = was / resolution;
     const x = frame.size[0] / 2 + (left - center[0]) / resolution;
@@ -62,11 +72,17 @@ export class PaintedLayer extends Layer {
     canvas.getContext('2d').drawImage(own, 0, 0);
   }
 
-  #paintAt(frame) {
+  disposeInternal() {
+    clearTimeout(this.#widening);
+    super.disposeInternal();
+  }
+
+  #paintAt(frame, margin) {
+    this.#wide = false;
     const ratio = Math.min(frame.pixelRatio, MOST_RATIO);
     const { center, resolution } = frame.viewState;
-    const width = Math.ceil(frame.size[0] * (1 + 2 * MARGIN));
-    const height = Math.ceil(frame.size[1] * (1 + 2 * MARGIN));
+    const width = Math.ceil(frame.size[0] * (1 + 2 * margin));
+    const height = Math.ceil(frame.size[1] * (1 + 2 * margin));
     if (this.#canvas.width !== width * ratio || this.#canvas.height !== height * ratio) {
       this.#canvas.width = width * ratio;
       this.#canvas.height = height * ratio;

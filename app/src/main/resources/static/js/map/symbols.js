@@ -144,7 +144,7 @@ let kept = null;
 
 /** A clear picture of this size; the same one again where the size is the same. */
 function clearPicture(width, height) {
-  if (kept?.width === width && kept.height === height) new Uint32Array(kept.data.buffer).fill(0);
+  if (kept?.width === width && kept.height === height) new Int32Array(kept.data.buffer).fill(0);
   else kept = new ImageData(width, height);
   return kept;
 }
@@ -154,7 +154,7 @@ function copyAll(sheet, layer, indices, look) {
   const ratio = indices.length > 20000 ? 1 : sheet.ratio;
   const [width, height] = [Math.ceil(sheet.width * ratio), Math.ceil(sheet.height * ratio)];
   const picture = clearPicture(width, height);
-  const target = new Uint32Array(picture.data.buffer);
+  const target = new Int32Array(picture.data.buffer);
   const sprites = new Map();
   for (const i of indices) {
     const x = Math.round(sheet.x(layer.xy[i][0]) * ratio);
@@ -169,7 +169,7 @@ function copyAll(sheet, layer, indices, look) {
     }
     blend(target, width, height, sprite, x, y);
   }
-  plain(picture.data, target);
+  plain(target);
   if (ratio === sheet.ratio) {
     sheet.context.putImageData(picture, 0, 0);
     return;
@@ -183,8 +183,8 @@ const drawn = new Map();
 const MOST_DRAWN = 4000;
 
 /**
- * The pixels of a symbol that are not clear: how far each lies from its middle, and its colour multiplied by its cover, as one
- * number. Drawn once for as long as the page is open.
+ * The pixels of a symbol that are not clear, as runs along rows: where each run begins from the middle, how long it is, and
+ * the colours multiplied by their cover, as one number each. Drawn once for as long as the page is open.
  */
 function spriteOf(shape, radius, look, border, ratio) {
   const name = [shape, radius, look.fill, look.line, look.alpha, look.lineAlpha, border, ratio].join();
@@ -201,42 +201,58 @@ function pixelsOf(shape, radius, look, border, ratio) {
   draw(context, shape, 0, 0, radius, look, border);
   const { data } = context.getImageData(0, 0, size, size);
   const half = size >> 1;
-  const [dx, dy, colours, rests] = [[], [], [], []];
-  for (let p = 0; p < data.length; p += 4) {
-    const cover = data[p + 3];
-    if (!cover) continue;
-    const [x, y] = [((p >> 2) % size) - half, Math.floor((p >> 2) / size) - half];
-    const part = c => Math.round(data[p + c] * cover / 255);
-    dx.push(x);
-    dy.push(y);
-    colours.push((cover << 24 | part(2) << 16 | part(1) << 8 | part(0)) >>> 0);
-    rests.push(256 - cover - (cover >> 7));
+  const [runs, colours] = [[], []];
+  for (let y = 0; y < size; y++) {
+    let begun = false;
+    for (let x = 0; x < size; x++) {
+      const p = (y * size + x) * 4;
+      const cover = data[p + 3];
+      if (cover && !begun) runs.push(x - half, y - half, 0);
+      begun = cover > 0;
+      if (!begun) continue;
+      const part = c => Math.round(data[p + c] * cover / 255);
+      runs[runs.length - 1]++;
+      colours.push(cover << 24 | part(2) << 16 | part(1) << 8 | part(0));
+    }
   }
-  return { half, dx: Int16Array.from(dx), dy: Int16Array.from(dy), colours: Uint32Array.from(colours), rests: Uint16Array.from(rests) };
+  return { half, runs: Int16Array.from(runs), colours: Int32Array.from(colours) };
 }
 
 /** Puts a sprite over what is there (Porter and Duff 1984, "over", on colours multiplied by their cover; two channels at a time). */
-function blend(target, width, height, { half, dx, dy, colours, rests }, x, y) {
+function blend(target, width, height, { half, runs, colours }, x, y) {
   const whole = x >= half && y >= half && x + half < width && y + half < height;
-  const middle = y * width + x;
-  for (let s = 0; s < dx.length; s++) {
-    if (!whole && (x + dx[s] < 0 || y + dy[s] < 0 || x + dx[s] >= width || y + dy[s] >= height)) continue;
-    const at = middle + dy[s] * width + dx[s];
-    const under = target[at];
-    const rest = rests[s];
-    target[at] = under === 0 || rest === 0 ? colours[s] : colours[s] + (((under & 0xff00ff) * rest >>> 8 & 0xff00ff) | ((under >>> 8 & 0xff00ff) * rest & 0xff00ff00));
+  let s = 0;
+  for (let r = 0; r < runs.length; r += 3) {
+    const [left, row, count] = [x + runs[r], y + runs[r + 1], runs[r + 2]];
+    const from = whole ? 0 : row < 0 || row >= height ? count : Math.max(0, -left);
+    const to = whole ? count : Math.min(count, width - left);
+    for (let at = row * width + left + from, i = s + from; i < s + to; at++, i++) {
+      const colour = colours[i];
+      const under = target[at];
+      if (under === 0) {
+        target[at] = colour;
+      } else {
+        const cover = colour >>> 24;
+        const rest = 256 - cover - (cover >> 7);
+        target[at] = colour + (Math.imul(under & 0xff00ff, rest) >>> 8 & 0xff00ff | Math.imul(under >>> 8 & 0xff00ff, rest) & -0xff0100) | 0;
+      }
+    }
+    s += count;
   }
 }
 
+/** What a channel is multiplied by to undo its cover, in steps of 1/65536. */
+const UNDO = Int32Array.from({ length: 256 }, (_, cover) => (cover ? Math.round(255 * 65536 / cover) : 0));
+
 /** A picture's pixels hold plain colours: what was multiplied by its cover is divided by it. */
-function plain(data, target) {
+function plain(target) {
   for (let at = 0; at < target.length; at++) {
-    const cover = target[at] >>> 24;
+    const colour = target[at];
+    const cover = colour >>> 24;
     if (cover === 0 || cover === 255) continue;
-    const p = at * 4;
-    data[p] = data[p] * 255 / cover;
-    data[p + 1] = data[p + 1] * 255 / cover;
-    data[p + 2] = data[p + 2] * 255 / cover;
+    const undo = UNDO[cover];
+    target[at] = cover << 24 | Math.min(255, (colour >>> 16 & 255) * undo + 32768 >> 16) << 16
+      | Math.min(255, (colour >>> 8 & 255) * undo + 32768 >> 16) << 8 | Math.min(255, (colour & 255) * undo + 32768 >> 16);
   }
 }
 

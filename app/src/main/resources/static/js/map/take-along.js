@@ -45,11 +45,30 @@ export function pictureOf(handle, ratio) {
     else for (const tiles of view.view.querySelectorAll('.ground-pictures canvas')) sheet.getContext('2d').drawImage(tiles, 0, 0, sheet.width, sheet.height);
   }
   context.drawImage(sheet, 0, TITLE, width, height);
+  paintScale(context, view, width, height + TITLE, style);
   context.strokeStyle = style('line');
   context.strokeRect(0.5, TITLE + 0.5, width - 1, height - 1);
   let y = TITLE + 4;
   for (const layer of [...keys].reverse()) y = paintKey(context, layer, width + 12, y, style) + 10;
   return canvas;
+}
+
+/** The scale bar as it stands on the map, at the lower right. */
+function paintScale(context, view, width, bottom, style) {
+  const bar = view.scale.element.querySelector('.ol-scale-line-inner');
+  if (!bar || view.scale.element.hidden) return;
+  const wide = bar.getBoundingClientRect().width;
+  const [x, y] = [width - wide - 10, bottom - 12];
+  context.strokeStyle = style('ink');
+  context.fillStyle = style('ink');
+  context.lineWidth = 1.5;
+  context.beginPath();
+  for (const [dx, dy] of [[0, -5], [0, 0], [wide, 0], [wide, -5]]) context.lineTo(x + dx, y + dy);
+  context.stroke();
+  context.font = '10px "Hanken Grotesk", sans-serif';
+  context.textAlign = 'center';
+  context.fillText(bar.textContent, x + wide / 2, y - 4);
+  context.textAlign = 'start';
 }
 
 function paintKey(context, { head, key, type }, x, top, style) {

@@ -2,7 +2,7 @@ import { boundingExtent } from '/vendor/ol.js';
 import { el } from '../elements.js';
 import { keyOf } from '../map/key.js';
 import { markAt, paint, placesIn, prepare, tableOf, told, withShapes } from '../map/layers.js';
-import { paintBorders } from '../map/areas.js';
+import { paintBorders, shaped } from '../map/areas.js';
 import { paintLabels } from '../map/labels.js';
 import { MapView } from '../map/map-view.js';
 import { MERCATOR, equalArea } from '../map/projections.js';
@@ -71,6 +71,7 @@ export function set(handle, visual) {
   view.startAt(visual.start ?? null);
   const withheld = handle.composing ? [] : visual.withheld ?? [];
   view.scale.element.hidden = withheld.includes('SCALE');
+  view.north.element.classList.toggle('hidden', withheld.includes('NORTH'));
   handle.degrees.hidden = withheld.includes('COORDINATES');
   handle.tools?.remove();
   handle.tools = toolsOf(handle, visual, handle.composing);
@@ -186,7 +187,7 @@ async function shapes(handle) {
 
 /** Areas belong into the first view whole, once their shapes are known. */
 function surround(handle) {
-  const boxes = handle.layers.filter(l => l.type === 'areas' && l.shapes).flatMap(l => l.shapes.areas.filter(a => l.of.has(a.code)).map(a => a.box));
+  const boxes = handle.layers.filter(l => l.type === 'areas' && l.shapes).flatMap(l => l.shapes.areas.filter((_, i) => l.rows[i] >= 0).map(a => a.box));
   handle.view.surround(boxes);
   if (handle.framed || !boxes.length) return;
   handle.framed = true;
@@ -234,10 +235,11 @@ export function draw(handle, drawing) {
   // Shapes that are on the map stay there: a narrowing moves figures, not shapes.
   for (const layer of handle.layers) {
     const was = before.get(layer.head.id);
-    if (layer.type === 'areas' && was?.shapes && was.set === layer.set) reshape(layer, was);
+    if (layer.type === 'areas' && was?.shapes && was.set === layer.set) shaped(layer, was.shapes);
   }
   canvases(handle);
-  drawKey(handle);
+  // Where a map is fitted first, it has to know what its key covers.
+  if (!handle.fitted) drawKey(handle);
   handle.partly = drawing.layers.some(l => l.members && l.at.length >= 50000);
   const places = handle.layers.flatMap(layer => layer.xy ?? []);
   if (handle.fitted) handle.view.remember(places);
@@ -247,20 +249,15 @@ export function draw(handle, drawing) {
     handle.fitted = true;
     if (handle.layers.some(l => l.members)) setTimeout(() => handle.does.again());
   }
+  // The picture comes first: what changes the page makes the browser lay it out anew. What only the keyboard reaches comes last.
+  repaint(handle);
+  drawKey(handle);
   handle.summary.textContent = drawing.summary;
   notes(handle);
   credits(handle);
-  repaint(handle);
-  // The picture comes first; what only the keyboard reaches follows it.
   clearTimeout(handle.reachTimer);
   handle.reachTimer = setTimeout(() => reach(handle));
   shapes(handle);
-}
-
-function reshape(layer, was) {
-  layer.shapes = was.shapes;
-  layer.classOf = Int16Array.from(was.shapes.areas, a => (layer.of.has(a.code) ? layer.classes[layer.of.get(a.code)] : -2));
-  layer.fills = null;
 }
 
 /** A canvas for each layer, and one more for the borders of areas, which stay while colours change. */
