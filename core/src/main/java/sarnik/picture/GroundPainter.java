@@ -7,6 +7,7 @@ import java.awt.RenderingHints;
 import java.awt.Shape;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Ellipse2D;
+import java.awt.geom.Point2D;
 import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.util.Comparator;
@@ -46,27 +47,24 @@ final class GroundPainter {
     /** Everything that lies below the layers. */
     void paint(Pen pen) {
         boolean empty = is(Ground.Mood.PLAIN) || is(Ground.Mood.OUTLINE);
-        Rectangle2D all = new Rectangle2D.Double(0, view.above(), view.width(), view.height());
-        pen.fill(all, empty ? look.paper() : look.water(), 1);
+        pen.fill(view.all(), empty ? look.paper() : look.water(), 1);
         if (is(Ground.Mood.PLAIN)) return;
         pack(pen, ground.packs().world(), false);
         Envelope box = ground.packs().near().box();
-        Rectangle2D near = new Rectangle2D.Double();
-        near.setFrameFromDiagonal(view.px(box.getMinX() + INSET), view.py(box.getMaxY() - INSET), view.px(box.getMaxX() - INSET), view.py(box.getMinY() + INSET));
-        Rectangle2D shown = near.createIntersection(all);
-        if (shown.getWidth() > 0 && shown.getHeight() > 0) {
-            pen.clip(shown.getX(), shown.getY(), shown.getWidth(), shown.getHeight());
-            pen.fill(shown, empty ? look.paper() : look.water(), 1);
+        Shape near = view.path(new Envelope(box.getMinX() + INSET, box.getMaxX() - INSET, box.getMinY() + INSET, box.getMaxY() - INSET));
+        if (near.intersects(view.all())) {
+            pen.clip(near);
+            pen.fill(view.all(), empty ? look.paper() : look.water(), 1);
             pack(pen, ground.packs().near(), true);
             pen.unclip();
         }
-        if (is(Ground.Mood.TILES)) tiles(pen);
+        if (is(Ground.Mood.TILES) && view.isMercator()) tiles(pen);
     }
 
     private void pack(Pen pen, Pack pack, boolean isNear) {
         Shape land = view.path(pack.land());
         if (!is(Ground.Mood.OUTLINE)) pen.fill(land, look.land(), 1);
-        if (is(Ground.Mood.TINTED)) pen.image(relief(land), 0, view.above(), view.width(), view.height());
+        if (is(Ground.Mood.TINTED) && view.isMercator()) pen.image(relief(land), 0, view.above(), view.width(), view.height());
         if (isNear && !is(Ground.Mood.OUTLINE)) rivers(pen);
         pen.stroke(land, look.border(), 0.8, 1);
         if (isNear && view.metres() < PROVINCES[ground.detail() - 1]) pen.stroke(view.path(pack.provinces()), look.province(), 0.7, 1);
@@ -83,8 +81,10 @@ final class GroundPainter {
         BufferedImage tint = new BufferedImage(view.width(), view.height(), BufferedImage.TYPE_INT_ARGB);
         BufferedImage relief = ground.packs().relief();
         for (int y = 0; y < view.height(); y++) {
-            double down = (90 - view.latOf(y + 0.5)) / 180 * relief.getHeight();
-            for (int x = 0; x < view.width(); x++) tint.setRGB(x, y, shade(smooth(relief, (view.lonOf(x + 0.5) + 180) / 360 * relief.getWidth(), down)));
+            for (int x = 0; x < view.width(); x++) {
+                Point2D at = view.degrees(x + 0.5, y + 0.5);
+                tint.setRGB(x, y, shade(smooth(relief, (at.getX() + 180) / 360 * relief.getWidth(), (90 - at.getY()) / 180 * relief.getHeight())));
+            }
         }
         Graphics2D graphics = tint.createGraphics();
         BufferedImage mask = new BufferedImage(view.width(), view.height(), BufferedImage.TYPE_INT_ARGB);
@@ -158,14 +158,14 @@ final class GroundPainter {
         double least = view.metres() * view.metres() / 60 * NAMES[ground.detail() - 1];
         Envelope box = ground.packs().near().box();
         Stream.concat(ground.packs().near().towns().stream(), ground.packs().world().towns().stream().filter(t -> !box.contains(t.lon(), t.lat())))
-                .filter(t -> t.people() >= least && view.holds(view.px(t.lon()), view.py(t.lat())))
+                .filter(t -> t.people() >= least && view.all().contains(view.at(t.lon(), t.lat())))
                 .sorted(Comparator.comparingInt(Town::people).reversed())
                 .forEach(t -> name(pen, t, taken));
     }
 
     private void name(Pen pen, Town town, List<Rectangle2D> taken) {
-        double x = view.px(town.lon());
-        double y = view.py(town.lat());
+        double x = view.at(town.lon(), town.lat()).getX();
+        double y = view.at(town.lon(), town.lat()).getY();
         Rectangle2D box = new Rectangle2D.Double(x - GAP, y - 8 - GAP, Pen.wide(town.name(), 12, false) + 8 + 2 * GAP, 16 + 2 * GAP);
         if (taken.stream().anyMatch(box::intersects)) return;
         taken.add(box);

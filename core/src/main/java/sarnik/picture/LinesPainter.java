@@ -43,7 +43,7 @@ final class LinesPainter {
     }
 
     private Point2D at(int place) {
-        return new Point2D.Double(view.px(sheet.lon()[place]), view.py(sheet.lat()[place]));
+        return view.at(sheet.lon()[place], sheet.lat()[place]);
     }
 
     private String colour(int c) {

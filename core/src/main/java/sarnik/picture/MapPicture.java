@@ -3,6 +3,7 @@ package sarnik.picture;
 import java.awt.Color;
 import java.awt.Shape;
 import java.awt.geom.Path2D;
+import java.awt.geom.Point2D;
 import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.util.ArrayList;
@@ -26,8 +27,8 @@ import sarnik.geo.KernelDensity;
 import sarnik.scale.NumberWords;
 
 /**
- * A map as a picture made without a browser: the same places, sizes, classes and colours as the browser draws, in Web
- * Mercator, with title, keys and credits.
+ * A map as a picture made without a browser: the same places, sizes, classes and colours as the browser draws, on the same ground,
+ * with title, keys and credits.
  */
 public final class MapPicture {
 
@@ -55,13 +56,14 @@ public final class MapPicture {
     private final int height;
 
     /**
+     * @param plane on which the map lies
      * @param width of the map, pixels
      * @param height of the map, pixels
      * @param night whether on the dark ground of the night
      * @param ground what lies under the layers
      * @param credit what is to be said of the ground; may be empty
      */
-    public record Frame(Sight sight, int width, int height, boolean night, Ground ground, String credit) {}
+    public record Frame(Sight sight, Plane plane, int width, int height, boolean night, Ground ground, String credit) {}
 
     /**
      * @param sheets the places that the map's layers name, by tag
@@ -76,7 +78,7 @@ public final class MapPicture {
         this.look = Look.of(frame.night());
         this.width = frame.width();
         this.height = frame.height();
-        this.view = View.of(frame.sight(), width, height, TITLE);
+        this.view = View.of(frame.sight(), frame.plane(), width, height, TITLE);
     }
 
     /** The picture as SVG. */
@@ -111,7 +113,7 @@ public final class MapPicture {
         GroundPainter ground = new GroundPainter(frame.ground(), view, look);
         pen.fill(new Rectangle2D.Double(0, 0, fullWidth(), height + TITLE + FOOT), look.paper(), 1);
         pen.text(map.title(), 4, 20, 17, true, look.ink(), null);
-        pen.clip(0, TITLE, width, height);
+        pen.clip(view.all());
         ground.paint(pen);
         for (LayerDrawn layer : map.layers()) {
             if (layer instanceof LayerDrawn.OfAreas areas) areas(pen, areas);
@@ -134,7 +136,7 @@ public final class MapPicture {
 
     /** A bar of a round length on the ground in the middle of the map, at the lower right. */
     private void scaleBar(Pen pen) {
-        double pixel = view.metres() * Math.cos(Math.toRadians(view.latOf(height / 2.0)));
+        double pixel = view.metresInTheMiddle();
         double metres = NumberWords.roundDown(BAR * pixel);
         double wide = metres / pixel;
         double x = width - wide - 10;
@@ -180,7 +182,8 @@ public final class MapPicture {
         for (boolean up : new boolean[] {false, true}) {
             for (int i : up ? key.above() : key.below()) {
                 if (!(size.applyAsDouble(i) > 0)) continue;
-                Shape arrow = Marks.arrow(view.px(sheet.lon()[at[i]]), view.py(sheet.lat()[at[i]]), size.applyAsDouble(i), up);
+                Point2D place = view.at(sheet.lon()[at[i]], sheet.lat()[at[i]]);
+                Shape arrow = Marks.arrow(place.getX(), place.getY(), size.applyAsDouble(i), up);
                 pen.stroke(arrow, look.paper(), 2, 0.8);
                 pen.fill(arrow, look.ink(), 1);
             }
@@ -193,7 +196,8 @@ public final class MapPicture {
         for (int i = 0; i < layer.at().length; i++) {
             if (!(layer.radii()[i] > 0)) continue;
             int shape = layer.shapes() == null ? layer.shape() : layer.shapes()[i];
-            Shape mark = Marks.of(Layer.Shape.values()[shape], view.px(sheet.lon()[layer.at()[i]]), view.py(sheet.lat()[layer.at()[i]]), layer.radii()[i]);
+            Point2D at = view.at(sheet.lon()[layer.at()[i]], sheet.lat()[layer.at()[i]]);
+            Shape mark = Marks.of(Layer.Shape.values()[shape], at.getX(), at.getY(), layer.radii()[i]);
             int c = layer.classes()[i];
             boolean hollow = c < 0 || layer.sizes()[i] < 0;
             if (!hollow) pen.fill(mark, colours.get(c), layer.head().opacity());
@@ -212,7 +216,7 @@ public final class MapPicture {
         double[] lon = IntStream.of(layer.at()).mapToDouble(i -> sheet.lon()[i]).toArray();
         double[] lat = IntStream.of(layer.at()).mapToDouble(i -> sheet.lat()[i]).toArray();
         double middle = IntStream.range(0, lat.length).mapToDouble(i -> lat[i]).average().orElse(0);
-        double metres = layer.metres() ? layer.radius() : layer.radius() * view.metres() * Math.cos(Math.toRadians(middle));
+        double metres = layer.metres() ? layer.radius() : layer.radius() * view.plane().metres(middle) / view.scale();
         KernelDensity density = new KernelDensity(lon, lat, layer.weights(), metres);
         double peak = density.peak();
         if (!(peak > 0)) return;
@@ -220,7 +224,8 @@ public final class MapPicture {
         BufferedImage image = new BufferedImage(width / CELL, height / CELL, BufferedImage.TYPE_INT_ARGB);
         for (int y = 0; y < image.getHeight(); y++) {
             for (int x = 0; x < image.getWidth(); x++) {
-                double share = Math.min(1, density.between(new KernelDensity.Coordinates(view.lonOf((x + 0.5) * CELL), view.latOf((y + 0.5) * CELL))) / peak);
+                Point2D at = view.degrees((x + 0.5) * CELL, (y + 0.5) * CELL);
+                double share = Math.min(1, density.between(new KernelDensity.Coordinates(at.getX(), at.getY())) / peak);
                 if (share < FAINTEST) continue;
                 int colour = Color.decode(colours.get(Math.min(colours.size() - 1, (int) (Math.sqrt(share) * colours.size())))).getRGB();
                 image.setRGB(x, y, colour & 0xFFFFFF | (int) (255 * layer.head().opacity() * Math.min(1, 0.25 + share * 3)) << 24);
@@ -237,8 +242,8 @@ public final class MapPicture {
         int[] ranks = layer instanceof LayerDrawn.OfAreas a ? a.ranks() : ((LayerDrawn.OfSymbols) layer).ranks();
         PlaceSheet sheet = sheets.get(layer instanceof LayerDrawn.OfAreas a ? a.places() : ((LayerDrawn.OfSymbols) layer).places());
         for (int i : ranks == null ? IntStream.range(0, at.length).toArray() : ranks) {
-            double x = view.px(sheet.lon()[at[i]]);
-            double y = view.py(sheet.lat()[at[i]]);
+            double x = view.at(sheet.lon()[at[i]], sheet.lat()[at[i]]).getX();
+            double y = view.at(sheet.lon()[at[i]], sheet.lat()[at[i]]).getY();
             if (texts.get(i).isEmpty() || x < 0 || x > width || y < TITLE || y > TITLE + height) continue;
             double wide = Pen.wide(texts.get(i), 12, true);
             double from = isArea ? x - wide / 2 : x + ((LayerDrawn.OfSymbols) layer).radii()[i] + 3;

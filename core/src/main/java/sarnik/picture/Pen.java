@@ -25,8 +25,8 @@ interface Pen {
      */
     void text(String text, double x, double y, double size, boolean bold, String colour, String halo);
 
-    /** Leaves out what lies outside a rectangle, and outside those that hold already, until {@link #unclip}. */
-    void clip(double x, double y, double width, double height);
+    /** Leaves out what lies outside a shape, and outside those that hold already, until {@link #unclip}. */
+    void clip(Shape shape);
 
     void unclip();
 

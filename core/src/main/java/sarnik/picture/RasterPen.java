@@ -11,7 +11,6 @@ import java.awt.TexturePaint;
 import java.awt.font.TextLayout;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Path2D;
-import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -109,9 +108,9 @@ final class RasterPen implements Pen {
     }
 
     @Override
-    public void clip(double x, double y, double width, double height) {
+    public void clip(Shape shape) {
         clips.push(Optional.ofNullable(graphics.getClip()));
-        graphics.clip(new Rectangle2D.Double(x, y, width, height));
+        graphics.clip(shape);
     }
 
     @Override

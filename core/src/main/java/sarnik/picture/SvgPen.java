@@ -60,9 +60,11 @@ final class SvgPen implements Pen {
     }
 
     @Override
-    public void clip(double x, double y, double width, double height) {
+    public void clip(Shape shape) {
         clips++;
-        svg.append("<clipPath id=\"c%d\"><rect x=\"%s\" y=\"%s\" width=\"%s\" height=\"%s\"/></clipPath>\n<g clip-path=\"url(#c%d)\">\n".formatted(clips, plain(x), plain(y), plain(width), plain(height), clips));
+        svg.append("<clipPath id=\"c%d\">".formatted(clips));
+        path(shape, "");
+        svg.append("</clipPath>\n<g clip-path=\"url(#c%d)\">\n".formatted(clips));
     }
 
     @Override

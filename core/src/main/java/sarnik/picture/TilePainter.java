@@ -47,10 +47,11 @@ final class TilePainter {
 
     /** Draws the tile into a square. */
     void paint(Pen pen, double x, double y, double size) {
-        pen.clip(x, y, size, size);
+        Rectangle2D all = new Rectangle2D.Double(x, y, size, size);
+        pen.clip(all);
         boolean whole = tile.layers().stream().anyMatch(l -> LAND.matcher(name(l)).find());
         boolean wet = tile.layers().stream().anyMatch(l -> WATER.matcher(name(l)).find());
-        if (whole || wet) pen.fill(new Rectangle2D.Double(x, y, size, size), whole ? look.water() : look.land(), 1);
+        if (whole || wet) pen.fill(all, whole ? look.water() : look.land(), 1);
         Square square = new Square(pen, x, y, size);
         square.areas(LAND, look.land());
         square.cover();

@@ -2,6 +2,8 @@ package sarnik.picture;
 
 import java.awt.Shape;
 import java.awt.geom.Path2D;
+import java.awt.geom.Point2D;
+import java.awt.geom.Rectangle2D;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -11,63 +13,76 @@ import org.locationtech.jts.geom.Polygon;
 import sarnik.dashboard.Sight;
 
 /**
- * Where degrees lie in a picture, in Web Mercator with the width of the world as 1.
+ * Where degrees lie in a picture.
  *
- * @param left of the map, in widths of the world from the west
- * @param top of the map, from the north
- * @param scale pixels for the width of the world
+ * @param plane on which degrees are laid out
+ * @param left of the map, on the plane
+ * @param top of the map
+ * @param scale pixels for a unit of the plane
  * @param width of the map, pixels
  * @param height of the map, pixels
  * @param above pixels of the picture above the map
  */
-record View(double left, double top, double scale, int width, int height, int above) {
+record View(Plane plane, double left, double top, double scale, int width, int height, int above) {
 
     /** Corners nearer than this to the last say nothing, pixels. */
     private static final double TELLING = 0.5;
     private static final double MARGIN = 50;
+    /** Edges longer than this are bent with the meridians, degrees. */
+    private static final double LONG = 1;
 
     /** The view that has all in sight, as large as fits. */
-    static View of(Sight sight, int width, int height, int above) {
-        double west = x(sight.west());
-        double east = x(sight.east());
-        double north = y(sight.north());
-        double south = y(sight.south());
-        double scale = Math.min(width / Math.max(1e-9, east - west), height / Math.max(1e-9, south - north));
-        return new View((west + east) / 2 - width / scale / 2, (north + south) / 2 - height / scale / 2, scale, width, height, above);
+    static View of(Sight sight, Plane plane, int width, int height, int above) {
+        Rectangle2D box = box(plane, new Envelope(sight.west(), sight.east(), sight.south(), sight.north()));
+        double scale = Math.min(width / Math.max(1e-9, box.getWidth()), height / Math.max(1e-9, box.getHeight()));
+        return new View(plane, box.getCenterX() - width / scale / 2, box.getCenterY() - height / scale / 2, scale, width, height, above);
     }
 
-    private static double x(double lon) {
-        return lon / 360 + 0.5;
+    /** The box on the plane about a box of degrees: its corners and the middles of its sides. */
+    private static Rectangle2D box(Plane plane, Envelope degrees) {
+        Rectangle2D box = null;
+        for (double lon : new double[] {degrees.getMinX(), degrees.centre().x, degrees.getMaxX()}) {
+            for (double lat : new double[] {degrees.getMinY(), degrees.centre().y, degrees.getMaxY()}) {
+                Point2D at = plane.at(lon, lat);
+                if (box == null) box = new Rectangle2D.Double(at.getX(), at.getY(), 0, 0);
+                else box.add(at);
+            }
+        }
+        return box;
     }
 
-    private static double y(double lat) {
-        return 0.5 - Math.log(Math.tan(Math.PI / 4 + Math.toRadians(Math.max(-85, Math.min(85, lat))) / 2)) / (2 * Math.PI);
+    boolean isMercator() {
+        return plane instanceof Plane.Mercator;
     }
 
-    double px(double lon) {
-        return (x(lon) - left) * scale;
+    /** Where degrees lie, in pixels of the picture. */
+    Point2D at(double lon, double lat) {
+        Point2D at = plane.at(lon, lat);
+        return new Point2D.Double((at.getX() - left) * scale, above + (at.getY() - top) * scale);
     }
 
-    double py(double lat) {
-        return above + (y(lat) - top) * scale;
+    /**
+     * Longitude as x and latitude as y, degrees.
+     *
+     * @param x pixels from the left of the map
+     * @param y pixels from its top
+     */
+    Point2D degrees(double x, double y) {
+        return plane.degrees(x / scale + left, y / scale + top);
     }
 
-    double lonOf(double pixel) {
-        return (pixel / scale + left - 0.5) * 360;
-    }
-
-    /** @param pixel from the top of the map */
-    double latOf(double pixel) {
-        return Math.toDegrees(Math.atan(Math.sinh((0.5 - (pixel / scale + top)) * 2 * Math.PI)));
-    }
-
-    /** Metres on the ground at the equator for a pixel. */
+    /** Metres for a pixel at the equator, or anywhere where areas are true. */
     double metres() {
-        return 40_075_016.7 / scale;
+        return Plane.EQUATOR_METRES / scale;
     }
 
-    boolean holds(double x, double y) {
-        return x >= 0 && x <= width && y >= above && y <= above + height;
+    /** Metres on the ground for a pixel in the middle of the map. */
+    double metresInTheMiddle() {
+        return plane.metres(degrees(width / 2.0, height / 2.0).getY()) / scale;
+    }
+
+    Rectangle2D all() {
+        return new Rectangle2D.Double(0, above, width, height);
     }
 
     /** The polygons of a shape in pixels; those far outside are left out. */
@@ -84,31 +99,53 @@ record View(double left, double top, double scale, int width, int height, int ab
     /** Lines in pixels; those far outside are left out. */
     Shape path(List<LineString> lines) {
         Path2D path = new Path2D.Double(Path2D.WIND_EVEN_ODD);
-        for (LineString line : lines) if (isNear(line.getEnvelopeInternal())) follow(path, line);
+        for (LineString line : lines) if (isNear(line.getEnvelopeInternal())) follow(path, line.getCoordinates());
         return path;
     }
 
-    private boolean isNear(Envelope box) {
-        return px(box.getMaxX()) >= -MARGIN && px(box.getMinX()) <= width + MARGIN && py(box.getMinY()) >= above - MARGIN && py(box.getMaxY()) <= above + height + MARGIN;
+    /** A box of degrees, whose sides may be bent. */
+    Shape path(Envelope box) {
+        Path2D path = new Path2D.Double(Path2D.WIND_EVEN_ODD);
+        follow(path, new Coordinate[] {new Coordinate(box.getMinX(), box.getMinY()), new Coordinate(box.getMaxX(), box.getMinY()), new Coordinate(box.getMaxX(), box.getMaxY()), new Coordinate(box.getMinX(), box.getMaxY()),
+            new Coordinate(box.getMinX(), box.getMinY())});
+        path.closePath();
+        return path;
+    }
+
+    private boolean isNear(Envelope degrees) {
+        Rectangle2D box = box(plane, degrees);
+        // The sides of a wide box bend beyond the box of its corners.
+        double bent = isMercator() ? 0 : Math.max(box.getWidth(), box.getHeight()) / 2;
+        return (box.getMaxX() + bent - left) * scale >= -MARGIN && (box.getMinX() - bent - left) * scale <= width + MARGIN
+                && (box.getMaxY() + bent - top) * scale >= -MARGIN && (box.getMinY() - bent - top) * scale <= height + MARGIN;
     }
 
     private void ring(Path2D path, LineString ring) {
-        follow(path, ring);
+        follow(path, ring.getCoordinates());
         path.closePath();
     }
 
-    private void follow(Path2D path, LineString line) {
-        double lastX = Double.NaN;
-        double lastY = Double.NaN;
-        for (int i = 0; i < line.getNumPoints(); i++) {
-            Coordinate c = line.getCoordinateN(i);
-            double x = px(c.x);
-            double y = py(c.y);
-            if (i > 0 && i < line.getNumPoints() - 1 && Math.abs(x - lastX) < TELLING && Math.abs(y - lastY) < TELLING) continue;
-            if (i == 0) path.moveTo(x, y);
-            else path.lineTo(x, y);
-            lastX = x;
-            lastY = y;
+    private void follow(Path2D path, Coordinate[] corners) {
+        Point2D last = null;
+        for (int i = 0; i < corners.length; i++) {
+            if (i > 0) last = between(path, corners[i - 1], corners[i], last);
+            Point2D at = at(corners[i].x, corners[i].y);
+            if (last != null && i < corners.length - 1 && Math.abs(at.getX() - last.getX()) < TELLING && Math.abs(at.getY() - last.getY()) < TELLING) continue;
+            if (i == 0) path.moveTo(at.getX(), at.getY());
+            else path.lineTo(at.getX(), at.getY());
+            last = at;
         }
+    }
+
+    /** Points along an edge that is straight in degrees and bent on the plane. */
+    private Point2D between(Path2D path, Coordinate a, Coordinate b, Point2D last) {
+        if (isMercator()) return last;
+        int parts = (int) Math.ceil(Math.max(Math.abs(b.x - a.x), Math.abs(b.y - a.y)) / LONG);
+        Point2D at = last;
+        for (int p = 1; p < parts; p++) {
+            at = at(a.x + (b.x - a.x) * p / parts, a.y + (b.y - a.y) * p / parts);
+            path.lineTo(at.getX(), at.getY());
+        }
+        return at;
     }
 }

@@ -47,7 +47,7 @@ class GroundPainterTest {
     }
 
     static final GroundPacks PACKS = packs();
-    private static final View VIEW = View.of(SIGHT, SIZE, SIZE, 0);
+    private static final View VIEW = View.of(SIGHT, new Plane.Mercator(), SIZE, SIZE, 0);
     private static final Look DAY = Look.of(false);
 
     private static BufferedImage painted(Ground ground) throws IOException {
@@ -58,7 +58,7 @@ class GroundPainterTest {
     }
 
     private static Color at(BufferedImage image, double lon, double lat) {
-        return new Color(image.getRGB((int) VIEW.px(lon), (int) VIEW.py(lat)));
+        return new Color(image.getRGB((int) VIEW.at(lon, lat).getX(), (int) VIEW.at(lon, lat).getY()));
     }
 
     @ParameterizedTest
@@ -107,7 +107,7 @@ class GroundPainterTest {
     void namesTownsThatGiveWayToWhatIsWritten() {
         assertThat(names(1)).containsExactly("Large");
         assertThat(names(3)).containsExactly("Large", "Small");
-        assertThat(names(3, new Rectangle2D.Double(VIEW.px(-3.7) - 5, VIEW.py(40.4) - 5, 10, 10))).containsExactly("Small");
+        assertThat(names(3, new Rectangle2D.Double(VIEW.at(-3.7, 40.4).getX() - 5, VIEW.at(-3.7, 40.4).getY() - 5, 10, 10))).containsExactly("Small");
     }
 
     /** Tiles of a source: a pixel picture to the west of Greenwich, a vector tile of water to the east, none in the uppermost row. */

@@ -85,7 +85,7 @@ class MapPictureTest {
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "%s", "layers": {"l1": {"order": 1, "dataset": 1, "opacity": 1, %s}}}}}""".formatted(title, layer)).dashboard();
         Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, id -> Optional.of(SALES), new InMemoryEngine());
         Drawing.OfMap map = (Drawing.OfMap) drawer.draw("v1");
-        return new MapPicture(map, drawer.sheets(), SETS::get, new MapPicture.Frame(SPAIN, 600, 500, night, new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null), "The ground’s credit"));
+        return new MapPicture(map, drawer.sheets(), SETS::get, new MapPicture.Frame(SPAIN, new Plane.Mercator(), 600, 500, night, new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null), "The ground’s credit"));
     }
 
     private static final String SIZE = "\"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"rule\": \"AREA\", \"radius\": 20}";

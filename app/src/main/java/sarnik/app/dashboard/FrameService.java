@@ -168,9 +168,10 @@ class FrameService {
         Datasets once = once();
         Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map)) throw new RefusedException("Only a map can be taken along as a picture.");
-        Visual.Ground ground = asked.ground() != null ? asked.ground() : ((Visual.OfMap) dashboard.visuals().get(asked.visual())).ground();
+        Visual.OfMap visual = (Visual.OfMap) dashboard.visuals().get(asked.visual());
+        Visual.Ground ground = asked.ground() != null ? asked.ground() : visual.ground();
         MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed,
-                new MapPicture.Frame(asked.sight(), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night()), grounds.of(ground), grounds.creditOf(ground)));
+                new MapPicture.Frame(asked.sight(), Grounds.planeOf(visual), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night()), grounds.of(ground), grounds.creditOf(ground)));
         if ("png".equals(asked.form())) return new Picture("image/png", picture.png(ratio));
         return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
     }

@@ -11,6 +11,7 @@ import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Visual;
 import sarnik.picture.Ground;
 import sarnik.picture.GroundPacks;
+import sarnik.picture.Plane;
 
 /** What lies under maps that are drawn here: the packs that the browser has too, read once, and tiles of sources. */
 @Component
@@ -38,6 +39,17 @@ public class Grounds {
         int detail = Math.max(1, Math.min(3, ground.detail()));
         if (!ground.mood().startsWith(SOURCE)) return new Ground(mood(ground.mood()), detail, packs(), null);
         return source(ground).map(source -> new Ground(Ground.Mood.TILES, detail, packs(), new Asked(source))).orElseGet(() -> new Ground(Ground.Mood.PAPER, detail, packs(), null));
+    }
+
+    /** The plane that a map lies on; an equal-area one about the middle of its start, to whole tens of degrees, as map.js has it. */
+    public static Plane planeOf(Visual.OfMap map) {
+        if (!"equal-area".equals(map.projection())) return new Plane.Mercator();
+        if (map.start() == null) return new Plane.EqualArea(0, 40);
+        return new Plane.EqualArea(tens((map.start().west() + map.start().east()) / 2), tens((map.start().south() + map.start().north()) / 2));
+    }
+
+    private static double tens(double degrees) {
+        return Math.round(degrees / 10) * 10.0;
     }
 
     /** What is to be said of it. */
