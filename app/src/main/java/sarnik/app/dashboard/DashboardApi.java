@@ -50,7 +50,7 @@ class DashboardApi {
 
     /**
      * @param offers what each filter of the page offers
-     * @param touches by visual and filter: the visuals whose figures change with it
+     * @param touches by visual, filter and parameter: the visuals that change with it
      * @param grounds the sources of pictures, by name
      */
     record Sheet(
@@ -67,8 +67,7 @@ class DashboardApi {
     private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         Dashboard dashboard = opened.document().dashboard();
         Map<String, Set<String>> touches = new LinkedHashMap<>();
-        dashboard.visuals().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
-        dashboard.filters().keySet().forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
+        for (Set<String> ids : List.of(dashboard.visuals().keySet(), dashboard.filters().keySet(), dashboard.parameters().keySet())) ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
         Sheet sheet = new Sheet(opened.id(), opened.revision(), opened.document().json(), frames.offers(dashboard), touches,
                 opened.openToReaders(), opened.undo(), opened.redo(), frames.groundSources());
         return ResponseEntity.ok().eTag("\"" + opened.revision() + "\"").body(sheet);

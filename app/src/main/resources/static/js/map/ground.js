@@ -137,7 +137,12 @@ export class GroundLayers {
     this.#tiles = null;
     this.trouble = null;
     if (!name) return;
-    const { nearest, shapes } = this.sourceOf?.(name) ?? { nearest: 18, shapes: false };
+    const found = this.sourceOf?.(name);
+    if (!found) {
+      this.trouble = `The ground ${name} has been taken away, so the map stands on paper. Choose another in its brief.`;
+      return;
+    }
+    const { nearest, shapes } = found;
     // Shapes are drawn on the server in the looks of the hour, sharp enough for twice as many pixels.
     const looks = shapes ? `?night=${isNight()}&detail=${this.detail}` : '';
     const source = new XYZ({ url: `/api/grounds/${encodeURIComponent(name)}/{z}/{x}/{y}${looks}`, maxZoom: nearest, tilePixelRatio: shapes ? 2 : 1, transition: 0, tileLoadFunction: (tile, address) => loadTile(tile, address) });

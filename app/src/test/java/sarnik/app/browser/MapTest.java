@@ -11,10 +11,13 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
 import java.nio.file.Files;
 import java.util.List;
+import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
+import sarnik.demo.SarnikClient;
+import sarnik.standins.RemoteTable;
 
 @DisplayName("A map")
 class MapTest extends MapBrowserTest {
@@ -52,6 +55,17 @@ class MapTest extends MapBrowserTest {
             int highest = Integer.parseInt(rows.nth(3).locator("span").last().textContent());
             rows.nth(3).click();
             page.waitForFunction("n => new URLSearchParams(location.search).get('p.v1')?.split(',').length === n", highest);
+        }
+
+        @Test
+        void whatLiesBeyondTheEndsCanBePicked() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces(",\"low\":10,\"high\":80")) + "," + figure(samples.provinces, "rate"));
+            Locator above = page.locator(".map-key-row:has-text('above 80')");
+            int count = Integer.parseInt(above.locator("span").last().textContent());
+            // Rates are i · 53 mod 97 for the provinces 1 to 52 but 16 and 44.
+            assertThat(count).isEqualTo((int) IntStream.rangeClosed(1, 52).filter(i -> i != 16 && i != 44 && i * 53 % 97 > 80).count());
+            above.click();
+            page.waitForFunction("n => new URLSearchParams(location.search).get('p.v1')?.split(',').length === n", count);
         }
 
         @Test
@@ -245,8 +259,24 @@ class MapTest extends MapBrowserTest {
             Page page = page("rui");
             page.navigate("/dashboards/" + samples.dashboard("Ground", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Gone\",\"detail\":2}", symbols(""))));
             drawn(page);
-            waitForText(page.locator(".map-notes"), "The pictures of Gone do not answer");
+            waitForText(page.locator(".map-notes"), "The ground Gone has been taken away");
             assertThat(page.locator(".map-reach button").count()).isGreaterThan(10);
+        }
+
+        @Test
+        void aGroundThatDoesNotAnswerIsSaidToo() throws Exception {
+            SarnikClient steward = sarnik.client("marta");
+            RemoteTable remote = RemoteTable.start(0, () -> 1);
+            addGround(steward, remote, "Silent");
+            remote.close();
+            Page page = open("rui", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Silent\",\"detail\":2}", symbols("")));
+            waitForText(page.locator(".map-notes"), "Silent does not answer");
+            assertThat(page.locator(".map-reach button").count()).isGreaterThan(10);
+        }
+
+        private static void addGround(SarnikClient steward, RemoteTable remote, String name) throws Exception {
+            steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + remote.port());
+            steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=" + name + "&credit=" + name + "+made+up&nearest=12&address=http%3A%2F%2F127.0.0.1%3A" + remote.port() + "%2Froads%2F%7Bz%7D%2F%7Bx%7D%2F%7By%7D.mvt");
         }
 
         @Test
@@ -259,6 +289,30 @@ class MapTest extends MapBrowserTest {
             author.navigate("/dashboards/" + samples.dashboard("Withheld", visuals) + "/compose");
             drawn(author);
             assertThat(author.locator("[aria-label=Nearer]").count()).isEqualTo(1);
+        }
+
+        @Test
+        void theNeedleTurnsWithTheMeridians() throws Exception {
+            for (String projection : List.of("mercator", "equal-area")) {
+                Page page = open("rui", map("v1", 0, 18, "\"projection\":\"" + projection + "\",\"start\":{\"west\":-10,\"south\":35,\"east\":5,\"north\":45}", provinces("")));
+                page.evaluate("() => { const view = document.querySelector('.map-view').olMap.getView(); view.setCenter([view.getCenter()[0] + 1.5e6, view.getCenter()[1]]); }");
+                page.waitForFunction("turns => (Math.abs(Number(document.querySelector('.map-north').dataset.degrees)) > 3) === turns", projection.equals("equal-area"));
+            }
+        }
+
+        @Test
+        void aGroundOfVectorTilesIsDrawnForTheHour() throws Exception {
+            try (RemoteTable remote = RemoteTable.start(0, () -> 1)) {
+                addGround(sarnik.client("marta"), remote, "Ways");
+                Page page = open("rui", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Ways\",\"detail\":2}", symbols("")));
+                String hasRoads = "() => [...document.querySelectorAll('.ground-pictures canvas')].some(c => { const { data } = c.getContext('2d').getImageData(0, 0, c.width, c.height); for (let i = 3; i < data.length; i += 4) if (data[i] > 100) return true; return false; })";
+                page.waitForFunction(hasRoads);
+                assertThat(page.textContent(".map-credit")).contains("GSHHG").contains("Ways made up");
+                page.waitForResponse(r -> r.url().contains("/api/grounds/Ways/") && r.url().contains("night=true"), () -> page.click("#mood"));
+                page.waitForFunction(hasRoads);
+                assertThat(page.locator(".map-notes").isVisible()).as("nothing is amiss").isFalse();
+                page.click("#mood");
+            }
         }
 
         @Test

@@ -55,9 +55,14 @@ public final class MapSamples {
      * @return its id
      */
     public long dashboard(String title, String visuals) throws IOException, InterruptedException {
+        return dashboard(title, visuals, "");
+    }
+
+    /** The same. @param more operations of a JSON Patch, each after a comma; may be empty */
+    public long dashboard(String title, String visuals, String more) throws IOException, InterruptedException {
         JsonNode made = author.json("POST", "/api/dashboards", Map.of("title", title));
         long id = made.get("id").asLong();
-        String patch = "[{\"op\":\"replace\",\"path\":\"/visuals\",\"value\":{%s}},{\"op\":\"add\",\"path\":\"/links/k1\",\"value\":{\"from\":\"v1\"}}]".formatted(visuals);
+        String patch = "[{\"op\":\"replace\",\"path\":\"/visuals\",\"value\":{%s}},{\"op\":\"add\",\"path\":\"/links/k1\",\"value\":{\"from\":\"v1\"}}%s]".formatted(visuals, more);
         author.read(author.send("PATCH", "/api/dashboards/" + id, Samples.JSON_PATCH, patch, "If-Match", "\"" + made.get("revision").asLong() + "\""));
         author.json("PUT", "/api/dashboards/" + id + "/open", true);
         return id;
