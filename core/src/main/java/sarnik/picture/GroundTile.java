@@ -3,15 +3,19 @@ package sarnik.picture;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.util.Iterator;
 import java.util.Optional;
 import java.util.zip.GZIPInputStream;
 import javax.imageio.ImageIO;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.ImageInputStream;
 
 /** A square of the ground: a picture, or shapes that are drawn in Sarnik's own looks. */
 public final class GroundTile {
 
     /** Larger tiles are none that a map would be drawn with. */
     private static final int MOST_BYTES = 8 << 20;
+    private static final int MOST_PIXELS = 2048;
 
     private GroundTile() {}
 
@@ -47,11 +51,21 @@ public final class GroundTile {
         }
     }
 
-    /** The pixels of a tile; empty where it is no picture that can be read here. */
+    /** The pixels of a tile; empty where it is no picture that can be read here, or one larger than a tile. */
     static Optional<BufferedImage> pixels(byte[] bytes) {
-        try {
-            return Optional.ofNullable(ImageIO.read(new ByteArrayInputStream(bytes)));
-        } catch (IOException none) {
+        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
+            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+            if (!readers.hasNext()) return Optional.empty();
+            ImageReader reader = readers.next();
+            try {
+                reader.setInput(in);
+                // A few bytes can stand for very many pixels.
+                if (reader.getWidth(0) > MOST_PIXELS || reader.getHeight(0) > MOST_PIXELS) return Optional.empty();
+                return Optional.of(reader.read(0));
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException | RuntimeException damaged) {
             return Optional.empty();
         }
     }

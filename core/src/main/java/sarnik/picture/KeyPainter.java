@@ -3,7 +3,9 @@ package sarnik.picture;
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.Rectangle2D;
 import java.util.List;
+import java.util.stream.IntStream;
 import sarnik.dashboard.Drawing;
+import sarnik.dashboard.Layer;
 import sarnik.dashboard.LayerDrawn;
 import sarnik.scale.NumberWords;
 
@@ -37,6 +39,7 @@ final class KeyPainter {
         pen.text(layer.head().name(), x, y, 12, true, look.ink(), null);
         if (key.sizeWords() != null) sizes(key, layer instanceof LayerDrawn.OfFlows);
         if (key.colourWords() != null) classes(layer, colours);
+        if (!wearsShapes(key)) for (LayerDrawn.ShapeSwatch swatch : key.shapes()) shape(swatch, look.ink());
         y += 10;
     }
 
@@ -79,6 +82,10 @@ final class KeyPainter {
             y += 20;
         } else {
             for (int i = 0; i < colours.size(); i++) {
+                if (wearsShapes(key)) {
+                    shape(key.shapes().get(i), colours.get(i));
+                    continue;
+                }
                 pen.fill(new Rectangle2D.Double(x, y + 5, 14, 12), colours.get(i), 1);
                 beside(key.colours().get(i).text());
             }
@@ -89,6 +96,16 @@ final class KeyPainter {
         }
         beyond(layer, key.below(), "below " + (key.low() == null ? "" : NumberWords.full(key.low())), false);
         beyond(layer, key.above(), "above " + (key.high() == null ? "" : NumberWords.full(key.high())), true);
+    }
+
+    /** Whether colours and shapes stand for the same values: then one list says both. */
+    private static boolean wearsShapes(LayerDrawn.Key key) {
+        return key.colourWords() != null && key.shapes().size() == key.colours().size() && IntStream.range(0, key.shapes().size()).allMatch(i -> key.shapes().get(i).text().equals(key.colours().get(i).text()));
+    }
+
+    private void shape(LayerDrawn.ShapeSwatch swatch, String colour) {
+        pen.fill(Marks.of(Layer.Shape.values()[swatch.shape()], x + 7, y + 11, 5), colour, 1);
+        beside(swatch.text());
     }
 
     private void beyond(LayerDrawn layer, int[] marks, String words, boolean up) {

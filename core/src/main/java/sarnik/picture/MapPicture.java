@@ -41,6 +41,8 @@ public final class MapPicture {
     private static final int CELL = 2;
     /** Density below this share of the greatest is left clear. */
     private static final double FAINTEST = 0.02;
+    /** The least radius of a group in which its number has room. */
+    private static final double ROOM = 7;
     /** The mark of what lies beyond a scale's ends, on an area; on symbols it is half their size within bounds. */
     private static final double ON_AREA = 3.6;
     private static final double LEAST_MARK = 2.6;
@@ -104,7 +106,7 @@ public final class MapPicture {
     }
 
     private List<LayerDrawn> keys() {
-        List<LayerDrawn> keys = new ArrayList<>(map.layers().stream().filter(l -> l.key().sizeWords() != null || l.key().colourWords() != null).toList());
+        List<LayerDrawn> keys = new ArrayList<>(map.layers().stream().filter(l -> l.key().sizeWords() != null || l.key().colourWords() != null || !l.key().shapes().isEmpty()).toList());
         Collections.reverse(keys);
         return keys;
     }
@@ -203,7 +205,18 @@ public final class MapPicture {
             if (!hollow) pen.fill(mark, colours.get(c), layer.head().opacity());
             if (hollow || layer.head().border() > 0) pen.stroke(mark, c < 0 ? look.faint() : hollow ? colours.get(c) : look.ink(), Math.max(hollow ? 1 : 0, layer.head().border()), hollow ? 1 : 0.5);
         }
+        if (layer.members() != null) counts(pen, layer, sheet);
         beyond(pen, layer.key(), sheet, layer.at(), i -> layer.radii()[i] > 0 ? Math.max(LEAST_MARK, Math.min(MOST_MARK, layer.radii()[i] * 0.5)) : 0);
+    }
+
+    /** The number of places that a group stands for, inside it where there is room. */
+    private void counts(Pen pen, LayerDrawn.OfSymbols layer, PlaceSheet sheet) {
+        for (int i = 0; i < layer.members().length; i++) {
+            if (layer.members()[i] < 2 || layer.radii()[i] < ROOM) continue;
+            Point2D at = view.at(sheet.lon()[layer.at()[i]], sheet.lat()[layer.at()[i]]);
+            String count = String.valueOf(layer.members()[i]);
+            pen.text(count, at.getX() - Pen.wide(count, 11, true) / 2, at.getY() + 4, 11, true, look.ink(), look.paper());
+        }
     }
 
     private LinesPainter lines(Pen pen, String places, LayerDrawn layer) {

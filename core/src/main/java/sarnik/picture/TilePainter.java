@@ -20,10 +20,11 @@ final class TilePainter {
     private static final Pattern LAND = Pattern.compile("earth|^land$|land_?poly|mainland|continent");
     private static final Pattern WATER = Pattern.compile("^water$|ocean|lake|sea|water_?poly|reservoir");
     private static final Pattern RIVER = Pattern.compile("water_?way|river|stream|canal|water_?line|^water$");
-    private static final Pattern WOOD = Pattern.compile("wood|forest|park|natural|green|land_?cover|land_?use");
+    private static final Pattern COVER = Pattern.compile("wood|forest|park|natural|green|land_?cover|land_?use");
     private static final Pattern BUILDING = Pattern.compile("building");
     private static final Pattern BORDER = Pattern.compile("bound|border|admin");
     private static final Pattern ROAD = Pattern.compile("road|street|highway|transport(?!.*name)");
+    private static final Pattern NO_ROAD = Pattern.compile("rail|ferry|tram|subway|aerialway|pier|runway|taxiway");
     private static final Pattern MAIN = Pattern.compile("motorway|trunk|primary|highway|main|express");
     private static final Pattern MIDDLING = Pattern.compile("secondary|tertiary|major|medium|middle");
     private static final Pattern GREEN = Pattern.compile("wood|forest|park|grass|green|scrub|nature|meadow|farm");
@@ -71,7 +72,6 @@ final class TilePainter {
     /** How much a road matters: 0 a street, 1 a middling road, 2 a main one. */
     private static int rank(Map<String, String> attributes) {
         String kind = kind(attributes);
-        // What is called major and nothing more leads from town to town, but is no highway.
         return MAIN.matcher(kind).find() ? 2 : MIDDLING.matcher(kind).find() ? 1 : 0;
     }
 
@@ -110,7 +110,7 @@ final class TilePainter {
         /** Woods and what is built; other uses of the land stay plain. */
         void cover() {
             for (VectorTile.Layer layer : tile.layers()) {
-                if (!WOOD.matcher(name(layer)).find()) continue;
+                if (!COVER.matcher(name(layer)).find()) continue;
                 for (VectorTile.Feature feature : layer.features()) {
                     if (!feature.area()) continue;
                     String kind = name(layer) + " " + kind(feature.attributes());
@@ -133,7 +133,7 @@ final class TilePainter {
             for (VectorTile.Layer layer : tile.layers()) {
                 if (!ROAD.matcher(name(layer)).find()) continue;
                 for (VectorTile.Feature feature : layer.features()) {
-                    if (feature.area() || rank(feature.attributes()) != rank) continue;
+                    if (feature.area() || rank(feature.attributes()) != rank || NO_ROAD.matcher(kind(feature.attributes())).find()) continue;
                     Shape road = placed(layer, feature);
                     if (rank > 0 || nearer < 2) {
                         pen.stroke(road, look.road(), width * size / SIZE, 1);

@@ -159,6 +159,15 @@ class MapPictureTest {
     }
 
     @Test
+    void theKeySaysWhatShapesStandForOnceWhereColoursSayTheSame() {
+        String byTown = "\"symbol\": {\"category\": \"town\"}";
+        for (String layer : List.of(byTown, byTown + ", \"colour\": {\"category\": \"town\", \"palette\": \"flags\"}")) {
+            String svg = picture("Map", layer, false).svg();
+            assertThat(svg.split(">Zamora, Spain<", -1)).as(layer).hasSize(2);
+        }
+    }
+
+    @Test
     void theGroundIsCreditedBesideTheData() {
         assertThat(picture("Map", AREAS, false).svg().contains("The ground’s credit")).isTrue();
     }

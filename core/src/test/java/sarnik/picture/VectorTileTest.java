@@ -10,11 +10,15 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.zip.GZIPOutputStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.DisplayName;
@@ -140,6 +144,36 @@ class VectorTileTest {
         BufferedImage image = drawn(road(kind), zoom, detail, false);
         assertThat(image.getRGB(100, 128) >>> 24 > 60).isEqualTo(shown);
         assertThat(image.getRGB(100, 20) >>> 24).as("clear elsewhere: the ground below shows").isZero();
+    }
+
+    @Test
+    void drawsNoRailwaysAsRoads() throws IOException {
+        assertThat(drawn(road("rail"), 14, 3, false).getRGB(100, 128) >>> 24).isZero();
+    }
+
+    /** The same colours as in the browser. */
+    @ParameterizedTest
+    @CsvSource({"false, ':root {'", "true, ':root[data-mood=\"night\"] {'"})
+    void looksAsTheStyleSheetSays(boolean night, String block) throws IOException {
+        String css = Files.readString(Path.of("../app/web/style/sarnik.css"));
+        String colours = css.substring(css.indexOf(block));
+        Look look = Look.of(night);
+        Map<String, String> expected = Map.of("paper", look.paper(), "ink", look.ink(), "faint", look.faint(), "land", look.land(), "water", look.water(), "border", look.border(), "province", look.province(), "river", look.river(), "town", look.town());
+        expected.forEach((name, colour) -> {
+            Matcher found = Pattern.compile("--" + name + ":\\s*(#[0-9A-Fa-f]{6})").matcher(colours);
+            assertThat(found.find()).as(name).isTrue();
+            assertThat(colour).as(name).isEqualToIgnoringCase(found.group(1));
+        });
+    }
+
+    @Test
+    void aPictureThatIsLargerThanATileIsNone() throws IOException {
+        for (int size : new int[] {256, 3000}) {
+            ByteArrayOutputStream png = new ByteArrayOutputStream();
+            ImageIO.write(new BufferedImage(size, 16, BufferedImage.TYPE_BYTE_BINARY), "png", png);
+            assertThat(GroundTile.pixels(png.toByteArray()).isPresent()).isEqualTo(size == 256);
+        }
+        assertThat(GroundTile.pixels(new byte[] {(byte) 0x89, 'P', 'N', 'G', 1, 2, 3})).isEmpty();
     }
 
     @Test

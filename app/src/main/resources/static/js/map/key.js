@@ -73,7 +73,7 @@ function ramp(key, colours) {
 }
 
 /** Whether colours and shapes stand for the same values: then one list says both. */
-const wearsShapes = key => key.colourWords && key.shapes?.length > 0 && key.shapes.length === key.colours.length && key.shapes.every((s, i) => s.text === key.colours[i].text);
+export const wearsShapes = key => key.colourWords && key.shapes?.length > 0 && key.shapes.length === key.colours.length && key.shapes.every((s, i) => s.text === key.colours[i].text);
 
 function shapeRow(shape, text, count, colour) {
   return el('div', { class: 'map-key-row' }, drawing(path => outline(path, shape, 7, 7, 4.6), colour), el('span', {}, text), el('span', {}, String(count)));

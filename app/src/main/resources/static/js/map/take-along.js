@@ -3,8 +3,9 @@ import { el } from '../elements.js';
 import { full } from '../numbers.js';
 import { writeState } from '../state.js';
 import { arrow, marksBeyond } from './beyond.js';
-import { coloursOf } from './key.js';
+import { coloursOf, wearsShapes } from './key.js';
 import { placesIn, tableOf } from './layers.js';
+import { outline } from './symbols.js';
 
 const TITLE = 30;
 const FOOT = 18;
@@ -25,7 +26,7 @@ const fileName = (handle, ending) => `${handle.title.textContent.replace(/[^\p{L
 export function pictureOf(handle, ratio) {
   const { view } = handle;
   const [width, height] = view.map.getSize();
-  const keys = handle.layers.filter(l => l.key.sizeWords || l.key.colourWords);
+  const keys = handle.layers.filter(l => l.key.sizeWords || l.key.colourWords || l.key.shapes.length);
   const wide = width + (keys.length ? KEY : 0);
   const canvas = Object.assign(document.createElement('canvas'), { width: Math.round(wide * ratio), height: Math.round((height + TITLE + FOOT) * ratio) });
   const context = canvas.getContext('2d');
@@ -94,6 +95,17 @@ function paintKey(context, { head, key, type }, x, top, style) {
       y += type === 'flows' ? 17 : Math.max(15, 2 * r + 4);
     }
   }
+  const shapeLine = ({ shape, text }, colour) => {
+    context.fillStyle = colour;
+    context.beginPath();
+    outline(context, shape, x + 7, y + 8, 5);
+    context.fill();
+    context.fillStyle = style('ink');
+    context.font = '12px "Hanken Grotesk", sans-serif';
+    context.fillText(text, x + 21, y + 12, KEY - 36);
+    y += 17;
+  };
+  if (!wearsShapes(key)) key.shapes.forEach(s => shapeLine(s, style('ink')));
   if (!key.colourWords) return y;
   words(key.colourWords, '11px "Hanken Grotesk", sans-serif', 'faint');
   const colours = coloursOf(key);
@@ -102,6 +114,10 @@ function paintKey(context, { head, key, type }, x, top, style) {
     return y + 14;
   }
   key.colours.forEach(({ text }, i) => {
+    if (wearsShapes(key)) {
+      shapeLine(key.shapes[i], colours[i]);
+      return;
+    }
     context.fillStyle = colours[i];
     context.fillRect(x, y + 2, 14, 12);
     context.fillStyle = style('ink');
