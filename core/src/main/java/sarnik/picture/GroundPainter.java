@@ -166,10 +166,10 @@ final class GroundPainter {
     private void name(Pen pen, Town town, List<Rectangle2D> taken) {
         double x = view.at(town.lon(), town.lat()).getX();
         double y = view.at(town.lon(), town.lat()).getY();
-        Rectangle2D box = new Rectangle2D.Double(x - GAP, y - 8 - GAP, Pen.wide(town.name(), 12, false) + 8 + 2 * GAP, 16 + 2 * GAP);
+        Rectangle2D box = new Rectangle2D.Double(x - GAP, y - 8 - GAP, Face.TEXT.wide(town.name(), 12) + 8 + 2 * GAP, 16 + 2 * GAP);
         if (taken.stream().anyMatch(box::intersects)) return;
         taken.add(box);
-        pen.text(town.name(), x + 5, y + 4, 12, false, look.town(), look.paper());
+        pen.text(town.name(), x + 5, y + 4, 12, Face.TEXT, look.town(), look.paper());
         pen.fill(new Ellipse2D.Double(x - 1.6, y - 1.6, 3.2, 3.2), look.town(), 1);
     }
 }

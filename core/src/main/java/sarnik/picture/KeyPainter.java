@@ -36,7 +36,7 @@ final class KeyPainter {
     void paint(LayerDrawn layer, List<String> colours) {
         LayerDrawn.Key key = layer.key();
         y += 12;
-        pen.text(layer.head().name(), x, y, 12, true, look.ink(), null);
+        pen.text(layer.head().name(), x, y, 12, Face.BOLD, look.ink(), null);
         if (key.sizeWords() != null) sizes(key, layer instanceof LayerDrawn.OfFlows);
         if (key.colourWords() != null) classes(layer, colours);
         if (!wearsShapes(key)) for (LayerDrawn.ShapeSwatch swatch : key.shapes()) shape(swatch, look.ink());
@@ -47,7 +47,7 @@ final class KeyPainter {
     private void words(String words) {
         StringBuilder line = new StringBuilder();
         for (String word : words.split(" ")) {
-            if (line.length() > 0 && Pen.wide(line + " " + word, 11, false) > WIDTH) {
+            if (line.length() > 0 && Face.TEXT.wide(line + " " + word, 11) > WIDTH) {
                 line(line.toString(), 0, 11, look.faint());
                 line.setLength(0);
             }
@@ -58,7 +58,7 @@ final class KeyPainter {
 
     private void line(String text, double indent, double size, String colour) {
         y += 15;
-        pen.text(text, x + indent, y, size, false, colour, null);
+        pen.text(text, x + indent, y, size, Face.TEXT, colour, null);
     }
 
     private void sizes(LayerDrawn.Key key, boolean widths) {
@@ -68,7 +68,7 @@ final class KeyPainter {
             double r = circle.radius();
             if (widths) pen.fill(new Rectangle2D.Double(x, y + 9 - r / 2, 42, r), look.ink(), 1);
             else pen.stroke(new Ellipse2D.Double(x + largest - r, y + 4, 2 * r, 2 * r), look.ink(), 0.9, 1);
-            pen.text(circle.text(), x + (widths ? 50 : 2 * largest + 10), y + (widths ? 13 : r + 8), 11, false, look.ink(), null);
+            pen.text(circle.text(), x + (widths ? 50 : 2 * largest + 10), y + (widths ? 13 : r + 8), 11, Face.TEXT, look.ink(), null);
             y += widths ? 17 : Math.max(15, 2 * r + 4);
         }
         y += 4;

@@ -114,7 +114,7 @@ public final class MapPicture {
     private void draw(Pen pen) {
         GroundPainter ground = new GroundPainter(frame.ground(), view, look);
         pen.fill(new Rectangle2D.Double(0, 0, fullWidth(), height + TITLE + FOOT), look.paper(), 1);
-        pen.text(map.title(), 4, 20, 17, true, look.ink(), null);
+        pen.text(map.title(), 4, 20, 17, Face.TITLE, look.ink(), null);
         pen.clip(view.all());
         ground.paint(pen);
         for (LayerDrawn layer : map.layers()) {
@@ -131,7 +131,7 @@ public final class MapPicture {
         pen.unclip();
         pen.stroke(new Rectangle2D.Double(0.5, TITLE + 0.5, width - 1, height - 1), look.border(), 1, 1);
         String credits = Stream.concat(Stream.of(frame.credit()), map.credits().stream()).filter(c -> !c.isBlank()).collect(Collectors.joining(" · "));
-        pen.text(credits, 4, height + TITLE + 13, 11, false, look.faint(), null);
+        pen.text(credits, 4, height + TITLE + 13, 11, Face.TEXT, look.faint(), null);
         KeyPainter key = new KeyPainter(pen, look, width + 12, TITLE + 4);
         for (LayerDrawn layer : keys()) key.paint(layer, colours(layer.key()));
     }
@@ -150,7 +150,7 @@ public final class MapPicture {
         bar.lineTo(x + wide, y - 5);
         pen.stroke(bar, look.ink(), 1.5, 1);
         String words = metres < 1000 ? NumberWords.full(metres) + " m" : NumberWords.full(metres / 1000) + " km";
-        pen.text(words, x + wide / 2 - Pen.wide(words, 10, false) / 2, y - 4, 10, false, look.ink(), look.paper());
+        pen.text(words, x + wide / 2 - Face.TEXT.wide(words, 10) / 2, y - 4, 10, Face.TEXT, look.ink(), look.paper());
     }
 
     private List<String> colours(LayerDrawn.Key key) {
@@ -215,7 +215,7 @@ public final class MapPicture {
             if (layer.members()[i] < 2 || layer.radii()[i] < ROOM) continue;
             Point2D at = view.at(sheet.lon()[layer.at()[i]], sheet.lat()[layer.at()[i]]);
             String count = String.valueOf(layer.members()[i]);
-            pen.text(count, at.getX() - Pen.wide(count, 11, true) / 2, at.getY() + 4, 11, true, look.ink(), look.paper());
+            pen.text(count, at.getX() - Face.BOLD.wide(count, 11) / 2, at.getY() + 4, 11, Face.BOLD, look.ink(), look.paper());
         }
     }
 
@@ -258,12 +258,12 @@ public final class MapPicture {
             double x = view.at(sheet.lon()[at[i]], sheet.lat()[at[i]]).getX();
             double y = view.at(sheet.lon()[at[i]], sheet.lat()[at[i]]).getY();
             if (texts.get(i).isEmpty() || x < 0 || x > width || y < TITLE || y > TITLE + height) continue;
-            double wide = Pen.wide(texts.get(i), 12, true);
+            double wide = Face.BOLD.wide(texts.get(i), 12);
             double from = isArea ? x - wide / 2 : x + ((LayerDrawn.OfSymbols) layer).radii()[i] + 3;
             Rectangle2D box = new Rectangle2D.Double(from - 3, y - 9, wide + 6, 18);
             if (taken.stream().anyMatch(box::intersects)) continue;
             taken.add(box);
-            pen.text(texts.get(i), from, y + 4, 12, true, look.ink(), look.paper());
+            pen.text(texts.get(i), from, y + 4, 12, Face.BOLD, look.ink(), look.paper());
         }
     }
 }

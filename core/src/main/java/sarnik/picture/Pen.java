@@ -23,15 +23,10 @@ interface Pen {
     /**
      * @param halo colour of the rim that keeps text readable; null for none
      */
-    void text(String text, double x, double y, double size, boolean bold, String colour, String halo);
+    void text(String text, double x, double y, double size, Face face, String colour, String halo);
 
     /** Leaves out what lies outside a shape, and outside those that hold already, until {@link #unclip}. */
     void clip(Shape shape);
 
     void unclip();
-
-    /** About how wide a text is, pixels: the reader's font is not known here, so it is taken for a wide one. */
-    static double wide(String text, double size, boolean bold) {
-        return text.length() * size * (bold ? 0.66 : 0.6);
-    }
 }

@@ -2,7 +2,6 @@ package sarnik.picture;
 
 import java.awt.BasicStroke;
 import java.awt.Color;
-import java.awt.Font;
 import java.awt.Graphics2D;
 import java.awt.Rectangle;
 import java.awt.RenderingHints;
@@ -99,9 +98,9 @@ final class RasterPen implements Pen {
     }
 
     @Override
-    public void text(String text, double x, double y, double size, boolean bold, String colour, String halo) {
+    public void text(String text, double x, double y, double size, Face face, String colour, String halo) {
         if (text.isBlank()) return;
-        TextLayout layout = new TextLayout(text, new Font(Font.SANS_SERIF, bold ? Font.BOLD : Font.PLAIN, 1).deriveFont((float) size), graphics.getFontRenderContext());
+        TextLayout layout = face.layout(text, size, graphics.getFontRenderContext());
         if (halo != null) stroke(layout.getOutline(AffineTransform.getTranslateInstance(x, y)), halo, 3, 1);
         graphics.setPaint(colour(colour, 1));
         layout.draw(graphics, (float) x, (float) y);

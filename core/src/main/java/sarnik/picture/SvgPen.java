@@ -54,9 +54,18 @@ final class SvgPen implements Pen {
     }
 
     @Override
-    public void text(String text, double x, double y, double size, boolean bold, String colour, String halo) {
+    public void text(String text, double x, double y, double size, Face face, String colour, String halo) {
         String rim = halo == null ? "" : " stroke=\"%s\" stroke-width=\"3\" stroke-linejoin=\"round\" paint-order=\"stroke\"".formatted(halo);
-        svg.append("<text x=\"%s\" y=\"%s\" font-size=\"%s\"%s fill=\"%s\"%s>".formatted(plain(x), plain(y), plain(size), bold ? " font-weight=\"600\"" : "", colour, rim)).append(escaped(text)).append("</text>\n");
+        svg.append("<text x=\"%s\" y=\"%s\" font-size=\"%s\"%s fill=\"%s\"%s>".formatted(plain(x), plain(y), plain(size), looks(face), colour, rim)).append(escaped(text)).append("</text>\n");
+    }
+
+    /** What differs from the plain face, which the whole picture has. */
+    private static String looks(Face face) {
+        return switch (face) {
+            case TEXT -> "";
+            case BOLD -> " font-weight=\"600\"";
+            case TITLE -> " font-weight=\"600\" font-family=\"Bricolage Grotesque, Hanken Grotesk, Helvetica, Arial, sans-serif\"";
+        };
     }
 
     @Override

@@ -216,9 +216,9 @@ class ScriptsTest extends BrowserTest {
             Object text = run("map/key.js", """
                     (() => { const box = document.createElement('div');
                       box.append(...m.keyOf({sizeWords: 'sum of litres', circles: [{radius: 20, text: '200 k'}, {radius: 10, text: '50 k'}],
-                        colourWords: 'average of litres', colours: [{colour: '#112233', text: '1 – 2', count: 7}], missing: 3}));
+                        colourWords: 'average of litres', colours: [{colour: '#112233', text: '1 – 2', count: 7}], missing: 3, low: 1, high: 2, below: [], above: [4, 5]}));
                       return box.textContent; })()""");
-            assertThat(text).isEqualTo("\"Sum of litres200 k50 kAverage of litres1 – 27no data3\"");
+            assertThat(text).isEqualTo("\"Sum of litres200 k50 kAverage of litres1 – 27no data3above 22\"");
         }
 
         @Test
