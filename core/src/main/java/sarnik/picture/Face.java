@@ -5,6 +5,7 @@ import java.awt.FontFormatException;
 import java.awt.font.FontRenderContext;
 import java.awt.font.TextAttribute;
 import java.awt.font.TextLayout;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -19,20 +20,35 @@ enum Face {
 
     private static final FontRenderContext PLAIN = new FontRenderContext(null, true, true);
 
+    private final String file;
     private final List<Font> fonts;
 
     Face(String file, int otherwise) {
+        this.file = file;
         fonts = List.of(read(file), read(file + "-ext"), new Font(Font.SANS_SERIF, otherwise, 1));
     }
 
     private static Font read(String name) {
-        try (InputStream in = Face.class.getResourceAsStream("/sarnik/picture/" + name + ".ttf")) {
-            return Font.createFont(Font.TRUETYPE_FONT, in);
+        try {
+            return Font.createFont(Font.TRUETYPE_FONT, new ByteArrayInputStream(bytes(name)));
         } catch (FontFormatException damaged) {
             throw new IllegalStateException(damaged);
+        } catch (IOException unread) {
+            throw new UncheckedIOException(unread);
+        }
+    }
+
+    private static byte[] bytes(String name) {
+        try (InputStream in = Face.class.getResourceAsStream("/sarnik/picture/" + name + ".ttf")) {
+            return in.readAllBytes();
         } catch (IOException missing) {
             throw new UncheckedIOException(missing);
         }
+    }
+
+    /** Its letters but for rare ones, as a TrueType file. */
+    byte[] file() {
+        return bytes(file);
     }
 
     /**

@@ -124,10 +124,9 @@ public final class MapPicture {
             else if (layer instanceof LayerDrawn.OfPaths paths) lines(pen, paths.places(), paths).paths(paths);
             else if (layer instanceof LayerDrawn.OfSymbols symbols) symbols(pen, symbols);
         }
-        List<Rectangle2D> taken = new ArrayList<>();
+        List<Rectangle2D> taken = new ArrayList<>(List.of(scaleBar(pen)));
         for (int i = map.layers().size() - 1; i >= 0; i--) labels(pen, map.layers().get(i), taken);
         ground.names(pen, taken);
-        scaleBar(pen);
         pen.unclip();
         pen.stroke(new Rectangle2D.Double(0.5, TITLE + 0.5, width - 1, height - 1), look.border(), 1, 1);
         String credits = Stream.concat(Stream.of(frame.credit()), map.credits().stream()).filter(c -> !c.isBlank()).collect(Collectors.joining(" · "));
@@ -136,8 +135,12 @@ public final class MapPicture {
         for (LayerDrawn layer : keys()) key.paint(layer, colours(layer.key()));
     }
 
-    /** A bar of a round length on the ground in the middle of the map, at the lower right. */
-    private void scaleBar(Pen pen) {
+    /**
+     * A bar of a round length on the ground in the middle of the map, at the lower right.
+     *
+     * @return the box that it takes up
+     */
+    private Rectangle2D scaleBar(Pen pen) {
         double pixel = view.metresInTheMiddle();
         double metres = NumberWords.roundDown(BAR * pixel);
         double wide = metres / pixel;
@@ -151,6 +154,7 @@ public final class MapPicture {
         pen.stroke(bar, look.ink(), 1.5, 1);
         String words = metres < 1000 ? NumberWords.full(metres) + " m" : NumberWords.full(metres / 1000) + " km";
         pen.text(words, x + wide / 2 - Face.TEXT.wide(words, 10) / 2, y - 4, 10, Face.TEXT, look.ink(), look.paper());
+        return new Rectangle2D.Double(x - 4, y - 16, wide + 8, 20);
     }
 
     private List<String> colours(LayerDrawn.Key key) {

@@ -18,8 +18,17 @@ final class SvgPen implements Pen {
 
     SvgPen(int width, int height, String title) {
         svg.append("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%d\" height=\"%d\" viewBox=\"0 0 %d %d\" font-family=\"Hanken Grotesk, Helvetica, Arial, sans-serif\">\n".formatted(width, height, width, height));
-        svg.append("<title>").append(escaped(title)).append("</title>\n");
+        svg.append("<title>").append(escaped(title)).append("</title>\n<style>\n");
+        // The letters go along, so that the picture looks the same where they are not known.
+        embed("Hanken Grotesk", 400, Face.TEXT);
+        embed("Hanken Grotesk", 600, Face.BOLD);
+        embed("Bricolage Grotesque", 600, Face.TITLE);
+        svg.append("</style>\n");
         svg.append("<defs><pattern id=\"none\" width=\"6\" height=\"6\" patternUnits=\"userSpaceOnUse\" patternTransform=\"rotate(45)\"><line x1=\"0\" y1=\"0\" x2=\"0\" y2=\"6\" stroke=\"#8a8f80\" stroke-width=\"1.6\"/></pattern></defs>\n");
+    }
+
+    private void embed(String family, int weight, Face face) {
+        svg.append("@font-face{font-family:\"%s\";font-weight:%d;src:url(data:font/ttf;base64,".formatted(family, weight)).append(Base64.getEncoder().encodeToString(face.file())).append(")}\n");
     }
 
     @Override
