@@ -16,6 +16,7 @@ import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import sarnik.scale.NumberWords;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -68,6 +69,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
             }
             DashboardDocument document = new DashboardDocument(json, MAPPER.readValue(json, Dashboard.class));
             document.checkPages();
+            document.checkParameters();
             return document;
         } catch (JacksonException | IllegalArgumentException broken) {
             throw new DashboardException(DashboardException.Kind.MALFORMED, "The dashboard cannot be read: " + broken.getMessage());
@@ -83,6 +85,14 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                 throw new DashboardException(DashboardException.Kind.MALFORMED, "Visual “%s” reaches over the edge of the sheet.".formatted(id));
             }
         });
+    }
+
+    private void checkParameters() {
+        for (Parameter parameter : dashboard.parameters().values()) {
+            if (!parameter.allows(parameter.value())) {
+                throw new DashboardException(DashboardException.Kind.MALFORMED, "“%s” is %s at first, which lies beyond its least and greatest value.".formatted(parameter.name(), NumberWords.full(parameter.value())));
+            }
+        }
     }
 
     /**

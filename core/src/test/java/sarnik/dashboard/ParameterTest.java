@@ -85,6 +85,13 @@ class ParameterTest {
         assertThatThrownBy(() -> both.edit("[{\"op\": \"add\", \"path\": \"/parameters/nx1/value\", \"value\": \"many\"}]")).hasMessageContaining("/parameters/nx1/value");
     }
 
+    @ParameterizedTest(name = "{0} {1}")
+    @CsvSource({"low, 31", "high, 29.5", "value, 101"})
+    void beginsWithinItsBounds(String part, double number) {
+        DashboardDocument document = document(ABOUT.formatted("n1"));
+        assertThatThrownBy(() -> document.edit("[{\"op\": \"add\", \"path\": \"/parameters/n1/%s\", \"value\": %s}]".formatted(part, number))).hasMessageContaining("“Wanted” is").hasMessageContaining("beyond its least and greatest value");
+    }
+
     @Test
     void hasABriefAndIsOfferedAsACentre() {
         DashboardDocument document = document(ABOUT.formatted("n1"));

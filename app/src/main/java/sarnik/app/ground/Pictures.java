@@ -27,6 +27,10 @@ public class Pictures {
     private static final String SHAPES = "application/vnd.shapes";
     private static final int NEAREST = 22;
     private static final long KEPT = 64L << 20;
+    /** Madrid, in widths of the world from the west and the north of Web Mercator. */
+    private static final double HOME_X = 0.4897;
+    private static final double HOME_Y = 0.3769;
+    private static final int MOST_LOOKED_FOR = 14;
 
     private final PictureSourceRepository sources;
     private final TransactionTemplate transaction;
@@ -101,6 +105,20 @@ public class Pictures {
         return new Picture(type(bytes, name), bytes);
     }
 
+    /** The first tile that there is from the whole world inwards, where Sarnik is at home: a source need not have all zooms. */
+    private Picture first(String name, String address, int nearest) {
+        RefusedException none = null;
+        for (int z = 0; z <= Math.min(nearest, MOST_LOOKED_FOR); z++) {
+            try {
+                return fetch(name, address, z, (int) (HOME_X * (1 << z)), (int) (HOME_Y * (1 << z)));
+            } catch (RefusedException refused) {
+                if (refused.status() != HttpStatus.NOT_FOUND) throw refused;
+                if (none == null) none = refused;
+            }
+        }
+        throw none;
+    }
+
     private Pmtiles archive(String address) {
         return archives.get(address, a -> new Pmtiles((from, length) -> files.bytes(a, from, length)));
     }
@@ -129,7 +147,7 @@ public class Pictures {
     }
 
     /**
-     * Adds a source, once its widest tile has been fetched to see that it answers.
+     * Adds a source, once a tile has been fetched to see that it answers.
      *
      * @throws RefusedException when the address is unfit or does not answer with a picture or a vector tile
      */
@@ -146,7 +164,7 @@ public class Pictures {
             // There is no tile of the whole world to look at; the archive says what it holds.
             shapes = archive(at).isShapes();
         } else {
-            shapes = fetch(clean, at, 0, 0, 0).type.equals(SHAPES);
+            shapes = first(clean, at, near).type.equals(SHAPES);
         }
         if (isArchive(at)) near = Math.min(near, archive(at).nearest());
         PictureSource source = new PictureSource(clean, at, credit == null ? "" : credit.strip(), near, shapes, person.id(), Clock.systemUTC().instant());

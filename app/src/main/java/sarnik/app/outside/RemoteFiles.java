@@ -14,6 +14,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Locale;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import sarnik.app.SarnikProperties;
 import sarnik.app.web.RefusedException;
@@ -98,7 +99,8 @@ public class RemoteFiles {
                         at = checked(at.resolve(answer.headers().firstValue("Location").get()).toString());
                         continue;
                     }
-                    if (status != wanted) throw new RefusedException("%s answered with status %d instead of %s.".formatted(at.getHost(), status, range == null ? "a file" : "a part of a file"));
+                    HttpStatus told = status == 404 || status == 410 ? HttpStatus.NOT_FOUND : HttpStatus.BAD_REQUEST;
+                    if (status != wanted) throw new RefusedException(told, "%s answered with status %d instead of %s.".formatted(at.getHost(), status, range == null ? "a file" : "a part of a file"));
                     return reader.read(body, at.getHost());
                 }
             }

@@ -119,6 +119,27 @@ class PicturesTest {
         }
     }
 
+    @Test
+    void aSourceThatBeginsAtALaterZoomIsTakenAndHasNoneWhereItHasNone() throws Exception {
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 4);
+        server.createContext("/deep/", exchange -> {
+            boolean there = exchange.getRequestURI().getPath().startsWith("/deep/6/31/24");
+            exchange.sendResponseHeaders(there ? 200 : 404, there ? 7 : -1);
+            if (there) exchange.getResponseBody().write(new byte[] {(byte) 0x89, 'P', 'N', 'G', 1, 2, 3});
+            exchange.close();
+        });
+        server.start();
+        try {
+            String address = "127.0.0.1:" + server.getAddress().getPort();
+            steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=" + URLEncoder.encode(address, StandardCharsets.UTF_8));
+            assertThat(add("Deep", "http://" + address + "/deep/{z}/{x}/{y}").body()).contains("Deep").doesNotContain("sentence-bad");
+            assertThat(reader.get("/api/grounds/Deep/6/31/24").statusCode()).isEqualTo(200);
+            assertThat(reader.get("/api/grounds/Deep/6/30/24").statusCode()).isEqualTo(404);
+        } finally {
+            server.stop(0);
+        }
+    }
+
     private String roads() {
         return "http://127.0.0.1:" + remote.port() + "/roads/{z}/{x}/{y}.mvt";
     }
