@@ -38,8 +38,8 @@ final class EditWords {
                 }
                 case "parameters" -> {
                     Parameter parameter = before.parameters().getOrDefault(id, after.parameters().get(id));
-                    String name = "the number " + (parameter == null ? "" : parameter.name());
-                    return path.length < 4 ? (whole.isEmpty() ? "adding " : whole) + name : "a part of " + name;
+                    // The first one is added with the place of all, which says nothing.
+                    if (parameter != null) return (whole.isEmpty() ? "a part of " : whole) + "the number " + parameter.name();
                 }
                 case "links" -> {
                     return whole.isEmpty() ? "a link" : whole + "a link";

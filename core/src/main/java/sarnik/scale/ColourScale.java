@@ -87,6 +87,16 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
                 choice.low() == null ? Double.NEGATIVE_INFINITY : choice.low(), choice.high() == null ? Double.POSITIVE_INFINITY : choice.high());
     }
 
+    /**
+     * Checks that a scale can be made, whatever the values will be.
+     *
+     * @throws IllegalArgumentException as {@link #of}, but that a centre may be a number which is not known yet
+     */
+    public static void check(Choice c) {
+        boolean open = c.centre() != null && c.centre().about() == About.PARAMETER;
+        of(open ? new Choice(c.ramp(), c.method(), c.classes(), c.palette(), c.reversed(), new Centre(About.VALUE, 0.0, c.centre().even(), null), c.low(), c.high(), c.breaks()) : c, new double[] {0, 1});
+    }
+
     private static Double centre(Centre centre, double[] values) {
         if (centre == null) return null;
         if (centre.about() == About.PARAMETER) throw new IllegalArgumentException("The number that the scale turns about is not known");

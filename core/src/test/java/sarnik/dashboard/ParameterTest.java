@@ -78,7 +78,9 @@ class ParameterTest {
             String suffix = "x" + n;
             List<Proposals.Proposal> proposals = new Proposals(now.dashboard(), () -> suffix).answer(Proposals.Question.LET_CHOOSE, MapFixture.sales());
             Proposals.Proposal number = proposals.get(proposals.size() - 1);
-            now = now.edit(tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(number.ops())).after();
+            DashboardDocument.Edit edit = now.edit(tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(number.ops()));
+            assertThat(edit.words()).isEqualTo("adding the number Number " + n);
+            now = edit.after();
         }
         assertThat(now.dashboard().parameters().values()).extracting(Parameter::name).containsExactlyInAnyOrder("Number 1", "Number 2");
         DashboardDocument both = now;

@@ -1,6 +1,8 @@
 package sarnik.app.ground;
 
 import java.time.Duration;
+import java.util.List;
+import java.util.stream.Collectors;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -27,7 +29,9 @@ class GroundPages {
 
     @GetMapping("/grounds")
     String all(Model model) {
-        model.addAttribute("sources", pictures.all());
+        List<PictureSource> sources = pictures.all();
+        model.addAttribute("sources", sources);
+        model.addAttribute("uses", sources.stream().collect(Collectors.toMap(PictureSource::getName, pictures::dashboardsOn)));
         return "grounds";
     }
 

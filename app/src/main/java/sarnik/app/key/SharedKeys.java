@@ -56,7 +56,7 @@ public class SharedKeys {
         if (name.isEmpty() || name.length() > 120 || name.contains("/")) throw new RefusedException("A shared key's name has 1 to 120 characters, without /.");
         if (key.colour() == null) throw new RefusedException("Say which scale the key is.");
         try {
-            if (key.colour().category() == null) ColourScale.of(key.colour().choice(), new double[] {0, 1});
+            if (key.colour().category() == null) ColourScale.check(key.colour().choice());
         } catch (IllegalArgumentException unfit) {
             throw new RefusedException(unfit.getMessage() + ".");
         }

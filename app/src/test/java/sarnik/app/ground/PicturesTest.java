@@ -23,12 +23,13 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.app.testing.MapSamples;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikClient;
 import sarnik.standins.RemoteTable;
 
 @ExtendWith(RunningSarnik.class)
-@DisplayName("Pictures under maps")
+@DisplayName("Grounds from elsewhere")
 class PicturesTest {
 
     private SarnikClient steward;
@@ -71,6 +72,14 @@ class PicturesTest {
         assertThat(gone.body()).contains("cannot be reached");
         steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=Aerial&remove=true");
         assertThat(reader.get("/api/grounds/Aerial/5/15/12").statusCode()).isEqualTo(404);
+    }
+
+    @Test
+    void areListedWithTheDashboardsThatStandOnThem(RunningSarnik sarnik) throws Exception {
+        add("Under", aerial());
+        MapSamples samples = new MapSamples(sarnik.client("ana"));
+        samples.dashboard("On pictures", MapSamples.map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Under\",\"detail\":2}", "\"dataset\":%d".formatted(samples.towns)));
+        assertThat(steward.get("/grounds").body()).contains("<td>On pictures</td>");
     }
 
     @ParameterizedTest(name = "{0}")

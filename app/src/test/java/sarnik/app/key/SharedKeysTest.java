@@ -66,6 +66,12 @@ class SharedKeysTest {
     }
 
     @Test
+    void mayTurnAboutANumberOfTheDashboardThatWearsThem() throws Exception {
+        assertThat(keep("wanted", Map.of("palette", "rust to loch", "centre", Map.of("about", "PARAMETER", "parameter", "n1"))).statusCode()).isEqualTo(204);
+        assertThat(keep("none", Map.of("palette", "mauve", "centre", Map.of("about", "PARAMETER", "parameter", "n1"))).statusCode()).isEqualTo(400);
+    }
+
+    @Test
     void stayWhileTheyAreWorn() throws Exception {
         keep("worn", Map.of("palette", "rust"));
         wearing("worn");
