@@ -57,6 +57,12 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
         return finds.get(findOfRow[row]).match();
     }
 
+    /** Longitude and latitude of a row, degrees; null where it has no place. */
+    public double[] position(int row) {
+        Place place = match(row).place();
+        return place == null ? null : new double[] {place.lon(), place.lat()};
+    }
+
     /** Rows in this state. */
     public long rows(Match.State state) {
         // Of a row from one place to another the worse end counts.

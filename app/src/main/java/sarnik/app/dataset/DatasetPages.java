@@ -145,7 +145,7 @@ class DatasetPages {
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
         answer.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name + "." + format, StandardCharsets.UTF_8).build().toString());
-        wanted.write(shown(loaded), name, loaded.placed() == null ? null : DatasetService.position(loaded.placed()), answer.getOutputStream());
+        wanted.write(shown(loaded), name, loaded.placed() == null ? null : loaded.placed()::position, answer.getOutputStream());
     }
 
     @PostMapping("/api/datasets/{id}/versions/{number}/serve")

@@ -31,7 +31,6 @@ import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.place.Decisions;
 import sarnik.place.Gazetteer;
-import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
@@ -49,15 +48,12 @@ import tools.jackson.databind.json.JsonMapper;
 @Service
 public class DatasetService implements Datasets {
 
-    private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
     private static final TypeReference<List<Tie>> TIES = new TypeReference<>() {};
 
     private static final int MOST_DESCRIBED = 2000;
-    private static final int VERSIONS_KEPT = 12;
 
     private final DatasetRepository datasets;
-    private final DatasetVersionRepository versions;
-    private final RowStore rows;
+    private final Versions versions;
     private final PlacingService decisions;
     private final BoundarySets boundaries;
     private final JsonMapper mapper;
@@ -85,11 +81,10 @@ public class DatasetService implements Datasets {
         }
     }
 
-    DatasetService(DatasetRepository datasets, DatasetVersionRepository versions, RowStore rows, PlacingService decisions, BoundarySets boundaries, JsonMapper mapper,
+    DatasetService(DatasetRepository datasets, Versions versions, PlacingService decisions, BoundarySets boundaries, JsonMapper mapper,
             TransactionTemplate transaction, SarnikProperties properties) {
         this.datasets = datasets;
         this.versions = versions;
-        this.rows = rows;
         this.decisions = decisions;
         this.boundaries = boundaries;
         this.mapper = mapper;
@@ -116,11 +111,7 @@ public class DatasetService implements Datasets {
     }
 
     private Loaded read(Dataset dataset, long versionId) {
-        Table table = transaction.execute(t -> {
-            DatasetVersion version = versions.findById(versionId).orElseThrow();
-            return rows.read(versionId, mapper.readValue(version.getColumns(), COLUMNS), version.getRowCount());
-        });
-        return loaded(dataset, table);
+        return loaded(dataset, transaction.execute(t -> versions.rows(versionId)));
     }
 
     private Loaded loaded(Dataset dataset, Table table) {
@@ -174,22 +165,14 @@ public class DatasetService implements Datasets {
         return Scope.of(table).withPlaces(placed == null ? Set.of() : placed.origin() == null ? Set.of(Scope.PLACE) : Set.of(Scope.PLACE, "origin"), boundaries.names());
     }
 
-    /** Longitude and latitude of each row; null where it has no place. */
-    static IntFunction<double[]> position(PlacedTable placed) {
-        return row -> {
-            Place place = placed.match(row).place();
-            return place == null ? null : new double[] {place.lon(), place.lat()};
-        };
-    }
-
     private Surroundings surroundings(PlacedTable placed) {
         LocalDate today = LocalDate.now(Clock.systemUTC());
         Map<String, Surroundings.AreaAt> areas = new HashMap<>();
         boundaries.names().forEach(name -> areas.put(name, boundaries.at(name)));
         if (placed == null) return new Surroundings(Map.of(), Map.of(), areas, today);
-        IntFunction<double[]> at = position(placed);
+        IntFunction<double[]> at = placed::position;
         if (placed.origin() == null) return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), areas, today);
-        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at, "origin", position(placed.origin())), areas, today);
+        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at, "origin", placed.origin()::position), areas, today);
     }
 
     /**
@@ -230,14 +213,9 @@ public class DatasetService implements Datasets {
      * @return the dataset's id
      */
     long keep(String name, Table table, Placing placing, Intake intake, long troubles, String fileName, SignedIn person) {
-        List<StoredColumn> columns = storedColumns(table);
-        Instant now = Clock.systemUTC().instant();
         Dataset dataset = transaction.execute(t -> {
-            Dataset made = datasets.save(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), now));
-            DatasetVersion version = versions.saveAndFlush(new DatasetVersion(made.getId(), 1, table.rows(), mapper.writeValueAsString(columns),
-                    troubles, fileName, person.id(), now));
-            rows.write(version.getId(), columns, table);
-            made.serve(version.getId());
+            Dataset made = datasets.save(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), Clock.systemUTC().instant()));
+            made.serve(versions.write(made.getId(), table, troubles, fileName, person.id()).getId());
             return made;
         });
         // The rows are at hand: they need not be read back.
@@ -271,14 +249,11 @@ public class DatasetService implements Datasets {
         Table table = append ? below(own(now), newer) : newer;
         Placing placing = now.dataset().placing();
         if (placing != null) place(table, placing);
-        List<StoredColumn> columns = storedColumns(table);
         Integer number = transaction.execute(t -> {
             Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
-            DatasetVersion version = versions.saveAndFlush(new DatasetVersion(id, versions.highestNumber(id) + 1, table.rows(), mapper.writeValueAsString(columns),
-                    troubles, fileName, person, Clock.systemUTC().instant()));
-            rows.write(version.getId(), columns, table);
+            DatasetVersion version = versions.write(id, table, troubles, fileName, person);
             dataset.serve(version.getId());
-            forgetOldVersions(id, version.getId());
+            versions.forgetOld(id, version.getId());
             return version.getNumber();
         });
         forget(id);
@@ -290,16 +265,6 @@ public class DatasetService implements Datasets {
             return above.followedBy(newer.pick(TableDiff.rowsNotIn(above, newer)));
         } catch (IllegalArgumentException unfit) {
             throw new RefusedException(unfit.getMessage() + ". Let the new rows take the place of the old ones, or mend the file.");
-        }
-    }
-
-    /** The newest versions are kept to go back to; a feed that changes every minute would fill the disk with all of them. */
-    private void forgetOldVersions(long id, long served) {
-        List<DatasetVersion> all = versions.findByDatasetIdOrderByNumberDesc(id);
-        for (DatasetVersion old : all.subList(Math.min(VERSIONS_KEPT, all.size()), all.size())) {
-            if (old.getId() == served) continue;
-            rows.drop(old.getId());
-            versions.delete(old);
         }
     }
 
@@ -356,11 +321,7 @@ public class DatasetService implements Datasets {
             Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
             dataset.serve(null);
             datasets.saveAndFlush(dataset);
-            for (DatasetVersion version : versions.findByDatasetIdOrderByNumberDesc(id)) {
-                rows.drop(version.getId());
-                versions.delete(version);
-            }
-            versions.flush();
+            versions.removeAll(id);
             datasets.delete(dataset);
         });
         placeAgain(id);
@@ -376,7 +337,7 @@ public class DatasetService implements Datasets {
     /** Serves another version of a dataset. */
     void serve(long id, int number) {
         transaction.executeWithoutResult(t -> {
-            DatasetVersion version = versions.findByDatasetIdAndNumber(id, number).orElseThrow(() -> RefusedException.gone("version"));
+            DatasetVersion version = versions.find(id, number).orElseThrow(() -> RefusedException.gone("version"));
             datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).serve(version.getId());
         });
         forget(id);
@@ -402,11 +363,7 @@ public class DatasetService implements Datasets {
     /** The versions of a dataset, newest first. */
     @Transactional(readOnly = true)
     public List<DatasetVersion> versions(long id) {
-        return versions.findByDatasetIdOrderByNumberDesc(id);
-    }
-
-    private static List<StoredColumn> storedColumns(Table table) {
-        return table.names().stream().map(n -> new StoredColumn(n, table.column(n).type())).toList();
+        return versions.of(id);
     }
 
     /** All datasets, newest first. */
@@ -416,15 +373,15 @@ public class DatasetService implements Datasets {
     }
 
     private Listed listed(Dataset dataset) {
-        DatasetVersion version = versions.findById(dataset.getVersionId()).orElseThrow();
-        return new Listed(dataset.getId(), dataset.getName(), version.getRowCount(), mapper.readValue(version.getColumns(), COLUMNS).size(),
+        DatasetVersion version = versions.find(dataset.getVersionId());
+        return new Listed(dataset.getId(), dataset.getName(), version.getRowCount(), versions.columns(version).size(),
                 dataset.getPlacing() != null, dataset.getCreatedAt());
     }
 
     /** The version that a dataset serves. */
     @Transactional(readOnly = true)
     public Optional<DatasetVersion> version(long id) {
-        return datasets.findById(id).flatMap(d -> versions.findById(d.getVersionId()));
+        return datasets.findById(id).map(d -> versions.find(d.getVersionId()));
     }
 
     /** A dataset that has to be there. */

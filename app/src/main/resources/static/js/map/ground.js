@@ -1,7 +1,6 @@
-import { TileLayer, XYZ } from '/vendor/ol.js';
 import { takes } from './labels.js';
 import { MERCATOR } from './projections.js';
-import { PaintedLayer } from './painted-layer.js';
+import { tilesOf } from './ground-tiles.js';
 
 /**
  * The ground: land, water, rivers, borders and place names from the packs that ship with Sarnik. Iberia is drawn in more
@@ -142,16 +141,11 @@ export class GroundLayers {
       this.trouble = `The ground ${name} has been taken away, so the map stands on paper. Choose another in its brief.`;
       return;
     }
-    const { nearest, shapes } = found;
-    // Shapes are drawn on the server in the looks of the hour, sharp enough for twice as many pixels.
-    const looks = shapes ? `?night=${isNight()}&detail=${this.detail}` : '';
-    const source = new XYZ({ url: `/api/grounds/${encodeURIComponent(name)}/{z}/{x}/{y}${looks}`, maxZoom: nearest, tilePixelRatio: shapes ? 2 : 1, transition: 0, tileLoadFunction: (tile, address) => loadTile(tile, address) });
-    source.on('tileloaderror', () => {
+    this.#tiles = tilesOf(name, found, { night: isNight(), detail: this.detail }, () => {
       if (this.trouble) return;
       this.trouble = `${name} does not answer, so the map stands on paper where its ground is missing.`;
       this.view.told?.();
     });
-    this.#tiles = new TileLayer({ source, zIndex: 1, className: 'ol-layer ground-pictures' });
     this.view.map.addLayer(this.#tiles);
   }
 
@@ -261,23 +255,6 @@ export class GroundLayers {
       context.arc(x, y, 1.6, 0, 7);
       context.fill();
     }
-  }
-}
-
-const CLEAR = 'data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw==';
-const TILE_FAILED = 3;
-
-/** Loads a tile; where the source has none, as over the sea, nothing is drawn and nothing is wrong. */
-async function loadTile(tile, address) {
-  try {
-    const answer = await fetch(address);
-    if (!answer.ok && answer.status !== 404) throw new Error(answer.statusText);
-    const image = tile.getImage();
-    const picture = answer.ok ? URL.createObjectURL(await answer.blob()) : CLEAR;
-    image.addEventListener('load', () => answer.ok && URL.revokeObjectURL(picture), { once: true });
-    image.src = picture;
-  } catch {
-    tile.setState(TILE_FAILED);
   }
 }
 

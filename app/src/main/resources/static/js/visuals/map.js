@@ -327,13 +327,11 @@ function drawKey(handle) {
 /** What a press on a class of the key does, and on what lies beyond its ends. */
 function pressesOf(handle, layer) {
   if (!layer.ids || layer.type === 'paths') return {};
-  return { pick: (c, add) => pickMarks(handle, layer, i => layer.classes[i] === c, add), pickMarks: (marks, add) => pickMarks(handle, layer, i => marks.includes(i), add) };
-}
-
-/** Picks the places of the marks that a test holds true of. */
-function pickMarks(handle, layer, holds, add) {
-  const ids = [...new Set(layer.ids.filter((_, i) => holds(i) && !(layer.members?.[i] > 1)))];
-  if (ids.length) handle.gesture(ids, add);
+  const pickMarks = (marks, add) => {
+    const ids = [...new Set(marks.filter(i => !(layer.members?.[i] > 1)).map(i => layer.ids[i]))];
+    if (ids.length) handle.gesture(ids, add);
+  };
+  return { pickMarks, pick: (c, add) => pickMarks([...layer.classes.keys()].filter(i => layer.classes[i] === c), add) };
 }
 
 function notes(handle) {
