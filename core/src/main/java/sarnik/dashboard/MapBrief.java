@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import sarnik.dashboard.Brief.Kind;
 import sarnik.dashboard.Brief.Option;
-import sarnik.dashboard.Brief.Slot;
 import sarnik.scale.NumberWords;
 
 /** Writes the brief of a map: a sentence for each layer, and one about the map as a whole. */
