@@ -81,7 +81,13 @@ public record Layer(
      * @param largest the amount that gets the largest symbol; null for the largest there is
      * @param offered measures among which the reader chooses; null for none
      */
-    public record Size(Measure measure, CircleSizes.Rule rule, double radius, Double largest, List<Measure> offered) {}
+    public record Size(Measure measure, CircleSizes.Rule rule, double radius, Double largest, List<Measure> offered) {
+
+        /** The same sizes by another measure; the amount of the largest belongs to the values, so it is found anew. */
+        Size by(Measure other) {
+            return other.equals(measure) ? this : new Size(other, rule, radius, null, offered);
+        }
+    }
 
     /**
      * Colours by a measure, or by a category.

@@ -120,7 +120,7 @@ final class MapDrawer {
         }
         Layer.Size size = layer.size();
         if (size != null && size.offered() != null) {
-            size = new Layer.Size(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE)), size.rule(), size.radius(), size.largest(), size.offered());
+            size = size.by(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE)));
         }
         return new Layer(layer.kind(), layer.order(), layer.dataset(), layer.name(), hidden, size, colour, layer.symbol(), layer.gather(), layer.set(), layer.spread(), layer.path(),
                 layer.label(), layer.tip(), layer.border(), layer.opacity(), layer.rule(), layer.period());

@@ -102,6 +102,18 @@ class MapLayersTest {
         }
 
         @Test
+        void anotherMeasureFindsItsLargestAndItsEndsAnew() {
+            String offered = "\"offered\": [{\"summary\": \"COUNT\"}]";
+            String layer = "\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"largest\": 640, " + offered + "}, \"colour\": {" + LITRES + ", \"low\": 30, \"high\": 100, " + offered + "}";
+            // 160 of 640 have half the radius of the largest; two rows are as many as any place has.
+            assertThat(draw(layer).symbols().radii()[0]).isEqualTo(10);
+            LayerDrawn.OfSymbols chosen = draw("s.v1.l1=1&s.v1.l1.size=1", Map.of(), Map.of(), layer).symbols();
+            assertThat(chosen.radii()).containsExactly(20, 20, 20);
+            assertThat(chosen.key().below()).isEmpty();
+            assertThat(chosen.key().high()).isEqualTo(2);
+        }
+
+        @Test
         void moreThanCanBeToldApartAreGatheredUnasked() {
             int count = PlacesDrawer.MOST_APART + 1000;
             Table many = csv(Stream.concat(Stream.of("lat,lon"), IntStream.range(0, count).mapToObj(i -> "%d.%04d,-%d.%04d".formatted(36 + i % 7, i / 7 % 10000, 1 + i % 8, i * 7 % 10000))).toArray(String[]::new));
