@@ -4,8 +4,11 @@ import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import java.io.File;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 
@@ -21,9 +24,15 @@ public final class SarnikBrowser implements AutoCloseable {
     private final List<String> troubles = new ArrayList<>();
 
     public SarnikBrowser() {
-        System.setProperty("playwright.nodejs.path", "/usr/bin/node");
+        System.setProperty("playwright.nodejs.path", node().toString());
         playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
         browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(CHROMIUM).setArgs(FLAGS));
+    }
+
+    /** The first Node on the path: ./sarnik puts the project's own there. */
+    private static Path node() {
+        return Arrays.stream(System.getenv("PATH").split(File.pathSeparator)).map(folder -> Path.of(folder, "node")).filter(Files::isExecutable).findFirst()
+                .orElseThrow(() -> new IllegalStateException("Node is not on the path. Start through ./sarnik, which puts it there."));
     }
 
     /**
