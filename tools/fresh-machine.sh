@@ -31,7 +31,7 @@ port=$((20000 + RANDOM % 10000))
 
 # The machine's own way to Debian's packages, without what it has from elsewhere.
 apt_sources() {
-  cat /etc/apt/sources.list /etc/apt/sources.list.d/*.list 2>/dev/null | awk '$1 == "deb" && / bookworm(-updates|-security)? /' > "$base/etc/apt/sources.list"
+  { cat /etc/apt/sources.list /etc/apt/sources.list.d/*.list 2>/dev/null || true; } | awk '$1 == "deb" && / bookworm(-updates|-security)? /' > "$base/etc/apt/sources.list"
   awk 'BEGIN { RS = ""; ORS = "\n\n" } /(^|\n)Suites:( bookworm(-updates|-security)?)+(\n|$)/' /etc/apt/sources.list.d/*.sources 2>/dev/null > "$base/etc/apt/sources.list.d/machine.sources" || true
   [ -s "$base/etc/apt/sources.list" ] || [ -s "$base/etc/apt/sources.list.d/machine.sources" ] || echo "deb http://deb.debian.org/debian bookworm main" > "$base/etc/apt/sources.list"
 }
