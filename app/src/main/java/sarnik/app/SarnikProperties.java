@@ -10,7 +10,8 @@ import org.springframework.util.unit.DataSize;
  * @param largestFile the largest file that can be brought in
  * @param workDirectory where files wait between being chosen and being kept
  * @param memoryShare share of the heap that loaded datasets may fill, 0 to 1
+ * @param mostWaiting how many bring-ins of one person wait at once to be looked over
  * @param firstPeople people made when there are none: {@code sign-in:role:password}, a line each
  */
 @ConfigurationProperties("sarnik")
-public record SarnikProperties(DataSize largestFile, Path workDirectory, double memoryShare, String firstPeople) {}
+public record SarnikProperties(DataSize largestFile, Path workDirectory, double memoryShare, int mostWaiting, String firstPeople) {}

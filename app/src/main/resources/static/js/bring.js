@@ -1,4 +1,5 @@
 import './head.js';
+import { ask } from './http.js';
 import { bring } from './sending.js';
 
 const drop = document.getElementById('drop');
@@ -19,3 +20,9 @@ document.getElementById('paste').addEventListener('click', () => {
   const text = document.getElementById('cells').value;
   if (text.trim()) bring([new File([text], 'pasted cells.tsv', { type: 'text/tab-separated-values' })]);
 });
+for (const button of document.querySelectorAll('[data-let-go]')) {
+  button.addEventListener('click', async () => {
+    await ask('DELETE', `/api/bring/${button.dataset.letGo}`).catch(() => {});
+    location.reload();
+  });
+}

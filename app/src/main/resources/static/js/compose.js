@@ -166,6 +166,16 @@ by('open-to-readers').addEventListener('change', async e => {
   }
 });
 
+by('shared')?.addEventListener('change', async e => {
+  try {
+    await ask('PUT', `/api/dashboards/${sheet.id}/shared`, { body: e.target.checked });
+    say(e.target.checked ? 'Other authors may change this dashboard now.' : 'Only you and stewards may change this dashboard now.');
+  } catch (refused) {
+    e.target.checked = !e.target.checked;
+    say(refused.message);
+  }
+});
+
 by('remove-dashboard').addEventListener('click', () => say(`Take “${sheet.opened.document.title}” away with its whole history? Its datasets stay.`, {
   words: 'Take it away', run: async () => {
     try {

@@ -2,14 +2,37 @@ import './head.js';
 import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
 import { PlacingMap } from './map/placing-map.js';
-import { bring } from './sending.js';
+import { bring, withProgress } from './sending.js';
 
 const id = document.body.dataset.dataset;
 const by = name => document.getElementById(name);
 const number = value => value.toLocaleString('en');
 
-const points = by('points');
-if (points) new PlacingMap(by('placing-map')).show(JSON.parse(points.textContent));
+const ready = document.body.dataset.ready === 'true';
+const tries = 600;
+
+if (ready && by('placing-map')) {
+  const map = new PlacingMap(by('placing-map'));
+  ask('GET', `/api/datasets/${id}/placing`).then(found => map.show(found.points), refused => refuse(by('refusal'), refused.message));
+}
+/** Rows that are on their way: the page is looked at again when they are there, unless something is being written on it. */
+async function untilReady() {
+  for (let i = 0; i < tries; i++) {
+    if ((await ask('GET', `/api/datasets/${id}`)).ready) {
+      if (!document.querySelector('input:focus, textarea:focus')) location.reload();
+      else by('on-their-way').textContent = 'The rows are there now. Look at the page again to see them.';
+      return;
+    }
+    await new Promise(resolve => { setTimeout(resolve, 500); });
+  }
+}
+if (!ready) untilReady().catch(refused => refuse(by('refusal'), refused.message));
+
+let revision = Number(document.body.dataset.revision);
+/** Changes what is said about the dataset, on the revision that this page knows. */
+async function change(part, body) {
+  revision = (await ask('PUT', `/api/datasets/${id}/${part}`, { body, headers: { 'If-Match': `"${revision}"` } })).revision;
+}
 
 /** Does something that may be refused, and says so where it is. */
 async function attempt(action) {
@@ -18,9 +41,19 @@ async function attempt(action) {
     return await action();
   } catch (refused) {
     refuse(by('refusal'), refused.message);
+    if (refused.status === 412) by('refusal').append(...afterOthers(action));
     by('refusal').scrollIntoView({ block: 'center' });
     return undefined;
   }
+}
+
+/** What can be done when somebody else has changed the dataset meanwhile. */
+function afterOthers(action) {
+  const again = async () => {
+    revision = (await ask('GET', `/api/datasets/${id}`)).revision;
+    await attempt(action);
+  };
+  return [el('button', { class: 'do', type: 'button', onclick: again }, 'Keep mine'), ' ', el('button', { class: 'quiet', type: 'button', onclick: () => location.reload() }, 'Look at what stands now')];
 }
 
 /* Rows, a page at a time. */
@@ -56,7 +89,7 @@ let typing;
 by('find').addEventListener('input', () => { clearTimeout(typing); typing = setTimeout(() => { view.find = by('find').value; view.page = 0; showRows(); }, 250); });
 by('back').addEventListener('click', () => { view.page--; showRows(); });
 by('on').addEventListener('click', () => { view.page++; showRows(); });
-showRows();
+if (ready) showRows();
 
 /* What is told of it. */
 function about() {
@@ -68,10 +101,10 @@ function about() {
   return told;
 }
 for (const entry of document.querySelectorAll('[data-about], [data-unit], [data-description]')) {
-  entry.addEventListener('change', () => attempt(async () => { await ask('PUT', `/api/datasets/${id}/about`, { body: about() }); say('Kept.', null, 2); }));
+  entry.addEventListener('change', () => attempt(async () => { await change('about', about()); say('Kept.', null, 2); }));
 }
 by('rename').addEventListener('change', () => attempt(async () => {
-  await ask('PUT', `/api/datasets/${id}/name`, { body: { name: by('rename').value } });
+  await change('name', { name: by('rename').value });
   by('name').textContent = by('rename').value.trim();
   say('Kept.', null, 2);
 }));
@@ -86,7 +119,7 @@ function showTies() {
   by('tie-list').replaceChildren(...ties.map(t => el('li', {}, words(t), el('button', { class: 'quiet', type: 'button', onclick: () => keepTies(ties.filter(x => x !== t)) }, 'Untie'))));
 }
 async function keepTies(next) {
-  const kept = await attempt(async () => { await ask('PUT', `/api/datasets/${id}/ties`, { body: next }); return true; });
+  const kept = await attempt(async () => { await change('ties', next); return true; });
   if (kept) { ties.splice(0, ties.length, ...next); showTies(); }
 }
 async function showPartners() {
@@ -117,7 +150,7 @@ const feeding = () => {
 };
 for (const control of document.querySelectorAll('[data-feed]')) {
   control.addEventListener('change', () => attempt(async () => {
-    await ask('PUT', `/api/datasets/${id}/feed`, { body: feeding() });
+    await change('feed', feeding());
     by('ask').disabled = !feeding().address.trim();
     say('Kept.', null, 2);
   }));
@@ -125,7 +158,7 @@ for (const control of document.querySelectorAll('[data-feed]')) {
 by('ask').addEventListener('click', () => attempt(async () => {
   by('ask').disabled = true;
   try {
-    const came = await ask('POST', `/api/datasets/${id}/feed`);
+    const came = await withProgress('POST', `/api/datasets/${id}/feed`);
     if (came.outcome === 'FAILED') refuse(by('refusal'), came.words);
     else location.reload();
   } finally {
@@ -135,6 +168,7 @@ by('ask').addEventListener('click', () => attempt(async () => {
 for (const button of document.querySelectorAll('[data-serve]')) {
   button.addEventListener('click', () => attempt(async () => { await ask('POST', button.dataset.serve); location.reload(); }));
 }
+by('shared').addEventListener('change', () => attempt(async () => { await ask('PUT', `/api/datasets/${id}/shared`, { body: by('shared').value === 'true' }); say('Kept.', null, 2); }));
 by('remove').addEventListener('click', () => {
   say('The dataset and all its versions would be gone for good.', { words: 'Take it away', run: () => attempt(async () => { await ask('DELETE', `/api/datasets/${id}`); location.assign('/'); }) }, 12);
 });

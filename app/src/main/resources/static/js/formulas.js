@@ -5,6 +5,7 @@ import { ask } from './http.js';
 
 const id = document.body.dataset.dataset;
 const by = name => document.getElementById(name);
+let revision = Number(document.body.dataset.revision);
 const kept = JSON.parse(by('calculations').textContent);
 
 /** Everything on the list, in its order: columns and measures, then rules. */
@@ -73,14 +74,21 @@ function show({ trouble, gives, header, rows }) {
 async function keepAll(said) {
   refuse(by('refusal'), '');
   try {
-    await ask('PUT', `/api/datasets/${id}/calculations`, { body: {
+    revision = (await ask('PUT', `/api/datasets/${id}/calculations`, { headers: { 'If-Match': `"${revision}"` }, body: {
       formulas: items.filter(i => i.kind !== 'rule').map(i => ({ name: i.name.trim(), text: i.text, measure: i.kind === 'measure' })),
       rules: items.filter(i => i.kind === 'rule').map(i => i.text),
-    } });
+    } })).revision;
     say(said, null, 3);
     return true;
   } catch (refused) {
     refuse(by('refusal'), refused.message);
+    if (refused.status === 412) {
+      const again = async () => {
+        revision = (await ask('GET', `/api/datasets/${id}`)).revision;
+        await keepAll(said);
+      };
+      by('refusal').append(el('button', { class: 'do', type: 'button', onclick: again }, 'Keep mine'), ' ', el('button', { class: 'quiet', type: 'button', onclick: () => location.reload() }, 'Look at what stands now'));
+    }
     return false;
   }
 }

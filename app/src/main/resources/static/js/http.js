@@ -12,10 +12,11 @@ const token = () => document.querySelector('meta[name="_csrf"]')?.content ?? '';
 /**
  * @param {string} method
  * @param {string} address
- * @param {{body?: any, type?: string, headers?: Object, signal?: AbortSignal}} options body is sent as JSON
+ * @param {{body?: any, type?: string, headers?: Object, signal?: AbortSignal, onProgress?: (going: {words: string, done: number, all: number}, stop: () => void) => void}} options
+ *   body is sent as JSON; onProgress is told how far work has come that takes longer
  * @returns {Promise<any>} the JSON of the answer, or null where it has none
  */
-export async function ask(method, address, { body, type = 'application/json', headers = {}, signal } = {}) {
+export async function ask(method, address, { body, type = 'application/json', headers = {}, signal, onProgress } = {}) {
   const init = { method, signal, headers: { Accept: 'application/json', ...headers } };
   if (method !== 'GET') init.headers['X-CSRF-TOKEN'] = token();
   if (body !== undefined) {
@@ -29,7 +30,28 @@ export async function ask(method, address, { body, type = 'application/json', he
     if (failed.name === 'AbortError') throw failed;
     throw new Refusal(0, 'The server cannot be reached. What was kept is safe; check the connection and try again.');
   }
-  return read(answer.status, await answer.text());
+  return finished(answer, onProgress, signal);
+}
+
+/** How often a job is asked for, ms: the server itself waits a while before it says that it goes on. */
+const PAUSE = 200;
+
+/** The result of an answer; where it is a job that goes on, waits for it and tells how far it has come. */
+async function finished(answer, onProgress, signal) {
+  let last = answer;
+  for (;;) {
+    const json = read(last.status, await last.text());
+    if (last.status !== 202 || !json?.job) return withRevision(json, last);
+    onProgress?.(json, () => ask('DELETE', `/api/jobs/${json.job}`).catch(() => {}));
+    await new Promise(resolve => { setTimeout(resolve, PAUSE); });
+    last = await fetch(`/api/jobs/${json.job}`, { signal, headers: { Accept: 'application/json' } });
+  }
+}
+
+/** An answer without content to a change of a revision gives the revision after it. */
+function withRevision(json, answer) {
+  const tag = answer.headers.get('ETag');
+  return json === null && answer.status === 204 && tag ? { revision: Number(tag.replace(/\D/g, '')) } : json;
 }
 
 /** Asks for a file. @returns {Promise<Blob>} */
@@ -64,6 +86,6 @@ function read(status, text) {
   try { json = text ? JSON.parse(text) : null; } catch { /* an answer that is no JSON has no sentence either */ }
   if (status >= 200 && status < 300) return json;
   if (status === 401) throw new Refusal(401, 'You are signed out. Sign in again; what was kept is safe.');
-  if (status === 403) throw new Refusal(403, 'This is not open to you.');
+  if (status === 403) throw new Refusal(403, json?.detail ?? 'This is not open to you.');
   throw new Refusal(status, json?.detail ?? 'The server could not answer. Try again.');
 }

@@ -1,7 +1,7 @@
 import './head.js';
 import { el, refuse } from './elements.js';
 import { ask } from './http.js';
-import { untilRead } from './sending.js';
+import { untilRead, withProgress } from './sending.js';
 
 const id = document.body.dataset.bring;
 const by = name => document.getElementById(name);
@@ -48,7 +48,7 @@ async function place() {
     return;
   }
   try {
-    const found = await ask('POST', `/api/bring/${id}/placing`, { body: recipe });
+    const found = await withProgress('POST', `/api/bring/${id}/placing`, { body: recipe });
     if (turn !== asked) return;
     const count = (kind, value, words) => el('span', { class: kind }, el('b', {}, number(value)), words);
     by('counts').replaceChildren(count('good', found.placed, 'rows placed'), count('watch', found.doubtful, 'doubtful'), count('bad', found.unplaced, 'unplaced'));
@@ -132,7 +132,7 @@ async function keep() {
   by('keep').disabled = true;
   by('keep').textContent = 'Keeping the rows';
   try {
-    const kept = await ask('POST', `/api/bring/${id}/keep`, { body: { name: by('name').value, placing: isEmpty(recipe) ? null : recipe } });
+    const kept = await withProgress('POST', `/api/bring/${id}/keep`, { body: { name: by('name').value, placing: isEmpty(recipe) ? null : recipe } });
     location.assign(kept.address);
   } catch (refused) {
     refuse(refusal, refused.message);

@@ -1,6 +1,7 @@
 import './head.js';
 import { refuse } from './elements.js';
 import { ask } from './http.js';
+import { untilRead, withProgress } from './sending.js';
 
 function serve(button, query) {
   button.addEventListener('click', async () => {
@@ -8,7 +9,7 @@ function serve(button, query) {
     button.disabled = true;
     button.textContent = 'Writing the rows';
     try {
-      location.assign((await ask('POST', `/api/bring/${document.body.dataset.bring}/serve${query}`)).address);
+      location.assign((await withProgress('POST', `/api/bring/${document.body.dataset.bring}/serve${query}`)).address);
     } catch (refused) {
       refuse(document.getElementById('refusal'), refused.message);
       button.disabled = false;
@@ -18,3 +19,19 @@ function serve(button, query) {
 }
 serve(document.getElementById('serve'), '');
 serve(document.getElementById('append'), '?append=true');
+
+/* A column that is called otherwise in this file: it is read again under the name it has here. */
+for (const choice of document.querySelectorAll('.renamed')) {
+  choice.addEventListener('change', async () => {
+    const intake = JSON.parse(document.getElementById('intake').textContent);
+    const sources = JSON.parse(document.getElementById('sources').textContent);
+    intake.shaping.names[sources[choice.value]] = choice.dataset.gone;
+    try {
+      await untilRead(await ask('POST', `/api/bring/${document.body.dataset.bring}/intake`, { body: intake }), 'it again');
+      location.reload();
+    } catch (refused) {
+      refuse(document.getElementById('refusal'), refused.message);
+      document.getElementById('progress').hidden = true;
+    }
+  });
+}

@@ -8,3 +8,10 @@ export function full(value) {
 
 /** Figures as they arrive: missing ones are words in JSON. */
 export const figures = list => Float64Array.from(list);
+
+/** The largest of some numbers, 0 where there is none. Not Math.max(...): an argument list has a bound, a table may have any number of places. */
+export function largest(numbers) {
+  let most = 0;
+  for (const n of numbers) if (n > most) most = n;
+  return most;
+}

@@ -56,8 +56,11 @@ function draw() {
   const rows = sheet.open.map((open, i) => el('li', { role: 'option', id: `word-${i}`, 'aria-selected': String(i === at), onclick: () => choose(i) },
     el('span', { class: `sign is-${open.state}`, title: open.state }, SIGNS[open.state]), el('span', {}, open.line),
     el('span', { class: 'text-faint' }, `${number(open.rows)} ${open.rows === 1 ? 'row' : 'rows'}, ${open.taken ? open.taken.words : open.state === 'decided' ? 'left out' : 'nowhere yet'}`)));
-  if (sheet.more) rows.push(el('li', { class: 'text-faint' }, `and ${number(sheet.more)} more`));
   by('words').replaceChildren(...rows);
+  by('pages').hidden = sheet.pages < 2;
+  by('pages-words').textContent = `Page ${number(sheet.page + 1)} of ${number(sheet.pages)}, ${number(sheet.found)} sets of words in all`;
+  by('pages-back').disabled = sheet.page === 0;
+  by('pages-on').disabled = sheet.page + 1 >= sheet.pages;
   choose(Math.min(at, Math.max(0, sheet.open.length - 1)));
 }
 
@@ -95,7 +98,7 @@ async function send(decision) {
   refuse(by('refusal'), '');
   try {
     const decided = open.line;
-    sheet = await ask('POST', `/api/datasets/${dataset}/decisions`, { body: { words: open.words, shared: document.getElementById('shared').checked, ...decision } });
+    sheet = await ask('POST', `/api/datasets/${dataset}/decisions?page=${sheet.page}`, { body: { words: open.words, shared: document.getElementById('shared').checked, ...decision } });
     // On to the next words that are still open.
     const here = sheet.open.findIndex(o => o.line === decided);
     const next = sheet.open.findIndex((o, i) => i > here && o.state !== 'decided');
@@ -106,6 +109,17 @@ async function send(decision) {
     refuse(by('refusal'), refused.message);
   }
 }
+async function turnTo(page) {
+  try {
+    sheet = await ask('GET', `/api/datasets/${dataset}/decisions?page=${page}`);
+    at = 0;
+    draw();
+  } catch (refused) {
+    refuse(by('refusal'), refused.message);
+  }
+}
+by('pages-back').addEventListener('click', () => turnTo(sheet.page - 1));
+by('pages-on').addEventListener('click', () => turnTo(sheet.page + 1));
 const take = place => send({ place, back: false });
 const back = () => send({ place: null, back: true });
 

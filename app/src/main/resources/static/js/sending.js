@@ -33,22 +33,39 @@ export async function bring(files, dataset = null) {
   }
 }
 
+/** Says how far work has come, in the page's line of progress, with a way to stop it. */
+export function showProgress(going, stop, began) {
+  by('progress').hidden = false;
+  by('cancel').onclick = stop;
+  if (going.all) {
+    began.first ??= { at: performance.now(), done: going.done };
+    const left = (performance.now() - began.first.at) / 1000 * (going.all - going.done) / Math.max(1, going.done - began.first.done);
+    by('progress-bar').value = going.done / going.all;
+    by('progress-words').textContent = `${going.words}: ${count(going.done)} of ${count(going.all)}${left > 1 && going.done > began.first.done ? `, about ${Math.ceil(left)} s left` : ''}`;
+  } else {
+    began.first = undefined;
+    by('progress-bar').removeAttribute('value');
+    by('progress-words').textContent = going.done ? `${going.words}: ${count(going.done)} so far` : going.words;
+  }
+}
+
 /** Waits until files that were sent are read, saying how many rows have been gone through and how long it may still take. */
 export async function untilRead(taken, called) {
-  let began = null;
-  by('cancel').onclick = () => ask('DELETE', `/api/bring/${taken.id}`).catch(() => {});
+  const began = {};
+  const stop = () => ask('DELETE', `/api/bring/${taken.id}`).catch(() => {});
   while (taken.working) {
-    by('progress').hidden = false;
-    if (taken.all) {
-      began ??= { at: performance.now(), rows: taken.rows };
-      const left = (performance.now() - began.at) / 1000 * (taken.all - taken.rows) / Math.max(1, taken.rows - began.rows);
-      by('progress-bar').value = taken.rows / taken.all;
-      by('progress-words').textContent = `Reading ${called}: ${count(taken.rows)} of ${count(taken.all)} rows${left > 1 && taken.rows > began.rows ? `, about ${Math.ceil(left)} s left` : ''}`;
-    } else {
-      by('progress-bar').removeAttribute('value');
-      by('progress-words').textContent = `Looking at ${called}: ${count(taken.rows)} rows so far`;
-    }
+    showProgress({ words: `${taken.words} ${called}`, done: taken.rows, all: taken.all }, stop, began);
     taken = await ask('GET', `/api/bring/${taken.id}`);
   }
   return taken;
+}
+
+/** Waits for work, telling how far it has come, and takes the line of progress away again. */
+export async function withProgress(method, address, options = {}) {
+  const began = {};
+  try {
+    return await ask(method, address, { ...options, onProgress: (going, stop) => showProgress(going, stop, began) });
+  } finally {
+    by('progress').hidden = true;
+  }
 }

@@ -72,7 +72,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
             document.checkParameters();
             return document;
         } catch (JacksonException | IllegalArgumentException broken) {
-            throw new DashboardException(DashboardException.Kind.MALFORMED, "The dashboard cannot be read: " + broken.getMessage());
+            throw new DashboardException(DashboardException.Kind.MALFORMED, broken instanceof IllegalArgumentException ? "The dashboard cannot be read: " + broken.getMessage() : "The dashboard cannot be read: a part of it is not of the kind that is expected there.");
         }
     }
 
@@ -120,7 +120,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
             throw new DashboardException(DashboardException.Kind.OVERTAKEN,
                     "The change does not fit the dashboard as it is now: somebody has changed or removed the same thing meanwhile.");
         } catch (RuntimeException malformed) {
-            throw new DashboardException(DashboardException.Kind.MALFORMED, "The change is not a JSON Patch: " + malformed.getMessage());
+            throw new DashboardException(DashboardException.Kind.MALFORMED, "The change is not a JSON Patch: each operation needs its op, its path and what belongs to it (RFC 6902).");
         }
         DashboardDocument document = parse(after.toString());
         String inverse = Json.createDiff(document.object(document.json), before).toJsonArray().toString();

@@ -25,7 +25,7 @@ public record FilterOffer(String words, List<String> values, int more, String fr
 
     /** What this filter offers; a filter that no longer fits its data offers nothing and says why. */
     public static FilterOffer of(Filter filter, Datasets datasets) {
-        Column column = datasets.find(filter.dataset()).flatMap(d -> d.table().find(filter.column())).orElse(null);
+        Column column = datasets.ready(filter.dataset()).flatMap(d -> d.table().find(filter.column())).orElse(null);
         if (column == null) return misfit(filter, "The column of this filter has gone. Choose another in its brief, or take the filter away.");
         if (filter instanceof Filter.Choice) {
             if (!(column instanceof CodedColumn coded)) return misfit(filter, "This column no longer holds text to choose from. Choose another in the filter's brief.");

@@ -47,6 +47,11 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         this(id, name, table, placing, places, About.NONE, Map.of(), List.of(), List.of(), Boundaries.NONE);
     }
 
+    /** The same rows under another name, with other words about them and other ties. What was worked out of them is shared. */
+    public LoadedDataset described(String name, About about, List<Tie> ties) {
+        return new LoadedDataset(id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews);
+    }
+
     /** Answers a query, whose measures may name measure formulas of this dataset. */
     Frame answer(QueryEngine engine, Query query) {
         return engine.answer(table, query.with(measures));

@@ -31,7 +31,7 @@ final class MapBrief {
             line.say(first ? layers.size() > 1 ? ", on top " : " of " : ";\nbelow it ");
             first = false;
             String at = path + "/layers/" + entry.getKey();
-            LoadedDataset dataset = datasets.find(entry.getValue().dataset()).orElse(null);
+            LoadedDataset dataset = datasets.ready(entry.getValue().dataset()).orElse(null);
             if (dataset == null) {
                 line.say("a layer whose dataset has gone ");
                 line.slot("dataset", "+ dataset", at + "/dataset", Kind.CHOSEN, true, false, offers.datasets().entrySet().stream().map(d -> new Option(d.getValue(), "", d.getKey())).toList());

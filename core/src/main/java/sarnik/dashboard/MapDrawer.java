@@ -165,7 +165,7 @@ final class MapDrawer {
     private String titleOf(Visual.OfMap map) {
         Layer top = map.layers().values().stream().max(Comparator.comparingInt(Layer::order)).orElseThrow();
         if (top.name() != null && !top.name().isBlank()) return top.name();
-        Optional<LoadedDataset> dataset = datasets.find(top.dataset());
+        Optional<LoadedDataset> dataset = datasets.ready(top.dataset());
         return dataset.map(d -> LayerRows.nameOf(top, d)).orElse("A map");
     }
 

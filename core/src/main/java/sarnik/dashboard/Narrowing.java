@@ -106,7 +106,7 @@ public final class Narrowing {
         }
         Optional<String> mine = dataset.ties().stream().filter(t -> t.dataset() == source.dataset() && t.equals().equals(source.column())).map(Tie::column).findFirst();
         if (mine.isPresent()) return mine.filter(c -> dataset.table().find(c).isPresent());
-        Optional<LoadedDataset> from = datasets.find(source.dataset());
+        Optional<LoadedDataset> from = datasets.ready(source.dataset());
         Optional<String> placed = from.map(LoadedDataset::placing)
                 .filter(p -> p instanceof Placing.ByTie tie && tie.dataset() == dataset.id() && tie.column().equals(source.column()))
                 .map(p -> ((Placing.ByTie) p).equals());
@@ -171,8 +171,8 @@ public final class Narrowing {
 
     /** What a picked value is called: on a map by the layer that shows it. */
     private String label(Visual visual, Source source, String value) {
-        if (!(visual instanceof Visual.OfMap map)) return datasets.find(source.dataset()).map(d -> d.label(source.column(), value)).orElse(value);
-        return map.layers().values().stream().flatMap(layer -> datasets.find(layer.dataset()).stream().flatMap(d -> d.shown(layer, value).stream())).findFirst().map(Place::name).orElse(value);
+        if (!(visual instanceof Visual.OfMap map)) return datasets.ready(source.dataset()).map(d -> d.label(source.column(), value)).orElse(value);
+        return map.layers().values().stream().flatMap(layer -> datasets.ready(layer.dataset()).stream().flatMap(d -> d.shown(layer, value).stream())).findFirst().map(Place::name).orElse(value);
     }
 
     /** "a, b or c"; more than three as "a, b, c and 4 more". */

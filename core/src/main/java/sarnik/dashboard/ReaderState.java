@@ -101,16 +101,16 @@ public record ReaderState(
 
     /** Leaves out values that no row has; whether none is left. A dataset that has gone is told by the visuals. */
     private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Narrowing.Source source, Datasets datasets, List<String> misfits) {
-        LoadedDataset dataset = datasets.find(source.dataset()).orElse(null);
+        LoadedDataset dataset = datasets.ready(source.dataset()).orElse(null);
         if (dataset == null) return true;
         return leaveStrangers(chosen, v -> dataset.has(source.column(), v), dataset.name() + " does not have in " + ColumnWords.of(source.column()), misfits);
     }
 
     /** Leaves out places that no layer of a map shows. */
     private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Visual.OfMap map, Datasets datasets, List<String> misfits) {
-        List<LoadedDataset> shown = map.layers().values().stream().flatMap(layer -> datasets.find(layer.dataset()).stream()).distinct().toList();
+        List<LoadedDataset> shown = map.layers().values().stream().flatMap(layer -> datasets.ready(layer.dataset()).stream()).distinct().toList();
         if (shown.isEmpty()) return true;
-        return leaveStrangers(chosen, v -> map.layers().values().stream().anyMatch(layer -> datasets.find(layer.dataset()).flatMap(d -> d.shown(layer, v)).isPresent()),
+        return leaveStrangers(chosen, v -> map.layers().values().stream().anyMatch(layer -> datasets.ready(layer.dataset()).flatMap(d -> d.shown(layer, v)).isPresent()),
                 String.join(" and ", shown.stream().map(LoadedDataset::name).toList()) + " does not have in place", misfits);
     }
 

@@ -2,7 +2,6 @@ package sarnik.place;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.stream.IntStream;
 import sarnik.geo.Projection;
 
 /**
@@ -22,19 +21,22 @@ final class CoordinatePlacer {
     private final Projection projection;
 
     private final Land land;
+    private final Watch watch;
 
     CoordinatePlacer(Gazetteer gazetteer) {
-        this(gazetteer, Projection.DEGREES, Land.EVERYWHERE);
+        this(gazetteer, Projection.DEGREES, Land.EVERYWHERE, Watch.NONE);
     }
 
     /**
      * @param projection the system that the coordinates are in
      * @param land tells rows in the sea
+     * @param watch told how far it has come
      */
-    CoordinatePlacer(Gazetteer gazetteer, Projection projection, Land land) {
+    CoordinatePlacer(Gazetteer gazetteer, Projection projection, Land land, Watch watch) {
         this.gazetteer = gazetteer;
         this.projection = projection;
         this.land = land;
+        this.watch = watch;
     }
 
     /**
@@ -69,10 +71,10 @@ final class CoordinatePlacer {
             List<double[]> straight = read.stream().map(this::toDegrees).toList();
             List<double[]> other = read.stream().map(pair -> toDegrees(pair == null ? null : new double[] {pair[1], pair[0]})).toList();
             boolean swapped = sense(other) > sense(straight);
-            return IntStream.range(0, words.size()).parallel().mapToObj(i -> projected(words.get(i), swapped ? other.get(i) : straight.get(i), swapped)).toList();
+            return watch.each(words.size(), i -> projected(words.get(i), swapped ? other.get(i) : straight.get(i), swapped));
         }
         boolean turned = isTurned(read);
-        return IntStream.range(0, words.size()).parallel().mapToObj(i -> match(words.get(i), read.get(i), turned)).toList();
+        return watch.each(words.size(), i -> match(words.get(i), read.get(i), turned));
     }
 
     /** Latitude and longitude as they stand; null where they cannot be read. */

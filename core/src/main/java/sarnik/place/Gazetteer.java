@@ -31,7 +31,6 @@ public final class Gazetteer {
     private static final List<String> COUNTRY_LANGUAGES = List.of("en", "es", "pt", "fr", "de", "it", "ca", "gl", "eu", "nl");
 
     /** Degrees of a cell in which towns are looked for by position. */
-    private static final double CELL = 0.5;
 
     private static final Map<String, String> COMMON_SHORT =
             Map.of("uk", "GB", "usa", "US", "united states of america", "US", "holland", "NL", "england", "GB");
@@ -49,7 +48,8 @@ public final class Gazetteer {
 
     private FuzzyNames fuzzyRegions;
     private Map<String, List<String>> swapped;
-    private Map<Long, List<Place>> cells;
+    /** Made when it is first asked. */
+    private volatile TownIndex townIndex;
 
     /** A place under one of its names: {@code main} where it is the name it goes by, {@code whole} with its article. */
     record Named(Place place, boolean main, boolean whole) {}
@@ -136,36 +136,18 @@ public final class Gazetteer {
      * @param within metres; farther ones do not count
      */
     Optional<Place> nearestTown(double lon, double lat, double within) {
-        Map<Long, List<Place>> cells = cells();
-        Place point = new Place("", PlaceLevel.POINT, "", "", "", "", false, lon, lat, 0);
-        // Degrees that the reach covers: those of longitude shrink towards the poles.
-        int up = (int) Math.ceil(within / 111_000 / CELL);
-        int along = (int) Math.min(360 / CELL, Math.ceil(within / (111_000 * Math.max(0.05, Math.cos(Math.toRadians(lat)))) / CELL));
-        Place best = null;
-        double nearest = within;
-        for (int dy = -up; dy <= up; dy++) {
-            for (int dx = -along; dx <= along; dx++) {
-                for (Place town : cells.getOrDefault(cell(lon + dx * CELL, lat + dy * CELL), List.of())) {
-                    double metres = point.metresTo(town);
-                    if (metres <= nearest) {
-                        nearest = metres;
-                        best = town;
-                    }
-                }
+        return townIndex().nearest(lon, lat, within);
+    }
+
+    private TownIndex townIndex() {
+        TownIndex known = townIndex;
+        if (known == null) {
+            synchronized (this) {
+                if (townIndex == null) townIndex = new TownIndex(byId.values().stream().filter(p -> p.level() == PlaceLevel.TOWN).toList());
+                known = townIndex;
             }
         }
-        return Optional.ofNullable(best);
-    }
-
-    private static long cell(double lon, double lat) {
-        return (long) Math.floor(lon / CELL) * 10_000 + (long) Math.floor(lat / CELL);
-    }
-
-    private synchronized Map<Long, List<Place>> cells() {
-        if (cells == null) {
-            cells = byId.values().stream().filter(p -> p.level() == PlaceLevel.TOWN).collect(Collectors.groupingBy(p -> cell(p.lon(), p.lat())));
-        }
-        return cells;
+        return known;
     }
 
     /** Towns of this written name, each once, with the best way in which the name fits. */

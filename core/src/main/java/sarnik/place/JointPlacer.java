@@ -25,8 +25,18 @@ final class JointPlacer {
 
     private final NamePlacer placer;
 
+    private final Watch watch;
+
     JointPlacer(NamePlacer placer) {
+        this(placer, Watch.NONE);
+    }
+
+    /**
+     * @param watch told how far it has come
+     */
+    JointPlacer(NamePlacer placer, Watch watch) {
         this.placer = placer;
+        this.watch = watch;
     }
 
     /**
@@ -34,9 +44,7 @@ final class JointPlacer {
      * @return a match for each
      */
     List<Match> place(List<Words> words) {
-        List<Candidates> candidates = IntStream.range(0, words.size()).parallel()
-                .mapToObj(i -> hasTown(words.get(i)) ? placer.candidates(words.get(i)) : null)
-                .toList();
+        List<Candidates> candidates = watch.each(words.size(), i -> hasTown(words.get(i)) ? placer.candidates(words.get(i)) : null);
         List<Match> alone = IntStream.range(0, words.size()).parallel()
                 .mapToObj(i -> candidates.get(i) == null ? placer.place(words.get(i)) : candidates.get(i).alone())
                 .toList();

@@ -24,6 +24,7 @@ public final class TablePlacer {
     private final Gazetteer gazetteer;
     private final Decisions decisions;
     private final Land land;
+    private final Watch watch;
 
     public TablePlacer(Gazetteer gazetteer) {
         this(gazetteer, Decisions.NONE);
@@ -33,14 +34,16 @@ public final class TablePlacer {
      * @param decisions what holds whatever is found
      */
     public TablePlacer(Gazetteer gazetteer, Decisions decisions) {
-        this(gazetteer, decisions, Land.EVERYWHERE);
+        this(gazetteer, decisions, Land.EVERYWHERE, Watch.NONE);
     }
 
     /**
      * @param decisions what holds whatever is found
      * @param land tells rows whose coordinates lie in the sea
+     * @param watch told how far it has come; what it throws stops the placing
      */
-    public TablePlacer(Gazetteer gazetteer, Decisions decisions, Land land) {
+    public TablePlacer(Gazetteer gazetteer, Decisions decisions, Land land, Watch watch) {
+        this.watch = watch;
         this.gazetteer = gazetteer;
         this.decisions = decisions;
         this.land = land;
@@ -56,7 +59,7 @@ public final class TablePlacer {
         CodedColumn[] columns = {
             coded(table, recipe.town()), coded(table, recipe.province()), coded(table, recipe.country())
         };
-        return place(table, columns, new JointPlacer(new NamePlacer(gazetteer))::place,
+        return place(table, columns, new JointPlacer(new NamePlacer(gazetteer), watch)::place,
                 row -> new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row)));
     }
 
@@ -72,7 +75,7 @@ public final class TablePlacer {
                 : new CodedColumn[] {coded(table, recipe.lat()), coded(table, recipe.lon()), null};
         Projection projection = recipe.epsg() == null ? Projection.DEGREES
                 : Projection.ofEpsg(recipe.epsg()).orElseThrow(() -> new IllegalArgumentException("The EPSG register that ships has no system " + recipe.epsg()));
-        return place(table, columns, new CoordinatePlacer(gazetteer, projection, land)::place,
+        return place(table, columns, new CoordinatePlacer(gazetteer, projection, land, watch)::place,
                 row -> new Words(text(columns[0], row), recipe.lon() == null ? null : text(columns[1], row), null));
     }
 
@@ -84,7 +87,7 @@ public final class TablePlacer {
     public PlacedTable byWords(Table table, Placing.ByWords recipe) {
         CodedColumn column = coded(table, recipe.column());
         return place(table, new CodedColumn[] {column},
-                all -> new JointPlacer(new NamePlacer(gazetteer)).place(all.stream().map(w -> Words.of(w.town(), gazetteer)).toList()),
+                all -> new JointPlacer(new NamePlacer(gazetteer), watch).place(all.stream().map(w -> Words.of(w.town(), gazetteer)).toList()),
                 row -> new Words(text(column, row), null, null));
     }
 

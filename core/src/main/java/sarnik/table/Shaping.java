@@ -68,12 +68,26 @@ public record Shaping(
 
     /** This shaping with types for the kept columns, so that a refresh guesses none of them again. */
     public Shaping withTypesOf(Table kept) {
-        Map<String, String> sourceOf = new LinkedHashMap<>();
-        names.forEach((source, name) -> sourceOf.put(name, source));
+        Map<String, ColumnType> kinds = new LinkedHashMap<>();
+        kept.names().stream().filter(n -> !n.startsWith("@")).forEach(n -> kinds.put(n, kept.column(n).type()));
+        return withTypesOf(kinds);
+    }
+
+    /** The same with the types of columns that were kept, by the names they have there. */
+    public Shaping withTypesOf(Map<String, ColumnType> kept) {
         Map<String, ColumnType> all = new LinkedHashMap<>(types);
-        for (String name : kept.names()) {
-            if (!name.startsWith("@")) all.put(sourceOf.getOrDefault(name, name), kept.column(name).type());
-        }
+        kept.forEach(all::put);
+        // A column may have had several names in files: all of them are written alike.
+        names.forEach((source, name) -> {
+            if (kept.containsKey(name)) all.put(source, kept.get(name));
+        });
         return new Shaping(all, names, dropped, missing, totals, decimalMark, turn);
+    }
+
+    /** This shaping with more names for columns, by their name in the file. */
+    public Shaping withNames(Map<String, String> more) {
+        Map<String, String> all = new LinkedHashMap<>(names);
+        all.putAll(more);
+        return new Shaping(types, all, dropped, missing, totals, decimalMark, turn);
     }
 }

@@ -51,7 +51,7 @@ final class Fixture {
         REFILLS = new LoadedDataset(2, "Refills", refills.table(), new Placing.ByTie("kiosk", 1, "code"), refills.places());
     }
 
-    static final Datasets DATASETS = id -> Optional.ofNullable(Map.of(1L, KIOSKS, 2L, REFILLS).get(id));
+    static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(Map.of(1L, KIOSKS, 2L, REFILLS).get(id)));
 
     /** The place id of a kiosk's town. */
     static String place(int kiosk) {

@@ -12,7 +12,6 @@ import static org.assertj.core.api.Assertions.within;
 import static sarnik.table.TestTables.csv;
 
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
@@ -61,7 +60,7 @@ class LineLayersTest {
             Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
             LoadedDataset sent = dataset(3, "Many", PLACER.by(many, by), by);
             Dashboard dashboard = map("\"dataset\": 3, \"kind\": \"FLOWS\"");
-            Drawing.OfMap map = (Drawing.OfMap) new Drawer(dashboard, ReaderState.NOTHING, id -> Optional.of(sent), ENGINE).draw("v1");
+            Drawing.OfMap map = (Drawing.OfMap) new Drawer(dashboard, ReaderState.NOTHING, id -> new Datasets.Found.Ready(sent), ENGINE).draw("v1");
             LayerDrawn.OfFlows flows = (LayerDrawn.OfFlows) map.layers().get(0);
             assertThat(flows.head().notes().get(0)).contains("summed up by province");
             assertThat(flows.from().length).isBetween(10, 60);

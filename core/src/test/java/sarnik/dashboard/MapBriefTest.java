@@ -10,7 +10,6 @@ import static sarnik.dashboard.MapFixture.sales;
 
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
@@ -156,7 +155,7 @@ class MapBriefTest {
             };
             LoadedDataset fresh = sales();
             for (int n = 0; n < 3; n++) {
-                Brief brief = new BriefWriter(document("\"dataset\": 1", "\"dataset\": 1, \"kind\": \"DENSITY\"").dashboard(), id -> Optional.of(fresh), counting, OFFERS).write("v1");
+                Brief brief = new BriefWriter(document("\"dataset\": 1", "\"dataset\": 1, \"kind\": \"DENSITY\"").dashboard(), id -> new Datasets.Found.Ready(fresh), counting, OFFERS).write("v1");
                 assertThat(slots(brief).filter(s -> s.name().equals("size")).findFirst().orElseThrow().options()).extracting(Brief.Option::hint).contains("220");
             }
             assertThat(asked).hasValue(1);

@@ -57,7 +57,7 @@ final class MapFixture {
     }
 
     static final Map<Long, LoadedDataset> ALL = Map.of(1L, sales(), 2L, odd(), 3L, sent(), 4L, rounds());
-    static final Datasets DATASETS = id -> Optional.ofNullable(ALL.get(id));
+    static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(ALL.get(id)));
 
     static DashboardDocument document(String... layers) {
         StringBuilder all = new StringBuilder();

@@ -15,7 +15,6 @@ import static sarnik.table.TestTables.csv;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
@@ -120,7 +119,7 @@ class MapLayersTest {
             Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
             LoadedDataset points = dataset(5, "Points", PLACER.byCoordinates(many, by), by);
             assertThat(points.places().size()).isGreaterThan(PlacesDrawer.MOST_APART);
-            Drawer drawer = new Drawer(map("\"dataset\": 5"), ReaderState.NOTHING, new Sources(id -> Optional.of(points)), ENGINE, Map.of("v1", new Sight(6, -9, 36, 3, 44)));
+            Drawer drawer = new Drawer(map("\"dataset\": 5"), ReaderState.NOTHING, new Sources(id -> new Datasets.Found.Ready(points)), ENGINE, Map.of("v1", new Sight(6, -9, 36, 3, 44)));
             LayerDrawn.OfSymbols drawn = (LayerDrawn.OfSymbols) ((Drawing.OfMap) drawer.draw("v1")).layers().get(0);
             assertThat(drawn.at().length).isBetween(20, 3000);
             assertThat(Arrays.stream(drawn.sizes()).sum()).as("no row is lost").isEqualTo(count);

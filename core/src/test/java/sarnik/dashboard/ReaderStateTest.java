@@ -65,7 +65,7 @@ class ReaderStateTest {
         SortedMap<String, List<String>> choices = new TreeMap<>();
         choices.put("f1", values.stream().distinct().sorted().toList());
         ReaderState state = new ReaderState(choices, new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
-        Datasets any = id -> DATASETS.find(id).map(d -> withProducts(d, values));
+        Datasets any = id -> Datasets.Found.of(DATASETS.ready(id).map(d -> withProducts(d, values)));
         assertThat(ReaderState.parse(state.text(), DASHBOARD, any).state()).isEqualTo(state);
     }
 

@@ -83,7 +83,7 @@ class MapPictureTest {
         Dashboard dashboard = DashboardDocument.parse("""
                 {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {}, "links": {},
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "%s", "layers": {"l1": {"order": 1, "dataset": 1, "opacity": 1, %s}}}}}""".formatted(title, layer)).dashboard();
-        Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, id -> Optional.of(SALES), new InMemoryEngine());
+        Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, id -> new sarnik.dashboard.Datasets.Found.Ready(SALES), new InMemoryEngine());
         Drawing.OfMap map = (Drawing.OfMap) drawer.draw("v1");
         return new MapPicture(map, drawer.sheets(), SETS::get, new MapPicture.Frame(SPAIN, new Plane.Mercator(), 600, 500, night, new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null), "The ground’s credit"));
     }

@@ -91,7 +91,7 @@ class ProjectedTest {
     void rowsInTheSeaArePointedOut() {
         Land land = Land.of(new AreaFinder(BoundaryFiles.shipped(BoundaryFiles.Shipped.COUNTRIES)), 0.1);
         Table table = TestTables.csv("lat,lon,n", "41.764,-2.469,1", "36.30,-4.20,2", "43.37,-8.396,3", "28.10,-15.43,4");
-        PlacedTable placed = new TablePlacer(Gazetteer.shipped(), Decisions.NONE, land).byCoordinates(table, new Placing.ByCoordinates("lat", "lon"));
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped(), Decisions.NONE, land, Watch.NONE).byCoordinates(table, new Placing.ByCoordinates("lat", "lon"));
         assertThat(placed.match(1).state()).as("between Málaga and Morocco").isEqualTo(Match.State.DOUBTFUL);
         assertThat(placed.match(1).reason()).contains("in the sea");
         for (int row : new int[] {0, 2, 3}) assertThat(placed.match(row).state()).as("on the coast or inland").isEqualTo(Match.State.PLACED);

@@ -68,8 +68,8 @@ public final class DemoLoader {
         say("  bringing the refills in");
         long sales = client.bring(directory.resolve("refills.csv"), "Refills");
         calculate(sales, List.of(formula("takings per litre", "SUM(takings) / NULLIF(SUM(litres), 0)", true)), List.of());
-        client.json("PUT", "/api/datasets/" + sales + "/about", Map.of("title", "Refills of the Aljibe network (made up)", "source", "Aljibe", "licence", "CC0",
-                "period", "June 2024 to May 2026", "columns", Map.of("litres", Map.of("unit", "L", "description", "water drawn at one refill"), "takings", Map.of("unit", "€", "description", "paid at the tap"))));
+        client.read(client.describe(sales, "about", Map.of("title", "Refills of the Aljibe network (made up)", "source", "Aljibe", "licence", "CC0",
+                "period", "June 2024 to May 2026", "columns", Map.of("litres", Map.of("unit", "L", "description", "water drawn at one refill"), "takings", Map.of("unit", "€", "description", "paid at the tap")))));
         say("  composing “Where do refills sell?”");
         long first = compose("Where do refills sell?", "where-do-refills-sell.json", Map.of("REFILLS", sales));
         others(network, kiosks, sales);
@@ -112,7 +112,7 @@ public final class DemoLoader {
     }
 
     private void calculate(long dataset, List<Map<String, Object>> formulas, List<String> rules) throws IOException, InterruptedException {
-        client.json("PUT", "/api/datasets/" + dataset + "/calculations", Map.of("formulas", formulas, "rules", rules));
+        client.read(client.describe(dataset, "calculations", Map.of("formulas", formulas, "rules", rules)));
     }
 
     /** The depots' stock, which a stand-in serves at an address and which changes every few seconds. */
@@ -121,7 +121,7 @@ public final class DemoLoader {
         Path file = directory.resolve("stock.csv");
         Files.writeString(file, "depot,town,province,country,cartridges,on the way,counted\nDP-01,Soria,Soria,Spain,0,0,0\n");
         long stock = client.bring(file, "Depots' stock");
-        client.json("PUT", "/api/datasets/" + stock + "/feed", Map.of("address", address, "seconds", 10, "append", false));
+        client.read(client.describe(stock, "feed", Map.of("address", address, "seconds", 10, "append", false)));
         client.json("POST", "/api/datasets/" + stock + "/feed", Map.of());
     }
 

@@ -145,6 +145,16 @@ public final class SarnikClient {
         return Long.parseLong(json("POST", "/api/bring/" + id + "/keep", Map.of("name", name, "placing", placing)).get("id").asString());
     }
 
+    /**
+     * Sets a part of what is said about a dataset, on the revision that stands now.
+     *
+     * @param part about, name, ties, calculations or feed
+     */
+    public HttpResponse<String> describe(long dataset, String part, Object what) throws IOException, InterruptedException {
+        long revision = read(get("/api/datasets/" + dataset)).get("revision").asLong();
+        return send("PUT", "/api/datasets/" + dataset + "/" + part, "application/json", mapper.writeValueAsString(what), "If-Match", "\"" + revision + "\"");
+    }
+
     /** The JSON of a success. */
     public JsonNode read(HttpResponse<String> answer) throws IOException {
         if (answer.statusCode() / 100 != 2) {
@@ -157,7 +167,13 @@ public final class SarnikClient {
         return HttpRequest.newBuilder(base.resolve(path));
     }
 
+    /** Sends, and where the answer is a job that goes on, waits for what comes of it. */
     private HttpResponse<String> send(HttpRequest request) throws IOException, InterruptedException {
-        return http.send(request, HttpResponse.BodyHandlers.ofString());
+        HttpResponse<String> answer = http.send(request, HttpResponse.BodyHandlers.ofString());
+        while (answer.statusCode() == 202) {
+            String job = mapper.readTree(answer.body()).get("job").asString();
+            answer = http.send(request("/api/jobs/" + job).GET().build(), HttpResponse.BodyHandlers.ofString());
+        }
+        return answer;
     }
 }

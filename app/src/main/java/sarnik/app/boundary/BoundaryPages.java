@@ -5,6 +5,7 @@ import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -13,6 +14,8 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.context.request.WebRequest;
+import sarnik.app.people.SignedIn;
+import sarnik.app.uses.Uses;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.ShapeBand;
 
@@ -23,8 +26,10 @@ class BoundaryPages {
     private static final int LISTED = 500;
 
     private final BoundarySets sets;
+    private final Uses uses;
 
-    BoundaryPages(BoundarySets sets) {
+    BoundaryPages(BoundarySets sets, Uses uses) {
+        this.uses = uses;
         this.sets = sets;
     }
 
@@ -40,6 +45,7 @@ class BoundaryPages {
         model.addAttribute("set", set);
         model.addAttribute("areas", set.areas().stream().limit(LISTED).toList());
         model.addAttribute("more", Math.max(0, set.areas().size() - LISTED));
+        model.addAttribute("uses", uses.ofBoundarySet(name));
         model.addAttribute("ships", sets.all().stream().anyMatch(s -> s.name().equals(name) && s.ships()));
         return "boundary";
     }
@@ -57,7 +63,7 @@ class BoundaryPages {
     @DeleteMapping("/api/boundary-sets/{name}")
     @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable String name) {
-        sets.remove(name);
+    void remove(@PathVariable String name, @AuthenticationPrincipal SignedIn person) {
+        sets.remove(name, person);
     }
 }

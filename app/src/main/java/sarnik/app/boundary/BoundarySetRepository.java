@@ -1,7 +1,10 @@
 package sarnik.app.boundary;
 
+import jakarta.persistence.LockModeType;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
 interface BoundarySetRepository extends JpaRepository<StoredBoundarySet, String> {
@@ -16,6 +19,10 @@ interface BoundarySetRepository extends JpaRepository<StoredBoundarySet, String>
 
         int getAreaCount();
     }
+
+    /** The set, held until the transaction ends. */
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    Optional<StoredBoundarySet> findWithLockByName(String name);
 
     @Query("select s.name as name, s.level as level, s.credit as credit, s.areaCount as areaCount from StoredBoundarySet s order by s.name")
     List<Line> lines();

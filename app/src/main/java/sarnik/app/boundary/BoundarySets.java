@@ -13,10 +13,13 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicLong;
 import org.locationtech.jts.geom.Geometry;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.uses.Uses;
 import sarnik.app.web.RefusedException;
 import sarnik.format.BoundaryFiles;
 import sarnik.formula.Surroundings;
@@ -38,6 +41,9 @@ public class BoundarySets {
     private static final double COAST = 0.1;
 
     private final BoundarySetRepository stored;
+    private final PeopleService people;
+    private final Uses uses;
+    private final AtomicLong changes = new AtomicLong();
     private final TransactionTemplate transaction;
     private final JsonMapper mapper;
     private final Cache<String, IndexedSet> held = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
@@ -53,8 +59,10 @@ public class BoundarySets {
     /** A set as lists show it. */
     public record Listed(String name, String level, String credit, int areas, boolean ships) {}
 
-    BoundarySets(BoundarySetRepository stored, TransactionTemplate transaction, JsonMapper mapper) {
+    BoundarySets(BoundarySetRepository stored, PeopleService people, Uses uses, TransactionTemplate transaction, JsonMapper mapper) {
         this.stored = stored;
+        this.people = people;
+        this.uses = uses;
         this.transaction = transaction;
         this.mapper = mapper;
     }
@@ -108,7 +116,7 @@ public class BoundarySets {
 
     /** Land and sea, by the countries of the world. */
     public Land land() {
-        return (lon, lat) -> Land.of(indexed(BoundaryFiles.Shipped.COUNTRIES.title()).orElseThrow().finder(), COAST).isNear(lon, lat);
+        return Land.of(indexed(BoundaryFiles.Shipped.COUNTRIES.title()).orElseThrow().finder(), COAST);
     }
 
     /** Finds names of areas for formulas; the set is read when it is first asked. */
@@ -131,12 +139,28 @@ public class BoundarySets {
         if (areas.isEmpty()) throw new RefusedException("None of the shapes can be used as an area.");
         String ownLevel = level == null || level.isBlank() ? "area" : level.strip();
         transaction.executeWithoutResult(t -> stored.save(new StoredBoundarySet(clean, ownLevel, credit == null ? "" : credit.strip(), areas.size(), AreaBytes.write(areas), person.id(), Clock.systemUTC().instant())));
+        changes.incrementAndGet();
     }
 
-    /** Takes a set away that was brought in. */
-    void remove(String name) {
+    /** Goes up by one when a set comes or goes: what rests on sets is made anew then. */
+    public long changes() {
+        return changes.get();
+    }
+
+    /**
+     * Takes a set away that was brought in.
+     *
+     * @throws RefusedException when it ships, when it is another's, or when something rests on it; the message names it
+     */
+    void remove(String name, SignedIn person) {
         if (Arrays.stream(BoundaryFiles.Shipped.values()).anyMatch(s -> s.title().equals(name))) throw new RefusedException("This boundary set ships with Sarnik and stays.");
-        transaction.executeWithoutResult(t -> stored.deleteById(name));
+        transaction.executeWithoutResult(t -> {
+            StoredBoundarySet set = stored.findWithLockByName(name).orElseThrow(() -> RefusedException.gone("boundary set"));
+            people.checkMayChange(name, set.getCreatedBy(), false, person);
+            uses.refuseWhereUsed("The boundary set", uses.ofBoundarySet(name));
+            stored.delete(set);
+        });
+        changes.incrementAndGet();
         held.invalidate(name);
         for (ShapeBand band : ShapeBand.values()) shapes.invalidate(key(name, band));
     }

@@ -43,6 +43,10 @@ class StoredBoundarySet {
         return credit;
     }
 
+    long getCreatedBy() {
+        return createdBy;
+    }
+
     byte[] getAreas() {
         return areas;
     }

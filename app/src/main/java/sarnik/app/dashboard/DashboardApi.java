@@ -22,7 +22,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import sarnik.app.people.SignedIn;
-import sarnik.app.web.RefusedException;
+import sarnik.app.web.Revisions;
 import sarnik.dashboard.Brief;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.FilterOffer;
@@ -60,6 +60,9 @@ class DashboardApi {
             Map<String, FilterOffer> offers,
             Map<String, Set<String>> touches,
             boolean openToReaders,
+            boolean shared,
+            boolean mayChange,
+            boolean mayShare,
             String undo,
             String redo,
             Map<String, FrameService.GroundSource> grounds) {}
@@ -69,8 +72,8 @@ class DashboardApi {
         Map<String, Set<String>> touches = new LinkedHashMap<>();
         for (Set<String> ids : List.of(dashboard.visuals().keySet(), dashboard.filters().keySet(), dashboard.parameters().keySet())) ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
         Sheet sheet = new Sheet(opened.id(), opened.revision(), opened.document().json(), frames.offers(dashboard), touches,
-                opened.openToReaders(), opened.undo(), opened.redo(), frames.groundSources());
-        return ResponseEntity.ok().eTag("\"" + opened.revision() + "\"").body(sheet);
+                opened.openToReaders(), opened.shared(), opened.mayChange(), opened.mayShare(), opened.undo(), opened.redo(), frames.groundSources());
+        return ResponseEntity.ok().eTag(Revisions.tag(opened.revision())).body(sheet);
     }
 
     /** The title of a dashboard to be made. */
@@ -90,42 +93,38 @@ class DashboardApi {
     @PatchMapping(path = "/{id}", consumes = JSON_PATCH)
     ResponseEntity<Sheet> edit(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @RequestBody String patch, @AuthenticationPrincipal SignedIn person) {
-        return answer(dashboards.edit(id, revision(ifMatch), patch, person));
+        return answer(dashboards.edit(id, Revisions.of(ifMatch), patch, person));
     }
 
     @PostMapping("/{id}/undo")
     ResponseEntity<Sheet> undo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @AuthenticationPrincipal SignedIn person) {
-        return answer(dashboards.undo(id, revision(ifMatch), person));
+        return answer(dashboards.undo(id, Revisions.of(ifMatch), person));
     }
 
     @PostMapping("/{id}/redo")
     ResponseEntity<Sheet> redo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @AuthenticationPrincipal SignedIn person) {
-        return answer(dashboards.redo(id, revision(ifMatch), person));
-    }
-
-    private static long revision(String ifMatch) {
-        if (ifMatch == null) {
-            throw new RefusedException(HttpStatus.PRECONDITION_REQUIRED, "An edit has to name the revision it was made on, in the header If-Match.");
-        }
-        try {
-            return Long.parseLong(ifMatch.strip().replaceFirst("^W/", "").replace("\"", ""));
-        } catch (NumberFormatException unreadable) {
-            throw new RefusedException("The header If-Match has to hold a revision, such as \"12\".");
-        }
+        return answer(dashboards.redo(id, Revisions.of(ifMatch), person));
     }
 
     @PutMapping("/{id}/open")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void openToReaders(@PathVariable long id, @RequestBody boolean open) {
-        dashboards.openToReaders(id, open);
+    void openToReaders(@PathVariable long id, @RequestBody boolean open, @AuthenticationPrincipal SignedIn person) {
+        dashboards.openToReaders(id, open, person);
+    }
+
+    /** Whether other authors may change it. */
+    @PutMapping("/{id}/shared")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void share(@PathVariable long id, @RequestBody boolean shared, @AuthenticationPrincipal SignedIn person) {
+        dashboards.share(id, shared, person);
     }
 
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable long id) {
-        dashboards.remove(id);
+    void remove(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
+        dashboards.remove(id, person);
     }
 
     @PostMapping("/{id}/frames")

@@ -72,16 +72,19 @@ class DashboardPages {
     public record Told(String name, String line, List<String> columns) {}
 
     private Optional<Told> told(long dataset) {
-        return datasets.find(dataset).filter(d -> !d.about().isEmpty()).map(d -> new Told(d.name(), d.about().line(), d.about().columns().entrySet().stream().sorted(Map.Entry.comparingByKey())
+        return datasets.description(dataset).filter(d -> !d.about().isEmpty()).map(d -> new Told(d.name(), d.about().line(), d.about().columns().entrySet().stream().sorted(Map.Entry.comparingByKey())
                 .map(c -> c.getKey() + (c.getValue().unit().isEmpty() ? "" : " (" + c.getValue().unit() + ")") + (c.getValue().description().isEmpty() ? "" : ": " + c.getValue().description())).toList()));
     }
 
     private String sheet(long id, SignedIn person, Model model, boolean composing) {
-        DashboardService.Opened opened = dashboards.open(id, person);
+        DashboardService.Opened opened = composing ? dashboards.compose(id, person) : dashboards.open(id, person);
         model.addAttribute("id", id);
         model.addAttribute("title", opened.document().dashboard().title());
         model.addAttribute("openToReaders", opened.openToReaders());
         model.addAttribute("composing", composing);
+        model.addAttribute("mayChange", opened.mayChange());
+        model.addAttribute("mayShare", opened.mayShare());
+        model.addAttribute("shared", opened.shared());
         model.addAttribute("told", opened.document().dashboard().datasets().stream().flatMap(d -> told(d).stream()).toList());
         if (composing) model.addAttribute("datasetsJson", json.of(datasets.all()));
         return "sheet";

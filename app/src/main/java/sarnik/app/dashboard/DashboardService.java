@@ -40,10 +40,13 @@ class DashboardService {
     /**
      * A dashboard as one person finds it.
      *
+     * @param shared whether other authors may change it
+     * @param mayChange whether this person may
+     * @param mayShare whether this person may say so
      * @param undo what undo would take back, in words; null when there is nothing
      * @param redo what redo would do again, in words; null when there is nothing
      */
-    record Opened(long id, long revision, DashboardDocument document, boolean openToReaders, String undo, String redo) {}
+    record Opened(long id, long revision, DashboardDocument document, boolean openToReaders, boolean shared, boolean mayChange, boolean mayShare, String undo, String redo) {}
 
     /** A dashboard as lists show it. */
     record Listed(long id, String title, Dashboard dashboard, boolean openToReaders, Instant changedAt) {}
@@ -52,8 +55,12 @@ class DashboardService {
     List<Listed> all(SignedIn person) {
         return dashboards.findAllByOrderByChangedAtDesc().stream()
                 .filter(d -> isOpenTo(person, d.isOpenToReaders()))
-                .map(d -> new Listed(d.getId(), d.getTitle(), DashboardDocument.parse(d.getDocument()).dashboard(), d.isOpenToReaders(), d.getChangedAt()))
+                .map(d -> new Listed(d.getId(), d.getTitle(), parsed(d), d.isOpenToReaders(), d.getChangedAt()))
                 .toList();
+    }
+
+    private Dashboard parsed(StoredDashboard stored) {
+        return parsed.get(new Revision(stored.getId(), stored.getRevision()), r -> DashboardDocument.parse(stored.getDocument()).dashboard());
     }
 
     private static boolean isOpenTo(SignedIn person, boolean openToReaders) {
@@ -83,8 +90,17 @@ class DashboardService {
         return opened(dashboard, person);
     }
 
+    /** @throws RefusedException as {@link #open}, and with 403 when this person may not change it */
+    @Transactional(readOnly = true)
+    Opened compose(long id, SignedIn person) {
+        StoredDashboard dashboard = dashboards.findById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+        people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), dashboard.isShared(), person);
+        return opened(dashboard, person);
+    }
+
     private Opened opened(StoredDashboard dashboard, SignedIn person) {
-        return new Opened(dashboard.getId(), dashboard.getRevision(), DashboardDocument.parse(dashboard.getDocument()), dashboard.isOpenToReaders(),
+        return new Opened(dashboard.getId(), dashboard.getRevision(), DashboardDocument.parse(dashboard.getDocument()), dashboard.isOpenToReaders(), dashboard.isShared(),
+                person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), dashboard.isShared(), person), person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), false, person),
                 undoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null),
                 redoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null));
     }
@@ -115,7 +131,7 @@ class DashboardService {
      */
     @Transactional
     Opened edit(long id, long revision, String patch, SignedIn person) {
-        StoredDashboard dashboard = newest(id, revision);
+        StoredDashboard dashboard = newest(id, revision, person);
         DashboardDocument.Edit edit = DashboardDocument.parse(dashboard.getDocument()).edit(patch);
         dashboard.take(edit.after(), Clock.systemUTC().instant());
         edits.replaceUndone(id, person.id());
@@ -130,7 +146,7 @@ class DashboardService {
      */
     @Transactional
     Opened undo(long id, long revision, SignedIn person) {
-        StoredDashboard dashboard = newest(id, revision);
+        StoredDashboard dashboard = newest(id, revision, person);
         StoredEdit edit = undoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to undo."));
         step(dashboard, edit, edit.getInverse(), "undo: " + edit.getWords(), person);
         edit.become(StoredEdit.State.UNDONE);
@@ -141,7 +157,7 @@ class DashboardService {
     /** Does the person's last undone edit again. */
     @Transactional
     Opened redo(long id, long revision, SignedIn person) {
-        StoredDashboard dashboard = newest(id, revision);
+        StoredDashboard dashboard = newest(id, revision, person);
         StoredEdit edit = redoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to redo."));
         edit.redoneWith(step(dashboard, edit, edit.getPatch(), "redo: " + edit.getWords(), person));
         edits.flush();
@@ -155,8 +171,8 @@ class DashboardService {
         return made.inverse();
     }
 
-    private StoredDashboard newest(long id, long revision) {
-        StoredDashboard dashboard = dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+    private StoredDashboard newest(long id, long revision, SignedIn person) {
+        StoredDashboard dashboard = held(id, person);
         if (dashboard.getRevision() != revision) throw new RefusedException(HttpStatus.PRECONDITION_FAILED, whoWentOn(id, revision));
         return dashboard;
     }
@@ -167,14 +183,29 @@ class DashboardService {
         return "%s has changed this dashboard meanwhile: %s.".formatted(people.nameOf(since.get(0).getAuthorId()), since.get(0).getWords());
     }
 
+    /** The dashboard, held until the transaction ends, where this person may change it. */
+    private StoredDashboard held(long id, SignedIn person) {
+        StoredDashboard dashboard = dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+        people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), dashboard.isShared(), person);
+        return dashboard;
+    }
+
     @Transactional
-    void openToReaders(long id, boolean open) {
-        dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard")).openToReaders(open);
+    void openToReaders(long id, boolean open, SignedIn person) {
+        held(id, person).openToReaders(open);
+    }
+
+    /** Says whether other authors may change and remove a dashboard: its owner's word, or a steward's. */
+    @Transactional
+    void share(long id, boolean shared, SignedIn person) {
+        StoredDashboard dashboard = dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+        people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), false, person);
+        dashboard.share(shared);
     }
 
     /** Takes a dashboard away with its history. */
     @Transactional
-    void remove(long id) {
-        dashboards.delete(dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard")));
+    void remove(long id, SignedIn person) {
+        dashboards.delete(held(id, person));
     }
 }

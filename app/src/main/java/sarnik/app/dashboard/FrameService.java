@@ -251,7 +251,14 @@ class FrameService {
 
     /** Looks each dataset up once, so that all figures of one answer rest on one version. */
     private Datasets once() {
-        Map<Long, Optional<LoadedDataset>> seen = new ConcurrentHashMap<>();
-        return id -> seen.computeIfAbsent(id, datasets::find);
+        Map<Long, Datasets.Found> seen = new ConcurrentHashMap<>();
+        return id -> {
+            // Not computed within the map: a dataset may have to be waited for.
+            Datasets.Found known = seen.get(id);
+            if (known != null) return known;
+            Datasets.Found found = datasets.find(id);
+            Datasets.Found first = seen.putIfAbsent(id, found);
+            return first == null ? found : first;
+        };
     }
 }

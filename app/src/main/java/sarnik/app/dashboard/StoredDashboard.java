@@ -32,6 +32,9 @@ class StoredDashboard {
     @Column(name = "open_to_readers")
     private boolean openToReaders;
 
+    /** Whether other authors may change and remove it. */
+    private boolean shared;
+
     private long createdBy;
     private Instant changedAt;
 
@@ -53,6 +56,18 @@ class StoredDashboard {
 
     void openToReaders(boolean open) {
         openToReaders = open;
+    }
+
+    boolean isShared() {
+        return shared;
+    }
+
+    void share(boolean shared) {
+        this.shared = shared;
+    }
+
+    long getCreatedBy() {
+        return createdBy;
     }
 
     Long getId() {

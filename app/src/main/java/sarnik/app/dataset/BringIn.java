@@ -21,6 +21,7 @@ import sarnik.table.Reading;
  * @param areas whether they hold areas, which could be kept as a boundary set
  * @param guess how its rows might be placed; null when nothing fits
  * @param refreshes the dataset whose newer rows they hold; null for a new dataset
+ * @param comparison how they differ from the rows that it serves; null for a new dataset
  */
 record BringIn(
         String id,
@@ -33,7 +34,8 @@ record BringIn(
         List<String> sheets,
         boolean areas,
         Placing guess,
-        Long refreshes) {
+        Long refreshes,
+        Comparison comparison) {
 
     /** The first file's name without its ending, as a name for the dataset. */
     String name() {

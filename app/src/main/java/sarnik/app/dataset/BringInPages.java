@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -22,12 +23,12 @@ import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
+import sarnik.app.work.Jobs;
 import sarnik.geo.BoundaryCheck;
 import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
-import sarnik.table.TableDiff;
 import sarnik.table.ValueMatch;
 
 /** Bringing a table in: choose a file, look at its rows, say how it is placed, keep it. */
@@ -50,9 +51,11 @@ class BringInPages {
     private final DatasetService datasets;
     private final BoundarySets boundaries;
     private final SarnikProperties properties;
+    private final Jobs jobs;
     private final PageJson json;
 
-    BringInPages(BringInService bringIns, DatasetService datasets, BoundarySets boundaries, SarnikProperties properties, PageJson json) {
+    BringInPages(BringInService bringIns, DatasetService datasets, BoundarySets boundaries, SarnikProperties properties, Jobs jobs, PageJson json) {
+        this.jobs = jobs;
         this.boundaries = boundaries;
         this.json = json;
         this.bringIns = bringIns;
@@ -61,7 +64,9 @@ class BringInPages {
     }
 
     @GetMapping("/bring")
-    String choose(Model model) {
+    String choose(@AuthenticationPrincipal SignedIn person, Model model) {
+        model.addAttribute("waiting", bringIns.waiting(person));
+        model.addAttribute("mostWaiting", properties.mostWaiting());
         model.addAttribute("largest", properties.largestFile().toMegabytes());
         return "bring";
     }
@@ -108,18 +113,12 @@ class BringInPages {
 
     /** Newer rows of a dataset beside those it serves. */
     private String compare(BringIn bringIn, Model model) {
-        DatasetService.Loaded now = datasets.needed(bringIn.refreshes());
-        Table before = DatasetService.own(now);
-        model.addAttribute("dataset", now.dataset());
-        model.addAttribute("before", before.rows());
-        model.addAttribute("below", TableDiff.rowsNotIn(before, bringIn.reading().table()).length);
+        model.addAttribute("dataset", datasets.description(bringIn.refreshes()).orElseThrow(() -> RefusedException.gone("dataset")));
+        model.addAttribute("comparison", bringIn.comparison());
+        model.addAttribute("diff", bringIn.comparison().diff());
         model.addAttribute("after", bringIn.reading().table().rows());
-        model.addAttribute("diff", TableDiff.of(before, bringIn.reading().table()));
-        try {
-            model.addAttribute("placing", bringIn.guess() == null ? null : PlacingPreview.of(datasets.placeNewer(bringIn.refreshes(), bringIn.reading().table())));
-        } catch (RefusedException unfit) {
-            model.addAttribute("unfit", unfit.getMessage());
-        }
+        model.addAttribute("intakeJson", json.of(bringIn.intake()));
+        model.addAttribute("sourcesJson", json.of(bringIn.reading().source()));
         return "newer";
     }
 
@@ -138,15 +137,7 @@ class BringInPages {
     public record TieTarget(long dataset, String column, String words) {}
 
     private List<TieTarget> ties() {
-        return datasets.all().stream()
-                .filter(DatasetService.Listed::placed)
-                .flatMap(d -> {
-                    Table table = datasets.needed(d.id()).dataset().table();
-                    return table.names().stream()
-                            .filter(n -> !n.startsWith("@") && table.column(n) instanceof CodedColumn c && c.dictionary().size() == table.rows())
-                            .map(n -> new TieTarget(d.id(), n, n + " in " + d.name()));
-                })
-                .toList();
+        return datasets.keys().stream().map(k -> new TieTarget(k.dataset().id(), k.column(), k.column() + " in " + k.dataset().name())).toList();
     }
 
     /**
@@ -155,17 +146,18 @@ class BringInPages {
      * @param working whether the files are still being read: ask again
      * @param rows rows gone through so far
      * @param all how many there are; 0 as long as that is not known
+     * @param words what is being done
      * @param guess how the rows might be placed; null when nothing fits
      */
-    record Taken(String id, String address, boolean working, long rows, long all, Placing guess) {
+    record Taken(String id, String address, boolean working, String words, long rows, long all, Placing guess) {
 
         static Taken of(BringInService.State state) {
             BringIn read = state.bringIn();
-            return new Taken(state.id(), "/bring/" + state.id(), read == null, state.rows(), state.all(), read == null ? null : read.guess());
+            return new Taken(state.id(), "/bring/" + state.id(), read == null, state.words(), state.rows(), state.all(), read == null ? null : read.guess());
         }
 
         static Taken at(String id, String address) {
-            return new Taken(id, address, false, 0, 0, null);
+            return new Taken(id, address, false, "", 0, 0, null);
         }
     }
 
@@ -199,11 +191,13 @@ class BringInPages {
 
     @PostMapping("/api/bring/{id}/placing")
     @ResponseBody
-    PlacingPreview place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Object> place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
         BringIn bringIn = bringIns.get(id, person);
-        PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing));
-        if (!(placing instanceof Placing.ByTie tie)) return preview;
-        return preview.tied(ValueMatch.of(bringIn.reading().table().column(tie.column()), datasets.needed(tie.dataset()).dataset().table().column(tie.equals())));
+        return jobs.begin(person, "Placing the rows", progress -> {
+            PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing, progress));
+            if (!(placing instanceof Placing.ByTie tie)) return preview;
+            return preview.tied(ValueMatch.of(bringIn.reading().table().column(tie.column()), datasets.needed(tie.dataset()).dataset().table().column(tie.equals())));
+        });
     }
 
     /** What is chosen of features that become a boundary set. */
@@ -224,10 +218,12 @@ class BringInPages {
     /** Lets the dataset serve these rows. */
     @PostMapping("/api/bring/{id}/serve")
     @ResponseBody
-    Taken serve(@PathVariable String id, @RequestParam(defaultValue = "false") boolean append, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Object> serve(@PathVariable String id, @RequestParam(defaultValue = "false") boolean append, @AuthenticationPrincipal SignedIn person) {
         BringIn bringIn = bringIns.get(id, person);
-        bringIns.serve(bringIn, append, person);
-        return Taken.at(id, "/datasets/" + bringIn.refreshes());
+        return jobs.begin(person, "Serving the rows", progress -> {
+            bringIns.serve(bringIn, append, person, progress);
+            return Taken.at(id, "/datasets/" + bringIn.refreshes());
+        });
     }
 
     /**
@@ -237,10 +233,11 @@ class BringInPages {
 
     @PostMapping("/api/bring/{id}/keep")
     @ResponseBody
-    @ResponseStatus(HttpStatus.CREATED)
-    Taken keep(@PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
-        if (keep == null) throw new RefusedException("Say what the dataset is called.");
-        long dataset = bringIns.keep(bringIns.get(id, person), keep.name(), keep.placing(), person);
-        return Taken.at(String.valueOf(dataset), "/datasets/" + dataset);
+    ResponseEntity<Object> keep(@PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
+        BringIn bringIn = bringIns.get(id, person);
+        return jobs.begin(person, "Keeping the rows", progress -> {
+            long dataset = bringIns.keep(bringIn, keep.name(), keep.placing(), person, progress);
+            return ResponseEntity.status(HttpStatus.CREATED).body(Taken.at(String.valueOf(dataset), "/datasets/" + dataset));
+        });
     }
 }

@@ -7,11 +7,13 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
+import org.hibernate.annotations.DynamicUpdate;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
-/** A table that was brought in; its rows belong to its versions. */
+/** What is said about a table that was brought in; its rows belong to its versions. Only what has changed is written back. */
 @Entity
+@DynamicUpdate
 @Table(name = "datasets")
 public class Dataset {
 
@@ -25,9 +27,6 @@ public class Dataset {
     @JdbcTypeCode(SqlTypes.JSON)
     @Column(name = "recipe")
     private String placing;
-
-    @Column(name = "version_id")
-    private Long versionId;
 
     /** An {@link Intake} as JSON; null for none. */
     @JdbcTypeCode(SqlTypes.JSON)
@@ -51,6 +50,17 @@ public class Dataset {
 
     /** When the feed is asked next; null where it is not asked by itself. */
     private Instant feedDue;
+
+    /** Goes up by one with every change of what is said about it. */
+    private long revision = 1;
+
+    private Long changedBy;
+
+    /** Goes up by one with every decision about its placing. */
+    private long decided;
+
+    /** Whether other authors may change and remove it. */
+    private boolean shared;
 
     private long createdBy;
     private Instant createdAt;
@@ -81,13 +91,34 @@ public class Dataset {
         return placing;
     }
 
-    Long getVersionId() {
-        return versionId;
+    long getRevision() {
+        return revision;
     }
 
-    /** Swaps the version that is served. */
-    void serve(Long versionId) {
-        this.versionId = versionId;
+    Long getChangedBy() {
+        return changedBy;
+    }
+
+    /** Counts a change of what is said about it. */
+    void changed(long person) {
+        revision++;
+        changedBy = person;
+    }
+
+    long getDecided() {
+        return decided;
+    }
+
+    public boolean isShared() {
+        return shared;
+    }
+
+    void share(boolean shared) {
+        this.shared = shared;
+    }
+
+    public long getCreatedBy() {
+        return createdBy;
     }
 
     public Instant getCreatedAt() {
@@ -96,6 +127,10 @@ public class Dataset {
 
     String getIntake() {
         return intake;
+    }
+
+    void takeIn(String intake) {
+        this.intake = intake;
     }
 
     String getAbout() {

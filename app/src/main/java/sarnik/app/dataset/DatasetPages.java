@@ -3,15 +3,18 @@ package sarnik.app.dataset;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -21,13 +24,18 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import sarnik.app.boundary.BoundarySets;
+import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.uses.Uses;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
+import sarnik.app.web.Revisions;
+import sarnik.app.work.Jobs;
 import sarnik.dashboard.About;
 import sarnik.dashboard.Tie;
 import sarnik.format.TableFormat;
@@ -45,42 +53,86 @@ class DatasetPages {
 
     private static final int ROWS_A_PAGE = 50;
 
+    /** How long the page waits for rows that are on their way before it stands without them. */
+    private static final Duration PATIENCE = Duration.ofMillis(1500);
+
     private final DatasetService datasets;
     private final FeedService feeds;
     private final BoundarySets boundaries;
+    private final PeopleService people;
+    private final Uses uses;
+    private final Jobs jobs;
     private final PageJson json;
 
-    DatasetPages(DatasetService datasets, FeedService feeds, BoundarySets boundaries, PageJson json) {
+    DatasetPages(DatasetService datasets, FeedService feeds, BoundarySets boundaries, PeopleService people, Uses uses, Jobs jobs, PageJson json) {
         this.boundaries = boundaries;
+        this.people = people;
+        this.uses = uses;
+        this.jobs = jobs;
         this.datasets = datasets;
         this.feeds = feeds;
         this.json = json;
     }
 
     @GetMapping("/datasets/{id}")
-    String dataset(@PathVariable long id, Model model) {
-        DatasetService.Loaded loaded = datasets.needed(id);
-        Table table = loaded.dataset().table();
-        model.addAttribute("dataset", loaded.dataset());
-        model.addAttribute("version", datasets.version(id).orElseThrow());
-        model.addAttribute("columns", shown(loaded).names().stream().map(n -> ColumnLine.of(table, n, n, Map.of())).toList());
-        PlacingPreview placing = loaded.placed() == null ? null : PlacingPreview.of(loaded.placed());
-        model.addAttribute("placing", placing);
-        model.addAttribute("placedBy", loaded.placed() == null ? "" : loaded.dataset().placing().words());
-        if (placing != null) model.addAttribute("pointsJson", json.of(placing.points()));
+    String dataset(@PathVariable long id, @AuthenticationPrincipal SignedIn person, Model model) {
+        Description said = datasets.description(id).orElseThrow(() -> RefusedException.gone("dataset"));
+        model.addAttribute("dataset", said);
+        model.addAttribute("version", said.served());
+        model.addAttribute("placedBy", said.isPlaced() ? said.placing().words() : "");
         model.addAttribute("versions", datasets.versions(id));
-        model.addAttribute("about", loaded.dataset().about());
-        model.addAttribute("feed", feeds.of(id));
+        model.addAttribute("about", said.about());
+        model.addAttribute("feed", said.feed());
         model.addAttribute("refreshes", feeds.refreshes(id));
-        model.addAttribute("uses", datasets.usesOf(id));
-        model.addAttribute("tied", datasets.tiedTo(id));
-        model.addAttribute("calculations", datasets.calculations(id));
-        model.addAttribute("calculationTroubles", loaded.troubles());
-        model.addAttribute("emptyAreas", loaded.dataset().placing() instanceof Placing.ByArea area ? emptyAreas(loaded.placed(), boundaries.needed(area.set())) : null);
-        model.addAttribute("tiesJson", json.of(loaded.dataset().ties()));
-        model.addAttribute("tieTargetsJson", json.of(datasets.all().stream().filter(d -> d.id() != id).map(d -> new TieTarget(d.id(), d.name(), shown(datasets.needed(d.id())).names())).toList()));
+        model.addAttribute("uses", uses.ofDataset(id));
+        model.addAttribute("calculations", said.calculations());
+        model.addAttribute("owner", people.nameOf(said.owner()));
+        model.addAttribute("mayShare", people.mayChange(said.owner(), false, person));
+        model.addAttribute("tiesJson", json.of(said.ties()));
+        model.addAttribute("tieTargetsJson", json.of(datasets.descriptions().stream().filter(d -> d.id() != id).map(d -> new TieTarget(d.id(), d.name(), d.columnNames())).toList()));
         model.addAttribute("formats", TableFormat.values());
+        Optional<Loaded> loaded = datasets.loadedSoon(id, PATIENCE);
+        model.addAttribute("ready", loaded.isPresent());
+        loaded.ifPresent(l -> rows(l, said, model));
         return "dataset";
+    }
+
+    /** What of the page needs the rows: while they are on their way it stands without. */
+    private void rows(Loaded loaded, Description said, Model model) {
+        Table table = loaded.shown();
+        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, n, Map.of())).toList());
+        model.addAttribute("unfit", loaded.unfit());
+        model.addAttribute("placing", loaded.placed() == null ? null : PlacingPreview.of(loaded.placed()));
+        model.addAttribute("calculationTroubles", loaded.troubles());
+        boolean byArea = loaded.placed() != null && said.placing() instanceof Placing.ByArea;
+        model.addAttribute("emptyAreas", byArea ? boundaries.find(((Placing.ByArea) said.placing()).set()).map(set -> emptyAreas(loaded.placed(), set)).orElse(null) : null);
+    }
+
+    /** Whether the rows of a dataset are in memory, so that its page can be looked at again. */
+    @GetMapping("/api/datasets/{id}")
+    @ResponseBody
+    ResponseEntity<Standing> standing(@PathVariable long id) {
+        Description said = datasets.description(id).orElseThrow(() -> RefusedException.gone("dataset"));
+        boolean ready = datasets.loadedSoon(id, PATIENCE).isPresent();
+        return ResponseEntity.ok().eTag(Revisions.tag(said.revision())).body(new Standing(id, said.name(), said.revision(), said.served().number(), said.served().rows(), ready));
+    }
+
+    /**
+     * Where a dataset stands.
+     *
+     * @param revision of what is said about it; also the ETag
+     * @param version the number of the version that is served
+     * @param ready whether its rows are in memory
+     */
+    record Standing(long id, String name, long revision, int version, long rows, boolean ready) {}
+
+    /** What placing found, with its places gathered for a map. */
+    @GetMapping("/api/datasets/{id}/placing")
+    @ResponseBody
+    PlacingPreview placing(@PathVariable long id) {
+        Loaded loaded = datasets.needed(id);
+        if (loaded.placed() == null) throw new RefusedException(loaded.unfit() == null ? "The rows of this dataset have no place." : loaded.unfit());
+        return PlacingPreview.of(loaded.placed());
     }
 
     /** The other side of the match report: areas that no row lies in. */
@@ -104,8 +156,8 @@ class DatasetPages {
     @ResponseBody
     RowPage rows(@PathVariable long id, @RequestParam(defaultValue = "0") int page, @RequestParam(defaultValue = "") String find,
             @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "false") boolean down) {
-        DatasetService.Loaded loaded = datasets.needed(id);
-        Table own = shown(loaded);
+        Loaded loaded = datasets.needed(id);
+        Table own = loaded.shown();
         int[] order;
         try {
             order = RowOrder.rows(own, find, sort, down);
@@ -130,37 +182,29 @@ class DatasetPages {
     /** A dataset to tie to. */
     record TieTarget(long id, String name, List<String> columns) {}
 
-    /** The columns that people see: those that were brought in and those that are calculated. */
-    private static Table shown(DatasetService.Loaded loaded) {
-        Table table = loaded.dataset().table();
-        return table.only(table.names().stream().filter(n -> !n.startsWith("@")).toList());
-    }
-
     /** All rows in an open format, with longitude and latitude where they are placed. */
     @GetMapping("/datasets/{id}/rows.{format}")
     void take(@PathVariable long id, @PathVariable String format, HttpServletResponse answer) throws IOException {
         TableFormat wanted = Arrays.stream(TableFormat.values()).filter(f -> f.ending().equals(format)).findFirst()
                 .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "Rows are not given out as “" + format + "”, but as csv, xlsx, geojson and gpkg."));
-        DatasetService.Loaded loaded = datasets.needed(id);
+        Loaded loaded = datasets.needed(id);
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
         answer.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name + "." + format, StandardCharsets.UTF_8).build().toString());
-        wanted.write(shown(loaded), name, loaded.placed() == null ? null : loaded.placed()::position, answer.getOutputStream());
+        wanted.write(loaded.shown(), name, loaded.placed() == null ? null : loaded.placed()::position, answer.getOutputStream());
     }
 
     @PostMapping("/api/datasets/{id}/versions/{number}/serve")
     @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void serve(@PathVariable long id, @PathVariable int number) {
-        datasets.serve(id, number);
+    void serve(@PathVariable long id, @PathVariable int number, @AuthenticationPrincipal SignedIn person) {
+        datasets.serve(id, number, person);
     }
 
     @PutMapping("/api/datasets/{id}/about")
     @ResponseBody
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void describe(@PathVariable long id, @RequestBody About about) {
-        datasets.needed(id);
-        datasets.describe(id, about);
+    ResponseEntity<Void> describe(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody About about, @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(datasets.describe(id, Revisions.of(ifMatch), about, person));
     }
 
     /** How many rows a tie would bring together, in words. */
@@ -174,10 +218,8 @@ class DatasetPages {
 
     @PutMapping("/api/datasets/{id}/ties")
     @ResponseBody
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void tie(@PathVariable long id, @RequestBody List<Tie> ties) {
-        datasets.needed(id);
-        datasets.tie(id, ties);
+    ResponseEntity<Void> tie(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody List<Tie> ties, @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(datasets.tie(id, Revisions.of(ifMatch), ties, person));
     }
 
     /** The name of a dataset. */
@@ -185,17 +227,23 @@ class DatasetPages {
 
     @PutMapping("/api/datasets/{id}/name")
     @ResponseBody
+    ResponseEntity<Void> rename(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody Naming naming, @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(datasets.rename(id, Revisions.of(ifMatch), naming.name(), person));
+    }
+
+    /** Whether other authors may change it. */
+    @PutMapping("/api/datasets/{id}/shared")
+    @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void rename(@PathVariable long id, @RequestBody Naming naming) {
-        datasets.needed(id);
-        datasets.rename(id, naming.name());
+    void share(@PathVariable long id, @RequestBody boolean shared, @AuthenticationPrincipal SignedIn person) {
+        datasets.share(id, shared, person);
     }
 
     @DeleteMapping("/api/datasets/{id}")
     @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable long id) {
-        datasets.remove(id);
+    void remove(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
+        datasets.remove(id, person);
     }
 
     /**
@@ -208,9 +256,8 @@ class DatasetPages {
 
     @PutMapping("/api/datasets/{id}/feed")
     @ResponseBody
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void feed(@PathVariable long id, @RequestBody Feeding feeding, @AuthenticationPrincipal SignedIn person) {
-        feeds.set(id, feeding.address(), feeding.seconds(), Boolean.TRUE.equals(feeding.append()), person);
+    ResponseEntity<Void> feed(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody Feeding feeding, @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(feeds.set(id, Revisions.of(ifMatch), feeding.address(), feeding.seconds(), Boolean.TRUE.equals(feeding.append()), person));
     }
 
     /** What came of asking a feed. */
@@ -218,9 +265,11 @@ class DatasetPages {
 
     @PostMapping("/api/datasets/{id}/feed")
     @ResponseBody
-    Asked ask(@PathVariable long id) {
-        datasets.needed(id);
-        DatasetRefresh refresh = feeds.ask(id);
-        return new Asked(refresh.getOutcome().name(), refresh.getWords(), refresh.getNumber());
+    ResponseEntity<Object> ask(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
+        datasets.checkMayChange(id, person);
+        return jobs.begin(person, "Asking for newer rows", progress -> {
+            DatasetRefresh refresh = feeds.ask(id, progress);
+            return new Asked(refresh.getOutcome().name(), refresh.getWords(), refresh.getNumber());
+        });
     }
 }

@@ -1,28 +1,51 @@
 package sarnik.app.dataset;
 
+import jakarta.persistence.LockModeType;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Lock;
+import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 interface DatasetRepository extends JpaRepository<Dataset, Long> {
 
-    List<Dataset> findAllByOrderByCreatedAtDesc();
+    /** Where a dataset stands, without what is said about it. */
+    interface Standing {
+        long getRevision();
 
-    /** A dashboard that shows a dataset. */
-    interface Use {
-        long getId();
+        long getDecided();
 
-        String getTitle();
+        boolean getShared();
+
+        long getVersionId();
     }
 
-    @Query(value = "SELECT id, title FROM dashboards WHERE jsonb_path_exists(document, '$.**.dataset ? (@ == $id)', jsonb_build_object('id', ?1)) ORDER BY title", nativeQuery = true)
-    List<Use> usesOf(long dataset);
+    @Query("select d.revision as revision, d.decided as decided, d.shared as shared, s.versionId as versionId from Dataset d join ServedVersion s on s.datasetId = d.id where d.id = ?1")
+    Optional<Standing> standing(long id);
 
-    /** Names of the datasets that are placed by a tie to this one. */
-    @Query(value = "SELECT name FROM datasets WHERE (recipe ->> 'dataset')::bigint = ?1 ORDER BY name", nativeQuery = true)
-    List<String> tiedTo(long dataset);
+    /** All datasets with the version that each serves, newest first. */
+    @Query("select d, v from Dataset d join ServedVersion s on s.datasetId = d.id join DatasetVersion v on v.id = s.versionId order by d.createdAt desc, d.id desc")
+    List<Object[]> allWithVersions();
+
+    /** The dataset, held until the transaction ends: changes come one after the other. */
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    Optional<Dataset> findWithLockById(long id);
 
     /** Datasets whose feed is to be asked by now. */
     List<Dataset> findByFeedDueBefore(Instant moment);
+
+    /** Says when a feed is asked next, where it is asked by itself. */
+    @Modifying
+    @Query("update Dataset d set d.feedDue = ?2 where d.id = ?1 and d.feedDue is not null")
+    void askNext(long id, Instant due);
+
+    @Modifying
+    @Query("update Dataset d set d.decided = d.decided + 1 where d.id = ?1")
+    void countDecision(long id);
+
+    @Modifying
+    @Query("update Dataset d set d.decided = d.decided + 1")
+    void countDecisionForAll();
 }

@@ -1,31 +1,36 @@
 package sarnik.app.dataset;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.function.IntFunction;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
-import sarnik.app.SarnikProperties;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
+import sarnik.app.uses.Uses;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
+import sarnik.app.work.Progress;
 import sarnik.dashboard.About;
 import sarnik.dashboard.Calculations;
 import sarnik.dashboard.Datasets;
 import sarnik.dashboard.LoadedDataset;
-import sarnik.dashboard.MisfitException;
 import sarnik.dashboard.Tie;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
@@ -34,43 +39,32 @@ import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
+import sarnik.place.Watch;
 import sarnik.table.Column;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
 import sarnik.table.ValueMatch;
-import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Keeps datasets and hands them out ready to be asked. A version is loaded on first use, shared by all readers, and
- * given up when the memory set aside is full.
+ * Keeps datasets and hands them out ready to be asked. A version is loaded on first use by the {@link VersionStore}, shared by
+ * all readers, and given up when the memory set aside is full.
  */
 @Service
 public class DatasetService implements Datasets {
 
-    private static final TypeReference<List<Tie>> TIES = new TypeReference<>() {};
-
-    private static final int MOST_DESCRIBED = 2000;
+    /** How long a request waits for rows that are on their way before it says so. */
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
 
     private final DatasetRepository datasets;
+    private final Descriptions descriptions;
     private final Versions versions;
+    private final VersionStore store;
     private final PlacingService decisions;
     private final BoundarySets boundaries;
+    private final Uses uses;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
-    private final Cache<Long, Loaded> loaded;
-
-    /** Descriptions of datasets; whoever changes one forgets it here. */
-    private final Cache<Long, Dataset> described = Caffeine.newBuilder().maximumSize(MOST_DESCRIBED).build();
-
-    /**
-     * A version in memory, with all that was found when it was placed.
-     *
-     * @param placed null where rows have no place
-     * @param columns names of the columns that were brought in; the table has those of placing and formulas besides
-     * @param troubles what does not work of the dataset's formulas and rules
-     */
-    public record Loaded(LoadedDataset dataset, PlacedTable placed, List<String> columns, List<Calculations.Trouble> troubles) {}
 
     /** A dataset as lists show it. */
     public record Listed(long id, String name, long rows, int columns, boolean placed, Instant at) {
@@ -81,84 +75,194 @@ public class DatasetService implements Datasets {
         }
     }
 
-    DatasetService(DatasetRepository datasets, Versions versions, PlacingService decisions, BoundarySets boundaries, JsonMapper mapper,
-            TransactionTemplate transaction, SarnikProperties properties) {
+    DatasetService(DatasetRepository datasets, Descriptions descriptions, Versions versions, VersionStore store, PlacingService decisions, BoundarySets boundaries, Uses uses, JsonMapper mapper,
+            TransactionTemplate transaction) {
         this.datasets = datasets;
+        this.descriptions = descriptions;
         this.versions = versions;
+        this.store = store;
         this.decisions = decisions;
         this.boundaries = boundaries;
+        this.uses = uses;
         this.mapper = mapper;
         this.transaction = transaction;
-        long budget = (long) (Runtime.getRuntime().maxMemory() * properties.memoryShare());
-        // Weighed in kilobytes: a weight is an int.
-        this.loaded = Caffeine.newBuilder()
-                .maximumWeight(budget / 1024)
-                .weigher((Long version, Loaded l) -> (int) Math.min(Integer.MAX_VALUE, l.dataset().table().bytes() / 1024 + 1))
-                .build();
     }
+
+    // --- finding ---------------------------------------------------------------------------------------
 
     @Override
-    public Optional<LoadedDataset> find(long id) {
-        return load(id).map(Loaded::dataset);
+    public Found find(long id) {
+        Optional<Loaded> loaded;
+        try {
+            loaded = load(id);
+        } catch (RefusedException refused) {
+            return new Found.Unfit(refused.getMessage());
+        }
+        if (loaded.isEmpty()) return Found.GONE;
+        return loaded.get().unfit() == null ? new Found.Ready(loaded.get().dataset()) : new Found.Unfit(loaded.get().unfit());
     }
 
-    /** A dataset in memory; empty when there is none of this id. */
+    /** What is said about a dataset, without its rows; empty when there is none of this id. */
+    public Optional<Description> description(long id) {
+        return descriptions.find(id);
+    }
+
+    /**
+     * A dataset in memory; empty when there is none of this id.
+     *
+     * @throws RefusedException with 503 when its rows are still on their way, or memory is full
+     */
     public Optional<Loaded> load(long id) {
-        // Read in a transaction of its own: frames are computed on threads that have none.
-        Dataset dataset = described.get(id, d -> transaction.execute(t -> datasets.findById(d).orElse(null)));
-        if (dataset == null || dataset.getVersionId() == null) return Optional.empty();
-        return Optional.of(loaded.get(dataset.getVersionId(), version -> read(dataset, version)));
+        Optional<Description> now = descriptions.find(id);
+        if (now.isEmpty()) return Optional.empty();
+        CompletableFuture<Loaded> work = begin(now.get());
+        try {
+            return Optional.of(work.get(PATIENCE.toSeconds(), TimeUnit.SECONDS).described(now.get()));
+        } catch (TimeoutException goesOn) {
+            throw new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, "The rows of “%s” are still being read and placed. Look again in a moment.".formatted(now.get().name()));
+        } catch (ExecutionException failed) {
+            // A version that was swapped while it was read is gone; what is served now is there.
+            Optional<Description> later = descriptions.find(id);
+            if (later.isPresent() && later.get().served().version() != now.get().served().version()) return load(id);
+            throw VersionStore.cause(failed);
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("Interrupted while a dataset was read", interrupted);
+        }
     }
 
-    private Loaded read(Dataset dataset, long versionId) {
-        return loaded(dataset, transaction.execute(t -> versions.rows(versionId)));
+    /** Begins to load datasets; what comes is done when all are in memory or cannot be. Waits for nothing. */
+    public CompletableFuture<Void> prepare(Collection<Long> ids) {
+        return CompletableFuture.allOf(ids.stream().distinct().flatMap(id -> descriptions.find(id).stream()).map(d -> begin(d).handle((loaded, failed) -> null)).toArray(CompletableFuture[]::new));
     }
 
-    private Loaded loaded(Dataset dataset, Table table) {
-        Placing placing = dataset.getPlacing() == null ? null : mapper.readValue(dataset.getPlacing(), Placing.class);
-        About about = dataset.getAbout() == null ? About.NONE : mapper.readValue(dataset.getAbout(), About.class);
-        PlacedTable placed = placing == null ? null : place(table, placing, decisions.of(dataset.getId()));
-        Calculations.Applied applied = calculations(dataset).apply(placed == null ? table : placed.table(), scope(table, placed), surroundings(placed));
-        LoadedDataset ready = new LoadedDataset(dataset.getId(), dataset.getName(), applied.table(), placing, placed == null ? Map.of() : placed.places(), about,
-                applied.measures(), applied.rules(), dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES), boundaries::indexed);
-        return new Loaded(ready, placed, table.names(), applied.troubles());
+    /**
+     * A dataset in memory where it is there soon; empty while its rows are on their way.
+     *
+     * @throws RefusedException when there is none
+     */
+    Optional<Loaded> loadedSoon(long id, Duration patience) {
+        Description now = descriptions.needed(id);
+        try {
+            return Optional.of(begin(now).get(patience.toMillis(), TimeUnit.MILLISECONDS).described(now));
+        } catch (TimeoutException goesOn) {
+            return Optional.empty();
+        } catch (ExecutionException failed) {
+            if (VersionStore.cause(failed) instanceof RefusedException) return Optional.empty();
+            throw VersionStore.cause(failed);
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("Interrupted while a dataset was read", interrupted);
+        }
     }
 
-    private Calculations calculations(Dataset dataset) {
-        return dataset.getCalculations() == null ? Calculations.NONE : mapper.readValue(dataset.getCalculations(), Calculations.class);
+    /** What is said about all datasets, newest first. */
+    List<Description> descriptions() {
+        return descriptions.all().stream().map(Descriptions.Listed::description).toList();
     }
 
-    /** What is calculated over a dataset, as it was kept. */
+    private CompletableFuture<Loaded> begin(Description now) {
+        return begin(now, key(now, new HashSet<>()));
+    }
+
+    private CompletableFuture<Loaded> begin(Description now, VersionStore.Key key) {
+        CompletableFuture<Loaded> tied = key.tied() == null ? null : descriptions.find(key.tied().dataset()).map(d -> begin(d, key.tied())).orElse(null);
+        return store.get(key, now.served().bytes(), now.name(), tied, other -> loaded(now, transaction.execute(t -> versions.rows(now.served().version())), other));
+    }
+
+    private VersionStore.Key key(Description now, Set<Long> onTheWay) {
+        onTheWay.add(now.id());
+        VersionStore.Key tied = now.placing() instanceof Placing.ByTie tie && !onTheWay.contains(tie.dataset())
+                ? descriptions.find(tie.dataset()).map(other -> key(other, onTheWay)).orElse(null) : null;
+        return new VersionStore.Key(now.id(), now.served().version(), now.placing(), now.decided(), now.calculations(), boundaries.changes(),
+                now.dependsOnToday() ? today() : null, tied);
+    }
+
+    private static LocalDate today() {
+        return LocalDate.now(Clock.systemUTC());
+    }
+
+    private Loaded loaded(Description now, Table table, Loaded tied) {
+        PlacedTable placed = null;
+        String unfit = null;
+        try {
+            placed = now.placing() == null ? null : place(table, now.placing(), decisions.of(now.id()), tied, Watch.NONE);
+        } catch (RefusedException cannot) {
+            unfit = "“%s” cannot be placed: %s".formatted(now.name(), cannot.getMessage());
+        }
+        return calculated(now, table, placed, unfit);
+    }
+
+    private Loaded calculated(Description now, Table table, PlacedTable placed, String unfit) {
+        Calculations.Applied applied = now.calculations().apply(placed == null ? table : placed.table(), scope(table, placed), surroundings(placed));
+        LoadedDataset ready = new LoadedDataset(now.id(), now.name(), applied.table(), now.placing(), placed == null ? Map.of() : placed.places(), now.about(),
+                applied.measures(), applied.rules(), now.ties(), boundaries::indexed);
+        return new Loaded(ready, placed, table.names(), applied.troubles(), unfit);
+    }
+
+    /** A dataset that has to be there, whether it can be placed or not. */
+    public Loaded needed(long id) {
+        return load(id).orElseThrow(() -> RefusedException.gone("dataset"));
+    }
+
+    /** All datasets, newest first. */
+    public List<Listed> all() {
+        return descriptions.all().stream().map(l -> {
+            Description d = l.description();
+            return new Listed(d.id(), d.name(), d.served().rows(), d.served().columns().size(), d.isPlaced(), l.at());
+        }).toList();
+    }
+
+    /** A column whose values tell rows apart, so that rows of others can be tied to it. */
+    record KeyColumn(Description dataset, String column) {}
+
+    /** The columns of placed datasets that others can be tied to, known without their rows. */
+    List<KeyColumn> keys() {
+        return descriptions().stream().filter(Description::isPlaced)
+                .flatMap(d -> d.served().columns().stream().filter(StoredColumn::isKey).map(c -> new KeyColumn(d, c.name()))).toList();
+    }
+
+    /** Which of some values occur in a column of the version that a dataset serves, found without loading its rows. */
+    Set<String> occurring(KeyColumn key, Set<String> values) {
+        Description.Served served = key.dataset().served();
+        int column = served.columns().stream().map(StoredColumn::name).toList().indexOf(key.column());
+        return transaction.execute(t -> versions.occurring(served.version(), served.columns().size(), column, values));
+    }
+
+    /** The versions of a dataset, newest first. */
     @Transactional(readOnly = true)
-    public Calculations calculations(long id) {
-        return calculations(datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")));
+    public List<DatasetVersion> versions(long id) {
+        return versions.of(id);
     }
+
+    // --- calculating -----------------------------------------------------------------------------------
 
     /**
      * Sets what is calculated over a dataset.
      *
+     * @return the revision after it
      * @throws RefusedException when a formula or rule does not work; the message says which and why
      */
-    void calculate(long id, Calculations calculations) {
+    long calculate(long id, long revision, Calculations calculations, SignedIn person) {
+        descriptions.checkMayChange(id, person);
         Calculations.Applied tried = tryOut(id, calculations);
         // What only lacks a value in some rows is kept; it is said on the dataset's page.
         tried.troubles().stream().filter(t -> !t.words().contains("no value:")).findFirst().ifPresent(t -> {
             throw new RefusedException("“" + t.of() + "” cannot be kept: " + t.words());
         });
-        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).calculate(mapper.writeValueAsString(calculations)));
-        placeAgain(id);
+        return descriptions.change(id, revision, person, d -> d.calculate(mapper.writeValueAsString(calculations)));
     }
 
     /** What would come of calculations over the rows that a dataset serves. */
     Calculations.Applied tryOut(long id, Calculations calculations) {
         Loaded loaded = needed(id);
-        return calculations.apply(own(loaded), scope(own(loaded), loaded.placed()), surroundings(loaded.placed()));
+        return calculations.apply(loaded.placed() == null ? loaded.own() : loaded.placed().table(), scope(loaded.own(), loaded.placed()), surroundings(loaded.placed()));
     }
 
     /** What formulas over a dataset may name. */
     Scope scope(long id) {
         Loaded loaded = needed(id);
-        return scope(own(loaded), loaded.placed());
+        return scope(loaded.own(), loaded.placed());
     }
 
     private Scope scope(Table table, PlacedTable placed) {
@@ -166,44 +270,52 @@ public class DatasetService implements Datasets {
     }
 
     private Surroundings surroundings(PlacedTable placed) {
-        LocalDate today = LocalDate.now(Clock.systemUTC());
         Map<String, Surroundings.AreaAt> areas = new HashMap<>();
         boundaries.names().forEach(name -> areas.put(name, boundaries.at(name)));
-        if (placed == null) return new Surroundings(Map.of(), Map.of(), areas, today);
+        if (placed == null) return new Surroundings(Map.of(), Map.of(), areas, today());
         IntFunction<double[]> at = placed::position;
-        if (placed.origin() == null) return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), areas, today);
-        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at, "origin", placed.origin()::position), areas, today);
+        if (placed.origin() == null) return new Surroundings(Map.of(), Map.of(Scope.PLACE, at), areas, today());
+        return new Surroundings(Map.of(), Map.of(Scope.PLACE, at, "origin", placed.origin()::position), areas, today());
     }
+
+    // --- placing ---------------------------------------------------------------------------------------
 
     /**
      * Places a table.
      *
+     * @param watch told how far it has come
      * @throws RefusedException when the recipe does not fit the table, or its tie leads to nothing
      */
-    public PlacedTable place(Table table, Placing placing) {
+    public PlacedTable place(Table table, Placing placing, Watch watch) {
         // No dataset has this id: what holds for all of them is meant.
-        return place(table, placing, decisions.of(0));
+        return place(table, placing, decisions.of(0), tied(placing), watch);
     }
 
     /** Places newer rows of a dataset as they would be served: by its recipe, with what has been decided for it. */
-    PlacedTable placeNewer(long id, Table table) {
-        return place(table, needed(id).dataset().placing(), decisions.of(id));
+    PlacedTable placeNewer(long id, Table table, Watch watch) {
+        Placing placing = descriptions.needed(id).placing();
+        return place(table, placing, decisions.of(id), tied(placing), watch);
     }
 
-    private PlacedTable place(Table table, Placing placing, Decisions decided) {
-        TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided, boundaries.land());
+    private Loaded tied(Placing placing) {
+        return placing instanceof Placing.ByTie tie ? load(tie.dataset()).orElse(null) : null;
+    }
+
+    private PlacedTable place(Table table, Placing placing, Decisions decided, Loaded tied, Watch watch) {
+        TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided, boundaries.land(), watch);
         try {
             if (placing instanceof Placing.ByArea area) {
-                return placer.byArea(table, area.column(), boundaries.find(area.set()).orElseThrow(() -> new RefusedException("The boundary set “" + area.set() + "” has gone.")));
+                return placer.byArea(table, area.column(), boundaries.find(area.set()).orElseThrow(() -> new RefusedException("The boundary set “" + area.set() + "” has gone. Bring one of that name in again, or bring the rows in anew and place them another way.")));
             }
             if (!(placing instanceof Placing.ByTie tie)) return placer.by(table, placing);
-            Loaded other = load(tie.dataset()).filter(l -> l.placed() != null)
-                    .orElseThrow(() -> new RefusedException("The dataset that this one is tied to has gone, or is not placed itself."));
-            return placer.byTie(table, tie.column(), other.placed(), tie.equals());
+            if (tied == null || tied.placed() == null) throw new RefusedException("The dataset that this one is tied to has gone, or is not placed itself.");
+            return placer.byTie(table, tie.column(), tied.placed(), tie.equals());
         } catch (IllegalArgumentException unfit) {
             throw new RefusedException(unfit.getMessage() + ". Choose the columns that tell where a row is.");
         }
     }
+
+    // --- keeping rows ----------------------------------------------------------------------------------
 
     /**
      * Keeps a table as a new dataset: its rows, its description and its first version, in one transaction.
@@ -212,52 +324,83 @@ public class DatasetService implements Datasets {
      * @param intake how its files are read from now on
      * @return the dataset's id
      */
-    long keep(String name, Table table, Placing placing, Intake intake, long troubles, String fileName, SignedIn person) {
-        Dataset dataset = transaction.execute(t -> {
-            Dataset made = datasets.save(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), Clock.systemUTC().instant()));
-            made.serve(versions.write(made.getId(), table, troubles, fileName, person.id()).getId());
-            return made;
+    long keep(String name, Table table, Placing placing, Intake intake, long troubles, String fileName, SignedIn person, Progress progress) {
+        progress.next("Placing the rows");
+        PlacedTable placed = placing == null ? null : place(table, placing, progress);
+        progress.next("Keeping the rows");
+        long id = transaction.execute(t -> {
+            Dataset made = datasets.saveAndFlush(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), Clock.systemUTC().instant()));
+            versions.serveFirst(made.getId(), versions.write(made.getId(), table, troubles, fileName, person.id()).getId());
+            return made.getId();
         });
-        // The rows are at hand: they need not be read back.
-        loaded.put(dataset.getVersionId(), loaded(dataset, table));
-        return dataset.getId();
+        // The rows are at hand and placed: they need not be read back.
+        descriptions.find(id).ifPresent(d -> store.put(key(d, new HashSet<>()), calculated(d, table, placed, null)));
+        return id;
     }
 
     /** How a dataset's files are read: as it was kept, with the types of its columns. */
-    @Transactional(readOnly = true)
     public Intake intake(long id) {
-        Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
-        Intake kept = dataset.getIntake() == null ? Intake.NONE : mapper.readValue(dataset.getIntake(), Intake.class);
-        return new Intake(kept.choices(), kept.shaping().withTypesOf(own(needed(id))));
-    }
-
-    /** The columns that were brought in, without those that placing and formulas add. */
-    static Table own(Loaded loaded) {
-        return loaded.dataset().table().only(loaded.columns());
+        Description now = descriptions.needed(id);
+        Map<String, sarnik.table.ColumnType> types = new HashMap<>();
+        now.served().columns().forEach(c -> types.put(c.name(), c.type()));
+        return new Intake(now.intake().choices(), now.intake().shaping().withTypesOf(types));
     }
 
     /**
-     * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the version
-     * before is served.
+     * Newer rows of a dataset.
      *
-     * @param append whether the rows are put below those that are served now, but for those that are there already
-     * @return the version's number
-     * @throws RefusedException when the rows cannot be placed as the dataset says, or cannot be put below the others
+     * @param append whether they are put below those that are served now, but for those that are there already
+     * @param against the version that they were compared with, which they may take the place of; null for the one that is
+     *     served as this begins
+     * @param names what columns of the file are called here; kept, so that it holds at every refresh
      */
-    int refresh(long id, Table newer, boolean append, long troubles, String fileName, long person) {
-        Loaded now = needed(id);
-        Table table = append ? below(own(now), newer) : newer;
-        Placing placing = now.dataset().placing();
-        if (placing != null) place(table, placing);
-        Integer number = transaction.execute(t -> {
-            Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
-            DatasetVersion version = versions.write(id, table, troubles, fileName, person);
-            dataset.serve(version.getId());
+    record Newer(Table table, boolean append, Long against, long troubles, String fileName, Map<String, String> names) {}
+
+    /**
+     * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the version
+     * before is served. Rows that are put below others are joined with what is served when their turn comes; rows that take
+     * the place of others give way to those that came in meanwhile.
+     *
+     * @return the version's number
+     * @throws RefusedException when the rows cannot be placed as the dataset says, or cannot be put below the others; with 409
+     *     when other rows came in since they were compared
+     */
+    int refresh(long id, Newer newer, SignedIn person, Progress progress) {
+        descriptions.checkMayChange(id, person);
+        return refresh(id, newer, person.id(), progress);
+    }
+
+    /** The same on the word of somebody who has set it going before. */
+    int refresh(long id, Newer newer, long person, Progress progress) {
+        Description said = descriptions.needed(id);
+        long before = newer.against() != null ? newer.against() : said.served().version();
+        if (said.placing() != null) {
+            progress.next("Placing the rows");
+            Table whole = newer.append() ? below(needed(id).own(), newer.table()) : newer.table();
+            place(whole, said.placing(), decisions.of(id), tied(said.placing()), progress);
+        }
+        progress.next("Keeping the rows");
+        return transaction.execute(t -> {
+            ServedVersion served = versions.held(id);
+            if (!newer.append()) versions.checkStill(served, before);
+            Table table = newer.append() ? below(versions.rows(served.getVersionId()), newer.table()) : newer.table();
+            DatasetVersion version = versions.write(id, table, newer.troubles(), newer.fileName(), person);
+            served.serve(version.getId());
             versions.forgetOld(id, version.getId());
+            keepNames(id, newer.names(), person);
+            // The last moment at which it can be stopped: what was written is taken back with the transaction.
+            progress.at(0, 0);
             return version.getNumber();
         });
-        forget(id);
-        return number;
+    }
+
+    /** What a person has said of renamed columns holds from now on. */
+    private void keepNames(long id, Map<String, String> names, long person) {
+        Dataset dataset = datasets.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
+        Intake kept = dataset.getIntake() == null ? Intake.NONE : mapper.readValue(dataset.getIntake(), Intake.class);
+        if (kept.shaping().names().entrySet().containsAll(names.entrySet())) return;
+        dataset.takeIn(mapper.writeValueAsString(new Intake(kept.choices(), kept.shaping().withNames(names))));
+        dataset.changed(person);
     }
 
     private static Table below(Table above, Table newer) {
@@ -268,12 +411,24 @@ public class DatasetService implements Datasets {
         }
     }
 
+    /** Serves another version of a dataset. */
+    void serve(long id, int number, SignedIn person) {
+        transaction.executeWithoutResult(t -> {
+            ServedVersion served = versions.held(id);
+            descriptions.held(id, person);
+            served.serve(versions.find(id, number).orElseThrow(() -> RefusedException.gone("version")).getId());
+        });
+    }
+
+    // --- saying ----------------------------------------------------------------------------------------
+
     /**
      * How many rows find a partner through a tie, on each side.
      *
      * @throws RefusedException when one of the columns is not there
      */
     ValueMatch match(long id, Tie tie) {
+        if (tie == null) throw new RefusedException("Say which column means the same as which.");
         if (tie.dataset() == id) throw new RefusedException("A tie leads to another dataset.");
         return ValueMatch.of(column(needed(id), tie.column()), column(needed(tie.dataset()), tie.equals()));
     }
@@ -282,29 +437,32 @@ public class DatasetService implements Datasets {
         return loaded.dataset().table().find(name == null ? "" : name).orElseThrow(() -> new RefusedException("“%s” has no column “%s”.".formatted(loaded.dataset().name(), name)));
     }
 
-    /** Sets what columns of a dataset mean the same as columns of others. */
-    void tie(long id, List<Tie> ties) {
+    /** Sets what columns of a dataset mean the same as columns of others. @return the revision after it */
+    long tie(long id, long revision, List<Tie> ties, SignedIn person) {
+        descriptions.checkMayChange(id, person);
         ties.forEach(tie -> match(id, tie));
-        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).tie(mapper.writeValueAsString(ties)));
-        placeAgain(id);
+        return descriptions.change(id, revision, person, d -> d.tie(mapper.writeValueAsString(ties)));
     }
 
-    /** What is told of a dataset. */
-    void describe(long id, About about) {
-        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).describe(mapper.writeValueAsString(about)));
-        placeAgain(id);
+    /** Sets what is told of a dataset. @return the revision after it */
+    long describe(long id, long revision, About about, SignedIn person) {
+        return descriptions.change(id, revision, person, d -> d.describe(mapper.writeValueAsString(about)));
     }
 
-    /** The dashboards that show a dataset. */
-    @Transactional(readOnly = true)
-    public List<DatasetRepository.Use> usesOf(long id) {
-        return datasets.usesOf(id);
+    /** Gives a dataset another name. @return the revision after it */
+    long rename(long id, long revision, String name, SignedIn person) {
+        if (name == null || name.isBlank() || name.length() > 120) throw new RefusedException("A dataset's name has 1 to 120 characters.");
+        return descriptions.change(id, revision, person, d -> d.rename(name.strip()));
     }
 
-    /** Names of the datasets that are placed by a tie to this one. */
-    @Transactional(readOnly = true)
-    public List<String> tiedTo(long id) {
-        return datasets.tiedTo(id);
+    /** Checks that this person may change a dataset. */
+    void checkMayChange(long id, SignedIn person) {
+        descriptions.checkMayChange(id, person);
+    }
+
+    /** Says whether other authors may change a dataset. */
+    void share(long id, boolean shared, SignedIn person) {
+        descriptions.share(id, shared, person);
     }
 
     /**
@@ -312,84 +470,14 @@ public class DatasetService implements Datasets {
      *
      * @throws RefusedException when something depends on it; the message names it
      */
-    void remove(long id) {
-        needed(id);
-        List<String> users = new ArrayList<>(usesOf(id).stream().map(u -> "the dashboard “" + u.getTitle() + "”").toList());
-        tiedTo(id).forEach(name -> users.add("the placing of “" + name + "”"));
-        if (!users.isEmpty()) throw new RefusedException(HttpStatus.CONFLICT, "The dataset is needed by " + String.join(", ", users) + ". Take that away first, or let it use another dataset.");
+    void remove(long id, SignedIn person) {
         transaction.executeWithoutResult(t -> {
-            Dataset dataset = datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"));
-            dataset.serve(null);
-            datasets.saveAndFlush(dataset);
+            // In the order in which a refresh takes them, so that two never wait for each other.
+            versions.held(id);
+            Dataset dataset = descriptions.held(id, person);
+            uses.refuseWhereUsed("The dataset", uses.ofDataset(id));
             versions.removeAll(id);
             datasets.delete(dataset);
         });
-        placeAgain(id);
-    }
-
-    /** Gives a dataset another name. */
-    void rename(long id, String name) {
-        if (name == null || name.isBlank() || name.length() > 120) throw new RefusedException("A dataset's name has 1 to 120 characters.");
-        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).rename(name.strip()));
-        placeAgain(id);
-    }
-
-    /** Serves another version of a dataset. */
-    void serve(long id, int number) {
-        transaction.executeWithoutResult(t -> {
-            DatasetVersion version = versions.find(id, number).orElseThrow(() -> RefusedException.gone("version"));
-            datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).serve(version.getId());
-        });
-        forget(id);
-    }
-
-    /** Places a dataset's rows anew at their next use, because something was decided. */
-    void placeAgain(long id) {
-        loaded.asMap().values().removeIf(l -> l.dataset().id() == id);
-        forget(id);
-    }
-
-    /** Places the rows of all datasets anew at their next use. */
-    void placeAllAgain() {
-        loaded.invalidateAll();
-    }
-
-    /** Forgets what is held of a dataset, and of those that are placed by a tie to it. */
-    private void forget(long id) {
-        described.invalidate(id);
-        loaded.asMap().values().removeIf(l -> l.dataset().placing() instanceof Placing.ByTie tie && tie.dataset() == id);
-    }
-
-    /** The versions of a dataset, newest first. */
-    @Transactional(readOnly = true)
-    public List<DatasetVersion> versions(long id) {
-        return versions.of(id);
-    }
-
-    /** All datasets, newest first. */
-    @Transactional(readOnly = true)
-    public List<Listed> all() {
-        return datasets.findAllByOrderByCreatedAtDesc().stream().map(this::listed).toList();
-    }
-
-    private Listed listed(Dataset dataset) {
-        DatasetVersion version = versions.find(dataset.getVersionId());
-        return new Listed(dataset.getId(), dataset.getName(), version.getRowCount(), versions.columns(version).size(),
-                dataset.getPlacing() != null, dataset.getCreatedAt());
-    }
-
-    /** The version that a dataset serves. */
-    @Transactional(readOnly = true)
-    public Optional<DatasetVersion> version(long id) {
-        return datasets.findById(id).map(d -> versions.find(d.getVersionId()));
-    }
-
-    /** A dataset that has to be there. */
-    public Loaded needed(long id) {
-        try {
-            return load(id).orElseThrow(() -> RefusedException.gone("dataset"));
-        } catch (MisfitException unfit) {
-            throw new RefusedException(unfit.getMessage());
-        }
     }
 }

@@ -23,7 +23,7 @@ public class DatasetVersion {
     private int number;
     private long rowCount;
 
-    /** Names and types in the order of the table's columns: a JSON array of {name, type}. */
+    /** The table's columns in their order: a JSON array of {@link StoredColumn}. */
     @JdbcTypeCode(SqlTypes.JSON)
     private String columns;
 
@@ -32,9 +32,12 @@ public class DatasetVersion {
     private long createdBy;
     private Instant createdAt;
 
+    /** What it takes in memory; null where that is not known yet. */
+    private Long bytes;
+
     protected DatasetVersion() {}
 
-    DatasetVersion(long datasetId, int number, long rowCount, String columns, long troubles, String fileName, long createdBy, Instant createdAt) {
+    DatasetVersion(long datasetId, int number, long rowCount, String columns, long troubles, String fileName, long createdBy, Instant createdAt, long bytes) {
         this.datasetId = datasetId;
         this.number = number;
         this.rowCount = rowCount;
@@ -43,6 +46,21 @@ public class DatasetVersion {
         this.fileName = fileName;
         this.createdBy = createdBy;
         this.createdAt = createdAt;
+        this.bytes = bytes;
+    }
+
+    long getDatasetId() {
+        return datasetId;
+    }
+
+    Long getBytes() {
+        return bytes;
+    }
+
+    /** Keeps what was found when it was loaded for the first time by a newer program. */
+    void found(String columns, long bytes) {
+        this.columns = columns;
+        this.bytes = bytes;
     }
 
     Long getId() {

@@ -21,6 +21,7 @@ import sarnik.app.SarnikProperties;
 import sarnik.app.outside.RemoteFiles;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
+import sarnik.app.work.Progress;
 import sarnik.dashboard.MisfitException;
 import sarnik.place.Match;
 import sarnik.place.PlacedTable;
@@ -44,6 +45,7 @@ class FeedService {
 
     private final DatasetRepository datasets;
     private final DatasetRefreshRepository refreshes;
+    private final Descriptions descriptions;
     private final DatasetService service;
     private final RemoteFiles remote;
     private final JsonMapper mapper;
@@ -53,21 +55,16 @@ class FeedService {
     /** Datasets that are being refreshed just now: two at once would undo each other. */
     private final Map<Long, Boolean> running = new ConcurrentHashMap<>();
 
-    FeedService(DatasetRepository datasets, DatasetRefreshRepository refreshes, DatasetService service, RemoteFiles remote, JsonMapper mapper,
+    FeedService(DatasetRepository datasets, DatasetRefreshRepository refreshes, Descriptions descriptions, DatasetService service, RemoteFiles remote, JsonMapper mapper,
             TransactionTemplate transaction, SarnikProperties properties) {
         this.datasets = datasets;
         this.refreshes = refreshes;
+        this.descriptions = descriptions;
         this.service = service;
         this.remote = remote;
         this.mapper = mapper;
         this.transaction = transaction;
         this.directory = properties.workDirectory();
-    }
-
-    /** Where a dataset's newer rows come from; null for nowhere. */
-    @Transactional(readOnly = true)
-    public Feed of(long id) {
-        return datasets.findById(id).map(Dataset::getFeed).map(f -> mapper.readValue(f, Feed.class)).orElse(null);
     }
 
     /** The newest refreshes of a dataset, newest first. */
@@ -81,10 +78,10 @@ class FeedService {
      *
      * @param address empty for nowhere
      * @param seconds how often it is asked by itself; null for on demand only
+     * @return the revision after it
      * @throws RefusedException when the address may not be asked, or the time is out of bounds
      */
-    void set(long id, String address, Integer seconds, boolean append, SignedIn person) {
-        service.needed(id);
+    long set(long id, long revision, String address, Integer seconds, boolean append, SignedIn person) {
         boolean none = address == null || address.isBlank();
         if (!none) remote.checked(address);
         if (seconds != null && (seconds < SHORTEST_SECONDS || seconds > LONGEST_SECONDS)) {
@@ -92,7 +89,7 @@ class FeedService {
         }
         String feed = none ? null : mapper.writeValueAsString(new Feed(address.strip(), seconds, append, person.id()));
         Instant due = none || seconds == null ? null : now().plusSeconds(seconds);
-        transaction.executeWithoutResult(t -> datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset")).feed(feed, due));
+        return descriptions.change(id, revision, person, d -> d.feed(feed, due));
     }
 
     private static Instant now() {
@@ -104,10 +101,9 @@ class FeedService {
     void askWhatIsDue() {
         for (Dataset dataset : datasets.findByFeedDueBefore(now())) {
             Feed feed = mapper.readValue(dataset.getFeed(), Feed.class);
-            transaction.executeWithoutResult(t -> datasets.findById(dataset.getId())
-                    .filter(d -> d.getFeedDue() != null).ifPresent(d -> d.feed(d.getFeed(), now().plusSeconds(feed.seconds()))));
+            transaction.executeWithoutResult(t -> datasets.askNext(dataset.getId(), now().plusSeconds(feed.seconds())));
             try {
-                if (ask(dataset.getId()).getOutcome() == DatasetRefresh.Outcome.FAILED && feed.seconds() < SECONDS_AFTER_FAILURE) rest(dataset.getId());
+                if (ask(dataset.getId(), new Progress("Asking")).getOutcome() == DatasetRefresh.Outcome.FAILED && feed.seconds() < SECONDS_AFTER_FAILURE) rest(dataset.getId());
             } catch (RuntimeException broken) {
                 LOG.error("The feed of dataset {} could not be asked", dataset.getId(), broken);
             }
@@ -116,8 +112,7 @@ class FeedService {
 
     /** Lets a feed that failed rest for a while. */
     private void rest(long id) {
-        transaction.executeWithoutResult(t -> datasets.findById(id).filter(d -> d.getFeedDue() != null)
-                .ifPresent(d -> d.feed(d.getFeed(), now().plusSeconds(SECONDS_AFTER_FAILURE))));
+        transaction.executeWithoutResult(t -> datasets.askNext(id, now().plusSeconds(SECONDS_AFTER_FAILURE)));
     }
 
     /**
@@ -125,8 +120,8 @@ class FeedService {
      *
      * @throws RefusedException when the dataset has no feed, or is being refreshed already
      */
-    DatasetRefresh ask(long id) {
-        Feed feed = of(id);
+    DatasetRefresh ask(long id, Progress progress) {
+        Feed feed = descriptions.needed(id).feed();
         if (feed == null) throw new RefusedException("This dataset has no address to ask. Set one first.");
         if (running.putIfAbsent(id, true) != null) throw new RefusedException("This dataset is being refreshed already.");
         Path file = null;
@@ -134,7 +129,7 @@ class FeedService {
             Files.createDirectories(directory);
             file = Files.createTempFile(directory, "feed", ".part");
             remote.fetch(feed.address(), file);
-            return keep(id, feed, TableFiles.read(List.of(file), List.of(feed.address()), service.intake(id), (rows, all) -> {}).reading());
+            return keep(id, feed, TableFiles.read(List.of(file), List.of(feed.address()), service.intake(id), progress::at).reading(), progress);
         } catch (RefusedException | UnreadableTableException | MisfitException refused) {
             return record(id, DatasetRefresh.Outcome.FAILED, refused.getMessage() + " The version before is still served.", null);
         } catch (IOException failed) {
@@ -146,14 +141,15 @@ class FeedService {
         }
     }
 
-    private DatasetRefresh keep(long id, Feed feed, Reading reading) {
-        DatasetService.Loaded served = service.needed(id);
-        Table before = DatasetService.own(served);
+    private DatasetRefresh keep(long id, Feed feed, Reading reading, Progress progress) {
+        long against = descriptions.needed(id).served().version();
+        Loaded served = service.needed(id);
+        Table before = served.own();
         TableDiff diff = TableDiff.of(before, reading.table());
         int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
         boolean news = feed.append() ? added > 0 : diff.changed() + diff.added() > 0 || !diff.newColumns().isEmpty() || diff.gone() > 0 || !diff.goneColumns().isEmpty();
         if (!news) return record(id, DatasetRefresh.Outcome.UNCHANGED, "Nothing new.", null);
-        int number = service.refresh(id, reading.table(), feed.append(), reading.troubles().total(), feed.address(), feed.person());
+        int number = service.refresh(id, new DatasetService.Newer(reading.table(), feed.append(), against, reading.troubles().total(), feed.address(), Map.of()), feed.person(), progress);
         return record(id, DatasetRefresh.Outcome.SERVED, words(diff, added, served.placed(), service.needed(id).placed()), number);
     }
 

@@ -5,7 +5,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.IntStream;
-import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -13,9 +14,12 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.ResponseBody;
-import org.springframework.web.bind.annotation.ResponseStatus;
+import sarnik.app.people.SignedIn;
 import sarnik.app.web.PageJson;
+import sarnik.app.web.RefusedException;
+import sarnik.app.web.Revisions;
 import sarnik.dashboard.Calculations;
 import sarnik.formula.FormulaWords;
 import sarnik.formula.Scope;
@@ -50,9 +54,11 @@ class FormulaPages {
 
     @GetMapping("/datasets/{id}/formulas")
     String page(@PathVariable long id, Model model) {
-        DatasetService.Loaded loaded = datasets.needed(id);
+        Loaded loaded = datasets.needed(id);
         model.addAttribute("dataset", loaded.dataset());
-        model.addAttribute("calculationsJson", json.of(datasets.calculations(id)));
+        Description said = datasets.description(id).orElseThrow(() -> RefusedException.gone("dataset"));
+        model.addAttribute("revision", said.revision());
+        model.addAttribute("calculationsJson", json.of(said.calculations()));
         model.addAttribute("wordsJson", json.of(words(datasets.scope(id))));
         return "formulas";
     }
@@ -132,9 +138,7 @@ class FormulaPages {
 
     @PutMapping("/api/datasets/{id}/calculations")
     @ResponseBody
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void keep(@PathVariable long id, @RequestBody Calculations calculations) {
-        datasets.needed(id);
-        datasets.calculate(id, calculations);
+    ResponseEntity<Void> keep(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody Calculations calculations, @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(datasets.calculate(id, Revisions.of(ifMatch), calculations, person));
     }
 }

@@ -2,6 +2,7 @@ package sarnik.app.dataset;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -24,7 +25,7 @@ import sarnik.place.Words;
 @Controller
 class PlacingPages {
 
-    private static final int MOST_WORDS = 500;
+    private static final int MOST_WORDS = 200;
     private static final int MOST_FOUND = 9;
 
     private final DatasetService datasets;
@@ -55,30 +56,41 @@ class PlacingPages {
     record Open(Words words, String line, long rows, String state, double confidence, String reason, Offer taken, List<Offer> offers) {}
 
     /**
-     * @param more how many more words are open than are listed
+     * @param open a page of the words that are open or decided, commonest first
+     * @param found how many there are on all pages
      */
-    record SheetOf(long placed, long doubtful, long unplaced, List<Open> open, int more) {}
+    record SheetOf(long placed, long doubtful, long unplaced, List<Open> open, int found, int page, int pages) {}
 
     @GetMapping("/datasets/{id}/placing")
     String sheet(@PathVariable long id, Model model) {
         model.addAttribute("dataset", datasets.needed(id).dataset());
-        model.addAttribute("sheetJson", json.of(sheetOf(id)));
+        model.addAttribute("sheetJson", json.of(sheetOf(id, 0)));
         return "placing";
     }
 
-    private SheetOf sheetOf(long id) {
-        PlacedTable placed = datasets.needed(id).placed();
+    /** A page of the words that are open or decided. */
+    @GetMapping("/api/datasets/{id}/decisions")
+    @ResponseBody
+    SheetOf page(@PathVariable long id, @RequestParam(defaultValue = "0") int page) {
+        return sheetOf(id, page);
+    }
+
+    private SheetOf sheetOf(long id, int page) {
+        Loaded loaded = datasets.needed(id);
+        if (loaded.unfit() != null) throw new RefusedException(HttpStatus.UNPROCESSABLE_CONTENT, loaded.unfit());
+        PlacedTable placed = loaded.placed();
         if (placed == null) throw new RefusedException("The rows of this dataset have no place.");
         var decided = decisions.of(id).places();
         List<Open> open = new ArrayList<>();
-        int more = 0;
+        int found = 0;
+        int from = Math.max(0, page) * MOST_WORDS;
         for (PlacedTable.Find find : placed.allFinds()) {
             boolean byHand = decided.containsKey(find.words());
             if (find.match().state() == Match.State.PLACED && !byHand) continue;
-            if (open.size() == MOST_WORDS) more++;
-            else open.add(open(find, byHand));
+            if (found >= from && open.size() < MOST_WORDS) open.add(open(find, byHand));
+            found++;
         }
-        return new SheetOf(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED), open, more);
+        return new SheetOf(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED), open, found, Math.max(0, page), Math.max(1, (found + MOST_WORDS - 1) / MOST_WORDS));
     }
 
     private static Open open(PlacedTable.Find find, boolean byHand) {
@@ -100,14 +112,13 @@ class PlacingPages {
 
     @PostMapping("/api/datasets/{id}/decisions")
     @ResponseBody
-    SheetOf decide(@PathVariable long id, @RequestBody Decide decide, @AuthenticationPrincipal SignedIn person) {
+    SheetOf decide(@PathVariable long id, @RequestParam(required = false) Integer page, @RequestBody Decide decide, @AuthenticationPrincipal SignedIn person) {
         if (decide.words() == null) throw new RefusedException("Say which words are decided on.");
-        datasets.needed(id);
-        if (decide.back()) decisions.forget(id, decide.words());
-        else decisions.decide(id, decide.words(), decide.place(), Boolean.TRUE.equals(decide.shared()), person);
-        if (Boolean.TRUE.equals(decide.shared())) datasets.placeAllAgain();
-        else datasets.placeAgain(id);
-        return sheetOf(id);
+        datasets.checkMayChange(id, person);
+        boolean shared = Boolean.TRUE.equals(decide.shared());
+        if (decide.back()) decisions.forget(id, decide.words(), shared);
+        else decisions.decide(id, decide.words(), decide.place(), shared, person);
+        return sheetOf(id, page == null ? 0 : page);
     }
 
     @GetMapping("/api/places")

@@ -16,7 +16,7 @@ import sarnik.table.ValueMatch;
  * @param placed rows placed
  * @param doubtful rows placed with doubt
  * @param unplaced rows not placed
- * @param points the places found
+ * @param points the places found; gathered where there are very many
  * @param doubts doubtful and unplaced words, commonest first
  * @param moreDoubts how many more there are than listed
  * @param partners for a tie: how many rows find a partner on each side, in words; null for other placings
@@ -24,11 +24,21 @@ import sarnik.table.ValueMatch;
 record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> points, List<Doubt> doubts, int moreDoubts, String partners) {
 
     private static final int LISTED = 200;
+    private static final int MOST_POINTS = 4000;
+
+    /** Degrees. */
+    private static final double FINEST_CELL = 0.01;
 
     /**
      * @param state 0 placed, 1 doubtful
      */
-    record Point(String id, String name, double lon, double lat, long rows, int state) {}
+    record Point(String id, String name, double lon, double lat, long rows, int state) {
+
+        Point and(Point other, String id, String name) {
+            long both = rows + other.rows;
+            return new Point(id, name, (lon * rows + other.lon * other.rows) / both, (lat * rows + other.lat * other.rows) / both, both, Math.max(state, other.state));
+        }
+    }
 
     record Doubt(String words, long rows, String state, String taken, String reason, List<String> runnersUp) {}
 
@@ -52,7 +62,21 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
         }
         int listed = Math.min(LISTED, doubts.size());
         return new PlacingPreview(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED),
-                List.copyOf(points.values()), List.copyOf(doubts.subList(0, listed)), doubts.size() - listed, null);
+                gathered(List.copyOf(points.values())), List.copyOf(doubts.subList(0, listed)), doubts.size() - listed, null);
+    }
+
+    /** Places that a map of a page cannot show one by one are gathered by cells, the smallest that leave few enough. */
+    static List<Point> gathered(List<Point> points) {
+        List<Point> cells = points;
+        for (double cell = FINEST_CELL; cells.size() > MOST_POINTS; cell *= 2) {
+            Map<List<Long>, Point> by = new LinkedHashMap<>();
+            for (Point p : cells) {
+                List<Long> key = List.of((long) Math.floor(p.lon() / cell), (long) Math.floor(p.lat() / cell));
+                by.merge(key, p, (a, b) -> a.and(b, "g" + key, "several places"));
+            }
+            cells = List.copyOf(by.values());
+        }
+        return cells;
     }
 
     /** The same with how a tie matches, see {@link sarnik.table.ValueMatch}. */

@@ -20,10 +20,12 @@ import tools.jackson.databind.json.JsonMapper;
 class PlacingService {
 
     private final PlacingDecisionRepository decisions;
+    private final DatasetRepository datasets;
     private final JsonMapper mapper;
 
-    PlacingService(PlacingDecisionRepository decisions, JsonMapper mapper) {
+    PlacingService(PlacingDecisionRepository decisions, DatasetRepository datasets, JsonMapper mapper) {
         this.decisions = decisions;
+        this.datasets = datasets;
         this.mapper = mapper;
     }
 
@@ -48,6 +50,7 @@ class PlacingService {
      */
     @Transactional
     public void decide(long dataset, Words words, String place, boolean shared, SignedIn person) {
+        count(dataset, shared);
         if (place != null && Decisions.place(place, Gazetteer.shipped()).isEmpty()) {
             throw new RefusedException("There is no place “" + place + "”. Choose one from the list, search for it, or press the map where it lies.");
         }
@@ -57,9 +60,16 @@ class PlacingService {
         decisions.save(decision);
     }
 
+    /** Rows are placed anew from then on: what is in memory is found by this count. */
+    private void count(long dataset, boolean shared) {
+        if (shared) datasets.countDecisionForAll();
+        else datasets.countDecision(dataset);
+    }
+
     /** Takes a decision back. */
     @Transactional
-    public void forget(long dataset, Words words) {
+    public void forget(long dataset, Words words, boolean shared) {
+        count(dataset, shared);
         decisions.findByDatasetIdAndWords(dataset, mapper.writeValueAsString(words)).ifPresent(decisions::delete);
     }
 }

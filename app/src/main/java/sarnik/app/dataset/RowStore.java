@@ -7,7 +7,11 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.hibernate.Session;
@@ -15,11 +19,18 @@ import org.postgresql.PGConnection;
 import org.postgresql.copy.PGCopyInputStream;
 import org.postgresql.copy.PGCopyOutputStream;
 import org.springframework.stereotype.Component;
+import sarnik.table.Column;
 import sarnik.table.Table;
 
-/** Keeps the rows of versions in the database, a typed table each, written and read by COPY. */
+/** Keeps the rows of versions in the database, in typed tables of their own, written and read by COPY. */
 @Component
 class RowStore {
+
+    /**
+     * So many columns stand in one table: a row has to fit a page of 8 kB, in which a long text leaves a pointer of 18 bytes
+     * (PostgreSQL documentation, "TOAST"). Wider versions stand in several tables whose rows are in one order.
+     */
+    private static final int WIDEST = 200;
 
     private final EntityManager entities;
 
@@ -27,47 +38,96 @@ class RowStore {
         this.entities = entities;
     }
 
-    /** Makes the version's table and fills it, in the running transaction. */
+    /** Makes the version's tables and fills them, in the running transaction. */
     void write(long version, List<StoredColumn> columns, Table table) {
         entities.unwrap(Session.class).doWork(connection -> {
-            String definitions = IntStream.range(0, columns.size())
-                    .mapToObj(c -> "c" + c + " " + StoredColumn.sqlType(columns.get(c).type()))
-                    .collect(Collectors.joining(", "));
-            try (var statement = connection.createStatement()) {
-                statement.execute("CREATE TABLE " + name(version) + " (" + definitions + ")");
-            }
-            try (OutputStream out = new PGCopyOutputStream(connection.unwrap(PGConnection.class), "COPY " + name(version) + " FROM STDIN (FORMAT binary)")) {
-                CopyWriter.write(table, out);
-            } catch (IOException failed) {
-                throw new SQLException("The rows could not be written", failed);
-            }
+            for (int part = 0; part < parts(columns); part++) write(connection, name(version, part), part(columns, part), table);
         });
+    }
+
+    private static void write(Connection connection, String name, List<StoredColumn> columns, Table table) throws SQLException {
+        String definitions = IntStream.range(0, columns.size())
+                .mapToObj(c -> "c" + c + " " + StoredColumn.sqlType(columns.get(c).type()))
+                .collect(Collectors.joining(", "));
+        try (var statement = connection.createStatement()) {
+            statement.execute("CREATE TABLE " + name + " (" + definitions + ")");
+        }
+        try (OutputStream out = new PGCopyOutputStream(connection.unwrap(PGConnection.class), "COPY " + name + " FROM STDIN (FORMAT binary)")) {
+            CopyWriter.write(table.only(columns.stream().map(StoredColumn::name).toList()), out);
+        } catch (IOException failed) {
+            throw new SQLException("The rows could not be written", failed);
+        }
     }
 
     /** Reads a version's rows. */
     Table read(long version, List<StoredColumn> columns, long rows) {
-        return entities.unwrap(Session.class).doReturningWork(connection -> read(connection, version, columns, rows));
+        return entities.unwrap(Session.class).doReturningWork(connection -> {
+            // A wide version of an older program stands in one table.
+            if (parts(columns) == 1 || !exists(connection, name(version, 1))) return read(connection, name(version, 0), columns, rows);
+            Map<String, Column> whole = new LinkedHashMap<>();
+            for (int part = 0; part < parts(columns); part++) {
+                Table read = read(connection, name(version, part), part(columns, part), rows);
+                read.names().forEach(n -> whole.put(n, read.column(n)));
+            }
+            return new Table(whole);
+        });
     }
 
-    private static Table read(Connection connection, long version, List<StoredColumn> columns, long rows) throws SQLException {
-        String query = "COPY " + name(version) + " TO STDOUT (FORMAT binary)";
-        try (var in = new DataInputStream(new BufferedInputStream(new PGCopyInputStream(connection.unwrap(PGConnection.class), query), 1 << 16))) {
+    private static Table read(Connection connection, String name, List<StoredColumn> columns, long rows) throws SQLException {
+        try (var in = new DataInputStream(new BufferedInputStream(new PGCopyInputStream(connection.unwrap(PGConnection.class), "COPY " + name + " TO STDOUT (FORMAT binary)"), 1 << 16))) {
             return CopyReader.read(columns, Math.toIntExact(rows), in);
         } catch (IOException failed) {
-            throw new SQLException("The rows of version " + version + " could not be read", failed);
+            throw new SQLException("The rows of " + name + " could not be read", failed);
         }
     }
 
-    /** Takes a version's table away. */
+    private static boolean exists(Connection connection, String name) throws SQLException {
+        try (var statement = connection.prepareStatement("SELECT to_regclass(?) IS NOT NULL")) {
+            statement.setString(1, name);
+            try (var answer = statement.executeQuery()) {
+                return answer.next() && answer.getBoolean(1);
+            }
+        }
+    }
+
+    /**
+     * Which of some values occur in a column of a version, found in the database without loading its rows.
+     *
+     * @param column the column's number
+     */
+    Set<String> occurring(long version, int columnCount, int column, Set<String> values) {
+        return entities.unwrap(Session.class).doReturningWork(connection -> {
+            int part = columnCount > WIDEST && exists(connection, name(version, 1)) ? column / WIDEST : 0;
+            String name = "c" + (part == 0 ? column : column % WIDEST);
+            Set<String> found = new HashSet<>();
+            try (var statement = connection.prepareStatement("SELECT " + name + " FROM " + name(version, part) + " WHERE " + name + " = ANY (?)")) {
+                statement.setArray(1, connection.createArrayOf("text", values.toArray()));
+                try (var answer = statement.executeQuery()) {
+                    while (answer.next()) found.add(answer.getString(1));
+                }
+            }
+            return found;
+        });
+    }
+
+    /** Takes a version's tables away. */
     void drop(long version) {
         entities.unwrap(Session.class).doWork(connection -> {
             try (var statement = connection.createStatement()) {
-                statement.execute("DROP TABLE IF EXISTS " + name(version));
+                for (int part = 0; part == 0 || exists(connection, name(version, part)); part++) statement.execute("DROP TABLE IF EXISTS " + name(version, part));
             }
         });
     }
 
-    private static String name(long version) {
-        return "rows.v" + version;
+    private static int parts(List<StoredColumn> columns) {
+        return Math.max(1, (columns.size() + WIDEST - 1) / WIDEST);
+    }
+
+    private static List<StoredColumn> part(List<StoredColumn> columns, int part) {
+        return columns.subList(part * WIDEST, Math.min(columns.size(), (part + 1) * WIDEST));
+    }
+
+    private static String name(long version, int part) {
+        return "rows.v" + version + (part == 0 ? "" : "_" + part);
     }
 }

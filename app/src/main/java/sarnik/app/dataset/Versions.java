@@ -1,9 +1,14 @@
 package sarnik.app.dataset;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import sarnik.app.web.RefusedException;
 import sarnik.table.Table;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -13,14 +18,20 @@ import tools.jackson.databind.json.JsonMapper;
 class Versions {
 
     private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
-    private static final int KEPT = 12;
+    private static final int MOST_READ = 4000;
+
+    /** So many versions of a dataset are kept to go back to. */
+    static final int KEPT = 12;
 
     private final DatasetVersionRepository stored;
+    private final ServedVersionRepository served;
     private final RowStore rows;
     private final JsonMapper mapper;
+    private final Cache<String, List<StoredColumn>> read = Caffeine.newBuilder().maximumSize(MOST_READ).build();
 
-    Versions(DatasetVersionRepository stored, RowStore rows, JsonMapper mapper) {
+    Versions(DatasetVersionRepository stored, ServedVersionRepository served, RowStore rows, JsonMapper mapper) {
         this.stored = stored;
+        this.served = served;
         this.rows = rows;
         this.mapper = mapper;
     }
@@ -40,22 +51,52 @@ class Versions {
     }
 
     List<StoredColumn> columns(DatasetVersion version) {
-        return mapper.readValue(version.getColumns(), COLUMNS);
+        return read.get(version.getColumns(), json -> mapper.readValue(json, COLUMNS));
     }
 
-    /** The rows of a version. */
+    /** The rows of a version. What an older program did not write down of them is written down now. */
     Table rows(long id) {
         DatasetVersion version = find(id);
-        return rows.read(id, columns(version), version.getRowCount());
+        List<StoredColumn> columns = columns(version);
+        Table table = rows.read(id, columns, version.getRowCount());
+        if (version.getBytes() == null || columns.stream().anyMatch(c -> c.key() == null)) version.found(mapper.writeValueAsString(described(table)), table.bytes());
+        return table;
+    }
+
+    /** See {@link RowStore#occurring}. */
+    Set<String> occurring(long version, int columnCount, int column, Set<String> values) {
+        return rows.occurring(version, columnCount, column, values);
+    }
+
+    private static List<StoredColumn> described(Table table) {
+        return table.names().stream().map(n -> StoredColumn.of(n, table.column(n))).toList();
     }
 
     /** Writes a table as the next version of a dataset. */
     DatasetVersion write(long dataset, Table table, long troubles, String fileName, long person) {
-        List<StoredColumn> columns = table.names().stream().map(n -> new StoredColumn(n, table.column(n).type())).toList();
+        List<StoredColumn> columns = described(table);
         DatasetVersion version = stored.saveAndFlush(new DatasetVersion(dataset, stored.highestNumber(dataset) + 1, table.rows(), mapper.writeValueAsString(columns),
-                troubles, fileName, person, Clock.systemUTC().instant()));
+                troubles, fileName, person, Clock.systemUTC().instant(), table.bytes()));
         rows.write(version.getId(), columns, table);
         return version;
+    }
+
+    /** Serves the first version of a new dataset. */
+    void serveFirst(long dataset, long version) {
+        served.saveAndFlush(new ServedVersion(dataset, version));
+    }
+
+    /** Which version a dataset serves, held until the transaction ends. */
+    ServedVersion held(long dataset) {
+        return served.findWithLockByDatasetId(dataset).orElseThrow(() -> RefusedException.gone("dataset"));
+    }
+
+    /**
+     * @throws RefusedException with 409 when another version is served than the one that newer rows were compared with
+     */
+    void checkStill(ServedVersion now, long expected) {
+        if (now.getVersionId() == expected) return;
+        throw new RefusedException(HttpStatus.CONFLICT, "Newer rows came in meanwhile: version %d is served now. Nothing was changed; look at what differs from it, then serve yours.".formatted(find(now.getVersionId()).getNumber()));
     }
 
     /** The newest versions are kept to go back to; a feed that changes every minute would fill the disk with all of them. */
@@ -65,6 +106,8 @@ class Versions {
     }
 
     void removeAll(long dataset) {
+        served.deleteById(dataset);
+        served.flush();
         of(dataset).forEach(this::remove);
         stored.flush();
     }

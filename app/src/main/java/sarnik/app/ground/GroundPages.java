@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import sarnik.app.people.SignedIn;
+import sarnik.app.uses.Uses;
 import sarnik.app.web.RefusedException;
 
 /** The sources of pictures, for stewards, and their tiles, for everyone who is signed in. */
@@ -22,8 +23,10 @@ import sarnik.app.web.RefusedException;
 class GroundPages {
 
     private final Pictures pictures;
+    private final Uses uses;
 
-    GroundPages(Pictures pictures) {
+    GroundPages(Pictures pictures, Uses uses) {
+        this.uses = uses;
         this.pictures = pictures;
     }
 
@@ -31,7 +34,7 @@ class GroundPages {
     String all(Model model) {
         List<PictureSource> sources = pictures.all();
         model.addAttribute("sources", sources);
-        model.addAttribute("uses", sources.stream().collect(Collectors.toMap(PictureSource::getName, pictures::dashboardsOn)));
+        model.addAttribute("uses", sources.stream().collect(Collectors.toMap(PictureSource::getName, s -> uses.ofGround(s.getName()).stream().map(Uses.Use::name).toList())));
         return "grounds";
     }
 

@@ -171,11 +171,6 @@ public class Pictures {
         transaction.executeWithoutResult(t -> sources.save(source));
     }
 
-    /** Titles of the dashboards whose maps stand on a source. */
-    List<String> dashboardsOn(PictureSource source) {
-        return transaction.execute(t -> sources.dashboardsOn("source:" + source.getName()));
-    }
-
     /** Takes a source away; maps that stand on it stand on paper from then on, and say so. */
     void remove(String name) {
         transaction.executeWithoutResult(t -> sources.deleteById(name));

@@ -71,7 +71,7 @@ class KeyPages {
             @RequestParam(defaultValue = "false") boolean remove, @AuthenticationPrincipal SignedIn person, Model model) {
         try {
             if (remove) {
-                keys.remove(name);
+                keys.remove(name, person);
                 return "redirect:/keys";
             }
             SharedKey key = keys.find(name).orElseThrow(() -> RefusedException.gone("shared key"));

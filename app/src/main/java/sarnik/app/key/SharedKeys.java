@@ -3,10 +3,11 @@ package sarnik.app.key;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
-import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.uses.Uses;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Layer;
 import sarnik.dashboard.SharedKey;
@@ -18,11 +19,15 @@ import tools.jackson.databind.json.JsonMapper;
 public class SharedKeys {
 
     private final StoredKeyRepository stored;
+    private final PeopleService people;
+    private final Uses uses;
     private final TransactionTemplate transaction;
     private final JsonMapper mapper;
 
-    SharedKeys(StoredKeyRepository stored, TransactionTemplate transaction, JsonMapper mapper) {
+    SharedKeys(StoredKeyRepository stored, PeopleService people, Uses uses, TransactionTemplate transaction, JsonMapper mapper) {
         this.stored = stored;
+        this.people = people;
+        this.uses = uses;
         this.transaction = transaction;
         this.mapper = mapper;
     }
@@ -43,7 +48,7 @@ public class SharedKeys {
 
     /** Titles of the dashboards that wear a key. */
     List<String> wearers(String name) {
-        return transaction.execute(t -> stored.wearers(name));
+        return uses.ofKey(name).stream().map(Uses.Use::name).toList();
     }
 
     /**
@@ -61,15 +66,30 @@ public class SharedKeys {
             throw new RefusedException(unfit.getMessage() + ".");
         }
         String words = key.words() == null ? "" : key.words().strip();
-        transaction.executeWithoutResult(t -> stored.save(new StoredKey(name, words, mapper.writeValueAsString(key.colour()), person.id(), Clock.systemUTC().instant())));
+        transaction.executeWithoutResult(t -> {
+            StoredKey kept = held(name, person).orElseGet(() -> new StoredKey(name, person.id()));
+            kept.change(words, mapper.writeValueAsString(key.colour()), person.id(), Clock.systemUTC().instant());
+            stored.save(kept);
+        });
+    }
+
+    /** The key of this name, held until the transaction ends, where this person may change it; empty where there is none. */
+    private Optional<StoredKey> held(String name, SignedIn person) {
+        Optional<StoredKey> kept = stored.findWithLockByName(name);
+        kept.ifPresent(k -> people.checkMayChange(name, k.getCreatedBy(), k.isShared(), person));
+        return kept;
     }
 
     /**
+     * Takes a key away.
+     *
      * @throws RefusedException when dashboards wear it; the message names them
      */
-    void remove(String name) {
-        List<String> wearers = wearers(name);
-        if (!wearers.isEmpty()) throw new RefusedException(HttpStatus.CONFLICT, "The key is worn by “" + String.join("”, “", wearers) + "”. Let them wear another first.");
-        transaction.executeWithoutResult(t -> stored.deleteById(name));
+    void remove(String name, SignedIn person) {
+        transaction.executeWithoutResult(t -> {
+            StoredKey key = held(name, person).orElseThrow(() -> RefusedException.gone("shared key"));
+            uses.refuseWhereUsed("The shared key", uses.ofKey(name));
+            stored.delete(key);
+        });
     }
 }

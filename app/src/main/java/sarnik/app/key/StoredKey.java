@@ -20,17 +20,34 @@ class StoredKey {
     @JdbcTypeCode(SqlTypes.JSON)
     private String colour;
 
+    private long createdBy;
+
+    /** Whether other authors may change and remove it. */
+    private boolean shared;
+
     private long changedBy;
     private Instant changedAt;
 
     protected StoredKey() {}
 
-    StoredKey(String name, String words, String colour, long changedBy, Instant changedAt) {
+    StoredKey(String name, long createdBy) {
         this.name = name;
+        this.createdBy = createdBy;
+    }
+
+    void change(String words, String colour, long by, Instant at) {
         this.words = words;
         this.colour = colour;
-        this.changedBy = changedBy;
-        this.changedAt = changedAt;
+        this.changedBy = by;
+        this.changedAt = at;
+    }
+
+    long getCreatedBy() {
+        return createdBy;
+    }
+
+    boolean isShared() {
+        return shared;
     }
 
     String getName() {

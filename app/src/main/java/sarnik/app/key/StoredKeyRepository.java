@@ -1,14 +1,16 @@
 package sarnik.app.key;
 
+import jakarta.persistence.LockModeType;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
-import org.springframework.data.jpa.repository.Query;
+import org.springframework.data.jpa.repository.Lock;
 
 interface StoredKeyRepository extends JpaRepository<StoredKey, String> {
 
     List<StoredKey> findAllByOrderByName();
 
-    /** Titles of the dashboards that wear a key. */
-    @Query(value = "SELECT title FROM dashboards WHERE jsonb_path_query_array(document, '$.visuals.*.layers.*.colour.key') @> to_jsonb(CAST(?1 AS text)) ORDER BY title", nativeQuery = true)
-    List<String> wearers(String name);
+    /** The key, held until the transaction ends. */
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    Optional<StoredKey> findWithLockByName(String name);
 }

@@ -6,6 +6,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
+import org.springframework.http.HttpStatus;
 import org.springframework.security.core.userdetails.UserDetails;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
@@ -48,6 +49,24 @@ public class PeopleService implements UserDetailsService, ApplicationRunner {
     @Transactional(readOnly = true)
     public String nameOf(long id) {
         return people.findById(id).map(Person::getName).orElse("Somebody");
+    }
+
+    /** Whether somebody may change or remove what another has made. */
+    public boolean mayChange(long owner, boolean shared, SignedIn person) {
+        return shared || owner == person.id() || person.role() == Role.STEWARD;
+    }
+
+    /**
+     * Checks that somebody may change or remove what another has made.
+     *
+     * @param name what it is called
+     * @throws RefusedException with 403 when they may not; the message says whom to ask
+     */
+    @Transactional(readOnly = true)
+    public void checkMayChange(String name, long owner, boolean shared, SignedIn person) {
+        if (mayChange(owner, shared, person)) return;
+        String whose = nameOf(owner);
+        throw new RefusedException(HttpStatus.FORBIDDEN, "“%s” is %s's, who has not shared it with other authors. Ask %s to, or a steward.".formatted(name, whose, whose));
     }
 
     /**

@@ -1,4 +1,4 @@
-import { figures } from '../numbers.js';
+import { figures, largest } from '../numbers.js';
 import { coordinates, sheetOf } from '../places.js';
 import { coloursOf } from './key.js';
 
@@ -69,7 +69,7 @@ export function paintFlows(sheet, layer, picks, tones) {
     context.stroke();
   }
   context.globalAlpha = 1;
-  const most = Math.max(1, ...layer.out, ...layer.in);
+  const most = Math.max(1, largest(layer.out), largest(layer.in));
   layer.endsAt.forEach(([mx, my], i) => {
     const [x, y] = [sheet.x(mx), sheet.y(my)];
     const r = 2.2 + 4 * Math.sqrt(Math.max(layer.out[i], layer.in[i], 0) / most);

@@ -1,5 +1,6 @@
 import { fromLonLat } from '/vendor/ol.js';
 import { el } from '../elements.js';
+import { largest } from '../numbers.js';
 import { MapView } from './map-view.js';
 import { movesOf } from './moves.js';
 
@@ -16,7 +17,7 @@ export class PlacingMap {
 
   /** @param {{lon: number, lat: number, rows: number, state: number}[]} points state 1 is doubtful */
   show(points) {
-    const most = Math.max(1, ...points.map(p => p.rows));
+    const most = Math.max(1, largest(points.map(p => p.rows)));
     this.#points = points.map(p => ({ at: fromLonLat([p.lon, p.lat]), radius: 2.5 + 7 * Math.sqrt(p.rows / most), doubtful: p.state === 1 }));
     this.view.fit(this.#points.map(p => p.at));
     this.layer.repaint();

@@ -1,6 +1,6 @@
 import { RBush } from '/vendor/ol.js';
 import { coordinates, sheetOf } from '../places.js';
-import { figures } from '../numbers.js';
+import { figures, largest } from '../numbers.js';
 import { coloursOf } from './key.js';
 
 /** Room around a symbol within which a press still reaches it, pixels. */
@@ -55,7 +55,7 @@ export function prepare(drawn, projection) {
     tints: drawn.tints && figures(drawn.tints),
     ids: drawn.at.map(i => sheet.ids[i]),
     xy: drawn.at.map(i => all[i]),
-    most: Math.max(0, ...(drawn.radii.length > 1e5 ? [60] : drawn.radii)),
+    most: largest(drawn.radii),
   };
 }
 

@@ -126,6 +126,7 @@ class ComposingTest extends BrowserTest {
 
     @Test
     void twoPeopleKeepEachOthersWork() throws Exception {
+        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/shared", true);
         Page ana = compose("ana");
         Page berta = compose("berta");
         ana.fill("#sheet-title input", "Ana's question?");

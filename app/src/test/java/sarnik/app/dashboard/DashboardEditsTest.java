@@ -31,6 +31,7 @@ class DashboardEditsTest {
         ana = sarnik.client("ana");
         berta = sarnik.client("berta");
         path = "/api/dashboards/" + Samples.dashboard(ana, "Where?");
+        ana.json("PUT", path + "/shared", true);
     }
 
     private static String set(String path, String json) {

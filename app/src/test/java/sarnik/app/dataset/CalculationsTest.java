@@ -36,8 +36,7 @@ class CalculationsTest {
     }
 
     private HttpResponse<String> keep(List<Map<String, Object>> formulas, List<String> rules) throws Exception {
-        return ana.send("PUT", "/api/datasets/" + sales + "/calculations", "application/json",
-                new tools.jackson.databind.json.JsonMapper().writeValueAsString(Map.of("formulas", formulas, "rules", rules)));
+        return ana.describe(sales, "calculations", Map.of("formulas", formulas, "rules", rules));
     }
 
     private JsonNode frame(String visual) throws Exception {
@@ -137,10 +136,10 @@ class CalculationsTest {
         ana.read(ana.send("PATCH", "/api/dashboards/" + dashboard, Samples.JSON_PATCH, bars, "If-Match", "\"" + opened.get("revision").asLong() + "\""));
         Map<String, Object> picked = Map.of("state", "p.p1=still");
         assertThat(ana.json("POST", "/api/dashboards/" + dashboard + "/frames", picked).at("/drawings/p2/full").asString()).as("not tied yet").isEqualTo("3");
-        ana.json("PUT", "/api/datasets/" + prices + "/ties", List.of(tie));
+        ana.read(ana.describe(prices, "ties", List.of(tie)));
         assertThat(ana.json("POST", "/api/dashboards/" + dashboard + "/frames", picked).at("/drawings/p2/full").asString()).isEqualTo("1");
         assertThat(ana.get("/datasets/" + prices).body()).contains("means the same as");
-        assertThat(ana.send("PUT", "/api/datasets/" + prices + "/ties", "application/json", "[{\"column\":\"drink\",\"dataset\":" + sales + ",\"equals\":\"height\"}]").body()).contains("no column “height”");
+        assertThat(ana.describe(prices, "ties", List.of(Map.of("column", "drink", "dataset", sales, "equals", "height"))).body()).contains("no column “height”");
         assertThat(ana.send("POST", "/api/datasets/" + prices + "/ties/match", "application/json", "{\"column\":\"drink\",\"dataset\":" + prices + ",\"equals\":\"drink\"}").statusCode()).isEqualTo(400);
     }
 }

@@ -27,7 +27,7 @@ class CopyFormatTest {
     }
 
     private static Table read(byte[] bytes, ColumnType type, int rows) throws IOException {
-        return CopyReader.read(List.of(new StoredColumn("c", type)), rows, new DataInputStream(new ByteArrayInputStream(bytes)));
+        return CopyReader.read(List.of(new StoredColumn("c", type, null)), rows, new DataInputStream(new ByteArrayInputStream(bytes)));
     }
 
     @Test

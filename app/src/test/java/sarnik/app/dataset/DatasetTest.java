@@ -110,16 +110,16 @@ class DatasetTest {
     void tellsWhatItIsAndIsCalledAnew(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
         long id = ana.bring(Samples.sales(), "Told");
-        ana.json("PUT", "/api/datasets/" + id + "/about", Map.of("title", "Refills", "source", "Aljibe", "licence", "CC BY 4.0", "columns", Map.of("litres", Map.of("unit", "L", "description", "Water <b>sold</b>"))));
-        ana.json("PUT", "/api/datasets/" + id + "/name", Map.of("name", "Told anew"));
+        ana.read(ana.describe(id, "about", Map.of("title", "Refills", "source", "Aljibe", "licence", "CC BY 4.0", "columns", Map.of("litres", Map.of("unit", "L", "description", "Water <b>sold</b>")))));
+        ana.read(ana.describe(id, "name", Map.of("name", "Told anew")));
         String page = ana.get("/datasets/" + id).body();
         assertThat(page).contains("Refills; source: Aljibe; licence: CC BY 4.0").contains("Water &lt;b&gt;sold").contains("Told anew");
         assertThat(sarnik.bean(DatasetService.class).needed(id).dataset().about().unit("litres")).isEqualTo("L");
         long dashboard = Samples.dashboard(ana, "Told to readers?");
         long shown = ana.read(ana.get("/api/dashboards/" + dashboard)).at("/document/visuals/v2/dataset").asLong();
-        ana.json("PUT", "/api/datasets/" + shown + "/about", Map.of("credit", "Credit where it is due", "columns", Map.of("litres", Map.of("unit", "L", "description", "drawn"))));
+        ana.read(ana.describe(shown, "about", Map.of("credit", "Credit where it is due", "columns", Map.of("litres", Map.of("unit", "L", "description", "drawn")))));
         assertThat(ana.get("/dashboards/" + dashboard).body()).contains("Credit where it is due").contains("litres (L): drawn");
-        assertThat(ana.send("PUT", "/api/datasets/" + id + "/name", "application/json", "{\"name\":\" \"}").statusCode()).isEqualTo(400);
+        assertThat(ana.describe(id, "name", Map.of("name", " ")).statusCode()).isEqualTo(400);
     }
 
     @Test

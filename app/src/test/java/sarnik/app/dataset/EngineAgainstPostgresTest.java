@@ -106,7 +106,7 @@ class EngineAgainstPostgresTest {
     }
 
     private static List<StoredColumn> columns(Table table) {
-        return table.names().stream().map(n -> new StoredColumn(n, table.column(n).type())).toList();
+        return table.names().stream().map(n -> StoredColumn.of(n, table.column(n))).toList();
     }
 
     private static void store(Connection connection, Table table) throws Exception {

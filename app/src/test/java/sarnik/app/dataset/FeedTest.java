@@ -60,7 +60,7 @@ class FeedTest {
         feed.put("address", address);
         feed.put("seconds", seconds);
         feed.put("append", append);
-        return ana.send("PUT", "/api/datasets/" + stock + "/feed", "application/json", new tools.jackson.databind.json.JsonMapper().writeValueAsString(feed));
+        return ana.describe(stock, "feed", feed);
     }
 
     private JsonNode ask() throws Exception {

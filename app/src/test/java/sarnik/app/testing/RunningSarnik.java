@@ -23,6 +23,9 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     /** Everyone's password. */
     public static final String PASSWORD = "correct-horse-9";
 
+    /** Tests leave files behind that nobody keeps. */
+    public static final int MOST_WAITING = 150;
+
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     private static final Path DATABASE = Path.of("target/test-database").toAbsolutePath();
 
@@ -52,6 +55,7 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
                     "--spring.datasource.password=" + Files.readString(DATABASE.resolve("password")).strip(),
                     "--server.port=0",
                     "--sarnik.largest-file=8MB",
+                    "--sarnik.most-waiting=" + MOST_WAITING,
                     "--sarnik.work-directory=" + Path.of("target/test-work").toAbsolutePath(),
                     "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s".formatted(PASSWORD));
             running.base = "http://127.0.0.1:" + running.context.getEnvironment().getProperty("local.server.port");

@@ -1,0 +1,14 @@
+package sarnik.app.dataset;
+
+import sarnik.table.TableDiff;
+
+/**
+ * Newer rows of a dataset beside those it serves.
+ *
+ * @param against the version they were compared with
+ * @param before how many rows it has
+ * @param below how many of the newer rows are not there yet
+ * @param placing what placing finds of the newer rows; null where they have no place, or cannot be placed
+ * @param unfit why they cannot be placed, a sentence; null where they can
+ */
+record Comparison(long against, int before, int below, TableDiff diff, PlacingPreview placing, String unfit) {}

@@ -1,0 +1,136 @@
+package sarnik.app.dataset;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import sarnik.app.people.PeopleService;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.dashboard.About;
+import sarnik.dashboard.Calculations;
+import sarnik.dashboard.Tie;
+import sarnik.place.Placing;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Reads and changes what is said about datasets, without their rows. A change names the revision it was made on. */
+@Component
+class Descriptions {
+
+    private static final TypeReference<List<Tie>> TIES = new TypeReference<>() {};
+    private static final int MOST_READ = 2000;
+
+    private final DatasetRepository datasets;
+    private final Versions versions;
+    private final PeopleService people;
+    private final JsonMapper mapper;
+    private final TransactionTemplate transaction;
+
+    /** What is said, by revision, which never changes; the version that is served is looked up anew each time. */
+    private final Cache<Revision, Said> read = Caffeine.newBuilder().maximumSize(MOST_READ).build();
+
+    private record Revision(long id, long number) {}
+
+    private record Said(String name, Placing placing, About about, List<Tie> ties, Calculations calculations, Feed feed, Intake intake, long owner) {}
+
+    Descriptions(DatasetRepository datasets, Versions versions, PeopleService people, JsonMapper mapper, TransactionTemplate transaction) {
+        this.datasets = datasets;
+        this.versions = versions;
+        this.people = people;
+        this.mapper = mapper;
+        this.transaction = transaction;
+    }
+
+    /** What is said about a dataset now; empty where there is none. */
+    Optional<Description> find(long id) {
+        // In a transaction of its own: frames are computed on threads that have none.
+        return transaction.execute(t -> datasets.standing(id).map(now -> {
+            Said said = read.get(new Revision(id, now.getRevision()), r -> said(datasets.findById(id).orElseThrow()));
+            return description(id, now.getRevision(), said, now.getDecided(), now.getShared(), versions.find(now.getVersionId()));
+        }));
+    }
+
+    /** A dataset that has to be there. */
+    Description needed(long id) {
+        return find(id).orElseThrow(() -> RefusedException.gone("dataset"));
+    }
+
+    /** A dataset with the moment it was brought in. */
+    record Listed(Description description, Instant at) {}
+
+    /** All datasets, newest first, in one question to the database. */
+    List<Listed> all() {
+        return transaction.execute(t -> datasets.allWithVersions().stream().map(pair -> {
+            Dataset dataset = (Dataset) pair[0];
+            Said said = read.get(new Revision(dataset.getId(), dataset.getRevision()), r -> said(dataset));
+            return new Listed(description(dataset.getId(), dataset.getRevision(), said, dataset.getDecided(), dataset.isShared(), (DatasetVersion) pair[1]), dataset.getCreatedAt());
+        }).toList());
+    }
+
+    private Description description(long id, long revision, Said said, long decided, boolean shared, DatasetVersion version) {
+        List<StoredColumn> columns = versions.columns(version);
+        long bytes = version.getBytes() == null ? version.getRowCount() * columns.size() * 24 : version.getBytes();
+        return new Description(id, revision, said.name, said.placing, said.about, said.ties, said.calculations, said.feed, said.intake, decided, said.owner, shared,
+                new Description.Served(version.getId(), version.getNumber(), version.getRowCount(), columns, bytes, version.getTroubles(), version.getFileName()));
+    }
+
+    private Said said(Dataset dataset) {
+        return new Said(dataset.getName(), read(dataset.getPlacing(), Placing.class, null), read(dataset.getAbout(), About.class, About.NONE),
+                dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES), read(dataset.getCalculations(), Calculations.class, Calculations.NONE),
+                read(dataset.getFeed(), Feed.class, null), read(dataset.getIntake(), Intake.class, Intake.NONE), dataset.getCreatedBy());
+    }
+
+    private <T> T read(String json, Class<T> type, T none) {
+        return json == null ? none : mapper.readValue(json, type);
+    }
+
+    /**
+     * Changes what is said about a dataset.
+     *
+     * @param revision the revision that the change was made on
+     * @return the revision after it
+     * @throws RefusedException with 412 when somebody has changed it since, with 403 when it is another's and not shared; nothing
+     *     is changed then
+     */
+    long change(long id, long revision, SignedIn person, Consumer<Dataset> change) {
+        return transaction.execute(t -> {
+            Dataset dataset = held(id, person);
+            if (dataset.getRevision() != revision) {
+                String by = dataset.getChangedBy() == null ? "Somebody" : dataset.getChangedBy() == person.id() ? "You, on another page," : people.nameOf(dataset.getChangedBy());
+                throw new RefusedException(HttpStatus.PRECONDITION_FAILED, "%s changed what is said about “%s” meanwhile. Nothing of it is lost, and yours is not kept yet: look at what stands now, then keep yours again."
+                        .formatted(by, dataset.getName()));
+            }
+            change.accept(dataset);
+            dataset.changed(person.id());
+            return dataset.getRevision();
+        });
+    }
+
+    /** The dataset, held until the transaction ends, where this person may change it. */
+    Dataset held(long id, SignedIn person) {
+        Dataset dataset = datasets.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
+        people.checkMayChange(dataset.getName(), dataset.getCreatedBy(), dataset.isShared(), person);
+        return dataset;
+    }
+
+    /** Checks that this person may change a dataset. */
+    void checkMayChange(long id, SignedIn person) {
+        Description now = needed(id);
+        people.checkMayChange(now.name(), now.owner(), now.shared(), person);
+    }
+
+    /** Says whether other authors may change a dataset: its owner's word, or a steward's. */
+    void share(long id, boolean shared, SignedIn person) {
+        transaction.executeWithoutResult(t -> {
+            Dataset dataset = datasets.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
+            people.checkMayChange(dataset.getName(), dataset.getCreatedBy(), false, person);
+            dataset.share(shared);
+        });
+    }
+}

@@ -1,0 +1,101 @@
+package sarnik.app.dataset;
+
+import com.github.benmanes.caffeine.cache.AsyncCache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.LocalDate;
+import java.util.Objects;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import org.springframework.stereotype.Component;
+import sarnik.app.MemoryBudget;
+import sarnik.dashboard.Calculations;
+import sarnik.place.Placing;
+
+/**
+ * The versions that are in memory. What is kept is found by all that it is made of: the version, the placing with what was
+ * decided about it, the calculations, the boundary sets, the day where something is calculated from it, and the version that
+ * it is tied to. So nothing has ever to be forgotten: whoever changes one of these asks for something else from then on. A tie
+ * is resolved before loading; the loader never asks the store it fills. Loads run on threads of their own and are shared by all
+ * who wait for them; each is weighed whole and gives way when memory is short.
+ */
+@Component
+class VersionStore implements AutoCloseable {
+
+    /** Two read at once; more would crowd out the answers. */
+    private static final int LOADERS = 2;
+
+    private final AsyncCache<Key, Loaded> kept;
+    private final MemoryBudget budget;
+    private final ExecutorService loaders = Executors.newFixedThreadPool(LOADERS, work -> {
+        Thread thread = new Thread(work, "load");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    /**
+     * All that a version in memory is made of.
+     *
+     * @param boundaries goes up by one when a boundary set comes or goes
+     * @param today null where nothing is calculated from it
+     * @param tied what it is placed by; null where it is tied to nothing
+     */
+    record Key(long dataset, long version, Placing placing, long decided, Calculations calculations, long boundaries, LocalDate today, Key tied) {}
+
+    VersionStore(MemoryBudget budget) {
+        this.budget = budget;
+        // Weighed in kilobytes: a weight is an int.
+        this.kept = Caffeine.newBuilder().executor(Runnable::run).maximumWeight(budget.total() / 1024)
+                .weigher((Key key, Loaded l) -> (int) Math.min(Integer.MAX_VALUE, l.bytes() / 1024 + 1)).buildAsync();
+        budget.whenLeft(bytes -> kept.synchronous().policy().eviction().ifPresent(e -> e.setMaximum(Math.max(1, bytes / 1024))));
+    }
+
+    @Override
+    public void close() {
+        loaders.shutdownNow();
+    }
+
+    /**
+     * What is in memory under a key, or will be once it is loaded.
+     *
+     * @param bytes what it will take, about
+     * @param tied what it is placed by, in memory or on its way; null where it is tied to nothing
+     * @param load reads it, given what it is placed by; called on a thread of the store, once for all who ask
+     */
+    CompletableFuture<Loaded> get(Key key, long bytes, String name, CompletableFuture<Loaded> tied, Function<Loaded, Loaded> load) {
+        CompletableFuture<Loaded> known = kept.getIfPresent(key);
+        if (known != null) return known;
+        CompletableFuture<Loaded> before = tied == null ? CompletableFuture.completedFuture(null) : tied;
+        return kept.get(key, (k, pool) -> before.thenApplyAsync(t -> reserving(bytes, name, () -> load.apply(t)), loaders).whenComplete((loaded, failed) -> {
+            if (loaded != null) leaveOlder(k);
+        }));
+    }
+
+    private Loaded reserving(long bytes, String name, Supplier<Loaded> load) {
+        try (MemoryBudget.Share share = budget.reserve(bytes, "“" + name + "”")) {
+            return load.get();
+        }
+    }
+
+    /** Puts what is at hand under its key. */
+    void put(Key key, Loaded loaded) {
+        kept.put(key, CompletableFuture.completedFuture(loaded));
+        leaveOlder(key);
+    }
+
+    /** What is in memory for a dataset under other keys is of the past. */
+    private void leaveOlder(Key newest) {
+        kept.asMap().forEach((key, work) -> {
+            if (key.dataset == newest.dataset && !key.equals(newest) && work.isDone()) kept.asMap().remove(key, work);
+        });
+    }
+
+    /** The cause of a load that failed. */
+    static RuntimeException cause(Throwable failed) {
+        Throwable cause = failed instanceof CompletionException || failed instanceof java.util.concurrent.ExecutionException ? Objects.requireNonNullElse(failed.getCause(), failed) : failed;
+        return cause instanceof RuntimeException known ? known : new IllegalStateException(cause);
+    }
+}
