@@ -1,6 +1,7 @@
 package sarnik.app;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.util.unit.DataSize;
 
@@ -11,7 +12,9 @@ import org.springframework.util.unit.DataSize;
  * @param workDirectory where files wait between being chosen and being kept
  * @param memoryShare share of the heap that loaded datasets may fill, 0 to 1
  * @param mostWaiting how many bring-ins of one person wait at once to be looked over
+ * @param proxies regular expression of the addresses of proxies in front, whose X-Forwarded headers are believed
+ * @param patience how long headers, and the body of a request besides its bytes, may be on their way
  * @param firstPeople people made when there are none: {@code sign-in:role:password}, a line each
  */
 @ConfigurationProperties("sarnik")
-public record SarnikProperties(DataSize largestFile, Path workDirectory, double memoryShare, int mostWaiting, String firstPeople) {}
+public record SarnikProperties(DataSize largestFile, Path workDirectory, double memoryShare, int mostWaiting, String proxies, Duration patience, String firstPeople) {}

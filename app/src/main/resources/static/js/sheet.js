@@ -10,6 +10,9 @@ import * as map from './visuals/map.js';
 
 export const KINDS = { map, bars, figure };
 
+/** Says which page asks, so that the server drops what a newer question of it has overtaken. */
+const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
+
 /** What a kind cannot change while it stands. */
 const madeOf = visual => KINDS[visual.type].made?.(visual) ?? '';
 
@@ -192,7 +195,7 @@ export class Sheet {
     for (const id of wanted) this.visuals.get(id).box.classList.add('is-asking');
     try {
       const sights = Object.fromEntries(wanted.map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)]).filter(([, sight]) => sight));
-      const frames = await ask('POST', this.#address('frames'), { body: { state: writeState(this.state), ids: wanted, sights, known: known() }, signal: asking.signal });
+      const frames = await ask('POST', this.#address('frames'), { body: { state: writeState(this.state), ids: wanted, sights, known: known() }, headers: PAGE, signal: asking.signal });
       remember(frames.places);
       this.#pending.clear();
       for (const id of wanted) this.#draw(id, frames.drawings[id]);

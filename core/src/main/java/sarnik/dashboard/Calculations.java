@@ -40,7 +40,11 @@ public record Calculations(List<Item> formulas, List<String> rules) {
      * @param text the formula
      * @param measure true for a measure of groups, false for a column of rows
      */
-    public record Item(String name, String text, boolean measure) {}
+    public record Item(String name, String text, boolean measure) {
+        public Item {
+            if (text == null) text = "";
+        }
+    }
 
     public Calculations {
         formulas = formulas == null ? List.of() : List.copyOf(formulas);

@@ -16,6 +16,7 @@ import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.regex.Pattern;
 import sarnik.scale.NumberWords;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
@@ -122,9 +123,18 @@ public record DashboardDocument(String json, Dashboard dashboard) {
         } catch (RuntimeException malformed) {
             throw new DashboardException(DashboardException.Kind.MALFORMED, "The change is not a JSON Patch: each operation needs its op, its path and what belongs to it (RFC 6902).");
         }
-        DashboardDocument document = parse(after.toString());
+        String text = after.toString();
+        if (NUL.matcher(text).find() || hasHalfPair(text)) throw new DashboardException(DashboardException.Kind.MALFORMED, "A text of the change holds a character that cannot be kept (NUL, or half of a pair of surrogates). Leave it out.");
+        DashboardDocument document = parse(text);
         String inverse = Json.createDiff(document.object(document.json), before).toJsonArray().toString();
         return new Edit(document, guarded(inverse, document), EditWords.of(operations, dashboard, document.dashboard));
+    }
+
+    /** The character NUL as JSON writes it: the database keeps all but this one. */
+    private static final Pattern NUL = Pattern.compile("(?<!\\\\)(?:\\\\\\\\)*\\\\u0000");
+
+    private static boolean hasHalfPair(String text) {
+        return text.codePoints().anyMatch(c -> c >= Character.MIN_SURROGATE && c <= Character.MAX_SURROGATE);
     }
 
     /** Puts a test before each operation, so that taking it back never overwrites what others did since. */

@@ -184,10 +184,13 @@ public final class Drawer {
     /**
      * The rows of a layer that lie within an extent.
      *
+     * @param whole whether with all columns that people know, else with those that the layer shows or tells, unless the map
+     *     hands out all
      * @throws MisfitException as {@link #tell}, and when there are more than can be handed out at once
      */
-    public LayerRows.Rows rowsWithin(String id, String layer, Sight extent) {
-        return rows(id, layer).within(extent);
+    public LayerRows.Rows rowsWithin(String id, String layer, Sight extent, boolean whole) {
+        LayerRows rows = rows(id, layer);
+        return rows.within(extent, whole || ((Visual.OfMap) dashboard.visuals().get(id)).handsOutAll());
     }
 
     private LayerRows rows(String id, String layer) {

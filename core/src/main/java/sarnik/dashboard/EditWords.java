@@ -13,7 +13,7 @@ final class EditWords {
             Map.entry("symbol", "symbol"), Map.entry("label", "label"), Map.entry("tip", "what is told"), Map.entry("path", "path"), Map.entry("spread", "reach"), Map.entry("set", "areas"),
             Map.entry("gather", "gathering"), Map.entry("period", "period"), Map.entry("border", "border"), Map.entry("name", "layer's name"), Map.entry("order", "order of layers"),
             Map.entry("hidden", "layer shown or hidden"), Map.entry("ground", "ground"), Map.entry("start", "start"), Map.entry("views", "saved views"), Map.entry("together", "moving together"),
-            Map.entry("projection", "projection"), Map.entry("keyAt", "place of the keys"), Map.entry("withheld", "controls"), Map.entry("locked", "movement"), Map.entry("layers", "layer"));
+            Map.entry("projection", "projection"), Map.entry("keyAt", "place of the keys"), Map.entry("withheld", "controls"), Map.entry("locked", "movement"), Map.entry("rows", "rows to take along"), Map.entry("layers", "layer"));
 
     private EditWords() {}
 

@@ -1,7 +1,11 @@
 package sarnik.dashboard;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import sarnik.dashboard.Dashboard.Rule;
 import sarnik.query.Measure;
 import sarnik.scale.CircleSizes;
@@ -195,6 +199,37 @@ public record Layer(
      * Both ends included; null for open.
      */
     public record Period(String column, LocalDate from, LocalDate to) {}
+
+    /** The columns that the layer shows, tells or keeps to. */
+    Set<String> columns() {
+        Set<String> columns = new LinkedHashSet<>();
+        List<Measure> measures = new ArrayList<>();
+        if (size != null) offer(measures, size.measure(), size.offered());
+        if (colour != null) {
+            offer(measures, colour.measure(), colour.offered());
+            columns.add(colour.category());
+        }
+        if (symbol != null) columns.add(symbol.category());
+        if (path != null) columns.addAll(Arrays.asList(path.who(), path.by()));
+        if (label != null) {
+            columns.add(label.column());
+            offer(measures, label.measure(), null);
+        }
+        if (tip != null) {
+            offer(measures, null, tip.measures());
+            if (tip.columns() != null) columns.addAll(tip.columns());
+            columns.add(tip.over());
+        }
+        if (period != null) columns.add(period.column());
+        measures.forEach(m -> columns.add(m.column()));
+        columns.remove(null);
+        return columns;
+    }
+
+    private static void offer(List<Measure> measures, Measure one, List<Measure> more) {
+        if (one != null) measures.add(one);
+        if (more != null) measures.addAll(more);
+    }
 
     /** Whether it is hidden until the reader shows it. */
     public boolean startsHidden() {

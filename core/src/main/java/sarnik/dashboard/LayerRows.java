@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentMap;
 import java.util.function.IntFunction;
 import sarnik.place.Place;
@@ -65,11 +66,12 @@ public final class LayerRows {
     }
 
     /**
-     * The rows themselves that lie within an extent, with the columns that people know.
+     * The rows themselves that lie within an extent.
      *
+     * @param whole whether with all columns that people know, else with those that the layer shows or tells
      * @throws MisfitException when there are more than can be handed out at once
      */
-    Rows within(Sight extent) {
+    Rows within(Sight extent, boolean whole) {
         Table table = dataset.table();
         CodedColumn places = (CodedColumn) table.column(PlacedTable.PLACE);
         Place[] byCode = places.dictionary().stream().map(dataset.places()::get).toArray(Place[]::new);
@@ -78,7 +80,8 @@ public final class LayerRows {
             return code >= 0 && byCode[code] != null && extent.holds(byCode[code].lon(), byCode[code].lat());
         }).toArray();
         if (rows.length > MOST_ROWS) throw new MisfitException("%,d rows are in sight, and at most %,d are handed out at once. Narrow first, or take all rows from the dataset's page.".formatted(rows.length, MOST_ROWS));
-        List<String> names = table.names().stream().filter(n -> !n.startsWith("@")).toList();
+        Set<String> given = layer.columns();
+        List<String> names = table.names().stream().filter(n -> !n.startsWith("@") && (whole || given.contains(n))).toList();
         return new Rows(table.only(names).pick(rows), i -> {
             Place place = byCode[places.codes().get(rows[i])];
             return new double[] {place.lon(), place.lat()};

@@ -1,9 +1,12 @@
 package sarnik.dashboard;
 
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import sarnik.geo.Area;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
@@ -134,9 +137,19 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         return Optional.ofNullable(places.get(value)).map(Place::name).orElse(value);
     }
 
-    /** Whether a row has this value in a column of text, yes/no or places; other columns are taken to have any. */
-    boolean has(String column, String value) {
-        if (column.equals(PlacedTable.PLACE)) return places.containsKey(value);
-        return table.find(column).map(c -> !(c instanceof CodedColumn coded) || coded.dictionary().contains(value)).orElse(false);
+    /** Which of some values a row has in a column of text, yes/no or places; other columns are taken to have any. */
+    Set<String> having(String column, Collection<String> values) {
+        Set<String> asked = new HashSet<>(values);
+        if (column.equals(PlacedTable.PLACE)) {
+            asked.retainAll(places.keySet());
+        } else if (table.find(column).isEmpty()) {
+            asked.clear();
+        } else if (table.column(column) instanceof CodedColumn coded) {
+            // Gone through once, however many are asked for.
+            Set<String> known = new HashSet<>();
+            for (String word : coded.dictionary()) if (asked.contains(word)) known.add(word);
+            return known;
+        }
+        return asked;
     }
 }

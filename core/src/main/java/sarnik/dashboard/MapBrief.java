@@ -112,6 +112,9 @@ final class MapBrief {
         int withheld = map.withheld() == null ? 0 : map.withheld().size();
         List<Option> controls = Arrays.stream(Visual.Control.values()).map(c -> new Option(controlWords(c), "", c.name())).toList();
         looks.slot("controls for readers", withheld == 0 ? "have all controls" : "have all controls but " + withheld, path + "/withheld", Kind.SET, false, false, controls);
+        looks.say(" · rows they take along hold ");
+        looks.choose("rows to take along", "all".equals(map.rows()) ? "all columns" : "what the map shows and tells", path + "/rows",
+                List.of(new Option("what the map shows and tells", "", "shown"), new Option("all columns", "", "all")));
     }
 
     private static String zooms(double farthest, double nearest) {

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -99,16 +100,24 @@ public record ReaderState(
         return new Read(state, List.copyOf(misfits));
     }
 
+    /** So many strangers are named. */
+    private static final int MOST_NAMED = 12;
+
     /** Leaves out values that no row has; whether none is left. A dataset that has gone is told by the visuals. */
     private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Narrowing.Source source, Datasets datasets, List<String> misfits) {
-        LoadedDataset dataset = datasets.ready(source.dataset()).orElse(null);
-        if (dataset == null) return true;
-        return leaveStrangers(chosen, v -> dataset.has(source.column(), v), dataset.name() + " does not have in " + ColumnWords.of(source.column()), misfits);
+        Datasets.Found found = datasets.find(source.dataset());
+        // What cannot be asked just now is not known to be a stranger.
+        if (found instanceof Datasets.Found.Unfit) return false;
+        if (!(found instanceof Datasets.Found.Ready ready)) return true;
+        LoadedDataset dataset = ready.dataset();
+        Set<String> known = dataset.having(source.column(), chosen.getValue());
+        return leaveStrangers(chosen, known::contains, dataset.name() + " does not have in " + ColumnWords.of(source.column()), misfits);
     }
 
     /** Leaves out places that no layer of a map shows. */
     private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Visual.OfMap map, Datasets datasets, List<String> misfits) {
         List<LoadedDataset> shown = map.layers().values().stream().flatMap(layer -> datasets.ready(layer.dataset()).stream()).distinct().toList();
+        if (map.layers().values().stream().anyMatch(layer -> datasets.find(layer.dataset()) instanceof Datasets.Found.Unfit)) return false;
         if (shown.isEmpty()) return true;
         return leaveStrangers(chosen, v -> map.layers().values().stream().anyMatch(layer -> datasets.ready(layer.dataset()).flatMap(d -> d.shown(layer, v)).isPresent()),
                 String.join(" and ", shown.stream().map(LoadedDataset::name).toList()) + " does not have in place", misfits);
@@ -117,7 +126,7 @@ public record ReaderState(
     private static boolean leaveStrangers(Map.Entry<String, List<String>> chosen, Predicate<String> isKnown, String where, List<String> misfits) {
         List<String> known = chosen.getValue().stream().filter(isKnown).toList();
         if (known.size() < chosen.getValue().size()) {
-            List<String> strangers = chosen.getValue().stream().filter(v -> !known.contains(v)).toList();
+            List<String> strangers = chosen.getValue().stream().filter(isKnown.negate()).limit(MOST_NAMED).toList();
             misfits.add("The address asks for %s, which %s; it is left out.".formatted(Narrowing.list(strangers, "and"), where));
             chosen.setValue(known);
         }

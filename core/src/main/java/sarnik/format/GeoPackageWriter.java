@@ -11,7 +11,9 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.sql.Types;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.IntFunction;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
@@ -45,21 +47,30 @@ final class GeoPackageWriter {
                 for (String sql : FRAME) statement.execute(sql);
             }
             connection.setAutoCommit(false);
-            fill(connection, table, columns, name.isBlank() ? "rows" : name, position);
+            fill(connection, table, columns, tableName(name), position);
             connection.commit();
         } catch (SQLException failed) {
             throw new IOException("The GeoPackage could not be written", failed);
         }
     }
 
+    /** Names that begin so are SQLite's and GeoPackage's own. */
+    private static String tableName(String name) {
+        String plain = name.isBlank() ? "rows" : name;
+        return plain.matches("(?i)(sqlite|gpkg|rtree)_.*") ? "rows " + plain : plain;
+    }
+
     private static void fill(Connection connection, Table table, List<String> columns, String name, IntFunction<double[]> position) throws SQLException {
         String quoted = quoted(name);
-        String shape = TableFormat.free("geom", columns);
-        String id = TableFormat.free("fid", columns);
+        // SQLite does not tell columns apart by their case.
+        Map<String, String> called = new LinkedHashMap<>();
+        for (String column : columns) called.put(column, TableFormat.free(column, called.values()));
+        String shape = TableFormat.free("geom", called.values());
+        String id = TableFormat.free("fid", called.values());
         List<String> definitions = new ArrayList<>();
         definitions.add(quoted(id) + " INTEGER PRIMARY KEY AUTOINCREMENT");
         if (position != null) definitions.add(quoted(shape) + " POINT");
-        for (String column : columns) definitions.add(quoted(column) + " " + type(table.column(column)));
+        for (String column : columns) definitions.add(quoted(called.get(column)) + " " + type(table.column(column)));
         try (Statement statement = connection.createStatement()) {
             statement.execute("CREATE TABLE " + quoted + " (" + String.join(", ", definitions) + ")");
         }
@@ -86,7 +97,7 @@ final class GeoPackageWriter {
         String marks = "?, ".repeat(columns.size() + (position == null ? 0 : 1)).replaceFirst(", $", "");
         List<String> names = new ArrayList<>();
         if (position != null) names.add(quoted(shape));
-        columns.forEach(c -> names.add(quoted(c)));
+        columns.forEach(c -> names.add(quoted(called.get(c))));
         try (PreparedStatement insert = connection.prepareStatement("INSERT INTO " + quoted + " (" + String.join(", ", names) + ") VALUES (" + marks + ")")) {
             for (int row = 0; row < table.rows(); row++) {
                 int at = 1;

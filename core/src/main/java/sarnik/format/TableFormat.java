@@ -9,11 +9,16 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.IntFunction;
+import java.util.stream.Collectors;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import sarnik.table.Column;
+import sarnik.table.ColumnType;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
@@ -26,11 +31,14 @@ import tools.jackson.databind.json.JsonMapper;
 /** The formats in which a table is given out. */
 public enum TableFormat {
     CSV("csv", "text/csv"),
+    /** CSV in which texts that a spreadsheet would take for formulas are marked as text; its file's name says so. */
+    SPREADSHEET_CSV("spreadsheet.csv", "text/csv"),
     XLSX("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
     GEOJSON("geojson", "application/geo+json"),
     GEOPACKAGE("gpkg", "application/geopackage+sqlite3");
 
     private static final int MOST_SHEET_ROWS = 1_048_575;
+    private static final int FLUSHED_ROWS = 1000;
     private final String ending;
     private final String mediaType;
 
@@ -60,7 +68,8 @@ public enum TableFormat {
     public void write(Table table, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
         List<String> columns = table.names().stream().filter(n -> !n.startsWith("@")).toList();
         switch (this) {
-            case CSV -> csv(table, columns, position, out);
+            case CSV -> csv(table, columns, position, out, false);
+            case SPREADSHEET_CSV -> csv(table, columns, position, out, true);
             case XLSX -> xlsx(table, columns, name, position, out);
             case GEOJSON -> geoJson(table, columns, position, out);
             case GEOPACKAGE -> {
@@ -75,15 +84,19 @@ public enum TableFormat {
         }
     }
 
-    private static void csv(Table table, List<String> columns, IntFunction<double[]> position, OutputStream out) throws IOException {
+    private static void csv(Table table, List<String> columns, IntFunction<double[]> position, OutputStream out, boolean spreadsheet) throws IOException {
         var text = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
         CsvWriter writer = CsvWriter.builder().build(text);
-        List<String> header = new ArrayList<>(columns);
+        List<String> header = columns.stream().map(n -> spreadsheet && isFormula(n) ? "'" + n : n).collect(Collectors.toCollection(ArrayList::new));
         if (position != null) header.addAll(List.of(free("lon", columns), free("lat", columns)));
         writer.writeRecord(header);
         for (int row = 0; row < table.rows(); row++) {
             List<String> cells = new ArrayList<>();
-            for (String column : columns) cells.add(table.column(column).text(row));
+            for (String name : columns) {
+                Column column = table.column(name);
+                String cell = column.text(row);
+                cells.add(spreadsheet && column.type() == ColumnType.TEXT && isFormula(cell) ? "'" + cell : cell);
+            }
             if (position != null) {
                 double[] at = position.apply(row);
                 cells.add(at == null ? "" : String.valueOf(at[0]));
@@ -94,38 +107,53 @@ public enum TableFormat {
         writer.flush();
     }
 
-    /** A name for an added column that the table does not have. */
-    static String free(String name, List<String> columns) {
+    /** Whether a spreadsheet would take a text for a formula (OWASP, "CSV Injection"). */
+    private static boolean isFormula(String cell) {
+        return cell != null && !cell.isEmpty() && "=+-@\t\r".indexOf(cell.charAt(0)) >= 0;
+    }
+
+    /** A name for an added column that the table does not have, whatever case it is written in. */
+    static String free(String name, Collection<String> columns) {
+        Set<String> taken = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+        taken.addAll(columns);
         String free = name;
-        for (int n = 2; columns.contains(free); n++) free = name + " " + n;
+        for (int n = 2; taken.contains(free); n++) free = name + " " + n;
         return free;
     }
 
-    private static void xlsx(Table table, List<String> columns, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
-        if (table.rows() > MOST_SHEET_ROWS) {
+    /**
+     * Checks that a table fits the format, before anything is written.
+     *
+     * @throws UnreadableTableException when it does not
+     */
+    public void check(Table table) {
+        if (this == XLSX && table.rows() > MOST_SHEET_ROWS) {
             throw new UnreadableTableException("A sheet holds up to %,d rows, and there are %,d. Take them as CSV or as a GeoPackage.".formatted(MOST_SHEET_ROWS, table.rows()));
-        }
-        try (Workbook book = new Workbook(out, "Sarnik", "1.0")) {
-            Worksheet sheet = book.newWorksheet(sheetName(name));
-            for (int c = 0; c < columns.size(); c++) {
-                sheet.value(0, c, columns.get(c));
-                Column column = table.column(columns.get(c));
-                for (int row = 0; row < table.rows(); row++) if (!column.isMissing(row)) value(sheet, row + 1, c, column, row);
-            }
-            if (position != null) positions(sheet, table.rows(), columns, position);
-            sheet.freezePane(0, 1);
         }
     }
 
-    private static void positions(Worksheet sheet, int rows, List<String> columns, IntFunction<double[]> position) {
-        int lon = columns.size();
-        sheet.value(0, lon, free("lon", columns));
-        sheet.value(0, lon + 1, free("lat", columns));
-        for (int row = 0; row < rows; row++) {
-            double[] at = position.apply(row);
-            if (at == null) continue;
-            sheet.value(row + 1, lon, at[0]);
-            sheet.value(row + 1, lon + 1, at[1]);
+    private static void xlsx(Table table, List<String> columns, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
+        XLSX.check(table);
+        try (Workbook book = new Workbook(out, "Sarnik", "1.0")) {
+            Worksheet sheet = book.newWorksheet(sheetName(name));
+            sheet.freezePane(0, 1);
+            int lon = columns.size();
+            for (int c = 0; c < lon; c++) sheet.value(0, c, columns.get(c));
+            if (position != null) {
+                sheet.value(0, lon, free("lon", columns));
+                sheet.value(0, lon + 1, free("lat", columns));
+            }
+            List<Column> all = columns.stream().map(table::column).toList();
+            for (int row = 0; row < table.rows(); row++) {
+                for (int c = 0; c < lon; c++) if (!all.get(c).isMissing(row)) value(sheet, row + 1, c, all.get(c), row);
+                double[] at = position == null ? null : position.apply(row);
+                if (at != null) {
+                    sheet.value(row + 1, lon, at[0]);
+                    sheet.value(row + 1, lon + 1, at[1]);
+                }
+                // Handed on now and then, so that a large sheet does not fill the memory.
+                if ((row + 1) % FLUSHED_ROWS == 0) sheet.flush();
+            }
         }
     }
 

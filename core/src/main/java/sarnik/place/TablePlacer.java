@@ -85,7 +85,7 @@ public final class TablePlacer {
      * @throws IllegalArgumentException when the table has no such column
      */
     public PlacedTable byWords(Table table, Placing.ByWords recipe) {
-        CodedColumn column = coded(table, recipe.column());
+        CodedColumn column = needed(table, recipe.column());
         return place(table, new CodedColumn[] {column},
                 all -> new JointPlacer(new NamePlacer(gazetteer), watch).place(all.stream().map(w -> Words.of(w.town(), gazetteer)).toList()),
                 row -> new Words(text(column, row), null, null));
@@ -97,7 +97,7 @@ public final class TablePlacer {
      * @throws IllegalArgumentException when the table has no such column
      */
     public PlacedTable byCode(Table table, Placing.ByCode recipe) {
-        CodedColumn column = coded(table, recipe.column());
+        CodedColumn column = needed(table, recipe.column());
         return place(table, new CodedColumn[] {column}, all -> all.stream().map(w -> code(w.town())).toList(), row -> new Words(text(column, row), null, null));
     }
 
@@ -107,7 +107,7 @@ public final class TablePlacer {
      * @throws IllegalArgumentException when the table has no such column
      */
     public PlacedTable byArea(Table table, String column, BoundarySet set) {
-        CodedColumn values = coded(table, column);
+        CodedColumn values = needed(table, column);
         AreaMatcher matcher = new AreaMatcher(set);
         return place(table, new CodedColumn[] {values}, all -> all.stream().map(w -> matcher.match(w.town())).toList(), row -> new Words(text(values, row), null, null));
     }
@@ -128,6 +128,7 @@ public final class TablePlacer {
      * @throws IllegalArgumentException when the recipe does not fit the table
      */
     public PlacedTable by(Table table, Placing recipe) {
+        if (recipe == null) throw new IllegalArgumentException("A part of how rows are placed is missing");
         if (recipe instanceof Placing.ByName names) return byName(table, names);
         if (recipe instanceof Placing.ByCoordinates coordinates) return byCoordinates(table, coordinates);
         if (recipe instanceof Placing.ByWords words) return byWords(table, words);
@@ -154,7 +155,7 @@ public final class TablePlacer {
             String place = places.text(row);
             if (place != null) placeOf.put(key, place);
         }
-        CodedColumn mine = coded(table, column);
+        CodedColumn mine = needed(table, column);
         Map<String, Place> found = other.places();
         return place(table, new CodedColumn[] {mine}, all -> all.stream().map(words -> {
             String key = words.town();
@@ -241,6 +242,11 @@ public final class TablePlacer {
         if (name == null) return null;
         Column column = table.column(name);
         return column instanceof CodedColumn coded ? coded : asText(column);
+    }
+
+    private static CodedColumn needed(Table table, String name) {
+        if (name == null) throw new IllegalArgumentException("No column is named that tells where a row is");
+        return coded(table, name);
     }
 
     /** Codes that were read as numbers (a statistical code, say) are words here. */

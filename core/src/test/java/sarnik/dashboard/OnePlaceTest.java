@@ -44,12 +44,19 @@ class OnePlaceTest {
 
     @Test
     void theRowsInSightAreHandedOutWithTheirPosition() {
-        LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5));
+        LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5), true);
         assertThat(rows.table().names()).containsExactly("town", "province", "country", "product", "litres", "day");
         assertThat(IntStream.range(0, rows.table().rows()).mapToObj(rows.table().column("town")::text)).containsExactly("Zamora", "Zamora", "Benavente", "Benavente");
         assertThat(rows.position().apply(0)[1]).isCloseTo(41.5, within(0.1));
         Drawer narrowed = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
-        assertThat(narrowed.rowsWithin("v1", "l1", new Sight(8, 10, 10, 11, 11)).table().rows()).isZero();
+        assertThat(narrowed.rowsWithin("v1", "l1", new Sight(8, 10, 10, 11, 11), true).table().rows()).isZero();
+    }
+
+    @Test
+    void readersAreHandedOnlyTheColumnsThatTheLayerShowsOrTells() {
+        LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5), false);
+        assertThat(rows.table().names()).containsExactly("product", "litres", "day");
+        assertThat(rows.table().rows()).isEqualTo(4);
     }
 
     @Test

@@ -1,6 +1,8 @@
 package sarnik.app.dashboard;
 
 import com.fasterxml.jackson.annotation.JsonRawValue;
+import jakarta.servlet.http.HttpServletRequest;
+import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -21,31 +23,48 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
+import sarnik.app.work.AnswerQueue;
 import sarnik.dashboard.Brief;
 import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.FilterOffer;
 import sarnik.dashboard.Narrowing;
 import sarnik.dashboard.PlaceTeller;
 import sarnik.dashboard.Proposals;
+import sarnik.dashboard.Visual;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The JSON interface of dashboards. A revision travels as the ETag; edits are JSON Patch under If-Match. */
 @RestController
 @RequestMapping("/api/dashboards")
-class DashboardApi {
+class DashboardApi implements AutoCloseable {
 
     static final String JSON_PATCH = "application/json-patch+json";
 
+    private static final MediaType CSV = new MediaType("text", "csv", StandardCharsets.UTF_8);
+
     private final DashboardService dashboards;
     private final FrameService frames;
+    private final AnswerQueue queue;
     private final JsonMapper mapper;
 
-    DashboardApi(DashboardService dashboards, FrameService frames, JsonMapper mapper) {
+    /** Pictures take turns of their own: one takes as long as many answers. */
+    private final AnswerQueue pictures = new AnswerQueue(1);
+
+    DashboardApi(DashboardService dashboards, FrameService frames, AnswerQueue queue, JsonMapper mapper) {
+        this.queue = queue;
         this.dashboards = dashboards;
         this.frames = frames;
         this.mapper = mapper;
+    }
+
+    @Override
+    public void close() {
+        pictures.close();
     }
 
     /**
@@ -86,8 +105,9 @@ class DashboardApi {
     }
 
     @GetMapping("/{id}")
-    ResponseEntity<Sheet> open(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
-        return answer(dashboards.open(id, person));
+    DeferredResult<ResponseEntity<Sheet>> open(@PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        DashboardService.Opened opened = dashboards.open(id, person);
+        return each(request, opened.document().dashboard(), ticket -> answer(opened));
     }
 
     @PatchMapping(path = "/{id}", consumes = JSON_PATCH)
@@ -128,39 +148,69 @@ class DashboardApi {
     }
 
     @PostMapping("/{id}/frames")
-    FrameService.Frames frames(@PathVariable long id, @RequestBody FrameService.Asked asked, @AuthenticationPrincipal SignedIn person) {
-        return frames.frames(dashboards.read(id, person), asked);
+    DeferredResult<FrameService.Frames> frames(@PathVariable long id, @RequestBody FrameService.Asked asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        frames.check(asked);
+        return queue.answer(AnswerQueue.Asker.of(request), frames.prepare(dashboard), ticket -> frames.frames(dashboard, asked, ticket));
+    }
+
+    /** A question of which each matters, not only the newest of its page. */
+    private <T> DeferredResult<T> each(HttpServletRequest request, Dashboard dashboard, AnswerQueue.Answer<T> answer) {
+        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), answer);
     }
 
     @PostMapping("/{id}/places/told")
-    PlaceTeller.Told told(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person) {
-        return frames.tell(dashboards.read(id, person), asked);
+    DeferredResult<PlaceTeller.Told> told(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        return each(request, dashboard, ticket -> frames.tell(dashboard, asked));
     }
 
     @PostMapping("/{id}/places/others")
-    List<PlaceTeller.Found> others(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person) {
-        return frames.others(dashboards.read(id, person), asked);
+    DeferredResult<List<PlaceTeller.Found>> others(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        checkGiven(dashboard, asked.visual(), Visual.Control.NEAR, person);
+        return each(request, dashboard, ticket -> frames.others(dashboard, asked));
     }
 
     @PostMapping("/{id}/pictures")
-    ResponseEntity<byte[]> picture(@PathVariable long id, @RequestBody FrameService.AskedPicture asked, @AuthenticationPrincipal SignedIn person) {
-        FrameService.Picture picture = frames.picture(dashboards.read(id, person), asked);
-        return ResponseEntity.ok().contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
+    DeferredResult<ResponseEntity<byte[]>> picture(@PathVariable long id, @RequestBody FrameService.AskedPicture asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        checkGiven(dashboard, asked.visual(), Visual.Control.PICTURE, person);
+        if (asked.ground() != null) checkGiven(dashboard, asked.visual(), Visual.Control.GROUND, person);
+        frames.check(asked);
+        return pictures.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), ticket -> {
+            FrameService.Picture picture = frames.picture(dashboard, asked);
+            return ResponseEntity.ok().contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
+        });
     }
 
-    @PostMapping(path = "/{id}/rows", produces = "text/csv")
-    byte[] rows(@PathVariable long id, @RequestBody FrameService.AskedRows asked, @AuthenticationPrincipal SignedIn person) {
-        return frames.rows(dashboards.read(id, person), asked);
+    @PostMapping("/{id}/rows")
+    DeferredResult<ResponseEntity<byte[]>> rows(@PathVariable long id, @RequestBody FrameService.AskedRows asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        checkGiven(dashboard, asked.visual(), Visual.Control.PICTURE, person);
+        return each(request, dashboard, ticket -> ResponseEntity.ok().contentType(CSV).body(frames.rows(dashboard, asked, person.isAuthor())));
+    }
+
+    /**
+     * Checks that readers are given a control of a map: one that is withheld is not answered either. Authors have all.
+     *
+     * @throws RefusedException with 403 when it is withheld
+     */
+    private static void checkGiven(Dashboard dashboard, String visual, Visual.Control control, SignedIn person) {
+        if (person.isAuthor() || visual == null || !(dashboard.visuals().get(visual) instanceof Visual.OfMap map)) return;
+        if (map.withheld() != null && map.withheld().contains(control)) throw new RefusedException(HttpStatus.FORBIDDEN, "This map does not give that to its readers. Ask whoever made the dashboard.");
     }
 
     @GetMapping("/{id}/briefs/{part}")
-    Brief brief(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
-        return frames.brief(dashboards.read(id, person), part);
+    DeferredResult<Brief> brief(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        return each(request, dashboard, ticket -> frames.brief(dashboard, part));
     }
 
     @GetMapping("/{id}/proposals")
-    List<FrameService.Drawn> proposals(@PathVariable long id, @RequestParam Proposals.Question question, @RequestParam long dataset,
-            @AuthenticationPrincipal SignedIn person) {
-        return frames.proposals(dashboards.open(id, person).document(), question, dataset, mapper::writeValueAsString);
+    DeferredResult<List<FrameService.Drawn>> proposals(@PathVariable long id, @RequestParam Proposals.Question question, @RequestParam long dataset,
+            @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        DashboardDocument document = dashboards.open(id, person).document();
+        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(Set.of(dataset)), ticket -> frames.proposals(document, question, dataset, mapper::writeValueAsString));
     }
 }

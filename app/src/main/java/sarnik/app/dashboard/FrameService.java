@@ -4,16 +4,20 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
+import sarnik.app.MemoryBudget;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.ground.Grounds;
@@ -21,6 +25,7 @@ import sarnik.app.ground.PictureSource;
 import sarnik.app.ground.Pictures;
 import sarnik.app.key.SharedKeys;
 import sarnik.app.web.RefusedException;
+import sarnik.app.work.AnswerQueue;
 import sarnik.dashboard.Brief;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
@@ -30,7 +35,6 @@ import sarnik.dashboard.Drawer;
 import sarnik.dashboard.Drawing;
 import sarnik.dashboard.FilterOffer;
 import sarnik.dashboard.LayerRows;
-import sarnik.dashboard.LoadedDataset;
 import sarnik.dashboard.MisfitException;
 import sarnik.dashboard.Narrowing;
 import sarnik.dashboard.PlaceSheet;
@@ -56,14 +60,22 @@ class FrameService {
     private static final int LARGEST_PICTURE = 4000;
     private static final int MOST_PIXELS = 12_000_000;
 
+    /** A picture in work: its pixels, the ground beneath, and the file that is made of it. */
+    private static final int BYTES_A_PIXEL = 16;
+
+    private static final int LONGEST_STATE = 20_000;
+    private static final int MOST_ASKED = 500;
+
     private final DatasetService datasets;
     private final BoundarySets boundaries;
     private final SharedKeys keys;
     private final Pictures pictures;
     private final Grounds grounds;
+    private final MemoryBudget memory;
     private final QueryEngine engine = new InMemoryEngine();
 
-    FrameService(DatasetService datasets, BoundarySets boundaries, SharedKeys keys, Pictures pictures, Grounds grounds) {
+    FrameService(DatasetService datasets, BoundarySets boundaries, SharedKeys keys, Pictures pictures, Grounds grounds, MemoryBudget memory) {
+        this.memory = memory;
         this.datasets = datasets;
         this.boundaries = boundaries;
         this.keys = keys;
@@ -92,13 +104,41 @@ class FrameService {
      */
     record Asked(String state, List<String> ids, Map<String, Sight> sights, Set<String> known) {}
 
-    Frames frames(Dashboard dashboard, Asked asked) {
+    /** Begins to bring what a dashboard shows into memory. */
+    CompletableFuture<Void> prepare(Dashboard dashboard) {
+        return prepare(dashboard.datasets());
+    }
+
+    CompletableFuture<Void> prepare(Set<Long> ids) {
+        return datasets.prepare(ids);
+    }
+
+    /**
+     * Checks that a question is of a size that is answered.
+     *
+     * @throws RefusedException when it is not
+     */
+    void check(Asked asked) {
+        if (asked.state() != null && asked.state().length() > LONGEST_STATE) throw new RefusedException("A state has at most %,d characters.".formatted(LONGEST_STATE));
+        for (Collection<?> some : Arrays.asList(asked.ids(), asked.known(), asked.sights() == null ? null : asked.sights().keySet())) {
+            if (some == null) continue;
+            if (some.size() > MOST_ASKED) throw new RefusedException("At most %,d visuals are asked for at once.".formatted(MOST_ASKED));
+            if (some.stream().anyMatch(Objects::isNull)) throw new RefusedException("A list of names holds one that is null.");
+        }
+        if (asked.sights() != null && asked.sights().values().stream().anyMatch(Objects::isNull)) throw new RefusedException("What is in sight of a map is null.");
+    }
+
+    Frames frames(Dashboard dashboard, Asked asked, AnswerQueue.Ticket ticket) {
         Datasets once = once();
         ReaderState.Read read = ReaderState.parse(asked.state(), dashboard, once);
         Drawer drawer = new Drawer(dashboard, read.state(), sources(once), engine, asked.sights() == null ? Map.of() : asked.sights());
-        List<String> wanted = asked.ids() == null ? List.copyOf(dashboard.visuals().keySet()) : asked.ids();
+        // Each once, whatever a request says how often.
+        List<String> wanted = asked.ids() == null ? List.copyOf(dashboard.visuals().keySet()) : asked.ids().stream().distinct().toList();
         Map<String, Drawing> drawn = new ConcurrentHashMap<>();
-        wanted.parallelStream().forEach(id -> drawn.put(id, drawer.draw(id)));
+        wanted.parallelStream().forEach(id -> {
+            ticket.check();
+            drawn.put(id, drawer.draw(id));
+        });
         Map<String, Drawing> inOrder = new LinkedHashMap<>();
         wanted.forEach(id -> inOrder.put(id, drawn.get(id)));
         Map<String, PlaceSheet> places = new LinkedHashMap<>(drawer.sheets());
@@ -153,18 +193,39 @@ class FrameService {
      * @param ratio 1 or 2, for PNG
      * @param ground the ground that the reader has chosen; null for the map's own
      */
-    record AskedPicture(String state, String visual, Sight sight, int width, int height, Boolean night, String form, Integer ratio, Visual.Ground ground) {}
+    record AskedPicture(String state, String visual, Sight sight, int width, int height, Boolean night, String form, Integer ratio, Visual.Ground ground) {
+
+        /** Pixels of the picture for one that was asked for, in each direction. */
+        int times() {
+            return "png".equals(form) && ratio != null && ratio == 2 ? 2 : 1;
+        }
+    }
 
     /** A picture and its media type. */
     record Picture(String type, byte[] bytes) {}
 
-    /** A picture of a map, made here of the same figures, classes and colours as the browser draws. */
-    Picture picture(Dashboard dashboard, AskedPicture asked) {
-        int ratio = "png".equals(asked.form()) && asked.ratio() != null && asked.ratio() == 2 ? 2 : 1;
+    /**
+     * Checks that a picture is of a size that is made.
+     *
+     * @throws RefusedException when it is not
+     */
+    void check(AskedPicture asked) {
+        int ratio = asked.times();
+        if (asked.visual() == null) throw new RefusedException("Say which map is wanted.");
         if ((long) asked.width() * asked.height() * ratio * ratio > MOST_PIXELS) throw new RefusedException("A picture has at most %d million pixels. Make it smaller.".formatted(MOST_PIXELS / 1_000_000));
         if (asked.sight() == null || asked.width() < 50 || asked.height() < 50 || asked.width() > LARGEST_PICTURE || asked.height() > LARGEST_PICTURE) {
             throw new RefusedException("A picture is 50 to %d pixels wide and high, and shows what is in sight.".formatted(LARGEST_PICTURE));
         }
+    }
+
+    /** A picture of a map, made here of the same figures, classes and colours as the browser draws. */
+    Picture picture(Dashboard dashboard, AskedPicture asked) {
+        try (MemoryBudget.Share share = memory.reserve((long) asked.width() * asked.height() * asked.times() * asked.times() * BYTES_A_PIXEL, "The picture")) {
+            return drawn(dashboard, asked);
+        }
+    }
+
+    private Picture drawn(Dashboard dashboard, AskedPicture asked) {
         Datasets once = once();
         Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map)) throw new RefusedException("Only a map can be taken along as a picture.");
@@ -172,7 +233,7 @@ class FrameService {
         Visual.Ground ground = asked.ground() != null ? asked.ground() : visual.ground();
         MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed,
                 new MapPicture.Frame(asked.sight(), Grounds.planeOf(visual), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night()), grounds.of(ground), grounds.creditOf(ground)));
-        if ("png".equals(asked.form())) return new Picture("image/png", picture.png(ratio));
+        if ("png".equals(asked.form())) return new Picture("image/png", picture.png(asked.times()));
         return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
     }
 
@@ -180,17 +241,22 @@ class FrameService {
      * Rows in sight of a map's layer.
      *
      * @param sight what is in sight
+     * @param spreadsheet whether cells that a spreadsheet would take for formulas are marked as text; null for no
      */
-    record AskedRows(String state, String visual, String layer, Sight sight) {}
+    record AskedRows(String state, String visual, String layer, Sight sight, Boolean spreadsheet) {}
 
-    /** The rows in sight as CSV. */
-    byte[] rows(Dashboard dashboard, AskedRows asked) {
+    /**
+     * The rows in sight as CSV.
+     *
+     * @param whole whether with all columns, else with those that the layer shows or tells
+     */
+    byte[] rows(Dashboard dashboard, AskedRows asked, boolean whole) {
         if (asked.sight() == null) throw new RefusedException("Say what is in sight.");
         Datasets once = once();
         Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
-        LayerRows.Rows rows = fitting(() -> drawer.rowsWithin(asked.visual(), asked.layer(), asked.sight()));
+        LayerRows.Rows rows = fitting(() -> drawer.rowsWithin(asked.visual(), asked.layer(), asked.sight(), whole));
         try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
-            TableFormat.CSV.write(rows.table(), "rows", rows.position(), out);
+            (Boolean.TRUE.equals(asked.spreadsheet()) ? TableFormat.SPREADSHEET_CSV : TableFormat.CSV).write(rows.table(), "rows", rows.position(), out);
             return out.toByteArray();
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);

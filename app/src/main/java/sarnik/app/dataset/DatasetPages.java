@@ -1,5 +1,6 @@
 package sarnik.app.dataset;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -28,6 +29,7 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
@@ -35,6 +37,7 @@ import sarnik.app.uses.Uses;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
+import sarnik.app.work.AnswerQueue;
 import sarnik.app.work.Jobs;
 import sarnik.dashboard.About;
 import sarnik.dashboard.Tie;
@@ -61,13 +64,15 @@ class DatasetPages {
     private final BoundarySets boundaries;
     private final PeopleService people;
     private final Uses uses;
+    private final AnswerQueue queue;
     private final Jobs jobs;
     private final PageJson json;
 
-    DatasetPages(DatasetService datasets, FeedService feeds, BoundarySets boundaries, PeopleService people, Uses uses, Jobs jobs, PageJson json) {
+    DatasetPages(DatasetService datasets, FeedService feeds, BoundarySets boundaries, PeopleService people, Uses uses, AnswerQueue queue, Jobs jobs, PageJson json) {
         this.boundaries = boundaries;
         this.people = people;
         this.uses = uses;
+        this.queue = queue;
         this.jobs = jobs;
         this.datasets = datasets;
         this.feeds = feeds;
@@ -154,8 +159,12 @@ class DatasetPages {
 
     @GetMapping("/api/datasets/{id}/rows")
     @ResponseBody
-    RowPage rows(@PathVariable long id, @RequestParam(defaultValue = "0") int page, @RequestParam(defaultValue = "") String find,
-            @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "false") boolean down) {
+    DeferredResult<RowPage> page(@PathVariable long id, @RequestParam(defaultValue = "0") int page, @RequestParam(defaultValue = "") String find,
+            @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "false") boolean down, HttpServletRequest request) {
+        return queue.answer(AnswerQueue.Asker.of(request), datasets.prepare(List.of(id)), ticket -> rows(id, page, find, sort, down));
+    }
+
+    private RowPage rows(long id, int page, String find, String sort, boolean down) {
         Loaded loaded = datasets.needed(id);
         Table own = loaded.shown();
         int[] order;
@@ -186,8 +195,9 @@ class DatasetPages {
     @GetMapping("/datasets/{id}/rows.{format}")
     void take(@PathVariable long id, @PathVariable String format, HttpServletResponse answer) throws IOException {
         TableFormat wanted = Arrays.stream(TableFormat.values()).filter(f -> f.ending().equals(format)).findFirst()
-                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "Rows are not given out as “" + format + "”, but as csv, xlsx, geojson and gpkg."));
+                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "Rows are not given out as “" + format + "”, but as csv, spreadsheet.csv, xlsx, geojson and gpkg."));
         Loaded loaded = datasets.needed(id);
+        wanted.check(loaded.dataset().table());
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
         answer.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name + "." + format, StandardCharsets.UTF_8).build().toString());

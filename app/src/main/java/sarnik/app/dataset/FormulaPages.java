@@ -1,5 +1,6 @@
 package sarnik.app.dataset;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -16,10 +17,12 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
+import sarnik.app.work.AnswerQueue;
 import sarnik.dashboard.Calculations;
 import sarnik.formula.FormulaWords;
 import sarnik.formula.Scope;
@@ -37,9 +40,11 @@ class FormulaPages {
     private static final int SHOWN_ROWS = 12;
 
     private final DatasetService datasets;
+    private final AnswerQueue queue;
     private final PageJson json;
 
-    FormulaPages(DatasetService datasets, PageJson json) {
+    FormulaPages(DatasetService datasets, AnswerQueue queue, PageJson json) {
+        this.queue = queue;
         this.datasets = datasets;
         this.json = json;
     }
@@ -91,7 +96,12 @@ class FormulaPages {
 
     @PostMapping("/api/datasets/{id}/formulas/try")
     @ResponseBody
-    Tried tryOut(@PathVariable long id, @RequestBody Attempt attempt) {
+    DeferredResult<Tried> tryOut(@PathVariable long id, @RequestBody Attempt attempt, HttpServletRequest request) {
+        return queue.answer(AnswerQueue.Asker.of(request), datasets.prepare(List.of(id)), ticket -> tried(id, attempt));
+    }
+
+    private Tried tried(long id, Attempt attempt) {
+        if (attempt.before() != null && attempt.before().stream().anyMatch(i -> i == null || i.name() == null)) throw new RefusedException("Each formula that stands before needs a name.");
         String name = "result";
         Set<String> taken = new LinkedHashSet<>(datasets.scope(id).columns().keySet());
         List<Calculations.Item> items = new ArrayList<>(attempt.before() == null ? List.of() : attempt.before());

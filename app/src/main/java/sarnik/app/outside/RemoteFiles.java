@@ -4,16 +4,29 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.net.InetAddress;
+import java.net.SocketTimeoutException;
 import java.net.URI;
 import java.net.UnknownHostException;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.net.http.HttpTimeoutException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Arrays;
 import java.util.Locale;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
+import org.apache.hc.client5.http.DnsResolver;
+import org.apache.hc.client5.http.classic.methods.HttpGet;
+import org.apache.hc.client5.http.config.ConnectionConfig;
+import org.apache.hc.client5.http.config.RequestConfig;
+import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
+import org.apache.hc.client5.http.impl.classic.HttpClients;
+import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
+import org.apache.hc.core5.http.Header;
+import org.apache.hc.core5.http.HttpEntity;
+import org.apache.hc.core5.util.TimeValue;
+import org.apache.hc.core5.util.Timeout;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import sarnik.app.SarnikProperties;
@@ -24,19 +37,53 @@ import sarnik.app.web.RefusedException;
  * machine or a private network unless a steward has allowed that host. Every redirect is held to the same.
  */
 @Service
-public class RemoteFiles {
+public class RemoteFiles implements AutoCloseable {
 
     private static final int MOST_REDIRECTS = 5;
+    private static final int MOST_AT_ONCE = 40;
+    private static final int MOST_OF_A_HOST = 10;
     private static final Duration FIRST_BYTE = Duration.ofSeconds(20);
     private static final Duration WHOLE = Duration.ofMinutes(3);
 
     private final AllowedHosts hosts;
     private final long largest;
-    private final HttpClient http = HttpClient.newBuilder().followRedirects(HttpClient.Redirect.NEVER).connectTimeout(Duration.ofSeconds(10)).build();
+    private final CloseableHttpClient http;
+    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(work -> {
+        Thread thread = new Thread(work, "outside");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    /** Where the request that this thread makes goes: names are not looked up a second time, which could lead elsewhere. */
+    private static final ThreadLocal<InetAddress[]> ADDRESSES = new ThreadLocal<>();
 
     RemoteFiles(AllowedHosts hosts, SarnikProperties properties) {
         this.hosts = hosts;
         this.largest = properties.largestFile().toBytes();
+        this.http = HttpClients.custom().disableRedirectHandling().disableAutomaticRetries().disableCookieManagement().disableAuthCaching()
+                .setDefaultRequestConfig(RequestConfig.custom().setResponseTimeout(Timeout.of(FIRST_BYTE)).build())
+                .setConnectionManager(PoolingHttpClientConnectionManagerBuilder.create().setMaxConnTotal(MOST_AT_ONCE).setMaxConnPerRoute(MOST_OF_A_HOST)
+                        .setDefaultConnectionConfig(ConnectionConfig.custom().setConnectTimeout(Timeout.ofSeconds(10)).setSocketTimeout(Timeout.of(FIRST_BYTE)).setTimeToLive(TimeValue.ofSeconds(1)).build())
+                        .setDnsResolver(new DnsResolver() {
+                            @Override
+                            public InetAddress[] resolve(String host) throws UnknownHostException {
+                                InetAddress[] checked = ADDRESSES.get();
+                                if (checked == null) throw new UnknownHostException(host);
+                                return checked;
+                            }
+
+                            @Override
+                            public String resolveCanonicalHostname(String host) {
+                                return host;
+                            }
+                        }).build())
+                .build();
+    }
+
+    @Override
+    public void close() throws IOException {
+        clock.shutdownNow();
+        http.close();
     }
 
     /**
@@ -85,35 +132,53 @@ public class RemoteFiles {
         T read(InputStream body, String host) throws IOException;
     }
 
+    /** What one hop came to: where it leads on, or what was read. */
+    private record Hop<T>(String onTo, T result) {}
+
     private <T> T ask(String address, String range, Reader<T> reader) {
-        URI at = checked(address);
-        int wanted = range == null ? 200 : 206;
+        Checked at = checked(address);
         try {
             for (int hop = 0; hop <= MOST_REDIRECTS; hop++) {
-                HttpRequest.Builder request = HttpRequest.newBuilder(at).timeout(FIRST_BYTE).header("User-Agent", "Sarnik").header("Accept", "*/*").GET();
-                if (range != null) request.header("Range", range);
-                HttpResponse<InputStream> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
-                try (InputStream body = answer.body()) {
-                    int status = answer.statusCode();
-                    if (status >= 300 && status < 400 && answer.headers().firstValue("Location").isPresent()) {
-                        at = checked(at.resolve(answer.headers().firstValue("Location").get()).toString());
-                        continue;
-                    }
-                    HttpStatus told = status == 404 || status == 410 ? HttpStatus.NOT_FOUND : HttpStatus.BAD_REQUEST;
-                    if (status != wanted) throw new RefusedException(told, "%s answered with status %d instead of %s.".formatted(at.getHost(), status, range == null ? "a file" : "a part of a file"));
-                    return reader.read(body, at.getHost());
-                }
+                Hop<T> came = hop(at, range, reader);
+                if (came.onTo == null) return came.result;
+                at = checked(at.uri.resolve(came.onTo).toString());
             }
             throw new RefusedException("The address leads on and on: more than %d redirects.".formatted(MOST_REDIRECTS));
-        } catch (HttpTimeoutException slow) {
-            throw new RefusedException("%s did not answer within %d seconds.".formatted(at.getHost(), FIRST_BYTE.toSeconds()));
+        } catch (SocketTimeoutException slow) {
+            throw new RefusedException("%s did not answer within %d seconds.".formatted(at.uri.getHost(), FIRST_BYTE.toSeconds()));
         } catch (IOException failed) {
-            throw new RefusedException("%s cannot be reached or broke off.".formatted(at.getHost()));
+            throw new RefusedException("%s cannot be reached or broke off.".formatted(at.uri.getHost()));
         } catch (IllegalArgumentException odd) {
             throw new RefusedException("“" + address + "” leads to something that is no address.");
-        } catch (InterruptedException interrupted) {
-            Thread.currentThread().interrupt();
-            throw new RefusedException("Fetching was stopped.");
+        }
+    }
+
+    private <T> Hop<T> hop(Checked at, String range, Reader<T> reader) throws IOException {
+        HttpGet request = new HttpGet(at.uri);
+        request.setHeader("User-Agent", "Sarnik");
+        request.setHeader("Accept", "*/*");
+        if (range != null) request.setHeader("Range", range);
+        // However slowly it sends, it is given up in the end.
+        ScheduledFuture<?> end = clock.schedule(request::cancel, WHOLE.toMillis() + 1000, TimeUnit.MILLISECONDS);
+        ADDRESSES.set(at.addresses);
+        try {
+            return http.execute(request, answer -> {
+                int status = answer.getCode();
+                Header onTo = answer.getFirstHeader("Location");
+                if (status >= 300 && status < 400 && onTo != null) return new Hop<>(onTo.getValue(), null);
+                HttpStatus told = status == 404 || status == 410 ? HttpStatus.NOT_FOUND : HttpStatus.BAD_REQUEST;
+                if (status != (range == null ? 200 : 206)) throw new RefusedException(told, "%s answered with status %d instead of %s.".formatted(at.uri.getHost(), status, range == null ? "a file" : "a part of a file"));
+                HttpEntity entity = answer.getEntity();
+                try (InputStream body = entity == null ? InputStream.nullInputStream() : entity.getContent()) {
+                    return new Hop<>(null, reader.read(body, at.uri.getHost()));
+                } finally {
+                    // Whatever is left is not waited for.
+                    request.cancel();
+                }
+            });
+        } finally {
+            ADDRESSES.remove();
+            end.cancel(false);
         }
     }
 
@@ -131,11 +196,18 @@ public class RemoteFiles {
     }
 
     /**
+     * An address that may be asked.
+     *
+     * @param addresses the very addresses that were looked at; the connection goes to one of them
+     */
+    public record Checked(URI uri, InetAddress[] addresses) {}
+
+    /**
      * The address, if it may be asked.
      *
      * @throws RefusedException when it may not; the message says why
      */
-    public URI checked(String address) {
+    public Checked checked(String address) {
         URI at;
         try {
             at = new URI(address.strip());
@@ -148,27 +220,15 @@ public class RemoteFiles {
         }
         if (at.getUserInfo() != null) throw new RefusedException("The address holds a name or a password. Leave them out.");
         int port = at.getPort() > 0 ? at.getPort() : scheme.equals("http") ? 80 : 443;
-        if (!hosts.allows(at.getHost(), port)) {
-            try {
-                for (InetAddress ip : InetAddress.getAllByName(at.getHost())) {
-                    if (isInside(ip)) {
-                        throw new RefusedException("“%s” is this machine or lies in a private network, which is not asked unless a steward allows “%s”.".formatted(at.getHost(), at.getHost() + ":" + port));
-                    }
-                }
-            } catch (UnknownHostException unknown) {
-                throw new RefusedException("There is no host called “" + at.getHost() + "”.");
-            }
+        InetAddress[] addresses;
+        try {
+            addresses = InetAddress.getAllByName(at.getHost());
+        } catch (UnknownHostException unknown) {
+            throw new RefusedException("There is no host called “" + at.getHost() + "”.");
         }
-        return at;
-    }
-
-    /** Loopback, private, link-local, multicast, carrier-grade NAT, unique local (RFC 4193) and unspecified addresses. */
-    static boolean isInside(InetAddress ip) {
-        byte[] bytes = ip.getAddress();
-        boolean shared = bytes.length == 4 && (bytes[0] & 0xFF) == 100 && (bytes[1] & 0xC0) == 64;
-        boolean uniqueLocal = bytes.length == 16 && (bytes[0] & 0xFE) == 0xFC;
-        boolean thisNetwork = bytes.length == 4 && bytes[0] == 0;
-        return ip.isLoopbackAddress() || ip.isSiteLocalAddress() || ip.isLinkLocalAddress() || ip.isAnyLocalAddress() || ip.isMulticastAddress()
-                || shared || uniqueLocal || thisNetwork;
+        if (Arrays.stream(addresses).anyMatch(InsideAddresses::isInside) && !hosts.allows(at.getHost(), port)) {
+            throw new RefusedException("“%s” is this machine or lies in a private network, which is not asked unless a steward allows “%s”.".formatted(at.getHost(), at.getHost() + ":" + port));
+        }
+        return new Checked(at, addresses);
     }
 }

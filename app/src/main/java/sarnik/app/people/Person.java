@@ -7,6 +7,7 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
+import java.time.Instant;
 
 /** Somebody who can sign in. */
 @Entity
@@ -23,6 +24,9 @@ public class Person {
 
     @Enumerated(EnumType.STRING)
     private Role role;
+
+    /** Since when this person may not sign in any more; null for somebody who may. */
+    private Instant closedAt;
 
     protected Person() {}
 
@@ -54,5 +58,22 @@ public class Person {
 
     public Role getRole() {
         return role;
+    }
+
+    public boolean isClosed() {
+        return closedAt != null;
+    }
+
+    /** @param password hashed */
+    void change(String password) {
+        this.password = password;
+    }
+
+    void close(Instant at) {
+        closedAt = at;
+    }
+
+    void reopen() {
+        closedAt = null;
     }
 }

@@ -10,13 +10,14 @@ import org.springframework.security.core.userdetails.UserDetails;
 /** The person of a session. */
 public final class SignedIn implements UserDetails, Serializable {
 
-    private static final long serialVersionUID = 1L;
+    private static final long serialVersionUID = 2L;
 
     private final long id;
     private final String signIn;
     private final String name;
     private final String password;
     private final Role role;
+    private final boolean closed;
 
     SignedIn(Person person) {
         id = person.getId();
@@ -24,6 +25,23 @@ public final class SignedIn implements UserDetails, Serializable {
         name = person.getName();
         password = person.getPassword();
         role = person.getRole();
+        closed = person.isClosed();
+    }
+
+    @Override
+    public boolean isEnabled() {
+        return !closed;
+    }
+
+    /** One person is the same in all sessions. */
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof SignedIn signedIn && signedIn.id == id;
+    }
+
+    @Override
+    public int hashCode() {
+        return Long.hashCode(id);
     }
 
     public long id() {

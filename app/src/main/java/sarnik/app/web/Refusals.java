@@ -1,17 +1,28 @@
 package sarnik.app.web;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.io.UncheckedIOException;
+import java.sql.SQLException;
+import java.util.Locale;
+import org.apache.catalina.connector.ClientAbortException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataAccessException;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.transaction.TransactionException;
 import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.multipart.MultipartException;
@@ -30,6 +41,10 @@ import sarnik.table.UnreadableTableException;
 class Refusals {
 
     private static final Logger LOG = LoggerFactory.getLogger(Refusals.class);
+
+    /** PostgreSQL's own code (documentation, appendix A). */
+    private static final String DISK_FULL = "53100";
+
     private final SarnikProperties properties;
 
     Refusals(SarnikProperties properties) {
@@ -67,7 +82,43 @@ class Refusals {
     @ExceptionHandler({HttpMessageNotReadableException.class, MethodArgumentTypeMismatchException.class,
         MissingServletRequestParameterException.class, MissingServletRequestPartException.class, MultipartException.class})
     Object malformed(Exception malformed, HttpServletRequest request) {
+        for (Throwable cause = malformed; cause != null; cause = cause.getCause()) {
+            if (cause instanceof UnfitTextException unfit) return answer(request, HttpStatus.BAD_REQUEST, unfit.sentence());
+        }
         return answer(request, HttpStatus.BAD_REQUEST, "The request is not of the form that is expected here.");
+    }
+
+    @ExceptionHandler
+    Object unfitText(UnfitTextException unfit, HttpServletRequest request) {
+        return answer(request, HttpStatus.BAD_REQUEST, unfit.sentence());
+    }
+
+    /** Two people at the same moment: the database lets one of them. */
+    @ExceptionHandler({DataIntegrityViolationException.class, ConcurrencyFailureException.class})
+    Object atTheSameMoment(Exception clash, HttpServletRequest request) {
+        LOG.warn("{} {} clashed with a change at the same moment", request.getMethod(), request.getRequestURI(), clash);
+        return answer(request, HttpStatus.CONFLICT, "Somebody changed the same thing at the same moment. Nothing of yours was kept; look at what stands now and try again.");
+    }
+
+    @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
+    Object database(Exception down, HttpServletRequest request) {
+        LOG.error("{} {}: the database does not do what it should", request.getMethod(), request.getRequestURI(), down);
+        boolean full = false;
+        for (Throwable cause = down; cause != null; cause = cause.getCause()) full |= cause instanceof SQLException sql && DISK_FULL.equals(sql.getSQLState());
+        return answer(request, HttpStatus.SERVICE_UNAVAILABLE, full ? "The database's disk is full, so nothing more can be kept. What was kept is safe; a steward has to make room."
+                : "The database cannot be reached just now. What was kept is safe; try again in a little while.");
+    }
+
+    @ExceptionHandler
+    Object diskOrConnection(UncheckedIOException failed, HttpServletRequest request) {
+        LOG.error("{} {}: a file could not be read or written", request.getMethod(), request.getRequestURI(), failed);
+        return answer(request, HttpStatus.SERVICE_UNAVAILABLE, "A file could not be read or written on the server: its disk may be full. What was kept is safe; try again, or tell a steward.");
+    }
+
+    /** A page that was left: nobody reads the answer. */
+    @ExceptionHandler({AsyncRequestNotUsableException.class, ClientAbortException.class})
+    void left() {
+        // There is nobody to tell.
     }
 
     @ExceptionHandler
@@ -75,10 +126,21 @@ class Refusals {
         return answer(request, HttpStatus.NOT_FOUND, "There is nothing at this address.");
     }
 
+    /** What should not happen. It is written down under a number, so that it can be found. */
+    @ExceptionHandler
+    Object unexpected(RuntimeException unexpected, HttpServletRequest request) {
+        if (unexpected instanceof org.springframework.security.access.AccessDeniedException || unexpected instanceof org.springframework.web.ErrorResponse) throw unexpected;
+        String number = Long.toString(System.nanoTime() & 0xFFFFFFFFL, 36).toUpperCase(Locale.ROOT);
+        LOG.error("Unexpected, {}: {} {}", number, request.getMethod(), request.getRequestURI(), unexpected);
+        return answer(request, HttpStatus.INTERNAL_SERVER_ERROR, "The server made a mistake, written down as %s. What you had kept is not touched; go back and try again.".formatted(number));
+    }
+
     private static Object answer(HttpServletRequest request, HttpStatus status, String sentence) {
         if (request.getRequestURI().startsWith("/api/")) {
             ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, sentence);
-            return ResponseEntity.status(status).body(problem);
+            ResponseEntity.BodyBuilder answer = ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON);
+            if (status == HttpStatus.SERVICE_UNAVAILABLE || status == HttpStatus.TOO_MANY_REQUESTS) answer.header(HttpHeaders.RETRY_AFTER, "2");
+            return answer.body(problem);
         }
         LOG.debug("{} {}: {}", request.getMethod(), request.getRequestURI(), sentence);
         ModelAndView page = new ModelAndView("error");

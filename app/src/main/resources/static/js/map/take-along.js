@@ -155,12 +155,15 @@ export async function saveDrawing(handle) {
   save(await askBlob('POST', handle.does.address('pictures'), { ...body, form: 'svg' }), fileName(handle, 'svg'));
 }
 
-/** The rows of the uppermost layer that lie in sight, as they were brought in and calculated. */
-export async function saveRows(handle) {
+/**
+ * The rows of the uppermost layer that lie in sight, as they were brought in and calculated.
+ * @param {boolean} spreadsheet whether texts that a spreadsheet would take for formulas are marked as text
+ */
+export async function saveRows(handle, spreadsheet) {
   const layer = handle.layers.at(-1);
   if (!layer) throw new Error('The map shows no place.');
-  const body = { state: writeState(handle.does.state()), visual: handle.id, layer: layer.head.id, sight: handle.view.sight() };
-  save(await askBlob('POST', handle.does.address('rows'), body), fileName(handle, 'csv'));
+  const body = { state: writeState(handle.does.state()), visual: handle.id, layer: layer.head.id, sight: handle.view.sight(), spreadsheet };
+  save(await askBlob('POST', handle.does.address('rows'), body), fileName(handle, spreadsheet ? 'spreadsheet.csv' : 'csv'));
 }
 
 const cell = text => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);

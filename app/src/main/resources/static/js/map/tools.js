@@ -77,7 +77,8 @@ function take(handle, opener) {
     option('Picture, PNG', doing(() => savePicture(handle, 1))),
     option('Picture of twice the size, PNG', doing(() => savePicture(handle, 2))),
     option('Drawing, SVG', doing(() => saveDrawing(handle))),
-    option('Rows in sight, CSV', doing(() => saveRows(handle))),
+    option('Rows in sight, CSV', doing(() => saveRows(handle, false))),
+    option('Rows in sight, CSV for spreadsheets', doing(() => saveRows(handle, true))),
     option('Places in sight with their figures, CSV', doing(() => savePlaces(handle, 'csv'))),
     option('Places in sight, GeoJSON', doing(() => savePlaces(handle, 'geojson')))]);
 }

@@ -75,7 +75,7 @@ class SharedKeysTest {
     void stayWhileTheyAreWorn() throws Exception {
         keep("worn", Map.of("palette", "rust"));
         wearing("worn");
-        assertThat(change("name=worn&palette=rust&remove=true").body()).contains("is worn by “Wears worn”");
+        assertThat(change("name=worn&palette=rust&remove=true").body()).contains("is needed by the dashboard “Wears worn”");
         keep("free", Map.of("palette", "rust"));
         assertThat(change("name=free&palette=rust&remove=true").body()).doesNotContain(">free<");
     }

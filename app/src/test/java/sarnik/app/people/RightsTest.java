@@ -90,6 +90,9 @@ class RightsTest {
             Map.entry("POST /grounds", "steward"),
             Map.entry("GET /api/grounds/{name}/{z}/{x}/{y}", "reader"),
             Map.entry("GET /people", "steward"),
+            Map.entry("POST /people/{id}", "steward"),
+            Map.entry("GET /me", "reader"),
+            Map.entry("POST /me", "reader"),
             Map.entry("POST /people", "steward")));
 
     private static final List<String> ROLES = List.of("all", "reader", "analyst", "steward");

@@ -26,6 +26,9 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     /** Tests leave files behind that nobody keeps. */
     public static final int MOST_WAITING = 150;
 
+    /** The address of loopback from which a proxy would forward. */
+    public static final String PROXY = "127.0.0.7";
+
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     private static final Path DATABASE = Path.of("target/test-database").toAbsolutePath();
 
@@ -55,6 +58,8 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
                     "--spring.datasource.password=" + Files.readString(DATABASE.resolve("password")).strip(),
                     "--server.port=0",
                     "--sarnik.largest-file=8MB",
+                    "--sarnik.patience=3s",
+                    "--sarnik.proxies=" + PROXY.replace(".", "\\."),
                     "--sarnik.most-waiting=" + MOST_WAITING,
                     "--sarnik.work-directory=" + Path.of("target/test-work").toAbsolutePath(),
                     "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s".formatted(PASSWORD));
