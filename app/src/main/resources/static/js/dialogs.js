@@ -44,7 +44,7 @@ export function openFigures(sheet, id, { drawing, kind }) {
     }
     return el('tr', {}, el('td', {}, pick), ...cells.map((c, i) => el('td', { class: i >= figureFrom ? 'n' : null }, c)));
   };
-  show(drawing.title, el('div', { class: 'scrolls' }, el('table', { class: 'rows' },
+  show(drawing.title, el('div', { class: 'scrolls', tabindex: 0, role: 'region', 'aria-label': drawing.title }, el('table', { class: 'rows' },
     el('thead', {}, el('tr', {}, el('th', {}, 'pick'), ...head.map((h, i) => el('th', { class: i >= figureFrom ? 'n' : null }, h)))),
     el('tbody', {}, ...rows.map(line)))));
 }

@@ -12,6 +12,13 @@ const show = points => map.then(m => m.show(points));
 const number = value => value.toLocaleString('en');
 let asked = 0;
 
+/* Systems that the numbers fit, as long as nobody has said which it is; the first was guessed. */
+const alike = JSON.parse(by('alike-data').textContent);
+let decided = alike.length === 0;
+const showAlike = () => by('alike').replaceChildren(...(decided ? [] : [` The numbers fit ${alike.length} systems. They are in `,
+  ...alike.slice(0, 8).map(({ code, words }) => el('button', { class: 'do', type: 'button', onclick: () => { by('epsg').value = code; decided = true; showAlike(); place(); } }, words))]));
+by('epsg').addEventListener('change', () => { decided = true; showAlike(); });
+
 function placing() {
   const way = by('way').value;
   by('by-name').hidden = way !== 'name';
@@ -30,7 +37,7 @@ function placing() {
   if (way === 'area') return { type: 'area', column: by('area-column').value, set: by('area-set').value };
   if (way === 'coordinates') {
     const epsg = Number(by('epsg').value.replace(/\D/g, ''));
-    return { type: 'coordinates', lat: by('lat').value, lon: by('lon').value || null, epsg: epsg && epsg !== 4326 ? epsg : null };
+    return { type: 'coordinates', lat: by('lat').value, lon: by('lon').value || null, epsg: epsg && epsg !== 4326 ? epsg : null, alike: decided || epsg !== alike[0]?.code ? null : alike.slice(1).map(a => a.code) };
   }
   const column = name => by(name).value || null;
   return { type: 'name', town: column('town'), province: column('province'), country: column('country') };
@@ -152,6 +159,13 @@ by('keep-areas')?.addEventListener('click', async () => {
     by('areas-kept').replaceChildren(el('p', { class: 'sentence-bad' }, refused.message));
   }
 });
+function saySystem(code) {
+  choices.system = code;
+  reread();
+}
+for (const button of document.querySelectorAll('[data-system]')) button.addEventListener('click', () => saySystem(Number(button.dataset.system)));
+by('say-system')?.addEventListener('click', () => { const code = Number(by('said-system').value.replace(/\D/g, '')); if (code) saySystem(code); });
+showAlike();
 by('placing').addEventListener('change', place);
 by('columns').addEventListener('change', recolumn);
 by('keep').addEventListener('click', keep);

@@ -49,6 +49,7 @@ import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.CsvFile;
+import sarnik.table.DecimalColumn;
 import sarnik.table.FileChoices;
 import sarnik.table.Shaping;
 import sarnik.table.TableReader;
@@ -56,41 +57,63 @@ import sarnik.table.Table;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --placing | --maps] [--json FILE]},
+ * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing | --maps | --readers] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
 
-    private static final double WARM = 2.5;
-    private static final int RUNS = 9;
     private static final int PICKS = 60;
 
-    private final Report report = new Report();
+    private final Report report;
     private final String base;
 
-    private Bench(String base) {
+    /** Whether everything is only gone through once, on little data, to see that it still runs. */
+    private final boolean brief;
+
+    private final double warm;
+    private final int runs;
+
+    private Bench(String base, boolean brief) {
         this.base = base;
+        this.brief = brief;
+        this.report = new Report(brief);
+        this.warm = 2.5;
+        this.runs = 9;
     }
 
     public static void main(String[] arguments) throws Exception {
         List<String> words = List.of(arguments);
-        Bench bench = new Bench(arguments[0]);
-        MapBench maps = new MapBench(bench.report, bench.base, Files.createTempDirectory("sarnik-bench"));
+        Bench bench = new Bench(arguments[0], words.contains("--short"));
+        int json = words.indexOf("--json");
+        bench.run(words);
+        if (json > 0) bench.report.json(Path.of(words.get(json + 1)));
+    }
+
+    private void run(List<String> words) throws Exception {
+        MapBench maps = new MapBench(report, base, Files.createTempDirectory("sarnik-bench"));
         if (words.contains("--maps")) {
             maps.run();
             return;
         }
-        bench.placing();
-        bench.areas();
+        if (words.contains("--readers")) {
+            new Readers(report, base).run(brief ? new int[] {1, 4} : new int[] {1, 4, 16, 50, 200, 500}, brief ? 1 : 20);
+            return;
+        }
+        placing();
+        areas();
         if (words.contains("--placing")) return;
         maps.run();
-        bench.formulas();
-        bench.picks();
-        bench.reading();
-        bench.engine(1_000_000);
-        if (!words.contains("--small")) bench.engine(10_000_000);
-        int json = words.indexOf("--json");
-        if (json > 0) bench.report.json(Path.of(words.get(json + 1)));
+        formulas();
+        picks();
+        if (brief) new Readers(report, base).run(new int[] {1, 4}, 1);
+        reading();
+        engine(few(1_000_000));
+        if (!words.contains("--small") && !brief) engine(10_000_000);
+    }
+
+    /** So many, or a fiftieth of it where things are only gone through. */
+    private int few(int many) {
+        return brief ? many / 50 : many;
     }
 
     // --- the engine -----------------------------------------------------------------------------------
@@ -114,7 +137,7 @@ public final class Bench {
     }
 
     private void engine(int rows) throws Exception {
-        report.title("%,d refills, %d cores, median of %d runs".formatted(rows, Runtime.getRuntime().availableProcessors(), RUNS));
+        report.title("%,d refills, %d cores, median of %d runs".formatted(rows, Runtime.getRuntime().availableProcessors(), runs));
         RefillTable refills = RefillTable.of(rows);
         InMemoryEngine engine = new InMemoryEngine();
         Map<String, Query> queries = new LinkedHashMap<>();
@@ -129,14 +152,14 @@ public final class Bench {
             databases.fill(refills);
             for (var query : queries.entrySet()) {
                 databases.check(refills, query.getValue(), engine.answer(refills.table(), query.getValue()));
-                double ours = Report.median(WARM, RUNS, () -> engine.answer(refills.table(), query.getValue()));
+                double ours = report.median(warm, runs, () -> engine.answer(refills.table(), query.getValue()));
                 for (Databases.Which which : Databases.Which.values()) {
                     boolean isPostgres = which == Databases.Which.POSTGRESQL;
-                    double theirs = Report.median(isPostgres ? 0 : WARM, isPostgres ? 3 : RUNS, () -> databases.answer(which, refills, query.getValue()));
+                    double theirs = report.median(isPostgres ? 0 : warm, isPostgres ? 3 : runs, () -> databases.answer(which, refills, query.getValue()));
                     report.time(query.getKey(), ours, which.words, theirs, isPostgres ? 20 : 2);
                 }
                 double[] kept = new double[1];
-                double limit = Report.median(WARM, RUNS, () -> kept[0] += refills.readOnce(touched.get(query.getKey())));
+                double limit = report.median(warm, runs, () -> kept[0] += refills.readOnce(touched.get(query.getKey())));
                 report.time(query.getKey(), ours, "reading the columns once", limit, 1 / 3.0);
             }
         }
@@ -145,14 +168,15 @@ public final class Bench {
     // --- reading and placing -----------------------------------------------------------------------------
 
     private void reading() throws Exception {
-        report.title("Reading a CSV file of 1,000,000 refills");
+        int count = few(1_000_000);
+        report.title("Reading a CSV file of %,d refills".formatted(count));
         Path file = Files.createTempFile("refills", ".csv");
         try {
-            DemoFiles.refills(DemoNetwork.shipped(), 1_000_000, file);
+            DemoFiles.refills(DemoNetwork.shipped(), count, file);
             Table[] table = new Table[1];
-            double ours = Report.median(3, 3, () -> table[0] = new TableReader().read(CsvFile.open(file, FileChoices.NONE), Shaping.NONE).table());
+            double ours = report.median(3, 3, () -> table[0] = new TableReader().read(CsvFile.open(file, FileChoices.NONE), Shaping.NONE).table());
             long[] fields = new long[1];
-            double bare = Report.median(3, 3, () -> {
+            double bare = report.median(3, 3, () -> {
                 try (var reader = CsvReader.builder().ofCsvRecord(file)) {
                     reader.forEach(r -> fields[0] += r.getFieldCount());
                 }
@@ -165,29 +189,33 @@ public final class Bench {
     }
 
     private void placing() throws Exception {
-        report.title("Placing 100,000 distinct pairs of town and province");
-        Table pairs = pairs(100_000);
+        Table pairs = pairs(few(100_000));
+        report.title("Placing %,d distinct pairs of town and province".formatted(pairs.rows()));
         TablePlacer placer = new TablePlacer(Gazetteer.shipped());
-        double ours = Report.median(3, 5, () -> placer.byName(pairs, new Placing.ByName("town", "province", null)));
+        double ours = report.median(3, 5, () -> placer.byName(pairs, new Placing.ByName("town", "province", null)));
         report.rate("distinct pairs a second", pairs.rows() / ours * 1000, "/s", "aim", 50_000, 1);
-        Table rows = repeated(pairs(60_000), 1_000_000);
-        double joint = Report.median(1, 3, () -> placer.byName(rows, new Placing.ByName("town", "province", null)));
-        report.time("a million rows with 60,000 distinct places, jointly", joint, "aim", 5000, 1);
-        List<String> slips = Gazetteer.shipped().townsOf("ES").stream().map(Place::name).filter(n -> n.length() > 6).limit(2000)
+        Table rows = repeated(pairs(few(60_000)), few(1_000_000));
+        double joint = report.median(1, 3, () -> placer.byName(rows, new Placing.ByName("town", "province", null)));
+        report.time("%,d rows with %,d distinct places, jointly".formatted(rows.rows(), few(60_000)), joint, "aim", 5000, 1);
+        Table points = points(few(1_000_000));
+        double spots = report.median(0, 1, () -> placer.byCoordinates(points, new Placing.ByCoordinates("lat", "lon")));
+        report.time("%,d distinct points".formatted(points.rows()), spots, "aim", 30_000, 1);
+        List<String> slips = Gazetteer.shipped().townsOf("ES").stream().map(Place::name).filter(n -> n.length() > 6).limit(few(2000))
                 .map(n -> n.substring(0, 3) + n.charAt(4) + n.charAt(3) + n.substring(5)).toList();
-        double fuzzy = Report.median(2, 5, () -> slips.forEach(s -> Gazetteer.shipped().search(s, 9)));
+        double fuzzy = report.median(2, 5, () -> slips.forEach(s -> Gazetteer.shipped().search(s, 9)));
         report.time("a misspelled name looked up", fuzzy / slips.size(), "aim", 1, 1);
     }
 
     private void areas() throws Exception {
-        report.title("1,000,000 points in the 8,119 municipalities of Spain that have a shape");
+        int count = few(1_000_000);
+        report.title("%,d points in the 8,119 municipalities of Spain that have a shape".formatted(count));
         BoundarySet set = BoundaryFiles.shipped(BoundaryFiles.Shipped.MUNICIPALITIES);
         AreaFinder finder = new AreaFinder(set);
         Random random = new Random(1);
-        double[] lon = random.doubles(1_000_000, -9.3, 3.3).toArray();
-        double[] lat = random.doubles(1_000_000, 36, 43.8).toArray();
+        double[] lon = random.doubles(count, -9.3, 3.3).toArray();
+        double[] lat = random.doubles(count, 36, 43.8).toArray();
         int[] found = new int[2];
-        double ours = Report.median(1, 3, () -> {
+        double ours = report.median(1, 3, () -> {
             found[0] = 0;
             for (int i = 0; i < lon.length; i++) if (finder.at(lon[i], lat[i]) >= 0) found[0]++;
         });
@@ -196,7 +224,7 @@ public final class Bench {
         GeometryFactory shapes = new GeometryFactory();
         set.areas().forEach(area -> tree.insert(area.shape().getEnvelopeInternal(), PreparedGeometryFactory.prepare(area.shape())));
         tree.build();
-        double plain = Report.median(1, 3, () -> {
+        double plain = report.median(1, 3, () -> {
             found[1] = 0;
             for (int i = 0; i < lon.length; i++) {
                 Point point = shapes.createPoint(new Coordinate(lon[i], lat[i]));
@@ -213,17 +241,17 @@ public final class Bench {
     }
 
     private void formulas() throws Exception {
-        report.title("Formulas over 1,000,000 refills");
-        Table table = RefillTable.of(1_000_000).table();
+        Table table = RefillTable.of(few(1_000_000)).table();
+        report.title("Formulas over %,d refills".formatted(table.rows()));
         Surroundings today = Surroundings.on(java.time.LocalDate.of(2026, 5, 31));
         Formula formula = Formula.parse("CASE WHEN product = 'still' AND litres > 10 THEN takings / litres ELSE ROUND(litres * 2, 1) END", Scope.of(table));
-        double column = Report.median(2, 5, () -> formula.compute(table, today));
+        double column = report.median(2, 5, () -> formula.compute(table, today));
         report.rate("rows a second, with CASE, comparison and rounding", table.rows() / column * 1000, "/s", "aim", 1_000_000, 1);
         InMemoryEngine engine = new InMemoryEngine();
         MeasureFormula rate = MeasureFormula.parse("SUM(takings) / NULLIF(SUM(litres), 0)", Scope.of(table));
         Query query = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.FORMULA, "rate"))).with(Map.of("rate", FormulaMeasure.of(rate, table, today)));
         Query sums = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.SUM, "takings"), new Measure(Summary.SUM, "litres")));
-        report.time("a measure formula by town", Report.median(WARM, RUNS, () -> engine.answer(table, query)), "its two sums alone", Report.median(WARM, RUNS, () -> engine.answer(table, sums)), 0.3);
+        report.time("a measure formula by town", report.median(warm, runs, () -> engine.answer(table, query)), "its two sums alone", report.median(warm, runs, () -> engine.answer(table, sums)), 0.3);
     }
 
     /** The rows of a table over and over, up to this many. */
@@ -252,6 +280,14 @@ public final class Bench {
         return new Table(Map.of("town", text(pairs.stream().map(p -> p.get(0)).toList()), "province", text(pairs.stream().map(p -> p.get(1)).toList())));
     }
 
+    /** Points all over the world, none of them twice. */
+    private static Table points(int count) {
+        Random random = new Random(11);
+        double[] lat = random.doubles(count, -60, 70).map(v -> Math.round(v * 1e6) / 1e6).toArray();
+        double[] lon = random.doubles(count, -180, 180).map(v -> Math.round(v * 1e6) / 1e6).toArray();
+        return new Table(Map.of("lat", new DecimalColumn(lat), "lon", new DecimalColumn(lon)));
+    }
+
     private static String written(String name, int way) {
         return switch (way) {
             case 1 -> name.toUpperCase(Locale.ROOT);
@@ -277,18 +313,18 @@ public final class Bench {
         SarnikClient client = new SarnikClient(base);
         if (!client.signIn("ana", "aljibe-ana1")) throw new IllegalStateException("The demo's analyst cannot sign in");
         JsonNode all = client.json("POST", "/api/dashboards/1/frames", Map.of("state", ""));
-        JsonNode towns = all.at("/drawings/v1/layers/0/ids");
+        JsonNode towns = all.get("places").get(all.at("/drawings/v1/layers/0/places").asString()).get("ids");
         JsonNode touched = client.read(client.get("/api/dashboards/1")).at("/touches/v1");
         int[] next = {0};
-        double server = Report.median(6, PICKS, () -> client.json("POST", "/api/dashboards/1/frames",
+        double server = report.median(6, PICKS, () -> client.json("POST", "/api/dashboards/1/frames",
                 Map.of("state", "p.v1=" + towns.get(next[0]++ % towns.size()).asString(), "ids", touched)));
         report.time("asked and answered over loopback", server, "aim", 30, 1);
         try (SarnikBrowser browser = new SarnikBrowser()) {
             Page page = browser.signedIn(base, "ana", "aljibe-ana1", 1280, 800);
             page.navigate("/dashboards/1");
             SarnikBrowser.drawn(page);
-            double[] times = new double[PICKS];
-            for (int i = 0; i < PICKS; i++) times[i] = ((Number) page.evaluate(PICK, i % 10)).doubleValue();
+            double[] times = new double[brief ? 3 : PICKS];
+            for (int i = 0; i < times.length; i++) times[i] = ((Number) page.evaluate(PICK, i % 10)).doubleValue();
             report.time("gesture to drawn picture in the browser", Report.median(times), "aim", 150, 1);
         }
     }

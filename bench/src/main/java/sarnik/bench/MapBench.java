@@ -55,7 +55,7 @@ final class MapBench {
         Random random = new Random(5);
         double[] values = new double[count];
         for (int i = 0; i < count; i++) values[i] = Math.exp(random.nextGaussian() * 1.4) * 100;
-        report.time("natural breaks of %,d values in 7 classes".formatted(count), Report.median(1.5, runs, () -> Classes.of(Classes.Method.NATURAL, values, 7)), "aim", aim, 1);
+        report.time("natural breaks of %,d values in 7 classes".formatted(count), report.median(1.5, runs, () -> Classes.of(Classes.Method.NATURAL, values, 7)), "aim", aim, 1);
     }
 
     /** Beside adding up the kernel of every point at every cell of a coarse grid, point by point. */
@@ -67,9 +67,9 @@ final class MapBench {
         double[] weights = new double[count];
         Arrays.fill(weights, 1);
         double radius = 25_000;
-        double ours = Report.median(1.5, 9, () -> new KernelDensity(lon, lat, weights, radius).peak());
+        double ours = report.median(1.5, 9, () -> new KernelDensity(lon, lat, weights, radius).peak());
         int cells = 24;
-        double plain = Report.median(0, 1, () -> {
+        double plain = report.median(0, 1, () -> {
             double peak = 0;
             for (int y = 0; y < cells; y++) {
                 for (int x = 0; x < cells; x++) {
@@ -108,7 +108,7 @@ final class MapBench {
             Map<String, Object> pick = Map.of("state", "p.v2=b", "ids", List.of("v1"), "known", known);
             String answer = client.send("POST", "/api/dashboards/" + id + "/frames", "application/json", tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(pick)).body();
             report.size("bytes of a pick on %,d areas, compressed".formatted(areas.size()), zipped(answer) / 1000.0, "aim", 60, 1);
-            double answered = Report.median(1, 15, () -> client.json("POST", "/api/dashboards/" + id + "/frames", pick));
+            double answered = report.median(1, 15, () -> client.json("POST", "/api/dashboards/" + id + "/frames", pick));
             report.time("pick answered, over HTTP", answered, "aim", 100, 1);
         } catch (Exception failed) {
             throw new IOException(failed);

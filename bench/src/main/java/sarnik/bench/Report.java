@@ -31,6 +31,19 @@ final class Report {
 
     private final List<Line> lines = new ArrayList<>();
 
+    /** Whether work is done once only, to see that it runs. */
+    private final boolean brief;
+
+    Report(boolean brief) {
+        this.brief = brief;
+    }
+
+    private static double once(Work work) throws Exception {
+        long began = System.nanoTime();
+        work.run();
+        return Math.max(1e-3, (System.nanoTime() - began) / 1e6);
+    }
+
     void title(String words) {
         System.out.printf("%n%s%n%-58s %12s   %-26s %10s %8s %8s%n", words, "", "Sarnik", "beside", "", "ratio", "aim");
     }
@@ -71,7 +84,8 @@ final class Report {
      * @param warmSeconds how long the work is run beforehand, at least once; Java needs some hundred runs of a short work
      *     to be compiled in full
      */
-    static double median(double warmSeconds, int runs, Work work) throws Exception {
+    double median(double warmSeconds, int runs, Work work) throws Exception {
+        if (brief) return once(work);
         long until = System.nanoTime() + (long) (warmSeconds * 1e9);
         do work.run();
         while (System.nanoTime() < until);

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.function.Consumer;
 import org.locationtech.jts.geom.CoordinateSequence;
@@ -34,13 +35,13 @@ final class GeoPackageFile implements FeatureSource {
     private final Path file;
     private final String layer;
     private final String shapeColumn;
-    private final Projection projection;
+    private final Systems systems;
 
-    private GeoPackageFile(Path file, String layer, String shapeColumn, Projection projection) {
+    private GeoPackageFile(Path file, String layer, String shapeColumn, Systems systems) {
         this.file = file;
         this.layer = layer;
         this.shapeColumn = shapeColumn;
-        this.projection = projection;
+        this.systems = systems;
     }
 
     static List<String> layers(Path file) throws IOException {
@@ -60,30 +61,38 @@ final class GeoPackageFile implements FeatureSource {
 
     /**
      * @param wanted the layer; null for the first
+     * @param system the coordinate system that a person has said, a code of the EPSG dataset; null for that of the layer
      */
-    static GeoPackageFile open(Path file, String wanted) throws IOException {
+    static GeoPackageFile open(Path file, String wanted, Integer system) throws IOException {
         return with(file, connection -> {
             List<String> layers = layers(connection);
             String layer = wanted == null ? layers.get(0) : wanted;
             if (!layers.contains(layer)) throw new UnreadableTableException("The GeoPackage has no layer “" + layer + "”. It has: " + String.join(", ", layers) + ".");
-            try (PreparedStatement ask = connection.prepareStatement("SELECT g.column_name, s.organization, s.organization_coordsys_id"
+            try (PreparedStatement ask = connection.prepareStatement("SELECT g.column_name, s.organization, s.organization_coordsys_id, s.definition, s.srs_id"
                     + " FROM gpkg_geometry_columns g LEFT JOIN gpkg_spatial_ref_sys s ON s.srs_id = g.srs_id WHERE g.table_name = ?")) {
                 ask.setString(1, layer);
                 try (ResultSet found = ask.executeQuery()) {
-                    if (!found.next()) return new GeoPackageFile(file, layer, null, Projection.DEGREES);
-                    return new GeoPackageFile(file, layer, found.getString(1), projection(found.getString(2), found.getInt(3)));
+                    if (!found.next()) return new GeoPackageFile(file, layer, null, Systems.DEGREES);
+                    return new GeoPackageFile(file, layer, found.getString(1), systems(system, found.getString(2), found.getInt(3), found.getString(4), found.getInt(5)));
                 }
             } catch (SQLException noShapes) {
                 // A package of plain tables may lack the table of geometry columns.
-                return new GeoPackageFile(file, layer, null, Projection.DEGREES);
+                return new GeoPackageFile(file, layer, null, Systems.DEGREES);
             }
         });
     }
 
-    private static Projection projection(String organization, int code) {
-        if (organization == null || code <= 0) return Projection.DEGREES;
-        return Projection.ofEpsg(code).orElseThrow(() -> new UnreadableTableException("The layer's coordinates are in %s:%d, which is not known here. Save it in degrees (EPSG:4326)."
-                .formatted(organization, code)));
+    /** A system by its organisation and code, else by its definition; the package's own number of it says nothing (OGC 12-128r18, 1.1.2). */
+    /** A system by its organisation and code, else by its definition; the package's own number of it says nothing (OGC 12-128r18, 1.1.2). */
+    private static Systems systems(Integer said, String organization, int code, String definition, int own) {
+        if (said != null) return Systems.of(said, null);
+        Optional<Projection> known = "EPSG".equalsIgnoreCase(organization) ? Projection.ofEpsg(code) : Optional.empty();
+        if (known.isPresent()) return new Systems(known.get(), null);
+        boolean described = definition != null && !definition.isBlank() && !definition.equalsIgnoreCase("undefined");
+        // 0 stands for degrees of which nothing is said but that they are, -1 for a plane without a place on earth.
+        if (!described && own == 0) return Systems.DEGREES;
+        if (!described && organization != null && code > 0) return Systems.unsaid("The layer's coordinates are in %s:%d, which is not known here. Say another code of the EPSG register, or save it in degrees (4326).".formatted(organization, code));
+        return Systems.of(null, described ? definition : null);
     }
 
     private interface Use<T> {
@@ -143,7 +152,7 @@ final class GeoPackageFile implements FeatureSource {
             byte[] wkb = new byte[body.remaining()];
             body.get(wkb);
             Geometry shape = new WKBReader(JsonShapes.SHAPES).read(wkb);
-            if (!projection.isDegrees()) shape.apply(new ToDegrees(projection));
+            if (!systems.projection().isDegrees()) shape.apply(new ToDegrees(systems.projection()));
             return shape;
         } catch (ParseException | IllegalArgumentException | java.nio.BufferUnderflowException broken) {
             throw new UnreadableTableException("The shape of row %,d is broken.".formatted(number));
@@ -172,7 +181,12 @@ final class GeoPackageFile implements FeatureSource {
     }
 
     @Override
+    public Optional<String> asks() {
+        return shapeColumn == null ? Optional.empty() : Optional.ofNullable(systems.asks());
+    }
+
+    @Override
     public String words() {
-        return "GeoPackage, layer “" + layer + "”" + (shapeColumn == null ? "" : ", coordinates " + (projection.isDegrees() ? "in degrees" : projection.name()));
+        return "GeoPackage, layer “" + layer + "”" + (shapeColumn == null ? "" : ", " + systems.words());
     }
 }

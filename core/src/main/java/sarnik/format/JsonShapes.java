@@ -20,6 +20,15 @@ final class JsonShapes {
 
     private JsonShapes() {}
 
+    /** What is odd about a shape, in words for people. */
+    private static final class OddShape extends IllegalArgumentException {
+        private static final long serialVersionUID = 1L;
+
+        OddShape(String words) {
+            super(words);
+        }
+    }
+
     /**
      * @return null for a null geometry
      * @throws UnreadableTableException when it is no geometry
@@ -28,13 +37,15 @@ final class JsonShapes {
         if (node == null || node.isNull() || node.isMissingNode()) return null;
         try {
             return read(node, 0);
+        } catch (OddShape odd) {
+            throw new UnreadableTableException("Feature %,d has a shape that cannot be read: %s.".formatted(number, odd.getMessage()));
         } catch (IllegalArgumentException crooked) {
-            throw new UnreadableTableException("Feature %,d has a shape that cannot be read: %s.".formatted(number, crooked.getMessage()));
+            throw new UnreadableTableException("Feature %,d has a shape that cannot be read: its corners do not make one.".formatted(number));
         }
     }
 
     private static Geometry read(JsonNode node, int depth) {
-        if (depth > DEEPEST) throw new IllegalArgumentException("geometry collections stand inside each other too deeply");
+        if (depth > DEEPEST) throw new OddShape("geometry collections stand inside each other too deeply");
         JsonNode at = node.path("coordinates");
         return switch (node.path("type").asString("")) {
             case "Point" -> at.isEmpty() ? SHAPES.createPoint() : SHAPES.createPoint(position(at));
@@ -45,12 +56,12 @@ final class JsonShapes {
             case "MultiPolygon" -> SHAPES.createMultiPolygon(list(at).stream().map(JsonShapes::polygon).toArray(Polygon[]::new));
             case "GeometryCollection" -> SHAPES.createGeometryCollection(
                     list(node.path("geometries")).stream().map(g -> read(g, depth + 1)).toArray(Geometry[]::new));
-            default -> throw new IllegalArgumentException("its type is “" + node.path("type").asString("") + "”");
+            default -> throw new OddShape("its type is “" + node.path("type").asString("") + "”");
         };
     }
 
     private static List<JsonNode> list(JsonNode node) {
-        if (!node.isArray()) throw new IllegalArgumentException("a list of coordinates is missing");
+        if (!node.isArray()) throw new OddShape("a list of coordinates is missing");
         List<JsonNode> items = new ArrayList<>();
         node.forEach(items::add);
         return items;
@@ -83,7 +94,7 @@ final class JsonShapes {
 
     private static Coordinate position(JsonNode node) {
         if (!node.isArray() || node.size() < 2 || !node.get(0).isNumber() || !node.get(1).isNumber()) {
-            throw new IllegalArgumentException("a position is not two numbers");
+            throw new OddShape("a position is not two numbers");
         }
         return new Coordinate(node.get(0).asDouble(), node.get(1).asDouble());
     }

@@ -27,7 +27,6 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Polygon;
-import sarnik.geo.Projection;
 import sarnik.table.UnreadableTableException;
 
 /**
@@ -41,12 +40,12 @@ final class Shapefile implements FeatureSource {
 
     private final Path file;
     private final String base;
-    private final Projection projection;
+    private final Systems systems;
 
-    private Shapefile(Path file, String base, Projection projection) {
+    private Shapefile(Path file, String base, Systems systems) {
         this.file = file;
         this.base = base;
-        this.projection = projection;
+        this.systems = systems;
     }
 
     /** Names of the shapefiles in the archive, without their ending. */
@@ -56,20 +55,16 @@ final class Shapefile implements FeatureSource {
 
     /**
      * @param layer the shapefile of an archive that holds several; null for the first
+     * @param system the coordinate system that a person has said, a code of the EPSG dataset; null for that of the file
      */
-    static Shapefile open(Path file, String layer) throws IOException {
+    static Shapefile open(Path file, String layer, Integer system) throws IOException {
         try (Archive archive = Archive.open(file)) {
             List<String> layers = layers(archive);
             String base = layer == null ? layers.get(0) : layer;
             if (!layers.contains(base)) throw new UnreadableTableException("The archive has no shapefile “" + base + "”. It has: " + String.join(", ", layers) + ".");
-            Projection projection = Projection.DEGREES;
             Optional<InputStream> description = archive.find(base + ".prj");
-            if (description.isPresent()) {
-                String text = new String(description.get().readNBytes(1 << 16), StandardCharsets.UTF_8);
-                projection = Projection.ofDescription(text).orElseThrow(() -> new UnreadableTableException(
-                        "The shapefile's coordinate system (.prj) is of a kind that is not read. Save the shapes in degrees (WGS 84)."));
-            }
-            return new Shapefile(file, base, projection);
+            String text = description.isEmpty() ? null : new String(description.get().readNBytes(1 << 16), StandardCharsets.UTF_8);
+            return new Shapefile(file, base, Systems.of(system, text));
         }
     }
 
@@ -86,7 +81,7 @@ final class Shapefile implements FeatureSource {
                     visitor.accept(new Feature(number, properties, shape(record, number)));
                 }
             } catch (DBFException broken) {
-                throw new UnreadableTableException("The shapefile's table (.dbf) is broken: " + broken.getMessage() + ".");
+                throw new UnreadableTableException("The shapefile's table (.dbf) is broken. Save or download the shapefile again.");
             }
         } catch (EOFException cut) {
             throw new UnreadableTableException("The shapefile is cut off. Save or download it again.");
@@ -159,7 +154,7 @@ final class Shapefile implements FeatureSource {
     }
 
     private Coordinate point(ByteBuffer in) {
-        double[] at = projection.toDegrees(in.getDouble(), in.getDouble());
+        double[] at = systems.projection().toDegrees(in.getDouble(), in.getDouble());
         return at == null ? new Coordinate(Double.NaN, Double.NaN) : new Coordinate(at[0], at[1]);
     }
 
@@ -185,7 +180,7 @@ final class Shapefile implements FeatureSource {
         starts[parts] = points;
         List<Coordinate[]> lists = new ArrayList<>();
         for (int i = 0; i < parts; i++) {
-            if (starts[i] < 0 || starts[i + 1] < starts[i]) throw new IllegalArgumentException("parts are out of order");
+            if (starts[i] < 0 || starts[i + 1] < starts[i] || starts[i + 1] > points) throw new IllegalArgumentException("parts are out of order");
             lists.add(points(in, starts[i + 1] - starts[i]));
         }
         return lists;
@@ -221,7 +216,12 @@ final class Shapefile implements FeatureSource {
     }
 
     @Override
+    public Optional<String> asks() {
+        return Optional.ofNullable(systems.asks());
+    }
+
+    @Override
     public String words() {
-        return "shapefile “" + base + "”, coordinates " + (projection.isDegrees() ? "in degrees" : projection.name());
+        return "shapefile “" + base + "”, " + systems.words();
     }
 }

@@ -45,10 +45,15 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
      * @throws UnreadableTableException when the file is of no format that is read, or breaks its rules
      */
     public static TableFile open(Path file, FileChoices choices) throws IOException {
+        TableFile opened = Guarded.reading(() -> opened(file, choices));
+        return new TableFile(opened.kind, new Guarded.Rows(opened.rows), opened.features.map(Guarded.Features::new), opened.sheets, opened.areas);
+    }
+
+    private static TableFile opened(Path file, FileChoices choices) throws IOException {
         byte[] head = head(file);
         if (starts(head, "PK\3\4") || starts(head, "PK\5\6")) return archive(file, choices);
         if (starts(head, "SQLite format 3\0")) {
-            return of(Kind.GEOPACKAGE, GeoPackageFile.open(file, choices.sheet()), several(GeoPackageFile.layers(file)));
+            return of(Kind.GEOPACKAGE, GeoPackageFile.open(file, choices.sheet(), choices.system()), several(GeoPackageFile.layers(file)));
         }
         String text = new String(head, StandardCharsets.UTF_8).replaceFirst("^\uFEFF", "").stripLeading();
         if (text.startsWith("{") || text.startsWith("[{") || text.matches("(?s)\\[\\s*\\{.*")) {
@@ -84,7 +89,7 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
                 return new TableFile(Kind.XLSX, Workbook.open(file, choices), Optional.empty(), Workbook.sheets(file), false);
             }
             List<String> shapefiles = Shapefile.layers(archive);
-            if (!shapefiles.isEmpty()) return of(Kind.SHAPEFILE, Shapefile.open(file, choices.sheet()), several(shapefiles));
+            if (!shapefiles.isEmpty()) return of(Kind.SHAPEFILE, Shapefile.open(file, choices.sheet(), choices.system()), several(shapefiles));
             List<String> kml = archive.ending(".kml");
             if (!kml.isEmpty()) return of(Kind.KML, new XmlFile(() -> unpacked(file, kml.get(0)), XmlFile.Kind.KML), List.of());
             throw new UnreadableTableException("The archive holds neither a workbook, nor a shapefile (.shp), nor KML. Unpack it and bring the table in by itself.");

@@ -104,7 +104,7 @@ final class TopoJsonFile implements FeatureSource {
             try {
                 visitor.accept(new Feature(number, properties, shape(item)));
             } catch (IllegalArgumentException | IndexOutOfBoundsException crooked) {
-                throw new UnreadableTableException("Shape %,d of layer “%s” cannot be put together: %s.".formatted(number, name, crooked.getMessage()));
+                throw new UnreadableTableException("Shape %,d of layer “%s” cannot be put together: its arcs do not make one.".formatted(number, name));
             }
         }
     }

@@ -64,6 +64,7 @@ final class Workbook implements Grid {
         List<String> sheets = sheets(file);
         String sheet = choices.sheet() == null ? sheets.get(0) : choices.sheet();
         if (!sheets.contains(sheet)) throw new UnreadableTableException("The workbook has no sheet “" + sheet + "”. It has: " + String.join(", ", sheets) + ".");
+        SheetBounds.check(file);
         Workbook grid = new Workbook(file, sheet, range(choices.range()));
         grid.each((line, cells) -> grid.width = Math.max(grid.width, cells.count()));
         return new GridSource(grid, choices, "XLSX, sheet “" + sheet + "”" + (choices.range() == null ? "" : ", cells " + choices.range().toUpperCase(java.util.Locale.ROOT)));

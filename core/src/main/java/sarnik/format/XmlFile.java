@@ -97,8 +97,7 @@ final class XmlFile implements FeatureSource {
 
     private static UnreadableTableException unreadable(XMLStreamException broken) {
         int line = broken.getLocation() == null ? 0 : broken.getLocation().getLineNumber();
-        String message = broken.getMessage() == null ? "" : broken.getMessage().replaceAll("(?s).*Message: ", "");
-        return new UnreadableTableException("The XML breaks off its own rules" + (line > 0 ? " in line %,d".formatted(line) : "") + ": " + message.strip().replaceAll("\\.$", "") + ".");
+        return new UnreadableTableException("The XML breaks off its own rules" + (line > 0 ? " in line %,d".formatted(line) : "") + ": an element that is not closed, or a sign that may not stand there. Save or download the file again.");
     }
 
     @Override

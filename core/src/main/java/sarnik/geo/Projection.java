@@ -1,7 +1,5 @@
 package sarnik.geo;
 
-import java.util.HashMap;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -14,116 +12,94 @@ import org.locationtech.proj4j.Proj4jException;
 import org.locationtech.proj4j.ProjCoordinate;
 
 /**
- * A coordinate system on the ground, by its EPSG code or its description, and the way from it to degrees (WGS 84).
+ * A coordinate system on the ground, by its EPSG code or its description, and the way between it and degrees (WGS 84).
  * Safe to share between threads: each conversion uses objects of its own.
  */
 public final class Projection {
 
-    /** Degrees, longitude first. */
-    public static final Projection DEGREES = new Projection("EPSG:4326", null);
+    /** Degrees (WGS 84), longitude first. */
+    public static final Projection DEGREES = new Projection("EPSG:4326", null, null);
+
+    /** A system of which nothing is known: no point of it has a place. */
+    public static final Projection UNSAID = new Projection("a system that is not said", null, null);
 
     private static final Map<Integer, Optional<Projection>> KNOWN = new ConcurrentHashMap<>();
-    private static final Pattern PART = Pattern.compile("PARAMETER\\s*\\[\\s*\"([^\"]+)\"\\s*,\\s*([-+0-9.eE]+)");
-    private static final Pattern SPHEROID = Pattern.compile("SPHEROID\\s*\\[\\s*\"[^\"]*\"\\s*,\\s*([0-9.eE]+)\\s*,\\s*([0-9.eE]+)");
-    private static final Pattern METHOD = Pattern.compile("PROJECTION\\s*\\[\\s*\"([^\"]+)\"");
-    private static final Pattern UNIT = Pattern.compile("UNIT\\s*\\[\\s*\"[^\"]*\"\\s*,\\s*([0-9.eE]+)[^\\[]*\\]\\s*(?:,\\s*AUTHORITY\\s*\\[[^\\]]*\\]\\s*)?\\]\\s*$");
-    private static final Pattern AUTHORITY = Pattern.compile("AUTHORITY\\s*\\[\\s*\"EPSG\"\\s*,\\s*\"?(\\d+)\"?\\s*\\]\\s*\\]\\s*$");
 
     private final String name;
     private final CoordinateReferenceSystem system;
+    private final SystemRegister.Entry entry;
 
-    private Projection(String name, CoordinateReferenceSystem system) {
+    private Projection(String name, CoordinateReferenceSystem system, SystemRegister.Entry entry) {
         this.name = name;
         this.system = system;
+        this.entry = entry;
     }
 
     /**
-     * @param epsg a code of the EPSG register, such as 25830
+     * @param epsg a code of the EPSG dataset, such as 25830
      * @return empty where the register that ships has no such code
      */
     public static Optional<Projection> ofEpsg(int epsg) {
         if (epsg == 4326 || epsg == 4979) return Optional.of(DEGREES);
-        return KNOWN.computeIfAbsent(epsg, code -> {
-            try {
-                return Optional.of(new Projection("EPSG:" + code, new CRSFactory().createFromName("EPSG:" + code)));
-            } catch (Proj4jException unknown) {
-                return Optional.empty();
-            }
-        });
+        // What web maps were called before they had a code.
+        int code = epsg == 900913 || epsg == 102100 || epsg == 102113 || epsg == 3785 ? 3857 : epsg;
+        return KNOWN.computeIfAbsent(code, c -> SystemRegister.shipped().find(c).flatMap(e -> of("EPSG:" + c, e.parameters(), e)));
     }
 
     /**
-     * Reads the description that lies beside a shapefile (well-known text 1, OGC 01-009).
+     * Reads a description in well-known text, as it lies beside a shapefile or in a GeoPackage.
      *
-     * @return empty where the description is of a kind that is not read
+     * @return empty where the description is of a kind that is not read; nothing of it is guessed
      */
     public static Optional<Projection> ofDescription(String text) {
-        String wkt = text.strip();
-        Matcher authority = AUTHORITY.matcher(wkt);
-        if (authority.find()) {
-            Optional<Projection> known = ofEpsg(Integer.parseInt(authority.group(1)));
-            if (known.isPresent()) return known;
-        }
-        Matcher spheroid = SPHEROID.matcher(wkt);
-        if (!spheroid.find()) return Optional.empty();
-        if (wkt.startsWith("GEOGCS")) return Optional.of(DEGREES);
-        Matcher method = METHOD.matcher(wkt);
-        if (!method.find()) return Optional.empty();
-        Optional<String> proj = method(method.group(1).toLowerCase(Locale.ROOT));
-        if (proj.isEmpty()) return Optional.empty();
-        Map<String, String> values = new HashMap<>();
-        Matcher part = PART.matcher(wkt);
-        while (part.find()) values.put(part.group(1).toLowerCase(Locale.ROOT), part.group(2));
-        Matcher unit = UNIT.matcher(wkt);
-        String toMetre = unit.find() ? unit.group(1) : "1";
-        StringBuilder parameters = new StringBuilder(proj.get());
-        add(parameters, "lat_0", values, "latitude_of_origin", "latitude_of_center");
-        add(parameters, "lon_0", values, "central_meridian", "longitude_of_center");
-        add(parameters, "lat_1", values, "standard_parallel_1");
-        add(parameters, "lat_2", values, "standard_parallel_2");
-        add(parameters, "k_0", values, "scale_factor");
-        add(parameters, "x_0", values, "false_easting");
-        add(parameters, "y_0", values, "false_northing");
-        double axis = Double.parseDouble(spheroid.group(1));
-        double inverseFlattening = Double.parseDouble(spheroid.group(2));
-        // An inverse flattening of 0 means a sphere.
-        double shortAxis = inverseFlattening == 0 ? axis : axis * (1 - 1 / inverseFlattening);
-        parameters.append(" +a=").append(axis).append(" +b=").append(shortAxis);
-        parameters.append(" +to_meter=").append(toMetre).append(" +towgs84=0,0,0 +no_defs");
+        return SystemDescription.read(text);
+    }
+
+    /** A system in the words of PROJ. */
+    static Optional<Projection> ofParameters(String name, String parameters) {
+        return of(name, parameters, null);
+    }
+
+    private static Optional<Projection> of(String name, String parameters, SystemRegister.Entry entry) {
         try {
-            return Optional.of(new Projection("as described", new CRSFactory().createFromParameters("as described", parameters.toString())));
-        } catch (Proj4jException | NumberFormatException unread) {
+            return Optional.of(new Projection(name, new CRSFactory().createFromParameters(name, withBothAxes(parameters) + " +no_defs"), entry));
+        } catch (Proj4jException | NumberFormatException | NullPointerException unread) {
             return Optional.empty();
         }
     }
 
-    private static Optional<String> method(String name) {
-        return Optional.ofNullable(switch (name) {
-            case "transverse_mercator", "gauss_kruger" -> "+proj=tmerc";
-            case "lambert_conformal_conic", "lambert_conformal_conic_2sp", "lambert_conformal_conic_1sp" -> "+proj=lcc";
-            case "lambert_azimuthal_equal_area" -> "+proj=laea";
-            case "albers", "albers_conic_equal_area" -> "+proj=aea";
-            case "mercator", "mercator_1sp", "mercator_2sp" -> "+proj=merc";
-            case "mercator_auxiliary_sphere", "popular_visualisation_pseudo_mercator" -> "+proj=merc +nadgrids=@null";
-            default -> null;
-        });
-    }
+    private static final Pattern FLATTENED = Pattern.compile("\\+a=([0-9.]+) \\+rf=([0-9.]+)");
 
-    private static void add(StringBuilder parameters, String key, Map<String, String> values, String... names) {
-        for (String n : names) {
-            if (!values.containsKey(n)) continue;
-            // False origins are given in the system's unit, proj wants metres; both are metres in what is read here.
-            parameters.append(" +").append(key).append('=').append(values.get(n));
-            return;
-        }
+    /** Ellipsoids that the library does not know by name (EPSG dataset 7011, 1025). */
+    private static final Map<String, String> UNKNOWN = Map.of("+ellps=clrk80ign", "+a=6378249.2 +b=6356515", "+ellps=GSK2011", "+a=6378136.5 +rf=298.2564151");
+
+    /** The library reads the second half axis, but not the inverse flattening. */
+    static String withBothAxes(String given) {
+        String parameters = given;
+        for (var unknown : UNKNOWN.entrySet()) parameters = parameters.replaceFirst(Pattern.quote(unknown.getKey()) + "(?= |$)", Matcher.quoteReplacement(unknown.getValue()));
+        Matcher flattened = FLATTENED.matcher(parameters);
+        if (!flattened.find()) return parameters;
+        double axis = Double.parseDouble(flattened.group(1));
+        return flattened.replaceFirst("+a=" + flattened.group(1) + " +b=" + axis * (1 - 1 / Double.parseDouble(flattened.group(2))));
     }
 
     public String name() {
         return name;
     }
 
+    /** What people call it. */
+    public String words() {
+        return entry == null ? isDegrees() ? "degrees (WGS 84)" : name : entry.name() + " (" + name + ")";
+    }
+
+    /** How far off its datum may lie, metres; NaN where that is not said. */
+    public double accuracy() {
+        return entry == null ? isDegrees() ? 0 : Double.NaN : entry.accuracy();
+    }
+
+    /** Whether its coordinates are those of WGS 84 as they stand. */
     public boolean isDegrees() {
-        return system == null;
+        return this == DEGREES;
     }
 
     /**
@@ -132,19 +108,30 @@ public final class Projection {
      * @return longitude and latitude in degrees, or null where the point lies outside what the system can show
      */
     public double[] toDegrees(double x, double y) {
-        if (system == null) return new double[] {x, y};
+        if (system == null) return isDegrees() ? new double[] {x, y} : null;
+        ProjCoordinate out = transformed(system, Wgs84.SYSTEM, x, y);
+        return out != null && Math.abs(out.x) <= 180 && Math.abs(out.y) <= 90 ? new double[] {out.x, out.y} : null;
+    }
+
+    /**
+     * @param lon degrees east
+     * @param lat degrees north
+     * @return easting and northing in the system's unit, or null where the point lies outside what the system can show
+     */
+    public double[] fromDegrees(double lon, double lat) {
+        if (system == null) return isDegrees() ? new double[] {lon, lat} : null;
+        ProjCoordinate out = transformed(Wgs84.SYSTEM, system, lon, lat);
+        return out == null ? null : new double[] {out.x, out.y};
+    }
+
+    private static ProjCoordinate transformed(CoordinateReferenceSystem from, CoordinateReferenceSystem to, double x, double y) {
         try {
             ProjCoordinate out = new ProjCoordinate();
-            new BasicCoordinateTransform(system, wgs84()).transform(new ProjCoordinate(x, y), out);
-            boolean fits = Double.isFinite(out.x) && Double.isFinite(out.y) && Math.abs(out.x) <= 180 && Math.abs(out.y) <= 90;
-            return fits ? new double[] {out.x, out.y} : null;
+            new BasicCoordinateTransform(from, to).transform(new ProjCoordinate(x, y), out);
+            return Double.isFinite(out.x) && Double.isFinite(out.y) ? out : null;
         } catch (Proj4jException | IllegalStateException outside) {
             return null;
         }
-    }
-
-    private static CoordinateReferenceSystem wgs84() {
-        return Wgs84.SYSTEM;
     }
 
     private static final class Wgs84 {

@@ -38,6 +38,11 @@ record VectorTile(List<Layer> layers) {
      */
     record Feature(boolean area, Map<String, String> attributes, Path2D shape) {}
 
+    /** Real tiles have some ten layers of some thousand features; each beyond takes memory and time for nothing that is seen. */
+    private static final int MOST_LAYERS = 200;
+
+    private static final int MOST_FEATURES = 100_000;
+
     /**
      * Reads a tile that is not compressed.
      *
@@ -49,6 +54,7 @@ record VectorTile(List<Layer> layers) {
         for (int tag = in.readTag(); tag != 0; tag = in.readTag()) {
             // Strict, since this also tells vector tiles from other bytes.
             if (tag != LAYER) throw new IOException("no vector tile");
+            if (layers.size() == MOST_LAYERS) throw new IOException("more layers than a tile has");
             layers.add(layer(part(in)));
         }
         return new VectorTile(layers);
@@ -67,7 +73,10 @@ record VectorTile(List<Layer> layers) {
         for (int tag = in.readTag(); tag != 0; tag = in.readTag()) {
             switch (WireFormat.getTagFieldNumber(tag)) {
                 case 1 -> name = in.readString();
-                case 2 -> features.add(part(in));
+                case 2 -> {
+                    if (features.size() == MOST_FEATURES) throw new InvalidProtocolBufferException("more features than a tile has");
+                    features.add(part(in));
+                }
                 case 3 -> keys.add(in.readString());
                 case 4 -> values.add(value(part(in)));
                 case 5 -> extent = in.readUInt32();

@@ -1,7 +1,9 @@
 package sarnik.place;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import sarnik.geo.Projection;
 
 /**
@@ -16,23 +18,27 @@ final class CoordinatePlacer {
     private static final int FEWEST_FOR_STRAYS = 10;
     private static final double STRAY_METRES = 300_000;
     private static final double STRAY_TIMES = 8;
+    private static final int MOST_OFFERED = 3;
 
     private final Gazetteer gazetteer;
     private final Projection projection;
+    private final List<Projection> alike;
 
     private final Land land;
     private final Watch watch;
 
     CoordinatePlacer(Gazetteer gazetteer) {
-        this(gazetteer, Projection.DEGREES, Land.EVERYWHERE, Watch.NONE);
+        this(gazetteer, Projection.DEGREES, List.of(), Land.EVERYWHERE, Watch.NONE);
     }
 
     /**
      * @param projection the system that the coordinates are in
+     * @param alike other systems that they may be in, as long as nobody has said which it is
      * @param land tells rows in the sea
      * @param watch told how far it has come
      */
-    CoordinatePlacer(Gazetteer gazetteer, Projection projection, Land land, Watch watch) {
+    CoordinatePlacer(Gazetteer gazetteer, Projection projection, List<Projection> alike, Land land, Watch watch) {
+        this.alike = alike;
         this.gazetteer = gazetteer;
         this.projection = projection;
         this.land = land;
@@ -71,7 +77,7 @@ final class CoordinatePlacer {
             List<double[]> straight = read.stream().map(this::toDegrees).toList();
             List<double[]> other = read.stream().map(pair -> toDegrees(pair == null ? null : new double[] {pair[1], pair[0]})).toList();
             boolean swapped = sense(other) > sense(straight);
-            return watch.each(words.size(), i -> projected(words.get(i), swapped ? other.get(i) : straight.get(i), swapped));
+            return watch.each(words.size(), i -> undecided(projected(words.get(i), swapped ? other.get(i) : straight.get(i), swapped), read.get(i), swapped));
         }
         boolean turned = isTurned(read);
         return watch.each(words.size(), i -> match(words.get(i), read.get(i), turned));
@@ -120,8 +126,21 @@ final class CoordinatePlacer {
 
     private Match projected(Words words, double[] degrees, boolean swapped) {
         if (words.town().isBlank() || words.province() != null && words.province().isBlank()) return Match.unplaced("The coordinates are missing.");
-        if (degrees == null) return Match.unplaced("“" + words.line() + "” lies outside what " + projection.name() + " can show, or is no pair of numbers.");
+        if (degrees == null) return Match.unplaced("“" + words.line() + "” lies outside what " + projection.words() + " can show, or is no pair of numbers.");
         return match(words, degrees, false, swapped);
+    }
+
+    /** A row whose numbers fit several systems is in doubt until somebody says which it is; the others are offered. */
+    private Match undecided(Match match, double[] read, boolean swapped) {
+        if (alike.isEmpty() || match.place() == null || read == null) return match;
+        List<Place> others = new ArrayList<>();
+        for (Projection other : alike.subList(0, Math.min(MOST_OFFERED, alike.size()))) {
+            double[] at = swapped ? other.toDegrees(read[0], read[1]) : other.toDegrees(read[1], read[0]);
+            if (at != null) others.add(point(at[0], at[1]));
+        }
+        String words = alike.stream().limit(MOST_OFFERED).map(Projection::words).collect(Collectors.joining(", "));
+        return new Match(match.place(), Match.State.DOUBTFUL, 1.0 / (1 + alike.size()), "The numbers fit %s, but also %s%s. Choose the system they are in.".formatted(projection.words(), words,
+                alike.size() > MOST_OFFERED ? " and %,d more".formatted(alike.size() - MOST_OFFERED) : ""), others);
     }
 
     /** Whether more rows make sense the other way round. */

@@ -1,5 +1,6 @@
 package sarnik.place;
 
+import java.util.List;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -53,13 +54,23 @@ public sealed interface Placing {
      * @param lat column of latitudes or northings, or of both numbers in one text
      * @param lon column of longitudes or eastings; null where {@code lat} holds both
      * @param epsg the projected system of the EPSG register that they are in; null for degrees (WGS 84)
+     * @param alike other systems that the numbers fit as well, as long as nobody has said which it is; null where it is known
      */
     @JsonTypeName("coordinates")
-    record ByCoordinates(String lat, String lon, Integer epsg) implements Placing {
+    record ByCoordinates(String lat, String lon, Integer epsg, List<Integer> alike) implements Placing {
+
+        public ByCoordinates {
+            if (alike != null && (alike.isEmpty() || alike.contains(null))) alike = null;
+        }
+
+        /** In a system that is known. */
+        public ByCoordinates(String lat, String lon, Integer epsg) {
+            this(lat, lon, epsg, null);
+        }
 
         /** In degrees. */
         public ByCoordinates(String lat, String lon) {
-            this(lat, lon, null);
+            this(lat, lon, null, null);
         }
     }
 

@@ -30,8 +30,8 @@ public final class PlacingGuess {
     private static final Set<String> DESTINATION_NAMES = Set.of("destination", "to", "target", "destino", "hasta");
     private static final Set<String> LAT_NAMES = Set.of("lat", "latitude", "latitud", "breite", "y");
     private static final Set<String> LON_NAMES = Set.of("lon", "lng", "long", "longitude", "longitud", "lange", "x");
-    private static final Set<String> EASTING_NAMES = Set.of("x", "easting", "east", "utmx", "xutm", "coordx", "xcoord", "este", "utm");
-    private static final Set<String> NORTHING_NAMES = Set.of("y", "northing", "north", "utmy", "yutm", "coordy", "ycoord", "norte");
+    private static final Set<String> EASTING_NAMES = Set.of("x", "easting", "east", "utmx", "xutm", "coordx", "xcoord", "este", "utm", "e", "ost", "rechtswert", "oost");
+    private static final Set<String> NORTHING_NAMES = Set.of("y", "northing", "north", "utmy", "yutm", "coordy", "ycoord", "norte", "n", "nord", "hochwert", "noord");
     private static final Set<String> BOTH_NAMES = Set.of("coordinates", "coordinate", "coordenadas", "position", "location", "point", "latlon", "gps");
     private static final int FEWEST_CODES = 5;
     private static final double CODES_THAT_FIT = 0.95;
@@ -99,8 +99,8 @@ public final class PlacingGuess {
         String easting = named(table, EASTING_NAMES, PlacingGuess::isMetres);
         String northing = named(table, NORTHING_NAMES, PlacingGuess::isMetres);
         if (easting != null && northing != null) {
-            Optional<Integer> epsg = new ProjectionGuess(gazetteer).guess(table, easting, northing);
-            if (epsg.isPresent()) return Optional.of(new Placing.ByCoordinates(northing, easting, epsg.get()));
+            Optional<ProjectionGuess.Guess> guess = new ProjectionGuess(gazetteer).guess(table, easting, northing);
+            if (guess.isPresent()) return Optional.of(new Placing.ByCoordinates(northing, easting, guess.get().epsg(), guess.get().alike()));
         }
         String both = named(table, BOTH_NAMES, v -> Degrees.readPair(v) != null);
         return both == null ? Optional.empty() : Optional.of(new Placing.ByCoordinates(both, null));

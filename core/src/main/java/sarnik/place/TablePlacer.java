@@ -75,7 +75,8 @@ public final class TablePlacer {
                 : new CodedColumn[] {coded(table, recipe.lat()), coded(table, recipe.lon()), null};
         Projection projection = recipe.epsg() == null ? Projection.DEGREES
                 : Projection.ofEpsg(recipe.epsg()).orElseThrow(() -> new IllegalArgumentException("The EPSG register that ships has no system " + recipe.epsg()));
-        return place(table, columns, new CoordinatePlacer(gazetteer, projection, land, watch)::place,
+        List<Projection> alike = recipe.alike() == null ? List.of() : recipe.alike().stream().flatMap(code -> Projection.ofEpsg(code).stream()).toList();
+        return place(table, columns, new CoordinatePlacer(gazetteer, projection, alike, land, watch)::place,
                 row -> new Words(text(columns[0], row), recipe.lon() == null ? null : text(columns[1], row), null));
     }
 
@@ -114,7 +115,8 @@ public final class TablePlacer {
 
     private Match code(String code) {
         if (code.isEmpty()) return Match.unplaced("The code is missing.");
-        Optional<Place> exact = gazetteer.byCode(code);
+        // Ids of places are codes too: what was written with them is read again.
+        Optional<Place> exact = gazetteer.byCode(code).or(() -> Decisions.place(code, gazetteer));
         if (exact.isPresent()) return new Match(exact.get(), Match.State.PLACED, 0.99, "The code fits.", List.of());
         boolean digits = code.matches("[0-9]+");
         Optional<Place> mended = digits && (code.length() == 1 || code.length() == 4) ? gazetteer.byCode("0" + code) : Optional.empty();

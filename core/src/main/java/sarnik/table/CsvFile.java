@@ -11,11 +11,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** The rows of a CSV file (RFC 4180) or another text file with a delimiter between cells. */
 public final class CsvFile implements Grid {
 
     /** Longest cell, in characters; a quote that is never closed runs into it. */
+    private static final Pattern LINE = Pattern.compile("line (\\d+)");
     private static final int LONGEST_CELL = 1 << 20;
 
     private final Path file;
@@ -98,9 +101,8 @@ public final class CsvFile implements Grid {
     }
 
     private static UnreadableTableException unreadable(CsvParseException broken) {
-        String message = broken.getCause() != null && broken.getCause().getMessage() != null ? broken.getCause().getMessage() : broken.getMessage();
-        String reason = message == null ? "" : message.endsWith(".") ? message : message + ".";
-        return new UnreadableTableException("The file breaks off its own rules: " + reason
-                + " A quote that is opened and never closed is the usual cause; mend that line and bring the file in again.");
+        Matcher line = LINE.matcher(String.valueOf(broken.getMessage()));
+        return new UnreadableTableException("The file breaks off its own rules" + (line.find() ? " in the row that begins in line " + line.group(1) : "")
+                + ". A quote that is opened and never closed is the usual cause; mend that line and bring the file in again.");
     }
 }

@@ -10,10 +10,16 @@ package sarnik.table;
  * @param headerRows over how many rows the names are written; 0 where there are none
  * @param sheet the sheet of a workbook, or the layer of a file that holds several
  * @param range the cells of a sheet, such as "B3:H200"
+ * @param system the coordinate system of a file's shapes, a code of the EPSG dataset
  */
-public record FileChoices(String charset, String delimiter, String quote, Integer headerRow, Integer headerRows, String sheet, String range) {
+public record FileChoices(String charset, String delimiter, String quote, Integer headerRow, Integer headerRows, String sheet, String range, Integer system) {
 
-    public static final FileChoices NONE = new FileChoices(null, null, null, null, null, null, null);
+    public static final FileChoices NONE = new FileChoices(null, null, null, null, null, null, null, null);
+
+    /** Choices that say nothing of shapes. */
+    public FileChoices(String charset, String delimiter, String quote, Integer headerRow, Integer headerRows, String sheet, String range) {
+        this(charset, delimiter, quote, headerRow, headerRows, sheet, range, null);
+    }
 
     public FileChoices {
         if (delimiter != null && delimiter.length() != 1) delimiter = null;

@@ -202,12 +202,6 @@ class FormatsTest {
             assertThat(shapes(SampleFiles.shapefileOfAreas(), FileChoices.NONE)).singleElement()
                     .satisfies(s -> assertThat(s.getArea()).isCloseTo(16 - 4, within(1e-9)));
         }
-
-        @Test
-        void ofAnUnknownSystemAreRefused() {
-            byte[] file = SampleFiles.zip(Map.of("a.shp", new byte[100], "a.prj", SampleFiles.bytes("PROJCS[\"Own\",GEOGCS[\"x\",DATUM[\"d\",SPHEROID[\"s\",6378137,298]]],PROJECTION[\"Own_Way\"]]")));
-            assertThatThrownBy(() -> open(file, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining(".prj");
-        }
     }
 
     @Nested

@@ -22,7 +22,8 @@ import sarnik.table.UnreadableTableException;
 @DisplayName("A damaged file gives rows or a sentence, never anything else:")
 class FuzzTest {
 
-    private static final int ROUNDS = 150;
+    /** How many mutations a format; {@code -Dfuzz.rounds=20000} for a long run. */
+    private static final int ROUNDS = Integer.getInteger("fuzz.rounds", 500);
 
     @TempDir
     Path directory;

@@ -111,6 +111,46 @@ final class SampleFiles {
         return zip(Map.of("stands.shp", shp.array(), "stands.dbf", dbf("Logroño", "Madrid"), "stands.cpg", bytes("UTF-8"), "stands.prj", bytes(prj)));
     }
 
+    /** The description of degrees as it lies beside shapefiles. */
+    static final String DEGREES = "GEOGCS[\"GCS_WGS_1984\",DATUM[\"D_WGS_1984\",SPHEROID[\"WGS_1984\",6378137.0,298.257223563]],PRIMEM[\"Greenwich\",0.0],UNIT[\"Degree\",0.0174532925199433]]";
+
+    /** The points without what says their system, or with it. */
+    static byte[] shapefileOfPoints(String prj, double[]... points) {
+        ByteBuffer shp = ByteBuffer.allocate(100 + points.length * 28);
+        shpHeader(shp, 1);
+        for (int i = 0; i < points.length; i++) shpPoint(shp, i + 1, points[i][0], points[i][1]);
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        files.put("p.shp", shp.array());
+        files.put("p.dbf", dbf(java.util.stream.IntStream.range(0, points.length).mapToObj(i -> "n" + i).toArray(String[]::new)));
+        if (prj != null) files.put("p.prj", bytes(prj));
+        return zip(files);
+    }
+
+    /** An area whose second part is said to end two thousand million corners on. */
+    static byte[] shapefileThatLies() {
+        ByteBuffer shp = ByteBuffer.allocate(100 + 8 + 4 + 32 + 8 + 8 + 16 * 10);
+        shpHeader(shp, 5);
+        shp.order(ByteOrder.BIG_ENDIAN).putInt(1).putInt((shp.capacity() - 108) / 2).order(ByteOrder.LITTLE_ENDIAN).putInt(5);
+        for (int i = 0; i < 4; i++) shp.putDouble(0);
+        shp.putInt(2).putInt(10).putInt(0).putInt(2_000_000_000);
+        return zip(Map.of("lie.shp", shp.array(), "lie.prj", bytes(DEGREES)));
+    }
+
+    /** A workbook whose first sheet holds this XML. */
+    static byte[] workbookOf(String sheetData) {
+        Map<String, byte[]> files = new LinkedHashMap<>();
+        try {
+            java.nio.file.Path whole = java.nio.file.Files.write(java.nio.file.Files.createTempFile("book", ".xlsx"), workbook());
+            try (Archive archive = Archive.open(whole)) {
+                for (String name : archive.names()) files.put(name, archive.read(name).readAllBytes());
+            }
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+        files.put("xl/worksheets/sheet1.xml", bytes("<?xml version=\"1.0\"?><worksheet xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><sheetData>" + sheetData + "</sheetData></worksheet>"));
+        return zip(files);
+    }
+
     /** One square with a square hole, in degrees. */
     static byte[] shapefileOfAreas() {
         double[][] outer = {{0, 0}, {0, 4}, {4, 4}, {4, 0}, {0, 0}};
@@ -126,6 +166,7 @@ final class SampleFiles {
         Map<String, byte[]> files = new LinkedHashMap<>();
         files.put("in/areas.SHP", shp.array());
         files.put("in/areas.DBF", dbf("Square"));
+        files.put("in/areas.prj", bytes(DEGREES));
         return zip(files);
     }
 

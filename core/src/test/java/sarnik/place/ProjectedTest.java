@@ -16,6 +16,8 @@ import org.locationtech.proj4j.CRSFactory;
 import org.locationtech.proj4j.ProjCoordinate;
 import sarnik.format.BoundaryFiles;
 import sarnik.geo.AreaFinder;
+import sarnik.geo.GreatCircle;
+import sarnik.geo.Projection;
 import sarnik.table.Table;
 import sarnik.table.TestTables;
 
@@ -24,6 +26,16 @@ class ProjectedTest {
 
     private static final String[][] TOWNS = {{"Soria", "Soria", "Spain", "-2.46883", "41.76401"}, {"Zamora", "Zamora", "Spain", "-5.74456", "41.50633"}, {"Teruel", "Teruel", "Spain", "-1.10646", "40.3456"},
         {"Lugo", "Lugo", "Spain", "-7.55602", "43.00992"}, {"Córdoba", "Córdoba", "Spain", "-4.77275", "37.89155"}, {"Girona", "Girona", "Spain", "2.82493", "41.98311"}};
+
+    private static double[] at(int epsg) {
+        return at(epsg, epsg);
+    }
+
+    /** Where the numbers of the first town in one system lie when they are read in another. */
+    private static double[] at(int read, int written) {
+        double[] there = Projection.ofEpsg(written).orElseThrow().fromDegrees(Double.parseDouble(TOWNS[0][3]), Double.parseDouble(TOWNS[0][4]));
+        return Projection.ofEpsg(read).orElseThrow().toDegrees(there[0], there[1]);
+    }
 
     /** The towns in a projected system, as another would have written them. */
     private static Table projected(int epsg, boolean named, boolean swapped) {
@@ -42,8 +54,13 @@ class ProjectedTest {
     @ParameterizedTest(name = "EPSG:{0}")
     @CsvSource({"25830", "25829", "3857", "3035"})
     void areGuessedFromTheirRangeAndFromWhatTheRowsName(int epsg) {
-        Placing guess = new PlacingGuess(Gazetteer.shipped()).guess(projected(epsg, true, false)).orElseThrow();
-        assertThat(guess).isEqualTo(new Placing.ByCoordinates("y", "x", epsg));
+        Placing.ByCoordinates guess = (Placing.ByCoordinates) new PlacingGuess(Gazetteer.shipped()).guess(projected(epsg, true, false)).orElseThrow();
+        assertThat(guess).isEqualTo(new Placing.ByCoordinates("y", "x", epsg, guess.alike()));
+        // Towns tell zones apart, not the older datum of the same grid: that is asked.
+        double[] first = at(epsg);
+        for (int alike : guess.alike() == null ? List.<Integer>of() : guess.alike()) {
+            assertThat(GreatCircle.metres(at(alike, epsg)[0], at(alike, epsg)[1], first[0], first[1])).as("EPSG:" + alike).isLessThan(2000);
+        }
     }
 
     @ParameterizedTest(name = "turned {0}")
@@ -73,6 +90,27 @@ class ProjectedTest {
     void inASystemThatIsNotKnownAreRefused() {
         assertThatThrownBy(() -> new TablePlacer(Gazetteer.shipped()).byCoordinates(TestTables.csv("x,y", "1,2"), new Placing.ByCoordinates("y", "x", 99999)))
                 .isInstanceOf(IllegalArgumentException.class).hasMessageContaining("99999");
+    }
+
+    @Test
+    void thatFitSeveralSystemsAreInDoubtUntilSomebodySaysWhichItIs() {
+        Placing.ByCoordinates guess = (Placing.ByCoordinates) new PlacingGuess(Gazetteer.shipped()).guess(projected(25830, false, false)).orElseThrow();
+        assertThat(guess.alike()).as("nothing tells the zones apart").isNotEmpty();
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byCoordinates(projected(25830, false, false), guess);
+        assertThat(placed.rows(Match.State.PLACED)).isZero();
+        assertThat(placed.match(0).reason()).contains("but also").contains("Choose the system");
+        assertThat(placed.match(0).runnersUp()).as("where it would lie").isNotEmpty();
+        PlacedTable decided = new TablePlacer(Gazetteer.shipped()).byCoordinates(projected(25830, false, false), new Placing.ByCoordinates("y", "x", 25830));
+        assertThat(decided.rows(Match.State.PLACED)).isEqualTo(TOWNS.length);
+    }
+
+    @Test
+    void areGuessedAnywhereInTheWorldByWhatTheRowsName() {
+        // The Swiss national grid of 1995: eastings about 2,600,000, northings about 1,200,000.
+        Table swiss = TestTables.csv("town,country,E,N", "Bern,Switzerland,2600668,1199657", "Zürich,Switzerland,2683111,1247955", "Genève,Switzerland,2500532,1117325", "Basel,Switzerland,2611220,1267503", "Lausanne,Switzerland,2538200,1152400");
+        Placing.ByCoordinates guess = (Placing.ByCoordinates) new PlacingGuess(Gazetteer.shipped()).guess(swiss).orElseThrow();
+        assertThat(guess.epsg()).isEqualTo(2056);
+        assertThat(guess.alike()).isNull();
     }
 
     @Test

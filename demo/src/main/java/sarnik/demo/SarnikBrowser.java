@@ -43,7 +43,12 @@ public final class SarnikBrowser implements AutoCloseable {
      * @param height pixels
      */
     public Page signedIn(String base, String name, String password, int width, int height) {
-        Page page = browser.newContext(new Browser.NewContextOptions().setBaseURL(base).setViewportSize(width, height)).newPage();
+        return signedIn(base, name, password, new Browser.NewContextOptions().setViewportSize(width, height));
+    }
+
+    /** The same with other options, such as for a page into which a test puts a script of its own. */
+    public Page signedIn(String base, String name, String password, Browser.NewContextOptions options) {
+        Page page = browser.newContext(options.setBaseURL(base)).newPage();
         // Long, because a busy machine may be slow; nothing waits longer than it has to.
         page.setDefaultTimeout(45_000);
         page.onPageError(error -> troubles.add("a script failed: " + error));

@@ -1,7 +1,12 @@
 package sarnik.app.boundary;
 
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.time.Duration;
+import java.util.zip.GZIPInputStream;
 import org.springframework.http.CacheControl;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -56,8 +61,15 @@ class BoundaryPages {
     ResponseEntity<byte[]> shapes(@PathVariable String name, @PathVariable ShapeBand band, WebRequest request) {
         BoundarySets.Shapes shapes = sets.shapes(name, band);
         if (request.checkNotModified("\"" + shapes.tag() + "\"")) return null;
-        return ResponseEntity.ok().eTag("\"" + shapes.tag() + "\"").cacheControl(CacheControl.maxAge(Duration.ofHours(1)).cachePrivate())
-                .contentType(MediaType.APPLICATION_JSON).body(shapes.json());
+        ResponseEntity.BodyBuilder answer = ResponseEntity.ok().eTag("\"" + shapes.tag() + "\"").cacheControl(CacheControl.maxAge(Duration.ofHours(1)).cachePrivate())
+                .varyBy(HttpHeaders.ACCEPT_ENCODING).contentType(MediaType.APPLICATION_JSON);
+        String accepted = request.getHeader(HttpHeaders.ACCEPT_ENCODING);
+        if (accepted != null && accepted.contains("gzip")) return answer.header(HttpHeaders.CONTENT_ENCODING, "gzip").body(shapes.compressed());
+        try (GZIPInputStream plain = new GZIPInputStream(new ByteArrayInputStream(shapes.compressed()))) {
+            return answer.body(plain.readAllBytes());
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
     }
 
     @DeleteMapping("/api/boundary-sets/{name}")

@@ -2,19 +2,18 @@ package sarnik.app.boundary;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HexFormat;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
-import org.locationtech.jts.geom.Geometry;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.PeopleService;
@@ -29,12 +28,12 @@ import sarnik.geo.BoundarySet;
 import sarnik.geo.IndexedSet;
 import sarnik.geo.ShapeBand;
 import sarnik.place.Land;
-import tools.jackson.databind.json.JsonMapper;
 
 /** The boundary sets that ship and those that people have brought in, by name. */
 @Service
 public class BoundarySets {
 
+    private static final Logger LOG = LoggerFactory.getLogger(BoundarySets.class);
     private static final int MOST_HELD = 40;
 
     /** How far off the drawn coast still counts as land, degrees: shapes at 1:50 m cut islands and harbours off. */
@@ -45,26 +44,27 @@ public class BoundarySets {
     private final Uses uses;
     private final AtomicLong changes = new AtomicLong();
     private final TransactionTemplate transaction;
-    private final JsonMapper mapper;
     private final Cache<String, IndexedSet> held = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
-    private final Cache<String, Shapes> shapes = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
+    private final Cache<String, String> contents = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
+    private final ShapeStore store;
 
     /**
      * Shapes of a set for a band of zooms, ready to be sent.
      *
      * @param tag changes with the content
+     * @param compressed JSON, by gzip
      */
-    public record Shapes(String tag, byte[] json) {}
+    public record Shapes(String tag, byte[] compressed) {}
 
     /** A set as lists show it. */
     public record Listed(String name, String level, String credit, int areas, boolean ships) {}
 
-    BoundarySets(BoundarySetRepository stored, PeopleService people, Uses uses, TransactionTemplate transaction, JsonMapper mapper) {
+    BoundarySets(BoundarySetRepository stored, PeopleService people, Uses uses, ShapeStore store, TransactionTemplate transaction) {
+        this.store = store;
         this.stored = stored;
         this.people = people;
         this.uses = uses;
         this.transaction = transaction;
-        this.mapper = mapper;
     }
 
     /** All sets, those that ship first. */
@@ -162,38 +162,28 @@ public class BoundarySets {
         });
         changes.incrementAndGet();
         held.invalidate(name);
-        for (ShapeBand band : ShapeBand.values()) shapes.invalidate(key(name, band));
+        contents.invalidate(name);
     }
-
-    private static String key(String name, ShapeBand band) {
-        return band + " " + name;
-    }
-
-    /** An area's shape as the browser draws it: rings of whole numbers, see {@link ShapeBand#rings}. */
-    private record Drawn(String code, String name, String parent, List<int[]> rings) {}
-
-    private record Sheet(int scale, List<Drawn> areas) {}
 
     /** The shapes of a set, simplified for a band of zooms. */
     public Shapes shapes(String name, ShapeBand band) {
         BoundarySet set = needed(name);
-        return shapes.get(key(name, band), k -> {
-            List<Geometry> simplified = band.simplify(set);
-            List<Drawn> areas = new ArrayList<>();
-            for (int i = 0; i < simplified.size(); i++) {
-                Area area = set.areas().get(i);
-                areas.add(new Drawn(area.code(), area.name(), area.parent(), band.rings(simplified.get(i))));
-            }
-            byte[] json = mapper.writeValueAsString(new Sheet(band.scale(), areas)).getBytes(StandardCharsets.UTF_8);
-            return new Shapes(hash(json), json);
-        });
+        String tag = contents.get(name, n -> ShapeStore.contentOf(set)) + "-" + band;
+        return new Shapes(tag, store.compressed(tag, set, band));
     }
 
-    private static String hash(byte[] content) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content)).substring(0, 20);
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException(impossible);
-        }
+    /** Makes the shapes of the sets that ship before somebody waits for them. */
+    @EventListener(ApplicationReadyEvent.class)
+    void warm() {
+        Thread warming = new Thread(() -> {
+            try {
+                for (ShapeBand band : ShapeBand.values()) for (BoundaryFiles.Shipped shipped : BoundaryFiles.Shipped.values()) shapes(shipped.title(), band);
+            } catch (RuntimeException failed) {
+                LOG.warn("Shapes could not be made ahead; they are made when they are asked for", failed);
+            }
+        }, "shapes");
+        warming.setDaemon(true);
+        warming.setPriority(Thread.MIN_PRIORITY);
+        warming.start();
     }
 }

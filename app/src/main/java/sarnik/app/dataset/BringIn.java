@@ -19,6 +19,7 @@ import sarnik.table.Reading;
  * @param kind the format of the first
  * @param sheets names of the sheets or layers of which one is read; empty where there is only one
  * @param areas whether they hold areas, which could be kept as a boundary set
+ * @param asks what has to be said before its shapes have a place, a sentence; null where all is known
  * @param guess how its rows might be placed; null when nothing fits
  * @param refreshes the dataset whose newer rows they hold; null for a new dataset
  * @param comparison how they differ from the rows that it serves; null for a new dataset
@@ -33,6 +34,7 @@ record BringIn(
         TableFile.Kind kind,
         List<String> sheets,
         boolean areas,
+        String asks,
         Placing guess,
         Long refreshes,
         Comparison comparison) {

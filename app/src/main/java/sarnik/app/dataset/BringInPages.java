@@ -3,6 +3,7 @@ package sarnik.app.dataset;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
+import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -25,6 +26,7 @@ import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Jobs;
 import sarnik.geo.BoundaryCheck;
+import sarnik.geo.Projection;
 import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
@@ -88,6 +90,8 @@ class BringInPages {
         model.addAttribute("fromColumn", bringIn.guess() instanceof Placing.FromTo f && f.from() instanceof Placing.ByWords w ? w.column() : "");
         model.addAttribute("toColumn", bringIn.guess() instanceof Placing.FromTo f && f.to() instanceof Placing.ByWords w ? w.column() : "");
         model.addAttribute("wordColumn", bringIn.guess() instanceof Placing.ByWords w ? w.column() : bringIn.guess() instanceof Placing.ByCode c ? c.column() : "");
+        model.addAttribute("asks", bringIn.asks());
+        model.addAttribute("alikeJson", json.of(bringIn.guess() instanceof Placing.ByCoordinates c && c.alike() != null ? systems(c) : List.of()));
         model.addAttribute("areas", bringIn.areas());
         model.addAttribute("sets", boundaries.names());
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
@@ -120,6 +124,11 @@ class BringInPages {
         model.addAttribute("intakeJson", json.of(bringIn.intake()));
         model.addAttribute("sourcesJson", json.of(bringIn.reading().source()));
         return "newer";
+    }
+
+    /** The system that was guessed and those that fit as well. */
+    private static List<CoordinateSystem> systems(Placing.ByCoordinates guess) {
+        return Stream.concat(Stream.of(guess.epsg()), guess.alike().stream()).flatMap(code -> Projection.ofEpsg(code).map(p -> new CoordinateSystem(code, p.words())).stream()).toList();
     }
 
     private static String wayOf(Placing guess) {

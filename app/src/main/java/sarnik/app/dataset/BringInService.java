@@ -189,7 +189,7 @@ class BringInService implements AutoCloseable {
             progress.next("Finding places");
             Placing placing = refreshes == null ? guess(read.reading().table()) : datasets.description(refreshes).map(Description::placing).orElse(null);
             Comparison comparison = refreshes == null ? null : compare(refreshes, read.reading().table(), progress);
-            return new BringIn(id, person, files, names, intake, read.reading(), read.first().kind(), read.first().sheets(), read.first().areas(), placing, refreshes, comparison);
+            return new BringIn(id, person, files, names, intake, read.reading(), read.first().kind(), read.first().sheets(), read.first().areas(), read.first().features().flatMap(FeatureSource::asks).orElse(null), placing, refreshes, comparison);
         });
         waiting.put(id, new Work(person, files, names, done, progress, share, new AtomicBoolean(), before));
     }
@@ -342,6 +342,7 @@ class BringInService implements AutoCloseable {
      */
     BoundaryCheck areas(BringIn bringIn, String code, String name, String parent) {
         if (code == null || code.isBlank()) throw new RefusedException("Choose the column that holds the codes of the areas.");
+        if (bringIn.asks() != null) throw new RefusedException(bringIn.asks());
         List<Area> areas = new ArrayList<>();
         try {
             for (Path file : bringIn.files()) {

@@ -78,7 +78,7 @@ function take(handle, opener) {
     option('Picture of twice the size, PNG', doing(() => savePicture(handle, 2))),
     option('Drawing, SVG', doing(() => saveDrawing(handle))),
     option('Rows in sight, CSV', doing(() => saveRows(handle, false))),
-    option('Rows in sight, CSV for spreadsheets', doing(() => saveRows(handle, true))),
+    option('Rows in sight, for a spreadsheet (CSV)', doing(() => saveRows(handle, true))),
     option('Places in sight with their figures, CSV', doing(() => savePlaces(handle, 'csv'))),
     option('Places in sight, GeoJSON', doing(() => savePlaces(handle, 'geojson')))]);
 }

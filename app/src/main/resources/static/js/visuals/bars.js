@@ -22,7 +22,7 @@ export function draw(handle, drawing) {
   const room = Math.max(20, width - names - amounts);
   const rows = drawing.bars.map((bar, i) => {
     const y = i * ROW;
-    const mark = el('g', { class: 'bar', tabindex: 0, role: 'button', 'aria-label': `${bar.label}: ${bar.full}`, 'data-key': bar.key ?? '' },
+    const mark = el('g', { class: 'bar', tabindex: 0, role: 'button', 'data-key': bar.key ?? '' },
       el('rect', { class: 'track', x: 1, y: y + 1, width: width - 2, height: ROW - 2 }),
       el('text', { x: 2, y: y + ROW / 2 + 4.5 }, shortened(bar.label, names)),
       el('rect', { class: 'fill', x: names + room * bar.start, y: y + (ROW - BAR) / 2, width: Math.max(1, room * (bar.end - bar.start)), height: BAR }),

@@ -171,6 +171,11 @@ async function shapes(handle) {
   const zoom = handle.view.map.getView().getZoom();
   let changed = false;
   for (const layer of handle.layers) {
+    // A map without its shapes is no empty map: that they are on their way is said.
+    layer.awaited = layer.type === 'areas' && !layer.shapes;
+  }
+  if (handle.layers.some(l => l.awaited)) notes(handle);
+  for (const layer of handle.layers) {
     try {
       if (!await withShapes(layer, zoom, handle.projection)) continue;
       changed = true;
@@ -178,6 +183,11 @@ async function shapes(handle) {
     } catch (refused) {
       layer.trouble = refused.message;
       notes(handle);
+    } finally {
+      if (layer.awaited) {
+        layer.awaited = false;
+        notes(handle);
+      }
     }
   }
   if (changed) surround(handle);
@@ -337,7 +347,8 @@ function pressesOf(handle, layer) {
 function notes(handle) {
   const { ground } = handle.view;
   const hints = handle.composing ? handle.layers.flatMap(l => l.key.hints ?? []) : [];
-  const sentences = [...(handle.drawing?.layers ?? []).flatMap(l => l.head.notes), ...handle.layers.map(l => l.trouble).filter(Boolean), ...(ground.trouble ? [ground.trouble] : []), ...hints];
+  const sentences = [...(handle.drawing?.layers ?? []).flatMap(l => l.head.notes), ...handle.layers.map(l => l.trouble).filter(Boolean), ...(ground.trouble ? [ground.trouble] : []), ...hints,
+    ...(handle.layers.some(l => l.awaited) ? ['The shapes of the areas are on their way.'] : [])];
   handle.notes.hidden = sentences.length === 0;
   handle.notes.replaceChildren(...[...new Set(sentences)].map(s => el('p', {}, s)));
 }

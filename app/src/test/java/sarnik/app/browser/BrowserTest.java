@@ -2,6 +2,7 @@ package sarnik.app.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
@@ -43,6 +44,11 @@ abstract class BrowserTest {
 
     Page page(String name) {
         return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, 1280, 800);
+    }
+
+    /** A page into which a test can put a script of its own, which the content policy would not let in. */
+    Page withoutPolicy(String name, int width, int height) {
+        return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, new Browser.NewContextOptions().setViewportSize(width, height).setBypassCSP(true));
     }
 
     Page phone(String name) {

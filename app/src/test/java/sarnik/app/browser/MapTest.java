@@ -352,7 +352,7 @@ class MapTest extends MapBrowserTest {
 
         @Test
         void itsRowsInSightGoAsATable() throws Exception {
-            Page page = open("rui", map("v1", 0, 18, "\"start\":{\"west\":-4,\"south\":40,\"east\":-3.4,\"north\":40.8}", symbols("")));
+            Page page = open("rui", map("v1", 0, 18, "\"rows\":\"all\",\"start\":{\"west\":-4,\"south\":40,\"east\":-3.4,\"north\":40.8}", symbols("")));
             List<String> lines = Files.readAllLines(take(page, "Rows in sight, CSV").path());
             assertThat(lines.get(0)).startsWith("town,province,country,product,litres,day");
             assertThat(lines).anyMatch(l -> l.startsWith("Madrid,")).noneMatch(l -> l.startsWith("Barcelona,"));
