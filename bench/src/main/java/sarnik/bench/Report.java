@@ -66,7 +66,7 @@ final class Report {
     private void add(Line line) {
         lines.add(line);
         System.out.printf(Locale.ENGLISH, "%-58s %,9.1f %-3s  %-26s %,9.1f %7.2f× %7.2f  %s%n", line.what, line.ours, line.unit, line.beside, line.theirs, line.ratio, line.aim,
-                line.isMet() ? "met" : "not met");
+                brief ? "run once, cold" : line.isMet() ? "met" : "not met");
     }
 
     void json(Path file) throws IOException {

@@ -62,7 +62,7 @@ public final class Projection {
 
     private static Optional<Projection> of(String name, String parameters, SystemRegister.Entry entry) {
         try {
-            return Optional.of(new Projection(name, new CRSFactory().createFromParameters(name, withBothAxes(parameters) + " +no_defs"), entry));
+            return Optional.of(new Projection(name, new CRSFactory().createFromParameters(name, asRead(parameters) + " +no_defs"), entry));
         } catch (Proj4jException | NumberFormatException | NullPointerException unread) {
             return Optional.empty();
         }
@@ -73,10 +73,15 @@ public final class Projection {
     /** Ellipsoids that the library does not know by name (EPSG dataset 7011, 1025). */
     private static final Map<String, String> UNKNOWN = Map.of("+ellps=clrk80ign", "+a=6378249.2 +b=6356515", "+ellps=GSK2011", "+a=6378136.5 +rf=298.2564151");
 
-    /** The library reads the second half axis, but not the inverse flattening. */
-    static String withBothAxes(String given) {
+    /** A stereographic system of a pole, whose latitude of true scale is the pole where it says none; the library would take the equator. */
+    private static final Pattern POLAR = Pattern.compile("\\+proj=stere (?!.*\\+lat_ts=).*\\+lat_0=(-?90)(?:\\.0*)?(?= |$)");
+
+    /** Parameters as the library reads them: the second half axis for the inverse flattening, the latitude of true scale of a pole. */
+    static String asRead(String given) {
         String parameters = given;
         for (var unknown : UNKNOWN.entrySet()) parameters = parameters.replaceFirst(Pattern.quote(unknown.getKey()) + "(?= |$)", Matcher.quoteReplacement(unknown.getValue()));
+        Matcher polar = POLAR.matcher(parameters);
+        if (polar.find()) parameters += " +lat_ts=" + polar.group(1);
         Matcher flattened = FLATTENED.matcher(parameters);
         if (!flattened.find()) return parameters;
         double axis = Double.parseDouble(flattened.group(1));
