@@ -59,6 +59,11 @@ final class FeatureRows implements RowSource {
     }
 
     @Override
+    public int positionAt() {
+        return placed ? columns.size() : -1;
+    }
+
+    @Override
     public void each(Visitor visitor) throws IOException {
         String[] cells = new String[header.size()];
         Cells view = new Cells() {
@@ -98,7 +103,7 @@ final class FeatureRows implements RowSource {
     }
 
     /** Degrees to a hundredth of a millimetre. */
-    private static String degrees(double value) {
+    static String degrees(double value) {
         return Double.isFinite(value) ? java.math.BigDecimal.valueOf(Math.round(value * 1e10) / 1e10).toPlainString() : "";
     }
 

@@ -16,8 +16,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.function.Consumer;
-import org.locationtech.jts.geom.CoordinateSequence;
-import org.locationtech.jts.geom.CoordinateSequenceFilter;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.io.ParseException;
 import org.locationtech.jts.io.WKBReader;
@@ -152,31 +150,10 @@ final class GeoPackageFile implements FeatureSource {
             byte[] wkb = new byte[body.remaining()];
             body.get(wkb);
             Geometry shape = new WKBReader(JsonShapes.SHAPES).read(wkb);
-            if (!systems.projection().isDegrees()) shape.apply(new ToDegrees(systems.projection()));
+            if (!systems.projection().isDegrees()) Systems.turn(shape, systems.projection());
             return shape;
         } catch (ParseException | IllegalArgumentException | java.nio.BufferUnderflowException broken) {
             throw new UnreadableTableException("The shape of row %,d is broken.".formatted(number));
-        }
-    }
-
-    /** Turns all corners of a shape into degrees, in place. */
-    private record ToDegrees(Projection projection) implements CoordinateSequenceFilter {
-
-        @Override
-        public void filter(CoordinateSequence corners, int i) {
-            double[] at = projection.toDegrees(corners.getX(i), corners.getY(i));
-            corners.setOrdinate(i, 0, at == null ? Double.NaN : at[0]);
-            corners.setOrdinate(i, 1, at == null ? Double.NaN : at[1]);
-        }
-
-        @Override
-        public boolean isDone() {
-            return false;
-        }
-
-        @Override
-        public boolean isGeometryChanged() {
-            return true;
         }
     }
 

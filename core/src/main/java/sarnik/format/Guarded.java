@@ -49,6 +49,11 @@ final class Guarded {
         }
 
         @Override
+        public int positionAt() {
+            return source.positionAt();
+        }
+
+        @Override
         public void each(Visitor visitor) throws IOException {
             RuntimeException[] theirs = new RuntimeException[1];
             reading(() -> {

@@ -1,6 +1,9 @@
 package sarnik.format;
 
 import java.util.Optional;
+import org.locationtech.jts.geom.CoordinateSequence;
+import org.locationtech.jts.geom.CoordinateSequenceFilter;
+import org.locationtech.jts.geom.Geometry;
 import sarnik.geo.Projection;
 import sarnik.table.UnreadableTableException;
 
@@ -13,7 +16,7 @@ import sarnik.table.UnreadableTableException;
  */
 record Systems(Projection projection, String asks) {
 
-    private static final String SAY = "Say which it is: 4326 for degrees, or another code of the EPSG register.";
+    static final String SAY = "Say which it is: 4326 for degrees, or another code of the EPSG register.";
     private static final int SHOWN = 60;
 
     static final Systems DEGREES = new Systems(Projection.DEGREES, null);
@@ -36,6 +39,28 @@ record Systems(Projection projection, String asks) {
     /** A system that is named by something else than what is known here. */
     static Systems unsaid(String asks) {
         return new Systems(Projection.UNSAID, asks);
+    }
+
+    /** Turns all corners of a shape into degrees, in place; a corner that has none becomes NaN. */
+    static void turn(Geometry shape, Projection projection) {
+        shape.apply(new CoordinateSequenceFilter() {
+            @Override
+            public void filter(CoordinateSequence corners, int i) {
+                double[] at = projection.toDegrees(corners.getX(i), corners.getY(i));
+                corners.setOrdinate(i, 0, at == null ? Double.NaN : at[0]);
+                corners.setOrdinate(i, 1, at == null ? Double.NaN : at[1]);
+            }
+
+            @Override
+            public boolean isDone() {
+                return false;
+            }
+
+            @Override
+            public boolean isGeometryChanged() {
+                return true;
+            }
+        });
     }
 
     /** How the coordinates are written, for people. */

@@ -61,7 +61,7 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
             return of(Kind.JSON, features, features instanceof TopoJsonFile topo ? several(topo.layers()) : List.of());
         }
         if (text.matches("(?is)<(\\?xml|!doctype|html|kml|gpx)\\b.*")) return xml(file);
-        return new TableFile(Kind.CSV, CsvFile.open(file, choices), Optional.empty(), List.of(), false);
+        return of(Kind.CSV, CsvFile.open(file, choices), List.of(), choices);
     }
 
     private static byte[] head(Path file) throws IOException {
@@ -79,6 +79,12 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
         return new TableFile(kind, rows, Optional.of(features), sheets, rows.hasAreas());
     }
 
+    /** A table of cells, one column of which may hold shapes. */
+    private static TableFile of(Kind kind, RowSource rows, List<String> sheets, FileChoices choices) throws IOException {
+        Optional<ShapeColumn> shapes = ShapeColumn.in(rows, choices.system());
+        return new TableFile(kind, shapes.<RowSource>map(s -> s).orElse(rows), shapes.map(s -> s), sheets, shapes.isPresent() && shapes.get().hasAreas());
+    }
+
     private static List<String> several(List<String> names) {
         return names.size() > 1 ? names : List.of();
     }
@@ -86,7 +92,7 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
     private static TableFile archive(Path file, FileChoices choices) throws IOException {
         try (Archive archive = Archive.open(file)) {
             if (archive.find("xl/workbook.xml").isPresent()) {
-                return new TableFile(Kind.XLSX, Workbook.open(file, choices), Optional.empty(), Workbook.sheets(file), false);
+                return of(Kind.XLSX, Workbook.open(file, choices), Workbook.sheets(file), choices);
             }
             List<String> shapefiles = Shapefile.layers(archive);
             if (!shapefiles.isEmpty()) return of(Kind.SHAPEFILE, Shapefile.open(file, choices.sheet(), choices.system()), several(shapefiles));

@@ -11,6 +11,7 @@ import sarnik.geo.BoundarySet;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
+import sarnik.table.Reading;
 import sarnik.table.Table;
 
 /** Guesses which columns of a table tell where its rows are, from the columns' names and from their values. */
@@ -42,6 +43,15 @@ public final class PlacingGuess {
 
     public PlacingGuess(Gazetteer gazetteer) {
         this.gazetteer = gazetteer;
+    }
+
+    /** By the file's own shapes, which come before any column that looks as if it told a place; empty where most rows have none. */
+    public Optional<Placing> ownShapes(Reading reading) {
+        if (reading.position().isEmpty()) return Optional.empty();
+        Column lon = reading.table().column(reading.position().get(0));
+        int filled = 0;
+        for (int row = 0; row < lon.size(); row++) if (lon.text(row) != null) filled++;
+        return filled < MOST * lon.size() ? Optional.empty() : Optional.of(new Placing.ByCoordinates(reading.position().get(1), reading.position().get(0)));
     }
 
     /** The likeliest recipe: by coordinates where nearly every row has them, else by name; empty when nothing tells. */

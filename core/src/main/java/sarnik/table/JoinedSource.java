@@ -41,6 +41,11 @@ public final class JoinedSource implements RowSource {
     }
 
     @Override
+    public int positionAt() {
+        return parts.get(0).positionAt();
+    }
+
+    @Override
     public void each(Visitor visitor) throws IOException {
         for (int p = 0; p < parts.size(); p++) {
             int[] order = columns.get(p);

@@ -13,6 +13,8 @@ import java.util.Map;
  * @param source the name in the file of each kept column, by its name in the table
  * @param missingWords words found in columns of numbers or dates that usually mean "no value", with how often they occur
  * @param periods columns that could be turned into rows because they are named by periods; empty where there are fewer than three
+ * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty where it has none
  */
 public record Reading(
-        Table table, Troubles troubles, String form, List<String> columns, Map<String, String> source, Map<String, Long> missingWords, List<String> periods) {}
+        Table table, Troubles troubles, String form, List<String> columns, Map<String, String> source, Map<String, Long> missingWords, List<String> periods,
+        List<String> position) {}

@@ -34,6 +34,14 @@ public interface RowSource {
     List<String> header();
 
     /**
+     * Which column, from 0, holds the longitudes that the file's own shapes give, in degrees; latitudes stand in the one behind it.
+     * -1 where the file has no shapes.
+     */
+    default int positionAt() {
+        return -1;
+    }
+
+    /**
      * Shows all rows below the header.
      *
      * @throws UnreadableTableException when the file breaks its format's rules

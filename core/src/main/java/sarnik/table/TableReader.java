@@ -99,7 +99,20 @@ public final class TableReader {
 
         Map<String, Column> table = new LinkedHashMap<>();
         for (int i = 0; i < builders.size(); i++) if (builders.get(i) != null) table.put(names.get(i), builders.get(i).build());
-        return new Reading(new Table(table), troubles.troubles(), file.words(), columns, sources, survey.missingWords(comma), periods);
+        return new Reading(new Table(table), troubles.troubles(), file.words(), columns, sources, survey.missingWords(comma), periods,
+                position(file, written, sources));
+    }
+
+    /** The columns of the file's own positions by their names in the table. */
+    private static List<String> position(RowSource file, List<String> written, Map<String, String> sources) {
+        int at = file.positionAt();
+        if (at < 0) return List.of();
+        List<String> own = List.of(written.get(at), written.get(at + 1));
+        List<String> names = new ArrayList<>();
+        for (String column : own) sources.forEach((name, source) -> {
+            if (source.equals(column)) names.add(name);
+        });
+        return names.size() == 2 ? List.copyOf(names) : List.of();
     }
 
     /** Reads all rows, every column as text, so that each cell stays as it was written but for blanks around it. */

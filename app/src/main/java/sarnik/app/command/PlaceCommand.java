@@ -29,6 +29,7 @@ import sarnik.place.PlacingGuess;
 import sarnik.place.TablePlacer;
 import sarnik.format.TableFile;
 import sarnik.table.FileChoices;
+import sarnik.table.Reading;
 import sarnik.table.RowSource;
 import sarnik.table.Shaping;
 import sarnik.table.TableReader;
@@ -185,7 +186,9 @@ public final class PlaceCommand {
         if (options.containsKey("--town") || options.containsKey("--province") || options.containsKey("--country")) {
             return new Placing.ByName(options.get("--town"), options.get("--province"), options.get("--country"));
         }
-        return new PlacingGuess(Gazetteer.shipped()).guess(new TableReader().read(rows, Shaping.NONE).table())
+        PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
+        Reading reading = new TableReader().read(rows, Shaping.NONE);
+        return guess.ownShapes(reading).or(() -> guess.guess(reading.table()))
                 .orElseThrow(() -> new Misuse("No column seems to tell where a row is. Name it; the columns are: " + String.join(", ", table.names()) + "."));
     }
 

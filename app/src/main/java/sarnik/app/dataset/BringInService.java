@@ -50,6 +50,7 @@ import sarnik.place.Placing;
 import sarnik.place.PlacingGuess;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
+import sarnik.table.Reading;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
 
@@ -187,7 +188,7 @@ class BringInService implements AutoCloseable {
             TableFiles read = TableFiles.read(files, names, intake, progress::at);
             share.become(read.reading().table().bytes(), what);
             progress.next("Finding places");
-            Placing placing = refreshes == null ? guess(read.reading().table()) : datasets.description(refreshes).map(Description::placing).orElse(null);
+            Placing placing = refreshes == null ? guess(read.reading(), read.first().areas()) : datasets.description(refreshes).map(Description::placing).orElse(null);
             Comparison comparison = refreshes == null ? null : compare(refreshes, read.reading().table(), progress);
             return new BringIn(id, person, files, names, intake, read.reading(), read.first().kind(), read.first().sheets(), read.first().areas(), read.first().features().flatMap(FeatureSource::asks).orElse(null), placing, refreshes, comparison);
         });
@@ -296,10 +297,16 @@ class BringInService implements AutoCloseable {
         return state(id, person, patience);
     }
 
-    /** How the rows might be placed: by codes of areas, coordinates or names, else by a code that a placed dataset has too; null when nothing fits. */
-    private Placing guess(Table table) {
+    /**
+     * How the rows might be placed: by the file's own shapes, codes of areas, coordinates or names, else by a code that a placed
+     * dataset has too; null when nothing fits. Where the shapes are areas, codes of areas that are known come before them.
+     */
+    private Placing guess(Reading reading, boolean areas) {
+        Table table = reading.table();
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
-        return guess.codes(table, boundaries.likely()).or(() -> guess.guess(table)).or(() -> tie(table)).orElse(null);
+        Optional<Placing> own = guess.ownShapes(reading);
+        if (own.isPresent() && !areas) return own.get();
+        return guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table)).or(() -> tie(table)).orElse(null);
     }
 
     /** A tie that most values of a column fit. Looked up in the database, so that no other table has to be loaded. */

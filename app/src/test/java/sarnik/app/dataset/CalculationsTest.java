@@ -3,6 +3,9 @@ package sarnik.app.dataset;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.net.http.HttpResponse;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
@@ -53,6 +56,16 @@ class CalculationsTest {
         ana.read(ana.send("POST", "/api/bring/" + taken.get("id").asString() + "/serve", "application/json", ""));
         assertThat(datasets.needed(sales).dataset().table().find("more")).isPresent();
         assertThat(datasets.needed(sales).columns()).doesNotContain("more");
+    }
+
+    @Test
+    void whatSpeaksOfTodayIsCalculatedAnewTomorrowAndNothingElse() throws Exception {
+        Descriptions descriptions = sarnik.bean(Descriptions.class);
+        assertThat(descriptions.find(sales).orElseThrow().dependsOnToday()).isFalse();
+        keep(List.of(formula("age", "CURRENT_DATE - day", false)), List.of());
+        assertThat(descriptions.find(sales).orElseThrow().dependsOnToday()).isTrue();
+        assertThat(sarnik.bean(DatasetService.class).needed(sales).dataset().table().column("age").text(0))
+                .isEqualTo(String.valueOf(ChronoUnit.DAYS.between(LocalDate.parse("2026-01-01"), LocalDate.now(Clock.systemUTC()))));
     }
 
     @Test

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.net.URLEncoder;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.HashSet;
+import java.util.Set;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
@@ -63,6 +65,35 @@ class DatasetTest {
         assertThat(unfit.statusCode()).isEqualTo(422);
         assertThat(unfit.body()).contains("Two columns would be called");
         assertThat(ana.get(taken.get("address").asString()).body()).contains("7 rows".replace('7', '6'));
+    }
+
+    @Test
+    void ofManyDistinctPlacesIsLookedAtPageByPage(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        int inland = 40_000;
+        int atSea = 5_000;
+        StringBuilder rows = new StringBuilder("lat,lon,n\n");
+        for (int i = 0; i < inland; i++) rows.append("%.5f,%.5f,1\n".formatted(39.5 + i % 200 * 0.01, -5 + i / 200 * 0.01));
+        for (int i = 0; i < atSea; i++) rows.append("%.5f,%.5f,1\n".formatted(39.5 + i % 100 * 0.01, -15 - i / 100 * 0.01));
+        JsonNode taken = ana.read(ana.upload(RunningSarnik.file("many.csv", rows.toString()), "many.csv"));
+        assertThat(ana.get(taken.get("address").asString()).body()).hasSizeLessThan(1_000_000);
+        long id = keep(ana, taken, "Many places");
+        assertThat(ana.get("/datasets/" + id).body()).hasSizeLessThan(1_000_000);
+        assertThat(ana.get("/datasets/" + id + "/placing").body()).hasSizeLessThan(1_000_000);
+
+        JsonNode map = ana.read(ana.get("/api/datasets/" + id + "/placing"));
+        assertThat(map.get("points").size()).isBetween(100, 4_000);
+        long shown = 0;
+        for (JsonNode point : map.get("points")) shown += point.get("rows").asLong();
+        assertThat(shown).as("gathered, not left out").isEqualTo(inland + atSea);
+        assertThat(map.get("doubtful").asLong()).isEqualTo(atSea);
+
+        JsonNode first = ana.read(ana.get("/api/datasets/" + id + "/decisions"));
+        int pages = first.get("pages").asInt();
+        assertThat(first.get("found").asInt()).isEqualTo(atSea);
+        Set<String> words = new HashSet<>();
+        for (int page = 0; page < pages; page++) for (JsonNode open : ana.read(ana.get("/api/datasets/" + id + "/decisions?page=" + page)).get("open")) words.add(open.get("words").toString());
+        assertThat(words).as("every word is on one page").hasSize(atSea);
     }
 
     @Test

@@ -1,0 +1,67 @@
+package sarnik.format;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Collections;
+import java.util.List;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import sarnik.table.FileChoices;
+import sarnik.table.Shaping;
+import sarnik.table.Table;
+import sarnik.table.TableReader;
+import sarnik.table.TestTables;
+import sarnik.table.UnreadableTableException;
+
+@DisplayName("Tables that are given out")
+class GivenOutTest {
+
+    @TempDir
+    Path directory;
+
+    private static String written(TableFormat format, Table table) throws IOException {
+        var out = new ByteArrayOutputStream();
+        format.write(table, "rows", null, out);
+        return out.toString(StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void textsThatASpreadsheetWouldTakeForFormulasAreMarkedOnlyForSpreadsheets() throws IOException {
+        Table table = TestTables.csv("name,=sum,litres", "=1+1,a,-5", "+34 600,b,2", "@x,c,3", "\"-a, b\",d,4", "plain = text,e,5");
+        assertThat(written(TableFormat.CSV, table).lines()).contains("name,=sum,litres", "=1+1,a,-5", "+34 600,b,2", "@x,c,3");
+        assertThat(written(TableFormat.SPREADSHEET_CSV, table).lines()).as("figures stay figures").containsExactly(
+                "name,'=sum,litres", "'=1+1,a,-5", "'+34 600,b,2", "'@x,c,3", "\"'-a, b\",d,4", "plain = text,e,5");
+    }
+
+    @Test
+    void aSheetThatIsTooShortIsSaidBeforeAnythingIsWritten() {
+        Table table = TestTables.csv("n\n" + String.join("\n", Collections.nCopies(1_048_576, "1")));
+        var out = new ByteArrayOutputStream();
+        assertThatThrownBy(() -> TableFormat.XLSX.write(table, "rows", null, out)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("1,048,575 rows, and there are 1,048,576");
+        assertThat(out.size()).isZero();
+        TableFormat.XLSX.check(TestTables.csv("n", "1"));
+    }
+
+    @ParameterizedTest
+    @EnumSource(TableFormat.class)
+    void namesThatDifferOnlyInTheirCaseStayApart(TableFormat format) throws IOException {
+        Table table = TestTables.csv("a,A,lon,id,ID,fid,geom", "1,2,3,4,5,6,x");
+        Path file = directory.resolve("rows." + format.ending());
+        try (var out = Files.newOutputStream(file)) {
+            format.write(table, "rows", row -> new double[] {-2.47, 41.76}, out);
+        }
+        Table back = new TableReader().read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE).table();
+        assertThat(back.rows()).isEqualTo(1);
+        List<String> cells = back.names().stream().map(n -> back.column(n).text(0)).toList();
+        assertThat(cells).contains("1", "2", "3", "4", "5", "6", "x");
+    }
+}
