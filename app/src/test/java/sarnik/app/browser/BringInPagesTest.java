@@ -132,7 +132,11 @@ class BringInPagesTest extends BrowserTest {
         page.waitForURL("**/bring/*");
         assertThat(page.inputValue("#way")).isEqualTo("coordinates");
         assertThat(page.inputValue("#epsg")).isEqualTo("25830");
+        waitForText(page.locator("#alike"), "The numbers fit");
+        waitForText(page.locator("#counts .good"), "0");
+        page.click("#alike button:has-text('25830')");
         waitForText(page.locator("#counts .good"), "3");
+        assertThat(page.locator("#alike button").count()).isZero();
         page.fill("#epsg", "99999");
         page.press("#epsg", "Tab");
         waitForText(page.locator("#refusal"), "no system 99999");
