@@ -27,6 +27,9 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
     private static final int MOST_POINTS = 4000;
 
     /** Degrees. */
+    private static final double NEAR = 0.02;
+
+    /** Degrees. */
     private static final double FINEST_CELL = 0.01;
 
     /**
@@ -41,6 +44,11 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
     }
 
     record Doubt(String words, long rows, String state, String taken, String reason, List<String> runnersUp) {}
+
+    /** Whether two places would look the same to somebody who reads of them. */
+    private static boolean isBeside(Place taken, Place other) {
+        return called(taken).equals(called(other)) && Math.abs(taken.lat() - other.lat()) + Math.abs(taken.lon() - other.lon()) < NEAR;
+    }
 
     static PlacingPreview of(PlacedTable placed) {
         Map<String, Point> points = new LinkedHashMap<>();
@@ -57,7 +65,7 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
                 String words = find.words().line();
                 doubts.add(new Doubt(words.isEmpty() ? "(missing)" : words, find.rows(),
                         match.state() == Match.State.DOUBTFUL ? "doubtful" : "unplaced", place == null ? "" : called(place), match.reason(),
-                        match.runnersUp().stream().map(PlacingPreview::called).toList()));
+                        match.runnersUp().stream().filter(other -> place == null || !isBeside(place, other)).map(PlacingPreview::called).toList()));
             }
         }
         int listed = Math.min(LISTED, doubts.size());

@@ -134,6 +134,8 @@ class BringInPagesTest extends BrowserTest {
         assertThat(page.inputValue("#epsg")).isEqualTo("25830");
         waitForText(page.locator("#alike"), "The numbers fit");
         waitForText(page.locator("#counts .good"), "0");
+        waitForText(page.locator("#doubts"), "The numbers fit");
+        assertThat(page.locator("#doubts").innerText()).as("the same town is no other").doesNotContain("It might also be Soria");
         page.click("#alike button:has-text('25830')");
         waitForText(page.locator("#counts .good"), "3");
         assertThat(page.locator("#alike button").count()).isZero();
