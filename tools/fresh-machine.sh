@@ -31,9 +31,16 @@ port=$((20000 + RANDOM % 10000))
 
 # The machine's own way to Debian's packages, without what it has from elsewhere.
 apt_sources() {
-  { cat /etc/apt/sources.list /etc/apt/sources.list.d/*.list 2>/dev/null || true; } | awk '$1 == "deb" && / bookworm(-updates|-security)? /' > "$base/etc/apt/sources.list"
-  awk 'BEGIN { RS = ""; ORS = "\n\n" } /(^|\n)Suites:( bookworm(-updates|-security)?)+(\n|$)/' /etc/apt/sources.list.d/*.sources 2>/dev/null > "$base/etc/apt/sources.list.d/machine.sources" || true
-  [ -s "$base/etc/apt/sources.list" ] || [ -s "$base/etc/apt/sources.list.d/machine.sources" ] || echo "deb http://deb.debian.org/debian bookworm main" > "$base/etc/apt/sources.list"
+  local lists="$base/etc/apt/sources.list" parts="$base/etc/apt/sources.list.d/machine.sources"
+  awk '$1 == "deb" && / bookworm(-updates|-security)? /' /etc/apt/sources.list /etc/apt/sources.list.d/*.list > "$lists.new" 2>/dev/null || true
+  awk 'BEGIN { RS = ""; ORS = "\n\n" } /(^|\n)Suites:( bookworm(-updates|-security)?)+(\n|$)/' /etc/apt/sources.list.d/*.sources > "$parts.new" 2>/dev/null || true
+  # A machine that has neither leaves debootstrap's own.
+  if [ -s "$lists.new" ] || [ -s "$parts.new" ]; then
+    mv "$lists.new" "$lists"
+    mv "$parts.new" "$parts"
+  else
+    rm -f "$lists.new" "$parts.new"
+  fi
 }
 
 make_base() {
