@@ -12,12 +12,12 @@ const token = () => document.querySelector('meta[name="_csrf"]')?.content ?? '';
 /**
  * @param {string} method
  * @param {string} address
- * @param {{body?: any, type?: string, headers?: Object, signal?: AbortSignal, onProgress?: (going: {words: string, done: number, all: number}, stop: () => void) => void}} options
- *   body is sent as JSON; onProgress is told how far work has come that takes longer
+ * @param {{body?: any, type?: string, headers?: Object, signal?: AbortSignal, keepalive?: boolean, onProgress?: (going: {words: string, done: number, all: number}, stop: () => void) => void}} options
+ *   body is sent as JSON; keepalive lets it arrive after the page has been left; onProgress is told how far work has come that takes longer
  * @returns {Promise<any>} the JSON of the answer, or null where it has none
  */
-export async function ask(method, address, { body, type = 'application/json', headers = {}, signal, onProgress } = {}) {
-  const init = { method, signal, headers: { Accept: 'application/json', ...headers } };
+export async function ask(method, address, { body, type = 'application/json', headers = {}, signal, keepalive = false, onProgress } = {}) {
+  const init = { method, signal, keepalive, headers: { Accept: 'application/json', ...headers } };
   if (method !== 'GET') init.headers['X-CSRF-TOKEN'] = token();
   if (body !== undefined) {
     init.headers['Content-Type'] = type;

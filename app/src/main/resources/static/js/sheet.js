@@ -39,6 +39,7 @@ export class Sheet {
     this.hooks = hooks;
     this.place = document.getElementById('sheet');
     this.state = readState(location.search);
+    addEventListener('pagehide', () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}));
     addEventListener('popstate', () => {
       this.state = readState(location.search);
       this.lightAll();
@@ -210,7 +211,10 @@ export class Sheet {
     } catch (refused) {
       if (refused.name !== 'AbortError') say(refused.message, { words: 'Try again', run: () => this.ask([]) });
     } finally {
-      if (asking === this.#asking) for (const { box } of this.visuals.values()) box.classList.remove('is-asking');
+      if (asking === this.#asking) {
+        this.#asking = null;
+        for (const { box } of this.visuals.values()) box.classList.remove('is-asking');
+      }
     }
   }
 

@@ -18,6 +18,14 @@ import tools.jackson.databind.json.JsonMapper;
 @Service
 public class SharedKeys {
 
+    private static final int LONGEST_WORDS = 2000;
+
+    /** As many as a scale of a dashboard's own may have. */
+    private static final int MOST_BREAKS = 10;
+
+    /** As many as a scale of a dashboard's own may have. */
+    private static final int MOST_VALUES = 100;
+
     private final StoredKeyRepository stored;
     private final PeopleService people;
     private final Uses uses;
@@ -60,6 +68,10 @@ public class SharedKeys {
         String name = key.name() == null ? "" : key.name().strip();
         if (name.isEmpty() || name.length() > 120 || name.contains("/")) throw new RefusedException("A shared key's name has 1 to 120 characters, without /.");
         if (key.colour() == null) throw new RefusedException("Say which scale the key is.");
+        if (key.words() != null && key.words().length() > LONGEST_WORDS) throw new RefusedException("What is said of a shared key has up to %,d characters.".formatted(LONGEST_WORDS));
+        if (isLonger(key.colour().breaks(), MOST_BREAKS) || isLonger(key.colour().order(), MOST_VALUES)) {
+            throw new RefusedException("A shared key has up to %d own breaks and up to %d values in its order.".formatted(MOST_BREAKS, MOST_VALUES));
+        }
         try {
             if (key.colour().category() == null) ColourScale.check(key.colour().choice());
         } catch (IllegalArgumentException unfit) {
@@ -71,6 +83,10 @@ public class SharedKeys {
             kept.change(words, mapper.writeValueAsString(key.colour()), person.id(), Clock.systemUTC().instant());
             stored.save(kept);
         });
+    }
+
+    private static boolean isLonger(List<?> list, int most) {
+        return list != null && list.size() > most;
     }
 
     /** The key of this name, held until the transaction ends, where this person may change it; empty where there is none. */

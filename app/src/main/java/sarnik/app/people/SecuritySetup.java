@@ -53,6 +53,7 @@ class SecuritySetup {
                 .requestMatchers("/people/**", "/hosts/**", "/grounds/**").hasRole("STEWARD")
                 .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/me", "/api/dashboards/*", "/api/boundary-sets/*/shapes/*", "/api/grounds/**", "/api/places").authenticated()
                 .requestMatchers(HttpMethod.POST, "/me", "/api/dashboards/*/frames", "/api/dashboards/*/places/*", "/api/dashboards/*/pictures", "/api/dashboards/*/rows", "/sign-out").authenticated()
+                .requestMatchers(HttpMethod.DELETE, "/api/questions").authenticated()
                 .anyRequest().hasAnyRole("ANALYST", "STEWARD"));
         http.formLogin(form -> form.loginPage("/sign-in").loginProcessingUrl("/sign-in")
                 .successHandler(new SavedRequestAwareAuthenticationSuccessHandler() {

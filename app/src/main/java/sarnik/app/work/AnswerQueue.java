@@ -19,7 +19,7 @@ import sarnik.app.web.RefusedException;
 /**
  * The queue in which answers are worked out: as many at once as there are cores, more would only make each other slower. It is
  * fair, since those who ask take turns whatever each has waiting, and bounded for each and for all. What a newer question of
- * the same page has overtaken is dropped, waiting or at work. Whoever asks holds no thread while waiting, so pages and sign-in
+ * the same page has overtaken, or whose page has been left, is dropped, waiting or at work. Whoever asks holds no thread while waiting, so pages and sign-in
  * never wait behind answers.
  */
 @Component
@@ -158,6 +158,15 @@ public class AnswerQueue implements AutoCloseable {
         if (ready.isDone()) enter(task);
         else ready.copy().completeOnTimeout(null, LOADING, TimeUnit.SECONDS).whenComplete((r, failed) -> enter(task));
         return task.result;
+    }
+
+    /** Drops what a page has asked, waiting or at work: nobody looks at it any more. */
+    public void gone(Asker asker) {
+        Task<?> asked;
+        synchronized (this) {
+            asked = asker.page == null ? null : newest.remove(asker.page);
+        }
+        if (asked != null) asked.refuse(new RefusedException(HttpStatus.CONFLICT, "The page that asked this has been left."));
     }
 
     private synchronized Task<?> overtake(String page, Task<?> task) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Request;
 import com.microsoft.playwright.options.WaitForSelectorState;
 import com.microsoft.playwright.options.BoundingBox;
 import java.util.List;
@@ -34,6 +35,18 @@ class ReadingTest extends BrowserTest {
         page.click(".bar.is-picked");
         waitForText(page.locator(".figure-number"), "179");
         assertThat(page.url()).doesNotContain("p.v3");
+    }
+
+    @Test
+    void aPageThatIsLeftSaysThatNobodyWaitsForItsQuestion() {
+        Page page = sheet("rui", dashboard, "");
+        page.evaluate("dispatchEvent(new PageTransitionEvent('pagehide'))");
+        page.route("**/frames", route -> { /* The answer takes long. */ });
+        Request asked = page.waitForRequest("**/frames", () -> page.click(".bar[data-key] >> nth=0"));
+        Request left = page.waitForRequest("**/api/questions", () -> page.evaluate("dispatchEvent(new PageTransitionEvent('pagehide'))"));
+        assertThat(left.method()).isEqualTo("DELETE");
+        assertThat(left.headers().get("sarnik-page")).isNotBlank().isEqualTo(asked.headers().get("sarnik-page"));
+        assertThat(left.response().status()).isEqualTo(204);
     }
 
     @Test

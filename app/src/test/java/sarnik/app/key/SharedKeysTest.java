@@ -3,8 +3,10 @@ package sarnik.app.key;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.net.http.HttpResponse;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -69,6 +71,15 @@ class SharedKeysTest {
     void mayTurnAboutANumberOfTheDashboardThatWearsThem() throws Exception {
         assertThat(keep("wanted", Map.of("palette", "rust to loch", "centre", Map.of("about", "PARAMETER", "parameter", "n1"))).statusCode()).isEqualTo(204);
         assertThat(keep("none", Map.of("palette", "mauve", "centre", Map.of("about", "PARAMETER", "parameter", "n1"))).statusCode()).isEqualTo(400);
+    }
+
+    @Test
+    void areAsLongAsADashboardsOwnScalesAndNoLonger() throws Exception {
+        assertThat(keep("long", Map.of("palette", "rust", "breaks", IntStream.range(0, 10).boxed().toList())).statusCode()).isEqualTo(204);
+        HttpResponse<String> longer = keep("longer", Map.of("palette", "rust", "breaks", IntStream.range(0, 11).boxed().toList()));
+        assertThat(longer.statusCode()).isEqualTo(400);
+        assertThat(longer.body()).contains("up to 10 own breaks");
+        assertThat(keep("longer", Map.of("category", "c", "order", Collections.nCopies(101, "v"))).statusCode()).isEqualTo(400);
     }
 
     @Test

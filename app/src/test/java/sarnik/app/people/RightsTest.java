@@ -78,6 +78,7 @@ class RightsTest {
             Map.entry("PUT /api/dashboards/{id}/shared", "analyst"),
             Map.entry("GET /api/jobs/{id}", "analyst"),
             Map.entry("DELETE /api/jobs/{id}", "analyst"),
+            Map.entry("DELETE /api/questions", "reader"),
             Map.entry("GET /api/places", "reader"),
             Map.entry("POST /api/dashboards/{id}/places/told", "reader"),
             Map.entry("POST /api/dashboards/{id}/places/others", "reader"),

@@ -86,6 +86,21 @@ class AnswerQueueTest {
     }
 
     @Test
+    void dropsWhatAPageThatHasBeenLeftHasAsked() throws Exception {
+        hold();
+        AnswerQueue.Asker page = new AnswerQueue.Asker("ana", "ana page");
+        DeferredResult<String> left = ask(page, "left");
+        DeferredResult<String> other = ask(new AnswerQueue.Asker("ana", "ana other"), "other");
+        queue.gone(who("ana"));
+        queue.gone(page);
+        queue.gone(page);
+        assertThat(awaited(left)).isInstanceOfSatisfying(RefusedException.class, r -> assertThat(r.getMessage()).contains("has been left"));
+        open.countDown();
+        assertThat(awaited(other)).isEqualTo("other");
+        assertThat(order).containsExactly("other");
+    }
+
+    @Test
     void tellsWorkThatGoesOnThatNobodyWantsItAnyMore() throws Exception {
         AnswerQueue.Asker page = new AnswerQueue.Asker("ana", "ana page");
         CountDownLatch begun = new CountDownLatch(1);
