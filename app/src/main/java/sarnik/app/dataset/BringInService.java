@@ -58,6 +58,9 @@ import sarnik.table.TableDiff;
 @Service
 class BringInService implements AutoCloseable {
 
+    /** Characters of a cell on a page; shapes as text have many more. */
+    private static final int LONGEST_SHOWN = 400;
+
     private static final Logger LOG = LoggerFactory.getLogger(BringInService.class);
     private static final Duration WAIT = Duration.ofHours(2);
     private static final int READERS = 2;
@@ -403,7 +406,7 @@ class BringInService implements AutoCloseable {
         }
     }
 
-    /** Values of a few columns, row by row, for looking at. */
+    /** Values of a few rows for looking at, long ones cut short. */
     static List<List<String>> firstRows(Table table, int most) {
         List<String> names = table.names().stream().filter(n -> !n.startsWith("@")).toList();
         List<List<String>> rows = new ArrayList<>();
@@ -411,7 +414,7 @@ class BringInService implements AutoCloseable {
             List<String> cells = new ArrayList<>();
             for (String name : names) {
                 String text = table.column(name).text(row);
-                cells.add(text == null ? "" : text);
+                cells.add(text == null ? "" : text.length() > LONGEST_SHOWN ? text.substring(0, LONGEST_SHOWN) + "…" : text);
             }
             rows.add(cells);
         }
