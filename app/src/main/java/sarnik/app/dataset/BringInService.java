@@ -74,6 +74,7 @@ class BringInService implements AutoCloseable {
     private static final double TIED = 0.8;
     private static final int LOOKED_UP = 200;
 
+    private final Object taking = new Object();
     private final DatasetService datasets;
     private final BoundarySets boundaries;
     private final MemoryBudget memory;
@@ -156,9 +157,7 @@ class BringInService implements AutoCloseable {
      */
     String take(List<MultipartFile> uploads, Long refreshes, SignedIn person) {
         if (uploads.isEmpty()) throw new RefusedException("Choose a file.");
-        if (waiting(person).size() >= mostWaiting) {
-            throw new RefusedException(HttpStatus.TOO_MANY_REQUESTS, "%d files of yours wait to be looked over, which is as many as may. Go on with one of them, or let one go, on the page “Bring a table in”.".formatted(mostWaiting));
-        }
+        checkRoom(person);
         Intake intake = refreshes == null ? Intake.NONE : datasets.intake(refreshes);
         String id = UUID.randomUUID().toString();
         List<Path> files = new ArrayList<>();
@@ -172,13 +171,23 @@ class BringInService implements AutoCloseable {
                 String name = Optional.ofNullable(upload.getOriginalFilename()).filter(n -> !n.isBlank()).orElse("table.csv");
                 names.add(name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1));
             }
-            begin(id, files, names, intake, refreshes, person.id(), null);
+            // Looked at again where it is taken: several may have been sent at once.
+            synchronized (taking) {
+                checkRoom(person);
+                begin(id, files, names, intake, refreshes, person.id(), null);
+            }
         } catch (IOException | RuntimeException failed) {
             files.forEach(BringInService::delete);
             if (failed instanceof IOException io) throw new UncheckedIOException(io);
             throw (RuntimeException) failed;
         }
         return id;
+    }
+
+    private void checkRoom(SignedIn person) {
+        if (waiting(person).size() >= mostWaiting) {
+            throw new RefusedException(HttpStatus.TOO_MANY_REQUESTS, "%d files of yours wait to be looked over, which is as many as may. Go on with one of them, or let one go, on the page “Bring a table in”.".formatted(mostWaiting));
+        }
     }
 
     private void begin(String id, List<Path> files, List<String> names, Intake intake, Long refreshes, long person, Work before) throws IOException {

@@ -5,8 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -127,5 +132,30 @@ class BringInTest {
         HttpResponse<String> gone = ana.send("POST", "/api/bring/" + id + "/keep", "application/json", "{\"name\":\"x\",\"placing\":{\"type\":\"tie\",\"column\":\"town\",\"dataset\":999999,\"equals\":\"code\"}}");
         assertThat(gone.body()).contains("has gone");
         assertThat(ana.get("/bring/" + id).statusCode()).isEqualTo(200);
+    }
+
+    @Test
+    void asManyFilesAsMayWaitAndNoMoreHoweverManyAreSentAtOnce(RunningSarnik sarnik) throws Exception {
+        SarnikClient marta = sarnik.client("marta");
+        Path file = Samples.sales();
+        ExecutorService senders = Executors.newFixedThreadPool(8);
+        Map<Integer, Integer> answers = new HashMap<>();
+        List<String> taken = new ArrayList<>();
+        try {
+            List<Future<HttpResponse<String>>> sent = new ArrayList<>();
+            for (int i = 0; i < RunningSarnik.MOST_WAITING + 20; i++) sent.add(senders.submit(() -> marta.upload(file, "sales.csv")));
+            for (Future<HttpResponse<String>> one : sent) {
+                HttpResponse<String> answer = one.get();
+                answers.merge(answer.statusCode() / 100 * 100, 1, Integer::sum);
+                if (answer.statusCode() / 100 == 2) taken.add(marta.read(answer).get("id").asString());
+                else assertThat(answer.body()).contains("as many as may");
+            }
+            assertThat(answers).containsExactlyInAnyOrderEntriesOf(Map.of(200, RunningSarnik.MOST_WAITING, 400, 20));
+            assertThat(sarnik.client("ana").upload(file, "sales.csv").statusCode() / 100).as("another's room is another's").isEqualTo(2);
+        } finally {
+            senders.shutdownNow();
+            for (String id : taken) marta.send("DELETE", "/api/bring/" + id, "application/json", "");
+        }
+        assertThat(marta.upload(file, "sales.csv").statusCode() / 100).isEqualTo(2);
     }
 }
