@@ -1,8 +1,17 @@
+/** What lies below as many decimals is the noise of adding up. */
+const MOST_DECIMALS = 8;
+
+/** Decimals that tell something of a number: two, none of large ones, and below a tenth as many as show two figures. */
+function decimals(size) {
+  if (size >= 1000) return 0;
+  if (size >= 100) return 1;
+  return size >= 0.1 ? 2 : Math.min(MOST_DECIMALS, 1 - Math.floor(Math.log10(size)));
+}
+
 /** Numbers as people read them: a comma between thousands, a point before decimals; as many decimals as the size asks for. */
 export function full(value) {
   if (!Number.isFinite(value)) return '–';
-  const size = Math.abs(value);
-  const digits = Number.isInteger(value) || size >= 1000 ? 0 : size >= 100 ? 1 : 2;
+  const digits = Number.isInteger(value) ? 0 : decimals(Math.abs(value));
   return value.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 

@@ -198,6 +198,17 @@ public final class Drawer {
         return mapDrawer(id, map).rows(id, map, layer);
     }
 
+    /**
+     * The shapes that the rows of a layer of a map brought along.
+     *
+     * @throws MisfitException when the map or the layer has gone, or its rows brought none
+     */
+    public OwnShapes ownShapes(String id, String layer) {
+        LayerRows rows = rows(id, layer);
+        if (rows.layer.kind() != Layer.Kind.SHAPES) throw new MisfitException("This layer does not show the shapes of its rows.");
+        return rows.dataset().ownShapes().orElseThrow(() -> new MisfitException("The rows of “" + rows.dataset().name() + "” brought no shapes along."));
+    }
+
     private MapDrawer mapDrawer(String id, Visual.OfMap visual) {
         MapDrawer.StagesOf stages = (layer, dataset) -> {
             List<Stage> all = stages(id, visual, dataset, layer.rule(), true);

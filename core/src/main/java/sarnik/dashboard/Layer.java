@@ -59,6 +59,8 @@ public record Layer(
     public enum Kind {
         SYMBOLS("symbols"),
         AREAS("areas"),
+        /** The lines, areas and points that the rows brought along. */
+        SHAPES("own shapes"),
         DENSITY("density"),
         FLOWS("flows"),
         PATHS("paths");
@@ -236,8 +238,13 @@ public record Layer(
         return Boolean.TRUE.equals(hidden);
     }
 
+    /** Whether it fills or draws what lies there, rather than setting marks: it has no sizes, but borders and words for each place. */
+    boolean isOfShapes() {
+        return kind == Kind.AREAS || kind == Kind.SHAPES;
+    }
+
     /** The column whose values the layer's marks are. */
     public String placeColumn() {
-        return set == null || kind == Kind.DENSITY || kind == Kind.PATHS ? sarnik.place.PlacedTable.PLACE : RolledUp.column(set);
+        return set == null || kind == Kind.DENSITY || kind == Kind.PATHS || kind == Kind.SHAPES ? sarnik.place.PlacedTable.PLACE : RolledUp.column(set);
     }
 }

@@ -64,6 +64,10 @@ final class LayerBrief {
                 line.say(" in " + dataset.name());
                 colour(true);
             }
+            case SHAPES -> {
+                line.say(" of the rows of " + dataset.name());
+                colour(true);
+            }
             case DENSITY -> {
                 line.say(" of the places of " + dataset.name());
                 size(", weighted by ", "+ weight");
@@ -78,7 +82,7 @@ final class LayerBrief {
             }
             case PATHS -> path();
         }
-        if (layer.kind() == Layer.Kind.SYMBOLS || layer.kind() == Layer.Kind.AREAS) {
+        if (layer.kind() == Layer.Kind.SYMBOLS || layer.isOfShapes()) {
             label();
             tip();
         }
@@ -92,16 +96,21 @@ final class LayerBrief {
     }
 
     private void kind() {
-        boolean comesFrom = dataset.table().find(PlacedTable.ORIGIN).isPresent();
         List<Option> kinds = new ArrayList<>();
-        for (Layer.Kind kind : Layer.Kind.values()) if (kind != Layer.Kind.FLOWS || comesFrom) kinds.add(new Option(kind.words(), hint(kind), kind.name()));
+        for (Layer.Kind kind : Layer.Kind.values()) if (fits(kind)) kinds.add(new Option(kind.words(), hint(kind), kind.name()));
         line.slot("kind of layer", layer.kind().words(), at + "/kind", Kind.CHOSEN, false, false, kinds);
+    }
+
+    private boolean fits(Layer.Kind kind) {
+        if (kind == Layer.Kind.FLOWS) return dataset.table().find(PlacedTable.ORIGIN).isPresent();
+        return kind != Layer.Kind.SHAPES || dataset.ownShapes().isPresent();
     }
 
     private static String hint(Layer.Kind kind) {
         return switch (kind) {
             case SYMBOLS -> "a mark for each place";
             case AREAS -> "areas filled with colour";
+            case SHAPES -> "lines and areas as they were brought in";
             case DENSITY -> "where places lie thick";
             case FLOWS -> "from where to where";
             case PATHS -> "points joined in order";
@@ -175,7 +184,7 @@ final class LayerBrief {
             return;
         }
         line.slot("colour", ColumnWords.of(colour.measure()), at + "/colour", Kind.CHOSEN, false, true, options);
-        if (layer.kind() == Layer.Kind.AREAS || layer.set() != null) {
+        if (layer.isOfShapes() || layer.set() != null) {
             line.say(" ");
             line.slot("base", colour.per() == null ? "+ per" : "per km²", at + "/colour/per", Kind.CHOSEN, colour.per() == null, colour.per() != null,
                     List.of(new Option("per square kilometre of the area", "so that large areas do not win by being large", "km2")));

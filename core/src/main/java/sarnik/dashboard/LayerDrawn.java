@@ -65,17 +65,18 @@ public sealed interface LayerDrawn {
     }
 
     /**
-     * Areas of a boundary set.
+     * Areas of a boundary set, or the rows' own shapes.
      *
-     * @param set the boundary set, whose shapes travel apart
+     * @param set the boundary set, whose shapes travel apart; null for the rows' own
+     * @param own changes with the rows' own shapes, which travel apart; null for a boundary set
      * @param classes class of colour, -1 for no data; areas that are not listed have no row
      * @param values the colour measure
      */
     @JsonTypeName("areas")
-    record OfAreas(Head head, String set, String places, int[] at, int[] classes, double[] values, List<String> labels, int[] ranks, Key key) implements LayerDrawn {
+    record OfAreas(Head head, String set, String own, String places, int[] at, int[] classes, double[] values, List<String> labels, int[] ranks, Key key) implements LayerDrawn {
         @Override
         public LayerDrawn with(Key other) {
-            return new OfAreas(head, set, places, at, classes, values, labels, ranks, other);
+            return new OfAreas(head, set, own, places, at, classes, values, labels, ranks, other);
         }
     }
 

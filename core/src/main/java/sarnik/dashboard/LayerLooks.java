@@ -65,7 +65,7 @@ final class LayerLooks {
         }
         else if (!coloured && layer.kind() != Layer.Kind.PATHS) oneColour();
         if (layer.size() != null && layer.kind() != Layer.Kind.DENSITY) sizeLooks();
-        if (layer.kind() == Layer.Kind.SYMBOLS || layer.kind() == Layer.Kind.AREAS) {
+        if (layer.kind() == Layer.Kind.SYMBOLS || layer.isOfShapes()) {
             looks.say(" · border ");
             List<Option> borders = new ArrayList<>();
             for (double width : new double[] {0, 0.4, 0.8, 1.5, 2.5}) borders.add(new Option(width == 0 ? "none" : NumberWords.full(width) + " pixels", "", width));

@@ -152,10 +152,10 @@ public final class LayerRows {
 
     /** A name made of what a layer shows. */
     static String nameOf(Layer layer, LoadedDataset dataset) {
-        Measure shown = layer.kind() != Layer.Kind.AREAS && layer.size() != null ? layer.size().measure() : layer.colour() == null ? null : layer.colour().measure();
+        Measure shown = !layer.isOfShapes() && layer.size() != null ? layer.size().measure() : layer.colour() == null ? null : layer.colour().measure();
         String what = shown == null ? dataset.name() : ColumnWords.of(shown) + " of " + dataset.name();
         return switch (layer.kind()) {
-            case SYMBOLS -> what;
+            case SYMBOLS, SHAPES -> what;
             case AREAS -> what + " by area";
             case DENSITY -> "Density of " + dataset.name();
             case FLOWS -> "Flows of " + dataset.name();

@@ -92,6 +92,11 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         return rolledUp.areas(set);
     }
 
+    /** The shapes that its rows brought along; empty where they have none. */
+    Optional<OwnShapes> ownShapes() {
+        return rolledUp.ownShapes(table, places);
+    }
+
     /** The places of a column as the browser keeps them. */
     PlaceSheet sheet(String column) {
         return rolledUp.sheet(column, placesOf(column));
@@ -120,9 +125,9 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         return ColumnWords.of(measure) + (unit.isEmpty() ? "" : ", " + unit);
     }
 
-    /** Names of the columns that a visual can use: all but those that stand for rules. */
+    /** Names of the columns that a visual can use: all but those that stand for rules, and whole shapes, which are no words. */
     List<String> columnNames() {
-        return table.names().stream().filter(name -> !name.startsWith(Calculations.RULE)).toList();
+        return table.names().stream().filter(name -> !name.startsWith(Calculations.RULE) && !OwnShapes.isShapes(table, name)).toList();
     }
 
     public boolean isPlaced() {

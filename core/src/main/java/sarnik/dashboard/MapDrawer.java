@@ -101,6 +101,7 @@ final class MapDrawer {
         return switch (rows.layer.kind()) {
             case SYMBOLS -> new PlacesDrawer(rows, scales).symbols();
             case AREAS -> new PlacesDrawer(rows, scales).areas();
+            case SHAPES -> new PlacesDrawer(rows, scales).ownShapes();
             case DENSITY -> DensityDrawer.draw(rows);
             case FLOWS -> new LinesDrawer(rows, scales).flows();
             case PATHS -> new LinesDrawer(rows, scales).paths();
@@ -146,7 +147,7 @@ final class MapDrawer {
             key = key.offering(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(colour.measure(), colour.offered(), state.slot(visual, id))));
         }
         Layer.Size size = layer.size();
-        if (size != null && size.offered() != null && layer.kind() != Layer.Kind.AREAS) {
+        if (size != null && size.offered() != null && !layer.isOfShapes()) {
             List<Measure> offered = offered(size.measure(), size.offered());
             key = key.offeringSizes(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE))));
         }
@@ -187,7 +188,7 @@ final class MapDrawer {
         if (layer instanceof LayerDrawn.OfAreas a) {
             int[] order = IntStream.range(0, a.at().length).boxed().filter(i -> Double.isFinite(a.values()[i])).sorted(Comparator.comparingDouble(i -> -a.values()[i])).mapToInt(i -> i).toArray();
             String most = IntStream.range(0, Math.min(NAMED, order.length)).mapToObj(i -> name(a.places(), a.at()[order[i]]) + " " + NumberWords.full(a.values()[order[i]])).reduce((x, y) -> x + ", " + y).orElse("none");
-            return "%s: %,d areas of %s. The highest: %s.%s".formatted(name, a.at().length, a.set(), most, colours(a.key()));
+            return "%s: %,d %s. The highest: %s.%s".formatted(name, a.at().length, a.set() == null ? "shapes" : "areas of " + a.set(), most, colours(a.key()));
         }
         if (layer instanceof LayerDrawn.OfDensity d) return "%s: the density of %,d places.".formatted(name, d.at().length);
         if (layer instanceof LayerDrawn.OfFlows f) {

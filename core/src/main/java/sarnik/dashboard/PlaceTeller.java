@@ -86,7 +86,7 @@ public final class PlaceTeller {
     /** Everything the layer shows or tells of a place, each once. */
     private static List<Measure> measures(Layer layer) {
         List<Measure> measures = new ArrayList<>();
-        if (layer.size() != null && layer.kind() != Layer.Kind.AREAS) measures.add(layer.size().measure());
+        if (layer.size() != null && !layer.isOfShapes()) measures.add(layer.size().measure());
         if (layer.colour() != null && layer.colour().measure() != null) measures.add(layer.colour().measure());
         if (layer.label() != null && layer.label().measure() != null) measures.add(layer.label().measure());
         if (layer.tip() != null && layer.tip().measures() != null) measures.addAll(layer.tip().measures());

@@ -13,6 +13,7 @@ import sarnik.dashboard.LayerDrawn.Key;
 import sarnik.dashboard.LayerDrawn.ShapeSwatch;
 import sarnik.geo.Area;
 import sarnik.place.Place;
+import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
@@ -140,19 +141,27 @@ final class PlacesDrawer {
 
     LayerDrawn areas() {
         String set = setOf(layer, rows.dataset()).orElseThrow(() -> new MisfitException("The rows of “" + rows.dataset().name() + "” lie at points. Choose the areas they are counted by in the layer's brief"));
-        String column = layer.set() == null ? layer.placeColumn() : RolledUp.column(set);
+        return shapes(layer.set() == null ? layer.placeColumn() : RolledUp.column(set), set, null);
+    }
+
+    private LayerDrawn shapes(String column, String set, String own) {
         Frame frame = rows.ask(List.of(column), measures(Measure.ROWS));
         PlaceSheet sheet = rows.sheet(column);
         int[] order = IntStream.range(0, frame.size()).filter(g -> sheet.index().containsKey(frame.key(0, g))).toArray();
         Colouring colouring = colouring(frame, order, List.of(column));
         boolean byMeasure = layer.colour() != null && layer.colour().measure() != null;
         Key key = colouring.key();
-        if (byMeasure && layer.colour().per() == null && isSum(layer.colour().measure())) {
+        if (byMeasure && layer.colour().per() == null && isSum(layer.colour().measure()) && (own == null || rows.dataset().ownShapes().orElseThrow().mayHaveAreas())) {
             key = key.hinted(List.of("Large areas make large sums. Divide “" + ColumnWords.of(layer.colour().measure()) + "” by people in a formula, or by the size of the area in the brief."));
         }
         Labels labels = labels(frame, order, column, sheet);
-        return new LayerDrawn.OfAreas(rows.head(), set, sheet.tag(), at(frame, order, sheet), colouring.classes(), shown(byMeasure ? tints(frame, order) : picked(frame.values().get(0), order)),
+        return new LayerDrawn.OfAreas(rows.head(), set, own, sheet.tag(), at(frame, order, sheet), colouring.classes(), shown(byMeasure ? tints(frame, order) : picked(frame.values().get(0), order)),
                 labels.texts(), labels.ranks(), key);
+    }
+
+    LayerDrawn ownShapes() {
+        OwnShapes own = rows.dataset().ownShapes().orElseThrow(() -> new MisfitException("The rows of “" + rows.dataset().name() + "” brought no shapes along. Choose another kind of layer in its brief"));
+        return shapes(PlacedTable.PLACE, null, own.tag());
     }
 
     private static boolean isSum(Measure measure) {
@@ -182,11 +191,18 @@ final class PlacesDrawer {
     private double[] tints(Frame frame, int[] order) {
         double[] values = picked(frame.values().get(1), order);
         if (!"km2".equals(layer.colour().per())) return values;
+        Map<String, Double> sizes = sizes();
+        if (sizes.isEmpty()) rows.notes.add("Only areas have a size to divide by, so the measure is shown as it is.");
+        return IntStream.range(0, order.length).mapToDouble(i -> values[i] / (sizes.isEmpty() ? 1 : sizes.getOrDefault(frame.key(0, order[i]), Double.NaN))).toArray();
+    }
+
+    /** Square kilometres by the id of what is drawn. */
+    private Map<String, Double> sizes() {
+        if (layer.kind() == Layer.Kind.SHAPES) return rows.dataset().ownShapes().map(OwnShapes::squareKilometres).orElse(Map.of());
         Map<String, Double> sizes = new HashMap<>();
         String set = setOf(layer, rows.dataset()).orElse("");
         for (Area area : rows.dataset().areasOf(set)) sizes.put("a" + set + "/" + area.code(), area.squareKilometres());
-        if (sizes.isEmpty()) rows.notes.add("Only areas have a size to divide by, so the measure is shown as it is.");
-        return IntStream.range(0, order.length).mapToDouble(i -> values[i] / (sizes.isEmpty() ? 1 : sizes.getOrDefault(frame.key(0, order[i]), Double.NaN))).toArray();
+        return sizes;
     }
 
     /**
@@ -226,7 +242,7 @@ final class PlacesDrawer {
             String first = byColumn ? values.getOrDefault(frame.key(0, g), "") : sheet.names().get(sheet.index().get(frame.key(0, g)));
             texts.add(label.measure() == null ? first : (first + " " + NumberWords.brief(frame.value(2, g))).strip());
         }
-        double[] priority = label.priority() != null ? frame.values().get(label.measure() == null ? 2 : 3) : layer.kind() == Layer.Kind.AREAS ? frame.values().get(1) : null;
+        double[] priority = label.priority() != null ? frame.values().get(label.measure() == null ? 2 : 3) : layer.isOfShapes() ? frame.values().get(1) : null;
         int[] ranks = priority == null ? null
                 : IntStream.range(0, order.length).boxed().sorted(Comparator.comparingDouble((Integer i) -> Double.isNaN(priority[order[i]]) ? Double.POSITIVE_INFINITY : -priority[order[i]]))
                         .limit(MOST_LABELS).mapToInt(i -> i).toArray();

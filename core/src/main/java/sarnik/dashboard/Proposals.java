@@ -83,6 +83,9 @@ public final class Proposals {
         if (dataset.placing() instanceof Placing.ByArea area) {
             proposals.add(map("Which areas? " + ColumnWords.of(first) + " by area of " + area.set(), layer(dataset, "AREAS", "colour", colour(first))));
         }
+        if (dataset.ownShapes().isPresent()) {
+            proposals.add(map("Which lines and areas? " + ColumnWords.of(first) + " on the shapes of " + dataset.name(), layer(dataset, "SHAPES", "colour", colour(first))));
+        }
         Stream.concat(sums.stream().limit(MOST_EACH - 1), Stream.of(Measure.ROWS))
                 .forEach(measure -> proposals.add(map("Where? " + ColumnWords.of(measure) + " in " + dataset.name(), layer(dataset, "SYMBOLS", "size", size(measure, 28)))));
         if (dataset.places().size() >= LEAST_FOR_DENSITY) {

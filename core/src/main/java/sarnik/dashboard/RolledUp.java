@@ -42,6 +42,7 @@ final class RolledUp {
     private final Map<String, Groups> kept = new ConcurrentHashMap<>();
     private final Map<String, CodedColumn> columns = new ConcurrentHashMap<>();
     private final Map<String, PlaceSheet> sheets = new ConcurrentHashMap<>();
+    private volatile Optional<OwnShapes> own;
 
     RolledUp(Boundaries boundaries) {
         this.boundaries = boundaries;
@@ -75,6 +76,16 @@ final class RolledUp {
     /** The areas of a boundary set; none where it has gone. */
     List<Area> areas(String set) {
         return boundaries.find(set).map(i -> i.set().areas()).orElse(List.of());
+    }
+
+    /** The shapes that the rows brought along. */
+    Optional<OwnShapes> ownShapes(Table table, Map<String, Place> places) {
+        Optional<OwnShapes> known = own;
+        if (known == null) {
+            known = OwnShapes.of(table, places);
+            own = known;
+        }
+        return known;
     }
 
     Optional<String> credit(String set) {

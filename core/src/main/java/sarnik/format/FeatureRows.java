@@ -1,33 +1,45 @@
 package sarnik.format;
 
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.CoordinateFilter;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Point;
 import org.locationtech.jts.geom.Polygonal;
+import sarnik.geo.WrittenShape;
 import sarnik.table.RowSource;
 import sarnik.table.TableReader;
 import sarnik.table.UnreadableTableException;
 
 /**
  * Features as rows: a column for each property, in the order in which they first occur, then {@code lon} and {@code lat} in
- * degrees. A point gives its own position; a line or an area one that lies on it.
+ * degrees. A point gives its own position; a line or an area one that lies on it. Where some shapes are more than a point (a
+ * line, an area, several points, a third coordinate), {@code shape} follows: each shape whole, as well-known text in degrees.
  */
 final class FeatureRows implements RowSource {
+
+    /** The name of the column of whole shapes. */
+    static final String SHAPE = "shape";
+
+    /** Decimals of a degree that are kept: a hundredth of a millimetre. */
+    private static final double DEGREE = 1e10;
 
     private final FeatureSource features;
     private final List<String> header;
     private final Map<String, Integer> columns = new LinkedHashMap<>();
     private final boolean placed;
     private final boolean areas;
+    private final boolean whole;
 
     FeatureRows(FeatureSource features) throws IOException {
         this.features = features;
-        boolean[] found = new boolean[2];
+        boolean[] found = new boolean[3];
         features.each(feature -> {
             for (String name : feature.properties().keySet()) {
                 columns.putIfAbsent(name, columns.size());
@@ -37,13 +49,16 @@ final class FeatureRows implements RowSource {
             }
             found[0] |= feature.shape() != null;
             found[1] |= feature.shape() instanceof Polygonal;
+            found[2] |= feature.shape() != null && !feature.shape().isEmpty() && !WrittenShape.isPlainPoint(feature.shape());
         });
         placed = found[0];
         areas = found[1];
+        whole = found[2];
         header = new ArrayList<>(columns.keySet());
         if (placed) {
             header.add("lon");
             header.add("lat");
+            if (whole) header.add(SHAPE);
         }
         if (header.isEmpty()) throw new UnreadableTableException("The file holds no row. Choose a file with features that have properties or a shape.");
     }
@@ -78,12 +93,13 @@ final class FeatureRows implements RowSource {
             }
         };
         features.each(feature -> {
-            java.util.Arrays.fill(cells, "");
+            Arrays.fill(cells, "");
             feature.properties().forEach((name, value) -> cells[columns.get(name)] = value == null ? "" : value);
             Coordinate at = position(feature.shape());
             if (placed && at != null) {
                 cells[columns.size()] = degrees(at.x);
                 cells[columns.size() + 1] = degrees(at.y);
+                if (whole) cells[columns.size() + 2] = text(feature.shape());
             }
             visitor.row(feature.line(), view);
         });
@@ -102,9 +118,25 @@ final class FeatureRows implements RowSource {
         }
     }
 
-    /** Degrees to a hundredth of a millimetre. */
     static String degrees(double value) {
-        return Double.isFinite(value) ? java.math.BigDecimal.valueOf(Math.round(value * 1e10) / 1e10).toPlainString() : "";
+        return Double.isFinite(value) ? BigDecimal.valueOf(rounded(value)).toPlainString() : "";
+    }
+
+    private static double rounded(double value) {
+        return Math.round(value * DEGREE) / DEGREE;
+    }
+
+    /** A shape in degrees as well-known text; empty where there is none, or where a corner has no place. */
+    static String text(Geometry shape) {
+        if (shape == null || shape.isEmpty()) return "";
+        Geometry kept = shape.copy();
+        boolean[] lost = new boolean[1];
+        kept.apply((CoordinateFilter) corner -> {
+            lost[0] |= !Double.isFinite(corner.x) || !Double.isFinite(corner.y);
+            corner.x = rounded(corner.x);
+            corner.y = rounded(corner.y);
+        });
+        return lost[0] ? "" : WrittenShape.text(kept);
     }
 
     @Override

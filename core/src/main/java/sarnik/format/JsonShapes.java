@@ -4,15 +4,20 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.locationtech.jts.algorithm.Orientation;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryCollection;
 import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.LinearRing;
+import org.locationtech.jts.geom.Point;
 import org.locationtech.jts.geom.Polygon;
 import sarnik.table.UnreadableTableException;
+import tools.jackson.core.JsonGenerator;
 import tools.jackson.databind.JsonNode;
 
-/** Reads GeoJSON's geometries (RFC 7946) and the properties of objects. */
+/** Reads and writes GeoJSON's geometries (RFC 7946), and reads the properties of objects. */
 final class JsonShapes {
 
     static final GeometryFactory SHAPES = new GeometryFactory();
@@ -51,7 +56,7 @@ final class JsonShapes {
             case "Point" -> at.isEmpty() ? SHAPES.createPoint() : SHAPES.createPoint(position(at));
             case "MultiPoint" -> SHAPES.createMultiPointFromCoords(positions(at));
             case "LineString" -> SHAPES.createLineString(line(at));
-            case "MultiLineString" -> SHAPES.createMultiLineString(list(at).stream().map(l -> SHAPES.createLineString(line(l))).toArray(org.locationtech.jts.geom.LineString[]::new));
+            case "MultiLineString" -> SHAPES.createMultiLineString(list(at).stream().map(l -> SHAPES.createLineString(line(l))).toArray(LineString[]::new));
             case "Polygon" -> polygon(at);
             case "MultiPolygon" -> SHAPES.createMultiPolygon(list(at).stream().map(JsonShapes::polygon).toArray(Polygon[]::new));
             case "GeometryCollection" -> SHAPES.createGeometryCollection(
@@ -96,7 +101,54 @@ final class JsonShapes {
         if (!node.isArray() || node.size() < 2 || !node.get(0).isNumber() || !node.get(1).isNumber()) {
             throw new OddShape("a position is not two numbers");
         }
-        return new Coordinate(node.get(0).asDouble(), node.get(1).asDouble());
+        boolean high = node.size() > 2 && node.get(2).isNumber();
+        return new Coordinate(node.get(0).asDouble(), node.get(1).asDouble(), high ? node.get(2).asDouble() : Coordinate.NULL_ORDINATE);
+    }
+
+    /** Writes a shape in degrees; null for none. Outer rings run against the clock, holes with it (RFC 7946, 3.1.6). */
+    static void write(JsonGenerator json, Geometry shape) {
+        if (shape == null) {
+            json.writeNull();
+            return;
+        }
+        json.writeStartObject();
+        // A ring by itself is a line there.
+        json.writeStringProperty("type", shape instanceof LinearRing ? "LineString" : shape.getGeometryType());
+        if (shape.getClass() == GeometryCollection.class) {
+            json.writeArrayPropertyStart("geometries");
+            for (int i = 0; i < shape.getNumGeometries(); i++) write(json, shape.getGeometryN(i));
+            json.writeEndArray();
+        } else {
+            json.writeName("coordinates");
+            coordinates(json, shape);
+        }
+        json.writeEndObject();
+    }
+
+    private static void coordinates(JsonGenerator json, Geometry shape) {
+        if (shape instanceof Point point && !point.isEmpty()) {
+            position(json, point.getCoordinate());
+            return;
+        }
+        json.writeStartArray();
+        if (shape instanceof LineString line) for (Coordinate corner : line.getCoordinates()) position(json, corner);
+        else if (shape instanceof Polygon polygon && !polygon.isEmpty()) {
+            ring(json, polygon.getExteriorRing(), true);
+            for (int h = 0; h < polygon.getNumInteriorRing(); h++) ring(json, polygon.getInteriorRingN(h), false);
+        } else if (shape instanceof GeometryCollection parts) for (int i = 0; i < parts.getNumGeometries(); i++) coordinates(json, parts.getGeometryN(i));
+        json.writeEndArray();
+    }
+
+    private static void ring(JsonGenerator json, LinearRing ring, boolean outer) {
+        boolean against = ring.getNumPoints() < 4 || Orientation.isCCW(ring.getCoordinateSequence());
+        json.writeStartArray();
+        for (Coordinate corner : (against == outer ? ring : ring.reverse()).getCoordinates()) position(json, corner);
+        json.writeEndArray();
+    }
+
+    private static void position(JsonGenerator json, Coordinate corner) {
+        double[] numbers = Double.isFinite(corner.getZ()) ? new double[] {corner.x, corner.y, corner.getZ()} : new double[] {corner.x, corner.y};
+        json.writeArray(numbers, 0, numbers.length);
     }
 
     /** The values of an object as text; objects inside it give names such as "station.name", lists stay JSON. */

@@ -3,32 +3,26 @@ package sarnik.format;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Polygonal;
-import org.locationtech.jts.io.ParseException;
-import org.locationtech.jts.io.WKBReader;
-import org.locationtech.jts.io.WKTReader;
 import sarnik.geo.Projection;
+import sarnik.geo.WrittenShape;
 import sarnik.table.RowSource;
 
 /**
  * A table one of whose columns holds shapes, as well-known text or as well-known binary in hexadecimal digits (OGC 06-103r4),
  * with or without the number of their system before them. The column stays as it was written, with third coordinates, lines
- * and areas; {@code lon} and {@code lat} in degrees are added behind all columns, as with any features.
+ * and areas; {@code lon} and {@code lat} in degrees are added behind all columns, as with any features, and {@code shape} where
+ * the shapes are written in another system and are more than points.
  */
 final class ShapeColumn implements RowSource, FeatureSource {
 
-    private static final Pattern TEXT = Pattern.compile("(?is)^\\s*(?:SRID\\s*=\\s*(\\d{1,6})\\s*;)?\\s*((?:POINT|LINESTRING|LINEARRING|POLYGON|MULTIPOINT|MULTILINESTRING|MULTIPOLYGON|GEOMETRYCOLLECTION)\\b.*)$");
-    private static final Pattern BINARY = Pattern.compile("(?s)^\\s*(0[01](?:[0-9A-Fa-f]{2}){4,})\\s*$");
     private static final int LOOKED_AT = 200;
     private static final int FAR_ENOUGH = 20_000;
 
@@ -38,9 +32,7 @@ final class ShapeColumn implements RowSource, FeatureSource {
     private final boolean areas;
     private final Map<Integer, Optional<Projection>> known = new HashMap<>();
     private final boolean said;
-
-    /** A shape as it is written, and the number of its system, 0 where it says none. */
-    private record Written(Geometry shape, int system) {}
+    private final boolean turned;
 
     /** Thrown by a visitor that has seen enough. */
     private static final class Enough extends RuntimeException {
@@ -51,12 +43,14 @@ final class ShapeColumn implements RowSource, FeatureSource {
         }
     }
 
-    private ShapeColumn(RowSource rows, int column, List<Written> sample, Integer said) {
+    private ShapeColumn(RowSource rows, int column, List<WrittenShape> sample, Integer said) {
         this.rows = rows;
         this.column = column;
         this.said = said != null;
-        this.areas = sample.stream().anyMatch(w -> w.shape instanceof Polygonal);
+        this.areas = sample.stream().anyMatch(w -> w.shape() instanceof Polygonal);
         this.systems = systems(sample, said);
+        this.turned = systems.asks() == null && sample.stream().anyMatch(w -> !WrittenShape.isPlainPoint(w.shape()))
+                && (said == null ? sample.stream().anyMatch(w -> !w.isDegrees()) : !systems.projection().isDegrees());
     }
 
     /**
@@ -67,19 +61,19 @@ final class ShapeColumn implements RowSource, FeatureSource {
      */
     static Optional<ShapeColumn> in(RowSource rows, Integer said) throws IOException {
         int columns = rows.header().size();
-        List<List<Written>> samples = new ArrayList<>();
+        List<List<WrittenShape>> samples = new ArrayList<>();
         for (int c = 0; c < columns; c++) samples.add(new ArrayList<>());
         int[] seen = new int[1];
         try {
             rows.each((line, cells) -> {
                 boolean goesOn = false;
                 for (int c = 0; c < Math.min(columns, cells.count()); c++) {
-                    List<Written> sample = samples.get(c);
+                    List<WrittenShape> sample = samples.get(c);
                     if (sample == null || sample.size() >= LOOKED_AT || cells.get(c).isBlank()) {
                         goesOn |= sample != null && sample.size() < LOOKED_AT;
                         continue;
                     }
-                    Written written = read(cells.get(c));
+                    WrittenShape written = WrittenShape.read(cells.get(c));
                     if (written == null) samples.set(c, null);
                     else sample.add(written);
                     goesOn |= written != null;
@@ -93,47 +87,28 @@ final class ShapeColumn implements RowSource, FeatureSource {
         return Optional.empty();
     }
 
-    private Systems systems(List<Written> sample, Integer said) {
+    private Systems systems(List<WrittenShape> sample, Integer said) {
         if (said != null) return Systems.of(said, null);
         String name = rows.header().get(column);
-        for (Written written : sample) {
-            if (written.system != 0 && of(written.system).isEmpty()) return Systems.unsaid("The shapes of “%s” say the coordinate system %d, which is not known here. %s".formatted(name, written.system, Systems.SAY));
-            if (written.system == 0 && !isDegrees(written.shape)) return Systems.unsaid("The shapes of “%s” are not in degrees, and do not say their coordinate system. %s".formatted(name, Systems.SAY));
+        for (WrittenShape written : sample) {
+            if (written.system() != 0 && of(written.system()).isEmpty()) return Systems.unsaid("The shapes of “%s” say the coordinate system %d, which is not known here. %s".formatted(name, written.system(), Systems.SAY));
+            if (written.system() == 0 && !written.liesInDegrees()) return Systems.unsaid("The shapes of “%s” are not in degrees, and do not say their coordinate system. %s".formatted(name, Systems.SAY));
         }
         return Systems.DEGREES;
-    }
-
-    private static boolean isDegrees(Geometry shape) {
-        var box = shape.getEnvelopeInternal();
-        return box.isNull() || box.getMinX() >= -180 && box.getMaxX() <= 180 && box.getMinY() >= -90 && box.getMaxY() <= 90;
     }
 
     private Optional<Projection> of(int system) {
         return known.computeIfAbsent(system, Projection::ofEpsg);
     }
 
-    /** A cell's shape; null where it holds none. */
-    private static Written read(String cell) {
-        try {
-            Matcher text = TEXT.matcher(cell);
-            if (text.matches()) return new Written(new WKTReader(JsonShapes.SHAPES).read(text.group(2)), text.group(1) == null ? 0 : Integer.parseInt(text.group(1)));
-            Matcher binary = BINARY.matcher(cell);
-            if (!binary.matches()) return null;
-            Geometry shape = new WKBReader(JsonShapes.SHAPES).read(HexFormat.of().parseHex(binary.group(1)));
-            return new Written(shape, shape.getSRID());
-        } catch (ParseException | IllegalArgumentException broken) {
-            return null;
-        }
-    }
-
     /** The shape of a cell in degrees; null where it holds none or its system is not known. */
     private Geometry degrees(String cell) {
-        Written written = cell.isBlank() ? null : read(cell);
+        WrittenShape written = cell.isBlank() ? null : WrittenShape.read(cell);
         if (written == null) return null;
-        Projection projection = said || written.system == 0 || systems.asks() != null ? systems.projection() : of(written.system).orElse(Projection.UNSAID);
-        if (!projection.isDegrees()) Systems.turn(written.shape, projection);
-        else if (!isDegrees(written.shape)) return null;
-        return written.shape;
+        Projection projection = said || written.system() == 0 || systems.asks() != null ? systems.projection() : of(written.system()).orElse(Projection.UNSAID);
+        if (!projection.isDegrees()) Systems.turn(written.shape(), projection);
+        else if (!written.liesInDegrees()) return null;
+        return written.shape();
     }
 
     /** Whether some of the shapes looked at are areas. */
@@ -146,6 +121,7 @@ final class ShapeColumn implements RowSource, FeatureSource {
         List<String> header = new ArrayList<>(rows.header());
         header.add("lon");
         header.add("lat");
+        if (turned) header.add(FeatureRows.SHAPE);
         return header;
     }
 
@@ -157,21 +133,23 @@ final class ShapeColumn implements RowSource, FeatureSource {
     @Override
     public void each(RowSource.Visitor visitor) throws IOException {
         int own = rows.header().size();
-        String[] at = new String[2];
+        String[] at = new String[turned ? 3 : 2];
         rows.each((line, cells) -> {
-            Coordinate position = column < cells.count() ? FeatureRows.position(degrees(cells.get(column))) : null;
+            Geometry shape = column < cells.count() ? degrees(cells.get(column)) : null;
+            Coordinate position = FeatureRows.position(shape);
             at[0] = position == null ? "" : FeatureRows.degrees(position.x);
             at[1] = position == null ? "" : FeatureRows.degrees(position.y);
+            if (turned) at[2] = FeatureRows.text(shape);
             visitor.row(line, new Cells() {
                 @Override
                 public int count() {
-                    return Math.max(own, cells.count()) + 2;
+                    return Math.max(own, cells.count()) + at.length;
                 }
 
                 @Override
                 public String get(int index) {
-                    if (index >= own && index < own + 2) return at[index - own];
-                    int before = index < own ? index : index - 2;
+                    if (index >= own && index < own + at.length) return at[index - own];
+                    int before = index < own ? index : index - at.length;
                     return before < cells.count() ? cells.get(before) : "";
                 }
             });

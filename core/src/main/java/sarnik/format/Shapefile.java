@@ -30,13 +30,16 @@ import org.locationtech.jts.geom.Polygon;
 import sarnik.table.UnreadableTableException;
 
 /**
- * A shapefile in a ZIP archive: shapes (.shp, the ESRI Shapefile Technical Description of July 1998), values (.dbf), the
- * coordinate system (.prj) and the encoding (.cpg). Heights and measures are passed over.
+ * A shapefile in a ZIP archive: shapes (.shp, "Shapefile Technical Description", July 1998), values (.dbf), the
+ * coordinate system (.prj) and the encoding (.cpg). Heights are kept, measures are passed over.
  */
 final class Shapefile implements FeatureSource {
 
     private static final int HEADER = 100;
     private static final int LONGEST_RECORD = 256 << 20;
+
+    /** Numbers below -10^38 say that there is none; nothing on earth is as high as this, metres. */
+    private static final double MOST_HEIGHT = 1e7;
 
     private final Path file;
     private final String base;
@@ -138,14 +141,20 @@ final class Shapefile implements FeatureSource {
             int type = in.getInt();
             return switch (type) {
                 case 0 -> null;
-                case 1, 11, 21 -> JsonShapes.SHAPES.createPoint(point(in));
+                case 1, 21 -> JsonShapes.SHAPES.createPoint(point(in));
+                case 11 -> {
+                    Coordinate at = point(in);
+                    at.setZ(height(in));
+                    yield JsonShapes.SHAPES.createPoint(at);
+                }
                 case 8, 18, 28 -> {
                     in.position(in.position() + 32);
-                    yield JsonShapes.SHAPES.createMultiPointFromCoords(points(in, count(in, 16)));
+                    Coordinate[] points = points(in, count(in, 16));
+                    if (type == 18) heights(in, List.<Coordinate[]>of(points));
+                    yield JsonShapes.SHAPES.createMultiPointFromCoords(points);
                 }
-                case 3, 13, 23 -> JsonShapes.SHAPES.createMultiLineString(parts(in).stream().filter(p -> p.length > 1)
-                        .map(JsonShapes.SHAPES::createLineString).toArray(LineString[]::new));
-                case 5, 15, 25 -> polygons(parts(in));
+                case 3, 13, 23 -> lines(parts(in, type == 13));
+                case 5, 15, 25 -> polygons(parts(in, type == 15));
                 default -> throw new UnreadableTableException("Record %,d has shapes of kind %d, which are not read (solids, perhaps).".formatted(number, type));
             };
         } catch (java.nio.BufferUnderflowException | IllegalArgumentException broken) {
@@ -170,7 +179,23 @@ final class Shapefile implements FeatureSource {
         return points;
     }
 
-    private List<Coordinate[]> parts(ByteBuffer in) {
+    private static double height(ByteBuffer in) {
+        double height = in.getDouble();
+        return Math.abs(height) < MOST_HEIGHT ? height : Coordinate.NULL_ORDINATE;
+    }
+
+    /** Gives points their heights, which stand behind them all: the least, the greatest, then one for each. */
+    private static void heights(ByteBuffer in, List<Coordinate[]> parts) {
+        in.position(in.position() + 16);
+        for (Coordinate[] part : parts) for (Coordinate point : part) point.setZ(height(in));
+    }
+
+    private static Geometry lines(List<Coordinate[]> parts) {
+        LineString[] lines = parts.stream().filter(p -> p.length > 1).map(JsonShapes.SHAPES::createLineString).toArray(LineString[]::new);
+        return lines.length == 1 ? lines[0] : JsonShapes.SHAPES.createMultiLineString(lines);
+    }
+
+    private List<Coordinate[]> parts(ByteBuffer in, boolean high) {
         in.position(in.position() + 32);
         int parts = count(in, 4);
         int points = in.getInt();
@@ -183,6 +208,7 @@ final class Shapefile implements FeatureSource {
             if (starts[i] < 0 || starts[i + 1] < starts[i] || starts[i + 1] > points) throw new IllegalArgumentException("parts are out of order");
             lists.add(points(in, starts[i + 1] - starts[i]));
         }
+        if (high) heights(in, lists);
         return lists;
     }
 

@@ -58,7 +58,8 @@ public enum TableFormat {
     }
 
     /**
-     * Writes a table. Columns whose names start with @ are left out.
+     * Writes a table. Columns whose names start with @ are left out. GeoJSON and GeoPackage hold the rows' own shapes where the
+     * table has a column of them, with lines, areas and third coordinates as they came in; other rows are points.
      *
      * @param name what the table is called, for formats that name it inside
      * @param position longitude and latitude of a row in degrees, or null where it has none; for CSV and XLSX they become
@@ -71,11 +72,11 @@ public enum TableFormat {
             case CSV -> csv(table, columns, position, out, false);
             case SPREADSHEET_CSV -> csv(table, columns, position, out, true);
             case XLSX -> xlsx(table, columns, name, position, out);
-            case GEOJSON -> geoJson(table, columns, position, out);
+            case GEOJSON -> geoJson(table, columns, RowShapes.of(table, columns, position), out);
             case GEOPACKAGE -> {
                 Path file = Files.createTempFile("sarnik", ".gpkg");
                 try {
-                    GeoPackageWriter.write(table, columns, name, position, file);
+                    GeoPackageWriter.write(table, columns, name, RowShapes.of(table, columns, position), file);
                     Files.copy(file, out);
                 } finally {
                     Files.deleteIfExists(file);
@@ -174,7 +175,8 @@ public enum TableFormat {
         return plain.isEmpty() ? "Rows" : plain.length() > 31 ? plain.substring(0, 31).strip() : plain;
     }
 
-    private static void geoJson(Table table, List<String> columns, IntFunction<double[]> position, OutputStream out) {
+    private static void geoJson(Table table, List<String> columns, RowShapes shapes, OutputStream out) {
+        List<String> told = shapes.others(columns);
         try (JsonGenerator json = JsonMapper.builder().build().createGenerator(out)) {
             json.writeStartObject();
             json.writeStringProperty("type", "FeatureCollection");
@@ -182,18 +184,10 @@ public enum TableFormat {
             for (int row = 0; row < table.rows(); row++) {
                 json.writeStartObject();
                 json.writeStringProperty("type", "Feature");
-                double[] at = position == null ? null : position.apply(row);
                 json.writeName("geometry");
-                if (at == null) json.writeNull();
-                else {
-                    json.writeStartObject();
-                    json.writeStringProperty("type", "Point");
-                    json.writeName("coordinates");
-                    json.writeArray(at, 0, 2);
-                    json.writeEndObject();
-                }
+                JsonShapes.write(json, shapes.of(row));
                 json.writeObjectPropertyStart("properties");
-                for (String name : columns) {
+                for (String name : told) {
                     json.writeName(name);
                     value(json, table.column(name), row);
                 }

@@ -209,7 +209,7 @@ final class XmlFile implements FeatureSource {
         for (String tuple : text.toString().strip().split("\\s+")) {
             String[] parts = tuple.split(",");
             if (parts.length < 2) continue;
-            list.add(new Coordinate(number(parts[0]), number(parts[1])));
+            list.add(new Coordinate(number(parts[0]), number(parts[1]), parts.length > 2 && !parts[2].isBlank() ? number(parts[2]) : Coordinate.NULL_ORDINATE));
         }
         return list.toArray(Coordinate[]::new);
     }

@@ -11,7 +11,7 @@ import org.locationtech.jts.geom.Polygon;
  * @param code what tells it from the others of its set
  * @param name what it is called
  * @param parent code of the area of a wider set that it belongs to; empty where none is told
- * @param shape its shape in degrees (WGS 84): a polygon or several
+ * @param shape its shape in degrees (WGS 84): a polygon or several; of the shapes that rows brought along also lines and points
  */
 public record Area(String code, String name, String parent, Geometry shape) {
 
@@ -29,8 +29,7 @@ public record Area(String code, String name, String parent, Geometry shape) {
      */
     public double squareKilometres() {
         double sum = 0;
-        for (int p = 0; p < shape.getNumGeometries(); p++) {
-            if (!(shape.getGeometryN(p) instanceof Polygon polygon)) continue;
+        for (Polygon polygon : ShapeBand.polygons(shape)) {
             sum += Math.abs(square(polygon.getExteriorRing()));
             for (int h = 0; h < polygon.getNumInteriorRing(); h++) sum -= Math.abs(square(polygon.getInteriorRingN(h)));
         }

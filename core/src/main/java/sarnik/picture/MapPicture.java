@@ -16,14 +16,18 @@ import java.util.function.IntToDoubleFunction;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.LineString;
 import sarnik.dashboard.Drawing;
 import sarnik.dashboard.Layer;
 import sarnik.dashboard.LayerDrawn;
+import sarnik.dashboard.OwnShapes;
 import sarnik.dashboard.PlaceSheet;
 import sarnik.dashboard.Sight;
 import sarnik.geo.Area;
-import sarnik.geo.BoundarySet;
 import sarnik.geo.KernelDensity;
+import sarnik.geo.ShapeBand;
 import sarnik.scale.NumberWords;
 
 /**
@@ -44,13 +48,16 @@ public final class MapPicture {
     /** The least radius of a group in which its number has room. */
     private static final double ROOM = 7;
     /** The mark of what lies beyond a scale's ends, on an area; on symbols it is half their size within bounds. */
+    /** Width of a line without a border, pixels; see areas.js. */
+    private static final double LINE = 2;
+
     private static final double ON_AREA = 3.6;
     private static final double LEAST_MARK = 2.6;
     private static final double MOST_MARK = 5;
 
     private final Drawing.OfMap map;
     private final Map<String, PlaceSheet> sheets;
-    private final Function<String, BoundarySet> sets;
+    private final Function<LayerDrawn.OfAreas, List<Area>> areas;
     private final Frame frame;
     private final Look look;
     private final View view;
@@ -69,13 +76,13 @@ public final class MapPicture {
 
     /**
      * @param sheets the places that the map's layers name, by tag
-     * @param sets finds boundary sets
+     * @param areas finds the shapes of a layer
      * @param frame what is in sight, how large, and on what ground
      */
-    public MapPicture(Drawing.OfMap map, Map<String, PlaceSheet> sheets, Function<String, BoundarySet> sets, Frame frame) {
+    public MapPicture(Drawing.OfMap map, Map<String, PlaceSheet> sheets, Function<LayerDrawn.OfAreas, List<Area>> areas, Frame frame) {
         this.map = map;
         this.sheets = sheets;
-        this.sets = sets;
+        this.areas = areas;
         this.frame = frame;
         this.look = Look.of(frame.night());
         this.width = frame.width();
@@ -170,17 +177,27 @@ public final class MapPicture {
         List<String> colours = colours(layer.key());
         Map<String, Integer> classes = new HashMap<>();
         for (int i = 0; i < layer.at().length; i++) {
-            String id = sheet.ids().get(layer.at()[i]);
-            classes.put(id.substring(id.indexOf('/') + 1), layer.classes()[i]);
+            classes.put(OwnShapes.code(sheet.ids().get(layer.at()[i])), layer.classes()[i]);
         }
-        for (Area area : sets.apply(layer.set()).areas()) {
+        for (Area area : areas.apply(layer)) {
             Integer c = classes.get(area.code());
             Shape shape = view.path(area.shape());
             if (c != null && c < 0) pen.hatch(shape, look.faint());
             else if (c != null) pen.fill(shape, colours.get(c), layer.head().opacity());
             if (layer.head().border() > 0) pen.stroke(shape, look.ink(), layer.head().border(), 0.45);
+            if (c != null) lines(pen, area.shape(), c < 0 ? look.faint() : colours.get(c), LINE + 2 * layer.head().border(), layer.head().opacity());
         }
         beyond(pen, layer.key(), sheet, layer.at(), i -> ON_AREA);
+    }
+
+    /** The lines of a shape, and its points as dots; see areas.js. */
+    private void lines(Pen pen, Geometry shape, String colour, double width, double opacity) {
+        List<LineString> lines = ShapeBand.linesOf(shape);
+        if (!lines.isEmpty()) pen.stroke(view.path(lines), colour, width, opacity);
+        for (Coordinate point : ShapeBand.pointsOf(shape)) {
+            Point2D at = view.at(point.x, point.y);
+            pen.fill(Marks.of(Layer.Shape.CIRCLE, at.getX(), at.getY(), width / 2 + 2), colour, opacity);
+        }
     }
 
     /** Marks the places whose values lie beyond ends that were set: their colour alone would make them look like those at the end. */

@@ -43,7 +43,7 @@ final class SvgPen implements Pen {
 
     @Override
     public void stroke(Shape shape, String colour, double width, double opacity) {
-        path(shape, "fill=\"none\" stroke=\"%s\" stroke-width=\"%s\" stroke-linejoin=\"round\"%s".formatted(colour, plain(width), opacity < 1 ? " stroke-opacity=\"" + plain(opacity) + "\"" : ""));
+        path(shape, "fill=\"none\" stroke=\"%s\" stroke-width=\"%s\" stroke-linejoin=\"round\" stroke-linecap=\"round\"%s".formatted(colour, plain(width), opacity < 1 ? " stroke-opacity=\"" + plain(opacity) + "\"" : ""));
     }
 
     @Override

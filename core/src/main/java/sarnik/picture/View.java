@@ -10,6 +10,7 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
+import sarnik.geo.ShapeBand;
 import sarnik.dashboard.Sight;
 
 /**
@@ -88,8 +89,8 @@ record View(Plane plane, double left, double top, double scale, int width, int h
     /** The polygons of a shape in pixels; those far outside are left out. */
     Shape path(Geometry shape) {
         Path2D path = new Path2D.Double(Path2D.WIND_EVEN_ODD);
-        for (int g = 0; g < shape.getNumGeometries(); g++) {
-            if (!(shape.getGeometryN(g) instanceof Polygon polygon) || !isNear(polygon.getEnvelopeInternal())) continue;
+        for (Polygon polygon : ShapeBand.polygons(shape)) {
+            if (!isNear(polygon.getEnvelopeInternal())) continue;
             ring(path, polygon.getExteriorRing());
             for (int h = 0; h < polygon.getNumInteriorRing(); h++) ring(path, polygon.getInteriorRingN(h));
         }

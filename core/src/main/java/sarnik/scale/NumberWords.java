@@ -7,17 +7,21 @@ import java.util.Locale;
 /** Numbers as people read them: a comma between thousands, a point before decimals. */
 public final class NumberWords {
 
+    /** What lies below them is the noise of adding up. */
+    private static final int MOST_DECIMALS = 8;
+
     private NumberWords() {}
 
     /**
-     * The whole number where it is one, else as many decimals as the size asks for: two below 100, one below 1,000.
+     * The whole number where it is one, else as many decimals as the size asks for: two below 100, one below 1,000, and below a tenth as
+     * many as show two figures, so that what is small is not written as nothing.
      *
      * @return the text, "–" for a missing value
      */
     public static String full(double value) {
         if (!Double.isFinite(value)) return "–";
         double rounded = shown(value);
-        int decimals = rounded == Math.rint(rounded) ? 0 : Math.abs(rounded) >= 100 ? 1 : 2;
+        int decimals = rounded == Math.rint(rounded) ? 0 : decimals(Math.abs(rounded));
         return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
     }
 
@@ -30,7 +34,13 @@ public final class NumberWords {
         if (!Double.isFinite(value)) return value;
         double size = Math.abs(value);
         if (value == Math.rint(value)) return value;
-        return size >= 1000 ? Math.rint(value) : BigDecimal.valueOf(value).setScale(size >= 100 ? 1 : 2, RoundingMode.HALF_UP).doubleValue();
+        return size >= 1000 ? Math.rint(value) : BigDecimal.valueOf(value).setScale(decimals(size), RoundingMode.HALF_UP).doubleValue();
+    }
+
+    /** Decimals that tell something of a number below 1000: two, and below a tenth as many as show two figures. */
+    private static int decimals(double size) {
+        if (size >= 100) return 1;
+        return size >= 0.1 ? 2 : (int) Math.min(MOST_DECIMALS, 1 - Math.floor(Math.log10(size)));
     }
 
     /**

@@ -115,8 +115,8 @@ class FormatsTest {
         @Test
         void givePropertiesAndAPositionOnEveryShape() throws IOException {
             Table table = table(SampleFiles.bytes(SampleFiles.GEOJSON));
-            assertThat(table.names()).containsExactly("id", "town", "litres", "open", "station.kind", "note", "lon", "lat");
-            assertThat(row(table, 0)).containsExactly("k1", "Soria", "12.5", "yes", "wall", null, "-2.4667", "41.7667");
+            assertThat(table.names()).containsExactly("id", "town", "litres", "open", "station.kind", "note", "lon", "lat", "shape");
+            assertThat(row(table, 0)).containsExactly("k1", "Soria", "12.5", "yes", "wall", null, "-2.4667", "41.7667", "POINT (-2.4667 41.7667)");
             double lon = Double.parseDouble(table.column("lon").text(1));
             assertThat(lon).as("in the area, not in its hole").satisfiesAnyOf(x -> assertThat(x).isBetween(-6.0, -5.8), x -> assertThat(x).isBetween(-5.2, -5.0));
             assertThat(table.column("lat").isMissing(2)).isTrue();
@@ -211,7 +211,7 @@ class FormatsTest {
         @Test
         void placemarksGiveNameDescriptionAndValues() throws IOException {
             Table table = table(SampleFiles.bytes(SampleFiles.KML));
-            assertThat(table.names()).containsExactly("name", "description", "litres", "open", "when", "lon", "lat");
+            assertThat(table.names()).containsExactly("name", "description", "litres", "open", "when", "lon", "lat", "shape");
             assertThat(row(table, 0)).containsExactly("Soria & sons", "<b>wall</b>", "12.5", "yes", null, "-2.4667", "41.7667");
             assertThat(table.column("when").text(2)).isEqualTo("2026-05-01");
             assertThat(shapes(SampleFiles.bytes(SampleFiles.KML), FileChoices.NONE).get(1).getArea()).isCloseTo(1, within(1e-9));

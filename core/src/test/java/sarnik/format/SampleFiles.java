@@ -170,7 +170,7 @@ final class SampleFiles {
         return zip(files);
     }
 
-    private static void shpHeader(ByteBuffer shp, int type) {
+    static void shpHeader(ByteBuffer shp, int type) {
         shp.order(ByteOrder.BIG_ENDIAN).putInt(9994).position(24);
         shp.putInt(shp.capacity() / 2).order(ByteOrder.LITTLE_ENDIAN).putInt(1000).putInt(type).position(100);
     }

@@ -138,6 +138,15 @@ class BoundarySetTest {
             assertThat(rings).singleElement().satisfies(r -> assertThat(r).containsExactly(-3000, 40_000, 1000, 0, 0, 1000, -1000, 0));
             assertThat(ShapeBand.FAR.rings(shape("POLYGON((0 0, 0.0001 0, 0.0001 0.0001, 0 0))"))).as("too small to be seen").isEmpty();
         }
+
+        @Test
+        void linesAndPointsAmongThemAreOpenAndADotHasOneCorner() {
+            var all = shape("GEOMETRYCOLLECTION(LINESTRING(0 0, 1 1, 3 1), MULTIPOINT((2 2)), POLYGON((0 0, 1 0, 1 1, 0 0)))");
+            assertThat(ShapeBand.WIDE.lines(all)).containsExactly(new int[] {0, 0, 1000, 1000, 2000, 0}, new int[] {2000, 2000});
+            assertThat(ShapeBand.WIDE.rings(all)).hasSize(1);
+            BoundarySet set = new BoundarySet("s", "own", "", List.of(new Area("a", "a", "", shape("LINESTRING(0 0, 1 0.0001, 2 0)"))));
+            assertThat(ShapeBand.FAR.simplify(set).get(0).getNumPoints()).isEqualTo(2);
+        }
     }
 
     @Test

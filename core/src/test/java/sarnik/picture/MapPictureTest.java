@@ -73,7 +73,7 @@ class MapPictureTest {
 
     private static LoadedDataset sales() {
         Table rows = new Table(new java.util.LinkedHashMap<>(Map.of("town", text("Soria, Spain", "Zamora, Spain", "<b>Burgos</b>"), "from", text("Madrid, Spain", "Madrid, Spain", "Madrid, Spain"),
-                "litres", new DecimalColumn(new double[] {10, 100, 5}))));
+                "litres", new DecimalColumn(new double[] {10, 100, 5}), "way", text("LINESTRING (-4 40, -2 40)", "POINT (-5.75 41.5)", "LINESTRING (-3.7 42.3, -3.7 43)"))));
         Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("town"));
         PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(rows, by);
         return new LoadedDataset(1, "Sales", placed.table(), by, placed.places(), About.NONE, Map.of(), List.of(), List.of(), BOUNDARIES);
@@ -85,7 +85,7 @@ class MapPictureTest {
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "%s", "layers": {"l1": {"order": 1, "dataset": 1, "opacity": 1, %s}}}}}""".formatted(title, layer)).dashboard();
         Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, id -> new sarnik.dashboard.Datasets.Found.Ready(SALES), new InMemoryEngine());
         Drawing.OfMap map = (Drawing.OfMap) drawer.draw("v1");
-        return new MapPicture(map, drawer.sheets(), SETS::get, new MapPicture.Frame(SPAIN, new Plane.Mercator(), 600, 500, night, new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null), "The ground’s credit"));
+        return new MapPicture(map, drawer.sheets(), of -> (of.set() == null ? drawer.ownShapes("v1", "l1").set() : SETS.get(of.set())).areas(), new MapPicture.Frame(SPAIN, new Plane.Mercator(), 600, 500, night, new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null), "The ground’s credit"));
     }
 
     private static final String SIZE = "\"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"rule\": \"AREA\", \"radius\": 20}";
@@ -98,7 +98,7 @@ class MapPictureTest {
     @ParameterizedTest
     @EnumSource(Layer.Kind.class)
     void everyKindIsDrawnAsSvgThatIsWellFormed(Layer.Kind kind) throws Exception {
-        String layer = kind == Layer.Kind.AREAS ? AREAS : "\"kind\": \"%s\", %s, \"path\": {\"who\": \"from\", \"by\": \"litres\"}".formatted(kind, SIZE);
+        String layer = kind == Layer.Kind.AREAS ? AREAS : kind == Layer.Kind.SHAPES ? AREAS.replace("AREAS", "SHAPES") : "\"kind\": \"%s\", %s, \"path\": {\"who\": \"from\", \"by\": \"litres\"}".formatted(kind, SIZE);
         Document svg = xml(picture("Map", layer, false).svg());
         assertThat(svg.getDocumentElement().getAttribute("width")).isEqualTo(String.valueOf(600 + 200));
         int land = xml(picture("Map", "\"hidden\": true", false).svg()).getElementsByTagName("path").getLength();
@@ -128,6 +128,14 @@ class MapPictureTest {
         double x = width / 2 + (lon / 360 - (x0 + x1) / 2) * scale;
         double y = 30 + height / 2 + (-Math.log(Math.tan(Math.PI / 4 + Math.toRadians(lat) / 2)) / (2 * Math.PI) - (y0 + y1) / 2) * scale;
         return new Color(image.getRGB((int) (x * ratio), (int) (y * ratio)));
+    }
+
+    @Test
+    void linesThatRowsBroughtAlongLieWhereTheyLay() throws IOException {
+        BufferedImage image = pixels(picture("Map", "\"kind\": \"SHAPES\", \"border\": 1, \"colour\": {\"palette\": \"#ff0000\"}", false).png(1));
+        assertThat(at(image, -3, 40, 1)).isEqualTo(new Color(255, 0, 0));
+        assertThat(at(image, -5.75, 41.5, 1)).as("a point is a dot").isEqualTo(new Color(255, 0, 0));
+        assertThat(at(image, -3, 40.5, 1)).isNotEqualTo(new Color(255, 0, 0));
     }
 
     @ParameterizedTest

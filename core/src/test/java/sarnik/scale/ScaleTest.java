@@ -128,7 +128,7 @@ class ScaleTest {
     class Numbers {
 
         @ParameterizedTest
-        @CsvSource({"1234567, '1,234,567'", "12.345, 12.35", "999.94, 999.9", "0, 0", "-0.0, 0", "-1234.4, '-1,234'", "0.5, 0.50"})
+        @CsvSource({"1234567, '1,234,567'", "12.345, 12.35", "999.94, 999.9", "0, 0", "-0.0, 0", "-1234.4, '-1,234'", "0.5, 0.50", "0.00216, 0.0022", "0.094, 0.094", "0.0996, 0.10", "-0.0371, -0.037", "1e-14, 0"})
         void full(double value, String expected) {
             assertThat(NumberWords.full(value)).isEqualTo(expected);
         }

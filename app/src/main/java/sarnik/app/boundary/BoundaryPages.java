@@ -1,14 +1,7 @@
 package sarnik.app.boundary;
 
-import java.io.ByteArrayInputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.time.Duration;
-import java.util.zip.GZIPInputStream;
-import org.springframework.http.CacheControl;
-import org.springframework.http.HttpHeaders;
+import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -18,7 +11,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
-import org.springframework.web.context.request.WebRequest;
 import sarnik.app.people.SignedIn;
 import sarnik.app.uses.Uses;
 import sarnik.geo.BoundarySet;
@@ -58,18 +50,8 @@ class BoundaryPages {
     /** Shapes travel apart from figures, and are kept by the browser for as long as they do not change. */
     @GetMapping("/api/boundary-sets/{name}/shapes/{band}")
     @ResponseBody
-    ResponseEntity<byte[]> shapes(@PathVariable String name, @PathVariable ShapeBand band, WebRequest request) {
-        BoundarySets.Shapes shapes = sets.shapes(name, band);
-        if (request.checkNotModified("\"" + shapes.tag() + "\"")) return null;
-        ResponseEntity.BodyBuilder answer = ResponseEntity.ok().eTag("\"" + shapes.tag() + "\"").cacheControl(CacheControl.maxAge(Duration.ofHours(1)).cachePrivate())
-                .varyBy(HttpHeaders.ACCEPT_ENCODING).contentType(MediaType.APPLICATION_JSON);
-        String accepted = request.getHeader(HttpHeaders.ACCEPT_ENCODING);
-        if (accepted != null && accepted.contains("gzip")) return answer.header(HttpHeaders.CONTENT_ENCODING, "gzip").body(shapes.compressed());
-        try (GZIPInputStream plain = new GZIPInputStream(new ByteArrayInputStream(shapes.compressed()))) {
-            return answer.body(plain.readAllBytes());
-        } catch (IOException impossible) {
-            throw new UncheckedIOException(impossible);
-        }
+    ResponseEntity<byte[]> shapes(@PathVariable String name, @PathVariable ShapeBand band, HttpServletRequest request) {
+        return sets.shapes(name, band).answer(request);
     }
 
     @DeleteMapping("/api/boundary-sets/{name}")

@@ -2,7 +2,12 @@ package sarnik.app.boundary;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
@@ -10,16 +15,23 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.zip.GZIPInputStream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
+import org.springframework.http.CacheControl;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.uses.Uses;
 import sarnik.app.web.RefusedException;
+import sarnik.dashboard.OwnShapes;
 import sarnik.format.BoundaryFiles;
 import sarnik.formula.Surroundings;
 import sarnik.geo.Area;
@@ -54,7 +66,23 @@ public class BoundarySets {
      * @param tag changes with the content
      * @param compressed JSON, by gzip
      */
-    public record Shapes(String tag, byte[] compressed) {}
+    public record Shapes(String tag, byte[] compressed) {
+
+        /** The answer that the browser keeps for as long as the content does not change; nothing but that where it has it already. */
+        public ResponseEntity<byte[]> answer(HttpServletRequest request) {
+            ResponseEntity.BodyBuilder answer = ResponseEntity.ok().eTag("\"" + tag + "\"").cacheControl(CacheControl.maxAge(Duration.ofHours(1)).cachePrivate())
+                    .varyBy(HttpHeaders.ACCEPT_ENCODING).contentType(MediaType.APPLICATION_JSON);
+            String had = request.getHeader(HttpHeaders.IF_NONE_MATCH);
+            if (had != null && had.contains("\"" + tag + "\"")) return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag("\"" + tag + "\"").build();
+            String accepted = request.getHeader(HttpHeaders.ACCEPT_ENCODING);
+            if (accepted != null && accepted.contains("gzip")) return answer.header(HttpHeaders.CONTENT_ENCODING, "gzip").body(compressed);
+            try (GZIPInputStream plain = new GZIPInputStream(new ByteArrayInputStream(compressed))) {
+                return answer.body(plain.readAllBytes());
+            } catch (IOException impossible) {
+                throw new UncheckedIOException(impossible);
+            }
+        }
+    }
 
     /** A set as lists show it. */
     public record Listed(String name, String level, String credit, int areas, boolean ships) {}
@@ -169,7 +197,13 @@ public class BoundarySets {
     public Shapes shapes(String name, ShapeBand band) {
         BoundarySet set = needed(name);
         String tag = contents.get(name, n -> ShapeStore.contentOf(set)) + "-" + band;
-        return new Shapes(tag, store.compressed(tag, set, band));
+        return new Shapes(tag, store.compressed(tag, () -> set, band, false));
+    }
+
+    /** The shapes that rows brought along, simplified for a band of zooms; what would vanish in it stays as a dot. */
+    public Shapes shapes(OwnShapes own, ShapeBand band) {
+        String tag = own.tag() + "-" + band;
+        return new Shapes(tag, store.compressed(tag, own::set, band, true));
     }
 
     /** Makes the shapes of the sets that ship before somebody waits for them. */

@@ -1,5 +1,6 @@
 package sarnik.app.boundary;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.io.ByteArrayOutputStream;
@@ -14,6 +15,7 @@ import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.function.Supplier;
 import java.util.zip.GZIPOutputStream;
 import org.locationtech.jts.geom.Geometry;
 import org.slf4j.Logger;
@@ -50,7 +52,7 @@ class ShapeStore {
     }
 
     /** An area's shape as the browser draws it: rings of whole numbers, see {@link ShapeBand#rings}. */
-    private record Drawn(String code, String name, String parent, List<int[]> rings) {}
+    private record Drawn(String code, String name, String parent, List<int[]> rings, @JsonInclude(JsonInclude.Include.NON_EMPTY) List<int[]> lines) {}
 
     private record Sheet(int scale, List<Drawn> areas) {}
 
@@ -67,29 +69,34 @@ class ShapeStore {
      * The shapes of a set for a band, as compressed JSON (gzip).
      *
      * @param tag tells them from all others: made of {@link #contentOf} and the band
+     * @param set asked for where they have to be made
+     * @param dots whether what is too small for the band stays as a dot
      */
-    byte[] compressed(String tag, BoundarySet set, ShapeBand band) {
+    byte[] compressed(String tag, Supplier<BoundarySet> set, ShapeBand band, boolean dots) {
         return held.get(tag, t -> {
             Path file = directory.resolve(t + "-" + FORM + ".json.gz");
             try {
                 return Files.readAllBytes(file);
             } catch (NoSuchFileException first) {
-                byte[] made = made(set, band);
+                byte[] made = made(set.get(), band, dots);
                 keep(file, made);
                 return made;
             } catch (IOException unread) {
                 LOG.warn("The shapes in {} could not be read and are made anew", file, unread);
-                return made(set, band);
+                return made(set.get(), band, dots);
             }
         });
     }
 
-    private byte[] made(BoundarySet set, ShapeBand band) {
+    private byte[] made(BoundarySet set, ShapeBand band, boolean dots) {
         List<Geometry> simplified = band.simplify(set);
         List<Drawn> areas = new ArrayList<>();
         for (int i = 0; i < simplified.size(); i++) {
             Area area = set.areas().get(i);
-            areas.add(new Drawn(area.code(), area.name(), area.parent(), band.rings(simplified.get(i))));
+            List<int[]> rings = band.rings(simplified.get(i));
+            List<int[]> lines = band.lines(simplified.get(i));
+            if (dots && rings.isEmpty() && lines.isEmpty()) lines = List.of(band.dot(area.inside()));
+            areas.add(new Drawn(area.code(), area.name(), area.parent(), rings, lines));
         }
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try (GZIPOutputStream out = new GZIPOutputStream(bytes)) {

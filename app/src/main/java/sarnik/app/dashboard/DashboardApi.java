@@ -36,6 +36,7 @@ import sarnik.dashboard.Narrowing;
 import sarnik.dashboard.PlaceTeller;
 import sarnik.dashboard.Proposals;
 import sarnik.dashboard.Visual;
+import sarnik.geo.ShapeBand;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The JSON interface of dashboards. A revision travels as the ETag; edits are JSON Patch under If-Match. */
@@ -182,6 +183,14 @@ class DashboardApi implements AutoCloseable {
             FrameService.Picture picture = frames.picture(dashboard, asked);
             return ResponseEntity.ok().contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
         });
+    }
+
+    /** The shapes that the rows of a layer brought along, which travel apart from figures. */
+    @GetMapping("/{id}/visuals/{visual}/layers/{layer}/shapes/{band}")
+    DeferredResult<ResponseEntity<byte[]>> shapes(@PathVariable long id, @PathVariable String visual, @PathVariable String layer, @PathVariable ShapeBand band,
+            @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        return each(request, dashboard, ticket -> frames.ownShapes(dashboard, visual, layer, band).answer(request));
     }
 
     @PostMapping("/{id}/rows")

@@ -45,6 +45,7 @@ import sarnik.dashboard.Sight;
 import sarnik.dashboard.Sources;
 import sarnik.dashboard.Visual;
 import sarnik.format.TableFormat;
+import sarnik.geo.ShapeBand;
 import sarnik.picture.MapPicture;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
@@ -231,10 +232,16 @@ class FrameService {
         if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map)) throw new RefusedException("Only a map can be taken along as a picture.");
         Visual.OfMap visual = (Visual.OfMap) dashboard.visuals().get(asked.visual());
         Visual.Ground ground = asked.ground() != null ? asked.ground() : visual.ground();
-        MapPicture picture = new MapPicture(map, drawer.sheets(), boundaries::needed,
+        MapPicture picture = new MapPicture(map, drawer.sheets(), layer -> (layer.set() == null ? drawer.ownShapes(asked.visual(), layer.head().id()).set() : boundaries.needed(layer.set())).areas(),
                 new MapPicture.Frame(asked.sight(), Grounds.planeOf(visual), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night()), grounds.of(ground), grounds.creditOf(ground)));
         if ("png".equals(asked.form())) return new Picture("image/png", picture.png(asked.times()));
         return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** The shapes that the rows of a map's layer brought along, simplified for a band of zooms. */
+    BoundarySets.Shapes ownShapes(Dashboard dashboard, String visual, String layer, ShapeBand band) {
+        Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, sources(once()), engine, Map.of());
+        return fitting(() -> boundaries.shapes(drawer.ownShapes(visual, layer), band));
     }
 
     /**

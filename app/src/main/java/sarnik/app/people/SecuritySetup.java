@@ -51,7 +51,7 @@ class SecuritySetup {
         http.authorizeHttpRequests(request -> request
                 .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/ground/**", "/favicon.svg", "/error").permitAll()
                 .requestMatchers("/people/**", "/hosts/**", "/grounds/**").hasRole("STEWARD")
-                .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/me", "/api/dashboards/*", "/api/boundary-sets/*/shapes/*", "/api/grounds/**", "/api/places").authenticated()
+                .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/me", "/api/dashboards/*", "/api/dashboards/*/visuals/*/layers/*/shapes/*", "/api/boundary-sets/*/shapes/*", "/api/grounds/**", "/api/places").authenticated()
                 .requestMatchers(HttpMethod.POST, "/me", "/api/dashboards/*/frames", "/api/dashboards/*/places/*", "/api/dashboards/*/pictures", "/api/dashboards/*/rows", "/sign-out").authenticated()
                 .requestMatchers(HttpMethod.DELETE, "/api/questions").authenticated()
                 .anyRequest().hasAnyRole("ANALYST", "STEWARD"));

@@ -5,6 +5,10 @@ import { coloursOf } from './key.js';
 
 const DIMMED = 0.3;
 const NO_ROW = -2;
+const LINE = 2;
+
+/** How far beside a line it is still met, pixels. */
+const NEAR = 4;
 
 /**
  * A layer's areas, ready to paint and to be reached. Their shapes are set apart, when they have come.
@@ -40,17 +44,26 @@ function placesOf(shapes, sheet) {
   return bySheet.get(sheet);
 }
 
-/** The areas of each class as one path: one filling a class is many times faster than one an area. */
+/** The areas and the lines of each class as one path each: one filling a class is many times faster than one an area. */
 function fills(layer, skip, extent) {
   const paths = new Map();
   layer.shapes.areas.forEach((area, i) => {
     if (skip?.has(i) || !intersects(area.box, extent)) return;
     const c = layer.classOf[i];
-    if (!paths.has(c)) paths.set(c, new Path2D());
-    paths.get(c).addPath(area.path);
+    if (!paths.has(c)) paths.set(c, { path: new Path2D(), line: null, dots: [] });
+    const all = paths.get(c);
+    all.path.addPath(area.path);
+    if (area.line) (all.line ??= new Path2D()).addPath(area.line);
+    all.dots.push(...area.dots);
   });
   return paths;
 }
+
+/** How wide lines are drawn, pixels: what has a border has it on both sides. */
+const lineWidth = layer => LINE + 2 * layer.head.border;
+
+/** How large dots are drawn, pixels from their middle. */
+const dotRadius = layer => lineWidth(layer) / 2 + 2;
 
 const isWhole = (layer, extent) => layer.shapes.areas.every(a => intersects(a.box, extent));
 
@@ -98,14 +111,23 @@ export function paintAreas(sheet, layer, picks, tones) {
   const strength = lit.size ? DIMMED : 1;
   sheet.inMapUnits(pixel => {
     const extent = sheet.extent();
-    for (const [c, path] of classPaths(layer, lit, extent)) fill(c, path, strength);
-    for (const i of lit) fill(layer.classOf[i], layer.shapes.areas[i].path, 1);
+    context.lineJoin = 'round';
+    context.lineCap = 'round';
+    for (const [c, shape] of classPaths(layer, lit, extent)) fill(c, shape, strength);
+    context.strokeStyle = tones.rust;
+    context.fillStyle = tones.rust;
+    for (const i of lit) {
+      const { line, dots } = layer.shapes.areas[i];
+      context.lineWidth = (lineWidth(layer) + 4) * pixel;
+      if (line) context.stroke(line);
+      if (dots.length) context.fill(discs(dots, (dotRadius(layer) + 2) * pixel));
+    }
+    for (const i of lit) fill(layer.classOf[i], layer.shapes.areas[i], 1);
     context.strokeStyle = tones.rust;
     context.lineWidth = 2.4 * pixel;
-    context.lineJoin = 'round';
     for (const i of lit) context.stroke(layer.shapes.areas[i].path);
 
-    function fill(c, path, much) {
+    function fill(c, { path, line, dots }, much) {
       if (c === NO_ROW) return;
       context.globalAlpha = layer.head.opacity * much;
       if (c < 0) {
@@ -118,9 +140,24 @@ export function paintAreas(sheet, layer, picks, tones) {
         context.fillStyle = colours[c];
       }
       context.fill(path, 'evenodd');
+      if (line) {
+        context.strokeStyle = c < 0 ? tones.faint : colours[c];
+        context.lineWidth = lineWidth(layer) * pixel;
+        context.stroke(line);
+      }
+      if (dots.length) context.fill(discs(dots, dotRadius(layer) * pixel));
       context.globalAlpha = 1;
     }
   });
+}
+
+function discs(dots, radius) {
+  const path = new Path2D();
+  for (const [x, y] of dots) {
+    path.moveTo(x + radius, y);
+    path.arc(x, y, radius, 0, 2 * Math.PI);
+  }
+  return path;
 }
 
 /** Paints the borders of all areas, on a canvas of their own: a narrowing leaves them as they are. */
@@ -148,17 +185,23 @@ export function paintBorders(sheet, layer, tones) {
 
 const probe = new OffscreenCanvas(1, 1).getContext('2d');
 
-/** Index of the layer's area at a map coordinate, -1 for none. */
-export function areaAt(layer, [x, y]) {
+/**
+ * Index of the layer's area or line at a map coordinate, -1 for none.
+ * @param {number} resolution map units in a pixel
+ */
+export function areaAt(layer, [x, y], resolution) {
   if (!layer.shapes) return -1;
   if (!layer.shapes.index) {
     layer.shapes.index = new RBush();
     layer.shapes.index.load(layer.shapes.areas.map(a => a.box), layer.shapes.areas.map((_, i) => ({ i })));
   }
-  for (const { i } of layer.shapes.index.getInExtent([x, y, x, y])) {
-    if (layer.rows[i] >= 0 && probe.isPointInPath(layer.shapes.areas[i].path, x, y, 'evenodd')) return layer.rows[i];
-  }
-  return -1;
+  const near = (NEAR + dotRadius(layer)) * resolution;
+  probe.lineWidth = (lineWidth(layer) + 2 * NEAR) * resolution;
+  const met = layer.shapes.index.getInExtent([x - near, y - near, x + near, y + near]).filter(({ i }) => layer.rows[i] >= 0).map(({ i }) => ({ row: layer.rows[i], ...layer.shapes.areas[i] }));
+  // What is thin lies on what is wide.
+  const close = (dotRadius(layer) + NEAR) * resolution;
+  const found = met.find(({ dots }) => dots.some(dot => Math.hypot(dot[0] - x, dot[1] - y) <= close)) ?? met.find(({ line }) => line && probe.isPointInStroke(line, x, y)) ?? met.find(({ path }) => probe.isPointInPath(path, x, y, 'evenodd'));
+  return found?.row ?? -1;
 }
 
 /** Ids of the areas whose inner point a test holds true of. */

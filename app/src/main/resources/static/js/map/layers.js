@@ -23,7 +23,7 @@ const KINDS = {
   areas: {
     prepare: areas.prepare,
     paint: (sheet, layer, picks, tones) => areas.paintAreas(sheet, layer, picks, tones),
-    at: (layer, at) => areas.areaAt(layer, at),
+    at: areas.areaAt,
     within: areas.areasIn,
     lines: (layer, i) => [[layer.key.colourWords && layer.key.colours.length ? layer.key.colourWords : 'number of rows', layer.values[i]]],
   },
@@ -87,7 +87,8 @@ export function told(layer, i) {
 /** Gets the shapes that a layer needs at a zoom. @returns {Promise<boolean>} whether there is something new to paint */
 export async function withShapes(layer, zoom, projection) {
   if (layer.type !== 'areas') return false;
-  const shapes = await shapesOf(layer.set, bandAt(zoom), projection);
+  const address = layer.own ? layer.ownAt : `/api/boundary-sets/${encodeURIComponent(layer.set)}/shapes`;
+  const shapes = await shapesOf(address, layer.own ?? '', bandAt(zoom), projection);
   if (layer.shapes === shapes) return false;
   areas.shaped(layer, shapes);
   return true;

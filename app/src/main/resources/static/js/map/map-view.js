@@ -192,7 +192,10 @@ export class MapView {
     this.#places = places;
   }
 
-  /** The extents of areas, which belong in a view as their middles do. */
+  /**
+   * The extents of areas and lines, which belong in a view as their places do.
+   * @param {{box: number[], at: number[]}[]} boxes each with the place that it belongs to
+   */
   surround(boxes) {
     this.#boxes = boxes;
   }
@@ -217,7 +220,7 @@ export class MapView {
     this.map.updateSize();
     if (!places.length || !this.map.getSize()) return;
     const near = whole ? boundingExtent(places) : innerExtent(places);
-    const extent = buffer(this.#boxes.filter(b => containsCoordinate(near, [(b[0] + b[2]) / 2, (b[1] + b[3]) / 2])).reduce((all, b) => extend(all, b), [...near]), 4000);
+    const extent = buffer(this.#boxes.filter(({ at }) => containsCoordinate(near, at)).reduce((all, { box }) => extend(all, box), [...near]), 4000);
     const view = this.map.getView();
     view.fit(extent, { padding: [34, 30, 30, 30], maxZoom: 12 });
     const key = this.covered?.();

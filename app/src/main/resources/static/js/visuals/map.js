@@ -197,7 +197,7 @@ async function shapes(handle) {
 
 /** Areas belong into the first view whole, once their shapes are known. */
 function surround(handle) {
-  const boxes = handle.layers.filter(l => l.type === 'areas' && l.shapes).flatMap(l => l.shapes.areas.filter((_, i) => l.rows[i] >= 0).map(a => a.box));
+  const boxes = handle.layers.filter(l => l.type === 'areas' && l.shapes).flatMap(l => l.shapes.areas.flatMap(({ box }, i) => (l.rows[i] >= 0 ? [{ box, at: l.xy[l.rows[i]] }] : [])));
   handle.view.surround(boxes);
   if (handle.framed || !boxes.length) return;
   handle.framed = true;
@@ -245,7 +245,8 @@ export function draw(handle, drawing) {
   // Shapes that are on the map stay there: a narrowing moves figures, not shapes.
   for (const layer of handle.layers) {
     const was = before.get(layer.head.id);
-    if (layer.type === 'areas' && was?.shapes && was.set === layer.set) shaped(layer, was.shapes);
+    if (layer.own) layer.ownAt = handle.does.address(`visuals/${handle.id}/layers/${layer.head.id}/shapes`);
+    if (layer.type === 'areas' && was?.shapes && was.set === layer.set && was.own === layer.own) shaped(layer, was.shapes);
   }
   canvases(handle);
   // Where a map is fitted first, it has to know what its key covers.

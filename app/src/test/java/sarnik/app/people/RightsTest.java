@@ -84,6 +84,7 @@ class RightsTest {
             Map.entry("POST /api/dashboards/{id}/places/others", "reader"),
             Map.entry("POST /api/dashboards/{id}/pictures", "reader"),
             Map.entry("POST /api/dashboards/{id}/rows", "reader"),
+            Map.entry("GET /api/dashboards/{id}/visuals/{visual}/layers/{layer}/shapes/{band}", "reader"),
             Map.entry("GET /keys", "analyst"),
             Map.entry("POST /keys", "analyst"),
             Map.entry("PUT /api/keys/{name}", "analyst"),
@@ -130,7 +131,7 @@ class RightsTest {
 
     private static HttpResponse<String> use(SarnikClient client, String address) throws IOException, InterruptedException {
         String method = address.substring(0, address.indexOf(' '));
-        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1").replace("{format}", "csv").replace("{name}", "Nowhere").replace("{band}", "FAR").replaceAll("\\{[xyz]\\}", "0");
+        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1").replace("{format}", "csv").replace("{name}", "Nowhere").replace("{band}", "FAR").replace("{visual}", "v1").replace("{layer}", "l1").replaceAll("\\{[xyz]\\}", "0");
         if (path.equals("/api/places")) path += "?name=Soria";
         if (method.equals("GET")) return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
         return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");
