@@ -50,24 +50,26 @@ class BringInPages {
     private static final Duration PATIENCE = Duration.ofMillis(800);
 
     private final BringInService bringIns;
+    private final WaitingRoom room;
     private final DatasetService datasets;
     private final BoundarySets boundaries;
     private final SarnikProperties properties;
     private final Jobs jobs;
     private final PageJson json;
 
-    BringInPages(BringInService bringIns, DatasetService datasets, BoundarySets boundaries, SarnikProperties properties, Jobs jobs, PageJson json) {
+    BringInPages(BringInService bringIns, WaitingRoom room, DatasetService datasets, BoundarySets boundaries, SarnikProperties properties, Jobs jobs, PageJson json) {
         this.jobs = jobs;
         this.boundaries = boundaries;
         this.json = json;
         this.bringIns = bringIns;
+        this.room = room;
         this.datasets = datasets;
         this.properties = properties;
     }
 
     @GetMapping("/bring")
     String choose(@AuthenticationPrincipal SignedIn person, Model model) {
-        model.addAttribute("waiting", bringIns.waiting(person));
+        model.addAttribute("waiting", room.of(person));
         model.addAttribute("mostWaiting", properties.mostWaiting());
         model.addAttribute("largest", properties.largestFile().toMegabytes());
         return "bring";
@@ -75,7 +77,7 @@ class BringInPages {
 
     @GetMapping("/bring/{id}")
     String look(@PathVariable String id, @AuthenticationPrincipal SignedIn person, Model model) {
-        BringIn bringIn = bringIns.get(id, person);
+        BringIn bringIn = room.get(id, person);
         Table table = bringIn.reading().table();
         model.addAttribute("file", bringIn);
         model.addAttribute("fileName", bringIn.fileName());
@@ -104,7 +106,7 @@ class BringInPages {
         model.addAttribute("rowCount", table.rows());
         model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.reading().source().get(n), bringIn.intake().shaping().types())).toList());
         model.addAttribute("types", ColumnType.values());
-        model.addAttribute("rows", BringInService.firstRows(table, SHOWN_ROWS));
+        model.addAttribute("rows", ShownRows.first(table, SHOWN_ROWS));
         model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());
         model.addAttribute("ties", ties());
         model.addAttribute("way", wayOf(bringIn.guess()));
@@ -160,7 +162,7 @@ class BringInPages {
      */
     record Taken(String id, String address, boolean working, String words, long rows, long all, Placing guess) {
 
-        static Taken of(BringInService.State state) {
+        static Taken of(WaitingRoom.State state) {
             BringIn read = state.bringIn();
             return new Taken(state.id(), "/bring/" + state.id(), read == null, state.words(), state.rows(), state.all(), read == null ? null : read.guess());
         }
@@ -174,34 +176,35 @@ class BringInPages {
     @ResponseBody
     @ResponseStatus(HttpStatus.CREATED)
     Taken take(@RequestParam List<MultipartFile> file, @RequestParam(required = false) Long dataset, @AuthenticationPrincipal SignedIn person) {
-        return Taken.of(bringIns.state(bringIns.take(file, dataset, person), person, PATIENCE));
+        return Taken.of(room.state(bringIns.take(file, dataset, person), person, PATIENCE));
     }
 
     /** How far the reading of files has come. */
     @GetMapping("/api/bring/{id}")
     @ResponseBody
     Taken state(@PathVariable String id, @AuthenticationPrincipal SignedIn person) {
-        return Taken.of(bringIns.state(id, person, PATIENCE));
+        return Taken.of(room.state(id, person, PATIENCE));
     }
 
     @DeleteMapping("/api/bring/{id}")
     @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@PathVariable String id, @AuthenticationPrincipal SignedIn person) {
-        bringIns.stop(id, person);
+        room.stop(id, person);
     }
 
     /** Reads the files in another way. */
     @PostMapping("/api/bring/{id}/intake")
     @ResponseBody
     Taken reshape(@PathVariable String id, @RequestBody Intake intake, @AuthenticationPrincipal SignedIn person) {
-        return Taken.of(bringIns.reshape(id, intake, person, PATIENCE));
+        bringIns.reshape(id, intake, person);
+        return Taken.of(room.state(id, person, PATIENCE));
     }
 
     @PostMapping("/api/bring/{id}/placing")
     @ResponseBody
     ResponseEntity<Object> place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
-        BringIn bringIn = bringIns.get(id, person);
+        BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Placing the rows", progress -> {
             PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing, progress));
             if (!(placing instanceof Placing.ByTie tie)) return preview;
@@ -219,7 +222,7 @@ class BringInPages {
     @PostMapping("/api/bring/{id}/areas")
     @ResponseBody
     AreasKept keepAreas(@PathVariable String id, @RequestBody Areas areas, @AuthenticationPrincipal SignedIn person) {
-        BoundaryCheck check = bringIns.areas(bringIns.get(id, person), areas.code(), areas.areaName(), areas.parent());
+        BoundaryCheck check = bringIns.areas(room.get(id, person), areas.code(), areas.areaName(), areas.parent());
         boundaries.keep(areas.name(), areas.level(), areas.credit(), check.areas(), person);
         return new AreasKept("/boundary-sets/" + UriUtils.encodePathSegment(areas.name().strip(), StandardCharsets.UTF_8), check.areas().size(), check.troubles());
     }
@@ -228,7 +231,7 @@ class BringInPages {
     @PostMapping("/api/bring/{id}/serve")
     @ResponseBody
     ResponseEntity<Object> serve(@PathVariable String id, @RequestParam(defaultValue = "false") boolean append, @AuthenticationPrincipal SignedIn person) {
-        BringIn bringIn = bringIns.get(id, person);
+        BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Serving the rows", progress -> {
             bringIns.serve(bringIn, append, person, progress);
             return Taken.at(id, "/datasets/" + bringIn.refreshes());
@@ -243,7 +246,7 @@ class BringInPages {
     @PostMapping("/api/bring/{id}/keep")
     @ResponseBody
     ResponseEntity<Object> keep(@PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
-        BringIn bringIn = bringIns.get(id, person);
+        BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Keeping the rows", progress -> {
             long dataset = bringIns.keep(bringIn, keep.name(), keep.placing(), person, progress);
             return ResponseEntity.status(HttpStatus.CREATED).body(Taken.at(String.valueOf(dataset), "/datasets/" + dataset));

@@ -60,6 +60,7 @@ class DatasetPages {
     private static final Duration PATIENCE = Duration.ofMillis(1500);
 
     private final DatasetService datasets;
+    private final RowKeeper keeper;
     private final FeedService feeds;
     private final BoundarySets boundaries;
     private final PeopleService people;
@@ -68,13 +69,14 @@ class DatasetPages {
     private final Jobs jobs;
     private final PageJson json;
 
-    DatasetPages(DatasetService datasets, FeedService feeds, BoundarySets boundaries, PeopleService people, Uses uses, AnswerQueue queue, Jobs jobs, PageJson json) {
+    DatasetPages(DatasetService datasets, RowKeeper keeper, FeedService feeds, BoundarySets boundaries, PeopleService people, Uses uses, AnswerQueue queue, Jobs jobs, PageJson json) {
         this.boundaries = boundaries;
         this.people = people;
         this.uses = uses;
         this.queue = queue;
         this.jobs = jobs;
         this.datasets = datasets;
+        this.keeper = keeper;
         this.feeds = feeds;
         this.json = json;
     }
@@ -176,7 +178,7 @@ class DatasetPages {
         int pages = Math.max(1, (order.length + ROWS_A_PAGE - 1) / ROWS_A_PAGE);
         int at = Math.max(0, Math.min(page, pages - 1));
         int[] shown = Arrays.copyOfRange(order, at * ROWS_A_PAGE, Math.min(order.length, (at + 1) * ROWS_A_PAGE));
-        List<List<String>> rows = BringInService.firstRows(own.pick(shown), ROWS_A_PAGE);
+        List<List<String>> rows = ShownRows.first(own.pick(shown), ROWS_A_PAGE);
         List<String> places = null;
         if (loaded.placed() != null) {
             places = new ArrayList<>();
@@ -208,7 +210,7 @@ class DatasetPages {
     @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void serve(@PathVariable long id, @PathVariable int number, @AuthenticationPrincipal SignedIn person) {
-        datasets.serve(id, number, person);
+        keeper.serve(id, number, person);
     }
 
     @PutMapping("/api/datasets/{id}/about")

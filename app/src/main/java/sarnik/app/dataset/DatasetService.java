@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -26,7 +25,6 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.uses.Uses;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
-import sarnik.app.work.Progress;
 import sarnik.dashboard.About;
 import sarnik.dashboard.Calculations;
 import sarnik.dashboard.Datasets;
@@ -42,7 +40,6 @@ import sarnik.place.TablePlacer;
 import sarnik.place.Watch;
 import sarnik.table.Column;
 import sarnik.table.Table;
-import sarnik.table.TableDiff;
 import sarnik.table.ValueMatch;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -176,6 +173,11 @@ public class DatasetService implements Datasets {
                 ? descriptions.find(tie.dataset()).map(other -> key(other, onTheWay)).orElse(null) : null;
         return new VersionStore.Key(now.id(), now.served().version(), now.placing(), now.decided(), now.calculations(), boundaries.changes(),
                 now.dependsOnToday() ? today() : null, tied);
+    }
+
+    /** Holds rows that have just been kept in memory: they are at hand and placed, and need not be read back. */
+    void hold(Description now, Table table, PlacedTable placed) {
+        store.put(key(now, new HashSet<>()), calculated(now, table, placed, null));
     }
 
     private static LocalDate today() {
@@ -313,111 +315,6 @@ public class DatasetService implements Datasets {
         } catch (IllegalArgumentException unfit) {
             throw new RefusedException(unfit.getMessage() + ". Choose the columns that tell where a row is.");
         }
-    }
-
-    // --- keeping rows ----------------------------------------------------------------------------------
-
-    /**
-     * Keeps a table as a new dataset: its rows, its description and its first version, in one transaction.
-     *
-     * @param placing null when the rows have no place
-     * @param intake how its files are read from now on
-     * @return the dataset's id
-     */
-    long keep(String name, Table table, Placing placing, Intake intake, long troubles, String fileName, SignedIn person, Progress progress) {
-        progress.next("Placing the rows");
-        PlacedTable placed = placing == null ? null : place(table, placing, progress);
-        progress.next("Keeping the rows");
-        long id = transaction.execute(t -> {
-            Dataset made = datasets.saveAndFlush(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), Clock.systemUTC().instant()));
-            versions.serveFirst(made.getId(), versions.write(made.getId(), table, troubles, fileName, person.id()).getId());
-            return made.getId();
-        });
-        // The rows are at hand and placed: they need not be read back.
-        descriptions.find(id).ifPresent(d -> store.put(key(d, new HashSet<>()), calculated(d, table, placed, null)));
-        return id;
-    }
-
-    /** How a dataset's files are read: as it was kept, with the types of its columns. */
-    public Intake intake(long id) {
-        Description now = descriptions.needed(id);
-        Map<String, sarnik.table.ColumnType> types = new HashMap<>();
-        now.served().columns().forEach(c -> types.put(c.name(), c.type()));
-        return new Intake(now.intake().choices(), now.intake().shaping().withTypesOf(types));
-    }
-
-    /**
-     * Newer rows of a dataset.
-     *
-     * @param append whether they are put below those that are served now, but for those that are there already
-     * @param against the version that they were compared with, which they may take the place of; null for the one that is
-     *     served as this begins
-     * @param names what columns of the file are called here; kept, so that it holds at every refresh
-     */
-    record Newer(Table table, boolean append, Long against, long troubles, String fileName, Map<String, String> names) {}
-
-    /**
-     * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the version
-     * before is served. Rows that are put below others are joined with what is served when their turn comes; rows that take
-     * the place of others give way to those that came in meanwhile.
-     *
-     * @return the version's number
-     * @throws RefusedException when the rows cannot be placed as the dataset says, or cannot be put below the others; with 409
-     *     when other rows came in since they were compared
-     */
-    int refresh(long id, Newer newer, SignedIn person, Progress progress) {
-        descriptions.checkMayChange(id, person);
-        return refresh(id, newer, person.id(), progress);
-    }
-
-    /** The same on the word of somebody who has set it going before. */
-    int refresh(long id, Newer newer, long person, Progress progress) {
-        Description said = descriptions.needed(id);
-        long before = newer.against() != null ? newer.against() : said.served().version();
-        if (said.placing() != null) {
-            progress.next("Placing the rows");
-            Table whole = newer.append() ? below(needed(id).own(), newer.table()) : newer.table();
-            place(whole, said.placing(), decisions.of(id), tied(said.placing()), progress);
-        }
-        progress.next("Keeping the rows");
-        return transaction.execute(t -> {
-            ServedVersion served = versions.held(id);
-            if (!newer.append()) versions.checkStill(served, before);
-            Table table = newer.append() ? below(versions.rows(served.getVersionId()), newer.table()) : newer.table();
-            DatasetVersion version = versions.write(id, table, newer.troubles(), newer.fileName(), person);
-            served.serve(version.getId());
-            versions.forgetOld(id, version.getId());
-            keepNames(id, newer.names(), person);
-            // The last moment at which it can be stopped: what was written is taken back with the transaction.
-            progress.at(0, 0);
-            return version.getNumber();
-        });
-    }
-
-    /** What a person has said of renamed columns holds from now on. */
-    private void keepNames(long id, Map<String, String> names, long person) {
-        Dataset dataset = datasets.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
-        Intake kept = dataset.getIntake() == null ? Intake.NONE : mapper.readValue(dataset.getIntake(), Intake.class);
-        if (kept.shaping().names().entrySet().containsAll(names.entrySet())) return;
-        dataset.takeIn(mapper.writeValueAsString(new Intake(kept.choices(), kept.shaping().withNames(names))));
-        dataset.changed(person);
-    }
-
-    private static Table below(Table above, Table newer) {
-        try {
-            return above.followedBy(newer.pick(TableDiff.rowsNotIn(above, newer)));
-        } catch (IllegalArgumentException unfit) {
-            throw new RefusedException(unfit.getMessage() + ". Let the new rows take the place of the old ones, or mend the file.");
-        }
-    }
-
-    /** Serves another version of a dataset. */
-    void serve(long id, int number, SignedIn person) {
-        transaction.executeWithoutResult(t -> {
-            ServedVersion served = versions.held(id);
-            descriptions.held(id, person);
-            served.serve(versions.find(id, number).orElseThrow(() -> RefusedException.gone("version")).getId());
-        });
     }
 
     // --- saying ----------------------------------------------------------------------------------------

@@ -47,6 +47,7 @@ class FeedService {
     private final DatasetRefreshRepository refreshes;
     private final Descriptions descriptions;
     private final DatasetService service;
+    private final RowKeeper keeper;
     private final RemoteFiles remote;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
@@ -55,12 +56,13 @@ class FeedService {
     /** Datasets that are being refreshed just now: two at once would undo each other. */
     private final Map<Long, Boolean> running = new ConcurrentHashMap<>();
 
-    FeedService(DatasetRepository datasets, DatasetRefreshRepository refreshes, Descriptions descriptions, DatasetService service, RemoteFiles remote, JsonMapper mapper,
+    FeedService(DatasetRepository datasets, DatasetRefreshRepository refreshes, Descriptions descriptions, DatasetService service, RowKeeper keeper, RemoteFiles remote, JsonMapper mapper,
             TransactionTemplate transaction, SarnikProperties properties) {
         this.datasets = datasets;
         this.refreshes = refreshes;
         this.descriptions = descriptions;
         this.service = service;
+        this.keeper = keeper;
         this.remote = remote;
         this.mapper = mapper;
         this.transaction = transaction;
@@ -129,7 +131,7 @@ class FeedService {
             Files.createDirectories(directory);
             file = Files.createTempFile(directory, "feed", ".part");
             remote.fetch(feed.address(), file);
-            return keep(id, feed, TableFiles.read(List.of(file), List.of(feed.address()), service.intake(id), progress::at).reading(), progress);
+            return keep(id, feed, TableFiles.read(List.of(file), List.of(feed.address()), keeper.intake(id), progress::at).reading(), progress);
         } catch (RefusedException | UnreadableTableException | MisfitException refused) {
             return record(id, DatasetRefresh.Outcome.FAILED, refused.getMessage() + " The version before is still served.", null);
         } catch (IOException failed) {
@@ -149,7 +151,7 @@ class FeedService {
         int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
         boolean news = feed.append() ? added > 0 : diff.changed() + diff.added() > 0 || !diff.newColumns().isEmpty() || diff.gone() > 0 || !diff.goneColumns().isEmpty();
         if (!news) return record(id, DatasetRefresh.Outcome.UNCHANGED, "Nothing new.", null);
-        int number = service.refresh(id, new DatasetService.Newer(reading.table(), feed.append(), against, reading.troubles().total(), feed.address(), Map.of()), feed.person(), progress);
+        int number = keeper.refresh(id, new RowKeeper.Newer(reading.table(), feed.append(), against, reading.troubles().total(), feed.address(), Map.of()), feed.person(), progress);
         return record(id, DatasetRefresh.Outcome.SERVED, words(diff, added, served.placed(), service.needed(id).placed()), number);
     }
 

@@ -123,7 +123,7 @@ class FormulaPages {
     private static Tried rows(Table table, String result, String text, Calculations.Trouble trouble) {
         List<String> header = new ArrayList<>(table.names().stream().filter(n -> !n.startsWith("@") && !n.equals(result) && text.toLowerCase(java.util.Locale.ROOT).contains(n.toLowerCase(java.util.Locale.ROOT))).limit(5).toList());
         header.add(result);
-        List<List<String>> rows = BringInService.firstRows(table.pick(IntStream.range(0, Math.min(SHOWN_ROWS, table.rows())).toArray()).only(header), SHOWN_ROWS);
+        List<List<String>> rows = ShownRows.first(table.pick(IntStream.range(0, Math.min(SHOWN_ROWS, table.rows())).toArray()).only(header), SHOWN_ROWS);
         return new Tried(trouble, table.column(result).type().words(), header, rows);
     }
 

@@ -79,6 +79,6 @@ class ColumnLineTest {
     void theFirstRowsAreShownAsTextWithoutWhatPlacingAdded() throws IOException {
         Table table = table("town,n\nSoria,1\n,2\nBurgos,3\n");
         Table placed = new TablePlacer(Gazetteer.shipped()).byName(table, new Placing.ByName("town", null, null)).table();
-        assertThat(BringInService.firstRows(placed, 2)).containsExactly(List.of("Soria", "1"), List.of("", "2"));
+        assertThat(ShownRows.first(placed, 2)).containsExactly(List.of("Soria", "1"), List.of("", "2"));
     }
 }

@@ -1,0 +1,72 @@
+package sarnik.app.dataset;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import sarnik.app.boundary.BoundarySets;
+import sarnik.place.Gazetteer;
+import sarnik.place.Placing;
+import sarnik.place.PlacingGuess;
+import sarnik.table.CodedColumn;
+import sarnik.table.ColumnType;
+import sarnik.table.Reading;
+import sarnik.table.Table;
+
+/** Guesses how the rows of a file that is being brought in might be placed. */
+final class LikelyPlacing {
+
+    /** The share of a column's values that a tie has to fit. */
+    private static final double TIED = 0.8;
+
+    private static final int LOOKED_UP = 200;
+
+    private final DatasetService datasets;
+    private final BoundarySets boundaries;
+
+    LikelyPlacing(DatasetService datasets, BoundarySets boundaries) {
+        this.datasets = datasets;
+        this.boundaries = boundaries;
+    }
+
+    /**
+     * How the rows might be placed: by the file's own shapes, codes of areas, coordinates or names, else by a code that a placed
+     * dataset has too; null when nothing fits. Where the shapes are areas, codes of areas that are known come before them.
+     */
+    Placing of(Reading reading, boolean areas) {
+        Table table = reading.table();
+        PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
+        Optional<Placing> own = guess.ownShapes(reading);
+        if (own.isPresent() && !areas) return own.get();
+        return guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table)).or(() -> tie(table)).orElse(null);
+    }
+
+    /** A tie that most values of a column fit. Looked up in the database, so that no other table has to be loaded. */
+    private Optional<Placing> tie(Table table) {
+        Map<String, List<String>> samples = new LinkedHashMap<>();
+        for (String name : table.names()) {
+            if (!(table.column(name) instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT || coded.dictionary().isEmpty()) continue;
+            List<String> words = coded.dictionary();
+            int step = Math.max(1, words.size() / LOOKED_UP);
+            samples.put(name, IntStream.iterate(0, i -> i < words.size(), i -> i + step).mapToObj(words::get).toList());
+        }
+        if (samples.isEmpty()) return Optional.empty();
+        Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
+        Placing best = null;
+        double bestShare = TIED;
+        for (DatasetService.KeyColumn key : datasets.keys()) {
+            Set<String> known = datasets.occurring(key, all);
+            for (var sample : samples.entrySet()) {
+                double share = (double) sample.getValue().stream().filter(known::contains).count() / sample.getValue().size();
+                if (share > bestShare) {
+                    bestShare = share;
+                    best = new Placing.ByTie(sample.getKey(), key.dataset().id(), key.column());
+                }
+            }
+        }
+        return Optional.ofNullable(best);
+    }
+}

@@ -1,0 +1,301 @@
+package sarnik.app.dataset;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.RemovalCause;
+import com.github.benmanes.caffeine.cache.Scheduler;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import org.springframework.web.multipart.MultipartFile;
+import sarnik.app.MemoryBudget;
+import sarnik.app.SarnikProperties;
+import sarnik.app.people.SignedIn;
+import sarnik.app.web.RefusedException;
+import sarnik.app.work.Progress;
+
+/**
+ * Files that were sent and wait to be looked over, each person's own, with what came of reading them. They are read by threads
+ * of this room; what waits too long, is kept or is let go leaves with its files and its share of the memory.
+ */
+@Component
+class WaitingRoom implements AutoCloseable {
+
+    private static final Logger LOG = LoggerFactory.getLogger(WaitingRoom.class);
+    private static final Duration WAIT = Duration.ofHours(2);
+    private static final int READERS = 2;
+
+    /** How long a request waits for a reading to end before it is told that it goes on. */
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+
+    /** A table takes about so many times the bytes of its file while it is read; what it takes then is known. */
+    private static final double BYTES_A_BYTE = 1.5;
+
+    private final Object taking = new Object();
+    private final MemoryBudget memory;
+    private final Path directory;
+    private final int mostWaiting;
+    private final Cache<String, Work> waiting;
+    private final ExecutorService readers = Executors.newFixedThreadPool(READERS);
+
+    WaitingRoom(MemoryBudget memory, SarnikProperties properties) {
+        this.memory = memory;
+        this.directory = properties.workDirectory();
+        this.mostWaiting = properties.mostWaiting();
+        this.waiting = Caffeine.newBuilder()
+                .expireAfterAccess(WAIT)
+                .scheduler(Scheduler.systemScheduler())
+                .removalListener((String id, Work gone, RemovalCause cause) -> {
+                    if (cause != RemovalCause.REPLACED && gone != null) gone.leave();
+                })
+                .build();
+        sweep();
+    }
+
+    /** What an earlier run has left behind can be asked for no more. */
+    private void sweep() {
+        if (!Files.isDirectory(directory)) return;
+        try (Stream<Path> left = Files.list(directory)) {
+            left.filter(Files::isRegularFile).forEach(WaitingRoom::delete);
+        } catch (IOException failed) {
+            LOG.warn("The files that an earlier run has left in {} could not be swept away", directory, failed);
+        }
+    }
+
+    @Override
+    public void close() {
+        readers.shutdownNow();
+    }
+
+    /**
+     * Files that were sent.
+     *
+     * @param id under which they wait
+     * @param names what their sender calls them
+     */
+    record Sent(String id, List<Path> files, List<String> names) {
+
+        /** What people are told of them. */
+        String words() {
+            return "“" + names.get(0) + "”";
+        }
+    }
+
+    /** Reads files. */
+    @FunctionalInterface
+    interface Reader {
+
+        /**
+         * @param share the memory that is held for their table, to be corrected once it is known
+         */
+        BringIn read(Sent sent, Progress progress, MemoryBudget.Share share) throws IOException;
+    }
+
+    /**
+     * Files that are being read or have been.
+     *
+     * @param share the memory that their table takes
+     * @param claimed set by whoever keeps or serves them: only one may
+     * @param before what holds again when this reading fails or is stopped; null for the first reading
+     */
+    private record Work(long person, Sent sent, Future<BringIn> done, Progress progress, MemoryBudget.Share share, AtomicBoolean claimed, Work before) {
+
+        void leave() {
+            progress.stop();
+            share.close();
+            if (before != null) before.share.close();
+            sent.files.forEach(WaitingRoom::delete);
+        }
+
+        State state(String id, BringIn read) {
+            return new State(id, read, progress.words(), progress.done(), progress.all());
+        }
+    }
+
+    /**
+     * How far the reading has come.
+     *
+     * @param bringIn what came of it; null as long as it goes on
+     * @param words what is being done
+     */
+    record State(String id, BringIn bringIn, String words, long rows, long all) {}
+
+    /** Files of a person that wait. */
+    record Waiting(String id, String names, boolean read) {}
+
+    /** What waits of a person. */
+    List<Waiting> of(SignedIn person) {
+        return waiting.asMap().entrySet().stream().filter(e -> e.getValue().person == person.id())
+                .map(e -> new Waiting(e.getKey(), String.join(", ", e.getValue().sent.names), e.getValue().done.isDone())).toList();
+    }
+
+    /**
+     * Takes files and begins to read them.
+     *
+     * @return the id under which they wait
+     * @throws RefusedException when as many of this person's wait as may, or memory is full
+     */
+    String take(List<MultipartFile> uploads, SignedIn person, Reader reader) {
+        if (uploads.isEmpty()) throw new RefusedException("Choose a file.");
+        checkRoom(person);
+        Sent sent = new Sent(UUID.randomUUID().toString(), new ArrayList<>(), new ArrayList<>());
+        try {
+            Files.createDirectories(directory);
+            for (MultipartFile upload : uploads) {
+                Path file = directory.resolve(sent.id + "-" + sent.files.size());
+                sent.files.add(file);
+                upload.transferTo(file);
+                String name = Optional.ofNullable(upload.getOriginalFilename()).filter(n -> !n.isBlank()).orElse("table.csv");
+                sent.names.add(name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1));
+            }
+            // Looked at again where it is taken: several may have been sent at once.
+            synchronized (taking) {
+                checkRoom(person);
+                begin(sent, person.id(), reader, null);
+            }
+        } catch (IOException | RuntimeException failed) {
+            sent.files.forEach(WaitingRoom::delete);
+            if (failed instanceof IOException io) throw new UncheckedIOException(io);
+            throw (RuntimeException) failed;
+        }
+        return sent.id;
+    }
+
+    /** Reads waiting files again, in another way. Where that does not work they still wait as they were. */
+    void again(String id, SignedIn person, Reader reader) {
+        Work before = work(id, person);
+        try {
+            begin(before.sent, person.id(), reader, before);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    private void checkRoom(SignedIn person) {
+        if (of(person).size() >= mostWaiting) {
+            throw new RefusedException(HttpStatus.TOO_MANY_REQUESTS,
+                    "%d files of yours wait to be looked over, which is as many as may. Go on with one of them, or let one go, on the page “Bring a table in”.".formatted(mostWaiting));
+        }
+    }
+
+    private void begin(Sent sent, long person, Reader reader, Work before) throws IOException {
+        long bytes = 0;
+        for (Path file : sent.files) bytes += Files.size(file);
+        MemoryBudget.Share share = memory.reserve((long) (bytes * BYTES_A_BYTE), sent.words());
+        Progress progress = new Progress("Reading");
+        Future<BringIn> done = readers.submit(() -> reader.read(sent, progress, share));
+        waiting.put(sent.id, new Work(person, sent, done, progress, share, new AtomicBoolean(), before));
+    }
+
+    /**
+     * How far the reading of waiting files has come, after a while at most.
+     *
+     * @throws sarnik.table.UnreadableTableException when they hold no table
+     */
+    State state(String id, SignedIn person, Duration patience) {
+        Work work = work(id, person);
+        try {
+            BringIn read = work.done.get(patience.toMillis(), TimeUnit.MILLISECONDS);
+            // What held before this reading is not needed any more.
+            if (work.before != null) {
+                work.before.share.close();
+                waiting.asMap().replace(id, work, new Work(work.person, work.sent, work.done, work.progress, work.share, work.claimed, null));
+            }
+            return work.state(id, read);
+        } catch (TimeoutException goesOn) {
+            return work.state(id, null);
+        } catch (CancellationException stopped) {
+            giveUp(id, work);
+            throw stopped(work);
+        } catch (ExecutionException failed) {
+            giveUp(id, work);
+            if (failed.getCause() instanceof CancellationException) throw stopped(work);
+            if (failed.getCause() instanceof RuntimeException refused) throw refused;
+            throw new UncheckedIOException(failed.getCause() instanceof IOException io ? io : new IOException(failed.getCause()));
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("Interrupted while a file was read", interrupted);
+        }
+    }
+
+    private static RefusedException stopped(Work work) {
+        String words = work.before == null ? "Stopped. Nothing was kept of %s; choose it again when you want it." : "Stopped. %s stands as it was read before.";
+        return new RefusedException(HttpStatus.CONFLICT, words.formatted(work.sent.words()));
+    }
+
+    /** Stops a reading that goes on, which whoever waits for it is told; files that are read are let go. */
+    void stop(String id, SignedIn person) {
+        Work work = work(id, person);
+        work.progress.stop();
+        if (work.done.isDone()) waiting.invalidate(id);
+    }
+
+    /** Files that had been read before wait on as they were, others are forgotten. */
+    private void giveUp(String id, Work work) {
+        if (work.before == null) {
+            waiting.invalidate(id);
+        } else {
+            work.share.close();
+            waiting.put(id, work.before);
+        }
+    }
+
+    /**
+     * The waiting files of this id, once they are read.
+     *
+     * @throws RefusedException when they are another's or wait no more; with 503 when they are still being read
+     */
+    BringIn get(String id, SignedIn person) {
+        BringIn read = state(id, person, PATIENCE).bringIn();
+        if (read == null) throw new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, "This file is still being read. Look again in a moment.");
+        return read;
+    }
+
+    private Work work(String id, SignedIn person) {
+        return Optional.ofNullable(waiting.getIfPresent(id)).filter(w -> w.person() == person.id())
+                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "This file waits no more: it has been kept already, was let go, or two hours have gone by. Choose it again."));
+    }
+
+    /** Keeps or serves waiting files, which then wait no more. Of several at once only one does. */
+    <T> T claimed(String id, SignedIn person, Supplier<T> keep) {
+        Work work = work(id, person);
+        if (!work.claimed.compareAndSet(false, true)) throw new RefusedException(HttpStatus.CONFLICT, work.sent.words() + " is being kept already.");
+        boolean kept = false;
+        try {
+            T result = keep.get();
+            kept = true;
+            waiting.invalidate(id);
+            return result;
+        } finally {
+            if (!kept) work.claimed.set(false);
+        }
+    }
+
+    private static void delete(Path file) {
+        try {
+            Files.deleteIfExists(file);
+        } catch (IOException left) {
+            LOG.warn("{} could not be deleted", file, left);
+        }
+    }
+}
