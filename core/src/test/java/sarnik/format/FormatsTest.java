@@ -212,7 +212,7 @@ class FormatsTest {
         void placemarksGiveNameDescriptionAndValues() throws IOException {
             Table table = table(SampleFiles.bytes(SampleFiles.KML));
             assertThat(table.names()).containsExactly("name", "description", "litres", "open", "when", "lon", "lat", "shape");
-            assertThat(row(table, 0)).containsExactly("Soria & sons", "<b>wall</b>", "12.5", "yes", null, "-2.4667", "41.7667");
+            assertThat(row(table, 0)).containsExactly("Soria & sons", "<b>wall</b>", "12.5", "yes", null, "-2.4667", "41.7667", "POINT Z(-2.4667 41.7667 1060)");
             assertThat(table.column("when").text(2)).isEqualTo("2026-05-01");
             assertThat(shapes(SampleFiles.bytes(SampleFiles.KML), FileChoices.NONE).get(1).getArea()).isCloseTo(1, within(1e-9));
         }
