@@ -1,7 +1,6 @@
 // Builds the boundary sets that ship with Sarnik:
 //   core/.../geo/countries.json.gz  countries of the world 1:50 m (Natural Earth) with ISO 3166-1 codes
 //   core/.../geo/spain.json.gz      communities, provinces and municipalities of Spain (IGN)
-//   core/.../place/country-codes.tsv  ISO 3166-1 alpha-2, alpha-3 and numeric codes
 // TopoJSON, so that neighbours share their borders. Sources and licences: docs/data.md.
 import { readFileSync, writeFileSync, mkdirSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
@@ -13,7 +12,6 @@ mkdirSync(`${core}geo`, { recursive: true });
 const write = (name, topology) => writeFileSync(`${core}geo/${name}.json.gz`, gzipSync(JSON.stringify(topology), { level: 9 }));
 
 const codes = json('i18n-iso-countries/codes.json');
-writeFileSync(`${core}place/country-codes.tsv`, codes.map(c => c.slice(0, 3).join('\t')).join('\n') + '\n');
 const byNumber = new Map(codes.map(([two, three, number]) => [number, { two, three }]));
 
 const world = json('world-atlas/countries-50m.json');

@@ -19,6 +19,7 @@ public final class BoundaryFiles {
     /** The sets that ship. */
     public enum Shipped {
         COUNTRIES("Countries", "country", "countries", "countries", "Natural Earth"),
+        REGIONS("Regions of the world", "region", "regions", "regions", "Natural Earth"),
         COMMUNITIES("Communities of Spain", "region", "spain", "communities", "Instituto Geográfico Nacional, CC BY 4.0"),
         PROVINCES("Provinces of Spain", "province", "spain", "provinces", "Instituto Geográfico Nacional, CC BY 4.0"),
         MUNICIPALITIES("Municipalities of Spain", "municipality", "spain", "municipalities", "Instituto Geográfico Nacional, CC BY 4.0");

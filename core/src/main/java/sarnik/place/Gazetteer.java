@@ -1,11 +1,6 @@
 package sarnik.place;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -14,89 +9,60 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import java.util.zip.GZIPInputStream;
 
 /**
- * The list of places that ships with Sarnik: towns of Spain and Portugal, towns of the world over 15,000 people,
- * provinces, regions and countries, with their names in several languages. Immutable, safe to share between threads.
+ * The list of places that ships with Sarnik: the towns of the world over 500 people with all capitals, the municipalities of
+ * Spain, regions, provinces and countries, with their names in many languages and scripts. Immutable, safe to share between
+ * threads.
  *
- * <p>Sources: GeoNames (CC BY 4.0), Instituto Geográfico Nacional (CC BY 4.0), Natural Earth; country names and codes
- * from the JDK. See {@code docs/data.md}.
+ * <p>Sources: GeoNames (CC BY 4.0), Instituto Geográfico Nacional (CC BY 4.0), Natural Earth, Unicode CLDR. See
+ * {@code docs/data.md}.
  */
 public final class Gazetteer {
 
-    /** Languages in which a country may be written. */
-    private static final List<String> COUNTRY_LANGUAGES = List.of("en", "es", "pt", "fr", "de", "it", "ca", "gl", "eu", "nl");
+    private final GazetteerIndex index;
+    private final NameTable towns;
+    private final NameTable regions;
+    private final NameTable countries;
 
-    /** Degrees of a cell in which towns are looked for by position. */
-
-    private static final Map<String, String> COMMON_SHORT =
-            Map.of("uk", "GB", "usa", "US", "united states of america", "US", "holland", "NL", "england", "GB");
-
-    private final Map<String, Place> byId = new HashMap<>();
-    private final Map<String, Named[]> towns;
-    private final Map<String, Place[]> regions;
-    private final Map<String, String> countries = new HashMap<>();
-    private final Map<String, String> numericCountries = new HashMap<>();
-    private final Map<String, Place> areas = new HashMap<>();
-    private final Map<String, Place> municipalities = new HashMap<>();
-
-    /** Made when a name is first not found as it stands. */
-    private FuzzyNames fuzzyTowns;
-
-    private FuzzyNames fuzzyRegions;
-    private Map<String, List<String>> swapped;
     /** Made when it is first asked. */
     private volatile TownIndex townIndex;
 
-    /** A place under one of its names: {@code main} where it is the name it goes by, {@code whole} with its article. */
-    record Named(Place place, boolean main, boolean whole) {}
+    /** How many towns lie in each country, region and province, by code; made when it is first asked. */
+    private volatile Map<String, Integer> counts;
 
-    private Gazetteer() {
-        readCountries();
-        Map<String, List<Place>> regionLists = new HashMap<>();
-        lines("regions.tsv.gz", c -> {
-            PlaceLevel level = c[0].equals("region") ? PlaceLevel.REGION : PlaceLevel.PROVINCE;
-            String country = c[1].substring(0, 2);
-            String region = level == PlaceLevel.REGION ? c[1] : c[1].substring(0, c[1].lastIndexOf('.'));
-            String province = level == PlaceLevel.PROVINCE ? c[1] : "";
-            Place place = new Place("r" + c[1], level, c[2], country, region, province, false,
-                    Double.parseDouble(c[6]), Double.parseDouble(c[7]), Long.parseLong(c[8]));
-            byId.put(place.id(), place);
-            areas.put(c[1], place);
-            for (String name : names(c[2], c[3])) addRegion(regionLists, name, place);
-            if (!c[4].isEmpty()) addRegion(regionLists, c[4], place);
-            if (!c[5].isEmpty()) addRegion(regionLists, c[5], place);
-        });
-        Map<String, List<Named>> townLists = new HashMap<>();
-        lines("places.tsv.gz", c -> {
-            Place place = new Place(c[0], PlaceLevel.TOWN, c[1], c[3], c[4], c[5], c[7].equals("1"),
-                    Double.parseDouble(c[8]), Double.parseDouble(c[9]), Long.parseLong(c[10]));
-            byId.put(place.id(), place);
-            // The seat speaks for its municipality; the list has the largest place first.
-            if (!c[6].isEmpty()) municipalities.merge(c[6], place, (first, next) -> !first.seat() && next.seat() ? next : first);
-            for (String name : names(c[1], c[2])) {
-                boolean main = name.equals(c[1]) || c[1].contains("/") && c[1].contains(name);
-                String whole = PlaceNames.fold(name);
-                addTown(townLists, whole, new Named(place, main, true));
-                String bare = PlaceNames.withoutArticle(whole);
-                if (!bare.equals(whole)) addTown(townLists, bare, new Named(place, main, false));
-            }
-        });
-        towns = new HashMap<>(townLists.size() * 2);
-        townLists.forEach((name, list) -> towns.put(name, list.toArray(Named[]::new)));
-        regions = new HashMap<>(regionLists.size() * 2);
-        regionLists.forEach((name, list) -> regions.put(name, list.toArray(Place[]::new)));
+    /** A region that is known by its shape alone holds towns this near to its middle, metres. */
+    private static final double WITHIN_SHAPE = 60_000;
+
+    /**
+     * A place under one of its names.
+     *
+     * @param main whether it is the name it goes by
+     * @param whole whether with its article
+     * @param lesser whether it is a part of a town, or there no more
+     */
+    record Named(Place place, boolean main, boolean whole, boolean lesser) {}
+
+    /** Places that are not to be found by name; null for none. */
+    private final Predicate<Place> hidden;
+
+    private Gazetteer(GazetteerIndex index, Predicate<Place> hidden) {
+        this.index = index;
+        this.hidden = hidden;
+        towns = index.table(NameTable.Of.TOWNS);
+        regions = index.table(NameTable.Of.REGIONS);
+        countries = index.table(NameTable.Of.COUNTRIES);
     }
 
     private static final class Holder {
-        private static final Gazetteer SHIPPED = new Gazetteer();
+        private static final Gazetteer SHIPPED = new Gazetteer(GazetteerIndex.shipped(), null);
     }
 
     /**
-     * The shipped gazetteer; read on first use, in about a second.
+     * The shipped gazetteer; mapped from its index on first use, which is built where it is not there yet.
      *
      * @throws UncheckedIOException when the packs are missing from the class path
      */
@@ -104,14 +70,24 @@ public final class Gazetteer {
         return Holder.SHIPPED;
     }
 
+    /** The same list without some places: how it is to place what no list knows can be tried with places that are known. */
+    Gazetteer without(Predicate<Place> places) {
+        return new Gazetteer(index, places);
+    }
+
+    private Optional<Place> byKey(String key) {
+        int found = index.byKey(key);
+        return found < 0 ? Optional.empty() : Optional.of(index.place(found));
+    }
+
     /** The place of this id. */
     public Optional<Place> find(String id) {
-        return Optional.ofNullable(byId.get(id));
+        return byKey("i:" + id).filter(place -> place.id().equals(id));
     }
 
     /** The area (country, region or province) with this code, such as {@code ES}, {@code ES.55} or {@code ES.55.SO}. */
     public Optional<Place> area(String code) {
-        return Optional.ofNullable(areas.get(code));
+        return byKey("a:" + code);
     }
 
     /** The province of a place, or its region where the country's provinces are its regions (Portugal's districts). */
@@ -122,12 +98,15 @@ public final class Gazetteer {
 
     /** All towns of a country, largest first. */
     public List<Place> townsOf(String country) {
-        return byId.values().stream()
-                .filter(p -> p.level() == PlaceLevel.TOWN && p.country().equals(country))
-                .sorted((a, b) -> a.population() == b.population()
-                        ? a.id().compareTo(b.id())
-                        : Long.compare(b.population(), a.population()))
+        return IntStream.range(0, index.size())
+                .filter(i -> isTown(i) && index.country(i).equals(country))
+                .mapToObj(index::place)
+                .sorted(Comparator.comparingLong(Place::population).reversed().thenComparing(Place::id))
                 .toList();
+    }
+
+    private boolean isTown(int i) {
+        return index.level(i) == PlaceLevel.TOWN && index.seat(i) >= 0;
     }
 
     /**
@@ -143,7 +122,7 @@ public final class Gazetteer {
         TownIndex known = townIndex;
         if (known == null) {
             synchronized (this) {
-                if (townIndex == null) townIndex = new TownIndex(byId.values().stream().filter(p -> p.level() == PlaceLevel.TOWN).toList());
+                if (townIndex == null) townIndex = new TownIndex(IntStream.range(0, index.size()).filter(this::isTown).mapToObj(index::place).toList());
                 known = townIndex;
             }
         }
@@ -159,23 +138,65 @@ public final class Gazetteer {
         return List.of();
     }
 
+    /** Whether an area holds a town: it is the town's own region or province, or a shape by itself in whose middle the town lies. */
+    static boolean holds(Place area, Place town) {
+        if (area.level() == PlaceLevel.PROVINCE) return area.province().equals(town.province());
+        if (area.region().indexOf('-') < 0) return area.region().equals(town.region());
+        return area.country().equals(town.country()) && area.metresTo(town) < WITHIN_SHAPE;
+    }
+
+    /** The share of all towns that lie in a country. */
+    double shareOf(String country) {
+        return counted().getOrDefault(country, 1) / (double) index.size();
+    }
+
+    /** The share of all towns that lie in some areas. */
+    double shareOf(List<Place> areas) {
+        double sum = 0;
+        for (Place area : areas) sum += counted().getOrDefault(area.level() == PlaceLevel.PROVINCE ? area.province() : area.region(), 1);
+        return Math.min(1, sum / index.size());
+    }
+
+    private Map<String, Integer> counted() {
+        Map<String, Integer> known = counts;
+        if (known == null) {
+            known = new HashMap<>();
+            for (int i = 0; i < index.size(); i++) {
+                if (index.level(i) != PlaceLevel.TOWN) continue;
+                for (String code : index.codes(i)) known.merge(code, 1, Integer::sum);
+            }
+            counts = known;
+        }
+        return known;
+    }
+
     /**
      * Places that a person may mean by some words: towns, regions and provinces of that name, else towns whose name is a slip
-     * away; the likeliest first.
+     * away; those that go by the name come before those that have it besides, and of either the likeliest first.
      *
      * @param most how many at the most
      */
     public List<Place> search(String words, int most) {
         Words split = Words.of(words, this);
         Stream<Place> found = split.town() == null ? Stream.of() : new NamePlacer(this).candidates(split).towns().stream()
-                .sorted(Comparator.comparingDouble(Candidates.Town::weight).reversed()).map(Candidates.Town::place);
+                .sorted(Comparator.comparing((Candidates.Town t) -> !NamePlacer.isMain(t)).thenComparing(Comparator.comparingDouble(Candidates.Town::weight).reversed())).map(Candidates.Town::place);
         return Stream.concat(found, regions(words).stream()).distinct().limit(most).toList();
     }
 
     private List<Named> townsFolded(String whole) {
-        Named[] found = towns.get(whole);
-        if (found == null) found = towns.get(PlaceNames.withoutArticle(whole));
-        return found == null ? List.of() : Arrays.asList(found);
+        int[] found = towns.bearers(whole);
+        if (found.length == 0) found = towns.bearers(PlaceNames.withoutArticle(whole));
+        Stream<Named> named = Arrays.stream(found).mapToObj(this::named);
+        return (hidden == null ? named : named.filter(n -> !hidden.test(n.place()))).toList();
+    }
+
+    private Named named(int bearer) {
+        int place = bearer >> NameTable.FLAGS;
+        return new Named(index.place(place), (bearer & NameTable.MAIN) != 0, (bearer & NameTable.WHOLE) != 0, index.seat(place) < 0);
+    }
+
+    private List<Place> places(int[] bearers) {
+        return Arrays.stream(bearers).mapToObj(b -> index.place(b >> NameTable.FLAGS)).distinct().toList();
     }
 
     /** How a written name that is not in the list as it stands may still be meant. */
@@ -196,149 +217,66 @@ public final class Gazetteer {
         }
     }
 
-    /** A place whose name is not quite what is written. */
-    record Nearly(Named named, Slip slip) {}
+    /**
+     * A place whose name is not quite what is written.
+     *
+     * @param name the name that is near, folded
+     */
+    record Nearly(Named named, Slip slip, String name) {}
 
     /** Towns that may be meant by a name that is not written as it is, each with the least slip. */
     List<Nearly> nearlyTowns(String written) {
         String whole = PlaceNames.fold(written);
         Map<Place, Nearly> found = new LinkedHashMap<>();
-        for (String out : PlaceNames.writtenOut(whole)) townsFolded(out).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.ABBREVIATED)));
-        for (String name : swapped().getOrDefault(PlaceNames.bag(whole), List.of())) {
-            if (!name.equals(whole)) townsFolded(name).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.SWAPPED)));
+        for (String out : PlaceNames.writtenOut(whole)) townsFolded(out).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.ABBREVIATED, out)));
+        for (String name : towns.withTheWords(PlaceNames.bag(whole))) {
+            if (!name.equals(whole)) townsFolded(name).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.SWAPPED, name)));
         }
-        for (FuzzyNames.Near near : fuzzyTowns().near(whole)) {
-            townsFolded(near.name()).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, near.slips() == 1 ? Slip.ONE_SLIP : Slip.TWO_SLIPS)));
+        for (NameTable.Near near : towns.near(whole)) {
+            townsFolded(near.name()).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, near.slips() == 1 ? Slip.ONE_SLIP : Slip.TWO_SLIPS, near.name())));
         }
         return List.copyOf(found.values());
     }
 
-    private synchronized FuzzyNames fuzzyTowns() {
-        if (fuzzyTowns == null) fuzzyTowns = new FuzzyNames(towns.keySet());
-        return fuzzyTowns;
-    }
-
-    private synchronized Map<String, List<String>> swapped() {
-        if (swapped == null) {
-            swapped = towns.keySet().stream().filter(n -> n.indexOf(' ') > 0).collect(Collectors.groupingBy(PlaceNames::bag));
-        }
-        return swapped;
-    }
-
     /** Regions and provinces whose name is a slip away from what is written. */
     List<Place> nearlyRegions(String written) {
-        synchronized (this) {
-            if (fuzzyRegions == null) fuzzyRegions = new FuzzyNames(regions.keySet());
-        }
-        List<FuzzyNames.Near> near = fuzzyRegions.near(PlaceNames.fold(written));
-        return near.stream().filter(n -> n.slips() == near.get(0).slips()).flatMap(n -> Arrays.stream(regions.get(n.name()))).distinct().toList();
+        List<NameTable.Near> near = regions.near(PlaceNames.fold(written));
+        return near.stream().filter(n -> n.slips() == near.get(0).slips()).flatMap(n -> places(regions.bearers(n.name())).stream()).distinct().toList();
     }
 
     /** Regions and provinces of this written name or code; empty when there is none. */
     List<Place> regions(String written) {
         for (String spelling : PlaceNames.spellings(written)) {
-            String folded = PlaceNames.fold(spelling);
-            Place[] found = regions.get(folded);
-            if (found == null) found = regions.get(PlaceNames.withoutArticle(folded));
-            if (found != null) return Arrays.asList(found);
+            for (String folded : PlaceNames.ofAreas(PlaceNames.fold(spelling))) {
+                int[] found = regions.bearers(folded);
+                if (found.length == 0) found = regions.bearers(PlaceNames.withoutArticle(folded));
+                if (found.length > 0) return places(found);
+            }
         }
         return List.of();
     }
 
     /** The country, region, province or municipality with this code as it stands. */
     Optional<Place> byCode(String code) {
-        if (code.matches("[0-9]{5}")) return Optional.ofNullable(municipalities.get(code));
-        if (code.matches("[0-9]{3}") && numericCountries.containsKey(code)) return area(numericCountries.get(code));
-        if (code.matches("[A-Za-z]{2,3}")) {
-            Optional<Place> country = country(code).flatMap(this::area);
-            if (country.isPresent()) return country;
-        }
-        Place[] found = code.matches("[0-9]{2}|[A-Za-z]{2}-[A-Za-z0-9]{1,3}") ? regions.get(PlaceNames.fold(code)) : null;
-        return found == null ? Optional.empty() : Optional.of(found[0]);
+        if (code.matches("[0-9]{5}")) return byKey("m:" + code);
+        if (code.matches("[0-9]{3}") || code.matches("[A-Za-z]{2,3}")) return byKey("c:" + code.toUpperCase(Locale.ROOT));
+        if (code.matches("[0-9]{2}")) return byKey("n:" + code);
+        return code.matches("[A-Za-z]{2}-[A-Za-z0-9]{1,3}") ? byKey("c:" + code.toUpperCase(Locale.ROOT)) : Optional.empty();
     }
 
     /** The alpha-2 code of a country written as a name or an ISO 3166-1 alpha-2 or alpha-3 code. */
     Optional<String> country(String written) {
-        return Optional.ofNullable(countries.get(PlaceNames.fold(written)));
-    }
-
-    /** ISO 3166-1 numeric codes. */
-    private void readCountryNumbers() {
-        try (var lines = new java.io.BufferedReader(new java.io.InputStreamReader(Gazetteer.class.getResourceAsStream("country-codes.tsv"), java.nio.charset.StandardCharsets.UTF_8))) {
-            lines.lines().map(line -> line.split("\t")).forEach(c -> numericCountries.put(c[2], c[0]));
-        } catch (java.io.IOException broken) {
-            throw new java.io.UncheckedIOException(broken);
+        if (written == null) return Optional.empty();
+        for (String spelling : PlaceNames.names(written)) {
+            int[] found = countries.bearers(PlaceNames.squashed(spelling));
+            if (found.length > 0) return Optional.of(index.country(found[0] >> NameTable.FLAGS));
         }
+        return Optional.empty();
     }
 
-    private void readCountries() {
-        readCountryNumbers();
-        for (String code : Locale.getISOCountries()) {
-            Locale country = new Locale("", code);
-            countries.put(code.toLowerCase(Locale.ROOT), code);
-            countries.put(country.getISO3Country().toLowerCase(Locale.ROOT), code);
-            for (String language : COUNTRY_LANGUAGES) {
-                countries.putIfAbsent(PlaceNames.fold(country.getDisplayCountry(new Locale(language))), code);
-            }
-        }
-        countries.putAll(COMMON_SHORT);
-        Map<String, double[]> sums = new HashMap<>();
-        lines("places.tsv.gz", c -> {
-            double people = Double.parseDouble(c[10]) + 1;
-            double[] sum = sums.computeIfAbsent(c[3], k -> new double[3]);
-            sum[0] += people * Double.parseDouble(c[8]);
-            sum[1] += people * Double.parseDouble(c[9]);
-            sum[2] += people;
-        });
-        sums.forEach((code, sum) -> {
-            String name = new Locale("", code).getDisplayCountry(Locale.ENGLISH);
-            Place place = new Place("r" + code, PlaceLevel.COUNTRY, name, code, "", "", false,
-                    sum[0] / sum[2], sum[1] / sum[2], (long) sum[2]);
-            byId.put(place.id(), place);
-            areas.put(code, place);
-        });
-    }
-
-    private static List<String> names(String main, String others) {
-        List<String> names = new ArrayList<>();
-        names.add(main);
-        if (main.contains("/")) names.addAll(List.of(main.split("/")));
-        if (!others.isEmpty()) names.addAll(List.of(others.split("\\|")));
-        return names;
-    }
-
-    private static void addTown(Map<String, List<Named>> lists, String key, Named named) {
-        if (key.isEmpty()) return;
-        List<Named> list = lists.computeIfAbsent(key, k -> new ArrayList<>(1));
-        for (int i = 0; i < list.size(); i++) {
-            if (list.get(i).place() == named.place()) {
-                Named old = list.get(i);
-                list.set(i, new Named(named.place(), old.main() || named.main(), old.whole() || named.whole()));
-                return;
-            }
-        }
-        list.add(named);
-    }
-
-    private static void addRegion(Map<String, List<Place>> lists, String name, Place place) {
-        String whole = PlaceNames.fold(name);
-        for (String key : List.of(whole, PlaceNames.withoutArticle(whole))) {
-            List<Place> list = lists.computeIfAbsent(key, k -> new ArrayList<>(1));
-            if (!list.contains(place)) list.add(place);
-        }
-    }
-
-    private interface Line {
-        void take(String[] cells);
-    }
-
-    private static void lines(String pack, Line line) {
-        try (var in = Gazetteer.class.getResourceAsStream(pack)) {
-            if (in == null) throw new IOException("The pack " + pack + " is missing from the class path");
-            var reader = new BufferedReader(new InputStreamReader(new GZIPInputStream(in), StandardCharsets.UTF_8));
-            for (String text = reader.readLine(); text != null; text = reader.readLine()) line.take(text.split("\t", -1));
-        } catch (IOException missing) {
-            throw new UncheckedIOException(missing);
-        }
+    /** Whether some words are the letters of a country's code, rather than its name. */
+    boolean isCountryCode(String written) {
+        int[] found = countries.bearers(PlaceNames.squashed(written));
+        return found.length > 0 && (found[0] & NameTable.CODE) != 0 && written.strip().length() <= 3;
     }
 }

@@ -20,6 +20,10 @@ final class JointPlacer {
     /** At this distance from the nearest sure place, a place has about a third of the pull of one beside it, metres. */
     private static final double REACH = 60_000;
     private static final double FAR = 0.05;
+
+    /** A country with less than this share of the sure rows is none of the table's. */
+    private static final double HARDLY = 0.03;
+
     /** Sure rows that a country is lent, so that one seen once is not taken for granted and one never seen not ruled out. */
     private static final double LENT = 0.4;
 
@@ -44,27 +48,27 @@ final class JointPlacer {
      * @return a match for each
      */
     List<Match> place(List<Words> words) {
-        List<Candidates> candidates = watch.each(words.size(), i -> hasTown(words.get(i)) ? placer.candidates(words.get(i)) : null);
+        List<Words> read = words.stream().map(Words::read).toList();
+        List<Candidates> candidates = watch.each(words.size(), i -> placer.candidates(read.get(i)));
         List<Match> alone = IntStream.range(0, words.size()).parallel()
-                .mapToObj(i -> candidates.get(i) == null ? placer.place(words.get(i)) : candidates.get(i).alone())
+                .mapToObj(i -> candidates.get(i) == null ? placer.place(read.get(i)) : candidates.get(i).alone())
                 .toList();
         List<Place> sure = new ArrayList<>();
         for (Match match : alone) {
             if (match != null && match.place() != null && match.state() == Match.State.PLACED && match.confidence() >= SPEAKS) sure.add(match.place());
         }
         Context context = sure.size() < FEWEST ? null : new Context(sure);
+        TableSense sense = TableSense.of(candidates, context == null ? 1 : context.reach(placer));
         return IntStream.range(0, words.size()).parallel()
                 .mapToObj(i -> {
                     Match own = alone.get(i);
-                    if (own == null) return Match.unplaced("No town is called “" + words.get(i).town() + "”.");
-                    if (context == null || candidates.get(i) == null || candidates.get(i).towns().size() < 2) return own;
-                    return candidates.get(i).decide(place -> context.pull(place, own.place()), "the rest of the table lies near");
+                    if (own == null) return NamePlacer.notFound(read.get(i));
+                    Candidates found = candidates.get(i);
+                    if (found == null) return own;
+                    if (context == null || found.towns().size() < 2) return found.decide(place -> 1, null, sense);
+                    return found.decide(place -> context.pull(place, own.place()), "the rest of the table lies near", sense);
                 })
                 .toList();
-    }
-
-    private static boolean hasTown(Words words) {
-        return words.town() != null && !words.town().isBlank();
     }
 
     /** Where the sure places of a table lie. */
@@ -85,6 +89,11 @@ final class JointPlacer {
                 if (witnesses.merge(place, 1, Integer::sum) == 1) cells.computeIfAbsent(cell(place.lon(), place.lat()), c -> new ArrayList<>()).add(place);
             }
             all = sure.size();
+        }
+
+        /** The share of the world's towns that lie in the countries of the table; those that are hardly seen do not count. */
+        double reach(NamePlacer placer) {
+            return Math.min(1, countries.entrySet().stream().filter(c -> c.getValue() >= HARDLY * all).mapToDouble(c -> placer.shareOf(c.getKey())).sum());
         }
 
         /** Cells of one degree. */

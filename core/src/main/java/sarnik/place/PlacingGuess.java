@@ -1,10 +1,14 @@
 package sarnik.place;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 import sarnik.geo.BoundarySet;
@@ -20,6 +24,20 @@ public final class PlacingGuess {
     private static final int LOOKED_AT = 400;
     private static final double ENOUGH = 0.5;
     private static final double NAME_COUNTS = 0.4;
+
+    /** A name that is a slip away from a town's counts so much of one that is written right. */
+    private static final double SLIP_COUNTS = 0.6;
+
+    /** So many of a column's values have to be words at least. */
+    private static final double MOST_NAMELESS = 0.3;
+
+    /** So many of the towns of a column lie in one country, or are large. */
+    private static final double TOGETHER = 0.5;
+
+    private static final int LARGE = 100_000;
+
+    /** What is written like a date or a time: a time is never a place. */
+    private static final Pattern MOMENT = Pattern.compile("\\d{1,4}[-/.]\\d{1,2}[-/.]\\d{1,4}|\\d{1,2}:\\d{2}|\\d{4}-?[QW]\\d|^[A-Za-z]{3,9}\\.? \\d{2,4}$");
 
     private static final Set<String> TOWN_NAMES = Set.of("town", "city", "municipality", "village", "settlement", "place",
             "municipio", "ciudad", "localidad", "poblacion", "pueblo", "concelho", "cidade", "localidade", "ville", "ort");
@@ -148,36 +166,77 @@ public final class PlacingGuess {
 
     /** The likeliest recipe by name; {@link Placing.ByName#isEmpty() empty} when no column holds places. */
     Placing.ByName names(Table table) {
-        String country = best(table, Set.of(), COUNTRY_NAMES, v -> gazetteer.country(v).isPresent());
-        String town = best(table, taken(country), TOWN_NAMES, v -> !gazetteer.towns(v).isEmpty());
-        String province = best(table, taken(country, town), PROVINCE_NAMES, v -> !gazetteer.regions(v).isEmpty());
+        String country = best(table, Set.of(), COUNTRY_NAMES, this::isCountry, false);
+        String town = best(table, taken(country), TOWN_NAMES, v -> !gazetteer.towns(v).isEmpty(), true);
+        String province = best(table, taken(country, town), PROVINCE_NAMES, v -> !gazetteer.regions(v).isEmpty(), false);
         // Provinces often bear their capital's name: the column of the narrower name wins only if it says so or reaches further.
         if (town != null && province == null && isNamed(town, PROVINCE_NAMES)) return new Placing.ByName(null, town, country);
         return new Placing.ByName(town, province, country);
+    }
+
+    /** Letters that are a region's code as well say nothing of a country. */
+    private boolean isCountry(String value) {
+        return gazetteer.country(value).isPresent() && (!gazetteer.isCountryCode(value) || gazetteer.regions(value).isEmpty());
     }
 
     private static Set<String> taken(String... names) {
         return Arrays.stream(names).filter(n -> n != null).collect(Collectors.toSet());
     }
 
-    private String best(Table table, Set<String> taken, Set<String> words, Predicate<String> isKnown) {
+    /**
+     * The column that tells a role best: most of its values are known, or fewer where its name says so.
+     *
+     * @param towns whether it is towns that are looked for: slips of them count where the column is named so
+     */
+    private String best(Table table, Set<String> taken, Set<String> words, Predicate<String> isKnown, boolean towns) {
         String best = null;
         double bestScore = ENOUGH;
         for (String name : table.names()) {
             if (taken.contains(name) || !(table.column(name) instanceof CodedColumn column) || column.type() != ColumnType.TEXT) continue;
             if (words != TOWN_NAMES && isNamed(name, TOWN_NAMES)) continue;
-            if (words == TOWN_NAMES && (isNamed(name, PROVINCE_NAMES) || isNamed(name, COUNTRY_NAMES))
-                    && anyNamed(table, TOWN_NAMES)) continue;
+            if (words == TOWN_NAMES && (isNamed(name, PROVINCE_NAMES) || isNamed(name, COUNTRY_NAMES)) && anyNamed(table, TOWN_NAMES)) continue;
             if (words == PROVINCE_NAMES && isNamed(name, COUNTRY_NAMES)) continue;
-            double share = share(column.dictionary(), isKnown);
-            if (share < 0.2) continue;
-            double score = share + (isNamed(name, words) ? NAME_COUNTS : 0);
+            if (words == COUNTRY_NAMES && isNamed(name, PROVINCE_NAMES)) continue;
+            List<String> values = sample(column.dictionary());
+            boolean named = isNamed(name, words);
+            if (values.size() < MOST_NAMELESS * Math.min(LOOKED_AT, column.dictionary().size())) continue;
+            double share = share(values, isKnown);
+            if (towns && named) share += SLIP_COUNTS * share(values, v -> !isKnown.test(v) && v.length() > 4 && !gazetteer.nearlyTowns(v).isEmpty());
+            if (share < 0.2 || towns && !named && !liesSomewhere(values)) continue;
+            double score = share + (named ? NAME_COUNTS : 0);
             if (score > bestScore) {
                 bestScore = score;
                 best = name;
             }
         }
         return best;
+    }
+
+    /** Values that may be names, of up to {@link #LOOKED_AT}: words for nothing, numbers, dates and times are none. */
+    private static List<String> sample(List<String> values) {
+        int step = Math.max(1, values.size() / LOOKED_AT);
+        List<String> sample = new ArrayList<>();
+        for (int i = 0; i < values.size(); i += step) {
+            String value = values.get(i);
+            if (!NoPlace.is(value) && !MOMENT.matcher(value).find()) sample.add(PlaceNames.bare(value));
+        }
+        return sample;
+    }
+
+    /** Whether words lie somewhere together, as the towns of a table do, or are large cities: words of other kinds that towns bear too are scattered. */
+    private boolean liesSomewhere(List<String> values) {
+        Map<String, Integer> countries = new HashMap<>();
+        int known = 0;
+        int large = 0;
+        for (String value : values) {
+            List<Gazetteer.Named> found = gazetteer.towns(value);
+            if (found.isEmpty()) continue;
+            known++;
+            found.stream().map(n -> n.place().country()).distinct().forEach(c -> countries.merge(c, 1, Integer::sum));
+            if (found.stream().anyMatch(n -> n.main() && n.place().population() >= LARGE)) large++;
+        }
+        int together = countries.values().stream().mapToInt(n -> n).max().orElse(0);
+        return Math.max(together, large) >= TOGETHER * known;
     }
 
     private static boolean anyNamed(Table table, Set<String> words) {
@@ -190,14 +249,6 @@ public final class PlacingGuess {
     }
 
     private static double share(List<String> values, Predicate<String> isKnown) {
-        if (values.isEmpty()) return 0;
-        int step = Math.max(1, values.size() / LOOKED_AT);
-        int seen = 0;
-        int known = 0;
-        for (int i = 0; i < values.size(); i += step) {
-            seen++;
-            if (isKnown.test(values.get(i))) known++;
-        }
-        return (double) known / seen;
+        return values.isEmpty() ? 0 : values.stream().filter(isKnown).count() / (double) values.size();
     }
 }

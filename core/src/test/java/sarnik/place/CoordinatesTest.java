@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.within;
 import static sarnik.table.TestTables.csv;
 
 import java.util.List;
-import java.util.Set;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
@@ -163,19 +162,19 @@ class CoordinatesTest {
 
         @Test
         void areFoundWithinOneLetterAndSomeTwo() {
-            FuzzyNames names = new FuzzyNames(Set.of("zaragoza", "zamora", "soria", "salamanca", "x"));
-            assertThat(names.near("zaragosa")).containsExactly(new FuzzyNames.Near("zaragoza", 1));
-            assertThat(names.near("zargaoza")).extracting(FuzzyNames.Near::name).containsExactly("zaragoza");
-            assertThat(names.near("slamancca")).containsExactly(new FuzzyNames.Near("salamanca", 2));
+            NameTable names = GazetteerPacks.table(List.of("zaragoza", "zamora", "soria", "salamanca", "x"));
+            assertThat(names.near("zaragosa")).containsExactly(new NameTable.Near("zaragoza", 1));
+            assertThat(names.near("zargaoza")).extracting(NameTable.Near::name).containsExactly("zaragoza");
+            assertThat(names.near("slamancca")).containsExactly(new NameTable.Near("salamanca", 2));
             assertThat(names.near("soria")).as("itself is no slip").isEmpty();
-            assertThat(names.near("sorya")).containsExactly(new FuzzyNames.Near("soria", 1));
+            assertThat(names.near("sorya")).containsExactly(new NameTable.Near("soria", 1));
             assertThat(names.near("abc")).isEmpty();
         }
 
         @ParameterizedTest
         @CsvSource({"kitten, sitting, 3, 3", "abcd, acbd, 2, 1", "soria, soria, 2, 0", "a, abcd, 2, 3", "ca, abc, 3, 3"})
         void distanceIsThatOfOptimalStringAlignment(String a, String b, int most, int expected) {
-            assertThat(FuzzyNames.distance(a, b, most)).isEqualTo(expected);
+            assertThat(NameTable.distance(a, b, most)).isEqualTo(expected);
         }
 
         @ParameterizedTest
