@@ -80,7 +80,7 @@ export async function areas() {
   const handle = mount(body());
   const began = performance.now();
   ours.draw(handle, drawing(layer(0)));
-  await shapesOf(SET, 'WIDE', MERCATOR);
+  await shapesOf(`/api/boundary-sets/${encodeURIComponent(SET)}/shapes`, '', 'WIDE', MERCATOR);
   while (!(handle.view.view.dataset.shaped > 0)) await frame();
   const first = performance.now() - began;
   const mine = await recolour(run => ours.draw(handle, drawing(layer(run))));

@@ -103,6 +103,7 @@ for (const control of document.querySelectorAll('[data-choice]')) {
 const shapes = {
   decimalMark: { of: () => shaping.decimalMark ?? '', to: value => value || null },
   missing: { of: () => shaping.missing.join(', '), to: listed },
+  monthFirst: { of: () => (shaping.monthFirst === null || shaping.monthFirst === undefined ? '' : String(shaping.monthFirst)), to: value => (value === '' ? null : value === 'true') },
   totals: { of: () => (shaping.totals ? 'true' : ''), to: value => value === 'true' },
 };
 for (const control of document.querySelectorAll('[data-shape]')) {
@@ -113,6 +114,7 @@ for (const control of document.querySelectorAll('[data-shape]')) {
 }
 by('take-missing')?.addEventListener('click', e => { shaping.missing = [...shaping.missing, ...JSON.parse(e.target.dataset.words)]; reread(); });
 by('turn')?.addEventListener('click', e => { shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value' }; reread(); });
+for (const name of ['turn-days', 'keep-days']) by(name)?.addEventListener('click', e => { shaping.monthFirst = e.currentTarget.dataset.monthFirst === 'true'; reread(); });
 by('turn-back')?.addEventListener('click', () => { shaping.turn = null; reread(); });
 for (const control of document.querySelectorAll('[data-turn]')) {
   control.addEventListener('change', () => { shaping.turn[control.dataset.turn] = control.value; reread(); });

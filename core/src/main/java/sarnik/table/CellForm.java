@@ -1,7 +1,6 @@
 package sarnik.table;
 
 import java.time.DateTimeException;
-import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.Locale;
@@ -10,6 +9,12 @@ import java.util.Set;
 /** The ways in which a value can be written in a cell of text, in the order in which they are preferred. */
 public enum CellForm {
     YES_NO(ColumnType.YES_NO),
+    /** Seconds since 1970-01-01T00:00Z; looked for where a column is called so, and then before numbers. */
+    EPOCH_SECONDS(ColumnType.TIME),
+    /** Milliseconds since 1970-01-01T00:00Z. */
+    EPOCH_MILLISECONDS(ColumnType.TIME),
+    /** Eight digits: 20210131. */
+    DATE_COMPACT(ColumnType.DATE),
     WHOLE(ColumnType.WHOLE),
     DECIMAL_POINT(ColumnType.DECIMAL),
     DECIMAL_COMMA(ColumnType.DECIMAL),
@@ -20,7 +25,18 @@ public enum CellForm {
     DATE_ISO(ColumnType.DATE),
     DATE_DAY_FIRST(ColumnType.DATE),
     DATE_MONTH_FIRST(ColumnType.DATE),
+    /** 2021/01/31, 2021.1.31. */
+    DATE_YEAR_FIRST(ColumnType.DATE),
+    /** 31 Jan 2021, January 31, 2021. */
+    DATE_NAMED(ColumnType.DATE),
+    /** A week, a month, a quarter or a half, taken as its first day: 2021-W05, Jan 2021, Q1 2021. */
+    DATE_PERIOD(ColumnType.DATE),
     TIME_ISO(ColumnType.TIME),
+    TIME_YEAR_FIRST(ColumnType.TIME),
+    TIME_DAY_FIRST(ColumnType.TIME),
+    TIME_MONTH_FIRST(ColumnType.TIME),
+    TIME_NAMED(ColumnType.TIME),
+    TIME_COMPACT(ColumnType.TIME),
     TEXT(ColumnType.TEXT);
 
     private static final Set<String> YES = Set.of("yes", "true", "sí", "si", "sim");
@@ -54,8 +70,7 @@ public enum CellForm {
             case DECIMAL_COMMA -> isNumber(text, ',');
             case GROUPED_POINT -> isGrouped(text, ',', '.');
             case GROUPED_COMMA -> isGrouped(text, '.', ',');
-            case DATE_ISO, DATE_DAY_FIRST, DATE_MONTH_FIRST -> date(text) != DateColumn.MISSING;
-            case TIME_ISO -> time(text) != TimeColumn.MISSING;
+            default -> type == ColumnType.DATE ? date(text) != DateColumn.MISSING : time(text) != TimeColumn.MISSING;
         };
     }
 
@@ -76,35 +91,80 @@ public enum CellForm {
         };
     }
 
-    /** Days since 1970-01-01, or {@link DateColumn#MISSING} where the text is no date of this form. */
-    int date(String text) {
-        if (text.length() < 8 || text.length() > 10) return DateColumn.MISSING;
-        char mark = this == DATE_ISO ? '-' : text.indexOf('/') > 0 ? '/' : '.';
-        int first = text.indexOf(mark);
-        int second = text.indexOf(mark, first + 1);
-        if (first < 1 || second < 0) return DateColumn.MISSING;
-        int a = digits(text, 0, first);
-        int b = digits(text, first + 1, second);
-        int c = digits(text, second + 1, text.length());
-        if (a < 0 || b < 0 || c < 0) return DateColumn.MISSING;
+    /** The order of the parts of its dates; null where it has none. */
+    private WrittenMoment.Order order() {
         return switch (this) {
-            case DATE_ISO -> first == 4 ? epochDay(a, b, c) : DateColumn.MISSING;
-            case DATE_DAY_FIRST -> text.length() - second == 5 ? epochDay(c, b, a) : DateColumn.MISSING;
-            case DATE_MONTH_FIRST -> text.length() - second == 5 ? epochDay(c, a, b) : DateColumn.MISSING;
-            default -> DateColumn.MISSING;
+            case DATE_ISO, DATE_YEAR_FIRST, TIME_ISO, TIME_YEAR_FIRST -> WrittenMoment.Order.YEAR_FIRST;
+            case DATE_DAY_FIRST, TIME_DAY_FIRST -> WrittenMoment.Order.DAY_FIRST;
+            case DATE_MONTH_FIRST, TIME_MONTH_FIRST -> WrittenMoment.Order.MONTH_FIRST;
+            case DATE_NAMED, TIME_NAMED -> WrittenMoment.Order.NAMED;
+            case DATE_COMPACT, TIME_COMPACT -> WrittenMoment.Order.COMPACT;
+            case DATE_PERIOD -> WrittenMoment.Order.PERIOD;
+            default -> null;
         };
     }
 
-    /** Seconds since 1970-01-01T00:00, or {@link TimeColumn#MISSING} where the text is no ISO 8601 local date-time. */
-    static long time(String text) {
-        if (text.length() < 16 || text.charAt(4) != '-' || (text.charAt(10) != 'T' && text.charAt(10) != ' ')) {
-            return TimeColumn.MISSING;
-        }
+    /** The form of the same type whose days and months stand the other way round; itself where that does not matter. */
+    CellForm turned() {
+        return switch (this) {
+            case DATE_DAY_FIRST -> DATE_MONTH_FIRST;
+            case DATE_MONTH_FIRST -> DATE_DAY_FIRST;
+            case TIME_DAY_FIRST -> TIME_MONTH_FIRST;
+            case TIME_MONTH_FIRST -> TIME_DAY_FIRST;
+            default -> this;
+        };
+    }
+
+    boolean isMonthFirst() {
+        return this == DATE_MONTH_FIRST || this == TIME_MONTH_FIRST;
+    }
+
+    boolean isDayFirst() {
+        return this == DATE_DAY_FIRST || this == TIME_DAY_FIRST;
+    }
+
+    /** How it is written, for people; empty where that goes without saying. */
+    String words() {
+        return switch (this) {
+            case DATE_DAY_FIRST, TIME_DAY_FIRST -> "day first";
+            case DATE_MONTH_FIRST, TIME_MONTH_FIRST -> "month first";
+            case DATE_PERIOD -> "a period, taken as its first day";
+            case DATE_COMPACT, TIME_COMPACT -> "dates of eight digits";
+            case EPOCH_SECONDS -> "seconds since 1970, as UTC";
+            case EPOCH_MILLISECONDS -> "milliseconds since 1970, as UTC";
+            default -> "";
+        };
+    }
+
+    /** Days since 1970-01-01, or {@link DateColumn#MISSING} where the text is no date of this form. */
+    int date(String text) {
+        if (this == DATE_ISO && (text.length() != 10 || text.charAt(4) != '-')) return DateColumn.MISSING;
+        return WrittenMoment.date(text, order());
+    }
+
+    /** Seconds since 1970-01-01T00:00, or {@link TimeColumn#MISSING} where the text is no time of this form. Fractions are cut off. */
+    long time(String text) {
+        return switch (this) {
+            case EPOCH_SECONDS -> epoch(text, 1);
+            case EPOCH_MILLISECONDS -> epoch(text, 1000);
+            case TIME_ISO -> isoTime(text);
+            default -> text.indexOf(':') < 0 && text.indexOf('m') < 0 && text.indexOf('M') < 0 ? TimeColumn.MISSING : WrittenMoment.time(text, order());
+        };
+    }
+
+    /** From 1990 to 2100, so that not every long number is a time. */
+    private static long epoch(String text, int each) {
+        if (!isNumber(text, (char) 0) || text.length() > 14) return TimeColumn.MISSING;
+        long seconds = Math.floorDiv(Long.parseLong(text), each);
+        return seconds < 631_152_000L || seconds > 4_102_444_800L ? TimeColumn.MISSING : seconds;
+    }
+
+    private static long isoTime(String text) {
+        if (text.length() < 16 || text.charAt(4) != '-' || (text.charAt(10) != 'T' && text.charAt(10) != ' ')) return TimeColumn.MISSING;
         try {
-            return LocalDateTime.parse(text.charAt(10) == ' ' ? text.substring(0, 10) + "T" + text.substring(11) : text)
-                    .toEpochSecond(ZoneOffset.UTC);
-        } catch (DateTimeException unreadable) {
-            return TimeColumn.MISSING;
+            return LocalDateTime.parse(text.charAt(10) == ' ' ? text.substring(0, 10) + "T" + text.substring(11) : text).toEpochSecond(ZoneOffset.UTC);
+        } catch (DateTimeException otherwise) {
+            return WrittenMoment.time(text, WrittenMoment.Order.YEAR_FIRST);
         }
     }
 
@@ -113,24 +173,6 @@ public enum CellForm {
         if (text.length() < 2 || text.charAt(0) != '0') return false;
         for (int i = 1; i < text.length(); i++) if (!isDigit(text.charAt(i))) return false;
         return true;
-    }
-
-    private static int epochDay(int year, int month, int day) {
-        try {
-            return (int) LocalDate.of(year, month, day).toEpochDay();
-        } catch (DateTimeException unreadable) {
-            return DateColumn.MISSING;
-        }
-    }
-
-    private static int digits(String text, int from, int to) {
-        if (to == from || to - from > 4) return -1;
-        int value = 0;
-        for (int i = from; i < to; i++) {
-            if (!isDigit(text.charAt(i))) return -1;
-            value = value * 10 + text.charAt(i) - '0';
-        }
-        return value;
     }
 
     /** Sign, digits, at most one decimal mark, and an exponent only where a decimal mark is allowed. */
@@ -185,7 +227,7 @@ public enum CellForm {
 
     private static boolean isExponent(String text, int from) {
         int i = from < text.length() && (text.charAt(from) == '-' || text.charAt(from) == '+') ? from + 1 : from;
-        int value = digits(text, i, text.length());
+        int value = WrittenMoment.digits(text, i, text.length());
         return value >= 0 && value < 300;
     }
 

@@ -2,10 +2,13 @@ package sarnik.table;
 
 import java.util.EnumMap;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 
 /**
  * Guesses how the values of one column are written, from all of them: the form that fits most, if it fits at least
- * {@link #ENOUGH} of the filled cells. A single code with a leading zero ("08013") makes the column text.
+ * {@link #ENOUGH} of the filled cells; yes and no have to be all there is. A single code with a leading zero ("08013") makes the
+ * column text, and so do amounts in several units, which cannot be added up.
  */
 final class FormGuess {
 
@@ -13,6 +16,7 @@ final class FormGuess {
     private static final int PATIENCE = 1000;
 
     private final Map<CellForm, long[]> fits = new EnumMap<>(CellForm.class);
+    private final Set<String> units = new TreeSet<>();
     private long filled;
     private boolean codes;
 
@@ -21,9 +25,11 @@ final class FormGuess {
 
     /**
      * @param mark the mark before decimals; null where it is found by looking
+     * @param moments whether the column's name says that it holds times, so that long numbers may be seconds
      */
-    FormGuess(Shaping.DecimalMark mark) {
+    FormGuess(Shaping.DecimalMark mark, boolean moments) {
         for (CellForm form : CellForm.values()) {
+            if (!moments && (form == CellForm.EPOCH_SECONDS || form == CellForm.EPOCH_MILLISECONDS)) continue;
             if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark)) fits.put(form, new long[1]);
         }
     }
@@ -40,12 +46,47 @@ final class FormGuess {
         filled++;
         codes |= CellForm.isCode(text);
         boolean whole = CellForm.WHOLE.fits(text);
+        WrittenAmount amount = whole || !mayBeAmount(text) ? null : WrittenAmount.of(text);
+        if (amount != null && !amount.unit().isEmpty()) units.add(amount.unit());
         for (Map.Entry<CellForm, long[]> entry : fits.entrySet()) {
+            CellForm form = entry.getKey();
             // A whole number is written in every form of number: most cells of numbers need to be looked at once only.
-            if (whole ? entry.getKey().type().isNumber() || entry.getKey().fits(text) : entry.getKey() != CellForm.WHOLE && entry.getKey().fits(text)) entry.getValue()[0]++;
+            boolean fit = whole ? form.type().isNumber() || form.fits(text) : form.type().isNumber() ? form.fits(amount == null ? text : amount.number()) : form.fits(text);
+            if (fit) entry.getValue()[0]++;
         }
         // A form that misses a quarter of the first thousand cells is not asked again.
         if (filled == PATIENCE) fits.values().removeIf(count -> count[0] * 4 < filled * 3);
+    }
+
+    /** Whether a text that is no plain number has a digit and, at one of its ends, something that is none. */
+    private static boolean mayBeAmount(String text) {
+        char last = text.charAt(text.length() - 1);
+        return (last < '0' || last > '9' || text.charAt(0) > '9' || text.charAt(0) < '0') && text.length() < 40;
+    }
+
+    /** The unit beside all its numbers; empty where there is none. */
+    String unit() {
+        return units.size() == 1 ? units.iterator().next() : "";
+    }
+
+    /** The units beside its numbers where there are several, which cannot be added up. */
+    Set<String> units() {
+        return units;
+    }
+
+    /** Whether its dates can be read with the day first and with the month first. */
+    boolean isEitherWay() {
+        CellForm first = form(false);
+        return first.turned() != first && count(first) == count(first.turned());
+    }
+
+    /**
+     * @param comma whether numbers that can be read either way have a decimal comma
+     * @param monthFirst whether dates that can be read either way have their month first
+     */
+    CellForm form(boolean comma, boolean monthFirst) {
+        CellForm first = form(comma);
+        return first.isDayFirst() && monthFirst && isEitherWay() ? first.turned() : first;
     }
 
     /**
@@ -56,6 +97,9 @@ final class FormGuess {
         long most = most();
         if (most < filled * ENOUGH) return CellForm.TEXT;
         CellForm first = fits.entrySet().stream().filter(entry -> entry.getValue()[0] == most).findFirst().map(Map.Entry::getKey).orElse(CellForm.TEXT);
+        // What is nearly all "no" is no column of yes and no: other words would be lost.
+        if (first == CellForm.YES_NO && most < filled) return CellForm.TEXT;
+        if (first.type().isNumber() && units.size() > 1) return CellForm.TEXT;
         return comma && first == CellForm.DECIMAL_POINT && count(CellForm.GROUPED_COMMA) == most ? CellForm.GROUPED_COMMA : first;
     }
 
@@ -84,14 +128,14 @@ final class FormGuess {
     }
 
     /** The best way to read the column when it has to be of this type. */
-    CellForm formOf(ColumnType type, boolean comma) {
-        CellForm guess = form(comma);
+    CellForm formOf(ColumnType type, boolean comma, boolean monthFirst) {
+        CellForm guess = form(comma, monthFirst);
         if (guess.type() == type) return guess;
         CellForm best = null;
         long most = -1;
         for (CellForm form : CellForm.values()) {
             if (form.type() != type) continue;
-            if (best == null || count(form) > most) {
+            if (best == null || count(form) > most || count(form) == most && monthFirst && form == best.turned()) {
                 most = count(form);
                 best = form;
             }

@@ -16,6 +16,7 @@ import java.util.TreeSet;
  * @param totals whether rows of totals are kept; they are left out, and reported, where it is false
  * @param decimalMark the mark before the decimals of all numbers; null where it is found by looking
  * @param turn columns that are turned into rows; null for none
+ * @param monthFirst whether dates that can be read either way have their month first; null where it is found by looking
  */
 public record Shaping(
         Map<String, ColumnType> types,
@@ -24,7 +25,13 @@ public record Shaping(
         Set<String> missing,
         Boolean totals,
         DecimalMark decimalMark,
-        Turn turn) {
+        Turn turn,
+        Boolean monthFirst) {
+
+    /** A shaping that leaves it to the dates whether their day or their month comes first. */
+    public Shaping(Map<String, ColumnType> types, Map<String, String> names, Set<String> dropped, Set<String> missing, Boolean totals, DecimalMark decimalMark, Turn turn) {
+        this(types, names, dropped, missing, totals, decimalMark, turn, null);
+    }
 
     public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
 
@@ -81,13 +88,18 @@ public record Shaping(
         names.forEach((source, name) -> {
             if (kept.containsKey(name)) all.put(source, kept.get(name));
         });
-        return new Shaping(all, names, dropped, missing, totals, decimalMark, turn);
+        return new Shaping(all, names, dropped, missing, totals, decimalMark, turn, monthFirst);
     }
 
     /** This shaping with more names for columns, by their name in the file. */
     public Shaping withNames(Map<String, String> more) {
         Map<String, String> all = new LinkedHashMap<>(names);
         all.putAll(more);
-        return new Shaping(types, all, dropped, missing, totals, decimalMark, turn);
+        return new Shaping(types, all, dropped, missing, totals, decimalMark, turn, monthFirst);
+    }
+
+    /** This shaping with dates that can be read either way read so. */
+    public Shaping withMonthFirst(boolean first) {
+        return new Shaping(types, names, dropped, missing, totals, decimalMark, turn, first);
     }
 }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -31,10 +32,13 @@ public final class TableReader {
     /** Words that usually mean "no value". */
     private static final Set<String> USUAL_MISSING = caseless("-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "s/d", "n/d", "nd", "nan");
 
-    private static final Set<String> TOTALS = caseless("total", "totals", "grand total", "sum", "totales", "total general", "suma", "totais", "soma", "gesamt", "subtotal");
+    private static final Set<String> TOTALS = caseless("total", "totals", "grand total", "totales", "total general", "totais", "total geral", "gesamt", "insgesamt", "gesamtsumme", "subtotal", "sub total");
 
     /** A year, a quarter, a half or a month. */
     private static final Pattern PERIOD = Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
+
+    /** What columns of times are called: long numbers in them may be seconds. */
+    private static final Pattern MOMENT_NAME = Pattern.compile("(?i)time|stamp|epoch|unix|(^|[_ ])ts($|[_ ])|date|fecha|hora|created|updated|moment|zeit|datum");
 
     private static final int REPORT_EVERY = 20_000;
 
@@ -76,6 +80,9 @@ public final class TableReader {
                     .formatted(columns.size() == 1 ? "one column" : columns.size() + " columns"));
         }
         boolean comma = shaping.decimalMark() == null && survey.commaEverywhere();
+        boolean monthFirst = shaping.monthFirst() == null ? survey.monthFirstElsewhere() : shaping.monthFirst();
+        Map<String, Reading.Said> said = new LinkedHashMap<>();
+        CellForm ordered = null;
         List<ColumnBuilder> builders = new ArrayList<>();
         List<String> names = new ArrayList<>();
         Map<String, String> sources = new LinkedHashMap<>();
@@ -92,7 +99,10 @@ public final class TableReader {
             }
             ColumnType type = shaping.types().get(column);
             FormGuess guess = survey.guesses.get(i);
-            builders.add(new ColumnBuilder(type == null ? guess.form(comma) : guess.formOf(type, comma), survey.rows));
+            CellForm form = type == null ? guess.form(comma, monthFirst) : guess.formOf(type, comma, monthFirst);
+            builders.add(new ColumnBuilder(form, type != null, survey.rows));
+            if (form.turned() != form) ordered = form;
+            said(form, guess, shaping.monthFirst() == null && !survey.daysAreTold()).ifPresent(words -> said.put(name, words));
         }
         if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
         fill(source, names, builders, shaping, survey.visited, troubles);
@@ -100,7 +110,18 @@ public final class TableReader {
         Map<String, Column> table = new LinkedHashMap<>();
         for (int i = 0; i < builders.size(); i++) if (builders.get(i) != null) table.put(names.get(i), builders.get(i).build());
         return new Reading(new Table(table), troubles.troubles(), file.words(), columns, sources, survey.missingWords(comma), periods,
-                position(file, written, sources));
+                position(file, written, sources), said, ordered == null ? null : ordered.isMonthFirst());
+    }
+
+    /** What is to be said of how a column is written; empty where it goes without saying. */
+    private static Optional<Reading.Said> said(CellForm form, FormGuess guess, boolean untold) {
+        List<String> words = new ArrayList<>();
+        boolean either = form.turned() != form && guess.isEitherWay() && untold;
+        if (!form.words().isEmpty()) words.add(form.words() + (either ? ", though nothing in the file tells" : ""));
+        String unit = form.type().isNumber() ? guess.unit() : "";
+        if (!unit.isEmpty()) words.add("in " + unit);
+        if (form.type() == ColumnType.TEXT && guess.units().size() > 1) words.add("amounts in several units (" + String.join(", ", guess.units()) + "), which cannot be added up");
+        return words.isEmpty() ? Optional.empty() : Optional.of(new Reading.Said(String.join(", ", words), unit, either));
     }
 
     /** The columns of the file's own positions by their names in the table. */
@@ -140,6 +161,21 @@ public final class TableReader {
             return guesses.stream().anyMatch(FormGuess::needsComma) && guesses.stream().noneMatch(FormGuess::needsPoint);
         }
 
+        /** Whether a column tells by its values which of day and month comes first. */
+        boolean daysAreTold() {
+            return guesses.stream().map(g -> tells(g)).anyMatch(t -> t != null);
+        }
+
+        /** Whether the columns that tell have the month first. */
+        boolean monthFirstElsewhere() {
+            return guesses.stream().map(g -> tells(g)).filter(t -> t != null).findFirst().map(CellForm::isMonthFirst).orElse(false);
+        }
+
+        private static CellForm tells(FormGuess guess) {
+            CellForm form = guess.form(false);
+            return form.turned() != form && !guess.isEitherWay() ? form : null;
+        }
+
         Map<String, Long> missingWords(boolean comma) {
             Map<String, Long> found = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
             for (int i = 0; i < guesses.size(); i++) {
@@ -153,7 +189,7 @@ public final class TableReader {
         Survey survey = new Survey();
         boolean named = !shaping.missing().isEmpty();
         columns.forEach(column -> {
-            survey.guesses.add(new FormGuess(shaping.decimalMark()));
+            survey.guesses.add(new FormGuess(shaping.decimalMark(), MOMENT_NAME.matcher(column).find()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
         });
         source.each((line, cells) -> {
@@ -210,7 +246,7 @@ public final class TableReader {
             if (cell.isEmpty() || cell.isBlank()) continue;
             if (filled++ == 0) {
                 // Looked at for every row: most are settled by their first letter.
-                if (cell.length() > 20 || "tTsSgG ".indexOf(cell.charAt(0)) < 0) return false;
+                if (cell.length() > 20 || "tTsSgGiI ".indexOf(cell.charAt(0)) < 0) return false;
                 says = TOTALS.contains(cell.strip().replaceFirst("\\s*[:.]$", ""));
                 if (!says) return false;
             }

@@ -23,6 +23,7 @@ import sarnik.table.Reading;
  * @param guess how its rows might be placed; null when nothing fits
  * @param refreshes the dataset whose newer rows they hold; null for a new dataset
  * @param comparison how they differ from the rows that it serves; null for a new dataset
+ * @param days which of day and month comes first, where nothing in the file tells; null where that is told
  */
 record BringIn(
         String id,
@@ -37,7 +38,22 @@ record BringIn(
         String asks,
         Placing guess,
         Long refreshes,
-        Comparison comparison) {
+        Comparison comparison,
+        Days days) {
+
+    /**
+     * Which of day and month comes first in dates that can be read either way.
+     *
+     * @param columns where such dates stand
+     * @param why what the guess rests on, a clause
+     */
+    record Days(boolean monthFirst, List<String> columns, String why) {
+
+        /** What is said of it. */
+        public String words() {
+            return "The dates in %s can be read either way. They are taken with the %s first, %s.".formatted(String.join(", ", columns), monthFirst ? "month" : "day", why);
+        }
+    }
 
     /** The first file's name without its ending, as a name for the dataset. */
     String name() {

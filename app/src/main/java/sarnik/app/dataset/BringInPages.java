@@ -95,6 +95,7 @@ class BringInPages {
         model.addAttribute("asks", bringIn.asks());
         model.addAttribute("alikeJson", json.of(bringIn.guess() instanceof Placing.ByCoordinates c && c.alike() != null ? systems(c) : List.of()));
         model.addAttribute("areas", bringIn.areas());
+        model.addAttribute("days", bringIn.days());
         model.addAttribute("sets", boundaries.names());
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
         model.addAttribute("kind", bringIn.kind().name());
@@ -104,7 +105,7 @@ class BringInPages {
         model.addAttribute("reading", bringIn.reading());
         model.addAttribute("dropped", bringIn.reading().columns().stream().filter(bringIn.intake().shaping().dropped()::contains).toList());
         model.addAttribute("rowCount", table.rows());
-        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.reading().source().get(n), bringIn.intake().shaping().types())).toList());
+        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.reading().source().get(n), bringIn.intake().shaping().types(), bringIn.reading().said().get(n))).toList());
         model.addAttribute("types", ColumnType.values());
         model.addAttribute("rows", ShownRows.first(table, SHOWN_ROWS));
         model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());

@@ -4,13 +4,18 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
+import sarnik.dashboard.About;
 import sarnik.format.BoundaryFiles;
 import sarnik.format.FeatureSource;
 import sarnik.format.TableFile;
@@ -18,6 +23,8 @@ import sarnik.geo.Area;
 import sarnik.geo.BoundaryCheck;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.table.Reading;
+import sarnik.table.Shaping;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
 
@@ -25,16 +32,21 @@ import sarnik.table.TableDiff;
 @Service
 class BringInService {
 
+    /** Countries in which a date is written with its month first. */
+    private static final Set<String> MONTH_FIRST = Set.of("US", "PH", "FM", "PW", "GU", "AS", "MP", "VI", "PR");
+
     private final DatasetService datasets;
     private final RowKeeper keeper;
     private final BoundarySets boundaries;
     private final WaitingRoom room;
+    private final LikelyPlacing likely;
 
     BringInService(DatasetService datasets, RowKeeper keeper, BoundarySets boundaries, WaitingRoom room) {
         this.datasets = datasets;
         this.keeper = keeper;
         this.boundaries = boundaries;
         this.room = room;
+        this.likely = new LikelyPlacing(datasets, boundaries);
     }
 
     /**
@@ -65,12 +77,24 @@ class BringInService {
             Table table = read.reading().table();
             share.become(table.bytes(), sent.words());
             progress.next("Finding places");
-            Placing placing = refreshes == null ? new LikelyPlacing(datasets, boundaries).of(read.reading(), read.first().areas())
+            Placing placing = refreshes == null ? likely.of(read.reading(), read.first().areas())
                     : datasets.description(refreshes).map(Description::placing).orElse(null);
             Comparison comparison = refreshes == null ? null : compare(refreshes, table, progress);
+            BringIn.Days days = days(read.reading(), placing);
+            if (days != null && days.monthFirst()) read = TableFiles.read(sent.files(), sent.names(), intake.withMonthFirst(), progress::at);
             String asks = read.first().features().flatMap(FeatureSource::asks).orElse(null);
-            return new BringIn(sent.id(), person.id(), sent.files(), sent.names(), intake, read.reading(), read.first().kind(), read.first().sheets(), read.first().areas(), asks, placing, refreshes, comparison);
+            return new BringIn(sent.id(), person.id(), sent.files(), sent.names(), intake, read.reading(), read.first().kind(), read.first().sheets(), read.first().areas(), asks, placing, refreshes, comparison, days);
         };
+    }
+
+    /** Where nothing in the file tells whether days or months come first, the country of most rows does; null where there is no question. */
+    private BringIn.Days days(Reading reading, Placing placing) {
+        List<String> either = reading.said().entrySet().stream().filter(s -> s.getValue().either()).map(Map.Entry::getKey).toList();
+        if (either.isEmpty()) return null;
+        String country = placing == null ? null : likely.countryOf(reading.table(), placing).orElse(null);
+        if (country == null) return new BringIn.Days(false, either, "as in most of the world");
+        boolean monthFirst = MONTH_FIRST.contains(country);
+        return new BringIn.Days(monthFirst, either, "as is usual where most of the rows lie (%s)".formatted(new Locale("", country).getDisplayCountry(Locale.ENGLISH)));
     }
 
     private Comparison compare(long dataset, Table newer, Progress progress) {
@@ -121,7 +145,23 @@ class BringInService {
         String title = name == null || name.isBlank() ? bringIn.name() : name.strip();
         if (title.length() > 120) throw new RefusedException("The name is longer than 120 characters. Choose a shorter one.");
         return room.claimed(bringIn.id(), person, () -> keeper.keep(title, bringIn.reading().table(), placing,
-                new Intake(bringIn.intake().choices(), bringIn.intake().shaping().withTypesOf(bringIn.reading().table())), bringIn.reading().troubles().total(), bringIn.fileName(), person, progress));
+                kept(bringIn), units(bringIn.reading()), bringIn.reading().troubles().total(), bringIn.fileName(), person, progress));
+    }
+
+    /** How its files are read from now on: as these were, guesses of types and of days and months included. */
+    private static Intake kept(BringIn bringIn) {
+        Shaping shaping = bringIn.intake().shaping().withTypesOf(bringIn.reading().table());
+        Boolean monthFirst = bringIn.reading().monthFirst();
+        return new Intake(bringIn.intake().choices(), monthFirst == null ? shaping : shaping.withMonthFirst(monthFirst));
+    }
+
+    /** The units that stand beside the numbers of the file. */
+    private static About units(Reading reading) {
+        Map<String, About.OfColumn> columns = new LinkedHashMap<>();
+        reading.said().forEach((name, said) -> {
+            if (!said.unit().isEmpty()) columns.put(name, new About.OfColumn(said.unit(), ""));
+        });
+        return new About(null, null, null, null, null, columns);
     }
 
     /**

@@ -10,6 +10,7 @@ import sarnik.table.ColumnProfile;
 import sarnik.table.ColumnType;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Extremes;
+import sarnik.table.Reading;
 import sarnik.table.Table;
 import sarnik.table.WholeColumn;
 
@@ -22,18 +23,20 @@ import sarnik.table.WholeColumn;
  * @param holds how many distinct values or which range, in words; empty where it has no value
  * @param bars heights of a tiny histogram in pixels; empty for text and yes/no
  * @param commonest the commonest values with how often they occur, in words; empty where none occurs twice
+ * @param said how it is written; null where that goes without saying
  */
-public record ColumnLine(String name, String source, ColumnType type, boolean set, String filled, String holds, List<Integer> bars, String commonest) {
+public record ColumnLine(String name, String source, ColumnType type, boolean set, String filled, String holds, List<Integer> bars, String commonest, Reading.Said said) {
 
     private static final int TALLEST = 18;
 
     /**
      * @param set types that a person has set, by the column's name in the file
+     * @param said how it is written; null where that goes without saying
      */
-    static ColumnLine of(Table table, String name, String source, Map<String, ColumnType> set) {
+    static ColumnLine of(Table table, String name, String source, Map<String, ColumnType> set, Reading.Said said) {
         Column column = table.column(name);
         ColumnProfile profile = ColumnProfile.of(column);
-        return new ColumnLine(name, source, column.type(), set.containsKey(source), filled(column, profile.filled()), holds(column, profile), bars(profile), commonest(profile));
+        return new ColumnLine(name, source, column.type(), set.containsKey(source), filled(column, profile.filled()), holds(column, profile), bars(profile), commonest(profile), said);
     }
 
     /** Heights in pixels; what occurs at all has at least one. */

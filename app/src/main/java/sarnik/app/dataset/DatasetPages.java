@@ -107,7 +107,7 @@ class DatasetPages {
     /** What of the page needs the rows: while they are on their way it stands without. */
     private void rows(Loaded loaded, Description said, Model model) {
         Table table = loaded.shown();
-        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, n, Map.of())).toList());
+        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, n, Map.of(), null)).toList());
         model.addAttribute("unfit", loaded.unfit());
         model.addAttribute("placing", loaded.placed() == null ? null : PlacingPreview.of(loaded.placed()));
         model.addAttribute("calculationTroubles", loaded.troubles());

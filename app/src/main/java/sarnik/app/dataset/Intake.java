@@ -17,4 +17,9 @@ record Intake(FileChoices choices, Shaping shaping) {
         if (choices == null) choices = FileChoices.NONE;
         if (shaping == null) shaping = Shaping.NONE;
     }
+
+    /** This intake with the month first in dates that can be read either way. */
+    Intake withMonthFirst() {
+        return new Intake(choices, shaping.withMonthFirst(true));
+    }
 }

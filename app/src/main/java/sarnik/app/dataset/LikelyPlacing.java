@@ -9,7 +9,9 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.place.Gazetteer;
+import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.place.Watch;
 import sarnik.place.PlacingGuess;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
@@ -23,6 +25,7 @@ final class LikelyPlacing {
     private static final double TIED = 0.8;
 
     private static final int LOOKED_UP = 200;
+    private static final int SAMPLED = 500;
 
     private final DatasetService datasets;
     private final BoundarySets boundaries;
@@ -42,6 +45,16 @@ final class LikelyPlacing {
         Optional<Placing> own = guess.ownShapes(reading);
         if (own.isPresent() && !areas) return own.get();
         return guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table)).or(() -> tie(table)).orElse(null);
+    }
+
+    /** The country in which more than half of a table's rows lie; empty where there is none, or they are placed in another way. */
+    Optional<String> countryOf(Table table, Placing placing) {
+        if (placing instanceof Placing.ByTie || placing instanceof Placing.ByArea || placing instanceof Placing.FromTo) return Optional.empty();
+        Table sample = table.rows() <= SAMPLED ? table : table.pick(IntStream.range(0, SAMPLED).map(i -> (int) ((long) i * table.rows() / SAMPLED)).toArray());
+        PlacedTable placed = datasets.place(sample, placing, Watch.NONE);
+        Map<String, Long> rows = placed.finds().stream().filter(f -> f.match().place() != null && !f.match().place().country().isEmpty())
+                .collect(Collectors.groupingBy(f -> f.match().place().country(), Collectors.summingLong(PlacedTable.Find::rows)));
+        return rows.entrySet().stream().filter(c -> c.getValue() * 2 > sample.rows()).map(Map.Entry::getKey).findFirst();
     }
 
     /** A tie that most values of a column fit. Looked up in the database, so that no other table has to be loaded. */

@@ -8,6 +8,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
+import sarnik.dashboard.About;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.table.ColumnType;
@@ -40,14 +41,17 @@ class RowKeeper {
      *
      * @param placing null when the rows have no place
      * @param intake how its files are read from now on
+     * @param about what is known of its columns
      * @return the dataset's id
      */
-    long keep(String name, Table table, Placing placing, Intake intake, long troubles, String fileName, SignedIn person, Progress progress) {
+    long keep(String name, Table table, Placing placing, Intake intake, About about, long troubles, String fileName, SignedIn person, Progress progress) {
         progress.next("Placing the rows");
         PlacedTable placed = placing == null ? null : datasets.place(table, placing, progress);
         progress.next("Keeping the rows");
         long id = transaction.execute(t -> {
-            Dataset made = stored.saveAndFlush(new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), Clock.systemUTC().instant()));
+            Dataset made = new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), Clock.systemUTC().instant());
+            if (!about.isEmpty()) made.describe(mapper.writeValueAsString(about));
+            stored.saveAndFlush(made);
             versions.serveFirst(made.getId(), versions.write(made.getId(), table, troubles, fileName, person.id()).getId());
             return made.getId();
         });

@@ -243,4 +243,17 @@ class BringInPagesTest extends BrowserTest {
     private static void scriptIsThere(Page page) {
         page.waitForSelector("#placing-map .map-view");
     }
+
+    @Test
+    void datesThatCanBeReadEitherWayFollowTheCountryOfTheRowsAndAreTurnedByOnePress() {
+        Page page = bring(RunningSarnik.file("visits.csv", "town,state,when,paid\nAustin,TX,01/02/2021,$5.20\nReno,NV,03/04/2021,$7.10\nDallas,TX,05/06/2021,$1.00\n"));
+        page.waitForURL("**/bring/*");
+        assertThat(page.locator("#days").textContent()).contains("The dates in when can be read either way", "month first", "United States");
+        assertThat(page.locator("#columns tbody tr").first().textContent()).contains("2021-01-02").contains("5.2");
+        assertThat(page.locator("#columns thead").textContent()).contains("in $");
+        page.click("#turn-days");
+        page.waitForCondition(() -> page.locator("#columns tbody tr").first().textContent().contains("2021-02-01"));
+        assertThat(page.locator("#days").count()).as("it has been said").isZero();
+        assertThat(page.locator("#columns thead").textContent()).contains("day first");
+    }
 }

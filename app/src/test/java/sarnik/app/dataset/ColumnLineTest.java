@@ -38,7 +38,7 @@ class ColumnLineTest {
         "10,2000 | 10 to 2,000", "2.5,-1.25 | -1.25 to 2.50", "2026-05-31,2024-02-29 | 2024-02-29 to 2026-05-31",
         "2026-05-31T12:30,2026-05-31T08:00 | 2026-05-31T08:00 to 2026-05-31T12:30", "Soria,Burgos | 2 distinct", "yes,no | 2 distinct"})
     void aColumnIsSaidByItsRangeOrItsDistinctValues(String values, String holds) throws IOException {
-        ColumnLine line = ColumnLine.of(table("v\n" + values.replace(',', '\n') + "\n"), "v", "v", Map.of());
+        ColumnLine line = ColumnLine.of(table("v\n" + values.replace(',', '\n') + "\n"), "v", "v", Map.of(), null);
         assertThat(line.holds()).isEqualTo(holds);
         assertThat(line.filled()).isEqualTo("all filled");
         assertThat(line.set()).isFalse();
@@ -46,9 +46,9 @@ class ColumnLineTest {
 
     @Test
     void howMuchIsFilledIsNeverRoundedToAllOrNothing() throws IOException {
-        assertThat(ColumnLine.of(table("v,w\n" + "1,x\n".repeat(999) + ",x\n"), "v", "v", Map.of()).filled()).isEqualTo("99 % filled");
-        assertThat(ColumnLine.of(table("v,w\n" + ",x\n".repeat(999) + "1,x\n"), "v", "v", Map.of()).filled()).isEqualTo("1 % filled");
-        ColumnLine empty = ColumnLine.of(table("v,w\n,x\n"), "v", "v", Map.of("v", ColumnType.TEXT));
+        assertThat(ColumnLine.of(table("v,w\n" + "1,x\n".repeat(999) + ",x\n"), "v", "v", Map.of(), null).filled()).isEqualTo("99 % filled");
+        assertThat(ColumnLine.of(table("v,w\n" + ",x\n".repeat(999) + "1,x\n"), "v", "v", Map.of(), null).filled()).isEqualTo("1 % filled");
+        ColumnLine empty = ColumnLine.of(table("v,w\n,x\n"), "v", "v", Map.of("v", ColumnType.TEXT), null);
         assertThat(empty.filled()).isEqualTo("no value");
         assertThat(empty.set()).isTrue();
     }
