@@ -155,6 +155,8 @@ public final class NamePlacer {
             } else {
                 fitting = keep(fitting, t -> liesIn(t, areas), "the province fits", "“" + words.province() + "” has no town of this name", helped, against);
                 scope = Math.min(scope, gazetteer.shareOf(areas));
+                // Of several areas of one name the one with more people is likelier meant, as of towns.
+                if (areas.size() > 1) fitting = fitting.stream().map(t -> new Candidates.Town(t.place(), t.weight() * weightOfArea(areas, t.place()), t.how())).toList();
             }
         }
         return new Candidates(fitting, helped, against, fit, scope, around);
@@ -196,6 +198,10 @@ public final class NamePlacer {
             case TWO_SLIPS -> 0.01;
             default -> 1;
         };
+    }
+
+    private static double weightOfArea(List<Place> areas, Place town) {
+        return Math.pow(1000.0 + areas.stream().filter(a -> Gazetteer.holds(a, town)).mapToLong(Place::population).max().orElse(0), 0.2);
     }
 
     private static boolean liesIn(Place town, List<Place> areas) {
