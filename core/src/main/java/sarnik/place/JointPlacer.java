@@ -21,6 +21,9 @@ final class JointPlacer {
     private static final double REACH = 60_000;
     private static final double FAR = 0.05;
 
+    /** Farther sure places are not felt, metres. */
+    private static final double FELT = 200_000;
+
     /** A country with less than this share of the sure rows is none of the table's. */
     private static final double HARDLY = 0.03;
 
@@ -75,8 +78,8 @@ final class JointPlacer {
     private static final class Context {
 
         private final Map<String, Double> countries = new HashMap<>();
-        /** Each sure place once, by cell. */
-        private final Map<Long, List<Place>> cells = new HashMap<>();
+        /** Each sure place once. */
+        private final TownIndex near;
 
         /** How many sure rows lie in a place. */
         private final Map<Place, Integer> witnesses = new IdentityHashMap<>();
@@ -86,19 +89,15 @@ final class JointPlacer {
         Context(List<Place> sure) {
             for (Place place : sure) {
                 countries.merge(place.country(), 1.0, Double::sum);
-                if (witnesses.merge(place, 1, Integer::sum) == 1) cells.computeIfAbsent(cell(place.lon(), place.lat()), c -> new ArrayList<>()).add(place);
+                witnesses.merge(place, 1, Integer::sum);
             }
             all = sure.size();
+            near = new TownIndex(List.copyOf(witnesses.keySet()));
         }
 
         /** The share of the world's towns that lie in the countries of the table; those that are hardly seen do not count. */
         double reach(NamePlacer placer) {
             return Math.min(1, countries.entrySet().stream().filter(c -> c.getValue() >= HARDLY * all).mapToDouble(c -> placer.shareOf(c.getKey())).sum());
-        }
-
-        /** Cells of one degree. */
-        private static long cell(double lon, double lat) {
-            return (long) Math.floor(lon) * 1000 + (long) Math.floor(lat);
         }
 
         /**
@@ -108,16 +107,8 @@ final class JointPlacer {
          */
         double pull(Place place, Place itself) {
             double share = (countries.getOrDefault(place.country(), 0.0) + LENT) / (all + LENT);
-            double nearest = Double.POSITIVE_INFINITY;
-            boolean alone = witnesses.getOrDefault(itself, 0) == 1;
-            for (int dx = -1; dx <= 1; dx++) {
-                for (int dy = -1; dy <= 1; dy++) {
-                    for (Place other : cells.getOrDefault(cell(place.lon() + dx, place.lat() + dy), List.of())) {
-                        if (alone && other == itself) continue;
-                        nearest = Math.min(nearest, place.metresTo(other));
-                    }
-                }
-            }
+            Place itselfAlone = witnesses.getOrDefault(itself, 0) == 1 ? itself : null;
+            double nearest = near.nearest(place.lon(), place.lat(), FELT, itselfAlone).map(place::metresTo).orElse(Double.POSITIVE_INFINITY);
             return share * (FAR + (1 - FAR) * Math.exp(-nearest / REACH));
         }
     }

@@ -60,8 +60,17 @@ final class TownIndex {
      * @param within metres along the ground; farther ones do not count
      */
     Optional<Place> nearest(double lon, double lat, double within) {
+        return nearest(lon, lat, within, null);
+    }
+
+    /**
+     * The same.
+     *
+     * @param without a place that does not count; null for none
+     */
+    Optional<Place> nearest(double lon, double lat, double within, Place without) {
         double chord = 2 * Math.sin(Math.min(Math.PI, within / EARTH) / 2);
-        Search search = new Search(onSphere(lon, lat), chord * chord);
+        Search search = new Search(onSphere(lon, lat), chord * chord, without);
         search.below(0, places.length, 0);
         return search.best < 0 ? Optional.empty() : Optional.of(places[search.best]);
     }
@@ -72,10 +81,12 @@ final class TownIndex {
         /** Squared straight distance through the sphere to the best so far. */
         private double reach;
         private int best = -1;
+        private final Place without;
 
-        Search(double[] point, double reach) {
+        Search(double[] point, double reach, Place without) {
             this.point = point;
             this.reach = reach;
+            this.without = without;
         }
 
         void below(int from, int to, int axis) {
@@ -85,7 +96,7 @@ final class TownIndex {
             double dy = y[middle] - point[1];
             double dz = z[middle] - point[2];
             double distance = dx * dx + dy * dy + dz * dz;
-            if (distance <= reach) {
+            if (distance <= reach && places[middle] != without) {
                 reach = distance;
                 best = middle;
             }

@@ -188,6 +188,8 @@ public final class TableReader {
     private Survey survey(RowSource source, List<String> columns, Shaping shaping) throws IOException {
         Survey survey = new Survey();
         boolean named = !shaping.missing().isEmpty();
+        boolean[] asWritten = new boolean[columns.size()];
+        for (int i = 0; i < asWritten.length; i++) asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT || shaping.dropped().contains(columns.get(i));
         columns.forEach(column -> {
             survey.guesses.add(new FormGuess(shaping.decimalMark(), MOMENT_NAME.matcher(column).find()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
@@ -198,6 +200,8 @@ public final class TableReader {
             if (survey.rows == Integer.MAX_VALUE - 8) throw new UnreadableTableException("The file has more than two thousand million rows. Cut it into several.");
             survey.rows++;
             for (int i = 0; i < Math.min(columns.size(), cells.count()); i++) {
+                // Of what stays as it is written nothing has to be guessed.
+                if (asWritten[i]) continue;
                 String cell = cells.get(i).strip();
                 if (cell.isEmpty() || (named && shaping.missing().contains(cell))) continue;
                 if (mayMeanMissing(cell) && USUAL_MISSING.contains(cell)) survey.usual.get(i).merge(cell, 1L, Long::sum);

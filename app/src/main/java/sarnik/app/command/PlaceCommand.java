@@ -28,6 +28,7 @@ import sarnik.place.Placing;
 import sarnik.place.PlacingGuess;
 import sarnik.place.TablePlacer;
 import sarnik.format.TableFile;
+import sarnik.table.Column;
 import sarnik.table.FileChoices;
 import sarnik.table.Reading;
 import sarnik.table.RowSource;
@@ -225,10 +226,14 @@ public final class PlaceCommand {
         List<String> header = new ArrayList<>(table.names());
         for (String name : ADDED) header.add(table.names().contains(name) ? "placed " + name : name);
         writer.writeRecord(header);
+        List<Column> columns = table.names().stream().map(table::column).toList();
+        // What is said of a find is the same in all of its rows.
+        List<List<String>> said = placed.finds().stream().map(find -> added(find.match())).toList();
+        String[] cells = new String[header.size()];
         for (int row = 0; row < table.rows(); row++) {
-            List<String> cells = new ArrayList<>(header.size());
-            for (String name : table.names()) cells.add(blankForNull(table.column(name).text(row)));
-            cells.addAll(added(placed.match(row)));
+            int at = 0;
+            for (Column column : columns) cells[at++] = blankForNull(column.text(row));
+            for (String more : said.get(placed.findOfRow()[row])) cells[at++] = more;
             writer.writeRecord(cells);
         }
     }
