@@ -53,6 +53,11 @@ final class Archive implements AutoCloseable {
         }
     }
 
+    /** Opens an archive that {@link #open} has looked through a moment ago. */
+    static Archive again(Path file) throws IOException {
+        return new Archive(new ZipFile(file.toFile()));
+    }
+
     private static void check(ZipFile zip, long packed) throws IOException {
         if (zip.size() > MOST_ENTRIES) throw new UnreadableTableException("The archive holds %,d files; up to %,d are taken.".formatted(zip.size(), MOST_ENTRIES));
         long most = Math.min(MOST_BYTES, Math.max(ALWAYS_FINE, packed * MOST_GROWTH));

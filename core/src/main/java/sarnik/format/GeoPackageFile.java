@@ -57,14 +57,24 @@ final class GeoPackageFile implements FeatureSource {
         return names;
     }
 
+    /** The first layer that has a row; the first of all where none has. */
+    private static String firstFilled(Connection connection, List<String> layers) throws SQLException {
+        for (String layer : layers) {
+            try (var statement = connection.createStatement(); ResultSet row = statement.executeQuery("SELECT 1 FROM \"" + layer.replace("\"", "\"\"") + "\" LIMIT 1")) {
+                if (row.next()) return layer;
+            }
+        }
+        return layers.get(0);
+    }
+
     /**
-     * @param wanted the layer; null for the first
+     * @param wanted the layer; null for the first that has a row
      * @param system the coordinate system that a person has said, a code of the EPSG dataset; null for that of the layer
      */
     static GeoPackageFile open(Path file, String wanted, Integer system) throws IOException {
         return with(file, connection -> {
             List<String> layers = layers(connection);
-            String layer = wanted == null ? layers.get(0) : wanted;
+            String layer = wanted == null ? firstFilled(connection, layers) : wanted;
             if (!layers.contains(layer)) throw new UnreadableTableException("The GeoPackage has no layer “" + layer + "”. It has: " + String.join(", ", layers) + ".");
             try (PreparedStatement ask = connection.prepareStatement("SELECT g.column_name, s.organization, s.organization_coordsys_id, s.definition, s.srs_id"
                     + " FROM gpkg_geometry_columns g LEFT JOIN gpkg_spatial_ref_sys s ON s.srs_id = g.srs_id WHERE g.table_name = ?")) {
@@ -80,7 +90,6 @@ final class GeoPackageFile implements FeatureSource {
         });
     }
 
-    /** A system by its organisation and code, else by its definition; the package's own number of it says nothing (OGC 12-128r18, 1.1.2). */
     /** A system by its organisation and code, else by its definition; the package's own number of it says nothing (OGC 12-128r18, 1.1.2). */
     private static Systems systems(Integer said, String organization, int code, String definition, int own) {
         if (said != null) return Systems.of(said, null);

@@ -27,11 +27,15 @@ final class JsonFile implements FeatureSource {
     private final Path file;
     private final Kind kind;
 
+    /** The member of the one object that holds the list; null where the objects stand by themselves. */
+    private final String member;
+
     enum Kind {
         GEOJSON("GeoJSON"),
         TOPOJSON("TopoJSON"),
         LINES("JSON, one object a line"),
-        LIST("JSON, a list of objects");
+        LIST("JSON, a list of objects"),
+        WITHIN("JSON, a list of objects within an object");
 
         private final String words;
 
@@ -40,20 +44,23 @@ final class JsonFile implements FeatureSource {
         }
     }
 
-    private JsonFile(Path file, Kind kind) {
+    private JsonFile(Path file, Kind kind, String member) {
         this.file = file;
         this.kind = kind;
+        this.member = member;
     }
 
     /**
      * @param layer the layer of a TopoJSON file; null for its first
      */
     static FeatureSource open(Path file, String layer) throws IOException {
-        Kind kind = kind(file);
-        return kind == Kind.TOPOJSON ? new TopoJsonFile(file, layer) : new JsonFile(file, kind);
+        String[] member = new String[1];
+        Kind kind = kind(file, member);
+        return kind == Kind.TOPOJSON ? new TopoJsonFile(file, layer) : new JsonFile(file, kind, kind == Kind.WITHIN ? member[0] : null);
     }
 
-    private static Kind kind(Path file) throws IOException {
+    /** @param member is told the first member of the object that is a list of objects */
+    private static Kind kind(Path file, String[] member) throws IOException {
         try (JsonParser parser = parser(file)) {
             JsonToken first = parser.nextToken();
             if (first == JsonToken.START_ARRAY) return Kind.LIST;
@@ -66,13 +73,23 @@ final class JsonFile implements FeatureSource {
                     type = parser.getString();
                     if (type.equals("Topology")) return Kind.TOPOJSON;
                 }
-                parser.skipChildren();
+                if (value == JsonToken.START_ARRAY && member[0] == null) {
+                    if (parser.nextToken() == JsonToken.START_OBJECT) member[0] = name;
+                    rest(parser);
+                } else {
+                    parser.skipChildren();
+                }
             }
             if (parser.nextToken() != null) return Kind.LINES;
-            return isGeoJson(type) ? Kind.GEOJSON : Kind.LINES;
+            return isGeoJson(type) ? Kind.GEOJSON : member[0] != null ? Kind.WITHIN : Kind.LINES;
         } catch (JacksonException broken) {
             throw unreadable(broken);
         }
+    }
+
+    /** Passes over the items of a list up to its end. */
+    private static void rest(JsonParser parser) {
+        for (JsonToken token = parser.currentToken(); token != null && token != JsonToken.END_ARRAY; token = parser.nextToken()) parser.skipChildren();
     }
 
     private static boolean isGeoJson(String type) {
@@ -102,11 +119,27 @@ final class JsonFile implements FeatureSource {
                 if (token == JsonToken.END_ARRAY) continue;
                 if (token != JsonToken.START_OBJECT) throw new UnreadableTableException("Item %,d is not an object but “%s”.".formatted(number + 1, parser.getString()));
                 if (kind == Kind.GEOJSON) number = root(parser, visitor, number);
+                else if (kind == Kind.WITHIN) number = within(parser, visitor);
                 else show(MAPPER.readTree(parser), ++number, visitor);
             }
         } catch (JacksonException broken) {
             throw unreadable(broken);
         }
+    }
+
+    /** The objects of the list that the one object holds. */
+    private long within(JsonParser parser, Consumer<Feature> visitor) throws IOException {
+        long number = 0;
+        while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
+            String name = parser.currentName();
+            JsonToken value = parser.nextToken();
+            if (!name.equals(member) || value != JsonToken.START_ARRAY) {
+                parser.skipChildren();
+                continue;
+            }
+            while (parser.nextToken() != JsonToken.END_ARRAY) show(MAPPER.readTree(parser), ++number, visitor);
+        }
+        return number;
     }
 
     /** A collection's features one by one; anything else whole. */
@@ -158,6 +191,6 @@ final class JsonFile implements FeatureSource {
 
     @Override
     public String words() {
-        return kind.words;
+        return kind.words + (member == null ? "" : " (“" + member + "”)");
     }
 }

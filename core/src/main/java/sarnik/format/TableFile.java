@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.zip.GZIPInputStream;
 import sarnik.table.CsvFile;
 import sarnik.table.FileChoices;
 import sarnik.table.RowSource;
@@ -28,6 +29,9 @@ import sarnik.table.UnreadableTableException;
  * @param areas whether some of its features are areas
  */
 public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> features, List<String> sheets, boolean areas) {
+
+    /** Endings of files in an archive that may be tables. */
+    private static final List<String> TABLES = List.of(".csv", ".tsv", ".tab", ".geojson", ".json", ".jsonl", ".ndjson", ".gpkg", ".gpx", ".xlsx", ".txt");
 
     /** The formats. */
     public enum Kind {
@@ -51,6 +55,7 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
 
     private static TableFile opened(Path file, FileChoices choices) throws IOException {
         byte[] head = head(file);
+        if (starts(head, "\u001f\u008b")) return unpacked(Unpacked.of(new GZIPInputStream(Files.newInputStream(file)), Files.size(file)), choices, List.of());
         if (starts(head, "PK\3\4") || starts(head, "PK\5\6")) return archive(file, choices);
         if (starts(head, "SQLite format 3\0")) {
             return of(Kind.GEOPACKAGE, GeoPackageFile.open(file, choices.sheet(), choices.system()), several(GeoPackageFile.layers(file)));
@@ -98,8 +103,20 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
             if (!shapefiles.isEmpty()) return of(Kind.SHAPEFILE, Shapefile.open(file, choices.sheet(), choices.system()), several(shapefiles));
             List<String> kml = archive.ending(".kml");
             if (!kml.isEmpty()) return of(Kind.KML, new XmlFile(() -> unpacked(file, kml.get(0)), XmlFile.Kind.KML), List.of());
-            throw new UnreadableTableException("The archive holds neither a workbook, nor a shapefile (.shp), nor KML. Unpack it and bring the table in by itself.");
+            List<String> tables = TABLES.stream().flatMap(ending -> archive.ending(ending).stream()).toList();
+            if (tables.isEmpty()) throw new UnreadableTableException("The archive holds no table: no workbook, no text with cells, no shapes. Unpack it and bring the table in by itself.");
+            String chosen = choices.sheet() != null && tables.contains(choices.sheet()) ? choices.sheet() : tables.get(0);
+            return unpacked(Unpacked.of(archive.read(chosen), Files.size(file)), choices.withSheet(null), tables.size() > 1 ? tables : List.of());
         }
+    }
+
+    /** A file that was packed. @param names of the files beside which it lay in its archive; empty where it was alone */
+    private static TableFile unpacked(Path file, FileChoices choices, List<String> names) throws IOException {
+        byte[] head = head(file);
+        if (starts(head, "\u001f\u008b")) throw new UnreadableTableException("The file is packed twice. Unpack it once and bring that in.");
+        TableFile opened = opened(file, choices);
+        Unpacked.goesWith(opened.rows, file);
+        return names.isEmpty() ? opened : new TableFile(opened.kind, opened.rows, opened.features, names, opened.areas);
     }
 
     private static InputStream unpacked(Path file, String name) throws IOException {

@@ -9,7 +9,12 @@ import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.NavigableMap;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -37,10 +42,21 @@ final class Workbook implements Grid {
     private static final Pattern RANGE = Pattern.compile("\\$?([A-Za-z]{1,3})\\$?(\\d{1,7})(?::\\$?([A-Za-z]{1,3})\\$?(\\d{1,7}))?");
     private static final int MOST_COLUMNS = 16_384;
 
+    /** Rows of a sheet that are looked at to see whether it holds a table, and sheets that are looked at. */
+    private static final int LOOK = 40;
+    private static final int MOST_LOOKED_AT = 12;
+
+    /** Cells of a sheet that are kept once they have been unpacked; a larger sheet is unpacked each time. */
+    private static final long MOST_KEPT = 3_000_000;
+
+    private static final Map<String, Boolean> DATES = new ConcurrentHashMap<>();
+
     private final Path file;
     private final String sheet;
     private final int[] range;
+    private final Map<Integer, NavigableMap<Integer, Integer>> merged = new TreeMap<>();
     private int width;
+    private List<Kept> kept;
 
     /**
      * @param range first row, first column, last row, last column, from 1
@@ -62,13 +78,51 @@ final class Workbook implements Grid {
 
     static RowSource open(Path file, FileChoices choices) throws IOException {
         List<String> sheets = sheets(file);
-        String sheet = choices.sheet() == null ? sheets.get(0) : choices.sheet();
+        Map<String, List<SheetBounds.Merged>> merged = SheetBounds.check(file);
+        String sheet = choices.sheet() == null ? likely(file, sheets) : choices.sheet();
         if (!sheets.contains(sheet)) throw new UnreadableTableException("The workbook has no sheet “" + sheet + "”. It has: " + String.join(", ", sheets) + ".");
-        SheetBounds.check(file);
         Workbook grid = new Workbook(file, sheet, range(choices.range()));
-        grid.each((line, cells) -> grid.width = Math.max(grid.width, cells.count()));
+        merged.getOrDefault(SheetParts.of(file).getOrDefault(sheet, ""), List.of()).forEach(m -> {
+            // The last row that it reaches, by the row and column where its value stands.
+            grid.merged.computeIfAbsent(m.column(), c -> new TreeMap<>()).put(m.first(), m.last());
+        });
+        grid.measure();
         return new GridSource(grid, choices, "XLSX, sheet “" + sheet + "”" + (choices.range() == null ? "" : ", cells " + choices.range().toUpperCase(java.util.Locale.ROOT)));
     }
+
+    /** The first sheet that holds a table: a cover has few cells in few rows. */
+    private static String likely(Path file, List<String> sheets) throws IOException {
+        if (sheets.size() == 1) return sheets.get(0);
+        int most = 0;
+        String best = sheets.get(0);
+        for (String name : sheets.subList(0, Math.min(MOST_LOOKED_AT, sheets.size()))) {
+            int rows = (int) new Workbook(file, name, range(null)).first(LOOK).stream().filter(r -> r.stream().filter(c -> !c.isBlank()).count() > 1).count();
+            // A later sheet has to have much more to be taken before an earlier one.
+            if (rows > 3 * most + 1) {
+                most = rows;
+                best = name;
+            }
+        }
+        return best;
+    }
+
+    /** Finds how wide the widest row is, and keeps the rows of a sheet that is not too large, which need not be unpacked again. */
+    private void measure() throws IOException {
+        List<Kept> rows = new ArrayList<>();
+        long[] cells = {0};
+        each((line, row) -> {
+            width = Math.max(width, row.count());
+            cells[0] += row.count();
+            if (cells[0] > MOST_KEPT) return;
+            String[] texts = new String[row.count()];
+            for (int i = 0; i < texts.length; i++) texts[i] = row.get(i);
+            rows.add(new Kept(line, texts));
+        });
+        if (cells[0] <= MOST_KEPT) kept = rows;
+    }
+
+    /** A row that was unpacked. */
+    private record Kept(long line, String[] cells) {}
 
     private static int[] range(String text) {
         if (text == null || text.isBlank()) return new int[] {1, 1, Integer.MAX_VALUE, MOST_COLUMNS};
@@ -80,7 +134,7 @@ final class Workbook implements Grid {
         return range;
     }
 
-    private static int column(String letters) {
+    static int column(String letters) {
         int column = 0;
         for (char c : letters.toUpperCase(java.util.Locale.ROOT).toCharArray()) column = column * 26 + c - 'A' + 1;
         return column;
@@ -116,6 +170,11 @@ final class Workbook implements Grid {
 
     @Override
     public void each(RowSource.Visitor visitor) throws IOException {
+        if (kept != null) {
+            for (Kept row : kept) visitor.row(row.line, RowSource.cells(Arrays.asList(row.cells.length == width ? row.cells : Arrays.copyOf(row.cells, width))));
+            return;
+        }
+        Map<Integer, String> above = new HashMap<>();
         // What the visitor throws is its own matter and passes through as it is.
         RuntimeException[] theirs = new RuntimeException[1];
         with(file, book -> {
@@ -123,7 +182,7 @@ final class Workbook implements Grid {
                 var each = stream.iterator();
                 while (each.hasNext()) {
                     Row row = each.next();
-                    List<String> cells = cells(row);
+                    List<String> cells = filledDown(row.getRowNum(), cells(row), above);
                     if (cells.stream().allMatch(String::isBlank)) continue;
                     try {
                         visitor.row(row.getRowNum(), RowSource.cells(cells));
@@ -136,6 +195,27 @@ final class Workbook implements Grid {
             return null;
         });
         if (theirs[0] != null) throw theirs[0];
+    }
+
+    /** The cells with those that are merged over several rows in each of them. */
+    private List<String> filledDown(int row, List<String> cells, Map<Integer, String> above) {
+        if (merged.isEmpty()) return cells;
+        String[] filled = null;
+        for (var column : merged.entrySet()) {
+            int at = column.getKey() - range[1];
+            var reach = column.getValue().floorEntry(row);
+            if (at < 0 || reach == null || row > reach.getValue()) continue;
+            if (row == reach.getKey()) {
+                above.put(at, at < cells.size() ? cells.get(at) : "");
+            } else if (at >= cells.size() || cells.get(at).isBlank()) {
+                if (filled == null) filled = Arrays.copyOf(cells.toArray(String[]::new), Math.max(cells.size(), at + 1));
+                if (filled.length <= at) filled = Arrays.copyOf(filled, at + 1);
+                filled[at] = above.getOrDefault(at, "");
+            }
+        }
+        if (filled == null) return cells;
+        for (int i = 0; i < filled.length; i++) if (filled[i] == null) filled[i] = "";
+        return Arrays.asList(filled);
     }
 
     private Sheet sheet(ReadableWorkbook book) {
@@ -163,14 +243,31 @@ final class Workbook implements Grid {
         if (cell.getType() == CellType.BOOLEAN) return Boolean.TRUE.equals(cell.asBoolean()) ? "true" : "false";
         String raw = cell.getType() == CellType.STRING ? cell.asString() : cell.getRawValue();
         if (raw == null || cell.getType() == CellType.STRING) return raw == null ? "" : raw;
-        if (!raw.matches("[-+]?[0-9.]+([eE][-+]?[0-9]+)?")) return raw;
+        if (!isNumber(raw)) return raw;
         String format = cell.getDataFormatString();
-        if (format != null && isDate(format)) return date(new BigDecimal(raw), format);
+        // Few formats stand on many cells: each is looked at once.
+        if (format != null && DATES.computeIfAbsent(format, Workbook::isDate)) return date(new BigDecimal(raw), format);
         return plain(raw);
+    }
+
+    /** Sign, digits with points, and an exponent. */
+    private static boolean isNumber(String raw) {
+        int digits = 0;
+        for (int i = 0; i < raw.length(); i++) {
+            char c = raw.charAt(i);
+            if (c >= '0' && c <= '9') digits++;
+            else if (c == 'e' || c == 'E') {
+                if (digits == 0 || i + 1 == raw.length()) return false;
+            } else if (c == '-' || c == '+') {
+                if (i > 0 && raw.charAt(i - 1) != 'e' && raw.charAt(i - 1) != 'E') return false;
+            } else if (c != '.') return false;
+        }
+        return digits > 0;
     }
 
     /** Numbers are stored with binary noise: 0.1 + 0.2 as 0.30000000000000004; fifteen digits are what a sheet shows. */
     private static String plain(String raw) {
+        if (raw.length() < 15 && raw.indexOf('e') < 0 && raw.indexOf('E') < 0 && (raw.indexOf('.') < 0 || raw.charAt(raw.length() - 1) != '0') && !raw.startsWith("-0") && !raw.startsWith("+")) return raw;
         BigDecimal value = new BigDecimal(raw);
         if (value.precision() > 15) value = value.round(new java.math.MathContext(15));
         if (value.signum() == 0) return "0";

@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +21,7 @@ import java.util.Map;
 import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
@@ -120,6 +122,9 @@ final class XmlFile implements FeatureSource {
         private final List<LinearRing> holes = new ArrayList<>();
         private LinearRing outer;
         private String named;
+
+        /** The name of a folder. */
+        private String folder;
         private long line;
     }
 
@@ -143,12 +148,19 @@ final class XmlFile implements FeatureSource {
                 String name = path.pop();
                 Element element = elements.pop();
                 if (name.equals("Placemark")) {
+                    String folders = elements.stream().map(e -> e.folder).filter(f -> f != null).collect(Collectors.collectingAndThen(Collectors.toList(), XmlFile::outermostFirst));
+                    if (!folders.isEmpty()) element.values.putIfAbsent("folder", folders);
                     visitor.accept(new Feature(++number, element.values, joined(element.shapes)));
                     continue;
                 }
                 if (!elements.isEmpty()) close(name, element, path.peek(), elements.peek());
             }
         }
+    }
+
+    private static String outermostFirst(List<String> folders) {
+        Collections.reverse(folders);
+        return String.join(" / ", folders);
     }
 
     private static void append(StringBuilder text, String more) {
@@ -179,6 +191,7 @@ final class XmlFile implements FeatureSource {
                 if (element.named != null) parent.values.put(element.named, text);
             }
             default -> {
+                if ("Folder".equals(parentName) && name.equals("name") && !text.isEmpty()) parent.folder = text;
                 boolean ofPlacemark = "Placemark".equals(parentName);
                 if (ofPlacemark && element.values.isEmpty() && element.shapes.isEmpty() && !text.isEmpty() && !name.equals("styleUrl") && !name.equals("visibility")) {
                     parent.values.put(name, text);

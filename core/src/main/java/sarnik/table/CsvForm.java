@@ -14,7 +14,7 @@ import java.util.Arrays;
 /**
  * How a CSV file is written, found by looking at it.
  *
- * @param charset UTF-8 if every byte of the file fits it, else Windows-1252
+ * @param charset UTF-16 by its mark or its noughts, UTF-8 if every byte of the file fits it, else Windows-1252
  * @param delimiter comma, semicolon, tab or bar
  * @param quote stands around cells that hold the delimiter
  */
@@ -36,14 +36,28 @@ record CsvForm(Charset charset, char delimiter, char quote) {
             throw new UnreadableTableException(
                     "The file is empty. Choose the file that holds the rows, with the column names in its first line.");
         }
-        refuseOtherFormats(head);
-        Charset charset = choices.charset() != null ? charset(choices.charset()) : isUtf8(file) ? StandardCharsets.UTF_8 : Charset.forName("windows-1252");
+        Charset wide = wide(head);
+        if (wide == null) refuseOtherFormats(head);
+        Charset charset = choices.charset() != null ? charset(choices.charset()) : wide != null ? wide : isUtf8(file) ? StandardCharsets.UTF_8 : Charset.forName("windows-1252");
         char quote = choices.quote() == null ? '"' : choices.quote().charAt(0);
         char delimiter = choices.delimiter() == null ? delimiter(new String(head, charset)) : choices.delimiter().charAt(0);
         if (delimiter == quote || delimiter == '\n' || delimiter == '\r' || quote == '\n' || quote == '\r') {
             throw new UnreadableTableException("The mark between cells and the mark around them have to be two different marks, and no line ends.");
         }
         return new CsvForm(charset, delimiter, quote);
+    }
+
+    /**
+     * UTF-16 by its mark at the start, or by its noughts: of text in Latin letters every other byte is one. Null where it is neither.
+     */
+    private static Charset wide(byte[] head) {
+        if (startsWith(head, 0xFE, 0xFF)) return StandardCharsets.UTF_16BE;
+        if (startsWith(head, 0xFF, 0xFE)) return StandardCharsets.UTF_16LE;
+        int[] noughts = new int[2];
+        for (int i = 0; i < head.length; i++) if (head[i] == 0) noughts[i & 1]++;
+        int half = head.length / 2;
+        if (half < 4 || Math.min(noughts[0], noughts[1]) * 20 > half) return null;
+        return noughts[0] * 2 > half ? StandardCharsets.UTF_16BE : noughts[1] * 2 > half ? StandardCharsets.UTF_16LE : null;
     }
 
     private static Charset charset(String name) {

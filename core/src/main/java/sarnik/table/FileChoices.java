@@ -21,6 +21,11 @@ public record FileChoices(String charset, String delimiter, String quote, Intege
         this(charset, delimiter, quote, headerRow, headerRows, sheet, range, null);
     }
 
+    /** These choices with another sheet; null for the first that fits. */
+    public FileChoices withSheet(String other) {
+        return new FileChoices(charset, delimiter, quote, headerRow, headerRows, other, range, system);
+    }
+
     public FileChoices {
         if (delimiter != null && delimiter.length() != 1) delimiter = null;
         if (quote != null && quote.length() != 1) quote = null;

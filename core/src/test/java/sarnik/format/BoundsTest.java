@@ -40,7 +40,7 @@ class BoundsTest {
 
     @Test
     void theLastCellOfASheetIsOne() throws IOException {
-        TableFile file = open(SampleFiles.workbookOf("<row r=\"1\"><c r=\"A1\" t=\"inlineStr\"><is><t>a</t></is></c><c r=\"B1\" t=\"inlineStr\"><is><t>b</t></is></c></row><row r=\"1048576\"><c r=\"A1048576\"><v>7</v></c></row>"), FileChoices.NONE);
+        TableFile file = open(SampleFiles.workbookOf("<row r=\"1\"><c r=\"A1\" t=\"inlineStr\"><is><t>a</t></is></c><c r=\"B1\" t=\"inlineStr\"><is><t>b</t></is></c></row><row r=\"1048576\"><c r=\"A1048576\"><v>7</v></c></row>"), FileChoices.NONE.withSheet("Stands"));
         assertThat(new TableReader().read(file.rows(), Shaping.NONE).table().column("a").text(0)).isEqualTo("7");
     }
 
