@@ -4,12 +4,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** Turns values of one type into another, where SQL does. */
 final class Casts {
 
     Typed cast(Expression.Cast cast, Typed of) {
         Expression target = new Expression.Star(cast.targetFrom(), Math.max(cast.targetFrom(), cast.to() - 1));
+        Matcher sized = SIZED.matcher(cast.target());
+        if (sized.matches()) return sized(cast, of, target, sized);
         record Target(Kind kind, String sql, long low, long high) {}
         Target to = switch (cast.target()) {
             case "SMALLINT" -> new Target(Kind.WHOLE, "smallint", Short.MIN_VALUE, Short.MAX_VALUE);
@@ -26,6 +30,25 @@ final class Casts {
                 .orElseThrow(() -> new FormulaException(cast, "%s cannot be cast to %s.".formatted(capital(of.kind().words()), to.kind.words())));
         String sql = "(" + of.sql() + ")::" + to.sql + (to.kind == Kind.WHOLE && !to.sql.equals("bigint") ? "::bigint" : "");
         return strict(cast, to.kind, of, convert, "(" + sql + ")");
+    }
+
+    private static final Pattern SIZED = Pattern.compile("(DECIMAL|NUMERIC|VARCHAR|CHARACTER VARYING)\\((\\d{1,4})(?:,(\\d{1,3}))?\\)");
+
+    /** A number rounded to its places, or a text cut to its length. */
+    private Typed sized(Expression.Cast cast, Typed of, Expression target, Matcher sized) {
+        int size = Integer.parseInt(sized.group(2));
+        boolean number = sized.group(1).equals("DECIMAL") || sized.group(1).equals("NUMERIC");
+        int places = sized.group(3) == null ? 0 : Integer.parseInt(sized.group(3));
+        if (size < 1 || number && (size > 15 || places > size)) throw new FormulaException(target, "A decimal number has 1 to 15 digits, of which up to as many stand behind its point.");
+        Expression.Cast plain = new Expression.Cast(cast.from(), cast.to(), cast.of(), number ? "DOUBLE PRECISION" : "TEXT", cast.targetFrom());
+        Typed whole = cast(plain, of);
+        if (!number) return strict(cast, Kind.TEXT, whole, v -> ((String) v).substring(0, ((String) v).offsetByCodePoints(0, Math.min(size, Texts.length((String) v)))), "(" + whole.sql() + ")::varchar(" + size + ")::text");
+        double most = Math.pow(10, size - places);
+        return strict(cast, Kind.DECIMAL, whole, v -> {
+            double rounded = Numbers.round((Double) v, places);
+            if (Math.abs(rounded) >= most) throw new RowError("a number with more than %d digits before its point".formatted(size - places));
+            return rounded;
+        }, "(" + whole.sql() + ")::numeric(" + size + "," + places + ")::double precision");
     }
 
     private static String capital(String words) {

@@ -245,9 +245,9 @@ final class Compiler {
             if (value == null || wanted == null || mark == null) return null;
             String character = (String) mark;
             if (Texts.length(character) > 1) throw new RowError("an escape of more than one character");
-            boolean fits = Texts.like((String) value, (String) wanted, character.isEmpty() ? -1 : character.codePointAt(0));
+            boolean fits = Texts.like(like.anyCase() ? ((String) value).toLowerCase(Locale.ROOT) : (String) value, like.anyCase() ? ((String) wanted).toLowerCase(Locale.ROOT) : (String) wanted, character.isEmpty() ? -1 : character.codePointAt(0));
             return fits != like.not();
-        }, "(" + of.sql() + (like.not() ? " NOT" : "") + " LIKE " + pattern.sql() + (escape == null ? "" : " ESCAPE " + escape.sql()) + ")");
+        }, "(" + of.sql() + (like.not() ? " NOT" : "") + (like.anyCase() ? " ILIKE " : " LIKE ") + pattern.sql() + (escape == null ? "" : " ESCAPE " + escape.sql()) + ")");
     }
 
     static Typed text(Typed found, String where) {

@@ -47,7 +47,7 @@ sealed interface Expression {
 
     record Between(int from, int to, Expression of, Expression low, Expression high, boolean not) implements Expression {}
 
-    record Like(int from, int to, Expression of, Expression pattern, Expression escape, boolean not) implements Expression {}
+    record Like(int from, int to, Expression of, Expression pattern, Expression escape, boolean not, boolean anyCase) implements Expression {}
 
     /**
      * @param test NULL, TRUE, FALSE or UNKNOWN

@@ -22,9 +22,14 @@ public final class FormulaWords {
             {"POWER", "POWER(number, exponent)"}, {"SQRT", "SQRT(number)"}, {"LN", "LN(number)"}, {"LOG10", "LOG10(number)"}, {"MOD", "MOD(whole, whole)"},
             {"GREATEST", "GREATEST(value, value)"}, {"LEAST", "LEAST(value, value)"}, {"UPPER", "UPPER(text)"}, {"LOWER", "LOWER(text)"}, {"TRIM", "TRIM(text)"},
             {"SUBSTRING", "SUBSTRING(text FROM 1 FOR 3)"}, {"POSITION", "POSITION(part IN text)"}, {"CHAR_LENGTH", "CHAR_LENGTH(text)"}, {"REPLACE", "REPLACE(text, from, to)"},
-            {"EXTRACT", "EXTRACT(YEAR FROM date)"}, {"DATE_TRUNC", "DATE_TRUNC('month', date)"}, {"CURRENT_DATE", "today"}, {"INTERVAL", "INTERVAL '3' MONTH"},
+            {"LENGTH", "LENGTH(text)"}, {"LEFT", "LEFT(text, 3)"}, {"RIGHT", "RIGHT(text, 3)"}, {"CONCAT", "CONCAT(value, value): missing ones passed over"}, {"CONCAT_WS", "CONCAT_WS(', ', value, value)"},
+            {"SPLIT_PART", "SPLIT_PART(text, '-', 1)"}, {"INITCAP", "INITCAP(text)"}, {"LPAD", "LPAD(text, 5, '0')"}, {"RPAD", "RPAD(text, 5)"}, {"LTRIM", "LTRIM(text)"}, {"RTRIM", "RTRIM(text)"}, {"BTRIM", "BTRIM(text, '.')"},
+            {"REVERSE", "REVERSE(text)"}, {"STRPOS", "STRPOS(text, part)"}, {"STARTS_WITH", "STARTS_WITH(text, part)"}, {"REGEXP_REPLACE", "REGEXP_REPLACE(text, pattern, with, 'g')"}, {"ILIKE", "text ILIKE 'so%'"}, {"~", "text ~ 'pattern'; ~* in any case"},
+            {"TO_CHAR", "TO_CHAR(date, 'YYYY-MM')"}, {"TO_DATE", "TO_DATE(text, 'DD.MM.YYYY')"}, {"MAKE_DATE", "MAKE_DATE(2026, 5, 31)"}, {"AGE", "AGE(later, earlier): years, months, days"}, {"DATE_PART", "DATE_PART('year', date)"},
+            {"LOG", "LOG(number) or LOG(base, number)"}, {"EXP", "EXP(number)"}, {"SIGN", "SIGN(number)"}, {"TRUNC", "TRUNC(number)"}, {"%", "whole % whole: the rest"}, {"::", "value::DECIMAL(10,2)"}, {"MEDIAN", "MEDIAN(number)"}, {"STDDEV", "STDDEV(number)"},
+            {"EXTRACT", "EXTRACT(YEAR FROM date)"}, {"DATE_TRUNC", "DATE_TRUNC('month', date)"}, {"CURRENT_DATE", "today"}, {"INTERVAL", "INTERVAL '3 months'"},
             {"BETWEEN", "value BETWEEN low AND high"}, {"IN", "value IN (a, b)"}, {"LIKE", "text LIKE 'So%'"}, {"IS NULL", "value IS NULL"},
-            {"distance", "distance(place, point(lon, lat)): metres"}, {"point", "point(lon, lat)"}, {"lon", "lon(): degrees east"}, {"lat", "lat(): degrees north"},
+            {"distance", "distance(place, point(lon, lat)): metres"}, {"bearing", "bearing(from, to): degrees from north"}, {"point", "point(lon, lat)"}, {"lon", "lon(): degrees east"}, {"lat", "lat(): degrees north"},
             {"within", "within(place, 'boundary set'): the area's name"}};
         for (String[] use : all) uses.put(use[0], use[1]);
         return java.util.Collections.unmodifiableMap(uses);

@@ -13,7 +13,9 @@ final class Functions {
 
     /** Names of all functions, for completion and suggestions. */
     static final Set<String> NAMES = new TreeSet<>(List.of("ABS", "CEIL", "CEILING", "FLOOR", "ROUND", "SQRT", "LN", "LOG10", "POWER", "MOD", "GREATEST", "LEAST", "COALESCE", "NULLIF", "UPPER", "LOWER",
-            "TRIM", "SUBSTRING", "POSITION", "CHAR_LENGTH", "REPLACE", "EXTRACT", "DATE_TRUNC", "CAST", "CASE", "CURRENT_DATE", "DISTANCE", "WITHIN", "LON", "LAT", "POINT"));
+            "TRIM", "SUBSTRING", "POSITION", "CHAR_LENGTH", "REPLACE", "EXTRACT", "DATE_TRUNC", "CAST", "CASE", "CURRENT_DATE", "DISTANCE", "BEARING", "WITHIN", "LON", "LAT", "POINT",
+            "LENGTH", "LEFT", "RIGHT", "LPAD", "RPAD", "LTRIM", "RTRIM", "BTRIM", "INITCAP", "REVERSE", "STRPOS", "STARTS_WITH", "CONCAT", "CONCAT_WS", "SPLIT_PART", "REGEXP_REPLACE", "MAKE_DATE", "AGE", "TO_CHAR", "TO_DATE", "DATE_PART",
+            "LOG", "EXP", "SIGN", "TRUNC", "PI", "DEGREES", "RADIANS"));
 
     private final Compiler compiler;
     private final Casts casts = new Casts();
@@ -34,6 +36,13 @@ final class Functions {
                 return Math.sqrt(args[0]);
             });
             case "LN" -> decimal(call, count(call, a, 1, 1), "LN", args -> Math.log(positive(args[0])));
+            case "LOG" -> a.size() == 2 ? logarithm(call, a) : decimal(call, count(call, a, 1, 2), "LOG", args -> Math.log10(positive(args[0])));
+            case "EXP" -> decimal(call, count(call, a, 1, 1), "EXP", args -> Numbers.inRange(Math.exp(args[0]), true));
+            case "SIGN" -> decimal(call, count(call, a, 1, 1), "SIGN", args -> Math.signum(args[0]));
+            case "TRUNC" -> decimal(call, count(call, a, 1, 1), "TRUNC", args -> args[0] < 0 ? Math.ceil(args[0]) : Math.floor(args[0]));
+            case "DEGREES" -> decimal(call, count(call, a, 1, 1), "DEGREES", args -> args[0] / (Math.PI / 180));
+            case "RADIANS" -> decimal(call, count(call, a, 1, 1), "RADIANS", args -> args[0] * (Math.PI / 180));
+            case "PI" -> decimal(call, count(call, a, 0, 0), "PI", args -> Math.PI);
             case "LOG10" -> decimal(call, count(call, a, 1, 1), "LOG10", args -> Math.log10(positive(args[0])));
             case "POWER" -> decimal(call, count(call, a, 2, 2), "POWER", args -> Numbers.power(args[0], args[1]));
             case "ROUND" -> round(call, count(call, a, 1, 2));
@@ -52,20 +61,50 @@ final class Functions {
             case "POINT" -> point(call, count(call, a, 2, 2));
             case "LON" -> ordinate(call, count(call, a, 0, 1), 0);
             case "LAT" -> ordinate(call, count(call, a, 0, 1), 1);
+            case "BEARING" -> bearing(call, count(call, a, 2, 2));
             case "DISTANCE" -> distance(call, count(call, a, 2, 2));
             case "WITHIN" -> within(call, count(call, a, 2, 2));
-            default -> throw new FormulaException(call.from(), call.from() + call.function().length(),
-                    "There is no function “" + call.function() + "”." + Nearest.suggestion(call.function(), NAMES));
+            default -> further(call, a);
         };
     }
 
-    private static List<Typed> count(Expression.Call call, List<Typed> arguments, int least, int most) {
+    private Typed further(Expression.Call call, List<Typed> a) {
+        Typed known = new TextFunctions(this).call(call, a);
+        if (known == null) known = new MomentFunctions(this).call(call, a);
+        if (known != null) return known;
+        throw new FormulaException(call.from(), call.from() + call.function().length(), "There is no function “" + call.function() + "”." + Nearest.suggestion(call.function(), NAMES));
+    }
+
+    private Typed logarithm(Expression.Call call, List<Typed> arguments) {
+        List<Typed> both = numbers(call, arguments).stream().map(casts::asDecimal).toList();
+        return strict(call, Kind.DECIMAL, both, v -> {
+            double base = positive((Double) v[0]);
+            if (base == 1) throw new RowError("division by zero");
+            return Math.log(positive((Double) v[1])) / Math.log(base);
+        }, s -> "(LN(" + both.get(1).sql() + ") / LN(" + both.get(0).sql() + "))");
+    }
+
+    /** The direction in which a place lies from another, degrees from north over east, on the great circle between them. */
+    private Typed bearing(Expression.Call call, List<Typed> arguments) {
+        arguments.forEach(a -> place(a, "BEARING"));
+        return strict(call, Kind.DECIMAL, arguments, v -> {
+            double[] from = (double[]) v[0];
+            double[] to = (double[]) v[1];
+            double phi = Math.toRadians(from[1]);
+            double other = Math.toRadians(to[1]);
+            double apart = Math.toRadians(to[0] - from[0]);
+            double angle = Math.toDegrees(Math.atan2(Math.sin(apart) * Math.cos(other), Math.cos(phi) * Math.sin(other) - Math.sin(phi) * Math.cos(other) * Math.cos(apart)));
+            return (angle + 360) % 360;
+        }, s -> "NULL");
+    }
+
+    static List<Typed> count(Expression.Call call, List<Typed> arguments, int least, int most) {
         if (arguments.size() >= least && arguments.size() <= most) return arguments;
         String wanted = least == most ? least == 1 ? "one value" : least + " values" : "%d to %d values".formatted(least, most);
         throw new FormulaException(call, "%s takes %s in its brackets, not %d.".formatted(call.function(), wanted, arguments.size()));
     }
 
-    private interface Compute {
+    interface Compute {
         Object of(Object[] values);
     }
 
@@ -73,12 +112,12 @@ final class Functions {
         double of(double[] values);
     }
 
-    private interface Sql {
+    interface Sql {
         String of(String arguments);
     }
 
     /** A function that has no value as soon as an argument has none. */
-    private static Typed strict(Expression at, Kind kind, List<Typed> arguments, Compute compute, Sql sql) {
+    static Typed strict(Expression at, Kind kind, List<Typed> arguments, Compute compute, Sql sql) {
         Typed[] all = arguments.toArray(Typed[]::new);
         return new Typed(at, kind, c -> {
             Object[] values = new Object[all.length];
@@ -92,11 +131,11 @@ final class Functions {
         }, "(" + sql.of(arguments.stream().map(Typed::sql).collect(Collectors.joining(", "))) + ")");
     }
 
-    private List<Typed> texts(Expression.Call call, List<Typed> arguments) {
+    List<Typed> texts(Expression.Call call, List<Typed> arguments) {
         return arguments.stream().map(a -> Compiler.text(a, call.function())).map(a -> a.kind() == Kind.NOTHING ? new Typed(a.at(), Kind.TEXT, a.eval(), "NULL::text") : a).toList();
     }
 
-    private List<Typed> numbers(Expression.Call call, List<Typed> arguments) {
+    List<Typed> numbers(Expression.Call call, List<Typed> arguments) {
         List<Typed> numbers = new ArrayList<>();
         for (Typed a : arguments) {
             if (a.kind() == Kind.NOTHING) numbers.add(new Typed(a.at(), Kind.WHOLE, a.eval(), "NULL::bigint"));
@@ -137,7 +176,7 @@ final class Functions {
                 s -> "ROUND((" + value.sql() + ")::numeric, " + places.sql() + ")::double precision");
     }
 
-    private static void whole(Typed value, String what) {
+    static void whole(Typed value, String what) {
         if (value.kind() != Kind.WHOLE) throw new FormulaException(value.at(), what + " have to be a whole number; this is " + value.kind().words() + ".");
     }
 

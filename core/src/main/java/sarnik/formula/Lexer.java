@@ -32,7 +32,7 @@ final class Lexer {
         }
     }
 
-    private static final List<String> SIGNS = List.of("<>", "<=", ">=", "!=", "||", "+", "-", "*", "/", "(", ")", ",", "<", ">", "=", ".");
+    private static final List<String> SIGNS = List.of("!~*", "<>", "<=", ">=", "!=", "!~", "~*", "||", "~", "%", "+", "-", "*", "/", "(", ")", ",", "<", ">", "=", ".");
 
     private final String text;
     private int at;
@@ -59,6 +59,10 @@ final class Lexer {
         if (c == '\'') return new Word(Sort.STRING, quoted('\'', "A text is opened with ' and never closed. Put ' at its end; a ' inside is written ''."), from, at);
         if (c == '"') return new Word(Sort.QUOTED_NAME, quoted('"', "A name is opened with \" and never closed. Put \" at its end."), from, at);
         if (Character.isDigit(c) || (c == '.' && at + 1 < text.length() && Character.isDigit(text.charAt(at + 1)))) return number();
+        if (text.startsWith("::", at)) {
+            at += 2;
+            return new Word(Sort.SIGN, "::", from, at);
+        }
         if (c == ':') {
             at++;
             String name = name();

@@ -3,7 +3,7 @@ package sarnik.formula;
 import java.util.List;
 import sarnik.formula.Typed.Eval;
 
-/** Arithmetic, comparison, AND, OR and ||. */
+/** Arithmetic, comparison, patterns, AND, OR and ||. */
 final class Operators {
 
     private final Compiler compiler;
@@ -20,6 +20,7 @@ final class Operators {
             case "AND", "OR" -> logic(b, left, right);
             case "||" -> joined(b, left, right);
             case "+", "-", "*", "/" -> arithmetic(b, left, right);
+            case "~", "~*", "!~", "!~*" -> TextFunctions.matches(b, left, right);
             default -> comparison(b, left, right);
         };
     }

@@ -2,6 +2,7 @@ package sarnik.formula;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import sarnik.formula.Lexer.Sort;
 import sarnik.formula.Lexer.Word;
@@ -14,10 +15,12 @@ final class Parser {
 
     private static final int LONGEST = 10_000;
     private static final int DEEPEST = 120;
-    private static final Set<String> SUMMARIES = Set.of("SUM", "AVG", "COUNT", "MIN", "MAX", "STDDEV_SAMP", "VAR_SAMP", "PERCENTILE_CONT", "PERCENTILE_DISC", "MODE");
+    private static final Set<String> SUMMARIES = Set.of("SUM", "AVG", "COUNT", "MIN", "MAX", "STDDEV_SAMP", "VAR_SAMP", "STDDEV", "VARIANCE", "MEDIAN", "PERCENTILE_CONT", "PERCENTILE_DISC", "MODE");
     private static final Set<String> ORDERED = Set.of("PERCENTILE_CONT", "PERCENTILE_DISC", "MODE");
     private static final Set<String> COMPARISONS = Set.of("=", "<>", "!=", "<", "<=", ">", ">=");
-    private static final Set<String> RESERVED = Set.of("AND", "OR", "NOT", "CASE", "WHEN", "THEN", "ELSE", "END", "IS", "IN", "LIKE", "BETWEEN", "FROM", "FOR", "FILTER", "WITHIN", "ESCAPE", "AS");
+    private static final Set<String> PATTERNS = Set.of("~", "~*", "!~", "!~*");
+    private static final Map<String, String> OTHER_NAMES = Map.of("STDDEV", "STDDEV_SAMP", "VARIANCE", "VAR_SAMP");
+    private static final Set<String> RESERVED = Set.of("AND", "OR", "NOT", "CASE", "WHEN", "THEN", "ELSE", "END", "IS", "IN", "LIKE", "ILIKE", "BETWEEN", "FROM", "FOR", "FILTER", "WITHIN", "ESCAPE", "AS");
 
     private final WordCursor words;
     private int depth;
@@ -113,10 +116,17 @@ final class Parser {
             List<Expression> values = list("IN");
             return new Expression.In(left.from(), words.end(), left, values, not);
         }
-        if (words.accept("LIKE")) {
+        boolean anyCase = words.peek().is("ILIKE");
+        if (anyCase || words.peek().is("LIKE")) {
+            words.take();
             Expression pattern = concatenation();
             Expression escape = words.accept("ESCAPE") ? concatenation() : null;
-            return new Expression.Like(left.from(), words.end(), left, pattern, escape, not);
+            return new Expression.Like(left.from(), words.end(), left, pattern, escape, not, anyCase);
+        }
+        if (!not && PATTERNS.contains(words.peek().text()) && words.peek().sort() == Sort.SIGN) {
+            String operator = words.take().text();
+            Expression right = concatenation();
+            return new Expression.Binary(left.from(), words.end(), operator, left, right);
         }
         if (not) words.back(before);
         return left;
@@ -143,16 +153,41 @@ final class Parser {
 
     private Expression product() {
         Expression left = signed();
-        while (words.peek().is("*") || words.peek().is("/")) {
+        while (words.peek().is("*") || words.peek().is("/") || words.peek().is("%")) {
             String operator = words.take().text();
             Expression right = signed();
-            left = new Expression.Binary(left.from(), words.end(), operator, left, right);
+            left = operator.equals("%") ? new Expression.Call(left.from(), words.end(), "MOD", List.of(left, right)) : new Expression.Binary(left.from(), words.end(), operator, left, right);
         }
         return left;
     }
 
+    /** A value, and behind it perhaps the types that it is cast to. */
+    private Expression castBehind() {
+        Expression of = primary();
+        while (words.accept("::")) {
+            int from = words.peek().from();
+            String type = typeName();
+            of = new Expression.Cast(of.from(), words.end(), of, type, from);
+        }
+        return of;
+    }
+
+    /** A type's name: one word, or two of those that have two, and the digits of a decimal one. */
+    private String typeName() {
+        StringBuilder type = new StringBuilder();
+        if (words.peek().sort() == Sort.NAME) type.append(words.take().upper());
+        if (type.toString().equals("DOUBLE") && words.peek().is("PRECISION") || type.toString().equals("CHARACTER") && words.peek().is("VARYING")) type.append(' ').append(words.take().upper());
+        if (type.toString().matches("NUMERIC|DECIMAL|VARCHAR|CHARACTER VARYING") && words.accept("(")) {
+            type.append('(').append(words.take().text());
+            if (words.accept(",")) type.append(',').append(words.take().text());
+            words.expect(")", "at the end of the type");
+            type.append(')');
+        }
+        return type.toString();
+    }
+
     private Expression signed() {
-        if (!words.peek().is("-") && !words.peek().is("+")) return primary();
+        if (!words.peek().is("-") && !words.peek().is("+")) return castBehind();
         Word sign = words.take();
         if (++depth > DEEPEST) throw new FormulaException(sign.from(), sign.to(), "Too many signs in a row.");
         Expression of = signed();
@@ -223,6 +258,9 @@ final class Parser {
             if (SUMMARIES.contains(upper)) return summary(word, upper);
             words.take();
             List<Expression> arguments = list(upper);
+            if (upper.equals("DATE_PART") && arguments.size() == 2 && arguments.get(0) instanceof Expression.Literal field && field.value() instanceof String name) {
+                return new Expression.Extract(word.from(), words.end(), name.toUpperCase(java.util.Locale.ROOT), arguments.get(1));
+            }
             return new Expression.Call(word.from(), words.end(), upper, arguments);
         }
         if (RESERVED.contains(upper)) {
@@ -262,10 +300,9 @@ final class Parser {
         Expression of = or();
         words.expect("AS", "in CAST(… AS type)");
         int from = words.peek().from();
-        StringBuilder type = new StringBuilder();
-        while (words.peek().sort() == Sort.NAME) type.append(type.isEmpty() ? "" : " ").append(words.take().upper());
+        String type = typeName();
         words.expect(")", "at the end of CAST(…");
-        return new Expression.Cast(word.from(), words.end(), of, type.toString(), from);
+        return new Expression.Cast(word.from(), words.end(), of, type, from);
     }
 
     private Expression extract(Word word) {
@@ -316,7 +353,8 @@ final class Parser {
         return new Expression.Call(word.from(), words.end(), "POSITION", List.of(part, whole));
     }
 
-    private Expression summary(Word word, String function) {
+    private Expression summary(Word word, String written) {
+        String function = OTHER_NAMES.getOrDefault(written, written);
         words.take();
         Expression argument = null;
         Expression fraction = null;
@@ -339,7 +377,11 @@ final class Parser {
             argument = or();
             words.expect(")", "at the end of WITHIN GROUP (…");
         }
-        if (argument == null) throw new FormulaException(word.from(), words.end(), function + " needs something to sum up, such as " + function + "(litres).");
+        if (function.equals("MEDIAN")) {
+            function = "PERCENTILE_CONT";
+            fraction = new Expression.Literal(word.from(), word.to(), Kind.DECIMAL, 0.5);
+        }
+        if (argument == null) throw new FormulaException(word.from(), words.end(), written + " needs something to sum up, such as " + written + "(litres).");
         Expression filter = null;
         if (words.accept("FILTER")) {
             words.expect("(", "after FILTER");

@@ -61,7 +61,10 @@ final class Expressions {
     }
 
     private String whole(int depth) {
-        return switch (random.nextInt(12)) {
+        return switch (random.nextInt(15)) {
+            case 12 -> "LENGTH(" + of(Kind.TEXT, depth) + ")";
+            case 13 -> "(" + of(Kind.WHOLE, depth) + " % " + any("n", "m", "7") + ")";
+            case 14 -> "STRPOS(" + of(Kind.TEXT, depth) + ", " + any("'a'", "u", "'b'") + ")";
             case 0, 1, 2 -> "(" + any("n", "m") + " " + any("+", "-", "*", "/") + " " + of(Kind.WHOLE, depth) + ")";
             case 3 -> "MOD(" + of(Kind.WHOLE, depth) + ", " + any("n", "m", "7") + ")";
             case 4 -> "ABS(" + of(Kind.WHOLE, depth) + ")";
@@ -76,7 +79,11 @@ final class Expressions {
     }
 
     private String decimal(int depth) {
-        return switch (random.nextInt(14)) {
+        return switch (random.nextInt(18)) {
+            case 14 -> any("SIGN", "TRUNC", "EXP", "LOG") + "(" + of(Kind.DECIMAL, depth) + ")";
+            case 15 -> "(" + of(Kind.DECIMAL, depth) + ")::" + any("DECIMAL(10,2)", "NUMERIC(6,1)", "DOUBLE PRECISION");
+            case 16 -> "DATE_PART('" + any("year", "month", "dow") + "', " + of(Kind.DATE, depth) + ")";
+            case 17 -> "EXTRACT(" + any("YEAR", "MONTH", "DAY") + " FROM AGE(" + of(Kind.DATE, 0) + ", " + any("d", "e") + "))";
             case 0, 1, 2 -> "(" + any("x", "y") + " " + any("+", "-", "*", "/") + " " + of(Kind.DECIMAL, depth) + ")";
             case 3 -> "(" + any("n", "m") + " " + any("+", "-", "*", "/") + " " + of(Kind.DECIMAL, depth) + ")";
             case 4 -> "ROUND(" + of(Kind.DECIMAL, depth) + ")";
@@ -93,7 +100,16 @@ final class Expressions {
     }
 
     private String text(int depth) {
-        return switch (random.nextInt(9)) {
+        return switch (random.nextInt(18)) {
+            case 9 -> any("LEFT", "RIGHT") + "(" + of(Kind.TEXT, depth) + ", " + any("1", "2", "-1", "n") + ")";
+            case 10 -> any("LPAD", "RPAD") + "(" + of(Kind.TEXT, depth) + ", " + any("3", "6", "0") + any("", ", 'xy'", ", ''") + ")";
+            case 11 -> any("LTRIM", "RTRIM", "BTRIM") + "(" + of(Kind.TEXT, depth) + any("", ", 'ab'") + ")";
+            case 12 -> "CONCAT(" + of(Kind.TEXT, depth) + ", " + of(List.of(Kind.TEXT, Kind.WHOLE, Kind.DATE).get(random.nextInt(3)), 0) + ", t)";
+            case 13 -> "CONCAT_WS(" + any("'-'", "', '", "u") + ", " + of(Kind.TEXT, depth) + ", " + of(Kind.TEXT, 0) + ")";
+            case 14 -> "SPLIT_PART(" + of(Kind.TEXT, depth) + ", " + any("'a'", "'-'", "''", "u") + ", " + any("1", "2", "-1") + ")";
+            case 15 -> "REGEXP_REPLACE(" + of(Kind.TEXT, depth) + ", " + any("'[a-b]+'", "'(a|ab)(.)'", "'\\d'", "'^.'") + ", " + any("'z'", "'<\\1>'", "'[\\&]'") + any("", ", 'g'", ", 'gi'") + ")";
+            case 16 -> "TO_CHAR(" + any("d", "e", "s", "r") + ", '" + any("YYYY-MM-DD", "DD.MM.YY", "Mon YYYY", "HH24:MI:SS", "IYYY-IW", "Q", "Day", "MONTH", "DDD", "ID D", "HH12 AM", "FMMonth FMDD") + "')";
+            case 17 -> any("INITCAP", "REVERSE") + "(" + of(Kind.TEXT, depth) + ")";
             case 0, 1 -> "(" + of(Kind.TEXT, depth) + " || " + of(List.of(Kind.TEXT, Kind.WHOLE, Kind.DATE, Kind.TIME, Kind.YES_NO, Kind.DECIMAL).get(random.nextInt(6)), depth) + ")";
             case 2 -> any("UPPER", "LOWER") + "(" + of(Kind.TEXT, depth) + ")";
             case 3 -> "TRIM(" + any("", "BOTH FROM ", "LEADING 'ab' FROM ", "TRAILING t FROM ") + of(Kind.TEXT, depth) + ")";
@@ -105,7 +121,9 @@ final class Expressions {
     }
 
     private String date(int depth) {
-        return switch (random.nextInt(5)) {
+        return switch (random.nextInt(7)) {
+            case 5 -> "MAKE_DATE(" + any("2024", "2025", "n + 2020") + ", " + any("2", "12", "n") + ", " + any("1", "29", "m") + ")";
+            case 6 -> "TO_DATE(TO_CHAR(" + of(Kind.DATE, 0) + ", 'DD.MM.YYYY'), 'DD.MM.YYYY')";
             case 0 -> "(" + any("d", "e") + " + " + any("n", "31", "-1") + ")";
             case 1 -> "(" + of(Kind.DATE, depth) + " - " + any("m", "365") + ")";
             case 2 -> "DATE_TRUNC('" + any("year", "quarter", "month", "week", "day") + "', " + of(Kind.DATE, depth) + ")";
@@ -117,7 +135,7 @@ final class Expressions {
     private String time(int depth) {
         return switch (random.nextInt(5)) {
             case 0 -> "(" + of(Kind.TIME, depth) + " " + any("+", "-") + " INTERVAL '" + any("1", "3", "-2", "14") + "' " + any("YEAR", "MONTH", "DAY", "HOUR", "MINUTE", "SECOND") + ")";
-            case 1 -> "(" + of(Kind.DATE, depth) + " + INTERVAL '1' MONTH * 2)";
+            case 1 -> "(" + of(Kind.DATE, depth) + " + INTERVAL '" + any("1 month", "2 years 3 days", "90 minutes", "1 week") + "' * 2)";
             case 2 -> "DATE_TRUNC('" + any("year", "month", "week", "hour", "minute") + "', " + of(Kind.TIME, depth) + ")";
             case 3 -> "CAST(" + of(Kind.DATE, depth) + " AS TIMESTAMP)";
             default -> leaf(Kind.TIME);
@@ -126,7 +144,10 @@ final class Expressions {
 
     private String yesNo(int depth) {
         Kind kind = List.of(Kind.WHOLE, Kind.DECIMAL, Kind.TEXT, Kind.DATE, Kind.TIME).get(random.nextInt(5));
-        return switch (random.nextInt(12)) {
+        return switch (random.nextInt(15)) {
+            case 12 -> "(" + of(Kind.TEXT, depth) + any(" ILIKE 'A%'", " NOT ILIKE '%B_'", " ILIKE 'ávila'") + ")";
+            case 13 -> "(" + of(Kind.TEXT, depth) + any(" ~ '^a'", " ~* 'B$'", " !~ '[0-9]'", " !~* 'á'", " ~ '(a|ab)X?b'") + ")";
+            case 14 -> "STARTS_WITH(" + of(Kind.TEXT, depth) + ", " + any("'a'", "u") + ")";
             case 0, 1, 2 -> "(" + of(kind, depth) + " " + any("=", "<>", "<", "<=", ">", ">=") + " " + of(kind, depth) + ")";
             case 3, 4 -> "(" + of(Kind.YES_NO, depth) + " " + any("AND", "OR") + " " + of(Kind.YES_NO, depth) + ")";
             case 5 -> "(NOT " + of(Kind.YES_NO, depth) + ")";
