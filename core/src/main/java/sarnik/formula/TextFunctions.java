@@ -138,19 +138,20 @@ final class TextFunctions {
             String flags = v.length == 4 ? (String) v[3] : "";
             if (!flags.matches("[gi]*")) throw new RowError("flags other than g and i");
             Matcher matcher = pattern((String) v[1], flags.indexOf('i') >= 0).matcher((String) v[0]);
-            String with = replacement((String) v[2]);
+            String with = replacement((String) v[2], matcher.groupCount());
             return Texts.bounded(flags.indexOf('g') >= 0 ? matcher.replaceAll(with) : matcher.replaceFirst(with));
         }, s -> "REGEXP_REPLACE(" + s + ")");
     }
 
     /** Backslashes lead to groups in PostgreSQL, dollars do here. */
-    private static String replacement(String written) {
+    private static String replacement(String written, int groups) {
         StringBuilder out = new StringBuilder();
         for (int i = 0; i < written.length(); i++) {
             char c = written.charAt(i);
             char next = c == '\\' && i + 1 < written.length() ? written.charAt(i + 1) : 0;
             if (next >= '1' && next <= '9' || next == '&') {
-                out.append('$').append(next == '&' ? '0' : next);
+                // A group that the pattern does not have gives nothing.
+                if (next == '&' || next - '0' <= groups) out.append('$').append(next == '&' ? '0' : next);
                 i++;
             } else if (next == '\\') {
                 out.append("\\\\");

@@ -36,8 +36,8 @@ public final class NamePlacer {
             Match match = found.alone();
             return match == null ? notFound(read) : match;
         }
-        if (isFilled(read.country())) return country(read.country());
-        return notFound(read);
+        // A row whose town or province is missing is not placed by its country: that would look as sure as the others.
+        return read.town() == null && read.province() == null && isFilled(read.country()) ? country(read.country()) : notFound(read);
     }
 
     /** The share of all towns that lie in a country. */

@@ -130,6 +130,14 @@ class WorldPlacesTest {
         assertThat(match.reason()).contains("names no place");
     }
 
+    @Test
+    void ofARowWhoseNarrowestWordIsMissingAreUnknown() {
+        assertThat(PLACER.place(new Words("", "Soria", "Spain")).reason()).isEqualTo("The town is missing.");
+        assertThat(PLACER.place(new Words(null, "", "Spain")).place()).isNull();
+        assertThat(new JointPlacer(PLACER).place(List.of(new Words("", null, "Spain"), new Words("Soria", null, "Spain"))).get(0).place()).isNull();
+        assertThat(told(PLACER.place(new Words(null, null, "Spain")))).isEqualTo("Spain, ES");
+    }
+
     @Nested
     @DisplayName("columns")
     class ColumnsOfPlaces {
