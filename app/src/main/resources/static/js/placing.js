@@ -7,7 +7,10 @@ import { MapView } from './map/map-view.js';
 const by = id => document.getElementById(id);
 const dataset = document.body.dataset.dataset;
 const number = value => value.toLocaleString('en');
-const SIGNS = { doubtful: '?', unplaced: '–', decided: '✓' };
+const SIGNS = { doubtful: '?', unplaced: '–', decided: '✓', placed: '•' };
+
+/** Words that are chosen together, by their line; empty where only the one at hand is. */
+const chosen = new Set();
 
 let sheet = JSON.parse(by('sheet-data').textContent);
 let at = 0;
@@ -53,7 +56,13 @@ function paint(paper) {
 function draw() {
   const count = (kind, value, words) => el('span', { class: kind }, el('b', {}, number(value)), words);
   by('counts').replaceChildren(count('good', sheet.placed, 'rows placed'), count('watch', sheet.doubtful, 'doubtful'), count('bad', sheet.unplaced, 'unplaced'));
-  const rows = sheet.open.map((open, i) => el('li', { role: 'option', id: `word-${i}`, 'aria-selected': String(i === at), onclick: () => choose(i) },
+  for (const line of [...chosen]) if (!sheet.open.some(open => open.line === line)) chosen.delete(line);
+  by('show').value = sheet.show;
+  const reason = by('reasons').value;
+  by('reasons').replaceChildren(el('option', { value: '' }, 'for any reason'), ...sheet.reasons.map(r => el('option', { value: r.words }, `${r.words} (${number(r.rows)})`)));
+  by('reasons').value = sheet.reasons.some(r => r.words === reason) ? reason : '';
+  by('take-all').hidden = !sheet.open.some(open => open.taken && open.state !== 'decided');
+  const rows = sheet.open.map((open, i) => el('li', { role: 'option', id: `word-${i}`, 'aria-selected': String(i === at), onclick: e => (e.ctrlKey || e.metaKey ? together(i) : (chosen.clear(), choose(i))) },
     el('span', { class: `sign is-${open.state}`, title: open.state }, SIGNS[open.state]), el('span', {}, open.line),
     el('span', { class: 'text-faint' }, `${number(open.rows)} ${open.rows === 1 ? 'row' : 'rows'}, ${open.taken ? open.taken.words : open.state === 'decided' ? 'left out' : 'nowhere yet'}`)));
   by('words').replaceChildren(...rows);
@@ -64,13 +73,22 @@ function draw() {
   choose(Math.min(at, Math.max(0, sheet.open.length - 1)));
 }
 
+/** Adds words to those that are chosen together, or takes them out. */
+function together(i) {
+  if (!chosen.size && sheet.open[at] && i !== at) chosen.add(sheet.open[at].line);
+  const { line } = sheet.open[i];
+  if (chosen.has(line)) chosen.delete(line);
+  else chosen.add(line);
+  choose(i);
+}
+
 function choose(i) {
   at = i;
   const open = sheet.open[at];
-  for (const [n, row] of [...by('words').children].entries()) row.setAttribute('aria-selected', String(n === at));
+  for (const [n, row] of [...by('words').children].entries()) row.setAttribute('aria-selected', String(n === at || chosen.has(sheet.open[n].line)));
   by('words').setAttribute('aria-activedescendant', `word-${at}`);
   by(`word-${at}`)?.scrollIntoView({ block: 'nearest' });
-  by('chosen').textContent = open ? open.line : 'Every row has its place. There is nothing to decide.';
+  by('chosen').textContent = chosen.size > 1 ? `${chosen.size} sets of words` : open ? open.line : sheet.found ? '' : 'Every row has its place. There is nothing to decide.';
   by('reason').textContent = open ? `${open.reason} Confidence ${Math.round(open.confidence * 100)} %.` : '';
   by('search').value = '';
   show(open ? [open.taken, ...open.offers].filter(Boolean) : []);
@@ -82,6 +100,7 @@ function show(next) {
   const rows = offers.map((offer, i) => el('li', {}, el('button', { type: 'button', class: 'offer', 'aria-pressed': String(offer.id === open.taken?.id), onclick: () => take(offer.id) },
     el('b', {}, String(i + 1)), offer.words)));
   if (open) {
+    if (chosen.size > 1) rows.unshift(el('li', {}, el('button', { type: 'button', class: 'offer', onclick: () => send({ taken: true, back: false }) }, el('b', {}, '='), 'Each as it is taken')));
     rows.push(el('li', {}, el('button', { type: 'button', class: 'offer', onclick: () => take(null) }, el('b', {}, 'X'), 'Leave these rows out')));
     if (open.state === 'decided') rows.push(el('li', {}, el('button', { type: 'button', class: 'offer', onclick: back }, el('b', {}, 'B'), 'Take the decision back')));
   }
@@ -98,7 +117,9 @@ async function send(decision) {
   refuse(by('refusal'), '');
   try {
     const decided = open.line;
-    sheet = await ask('POST', `/api/datasets/${dataset}/decisions?page=${sheet.page}`, { body: { words: open.words, shared: document.getElementById('shared').checked, ...decision } });
+    const several = chosen.size > 1 ? sheet.open.filter(o => chosen.has(o.line)).map(o => o.words) : null;
+    sheet = await ask('POST', address(sheet.page), { body: { ...(several ? { several } : { words: open.words }), shared: by('shared').checked, ...decision } });
+    chosen.clear();
     // On to the next words that are still open.
     const here = sheet.open.findIndex(o => o.line === decided);
     const next = sheet.open.findIndex((o, i) => i > here && o.state !== 'decided');
@@ -109,10 +130,13 @@ async function send(decision) {
     refuse(by('refusal'), refused.message);
   }
 }
+const address = page => `/api/datasets/${dataset}/decisions?page=${page}&show=${by('show').value}&reason=${encodeURIComponent(by('reasons').value)}`;
+
 async function turnTo(page) {
   try {
-    sheet = await ask('GET', `/api/datasets/${dataset}/decisions?page=${page}`);
+    sheet = await ask('GET', address(page));
     at = 0;
+    chosen.clear();
     draw();
   } catch (refused) {
     refuse(by('refusal'), refused.message);
@@ -120,6 +144,18 @@ async function turnTo(page) {
 }
 by('pages-back').addEventListener('click', () => turnTo(sheet.page - 1));
 by('pages-on').addEventListener('click', () => turnTo(sheet.page + 1));
+by('show').addEventListener('change', () => { by('reasons').value = ''; turnTo(0); });
+by('reasons').addEventListener('change', () => turnTo(0));
+by('take-all').addEventListener('click', async () => {
+  refuse(by('refusal'), '');
+  try {
+    sheet = await ask('POST', address(0), { body: { all: true, taken: true, back: false, shared: by('shared').checked } });
+    chosen.clear();
+    draw();
+  } catch (refused) {
+    refuse(by('refusal'), refused.message);
+  }
+});
 const take = place => send({ place, back: false });
 const back = () => send({ place: null, back: true });
 
@@ -129,6 +165,8 @@ by('words').addEventListener('keydown', e => {
   else if (e.key === 'ArrowUp' && at > 0) choose(at - 1);
   else if (digit >= 1 && digit <= offers.length) take(offers[digit - 1].id);
   else if (e.key === 'Enter' && offers.length) take(offers[0].id);
+  else if (e.key === ' ' && sheet.open[at]) together(at);
+  else if (e.key === '=' && chosen.size > 1) send({ taken: true, back: false });
   else if (e.key.toLowerCase() === 'x') take(null);
   else if (e.key.toLowerCase() === 'b' && sheet.open[at]?.state === 'decided') back();
   else if (e.key.toLowerCase() === 's') by('search').focus();

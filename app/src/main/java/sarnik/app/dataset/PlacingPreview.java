@@ -7,6 +7,7 @@ import java.util.Map;
 import sarnik.place.Gazetteer;
 import sarnik.place.Match;
 import sarnik.place.Place;
+import sarnik.place.PlaceLevel;
 import sarnik.place.PlacedTable;
 import sarnik.table.ValueMatch;
 
@@ -108,6 +109,8 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
     static String called(Place place) {
         String province = Gazetteer.shipped().provinceOf(place).map(Place::name).filter(n -> !n.equals(place.name())).map(n -> ", " + n).orElse("");
         String people = place.population() > 0 ? ", %,d people".formatted(place.population()) : "";
-        return place.name() + province + " (" + place.country() + people + ")";
+        // A province that is called like its capital says that it is one.
+        String level = place.level() == PlaceLevel.TOWN || place.level() == PlaceLevel.POINT ? "" : ", " + place.level().words();
+        return place.name() + level + province + " (" + place.country() + people + ")";
     }
 }

@@ -1,7 +1,10 @@
 package sarnik.app.dataset;
 
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -44,20 +47,28 @@ class PlacingService {
     /**
      * Decides.
      *
-     * @param place a place's id; null leaves the rows out
+     * @param places a place's id for each set of words; null leaves its rows out
      * @param shared whether it holds for other datasets too
-     * @throws RefusedException when there is no such place
+     * @throws RefusedException when there is no such place; then nothing is decided
      */
     @Transactional
-    public void decide(long dataset, Words words, String place, boolean shared, SignedIn person) {
+    public void decide(long dataset, Map<Words, String> places, boolean shared, SignedIn person) {
         count(dataset, shared);
-        if (place != null && Decisions.place(place, Gazetteer.shipped()).isEmpty()) {
-            throw new RefusedException("There is no place “" + place + "”. Choose one from the list, search for it, or press the map where it lies.");
+        for (String place : places.values()) {
+            if (place != null && Decisions.place(place, Gazetteer.shipped()).isEmpty()) {
+                throw new RefusedException("There is no place “" + place + "”. Choose one from the list, search for it, or press the map where it lies.");
+            }
         }
-        String key = mapper.writeValueAsString(words);
-        PlacingDecision decision = decisions.findByDatasetIdAndWords(dataset, key).orElseGet(() -> new PlacingDecision(dataset, key));
-        decision.decide(place, shared, person.id(), Clock.systemUTC().instant());
-        decisions.save(decision);
+        Map<String, PlacingDecision> before = new HashMap<>();
+        decisions.findByDatasetId(dataset).forEach(d -> before.put(d.getWords(), d));
+        List<PlacingDecision> made = new ArrayList<>();
+        places.forEach((words, place) -> {
+            String key = mapper.writeValueAsString(words);
+            PlacingDecision decision = before.getOrDefault(key, new PlacingDecision(dataset, key));
+            decision.decide(place, shared, person.id(), Clock.systemUTC().instant());
+            made.add(decision);
+        });
+        decisions.saveAll(made);
     }
 
     /** Rows are placed anew from then on: what is in memory is found by this count. */
@@ -66,10 +77,10 @@ class PlacingService {
         else datasets.countDecision(dataset);
     }
 
-    /** Takes a decision back. */
+    /** Takes decisions back. */
     @Transactional
-    public void forget(long dataset, Words words, boolean shared) {
+    public void forget(long dataset, Collection<Words> words, boolean shared) {
         count(dataset, shared);
-        decisions.findByDatasetIdAndWords(dataset, mapper.writeValueAsString(words)).ifPresent(decisions::delete);
+        words.forEach(each -> decisions.findByDatasetIdAndWords(dataset, mapper.writeValueAsString(each)).ifPresent(decisions::delete));
     }
 }

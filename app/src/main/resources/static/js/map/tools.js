@@ -25,6 +25,12 @@ export function toolsOf(handle, visual, composing) {
 
 const option = (words, run, selected = false) => el('button', { type: 'button', class: 'popup-option', 'aria-selected': String(selected), role: 'option', onclick: run }, words);
 
+/** What the map shows, for what is asked: what lies there is offered first. */
+function shown(handle) {
+  const sight = handle.view.sight();
+  return sight ? `&view=${[sight.west, sight.south, sight.east, sight.north].map(d => d.toFixed(3)).join(',')}` : '';
+}
+
 function search(handle, opener) {
   const list = el('div', { class: 'popup-list', role: 'listbox', 'aria-label': 'Places found' });
   let turn = 0;
@@ -32,12 +38,14 @@ function search(handle, opener) {
     const mine = ++turn;
     if (input.value.trim().length < 2) { list.replaceChildren(); return; }
     try {
-      const found = await ask('GET', `/api/places?name=${encodeURIComponent(input.value.trim())}`);
+      const found = await ask('GET', `/api/places?name=${encodeURIComponent(input.value.trim())}${shown(handle)}`);
       if (mine !== turn) return;
       list.replaceChildren(...(found.length ? found.map(p => option(p.words, () => { closePopup(true); handle.view.flyTo(p.lon, p.lat); }))
         : [el('p', { class: 'px-2 text-faint' }, 'No place is called so.')]));
     } catch (refused) { say(refused.message); }
   } });
+  // Enter takes the first.
+  input.addEventListener('keydown', e => { if (e.key === 'Enter') list.querySelector('button')?.click(); });
   openPopup(opener, [input, list]);
 }
 

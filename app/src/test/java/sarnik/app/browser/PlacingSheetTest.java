@@ -53,6 +53,32 @@ class PlacingSheetTest extends BrowserTest {
     }
 
     @Test
+    void severalAreDecidedOnAtOnceAndAllOfOneReason() {
+        page.focus("#words");
+        page.keyboard().press(" ");
+        page.keyboard().press("ArrowDown");
+        page.keyboard().press(" ");
+        waitForText(page.locator("#chosen"), "2 sets of words");
+        page.keyboard().press("x");
+        page.waitForCondition(() -> page.locator("#words .is-decided").count() == 2);
+        page.selectOption("#reasons", page.locator("#reasons option:has-text('is known, but')").getAttribute("value"));
+        page.waitForCondition(() -> page.locator("#words li").count() == 1);
+        page.click("#take-all");
+        waitForText(page.locator("#counts .good"), "2");
+        assertThat(page.locator("#counts .watch b").textContent()).isEqualTo("0");
+    }
+
+    @Test
+    void thePlacedOnesAreShownWhenAskedFor() {
+        page.selectOption("#show", "PLACED");
+        page.waitForCondition(() -> page.locator("#words li").count() == 1);
+        assertThat(page.locator("#words li").first().innerText()).contains("Soria, Spain");
+        assertThat(page.textContent("#reason")).contains("The name fits");
+        page.selectOption("#show", "ALL");
+        page.waitForCondition(() -> page.locator("#words li").count() == 4);
+    }
+
+    @Test
     void aPressOnTheMapPutsThemThere() {
         var map = page.locator("#placing-map .map-view").boundingBox();
         page.mouse().click(map.x + map.width / 2 + 30, map.y + map.height / 2 + 20);
