@@ -55,7 +55,7 @@ function paint(paper) {
 
 function draw() {
   const count = (kind, value, words) => el('span', { class: kind }, el('b', {}, number(value)), words);
-  by('counts').replaceChildren(count('good', sheet.placed, 'rows placed'), count('watch', sheet.doubtful, 'doubtful'), count('bad', sheet.unplaced, 'unplaced'));
+  by('counts').replaceChildren(count('good', sheet.placed, 'rows placed'), count('watch', sheet.doubtful, 'doubtful'), count('bad', sheet.unplaced, 'unplaced'), ...sheet.remarks.map(words => el('span', { class: 'text-faint' }, words)));
   for (const line of [...chosen]) if (!sheet.open.some(open => open.line === line)) chosen.delete(line);
   by('show').value = sheet.show;
   const reason = by('reasons').value;

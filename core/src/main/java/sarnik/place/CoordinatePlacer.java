@@ -20,6 +20,16 @@ final class CoordinatePlacer {
     private static final double STRAY_TIMES = 8;
     private static final int MOST_OFFERED = 3;
 
+    /** Where more rows than this share lie in the sea, the table is one of the sea. */
+    private static final double OF_THE_SEA = 0.05;
+
+    /** Reasons that hold for many rows of a table alike, so that they are said once for all of them. */
+    static final String FAR = "The coordinates can be read. No town of the gazetteer lies within 100 km.";
+
+    static final String TURNED = "The coordinates stand the other way round in this table and were turned.";
+    static final String AT_SEA = "The coordinates can be read. They lie in the sea, as others of this table do.";
+    private static final String IN_THE_SEA = "This lies in the sea, off ";
+
     private final Gazetteer gazetteer;
     private final Projection projection;
     private final List<Projection> alike;
@@ -50,7 +60,18 @@ final class CoordinatePlacer {
      *     holds both, it is the {@code town} and the {@code province} is null
      */
     List<Match> place(List<Words> words) {
-        return withoutStrays(each(words));
+        return withoutStrays(ofTheSea(each(words)));
+    }
+
+    /** Ships, buoys and earthquakes lie in the sea: where many rows do, that is no doubt. */
+    private static List<Match> ofTheSea(List<Match> matches) {
+        long sea = matches.stream().filter(CoordinatePlacer::isInTheSea).count();
+        if (sea <= OF_THE_SEA * matches.size() || sea < 2) return matches;
+        return matches.stream().map(m -> isInTheSea(m) ? new Match(m.place(), Match.State.PLACED, 0.95, AT_SEA, List.of()) : m).toList();
+    }
+
+    private static boolean isInTheSea(Match match) {
+        return match.state() == Match.State.DOUBTFUL && match.reason().startsWith(IN_THE_SEA);
     }
 
     /**
@@ -143,18 +164,22 @@ final class CoordinatePlacer {
                 alike.size() > MOST_OFFERED ? " and %,d more".formatted(alike.size() - MOST_OFFERED) : ""), others);
     }
 
-    /** Whether more rows make sense the other way round. */
+    /** Whether more rows make sense the other way round, and most do or cannot be meant as they stand: in tables of the sea few lie near towns either way. */
     private boolean isTurned(List<double[]> read) {
         int straight = 0;
         int turned = 0;
+        int looked = 0;
+        int outside = 0;
         int step = Math.max(1, read.size() / LOOKED_AT);
         for (int i = 0; i < read.size(); i += step) {
             double[] pair = read.get(i);
-            if (pair == null) continue;
+            if (pair == null || pair[0] == 0 && pair[1] == 0) continue;
+            looked++;
+            if (Math.abs(pair[0]) > 90 && Math.abs(pair[1]) <= 90) outside++;
             if (makesSense(pair[0], pair[1])) straight++;
             if (makesSense(pair[1], pair[0])) turned++;
         }
-        return turned > straight;
+        return turned > straight && 2 * Math.max(turned, outside) >= looked;
     }
 
     private boolean makesSense(double lat, double lon) {
@@ -183,13 +208,13 @@ final class CoordinatePlacer {
             return new Match(point, Match.State.DOUBTFUL, 0.05, "0, 0 lies in the sea off Africa; it usually stands for a missing value.", List.of());
         }
         if (near == null) {
-            return new Match(point, Match.State.DOUBTFUL, 0.4, "No town of the gazetteer lies within 100 km: this may be the sea, or the numbers may be swapped or cut.", List.of());
+            return new Match(point, Match.State.PLACED, said ? 0.85 : 0.93, said ? TURNED : FAR, List.of());
         }
         if (!land.isNear(lon, lat)) {
-            return new Match(point, Match.State.DOUBTFUL, 0.3, "This lies in the sea, off " + near.name() + ".", List.of());
+            return new Match(point, Match.State.DOUBTFUL, 0.3, IN_THE_SEA + near.name() + ".", List.of());
         }
         return new Match(point, Match.State.PLACED, said ? 0.9 : 0.98,
-                said ? "The coordinates stand the other way round in this table and were turned." : "The coordinates can be read.", List.of());
+                said ? TURNED : "The coordinates can be read.", List.of());
     }
 
     /** The place that stands for a point. */

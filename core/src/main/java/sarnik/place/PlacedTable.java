@@ -70,6 +70,18 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
         return finds.stream().filter(f -> f.match().state() == state).mapToLong(Find::rows).sum();
     }
 
+    /** What holds for many rows alike, said once for the table instead of at each row; empty where there is nothing to say. */
+    public List<String> remarks() {
+        Map<String, Long> rows = allFinds().stream().collect(Collectors.groupingBy(f -> f.match().reason(), Collectors.summingLong(Find::rows)));
+        List<String> remarks = new java.util.ArrayList<>();
+        if (rows.containsKey(CoordinatePlacer.TURNED)) remarks.add("Latitude and longitude stand the other way round in this table; they were turned.");
+        Long far = rows.get(CoordinatePlacer.FAR);
+        if (far != null) remarks.add("Of %,d rows no town lies within 100 km.".formatted(far));
+        Long sea = rows.get(CoordinatePlacer.AT_SEA);
+        if (sea != null) remarks.add("%,d rows lie in the sea.".formatted(sea));
+        return remarks;
+    }
+
     private static Match.State worse(Match.State a, Match.State b) {
         return a.compareTo(b) > 0 ? a : b;
     }

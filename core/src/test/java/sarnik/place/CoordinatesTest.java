@@ -83,8 +83,40 @@ class CoordinatesTest {
             assertThat(placed.match(1).reason()).contains("outside the world");
             assertThat(placed.match(2).reason()).contains("cannot be read as degrees");
             assertThat(placed.match(3).reason()).contains("missing");
-            assertThat(placed.match(4).reason()).contains("No town").contains("100 km");
-            assertThat(placed.rows(Match.State.PLACED)).isEqualTo(1);
+            assertThat(placed.rows(Match.State.PLACED)).isEqualTo(2);
+        }
+
+        @Test
+        void farFromTownsIsNoDoubtAndSaidOnce() {
+            PlacedTable ships = placer.byCoordinates(csv("lat,lon", "30.0,-40.0", "12.5,-38.1", "44.2,-35.7", "41.7,-2.4"), new Placing.ByCoordinates("lat", "lon"));
+            assertThat(ships.rows(Match.State.PLACED)).isEqualTo(4);
+            assertThat(ships.match(0).reason()).contains("No town").contains("100 km");
+            assertThat(ships.remarks()).containsExactly("Of 3 rows no town lies within 100 km.");
+            assertThat(placer.byCoordinates(csv("lat,lon", "41.7,-2.4"), new Placing.ByCoordinates("lat", "lon")).remarks()).isEmpty();
+        }
+
+        @Test
+        void aTableOfTheSeaIsNotTurnedByTheFewOfItsRowsThatWouldLieNearTowns() {
+            String[] rows = new String[21];
+            for (int i = 0; i < 19; i++) rows[i] = "%d.5,-%d.5".formatted(24 + i % 6, 36 + i % 8);
+            // 41.7 N 2.4 W lies near Soria; here it stands the other way round.
+            rows[19] = "-2.4,41.7";
+            rows[20] = "-3.7,40.4";
+            PlacedTable buoys = placer.byCoordinates(csv("lat,lon\n" + String.join("\n", rows)), new Placing.ByCoordinates("lat", "lon"));
+            assertThat(buoys.match(0).place().lat()).isEqualTo(24.5);
+        }
+
+        @Test
+        void rowsInTheSeaAreDoubtfulWhereFewAreAndNotInATableOfTheSea() {
+            TablePlacer ashore = new TablePlacer(gazetteer, Decisions.NONE, (lon, lat) -> lon < 3, Watch.NONE);
+            String[] rows = new String[60];
+            for (int i = 0; i < rows.length; i++) rows[i] = "41.%d,2.1".formatted(20 + i);
+            rows[7] = "41.4,3.2";
+            assertThat(ashore.byCoordinates(csv("lat,lon\n" + String.join("\n", rows)), new Placing.ByCoordinates("lat", "lon")).match(7).reason()).contains("lies in the sea");
+            for (int i = 0; i < 10; i++) rows[i] = "41.%d,3.2".formatted(20 + i);
+            PlacedTable boats = ashore.byCoordinates(csv("lat,lon\n" + String.join("\n", rows)), new Placing.ByCoordinates("lat", "lon"));
+            assertThat(boats.rows(Match.State.PLACED)).isEqualTo(60);
+            assertThat(boats.remarks()).containsExactly("10 rows lie in the sea.");
         }
 
         @Test

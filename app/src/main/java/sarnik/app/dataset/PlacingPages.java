@@ -105,8 +105,9 @@ class PlacingPages {
      * @param open a page of the words that are wanted, commonest first
      * @param found how many there are on all pages
      * @param reasons why words are where they are, the commonest first, of all that are shown
+     * @param remarks what holds for many rows alike
      */
-    record SheetOf(long placed, long doubtful, long unplaced, List<Open> open, int found, int page, int pages, Show show, List<Reason> reasons) {}
+    record SheetOf(long placed, long doubtful, long unplaced, List<Open> open, int found, int page, int pages, Show show, List<Reason> reasons, List<String> remarks) {}
 
     @GetMapping("/datasets/{id}/placing")
     String sheet(@PathVariable long id, Model model) {
@@ -144,7 +145,7 @@ class PlacingPages {
             found++;
         }
         List<Reason> sorted = reasons.values().stream().sorted(Comparator.comparingLong(Reason::rows).reversed().thenComparing(Reason::words)).limit(MOST_REASONS).toList();
-        return new SheetOf(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED), open, found, page, Math.max(1, (found + MOST_WORDS - 1) / MOST_WORDS), wanted.shown(), sorted);
+        return new SheetOf(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED), open, found, page, Math.max(1, (found + MOST_WORDS - 1) / MOST_WORDS), wanted.shown(), sorted, placed.remarks());
     }
 
     /** A reason without the words and numbers that differ from row to row. */
