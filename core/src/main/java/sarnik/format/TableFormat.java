@@ -39,6 +39,9 @@ public enum TableFormat {
 
     private static final int MOST_SHEET_ROWS = 1_048_575;
     private static final int FLUSHED_ROWS = 1000;
+
+    /** Steps of about a centimetre in a degree. */
+    private static final double A_CENTIMETRE = 1e7;
     private final String ending;
     private final String mediaType;
 
@@ -63,15 +66,16 @@ public enum TableFormat {
      *
      * @param name what the table is called, for formats that name it inside
      * @param position longitude and latitude of a row in degrees, or null where it has none; for CSV and XLSX they become
-     *     two more columns, {@code lon} and {@code lat}; null where rows have no place
+     *     two more columns, {@code lon} and {@code lat}, to a centimetre, unless two columns of the table hold them already;
+     *     null where rows have no place
      * @throws UnreadableTableException when the format cannot hold so many rows
      */
     public void write(Table table, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
         List<String> columns = table.names().stream().filter(n -> !n.startsWith("@")).toList();
         switch (this) {
-            case CSV -> csv(table, columns, position, out, false);
-            case SPREADSHEET_CSV -> csv(table, columns, position, out, true);
-            case XLSX -> xlsx(table, columns, name, position, out);
+            case CSV -> csv(table, columns, added(table, columns, position), out, false);
+            case SPREADSHEET_CSV -> csv(table, columns, added(table, columns, position), out, true);
+            case XLSX -> xlsx(table, columns, name, added(table, columns, position), out);
             case GEOJSON -> geoJson(table, columns, RowShapes.of(table, columns, position), out);
             case GEOPACKAGE -> {
                 Path file = Files.createTempFile("sarnik", ".gpkg");
@@ -83,6 +87,31 @@ public enum TableFormat {
                 }
             }
         }
+    }
+
+    /** The positions that have to be added; null where there are none, or the table has them in two columns of its own. */
+    private static IntFunction<double[]> added(Table table, List<String> columns, IntFunction<double[]> position) {
+        if (position == null) return null;
+        List<Column> numbers = columns.stream().map(table::column).filter(c -> c.type().isNumber()).toList();
+        boolean hasThem = numbers.stream().anyMatch(n -> holds(n, table.rows(), position, 0)) && numbers.stream().anyMatch(n -> holds(n, table.rows(), position, 1));
+        return hasThem ? null : row -> {
+            double[] at = position.apply(row);
+            return at == null ? null : new double[] {Math.round(at[0] * A_CENTIMETRE) / A_CENTIMETRE, Math.round(at[1] * A_CENTIMETRE) / A_CENTIMETRE};
+        };
+    }
+
+    /** Whether a column holds the longitude (0) or latitude (1) of every row that has a position. */
+    private static boolean holds(Column column, int rows, IntFunction<double[]> position, int which) {
+        boolean any = false;
+        for (int row = 0; row < rows; row++) {
+            double[] at = position.apply(row);
+            if (at == null) continue;
+            if (column.isMissing(row)) return false;
+            double value = column instanceof DecimalColumn decimal ? decimal.values()[row] : ((WholeColumn) column).values()[row];
+            if (Math.abs(value - at[which]) > 1 / A_CENTIMETRE) return false;
+            any = true;
+        }
+        return any;
     }
 
     private static void csv(Table table, List<String> columns, IntFunction<double[]> position, OutputStream out, boolean spreadsheet) throws IOException {

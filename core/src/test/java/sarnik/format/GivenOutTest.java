@@ -64,4 +64,32 @@ class GivenOutTest {
         List<String> cells = back.names().stream().map(n -> back.column(n).text(0)).toList();
         assertThat(cells).contains("1", "2", "3", "4", "5", "6", "x");
     }
+
+    @ParameterizedTest
+    @EnumSource(value = TableFormat.class, names = {"CSV", "XLSX"})
+    void positionsThatTheTableHasAreNotAddedAgain(TableFormat format) throws IOException {
+        Table table = TestTables.csv("name,lat,lon", "a,41.764,-2.46883", "b,,", "c,40,-3.7026");
+        double[][] at = {{-2.46883, 41.764}, null, {-3.7026, 40}};
+        assertThat(headerOf(format, table, at)).containsExactly("name", "lat", "lon");
+        at[2] = new double[] {-5.66, 40.97};
+        assertThat(headerOf(format, table, at)).as("one was put elsewhere by hand").containsExactly("name", "lat", "lon", "lon 2", "lat 2");
+        at[2] = null;
+        assertThat(headerOf(format, table, at)).as("one was left out").containsExactly("name", "lat", "lon");
+        assertThat(headerOf(format, TestTables.csv("name", "a", "b", "c"), at)).containsExactly("name", "lon", "lat");
+    }
+
+    @Test
+    void addedPositionsAreGivenToACentimetre() throws IOException {
+        var out = new ByteArrayOutputStream();
+        TableFormat.CSV.write(TestTables.csv("name", "a"), "rows", row -> new double[] {-2.468834912345, 41.76401598765}, out);
+        assertThat(out.toString(StandardCharsets.UTF_8).lines()).containsExactly("name,lon,lat", "a,-2.4688349,41.764016");
+    }
+
+    private List<String> headerOf(TableFormat format, Table table, double[][] at) throws IOException {
+        Path file = directory.resolve("positions." + format.ending());
+        try (var out = Files.newOutputStream(file)) {
+            format.write(table, "rows", row -> at[row], out);
+        }
+        return TableFile.open(file, FileChoices.NONE).rows().header();
+    }
 }
