@@ -19,6 +19,22 @@ const showAlike = () => by('alike').replaceChildren(...(decided ? [] : [` The nu
   ...alike.slice(0, 8).map(({ code, words }) => el('button', { class: 'do', type: 'button', onclick: () => { by('epsg').value = code; decided = true; showAlike(); place(); } }, words))]));
 by('epsg').addEventListener('change', () => { decided = true; showAlike(); });
 
+/** How an end of the rows is placed: where they come from, or where they go. */
+function endOf(end) {
+  const said = document.querySelector(`[data-end="${end}"]`);
+  const part = name => said.querySelector(`[data-part="${name}"]`);
+  const type = part('way').value;
+  for (const span of said.querySelectorAll('[data-for]')) span.hidden = span.dataset.for !== type;
+  const column = part('column').value;
+  if (type === 'coordinates') return { type, lat: column, lon: part('lon').value || null };
+  if (type === 'area') return { type, column, set: part('set').value };
+  if (type === 'tie') {
+    const target = part('target').selectedOptions[0];
+    return { type, column, dataset: Number(target.dataset.dataset), equals: target.dataset.column };
+  }
+  return { type, column };
+}
+
 function placing() {
   const way = by('way').value;
   by('by-name').hidden = way !== 'name';
@@ -33,7 +49,7 @@ function placing() {
     return { type: 'tie', column: by('tie-column').value, dataset: Number(target.dataset.dataset), equals: target.dataset.column };
   }
   if (way === 'words' || way === 'code') return { type: way, column: by('column').value };
-  if (way === 'from-to') return { type: 'from-to', from: { type: 'words', column: by('from').value }, to: { type: 'words', column: by('to').value } };
+  if (way === 'from-to') return { type: 'from-to', from: endOf('from'), to: endOf('to') };
   if (way === 'area') return { type: 'area', column: by('area-column').value, set: by('area-set').value };
   if (way === 'coordinates') {
     const epsg = Number(by('epsg').value.replace(/\D/g, ''));

@@ -1,7 +1,13 @@
 package sarnik.formula;
 
+import java.text.DecimalFormat;
+import java.text.DecimalFormatSymbols;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
@@ -41,6 +47,19 @@ public final class MeasureFormula {
     /** The type of its values. */
     public Kind kind() {
         return typed.kind();
+    }
+
+    /**
+     * A value of it as people read it, not rounded; dates and date-times as ISO 8601 has them.
+     *
+     * @param value as {@link #of} gives it
+     * @return the text, "–" for a missing value
+     */
+    public String words(double value) {
+        if (!Double.isFinite(value)) return "–";
+        if (kind() == Kind.DATE) return LocalDate.ofEpochDay((long) Math.floor(value)).toString();
+        if (kind() == Kind.TIME) return LocalDateTime.ofEpochSecond((long) Math.floor(value), 0, ZoneOffset.UTC).toString();
+        return new DecimalFormat("#,##0.###############", DecimalFormatSymbols.getInstance(Locale.ENGLISH)).format(value);
     }
 
     /** The columns that it uses. */

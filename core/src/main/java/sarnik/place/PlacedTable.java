@@ -38,7 +38,7 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
     }
 
     /** These rows as destinations, and another placing of the same rows as their origins. */
-    PlacedTable from(PlacedTable origins) {
+    public PlacedTable from(PlacedTable origins) {
         return new PlacedTable(table.with(java.util.Map.of(ORIGIN, origins.table.column(PLACE))), finds, findOfRow, origins);
     }
 

@@ -26,6 +26,16 @@ public sealed interface Placing {
         return "a tie of " + ((ByTie) this).column() + " to " + ((ByTie) this).equals();
     }
 
+    /** The recipes of which this one is made: those of origin and destination, else itself. */
+    default Stream<Placing> ends() {
+        return this instanceof FromTo f ? Stream.of(f.from(), f.to()) : Stream.of(this);
+    }
+
+    /** The ties that it needs. */
+    default Stream<ByTie> ties() {
+        return ends().filter(ByTie.class::isInstance).map(ByTie.class::cast);
+    }
+
     /**
      * By names. Columns that are null do not take part; the narrowest given is what is placed, the wider ones help.
      */
@@ -86,7 +96,7 @@ public sealed interface Placing {
     record ByCode(String column) implements Placing {}
 
     /**
-     * From one place to another: a row lies at its destination, and comes from its origin.
+     * From one place to another: a row lies at its destination, and comes from its origin. Each may be placed in any other way.
      *
      * @param from how the origin is placed
      * @param to how the destination is placed

@@ -74,6 +74,8 @@ public final class PlacingGuess {
 
     /** The likeliest recipe: by coordinates where nearly every row has them, else by name; empty when nothing tells. */
     public Optional<Placing> guess(Table table) {
+        Optional<Placing> between = coordinatesOfEnds(table);
+        if (between.isPresent()) return between;
         Optional<Placing> coordinates = coordinates(table);
         if (coordinates.isPresent()) return coordinates;
         Optional<Placing> journey = journey(table);
@@ -107,12 +109,49 @@ public final class PlacingGuess {
         return codes ? coded.dictionary() : List.of();
     }
 
-    /** Two columns of words, by whose names one is where a row comes from and the other where it goes. */
+    /** Two columns of words or codes, by whose names one is where a row comes from and the other where it goes. */
     private Optional<Placing> journey(Table table) {
-        String from = named(table, ORIGIN_NAMES, MOST, this::namesAPlace);
-        String to = named(table, DESTINATION_NAMES, MOST, this::namesAPlace);
-        if (from == null || to == null || from.equals(to)) return Optional.empty();
-        return Optional.of(new Placing.FromTo(new Placing.ByWords(from), new Placing.ByWords(to)));
+        Optional<Placing> from = end(table, ORIGIN_NAMES);
+        Optional<Placing> to = end(table, DESTINATION_NAMES);
+        if (from.isEmpty() || to.isEmpty() || from.equals(to)) return Optional.empty();
+        return Optional.of(new Placing.FromTo(from.get(), to.get()));
+    }
+
+    private Optional<Placing> end(Table table, Set<String> names) {
+        String words = named(table, names, MOST, this::namesAPlace);
+        if (words != null) return Optional.of(new Placing.ByWords(words));
+        // Digits alone count hours and pieces as well as provinces.
+        String code = named(table, names, NEARLY_ALL, v -> v.chars().anyMatch(Character::isLetter) && gazetteer.byCode(v).isPresent());
+        return Optional.ofNullable(code).map(Placing.ByCode::new);
+    }
+
+    /**
+     * The columns by whose names one tells where rows come from and the other where they go, whatever they hold.
+     *
+     * @return origin and destination; empty where there are no such two
+     */
+    public static Optional<List<String>> ends(Table table) {
+        String from = named(table, ORIGIN_NAMES, v -> true);
+        String to = named(table, DESTINATION_NAMES, v -> true);
+        return from == null || to == null || from.equals(to) ? Optional.empty() : Optional.of(List.of(from, to));
+    }
+
+    /** Four columns of degrees, by whose names two are of where a row comes from and two of where it goes. */
+    private static Optional<Placing> coordinatesOfEnds(Table table) {
+        Optional<Placing> from = degrees(table, ORIGIN_NAMES);
+        Optional<Placing> to = degrees(table, DESTINATION_NAMES);
+        return from.flatMap(f -> to.filter(t -> !t.equals(f)).map(t -> new Placing.FromTo(f, t)));
+    }
+
+    private static Optional<Placing> degrees(Table table, Set<String> end) {
+        List<String> columns = table.names().stream().filter(n -> isNamed(n, end)).toList();
+        String lat = named(table, columns, LAT_NAMES, NEARLY_ALL, PlacingGuess::isDegrees);
+        String lon = named(table, columns, LON_NAMES, NEARLY_ALL, PlacingGuess::isDegrees);
+        return lat == null || lon == null ? Optional.empty() : Optional.of(new Placing.ByCoordinates(lat, lon));
+    }
+
+    private static boolean isDegrees(String text) {
+        return Math.abs(Degrees.read(text)) <= 180;
     }
 
     private boolean namesAPlace(String words) {
@@ -121,8 +160,8 @@ public final class PlacingGuess {
     }
 
     private Optional<Placing> coordinates(Table table) {
-        String lat = named(table, LAT_NAMES, v -> Math.abs(Degrees.read(v)) <= 180);
-        String lon = named(table, LON_NAMES, v -> Math.abs(Degrees.read(v)) <= 180);
+        String lat = named(table, LAT_NAMES, PlacingGuess::isDegrees);
+        String lon = named(table, LON_NAMES, PlacingGuess::isDegrees);
         if (lat != null && lon != null) return Optional.of(new Placing.ByCoordinates(lat, lon));
         String easting = named(table, EASTING_NAMES, PlacingGuess::isMetres);
         String northing = named(table, NORTHING_NAMES, PlacingGuess::isMetres);
@@ -148,7 +187,11 @@ public final class PlacingGuess {
     }
 
     private static String named(Table table, Set<String> names, double share, Predicate<String> isReadable) {
-        for (String name : table.names()) {
+        return named(table, table.names(), names, share, isReadable);
+    }
+
+    private static String named(Table table, List<String> columns, Set<String> names, double share, Predicate<String> isReadable) {
+        for (String name : columns) {
             if (!isNamed(name, names)) continue;
             Column column = table.column(name);
             int step = Math.max(1, column.size() / LOOKED_AT);

@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.List;
+import java.util.function.DoubleFunction;
 import java.util.function.ToDoubleFunction;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Surroundings;
@@ -12,8 +13,9 @@ import sarnik.table.Table;
  * @param parts the summaries it is made of
  * @param combine the measure of a group from a number for each part; NaN stands for missing on both sides
  * @param sql the same for PostgreSQL
+ * @param words a value of it as people read it, whole
  */
-public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<double[]> combine, String sql) {
+public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<double[]> combine, String sql, DoubleFunction<String> words) {
 
     public FormulaMeasure {
         parts = List.copyOf(parts);
@@ -23,6 +25,6 @@ public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<d
      * @throws IllegalArgumentException when the table lacks a column that the formula uses
      */
     public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
-        return new FormulaMeasure(formula.parts(table, surroundings), sums -> formula.of(sums, surroundings), formula.sql());
+        return new FormulaMeasure(formula.parts(table, surroundings), sums -> formula.of(sums, surroundings), formula.sql(), formula::words);
     }
 }

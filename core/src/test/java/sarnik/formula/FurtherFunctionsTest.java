@@ -61,4 +61,14 @@ class FurtherFunctionsTest {
         assertThat(Double.parseDouble(value("bearing(point(0, 0), point(0, 10))"))).isZero();
         assertThat(Double.parseDouble(value("bearing(point(0, 0), point(-10, 0))"))).isCloseTo(270, within(1e-9));
     }
+
+    @Test
+    void measuresAreWrittenWholeAndDatesAsDates() {
+        Scope scope = Scope.of(csv("d,n", "2025-03-01,1", "2025-04-02,2"));
+        assertThat(MeasureFormula.parse("MIN(d)", scope).words(20148)).isEqualTo("2025-03-01");
+        assertThat(MeasureFormula.parse("MIN(d)", scope).words(Double.NaN)).isEqualTo("–");
+        assertThat(MeasureFormula.parse("SUM(n)", scope).words(12345678)).isEqualTo("12,345,678");
+        assertThat(MeasureFormula.parse("AVG(n)", scope).words(1234.5678)).isEqualTo("1,234.5678");
+        assertThat(MeasureFormula.parse("SUM(n) / 3", scope).words(1 / 3.0)).isEqualTo("0.333333333333333");
+    }
 }

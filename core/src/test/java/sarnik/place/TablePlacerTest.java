@@ -99,6 +99,21 @@ class TablePlacerTest {
     }
 
     @Test
+    void originAndDestinationAreGuessedByCodesAndByCoordinatesToo() {
+        PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
+        assertThat(guess.guess(csv("from,to,t", "ES,PT,3", "FR,ES,4", "DE,PT,5"))).contains(new Placing.FromTo(new Placing.ByCode("from"), new Placing.ByCode("to")));
+        Table hours = csv("shop,from,to", "a,9,17", "b,10,18", "c,8,14");
+        assertThat(guess.guess(hours)).as("hours are no provinces").isEmpty();
+        Table flights = csv("origin_lat,origin_lon,dest,to_lat,to_lon", "41.764,-2.469,Lugo,43.012,-7.556", "40.417,-3.704,Soria,41.764,-2.469");
+        Placing by = guess.guess(flights).orElseThrow();
+        assertThat(by).isEqualTo(new Placing.FromTo(new Placing.ByCoordinates("origin_lat", "origin_lon"), new Placing.ByCoordinates("to_lat", "to_lon")));
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(flights, by);
+        assertThat(placed.match(0).place().name()).isEqualTo("Lugo");
+        assertThat(placed.origin().match(0).place().name()).isEqualTo("Soria");
+        assertThat(guess.guess(csv("from_lat,from_lon", "41.764,-2.469"))).as("one end is a place").contains(new Placing.ByCoordinates("from_lat", "from_lon"));
+    }
+
+    @Test
     @DisplayName("rows from one place to another have two placings, and the worse end counts")
     void fromOnePlaceToAnother() {
         Table table = csv("depot,destination,pieces", "\"Soria, Spain\",\"Zamora, Spain\",3", "\"Lugo, Spain\",\"Nowhere at all, Spain\",4", "\"Burgos, Spain\",\"Teruel, Spain\",5");

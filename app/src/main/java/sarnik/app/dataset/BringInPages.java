@@ -3,6 +3,7 @@ package sarnik.app.dataset;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -43,6 +44,9 @@ class BringInPages {
     private static final List<CoordinateSystem> SYSTEMS = List.of(new CoordinateSystem(25829, "ETRS89, UTM zone 29 N"), new CoordinateSystem(25830, "ETRS89, UTM zone 30 N"),
             new CoordinateSystem(25831, "ETRS89, UTM zone 31 N"), new CoordinateSystem(25828, "ETRS89, UTM zone 28 N"), new CoordinateSystem(3763, "Portugal TM06"),
             new CoordinateSystem(3035, "Europe, equal area"), new CoordinateSystem(3857, "Web Mercator"), new CoordinateSystem(23030, "ED50, UTM zone 30 N"));
+    /** The ways in which an end may be placed, and how the sentence says them. */
+    private static final List<Map.Entry<String, String>> END_WAYS = List.of(Map.entry("words", "the words in"), Map.entry("code", "the code in"), Map.entry("coordinates", "the coordinates in"),
+            Map.entry("area", "the area in"), Map.entry("tie", "the key in"));
     private static final int SHOWN_ROWS = 12;
     private static final int SHOWN_TROUBLES = 100;
 
@@ -89,8 +93,9 @@ class BringInPages {
         model.addAttribute("intakeJson", json.of(bringIn.intake()));
         model.addAttribute("sheets", bringIn.sheets());
         model.addAttribute("systems", SYSTEMS);
-        model.addAttribute("fromColumn", bringIn.guess() instanceof Placing.FromTo f && f.from() instanceof Placing.ByWords w ? w.column() : "");
-        model.addAttribute("toColumn", bringIn.guess() instanceof Placing.FromTo f && f.to() instanceof Placing.ByWords w ? w.column() : "");
+        Placing.FromTo between = bringIn.guess() instanceof Placing.FromTo f ? f : new Placing.FromTo(null, null);
+        model.addAttribute("ends", List.of(End.of("from", "origins", between.from()), End.of("to", "destinations", between.to())));
+        model.addAttribute("endWays", END_WAYS);
         model.addAttribute("wordColumn", bringIn.guess() instanceof Placing.ByWords w ? w.column() : bringIn.guess() instanceof Placing.ByCode c ? c.column() : "");
         model.addAttribute("asks", bringIn.asks());
         model.addAttribute("alikeJson", json.of(bringIn.guess() instanceof Placing.ByCoordinates c && c.alike() != null ? systems(c) : List.of()));
@@ -132,6 +137,23 @@ class BringInPages {
     /** The system that was guessed and those that fit as well. */
     private static List<CoordinateSystem> systems(Placing.ByCoordinates guess) {
         return Stream.concat(Stream.of(guess.epsg()), guess.alike().stream()).flatMap(code -> Projection.ofEpsg(code).map(p -> new CoordinateSystem(code, p.words())).stream()).toList();
+    }
+
+    /**
+     * Where a row comes from, or where it goes, as the sentence on the look page says it; parts that its way has not are empty.
+     *
+     * @param end from or to
+     * @param called what such places are called
+     */
+    public record End(String end, String called, String way, String column, String lon, String set, long dataset, String equals) {
+
+        static End of(String end, String called, Placing placing) {
+            if (placing instanceof Placing.ByCode c) return new End(end, called, "code", c.column(), "", "", -1, "");
+            if (placing instanceof Placing.ByCoordinates c) return new End(end, called, "coordinates", c.lat(), c.lon(), "", -1, "");
+            if (placing instanceof Placing.ByArea a) return new End(end, called, "area", a.column(), "", a.set(), -1, "");
+            if (placing instanceof Placing.ByTie t) return new End(end, called, "tie", t.column(), "", "", t.dataset(), t.equals());
+            return new End(end, called, "words", placing instanceof Placing.ByWords w ? w.column() : "", "", "", -1, "");
+        }
     }
 
     private static String wayOf(Placing guess) {

@@ -163,14 +163,14 @@ public class DatasetService implements Datasets {
     }
 
     private CompletableFuture<Loaded> begin(Description now, VersionStore.Key key) {
-        CompletableFuture<Loaded> tied = key.tied() == null ? null : descriptions.find(key.tied().dataset()).map(d -> begin(d, key.tied())).orElse(null);
+        List<CompletableFuture<Loaded>> tied = key.tied().stream().flatMap(other -> descriptions.find(other.dataset()).map(d -> begin(d, other)).stream()).toList();
         return store.get(key, now.served().bytes(), now.name(), tied, other -> loaded(now, transaction.execute(t -> versions.rows(now.served().version())), other));
     }
 
     private VersionStore.Key key(Description now, Set<Long> onTheWay) {
         onTheWay.add(now.id());
-        VersionStore.Key tied = now.placing() instanceof Placing.ByTie tie && !onTheWay.contains(tie.dataset())
-                ? descriptions.find(tie.dataset()).map(other -> key(other, onTheWay)).orElse(null) : null;
+        List<VersionStore.Key> tied = now.placing() == null ? List.of() : now.placing().ties().map(Placing.ByTie::dataset).distinct().filter(other -> !onTheWay.contains(other))
+                .flatMap(other -> descriptions.find(other).stream()).map(other -> key(other, new HashSet<>(onTheWay))).toList();
         return new VersionStore.Key(now.id(), now.served().version(), now.placing(), now.decided(), now.calculations(), boundaries.changes(),
                 now.dependsOnToday() ? today() : null, tied);
     }
@@ -184,7 +184,7 @@ public class DatasetService implements Datasets {
         return LocalDate.now(Clock.systemUTC());
     }
 
-    private Loaded loaded(Description now, Table table, Loaded tied) {
+    private Loaded loaded(Description now, Table table, List<Loaded> tied) {
         PlacedTable placed = null;
         String unfit = null;
         try {
@@ -299,19 +299,24 @@ public class DatasetService implements Datasets {
         return place(table, placing, decisions.of(id), tied(placing), watch);
     }
 
-    private Loaded tied(Placing placing) {
-        return placing instanceof Placing.ByTie tie ? load(tie.dataset()).orElse(null) : null;
+    private List<Loaded> tied(Placing placing) {
+        return placing == null ? List.of() : placing.ties().map(Placing.ByTie::dataset).distinct().flatMap(other -> load(other).stream()).toList();
     }
 
-    private PlacedTable place(Table table, Placing placing, Decisions decided, Loaded tied, Watch watch) {
+    private PlacedTable place(Table table, Placing placing, Decisions decided, List<Loaded> tied, Watch watch) {
+        if (placing instanceof Placing.FromTo both) {
+            if (both.ends().anyMatch(Placing.FromTo.class::isInstance)) throw new RefusedException("An origin or a destination is one place.");
+            return place(table, both.to(), decided, tied, watch).from(place(table, both.from(), decided, tied, watch));
+        }
         TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided, boundaries.land(), watch);
         try {
             if (placing instanceof Placing.ByArea area) {
                 return placer.byArea(table, area.column(), boundaries.find(area.set()).orElseThrow(() -> new RefusedException("The boundary set “" + area.set() + "” has gone. Bring one of that name in again, or bring the rows in anew and place them another way.")));
             }
             if (!(placing instanceof Placing.ByTie tie)) return placer.by(table, placing);
-            if (tied == null || tied.placed() == null) throw new RefusedException("The dataset that this one is tied to has gone, or is not placed itself.");
-            return placer.byTie(table, tie.column(), tied.placed(), tie.equals());
+            PlacedTable other = tied.stream().filter(t -> t.dataset().id() == tie.dataset()).findFirst().map(Loaded::placed).orElse(null);
+            if (other == null) throw new RefusedException("The dataset that this one is tied to has gone, or is not placed itself.");
+            return placer.byTie(table, tie.column(), other, tie.equals());
         } catch (IllegalArgumentException unfit) {
             throw new RefusedException(unfit.getMessage() + ". Choose the columns that tell where a row is.");
         }

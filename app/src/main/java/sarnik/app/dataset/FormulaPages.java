@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.DoubleFunction;
 import java.util.stream.IntStream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -30,7 +31,6 @@ import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.Summary;
-import sarnik.scale.NumberWords;
 import sarnik.table.Table;
 
 /** The page on which a dataset's formulas and standing rules are written, with their result beside them. */
@@ -130,17 +130,18 @@ class FormulaPages {
     /** The measure over all rows, and by the category with the fewest values. */
     private Tried measured(long id, Calculations.Applied applied, String result, Calculations.Trouble trouble) {
         InMemoryEngine engine = new InMemoryEngine();
+        DoubleFunction<String> words = applied.measures().get(result).words();
         List<Measure> measure = List.of(new Measure(Summary.FORMULA, result));
         List<List<String>> rows = new ArrayList<>();
         var all = engine.answer(applied.table(), Query.of(List.of(), List.of(), measure).with(applied.measures()));
-        rows.add(List.of("all rows", NumberWords.full(all.value(0, 0))));
+        rows.add(List.of("all rows", words.apply(all.value(0, 0))));
         var category = datasets.needed(id).columns().stream()
                 .filter(n -> applied.table().column(n) instanceof sarnik.table.CodedColumn c && c.dictionary().size() > 1)
                 .min(java.util.Comparator.comparingInt(n -> ((sarnik.table.CodedColumn) applied.table().column(n)).dictionary().size()));
         category.ifPresent(by -> {
             var frame = engine.answer(applied.table(), Query.of(List.of(), List.of(by), measure).with(applied.measures()));
             for (int g = 0; g < Math.min(SHOWN_ROWS, frame.size()); g++) {
-                rows.add(List.of(frame.key(0, g) == null ? "(missing)" : frame.key(0, g), NumberWords.full(frame.value(0, g))));
+                rows.add(List.of(frame.key(0, g) == null ? "(missing)" : frame.key(0, g), words.apply(frame.value(0, g))));
             }
         });
         return new Tried(trouble, "a measure", List.of(category.orElse(""), "result"), rows);

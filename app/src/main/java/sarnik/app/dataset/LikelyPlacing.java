@@ -44,7 +44,36 @@ final class LikelyPlacing {
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
         Optional<Placing> own = guess.ownShapes(reading);
         if (own.isPresent() && !areas) return own.get();
-        return guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table)).or(() -> tie(table)).orElse(null);
+        Optional<Placing> said = guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table));
+        if (said.isPresent() && said.get() instanceof Placing.FromTo) return said.get();
+        return tiedEnds(table).or(() -> said).or(() -> tie(table)).orElse(null);
+    }
+
+    /** Origin and destination that are both tied to one placed dataset, as the airports of flights are. */
+    private Optional<Placing> tiedEnds(Table table) {
+        List<String> ends = PlacingGuess.ends(table).orElse(List.of());
+        Map<String, List<String>> samples = samples(table, ends);
+        if (samples.size() < 2) return Optional.empty();
+        Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
+        for (DatasetService.KeyColumn key : datasets.keys()) {
+            Set<String> known = datasets.occurring(key, all);
+            if (samples.values().stream().allMatch(s -> s.stream().filter(known::contains).count() > TIED * s.size())) {
+                return Optional.of(new Placing.FromTo(new Placing.ByTie(ends.get(0), key.dataset().id(), key.column()), new Placing.ByTie(ends.get(1), key.dataset().id(), key.column())));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Some of the values of those columns that hold texts. */
+    private static Map<String, List<String>> samples(Table table, List<String> columns) {
+        Map<String, List<String>> samples = new LinkedHashMap<>();
+        for (String name : columns) {
+            if (!(table.column(name) instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT || coded.dictionary().isEmpty()) continue;
+            List<String> words = coded.dictionary();
+            int step = Math.max(1, words.size() / LOOKED_UP);
+            samples.put(name, IntStream.iterate(0, i -> i < words.size(), i -> i + step).mapToObj(words::get).toList());
+        }
+        return samples;
     }
 
     /** The country in which more than half of a table's rows lie; empty where there is none, or they are placed in another way. */
@@ -59,13 +88,7 @@ final class LikelyPlacing {
 
     /** A tie that most values of a column fit. Looked up in the database, so that no other table has to be loaded. */
     private Optional<Placing> tie(Table table) {
-        Map<String, List<String>> samples = new LinkedHashMap<>();
-        for (String name : table.names()) {
-            if (!(table.column(name) instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT || coded.dictionary().isEmpty()) continue;
-            List<String> words = coded.dictionary();
-            int step = Math.max(1, words.size() / LOOKED_UP);
-            samples.put(name, IntStream.iterate(0, i -> i < words.size(), i -> i + step).mapToObj(words::get).toList());
-        }
+        Map<String, List<String>> samples = samples(table, table.names());
         if (samples.isEmpty()) return Optional.empty();
         Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
         Placing best = null;

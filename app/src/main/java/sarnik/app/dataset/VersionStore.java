@@ -3,6 +3,7 @@ package sarnik.app.dataset;
 import com.github.benmanes.caffeine.cache.AsyncCache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
@@ -41,9 +42,9 @@ class VersionStore implements AutoCloseable {
      *
      * @param boundaries goes up by one when a boundary set comes or goes
      * @param today null where nothing is calculated from it
-     * @param tied what it is placed by; null where it is tied to nothing
+     * @param tied what it is placed by; empty where it is tied to nothing
      */
-    record Key(long dataset, long version, Placing placing, long decided, Calculations calculations, long boundaries, LocalDate today, Key tied) {}
+    record Key(long dataset, long version, Placing placing, long decided, Calculations calculations, long boundaries, LocalDate today, List<Key> tied) {}
 
     VersionStore(MemoryBudget budget) {
         this.budget = budget;
@@ -62,13 +63,13 @@ class VersionStore implements AutoCloseable {
      * What is in memory under a key, or will be once it is loaded.
      *
      * @param bytes what it will take, about
-     * @param tied what it is placed by, in memory or on its way; null where it is tied to nothing
+     * @param tied what it is placed by, in memory or on its way
      * @param load reads it, given what it is placed by; called on a thread of the store, once for all who ask
      */
-    CompletableFuture<Loaded> get(Key key, long bytes, String name, CompletableFuture<Loaded> tied, Function<Loaded, Loaded> load) {
+    CompletableFuture<Loaded> get(Key key, long bytes, String name, List<CompletableFuture<Loaded>> tied, Function<List<Loaded>, Loaded> load) {
         CompletableFuture<Loaded> known = kept.getIfPresent(key);
         if (known != null) return known;
-        CompletableFuture<Loaded> before = tied == null ? CompletableFuture.completedFuture(null) : tied;
+        CompletableFuture<List<Loaded>> before = CompletableFuture.allOf(tied.toArray(CompletableFuture[]::new)).thenApply(all -> tied.stream().map(CompletableFuture::join).toList());
         return kept.get(key, (k, pool) -> before.thenApplyAsync(t -> reserving(bytes, name, () -> load.apply(t)), loaders).whenComplete((loaded, failed) -> {
             if (loaded != null) leaveOlder(k);
         }));

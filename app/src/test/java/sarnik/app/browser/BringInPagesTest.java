@@ -152,12 +152,30 @@ class BringInPagesTest extends BrowserTest {
         Page page = bring(RunningSarnik.file("sent.csv", "depot,destination,pieces\n\"Soria, Spain\",\"Zamora, Spain\",3\n\"Soria, Spain\",\"Burgos, Spain\",4\n"));
         page.waitForURL("**/bring/*");
         assertThat(page.inputValue("#way")).isEqualTo("from-to");
-        assertThat(page.inputValue("#from")).isEqualTo("depot");
+        assertThat(page.inputValue("[data-end=from] [data-part=column]")).isEqualTo("depot");
         waitForText(page.locator("#counts .good"), "2");
         page.waitForSelector("#placing-map .map-view[data-places='3']");
         page.click("#keep");
         page.waitForURL("**/datasets/*");
         waitForText(page.locator("#placing"), "Placed: from the words in depot to the words in destination.");
+    }
+
+    @Test
+    void originAndDestinationMayBePlacedInDifferentWays() {
+        Page page = bring(RunningSarnik.file("drives.csv", "depot,destination,north,east\n\"Soria, Spain\",Lot 7,41.50,-5.74\n\"Soria, Spain\",Lot 9,42.34,-3.70\n"));
+        page.waitForURL("**/bring/*");
+        page.selectOption("#way", "from-to");
+        page.selectOption("[data-end=from] [data-part=way]", "words");
+        page.selectOption("[data-end=from] [data-part=column]", "depot");
+        page.selectOption("[data-end=to] [data-part=way]", "coordinates");
+        page.selectOption("[data-end=to] [data-part=column]", "north");
+        page.selectOption("[data-end=to] [data-part=lon]", "east");
+        waitForText(page.locator("#counts .good"), "2");
+        page.waitForSelector("#placing-map .map-view[data-places='3']");
+        assertThat(page.isVisible("[data-end=from] [data-part=lon]")).isFalse();
+        page.click("#keep");
+        page.waitForURL("**/datasets/*");
+        waitForText(page.locator("#placing"), "Placed: from the words in depot to the coordinates in north and east.");
     }
 
     @Test

@@ -20,6 +20,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.testing.Samples;
 import sarnik.demo.SarnikClient;
+import sarnik.place.PlacedTable;
 import sarnik.table.ColumnType;
 import tools.jackson.databind.JsonNode;
 
@@ -86,6 +87,23 @@ class BringInTest {
         assertThat(taken.get("guess").get("equals").asString()).isEqualTo("stand");
         JsonNode found = ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/placing", taken.get("guess"));
         assertThat(found.get("partners").asString()).isEqualTo("all of 3 rows find a partner over there; all of 2 rows over there find one here.");
+    }
+
+    @Test
+    void originAndDestinationThatAreKeysOfADatasetAreTiedToIt(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        long fields = ana.bring(RunningSarnik.file("fields.csv", "field,town,province,country\nXQA,Soria,Soria,Spain\nXQB,Burgos,Burgos,Spain\nXQC,Zamora,Zamora,Spain\n"), "Airfields");
+        JsonNode taken = take(ana, RunningSarnik.file("flights.csv", "origin,destination,seats\nXQA,XQB,30\nXQB,XQC,40\nXQA,XQC,50\n"));
+        JsonNode guess = taken.get("guess");
+        assertThat(guess.get("type").asString()).isEqualTo("from-to");
+        assertThat(guess.get("from").get("dataset").asLong()).isEqualTo(fields);
+        assertThat(guess.get("to").get("column").asString()).isEqualTo("destination");
+        assertThat(ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/placing", guess).get("placed").asInt()).isEqualTo(3);
+        long id = Long.parseLong(ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/keep", Map.of("name", "Flights", "placing", guess)).get("id").asString());
+        PlacedTable placed = sarnik.bean(DatasetService.class).needed(id).placed();
+        assertThat(placed.origin().match(1).place().name()).isEqualTo("Burgos");
+        assertThat(placed.match(1).place().name()).isEqualTo("Zamora");
+        assertThat(ana.send("DELETE", "/api/datasets/" + fields, "application/json", "").body()).as("what rests on it is said").contains("Flights");
     }
 
     @ParameterizedTest(name = "{0}")
