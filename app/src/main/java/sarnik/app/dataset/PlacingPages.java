@@ -172,17 +172,25 @@ class PlacingPages {
      * @param back true takes an earlier decision back
      * @param shared whether it holds for other datasets too
      */
-    record Decide(Words words, List<Words> several, boolean all, String place, boolean taken, boolean back, Boolean shared) {}
+    record Decide(Words words, List<Words> several, Boolean all, String place, Boolean taken, Boolean back, Boolean shared) {
+
+        /** What is not said does not hold. */
+        Decide {
+            all = Boolean.TRUE.equals(all);
+            taken = Boolean.TRUE.equals(taken);
+            back = Boolean.TRUE.equals(back);
+            shared = Boolean.TRUE.equals(shared);
+        }
+    }
 
     @PostMapping("/api/datasets/{id}/decisions")
     @ResponseBody
     SheetOf decide(@PathVariable long id, Wanted wanted, @RequestBody Decide decide, @AuthenticationPrincipal SignedIn person) {
         datasets.checkMayChange(id, person);
-        boolean shared = Boolean.TRUE.equals(decide.shared());
         Map<Words, Match> on = meant(id, wanted, decide);
         if (on.size() > MOST_AT_ONCE) throw new RefusedException("%,d sets of words are meant, and at most %,d are decided on at once. Choose one reason first.".formatted(on.size(), MOST_AT_ONCE));
         if (decide.back()) {
-            decisions.forget(id, on.keySet(), shared);
+            decisions.forget(id, on.keySet(), decide.shared());
         } else {
             Map<Words, String> places = new LinkedHashMap<>();
             on.forEach((words, match) -> {
@@ -190,7 +198,7 @@ class PlacingPages {
                 else if (match.place() != null) places.put(words, match.place().id());
             });
             if (places.isEmpty()) throw new RefusedException("None of these is taken for a place. Choose one for them, or leave their rows out.");
-            decisions.decide(id, places, shared, person);
+            decisions.decide(id, places, decide.shared(), person);
         }
         return sheetOf(id, wanted);
     }
