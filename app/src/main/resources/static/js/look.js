@@ -135,8 +135,20 @@ by('turn-back')?.addEventListener('click', () => { shaping.turn = null; reread()
 for (const control of document.querySelectorAll('[data-turn]')) {
   control.addEventListener('change', () => { shaping.turn[control.dataset.turn] = control.value; reread(); });
 }
+const keeps = [...document.querySelectorAll('[data-keep]')];
+for (const button of document.querySelectorAll('[data-keep-all]')) {
+  button.addEventListener('click', () => keeps.forEach(box => { box.checked = Boolean(button.dataset.keepAll); }));
+}
+by('keep-columns').addEventListener('click', () => {
+  if (!keeps.some(box => box.checked)) { refuse(refusal, 'A table needs a column: choose at least one.'); return; }
+  shaping.dropped = keeps.filter(box => !box.checked).map(box => box.dataset.keep);
+  reread();
+});
 for (const button of document.querySelectorAll('[data-drop]')) {
   button.addEventListener('click', () => { shaping.dropped = [...shaping.dropped, button.dataset.drop]; reread(); });
+}
+for (const button of document.querySelectorAll('[data-as-text]')) {
+  button.addEventListener('click', () => { shaping.types[button.dataset.asText] = 'TEXT'; reread(); });
 }
 for (const button of document.querySelectorAll('[data-bring-back]')) {
   button.addEventListener('click', () => { shaping.dropped = shaping.dropped.filter(c => c !== button.dataset.bringBack); reread(); });

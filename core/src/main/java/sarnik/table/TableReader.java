@@ -228,9 +228,7 @@ public final class TableReader {
                 if (builder == null) continue;
                 String cell = i < fields ? clean(cells.get(i).strip(), line, names.get(i), troubles) : "";
                 if (named && shaping.missing().contains(cell)) cell = "";
-                if (!builder.add(cell)) {
-                    troubles.add(line, names.get(i), cell, "This is not a " + builder.type().words() + "; the cell is taken as missing.");
-                }
+                if (!builder.add(cell)) troubles.addUnread(line, names.get(i), cell, builder.type().words());
             }
             if (fields < builders.size()) {
                 troubles.add(line, null, joined(cells, 0), "The row has %d of %d cells; the rest are taken as missing.".formatted(fields, builders.size()));

@@ -56,6 +56,7 @@ class CsvTest {
             Reading reading = read("v\n" + String.join("\n", lines) + "\n");
             assertThat(reading.table().column("v").type()).isEqualTo(ColumnType.DECIMAL);
             assertThat(reading.table().column("v").isMissing(98)).isTrue();
+            assertThat(reading.troubles().unread()).containsExactly(Map.entry("v", 1L));
             assertThat(reading.troubles().first()).singleElement().satisfies(t -> {
                 assertThat(t.line()).isEqualTo(100);
                 assertThat(t.column()).isEqualTo("v");
@@ -168,6 +169,7 @@ class CsvTest {
             Reading reading = read("a,b\n" + rows);
             assertThat(reading.troubles().total()).isEqualTo(Troubles.KEPT + 5);
             assertThat(reading.troubles().first()).hasSize(Troubles.KEPT);
+            assertThat(reading.troubles().unread()).as("whole rows are no cells of a column").isEmpty();
         }
     }
 

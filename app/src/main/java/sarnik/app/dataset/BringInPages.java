@@ -110,7 +110,7 @@ class BringInPages {
         model.addAttribute("reading", bringIn.reading());
         model.addAttribute("dropped", bringIn.reading().columns().stream().filter(bringIn.intake().shaping().dropped()::contains).toList());
         model.addAttribute("rowCount", table.rows());
-        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, bringIn.reading().source().get(n), bringIn.intake().shaping().types(), bringIn.reading().said().get(n))).toList());
+        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(bringIn.reading(), n, bringIn.intake().shaping().types())).toList());
         model.addAttribute("types", ColumnType.values());
         model.addAttribute("rows", ShownRows.first(table, SHOWN_ROWS));
         model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());

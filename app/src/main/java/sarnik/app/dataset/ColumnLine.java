@@ -24,19 +24,31 @@ import sarnik.table.WholeColumn;
  * @param bars heights of a tiny histogram in pixels; empty for text and yes/no
  * @param commonest the commonest values with how often they occur, in words; empty where none occurs twice
  * @param said how it is written; null where that goes without saying
+ * @param unread how many of its cells did not fit its type and are missing
  */
-public record ColumnLine(String name, String source, ColumnType type, boolean set, String filled, String holds, List<Integer> bars, String commonest, Reading.Said said) {
+public record ColumnLine(String name, String source, ColumnType type, boolean set, String filled, String holds, List<Integer> bars, String commonest, Reading.Said said, long unread) {
 
     private static final int TALLEST = 18;
 
+    /** A column of a dataset. */
+    static ColumnLine of(Table table, String name) {
+        return of(table, name, name, false, null, 0);
+    }
+
     /**
+     * A column of a file that has been read.
+     *
      * @param set types that a person has set, by the column's name in the file
-     * @param said how it is written; null where that goes without saying
      */
-    static ColumnLine of(Table table, String name, String source, Map<String, ColumnType> set, Reading.Said said) {
+    static ColumnLine of(Reading reading, String name, Map<String, ColumnType> set) {
+        String source = reading.source().get(name);
+        return of(reading.table(), name, source, set.containsKey(source), reading.said().get(name), reading.troubles().unread().getOrDefault(name, 0L));
+    }
+
+    private static ColumnLine of(Table table, String name, String source, boolean set, Reading.Said said, long unread) {
         Column column = table.column(name);
         ColumnProfile profile = ColumnProfile.of(column);
-        return new ColumnLine(name, source, column.type(), set.containsKey(source), filled(column, profile.filled()), holds(column, profile), bars(profile), commonest(profile), said);
+        return new ColumnLine(name, source, column.type(), set, filled(column, profile.filled()), holds(column, profile), bars(profile), commonest(profile), said, unread);
     }
 
     /** Heights in pixels; what occurs at all has at least one. */

@@ -8,7 +8,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -107,7 +106,7 @@ class DatasetPages {
     /** What of the page needs the rows: while they are on their way it stands without. */
     private void rows(Loaded loaded, Description said, Model model) {
         Table table = loaded.shown();
-        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n, n, Map.of(), null)).toList());
+        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n)).toList());
         model.addAttribute("unfit", loaded.unfit());
         model.addAttribute("placing", loaded.placed() == null ? null : PlacingPreview.of(loaded.placed()));
         model.addAttribute("calculationTroubles", loaded.troubles());

@@ -161,6 +161,38 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void severalColumnsAreLeftOutAtOnce() {
+        Page page = bring(RunningSarnik.file("broad.csv", "town,a,b,c,d\nSoria,1,2,3,4\nBurgos,1,2,3,4\n"));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        page.click("#which-columns summary");
+        page.click("[data-keep-all='']");
+        page.click("#keep-columns");
+        waitForText(page.locator("#refusal"), "choose at least one");
+        page.check("[data-keep=town]");
+        page.check("[data-keep=c]");
+        page.click("#keep-columns");
+        page.waitForFunction("() => [...document.querySelectorAll('#columns .column-name')].map(n => n.value).join() === 'town,c'");
+        assertThat(page.locator("[data-bring-back]").count()).isEqualTo(3);
+        scriptIsThere(page);
+        page.click("#which-columns summary");
+        page.click("[data-keep-all=true]");
+        page.click("#keep-columns");
+        page.waitForFunction("() => document.querySelectorAll('#columns .column-name').length === 5");
+    }
+
+    @Test
+    void cellsThatDoNotFitAreShoutedAndKeptAsTextByOnePress() {
+        Page page = bring(RunningSarnik.file("fees.csv", "town,fee\n" + "Soria,3\n".repeat(60) + "Burgos,waived\n"));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        waitForText(page.locator("[data-as-text=fee]"), "1 left out: keep as text");
+        page.click("[data-as-text=fee]");
+        page.waitForSelector("[data-as-text=fee]", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+        assertThat(page.inputValue("[data-column=fee]")).isEqualTo("TEXT");
+    }
+
+    @Test
     void originAndDestinationMayBePlacedInDifferentWays() {
         Page page = bring(RunningSarnik.file("drives.csv", "depot,destination,north,east\n\"Soria, Spain\",Lot 7,41.50,-5.74\n\"Soria, Spain\",Lot 9,42.34,-3.70\n"));
         page.waitForURL("**/bring/*");
