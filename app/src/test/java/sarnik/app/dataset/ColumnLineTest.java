@@ -19,6 +19,7 @@ import sarnik.place.TablePlacer;
 import sarnik.table.ColumnType;
 import sarnik.table.CsvFile;
 import sarnik.table.FileChoices;
+import sarnik.table.Reading;
 import sarnik.table.Shaping;
 import sarnik.table.TableReader;
 import sarnik.table.Table;
@@ -29,8 +30,12 @@ class ColumnLineTest {
     @TempDir
     private Path directory;
 
+    private Reading reading(String text) throws IOException {
+        return new TableReader().read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), FileChoices.NONE), Shaping.NONE);
+    }
+
     private Table table(String text) throws IOException {
-        return new TableReader().read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), FileChoices.NONE), Shaping.NONE).table();
+        return reading(text).table();
     }
 
     @ParameterizedTest
@@ -38,7 +43,7 @@ class ColumnLineTest {
         "10,2000 | 10 to 2,000", "2.5,-1.25 | -1.25 to 2.50", "2026-05-31,2024-02-29 | 2024-02-29 to 2026-05-31",
         "2026-05-31T12:30,2026-05-31T08:00 | 2026-05-31T08:00 to 2026-05-31T12:30", "Soria,Burgos | 2 distinct", "yes,no | 2 distinct"})
     void aColumnIsSaidByItsRangeOrItsDistinctValues(String values, String holds) throws IOException {
-        ColumnLine line = ColumnLine.of(table("v\n" + values.replace(',', '\n') + "\n"), "v", "v", Map.of(), null);
+        ColumnLine line = ColumnLine.of(table("v\n" + values.replace(',', '\n') + "\n"), "v");
         assertThat(line.holds()).isEqualTo(holds);
         assertThat(line.filled()).isEqualTo("all filled");
         assertThat(line.set()).isFalse();
@@ -46,11 +51,12 @@ class ColumnLineTest {
 
     @Test
     void howMuchIsFilledIsNeverRoundedToAllOrNothing() throws IOException {
-        assertThat(ColumnLine.of(table("v,w\n" + "1,x\n".repeat(999) + ",x\n"), "v", "v", Map.of(), null).filled()).isEqualTo("99 % filled");
-        assertThat(ColumnLine.of(table("v,w\n" + ",x\n".repeat(999) + "1,x\n"), "v", "v", Map.of(), null).filled()).isEqualTo("1 % filled");
-        ColumnLine empty = ColumnLine.of(table("v,w\n,x\n"), "v", "v", Map.of("v", ColumnType.TEXT), null);
+        assertThat(ColumnLine.of(table("v,w\n" + "1,x\n".repeat(999) + ",x\n"), "v").filled()).isEqualTo("99 % filled");
+        assertThat(ColumnLine.of(table("v,w\n" + ",x\n".repeat(999) + "1,x\n"), "v").filled()).isEqualTo("1 % filled");
+        ColumnLine empty = ColumnLine.of(reading("v,w\n,x\n"), "v", Map.of("v", ColumnType.TEXT));
         assertThat(empty.filled()).isEqualTo("no value");
         assertThat(empty.set()).isTrue();
+        assertThat(ColumnLine.of(reading("v\n" + "1\n".repeat(50) + "x\n"), "v", Map.of()).unread()).isEqualTo(1);
     }
 
     @Test
