@@ -34,15 +34,6 @@ final class ShapeColumn implements RowSource, FeatureSource {
     private final boolean said;
     private final boolean turned;
 
-    /** Thrown by a visitor that has seen enough. */
-    private static final class Enough extends RuntimeException {
-        private static final long serialVersionUID = 1L;
-
-        Enough() {
-            super(null, null, false, false);
-        }
-    }
-
     private ShapeColumn(RowSource rows, int column, List<WrittenShape> sample, Integer said) {
         this.rows = rows;
         this.column = column;

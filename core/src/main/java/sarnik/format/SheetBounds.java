@@ -23,28 +23,17 @@ import sarnik.table.UnreadableTableException;
  */
 final class SheetBounds {
 
-    private static final int MOST_COLUMNS = 16_384;
-    private static final int MOST_ROWS = 1_048_576;
     private static final int MOST_MERGED = 200_000;
     private static final Pattern RANGE = Pattern.compile("([A-Z]{1,3})(\\d{1,7}):([A-Z]{1,3})(\\d{1,7})");
 
     private SheetBounds() {}
 
     /**
-     * Cells that are merged over several rows, whose value stands in the first.
-     *
-     * @param first row, from 1
-     * @param last row, from 1
-     * @param column from 1
-     */
-    record Merged(int first, int last, int column) {}
-
-    /**
      * @return the merged cells of each sheet, by the name of its part of the file
      * @throws UnreadableTableException when a cell lies outside what a sheet has
      */
-    static Map<String, List<Merged>> check(Path file) throws IOException {
-        Map<String, List<Merged>> merged = new HashMap<>();
+    static Map<String, List<Sheets.Merged>> check(Path file) throws IOException {
+        Map<String, List<Sheets.Merged>> merged = new HashMap<>();
         // The one that the reader of workbooks uses: several times as fast as the platform's own.
         XMLInputFactory factory = new InputFactoryImpl();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
@@ -62,8 +51,8 @@ final class SheetBounds {
         return merged;
     }
 
-    private static List<Merged> check(XMLStreamReader xml) throws XMLStreamException {
-        List<Merged> merged = new ArrayList<>();
+    private static List<Sheets.Merged> check(XMLStreamReader xml) throws XMLStreamException {
+        List<Sheets.Merged> merged = new ArrayList<>();
         while (xml.hasNext()) {
             if (xml.next() != XMLStreamConstants.START_ELEMENT) continue;
             String name = xml.getLocalName();
@@ -74,29 +63,29 @@ final class SheetBounds {
         return merged;
     }
 
-    private static void merged(String reference, List<Merged> merged) {
+    private static void merged(String reference, List<Sheets.Merged> merged) {
         Matcher range = reference == null ? null : RANGE.matcher(reference);
         if (range == null || !range.matches() || merged.size() >= MOST_MERGED) return;
         cell(range.group(1) + range.group(2));
         cell(range.group(3) + range.group(4));
         int first = Integer.parseInt(range.group(2));
         int last = Integer.parseInt(range.group(4));
-        if (last > first) merged.add(new Merged(first, last, Workbook.column(range.group(1))));
+        if (last > first) merged.add(new Sheets.Merged(first, last, SheetGrid.column(range.group(1))));
     }
 
     private static void row(String number) {
         if (number == null) return;
         long row = 0;
-        for (int i = 0; i < number.length() && row <= MOST_ROWS; i++) row = row * 10 + Math.max(0, Math.min(9, number.charAt(i) - '0'));
-        if (row > MOST_ROWS) throw outside(number);
+        for (int i = 0; i < number.length() && row <= Sheets.MOST_ROWS; i++) row = row * 10 + Math.max(0, Math.min(9, number.charAt(i) - '0'));
+        if (row > Sheets.MOST_ROWS) throw outside(number);
     }
 
     private static void cell(String reference) {
         if (reference == null) return;
         int column = 0;
         int i = 0;
-        while (i < reference.length() && Character.isLetter(reference.charAt(i)) && column <= MOST_COLUMNS) column = column * 26 + Character.toUpperCase(reference.charAt(i++)) - 'A' + 1;
-        if (column > MOST_COLUMNS || column < 0) throw outside(reference);
+        while (i < reference.length() && Character.isLetter(reference.charAt(i)) && column <= Sheets.MOST_COLUMNS) column = column * 26 + Character.toUpperCase(reference.charAt(i++)) - 'A' + 1;
+        if (column > Sheets.MOST_COLUMNS || column < 0) throw outside(reference);
         row(reference.substring(i));
     }
 

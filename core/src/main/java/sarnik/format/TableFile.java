@@ -1,5 +1,6 @@
 package sarnik.format;
 
+import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -14,8 +15,8 @@ import sarnik.table.RowSource;
 import sarnik.table.UnreadableTableException;
 
 /**
- * A file that may hold a table, in any format that is read: CSV, XLSX, GeoJSON, TopoJSON, newline-delimited JSON, zipped
- * shapefile, GeoPackage, KML and KMZ, GPX. The format is known by the file's bytes, whatever it is called.
+ * A file that may hold a table, in any format that is read: CSV, XLSX, ODS, XLS, Parquet, GeoJSON, TopoJSON,
+ * newline-delimited JSON, zipped shapefile, GeoPackage, KML and KMZ, GPX. The format is known by the file's bytes, whatever it is called.
  *
  * <pre>{@code
  * TableFile file = TableFile.open(path, FileChoices.NONE);
@@ -31,17 +32,25 @@ import sarnik.table.UnreadableTableException;
 public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> features, List<String> sheets, boolean areas) {
 
     /** Endings of files in an archive that may be tables. */
-    private static final List<String> TABLES = List.of(".csv", ".tsv", ".tab", ".geojson", ".json", ".jsonl", ".ndjson", ".gpkg", ".gpx", ".xlsx", ".txt");
+    private static final List<String> TABLES = List.of(".csv", ".tsv", ".tab", ".geojson", ".json", ".jsonl", ".ndjson", ".gpkg", ".gpx", ".xlsx", ".ods", ".xls", ".parquet", ".txt");
 
     /** The formats. */
     public enum Kind {
         CSV,
         XLSX,
+        ODS,
+        XLS,
+        PARQUET,
         JSON,
         SHAPEFILE,
         GEOPACKAGE,
         KML,
-        GPX
+        GPX;
+
+        /** Whether it holds sheets of cells. */
+        public boolean isWorkbook() {
+            return this == XLSX || this == ODS || this == XLS;
+        }
     }
 
     /**
@@ -60,12 +69,14 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
         if (starts(head, "SQLite format 3\0")) {
             return of(Kind.GEOPACKAGE, GeoPackageFile.open(file, choices.sheet(), choices.system()), several(GeoPackageFile.layers(file)));
         }
+        if (starts(head, "\u00D0\u00CF\u0011\u00E0\u00A1\u00B1\u001A\u00E1")) return workbook(Kind.XLS, new XlsSheets(file), choices);
+        if (starts(head, "PAR1")) return of(Kind.PARQUET, ParquetFile.open(file, choices.system()), List.of());
         String text = new String(head, StandardCharsets.UTF_8).replaceFirst("^\uFEFF", "").stripLeading();
         if (text.startsWith("{") || text.startsWith("[{") || text.matches("(?s)\\[\\s*\\{.*")) {
             FeatureSource features = JsonFile.open(file, choices.sheet());
             return of(Kind.JSON, features, features instanceof TopoJsonFile topo ? several(topo.layers()) : List.of());
         }
-        if (text.matches("(?is)<(\\?xml|!doctype|html|kml|gpx)\\b.*")) return xml(file);
+        if (text.matches("(?is)<(\\?xml|!doctype|html|kml|gpx)\\b.*")) return xml(file, choices);
         return of(Kind.CSV, CsvFile.open(file, choices), List.of(), choices);
     }
 
@@ -90,6 +101,10 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
         return new TableFile(kind, shapes.<RowSource>map(s -> s).orElse(rows), shapes.map(s -> s), sheets, shapes.isPresent() && shapes.get().hasAreas());
     }
 
+    private static TableFile workbook(Kind kind, Sheets sheets, FileChoices choices) throws IOException {
+        return of(kind, SheetGrid.open(sheets, choices), several(sheets.names()), choices);
+    }
+
     private static List<String> several(List<String> names) {
         return names.size() > 1 ? names : List.of();
     }
@@ -97,16 +112,38 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
     private static TableFile archive(Path file, FileChoices choices) throws IOException {
         try (Archive archive = Archive.open(file)) {
             if (archive.find("xl/workbook.xml").isPresent()) {
-                return of(Kind.XLSX, Workbook.open(file, choices), Workbook.sheets(file), choices);
+                return workbook(Kind.XLSX, new XlsxSheets(file), choices);
             }
+            String document = OdsSheets.said(archive);
+            if (!document.isEmpty()) return workbook(Kind.ODS, OdsSheets.of(file, archive, document), choices);
             List<String> shapefiles = Shapefile.layers(archive);
             if (!shapefiles.isEmpty()) return of(Kind.SHAPEFILE, Shapefile.open(file, choices.sheet(), choices.system()), several(shapefiles));
             List<String> kml = archive.ending(".kml");
-            if (!kml.isEmpty()) return of(Kind.KML, new XmlFile(() -> unpacked(file, kml.get(0)), XmlFile.Kind.KML), List.of());
+            if (!kml.isEmpty()) return kmz(file, kml, choices.sheet());
             List<String> tables = TABLES.stream().flatMap(ending -> archive.ending(ending).stream()).toList();
             if (tables.isEmpty()) throw new UnreadableTableException("The archive holds no table: no workbook, no text with cells, no shapes. Unpack it and bring the table in by itself.");
             String chosen = choices.sheet() != null && tables.contains(choices.sheet()) ? choices.sheet() : tables.get(0);
             return unpacked(Unpacked.of(archive.read(chosen), Files.size(file)), choices.withSheet(null), tables.size() > 1 ? tables : List.of());
+        }
+    }
+
+    /** Of several parts the first that has placemarks is read: the main one may do no more than lead to the others (OGC 12-007r2, 6.1). */
+    private static TableFile kmz(Path file, List<String> parts, String wanted) throws IOException {
+        for (String part : parts.contains(wanted) ? List.of(wanted) : parts) {
+            XmlFile read = new XmlFile(() -> unpacked(file, part), XmlFile.Kind.KML);
+            if (parts.size() == 1 || part.equals(wanted) || hasAny(read)) return of(Kind.KML, read, several(parts));
+        }
+        throw new UnreadableTableException("The archive's KML files hold no placemark.");
+    }
+
+    private static boolean hasAny(FeatureSource features) throws IOException {
+        try {
+            features.each(first -> {
+                throw new Enough();
+            });
+            return false;
+        } catch (Enough one) {
+            return true;
         }
     }
 
@@ -131,10 +168,11 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
         };
     }
 
-    private static TableFile xml(Path file) throws IOException {
+    private static TableFile xml(Path file, FileChoices choices) throws IOException {
         String root = XmlFile.root(file);
         if ("gpx".equals(root)) return of(Kind.GPX, XmlFile.of(file, XmlFile.Kind.GPX), List.of());
         if ("kml".equals(root) || "Document".equals(root) || "Placemark".equals(root)) return of(Kind.KML, XmlFile.of(file, XmlFile.Kind.KML), List.of());
-        throw new UnreadableTableException("The file holds XML, but neither KML nor GPX: its first element is “" + root + "”.");
+        if ("document".equals(root)) return workbook(Kind.ODS, new OdsSheets(() -> new BufferedInputStream(Files.newInputStream(file), 1 << 16)), choices);
+        throw new UnreadableTableException("The file holds XML, but neither KML nor GPX nor a spreadsheet: its first element is “" + root + "”.");
     }
 }

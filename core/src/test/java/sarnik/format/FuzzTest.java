@@ -3,10 +3,12 @@ package sarnik.format;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.stream.Stream;
@@ -43,7 +45,17 @@ class FuzzTest {
         files.put("GeoPackage", SampleFiles.written(TableFormat.GEOPACKAGE));
         files.put("KML", SampleFiles.bytes(SampleFiles.KML));
         files.put("GPX", SampleFiles.bytes(SampleFiles.GPX));
+        for (String made : List.of("sheetjs.xls", "gdal.ods", "sheetjs.fods", "pyarrow-snappy.parquet", "pyarrow-gzip.parquet", "pyarrow-zstd.parquet", "pyarrow-lz4.parquet", "geoparquet.parquet", "gdal.kmz")) files.put(made, made(made));
         return files;
+    }
+
+    /** A small file of another maker's program. */
+    private static byte[] made(String name) {
+        try {
+            return Files.readAllBytes(Path.of("src/test/resources/sarnik/format/second", name));
+        } catch (IOException missing) {
+            throw new UncheckedIOException(missing);
+        }
     }
 
     @ParameterizedTest

@@ -103,7 +103,7 @@ class BringInPages {
         model.addAttribute("days", bringIn.days());
         model.addAttribute("sets", boundaries.names());
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
-        model.addAttribute("kind", bringIn.kind().name());
+        model.addAttribute("kind", bringIn.kind());
         model.addAttribute("turn", bringIn.intake().shaping().turn());
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
         model.addAttribute("missingOffer", json.of(bringIn.reading().missingWords().keySet()));
