@@ -129,6 +129,9 @@ for (const control of document.querySelectorAll('[data-shape]')) {
   control.addEventListener('change', () => { shaping[control.dataset.shape] = shape.to(control.value); reread(); });
 }
 by('take-missing')?.addEventListener('click', e => { shaping.missing = [...shaping.missing, ...JSON.parse(e.target.dataset.words)]; reread(); });
+for (const button of document.querySelectorAll('[data-sums]')) {
+  button.addEventListener('click', () => { shaping[button.dataset.sums] = button.dataset.to === 'true'; reread(); });
+}
 by('turn')?.addEventListener('click', e => { shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value' }; reread(); });
 for (const name of ['turn-days', 'keep-days']) by(name)?.addEventListener('click', e => { shaping.monthFirst = e.currentTarget.dataset.monthFirst === 'true'; reread(); });
 by('turn-back')?.addEventListener('click', () => { shaping.turn = null; reread(); });

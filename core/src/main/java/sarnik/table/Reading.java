@@ -15,11 +15,28 @@ import java.util.Map;
  * @param periods columns that could be turned into rows because they are named by periods; empty where there are fewer than three
  * @param said what was guessed of how columns are written, by their names in the table; those of which it goes without saying are not there
  * @param monthFirst whether dates have their month before their day; null where no column has either
+ * @param sums rows that are sums of others
  * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty where it has none
  */
 public record Reading(
         Table table, Troubles troubles, String form, List<String> columns, Map<String, String> source, Map<String, Long> missingWords, List<String> periods,
-        List<String> position, Map<String, Said> said, Boolean monthFirst) {
+        List<String> position, Map<String, Said> said, Boolean monthFirst, Sums sums) {
+
+    /**
+     * Rows that are sums of others.
+     *
+     * @param leftOut how many rows are totals and are left out
+     * @param totals what the first of them say
+     * @param likely how many rows are likely to be subtotals
+     * @param without whether those are left out too
+     * @param subtotals what the first of them say
+     */
+    public record Sums(long leftOut, List<String> totals, long likely, boolean without, List<String> subtotals) {
+        public Sums {
+            totals = List.copyOf(totals);
+            subtotals = List.copyOf(subtotals);
+        }
+    }
 
     /**
      * How a column is written.

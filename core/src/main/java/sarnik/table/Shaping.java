@@ -17,6 +17,7 @@ import java.util.TreeSet;
  * @param decimalMark the mark before the decimals of all numbers; null where it is found by looking
  * @param turn columns that are turned into rows; null for none
  * @param monthFirst whether dates that can be read either way have their month first; null where it is found by looking
+ * @param subtotals whether rows that are likely to be subtotals are left out
  */
 public record Shaping(
         Map<String, ColumnType> types,
@@ -26,11 +27,12 @@ public record Shaping(
         Boolean totals,
         DecimalMark decimalMark,
         Turn turn,
-        Boolean monthFirst) {
+        Boolean monthFirst,
+        Boolean subtotals) {
 
     /** A shaping that leaves it to the dates whether their day or their month comes first. */
     public Shaping(Map<String, ColumnType> types, Map<String, String> names, Set<String> dropped, Set<String> missing, Boolean totals, DecimalMark decimalMark, Turn turn) {
-        this(types, names, dropped, missing, totals, decimalMark, turn, null);
+        this(types, names, dropped, missing, totals, decimalMark, turn, null, false);
     }
 
     public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
@@ -60,6 +62,7 @@ public record Shaping(
 
     public Shaping {
         totals = Boolean.TRUE.equals(totals);
+        subtotals = Boolean.TRUE.equals(subtotals);
         types = types == null ? Map.of() : Map.copyOf(types);
         names = names == null ? Map.of() : Map.copyOf(names);
         dropped = dropped == null ? Set.of() : Set.copyOf(dropped);
@@ -88,18 +91,18 @@ public record Shaping(
         names.forEach((source, name) -> {
             if (kept.containsKey(name)) all.put(source, kept.get(name));
         });
-        return new Shaping(all, names, dropped, missing, totals, decimalMark, turn, monthFirst);
+        return new Shaping(all, names, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals);
     }
 
     /** This shaping with more names for columns, by their name in the file. */
     public Shaping withNames(Map<String, String> more) {
         Map<String, String> all = new LinkedHashMap<>(names);
         all.putAll(more);
-        return new Shaping(types, all, dropped, missing, totals, decimalMark, turn, monthFirst);
+        return new Shaping(types, all, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals);
     }
 
     /** This shaping with dates that can be read either way read so. */
     public Shaping withMonthFirst(boolean first) {
-        return new Shaping(types, names, dropped, missing, totals, decimalMark, turn, first);
+        return new Shaping(types, names, dropped, missing, totals, decimalMark, turn, first, subtotals);
     }
 }

@@ -32,7 +32,6 @@ public final class TableReader {
     /** Words that usually mean "no value". */
     private static final Set<String> USUAL_MISSING = caseless("-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "s/d", "n/d", "nd", "nan");
 
-    private static final Set<String> TOTALS = caseless("total", "totals", "grand total", "totales", "total general", "totais", "total geral", "gesamt", "insgesamt", "gesamtsumme", "subtotal", "sub total");
 
     /** A year, a quarter, a half or a month. */
     private static final Pattern PERIOD = Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
@@ -105,12 +104,12 @@ public final class TableReader {
             said(form, guess, shaping.monthFirst() == null && !survey.daysAreTold()).ifPresent(words -> said.put(name, words));
         }
         if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
-        fill(source, names, builders, shaping, survey.visited, troubles);
+        fill(source, names, builders, shaping, survey.sums, survey.visited, troubles);
 
         Map<String, Column> table = new LinkedHashMap<>();
         for (int i = 0; i < builders.size(); i++) if (builders.get(i) != null) table.put(names.get(i), builders.get(i).build());
         return new Reading(new Table(table), troubles.troubles(), file.words(), columns, sources, survey.missingWords(comma), periods,
-                position(file, written, sources), said, ordered == null ? null : ordered.isMonthFirst());
+                position(file, written, sources), said, ordered == null ? null : ordered.isMonthFirst(), survey.sums.found());
     }
 
     /** What is to be said of how a column is written; empty where it goes without saying. */
@@ -153,8 +152,13 @@ public final class TableReader {
 
         private final List<FormGuess> guesses = new ArrayList<>();
         private final List<Map<String, Long>> usual = new ArrayList<>();
+        private final TotalRows sums;
         private int rows;
         private long visited;
+
+        Survey(TotalRows sums) {
+            this.sums = sums;
+        }
 
         /** Whether what can only be read with a decimal comma occurs, and nothing that can only be read with a point. */
         boolean commaEverywhere() {
@@ -186,7 +190,7 @@ public final class TableReader {
     }
 
     private Survey survey(RowSource source, List<String> columns, Shaping shaping) throws IOException {
-        Survey survey = new Survey();
+        Survey survey = new Survey(new TotalRows(shaping, columns.size()));
         boolean named = !shaping.missing().isEmpty();
         boolean[] asWritten = new boolean[columns.size()];
         for (int i = 0; i < asWritten.length; i++) asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT || shaping.dropped().contains(columns.get(i));
@@ -196,7 +200,8 @@ public final class TableReader {
         });
         source.each((line, cells) -> {
             if (++survey.visited % REPORT_EVERY == 0) progress.at(survey.visited, 0);
-            if (!shaping.totals() && isTotal(cells, columns.size())) return;
+            survey.sums.count(cells);
+            if (survey.sums.leavesOut(cells)) return;
             if (survey.rows == Integer.MAX_VALUE - 8) throw new UnreadableTableException("The file has more than two thousand million rows. Cut it into several.");
             survey.rows++;
             for (int i = 0; i < Math.min(columns.size(), cells.count()); i++) {
@@ -213,13 +218,13 @@ public final class TableReader {
         return survey;
     }
 
-    private void fill(RowSource source, List<String> names, List<ColumnBuilder> builders, Shaping shaping, long visited, TroubleLog troubles) throws IOException {
+    private void fill(RowSource source, List<String> names, List<ColumnBuilder> builders, Shaping shaping, TotalRows sums, long visited, TroubleLog troubles) throws IOException {
         long[] seen = {0};
         boolean named = !shaping.missing().isEmpty();
         source.each((line, cells) -> {
             if (++seen[0] % REPORT_EVERY == 0) progress.at(seen[0], visited);
             int fields = cells.count();
-            if (!shaping.totals() && isTotal(cells, builders.size())) {
+            if (sums.leavesOut(cells)) {
                 troubles.add(line, null, joined(cells, 0), "The row is a total of others and is left out.");
                 return;
             }
@@ -237,23 +242,6 @@ public final class TableReader {
                         "The row has %d cells where the header has %d; these last ones are left out.".formatted(fields, builders.size()));
             }
         });
-    }
-
-    /** A row whose first filled cell says so, and which does not fill all columns as the others do. */
-    private static boolean isTotal(RowSource.Cells cells, int columns) {
-        int filled = 0;
-        boolean says = false;
-        for (int i = 0; i < cells.count(); i++) {
-            String cell = cells.get(i);
-            if (cell.isEmpty() || cell.isBlank()) continue;
-            if (filled++ == 0) {
-                // Looked at for every row: most are settled by their first letter.
-                if (cell.length() > 20 || "tTsSgGiI ".indexOf(cell.charAt(0)) < 0) return false;
-                says = TOTALS.contains(cell.strip().replaceFirst("\\s*[:.]$", ""));
-                if (!says) return false;
-            }
-        }
-        return says && filled > 1 && filled < columns;
     }
 
     /** Whether a cell is short and begins as words for "no value" do. */

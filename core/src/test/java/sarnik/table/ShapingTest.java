@@ -105,11 +105,30 @@ class ShapingTest {
             Reading reading = read(FILE, Shaping.NONE);
             assertThat(texts(reading.table(), "town")).containsExactly("Soria", "Zamora");
             assertThat(reading.troubles().first()).singleElement().satisfies(t -> assertThat(t.line()).isEqualTo(4));
+            assertThat(reading.sums()).isEqualTo(new Reading.Sums(1, List.of("TOTAL"), 0, false, List.of()));
         }
 
         @Test
         void areKeptWhereThePersonSaysSo() throws IOException {
             assertThat(read(FILE, new Shaping(null, null, null, null, true, null, null)).table().rows()).isEqualTo(3);
+        }
+
+        @ParameterizedTest
+        @CsvSource({"Total Soria", "Subtotal: Soria", "Soria Total", "Soria - subtotal", "Summe Soria"})
+        void ofSomeOfTheRowsAreKeptAndSaidUntilSomebodyDecides(String says) throws IOException {
+            String file = "town,note,litres\nSoria,a,3\nSoria,b,4\n" + says + ",,7\nZamora,c,4\n";
+            Reading kept = read(file, Shaping.NONE);
+            assertThat(kept.table().rows()).isEqualTo(4);
+            assertThat(kept.sums()).isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(says)));
+            Reading without = read(file, new Shaping(null, null, null, null, false, null, null, null, true));
+            assertThat(texts(without.table(), "town")).containsExactly("Soria", "Soria", "Zamora");
+            assertThat(without.sums()).isEqualTo(new Reading.Sums(0, List.of(), 1, true, List.of(says)));
+        }
+
+        @ParameterizedTest
+        @CsvSource({"Totalán", "Totana", "Gesamtschule Kassel", "Soma", "Subtotalis"})
+        void areNotSeenInNamesThatOnlyBeginLikeThem(String name) throws IOException {
+            assertThat(read("town,note,litres\nSoria,a,3\n" + name + ",,7\n", Shaping.NONE).sums().likely()).isZero();
         }
 
         @Test

@@ -108,6 +108,7 @@ class BringInPages {
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
         model.addAttribute("missingOffer", json.of(bringIn.reading().missingWords().keySet()));
         model.addAttribute("reading", bringIn.reading());
+        model.addAttribute("sums", bringIn.reading().sums());
         model.addAttribute("dropped", bringIn.reading().columns().stream().filter(bringIn.intake().shaping().dropped()::contains).toList());
         model.addAttribute("rowCount", table.rows());
         model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(bringIn.reading(), n, bringIn.intake().shaping().types())).toList());
