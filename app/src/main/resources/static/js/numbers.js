@@ -15,6 +15,17 @@ export function full(value) {
   return value.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
+/**
+ * A value as its measure is read.
+ * @param {number} value
+ * @param {'NUMBER'|'DATE'|'TIME'} [read] a date is a number of days since 1970-01-01, a date-time one of seconds
+ */
+export function written(value, read = 'NUMBER') {
+  if (read === 'NUMBER' || !Number.isFinite(value)) return full(value);
+  const moment = new Date(Math.floor(value) * (read === 'DATE' ? 86_400_000 : 1000)).toISOString();
+  return read === 'DATE' ? moment.slice(0, 10) : moment.slice(0, 19).replace(/:00$/, '');
+}
+
 /** Figures as they arrive: missing ones are words in JSON. */
 export const figures = list => Float64Array.from(list);
 

@@ -1,6 +1,6 @@
 import { el, refuse } from './elements.js';
 import { coloursOf } from './map/key.js';
-import { full } from './numbers.js';
+import { written as asRead } from './numbers.js';
 import { closePopup, openPopup } from './popup.js';
 
 const WIDE = 420;
@@ -29,7 +29,7 @@ export function openScale(opener, key, colour, take) {
   const colours = coloursOf(key);
   const drawing = el('svg', { class: 'scale-drawing', width: WIDE, height: HIGH + 26, viewBox: `0 0 ${WIDE} ${HIGH + 26}` });
   const words = el('input', { class: 'entry', 'aria-label': 'Breaks', value: written() });
-  const [from, to] = [['low', 'Low end'], ['high', 'High end']].map(([name, label]) => el('input', { class: 'entry', 'aria-label': label, placeholder: full(key[name]), value: colour[name] ?? '', inputmode: 'decimal' }));
+  const [from, to] = [['low', 'Low end'], ['high', 'High end']].map(([name, label]) => el('input', { class: 'entry', 'aria-label': label, placeholder: asRead(key[name], key.read), value: colour[name] ?? '', inputmode: 'decimal' }));
   const problem = el('div', {});
 
   function draw() {
@@ -41,7 +41,7 @@ export function openScale(opener, key, colour, take) {
     });
     const grips = breaks.map((b, i) => {
       const grip = el('g', { class: 'scale-break', tabindex: 0, role: 'slider', 'aria-label': `Break ${i + 1}`, 'aria-valuenow': b, 'aria-valuemin': low, 'aria-valuemax': high },
-        el('line', { x1: x(b), x2: x(b), y1: 0, y2: HIGH + 4 }), el('rect', { x: x(b) - 12, y: 0, width: 24, height: HIGH + 8, fill: 'transparent' }), el('text', { x: Math.max(14, Math.min(WIDE - 14, x(b))), y: HIGH + 18, 'text-anchor': 'middle' }, full(b)));
+        el('line', { x1: x(b), x2: x(b), y1: 0, y2: HIGH + 4 }), el('rect', { x: x(b) - 12, y: 0, width: 24, height: HIGH + 8, fill: 'transparent' }), el('text', { x: Math.max(14, Math.min(WIDE - 14, x(b))), y: HIGH + 18, 'text-anchor': 'middle' }, asRead(b, key.read)));
       grip.addEventListener('pointerdown', e => drag(e, i));
       grip.addEventListener('keydown', e => {
         const step = { ArrowLeft: -1, ArrowRight: 1 }[e.key];

@@ -12,8 +12,8 @@ import java.util.stream.IntStream;
 import sarnik.dashboard.Drawing.Swatch;
 import sarnik.dashboard.LayerDrawn.Key;
 import sarnik.scale.ColourScale;
-import sarnik.scale.NumberWords;
 import sarnik.scale.Palette;
+import sarnik.scale.ValueWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 
@@ -51,7 +51,7 @@ record Colouring(int[] classes, Key key) {
     }
 
     private static Key keyOf(String words, List<Swatch> swatches, int missing) {
-        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
+        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0, ValueWords.NUMBER);
     }
 
     /**
@@ -59,9 +59,10 @@ record Colouring(int[] classes, Key key) {
      *
      * @param values the measure of each mark
      * @param words what it is
+     * @param read how its values are read
      * @throws MisfitException when the scale cannot be made
      */
-    static Colouring byMeasure(Layer.Colour colour, double[] values, String words) {
+    static Colouring byMeasure(Layer.Colour colour, double[] values, String words, ValueWords read) {
         ColourScale scale;
         try {
             scale = ColourScale.of(colour.choice(), values);
@@ -80,18 +81,18 @@ record Colouring(int[] classes, Key key) {
         for (int c = 0; c < counts.length; c++) {
             double from = c == 0 ? low : breaks[c - 1];
             double to = c == counts.length - 1 ? high : breaks[c];
-            swatches.add(new Swatch(scale.colours().get(c), range(from, to), counts[c]));
+            swatches.add(new Swatch(scale.colours().get(c), range(from, to, read), counts[c]));
         }
         return new Colouring(classes, new Key(null, List.of(), words, swatches, missing, scale.ramp(), scale.ramp() ? new double[0] : breaks, low, high, scale.spread(values, BARS),
-                beyond(scale, values, -1), beyond(scale, values, 1), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL, List.of(), 0));
+                beyond(scale, values, -1), beyond(scale, values, 1), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL, List.of(), 0, read));
     }
 
     private static int[] beyond(ColourScale scale, double[] values, int end) {
         return IntStream.range(0, values.length).filter(i -> scale.beyond(values[i]) == end).toArray();
     }
 
-    private static String range(double from, double to) {
-        return from == to ? NumberWords.brief(from) : NumberWords.brief(from) + " – " + NumberWords.brief(to);
+    private static String range(double from, double to, ValueWords read) {
+        return from == to ? read.brief(from) : read.brief(from) + " – " + read.brief(to);
     }
 
     /**

@@ -11,6 +11,7 @@ import sarnik.query.Measure;
 import sarnik.scale.ColourScale;
 import sarnik.scale.NumberWords;
 import sarnik.scale.Palette;
+import sarnik.scale.ValueWords;
 
 /** Draws how thick points lie, plain or weighted by a measure. */
 final class DensityDrawer {
@@ -53,7 +54,7 @@ final class DensityDrawer {
         if (reversed) java.util.Collections.reverse(colours);
         List<Swatch> swatches = colours.stream().map(c -> new Swatch(c, "", 0)).toList();
         String unit = words + " per km², " + (spread.metres() ? "within " + distance(spread.radius()) : "within " + NumberWords.full(spread.radius()) + " pixels");
-        return new Key(null, List.of(), unit, swatches, 0, true, new double[0], 0.0, Double.isNaN(peak) ? null : peak, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, true, List.of(), 0);
+        return new Key(null, List.of(), unit, swatches, 0, true, new double[0], 0.0, Double.isNaN(peak) ? null : peak, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, true, List.of(), 0, ValueWords.NUMBER);
     }
 
     private static String distance(double metres) {

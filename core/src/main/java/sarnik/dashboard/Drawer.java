@@ -21,13 +21,16 @@ import sarnik.query.Rank;
 import sarnik.query.RowTrail;
 import sarnik.query.Sort;
 import sarnik.query.Stage;
-import sarnik.scale.NumberWords;
+import sarnik.scale.ValueWords;
 
 /** Works out the figures that the visuals of a dashboard draw, for one reader state. */
 public final class Drawer {
 
     /** Without a rank at most this many bars are drawn; how many more there are is said. */
     public static final int MOST_BARS = 60;
+
+    /** What a bar of the earliest date has of the span of all. */
+    private static final double BEFORE_THE_FIRST = 0.05;
 
     private static final Pattern ADDED = Pattern.compile("@(?:area [^,]+?(?: from)?|cell \\d+|provinces from|\\w+)(?=,| and |$)");
 
@@ -96,8 +99,9 @@ public final class Drawer {
         Frame frame = dataset.answer(engine,
                 Query.of(stages(id, visual, dataset, visual.rule(), true), List.of(), List.of(visual.measure())));
         double value = frame.value(0, 0);
+        ValueWords read = dataset.read(visual.measure());
         return new Drawing.OfFigure(titleOf(visual, ColumnWords.of(visual.measure())), ColumnWords.of(visual.measure()),
-                NumberWords.brief(value), NumberWords.full(value), Trail.of(frame.trail()));
+                read.brief(value), read.full(value), Trail.of(frame.trail()));
     }
 
     private Drawing bars(String id, Visual.OfBars visual) {
@@ -116,15 +120,20 @@ public final class Drawer {
         Frame frame = dataset.answer(engine, barsQuery(visual, stages, rank));
         int shown = Math.min(frame.size(), MOST_BARS);
         double[] values = frame.values().get(0);
-        double low = Math.min(0, IntStream.range(0, shown).mapToDouble(g -> values[g]).filter(Double::isFinite).min().orElse(0));
-        double high = Math.max(0, IntStream.range(0, shown).mapToDouble(g -> values[g]).filter(Double::isFinite).max().orElse(0));
+        ValueWords read = dataset.read(visual.measure());
+        double least = IntStream.range(0, shown).mapToDouble(g -> values[g]).filter(Double::isFinite).min().orElse(0);
+        double most = IntStream.range(0, shown).mapToDouble(g -> values[g]).filter(Double::isFinite).max().orElse(0);
+        // Dates have no zero to start at: their bars start a little before the first.
+        double low = read.isAmount() ? Math.min(0, least) : least - (most - least) * BEFORE_THE_FIRST;
+        double high = read.isAmount() ? Math.max(0, most) : most;
         double span = high - low == 0 ? 1 : high - low;
         List<Bar> bars = new ArrayList<>();
         for (int g = 0; g < shown; g++) {
-            double value = Double.isNaN(values[g]) ? 0 : values[g];
+            double value = !Double.isNaN(values[g]) ? values[g] : read.isAmount() ? 0 : low;
+            double from = read.isAmount() ? Math.min(0, value) : low;
             bars.add(new Bar(frame.key(0, g), dataset.label(visual.category(), frame.key(0, g)),
-                    (Math.min(0, value) - low) / span, (Math.max(0, value) - low) / span,
-                    NumberWords.brief(values[g]), NumberWords.full(values[g])));
+                    (from - low) / span, (Math.max(read.isAmount() ? 0 : low, value) - low) / span,
+                    read.brief(values[g]), read.full(values[g])));
         }
         String words = ColumnWords.of(visual.measure());
         return new Drawing.OfBars(titleOf(visual, words + " by " + ColumnWords.of(visual.category())), words, bars,

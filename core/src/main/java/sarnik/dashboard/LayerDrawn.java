@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import java.util.List;
+import sarnik.scale.ValueWords;
 
 /**
  * What the browser draws of a map's layer. Places are named by their numbers in a {@link PlaceSheet}, figures are rounded as
@@ -164,33 +165,34 @@ public sealed interface LayerDrawn {
      * @param turns whether on the dark ground of the night the palette turns about, so that the high end stands out there too
      * @param sizesOffered measures among which the reader chooses for the size or weight; empty where there is no choice
      * @param sizeChosen which of them is shown
+     * @param read how the values of the colour are read
      */
     record Key(String sizeWords, List<Drawing.Circle> circles, String colourWords, List<Drawing.Swatch> colours, int missing, boolean ramp, double[] breaks, Double low, Double high,
-            int[] spread, int[] below, int[] above, List<ShapeSwatch> shapes, List<String> hints, List<String> offered, int chosen, String shared, boolean turns, List<String> sizesOffered, int sizeChosen) {
+            int[] spread, int[] below, int[] above, List<ShapeSwatch> shapes, List<String> hints, List<String> offered, int chosen, String shared, boolean turns, List<String> sizesOffered, int sizeChosen, ValueWords read) {
 
         static final int[] NO_MARKS = {};
 
         /** A key that says nothing. */
-        static final Key NONE = new Key(null, List.of(), null, List.of(), 0, false, new double[0], null, null, new int[0], NO_MARKS, NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0);
+        static final Key NONE = new Key(null, List.of(), null, List.of(), 0, false, new double[0], null, null, new int[0], NO_MARKS, NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0, ValueWords.NUMBER);
 
         Key sized(String words, List<Drawing.Circle> examples) {
-            return new Key(words, examples, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen);
+            return new Key(words, examples, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen, read);
         }
 
         Key shaped(List<ShapeSwatch> swatches) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, swatches, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen);
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, swatches, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen, read);
         }
 
         Key hinted(List<String> more) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, more, offered, chosen, shared, turns, sizesOffered, sizeChosen);
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, more, offered, chosen, shared, turns, sizesOffered, sizeChosen, read);
         }
 
         Key offeringSizes(List<String> words, int which) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, words, which);
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, words, which, read);
         }
 
         Key offering(List<String> words, int which) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, words, which, shared, turns, sizesOffered, sizeChosen);
+            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, words, which, shared, turns, sizesOffered, sizeChosen, read);
         }
     }
 

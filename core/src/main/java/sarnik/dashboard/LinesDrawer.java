@@ -131,7 +131,7 @@ final class LinesDrawer {
     private Colouring colouring(Frame frame, int[] order, String column) {
         if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
         Layer.Colour colour = scales.worn(layer.colour(), rows.notes);
-        if (colour.category() == null) return Colouring.byMeasure(colour, Arrays.stream(order).mapToDouble(g -> frame.value(1, g)).toArray(), rows.dataset().words(colour.measure()));
+        if (colour.category() == null) return Colouring.byMeasure(colour, Arrays.stream(order).mapToDouble(g -> frame.value(1, g)).toArray(), rows.dataset().words(colour.measure()), rows.dataset().read(colour.measure()));
         Map<String, String> values = rows.commonest(List.of(RolledUp.from(column), column), colour.category());
         return Colouring.byCategory(colour, Arrays.stream(order).mapToObj(g -> values.get(LayerRows.key(frame, g, 2))).toList(), rows.dataset().table().column(colour.category()), ColumnWords.of(colour.category()));
     }
@@ -190,7 +190,7 @@ final class LinesDrawer {
         Frame frame = rows.ask(List.of(path.who()), List.of(colour.measure()));
         for (int g = 0; g < frame.size(); g++) values.put(frame.key(0, g), frame.value(0, g));
         rows.keep(kept);
-        return Colouring.byMeasure(colour, names.stream().mapToDouble(n -> values.getOrDefault(n, Double.NaN)).toArray(), rows.dataset().words(colour.measure()));
+        return Colouring.byMeasure(colour, names.stream().mapToDouble(n -> values.getOrDefault(n, Double.NaN)).toArray(), rows.dataset().words(colour.measure()), rows.dataset().read(colour.measure()));
     }
 
     private boolean isBroken(Stop before, Stop now, ColumnType type, PlaceSheet sheet) {

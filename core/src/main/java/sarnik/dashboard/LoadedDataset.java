@@ -18,6 +18,7 @@ import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
+import sarnik.scale.ValueWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
@@ -123,6 +124,12 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
     String words(Measure measure) {
         String unit = measure.column() == null || measure.summary() == Summary.COUNT || measure.summary() == Summary.DISTINCT ? "" : about.unit(measure.column());
         return ColumnWords.of(measure) + (unit.isEmpty() ? "" : ", " + unit);
+    }
+
+    /** How the values of a measure are read. */
+    ValueWords read(Measure measure) {
+        FormulaMeasure formula = measure.summary() == Summary.FORMULA ? measures.get(measure.column()) : null;
+        return formula == null ? ValueWords.NUMBER : formula.read();
     }
 
     /** Names of the columns that a visual can use: all but those that stand for rules, and whole shapes, which are no words. */

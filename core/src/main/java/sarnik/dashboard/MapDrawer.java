@@ -17,6 +17,7 @@ import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
 import sarnik.query.Stage;
 import sarnik.scale.NumberWords;
+import sarnik.scale.ValueWords;
 
 /** Draws the layers of a map. A layer that does not fit its data says so and leaves the others standing. */
 final class MapDrawer {
@@ -98,6 +99,7 @@ final class MapDrawer {
     }
 
     private LayerDrawn draw(LayerRows rows) {
+        fits(rows.layer, rows.dataset());
         return switch (rows.layer.kind()) {
             case SYMBOLS -> new PlacesDrawer(rows, scales).symbols();
             case AREAS -> new PlacesDrawer(rows, scales).areas();
@@ -106,6 +108,20 @@ final class MapDrawer {
             case FLOWS -> new LinesDrawer(rows, scales).flows();
             case PATHS -> new LinesDrawer(rows, scales).paths();
         };
+    }
+
+    /**
+     * Checks that what sizes stand for is an amount: a date has none.
+     *
+     * @throws MisfitException when it is not
+     */
+    private static void fits(Layer layer, LoadedDataset dataset) {
+        if (layer.size() != null && !layer.isOfShapes() && !dataset.read(layer.size().measure()).isAmount()) {
+            throw new MisfitException("“%s” is a date, and a date has no size. Choose another measure for the size; colours and labels can stand for dates".formatted(ColumnWords.of(layer.size().measure())));
+        }
+        if (layer.colour() != null && layer.colour().measure() != null && layer.colour().per() != null && !dataset.read(layer.colour().measure()).isAmount()) {
+            throw new MisfitException("“%s” is a date, and a date cannot be divided by the size of an area. Take that off in the layer's brief".formatted(ColumnWords.of(layer.colour().measure())));
+        }
     }
 
     private static List<Map.Entry<String, Layer>> inOrder(Visual.OfMap map) {
@@ -187,7 +203,7 @@ final class MapDrawer {
         }
         if (layer instanceof LayerDrawn.OfAreas a) {
             int[] order = IntStream.range(0, a.at().length).boxed().filter(i -> Double.isFinite(a.values()[i])).sorted(Comparator.comparingDouble(i -> -a.values()[i])).mapToInt(i -> i).toArray();
-            String most = IntStream.range(0, Math.min(NAMED, order.length)).mapToObj(i -> name(a.places(), a.at()[order[i]]) + " " + NumberWords.full(a.values()[order[i]])).reduce((x, y) -> x + ", " + y).orElse("none");
+            String most = IntStream.range(0, Math.min(NAMED, order.length)).mapToObj(i -> name(a.places(), a.at()[order[i]]) + " " + (a.key().low() == null ? ValueWords.NUMBER : a.key().read()).full(a.values()[order[i]])).reduce((x, y) -> x + ", " + y).orElse("none");
             return "%s: %,d %s. The highest: %s.%s".formatted(name, a.at().length, a.set() == null ? "shapes" : "areas of " + a.set(), most, colours(a.key()));
         }
         if (layer instanceof LayerDrawn.OfDensity d) return "%s: the density of %,d places.".formatted(name, d.at().length);
@@ -207,7 +223,7 @@ final class MapDrawer {
     private static String colours(LayerDrawn.Key key) {
         if (key.colourWords() == null) return "";
         if (key.low() == null) return " Coloured by " + key.colourWords() + ".";
-        return String.format(Locale.ENGLISH, " Coloured by %s, from %s to %s%s.", key.colourWords(), NumberWords.full(key.low()), NumberWords.full(key.high()),
+        return String.format(Locale.ENGLISH, " Coloured by %s, from %s to %s%s.", key.colourWords(), key.read().full(key.low()), key.read().full(key.high()),
                 key.missing() == 0 ? "" : "; %,d without data".formatted(key.missing()));
     }
 }

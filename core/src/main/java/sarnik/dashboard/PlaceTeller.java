@@ -56,7 +56,7 @@ public final class PlaceTeller {
         LayerRows one = rows.only(column, place);
         Frame frame = one.ask(List.of(), measures);
         List<Line> lines = new ArrayList<>();
-        for (int i = 0; i < measures.size(); i++) lines.add(new Line(rows.dataset().words(measures.get(i)), NumberWords.full(frame.value(i, 0))));
+        for (int i = 0; i < measures.size(); i++) lines.add(new Line(rows.dataset().words(measures.get(i)), rows.dataset().read(measures.get(i)).full(frame.value(i, 0))));
         Layer.Tip tip = rows.layer.tip();
         if (tip != null && tip.columns() != null) {
             for (String c : tip.columns()) {
@@ -103,7 +103,7 @@ public final class PlaceTeller {
         double top = most;
         return new Chart(rows.dataset().words(measure) + " by " + ColumnWords.of(over), IntStream.range(from, frame.size()).mapToObj(g -> frame.key(0, g)).toList(),
                 IntStream.range(0, values.length).mapToDouble(i -> top > 0 ? Math.max(0, values[i]) / top : Double.NaN).toArray(),
-                IntStream.range(0, values.length).mapToObj(i -> NumberWords.full(values[i])).toList());
+                IntStream.range(0, values.length).mapToObj(i -> rows.dataset().read(measure).full(values[i])).toList());
     }
 
     /** Places of the layer within a distance of a place, nearest first, itself among them. */

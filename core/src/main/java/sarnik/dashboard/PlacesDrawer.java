@@ -179,7 +179,7 @@ final class PlacesDrawer {
     private Colouring colouring(Frame frame, int[] order, List<String> by) {
         if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
         Layer.Colour colour = scales.worn(layer.colour(), rows.notes);
-        if (colour.category() == null) return Colouring.byMeasure(colour, tints(frame, order), tintWords());
+        if (colour.category() == null) return Colouring.byMeasure(colour, tints(frame, order), tintWords(), rows.dataset().read(colour.measure()));
         Map<String, String> values = rows.commonest(by, colour.category());
         return Colouring.byCategory(colour, Arrays.stream(order).mapToObj(g -> values.get(frame.key(0, g))).toList(), rows.dataset().table().column(colour.category()), ColumnWords.of(colour.category()));
     }
@@ -240,7 +240,7 @@ final class PlacesDrawer {
         List<String> texts = new ArrayList<>();
         for (int g : order) {
             String first = byColumn ? values.getOrDefault(frame.key(0, g), "") : sheet.names().get(sheet.index().get(frame.key(0, g)));
-            texts.add(label.measure() == null ? first : (first + " " + NumberWords.brief(frame.value(2, g))).strip());
+            texts.add(label.measure() == null ? first : (first + " " + rows.dataset().read(label.measure()).brief(frame.value(2, g))).strip());
         }
         double[] priority = label.priority() != null ? frame.values().get(label.measure() == null ? 2 : 3) : layer.isOfShapes() ? frame.values().get(1) : null;
         int[] ranks = priority == null ? null

@@ -7,7 +7,6 @@ import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.Summary;
-import sarnik.scale.NumberWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 
@@ -38,7 +37,7 @@ final class Previews {
         List<Measure> asked = measures.subList(0, Math.min(MOST, measures.size()));
         Frame all = dataset.answer(engine, Query.of(dataset.rules(), List.of(), asked));
         List<Preview> previews = new ArrayList<>();
-        for (int i = 0; i < measures.size(); i++) previews.add(new Preview(measures.get(i), i < asked.size() ? NumberWords.brief(all.value(i, 0)) : ""));
+        for (int i = 0; i < measures.size(); i++) previews.add(new Preview(measures.get(i), i < asked.size() ? dataset.read(measures.get(i)).brief(all.value(i, 0)) : ""));
         return List.copyOf(previews);
     }
 

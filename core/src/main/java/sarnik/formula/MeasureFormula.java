@@ -2,12 +2,10 @@ package sarnik.formula;
 
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import sarnik.scale.ValueWords;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
@@ -49,6 +47,11 @@ public final class MeasureFormula {
         return typed.kind();
     }
 
+    /** How its values are read. */
+    public ValueWords read() {
+        return kind() == Kind.DATE ? ValueWords.DATE : kind() == Kind.TIME ? ValueWords.TIME : ValueWords.NUMBER;
+    }
+
     /**
      * A value of it as people read it, not rounded; dates and date-times as ISO 8601 has them.
      *
@@ -57,9 +60,7 @@ public final class MeasureFormula {
      */
     public String words(double value) {
         if (!Double.isFinite(value)) return "–";
-        if (kind() == Kind.DATE) return LocalDate.ofEpochDay((long) Math.floor(value)).toString();
-        if (kind() == Kind.TIME) return LocalDateTime.ofEpochSecond((long) Math.floor(value), 0, ZoneOffset.UTC).toString();
-        return new DecimalFormat("#,##0.###############", DecimalFormatSymbols.getInstance(Locale.ENGLISH)).format(value);
+        return !read().isAmount() ? read().full(value) : new DecimalFormat("#,##0.###############", DecimalFormatSymbols.getInstance(Locale.ENGLISH)).format(value);
     }
 
     /** The columns that it uses. */

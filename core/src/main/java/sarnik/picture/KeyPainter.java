@@ -94,8 +94,8 @@ final class KeyPainter {
             pen.hatch(new Rectangle2D.Double(x, y + 5, 14, 12), look.faint());
             beside("no data");
         }
-        beyond(layer, key.below(), "below " + (key.low() == null ? "" : NumberWords.full(key.low())), false);
-        beyond(layer, key.above(), "above " + (key.high() == null ? "" : NumberWords.full(key.high())), true);
+        beyond(layer, key.below(), "below " + (key.low() == null ? "" : key.read().full(key.low())), false);
+        beyond(layer, key.above(), "above " + (key.high() == null ? "" : key.read().full(key.high())), true);
     }
 
     /** Whether colours and shapes stand for the same values: then one list says both. */

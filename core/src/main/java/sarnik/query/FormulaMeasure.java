@@ -5,6 +5,7 @@ import java.util.function.DoubleFunction;
 import java.util.function.ToDoubleFunction;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Surroundings;
+import sarnik.scale.ValueWords;
 import sarnik.table.Table;
 
 /**
@@ -14,8 +15,9 @@ import sarnik.table.Table;
  * @param combine the measure of a group from a number for each part; NaN stands for missing on both sides
  * @param sql the same for PostgreSQL
  * @param words a value of it as people read it, whole
+ * @param read how its values are read where they are shown
  */
-public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<double[]> combine, String sql, DoubleFunction<String> words) {
+public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<double[]> combine, String sql, DoubleFunction<String> words, ValueWords read) {
 
     public FormulaMeasure {
         parts = List.copyOf(parts);
@@ -25,6 +27,6 @@ public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<d
      * @throws IllegalArgumentException when the table lacks a column that the formula uses
      */
     public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
-        return new FormulaMeasure(formula.parts(table, surroundings), sums -> formula.of(sums, surroundings), formula.sql(), formula::words);
+        return new FormulaMeasure(formula.parts(table, surroundings), sums -> formula.of(sums, surroundings), formula.sql(), formula::words, formula.read());
     }
 }

@@ -1,5 +1,5 @@
 import { el } from '../elements.js';
-import { full } from '../numbers.js';
+import { full, written } from '../numbers.js';
 import { arrow, marksBeyond } from './beyond.js';
 import { outline } from './symbols.js';
 
@@ -34,8 +34,8 @@ export function keyOf(key, does = {}) {
     else if (wearsShapes(key)) key.colours.forEach(({ text, count }, i) => parts.push(shapeRow(key.shapes[i].shape, text, count, colours[i])));
     else key.colours.forEach(({ text, count }, i) => parts.push(row({ background: colours[i] }, text, count, does.kind, does.pick && (e => does.pick(i, e.shiftKey)))));
     if (key.missing) parts.push(row(null, 'no data', key.missing, does.kind, does.pick && (e => does.pick(-1, e.shiftKey))));
-    if (key.below.length) parts.push(beyondRow(key.below, `below ${full(key.low)}`, false, does));
-    if (key.above.length) parts.push(beyondRow(key.above, `above ${full(key.high)}`, true, does));
+    if (key.below.length) parts.push(beyondRow(key.below, `below ${written(key.low, key.read)}`, false, does));
+    if (key.above.length) parts.push(beyondRow(key.above, `above ${written(key.high, key.read)}`, true, does));
   }
   if (!wearsShapes(key)) for (const { shape, text, count } of key.shapes ?? []) parts.push(shapeRow(shape, text, count));
   return parts;
@@ -69,7 +69,7 @@ function ramp(key, colours) {
   const wide = 150;
   const bars = colours.map((fill, i) => el('rect', { x: i * wide / colours.length, y: 0, width: wide / colours.length + 0.5, height: 10, fill }));
   return el('div', { class: 'key-ramp' }, el('svg', { width: wide, height: 10, 'aria-hidden': 'true' }, ...bars),
-    el('p', {}, el('span', {}, key.low === null ? '' : full(key.low)), el('span', {}, key.high === null ? '' : full(key.high))));
+    el('p', {}, el('span', {}, key.low === null ? '' : written(key.low, key.read)), el('span', {}, key.high === null ? '' : written(key.high, key.read))));
 }
 
 /** Whether colours and shapes stand for the same values: then one list says both. */

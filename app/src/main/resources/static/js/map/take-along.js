@@ -1,6 +1,6 @@
 import { askBlob } from '../http.js';
 import { el } from '../elements.js';
-import { full } from '../numbers.js';
+import { full, written } from '../numbers.js';
 import { writeState } from '../state.js';
 import { arrow, marksBeyond } from './beyond.js';
 import { coloursOf, wearsShapes } from './key.js';
@@ -124,7 +124,7 @@ function paintKey(context, { head, key, type }, x, top, style) {
     context.fillText(text, x + 21, y + 12, KEY - 36);
     y += 17;
   });
-  for (const [marks, text, up] of [[key.below, `below ${full(key.low)}`, false], [key.above, `above ${full(key.high)}`, true]]) {
+  for (const [marks, text, up] of [[key.below, `below ${written(key.low, key.read)}`, false], [key.above, `above ${written(key.high, key.read)}`, true]]) {
     if (!marks.length) continue;
     context.fillStyle = style('ink');
     context.beginPath();
