@@ -21,6 +21,9 @@ import sarnik.table.WholeColumn;
  */
 final class Compiler {
 
+    /** What makes PostgreSQL know the small and capital letters of all scripts, whatever its texts are sorted by. */
+    static final String ANY_CASE = " COLLATE \"und-x-icu\"";
+
     private final Scope scope;
     /** Columns that the formula uses; their place in this set is their place in the cursor. */
     private final Set<String> used = new LinkedHashSet<>();
@@ -247,7 +250,7 @@ final class Compiler {
             if (Texts.length(character) > 1) throw new RowError("an escape of more than one character");
             boolean fits = Texts.like(like.anyCase() ? ((String) value).toLowerCase(Locale.ROOT) : (String) value, like.anyCase() ? ((String) wanted).toLowerCase(Locale.ROOT) : (String) wanted, character.isEmpty() ? -1 : character.codePointAt(0));
             return fits != like.not();
-        }, "(" + of.sql() + (like.not() ? " NOT" : "") + (like.anyCase() ? " ILIKE " : " LIKE ") + pattern.sql() + (escape == null ? "" : " ESCAPE " + escape.sql()) + ")");
+        }, "(" + of.sql() + (like.anyCase() ? ANY_CASE : "") + (like.not() ? " NOT" : "") + (like.anyCase() ? " ILIKE " : " LIKE ") + pattern.sql() + (like.anyCase() ? ANY_CASE : "") + (escape == null ? "" : " ESCAPE " + escape.sql()) + ")");
     }
 
     static Typed text(Typed found, String where) {

@@ -60,8 +60,9 @@ sealed interface Expression {
      * A summary of rows.
      *
      * @param argument what is summed up; a {@link Star} for COUNT(*); for ordered sets what they are ordered by
+     * @param beside the column that the first depends on, for summaries of two; null for others
      * @param fraction the share of PERCENTILE_CONT and PERCENTILE_DISC; null for others
      * @param filter the rows that take part; null for all
      */
-    record Summary(int from, int to, String function, boolean distinct, Expression argument, Expression fraction, Expression filter) implements Expression {}
+    record Summary(int from, int to, String function, boolean distinct, Expression argument, Expression beside, Expression fraction, Expression filter) implements Expression {}
 }

@@ -15,7 +15,7 @@ final class Functions {
     static final Set<String> NAMES = new TreeSet<>(List.of("ABS", "CEIL", "CEILING", "FLOOR", "ROUND", "SQRT", "LN", "LOG10", "POWER", "MOD", "GREATEST", "LEAST", "COALESCE", "NULLIF", "UPPER", "LOWER",
             "TRIM", "SUBSTRING", "POSITION", "CHAR_LENGTH", "REPLACE", "EXTRACT", "DATE_TRUNC", "CAST", "CASE", "CURRENT_DATE", "DISTANCE", "BEARING", "WITHIN", "LON", "LAT", "POINT",
             "LENGTH", "LEFT", "RIGHT", "LPAD", "RPAD", "LTRIM", "RTRIM", "BTRIM", "INITCAP", "REVERSE", "STRPOS", "STARTS_WITH", "CONCAT", "CONCAT_WS", "SPLIT_PART", "REGEXP_REPLACE", "MAKE_DATE", "AGE", "TO_CHAR", "TO_DATE", "DATE_PART",
-            "LOG", "EXP", "SIGN", "TRUNC", "PI", "DEGREES", "RADIANS"));
+            "LOG", "EXP", "SIGN", "TRUNC", "PI", "DEGREES", "RADIANS", "WIDTH_BUCKET"));
 
     private final Compiler compiler;
     private final Casts casts = new Casts();
@@ -46,6 +46,7 @@ final class Functions {
             case "LOG10" -> decimal(call, count(call, a, 1, 1), "LOG10", args -> Math.log10(positive(args[0])));
             case "POWER" -> decimal(call, count(call, a, 2, 2), "POWER", args -> Numbers.power(args[0], args[1]));
             case "ROUND" -> round(call, count(call, a, 1, 2));
+            case "WIDTH_BUCKET" -> bucket(call, numbers(call, count(call, a, 4, 4)));
             case "MOD" -> mod(call, count(call, a, 2, 2));
             case "GREATEST", "LEAST" -> extreme(call, count(call, a, 1, 50));
             case "COALESCE" -> coalesce(call, count(call, a, 1, 50));
@@ -72,7 +73,8 @@ final class Functions {
         Typed known = new TextFunctions(this).call(call, a);
         if (known == null) known = new MomentFunctions(this).call(call, a);
         if (known != null) return known;
-        throw new FormulaException(call.from(), call.from() + call.function().length(), "There is no function “" + call.function() + "”." + Nearest.suggestion(call.function(), NAMES));
+        String advice = CommonNames.advice(call.function());
+        throw new FormulaException(call.from(), call.from() + call.function().length(), "There is no function “" + call.function() + "”." + (advice.isEmpty() ? Nearest.suggestion(call.function(), NAMES) : advice));
     }
 
     private Typed logarithm(Expression.Call call, List<Typed> arguments) {
@@ -187,6 +189,13 @@ final class Functions {
             if ((Long) v[1] == 0) throw new RowError("division by zero");
             return (Long) v[0] % (Long) v[1];
         }, s -> "MOD(" + s + ")");
+    }
+
+    /** Which of so many equally wide steps between two ends a number falls into: 0 before the first, one more than all behind the last. */
+    private Typed bucket(Expression.Call call, List<Typed> numbers) {
+        whole(numbers.get(3), "The steps of WIDTH_BUCKET");
+        List<Typed> all = List.of(casts.asDecimal(numbers.get(0)), casts.asDecimal(numbers.get(1)), casts.asDecimal(numbers.get(2)), casts.asSmall(numbers.get(3)));
+        return strict(call, Kind.WHOLE, all, v -> Numbers.bucket((Double) v[0], (Double) v[1], (Double) v[2], (Long) v[3]), s -> "WIDTH_BUCKET(" + s + ")::bigint");
     }
 
     private Typed extreme(Expression.Call call, List<Typed> arguments) {

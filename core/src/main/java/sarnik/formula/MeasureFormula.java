@@ -3,9 +3,11 @@ package sarnik.formula;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import sarnik.scale.ValueWords;
+import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
@@ -36,7 +38,7 @@ public final class MeasureFormula {
         Compiler compiler = new Compiler(scope, true);
         Typed typed = compiler.compile(Parser.parse(text));
         if (!typed.kind().isNumber() && typed.kind() != Kind.DATE && typed.kind() != Kind.TIME) {
-            throw new FormulaException(typed.at(), "A measure is a number; this is %s.".formatted(typed.kind().words()));
+            throw new FormulaException(typed.at(), "A measure is a number or a date; this is %s.".formatted(typed.kind().words()) + (typed.kind() == Kind.TEXT ? " To show the commonest text of a place, choose its column for colours or labels." : ""));
         }
         if (compiler.parts().isEmpty()) throw new FormulaException(typed.at(), "A measure sums rows up, such as SUM(litres) or COUNT(*). This is the same for all of them.");
         return new MeasureFormula(typed, compiler.columns(), List.copyOf(compiler.parts()));
@@ -76,12 +78,16 @@ public final class MeasureFormula {
     /**
      * One summary that an engine computes.
      *
-     * @param function SUM, AVG, COUNT, MIN, MAX, STDDEV_SAMP, VAR_SAMP, PERCENTILE_CONT, PERCENTILE_DISC or MODE
+     * @param function SUM, AVG, COUNT, MIN, MAX, STDDEV_SAMP, VAR_SAMP, PERCENTILE_CONT, PERCENTILE_DISC, MODE, CORR, REGR_SLOPE,
+     *     REGR_INTERCEPT or REGR_R2
      * @param distinct whether equal values count once
      * @param fraction of percentiles, 0 to 1
-     * @param values what is summed up, as numbers: a row that takes no part has none
+     * @param values what is summed up, as numbers: a row that takes no part has none. Of a text it is its place among all, of two
+     *     columns the number of the row
+     * @param texts all texts that occur, ascending by code point; empty where the values are no texts
+     * @param pair the two columns of a summary of two, the one that depends first; null for others
      */
-    public record Part(String function, boolean distinct, double fraction, DecimalColumn values) {}
+    public record Part(String function, boolean distinct, double fraction, DecimalColumn values, List<String> texts, double[][] pair) {}
 
     /**
      * Its summaries over a table; dates are days since 1970-01-01, date-times seconds.
@@ -93,12 +99,20 @@ public final class MeasureFormula {
         for (SummaryPart part : parts) {
             Column filter = part.filter() == null ? null : Formula.compute(part.filter(), columns, table, surroundings).column();
             Column argument = part.argument() == null ? null : Formula.compute(part.argument(), columns, table, surroundings).column();
+            Column beside = part.beside() == null ? null : Formula.compute(part.beside(), columns, table, surroundings).column();
+            boolean text = part.argument() != null && part.argument().kind() == Kind.TEXT;
+            List<String> texts = text ? ((CodedColumn) argument).dictionary().stream().sorted(Texts::compare).toList() : List.of();
+            int[] places = text ? ((CodedColumn) argument).dictionary().stream().mapToInt(t -> Collections.binarySearch(texts, t, Texts::compare)).toArray() : null;
+            double[][] pair = beside == null ? null : new double[2][table.rows()];
             double[] values = new double[table.rows()];
             for (int row = 0; row < values.length; row++) {
-                boolean takesPart = (filter == null || "yes".equals(filter.text(row))) && (argument == null || !argument.isMissing(row));
-                values[row] = takesPart ? argument == null ? 1 : number(argument, row) : Double.NaN;
+                boolean takesPart = (filter == null || "yes".equals(filter.text(row))) && (argument == null || !argument.isMissing(row)) && (beside == null || !beside.isMissing(row));
+                values[row] = !takesPart ? Double.NaN : argument == null ? 1 : pair != null ? row : text ? places[(int) number(argument, row)] : number(argument, row);
+                if (pair == null || !takesPart) continue;
+                pair[0][row] = number(argument, row);
+                pair[1][row] = number(beside, row);
             }
-            made.add(new Part(part.function(), part.distinct(), part.fraction(), new DecimalColumn(values)));
+            made.add(new Part(part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair));
         }
         return made;
     }
@@ -108,20 +122,21 @@ public final class MeasureFormula {
         if (column instanceof DecimalColumn decimal) return decimal.values()[row];
         if (column instanceof DateColumn dates) return dates.days()[row];
         if (column instanceof TimeColumn times) return times.seconds()[row];
-        return ((sarnik.table.CodedColumn) column).codes().get(row);
+        return ((CodedColumn) column).codes().get(row);
     }
 
     /**
      * The measure of a group.
      *
-     * @param sums a number for each of the {@link #parts}; NaN for missing
+     * @param sums a number for each of the parts; NaN for missing
+     * @param made the parts as {@link #parts} made them
      * @return NaN where it is missing or cannot be computed
      */
-    public double of(double[] sums, Surroundings surroundings) {
+    public double of(double[] sums, List<Part> made, Surroundings surroundings) {
         Typed.Cursor cursor = new Typed.Cursor();
         cursor.surroundings = surroundings;
         cursor.sums = new Object[sums.length];
-        for (int i = 0; i < sums.length; i++) cursor.sums[i] = value(parts.get(i).kind(), sums[i]);
+        for (int i = 0; i < sums.length; i++) cursor.sums[i] = value(parts.get(i).kind(), made.get(i), sums[i]);
         try {
             Object value = typed.eval().at(cursor);
             return value == null ? Double.NaN : ((Number) value).doubleValue();
@@ -130,11 +145,12 @@ public final class MeasureFormula {
         }
     }
 
-    private static Object value(Kind kind, double number) {
+    private static Object value(Kind kind, Part part, double number) {
         if (Double.isNaN(number)) return null;
         return switch (kind) {
             case WHOLE, TIME -> (long) number;
             case DATE -> (int) number;
+            case TEXT -> part.texts().get((int) number);
             default -> number;
         };
     }

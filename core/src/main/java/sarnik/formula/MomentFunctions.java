@@ -1,5 +1,6 @@
 package sarnik.formula;
 
+import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -108,6 +109,7 @@ final class MomentFunctions {
     }
 
     private Typed toChar(Expression.Call call, List<Typed> a) {
+        if (a.get(0).kind().isNumber()) return numberToChar(call, a);
         Typed of = moment(a.get(0), "TO_CHAR");
         List<String> parts = parts(call, template(call));
         return Functions.strict(call, Kind.TEXT, List.of(of, a.get(1)), v -> {
@@ -116,6 +118,12 @@ final class MomentFunctions {
             for (String part : parts) out.append(PARTS.contains(part) ? written(part, at) : part);
             return out.toString();
         }, s -> "TO_CHAR(" + s + ")");
+    }
+
+    private Typed numberToChar(Expression.Call call, List<Typed> a) {
+        NumberTemplate template = NumberTemplate.parse(call.arguments().get(1), template(call));
+        boolean whole = a.get(0).kind() == Kind.WHOLE;
+        return Functions.strict(call, Kind.TEXT, a, v -> template.write(whole ? BigDecimal.valueOf((Long) v[0]) : new BigDecimal((Double) v[0]), whole), s -> "TO_CHAR(" + s + ")");
     }
 
     private static String written(String part, LocalDateTime at) {

@@ -9,6 +9,21 @@ final class Numbers {
 
     private Numbers() {}
 
+    /**
+     * SQL's WIDTH_BUCKET (ISO/IEC 9075-2, 6.29).
+     *
+     * @throws RowError when there is no step, or the ends are one
+     */
+    static long bucket(double value, double from, double to, long steps) {
+        if (steps <= 0) throw new RowError("a number of steps that is not above zero");
+        if (from == to) throw new RowError("steps between two ends that are one");
+        boolean descends = from > to;
+        if (descends ? value > from : value < from) return 0;
+        if (descends ? value <= to : value >= to) return steps + 1;
+        // The quotient may be rounded up to a whole step that is not reached.
+        return Math.min(steps - 1, (long) (steps * ((value - from) / (to - from)))) + 1;
+    }
+
     static long whole(String operator, long a, long b) {
         try {
             return switch (operator) {

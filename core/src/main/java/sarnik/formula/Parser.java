@@ -15,7 +15,12 @@ final class Parser {
 
     private static final int LONGEST = 10_000;
     private static final int DEEPEST = 120;
-    private static final Set<String> SUMMARIES = Set.of("SUM", "AVG", "COUNT", "MIN", "MAX", "STDDEV_SAMP", "VAR_SAMP", "STDDEV", "VARIANCE", "MEDIAN", "PERCENTILE_CONT", "PERCENTILE_DISC", "MODE");
+    private static final Set<String> SUMMARIES = Set.of("SUM", "AVG", "COUNT", "MIN", "MAX", "STDDEV_SAMP", "VAR_SAMP", "STDDEV", "VARIANCE", "MEDIAN", "PERCENTILE_CONT", "PERCENTILE_DISC", "MODE",
+            "CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2");
+
+    /** Summaries of two columns: the one that depends, then the one that it depends on. */
+    private static final Set<String> OF_TWO = Set.of("CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2");
+
     private static final Set<String> ORDERED = Set.of("PERCENTILE_CONT", "PERCENTILE_DISC", "MODE");
     private static final Set<String> COMPARISONS = Set.of("=", "<>", "!=", "<", "<=", ">", ">=");
     private static final Set<String> PATTERNS = Set.of("~", "~*", "!~", "!~*");
@@ -366,6 +371,11 @@ final class Parser {
         } else if (!words.peek().is(")")) {
             argument = or();
         }
+        Expression beside = null;
+        if (argument != null && OF_TWO.contains(function)) {
+            words.expect(",", "between the two columns of " + function + "(…, …)");
+            beside = or();
+        }
         words.expect(")", "at the end of " + function + "(…");
         if (ORDERED.contains(function)) {
             fraction = argument;
@@ -389,6 +399,6 @@ final class Parser {
             filter = or();
             words.expect(")", "at the end of FILTER (…");
         }
-        return new Expression.Summary(word.from(), words.end(), function, distinct, argument, fraction, filter);
+        return new Expression.Summary(word.from(), words.end(), function, distinct, argument, beside, fraction, filter);
     }
 }

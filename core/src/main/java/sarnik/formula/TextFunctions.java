@@ -140,7 +140,8 @@ final class TextFunctions {
             Matcher matcher = pattern((String) v[1], flags.indexOf('i') >= 0).matcher((String) v[0]);
             String with = replacement((String) v[2], matcher.groupCount());
             return Texts.bounded(flags.indexOf('g') >= 0 ? matcher.replaceAll(with) : matcher.replaceFirst(with));
-        }, s -> "REGEXP_REPLACE(" + s + ")");
+        }, s -> a.size() < 4 ? "REGEXP_REPLACE(" + s + ")"
+                : "REGEXP_REPLACE(" + a.get(0).sql() + Compiler.ANY_CASE + ", " + a.get(1).sql() + Compiler.ANY_CASE + ", " + a.get(2).sql() + Compiler.ANY_CASE + ", " + a.get(3).sql() + ") COLLATE \"C\"");
     }
 
     /** Backslashes lead to groups in PostgreSQL, dollars do here. */
@@ -180,6 +181,6 @@ final class TextFunctions {
         boolean anyCase = b.operator().endsWith("*");
         boolean not = b.operator().startsWith("!");
         return Functions.strict(b, Kind.YES_NO, List.of(Compiler.text(left, b.operator()), Compiler.text(right, b.operator())),
-                v -> pattern((String) v[1], anyCase).matcher((String) v[0]).find() != not, s -> left.sql() + " " + b.operator() + " " + right.sql());
+                v -> pattern((String) v[1], anyCase).matcher((String) v[0]).find() != not, s -> anyCase ? left.sql() + Compiler.ANY_CASE + " " + b.operator() + " " + right.sql() + Compiler.ANY_CASE : left.sql() + " " + b.operator() + " " + right.sql());
     }
 }

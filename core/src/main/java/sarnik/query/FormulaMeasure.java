@@ -27,6 +27,7 @@ public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<d
      * @throws IllegalArgumentException when the table lacks a column that the formula uses
      */
     public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
-        return new FormulaMeasure(formula.parts(table, surroundings), sums -> formula.of(sums, surroundings), formula.sql(), formula::words, formula.read());
+        List<MeasureFormula.Part> parts = formula.parts(table, surroundings);
+        return new FormulaMeasure(parts, sums -> formula.of(sums, parts, surroundings), formula.sql(), formula::words, formula.read());
     }
 }

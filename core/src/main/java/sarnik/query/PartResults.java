@@ -49,6 +49,7 @@ final class PartResults {
     }
 
     private static double gathered(Part part, double[] sorted) {
+        if (part.pair() != null) return Pairs.of(sorted, part.pair()).result(part.function());
         double[] values = part.distinct() ? GatherTally.distinct(sorted) : sorted;
         return switch (part.function()) {
             case "COUNT" -> values.length;

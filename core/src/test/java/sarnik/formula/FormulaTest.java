@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import static org.assertj.core.api.Assertions.within;
 
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
@@ -67,7 +68,7 @@ class FormulaTest {
             "town * 2 | 0 | 4 | CAST turns a text into a number",
             "litres + town | 9 | 13 | Texts are joined with ||",
             "litres > 'many' | 9 | 15 | have to be of one type",
-            "UPER(town) | 0 | 4 | Did you mean “UPPER”?",
+            "UPER(town) | 0 | 4 | Did you mean “UPPER”?", "IF(litres > 1, 2, 3) | 0 | 2 | Here that is written CASE WHEN", "year(day) | 0 | 4 | EXTRACT(YEAR FROM date)", "NVL(litres, 0) | 0 | 3 | COALESCE",
             "UPPER(town, town) | 0 | 17 | takes one value in its brackets, not 2",
             "UPPER(litres) | 6 | 12 | UPPER needs a text; this is a decimal number",
             "litres + | 8 | 8 | expected here, not the end of the formula",
@@ -222,7 +223,7 @@ class FormulaTest {
 
         @ParameterizedTest
         @CsvSource(delimiter = '|', value = {
-            "litres | value of each row", "2 * 3 | sums rows up", "SUM(town) | SUM needs a number", "MAX(town) | a number or a date", "SUM(litres) + town | Sum it up", "SUM(SUM(litres)) | sums up many rows",
+            "litres | value of each row", "2 * 3 | sums rows up", "SUM(town) | SUM needs a number", "MAX(town) | choose its column for colours or labels", "CORR(litres) | between the two columns", "CORR(litres, town) | a number", "REGR_SLOPE(litres, people, people) | at the end of REGR_SLOPE", "SUM(litres) + town | Sum it up", "SUM(SUM(litres)) | sums up many rows",
             "SUM(*) | Only COUNT", "SUM() | needs something to sum up", "PERCENTILE_CONT(2) WITHIN GROUP (ORDER BY litres) | from 0 to 1", "MODE() | WITHIN is expected", "COUNT(*) > 3 | A measure is a number",
             "SUM(litres) FILTER (WHERE litres) | a condition"})
         void isRefusedWhereItIsNone(String formula, String why) {
@@ -234,14 +235,16 @@ class FormulaTest {
             MeasureFormula formula = MeasureFormula.parse("SUM(litres) * 1000 / SUM(people) FILTER (WHERE open)", Scope.of(table));
             assertThat(formula.parts(table, Surroundings.on(TODAY))).extracting(MeasureFormula.Part::function).containsExactly("SUM", "SUM");
             assertThat(formula.parts(table, Surroundings.on(TODAY)).get(1).values().values()).containsExactly(40, Double.NaN, Double.NaN);
-            assertThat(formula.of(new double[] {10, 4}, Surroundings.on(TODAY))).isEqualTo(2500);
-            assertThat(formula.of(new double[] {10, Double.NaN}, Surroundings.on(TODAY))).isNaN();
-            assertThat(formula.of(new double[] {10, 0}, Surroundings.on(TODAY))).as("division by zero").isNaN();
+            List<MeasureFormula.Part> parts = formula.parts(table, Surroundings.on(TODAY));
+            assertThat(formula.of(new double[] {10, 4}, parts, Surroundings.on(TODAY))).isEqualTo(2500);
+            assertThat(formula.of(new double[] {10, Double.NaN}, parts, Surroundings.on(TODAY))).isNaN();
+            assertThat(formula.of(new double[] {10, 0}, parts, Surroundings.on(TODAY))).as("division by zero").isNaN();
         }
 
         @Test
         void wholeNumbersOfSumsKeepTheirFractionWhenDivided() {
-            assertThat(MeasureFormula.parse("SUM(people) / SUM(people)", Scope.of(table)).of(new double[] {1, 3}, Surroundings.on(TODAY))).isCloseTo(1 / 3.0, within(1e-12));
+            MeasureFormula formula = MeasureFormula.parse("SUM(people) / SUM(people)", Scope.of(table));
+            assertThat(formula.of(new double[] {1, 3}, formula.parts(table, Surroundings.on(TODAY)), Surroundings.on(TODAY))).isCloseTo(1 / 3.0, within(1e-12));
         }
     }
 

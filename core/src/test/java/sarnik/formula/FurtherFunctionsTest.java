@@ -6,10 +6,17 @@ import static org.assertj.core.api.Assertions.within;
 import static sarnik.table.TestTables.csv;
 
 import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.query.FormulaMeasure;
+import sarnik.query.InMemoryEngine;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.Summary;
 import sarnik.table.Table;
 
 @DisplayName("Functions that analysts write")
@@ -33,6 +40,54 @@ class FurtherFunctionsTest {
         "DATE_PART('quarter', d)¦1.0", "UPPER(LEFT(t, 1)) || SPLIT_PART(t, '-', 2)¦N12"})
     void giveWhatTheManualSays(String formula, String expected) {
         assertThat(value(formula)).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '¦', quoteCharacter = '`', value = {"-0.1, '99.99'¦`  -.10`", "-0.1, 'FM9.99'¦-.1", "-0.1, 'FM90.99'¦-0.1", "0.1, '0.9'¦` 0.1`", "12, '9990999.9'¦`    0012.0`", "12, 'FM9990999.9'¦0012.", "485, '999'¦` 485`", "-485, '999'¦-485",
+        "1485, '9,999'¦` 1,485`", "148.5, '999.999'¦` 148.500`", "148.5, 'FM999.999'¦148.5", "148.5, 'FM999.990'¦148.500", "-485, '999S'¦485-", "-485, '999MI'¦485-", "485, '999MI'¦`485 `", "485, 'FM999MI'¦485", "-485, '999PR'¦<485>",
+        "485, '\"Good number:\"999'¦`Good number: 485`", "485.8, '\"Pre:\"999\" Post:\" .999'¦`Pre: 485 Post: .800`", "1234, '999'¦` ###`", "2.5, 'FM999,990.00 €'¦2.50 €"})
+    void numbersAreWrittenByTemplates(String arguments, String expected) {
+        assertThat(value("TO_CHAR(" + arguments + ")")).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"'99.9.9' | one point", "'RN' | no meaning in a template for numbers", "'.99' | a digit before the point", "'9\"' | closing double quote", "'S9S' | one S"})
+    void otherTemplatesForNumbersAreRefused(String template, String why) {
+        assertThatThrownBy(() -> Formula.parse("TO_CHAR(n, '" + template + "')", Scope.of(TABLE))).isInstanceOf(FormulaException.class).hasMessageContaining(why);
+    }
+
+    // The manual: width_bucket(5.35, 0.024, 10.06, 5) is 3; below and beyond the ends 0 and 6.
+    @ParameterizedTest
+    @CsvSource({"5.35, 0.024, 10.06, 3", "0.01, 0.024, 10.06, 0", "10.06, 0.024, 10.06, 6", "5.35, 10.06, 0.024, 3", "11, 10.06, 0.024, 0"})
+    void stepsAreCounted(double value, double from, double to, String step) {
+        assertThat(value("WIDTH_BUCKET(" + value + ", " + from + ", " + to + ", 5)")).isEqualTo(step);
+    }
+
+    @Test
+    void twoColumnsGoTogetherAsTheyAreKnownTo() {
+        // The first of Anscombe's quartet (The American Statistician 27, 1973): y = 3.0001 + 0.5001 x, r = 0.81642.
+        StringBuilder rows = new StringBuilder();
+        double[][] pairs = {{10, 8.04}, {8, 6.95}, {13, 7.58}, {9, 8.81}, {11, 8.33}, {14, 9.96}, {6, 7.24}, {4, 4.26}, {12, 10.84}, {7, 4.82}, {5, 5.68}};
+        for (double[] pair : pairs) rows.append(pair[0]).append(',').append(pair[1]).append('\n');
+        Table table = csv(("x,y\n" + rows + "3,").split("\n"));
+        assertThat(measure("CORR(y, x)", table)).isCloseTo(0.81642, within(1e-5));
+        assertThat(measure("REGR_SLOPE(y, x)", table)).isCloseTo(0.5001, within(1e-4));
+        assertThat(measure("REGR_INTERCEPT(y, x)", table)).isCloseTo(3.0001, within(1e-4));
+        assertThat(measure("REGR_R2(y, x)", table)).isCloseTo(0.66654, within(1e-5));
+        assertThat(measure("CORR(y, x) FILTER (WHERE x = 10)", table)).isNaN();
+    }
+
+    @Test
+    void theCommonestTextAndTheFirstAndLastAreThereWithinAFormula() {
+        Table table = csv("t,n", "b,1", "a,2", "b,3", "c,4", ",5");
+        assertThat(measure("CASE WHEN MODE() WITHIN GROUP (ORDER BY t) = 'b' THEN 1 ELSE 0 END", table)).isEqualTo(1);
+        assertThat(measure("POSITION(MIN(t) IN 'xya') * 10 + POSITION(MAX(t) IN 'xyc')", table)).isEqualTo(33);
+        assertThat(measure("CHAR_LENGTH(MIN(t) FILTER (WHERE n > 4))", table)).isNaN();
+    }
+
+    private static double measure(String formula, Table table) {
+        FormulaMeasure made = FormulaMeasure.of(MeasureFormula.parse(formula, Scope.of(table)), table, TODAY);
+        return new InMemoryEngine().answer(table, Query.of(List.of(), List.of(), List.of(new Measure(Summary.FORMULA, "m"))).with(Map.of("m", made))).value(0, 0);
     }
 
     @Test

@@ -59,7 +59,9 @@ class EngineAgainstPostgresTest {
     private static final List<String> FORMULAS = List.of("SUM(pieces) / NULLIF(COUNT(*), 0)", "AVG(litres) FILTER (WHERE open) - MIN(litres)", "COUNT(DISTINCT day)", "SUM(DISTINCT pieces)",
             "STDDEV_SAMP(litres)", "VAR_SAMP(pieces) FILTER (WHERE litres > 0)", "PERCENTILE_CONT(0.25) WITHIN GROUP (ORDER BY litres)", "PERCENTILE_DISC(0.9) WITHIN GROUP (ORDER BY pieces)",
             "MODE() WITHIN GROUP (ORDER BY pieces)", "COALESCE(MAX(pieces), 0) + COUNT(litres) FILTER (WHERE day IS NULL)", "CASE WHEN COUNT(*) > 5 THEN AVG(pieces * litres) END", "COUNT(DISTINCT pieces) * 100.0 / COUNT(*)",
-            "AVG(DISTINCT litres)", "COUNT(DISTINCT open) FILTER (WHERE town = 'Soria')", "SUM(CASE WHEN open THEN 1 ELSE 0 END)");
+            "AVG(DISTINCT litres)", "COUNT(DISTINCT open) FILTER (WHERE town = 'Soria')", "SUM(CASE WHEN open THEN 1 ELSE 0 END)",
+            "CORR(litres, pieces)", "REGR_SLOPE(pieces, litres) FILTER (WHERE open)", "REGR_INTERCEPT(litres, pieces)", "REGR_R2(litres, pieces * 2)",
+            "CHAR_LENGTH(MODE() WITHIN GROUP (ORDER BY NULLIF(town, '')))", "CASE WHEN MIN(NULLIF(town, '')) < MAX(NULLIF(town, '')) FILTER (WHERE open) THEN COUNT(*) ELSE 0 END", "POSITION('o' IN PERCENTILE_DISC(0.5) WITHIN GROUP (ORDER BY NULLIF(town, '')))");
 
     private final InMemoryEngine engine = new InMemoryEngine();
 
@@ -128,7 +130,7 @@ class EngineAgainstPostgresTest {
         for (int m = 1 + random.nextInt(4); m > 0; m--) measures.add(measure(random, names));
         // Equal values at the edge of a rank fall by key on both sides; so do equal ones in a sort.
         // Spreads are rounded in two ways, which may order nearly equal ones differently.
-        boolean rounded = measures.stream().anyMatch(m -> m.column() != null && m.column().matches("(STDDEV|VAR)_SAMP.*"));
+        boolean rounded = measures.stream().anyMatch(m -> m.column() != null && m.column().matches("(STDDEV_SAMP|VAR_SAMP|CORR|REGR_).*"));
         Optional<Rank> rank = !rounded && random.nextInt(3) == 0 && !groups.isEmpty()
                 ? Optional.of(new Rank(0, Rank.End.values()[random.nextInt(2)], 1 + random.nextInt(5), random.nextBoolean())) : Optional.empty();
         Sort sort = rounded || random.nextBoolean() ? Sort.BY_KEY : new Sort(random.nextInt(measures.size()), random.nextBoolean());

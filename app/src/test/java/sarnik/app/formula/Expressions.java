@@ -61,9 +61,10 @@ final class Expressions {
     }
 
     private String whole(int depth) {
-        return switch (random.nextInt(15)) {
+        return switch (random.nextInt(16)) {
             case 12 -> "LENGTH(" + of(Kind.TEXT, depth) + ")";
             case 13 -> "(" + of(Kind.WHOLE, depth) + " % " + any("n", "m", "7") + ")";
+            case 15 -> "WIDTH_BUCKET(" + of(Kind.DECIMAL, depth) + ", " + any("0", "-2.5", "10", "x") + ", " + any("10", "-2.5", "y", "1e3") + ", " + any("1", "4", "7", "n") + ")";
             case 14 -> "STRPOS(" + of(Kind.TEXT, depth) + ", " + any("'a'", "u", "'b'") + ")";
             case 0, 1, 2 -> "(" + any("n", "m") + " " + any("+", "-", "*", "/") + " " + of(Kind.WHOLE, depth) + ")";
             case 3 -> "MOD(" + of(Kind.WHOLE, depth) + ", " + any("n", "m", "7") + ")";
@@ -100,7 +101,7 @@ final class Expressions {
     }
 
     private String text(int depth) {
-        return switch (random.nextInt(18)) {
+        return switch (random.nextInt(19)) {
             case 9 -> any("LEFT", "RIGHT") + "(" + of(Kind.TEXT, depth) + ", " + any("1", "2", "-1", "n") + ")";
             case 10 -> any("LPAD", "RPAD") + "(" + of(Kind.TEXT, depth) + ", " + any("3", "6", "0") + any("", ", 'xy'", ", ''") + ")";
             case 11 -> any("LTRIM", "RTRIM", "BTRIM") + "(" + of(Kind.TEXT, depth) + any("", ", 'ab'") + ")";
@@ -109,6 +110,7 @@ final class Expressions {
             case 14 -> "SPLIT_PART(" + of(Kind.TEXT, depth) + ", " + any("'a'", "'-'", "''", "u") + ", " + any("1", "2", "-1") + ")";
             case 15 -> "REGEXP_REPLACE(" + of(Kind.TEXT, depth) + ", " + any("'[a-b]+'", "'(a|ab)(.)'", "'\\d'", "'^.'") + ", " + any("'z'", "'<\\1>'", "'[\\&]'") + any("", ", 'g'", ", 'gi'") + ")";
             case 16 -> "TO_CHAR(" + any("d", "e", "s", "r") + ", '" + any("YYYY-MM-DD", "DD.MM.YY", "Mon YYYY", "HH24:MI:SS", "IYYY-IW", "Q", "Day", "MONTH", "DDD", "ID D", "HH12 AM", "FMMonth FMDD") + "')";
+            case 18 -> "TO_CHAR(" + any("n", "m", "x", "y", "0.5", "-0.25", "1234.565", "0", "-1e7") + ", '" + any("999", "FM999", "9,990.00", "FM9,999,990.99", "S999.9", "99.9S", "999MI", "FM990.0PR", "0009", "FM9.9", "9G999D9", "999.99PR", "FM099.09", "99%", "9.99 \"L\"") + "')";
             case 17 -> any("INITCAP", "REVERSE") + "(" + of(Kind.TEXT, depth) + ")";
             case 0, 1 -> "(" + of(Kind.TEXT, depth) + " || " + of(List.of(Kind.TEXT, Kind.WHOLE, Kind.DATE, Kind.TIME, Kind.YES_NO, Kind.DECIMAL).get(random.nextInt(6)), depth) + ")";
             case 2 -> any("UPPER", "LOWER") + "(" + of(Kind.TEXT, depth) + ")";
