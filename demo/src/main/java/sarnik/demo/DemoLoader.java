@@ -105,6 +105,11 @@ public final class DemoLoader {
                 "colour", Map.of("measure", Map.of("summary", "SUM", "column", "litres"), "per", "km2", "palette", "loch", "breaks", List.of(1, 2, 5, 10), "low", 0, "high", 40)));
         compose("Does warm weather sell water?", "warm-weather.json", Map.of("REFILLS", sales));
         compose("Visits, clean and not clean", "visits.json", Map.of("VISITS", visits));
+        say("  bringing suppliers in forty countries in, and composing “Who supplies us?”");
+        Suppliers.write(directory.resolve("suppliers.csv"));
+        long suppliers = client.bring(directory.resolve("suppliers.csv"), "Suppliers");
+        calculate(suppliers, List.of(formula("first since", "MIN(since)", true)), List.of());
+        compose("Who supplies us?", "who-supplies-us.json", Map.of("SUPPLIERS", suppliers));
     }
 
     private static Map<String, Object> formula(String name, String text, boolean measure) {

@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sarnik.place.Gazetteer;
 import sarnik.place.Match;
+import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.PlacingGuess;
@@ -166,6 +167,30 @@ class DemoNetworkTest {
         assertThat(reading.troubles().first()).anyMatch(t -> t.why().contains("total"));
         PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byArea(table, "provincia", BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
         assertThat(placed.rows(Match.State.PLACED)).as("lost zeros are mended").isEqualTo(table.rows());
+    }
+
+    @Test
+    void suppliersInFortyCountriesArePlacedByWhatStandsInTheirRows() throws Exception {
+        Suppliers.write(directory.resolve("suppliers.csv"));
+        Table suppliers = read("suppliers.csv").table();
+        assertThat(suppliers.column("since").type()).isEqualTo(ColumnType.DATE);
+        assertThat(suppliers.column("bought last year").type()).isEqualTo(ColumnType.DECIMAL);
+        Placing guess = new PlacingGuess(Gazetteer.shipped()).guess(suppliers).orElseThrow();
+        assertThat(guess).isEqualTo(new Placing.ByName("city", "state", "country"));
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(suppliers, guess);
+        int countries = 0;
+        Set<String> seen = new HashSet<>();
+        for (Place place : placed.places().values()) if (seen.add(place.country())) countries++;
+        assertThat(countries).isGreaterThanOrEqualTo(40);
+        assertThat(placed.rows(Match.State.PLACED)).isGreaterThan(suppliers.rows() * 95 / 100);
+        // What the generator knows: towns are those of the country's list, states those that are written.
+        for (int row = 0; row < suppliers.rows(); row++) {
+            String city = suppliers.column("city").text(row);
+            Match match = placed.match(row);
+            if (city != null && (city.equals("Mirage Falls") || city.startsWith("Quellbrunn"))) assertThat(match.state()).as(city).isNotEqualTo(Match.State.PLACED);
+            if ("Portland".equals(city)) assertThat(match.place().region()).isEqualTo("US." + suppliers.column("state").text(row));
+            if ("London".equals(city) && "ON".equals(suppliers.column("state").text(row))) assertThat(match.place().country()).isEqualTo("CA");
+        }
     }
 
     @Test
