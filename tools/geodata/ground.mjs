@@ -4,6 +4,7 @@ import { writeFileSync, mkdirSync } from 'node:fs';
 import { feature, mesh } from 'topojson-client';
 import { topology } from 'topojson-server';
 import { presimplify, simplify } from 'topojson-simplify';
+import { cutLine, cutPolygon } from './antimeridian.mjs';
 import { admin1, json, round, towns as all } from './gazetteer.mjs';
 
 const ground = new URL('../../app/src/main/resources/static/ground/', import.meta.url).pathname;
@@ -40,13 +41,13 @@ const world50 = json('world-atlas/countries-50m.json');
 const land10 = json('world-atlas/land-10m.json');
 const towny = (list, limit) => list.slice(0, limit).map(t => [round(t.lon, 3), round(t.lat, 3), t.name, t.population]);
 writeFileSync(`${ground}world.json`, JSON.stringify({
-  land: grid(polygonsOf(feature(world50, world50.objects.land)), 2),
-  borders: grid(mesh(world50, world50.objects.countries, (a, b) => a !== b).coordinates, 2),
+  land: grid(polygonsOf(feature(world50, world50.objects.land)).flatMap(polygon => cutPolygon(polygon, clipRing)), 2),
+  borders: grid(mesh(world50, world50.objects.countries, (a, b) => a !== b).coordinates.flatMap(cutLine), 2),
   provinces: [],
   towns: towny(towns.filter(t => t.population > 400000), 700),
 }));
 const box = [-32, 26, 8, 47];
-const land = polygonsOf(feature(land10, land10.objects.land))
+const land = polygonsOf(feature(land10, land10.objects.land)).flatMap(polygon => cutPolygon(polygon, clipRing))
   .map(polygon => polygon.map(ring => clipRing(ring.slice(0, -1), box)).filter(r => r.length > 2)).filter(p => p.length)
   .map(polygon => polygon.map(ring => [...ring, ring[0]]));
 const home = admin1.features.filter(f => ['ES', 'PT'].includes(f.properties.iso_a2));

@@ -57,7 +57,7 @@ import sarnik.table.Table;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing | --maps | --readers] [--json FILE]},
+ * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing | --tables | --maps | --readers] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -95,6 +95,11 @@ public final class Bench {
             maps.run();
             return;
         }
+        TablesBench tables = new TablesBench(report, base, Files.createTempDirectory("sarnik-bench"), brief);
+        if (words.contains("--tables")) {
+            tables.run();
+            return;
+        }
         if (words.contains("--readers")) {
             new Readers(report, base).run(brief ? new int[] {1, 4} : new int[] {1, 4, 16, 50, 200, 500}, brief ? 1 : 20);
             return;
@@ -102,6 +107,7 @@ public final class Bench {
         placing();
         areas();
         if (words.contains("--placing")) return;
+        tables.run();
         maps.run();
         formulas();
         picks();

@@ -63,6 +63,13 @@ final class Report {
         add(new Line(what, ours, unit, beside, theirs, ours / theirs, aim));
     }
 
+    /** A share where less is better, with the most that is wished for. */
+    void error(String what, double ours, double most) {
+        Line line = new Line(what, ours, "", "at most", most, most / Math.max(1e-9, ours), 1);
+        lines.add(line);
+        System.out.printf(Locale.ENGLISH, "%-58s %,9.4f      %-26s %,9.4f %7.2f× %7.2f  %s%n", line.what, line.ours, line.beside, line.theirs, line.ratio, line.aim, line.isMet() ? "met" : "not met");
+    }
+
     private void add(Line line) {
         lines.add(line);
         System.out.printf(Locale.ENGLISH, "%-58s %,9.1f %-3s  %-26s %,9.1f %7.2f× %7.2f  %s%n", line.what, line.ours, line.unit, line.beside, line.theirs, line.ratio, line.aim,

@@ -40,7 +40,7 @@ public final class Shots {
         page.navigate("/datasets/3/formulas");
         page.waitForSelector("#result td");
         shot(page, "formulas");
-        page.navigate("/datasets/8#refresh");
+        page.navigate("/datasets/9#refresh");
         page.waitForSelector("#refreshes td");
         shot(page, "refresh");
         page.navigate("/boundary-sets/Provinces%20of%20Spain");

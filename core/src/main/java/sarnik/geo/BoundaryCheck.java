@@ -38,6 +38,10 @@ public record BoundaryCheck(List<Area> areas, List<String> troubles) {
                 troubles.add(called + " has coordinates that are no degrees, so it is left out. If they are in a projected system, save them in degrees (WGS 84).");
                 continue;
             }
+            if (shape instanceof Polygonal && Antimeridian.isCrossed(shape)) {
+                shape = Antimeridian.cut(shape);
+                troubles.add(called + " reaches over the meridian of 180 degrees without being cut there, so it was cut.");
+            }
             IsValidOp validity = new IsValidOp(shape);
             if (!validity.isValid()) {
                 shape = GeometryFixer.fix(shape);

@@ -9,6 +9,8 @@ export function mount(body) {
 
 export function draw(handle, drawing) {
   handle.number.textContent = drawing.text;
+  // A long one, such as a date, gets as small as the box asks for.
+  handle.number.style.setProperty('--letters', Math.max(1, drawing.text.length));
   handle.number.title = drawing.full;
   handle.words.textContent = drawing.text === drawing.full ? drawing.words : `${drawing.words}: ${drawing.full}`;
 }
