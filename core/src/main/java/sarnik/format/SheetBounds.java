@@ -42,6 +42,9 @@ final class SheetBounds {
             for (String name : archive.ending(".xml")) {
                 if (!name.contains("worksheets/")) continue;
                 try (InputStream in = archive.read(name)) {
+                    if (SheetScan.isPlain(in)) continue;
+                }
+                try (InputStream in = archive.read(name)) {
                     merged.put(name.substring(name.lastIndexOf('/') + 1), check(factory.createXMLStreamReader(in)));
                 } catch (XMLStreamException broken) {
                     throw new UnreadableTableException("The workbook is broken inside and cannot be read. Open it, save it again as XLSX, and bring that in.");

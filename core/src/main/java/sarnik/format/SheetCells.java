@@ -2,9 +2,8 @@ package sarnik.format;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
-import java.time.LocalDateTime;
+import java.time.LocalDate;
 import java.time.LocalTime;
-import java.time.temporal.ChronoUnit;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
@@ -19,8 +18,31 @@ final class SheetCells {
     /** Days from 1899-12-30 to 1904-01-01, from which some workbooks count. */
     private static final int LATER_START = 1462;
 
-    private static final Map<String, Boolean> DATES = new ConcurrentHashMap<>();
     private static final int MOST_FORMATS = 10_000;
+    private static final Map<String, Written> FORMATS = new ConcurrentHashMap<>();
+
+    /** 1970-01-01, counted from 1899-12-30. */
+    private static final long EPOCH = 25_569;
+
+    /** The last day that a sheet knows, 9999-12-31. */
+    private static final long LAST_DAY = 2_958_465;
+
+    /**
+     * What a format shows. Few stand on many cells: each is looked at once.
+     *
+     * @param moment whether it is of dates or times
+     * @param day whether with a day or a year
+     * @param clock whether with hours or seconds
+     */
+    private record Written(boolean moment, boolean day, boolean clock) {
+
+        /** Days, months, years, hours or seconds outside quotes and brackets. */
+        static Written of(String format) {
+            String letters = format.replaceAll("\"[^\"]*\"|\\[[^\\]]*\\]|\\\\.|_.", "").split(";", 2)[0];
+            boolean moment = !letters.equalsIgnoreCase("General") && letters.matches("(?i).*[dmyhs].*") && !letters.matches(".*[0#?].*[eE][+-].*");
+            return new Written(moment, format.matches("(?i).*[dy].*"), format.matches("(?i).*[hs].*"));
+        }
+    }
 
     private SheetCells() {}
 
@@ -33,7 +55,10 @@ final class SheetCells {
      */
     static String number(String raw, String format, boolean from1904) {
         if (!isNumber(raw)) return raw;
-        return format != null && isDate(format) ? date(new BigDecimal(raw), format, from1904) : plain(raw);
+        if (format == null) return plain(raw);
+        if (FORMATS.size() > MOST_FORMATS) FORMATS.clear();
+        Written written = FORMATS.computeIfAbsent(format, Written::of);
+        return written.moment ? moment(raw, written, from1904) : plain(raw);
     }
 
     /** Sign, digits with points, and an exponent. */
@@ -61,22 +86,15 @@ final class SheetCells {
         return text.length() > LONGEST ? String.valueOf(value.doubleValue()) : text;
     }
 
-    /** A format with days, months, years, hours or seconds outside quotes and brackets. Few stand on many cells: each is looked at once. */
-    private static boolean isDate(String format) {
-        if (DATES.size() > MOST_FORMATS) DATES.clear();
-        return DATES.computeIfAbsent(format, f -> {
-            String letters = f.replaceAll("\"[^\"]*\"|\\[[^\\]]*\\]|\\\\.|_.", "").split(";", 2)[0];
-            return !letters.equalsIgnoreCase("General") && letters.matches("(?i).*[dmyhs].*") && !letters.matches(".*[0#?].*[eE][+-].*");
-        });
-    }
-
     /** Days since 1899-12-30; 1900-02-29 is counted though it never was (ISO/IEC 29500-1, 18.17.4.1). */
-    private static String date(BigDecimal serial, String format, boolean from1904) {
-        long days = serial.longValue() + (from1904 ? LATER_START : 0);
-        long seconds = Math.round(serial.remainder(BigDecimal.ONE).doubleValue() * 86_400);
-        if (serial.longValue() < 1 && !format.matches("(?i).*[dy].*")) return LocalTime.MIDNIGHT.plusSeconds(seconds).toString();
-        if (days < 0 || days > 2_958_465) return serial.toPlainString();
-        LocalDateTime at = LocalDateTime.of(1899, 12, 30, 0, 0).plusDays(days < 60 ? days + 1 : days).plusSeconds(seconds);
-        return seconds == 0 && !format.matches("(?i).*[hs].*") ? at.toLocalDate().toString() : at.truncatedTo(ChronoUnit.SECONDS).toString();
+    private static String moment(String raw, Written written, boolean from1904) {
+        BigDecimal serial = new BigDecimal(raw);
+        long whole = serial.longValue();
+        long days = whole + (from1904 ? LATER_START : 0);
+        long seconds = serial.scale() <= 0 ? 0 : Math.round(serial.remainder(BigDecimal.ONE).doubleValue() * 86_400);
+        if (whole < 1 && !written.day) return LocalTime.MIDNIGHT.plusSeconds(seconds).toString();
+        if (days < 0 || days > LAST_DAY) return serial.toPlainString();
+        LocalDate day = LocalDate.ofEpochDay((days < 60 ? days + 1 : days) - EPOCH);
+        return seconds == 0 && !written.clock ? day.toString() : day.atStartOfDay().plusSeconds(seconds).toString();
     }
 }

@@ -3,7 +3,6 @@ package sarnik.place;
 import java.io.UncheckedIOException;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -160,11 +159,7 @@ public final class Gazetteer {
     private Map<String, Integer> counted() {
         Map<String, Integer> known = counts;
         if (known == null) {
-            known = new HashMap<>();
-            for (int i = 0; i < index.size(); i++) {
-                if (index.level(i) != PlaceLevel.TOWN) continue;
-                for (String code : index.codes(i)) known.merge(code, 1, Integer::sum);
-            }
+            known = index.townsByCode();
             counts = known;
         }
         return known;

@@ -11,8 +11,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.concurrent.atomic.AtomicReferenceArray;
 
 /**
@@ -183,14 +183,26 @@ final class GazetteerIndex {
         return text(places.get(i * WIDTH + 2));
     }
 
-    /** The codes of a town's country, region and province. */
-    List<String> codes(int i) {
-        List<String> codes = new ArrayList<>(3);
-        for (int c = 2; c < 5; c++) {
-            String code = text(places.get(i * WIDTH + c));
-            if (!code.isEmpty()) codes.add(code);
+    /** How many towns lie in each country, region and province, by their codes. A code is one text in the file, so only few are read. */
+    Map<String, Integer> townsByCode() {
+        Map<Integer, int[]> counts = new HashMap<>();
+        int[] last = {-1, -1, -1};
+        int[][] counter = new int[last.length][];
+        for (int i = 0; i < size(); i++) {
+            if (level(i) != PlaceLevel.TOWN) continue;
+            for (int c = 0; c < last.length; c++) {
+                int text = places.get(i * WIDTH + 2 + c);
+                if (text != last[c]) {
+                    last[c] = text;
+                    counter[c] = counts.computeIfAbsent(text, t -> new int[1]);
+                }
+                counter[c][0]++;
+            }
         }
-        return codes;
+        Map<String, Integer> byCode = new HashMap<>();
+        counts.forEach((text, count) -> byCode.merge(text(text), count[0], Integer::sum));
+        byCode.remove("");
+        return byCode;
     }
 
     private String text(int at) {

@@ -9,6 +9,7 @@ import { MERCATOR, equalArea } from '../map/projections.js';
 import { drawRing, isWithin } from '../map/ring.js';
 import { ToldBox, toldParts } from '../map/told.js';
 import { toolsOf } from '../map/tools.js';
+import { credits, notes } from './map-words.js';
 
 /** Time over a place before what is told of it is asked for, milliseconds. */
 const HOVER = 220;
@@ -343,22 +344,6 @@ function pressesOf(handle, layer) {
     if (ids.length) handle.gesture(ids, add);
   };
   return { pickMarks, pick: (c, add) => pickMarks([...layer.classes.keys()].filter(i => layer.classes[i] === c), add) };
-}
-
-function notes(handle) {
-  const { ground } = handle.view;
-  const hints = handle.composing ? handle.layers.flatMap(l => l.key.hints ?? []) : [];
-  const sentences = [...(handle.drawing?.layers ?? []).flatMap(l => l.head.notes), ...handle.layers.map(l => l.trouble).filter(Boolean), ...(ground.trouble ? [ground.trouble] : []), ...hints,
-    ...(handle.layers.some(l => l.awaited) ? ['The shapes of the areas are on their way.'] : [])];
-  handle.notes.hidden = sentences.length === 0;
-  handle.notes.replaceChildren(...[...new Set(sentences)].map(s => el('p', {}, s)));
-}
-
-function credits(handle) {
-  const { view, drawing } = handle;
-  // Names, and what a source leaves clear, are of the shipped ground.
-  const ground = view.ground.mood === 'plain' ? [] : ['Natural Earth · GeoNames · GSHHG', view.ground.mood.startsWith('source:') && handle.does.sourceOf(view.ground.mood.slice(7))?.credit];
-  view.credit.textContent = [...ground, ...(drawing?.credits ?? [])].filter(Boolean).join(' · ');
 }
 
 /** The first places in the order of their figures, as buttons that only the keyboard reaches. */
