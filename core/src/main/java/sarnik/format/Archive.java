@@ -1,6 +1,7 @@
 package sarnik.format;
 
 import java.io.EOFException;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -56,6 +57,24 @@ final class Archive implements AutoCloseable {
     /** Opens an archive that {@link #open} has looked through a moment ago. */
     static Archive again(Path file) throws IOException {
         return new Archive(new ZipFile(file.toFile()));
+    }
+
+    /** Opens one file of an archive that {@link #open} has looked through; the archive is closed with it. */
+    static InputStream reading(Path file, String name) throws IOException {
+        Archive archive = again(file);
+        try {
+            InputStream in = archive.read(name);
+            return new FilterInputStream(in) {
+                @Override
+                public void close() throws IOException {
+                    super.close();
+                    archive.close();
+                }
+            };
+        } catch (RuntimeException | IOException lacking) {
+            archive.close();
+            throw lacking;
+        }
     }
 
     private static void check(ZipFile zip, long packed) throws IOException {

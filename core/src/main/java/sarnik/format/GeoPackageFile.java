@@ -1,8 +1,6 @@
 package sarnik.format;
 
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -10,6 +8,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,8 +16,6 @@ import java.util.Optional;
 import java.util.Properties;
 import java.util.function.Consumer;
 import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.io.ParseException;
-import org.locationtech.jts.io.WKBReader;
 import sarnik.geo.Projection;
 import sarnik.table.UnreadableTableException;
 
@@ -149,21 +146,10 @@ final class GeoPackageFile implements FeatureSource {
 
     /** The GeoPackage's header before well-known binary: magic, version, flags, system, envelope (OGC 12-128r18, 2.1.3). */
     private Geometry shape(byte[] blob, long number) {
-        try {
-            if (blob.length < 8 || blob[0] != 'G' || blob[1] != 'P') throw new ParseException("no header");
-            int[] envelope = {0, 32, 48, 48, 64};
-            int kind = (blob[3] >> 1) & 7;
-            if (kind > 4) throw new ParseException("unknown envelope");
-            ByteBuffer body = ByteBuffer.wrap(blob).order(ByteOrder.LITTLE_ENDIAN);
-            body.position(8 + envelope[kind]);
-            byte[] wkb = new byte[body.remaining()];
-            body.get(wkb);
-            Geometry shape = new WKBReader(JsonShapes.SHAPES).read(wkb);
-            if (!systems.projection().isDegrees()) Systems.turn(shape, systems.projection());
-            return shape;
-        } catch (ParseException | IllegalArgumentException | java.nio.BufferUnderflowException broken) {
-            throw new UnreadableTableException("The shape of row %,d is broken.".formatted(number));
-        }
+        int[] envelope = {0, 32, 48, 48, 64};
+        int kind = blob.length < 8 ? 5 : (blob[3] >> 1) & 7;
+        if (kind > 4 || blob[0] != 'G' || blob[1] != 'P' || blob.length < 8 + envelope[kind]) throw Systems.brokenShape(number);
+        return systems.shape(Arrays.copyOfRange(blob, 8 + envelope[kind], blob.length), number);
     }
 
     @Override

@@ -11,7 +11,9 @@ import java.time.Duration;
 import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 import javax.xml.stream.XMLInputFactory;
@@ -46,6 +48,7 @@ final class OdsSheets implements Sheets {
     }
 
     private final Opening opening;
+    private Map<String, List<Merged>> sheets;
 
     OdsSheets(Opening opening) {
         this.opening = opening;
@@ -72,28 +75,7 @@ final class OdsSheets implements Sheets {
                 if (new String(in.readNBytes(1 << 20), StandardCharsets.UTF_8).contains("encryption-data")) throw new UnreadableTableException(PROTECTED);
             }
         }
-        return new OdsSheets(() -> {
-            Archive again = Archive.again(file);
-            try {
-                return closing(again.read("content.xml"), again);
-            } catch (RuntimeException | IOException lacking) {
-                again.close();
-                throw lacking;
-            }
-        });
-    }
-
-    /** What is said of a workbook that only a password opens. */
-    static final String PROTECTED = "The workbook is protected by a password, so its rows cannot be read. Save it without one and bring that in.";
-
-    private static InputStream closing(InputStream in, Archive archive) {
-        return new java.io.FilterInputStream(in) {
-            @Override
-            public void close() throws IOException {
-                super.close();
-                archive.close();
-            }
-        };
+        return new OdsSheets(() -> Archive.reading(file, "content.xml"));
     }
 
     @Override
@@ -103,39 +85,45 @@ final class OdsSheets implements Sheets {
 
     @Override
     public List<String> names() throws IOException {
-        List<String> names = new ArrayList<>();
-        new Reading(null, null, names).run();
+        List<String> names = List.copyOf(survey().keySet());
         if (names.isEmpty()) throw new UnreadableTableException("The workbook has no sheet that can be seen.");
         return names;
     }
 
     @Override
     public List<Merged> merged(String sheet) throws IOException {
-        Reading reading = new Reading(sheet, (number, cells) -> true, new ArrayList<>());
-        reading.run();
-        return reading.merged;
+        return survey().getOrDefault(sheet, List.of());
+    }
+
+    /** The sheets in their order, each with its merged cells; the file is gone through once for all. */
+    private Map<String, List<Merged>> survey() throws IOException {
+        if (sheets == null) {
+            Reading reading = new Reading(null, (number, cells) -> true);
+            reading.run();
+            sheets = reading.merged;
+        }
+        return sheets;
     }
 
     @Override
     public void each(String sheet, Rows rows) throws IOException {
-        new Reading(sheet, rows, new ArrayList<>()).run();
+        new Reading(sheet, rows).run();
     }
 
-    /** One going through the file. */
+    /** One going through the file: of one sheet, or of all. */
     private final class Reading {
 
         private final String sheet;
         private final Rows rows;
-        private final List<String> names;
-        private final List<Merged> merged = new ArrayList<>();
+        private final Map<String, List<Merged>> merged = new LinkedHashMap<>();
         private final Set<String> hidden = new HashSet<>();
         private XMLStreamReader xml;
         private long repeated;
 
-        Reading(String sheet, Rows rows, List<String> names) {
+        /** @param sheet null for all */
+        Reading(String sheet, Rows rows) {
             this.sheet = sheet;
             this.rows = rows;
-            this.names = names;
         }
 
         void run() throws IOException {
@@ -166,8 +154,9 @@ final class OdsSheets implements Sheets {
         private boolean table() throws XMLStreamException {
             String name = xml.getAttributeValue(TABLE, "name");
             boolean seen = name != null && !hidden.contains(xml.getAttributeValue(TABLE, "style-name"));
-            if (seen) names.add(name);
-            boolean wanted = seen && name.equals(sheet);
+            boolean wanted = seen && (sheet == null || name.equals(sheet));
+            List<Merged> spans = new ArrayList<>();
+            if (seen) merged.putIfAbsent(name, spans);
             int number = 1;
             // Rows may lie in groups, and a table may lie within a cell.
             for (int depth = 1; depth > 0; ) {
@@ -175,7 +164,7 @@ final class OdsSheets implements Sheets {
                 if (event == XMLStreamConstants.END_ELEMENT) depth--;
                 else if (event == XMLStreamConstants.START_ELEMENT && wanted && is(TABLE, "table-row")) {
                     int times = times("number-rows-repeated", MOST_ROWS);
-                    List<String> cells = row(number);
+                    List<String> cells = row(number, spans);
                     if (!cells.isEmpty()) {
                         count((long) cells.size() * (times - 1));
                         for (int i = 0; i < times && number + i <= MOST_ROWS; i++) if (!rows.row(number + i, cells)) return false;
@@ -184,7 +173,7 @@ final class OdsSheets implements Sheets {
                     if (number > MOST_ROWS) wanted = false;
                 } else if (event == XMLStreamConstants.START_ELEMENT) depth++;
             }
-            return !wanted;
+            return !wanted || sheet == null;
         }
 
         private int times(String attribute, int most) {
@@ -203,7 +192,7 @@ final class OdsSheets implements Sheets {
         }
 
         /** The cells of the row that begins here, without empty ones at its end. */
-        private List<String> row(int number) throws XMLStreamException {
+        private List<String> row(int number, List<Merged> spans) throws XMLStreamException {
             List<String> cells = new ArrayList<>();
             int empty = 0;
             for (int depth = 1; depth > 0; ) {
@@ -218,7 +207,7 @@ final class OdsSheets implements Sheets {
                 int over = times("number-rows-spanned", MOST_ROWS);
                 int times = Math.min(times("number-columns-repeated", MOST_COLUMNS), MOST_COLUMNS - Math.min(MOST_COLUMNS, column));
                 String text = cell();
-                if (over > 1) merged.add(new Merged(number, (int) Math.min(MOST_ROWS, (long) number + over - 1), column + 1));
+                if (over > 1) spans.add(new Merged(number, (int) Math.min(MOST_ROWS, (long) number + over - 1), column + 1));
                 if (text.isEmpty()) {
                     empty += times;
                 } else {

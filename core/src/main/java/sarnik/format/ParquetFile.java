@@ -20,8 +20,6 @@ import org.apache.parquet.schema.LogicalTypeAnnotation.GeometryLogicalTypeAnnota
 import org.apache.parquet.schema.MessageType;
 import org.apache.parquet.schema.Type;
 import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.io.ParseException;
-import org.locationtech.jts.io.WKBReader;
 import sarnik.geo.Projection;
 import sarnik.table.UnreadableTableException;
 import tools.jackson.core.JacksonException;
@@ -133,20 +131,10 @@ final class ParquetFile implements FeatureSource {
         Geometry shape = null;
         for (int f = 0; f < schema.getFieldCount(); f++) {
             Type field = schema.getType(f);
-            if (field.getName().equals(shapes)) shape = row.getFieldRepetitionCount(f) == 0 ? null : shape(row.getBinary(f, 0).getBytes(), number);
+            if (field.getName().equals(shapes)) shape = row.getFieldRepetitionCount(f) == 0 ? null : systems.shape(row.getBinary(f, 0).getBytes(), number);
             else ParquetValues.add(properties, field, row, f);
         }
         return new Feature(number, properties, shape);
-    }
-
-    private Geometry shape(byte[] binary, long number) {
-        try {
-            Geometry shape = new WKBReader(JsonShapes.SHAPES).read(binary);
-            if (!systems.projection().isDegrees()) Systems.turn(shape, systems.projection());
-            return shape;
-        } catch (ParseException | IllegalArgumentException broken) {
-            throw new UnreadableTableException("The shape of row %,d is broken.".formatted(number));
-        }
     }
 
     @Override

@@ -4,6 +4,8 @@ import java.util.Optional;
 import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.CoordinateSequenceFilter;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.io.ParseException;
+import org.locationtech.jts.io.WKBReader;
 import sarnik.geo.Projection;
 import sarnik.table.UnreadableTableException;
 
@@ -39,6 +41,26 @@ record Systems(Projection projection, String asks) {
     /** A system that is named by something else than what is known here. */
     static Systems unsaid(String asks) {
         return new Systems(Projection.UNSAID, asks);
+    }
+
+    /**
+     * A shape that is written as well-known binary in this system, in degrees.
+     *
+     * @param number of its row, for the sentence
+     * @throws UnreadableTableException when it is none
+     */
+    Geometry shape(byte[] binary, long number) {
+        try {
+            Geometry shape = new WKBReader(JsonShapes.SHAPES).read(binary);
+            if (!projection.isDegrees()) turn(shape, projection);
+            return shape;
+        } catch (ParseException | IllegalArgumentException broken) {
+            throw brokenShape(number);
+        }
+    }
+
+    static UnreadableTableException brokenShape(long number) {
+        return new UnreadableTableException("The shape of row %,d is broken.".formatted(number));
     }
 
     /** Turns all corners of a shape into degrees, in place; a corner that has none becomes NaN. */

@@ -130,7 +130,7 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
     /** Of several parts the first that has placemarks is read: the main one may do no more than lead to the others (OGC 12-007r2, 6.1). */
     private static TableFile kmz(Path file, List<String> parts, String wanted) throws IOException {
         for (String part : parts.contains(wanted) ? List.of(wanted) : parts) {
-            XmlFile read = new XmlFile(() -> unpacked(file, part), XmlFile.Kind.KML);
+            XmlFile read = new XmlFile(() -> Archive.reading(file, part), XmlFile.Kind.KML);
             if (parts.size() == 1 || part.equals(wanted) || hasAny(read)) return of(Kind.KML, read, several(parts));
         }
         throw new UnreadableTableException("The archive's KML files hold no placemark.");
@@ -154,18 +154,6 @@ public record TableFile(Kind kind, RowSource rows, Optional<FeatureSource> featu
         TableFile opened = opened(file, choices);
         Unpacked.goesWith(opened.rows, file);
         return names.isEmpty() ? opened : new TableFile(opened.kind, opened.rows, opened.features, names, opened.areas);
-    }
-
-    private static InputStream unpacked(Path file, String name) throws IOException {
-        Archive archive = Archive.open(file);
-        InputStream in = archive.read(name);
-        return new java.io.FilterInputStream(in) {
-            @Override
-            public void close() throws IOException {
-                super.close();
-                archive.close();
-            }
-        };
     }
 
     private static TableFile xml(Path file, FileChoices choices) throws IOException {

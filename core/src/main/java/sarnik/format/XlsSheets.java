@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.apache.poi.EncryptedDocumentException;
 import org.apache.poi.hssf.OldExcelFormatException;
 import org.apache.poi.hssf.eventusermodel.AbortableHSSFListener;
@@ -41,6 +43,7 @@ final class XlsSheets implements Sheets {
     private static final String BROKEN = "The workbook is broken inside and cannot be read. Open it, save it again as XLSX, and bring that in.";
 
     private final Path file;
+    private Reading surveyed;
 
     /**
      * @throws UnreadableTableException when the compound file holds no workbook, or one that a password protects
@@ -49,7 +52,7 @@ final class XlsSheets implements Sheets {
         this.file = file;
         try (POIFSFileSystem compound = new POIFSFileSystem(file.toFile(), true)) {
             DirectoryNode root = compound.getRoot();
-            if (root.hasEntry("EncryptedPackage")) throw new UnreadableTableException(OdsSheets.PROTECTED);
+            if (root.hasEntry("EncryptedPackage")) throw new UnreadableTableException(PROTECTED);
             if (root.getEntryNames().stream().noneMatch(n -> n.equalsIgnoreCase("Workbook") || n.equalsIgnoreCase("Book"))) {
                 throw new UnreadableTableException("The file holds no table: it is a document of an older office program, but no workbook. Save its table as XLSX or CSV and bring that in.");
             }
@@ -67,18 +70,24 @@ final class XlsSheets implements Sheets {
 
     @Override
     public List<String> names() throws IOException {
-        Reading reading = new Reading(null, null);
-        reading.run();
-        List<String> names = reading.sheets.stream().filter(s -> !s.isHidden() && !s.isVeryHidden()).map(BoundSheetRecord::getSheetname).toList();
+        List<String> names = survey().sheets.stream().filter(s -> !s.isHidden() && !s.isVeryHidden()).map(BoundSheetRecord::getSheetname).toList();
         if (names.isEmpty()) throw new UnreadableTableException("The workbook has no sheet that can be seen.");
         return names;
     }
 
     @Override
     public List<Merged> merged(String sheet) throws IOException {
-        Reading reading = new Reading(sheet, (number, cells) -> true);
-        reading.run();
-        return reading.merged;
+        return survey().merged.getOrDefault(sheet, List.of());
+    }
+
+    /** A going through without rows, once for all sheets. */
+    private Reading survey() throws IOException {
+        if (surveyed == null) {
+            Reading reading = new Reading(null, null);
+            reading.run();
+            surveyed = reading;
+        }
+        return surveyed;
     }
 
     @Override
@@ -93,11 +102,12 @@ final class XlsSheets implements Sheets {
         private final Rows rows;
         private final FormatTrackingHSSFListener formats = new FormatTrackingHSSFListener(this);
         private final List<BoundSheetRecord> sheets = new ArrayList<>();
-        private final List<Merged> merged = new ArrayList<>();
+        private final Map<String, List<Merged>> merged = new HashMap<>();
         private SSTRecord texts;
         private boolean from1904;
         private int part = -1;
         private int depth;
+        private String name;
         private boolean wanted;
         private int row = -1;
         private String[] cells = new String[16];
@@ -105,6 +115,7 @@ final class XlsSheets implements Sheets {
         private FormulaRecord awaiting;
         private boolean enough;
 
+        /** @param sheet null for none: only what is said of sheets is gathered */
         Reading(String sheet, Rows rows) {
             this.sheet = sheet;
             this.rows = rows;
@@ -122,7 +133,7 @@ final class XlsSheets implements Sheets {
             try (POIFSFileSystem compound = new POIFSFileSystem(file.toFile(), true)) {
                 new HSSFEventFactory().abortableProcessWorkbookEvents(request, compound);
             } catch (EncryptedDocumentException locked) {
-                throw new UnreadableTableException(OdsSheets.PROTECTED);
+                throw new UnreadableTableException(PROTECTED);
             } catch (OldExcelFormatException old) {
                 throw new UnreadableTableException("The workbook is of a format from before 1997. Open it, save it as XLSX, and bring that in.");
             } catch (HSSFUserException | IOException broken) {
@@ -152,7 +163,8 @@ final class XlsSheets implements Sheets {
         /** The workbook's own part comes first, then each sheet; a chart within a sheet is a part within its part. */
         private void began() {
             if (depth++ > 0) return;
-            wanted = sheet != null && part >= 0 && part < sheets.size() && BoundSheetRecord.orderByBofPosition(sheets)[part].getSheetname().equals(sheet);
+            name = part >= 0 && part < sheets.size() ? BoundSheetRecord.orderByBofPosition(sheets)[part].getSheetname() : null;
+            wanted = sheet != null && sheet.equals(name);
             part++;
         }
 
@@ -164,10 +176,10 @@ final class XlsSheets implements Sheets {
         }
 
         private void merged(MergeCellsRecord record) {
-            if (!wanted) return;
+            if (name == null || depth != 1) return;
             for (int i = 0; i < record.getNumAreas(); i++) {
                 var area = record.getAreaAt(i);
-                if (area.getLastRow() > area.getFirstRow()) merged.add(new Merged(area.getFirstRow() + 1, area.getLastRow() + 1, area.getFirstColumn() + 1));
+                if (area.getLastRow() > area.getFirstRow()) merged.computeIfAbsent(name, n -> new ArrayList<>()).add(new Merged(area.getFirstRow() + 1, area.getLastRow() + 1, area.getFirstColumn() + 1));
             }
         }
 

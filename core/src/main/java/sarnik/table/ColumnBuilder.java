@@ -7,6 +7,9 @@ final class ColumnBuilder {
     private final boolean all;
     private final ColumnValues values;
 
+    /** Values of texts as bits; null for columns of text, which keep each text once themselves. */
+    private final Recent recent;
+
     /**
      * @param rows the number of rows to come, so that the arrays are made once
      */
@@ -21,6 +24,7 @@ final class ColumnBuilder {
         this.form = form;
         this.all = all;
         this.values = new ColumnValues(form.type(), rows);
+        this.recent = form.type() == ColumnType.TEXT ? null : new Recent();
     }
 
     /** A builder for values in the canonical text form of {@link Column#text}. */
@@ -50,8 +54,19 @@ final class ColumnBuilder {
             add(form, text, false);
             return true;
         }
+        int slot = recent == null ? -1 : recent.slot(text);
+        if (recent != null && recent.holds(slot, text)) {
+            add(recent.number(slot));
+            return true;
+        }
         if (form.fits(text)) {
-            add(form, text, true);
+            if (recent == null) {
+                values.addText(text);
+                return true;
+            }
+            long value = value(form, text);
+            recent.keep(slot, text, value);
+            add(value);
             return true;
         }
         if (form.type().isNumber()) {
@@ -77,13 +92,33 @@ final class ColumnBuilder {
     }
 
     private void add(CellForm written, String text, boolean readable) {
+        if (form.type() == ColumnType.TEXT) values.addText(text);
+        else add(readable ? value(written, text) : switch (form.type()) {
+            case WHOLE -> WholeColumn.MISSING;
+            case DECIMAL -> Double.doubleToRawLongBits(Double.NaN);
+            case DATE -> DateColumn.MISSING;
+            case TIME -> TimeColumn.MISSING;
+            default -> -1;
+        });
+    }
+
+    /** The bits of a value that is written in a form. */
+    private long value(CellForm written, String text) {
+        return switch (form.type()) {
+            case WHOLE -> Long.parseLong(text);
+            case DECIMAL -> Double.doubleToRawLongBits(written.decimal(text));
+            case DATE -> written.date(text);
+            case TIME -> written.time(text);
+            case YES_NO -> CellForm.yesNo(text);
+            case TEXT -> throw new IllegalStateException("texts have no bits");
+        };
+    }
+
+    private void add(long bits) {
         switch (form.type()) {
-            case TEXT -> values.addText(text);
-            case YES_NO -> values.addInt(readable ? CellForm.yesNo(text) : -1);
-            case WHOLE -> values.addLong(readable ? Long.parseLong(text) : WholeColumn.MISSING);
-            case DECIMAL -> values.addDouble(readable ? written.decimal(text) : Double.NaN);
-            case DATE -> values.addInt(readable ? written.date(text) : DateColumn.MISSING);
-            case TIME -> values.addLong(readable ? written.time(text) : TimeColumn.MISSING);
+            case WHOLE, TIME -> values.addLong(bits);
+            case DECIMAL -> values.addDouble(Double.longBitsToDouble(bits));
+            default -> values.addInt((int) bits);
         }
     }
 

@@ -1,7 +1,6 @@
 package sarnik.table;
 
-import java.util.EnumMap;
-import java.util.Map;
+import java.util.Arrays;
 import java.util.Set;
 import java.util.TreeSet;
 
@@ -15,8 +14,16 @@ final class FormGuess {
     static final double ENOUGH = 0.95;
     private static final int PATIENCE = 1000;
 
-    private final Map<CellForm, long[]> fits = new EnumMap<>(CellForm.class);
+    private static final CellForm[] FORMS = CellForm.values();
+
+    /** How many cells fit each form, by its place among all. */
+    private final long[] fits = new long[FORMS.length];
+
+    /** The forms that are still asked, a bit for each. */
+    private long asked;
+
     private final Set<String> units = new TreeSet<>();
+    private final Recent recent = new Recent();
     private long filled;
     private boolean codes;
 
@@ -28,10 +35,14 @@ final class FormGuess {
      * @param moments whether the column's name says that it holds times, so that long numbers may be seconds
      */
     FormGuess(Shaping.DecimalMark mark, boolean moments) {
-        for (CellForm form : CellForm.values()) {
+        for (CellForm form : FORMS) {
             if (!moments && (form == CellForm.EPOCH_SECONDS || form == CellForm.EPOCH_MILLISECONDS)) continue;
-            if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark)) fits.put(form, new long[1]);
+            if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark)) asked |= bit(form);
         }
+    }
+
+    private static long bit(CellForm form) {
+        return 1L << form.ordinal();
     }
 
     /** Cells that were not shown to {@link #see}. */
@@ -44,18 +55,32 @@ final class FormGuess {
      */
     void see(String text) {
         filled++;
+        int slot = recent.slot(text);
+        if (recent.holds(slot, text)) {
+            for (long forms = recent.number(slot) & asked; forms != 0; forms &= forms - 1) fits[Long.numberOfTrailingZeros(forms)]++;
+        } else {
+            recent.keep(slot, text, look(text));
+        }
+        // A form that misses a quarter of the first thousand cells is not asked again.
+        if (filled == PATIENCE) for (CellForm form : FORMS) if (fits[form.ordinal()] * 4 < filled * 3) asked &= ~bit(form);
+    }
+
+    /** Counts what a text that was not met lately fits. @return the forms that it fits, a bit for each */
+    private long look(String text) {
+        long found = 0;
         codes |= CellForm.isCode(text);
         boolean whole = CellForm.WHOLE.fits(text);
         WrittenAmount amount = whole || !mayBeAmount(text) ? null : WrittenAmount.of(text);
         if (amount != null && !amount.unit().isEmpty()) units.add(amount.unit());
-        for (Map.Entry<CellForm, long[]> entry : fits.entrySet()) {
-            CellForm form = entry.getKey();
+        for (long left = asked; left != 0; left &= left - 1) {
+            CellForm form = FORMS[Long.numberOfTrailingZeros(left)];
             // A whole number is written in every form of number: most cells of numbers need to be looked at once only.
             boolean fit = whole ? form.type().isNumber() || form.fits(text) : form.type().isNumber() ? form.fits(amount == null ? text : amount.number()) : form.fits(text);
-            if (fit) entry.getValue()[0]++;
+            if (!fit) continue;
+            fits[form.ordinal()]++;
+            found |= bit(form);
         }
-        // A form that misses a quarter of the first thousand cells is not asked again.
-        if (filled == PATIENCE) fits.values().removeIf(count -> count[0] * 4 < filled * 3);
+        return found;
     }
 
     /** Whether a text that is no plain number has a digit and, at one of its ends, something that is none. */
@@ -96,7 +121,7 @@ final class FormGuess {
         if (codes || filled == 0 || filled < strangers) return CellForm.TEXT;
         long most = most();
         if (most < filled * ENOUGH) return CellForm.TEXT;
-        CellForm first = fits.entrySet().stream().filter(entry -> entry.getValue()[0] == most).findFirst().map(Map.Entry::getKey).orElse(CellForm.TEXT);
+        CellForm first = Arrays.stream(FORMS).filter(form -> count(form) == most).findFirst().orElse(CellForm.TEXT);
         // What is nearly all "no" is no column of yes and no: other words would be lost.
         if (first == CellForm.YES_NO && most < filled) return CellForm.TEXT;
         if (first.type().isNumber() && units.size() > 1) return CellForm.TEXT;
@@ -104,11 +129,11 @@ final class FormGuess {
     }
 
     private long most() {
-        return fits.values().stream().mapToLong(count -> count[0]).max().orElse(0);
+        return Arrays.stream(FORMS).mapToLong(this::count).max().orElse(0);
     }
 
     private long count(CellForm form) {
-        return fits.containsKey(form) ? fits.get(form)[0] : -1;
+        return (asked & bit(form)) == 0 ? -1 : fits[form.ordinal()];
     }
 
     /** Whether the column holds numbers that only a decimal comma explains. */

@@ -246,7 +246,11 @@ public final class TableReader {
 
     /** Whether a cell is short and begins as words for "no value" do. */
     private static boolean mayMeanMissing(String cell) {
-        return cell.length() < 6 && "-–—nN#.?sS".indexOf(cell.charAt(0)) >= 0;
+        if (cell.length() >= 6) return false;
+        return switch (cell.charAt(0)) {
+            case '-', '–', '—', 'n', 'N', '#', '.', '?', 's', 'S' -> true;
+            default -> false;
+        };
     }
 
     private static String joined(RowSource.Cells cells, int from) {

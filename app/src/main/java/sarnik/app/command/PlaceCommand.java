@@ -35,6 +35,7 @@ import sarnik.table.RowSource;
 import sarnik.table.Shaping;
 import sarnik.table.TableReader;
 import sarnik.table.Table;
+import sarnik.table.TextRows;
 import sarnik.table.UnreadableTableException;
 
 /**
@@ -188,7 +189,7 @@ public final class PlaceCommand {
             return new Placing.ByName(options.get("--town"), options.get("--province"), options.get("--country"));
         }
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
-        Reading reading = new TableReader().read(rows, Shaping.NONE);
+        Reading reading = new TableReader().read(new TextRows(table, rows), Shaping.NONE);
         return guess.ownShapes(reading).or(() -> guess.guess(reading.table()))
                 .orElseThrow(() -> new Misuse("No column seems to tell where a row is. Name it; the columns are: " + String.join(", ", table.names()) + "."));
     }

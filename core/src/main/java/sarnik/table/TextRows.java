@@ -1,0 +1,42 @@
+package sarnik.table;
+
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * The rows of a file that has been read as text already, so that it need not be cut into cells again.
+ *
+ * @param table all its columns as text
+ * @param file where it came from
+ */
+public record TextRows(Table table, RowSource file) implements RowSource {
+
+    @Override
+    public List<String> header() {
+        return table.names();
+    }
+
+    @Override
+    public int positionAt() {
+        return file.positionAt();
+    }
+
+    @Override
+    public void each(Visitor visitor) {
+        Column[] columns = table.names().stream().map(table::column).toArray(Column[]::new);
+        String[] cells = new String[columns.length];
+        Cells view = RowSource.cells(Arrays.asList(cells));
+        for (int row = 0; row < table.rows(); row++) {
+            for (int c = 0; c < cells.length; c++) {
+                String text = columns[c].text(row);
+                cells[c] = text == null ? "" : text;
+            }
+            visitor.row(row + 1L, view);
+        }
+    }
+
+    @Override
+    public String words() {
+        return file.words();
+    }
+}
