@@ -16,7 +16,7 @@ public final class ColumnValues {
     private final Map<String, Integer> codes = new LinkedHashMap<>();
 
     /**
-     * @param rows the number of values to come
+     * @param rows the number of values to come; of texts there may be more
      */
     public ColumnValues(ColumnType type, int rows) {
         this.type = type;
@@ -47,6 +47,7 @@ public final class ColumnValues {
             code = codes.size();
             codes.put(text, code);
         }
+        if (size == ints.length) ints = Arrays.copyOf(ints, Math.max(1024, size + (size >> 1)));
         ints[size++] = code;
     }
 

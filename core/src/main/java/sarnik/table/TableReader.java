@@ -75,8 +75,7 @@ public final class TableReader {
 
         Survey survey = survey(source, columns, shaping);
         if (survey.rows == 0) {
-            throw new UnreadableTableException("The file has a header of %s but no row below it. Choose a file with rows."
-                    .formatted(columns.size() == 1 ? "one column" : columns.size() + " columns"));
+            throw noRow(columns.size());
         }
         boolean comma = shaping.decimalMark() == null && survey.commaEverywhere();
         boolean monthFirst = shaping.monthFirst() == null ? survey.monthFirstElsewhere() : shaping.monthFirst();
@@ -112,6 +111,10 @@ public final class TableReader {
                 position(file, written, sources), said, ordered == null ? null : ordered.isMonthFirst(), survey.sums.found());
     }
 
+    private static UnreadableTableException noRow(int columns) {
+        return new UnreadableTableException("The file has a header of %s but no row below it. Choose a file with rows.".formatted(columns == 1 ? "one column" : columns + " columns"));
+    }
+
     /** What is to be said of how a column is written; empty where it goes without saying. */
     private static Optional<Reading.Said> said(CellForm form, FormGuess guess, boolean untold) {
         List<String> words = new ArrayList<>();
@@ -137,9 +140,16 @@ public final class TableReader {
 
     /** Reads all rows, every column as text, so that each cell stays as it was written but for blanks around it. */
     public Table readAsText(RowSource file) throws IOException {
-        Map<String, ColumnType> text = new LinkedHashMap<>();
-        ColumnNames.unique(file.header(), new TroubleLog()).forEach(name -> text.put(name, ColumnType.TEXT));
-        return read(file, new Shaping(text, null, null, null, true, null, null)).table();
+        TroubleLog troubles = new TroubleLog();
+        List<String> names = ColumnNames.unique(file.header(), troubles);
+        List<ColumnBuilder> builders = names.stream().map(name -> new ColumnBuilder(CellForm.TEXT, 0)).toList();
+        // Nothing has to be guessed, so the file is gone through once.
+        Shaping asWritten = new Shaping(null, null, null, null, true, null, null);
+        fill(file, names, builders, asWritten, new TotalRows(asWritten, names.size()), 0, troubles);
+        Map<String, Column> table = new LinkedHashMap<>();
+        for (int i = 0; i < names.size(); i++) table.put(names.get(i), builders.get(i).build());
+        if (table.values().stream().allMatch(column -> column.size() == 0)) throw noRow(names.size());
+        return new Table(table);
     }
 
     private static List<String> periods(List<String> names) {
@@ -200,8 +210,7 @@ public final class TableReader {
         });
         source.each((line, cells) -> {
             if (++survey.visited % REPORT_EVERY == 0) progress.at(survey.visited, 0);
-            survey.sums.count(cells);
-            if (survey.sums.leavesOut(cells)) return;
+            if (survey.sums.count(cells)) return;
             if (survey.rows == Integer.MAX_VALUE - 8) throw new UnreadableTableException("The file has more than two thousand million rows. Cut it into several.");
             survey.rows++;
             for (int i = 0; i < Math.min(columns.size(), cells.count()); i++) {

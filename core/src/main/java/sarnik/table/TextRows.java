@@ -4,12 +4,14 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * The rows of a file that has been read as text already, so that it need not be cut into cells again.
+ * Rows of a file that has been read as text already, so that it need not be cut into cells again: all of them, or as many as are
+ * wanted, spread evenly over the file.
  *
  * @param table all its columns as text
  * @param file where it came from
+ * @param most how many rows are shown at most
  */
-public record TextRows(Table table, RowSource file) implements RowSource {
+public record TextRows(Table table, RowSource file, int most) implements RowSource {
 
     @Override
     public List<String> header() {
@@ -26,7 +28,8 @@ public record TextRows(Table table, RowSource file) implements RowSource {
         Column[] columns = table.names().stream().map(table::column).toArray(Column[]::new);
         String[] cells = new String[columns.length];
         Cells view = RowSource.cells(Arrays.asList(cells));
-        for (int row = 0; row < table.rows(); row++) {
+        int step = Math.max(1, (int) Math.ceil(table.rows() / (double) most));
+        for (int row = 0; row < table.rows(); row += step) {
             for (int c = 0; c < cells.length; c++) {
                 String text = columns[c].text(row);
                 cells[c] = text == null ? "" : text;

@@ -38,24 +38,27 @@ final class TotalRows {
 
     /** Whether a row is a sum that is left out. */
     boolean leavesOut(RowSource.Cells cells) {
+        if (shaping.totals() && !shaping.subtotals()) return false;
         int first = first(cells);
         if (first < 0) return false;
         String cell = cells.get(first);
-        return !shaping.totals() && saysTotal(cell) && isPartly(cells) || shaping.subtotals() && saysOfWhat(cell) && isPartly(cells);
+        return isPartly(cells) && (saysTotal(cell) ? !shaping.totals() : shaping.subtotals() && saysOfWhat(cell));
     }
 
-    /** Counts a row that may be a sum. */
-    void count(RowSource.Cells cells) {
+    /** Counts a row that may be a sum. @return whether it is left out */
+    boolean count(RowSource.Cells cells) {
         int first = first(cells);
-        if (first < 0) return;
+        if (first < 0 || !isPartly(cells)) return false;
         String cell = cells.get(first);
-        if (saysTotal(cell) && isPartly(cells)) {
+        if (saysTotal(cell)) {
             if (!shaping.totals()) leftOut++;
             if (totals.size() < EXAMPLES && !totals.contains(cell.strip())) totals.add(cell.strip());
-        } else if (saysOfWhat(cell) && isPartly(cells)) {
-            likely++;
-            if (subtotals.size() < EXAMPLES) subtotals.add(cell.strip());
+            return !shaping.totals();
         }
+        if (!saysOfWhat(cell)) return false;
+        likely++;
+        if (subtotals.size() < EXAMPLES) subtotals.add(cell.strip());
+        return shaping.subtotals();
     }
 
     Reading.Sums found() {
@@ -73,10 +76,30 @@ final class TotalRows {
     }
 
     private static boolean mayBe(String cell) {
+        // The words stand at the start, or behind a blank or a mark.
+        boolean start = true;
         for (int i = 0; i + 4 < cell.length(); i++) {
             char c = cell.charAt(i);
-            if ((c == 't' || c == 'T') && cell.regionMatches(true, i, "tota", 0, 4)
-                    || (c == 'g' || c == 'G') && cell.regionMatches(true, i, "gesam", 0, 5) || (c == 's' || c == 'S') && cell.regionMatches(true, i, "summe", 0, 5)) return true;
+            if (start) {
+                switch (c) {
+                    case 't', 'T' -> {
+                        if (cell.regionMatches(true, i, "tota", 0, 4)) return true;
+                    }
+                    case 'g', 'G' -> {
+                        if (cell.regionMatches(true, i, "gesam", 0, 5) || cell.regionMatches(true, i, "grand", 0, 5)) return true;
+                    }
+                    case 's', 'S' -> {
+                        if (cell.regionMatches(true, i, "summe", 0, 5) || cell.regionMatches(true, i, "sub", 0, 3)) return true;
+                    }
+                    case 'i', 'I' -> {
+                        if (cell.regionMatches(true, i, "insge", 0, 5)) return true;
+                    }
+                    default -> {
+                        // Another word.
+                    }
+                }
+            }
+            start = c <= ' ' || c == '-' || c == ':' || c == '–' || c == '—';
         }
         return false;
     }

@@ -55,6 +55,9 @@ public final class PlaceCommand {
 
     private static final String STREAM = "-";
 
+    /** Rows, spread over the file, by which it is guessed what columns are. */
+    private static final int LOOKED_AT = 200_000;
+
     private static final String USAGE = """
             usage: ./sarnik place in.csv --out placed.csv [columns]
             - stands for standard input, and for standard output. Columns are guessed unless they are named, in one of these ways:
@@ -189,7 +192,7 @@ public final class PlaceCommand {
             return new Placing.ByName(options.get("--town"), options.get("--province"), options.get("--country"));
         }
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
-        Reading reading = new TableReader().read(new TextRows(table, rows), Shaping.NONE);
+        Reading reading = new TableReader().read(new TextRows(table, rows, LOOKED_AT), Shaping.NONE);
         return guess.ownShapes(reading).or(() -> guess.guess(reading.table()))
                 .orElseThrow(() -> new Misuse("No column seems to tell where a row is. Name it; the columns are: " + String.join(", ", table.names()) + "."));
     }
