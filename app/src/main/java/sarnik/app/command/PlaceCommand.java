@@ -50,7 +50,10 @@ public final class PlaceCommand {
     static final int SOME_NOT = 1;
     static final int NOTHING_DONE = 2;
 
-    /** Columns that are added; where a file has one of the name already, "placed" stands before it. */
+    /**
+     * Columns that are added; where a file has one of the name already, "placed" stands before it. Of rows that go from one place to
+     * another they are the destination's, and the origin's follow under the same names behind "origin".
+     */
     static final List<String> ADDED = List.of("state", "confidence", "place", "level", "code", "longitude", "latitude", "reason");
 
     private static final String STREAM = "-";
@@ -64,6 +67,7 @@ public final class PlaceCommand {
               --town NAME --province NAME --country NAME   words, one column each
               --where NAME                                 one column of mixed words, such as "Soria, Spain"
               --lat NAME --lon NAME                        degrees; --lat alone where one column holds both
+              --from NAME --to NAME                        a journey: origin and destination, each in one column of mixed words
               --code NAME                                  codes of countries, regions, provinces, municipalities, and those that
                                                            this command writes
             --out=FILE means the same as --out FILE. Ends with 0 when all rows are placed, with 1 when some are doubtful or
@@ -71,7 +75,7 @@ public final class PlaceCommand {
             """;
 
     /** The ways of naming columns: options of two of them contradict each other. */
-    private static final List<Set<String>> WAYS = List.of(Set.of("--town", "--province", "--country"), Set.of("--where"), Set.of("--lat", "--lon"), Set.of("--code"));
+    private static final List<Set<String>> WAYS = List.of(Set.of("--town", "--province", "--country"), Set.of("--where"), Set.of("--lat", "--lon"), Set.of("--from", "--to"), Set.of("--code"));
 
     private final InputStream in;
     private final PrintStream out;
@@ -178,7 +182,7 @@ public final class PlaceCommand {
     }
 
     private static Placing recipe(Map<String, String> options, Table table, RowSource rows) throws IOException {
-        for (String name : List.of("--town", "--province", "--country", "--where", "--lat", "--lon", "--code")) {
+        for (String name : List.of("--town", "--province", "--country", "--where", "--lat", "--lon", "--from", "--to", "--code")) {
             String column = options.get(name);
             if (column != null && table.find(column).isEmpty()) {
                 throw new Misuse("The file has no column “%s”. Its columns are: %s.".formatted(column, String.join(", ", table.names())));
@@ -187,6 +191,8 @@ public final class PlaceCommand {
         if (options.containsKey("--code")) return new Placing.ByCode(options.get("--code"));
         if (options.containsKey("--where")) return new Placing.ByWords(options.get("--where"));
         if (options.containsKey("--lat")) return new Placing.ByCoordinates(options.get("--lat"), options.get("--lon"));
+        if (options.containsKey("--from") && options.containsKey("--to")) return new Placing.FromTo(new Placing.ByWords(options.get("--from")), new Placing.ByWords(options.get("--to")));
+        if (options.containsKey("--from") || options.containsKey("--to")) throw new Misuse("--from and --to go together.");
         if (options.containsKey("--lon")) throw new Misuse("--lon goes with --lat.");
         if (options.containsKey("--town") || options.containsKey("--province") || options.containsKey("--country")) {
             return new Placing.ByName(options.get("--town"), options.get("--province"), options.get("--country"));
@@ -228,18 +234,26 @@ public final class PlaceCommand {
 
     private static void write(Table table, PlacedTable placed, CsvWriter writer) {
         List<String> header = new ArrayList<>(table.names());
-        for (String name : ADDED) header.add(table.names().contains(name) ? "placed " + name : name);
+        addHeader(header, "", table);
+        if (placed.origin() != null) addHeader(header, "origin ", table);
         writer.writeRecord(header);
         List<Column> columns = table.names().stream().map(table::column).toList();
         // What is said of a find is the same in all of its rows.
         List<List<String>> said = placed.finds().stream().map(find -> added(find.match())).toList();
+        PlacedTable origin = placed.origin();
+        List<List<String>> saidOfOrigin = origin == null ? List.of() : origin.finds().stream().map(find -> added(find.match())).toList();
         String[] cells = new String[header.size()];
         for (int row = 0; row < table.rows(); row++) {
             int at = 0;
             for (Column column : columns) cells[at++] = blankForNull(column.text(row));
             for (String more : said.get(placed.findOfRow()[row])) cells[at++] = more;
+            if (origin != null) for (String more : saidOfOrigin.get(origin.findOfRow()[row])) cells[at++] = more;
             writer.writeRecord(cells);
         }
+    }
+
+    private static void addHeader(List<String> header, String of, Table table) {
+        for (String name : ADDED) header.add(table.names().contains(of + name) ? "placed " + of + name : of + name);
     }
 
     private static List<String> added(Match match) {

@@ -70,6 +70,16 @@ class PlaceCommandTest {
     }
 
     @Test
+    void ofAJourneyBothEndsAreWritten() throws Exception {
+        assertThat(place("from,to,n\n\"Soria, Spain\",\"Braga, Portugal\",3\n\"Nowhere at all, Spain\",\"Soria, Spain\",2\n", "--from", "from", "--to", "to")).isEqualTo(PlaceCommand.SOME_NOT);
+        assertThat(placed().get(0)).isEqualTo("from,to,n,state,confidence,place,level,code,longitude,latitude,reason,origin state,origin confidence,origin place,origin level,origin code,origin longitude,origin latitude,origin reason");
+        assertThat(placed().get(1)).containsSubsequence("placed", ",Braga,town,", "placed", ",Soria,town,g3108681,");
+        assertThat(placed().get(2)).containsSubsequence(",Soria,town,g3108681,", "unplaced");
+        assertThat(out.toString()).startsWith("1 rows placed, 0 doubtful, 1 unplaced");
+        assertThat(run("in.csv", "--out", "-", "--from", "from")).isEqualTo(PlaceCommand.NOTHING_DONE);
+    }
+
+    @Test
     void aColumnThatIsThereAlreadyIsNotOverwritten() throws Exception {
         place("town,state,place\nSoria,open,here\n", "--town", "town");
         assertThat(placed().get(0)).isEqualTo("town,state,place,placed state,confidence,placed place,level,code,longitude,latitude,reason");
