@@ -151,6 +151,12 @@ def parquets():
         keep(name, f"Apache Arrow {pyarrow.__version__}", f"DuckDB {duckdb.__version__}", rows)
     duckdb.sql(f"COPY (SELECT * EXCLUDE (checked) FROM read_parquet('{OUT / 'pyarrow-none.parquet'}')) TO '{OUT / 'duckdb.parquet'}' (FORMAT parquet, COMPRESSION zstd)")
     keep("duckdb.parquet", f"DuckDB {duckdb.__version__}", "hyparquet 1.33.0", by_node("parquet", OUT / "duckdb.parquet"))
+    odd = pyarrow.table({"nested": [{"x": 1, "y": {"z": "q"}}, None, {"x": None, "y": None}], "half": pyarrow.array([1.5, -0.25, 65504], pyarrow.float16()), "from": pyarrow.array([datetime.time(1, 0), None, datetime.time(23, 59, 59)], pyarrow.time64("us")),
+                         "zoned": pyarrow.array([1700000000000, None, 0], pyarrow.timestamp("ms", "UTC")), "unsigned": pyarrow.array([2 ** 32 - 1, 0, None], pyarrow.uint32()), "kind": pyarrow.array(["a", "b", "a"]).dictionary_encode()})
+    pyarrow.parquet.write_table(odd, OUT / "kinds.parquet", compression="zstd")
+    rows = [{"nested.x": (row["nested"] or {}).get("x"), "nested.y.z": ((row["nested"] or {}).get("y") or {}).get("z"), "half": row["half"] and float(row["half"]), "from": row["from"] and row["from"].isoformat("minutes" if row["from"].second == 0 else "seconds"),
+             "zoned": row["zoned"] and row["zoned"].replace(tzinfo=None), "unsigned": row["unsigned"], "kind": row["kind"]} for row in pyarrow.parquet.read_table(OUT / "kinds.parquet").to_pylist()]
+    keep("kinds.parquet", f"Apache Arrow {pyarrow.__version__}", f"Apache Arrow {pyarrow.__version__}", rows)
     pyarrow.parquet.write_table(table.select(["town", "seen"]), OUT / "int96.parquet", use_deprecated_int96_timestamps=True)
     keep("int96.parquet", f"Apache Arrow {pyarrow.__version__}, moments as older writers store them", f"DuckDB {duckdb.__version__}", by_duckdb("int96.parquet", "read_parquet"))
 

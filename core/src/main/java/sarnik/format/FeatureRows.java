@@ -12,6 +12,7 @@ import org.locationtech.jts.geom.CoordinateFilter;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Point;
 import org.locationtech.jts.geom.Polygonal;
+import sarnik.geo.Antimeridian;
 import sarnik.geo.WrittenShape;
 import sarnik.table.RowSource;
 import sarnik.table.TableReader;
@@ -110,7 +111,7 @@ final class FeatureRows implements RowSource {
         if (shape == null || shape.isEmpty()) return null;
         if (shape instanceof Point point) return point.getCoordinate();
         try {
-            Coordinate inside = shape.getInteriorPoint().getCoordinate();
+            Coordinate inside = (shape instanceof Polygonal ? Antimeridian.cut(shape) : shape).getInteriorPoint().getCoordinate();
             return inside != null ? inside : shape.getCoordinate();
         } catch (RuntimeException crooked) {
             // A shape too crooked to find its inside still has a first corner.

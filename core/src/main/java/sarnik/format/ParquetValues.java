@@ -18,7 +18,9 @@ import org.apache.parquet.io.api.Binary;
 import org.apache.parquet.schema.LogicalTypeAnnotation;
 import org.apache.parquet.schema.LogicalTypeAnnotation.DateLogicalTypeAnnotation;
 import org.apache.parquet.schema.LogicalTypeAnnotation.DecimalLogicalTypeAnnotation;
+import org.apache.parquet.schema.LogicalTypeAnnotation.Float16LogicalTypeAnnotation;
 import org.apache.parquet.schema.LogicalTypeAnnotation.IntLogicalTypeAnnotation;
+import org.apache.parquet.schema.LogicalTypeAnnotation.IntervalLogicalTypeAnnotation;
 import org.apache.parquet.schema.LogicalTypeAnnotation.TimeLogicalTypeAnnotation;
 import org.apache.parquet.schema.LogicalTypeAnnotation.TimeUnit;
 import org.apache.parquet.schema.LogicalTypeAnnotation.TimestampLogicalTypeAnnotation;
@@ -46,8 +48,9 @@ final class ParquetValues {
         add(cells, field.getName(), field, row, index);
     }
 
+    /** @param row null where what holds the field is missing */
     private static void add(Map<String, String> cells, String name, Type field, Group row, int index) {
-        int count = row.getFieldRepetitionCount(index);
+        int count = row == null ? 0 : row.getFieldRepetitionCount(index);
         boolean list = field.isRepetition(Repetition.REPEATED) || !field.isPrimitive() && field.getLogicalTypeAnnotation() != null;
         if (list) {
             cells.put(name, count == 0 ? "" : json(field, row, index).toString());
@@ -56,9 +59,7 @@ final class ParquetValues {
         } else {
             for (int i = 0; i < field.asGroupType().getFieldCount(); i++) {
                 Type inner = field.asGroupType().getType(i);
-                String innerName = name + "." + inner.getName();
-                if (count == 0) cells.put(innerName, "");
-                else add(cells, innerName, inner, row.getGroup(index, 0), i);
+                add(cells, name + "." + inner.getName(), inner, count == 0 ? null : row.getGroup(index, 0), i);
             }
         }
     }
@@ -128,12 +129,23 @@ final class ParquetValues {
         return value.signum() == 0 ? "0" : value.stripTrailingZeros().toPlainString();
     }
 
+    /** A number of two bytes (IEEE 754, binary16): a sign, five digits of exponent, ten of fraction. */
+    private static String half(short bits) {
+        int exponent = bits >> 10 & 0x1F;
+        int fraction = bits & 0x3FF;
+        if (exponent == 0x1F) return "";
+        double size = exponent == 0 ? Math.scalb((double) fraction, -24) : Math.scalb(1024.0 + fraction, exponent - 25);
+        return plain(BigDecimal.valueOf(bits < 0 ? -size : size));
+    }
+
     private static String bytes(Binary value, LogicalTypeAnnotation meaning) {
         if (meaning instanceof DecimalLogicalTypeAnnotation decimal) return plain(new BigDecimal(new BigInteger(value.getBytes()), decimal.getScale()));
         if (meaning instanceof UUIDLogicalTypeAnnotation) {
             ByteBuffer two = value.toByteBuffer();
             return new UUID(two.getLong(), two.getLong()).toString();
         }
+        if (meaning instanceof Float16LogicalTypeAnnotation) return half(value.toByteBuffer().order(ByteOrder.LITTLE_ENDIAN).getShort());
+        if (meaning instanceof IntervalLogicalTypeAnnotation) return "";
         if (meaning != null) return value.toStringUsingUTF8();
         // Older writers do not say that bytes are text.
         try {

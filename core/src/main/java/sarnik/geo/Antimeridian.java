@@ -17,7 +17,7 @@ import org.locationtech.jts.geom.util.GeometryFixer;
  * one edge of the map to the other; taken as they stand, such a ring encloses a strip right around the earth, and points in
  * Canada lie in Russia. A ring that goes once around a pole is closed along it.
  */
-final class Antimeridian {
+public final class Antimeridian {
 
     private static final double HALF = 180;
     private static final double WHOLE = 360;
@@ -59,8 +59,14 @@ final class Antimeridian {
         return false;
     }
 
-    /** The same areas, none of which leaps. */
-    static Geometry cut(Geometry areas) {
+    /**
+     * The same areas, none of which leaps.
+     *
+     * @param areas a polygon or several, in degrees
+     * @return the areas as they are where none of them does
+     */
+    public static Geometry cut(Geometry areas) {
+        if (!isCrossed(areas)) return areas;
         GeometryFactory factory = areas.getFactory();
         List<Polygon> parts = new ArrayList<>();
         for (Polygon polygon : ShapeBand.polygons(areas)) {

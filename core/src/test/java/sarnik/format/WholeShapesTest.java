@@ -131,6 +131,13 @@ class WholeShapesTest {
     }
 
     @Test
+    void thatReachOverTheMeridianOf180DegreesLieOnOneOfItsSides() throws IOException {
+        Table table = csv(List.of("POLYGON((177 -17, -179 -17, -179 -16, 178 -15.5, 177 -16, 177 -17))"));
+        assertThat(Math.abs(Double.parseDouble(table.column("lon").text(0)))).isBetween(177.0, 180.0);
+        assertThat(Double.parseDouble(table.column("lat").text(0))).isBetween(-17.0, -15.5);
+    }
+
+    @Test
     void areNotWrittenTwiceWherePointsSayAll() throws IOException {
         Table table = read("<kml><Placemark><name>a</name><Point><coordinates>1,2,0</coordinates></Point></Placemark></kml>".getBytes(StandardCharsets.UTF_8));
         assertThat(table.names()).containsExactly("name", "lon", "lat");
