@@ -15,6 +15,8 @@ import java.util.TreeMap;
 import java.util.regex.Pattern;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.Polygonal;
+import sarnik.geo.Antimeridian;
 import sarnik.geo.Area;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.WrittenShape;
@@ -92,7 +94,8 @@ public final class OwnShapes {
     public BoundarySet set() {
         List<Area> areas = new ArrayList<>();
         cells.forEach((place, written) -> {
-            List<Geometry> read = written.stream().map(WrittenShape::inDegrees).filter(shape -> shape != null && !shape.isEmpty()).toList();
+            List<Geometry> read = written.stream().map(WrittenShape::inDegrees).filter(shape -> shape != null && !shape.isEmpty())
+                    .map(shape -> shape instanceof Polygonal ? Antimeridian.cut(shape) : shape).toList();
             if (read.isEmpty()) return;
             Place known = places.get(place);
             areas.add(new Area(code(place), known == null ? place : known.name(), "", read.size() == 1 ? read.get(0) : SHAPES.createGeometryCollection(read.toArray(Geometry[]::new))));

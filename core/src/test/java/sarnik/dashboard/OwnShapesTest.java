@@ -54,6 +54,13 @@ class OwnShapesTest {
     }
 
     @Test
+    void overTheMeridianOf180DegreesAreInTwoPartsAndNoWiderThanTheyAre() {
+        Area area = ways("name,lat,lon,way", "bay,-16.5,179.5,\"POLYGON ((177 -17, -179 -17, -179 -16, 178 -15.5, 177 -16, 177 -17))\"").ownShapes().orElseThrow().set().areas().get(0);
+        assertThat(area.shape().getNumGeometries()).isEqualTo(2);
+        assertThat(area.squareKilometres()).isLessThan(70_000);
+    }
+
+    @Test
     void changeTheirTagWithTheirContent() {
         String tag = ways().ownShapes().orElseThrow().tag();
         assertThat(ways().ownShapes().orElseThrow().tag()).isEqualTo(tag);
