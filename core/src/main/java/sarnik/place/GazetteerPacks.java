@@ -113,6 +113,11 @@ final class GazetteerPacks {
             for (String code : List.of(c[0], c[1])) country(code, place, NameTable.CODE);
             for (String name : c[7].split("\\|")) country(name, place, 0);
         });
+        // Codes that no region bears: the town of their name, or a country.
+        lines("codes.tsv.gz", c -> {
+            Integer place = keys.get((c[1].length() == 2 ? "a:" : "i:") + c[1]);
+            if (place != null) keys.putIfAbsent("c:" + c[0], place);
+        });
     }
 
     private boolean isSeat(int place) {

@@ -78,6 +78,14 @@ class WorldPlacesTest {
             assertThat(GAZETTEER.regions(name).contains(place) || place.name().equals(name)).as("%s is %s", code, place.name()).isTrue();
         }
 
+        @ParameterizedTest
+        @CsvSource({"EE-511, Narva, EE", "MC-CO, La Condamine, MC", "FR-974, Réunion, RE", "FR-973, Guiana, GF"})
+        void ofMunicipalitiesAndTerritoriesThatAreNoRegionsOfTheListLieInTheTownOfTheirNameOrInTheirCountry(String code, String name, String country) {
+            Place place = GAZETTEER.byCode(code).orElseThrow();
+            assertThat(place.country()).isEqualTo(country);
+            assertThat(place.name()).contains(name);
+        }
+
         @Test
         void areMetByNineInTenCodesOfTheStandard() {
             // Codes of ISO 3166-2:2020 of a few countries on each continent.
