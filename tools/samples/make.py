@@ -4,9 +4,9 @@ The files are written by other makers' programs, and read again by yet others; a
 Everything in them is made up. Needs (none of it is needed to build, run or test Sarnik):
 
     pip install geopandas pyogrio pyarrow openpyxl duckdb
-    npm install xlsx@0.18.5 hyparquet@1.33.0        (beside this script, or NODE_PATH)
+    npm install xlsx@0.18.5 hyparquet@1.33.0 fzstd@0.1.1    (beside this script, or in the folder that SAMPLES_MODULES names)
 
-    python3 tools/samples/make.py core/src/test/resources/sarnik/format/second
+    TZ=UTC python3 tools/samples/make.py core/src/test/resources/sarnik/format/second
 
 Each file NAME has a NAME.json beside it: {"written": …, "read": …, "rows": [{column: value}], "shapes": [text or null]}, with
 shapes as well-known text in degrees.
