@@ -145,6 +145,11 @@ final class SheetGrid implements Grid {
     }
 
     @Override
+    public int position(int column) {
+        return columns[column];
+    }
+
+    @Override
     public List<List<String>> first(int rows) {
         List<List<String>> first = new ArrayList<>();
         try {

@@ -9,6 +9,15 @@ public interface Grid {
     /** Shows all rows that are not empty, the header among them. */
     void each(RowSource.Visitor visitor) throws IOException;
 
+    /**
+     * Where a column stands among all of the grid, from 0: those that are left out leave the others their places.
+     *
+     * @param column from 0, among those that are shown
+     */
+    default int position(int column) {
+        return column;
+    }
+
     /** The first rows that are not empty. */
     List<List<String>> first(int rows) throws IOException;
 }

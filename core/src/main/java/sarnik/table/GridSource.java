@@ -44,6 +44,8 @@ public final class GridSource implements RowSource {
         Header found = look(first, choices.headerRow());
         at = choices.headerRows() == null ? found : new Header(found.first, choices.headerRows());
         header = names(first, at);
+        // A column without a name goes by its place, whatever was left out before it.
+        for (int i = 0; i < header.size(); i++) if (header.get(i).isBlank() && grid.position(i) != i) header.set(i, "column " + (grid.position(i) + 1));
         this.words = words + (at.rows == 0 ? ", no names of columns" : at.first > 1 || at.rows > 1 ? ", names of columns in row " + at.first + (at.rows > 1 ? " to " + at.last() : "") : "");
     }
 

@@ -191,6 +191,11 @@ class SheetsTest {
     }
 
     @Test
+    void aColumnWithoutANameGoesByItsPlaceWhateverIsLeftOutBeforeIt() throws IOException {
+        assertThat(table(xlsx(new String[][] {{"town", "", "n", ""}, {"Soria", "", "1", "x"}, {"Burgos", "", "2", "y"}})).names()).containsExactly("town", "n", "column 4");
+    }
+
+    @Test
     void theCellsOfARangeAreThoseOfItsOwnColumns() throws IOException {
         byte[] book = xlsx(new String[][] {{"x", "x", "x", "x"}, {"x", "town", "", "n"}, {"x", "Soria", "", "1"}, {"x", "Burgos", "", "2"}, {"x", "sum", "", "3"}});
         Table table = new TableReader().read(open(book, new FileChoices(null, null, null, null, null, null, "B2:D4")).rows(), Shaping.NONE).table();
