@@ -85,9 +85,7 @@ final class OdsSheets implements Sheets {
 
     @Override
     public List<String> names() throws IOException {
-        List<String> names = List.copyOf(survey().keySet());
-        if (names.isEmpty()) throw new UnreadableTableException("The workbook has no sheet that can be seen.");
-        return names;
+        return List.copyOf(survey().keySet());
     }
 
     @Override

@@ -59,6 +59,7 @@ final class SheetGrid implements Grid {
 
     static RowSource open(Sheets sheets, FileChoices choices) throws IOException {
         List<String> names = sheets.names();
+        if (names.isEmpty()) throw new UnreadableTableException("The workbook has no sheet that can be seen.");
         String sheet = choices.sheet() == null ? likely(sheets, names) : choices.sheet();
         if (!names.contains(sheet)) throw new UnreadableTableException("The workbook has no sheet “" + sheet + "”. It has: " + String.join(", ", names) + ".");
         SheetGrid grid = new SheetGrid(sheets, sheet, range(choices.range()));

@@ -37,11 +37,7 @@ interface Sheets {
     /** The name of the format, for people. */
     String format();
 
-    /**
-     * Names of the sheets that are not hidden.
-     *
-     * @throws sarnik.table.UnreadableTableException when all are
-     */
+    /** Names of the sheets that are not hidden; empty where all are. */
     List<String> names() throws IOException;
 
     /** The cells of a sheet that are merged over several rows. */

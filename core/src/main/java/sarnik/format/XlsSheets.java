@@ -70,9 +70,7 @@ final class XlsSheets implements Sheets {
 
     @Override
     public List<String> names() throws IOException {
-        List<String> names = survey().sheets.stream().filter(s -> !s.isHidden() && !s.isVeryHidden()).map(BoundSheetRecord::getSheetname).toList();
-        if (names.isEmpty()) throw new UnreadableTableException("The workbook has no sheet that can be seen.");
-        return names;
+        return survey().sheets.stream().filter(s -> !s.isHidden() && !s.isVeryHidden()).map(BoundSheetRecord::getSheetname).toList();
     }
 
     @Override

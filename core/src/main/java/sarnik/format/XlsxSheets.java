@@ -54,11 +54,7 @@ final class XlsxSheets implements Sheets {
 
     @Override
     public List<String> names() throws IOException {
-        return with(book -> {
-            List<String> names = book.getSheets().filter(s -> s.getVisibility() == SheetVisibility.VISIBLE).map(Sheet::getName).toList();
-            if (names.isEmpty()) throw new UnreadableTableException("The workbook has no sheet that can be seen.");
-            return names;
-        });
+        return with(book -> book.getSheets().filter(s -> s.getVisibility() == SheetVisibility.VISIBLE).map(Sheet::getName).toList());
     }
 
     @Override

@@ -2,7 +2,6 @@ package sarnik.formula;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import sarnik.formula.Lexer.Sort;
 import sarnik.formula.Lexer.Word;
@@ -15,16 +14,8 @@ final class Parser {
 
     private static final int LONGEST = 10_000;
     private static final int DEEPEST = 120;
-    private static final Set<String> SUMMARIES = Set.of("SUM", "AVG", "COUNT", "MIN", "MAX", "STDDEV_SAMP", "VAR_SAMP", "STDDEV", "VARIANCE", "MEDIAN", "PERCENTILE_CONT", "PERCENTILE_DISC", "MODE",
-            "CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2");
-
-    /** Summaries of two columns: the one that depends, then the one that it depends on. */
-    private static final Set<String> OF_TWO = Set.of("CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2");
-
-    private static final Set<String> ORDERED = Set.of("PERCENTILE_CONT", "PERCENTILE_DISC", "MODE");
     private static final Set<String> COMPARISONS = Set.of("=", "<>", "!=", "<", "<=", ">", ">=");
     private static final Set<String> PATTERNS = Set.of("~", "~*", "!~", "!~*");
-    private static final Map<String, String> OTHER_NAMES = Map.of("STDDEV", "STDDEV_SAMP", "VARIANCE", "VAR_SAMP");
     private static final Set<String> RESERVED = Set.of("AND", "OR", "NOT", "CASE", "WHEN", "THEN", "ELSE", "END", "IS", "IN", "LIKE", "ILIKE", "BETWEEN", "FROM", "FOR", "FILTER", "WITHIN", "ESCAPE", "AS");
 
     private final WordCursor words;
@@ -260,7 +251,7 @@ final class Parser {
             if (upper.equals("TRIM")) return trim(word);
             if (upper.equals("SUBSTRING")) return substring(word);
             if (upper.equals("POSITION")) return position(word);
-            if (SUMMARIES.contains(upper)) return summary(word, upper);
+            if (Summaries.NAMES.contains(upper)) return new Summaries(words, this::or).parse(word, upper);
             words.take();
             List<Expression> arguments = list(upper);
             if (upper.equals("DATE_PART") && arguments.size() == 2 && arguments.get(0) instanceof Expression.Literal field && field.value() instanceof String name) {
@@ -356,49 +347,5 @@ final class Parser {
         Expression whole = or();
         words.expect(")", "at the end of POSITION(…");
         return new Expression.Call(word.from(), words.end(), "POSITION", List.of(part, whole));
-    }
-
-    private Expression summary(Word word, String written) {
-        String function = OTHER_NAMES.getOrDefault(written, written);
-        words.take();
-        Expression argument = null;
-        Expression fraction = null;
-        boolean distinct = words.accept("DISTINCT");
-        if (words.peek().is("*")) {
-            Word star = words.take();
-            if (!function.equals("COUNT") || distinct) throw new FormulaException(star.from(), star.to(), "Only COUNT counts rows with *. Name a column to sum up.");
-            argument = new Expression.Star(star.from(), star.to());
-        } else if (!words.peek().is(")")) {
-            argument = or();
-        }
-        Expression beside = null;
-        if (argument != null && OF_TWO.contains(function)) {
-            words.expect(",", "between the two columns of " + function + "(…, …)");
-            beside = or();
-        }
-        words.expect(")", "at the end of " + function + "(…");
-        if (ORDERED.contains(function)) {
-            fraction = argument;
-            words.expect("WITHIN", "after " + function + "(…), as in WITHIN GROUP (ORDER BY column)");
-            words.expect("GROUP", "after WITHIN");
-            words.expect("(", "after WITHIN GROUP");
-            words.expect("ORDER", "in WITHIN GROUP (ORDER BY column)");
-            words.expect("BY", "after ORDER");
-            argument = or();
-            words.expect(")", "at the end of WITHIN GROUP (…");
-        }
-        if (function.equals("MEDIAN")) {
-            function = "PERCENTILE_CONT";
-            fraction = new Expression.Literal(word.from(), word.to(), Kind.DECIMAL, 0.5);
-        }
-        if (argument == null) throw new FormulaException(word.from(), words.end(), written + " needs something to sum up, such as " + written + "(litres).");
-        Expression filter = null;
-        if (words.accept("FILTER")) {
-            words.expect("(", "after FILTER");
-            words.expect("WHERE", "in FILTER (WHERE condition)");
-            filter = or();
-            words.expect(")", "at the end of FILTER (…");
-        }
-        return new Expression.Summary(word.from(), words.end(), function, distinct, argument, beside, fraction, filter);
     }
 }

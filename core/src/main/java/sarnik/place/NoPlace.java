@@ -12,11 +12,17 @@ final class NoPlace {
 
     private NoPlace() {}
 
-    /** Whether a cell names no place: a word for nothing, marks, a number, a date or a time. */
+    /** Whether a cell names no place: a word for nothing, marks, a number, a date, a time, or a list or object as JSON writes it. */
     static boolean is(String cell) {
+        if (isWrittenAsJson(cell)) return true;
         boolean letters = false;
         for (int i = 0; i < cell.length() && !letters; i++) letters = Character.isLetter(cell.charAt(i));
         return !letters ? !isAreaNumber(cell) : cell.length() < 20 && WORDS.contains(PlaceNames.fold(cell));
+    }
+
+    /** A name may stand in brackets, but not in brackets and quotes. */
+    private static boolean isWrittenAsJson(String cell) {
+        return cell.length() > 1 && (cell.charAt(0) == '[' || cell.charAt(0) == '{') && "\"[{".indexOf(cell.charAt(1)) >= 0;
     }
 
     /** Two digits are the number of a province where a column says so. */

@@ -37,6 +37,8 @@ public record Words(String town, String province, String country) {
      * province; letters that are the code of both are what fits the town.
      */
     static Words of(String text, Gazetteer gazetteer) {
+        // What names no place as a whole is not taken apart: a list of letters as JSON writes it would give names of places.
+        if (NoPlace.is(text)) return new Words(text.strip(), null, null);
         List<String> parts = new ArrayList<>();
         for (String part : BETWEEN.split(PlaceNames.mended(text).replaceAll("[()\\[\\]]", ","))) {
             String bare = PlaceNames.bare(part);

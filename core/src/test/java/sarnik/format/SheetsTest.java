@@ -101,6 +101,12 @@ class SheetsTest {
     }
 
     @Test
+    void aWorkbookWhoseSheetsAreAllHiddenHasNone() {
+        byte[] hidden = ods("<style:style style:name=\"ta2\"><style:table-properties table:display=\"false\"/></style:style>", sheet("Old", "ta2", row(cell("x")), row(cell("1"))));
+        assertThatThrownBy(() -> open(hidden, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("no sheet that can be seen");
+    }
+
+    @Test
     void mergedCellsHoldInEachRow() throws IOException {
         String merged = "<table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><text:p>Soria</text:p></table:table-cell>";
         assertThat(rows(table(ods("", sheet("Rows", "", row(cell("province"), cell("town")), row(merged, cell("Soria")), row("<table:covered-table-cell/>", cell("Almazán")), row(cell("Burgos"), cell("Lerma")))))))

@@ -131,7 +131,7 @@ class WorldPlacesTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"-", "n/a", "N/A", "unknown", "Other", "otros", "no", "none", "TOTAL", "2015/01/01 01:00", "3.5", "2021-03-04", "14:30", "?", "—", "Desconocido", "sin datos"})
+    @ValueSource(strings = {"-", "n/a", "N/A", "unknown", "Other", "otros", "no", "none", "TOTAL", "2015/01/01 01:00", "3.5", "2021-03-04", "14:30", "?", "—", "Desconocido", "sin datos", "[\"a\",\"b\"]", "{\"town\":\"Soria\"}"})
     void areNotWhatStandsForNone(String cell) {
         Match match = mixed(cell);
         assertThat(match.state()).isEqualTo(Match.State.UNPLACED);
