@@ -1,8 +1,8 @@
 // Makes what the pages need beside Sarnik's own modules, into ../target/web/static:
-//   vendor/ol.js, vendor/gridstack.js, vendor/codemirror.js   the libraries, one ES module each
+//   vendor/ol.js, vendor/gridstack.js, vendor/codemirror.js, vendor/d3.js   the libraries, one ES module each
 //   vendor/*.css, fonts/*, css/sarnik.css
 // Each step runs only when the hash of its inputs has changed.
-import { execFileSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -12,7 +12,11 @@ const target = fileURLToPath(new URL('../target/web/', import.meta.url));
 const out = `${target}static/`;
 for (const folder of ['vendor', 'fonts', 'css']) mkdirSync(out + folder, { recursive: true });
 
-const filesBelow = folder => readdirSync(folder, { recursive: true }).map(f => `${folder}/${f}`).filter(f => statSync(f).isFile()).sort();
+const filesBelow = folder =>
+  readdirSync(folder, { recursive: true })
+    .map(f => `${folder}/${f}`)
+    .filter(f => statSync(f).isFile())
+    .sort();
 
 function whenChanged(step, inputs, make) {
   const hash = createHash('sha256');
@@ -24,23 +28,68 @@ function whenChanged(step, inputs, make) {
   make();
   writeFileSync(stamp, now);
 }
-const run = (tool, ...args) => execFileSync(tool, args, { cwd: here, stdio: ['ignore', 'inherit', 'inherit'] });
+// What a tool has to say it has said itself when it ends with an error.
+const runIn = (cwd, tool, ...args) => {
+  const { status } = spawnSync(tool, args, { cwd, stdio: ['ignore', 'inherit', 'inherit'] });
+  if (status !== 0) process.exit(status ?? 1);
+};
+const run = (tool, ...args) => runIn(here, tool, ...args);
 const bin = name => `${here}node_modules/.bin/${name}`;
 const lock = `${here}package-lock.json`;
 
-if (!existsSync(`${here}node_modules/.package-lock.json`)) run('npm', 'ci', '--no-audit', '--no-fund', '--loglevel=error');
+if (!existsSync(`${here}node_modules/.package-lock.json`))
+  run('npm', 'ci', '--no-audit', '--no-fund', '--loglevel=error');
 whenChanged('packages', [lock], () => run('npm', 'ci', '--no-audit', '--no-fund', '--loglevel=error'));
 
 whenChanged('vendor', [lock, `${here}build.mjs`, ...filesBelow(`${here}vendor`)], () => {
-  run(bin('esbuild'), 'vendor/ol.js', 'vendor/gridstack.js', 'vendor/codemirror.js', '--bundle', '--format=esm', '--minify', '--target=es2022',
-    '--legal-comments=eof', '--log-level=warning', `--outdir=${out}vendor`);
+  run(
+    bin('esbuild'),
+    'vendor/ol.js',
+    'vendor/gridstack.js',
+    'vendor/d3.js',
+    'vendor/codemirror.js',
+    '--bundle',
+    '--format=esm',
+    '--minify',
+    '--target=es2022',
+    '--legal-comments=eof',
+    '--log-level=warning',
+    `--outdir=${out}vendor`,
+  );
   copyFileSync(`${here}node_modules/gridstack/dist/gridstack.min.css`, `${out}vendor/gridstack.css`);
-  copyFileSync(`${here}node_modules/@fontsource-variable/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2`, `${out}fonts/bricolage-grotesque.woff2`);
+  copyFileSync(
+    `${here}node_modules/@fontsource-variable/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2`,
+    `${out}fonts/bricolage-grotesque.woff2`,
+  );
   for (const set of ['latin', 'latin-ext']) {
-    copyFileSync(`${here}node_modules/@fontsource-variable/hanken-grotesk/files/hanken-grotesk-${set}-wght-normal.woff2`, `${out}fonts/hanken-grotesk-${set}.woff2`);
+    copyFileSync(
+      `${here}node_modules/@fontsource-variable/hanken-grotesk/files/hanken-grotesk-${set}-wght-normal.woff2`,
+      `${out}fonts/hanken-grotesk-${set}.woff2`,
+    );
   }
 });
 
+// Called with `check`: the modules are formatted and free of what is surely a slip. Its inputs are all in the work tree.
+if (process.argv[2] === 'check') {
+  const modules = '../src/main/resources/static/js';
+  whenChanged('check', [lock, ...filesBelow(here + modules), `${here}eslint.config.js`, `${here}build.mjs`], () => {
+    run(
+      bin('prettier'),
+      '--config',
+      '.prettierrc.json',
+      '--log-level',
+      'warn',
+      '--check',
+      modules,
+      'build.mjs',
+      'vendor',
+      'eslint.config.js',
+    );
+    runIn(`${here}..`, bin('eslint'), '-c', 'web/eslint.config.js', 'src/main/resources/static/js', 'web/build.mjs');
+  });
+}
+
 const pages = ['../src/main/resources/templates', '../src/main/resources/static/js'].flatMap(f => filesBelow(here + f));
 whenChanged('style', [lock, ...filesBelow(`${here}style`), ...pages], () =>
-  run(bin('tailwindcss'), '-i', 'style/sarnik.css', '-o', `${out}css/sarnik.css`, '--minify'));
+  run(bin('tailwindcss'), '-i', 'style/sarnik.css', '-o', `${out}css/sarnik.css`, '--minify'),
+);

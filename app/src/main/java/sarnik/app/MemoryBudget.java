@@ -7,8 +7,10 @@ import org.springframework.stereotype.Component;
 import sarnik.app.web.RefusedException;
 
 /**
- * The memory that data may fill, counted in bytes: files on their way in, versions being loaded and pictures in work reserve
- * their part; versions that are loaded fill what is left and give way. What does not fit is refused with a sentence, before it
+ * The memory that data may fill, counted in bytes: files on their way in, versions being loaded and pictures in work
+ * reserve
+ * their part; versions that are loaded fill what is left and give way. What does not fit is refused with a sentence,
+ * before it
  * is made. Safe to share between threads.
  */
 @Component
@@ -75,12 +77,18 @@ public class MemoryBudget {
     private void take(long more, String what) {
         long most = (long) (total * RESERVABLE);
         if (more > most) {
-            throw new RefusedException(HttpStatus.CONTENT_TOO_LARGE, "%s needs about %,d MB of memory, and Sarnik may use %,d MB for such work. Leave out columns or rows, or start it with more, such as SARNIK_MEMORY=%dg."
-                    .formatted(what, more >> 20, most >> 20, Math.max(4, (more * 4 >> 30) + 1)));
+            throw new RefusedException(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    ("%s needs about %,d MB of memory, and Sarnik may use %,d MB for such work. Leave out "
+                                    + "columns or rows, or start it with more, such as SARNIK_MEMORY=%dg.")
+                            .formatted(what, more >> 20, most >> 20, Math.max(4, (more * 4 >> 30) + 1)));
         }
         if (more > 0 && reserved + more > most) {
-            throw new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, "%s needs about %,d MB of memory, and %,d MB are free just now: other files and pictures are in work. Try again in a little while; nothing was lost."
-                    .formatted(what, more >> 20, Math.max(0, most - reserved) >> 20));
+            throw new RefusedException(
+                    HttpStatus.SERVICE_UNAVAILABLE,
+                    ("%s needs about %,d MB of memory, and %,d MB are free just now: other files and pictures "
+                                    + "are in work. Try again in a little while; nothing was lost.")
+                            .formatted(what, more >> 20, Math.max(0, most - reserved) >> 20));
         }
         reserved += more;
         left.accept(total - reserved);

@@ -17,4 +17,11 @@ import org.springframework.util.unit.DataSize;
  * @param firstPeople people made when there are none: {@code sign-in:role:password}, a line each
  */
 @ConfigurationProperties("sarnik")
-public record SarnikProperties(DataSize largestFile, Path workDirectory, double memoryShare, int mostWaiting, String proxies, Duration patience, String firstPeople) {}
+public record SarnikProperties(
+        DataSize largestFile,
+        Path workDirectory,
+        double memoryShare,
+        int mostWaiting,
+        String proxies,
+        Duration patience,
+        String firstPeople) {}

@@ -9,7 +9,10 @@ const taken = () => input.files[0] && bring([...input.files]);
 input.addEventListener('change', taken);
 // A file may have been chosen before this script was there.
 taken();
-drop.addEventListener('dragover', e => { e.preventDefault(); drop.classList.add('is-over'); });
+drop.addEventListener('dragover', e => {
+  e.preventDefault();
+  drop.classList.add('is-over');
+});
 drop.addEventListener('dragleave', () => drop.classList.remove('is-over'));
 drop.addEventListener('drop', e => {
   e.preventDefault();

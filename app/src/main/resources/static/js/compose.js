@@ -12,13 +12,27 @@ const by = id => document.getElementById(id);
 let selected = null;
 let arranging = false;
 
-const grid = narrow ? null : GridStack.init({
-  column: 24, cellHeight: 42, margin: 6, float: true, animate: false, handle: '.visual-title',
-  resizable: { handles: 'nw,ne,sw,se' }, minRow: 6,
-}, by('sheet'));
+const grid = narrow
+  ? null
+  : GridStack.init(
+      {
+        column: 24,
+        cellHeight: 42,
+        margin: 6,
+        float: true,
+        animate: false,
+        handle: '.visual-title',
+        resizable: { handles: 'nw,ne,sw,se' },
+        minRow: 6,
+      },
+      by('sheet'),
+    );
 if (narrow) by('sheet').className = 'sheet sheet-read';
 
-const sheet = new Sheet(document.body.dataset.dashboard, grid ? { wrap, unwrap, strip: markSelected } : { strip: markSelected });
+const sheet = new Sheet(
+  document.body.dataset.dashboard,
+  grid ? { wrap, unwrap, strip: markSelected } : { strip: markSelected },
+);
 const edits = new Edits(sheet, taken);
 const dock = new Dock(by('dock-inside'), sheet, edits, { added: showNew, released: () => select(null) });
 
@@ -28,7 +42,18 @@ function wrap(id, visual, mounted) {
   const content = el('div', { class: 'grid-stack-item-content' }, mounted.cell);
   mounted.cell.style.height = '100%';
   mounted.title.tabIndex = 0;
-  mounted.item = el('div', { class: 'grid-stack-item', 'gs-id': id, 'gs-x': visual.at.x, 'gs-y': visual.at.y, 'gs-w': visual.at.w, 'gs-h': visual.at.h }, content);
+  mounted.item = el(
+    'div',
+    {
+      class: 'grid-stack-item',
+      'gs-id': id,
+      'gs-x': visual.at.x,
+      'gs-y': visual.at.y,
+      'gs-w': visual.at.w,
+      'gs-h': visual.at.h,
+    },
+    content,
+  );
   arranging = true;
   by('sheet').append(mounted.item);
   grid.makeWidget(mounted.item);
@@ -44,7 +69,10 @@ function unwrap(mounted) {
 grid?.on('change', (_, items) => {
   if (arranging) return;
   const moved = items.filter(i => i.id && sheet.opened.document.visuals[i.id]);
-  if (moved.length) edits.edit(moved.map(i => ({ op: 'replace', path: `/visuals/${i.id}/at`, value: { x: i.x, y: i.y, w: i.w, h: i.h } })));
+  if (moved.length)
+    edits.edit(
+      moved.map(i => ({ op: 'replace', path: `/visuals/${i.id}/at`, value: { x: i.x, y: i.y, w: i.w, h: i.h } })),
+    );
 });
 grid?.on('resizestop', (_, item) => sheet.visuals.get(item.getAttribute('gs-id'))?.handle.view?.map.updateSize());
 
@@ -62,7 +90,8 @@ function rearrange() {
 
 function markSelected() {
   for (const [id, { box }] of sheet.visuals) box.classList.toggle('is-selected', id === selected);
-  for (const filter of document.querySelectorAll('.filter')) filter.classList.toggle('is-selected', filter.dataset.filter === selected);
+  for (const filter of document.querySelectorAll('.filter'))
+    filter.classList.toggle('is-selected', filter.dataset.filter === selected);
 }
 
 function select(id) {
@@ -94,10 +123,14 @@ function taken(opened) {
   showHistory();
   showTitle();
   const { visuals, filters, parameters } = opened.document;
-  const sameControls = ['filters', 'parameters'].every(part => JSON.stringify(before[part]) === JSON.stringify(opened.document[part]));
+  const sameControls = ['filters', 'parameters'].every(
+    part => JSON.stringify(before[part]) === JSON.stringify(opened.document[part]),
+  );
   const drawnAnew = Object.keys(visuals).filter(id => changed(before, opened.document, id));
   if (drawnAnew.length || !sameControls) {
-    sheet.ask(sameControls && JSON.stringify(before.links) === JSON.stringify(opened.document.links) ? drawnAnew : sheet.ids());
+    sheet.ask(
+      sameControls && JSON.stringify(before.links) === JSON.stringify(opened.document.links) ? drawnAnew : sheet.ids(),
+    );
   }
   select(selected && (visuals[selected] || filters[selected] || parameters?.[selected]) ? selected : null);
 }
@@ -109,7 +142,10 @@ function changed(before, now, id) {
 }
 
 function showHistory() {
-  for (const [name, words] of [['undo', sheet.opened.undo], ['redo', sheet.opened.redo]]) {
+  for (const [name, words] of [
+    ['undo', sheet.opened.undo],
+    ['redo', sheet.opened.redo],
+  ]) {
     by(name).disabled = !words;
     by(name).title = words ? `${name === 'undo' ? 'Undo' : 'Redo'} ${words}` : `There is nothing to ${name}`;
     by(name).textContent = `${name === 'undo' ? 'Undo' : 'Redo'}${words ? ` ${words}` : ''}`;
@@ -149,7 +185,11 @@ function showTitle() {
   document.title = `${sheet.opened.document.title} · Sarnik`;
 }
 
-const titleInput = el('input', { 'aria-label': 'The question this dashboard answers', maxlength: 200, value: by('sheet-title').textContent });
+const titleInput = el('input', {
+  'aria-label': 'The question this dashboard answers',
+  maxlength: 200,
+  value: by('sheet-title').textContent,
+});
 by('sheet-title').replaceChildren(titleInput);
 titleInput.addEventListener('change', () => {
   if (titleInput.value.trim()) edits.edit([{ op: 'replace', path: '/title', value: titleInput.value.trim() }]);
@@ -169,20 +209,34 @@ by('open-to-readers').addEventListener('change', async e => {
 by('shared')?.addEventListener('change', async e => {
   try {
     await ask('PUT', `/api/dashboards/${sheet.id}/shared`, { body: e.target.checked });
-    say(e.target.checked ? 'Other authors may change this dashboard now.' : 'Only you and stewards may change this dashboard now.');
+    say(
+      e.target.checked
+        ? 'Other authors may change this dashboard now.'
+        : 'Only you and stewards may change this dashboard now.',
+    );
   } catch (refused) {
     e.target.checked = !e.target.checked;
     say(refused.message);
   }
 });
 
-by('remove-dashboard').addEventListener('click', () => say(`Take “${sheet.opened.document.title}” away with its whole history? Its datasets stay.`, {
-  words: 'Take it away', run: async () => {
-    try {
-      await ask('DELETE', `/api/dashboards/${sheet.id}`);
-      location.assign('/');
-    } catch (refused) { say(refused.message); }
-  } }, 12));
+by('remove-dashboard').addEventListener('click', () =>
+  say(
+    `Take “${sheet.opened.document.title}” away with its whole history? Its datasets stay.`,
+    {
+      words: 'Take it away',
+      run: async () => {
+        try {
+          await ask('DELETE', `/api/dashboards/${sheet.id}`);
+          location.assign('/');
+        } catch (refused) {
+          say(refused.message);
+        }
+      },
+    },
+    12,
+  ),
+);
 
 document.addEventListener('focusin', e => {
   const visual = e.target.closest('.visual')?.dataset.visual;

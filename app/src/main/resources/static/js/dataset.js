@@ -13,9 +13,14 @@ const tries = 600;
 
 if (ready && by('placing-map')) {
   const map = new PlacingMap(by('placing-map'));
-  ask('GET', `/api/datasets/${id}/placing`).then(found => map.show(found.points), refused => refuse(by('refusal'), refused.message));
+  ask('GET', `/api/datasets/${id}/placing`).then(
+    found => map.show(found.points),
+    refused => refuse(by('refusal'), refused.message),
+  );
 }
-/** Rows that are on their way: the page is looked at again when they are there, unless something is being written on it. */
+/**
+ * Rows that are on their way: the page is looked at again when they are there, unless something is being written on it.
+ */
 async function untilReady() {
   for (let i = 0; i < tries; i++) {
     if ((await ask('GET', `/api/datasets/${id}`)).ready) {
@@ -23,7 +28,9 @@ async function untilReady() {
       else by('on-their-way').textContent = 'The rows are there now. Look at the page again to see them.';
       return;
     }
-    await new Promise(resolve => { setTimeout(resolve, 500); });
+    await new Promise(resolve => {
+      setTimeout(resolve, 500);
+    });
   }
 }
 if (!ready) untilReady().catch(refused => refuse(by('refusal'), refused.message));
@@ -31,7 +38,8 @@ if (!ready) untilReady().catch(refused => refuse(by('refusal'), refused.message)
 let revision = Number(document.body.dataset.revision);
 /** Changes what is said about the dataset, on the revision that this page knows. */
 async function change(part, body) {
-  revision = (await ask('PUT', `/api/datasets/${id}/${part}`, { body, headers: { 'If-Match': `"${revision}"` } })).revision;
+  revision = (await ask('PUT', `/api/datasets/${id}/${part}`, { body, headers: { 'If-Match': `"${revision}"` } }))
+    .revision;
 }
 
 /** Does something that may be refused, and says so where it is. */
@@ -53,7 +61,11 @@ function afterOthers(action) {
     revision = (await ask('GET', `/api/datasets/${id}`)).revision;
     await attempt(action);
   };
-  return [el('button', { class: 'do', type: 'button', onclick: again }, 'Keep mine'), ' ', el('button', { class: 'quiet', type: 'button', onclick: () => location.reload() }, 'Look at what stands now')];
+  return [
+    el('button', { class: 'do', type: 'button', onclick: again }, 'Keep mine'),
+    ' ',
+    el('button', { class: 'quiet', type: 'button', onclick: () => location.reload() }, 'Look at what stands now'),
+  ];
 }
 
 /* Rows, a page at a time. */
@@ -67,11 +79,20 @@ async function showRows() {
   if (!answer || turn !== asked) return;
   view.page = answer.page;
   const numeric = sorters.map(s => s.parentElement.classList.contains('n'));
-  by('row-table').tBodies[0].replaceChildren(...answer.rows.map((row, r) => el('tr', {},
-    row.map((cell, c) => el('td', { class: numeric[c] ? 'n' : null }, cell)),
-    answer.places ? el('td', { class: answer.places[r] ? null : 'is-bad' }, answer.places[r] || 'nowhere') : null)));
-  by('page').textContent = answer.found === 0 ? `No row holds “${view.find}”.`
-    : `${number(answer.found)} ${answer.found === 1 ? 'row' : 'rows'}${view.find ? ` with “${view.find}”` : ''}, page ${number(answer.page + 1)} of ${number(answer.pages)}`;
+  by('row-table').tBodies[0].replaceChildren(
+    ...answer.rows.map((row, r) =>
+      el(
+        'tr',
+        {},
+        row.map((cell, c) => el('td', { class: numeric[c] ? 'n' : null }, cell)),
+        answer.places ? el('td', { class: answer.places[r] ? null : 'is-bad' }, answer.places[r] || 'nowhere') : null,
+      ),
+    ),
+  );
+  by('page').textContent =
+    answer.found === 0
+      ? `No row holds “${view.find}”.`
+      : `${number(answer.found)} ${answer.found === 1 ? 'row' : 'rows'}${view.find ? ` with “${view.find}”` : ''}, page ${number(answer.page + 1)} of ${number(answer.pages)}`;
   by('back').disabled = answer.page === 0;
   by('on').disabled = answer.page + 1 >= answer.pages;
 }
@@ -81,14 +102,31 @@ for (const sorter of sorters) {
     if (view.sort === column && view.down) Object.assign(view, { sort: '', down: false });
     else Object.assign(view, { down: view.sort === column, sort: column });
     view.page = 0;
-    for (const s of sorters) s.parentElement.setAttribute('aria-sort', s.dataset.sort !== view.sort ? 'none' : view.down ? 'descending' : 'ascending');
+    for (const s of sorters)
+      s.parentElement.setAttribute(
+        'aria-sort',
+        s.dataset.sort !== view.sort ? 'none' : view.down ? 'descending' : 'ascending',
+      );
     showRows();
   });
 }
 let typing;
-by('find').addEventListener('input', () => { clearTimeout(typing); typing = setTimeout(() => { view.find = by('find').value; view.page = 0; showRows(); }, 250); });
-by('back').addEventListener('click', () => { view.page--; showRows(); });
-by('on').addEventListener('click', () => { view.page++; showRows(); });
+by('find').addEventListener('input', () => {
+  clearTimeout(typing);
+  typing = setTimeout(() => {
+    view.find = by('find').value;
+    view.page = 0;
+    showRows();
+  }, 250);
+});
+by('back').addEventListener('click', () => {
+  view.page--;
+  showRows();
+});
+by('on').addEventListener('click', () => {
+  view.page++;
+  showRows();
+});
 if (ready) showRows();
 
 /* What is told of it. */
@@ -96,31 +134,60 @@ function about() {
   const told = { columns: {} };
   for (const entry of document.querySelectorAll('[data-about]')) told[entry.dataset.about] = entry.value;
   const of = name => (told.columns[name] ??= { unit: '', description: '' });
-  for (const entry of document.querySelectorAll('[data-unit]')) if (entry.value.trim()) of(entry.dataset.unit).unit = entry.value;
-  for (const entry of document.querySelectorAll('[data-description]')) if (entry.value.trim()) of(entry.dataset.description).description = entry.value;
+  for (const entry of document.querySelectorAll('[data-unit]'))
+    if (entry.value.trim()) of(entry.dataset.unit).unit = entry.value;
+  for (const entry of document.querySelectorAll('[data-description]'))
+    if (entry.value.trim()) of(entry.dataset.description).description = entry.value;
   return told;
 }
 for (const entry of document.querySelectorAll('[data-about], [data-unit], [data-description]')) {
-  entry.addEventListener('change', () => attempt(async () => { await change('about', about()); say('Kept.', null, 2); }));
+  entry.addEventListener('change', () =>
+    attempt(async () => {
+      await change('about', about());
+      say('Kept.', null, 2);
+    }),
+  );
 }
-by('rename').addEventListener('change', () => attempt(async () => {
-  await change('name', { name: by('rename').value });
-  by('name').textContent = by('rename').value.trim();
-  say('Kept.', null, 2);
-}));
+by('rename').addEventListener('change', () =>
+  attempt(async () => {
+    await change('name', { name: by('rename').value });
+    by('name').textContent = by('rename').value.trim();
+    say('Kept.', null, 2);
+  }),
+);
 
 /* What its columns mean the same as. */
 const ties = JSON.parse(by('ties-data').textContent);
 const targets = JSON.parse(by('tie-targets').textContent);
-const tieNow = () => ({ column: by('tie-column').value, dataset: Number(by('tie-dataset').value), equals: by('tie-equals').value });
+const tieNow = () => ({
+  column: by('tie-column').value,
+  dataset: Number(by('tie-dataset').value),
+  equals: by('tie-equals').value,
+});
 
 function showTies() {
-  const words = t => `${t.column} means the same as ${t.equals} in ${targets.find(d => d.id === t.dataset)?.name ?? 'a dataset that has gone'}. `;
-  by('tie-list').replaceChildren(...ties.map(t => el('li', {}, words(t), el('button', { class: 'quiet', type: 'button', onclick: () => keepTies(ties.filter(x => x !== t)) }, 'Untie'))));
+  const words = t =>
+    `${t.column} means the same as ${t.equals} in ${targets.find(d => d.id === t.dataset)?.name ?? 'a dataset that has gone'}. `;
+  by('tie-list').replaceChildren(
+    ...ties.map(t =>
+      el(
+        'li',
+        {},
+        words(t),
+        el('button', { class: 'quiet', type: 'button', onclick: () => keepTies(ties.filter(x => x !== t)) }, 'Untie'),
+      ),
+    ),
+  );
 }
 async function keepTies(next) {
-  const kept = await attempt(async () => { await change('ties', next); return true; });
-  if (kept) { ties.splice(0, ties.length, ...next); showTies(); }
+  const kept = await attempt(async () => {
+    await change('ties', next);
+    return true;
+  });
+  if (kept) {
+    ties.splice(0, ties.length, ...next);
+    showTies();
+  }
 }
 async function showPartners() {
   by('tie-partners').textContent = '';
@@ -133,7 +200,10 @@ function showTargetColumns() {
   by('tie-equals').replaceChildren(...(target?.columns ?? []).map(c => el('option', {}, c)));
 }
 by('tie-dataset').replaceChildren(...targets.map(d => el('option', { value: d.id }, d.name)));
-by('tie-dataset').addEventListener('change', () => { showTargetColumns(); showPartners(); });
+by('tie-dataset').addEventListener('change', () => {
+  showTargetColumns();
+  showPartners();
+});
 by('tie-equals').addEventListener('change', showPartners);
 by('tie-column').addEventListener('change', showPartners);
 by('tie-keep').addEventListener('click', () => keepTies([...ties, tieNow()]));
@@ -146,29 +216,58 @@ const input = by('file');
 input.addEventListener('change', () => input.files[0] && bring([...input.files], Number(input.dataset.dataset)));
 const feeding = () => {
   const of = name => document.querySelector(`[data-feed=${name}]`).value;
-  return { address: of('address'), seconds: of('seconds') === '' ? null : Number(of('seconds')), append: of('append') === 'true' };
+  return {
+    address: of('address'),
+    seconds: of('seconds') === '' ? null : Number(of('seconds')),
+    append: of('append') === 'true',
+  };
 };
 for (const control of document.querySelectorAll('[data-feed]')) {
-  control.addEventListener('change', () => attempt(async () => {
-    await change('feed', feeding());
-    by('ask').disabled = !feeding().address.trim();
-    say('Kept.', null, 2);
-  }));
+  control.addEventListener('change', () =>
+    attempt(async () => {
+      await change('feed', feeding());
+      by('ask').disabled = !feeding().address.trim();
+      say('Kept.', null, 2);
+    }),
+  );
 }
-by('ask').addEventListener('click', () => attempt(async () => {
-  by('ask').disabled = true;
-  try {
-    const came = await withProgress('POST', `/api/datasets/${id}/feed`);
-    if (came.outcome === 'FAILED') refuse(by('refusal'), came.words);
-    else location.reload();
-  } finally {
-    by('ask').disabled = false;
-  }
-}));
+by('ask').addEventListener('click', () =>
+  attempt(async () => {
+    by('ask').disabled = true;
+    try {
+      const came = await withProgress('POST', `/api/datasets/${id}/feed`);
+      if (came.outcome === 'FAILED') refuse(by('refusal'), came.words);
+      else location.reload();
+    } finally {
+      by('ask').disabled = false;
+    }
+  }),
+);
 for (const button of document.querySelectorAll('[data-serve]')) {
-  button.addEventListener('click', () => attempt(async () => { await ask('POST', button.dataset.serve); location.reload(); }));
+  button.addEventListener('click', () =>
+    attempt(async () => {
+      await ask('POST', button.dataset.serve);
+      location.reload();
+    }),
+  );
 }
-by('shared').addEventListener('change', () => attempt(async () => { await ask('PUT', `/api/datasets/${id}/shared`, { body: by('shared').value === 'true' }); say('Kept.', null, 2); }));
+by('shared').addEventListener('change', () =>
+  attempt(async () => {
+    await ask('PUT', `/api/datasets/${id}/shared`, { body: by('shared').value === 'true' });
+    say('Kept.', null, 2);
+  }),
+);
 by('remove').addEventListener('click', () => {
-  say('The dataset and all its versions would be gone for good.', { words: 'Take it away', run: () => attempt(async () => { await ask('DELETE', `/api/datasets/${id}`); location.assign('/'); }) }, 12);
+  say(
+    'The dataset and all its versions would be gone for good.',
+    {
+      words: 'Take it away',
+      run: () =>
+        attempt(async () => {
+          await ask('DELETE', `/api/datasets/${id}`);
+          location.assign('/');
+        }),
+    },
+    12,
+  );
 });

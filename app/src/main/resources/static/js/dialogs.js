@@ -1,8 +1,13 @@
 import { el } from './elements.js';
 
 function show(title, ...content) {
-  const dialog = el('dialog', { class: 'sheet-dialog', 'aria-label': title }, el('h2', {}, title),
-    el('button', { type: 'button', class: 'quiet close', onclick: () => dialog.close() }, 'Close'), ...content);
+  const dialog = el(
+    'dialog',
+    { class: 'sheet-dialog', 'aria-label': title },
+    el('h2', {}, title),
+    el('button', { type: 'button', class: 'quiet close', onclick: () => dialog.close() }, 'Close'),
+    ...content,
+  );
   dialog.addEventListener('close', () => dialog.remove());
   dialog.addEventListener('click', e => e.target === dialog && dialog.close());
   document.body.append(dialog);
@@ -20,13 +25,23 @@ export function openTrail({ drawing }) {
     const groups = step.unit === 'GROUPS';
     const before = steps[i - 1];
     const lost = before && before.unit === step.unit ? before.left - step.left : 0;
-    const unit = groups ? (step.left === 1 ? 'group' : 'groups') : (step.left === 1 ? 'row' : 'rows');
+    const unit = groups ? (step.left === 1 ? 'group' : 'groups') : step.left === 1 ? 'row' : 'rows';
     const bar = el('i', {});
-    bar.style.width = `${100 * step.left / all}%`;
-    return el('li', { class: groups ? 'groups' : null }, el('span', {}, step.words), el('b', {}, `${count(step.left)} ${unit}`),
-      lost ? el('span', { class: 'lost' }, `takes away ${count(lost)}`) : '', el('div', { class: 'bar-line' }, bar));
+    bar.style.width = `${(100 * step.left) / all}%`;
+    return el(
+      'li',
+      { class: groups ? 'groups' : null },
+      el('span', {}, step.words),
+      el('b', {}, `${count(step.left)} ${unit}`),
+      lost ? el('span', { class: 'lost' }, `takes away ${count(lost)}`) : '',
+      el('div', { class: 'bar-line' }, bar),
+    );
   });
-  show(`Row trail: ${drawing.title}`, drawing.trail.empty ? el('p', { class: 'sentence-bad' }, drawing.trail.empty) : '', el('ol', { class: 'trail' }, ...lines));
+  show(
+    `Row trail: ${drawing.title}`,
+    drawing.trail.empty ? el('p', { class: 'sentence-bad' }, drawing.trail.empty) : '',
+    el('ol', { class: 'trail' }, ...lines),
+  );
 }
 
 /** The figures of a visual as a table, from which can be picked too. */
@@ -42,9 +57,33 @@ export function openFigures(sheet, id, { drawing, kind }) {
       pick.checked = chosen().includes(key);
       pick.addEventListener('change', () => sheet.pick(id, [key], true));
     }
-    return el('tr', {}, el('td', {}, pick), ...cells.map((c, i) => el('td', { class: i >= figureFrom ? 'n' : null }, c)));
+    return el(
+      'tr',
+      {},
+      el('td', {}, pick),
+      ...cells.map((c, i) => el('td', { class: i >= figureFrom ? 'n' : null }, c)),
+    );
   };
-  show(drawing.title, el('div', { class: 'scrolls', tabindex: 0, role: 'region', 'aria-label': drawing.title }, el('table', { class: 'rows' },
-    el('thead', {}, el('tr', {}, el('th', {}, 'pick'), ...head.map((h, i) => el('th', { class: i >= figureFrom ? 'n' : null }, h)))),
-    el('tbody', {}, ...rows.map(line)))));
+  show(
+    drawing.title,
+    el(
+      'div',
+      { class: 'scrolls', tabindex: 0, role: 'region', 'aria-label': drawing.title },
+      el(
+        'table',
+        { class: 'rows' },
+        el(
+          'thead',
+          {},
+          el(
+            'tr',
+            {},
+            el('th', {}, 'pick'),
+            ...head.map((h, i) => el('th', { class: i >= figureFrom ? 'n' : null }, h)),
+          ),
+        ),
+        el('tbody', {}, ...rows.map(line)),
+      ),
+    ),
+  );
 }

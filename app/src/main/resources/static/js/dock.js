@@ -4,7 +4,12 @@ import { remember } from './places.js';
 import { KINDS } from './sheet.js';
 import { openSlot } from './slots.js';
 
-const QUESTIONS = [['WHERE', 'Where?'], ['HOW_MUCH', 'How much?'], ['WHICH_MOST', 'Which are the most?'], ['LET_CHOOSE', 'Let the reader choose.']];
+const QUESTIONS = [
+  ['WHERE', 'Where?'],
+  ['HOW_MUCH', 'How much?'],
+  ['WHICH_MOST', 'Which are the most?'],
+  ['LET_CHOOSE', 'Let the reader choose.'],
+];
 
 /**
  * The dock: the brief of what is selected, its words being its controls; with nothing selected, the questions by which
@@ -32,49 +37,89 @@ export class Dock {
       this.#brief(id, brief);
     } catch (refused) {
       if (turn !== this.#turn) return;
-      this.place.replaceChildren(el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, refused.message), this.#side(id)));
+      this.place.replaceChildren(
+        el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, refused.message), this.#side(id)),
+      );
     }
   }
 
   #brief(id, brief) {
     const focused = document.activeElement?.dataset?.slot;
-    const finish = el('p', { class: 'dock-finish', hidden: !this.#finishOpen }, ...brief.finish.map(p => this.#part(p)));
-    const fold = el('button', { type: 'button', class: 'quiet', 'aria-expanded': String(this.#finishOpen), onclick: () => {
-      this.#finishOpen = !this.#finishOpen;
-      finish.hidden = !this.#finishOpen;
-      fold.setAttribute('aria-expanded', String(this.#finishOpen));
-    } }, 'Finish');
+    const finish = el(
+      'p',
+      { class: 'dock-finish', hidden: !this.#finishOpen },
+      ...brief.finish.map(p => this.#part(p)),
+    );
+    const fold = el(
+      'button',
+      {
+        type: 'button',
+        class: 'quiet',
+        'aria-expanded': String(this.#finishOpen),
+        onclick: () => {
+          this.#finishOpen = !this.#finishOpen;
+          finish.hidden = !this.#finishOpen;
+          fold.setAttribute('aria-expanded', String(this.#finishOpen));
+        },
+      },
+      'Finish',
+    );
     const side = this.#side(id);
     side.prepend(fold);
     this.place.replaceChildren(
-      el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, ...brief.parts.map(p => this.#part(p))), side), finish);
+      el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, ...brief.parts.map(p => this.#part(p))), side),
+      finish,
+    );
     if (focused) this.place.querySelector(`[data-slot="${CSS.escape(focused)}"]`)?.focus();
   }
 
   #side(id) {
-    return el('div', { class: 'dock-side' },
+    return el(
+      'div',
+      { class: 'dock-side' },
       el('button', { type: 'button', class: 'quiet', onclick: () => this.#takeAway(id) }, 'Take away'),
-      el('button', { type: 'button', class: 'quiet', onclick: () => this.hooks.released() }, 'Add something else'));
+      el('button', { type: 'button', class: 'quiet', onclick: () => this.hooks.released() }, 'Add something else'),
+    );
   }
 
-  /** Takes a part away with the links that start at it or lead to nothing but it, and a parameter with the centres that are set by it. */
+  /**
+   * Takes a part away with the links that start at it or lead to nothing but it, and a parameter with the centres that
+   * are set by it.
+   */
   #takeAway(id) {
     const { visuals, links, parameters } = this.sheet.opened.document;
-    const patch = [{ op: 'remove', path: `/${visuals[id] ? 'visuals' : parameters?.[id] ? 'parameters' : 'filters'}/${id}` }];
+    const patch = [
+      { op: 'remove', path: `/${visuals[id] ? 'visuals' : parameters?.[id] ? 'parameters' : 'filters'}/${id}` },
+    ];
     for (const [visual, { layers }] of Object.entries(visuals)) {
-      for (const [layer, { colour }] of Object.entries(layers ?? {})) if (colour?.centre?.parameter === id) patch.push({ op: 'remove', path: `/visuals/${visual}/layers/${layer}/colour/centre` });
+      for (const [layer, { colour }] of Object.entries(layers ?? {}))
+        if (colour?.centre?.parameter === id)
+          patch.push({ op: 'remove', path: `/visuals/${visual}/layers/${layer}/colour/centre` });
     }
     for (const [key, link] of Object.entries(links)) {
-      if (link.from === id || (link.to?.length === 1 && link.to[0] === id)) patch.push({ op: 'remove', path: `/links/${key}` });
-      else if (link.to?.includes(id)) patch.push({ op: 'replace', path: `/links/${key}/to`, value: link.to.filter(t => t !== id) });
+      if (link.from === id || (link.to?.length === 1 && link.to[0] === id))
+        patch.push({ op: 'remove', path: `/links/${key}` });
+      else if (link.to?.includes(id))
+        patch.push({ op: 'replace', path: `/links/${key}/to`, value: link.to.filter(t => t !== id) });
     }
     this.edits.edit(patch);
   }
 
   #part(part) {
     if (part.type === 'words') return part.text;
-    const slot = el('button', { type: 'button', class: `slot${part.empty ? ' is-empty' : ''}`, 'data-slot': part.path, 'aria-haspopup': 'true', 'aria-expanded': 'false',
-      'aria-label': `${part.name}: ${part.text}`, onclick: e => this.#open(e.currentTarget, part) }, part.text);
+    const slot = el(
+      'button',
+      {
+        type: 'button',
+        class: `slot${part.empty ? ' is-empty' : ''}`,
+        'data-slot': part.path,
+        'aria-haspopup': 'true',
+        'aria-expanded': 'false',
+        'aria-label': `${part.name}: ${part.text}`,
+        onclick: e => this.#open(e.currentTarget, part),
+      },
+      part.text,
+    );
     return slot;
   }
 
@@ -87,33 +132,74 @@ export class Dock {
   #questions() {
     const datasets = JSON.parse(document.getElementById('datasets').textContent);
     if (!datasets.length) {
-      this.place.replaceChildren(el('p', { class: 'dock-brief' }, 'There is no dataset to compose from yet. ', el('a', { href: '/bring' }, 'Bring a table in'), '.'));
+      this.place.replaceChildren(
+        el(
+          'p',
+          { class: 'dock-brief' },
+          'There is no dataset to compose from yet. ',
+          el('a', { href: '/bring' }, 'Bring a table in'),
+          '.',
+        ),
+      );
       return;
     }
     const proposals = el('div', { class: 'proposals', hidden: true });
     const refusal = el('div', {});
-    const from = el('select', { class: 'slot', 'aria-label': 'Dataset' }, ...datasets.map(d => el('option', { value: d.id }, d.name)));
+    const from = el(
+      'select',
+      { class: 'slot', 'aria-label': 'Dataset' },
+      ...datasets.map(d => el('option', { value: d.id }, d.name)),
+    );
     let asked = null;
     const ask = async question => {
       asked = question;
       for (const b of buttons) b.setAttribute('aria-pressed', String(b.dataset.question === question));
       await this.#propose(question, from.value, proposals, refusal);
     };
-    const buttons = QUESTIONS.map(([question, words]) => el('button', { type: 'button', class: 'question', 'data-question': question, 'aria-pressed': 'false', onclick: () => ask(question) }, words));
+    const buttons = QUESTIONS.map(([question, words]) =>
+      el(
+        'button',
+        {
+          type: 'button',
+          class: 'question',
+          'data-question': question,
+          'aria-pressed': 'false',
+          onclick: () => ask(question),
+        },
+        words,
+      ),
+    );
     from.addEventListener('change', () => asked && ask(asked));
     this.place.replaceChildren(
-      el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, 'Add an answer from ', from, ' to the question'), el('div', { class: 'dock-questions' }, ...buttons)), refusal, proposals);
+      el(
+        'div',
+        { class: 'dock-row' },
+        el('p', { class: 'dock-brief' }, 'Add an answer from ', from, ' to the question'),
+        el('div', { class: 'dock-questions' }, ...buttons),
+      ),
+      refusal,
+      proposals,
+    );
   }
 
   async #propose(question, dataset, place, refusal) {
     const turn = ++this.#turn;
     refuse(refusal, '');
     try {
-      const found = await ask('GET', `/api/dashboards/${this.sheet.id}/proposals?question=${question}&dataset=${dataset}`);
+      const found = await ask(
+        'GET',
+        `/api/dashboards/${this.sheet.id}/proposals?question=${question}&dataset=${dataset}`,
+      );
       if (turn !== this.#turn) return;
       place.hidden = false;
       place.replaceChildren(...found.map(p => this.#proposal(p)));
-      if (!found.length) refuse(refusal, question === 'WHERE' ? 'The rows of this dataset have no place. Say on its page how they are placed.' : 'This dataset has no column that answers this.');
+      if (!found.length)
+        refuse(
+          refusal,
+          question === 'WHERE'
+            ? 'The rows of this dataset have no place. Say on its page how they are placed.'
+            : 'This dataset has no column that answers this.',
+        );
     } catch (refused) {
       refuse(refusal, refused.message);
     }
@@ -122,9 +208,18 @@ export class Dock {
   #proposal({ id, words, ops, drawing, places }) {
     remember(places);
     const kind = drawing && KINDS[drawing.type];
-    return el('button', { type: 'button', class: 'proposal', onclick: async () => {
-      await this.edits.edit(ops);
-      this.hooks.added(id);
-    } }, kind ? el('div', { class: 'mini' }, kind.mini(drawing)) : null, words);
+    return el(
+      'button',
+      {
+        type: 'button',
+        class: 'proposal',
+        onclick: async () => {
+          await this.edits.edit(ops);
+          this.hooks.added(id);
+        },
+      },
+      kind ? el('div', { class: 'mini' }, kind.mini(drawing)) : null,
+      words,
+    );
   }
 }

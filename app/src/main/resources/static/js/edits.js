@@ -3,7 +3,11 @@ import { ask } from './http.js';
 
 /** The value at a JSON pointer (RFC 6901), undefined where there is none. */
 export function valueAt(document, pointer) {
-  return pointer.split('/').slice(1).map(s => s.replaceAll('~1', '/').replaceAll('~0', '~')).reduce((v, key) => v?.[key], document);
+  return pointer
+    .split('/')
+    .slice(1)
+    .map(s => s.replaceAll('~1', '/').replaceAll('~0', '~'))
+    .reduce((v, key) => v?.[key], document);
 }
 
 const same = (a, b) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
@@ -16,7 +20,9 @@ const never = () => false;
 export class Edits {
   #queue = Promise.resolve();
 
-  /** @param {import('./sheet.js').Sheet} sheet @param {(opened: Object) => void} taken called with every new revision */
+  /**
+   * @param {import('./sheet.js').Sheet} sheet @param {(opened: Object) => void} taken called with every new revision
+   */
   constructor(sheet, taken) {
     this.sheet = sheet;
     this.taken = taken;
@@ -24,14 +30,22 @@ export class Edits {
 
   /** @param {Object[]} patch JSON Patch operations */
   edit(patch) {
-    const send = opened => ask('PATCH', `/api/dashboards/${opened.id}`,
-      { body: patch, type: 'application/json-patch+json', headers: { 'If-Match': `"${opened.revision}"` } });
+    const send = opened =>
+      ask('PATCH', `/api/dashboards/${opened.id}`, {
+        body: patch,
+        type: 'application/json-patch+json',
+        headers: { 'If-Match': `"${opened.revision}"` },
+      });
     return this.#send(send, (before, now) => patch.some(op => !same(valueAt(before, op.path), valueAt(now, op.path))));
   }
 
   /** @param {'undo'|'redo'} name */
   step(name) {
-    return this.#send(opened => ask('POST', `/api/dashboards/${opened.id}/${name}`, { headers: { 'If-Match': `"${opened.revision}"` } }), never);
+    return this.#send(
+      opened =>
+        ask('POST', `/api/dashboards/${opened.id}/${name}`, { headers: { 'If-Match': `"${opened.revision}"` } }),
+      never,
+    );
   }
 
   #send(step, clashes) {
@@ -48,8 +62,11 @@ export class Edits {
       if (refused.status !== 412) {
         say(refused.message);
       } else if (clashes(before, this.sheet.opened.document)) {
-        say(`${refused.message} Your own change to the same thing was not made, so that nothing of theirs is lost.`,
-          { words: 'Make it all the same', run: () => this.#send(step, never) }, 20);
+        say(
+          `${refused.message} Your own change to the same thing was not made, so that nothing of theirs is lost.`,
+          { words: 'Make it all the same', run: () => this.#send(step, never) },
+          20,
+        );
       } else {
         say(`${refused.message} Your change is put on top.`);
         await this.#try(step, never);

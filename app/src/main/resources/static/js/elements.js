@@ -19,8 +19,23 @@ export function el(tag, attributes = {}, ...children) {
 /** Says a sentence at the foot of the page for a while, with one thing to do about it. */
 export function say(sentence, action = null, seconds = 7) {
   document.querySelector('.said')?.remove();
-  const box = el('div', { class: 'said', role: 'status' }, el('span', {}, sentence),
-    action && el('button', { type: 'button', onclick: () => { box.remove(); action.run(); } }, action.words));
+  const box = el(
+    'div',
+    { class: 'said', role: 'status' },
+    el('span', {}, sentence),
+    action &&
+      el(
+        'button',
+        {
+          type: 'button',
+          onclick: () => {
+            box.remove();
+            action.run();
+          },
+        },
+        action.words,
+      ),
+  );
   document.body.append(box);
   setTimeout(() => box.remove(), seconds * 1000);
 }

@@ -1,5 +1,22 @@
-import { EditorState, EditorView, HighlightStyle, StandardSQL, autocompletion, bracketMatching, completionKeymap, defaultKeymap, drawSelection, history,
-  historyKeymap, keymap, placeholder, setDiagnostics, sql, syntaxHighlighting, tags } from '/vendor/codemirror.js';
+import {
+  EditorState,
+  EditorView,
+  HighlightStyle,
+  StandardSQL,
+  autocompletion,
+  bracketMatching,
+  completionKeymap,
+  defaultKeymap,
+  drawSelection,
+  history,
+  historyKeymap,
+  keymap,
+  placeholder,
+  setDiagnostics,
+  sql,
+  syntaxHighlighting,
+  tags,
+} from '/vendor/codemirror.js';
 
 const colours = HighlightStyle.define([
   { tag: tags.keyword, color: 'var(--loch)', fontWeight: '650' },
@@ -32,9 +49,15 @@ const look = EditorView.theme({
  */
 export class FormulaEditor {
   constructor(place, words, onChange) {
-    const options = words.map(w => ({ label: w.word, detail: w.hint, type: w.kind, boost: w.kind === 'function' ? 0 : 10 }));
+    const options = words.map(w => ({
+      label: w.word,
+      detail: w.hint,
+      type: w.kind,
+      boost: w.kind === 'function' ? 0 : 10,
+    }));
     const complete = context => {
-      const typed = context.matchBefore(/"?[\p{L}_][\p{L}\p{N}_ ]*$|[\p{L}_][\p{L}\p{N}_]*/u) ?? context.matchBefore(/[\p{L}_]+/u);
+      const typed =
+        context.matchBefore(/"?[\p{L}_][\p{L}\p{N}_ ]*$|[\p{L}_][\p{L}\p{N}_]*/u) ?? context.matchBefore(/[\p{L}_]+/u);
       if (!typed && !context.explicit) return null;
       const word = context.matchBefore(/"?[\p{L}\p{N}_]*/u);
       return { from: word ? word.from : context.pos, options, validFor: /^"?[\p{L}\p{N}_]*$/u };
@@ -46,10 +69,20 @@ export class FormulaEditor {
       root,
       state: EditorState.create({
         doc: '',
-        extensions: [history(), drawSelection(), bracketMatching(), sql({ dialect: StandardSQL }), syntaxHighlighting(colours), look, EditorView.lineWrapping,
-          autocompletion({ override: [complete], icons: false }), keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
-          placeholder('such as SUM(takings) / NULLIF(SUM(litres), 0)'), EditorView.contentAttributes.of({ 'aria-label': 'Formula' }),
-          EditorView.updateListener.of(update => update.docChanged && onChange(this.text))],
+        extensions: [
+          history(),
+          drawSelection(),
+          bracketMatching(),
+          sql({ dialect: StandardSQL }),
+          syntaxHighlighting(colours),
+          look,
+          EditorView.lineWrapping,
+          autocompletion({ override: [complete], icons: false }),
+          keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
+          placeholder('such as SUM(takings) / NULLIF(SUM(litres), 0)'),
+          EditorView.contentAttributes.of({ 'aria-label': 'Formula' }),
+          EditorView.updateListener.of(update => update.docChanged && onChange(this.text)),
+        ],
       }),
     });
   }
@@ -69,8 +102,22 @@ export class FormulaEditor {
   /** Underlines what is wrong; without a trouble takes the line away. */
   mark(trouble) {
     const length = this.view.state.doc.length;
-    const marks = trouble && trouble.from >= 0
-      ? [{ from: Math.min(trouble.from, Math.max(0, length - 1)), to: Math.min(Math.max(trouble.to, trouble.from + 1), length), severity: 'error', message: trouble.words }] : [];
-    this.view.dispatch(setDiagnostics(this.view.state, marks.filter(m => m.to > m.from)));
+    const marks =
+      trouble && trouble.from >= 0
+        ? [
+            {
+              from: Math.min(trouble.from, Math.max(0, length - 1)),
+              to: Math.min(Math.max(trouble.to, trouble.from + 1), length),
+              severity: 'error',
+              message: trouble.words,
+            },
+          ]
+        : [];
+    this.view.dispatch(
+      setDiagnostics(
+        this.view.state,
+        marks.filter(m => m.to > m.from),
+      ),
+    );
   }
 }

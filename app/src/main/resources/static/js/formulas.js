@@ -27,8 +27,20 @@ const editor = new FormulaEditor(by('editor'), JSON.parse(by('words').textConten
 const called = item => (item.kind === 'rule' ? item.text || 'a rule' : item.name || 'without a name');
 
 function showList() {
-  by('list').replaceChildren(...items.map(item => el('li', {}, el('button', { type: 'button', 'aria-current': item === chosen ? 'true' : null, onclick: () => choose(item) },
-    el('span', { class: 'text-faint text-small' }, KINDS[item.kind]), el('b', {}, called(item))))));
+  by('list').replaceChildren(
+    ...items.map(item =>
+      el(
+        'li',
+        {},
+        el(
+          'button',
+          { type: 'button', 'aria-current': item === chosen ? 'true' : null, onclick: () => choose(item) },
+          el('span', { class: 'text-faint text-small' }, KINDS[item.kind]),
+          el('b', {}, called(item)),
+        ),
+      ),
+    ),
+  );
 }
 
 function choose(item) {
@@ -37,15 +49,36 @@ function choose(item) {
   by('idle').hidden = Boolean(item);
   showList();
   if (!item) return;
-  by('naming').replaceChildren(...(item.kind === 'rule' ? ['Only rows where this holds always take part:']
-    : [`A ${KINDS[item.kind]} called `, el('input', { id: 'name', 'aria-label': 'Name', value: item.name, maxlength: 120, size: Math.max(18, item.name.length), placeholder: 'name', oninput: e => { item.name = e.target.value; showList(); } }), ' is']));
+  by('naming').replaceChildren(
+    ...(item.kind === 'rule'
+      ? ['Only rows where this holds always take part:']
+      : [
+          `A ${KINDS[item.kind]} called `,
+          el('input', {
+            id: 'name',
+            'aria-label': 'Name',
+            value: item.name,
+            maxlength: 120,
+            size: Math.max(18, item.name.length),
+            placeholder: 'name',
+            oninput: e => {
+              item.name = e.target.value;
+              showList();
+            },
+          }),
+          ' is',
+        ]),
+  );
   editor.text = item.text;
   editor.focus();
   tryOut();
 }
 
 function before() {
-  return items.slice(0, items.indexOf(chosen)).filter(i => i.kind !== 'rule').map(i => ({ name: i.name, text: i.text, measure: i.kind === 'measure' }));
+  return items
+    .slice(0, items.indexOf(chosen))
+    .filter(i => i.kind !== 'rule')
+    .map(i => ({ name: i.name, text: i.text, measure: i.kind === 'measure' }));
 }
 
 async function tryOut() {
@@ -56,7 +89,9 @@ async function tryOut() {
     return;
   }
   try {
-    const tried = await ask('POST', `/api/datasets/${id}/formulas/try`, { body: { before: before(), text: item.text, kind: item.kind } });
+    const tried = await ask('POST', `/api/datasets/${id}/formulas/try`, {
+      body: { before: before(), text: item.text, kind: item.kind },
+    });
     if (turn === asked) show(tried);
   } catch (refused) {
     if (turn === asked) refuse(by('refusal'), refused.message);
@@ -67,17 +102,38 @@ function show({ trouble, gives, header, rows }) {
   editor.mark(trouble);
   by('trouble').className = trouble ? 'formula-trouble is-wrong' : 'formula-trouble';
   by('trouble').textContent = trouble ? trouble.words : gives ? `It gives ${gives}.` : '';
-  by('result').tHead.replaceChildren(el('tr', {}, header.map((h, i) => el('th', { scope: 'col' }, i === header.length - 1 ? (chosen?.name || 'result') : h))));
-  by('result').tBodies[0].replaceChildren(...rows.map(row => el('tr', {}, row.map((cell, i) => el('td', { class: i === row.length - 1 ? 'is-result' : null }, cell)))));
+  by('result').tHead.replaceChildren(
+    el(
+      'tr',
+      {},
+      header.map((h, i) => el('th', { scope: 'col' }, i === header.length - 1 ? chosen?.name || 'result' : h)),
+    ),
+  );
+  by('result').tBodies[0].replaceChildren(
+    ...rows.map(row =>
+      el(
+        'tr',
+        {},
+        row.map((cell, i) => el('td', { class: i === row.length - 1 ? 'is-result' : null }, cell)),
+      ),
+    ),
+  );
 }
 
 async function keepAll(said) {
   refuse(by('refusal'), '');
   try {
-    revision = (await ask('PUT', `/api/datasets/${id}/calculations`, { headers: { 'If-Match': `"${revision}"` }, body: {
-      formulas: items.filter(i => i.kind !== 'rule').map(i => ({ name: i.name.trim(), text: i.text, measure: i.kind === 'measure' })),
-      rules: items.filter(i => i.kind === 'rule').map(i => i.text),
-    } })).revision;
+    revision = (
+      await ask('PUT', `/api/datasets/${id}/calculations`, {
+        headers: { 'If-Match': `"${revision}"` },
+        body: {
+          formulas: items
+            .filter(i => i.kind !== 'rule')
+            .map(i => ({ name: i.name.trim(), text: i.text, measure: i.kind === 'measure' })),
+          rules: items.filter(i => i.kind === 'rule').map(i => i.text),
+        },
+      })
+    ).revision;
     say(said, null, 3);
     return true;
   } catch (refused) {
@@ -87,7 +143,11 @@ async function keepAll(said) {
         revision = (await ask('GET', `/api/datasets/${id}`)).revision;
         await keepAll(said);
       };
-      by('refusal').append(el('button', { class: 'do', type: 'button', onclick: again }, 'Keep mine'), ' ', el('button', { class: 'quiet', type: 'button', onclick: () => location.reload() }, 'Look at what stands now'));
+      by('refusal').append(
+        el('button', { class: 'do', type: 'button', onclick: again }, 'Keep mine'),
+        ' ',
+        el('button', { class: 'quiet', type: 'button', onclick: () => location.reload() }, 'Look at what stands now'),
+      );
     }
     return false;
   }
@@ -106,6 +166,9 @@ by('remove').addEventListener('click', async () => {
   const at = items.indexOf(chosen);
   const [gone] = items.splice(at, 1);
   if (await keepAll('Taken away.')) choose(items[at] ?? items[at - 1] ?? null);
-  else { items.splice(at, 0, gone); showList(); }
+  else {
+    items.splice(at, 0, gone);
+    showList();
+  }
 });
 choose(items[0] ?? null);

@@ -7,7 +7,11 @@ function label() {
 }
 button?.addEventListener('click', () => {
   root.dataset.mood = root.dataset.mood === 'night' ? 'day' : 'night';
-  try { localStorage.setItem('sarnik.mood', root.dataset.mood); } catch { /* kept for this page only */ }
+  try {
+    localStorage.setItem('sarnik.mood', root.dataset.mood);
+  } catch {
+    /* kept for this page only */
+  }
   label();
   document.dispatchEvent(new CustomEvent('mood'));
 });

@@ -12,11 +12,17 @@ const token = () => document.querySelector('meta[name="_csrf"]')?.content ?? '';
 /**
  * @param {string} method
  * @param {string} address
- * @param {{body?: any, type?: string, headers?: Object, signal?: AbortSignal, keepalive?: boolean, onProgress?: (going: {words: string, done: number, all: number}, stop: () => void) => void}} options
- *   body is sent as JSON; keepalive lets it arrive after the page has been left; onProgress is told how far work has come that takes longer
+ * @param {{body?: any, type?: string, headers?: Object, signal?: AbortSignal, keepalive?: boolean, onProgress?:
+ *     (going: {words: string, done: number, all: number}, stop: () => void) => void}} options
+ *   body is sent as JSON; keepalive lets it arrive after the page has been left; onProgress is told how far work has
+ * come that takes longer
  * @returns {Promise<any>} the JSON of the answer, or null where it has none
  */
-export async function ask(method, address, { body, type = 'application/json', headers = {}, signal, keepalive = false, onProgress } = {}) {
+export async function ask(
+  method,
+  address,
+  { body, type = 'application/json', headers = {}, signal, keepalive = false, onProgress } = {},
+) {
   const init = { method, signal, keepalive, headers: { Accept: 'application/json', ...headers } };
   if (method !== 'GET') init.headers['X-CSRF-TOKEN'] = token();
   if (body !== undefined) {
@@ -43,7 +49,9 @@ async function finished(answer, onProgress, signal) {
     const json = read(last.status, await last.text());
     if (last.status !== 202 || !json?.job) return withRevision(json, last);
     onProgress?.(json, () => ask('DELETE', `/api/jobs/${json.job}`).catch(() => {}));
-    await new Promise(resolve => { setTimeout(resolve, PAUSE); });
+    await new Promise(resolve => {
+      setTimeout(resolve, PAUSE);
+    });
     last = await fetch(`/api/jobs/${json.job}`, { signal, headers: { Accept: 'application/json' } });
   }
 }
@@ -56,7 +64,11 @@ function withRevision(json, answer) {
 
 /** Asks for a file. @returns {Promise<Blob>} */
 export async function askBlob(method, address, body) {
-  const answer = await fetch(address, { method, headers: { 'Content-Type': 'application/json', 'X-CSRF-TOKEN': token() }, body: JSON.stringify(body) });
+  const answer = await fetch(address, {
+    method,
+    headers: { 'Content-Type': 'application/json', 'X-CSRF-TOKEN': token() },
+    body: JSON.stringify(body),
+  });
   if (answer.ok) return answer.blob();
   return read(answer.status, await answer.text());
 }
@@ -67,9 +79,14 @@ export function sendFiles(address, files, onProgress) {
   const promise = new Promise((resolve, reject) => {
     request.upload.onprogress = e => onProgress(e.loaded, e.total);
     request.onload = () => {
-      try { resolve(read(request.status, request.responseText)); } catch (refusal) { reject(refusal); }
+      try {
+        resolve(read(request.status, request.responseText));
+      } catch (refusal) {
+        reject(refusal);
+      }
     };
-    request.onerror = () => reject(new Refusal(0, 'The file could not be sent: the connection broke. Nothing was kept; choose it again.'));
+    request.onerror = () =>
+      reject(new Refusal(0, 'The file could not be sent: the connection broke. Nothing was kept; choose it again.'));
     request.onabort = () => reject(new Refusal(0, 'Stopped. Nothing was kept.'));
     const form = new FormData();
     for (const file of files) form.append('file', file);
@@ -83,7 +100,11 @@ export function sendFiles(address, files, onProgress) {
 
 function read(status, text) {
   let json = null;
-  try { json = text ? JSON.parse(text) : null; } catch { /* an answer that is no JSON has no sentence either */ }
+  try {
+    json = text ? JSON.parse(text) : null;
+  } catch {
+    /* an answer that is no JSON has no sentence either */
+  }
   if (status >= 200 && status < 300) return json;
   if (status === 401) throw new Refusal(401, 'You are signed out. Sign in again; what was kept is safe.');
   if (status === 403) throw new Refusal(403, json?.detail ?? 'This is not open to you.');

@@ -15,9 +15,34 @@ let asked = 0;
 /* Systems that the numbers fit, as long as nobody has said which it is; the first was guessed. */
 const alike = JSON.parse(by('alike-data').textContent);
 let decided = alike.length === 0;
-const showAlike = () => by('alike').replaceChildren(...(decided ? [] : [` The numbers fit ${alike.length} systems. They are in `,
-  ...alike.slice(0, 8).map(({ code, words }) => el('button', { class: 'do', type: 'button', onclick: () => { by('epsg').value = code; decided = true; showAlike(); place(); } }, words))]));
-by('epsg').addEventListener('change', () => { decided = true; showAlike(); });
+const showAlike = () =>
+  by('alike').replaceChildren(
+    ...(decided
+      ? []
+      : [
+          ` The numbers fit ${alike.length} systems. They are in `,
+          ...alike.slice(0, 8).map(({ code, words }) =>
+            el(
+              'button',
+              {
+                class: 'do',
+                type: 'button',
+                onclick: () => {
+                  by('epsg').value = code;
+                  decided = true;
+                  showAlike();
+                  place();
+                },
+              },
+              words,
+            ),
+          ),
+        ]),
+  );
+by('epsg').addEventListener('change', () => {
+  decided = true;
+  showAlike();
+});
 
 /** How an end of the rows is placed: where they come from, or where they go. */
 function endOf(end) {
@@ -46,14 +71,25 @@ function placing() {
   if (way === 'none') return null;
   if (way === 'tie') {
     const target = by('tie-target').selectedOptions[0];
-    return { type: 'tie', column: by('tie-column').value, dataset: Number(target.dataset.dataset), equals: target.dataset.column };
+    return {
+      type: 'tie',
+      column: by('tie-column').value,
+      dataset: Number(target.dataset.dataset),
+      equals: target.dataset.column,
+    };
   }
   if (way === 'words' || way === 'code') return { type: way, column: by('column').value };
   if (way === 'from-to') return { type: 'from-to', from: endOf('from'), to: endOf('to') };
   if (way === 'area') return { type: 'area', column: by('area-column').value, set: by('area-set').value };
   if (way === 'coordinates') {
     const epsg = Number(by('epsg').value.replace(/\D/g, ''));
-    return { type: 'coordinates', lat: by('lat').value, lon: by('lon').value || null, epsg: epsg && epsg !== 4326 ? epsg : null, alike: decided || epsg !== alike[0]?.code ? null : alike.slice(1).map(a => a.code) };
+    return {
+      type: 'coordinates',
+      lat: by('lat').value,
+      lon: by('lon').value || null,
+      epsg: epsg && epsg !== 4326 ? epsg : null,
+      alike: decided || epsg !== alike[0]?.code ? null : alike.slice(1).map(a => a.code),
+    };
   }
   const column = name => by(name).value || null;
   return { type: 'name', town: column('town'), province: column('province'), country: column('country') };
@@ -65,7 +101,13 @@ async function place() {
   const turn = ++asked;
   refuse(refusal, '');
   if (isEmpty(recipe)) {
-    by('counts').replaceChildren(el('span', { class: 'text-faint' }, recipe ? 'Choose a column that tells where a row is.' : 'The rows are kept without a place.'));
+    by('counts').replaceChildren(
+      el(
+        'span',
+        { class: 'text-faint' },
+        recipe ? 'Choose a column that tells where a row is.' : 'The rows are kept without a place.',
+      ),
+    );
     by('doubts').replaceChildren();
     show([]);
     return;
@@ -74,7 +116,11 @@ async function place() {
     const found = await withProgress('POST', `/api/bring/${id}/placing`, { body: recipe });
     if (turn !== asked) return;
     const count = (kind, value, words) => el('span', { class: kind }, el('b', {}, number(value)), words);
-    by('counts').replaceChildren(count('good', found.placed, 'rows placed'), count('watch', found.doubtful, 'doubtful'), count('bad', found.unplaced, 'unplaced'));
+    by('counts').replaceChildren(
+      count('good', found.placed, 'rows placed'),
+      count('watch', found.doubtful, 'doubtful'),
+      count('bad', found.unplaced, 'unplaced'),
+    );
     by('doubts').replaceChildren(...(found.doubts.length ? [doubts(found)] : []));
     if (found.partners) by('counts').append(el('p', { class: 'text-small text-faint basis-full' }, found.partners));
     show(found.points);
@@ -84,10 +130,26 @@ async function place() {
 }
 
 function doubts(found) {
-  const line = d => el('li', {}, el('b', {}, d.words), ' ',
-    el('span', { class: 'text-faint' }, `${number(d.rows)} ${d.rows === 1 ? 'row' : 'rows'}, ${d.taken ? `taken as ${d.taken}` : 'unplaced'}`), el('br'),
-    d.reason + (d.runnersUp.length ? ` It might also be ${d.runnersUp.slice(0, 2).join(' or ')}.` : ''));
-  return el('ul', { class: 'doubts max-h-[230px]' }, ...found.doubts.map(line), found.moreDoubts ? el('li', {}, `and ${number(found.moreDoubts)} more`) : null);
+  const line = d =>
+    el(
+      'li',
+      {},
+      el('b', {}, d.words),
+      ' ',
+      el(
+        'span',
+        { class: 'text-faint' },
+        `${number(d.rows)} ${d.rows === 1 ? 'row' : 'rows'}, ${d.taken ? `taken as ${d.taken}` : 'unplaced'}`,
+      ),
+      el('br'),
+      d.reason + (d.runnersUp.length ? ` It might also be ${d.runnersUp.slice(0, 2).join(' or ')}.` : ''),
+    );
+  return el(
+    'ul',
+    { class: 'doubts max-h-[230px]' },
+    ...found.doubts.map(line),
+    found.moreDoubts ? el('li', {}, `and ${number(found.moreDoubts)} more`) : null,
+  );
 }
 
 const intake = JSON.parse(by('intake').textContent);
@@ -105,12 +167,19 @@ async function reread() {
   }
 }
 
-const listed = words => words.split(',').map(w => w.trim()).filter(Boolean);
+const listed = words =>
+  words
+    .split(',')
+    .map(w => w.trim())
+    .filter(Boolean);
 const whole = text => (text === '' ? null : Number(text));
 
 for (const control of document.querySelectorAll('[data-choice]')) {
   const name = control.dataset.choice;
-  if (choices[name] !== null && choices[name] !== undefined) { control.value = choices[name]; by('form').open = true; }
+  if (choices[name] !== null && choices[name] !== undefined) {
+    control.value = choices[name];
+    by('form').open = true;
+  }
   control.addEventListener('change', () => {
     choices[name] = name.startsWith('headerRow') ? whole(control.value) : control.value === '' ? null : control.value;
     reread();
@@ -119,42 +188,83 @@ for (const control of document.querySelectorAll('[data-choice]')) {
 const shapes = {
   decimalMark: { of: () => shaping.decimalMark ?? '', to: value => value || null },
   missing: { of: () => shaping.missing.join(', '), to: listed },
-  monthFirst: { of: () => (shaping.monthFirst === null || shaping.monthFirst === undefined ? '' : String(shaping.monthFirst)), to: value => (value === '' ? null : value === 'true') },
+  monthFirst: {
+    of: () => (shaping.monthFirst === null || shaping.monthFirst === undefined ? '' : String(shaping.monthFirst)),
+    to: value => (value === '' ? null : value === 'true'),
+  },
   totals: { of: () => (shaping.totals ? 'true' : ''), to: value => value === 'true' },
 };
 for (const control of document.querySelectorAll('[data-shape]')) {
   const shape = shapes[control.dataset.shape];
   control.value = shape.of();
   if (control.value) by('form').open = true;
-  control.addEventListener('change', () => { shaping[control.dataset.shape] = shape.to(control.value); reread(); });
+  control.addEventListener('change', () => {
+    shaping[control.dataset.shape] = shape.to(control.value);
+    reread();
+  });
 }
-by('take-missing')?.addEventListener('click', e => { shaping.missing = [...shaping.missing, ...JSON.parse(e.target.dataset.words)]; reread(); });
+by('take-missing')?.addEventListener('click', e => {
+  shaping.missing = [...shaping.missing, ...JSON.parse(e.target.dataset.words)];
+  reread();
+});
 for (const button of document.querySelectorAll('[data-sums]')) {
-  button.addEventListener('click', () => { shaping[button.dataset.sums] = button.dataset.to === 'true'; reread(); });
+  button.addEventListener('click', () => {
+    shaping[button.dataset.sums] = button.dataset.to === 'true';
+    reread();
+  });
 }
-by('turn')?.addEventListener('click', e => { shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value' }; reread(); });
-for (const name of ['turn-days', 'keep-days']) by(name)?.addEventListener('click', e => { shaping.monthFirst = e.currentTarget.dataset.monthFirst === 'true'; reread(); });
-by('turn-back')?.addEventListener('click', () => { shaping.turn = null; reread(); });
+by('turn')?.addEventListener('click', e => {
+  shaping.turn = { columns: JSON.parse(e.target.dataset.columns), period: 'period', value: 'value' };
+  reread();
+});
+for (const name of ['turn-days', 'keep-days'])
+  by(name)?.addEventListener('click', e => {
+    shaping.monthFirst = e.currentTarget.dataset.monthFirst === 'true';
+    reread();
+  });
+by('turn-back')?.addEventListener('click', () => {
+  shaping.turn = null;
+  reread();
+});
 for (const control of document.querySelectorAll('[data-turn]')) {
-  control.addEventListener('change', () => { shaping.turn[control.dataset.turn] = control.value; reread(); });
+  control.addEventListener('change', () => {
+    shaping.turn[control.dataset.turn] = control.value;
+    reread();
+  });
 }
 const keeps = [...document.querySelectorAll('[data-keep]')];
 for (const button of document.querySelectorAll('[data-keep-all]')) {
-  button.addEventListener('click', () => keeps.forEach(box => { box.checked = Boolean(button.dataset.keepAll); }));
+  button.addEventListener('click', () =>
+    keeps.forEach(box => {
+      box.checked = Boolean(button.dataset.keepAll);
+    }),
+  );
 }
 by('keep-columns').addEventListener('click', () => {
-  if (!keeps.some(box => box.checked)) { refuse(refusal, 'A table needs a column: choose at least one.'); return; }
+  if (!keeps.some(box => box.checked)) {
+    refuse(refusal, 'A table needs a column: choose at least one.');
+    return;
+  }
   shaping.dropped = keeps.filter(box => !box.checked).map(box => box.dataset.keep);
   reread();
 });
 for (const button of document.querySelectorAll('[data-drop]')) {
-  button.addEventListener('click', () => { shaping.dropped = [...shaping.dropped, button.dataset.drop]; reread(); });
+  button.addEventListener('click', () => {
+    shaping.dropped = [...shaping.dropped, button.dataset.drop];
+    reread();
+  });
 }
 for (const button of document.querySelectorAll('[data-as-text]')) {
-  button.addEventListener('click', () => { shaping.types[button.dataset.asText] = 'TEXT'; reread(); });
+  button.addEventListener('click', () => {
+    shaping.types[button.dataset.asText] = 'TEXT';
+    reread();
+  });
 }
 for (const button of document.querySelectorAll('[data-bring-back]')) {
-  button.addEventListener('click', () => { shaping.dropped = shaping.dropped.filter(c => c !== button.dataset.bringBack); reread(); });
+  button.addEventListener('click', () => {
+    shaping.dropped = shaping.dropped.filter(c => c !== button.dataset.bringBack);
+    reread();
+  });
 }
 
 function recolumn({ target }) {
@@ -172,7 +282,9 @@ async function keep() {
   by('keep').disabled = true;
   by('keep').textContent = 'Keeping the rows';
   try {
-    const kept = await withProgress('POST', `/api/bring/${id}/keep`, { body: { name: by('name').value, placing: isEmpty(recipe) ? null : recipe } });
+    const kept = await withProgress('POST', `/api/bring/${id}/keep`, {
+      body: { name: by('name').value, placing: isEmpty(recipe) ? null : recipe },
+    });
     location.assign(kept.address);
   } catch (refused) {
     refuse(refusal, refused.message);
@@ -186,8 +298,17 @@ by('keep-areas')?.addEventListener('click', async () => {
   for (const control of document.querySelectorAll('[data-area]')) chosen[control.dataset.area] = control.value || null;
   try {
     const kept = await ask('POST', `/api/bring/${id}/areas`, { body: chosen });
-    by('areas-kept').replaceChildren(el('p', { class: 'sentence-good' }, `${number(kept.areas)} areas are kept. `, el('a', { href: kept.address }, 'See them')),
-      ...(kept.troubles.length ? [el('ul', { class: 'doubts max-h-[160px]' }, ...kept.troubles.map(t => el('li', {}, t)))] : []));
+    by('areas-kept').replaceChildren(
+      el(
+        'p',
+        { class: 'sentence-good' },
+        `${number(kept.areas)} areas are kept. `,
+        el('a', { href: kept.address }, 'See them'),
+      ),
+      ...(kept.troubles.length
+        ? [el('ul', { class: 'doubts max-h-[160px]' }, ...kept.troubles.map(t => el('li', {}, t)))]
+        : []),
+    );
   } catch (refused) {
     by('areas-kept').replaceChildren(el('p', { class: 'sentence-bad' }, refused.message));
   }
@@ -196,8 +317,12 @@ function saySystem(code) {
   choices.system = code;
   reread();
 }
-for (const button of document.querySelectorAll('[data-system]')) button.addEventListener('click', () => saySystem(Number(button.dataset.system)));
-by('say-system')?.addEventListener('click', () => { const code = Number(by('said-system').value.replace(/\D/g, '')); if (code) saySystem(code); });
+for (const button of document.querySelectorAll('[data-system]'))
+  button.addEventListener('click', () => saySystem(Number(button.dataset.system)));
+by('say-system')?.addEventListener('click', () => {
+  const code = Number(by('said-system').value.replace(/\D/g, ''));
+  if (code) saySystem(code);
+});
 showAlike();
 by('placing').addEventListener('change', place);
 by('columns').addEventListener('change', recolumn);

@@ -2,4 +2,6 @@
 try {
   const kept = localStorage.getItem('sarnik.mood');
   document.documentElement.dataset.mood = kept ?? 'day';
-} catch { /* a browser that keeps nothing shows the day */ }
+} catch {
+  /* a browser that keeps nothing shows the day */
+}

@@ -27,7 +27,10 @@ for (const choice of document.querySelectorAll('.renamed')) {
     const sources = JSON.parse(document.getElementById('sources').textContent);
     intake.shaping.names[sources[choice.value]] = choice.dataset.gone;
     try {
-      await untilRead(await ask('POST', `/api/bring/${document.body.dataset.bring}/intake`, { body: intake }), 'it again');
+      await untilRead(
+        await ask('POST', `/api/bring/${document.body.dataset.bring}/intake`, { body: intake }),
+        'it again',
+      );
       location.reload();
     } catch (refused) {
       refuse(document.getElementById('refusal'), refused.message);

@@ -8,7 +8,10 @@ function decimals(size) {
   return size >= 0.1 ? 2 : Math.min(MOST_DECIMALS, 1 - Math.floor(Math.log10(size)));
 }
 
-/** Numbers as people read them: a comma between thousands, a point before decimals; as many decimals as the size asks for. */
+/**
+ * Numbers as people read them: a comma between thousands, a point before decimals; as many decimals as the size asks
+ * for.
+ */
 export function full(value) {
   if (!Number.isFinite(value)) return '–';
   const digits = Number.isInteger(value) ? 0 : decimals(Math.abs(value));
@@ -29,7 +32,10 @@ export function written(value, read = 'NUMBER') {
 /** Figures as they arrive: missing ones are words in JSON. */
 export const figures = list => Float64Array.from(list);
 
-/** The largest of some numbers, 0 where there is none. Not Math.max(...): an argument list has a bound, a table may have any number of places. */
+/**
+ * The largest of some numbers, 0 where there is none. Not Math.max(...): an argument list has a bound, a table may
+ * have any number of places.
+ */
 export function largest(numbers) {
   let most = 0;
   for (const n of numbers) if (n > most) most = n;

@@ -1,5 +1,6 @@
 /**
- * The sheets of places that drawings name places by. A sheet is kept for as long as the page is open, so that a narrowing
+ * The sheets of places that drawings name places by. A sheet is kept for as long as the page is open, so that a
+ * narrowing
  * sends figures and nothing else.
  */
 const sheets = new Map();

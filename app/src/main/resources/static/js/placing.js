@@ -55,19 +55,43 @@ function paint(paper) {
 
 function draw() {
   const count = (kind, value, words) => el('span', { class: kind }, el('b', {}, number(value)), words);
-  by('counts').replaceChildren(count('good', sheet.placed, 'rows placed'), count('watch', sheet.doubtful, 'doubtful'), count('bad', sheet.unplaced, 'unplaced'), ...sheet.remarks.map(words => el('span', { class: 'text-faint' }, words)));
+  by('counts').replaceChildren(
+    count('good', sheet.placed, 'rows placed'),
+    count('watch', sheet.doubtful, 'doubtful'),
+    count('bad', sheet.unplaced, 'unplaced'),
+    ...sheet.remarks.map(words => el('span', { class: 'text-faint' }, words)),
+  );
   for (const line of [...chosen]) if (!sheet.open.some(open => open.line === line)) chosen.delete(line);
   by('show').value = sheet.show;
   const reason = by('reasons').value;
-  by('reasons').replaceChildren(el('option', { value: '' }, 'for any reason'), ...sheet.reasons.map(r => el('option', { value: r.words }, `${r.words} (${number(r.rows)})`)));
+  by('reasons').replaceChildren(
+    el('option', { value: '' }, 'for any reason'),
+    ...sheet.reasons.map(r => el('option', { value: r.words }, `${r.words} (${number(r.rows)})`)),
+  );
   by('reasons').value = sheet.reasons.some(r => r.words === reason) ? reason : '';
   by('take-all').hidden = !sheet.open.some(open => open.taken && open.state !== 'decided');
-  const rows = sheet.open.map((open, i) => el('li', { role: 'option', id: `word-${i}`, 'aria-selected': String(i === at), onclick: e => (e.ctrlKey || e.metaKey ? together(i) : (chosen.clear(), choose(i))) },
-    el('span', { class: `sign is-${open.state}`, title: open.state }, SIGNS[open.state]), el('span', {}, open.line),
-    el('span', { class: 'text-faint' }, `${number(open.rows)} ${open.rows === 1 ? 'row' : 'rows'}, ${open.taken ? open.taken.words : open.state === 'decided' ? 'left out' : 'nowhere yet'}`)));
+  const rows = sheet.open.map((open, i) =>
+    el(
+      'li',
+      {
+        role: 'option',
+        id: `word-${i}`,
+        'aria-selected': String(i === at),
+        onclick: e => (e.ctrlKey || e.metaKey ? together(i) : (chosen.clear(), choose(i))),
+      },
+      el('span', { class: `sign is-${open.state}`, title: open.state }, SIGNS[open.state]),
+      el('span', {}, open.line),
+      el(
+        'span',
+        { class: 'text-faint' },
+        `${number(open.rows)} ${open.rows === 1 ? 'row' : 'rows'}, ${open.taken ? open.taken.words : open.state === 'decided' ? 'left out' : 'nowhere yet'}`,
+      ),
+    ),
+  );
   by('words').replaceChildren(...rows);
   by('pages').hidden = sheet.pages < 2;
-  by('pages-words').textContent = `Page ${number(sheet.page + 1)} of ${number(sheet.pages)}, ${number(sheet.found)} sets of words in all`;
+  by('pages-words').textContent =
+    `Page ${number(sheet.page + 1)} of ${number(sheet.pages)}, ${number(sheet.found)} sets of words in all`;
   by('pages-back').disabled = sheet.page === 0;
   by('pages-on').disabled = sheet.page + 1 >= sheet.pages;
   choose(Math.min(at, Math.max(0, sheet.open.length - 1)));
@@ -85,10 +109,18 @@ function together(i) {
 function choose(i) {
   at = i;
   const open = sheet.open[at];
-  for (const [n, row] of [...by('words').children].entries()) row.setAttribute('aria-selected', String(n === at || chosen.has(sheet.open[n].line)));
+  for (const [n, row] of [...by('words').children].entries())
+    row.setAttribute('aria-selected', String(n === at || chosen.has(sheet.open[n].line)));
   by('words').setAttribute('aria-activedescendant', `word-${at}`);
   by(`word-${at}`)?.scrollIntoView({ block: 'nearest' });
-  by('chosen').textContent = chosen.size > 1 ? `${chosen.size} sets of words` : open ? open.line : sheet.found ? '' : 'Every row has its place. There is nothing to decide.';
+  by('chosen').textContent =
+    chosen.size > 1
+      ? `${chosen.size} sets of words`
+      : open
+        ? open.line
+        : sheet.found
+          ? ''
+          : 'Every row has its place. There is nothing to decide.';
   by('reason').textContent = open ? `${open.reason} Confidence ${Math.round(open.confidence * 100)} %.` : '';
   by('search').value = '';
   show(open ? [open.taken, ...open.offers].filter(Boolean) : []);
@@ -97,15 +129,63 @@ function choose(i) {
 function show(next) {
   const open = sheet.open[at];
   offers = next;
-  const rows = offers.map((offer, i) => el('li', {}, el('button', { type: 'button', class: 'offer', 'aria-pressed': String(offer.id === open.taken?.id), onclick: () => take(offer.id) },
-    el('b', {}, String(i + 1)), offer.words)));
+  const rows = offers.map((offer, i) =>
+    el(
+      'li',
+      {},
+      el(
+        'button',
+        {
+          type: 'button',
+          class: 'offer',
+          'aria-pressed': String(offer.id === open.taken?.id),
+          onclick: () => take(offer.id),
+        },
+        el('b', {}, String(i + 1)),
+        offer.words,
+      ),
+    ),
+  );
   if (open) {
-    if (chosen.size > 1) rows.unshift(el('li', {}, el('button', { type: 'button', class: 'offer', onclick: () => send({ taken: true, back: false }) }, el('b', {}, '='), 'Each as it is taken')));
-    rows.push(el('li', {}, el('button', { type: 'button', class: 'offer', onclick: () => take(null) }, el('b', {}, 'X'), 'Leave these rows out')));
-    if (open.state === 'decided') rows.push(el('li', {}, el('button', { type: 'button', class: 'offer', onclick: back }, el('b', {}, 'B'), 'Take the decision back')));
+    if (chosen.size > 1)
+      rows.unshift(
+        el(
+          'li',
+          {},
+          el(
+            'button',
+            { type: 'button', class: 'offer', onclick: () => send({ taken: true, back: false }) },
+            el('b', {}, '='),
+            'Each as it is taken',
+          ),
+        ),
+      );
+    rows.push(
+      el(
+        'li',
+        {},
+        el(
+          'button',
+          { type: 'button', class: 'offer', onclick: () => take(null) },
+          el('b', {}, 'X'),
+          'Leave these rows out',
+        ),
+      ),
+    );
+    if (open.state === 'decided')
+      rows.push(
+        el(
+          'li',
+          {},
+          el('button', { type: 'button', class: 'offer', onclick: back }, el('b', {}, 'B'), 'Take the decision back'),
+        ),
+      );
   }
   by('offers').replaceChildren(...rows);
-  view.fit(offers.map(o => fromLonLat([o.lon, o.lat])), true);
+  view.fit(
+    offers.map(o => fromLonLat([o.lon, o.lat])),
+    true,
+  );
   marks.repaint();
 }
 
@@ -118,7 +198,9 @@ async function send(decision) {
   try {
     const decided = open.line;
     const several = chosen.size > 1 ? sheet.open.filter(o => chosen.has(o.line)).map(o => o.words) : null;
-    sheet = await ask('POST', address(sheet.page), { body: { ...(several ? { several } : { words: open.words }), shared: by('shared').checked, ...decision } });
+    sheet = await ask('POST', address(sheet.page), {
+      body: { ...(several ? { several } : { words: open.words }), shared: by('shared').checked, ...decision },
+    });
     chosen.clear();
     // On to the next words that are still open.
     const here = sheet.open.findIndex(o => o.line === decided);
@@ -130,7 +212,8 @@ async function send(decision) {
     refuse(by('refusal'), refused.message);
   }
 }
-const address = page => `/api/datasets/${dataset}/decisions?page=${page}&show=${by('show').value}&reason=${encodeURIComponent(by('reasons').value)}`;
+const address = page =>
+  `/api/datasets/${dataset}/decisions?page=${page}&show=${by('show').value}&reason=${encodeURIComponent(by('reasons').value)}`;
 
 async function turnTo(page) {
   try {
@@ -144,12 +227,17 @@ async function turnTo(page) {
 }
 by('pages-back').addEventListener('click', () => turnTo(sheet.page - 1));
 by('pages-on').addEventListener('click', () => turnTo(sheet.page + 1));
-by('show').addEventListener('change', () => { by('reasons').value = ''; turnTo(0); });
+by('show').addEventListener('change', () => {
+  by('reasons').value = '';
+  turnTo(0);
+});
 by('reasons').addEventListener('change', () => turnTo(0));
 by('take-all').addEventListener('click', async () => {
   refuse(by('refusal'), '');
   try {
-    sheet = await ask('POST', address(0), { body: { all: true, taken: true, back: false, shared: by('shared').checked } });
+    sheet = await ask('POST', address(0), {
+      body: { all: true, taken: true, back: false, shared: by('shared').checked },
+    });
     chosen.clear();
     draw();
   } catch (refused) {

@@ -17,10 +17,11 @@ export async function bring(files, dataset = null) {
   const called = files.length === 1 ? files[0].name : `${files.length} files`;
   const sending = sendFiles(`/api/bring${dataset ? `?dataset=${dataset}` : ''}`, files, (sent, all) => {
     by('progress-bar').value = sent / all;
-    const left = (performance.now() - began) / 1000 * (all - sent) / Math.max(1, sent);
-    by('progress-words').textContent = sent < all
-      ? `Sending ${called}: ${megabytes(sent)} of ${megabytes(all)} MB${left > 1 ? `, about ${Math.ceil(left)} s left` : ''}`
-      : `Reading ${called}: finding out what its ${megabytes(all)} MB hold`;
+    const left = (((performance.now() - began) / 1000) * (all - sent)) / Math.max(1, sent);
+    by('progress-words').textContent =
+      sent < all
+        ? `Sending ${called}: ${megabytes(sent)} of ${megabytes(all)} MB${left > 1 ? `, about ${Math.ceil(left)} s left` : ''}`
+        : `Reading ${called}: finding out what its ${megabytes(all)} MB hold`;
     if (sent >= all) by('progress-bar').removeAttribute('value');
   });
   by('cancel').onclick = sending.cancel;
@@ -39,9 +40,12 @@ export function showProgress(going, stop, began) {
   by('cancel').onclick = stop;
   if (going.all) {
     began.first ??= { at: performance.now(), done: going.done };
-    const left = (performance.now() - began.first.at) / 1000 * (going.all - going.done) / Math.max(1, going.done - began.first.done);
+    const left =
+      (((performance.now() - began.first.at) / 1000) * (going.all - going.done)) /
+      Math.max(1, going.done - began.first.done);
     by('progress-bar').value = going.done / going.all;
-    by('progress-words').textContent = `${going.words}: ${count(going.done)} of ${count(going.all)}${left > 1 && going.done > began.first.done ? `, about ${Math.ceil(left)} s left` : ''}`;
+    by('progress-words').textContent =
+      `${going.words}: ${count(going.done)} of ${count(going.all)}${left > 1 && going.done > began.first.done ? `, about ${Math.ceil(left)} s left` : ''}`;
   } else {
     began.first = undefined;
     by('progress-bar').removeAttribute('value');
@@ -49,7 +53,10 @@ export function showProgress(going, stop, began) {
   }
 }
 
-/** Waits until files that were sent are read, saying how many rows have been gone through and how long it may still take. */
+/**
+ * Waits until files that were sent are read, saying how many rows have been gone through and how long it may still
+ * take.
+ */
 export async function untilRead(taken, called) {
   const began = {};
   const stop = () => ask('DELETE', `/api/bring/${taken.id}`).catch(() => {});

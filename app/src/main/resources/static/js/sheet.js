@@ -32,14 +32,18 @@ export class Sheet {
   #asking = null;
 
   /**
-   * @param {{wrap?: (id: string, visual: Object, cell: HTMLElement) => void}} hooks called for each visual that is mounted
+   * @param {{wrap?: (id: string, visual: Object, cell: HTMLElement) => void}} hooks called for each visual that is
+   *     mounted
    */
   constructor(id, hooks = {}) {
     this.id = id;
     this.hooks = hooks;
     this.place = document.getElementById('sheet');
     this.state = readState(location.search);
-    addEventListener('pagehide', () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}));
+    addEventListener(
+      'pagehide',
+      () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}),
+    );
     addEventListener('popstate', () => {
       this.state = readState(location.search);
       this.lightAll();
@@ -56,7 +60,8 @@ export class Sheet {
   take(opened) {
     this.opened = opened;
     const { visuals } = opened.document;
-    for (const [id, mounted] of this.visuals) if (!visuals[id] || visuals[id].type !== mounted.type || mounted.made !== madeOf(visuals[id])) this.#takeAway(id);
+    for (const [id, mounted] of this.visuals)
+      if (!visuals[id] || visuals[id].type !== mounted.type || mounted.made !== madeOf(visuals[id])) this.#takeAway(id);
     const inOrder = Object.entries(visuals).sort(([, a], [, b]) => a.at.y - b.at.y || a.at.x - b.at.x);
     for (const [id, visual] of inOrder) {
       if (!this.visuals.has(id)) this.#mount(id, visual);
@@ -78,30 +83,62 @@ export class Sheet {
   #mount(id, visual) {
     const title = el('h2', { class: 'visual-title' });
     const body = el('div', { class: 'visual-body pales' });
-    const sign = (name, words, run) => el('button', { type: 'button', title: words, 'aria-label': words, onclick: run },
-      el('svg', { viewBox: '0 0 20 20', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })));
+    const sign = (name, words, run) =>
+      el(
+        'button',
+        { type: 'button', title: words, 'aria-label': words, onclick: run },
+        el('svg', { viewBox: '0 0 20 20', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })),
+      );
     const mounted = { type: visual.type, made: madeOf(visual), body, title, drawing: null };
-    const box = el('section', { class: `visual visual-${visual.type}`, 'data-visual': id }, title,
-      el('div', { class: 'visual-signs' },
+    const box = el(
+      'section',
+      { class: `visual visual-${visual.type}`, 'data-visual': id },
+      title,
+      el(
+        'div',
+        { class: 'visual-signs' },
         sign('trail', 'Which rows are these?', () => openTrail(mounted)),
         sign('figures', 'The figures as a table', () => openFigures(this, id, mounted)),
-        sign('enlarge', 'Enlarge', () => this.#enlarge(box))), body);
+        sign('enlarge', 'Enlarge', () => this.#enlarge(box)),
+      ),
+      body,
+    );
     const cell = el('div', { class: `visual-cell cell-${visual.type}` }, box);
     Object.assign(mounted, { box, cell, kind: KINDS[visual.type] });
     this.visuals.set(id, mounted);
     if (this.hooks.wrap) this.hooks.wrap(id, visual, mounted);
     else this.place.append(cell);
-    mounted.handle = mounted.kind.mount(body, { id, title: visual.title || visual.type, titleElement: title, visual, composing: Boolean(this.hooks.strip), gesture: (values, add) => this.pick(id, values, add), does: this.#does(id, mounted) });
+    mounted.handle = mounted.kind.mount(body, {
+      id,
+      title: visual.title || visual.type,
+      titleElement: title,
+      visual,
+      composing: Boolean(this.hooks.strip),
+      gesture: (values, add) => this.pick(id, values, add),
+      does: this.#does(id, mounted),
+    });
   }
 
   /** What a map asks of its page besides picking. */
   #does(id, mounted) {
-    const place = (what, layer, asked) => ask('POST', this.#address(`places/${what}`), { body: { state: writeState(this.state), visual: id, layer, ...asked } });
+    const place = (what, layer, asked) =>
+      ask('POST', this.#address(`places/${what}`), {
+        body: { state: writeState(this.state), visual: id, layer, ...asked },
+      });
     return {
       tell: (layer, at) => place('told', layer, { place: at }),
       others: (layer, at, asked) => place('others', layer, { place: at, ...asked }),
       turn: layer => this.went(picked(this.state, `h.${id}`, [layer], true), id, [id]),
-      choose: (layer, i) => this.went(new Map([...this.state].filter(([name]) => name !== `s.${id}.${layer}`).concat(i ? [[`s.${id}.${layer}`, [String(i)]]] : [])), id, [id]),
+      choose: (layer, i) =>
+        this.went(
+          new Map(
+            [...this.state]
+              .filter(([name]) => name !== `s.${id}.${layer}`)
+              .concat(i ? [[`s.${id}.${layer}`, [String(i)]]] : []),
+          ),
+          id,
+          [id],
+        ),
       again: () => this.ask([id]),
       figures: () => openFigures(this, id, mounted),
       state: () => this.state,
@@ -161,17 +198,24 @@ export class Sheet {
 
   /** Clears one part of the state, or all of it. */
   clear(id = null) {
-    const next = new Map([...this.state].filter(([name]) => (id ? !['f', 'p', 'v'].some(part => name === `${part}.${id}`) : /^[hs]/.test(name))));
+    const next = new Map(
+      [...this.state].filter(([name]) =>
+        id ? !['f', 'p', 'v'].some(part => name === `${part}.${id}`) : /^[hs]/.test(name),
+      ),
+    );
     this.went(next, id);
   }
 
-  /** @param {string} id what was touched @param {string[]} touched the visuals whose figures change; those its links reach if not said */
+  /**
+   * @param {string} id what was touched @param {string[]} touched the visuals whose figures change; those its links
+   *     reach if not said
+   */
   went(next, id, touched = null) {
     this.began = performance.now();
     this.state = next;
     history.pushState(null, '', this.address());
     this.lightAll();
-    this.ask(touched ?? (id ? this.opened.touches[id] ?? [] : this.ids()));
+    this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()));
   }
 
   address() {
@@ -191,12 +235,20 @@ export class Sheet {
   async ask(ids) {
     for (const id of ids) this.#pending.add(id);
     this.#asking?.abort();
-    const asking = this.#asking = new AbortController();
+    const asking = (this.#asking = new AbortController());
     const wanted = [...this.#pending].filter(id => this.visuals.has(id));
     for (const id of wanted) this.visuals.get(id).box.classList.add('is-asking');
     try {
-      const sights = Object.fromEntries(wanted.map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)]).filter(([, sight]) => sight));
-      const frames = await ask('POST', this.#address('frames'), { body: { state: writeState(this.state), ids: wanted, sights, known: known() }, headers: PAGE, signal: asking.signal });
+      const sights = Object.fromEntries(
+        wanted
+          .map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)])
+          .filter(([, sight]) => sight),
+      );
+      const frames = await ask('POST', this.#address('frames'), {
+        body: { state: writeState(this.state), ids: wanted, sights, known: known() },
+        headers: PAGE,
+        signal: asking.signal,
+      });
       remember(frames.places);
       this.#pending.clear();
       for (const id of wanted) this.#draw(id, frames.drawings[id]);

@@ -11,7 +11,19 @@ const SEARCHED = 11;
  * What opens at a slot of a brief, by the slot's kind.
  * @typedef {{sheet: Object, edit: (patch: Object[]) => void}} Board
  */
-const OPENERS = { TYPED: typed, NUMBER: number, SET: set, TIP: set, PALETTE: palette, SCALE: scale, SHARED_KEY: sharedKey, PERIOD: period, EXTENT: extent, SAVED_VIEW: savedView, REMOVE: remove };
+const OPENERS = {
+  TYPED: typed,
+  NUMBER: number,
+  SET: set,
+  TIP: set,
+  PALETTE: palette,
+  SCALE: scale,
+  SHARED_KEY: sharedKey,
+  PERIOD: period,
+  EXTENT: extent,
+  SAVED_VIEW: savedView,
+  REMOVE: remove,
+};
 
 /** @param {HTMLElement} opener @param {Object} slot as the server writes it @param {Board} board */
 export function openSlot(opener, slot, board) {
@@ -23,25 +35,69 @@ function put(board, path, value) {
   board.edit([{ op: 'add', path, value }]);
 }
 
-const leaveOut = (slot, board) => slot.removable && el('button', { type: 'button', class: 'popup-option text-rust', onclick: () => {
-  closePopup();
-  board.edit([{ op: 'remove', path: slot.path }]);
-} }, `Leave ${slot.name} out`);
+const leaveOut = (slot, board) =>
+  slot.removable &&
+  el(
+    'button',
+    {
+      type: 'button',
+      class: 'popup-option text-rust',
+      onclick: () => {
+        closePopup();
+        board.edit([{ op: 'remove', path: slot.path }]);
+      },
+    },
+    `Leave ${slot.name} out`,
+  );
 
 function optionList(slot, options) {
-  const search = el('input', { class: 'entry', type: 'search', placeholder: `Find ${slot.name}`, 'aria-label': `Find ${slot.name}` });
-  search.addEventListener('input', () => options.forEach(o => { o.hidden = !o.textContent.toLowerCase().includes(search.value.toLowerCase()); }));
-  return [options.length > SEARCHED && search, el('div', { class: 'popup-list', role: 'listbox', 'aria-label': slot.name }, ...options)];
+  const search = el('input', {
+    class: 'entry',
+    type: 'search',
+    placeholder: `Find ${slot.name}`,
+    'aria-label': `Find ${slot.name}`,
+  });
+  search.addEventListener('input', () =>
+    options.forEach(o => {
+      o.hidden = !o.textContent.toLowerCase().includes(search.value.toLowerCase());
+    }),
+  );
+  return [
+    options.length > SEARCHED && search,
+    el('div', { class: 'popup-list', role: 'listbox', 'aria-label': slot.name }, ...options),
+  ];
 }
 
 function optionOf(slot, option, run) {
   const colours = /^#[0-9a-f]{6}( |$)/.test(option.hint);
-  const hint = colours ? el('span', { class: 'swatches' }, ...option.hint.split(' ').map(background => el('i', { style: { background } }))) : el('span', { class: 'hint' }, option.hint);
-  return el('button', { type: 'button', class: 'popup-option', role: 'option', 'aria-selected': String(option.text === slot.text), onclick: run }, option.text, hint);
+  const hint = colours
+    ? el('span', { class: 'swatches' }, ...option.hint.split(' ').map(background => el('i', { style: { background } })))
+    : el('span', { class: 'hint' }, option.hint);
+  return el(
+    'button',
+    {
+      type: 'button',
+      class: 'popup-option',
+      role: 'option',
+      'aria-selected': String(option.text === slot.text),
+      onclick: run,
+    },
+    option.text,
+    hint,
+  );
 }
 
 function chosen(opener, slot, board) {
-  openPopup(opener, [...optionList(slot, slot.options.map(o => optionOf(slot, o, () => put(board, slot.path, o.value)))), leaveOut(slot, board)].filter(Boolean));
+  openPopup(
+    opener,
+    [
+      ...optionList(
+        slot,
+        slot.options.map(o => optionOf(slot, o, () => put(board, slot.path, o.value))),
+      ),
+      leaveOut(slot, board),
+    ].filter(Boolean),
+  );
 }
 
 function entry(slot, value, attributes, take) {
@@ -53,7 +109,14 @@ function entry(slot, value, attributes, take) {
 function typed(opener, slot, board) {
   const take = text => put(board, slot.path, text);
   const input = entry(slot, slot.options[0]?.text ?? '', { maxlength: 200 }, take);
-  openPopup(opener, [input, el('button', { type: 'button', class: 'popup-option', onclick: () => take(input.value.trim()) }, 'Take these words')]);
+  openPopup(opener, [
+    input,
+    el(
+      'button',
+      { type: 'button', class: 'popup-option', onclick: () => take(input.value.trim()) },
+      'Take these words',
+    ),
+  ]);
 }
 
 function number(opener, slot, board) {
@@ -63,15 +126,35 @@ function number(opener, slot, board) {
     else put(board, slot.path, Number(text));
   };
   const input = entry(slot, board.now ?? '', { inputmode: 'decimal' }, take);
-  openPopup(opener, [input, problem, el('button', { type: 'button', class: 'popup-option', onclick: () => take(input.value.trim()) }, 'Take this number'), leaveOut(slot, board)].filter(Boolean));
+  openPopup(
+    opener,
+    [
+      input,
+      problem,
+      el(
+        'button',
+        { type: 'button', class: 'popup-option', onclick: () => take(input.value.trim()) },
+        'Take this number',
+      ),
+      leaveOut(slot, board),
+    ].filter(Boolean),
+  );
 }
 
 /** Several of the options at once. */
 function set(opener, slot, board) {
   const same = (a, b) => JSON.stringify(a) === JSON.stringify(b);
-  const sorted = value => (value && typeof value === 'object' ? Object.fromEntries(Object.entries(value).filter(([, v]) => v !== null).sort()) : value);
+  const sorted = value =>
+    value && typeof value === 'object'
+      ? Object.fromEntries(
+          Object.entries(value)
+            .filter(([, v]) => v !== null)
+            .sort(),
+        )
+      : value;
   const taken = new Set();
-  for (const [i, option] of slot.options.entries()) if ((board.now ?? []).some(v => same(sorted(v), sorted(option.value)))) taken.add(i);
+  for (const [i, option] of slot.options.entries())
+    if ((board.now ?? []).some(v => same(sorted(v), sorted(option.value)))) taken.add(i);
   const withheld = slot.path.endsWith('/withheld');
   const labels = slot.options.map((option, i) => {
     const box = el('input', { type: 'checkbox' });
@@ -87,27 +170,59 @@ function set(opener, slot, board) {
       put(board, path, values.length ? { ...valueAt(board.sheet.opened.document, path), measures: values } : null);
     }
   };
-  openPopup(opener, [...optionList(slot, labels), el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, withheld ? 'Give readers these' : 'Take these')].filter(Boolean));
+  openPopup(
+    opener,
+    [
+      ...optionList(slot, labels),
+      el(
+        'button',
+        { type: 'button', class: 'popup-option text-loch', onclick: take },
+        withheld ? 'Give readers these' : 'Take these',
+      ),
+    ].filter(Boolean),
+  );
 }
 
 function palette(opener, slot, board) {
-  const own = entry(slot, slot.options.some(o => o.text === slot.text) ? '' : slot.text, { placeholder: 'or own colours: #f2e9d8 #1f5f66', 'aria-label': 'Own colours', maxlength: 200 }, take);
+  const own = entry(
+    slot,
+    slot.options.some(o => o.text === slot.text) ? '' : slot.text,
+    { placeholder: 'or own colours: #f2e9d8 #1f5f66', 'aria-label': 'Own colours', maxlength: 200 },
+    take,
+  );
   function take(text) {
     if (/^(#[0-9a-fA-F]{6}[\s,]*){2,}$/.test(text)) put(board, slot.path, text);
     else say('Write two or more colours with blanks between, such as #f2e9d8 #1f5f66.');
   }
-  openPopup(opener, [...optionList(slot, slot.options.map(o => optionOf(slot, o, () => put(board, slot.path, o.value)))), own].filter(Boolean));
+  openPopup(
+    opener,
+    [
+      ...optionList(
+        slot,
+        slot.options.map(o => optionOf(slot, o, () => put(board, slot.path, o.value))),
+      ),
+      own,
+    ].filter(Boolean),
+  );
 }
 
 /** The drawing of the layer that a slot is about. */
 function layerOf(slot, { sheet }) {
   const [, , visual, , layer] = slot.path.split('/');
-  return { visual, layer, drawn: sheet.visuals.get(visual)?.drawing?.layers?.find(l => l.head.id === layer), handle: sheet.visuals.get(visual)?.handle };
+  return {
+    visual,
+    layer,
+    drawn: sheet.visuals.get(visual)?.drawing?.layers?.find(l => l.head.id === layer),
+    handle: sheet.visuals.get(visual)?.handle,
+  };
 }
 
 function scale(opener, slot, board) {
   const { drawn } = layerOf(slot, board);
-  if (!drawn?.key || drawn.key.low === null) { say('The layer shows no figures yet, so there is nothing to cut.'); return; }
+  if (!drawn?.key || drawn.key.low === null) {
+    say('The layer shows no figures yet, so there is nothing to cut.');
+    return;
+  }
   openScale(opener, drawn.key, board.now, colour => put(board, slot.path, colour));
 }
 
@@ -115,53 +230,151 @@ function sharedKey(opener, slot, board) {
   const { drawn } = layerOf(slot, board);
   const path = slot.path.replace(/\/key$/, '');
   const problem = el('div', {});
-  const name = el('input', { class: 'entry', placeholder: 'or a name for a new one', 'aria-label': 'Name of a new shared key', maxlength: 120 });
+  const name = el('input', {
+    class: 'entry',
+    placeholder: 'or a name for a new one',
+    'aria-label': 'Name of a new shared key',
+    maxlength: 120,
+  });
   const make = async () => {
     const own = valueAt(board.sheet.opened.document, path);
     const { breaks, low, high, colourWords, colours } = drawn.key;
-    const fixed = own.category ? { order: colours.map(c => c.text).filter(t => t !== 'others') } : { breaks: breaks.length ? breaks : null, low, high };
+    const fixed = own.category
+      ? { order: colours.map(c => c.text).filter(t => t !== 'others') }
+      : { breaks: breaks.length ? breaks : null, low, high };
     const { key, offered, ...rest } = own;
     try {
-      await ask('PUT', `/api/keys/${encodeURIComponent(name.value.trim())}`, { body: { words: colourWords, colour: { ...rest, ...fixed } } });
+      await ask('PUT', `/api/keys/${encodeURIComponent(name.value.trim())}`, {
+        body: { words: colourWords, colour: { ...rest, ...fixed } },
+      });
       put(board, slot.path, name.value.trim());
-    } catch (refused) { refuse(problem, refused.message); }
+    } catch (refused) {
+      refuse(problem, refused.message);
+    }
   };
-  openPopup(opener, [...optionList(slot, slot.options.map(o => optionOf(slot, o, () => put(board, slot.path, o.value)))), name, problem,
-    el('button', { type: 'button', class: 'popup-option text-loch', onclick: () => (name.value.trim() ? make() : name.focus()) }, 'Make a shared key of this scale'), leaveOut(slot, board)].filter(Boolean));
+  openPopup(
+    opener,
+    [
+      ...optionList(
+        slot,
+        slot.options.map(o => optionOf(slot, o, () => put(board, slot.path, o.value))),
+      ),
+      name,
+      problem,
+      el(
+        'button',
+        { type: 'button', class: 'popup-option text-loch', onclick: () => (name.value.trim() ? make() : name.focus()) },
+        'Make a shared key of this scale',
+      ),
+      leaveOut(slot, board),
+    ].filter(Boolean),
+  );
 }
 
 function period(opener, slot, board) {
-  const column = el('select', { class: 'entry', 'aria-label': 'Column of dates' }, ...slot.options.map(o => el('option', { value: o.value, selected: board.now?.column === o.value }, o.text)));
-  const day = (name, words) => el('input', { class: 'entry', type: 'date', value: board.now?.[name] ?? '', 'aria-label': words });
+  const column = el(
+    'select',
+    { class: 'entry', 'aria-label': 'Column of dates' },
+    ...slot.options.map(o => el('option', { value: o.value, selected: board.now?.column === o.value }, o.text)),
+  );
+  const day = (name, words) =>
+    el('input', { class: 'entry', type: 'date', value: board.now?.[name] ?? '', 'aria-label': words });
   const [from, to] = [day('from', 'From'), day('to', 'To')];
   const take = () => {
     if (!from.value && !to.value) say('Say from which day, or to which.');
     else put(board, slot.path, { column: column.value, from: from.value || null, to: to.value || null });
   };
-  openPopup(opener, [column, el('p', { class: 'popup-words' }, 'from'), from, el('p', { class: 'popup-words' }, 'to'), to, el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Keep to these days'), leaveOut(slot, board)].filter(Boolean));
+  openPopup(
+    opener,
+    [
+      column,
+      el('p', { class: 'popup-words' }, 'from'),
+      from,
+      el('p', { class: 'popup-words' }, 'to'),
+      to,
+      el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Keep to these days'),
+      leaveOut(slot, board),
+    ].filter(Boolean),
+  );
 }
 
-const extentOf = handle => { const { west, south, east, north } = handle.view.sight(); return { west, south, east, north }; };
+const extentOf = handle => {
+  const { west, south, east, north } = handle.view.sight();
+  return { west, south, east, north };
+};
 
 function extent(opener, slot, board) {
   const { handle } = layerOf(slot, board);
-  openPopup(opener, [el('button', { type: 'button', class: 'popup-option', onclick: () => put(board, slot.path, extentOf(handle)) }, 'Start where the map is now'),
-    slot.removable && el('button', { type: 'button', class: 'popup-option', onclick: () => { closePopup(true); board.edit([{ op: 'remove', path: slot.path }]); } }, 'Fit to what it shows')].filter(Boolean));
+  openPopup(
+    opener,
+    [
+      el(
+        'button',
+        { type: 'button', class: 'popup-option', onclick: () => put(board, slot.path, extentOf(handle)) },
+        'Start where the map is now',
+      ),
+      slot.removable &&
+        el(
+          'button',
+          {
+            type: 'button',
+            class: 'popup-option',
+            onclick: () => {
+              closePopup(true);
+              board.edit([{ op: 'remove', path: slot.path }]);
+            },
+          },
+          'Fit to what it shows',
+        ),
+    ].filter(Boolean),
+  );
 }
 
 function savedView(opener, slot, board) {
   const { handle } = layerOf(slot, board);
   const views = board.now ?? null;
-  const name = el('input', { class: 'entry', placeholder: 'A name for what is in sight', 'aria-label': 'Name of the saved view', maxlength: 80 });
+  const name = el('input', {
+    class: 'entry',
+    placeholder: 'A name for what is in sight',
+    'aria-label': 'Name of the saved view',
+    maxlength: 80,
+  });
   const take = () => {
-    if (!name.value.trim()) { name.focus(); return; }
+    if (!name.value.trim()) {
+      name.focus();
+      return;
+    }
     const id = `w${Date.now().toString(36)}`;
     closePopup(true);
-    board.edit([...(views ? [] : [{ op: 'add', path: slot.path, value: {} }]), { op: 'add', path: `${slot.path}/${id}`, value: { name: name.value.trim(), extent: extentOf(handle), order: Object.keys(views ?? {}).length + 1 } }]);
+    board.edit([
+      ...(views ? [] : [{ op: 'add', path: slot.path, value: {} }]),
+      {
+        op: 'add',
+        path: `${slot.path}/${id}`,
+        value: { name: name.value.trim(), extent: extentOf(handle), order: Object.keys(views ?? {}).length + 1 },
+      },
+    ]);
   };
-  const known = Object.entries(views ?? {}).map(([id, v]) => el('button', { type: 'button', class: 'popup-option text-rust', onclick: () => { closePopup(true); board.edit([{ op: 'remove', path: `${slot.path}/${id}` }]); } }, `Take “${v.name}” away`));
+  const known = Object.entries(views ?? {}).map(([id, v]) =>
+    el(
+      'button',
+      {
+        type: 'button',
+        class: 'popup-option text-rust',
+        onclick: () => {
+          closePopup(true);
+          board.edit([{ op: 'remove', path: `${slot.path}/${id}` }]);
+        },
+      },
+      `Take “${v.name}” away`,
+    ),
+  );
   name.addEventListener('keydown', e => e.key === 'Enter' && take());
-  openPopup(opener, [name, el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Keep this view'), ...known]);
+  openPopup(opener, [
+    name,
+    el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Keep this view'),
+    ...known,
+  ]);
 }
 
 function remove(opener, slot, board) {

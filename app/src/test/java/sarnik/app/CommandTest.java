@@ -40,7 +40,8 @@ class CommandTest {
     void helpListsWhatItCanDo() throws Exception {
         Said said = sarnik(Map.of(), "help");
         assertThat(said.code()).isZero();
-        assertThat(said.text()).contains("demo", "start", "stop", "reset", "test", "bench", "shots", "--port", "SARNIK_HOME");
+        assertThat(said.text())
+                .contains("demo", "start", "stop", "reset", "test", "bench", "shots", "--port", "SARNIK_HOME");
     }
 
     @Test
@@ -63,7 +64,9 @@ class CommandTest {
         try (ServerSocket taken = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
             Said said = sarnik(Map.of("SARNIK_PORT", String.valueOf(taken.getLocalPort())), "demo");
             assertThat(said.code()).isNotZero();
-            assertThat(said.text()).contains("port " + taken.getLocalPort() + " is taken").contains("./sarnik demo --port");
+            assertThat(said.text())
+                    .contains("port " + taken.getLocalPort() + " is taken")
+                    .contains("./sarnik demo --port");
             try (var made = Files.list(home)) {
                 assertThat(made).isEmpty();
             }

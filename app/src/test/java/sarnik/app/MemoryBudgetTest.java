@@ -33,13 +33,20 @@ class MemoryBudgetTest {
 
     @Test
     void refusesWhatNeverFitsOtherThanWhatDoesNotFitNow() {
-        assertThatThrownBy(() -> budget.reserve(701 * MB, "This file")).isInstanceOfSatisfying(RefusedException.class, r -> assertThat(r.status()).isEqualTo(HttpStatus.CONTENT_TOO_LARGE))
+        assertThatThrownBy(() -> budget.reserve(701 * MB, "This file"))
+                .isInstanceOfSatisfying(
+                        RefusedException.class, r -> assertThat(r.status()).isEqualTo(HttpStatus.CONTENT_TOO_LARGE))
                 .hasMessageStartingWith("This file needs about 701 MB of memory, and Sarnik may use 700 MB");
         try (MemoryBudget.Share first = budget.reserve(600 * MB, "This file")) {
-            assertThatThrownBy(() -> budget.reserve(200 * MB, "This picture")).isInstanceOfSatisfying(RefusedException.class, r -> assertThat(r.status()).isEqualTo(HttpStatus.SERVICE_UNAVAILABLE))
+            assertThatThrownBy(() -> budget.reserve(200 * MB, "This picture"))
+                    .isInstanceOfSatisfying(
+                            RefusedException.class,
+                            r -> assertThat(r.status()).isEqualTo(HttpStatus.SERVICE_UNAVAILABLE))
                     .hasMessageContaining("100 MB are free just now");
             assertThatThrownBy(() -> first.become(800 * MB, "This file")).isInstanceOf(RefusedException.class);
-            assertThat(budget.reserved()).as("a share that cannot grow stays as it was").isEqualTo(600 * MB);
+            assertThat(budget.reserved())
+                    .as("a share that cannot grow stays as it was")
+                    .isEqualTo(600 * MB);
         }
         assertThat(budget.reserved()).isZero();
     }

@@ -14,33 +14,70 @@ import com.tngtech.archunit.lang.ArchRule;
 @AnalyzeClasses(packages = "sarnik", importOptions = ImportOption.DoNotIncludeTests.class)
 class ModulesTest {
 
-    private static final String[] CORE = {"sarnik.table..", "sarnik.geo..", "sarnik.format..", "sarnik.place..", "sarnik.query..", "sarnik.scale..", "sarnik.dashboard.."};
+    private static final String[] CORE = {
+        "sarnik.table..",
+        "sarnik.geo..",
+        "sarnik.format..",
+        "sarnik.place..",
+        "sarnik.query..",
+        "sarnik.scale..",
+        "sarnik.dashboard.."
+    };
 
     @ArchTest
-    static final ArchRule theCoreKnowsNothingOfTheApplication = noClasses().that().resideInAnyPackage(CORE)
-            .should().dependOnClassesThat().resideInAnyPackage("sarnik.app..", "sarnik.demo..");
+    static final ArchRule theCoreKnowsNothingOfTheApplication = noClasses()
+            .that()
+            .resideInAnyPackage(CORE)
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("sarnik.app..", "sarnik.demo..");
 
     @ArchTest
-    static final ArchRule theCoreHasNoInterfaceCode = noClasses().that().resideInAnyPackage(CORE)
-            .should().dependOnClassesThat().resideInAnyPackage("org.springframework..", "jakarta.servlet..", "jakarta.persistence..", "org.hibernate..", "java.net.http..");
+    static final ArchRule theCoreHasNoInterfaceCode = noClasses()
+            .that()
+            .resideInAnyPackage(CORE)
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "org.springframework..",
+                    "jakarta.servlet..",
+                    "jakarta.persistence..",
+                    "org.hibernate..",
+                    "java.net.http..");
 
     /** Of the core only the readers and writers of files may know SQL: a GeoPackage is an SQLite file. */
     @ArchTest
-    static final ArchRule onlyFilesKnowSql = noClasses().that().resideInAnyPackage(CORE).and().resideOutsideOfPackage("sarnik.format..")
-            .should().dependOnClassesThat().resideInAnyPackage("java.sql..");
+    static final ArchRule onlyFilesKnowSql = noClasses()
+            .that()
+            .resideInAnyPackage(CORE)
+            .and()
+            .resideOutsideOfPackage("sarnik.format..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("java.sql..");
 
     @ArchTest
-    static final ArchRule standInsKnowNothingOfSarnik = noClasses().that().resideInAPackage("sarnik.standins..")
-            .should().dependOnClassesThat(resideInAPackage("sarnik..").and(resideOutsideOfPackage("sarnik.standins..")));
+    static final ArchRule standInsKnowNothingOfSarnik = noClasses()
+            .that()
+            .resideInAPackage("sarnik.standins..")
+            .should()
+            .dependOnClassesThat(resideInAPackage("sarnik..").and(resideOutsideOfPackage("sarnik.standins..")));
 
     @ArchTest
-    static final ArchRule thePackagesOfTheCoreHaveNoCycles = slices().matching("sarnik.(table|geo|format|place|query|scale|dashboard)..").should().beFreeOfCycles();
+    static final ArchRule thePackagesOfTheCoreHaveNoCycles = slices().matching(
+                    "sarnik.(table|geo|format|place|query|scale|dashboard)..")
+            .should()
+            .beFreeOfCycles();
 
     @ArchTest
-    static final ArchRule theDemoWorksThroughTheInterfaceOnly = noClasses().that().resideInAPackage("sarnik.demo..")
-            .should().dependOnClassesThat().resideInAnyPackage("sarnik.app..", "org.springframework..");
+    static final ArchRule theDemoWorksThroughTheInterfaceOnly = noClasses()
+            .that()
+            .resideInAPackage("sarnik.demo..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("sarnik.app..", "org.springframework..");
 
     @ArchTest
-    static final ArchRule entitiesStayInTheirRoom = classes().that().haveSimpleNameStartingWith("Stored")
-            .should().bePackagePrivate();
+    static final ArchRule entitiesStayInTheirRoom =
+            classes().that().haveSimpleNameStartingWith("Stored").should().bePackagePrivate();
 }

@@ -37,7 +37,8 @@ class PostgresScriptTest {
 
     private static long query(String port, String sql) throws Exception {
         String password = Files.readString(DIRECTORY.resolve("password")).strip();
-        try (var connection = DriverManager.getConnection("jdbc:postgresql://127.0.0.1:" + port + "/sarnik", "sarnik", password);
+        try (var connection = DriverManager.getConnection(
+                        "jdbc:postgresql://127.0.0.1:" + port + "/sarnik", "sarnik", password);
                 var statement = connection.createStatement()) {
             if (!statement.execute(sql)) return 0;
             statement.getResultSet().next();
@@ -51,20 +52,26 @@ class PostgresScriptTest {
         assertThat(first.code()).as(first.text()).isZero();
         query(first.text(), "CREATE TABLE IF NOT EXISTS kept (n int)");
         query(first.text(), "INSERT INTO kept VALUES (1)");
-        assertThat(run("start", DIRECTORY.toString(), "--fast").text()).as("a second start finds the first").isEqualTo(first.text());
+        assertThat(run("start", DIRECTORY.toString(), "--fast").text())
+                .as("a second start finds the first")
+                .isEqualTo(first.text());
         long rows = query(first.text(), "SELECT count(*) FROM kept");
         assertThat(run("stop", DIRECTORY.toString()).code()).isZero();
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> query(first.text(), "SELECT 1")).isInstanceOf(SQLException.class);
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> query(first.text(), "SELECT 1"))
+                .isInstanceOf(SQLException.class);
         String again = run("start", DIRECTORY.toString(), "--fast").text();
         assertThat(query(again, "SELECT count(*) FROM kept")).isEqualTo(rows);
         assertThat(run("recreate", DIRECTORY.toString()).code()).isZero();
-        assertThat(query(again, "SELECT count(*) FROM information_schema.tables WHERE table_name = 'kept'")).isZero();
+        assertThat(query(again, "SELECT count(*) FROM information_schema.tables WHERE table_name = 'kept'"))
+                .isZero();
     }
 
     @Test
     void thePasswordIsNeededAndNotTheSameTwice() throws Exception {
         String port = run("start", DIRECTORY.toString(), "--fast").text();
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> DriverManager.getConnection("jdbc:postgresql://127.0.0.1:" + port + "/sarnik", "sarnik", "guess").close())
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> DriverManager.getConnection(
+                                "jdbc:postgresql://127.0.0.1:" + port + "/sarnik", "sarnik", "guess")
+                        .close())
                 .isInstanceOf(SQLException.class);
         assertThat(Files.readString(DIRECTORY.resolve("password")).strip()).hasSizeGreaterThan(16);
     }

@@ -14,16 +14,16 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
-import sarnik.demo.DemoFiles;
-import sarnik.demo.DemoNetwork;
-import sarnik.demo.SarnikBrowser;
-import sarnik.demo.SarnikClient;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Point;
 import org.locationtech.jts.geom.prep.PreparedGeometry;
 import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 import org.locationtech.jts.index.strtree.STRtree;
+import sarnik.demo.DemoFiles;
+import sarnik.demo.DemoNetwork;
+import sarnik.demo.SarnikBrowser;
+import sarnik.demo.SarnikClient;
 import sarnik.format.BoundaryFiles;
 import sarnik.formula.Formula;
 import sarnik.formula.MeasureFormula;
@@ -52,12 +52,13 @@ import sarnik.table.CsvFile;
 import sarnik.table.DecimalColumn;
 import sarnik.table.FileChoices;
 import sarnik.table.Shaping;
-import sarnik.table.TableReader;
 import sarnik.table.Table;
+import sarnik.table.TableReader;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing | --tables | --maps | --readers] [--json FILE]},
+ * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
+ * --tables | --maps | --readers] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -101,7 +102,8 @@ public final class Bench {
             return;
         }
         if (words.contains("--readers")) {
-            new Readers(report, base).run(brief ? new int[] {1, 4} : new int[] {1, 4, 16, 50, 200, 500}, brief ? 1 : 20);
+            new Readers(report, base)
+                    .run(brief ? new int[] {1, 4} : new int[] {1, 4, 16, 50, 200, 500}, brief ? 1 : 20);
             return;
         }
         placing();
@@ -126,24 +128,42 @@ public final class Bench {
 
     private static Query narrowing() {
         List<Condition> five = List.of(
-                new Condition.Between("day", "2025-01-01", "2026-03-31"), new Condition.OneOf("product", List.of("still", "sparkling", "mineral")),
-                new Condition.OneOf("state", List.of("final")), new Condition.Between("litres", "5", "80"), new Condition.Between("takings", "1", "30"));
-        return Query.of(List.of(new Stage("five", five)), List.of("town"),
-                List.of(new Measure(Summary.SUM, "litres"), Measure.ROWS, new Measure(Summary.SUM, "takings"), new Measure(Summary.AVERAGE, "litres")));
+                new Condition.Between("day", "2025-01-01", "2026-03-31"),
+                new Condition.OneOf("product", List.of("still", "sparkling", "mineral")),
+                new Condition.OneOf("state", List.of("final")),
+                new Condition.Between("litres", "5", "80"),
+                new Condition.Between("takings", "1", "30"));
+        return Query.of(
+                List.of(new Stage("five", five)),
+                List.of("town"),
+                List.of(
+                        new Measure(Summary.SUM, "litres"),
+                        Measure.ROWS,
+                        new Measure(Summary.SUM, "takings"),
+                        new Measure(Summary.AVERAGE, "litres")));
     }
 
     private static Query distinct() {
-        return Query.of(List.of(new Stage("a year", List.of(new Condition.Between("day", "2025-01-01", "2025-12-31")))), List.of("product"),
+        return Query.of(
+                List.of(new Stage("a year", List.of(new Condition.Between("day", "2025-01-01", "2025-12-31")))),
+                List.of("product"),
                 List.of(new Measure(Summary.DISTINCT, "kiosk")));
     }
 
     private static Query topTen() {
-        return new Query(List.of(), List.of("town"), Query.Missing.LEFT_OUT, List.of(new Measure(Summary.SUM, "litres")),
-                Optional.of(new Rank(0, Rank.End.TOP, 10, false)), new Sort(0, true), Integer.MAX_VALUE);
+        return new Query(
+                List.of(),
+                List.of("town"),
+                Query.Missing.LEFT_OUT,
+                List.of(new Measure(Summary.SUM, "litres")),
+                Optional.of(new Rank(0, Rank.End.TOP, 10, false)),
+                new Sort(0, true),
+                Integer.MAX_VALUE);
     }
 
     private void engine(int rows) throws Exception {
-        report.title("%,d refills, %d cores, median of %d runs".formatted(rows, Runtime.getRuntime().availableProcessors(), runs));
+        report.title("%,d refills, %d cores, median of %d runs"
+                .formatted(rows, Runtime.getRuntime().availableProcessors(), runs));
         RefillTable refills = RefillTable.of(rows);
         InMemoryEngine engine = new InMemoryEngine();
         Map<String, Query> queries = new LinkedHashMap<>();
@@ -151,7 +171,8 @@ public final class Bench {
         queries.put("distinct kiosks of a year by product", distinct());
         queries.put("top ten towns by litres", topTen());
         Map<String, List<String>> touched = Map.of(
-                "five conditions by town: count, two sums, average", List.of("day", "product", "state", "litres", "takings", "town"),
+                "five conditions by town: count, two sums, average",
+                        List.of("day", "product", "state", "litres", "takings", "town"),
                 "distinct kiosks of a year by product", List.of("day", "product", "kiosk"),
                 "top ten towns by litres", List.of("town", "litres"));
         try (Databases databases = new Databases()) {
@@ -161,11 +182,15 @@ public final class Bench {
                 double ours = report.median(warm, runs, () -> engine.answer(refills.table(), query.getValue()));
                 for (Databases.Which which : Databases.Which.values()) {
                     boolean isPostgres = which == Databases.Which.POSTGRESQL;
-                    double theirs = report.median(isPostgres ? 0 : warm, isPostgres ? 3 : runs, () -> databases.answer(which, refills, query.getValue()));
+                    double theirs = report.median(
+                            isPostgres ? 0 : warm,
+                            isPostgres ? 3 : runs,
+                            () -> databases.answer(which, refills, query.getValue()));
                     report.time(query.getKey(), ours, which.words, theirs, isPostgres ? 20 : 2);
                 }
                 double[] kept = new double[1];
-                double limit = report.median(warm, runs, () -> kept[0] += refills.readOnce(touched.get(query.getKey())));
+                double limit =
+                        report.median(warm, runs, () -> kept[0] += refills.readOnce(touched.get(query.getKey())));
                 report.time(query.getKey(), ours, "reading the columns once", limit, 1 / 3.0);
             }
         }
@@ -180,7 +205,12 @@ public final class Bench {
         try {
             DemoFiles.refills(DemoNetwork.shipped(), count, file);
             Table[] table = new Table[1];
-            double ours = report.median(3, 3, () -> table[0] = new TableReader().read(CsvFile.open(file, FileChoices.NONE), Shaping.NONE).table());
+            double ours = report.median(
+                    3,
+                    3,
+                    () -> table[0] = new TableReader()
+                            .read(CsvFile.open(file, FileChoices.NONE), Shaping.NONE)
+                            .table());
             long[] fields = new long[1];
             double bare = report.median(3, 3, () -> {
                 try (var reader = CsvReader.builder().ofCsvRecord(file)) {
@@ -188,7 +218,12 @@ public final class Bench {
                 }
             });
             report.time("read, typed and held", ours, "cutting into cells only", bare, 0.2);
-            System.out.printf(Locale.ENGLISH, "%-58s %,9.1f MB of arrays for a file of %,.1f MB%n", "memory of the table", table[0].bytes() / 1e6, Files.size(file) / 1e6);
+            System.out.printf(
+                    Locale.ENGLISH,
+                    "%-58s %,9.1f MB of arrays for a file of %,.1f MB%n",
+                    "memory of the table",
+                    table[0].bytes() / 1e6,
+                    Files.size(file) / 1e6);
         } finally {
             Files.delete(file);
         }
@@ -202,13 +237,23 @@ public final class Bench {
         report.rate("distinct pairs a second", pairs.rows() / ours * 1000, "/s", "aim", 50_000, 1);
         Table rows = repeated(pairs(few(60_000)), few(1_000_000));
         double joint = report.median(1, 3, () -> placer.byName(rows, new Placing.ByName("town", "province", null)));
-        report.time("%,d rows with %,d distinct places, jointly".formatted(rows.rows(), few(60_000)), joint, "aim", 5000, 1);
+        report.time(
+                "%,d rows with %,d distinct places, jointly".formatted(rows.rows(), few(60_000)),
+                joint,
+                "aim",
+                5000,
+                1);
         Table points = points(few(1_000_000));
         double spots = report.median(0, 1, () -> placer.byCoordinates(points, new Placing.ByCoordinates("lat", "lon")));
         report.time("%,d distinct points".formatted(points.rows()), spots, "aim", 30_000, 1);
-        List<String> slips = Gazetteer.shipped().townsOf("ES").stream().map(Place::name).filter(n -> n.length() > 6).limit(few(2000))
-                .map(n -> n.substring(0, 3) + n.charAt(4) + n.charAt(3) + n.substring(5)).toList();
-        double fuzzy = report.median(2, 5, () -> slips.forEach(s -> Gazetteer.shipped().search(s, 9)));
+        List<String> slips = Gazetteer.shipped().townsOf("ES").stream()
+                .map(Place::name)
+                .filter(n -> n.length() > 6)
+                .limit(few(2000))
+                .map(n -> n.substring(0, 3) + n.charAt(4) + n.charAt(3) + n.substring(5))
+                .toList();
+        double fuzzy =
+                report.median(2, 5, () -> slips.forEach(s -> Gazetteer.shipped().search(s, 9)));
         report.time("a misspelled name looked up", fuzzy / slips.size(), "aim", 1, 1);
     }
 
@@ -228,7 +273,9 @@ public final class Bench {
         report.time("the area that holds each point", ours, "aim", 3000, 1);
         STRtree tree = new STRtree();
         GeometryFactory shapes = new GeometryFactory();
-        set.areas().forEach(area -> tree.insert(area.shape().getEnvelopeInternal(), PreparedGeometryFactory.prepare(area.shape())));
+        set.areas()
+                .forEach(area ->
+                        tree.insert(area.shape().getEnvelopeInternal(), PreparedGeometryFactory.prepare(area.shape())));
         tree.build();
         double plain = report.median(1, 3, () -> {
             found[1] = 0;
@@ -242,7 +289,8 @@ public final class Bench {
                 }
             }
         });
-        if (found[0] != found[1]) throw new IllegalStateException("The two find " + found[0] + " and " + found[1] + " points");
+        if (found[0] != found[1])
+            throw new IllegalStateException("The two find " + found[0] + " and " + found[1] + " points");
         report.time("the area that holds each point", ours, "a tree of boxes and prepared shapes", plain, 1);
     }
 
@@ -250,14 +298,31 @@ public final class Bench {
         Table table = RefillTable.of(few(1_000_000)).table();
         report.title("Formulas over %,d refills".formatted(table.rows()));
         Surroundings today = Surroundings.on(java.time.LocalDate.of(2026, 5, 31));
-        Formula formula = Formula.parse("CASE WHEN product = 'still' AND litres > 10 THEN takings / litres ELSE ROUND(litres * 2, 1) END", Scope.of(table));
+        Formula formula = Formula.parse(
+                "CASE WHEN product = 'still' AND litres > 10 THEN takings / litres ELSE ROUND(litres * 2, 1) END",
+                Scope.of(table));
         double column = report.median(2, 5, () -> formula.compute(table, today));
-        report.rate("rows a second, with CASE, comparison and rounding", table.rows() / column * 1000, "/s", "aim", 1_000_000, 1);
+        report.rate(
+                "rows a second, with CASE, comparison and rounding",
+                table.rows() / column * 1000,
+                "/s",
+                "aim",
+                1_000_000,
+                1);
         InMemoryEngine engine = new InMemoryEngine();
         MeasureFormula rate = MeasureFormula.parse("SUM(takings) / NULLIF(SUM(litres), 0)", Scope.of(table));
-        Query query = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.FORMULA, "rate"))).with(Map.of("rate", FormulaMeasure.of(rate, table, today)));
-        Query sums = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.SUM, "takings"), new Measure(Summary.SUM, "litres")));
-        report.time("a measure formula by town", report.median(warm, runs, () -> engine.answer(table, query)), "its two sums alone", report.median(warm, runs, () -> engine.answer(table, sums)), 0.3);
+        Query query = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.FORMULA, "rate")))
+                .with(Map.of("rate", FormulaMeasure.of(rate, table, today)));
+        Query sums = Query.of(
+                List.of(),
+                List.of("town"),
+                List.of(new Measure(Summary.SUM, "takings"), new Measure(Summary.SUM, "litres")));
+        report.time(
+                "a measure formula by town",
+                report.median(warm, runs, () -> engine.answer(table, query)),
+                "its two sums alone",
+                report.median(warm, runs, () -> engine.answer(table, sums)),
+                0.3);
     }
 
     /** The rows of a table over and over, up to this many. */
@@ -265,13 +330,22 @@ public final class Bench {
         Map<String, Column> columns = new LinkedHashMap<>();
         for (String name : table.names()) {
             CodedColumn column = (CodedColumn) table.column(name);
-            int[] codes = IntStream.range(0, rows).map(r -> column.codes().get(r % table.rows())).toArray();
-            columns.put(name, new CodedColumn(ColumnType.TEXT, Codes.of(codes, rows, column.dictionary().size()), column.dictionary()));
+            int[] codes = IntStream.range(0, rows)
+                    .map(r -> column.codes().get(r % table.rows()))
+                    .toArray();
+            columns.put(
+                    name,
+                    new CodedColumn(
+                            ColumnType.TEXT,
+                            Codes.of(codes, rows, column.dictionary().size()),
+                            column.dictionary()));
         }
         return new Table(columns);
     }
 
-    /** Towns of the gazetteer as people write them: as they are, in capitals, without their accents, in small letters. */
+    /**
+     * Towns of the gazetteer as people write them: as they are, in capitals, without their accents, in small letters.
+     */
     private static Table pairs(int count) {
         Gazetteer gazetteer = Gazetteer.shipped();
         Set<List<String>> pairs = new LinkedHashSet<>();
@@ -283,21 +357,31 @@ public final class Bench {
                 if (pairs.size() < count) pairs.add(List.of(written(town.name(), way), province));
             }
         }
-        return new Table(Map.of("town", text(pairs.stream().map(p -> p.get(0)).toList()), "province", text(pairs.stream().map(p -> p.get(1)).toList())));
+        return new Table(Map.of(
+                "town",
+                text(pairs.stream().map(p -> p.get(0)).toList()),
+                "province",
+                text(pairs.stream().map(p -> p.get(1)).toList())));
     }
 
     /** Points all over the world, none of them twice. */
     private static Table points(int count) {
         Random random = new Random(11);
-        double[] lat = random.doubles(count, -60, 70).map(v -> Math.round(v * 1e6) / 1e6).toArray();
-        double[] lon = random.doubles(count, -180, 180).map(v -> Math.round(v * 1e6) / 1e6).toArray();
+        double[] lat = random.doubles(count, -60, 70)
+                .map(v -> Math.round(v * 1e6) / 1e6)
+                .toArray();
+        double[] lon = random.doubles(count, -180, 180)
+                .map(v -> Math.round(v * 1e6) / 1e6)
+                .toArray();
         return new Table(Map.of("lat", new DecimalColumn(lat), "lon", new DecimalColumn(lon)));
     }
 
     private static String written(String name, int way) {
         return switch (way) {
             case 1 -> name.toUpperCase(Locale.ROOT);
-            case 2 -> java.text.Normalizer.normalize(name, java.text.Normalizer.Form.NFD).replaceAll("\\p{M}", "") + " ";
+            case 2 ->
+                java.text.Normalizer.normalize(name, java.text.Normalizer.Form.NFD)
+                                .replaceAll("\\p{M}", "") + " ";
             case 3 -> name.toLowerCase(Locale.ROOT);
             default -> name;
         };
@@ -305,11 +389,14 @@ public final class Bench {
 
     private static Column text(List<String> values) {
         Map<String, Integer> codes = new LinkedHashMap<>();
-        int[] column = values.stream().mapToInt(v -> {
-            codes.putIfAbsent(v, codes.size());
-            return codes.get(v);
-        }).toArray();
-        return new CodedColumn(ColumnType.TEXT, Codes.of(column, column.length, codes.size()), List.copyOf(codes.keySet()));
+        int[] column = values.stream()
+                .mapToInt(v -> {
+                    codes.putIfAbsent(v, codes.size());
+                    return codes.get(v);
+                })
+                .toArray();
+        return new CodedColumn(
+                ColumnType.TEXT, Codes.of(column, column.length, codes.size()), List.copyOf(codes.keySet()));
     }
 
     // --- the demo dashboard -----------------------------------------------------------------------------
@@ -319,11 +406,22 @@ public final class Bench {
         SarnikClient client = new SarnikClient(base);
         if (!client.signIn("ana", "aljibe-ana1")) throw new IllegalStateException("The demo's analyst cannot sign in");
         JsonNode all = client.json("POST", "/api/dashboards/1/frames", Map.of("state", ""));
-        JsonNode towns = all.get("places").get(all.at("/drawings/v1/layers/0/places").asString()).get("ids");
+        JsonNode towns = all.get("places")
+                .get(all.at("/drawings/v1/layers/0/places").asString())
+                .get("ids");
         JsonNode touched = client.read(client.get("/api/dashboards/1")).at("/touches/v1");
         int[] next = {0};
-        double server = report.median(6, PICKS, () -> client.json("POST", "/api/dashboards/1/frames",
-                Map.of("state", "p.v1=" + towns.get(next[0]++ % towns.size()).asString(), "ids", touched)));
+        double server = report.median(
+                6,
+                PICKS,
+                () -> client.json(
+                        "POST",
+                        "/api/dashboards/1/frames",
+                        Map.of(
+                                "state",
+                                "p.v1=" + towns.get(next[0]++ % towns.size()).asString(),
+                                "ids",
+                                touched)));
         report.time("asked and answered over loopback", server, "aim", 30, 1);
         try (SarnikBrowser browser = new SarnikBrowser()) {
             Page page = browser.signedIn(base, "ana", "aljibe-ana1", 1280, 800);

@@ -28,7 +28,8 @@ final class Databases implements AutoCloseable {
     Databases() throws SQLException {
         duck = DriverManager.getConnection("jdbc:duckdb:");
         execute(duck, "SET threads TO " + Runtime.getRuntime().availableProcessors());
-        postgres = DriverManager.getConnection(System.getenv("SARNIK_BENCH_DB"), "sarnik", System.getenv("SARNIK_BENCH_PASSWORD"));
+        postgres = DriverManager.getConnection(
+                System.getenv("SARNIK_BENCH_DB"), "sarnik", System.getenv("SARNIK_BENCH_PASSWORD"));
     }
 
     private static void execute(Connection connection, String sql) throws SQLException {
@@ -37,11 +38,19 @@ final class Databases implements AutoCloseable {
         }
     }
 
-    /** Fills a table named refills in both; codes as dictionary types (ENUM) in DuckDB's second table, refills_coded. */
+    /**
+     * Fills a table named refills in both; codes as dictionary types (ENUM) in DuckDB's second table, refills_coded.
+     */
     void fill(RefillTable refills) throws SQLException, IOException {
-        execute(duck, "CREATE OR REPLACE TABLE refills (town VARCHAR, kiosk VARCHAR, product VARCHAR, day DATE, litres DOUBLE, takings DOUBLE, state VARCHAR)");
-        List<List<String>> words = List.of("town", "kiosk", "product", "state").stream().map(n -> ((CodedColumn) refills.table().column(n)).dictionary()).toList();
-        try (var appender = duck.unwrap(DuckDBConnection.class).createAppender(DuckDBConnection.DEFAULT_SCHEMA, "refills")) {
+        execute(
+                duck,
+                "CREATE OR REPLACE TABLE refills (town VARCHAR, kiosk VARCHAR, product VARCHAR, day DATE, "
+                        + "litres DOUBLE, takings DOUBLE, state VARCHAR)");
+        List<List<String>> words = List.of("town", "kiosk", "product", "state").stream()
+                .map(n -> ((CodedColumn) refills.table().column(n)).dictionary())
+                .toList();
+        try (var appender =
+                duck.unwrap(DuckDBConnection.class).createAppender(DuckDBConnection.DEFAULT_SCHEMA, "refills")) {
             for (int r = 0; r < refills.table().rows(); r++) {
                 appender.beginRow();
                 appender.append(words.get(0).get(refills.towns()[r]));
@@ -59,12 +68,21 @@ final class Databases implements AutoCloseable {
             execute(duck, "DROP TYPE IF EXISTS " + name + "_code");
             execute(duck, "CREATE TYPE " + name + "_code AS ENUM (SELECT DISTINCT " + name + " FROM refills)");
         }
-        execute(duck, "CREATE TABLE refills_coded AS SELECT town::town_code AS town, kiosk::kiosk_code AS kiosk, product::product_code AS product, day, litres, takings, state::state_code AS state FROM refills");
+        execute(
+                duck,
+                "CREATE TABLE refills_coded AS SELECT town::town_code AS town, kiosk::kiosk_code AS kiosk, "
+                        + "product::product_code AS product, day, litres, takings, state::state_code AS state "
+                        + "FROM refills");
 
         execute(postgres, "CREATE SCHEMA IF NOT EXISTS bench");
         execute(postgres, "DROP TABLE IF EXISTS bench.refills");
-        execute(postgres, "CREATE UNLOGGED TABLE bench.refills (town text, kiosk text, product text, day date, litres double precision, takings double precision, state text)");
-        postgres.unwrap(PGConnection.class).getCopyAPI().copyIn("COPY bench.refills FROM STDIN (FORMAT csv)", new Lines(refills, words));
+        execute(
+                postgres,
+                "CREATE UNLOGGED TABLE bench.refills (town text, kiosk text, product text, day date, litres "
+                        + "double precision, takings double precision, state text)");
+        postgres.unwrap(PGConnection.class)
+                .getCopyAPI()
+                .copyIn("COPY bench.refills FROM STDIN (FORMAT csv)", new Lines(refills, words));
         execute(postgres, "VACUUM ANALYZE bench.refills");
     }
 
@@ -87,7 +105,8 @@ final class Databases implements AutoCloseable {
         String sql = SqlText.of(refills.table(), query, which.table, n -> n).sql();
         int first = query.groupBy().size() + 1;
         double sum = 0;
-        try (var statement = (which == Which.POSTGRESQL ? postgres : duck).createStatement(); ResultSet rows = statement.executeQuery(sql)) {
+        try (var statement = (which == Which.POSTGRESQL ? postgres : duck).createStatement();
+                ResultSet rows = statement.executeQuery(sql)) {
             while (rows.next()) sum += rows.getDouble(first);
         }
         return sum;
@@ -99,7 +118,8 @@ final class Databases implements AutoCloseable {
         for (int g = 0; g < ours.size(); g++) sum += ours.value(0, g);
         for (Which which : Which.values()) {
             double theirs = answer(which, refills, query);
-            if (Math.abs(theirs - sum) > SAME * Math.max(1, Math.abs(sum))) throw new IllegalStateException(which.words + " answers " + theirs + ", Sarnik " + sum);
+            if (Math.abs(theirs - sum) > SAME * Math.max(1, Math.abs(sum)))
+                throw new IllegalStateException(which.words + " answers " + theirs + ", Sarnik " + sum);
         }
     }
 
@@ -121,7 +141,10 @@ final class Databases implements AutoCloseable {
 
         Lines(RefillTable refills, List<List<String>> words) {
             this.refills = refills;
-            for (List<String> list : words) quoted.add(list.stream().map(w -> '"' + w.replace("\"", "\"\"") + '"').collect(Collectors.toList()));
+            for (List<String> list : words)
+                quoted.add(list.stream()
+                        .map(w -> '"' + w.replace("\"", "\"\"") + '"')
+                        .collect(Collectors.toList()));
         }
 
         @Override
@@ -141,9 +164,21 @@ final class Databases implements AutoCloseable {
 
         private boolean next() {
             if (row == refills.table().rows()) return false;
-            line = (quoted.get(0).get(refills.towns()[row]) + ',' + quoted.get(1).get(refills.kiosks()[row]) + ',' + quoted.get(2).get(refills.products()[row]) + ','
-                    + LocalDate.ofEpochDay(refills.days()[row]) + ',' + refills.litres()[row] + ',' + refills.takings()[row] + ','
-                    + quoted.get(3).get(refills.states()[row]) + '\n').getBytes(StandardCharsets.UTF_8);
+            line = (quoted.get(0).get(refills.towns()[row])
+                            + ','
+                            + quoted.get(1).get(refills.kiosks()[row])
+                            + ','
+                            + quoted.get(2).get(refills.products()[row])
+                            + ','
+                            + LocalDate.ofEpochDay(refills.days()[row])
+                            + ','
+                            + refills.litres()[row]
+                            + ','
+                            + refills.takings()[row]
+                            + ','
+                            + quoted.get(3).get(refills.states()[row])
+                            + '\n')
+                    .getBytes(StandardCharsets.UTF_8);
             row++;
             at = 0;
             return true;

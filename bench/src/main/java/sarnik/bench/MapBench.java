@@ -22,7 +22,10 @@ import sarnik.geo.KernelDensity;
 import sarnik.scale.Classes;
 import tools.jackson.databind.JsonNode;
 
-/** Measures maps: classes and density in Java, what a pick sends, and drawing in the browser beside the map library's own vector layer. */
+/**
+ * Measures maps: classes and density in Java, what a pick sends, and drawing in the browser beside the map library's
+ * own vector layer.
+ */
 final class MapBench {
 
     private static final String PATCH = "application/json-patch+json";
@@ -55,7 +58,12 @@ final class MapBench {
         Random random = new Random(5);
         double[] values = new double[count];
         for (int i = 0; i < count; i++) values[i] = Math.exp(random.nextGaussian() * 1.4) * 100;
-        report.time("natural breaks of %,d values in 7 classes".formatted(count), report.median(1.5, runs, () -> Classes.of(Classes.Method.NATURAL, values, 7)), "aim", aim, 1);
+        report.time(
+                "natural breaks of %,d values in 7 classes".formatted(count),
+                report.median(1.5, runs, () -> Classes.of(Classes.Method.NATURAL, values, 7)),
+                "aim",
+                aim,
+                1);
     }
 
     /** Beside adding up the kernel of every point at every cell of a coarse grid, point by point. */
@@ -75,7 +83,8 @@ final class MapBench {
                 for (int x = 0; x < cells; x++) {
                     double sum = 0;
                     for (int i = 0; i < count; i++) {
-                        double u = GreatCircle.metres(-9 + 13.0 * x / cells, 36 + 7.5 * y / cells, lon[i], lat[i]) / radius;
+                        double u = GreatCircle.metres(-9 + 13.0 * x / cells, 36 + 7.5 * y / cells, lon[i], lat[i])
+                                / radius;
                         if (u < 1) sum += (1 - u * u) * (1 - u * u);
                     }
                     peak = Math.max(peak, sum);
@@ -83,17 +92,32 @@ final class MapBench {
             }
             if (peak < 0) throw new IllegalStateException();
         });
-        report.time("density of 50,000 points, felt within 25 km", ours, "point by point, %d cells".formatted(cells * cells), plain, 1);
+        report.time(
+                "density of 50,000 points, felt within 25 km",
+                ours,
+                "point by point, %d cells".formatted(cells * cells),
+                plain,
+                1);
     }
 
     private void bytes() throws IOException, InterruptedException {
         SarnikClient client = new SarnikClient(base);
         client.signIn("ana", "aljibe-ana1");
-        List<Area> areas = BoundaryFiles.shipped(BoundaryFiles.Shipped.MUNICIPALITIES).areas();
+        List<Area> areas =
+                BoundaryFiles.shipped(BoundaryFiles.Shipped.MUNICIPALITIES).areas();
         Random random = new Random(7);
         Path file = directory.resolve("bench-municipalities.csv");
-        Files.writeString(file, areas.stream().flatMap(a -> List.of("a", "b", "c").stream().map(part -> a.code() + "," + part + "," + (10 + random.nextInt(90_000)))).collect(Collectors.joining("\n", "code,part,amount\n", "\n")));
-        long dataset = client.bring(file, "Bench municipalities", Map.of("shaping", Map.of("types", Map.of("code", "TEXT"))), Map.of("type", "area", "column", "code", "set", "Municipalities of Spain"));
+        Files.writeString(
+                file,
+                areas.stream()
+                        .flatMap(a -> List.of("a", "b", "c").stream()
+                                .map(part -> a.code() + "," + part + "," + (10 + random.nextInt(90_000))))
+                        .collect(Collectors.joining("\n", "code,part,amount\n", "\n")));
+        long dataset = client.bring(
+                file,
+                "Bench municipalities",
+                Map.of("shaping", Map.of("types", Map.of("code", "TEXT"))),
+                Map.of("type", "area", "column", "code", "set", "Municipalities of Spain"));
         JsonNode made = client.json("POST", "/api/dashboards", Map.of("title", "Bench municipalities"));
         long id = made.get("id").asLong();
         String patch = """
@@ -101,14 +125,32 @@ final class MapBench {
                   "colour":{"measure":{"summary":"SUM","column":"amount"},"method":"NATURAL","classes":7,"palette":"loch"}}}}},
                  {"op":"add","path":"/visuals/v2","value":{"type":"bars","page":"p1","at":{"x":12,"y":0,"w":12,"h":5},"title":"","dataset":%1$d,"category":"part","measure":{"summary":"SUM","column":"amount"}}},
                  {"op":"add","path":"/links/k2","value":{"from":"v2"}}]""".formatted(dataset);
-        client.read(client.send("PATCH", "/api/dashboards/" + id, PATCH, patch, "If-Match", "\"" + made.get("revision").asLong() + "\""));
+        client.read(client.send(
+                "PATCH",
+                "/api/dashboards/" + id,
+                PATCH,
+                patch,
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
         try {
-            JsonNode first = client.json("POST", "/api/dashboards/" + id + "/frames", Map.of("state", "", "ids", List.of("v1")));
+            JsonNode first =
+                    client.json("POST", "/api/dashboards/" + id + "/frames", Map.of("state", "", "ids", List.of("v1")));
             List<String> known = List.copyOf(first.get("places").propertyNames());
             Map<String, Object> pick = Map.of("state", "p.v2=b", "ids", List.of("v1"), "known", known);
-            String answer = client.send("POST", "/api/dashboards/" + id + "/frames", "application/json", tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(pick)).body();
-            report.size("bytes of a pick on %,d areas, compressed".formatted(areas.size()), zipped(answer) / 1000.0, "aim", 60, 1);
-            double answered = report.median(1, 15, () -> client.json("POST", "/api/dashboards/" + id + "/frames", pick));
+            String answer = client.send(
+                            "POST",
+                            "/api/dashboards/" + id + "/frames",
+                            "application/json",
+                            tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(pick))
+                    .body();
+            report.size(
+                    "bytes of a pick on %,d areas, compressed".formatted(areas.size()),
+                    zipped(answer) / 1000.0,
+                    "aim",
+                    60,
+                    1);
+            double answered =
+                    report.median(1, 15, () -> client.json("POST", "/api/dashboards/" + id + "/frames", pick));
             report.time("pick answered, over HTTP", answered, "aim", 100, 1);
         } catch (Exception failed) {
             throw new IOException(failed);
@@ -128,19 +170,39 @@ final class MapBench {
 
     private void drawing() throws IOException, InterruptedException {
         Path plain = Path.of("bench/target/plain.js");
-        ProcessBuilder builder = new ProcessBuilder("app/web/node_modules/.bin/esbuild", "bench/src/main/web/plain.js", "--bundle", "--format=esm", "--minify", "--log-level=warning", "--outfile=" + plain).inheritIO();
+        ProcessBuilder builder = new ProcessBuilder(
+                        "app/web/node_modules/.bin/esbuild",
+                        "bench/src/main/web/plain.js",
+                        "--bundle",
+                        "--format=esm",
+                        "--minify",
+                        "--log-level=warning",
+                        "--outfile=" + plain)
+                .inheritIO();
         // The bench has no packages of its own: it takes the map library that the application ships.
-        builder.environment().put("NODE_PATH", Path.of("app/web/node_modules").toAbsolutePath().toString());
+        builder.environment()
+                .put(
+                        "NODE_PATH",
+                        Path.of("app/web/node_modules").toAbsolutePath().toString());
         Process esbuild = builder.start();
         if (esbuild.waitFor() != 0) throw new IOException("esbuild could not bundle " + plain);
         try (SarnikBrowser browser = new SarnikBrowser()) {
             Page page = browser.signedIn(base, "ana", "aljibe-ana1", 1280, 800);
-            page.route("**/bench/plain.js", route -> route.fulfill(new Route.FulfillOptions().setContentType("text/javascript").setPath(plain)));
-            page.route("**/bench/measure.js", route -> route.fulfill(new Route.FulfillOptions().setContentType("text/javascript").setPath(Path.of("bench/src/main/web/measure.js"))));
+            page.route(
+                    "**/bench/plain.js",
+                    route -> route.fulfill(new Route.FulfillOptions()
+                            .setContentType("text/javascript")
+                            .setPath(plain)));
+            page.route(
+                    "**/bench/measure.js",
+                    route -> route.fulfill(new Route.FulfillOptions()
+                            .setContentType("text/javascript")
+                            .setPath(Path.of("bench/src/main/web/measure.js"))));
             compare(page, "areas()", "municipalities", 2, 100);
             compare(page, "symbols(5000)", "symbols", 10, 60);
             compare(page, "symbols(50000)", "symbols", 10, 100);
-            Map<?, ?> density = (Map<?, ?>) page.evaluate("async () => (await import('/bench/measure.js')).density(50000)");
+            Map<?, ?> density =
+                    (Map<?, ?>) page.evaluate("async () => (await import('/bench/measure.js')).density(50000)");
             report.time("density of 50,000 points drawn anew", number(density, "mine"), "aim", 100, 1);
         }
     }
@@ -148,9 +210,19 @@ final class MapBench {
     private void compare(Page page, String what, String things, double aim, double most) {
         Map<?, ?> found = (Map<?, ?>) page.evaluate("async () => (await import('/bench/measure.js'))." + what);
         String count = "%,d %s".formatted(((Number) found.get("n")).intValue(), things);
-        report.time(count + " recoloured", number(found, "mine"), "the library's vector layer", number(found, "theirs"), aim);
+        report.time(
+                count + " recoloured",
+                number(found, "mine"),
+                "the library's vector layer",
+                number(found, "theirs"),
+                aim);
         report.time(count + " recoloured", number(found, "mine"), "aim", most, 1);
-        report.time(count + " panned, a frame", Math.max(0.05, number(found, "panned")), "the library's vector layer", number(found, "theirPan"), 1);
+        report.time(
+                count + " panned, a frame",
+                Math.max(0.05, number(found, "panned")),
+                "the library's vector layer",
+                number(found, "theirPan"),
+                1);
         report.time(count + " panned, a frame", Math.max(0.05, number(found, "panned")), "aim, 30 a second", 33, 1);
     }
 

@@ -15,7 +15,15 @@ import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
 
 /** The refills of a large network, 12,000 kiosks in about 8,000 towns, with the town beside each row. */
-record RefillTable(Table table, int[] towns, int[] kiosks, int[] products, int[] days, double[] litres, double[] takings, int[] states) {
+record RefillTable(
+        Table table,
+        int[] towns,
+        int[] kiosks,
+        int[] products,
+        int[] days,
+        double[] litres,
+        double[] takings,
+        int[] states) {
 
     static final List<String> NAMES = List.of("town", "kiosk", "product", "day", "litres", "takings", "state");
 
@@ -23,11 +31,21 @@ record RefillTable(Table table, int[] towns, int[] kiosks, int[] products, int[]
         DemoNetwork network = new DemoNetwork(DemoNetwork.SEED, 8000, 12_000);
         Refills refills = new Refills(network);
         Map<String, Integer> codeOf = new LinkedHashMap<>();
-        int[] townOf = IntStream.range(0, refills.kiosks()).map(k -> {
-            codeOf.putIfAbsent(refills.town(k), codeOf.size());
-            return codeOf.get(refills.town(k));
-        }).toArray();
-        RefillTable made = new RefillTable(null, new int[rows], new int[rows], new int[rows], new int[rows], new double[rows], new double[rows], new int[rows]);
+        int[] townOf = IntStream.range(0, refills.kiosks())
+                .map(k -> {
+                    codeOf.putIfAbsent(refills.town(k), codeOf.size());
+                    return codeOf.get(refills.town(k));
+                })
+                .toArray();
+        RefillTable made = new RefillTable(
+                null,
+                new int[rows],
+                new int[rows],
+                new int[rows],
+                new int[rows],
+                new double[rows],
+                new double[rows],
+                new int[rows]);
         int[] row = {0};
         refills.make(rows, (kiosk, day, product, litres, takings, state) -> {
             int r = row[0]++;
@@ -39,7 +57,9 @@ record RefillTable(Table table, int[] towns, int[] kiosks, int[] products, int[]
             made.takings[r] = takings;
             made.states[r] = state;
         });
-        List<String> kioskCodes = IntStream.range(0, refills.kiosks()).mapToObj("K%05d"::formatted).toList();
+        List<String> kioskCodes = IntStream.range(0, refills.kiosks())
+                .mapToObj("K%05d"::formatted)
+                .toList();
         Map<String, Column> columns = new LinkedHashMap<>();
         columns.put("town", coded(made.towns, List.copyOf(codeOf.keySet())));
         columns.put("kiosk", coded(made.kiosks, kioskCodes));
@@ -48,23 +68,37 @@ record RefillTable(Table table, int[] towns, int[] kiosks, int[] products, int[]
         columns.put("litres", new DecimalColumn(made.litres));
         columns.put("takings", new DecimalColumn(made.takings));
         columns.put("state", coded(made.states, Refills.STATES));
-        return new RefillTable(new Table(columns), made.towns, made.kiosks, made.products, made.days, made.litres, made.takings, made.states);
+        return new RefillTable(
+                new Table(columns),
+                made.towns,
+                made.kiosks,
+                made.products,
+                made.days,
+                made.litres,
+                made.takings,
+                made.states);
     }
 
     private static Column coded(int[] codes, List<String> words) {
         return new CodedColumn(ColumnType.TEXT, Codes.of(codes, codes.length, words.size()), words);
     }
 
-    /** Reads every touched column once on all cores: what memory alone allows. The sum keeps the reading from being left out. */
+    /**
+     * Reads every touched column once on all cores: what memory alone allows. The sum keeps the reading from being
+     * left out.
+     */
     double readOnce(List<String> touched) {
         int segment = 1 << 18;
-        return IntStream.range(0, (table.rows() + segment - 1) / segment).parallel().mapToDouble(s -> {
-            int from = s * segment;
-            int to = Math.min(from + segment, table.rows());
-            double sum = 0;
-            for (String name : touched) sum += read(table.column(name), from, to);
-            return sum;
-        }).sum();
+        return IntStream.range(0, (table.rows() + segment - 1) / segment)
+                .parallel()
+                .mapToDouble(s -> {
+                    int from = s * segment;
+                    int to = Math.min(from + segment, table.rows());
+                    double sum = 0;
+                    for (String name : touched) sum += read(table.column(name), from, to);
+                    return sum;
+                })
+                .sum();
     }
 
     private static double read(Column column, int from, int to) {

@@ -67,17 +67,37 @@ final class Report {
     void error(String what, double ours, double most) {
         Line line = new Line(what, ours, "", "at most", most, most / Math.max(1e-9, ours), 1);
         lines.add(line);
-        System.out.printf(Locale.ENGLISH, "%-58s %,9.4f      %-26s %,9.4f %7.2f× %7.2f  %s%n", line.what, line.ours, line.beside, line.theirs, line.ratio, line.aim, line.isMet() ? "met" : "not met");
+        System.out.printf(
+                Locale.ENGLISH,
+                "%-58s %,9.4f      %-26s %,9.4f %7.2f× %7.2f  %s%n",
+                line.what,
+                line.ours,
+                line.beside,
+                line.theirs,
+                line.ratio,
+                line.aim,
+                line.isMet() ? "met" : "not met");
     }
 
     private void add(Line line) {
         lines.add(line);
-        System.out.printf(Locale.ENGLISH, "%-58s %,9.1f %-3s  %-26s %,9.1f %7.2f× %7.2f  %s%n", line.what, line.ours, line.unit, line.beside, line.theirs, line.ratio, line.aim,
+        System.out.printf(
+                Locale.ENGLISH,
+                "%-58s %,9.1f %-3s  %-26s %,9.1f %7.2f× %7.2f  %s%n",
+                line.what,
+                line.ours,
+                line.unit,
+                line.beside,
+                line.theirs,
+                line.ratio,
+                line.aim,
                 brief ? "run once, cold" : line.isMet() ? "met" : "not met");
     }
 
     void json(Path file) throws IOException {
-        Files.writeString(file, JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(lines));
+        Files.writeString(
+                file,
+                JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(lines));
     }
 
     /** Something to be timed. */
@@ -88,7 +108,8 @@ final class Report {
     /**
      * Median of several runs after a warm-up, milliseconds.
      *
-     * @param warmSeconds how long the work is run beforehand, at least once; Java needs some hundred runs of a short work
+     * @param warmSeconds how long the work is run beforehand, at least once; Java needs some hundred runs of a short
+     *     work
      *     to be compiled in full
      */
     double median(double warmSeconds, int runs, Work work) throws Exception {

@@ -27,7 +27,9 @@ public final class Shots {
         Page page = browser.signedIn(base, "ana", "aljibe-ana1", 1280, 800);
         shot(page, "home");
         page.navigate("/bring");
-        page.setInputFiles("#file", Path.of(System.getProperty("demo.files", ".sarnik/demo/files")).resolve("complaints.csv"));
+        page.setInputFiles(
+                "#file",
+                Path.of(System.getProperty("demo.files", ".sarnik/demo/files")).resolve("complaints.csv"));
         page.waitForURL("**/bring/*");
         page.waitForSelector("#placing-map .map-view[data-places]");
         shot(page, "bring-in");
@@ -64,7 +66,9 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        for (String[] map : new String[][] {{"2", "map-areas"}, {"3", "map-flows"}, {"4", "map-paths"}, {"5", "map-density"}, {"6", "map-together"}}) {
+        for (String[] map : new String[][] {
+            {"2", "map-areas"}, {"3", "map-flows"}, {"4", "map-paths"}, {"5", "map-density"}, {"6", "map-together"}
+        }) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");

@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Locale;
 import java.util.Random;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
@@ -22,7 +21,10 @@ import sarnik.table.FileChoices;
 import sarnik.table.Shaping;
 import sarnik.table.TableReader;
 
-/** Tables as people bring them: the command as a whole process, a workbook, the look at a large file; and what placing says of itself. */
+/**
+ * Tables as people bring them: the command as a whole process, a workbook, the look at a large file; and what placing
+ * says of itself.
+ */
 final class TablesBench {
 
     /** The look at 5,000,000 rows before this was measured, milliseconds. */
@@ -63,13 +65,27 @@ final class TablesBench {
         report.time("one row", report.median(0, 5, () -> place(one)), "aim", 1000, 1);
         Path many = directory.resolve("many.csv");
         repeated(many, few(1_000_000), few(60_000));
-        report.time("%,d rows with %,d distinct pairs".formatted(few(1_000_000), few(60_000)), report.median(0, 3, () -> place(many)), "aim", 10_000, 1);
+        report.time(
+                "%,d rows with %,d distinct pairs".formatted(few(1_000_000), few(60_000)),
+                report.median(0, 3, () -> place(many)),
+                "aim",
+                10_000,
+                1);
         Files.delete(many);
     }
 
     private void place(Path file) throws IOException, InterruptedException {
-        Process process = new ProcessBuilder("./sarnik", "place", file.toString(), "--out", directory.resolve("placed.csv").toString()).redirectErrorStream(true).redirectOutput(directory.resolve("place.log").toFile()).start();
-        if (process.waitFor() > 1) throw new IOException("./sarnik place failed: " + Files.readString(directory.resolve("place.log")));
+        Process process = new ProcessBuilder(
+                        "./sarnik",
+                        "place",
+                        file.toString(),
+                        "--out",
+                        directory.resolve("placed.csv").toString())
+                .redirectErrorStream(true)
+                .redirectOutput(directory.resolve("place.log").toFile())
+                .start();
+        if (process.waitFor() > 1)
+            throw new IOException("./sarnik place failed: " + Files.readString(directory.resolve("place.log")));
     }
 
     private static void repeated(Path file, int rows, int pairs) throws IOException {
@@ -78,8 +94,12 @@ final class TablesBench {
         String[] words = new String[pairs];
         for (int i = 0; i < pairs; i++) {
             Place town = towns.get(random.nextInt(towns.size()));
-            String name = i % 3 == 0 && town.name().length() > 6 ? town.name().substring(0, 4) + town.name().substring(5) : town.name();
-            words[i] = "\"" + name + "\",\"" + Gazetteer.shipped().provinceOf(town).map(Place::name).orElse("") + "\",\"" + (i % 7 == 0 ? "c/ " + i : "") + "\"";
+            String name = i % 3 == 0 && town.name().length() > 6
+                    ? town.name().substring(0, 4) + town.name().substring(5)
+                    : town.name();
+            words[i] = "\"" + name + "\",\""
+                    + Gazetteer.shipped().provinceOf(town).map(Place::name).orElse("") + "\",\""
+                    + (i % 7 == 0 ? "c/ " + i : "") + "\"";
         }
         try (BufferedWriter out = Files.newBufferedWriter(file)) {
             out.write("town,province,street\n");
@@ -94,7 +114,8 @@ final class TablesBench {
         report.title("Reading a workbook of %,d rows and 12 columns".formatted(rows));
         Path file = directory.resolve("book.xlsx");
         Random random = new Random(1);
-        try (OutputStream out = Files.newOutputStream(file); Workbook book = new Workbook(out, "Bench", "1.0")) {
+        try (OutputStream out = Files.newOutputStream(file);
+                Workbook book = new Workbook(out, "Bench", "1.0")) {
             Worksheet sheet = book.newWorksheet("Rows");
             for (int c = 0; c < 12; c++) sheet.value(0, c, "column " + c);
             for (int row = 1; row <= rows; row++) {
@@ -112,7 +133,16 @@ final class TablesBench {
                 if (row % 1000 == 0) sheet.flush();
             }
         }
-        report.time("opened, typed and held", report.median(3, 3, () -> new TableReader().read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE)), "aim", 4000, 1);
+        report.time(
+                "opened, typed and held",
+                report.median(
+                        3,
+                        3,
+                        () -> new TableReader()
+                                .read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE)),
+                "aim",
+                4000,
+                1);
         Files.delete(file);
     }
 
@@ -124,8 +154,17 @@ final class TablesBench {
         Path file = directory.resolve("look.csv");
         DemoFiles.refills(DemoNetwork.shipped(), rows, file);
         String[] id = new String[1];
-        double look = report.median(0, 1, () -> id[0] = client.read(client.upload(file, "look.csv")).get("id").asString());
-        report.time("%,d rows, %,d MB".formatted(rows, Files.size(file) >> 20), look, "a quarter of what it was", brief ? look : LOOK_BEFORE / 4, 1);
+        double look = report.median(
+                0,
+                1,
+                () -> id[0] =
+                        client.read(client.upload(file, "look.csv")).get("id").asString());
+        report.time(
+                "%,d rows, %,d MB".formatted(rows, Files.size(file) >> 20),
+                look,
+                "a quarter of what it was",
+                brief ? look : LOOK_BEFORE / 4,
+                1);
         client.send("DELETE", "/api/bring/" + id[0], "application/json", "");
         Files.delete(file);
     }
@@ -134,7 +173,8 @@ final class TablesBench {
 
     private void calibration() {
         HeldOut held = HeldOut.judge();
-        report.title("Confidence on countries and dirt that were held out: %,d names, %.1f %% placed".formatted(held.names(), 100 * held.placed()));
+        report.title("Confidence on countries and dirt that were held out: %,d names, %.1f %% placed"
+                .formatted(held.names(), 100 * held.placed()));
         report.error("expected calibration error", held.calibrationError(), 0.03);
         report.error("wrong among those called placed", 1 - held.right(), 0.02);
     }

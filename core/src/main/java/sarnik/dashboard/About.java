@@ -12,7 +12,8 @@ import java.util.Map;
  * @param period which time it covers, in words
  * @param columns by name: what a column holds and in which unit
  */
-public record About(String title, String source, String credit, String licence, String period, Map<String, OfColumn> columns) {
+public record About(
+        String title, String source, String credit, String licence, String period, Map<String, OfColumn> columns) {
 
     public static final About NONE = new About(null, null, null, null, null, null);
 
@@ -56,7 +57,13 @@ public record About(String title, String source, String credit, String licence, 
     /** Source, credit, licence and period in one line, as far as they are told. */
     public String line() {
         StringBuilder line = new StringBuilder();
-        for (String part : new String[] {title, source.isEmpty() ? "" : "source: " + source, credit, licence.isEmpty() ? "" : "licence: " + licence, period}) {
+        for (String part : new String[] {
+            title,
+            source.isEmpty() ? "" : "source: " + source,
+            credit,
+            licence.isEmpty() ? "" : "licence: " + licence,
+            period
+        }) {
             if (!part.isEmpty()) line.append(line.isEmpty() ? "" : "; ").append(part);
         }
         return line.toString();

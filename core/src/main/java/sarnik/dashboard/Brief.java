@@ -32,7 +32,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
      * @param options what fits
      */
     @JsonTypeName("slot")
-    public record Slot(String name, String text, String path, Kind kind, boolean empty, boolean removable, List<Option> options)
+    public record Slot(
+            String name, String text, String path, Kind kind, boolean empty, boolean removable, List<Option> options)
             implements Part {}
 
     public enum Kind {
@@ -76,6 +77,9 @@ public record Brief(List<Part> parts, List<Part> finish) {
             if (part instanceof Words words) text.append(words.text());
             else if (part instanceof Slot slot && !slot.empty()) text.append(slot.text());
         }
-        return text.toString().replaceAll("\\s+", " ").replaceAll(" (?=[.,;])", "").strip();
+        return text.toString()
+                .replaceAll("\\s+", " ")
+                .replaceAll(" (?=[.,;])", "")
+                .strip();
     }
 }

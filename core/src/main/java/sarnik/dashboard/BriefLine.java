@@ -22,7 +22,8 @@ final class BriefLine {
         parts.add(new Slot(name, text, path, Kind.CHOSEN, false, false, options));
     }
 
-    void slot(String name, String text, String path, Kind kind, boolean empty, boolean removable, List<Option> options) {
+    void slot(
+            String name, String text, String path, Kind kind, boolean empty, boolean removable, List<Option> options) {
         parts.add(new Slot(name, text, path, kind, empty, removable, options));
     }
 

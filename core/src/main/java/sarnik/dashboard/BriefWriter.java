@@ -106,15 +106,43 @@ public final class BriefWriter {
                 ranks.add(new Option(rankWords(end, count), "", map("end", end.name(), "count", count, "held", held)));
             }
         }
-        parts.add(new Slot("which bars", rank == null ? "all values" : rankWords(rank.end(), rank.count()), path + "/rank", Kind.CHOSEN, false, rank != null, ranks));
+        parts.add(new Slot(
+                "which bars",
+                rank == null ? "all values" : rankWords(rank.end(), rank.count()),
+                path + "/rank",
+                Kind.CHOSEN,
+                false,
+                rank != null,
+                ranks));
         parts.add(new Words(" of "));
-        parts.add(new Slot("category", ColumnWords.of(bars.category()), path + "/category", Kind.CHOSEN, false, false, categories(dataset)));
+        parts.add(new Slot(
+                "category",
+                ColumnWords.of(bars.category()),
+                path + "/category",
+                Kind.CHOSEN,
+                false,
+                false,
+                categories(dataset)));
         parts.add(new Words(" in " + dataset.name() + " by "));
-        parts.add(new Slot("measure", ColumnWords.of(bars.measure()), path + "/measure", Kind.CHOSEN, false, false, measures(dataset)));
+        parts.add(new Slot(
+                "measure",
+                ColumnWords.of(bars.measure()),
+                path + "/measure",
+                Kind.CHOSEN,
+                false,
+                false,
+                measures(dataset)));
         if (rank != null) {
             parts.add(new Words(", ranked "));
-            parts.add(new Slot("what is ranked", held ? "of all" : "of what is picked", path + "/rank/held", Kind.CHOSEN, false, false,
-                    List.of(new Option("of what is picked", "picks narrow first, then the rank is taken", false),
+            parts.add(new Slot(
+                    "what is ranked",
+                    held ? "of all" : "of what is picked",
+                    path + "/rank/held",
+                    Kind.CHOSEN,
+                    false,
+                    false,
+                    List.of(
+                            new Option("of what is picked", "picks narrow first, then the rank is taken", false),
                             new Option("of all", "the rank is taken first, then picks narrow", true))));
         }
         rule(path, bars.rule(), dataset, parts);
@@ -122,13 +150,21 @@ public final class BriefWriter {
     }
 
     private static String rankWords(Rank.End end, int count) {
-        return "the " + Drawer.end(end) + " " + (count < COUNT_WORDS.size() ? COUNT_WORDS.get(count) : String.valueOf(count));
+        return "the " + Drawer.end(end) + " "
+                + (count < COUNT_WORDS.size() ? COUNT_WORDS.get(count) : String.valueOf(count));
     }
 
     private void figure(String path, Visual.OfFigure figure, List<Part> parts) {
         LoadedDataset dataset = datasets.get(figure.dataset());
         parts.add(new Words("One figure: the "));
-        parts.add(new Slot("measure", ColumnWords.of(figure.measure()), path + "/measure", Kind.CHOSEN, false, false, measures(dataset)));
+        parts.add(new Slot(
+                "measure",
+                ColumnWords.of(figure.measure()),
+                path + "/measure",
+                Kind.CHOSEN,
+                false,
+                false,
+                measures(dataset)));
         parts.add(new Words(" in " + dataset.name()));
         rule(path, figure.rule(), dataset, parts);
         parts.add(new Words("."));
@@ -140,13 +176,24 @@ public final class BriefWriter {
         List<Option> columns = new ArrayList<>();
         for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
-            boolean fits = choice ? column instanceof CodedColumn : column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
-            if (fits && !name.equals(PlacedTable.PLACE)) columns.add(new Option(ColumnWords.of(name), preview(column), name));
+            boolean fits = choice
+                    ? column instanceof CodedColumn
+                    : column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
+            if (fits && !name.equals(PlacedTable.PLACE))
+                columns.add(new Option(ColumnWords.of(name), preview(column), name));
         }
         String path = "/filters/" + id;
         return new Brief(
-                List.of(new Words("The reader may choose " + (choice ? "values of " : "a range of ")),
-                        new Slot("column", ColumnWords.of(filter.column()), path + "/column", Kind.CHOSEN, false, false, columns),
+                List.of(
+                        new Words("The reader may choose " + (choice ? "values of " : "a range of ")),
+                        new Slot(
+                                "column",
+                                ColumnWords.of(filter.column()),
+                                path + "/column",
+                                Kind.CHOSEN,
+                                false,
+                                false,
+                                columns),
                         new Words(" in " + dataset.name() + ".")),
                 List.of(title(path, filter.title())));
     }
@@ -160,20 +207,54 @@ public final class BriefWriter {
         String path = "/parameters/" + id;
         BriefLine line = new BriefLine();
         line.say("The reader sets the number ");
-        line.slot("name", "“" + parameter.name() + "”", path + "/name", Kind.TYPED, false, false, List.of(new Option(parameter.name(), "", parameter.name())));
+        line.slot(
+                "name",
+                "“" + parameter.name() + "”",
+                path + "/name",
+                Kind.TYPED,
+                false,
+                false,
+                List.of(new Option(parameter.name(), "", parameter.name())));
         line.say(", at first ");
-        line.slot("first value", NumberWords.full(parameter.value()), path + "/value", Kind.NUMBER, false, false, List.of());
+        line.slot(
+                "first value",
+                NumberWords.full(parameter.value()),
+                path + "/value",
+                Kind.NUMBER,
+                false,
+                false,
+                List.of());
         line.say(parameter.low() == null ? " " : ", no less than ");
-        line.slot("least value", parameter.low() == null ? "+ least value" : NumberWords.full(parameter.low()), path + "/low", Kind.NUMBER, parameter.low() == null, parameter.low() != null, List.of());
+        line.slot(
+                "least value",
+                parameter.low() == null ? "+ least value" : NumberWords.full(parameter.low()),
+                path + "/low",
+                Kind.NUMBER,
+                parameter.low() == null,
+                parameter.low() != null,
+                List.of());
         line.say(parameter.high() == null ? " " : " and no more than ");
-        line.slot("greatest value", parameter.high() == null ? "+ greatest value" : NumberWords.full(parameter.high()), path + "/high", Kind.NUMBER, parameter.high() == null, parameter.high() != null, List.of());
+        line.slot(
+                "greatest value",
+                parameter.high() == null ? "+ greatest value" : NumberWords.full(parameter.high()),
+                path + "/high",
+                Kind.NUMBER,
+                parameter.high() == null,
+                parameter.high() != null,
+                List.of());
         line.say(". Scales can turn about it: choose it as the centre in a layer's brief.");
         return new Brief(line.parts(), List.of());
     }
 
     private static Slot title(String path, String title) {
         boolean empty = title == null || title.isBlank();
-        return new Slot("title", empty ? "+ title" : "titled “" + title + "”", path + "/title", Kind.TYPED, empty, false,
+        return new Slot(
+                "title",
+                empty ? "+ title" : "titled “" + title + "”",
+                path + "/title",
+                Kind.TYPED,
+                empty,
+                false,
                 List.of(new Option(empty ? "" : title, "", empty ? "" : title)));
     }
 
@@ -185,7 +266,8 @@ public final class BriefWriter {
         List<Option> options = new ArrayList<>();
         options.add(new Option("every other visual", "", map("from", id)));
         dashboard.visuals().forEach((other, visual) -> {
-            if (!other.equals(id)) options.add(new Option("only " + name(visual), "", map("from", id, "to", List.of(other))));
+            if (!other.equals(id))
+                options.add(new Option("only " + name(visual), "", map("from", id, "to", List.of(other))));
         });
         String path = "/links/" + (link == null ? "k" + id : link.getKey());
         if (link == null) {
@@ -195,8 +277,15 @@ public final class BriefWriter {
         }
         parts.add(new Words(" What is picked here narrows "));
         List<String> to = link.getValue().to();
-        String text = to == null ? "every other visual"
-                : Narrowing.list(to.stream().map(dashboard.visuals()::get).filter(Objects::nonNull).map(BriefWriter::name).toList(), "and");
+        String text = to == null
+                ? "every other visual"
+                : Narrowing.list(
+                        to.stream()
+                                .map(dashboard.visuals()::get)
+                                .filter(Objects::nonNull)
+                                .map(BriefWriter::name)
+                                .toList(),
+                        "and");
         parts.add(new Slot("link", text, path, Kind.CHOSEN, false, true, options));
         parts.add(new Words("."));
     }
@@ -211,9 +300,11 @@ public final class BriefWriter {
     void rule(String path, Dashboard.Rule rule, LoadedDataset dataset, List<Part> parts) {
         List<Option> options = new ArrayList<>();
         for (String name : dataset.columnNames()) {
-            if (dataset.table().column(name) instanceof CodedColumn column && column.dictionary().size() <= MOST_RULE_VALUES) {
+            if (dataset.table().column(name) instanceof CodedColumn column
+                    && column.dictionary().size() <= MOST_RULE_VALUES) {
                 for (String value : column.dictionary()) {
-                    options.add(new Option(ColumnWords.of(name) + " is " + value, "", map("column", name, "values", List.of(value))));
+                    options.add(new Option(
+                            ColumnWords.of(name) + " is " + value, "", map("column", name, "values", List.of(value))));
                 }
             }
         }
@@ -224,7 +315,14 @@ public final class BriefWriter {
             return;
         }
         parts.add(new Words(", only where "));
-        parts.add(new Slot("rule", ColumnWords.of(rule.column()) + " is " + Narrowing.list(rule.values(), "or"), path + "/rule", Kind.CHOSEN, false, true, options));
+        parts.add(new Slot(
+                "rule",
+                ColumnWords.of(rule.column()) + " is " + Narrowing.list(rule.values(), "or"),
+                path + "/rule",
+                Kind.CHOSEN,
+                false,
+                true,
+                options));
     }
 
     private static List<Option> categories(LoadedDataset dataset) {
@@ -247,7 +345,9 @@ public final class BriefWriter {
 
     /** All measures of a dataset, each with its value over all rows. */
     List<Option> measures(LoadedDataset dataset) {
-        return dataset.previews().of(dataset, engine).stream().map(p -> new Option(ColumnWords.of(p.measure()), p.words(), value(p.measure()))).toList();
+        return dataset.previews().of(dataset, engine).stream()
+                .map(p -> new Option(ColumnWords.of(p.measure()), p.words(), value(p.measure())))
+                .toList();
     }
 
     static Map<String, Object> value(Measure measure) {
@@ -258,7 +358,9 @@ public final class BriefWriter {
     }
 
     static List<Option> wrapped(List<Option> options, UnaryOperator<Object> wrap) {
-        return options.stream().map(o -> new Option(o.text(), o.hint(), wrap.apply(o.value()))).toList();
+        return options.stream()
+                .map(o -> new Option(o.text(), o.hint(), wrap.apply(o.value())))
+                .toList();
     }
 
     static Map<String, Object> map(Object... entries) {

@@ -49,7 +49,8 @@ public record Calculations(List<Item> formulas, List<String> rules) {
     public Calculations {
         formulas = formulas == null ? List.of() : List.copyOf(formulas);
         rules = rules == null ? List.of() : List.copyOf(rules);
-        if (formulas.size() + rules.size() > MOST) throw new IllegalArgumentException("A dataset can have up to " + MOST + " formulas and rules");
+        if (formulas.size() + rules.size() > MOST)
+            throw new IllegalArgumentException("A dataset can have up to " + MOST + " formulas and rules");
     }
 
     /**
@@ -70,7 +71,8 @@ public record Calculations(List<Item> formulas, List<String> rules) {
      * @param rules the standing rules, each a stage of every query
      * @param troubles what does not work; it is left out, and nothing else is touched
      */
-    public record Applied(Table table, Map<String, FormulaMeasure> measures, List<Stage> rules, List<Trouble> troubles) {}
+    public record Applied(
+            Table table, Map<String, FormulaMeasure> measures, List<Stage> rules, List<Trouble> troubles) {}
 
     /** Makes all calculations. A rule that no longer fits the table keeps no row back, but is a trouble. */
     public Applied apply(Table table, Scope scope, Surroundings surroundings) {
@@ -83,13 +85,17 @@ public record Calculations(List<Item> formulas, List<String> rules) {
             try {
                 checkName(item.name(), columns.keySet(), measures.keySet());
                 if (item.measure()) {
-                    measures.put(item.name(), FormulaMeasure.of(MeasureFormula.parse(item.text(), known), grown, surroundings));
+                    measures.put(
+                            item.name(),
+                            FormulaMeasure.of(MeasureFormula.parse(item.text(), known), grown, surroundings));
                 } else {
                     Formula formula = Formula.parse(item.text(), known);
                     Formula.Computed computed = formula.compute(grown, surroundings);
                     grown = grown.with(Map.of(item.name(), computed.column()));
                     columns.put(item.name(), formula.kind());
-                    computed.firstError().ifPresent(error -> troubles.add(new Trouble(item.name(), rowsWithout(computed, error), -1, -1)));
+                    computed.firstError()
+                            .ifPresent(error ->
+                                    troubles.add(new Trouble(item.name(), rowsWithout(computed, error), -1, -1)));
                 }
             } catch (FormulaException | IllegalArgumentException unfit) {
                 troubles.add(trouble(String.valueOf(item.name()), unfit));
@@ -104,7 +110,8 @@ public record Calculations(List<Item> formulas, List<String> rules) {
                 Column column = formula.compute(grown, surroundings).column();
                 String name = RULE + (stages.size() + 1);
                 grown = grown.with(Map.of(name, column));
-                stages.add(new Stage("Always only rows where " + rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
+                stages.add(new Stage(
+                        "Always only rows where " + rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
             } catch (FormulaException | IllegalArgumentException unfit) {
                 troubles.add(trouble(rule, unfit));
             }
@@ -113,23 +120,33 @@ public record Calculations(List<Item> formulas, List<String> rules) {
     }
 
     private static Trouble trouble(String of, RuntimeException unfit) {
-        return unfit instanceof FormulaException formula ? new Trouble(of, formula.getMessage(), formula.from(), formula.to()) : new Trouble(of, unfit.getMessage(), -1, -1);
+        return unfit instanceof FormulaException formula
+                ? new Trouble(of, formula.getMessage(), formula.from(), formula.to())
+                : new Trouble(of, unfit.getMessage(), -1, -1);
     }
 
     private static IllegalArgumentException unfitRule(Kind kind) {
-        return new IllegalArgumentException("A standing rule is a condition, such as state = 'final'; this is %s.".formatted(kind.words()));
+        return new IllegalArgumentException(
+                "A standing rule is a condition, such as state = 'final'; this is %s.".formatted(kind.words()));
     }
 
     private static String rowsWithout(Formula.Computed computed, String error) {
-        return "%,d %s no value: %s, first in row %,d.".formatted(computed.errors(), computed.errors() == 1 ? "row has" : "rows have", error, computed.firstRow() + 1);
+        return "%,d %s no value: %s, first in row %,d."
+                .formatted(
+                        computed.errors(),
+                        computed.errors() == 1 ? "row has" : "rows have",
+                        error,
+                        computed.firstRow() + 1);
     }
 
     private static void checkName(String name, Set<String> columns, Set<String> measures) {
         if (name == null || name.isBlank() || name.length() > 120 || name.startsWith("@")) {
-            throw new IllegalArgumentException("A formula is called by a name of 1 to 120 characters that does not begin with @.");
+            throw new IllegalArgumentException(
+                    "A formula is called by a name of 1 to 120 characters that does not begin with @.");
         }
         Set<String> taken = new LinkedHashSet<>(columns);
         taken.addAll(measures);
-        if (taken.contains(name)) throw new IllegalArgumentException("“" + name + "” is taken: there is a column or a formula of that name.");
+        if (taken.contains(name))
+            throw new IllegalArgumentException("“" + name + "” is taken: there is a column or a formula of that name.");
     }
 }

@@ -43,7 +43,9 @@ record Colouring(int[] classes, Key key) {
     private static Colouring one(String palette, int count) {
         String colour;
         try {
-            colour = palette.matches("#[0-9a-fA-F]{6}") ? palette : Palette.of(palette).colours(3).get(1);
+            colour = palette.matches("#[0-9a-fA-F]{6}")
+                    ? palette
+                    : Palette.of(palette).colours(3).get(1);
         } catch (IllegalArgumentException unfit) {
             throw new MisfitException(unfit.getMessage());
         }
@@ -51,7 +53,28 @@ record Colouring(int[] classes, Key key) {
     }
 
     private static Key keyOf(String words, List<Swatch> swatches, int missing) {
-        return new Key(null, List.of(), words, swatches, missing, false, new double[0], null, null, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0, ValueWords.NUMBER);
+        return new Key(
+                null,
+                List.of(),
+                words,
+                swatches,
+                missing,
+                false,
+                new double[0],
+                null,
+                null,
+                new int[0],
+                Key.NO_MARKS,
+                Key.NO_MARKS,
+                List.of(),
+                List.of(),
+                List.of(),
+                0,
+                null,
+                false,
+                List.of(),
+                0,
+                ValueWords.NUMBER);
     }
 
     /**
@@ -83,12 +106,37 @@ record Colouring(int[] classes, Key key) {
             double to = c == counts.length - 1 ? high : breaks[c];
             swatches.add(new Swatch(scale.colours().get(c), range(from, to, read), counts[c]));
         }
-        return new Colouring(classes, new Key(null, List.of(), words, swatches, missing, scale.ramp(), scale.ramp() ? new double[0] : breaks, low, high, scale.spread(values, BARS),
-                beyond(scale, values, -1), beyond(scale, values, 1), List.of(), List.of(), List.of(), 0, colour.key(), colour.centre() == null && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL, List.of(), 0, read));
+        return new Colouring(
+                classes,
+                new Key(
+                        null,
+                        List.of(),
+                        words,
+                        swatches,
+                        missing,
+                        scale.ramp(),
+                        scale.ramp() ? new double[0] : breaks,
+                        low,
+                        high,
+                        scale.spread(values, BARS),
+                        beyond(scale, values, -1),
+                        beyond(scale, values, 1),
+                        List.of(),
+                        List.of(),
+                        List.of(),
+                        0,
+                        colour.key(),
+                        colour.centre() == null
+                                && Palette.of(colour.choice().palette()).kind() == Palette.Kind.SEQUENTIAL,
+                        List.of(),
+                        0,
+                        read));
     }
 
     private static int[] beyond(ColourScale scale, double[] values, int end) {
-        return IntStream.range(0, values.length).filter(i -> scale.beyond(values[i]) == end).toArray();
+        return IntStream.range(0, values.length)
+                .filter(i -> scale.beyond(values[i]) == end)
+                .toArray();
     }
 
     private static String range(double from, double to, ValueWords read) {
@@ -96,7 +144,8 @@ record Colouring(int[] classes, Key key) {
     }
 
     /**
-     * Colours by a category. Which value has which colour depends on all rows of the dataset, never on what is narrowed, so
+     * Colours by a category. Which value has which colour depends on all rows of the dataset, never on what is
+     * narrowed, so
      * that a value wears the same colour everywhere.
      *
      * @param values the value of each mark, null for none
@@ -105,7 +154,9 @@ record Colouring(int[] classes, Key key) {
     static Colouring byCategory(Layer.Colour colour, List<String> values, Column column, String words) {
         List<String> order = order(column, colour.order(), MOST_CATEGORIES);
         Palette palette = Palette.ALL.get("flags");
-        if (colour.palette() != null && (!Palette.ALL.containsKey(colour.palette()) || Palette.ALL.get(colour.palette()).kind() == Palette.Kind.CATEGORICAL)) {
+        if (colour.palette() != null
+                && (!Palette.ALL.containsKey(colour.palette())
+                        || Palette.ALL.get(colour.palette()).kind() == Palette.Kind.CATEGORICAL)) {
             try {
                 palette = Palette.of(colour.palette());
             } catch (IllegalArgumentException unfit) {
@@ -133,15 +184,24 @@ record Colouring(int[] classes, Key key) {
         Set<String> order = new LinkedHashSet<>(first == null ? List.of() : first);
         if (column instanceof CodedColumn coded) {
             long[] counts = new long[coded.dictionary().size()];
-            for (int row = 0; row < coded.size(); row++) if (coded.codes().get(row) >= 0) counts[coded.codes().get(row)]++;
-            IntStream.range(0, counts.length).boxed()
-                    .sorted(Comparator.comparingLong((Integer c) -> -counts[c]).thenComparing(c -> coded.dictionary().get(c)))
+            for (int row = 0; row < coded.size(); row++)
+                if (coded.codes().get(row) >= 0) counts[coded.codes().get(row)]++;
+            IntStream.range(0, counts.length)
+                    .boxed()
+                    .sorted(Comparator.comparingLong((Integer c) -> -counts[c])
+                            .thenComparing(c -> coded.dictionary().get(c)))
                     .limit(most)
                     .forEach(c -> order.add(coded.dictionary().get(c)));
         } else {
             Map<String, Integer> counts = new LinkedHashMap<>();
-            for (int row = 0; row < column.size(); row++) if (!column.isMissing(row)) counts.merge(column.text(row), 1, Integer::sum);
-            counts.entrySet().stream().sorted(Map.Entry.<String, Integer>comparingByValue().reversed().thenComparing(Map.Entry.comparingByKey())).limit(most).forEach(e -> order.add(e.getKey()));
+            for (int row = 0; row < column.size(); row++)
+                if (!column.isMissing(row)) counts.merge(column.text(row), 1, Integer::sum);
+            counts.entrySet().stream()
+                    .sorted(Map.Entry.<String, Integer>comparingByValue()
+                            .reversed()
+                            .thenComparing(Map.Entry.comparingByKey()))
+                    .limit(most)
+                    .forEach(e -> order.add(e.getKey()));
         }
         return order.stream().limit(most).toList();
     }

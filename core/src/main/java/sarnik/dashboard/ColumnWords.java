@@ -10,7 +10,8 @@ final class ColumnWords {
     private ColumnWords() {}
 
     static String of(String column) {
-        if (column.startsWith("@area ")) return "area of " + column.substring("@area ".length()).replace(" from", ", origin");
+        if (column.startsWith("@area "))
+            return "area of " + column.substring("@area ".length()).replace(" from", ", origin");
         if (column.startsWith("@cell ")) return "group of places";
         if (column.startsWith("@provinces")) return column.endsWith("from") ? "origin's province" : "province";
         return switch (column) {
@@ -23,7 +24,9 @@ final class ColumnWords {
     }
 
     static String of(Measure measure) {
-        return measure.column() == null || measure.summary() == Summary.FORMULA ? measure.words() : measure.summary().words() + " of " + of(measure.column());
+        return measure.column() == null || measure.summary() == Summary.FORMULA
+                ? measure.words()
+                : measure.summary().words() + " of " + of(measure.column());
     }
 
     /** The measure where its summary goes without saying: sums are just "litres". */

@@ -1,10 +1,10 @@
 package sarnik.dashboard;
 
+import com.networknt.schema.Error;
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
-import com.networknt.schema.Error;
 import jakarta.json.Json;
 import jakarta.json.JsonArray;
 import jakarta.json.JsonException;
@@ -24,7 +24,8 @@ import tools.jackson.databind.json.JsonMapper;
 /**
  * A dashboard document in its JSON form, and the edits made to it. Immutable.
  *
- * <p>Every document is checked against {@code dashboard.schema.json}, which ships beside this class; edits are JSON Patch
+ * <p>Every document is checked against {@code dashboard.schema.json}, which ships beside this class; edits are JSON
+ * Patch
  * (RFC 6902).
  *
  * @param json the document's text
@@ -38,7 +39,8 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     private static Schema schema() {
         try (var in = DashboardDocument.class.getResourceAsStream("dashboard.schema.json")) {
             String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-            return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text, InputFormat.JSON);
+            return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                    .getSchema(text, InputFormat.JSON);
         } catch (IOException missing) {
             throw new UncheckedIOException(missing);
         }
@@ -46,7 +48,8 @@ public record DashboardDocument(String json, Dashboard dashboard) {
 
     /** An empty dashboard with one page. */
     public static DashboardDocument empty(String title) {
-        JsonObject page = Json.createObjectBuilder().add("title", "").add("order", 1).build();
+        JsonObject page =
+                Json.createObjectBuilder().add("title", "").add("order", 1).build();
         return parse(Json.createObjectBuilder()
                 .add("schema", 1)
                 .add("title", title)
@@ -59,31 +62,44 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     }
 
     /**
-     * @throws DashboardException when the text is not a dashboard document; the message names the first place that is not
+     * @throws DashboardException when the text is not a dashboard document; the message names the first place that is
+     *     not
      */
     public static DashboardDocument parse(String json) {
         try {
             List<Error> errors = SCHEMA.validate(json, InputFormat.JSON);
             if (!errors.isEmpty()) {
-                throw new DashboardException(DashboardException.Kind.MALFORMED,
-                        "The dashboard would not fit its form at %s: %s.".formatted(errors.get(0).getInstanceLocation(), errors.get(0).getMessage()));
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "The dashboard would not fit its form at %s: %s."
+                                .formatted(
+                                        errors.get(0).getInstanceLocation(),
+                                        errors.get(0).getMessage()));
             }
             DashboardDocument document = new DashboardDocument(json, MAPPER.readValue(json, Dashboard.class));
             document.checkPages();
             document.checkParameters();
             return document;
         } catch (JacksonException | IllegalArgumentException broken) {
-            throw new DashboardException(DashboardException.Kind.MALFORMED, broken instanceof IllegalArgumentException ? "The dashboard cannot be read: " + broken.getMessage() : "The dashboard cannot be read: a part of it is not of the kind that is expected there.");
+            throw new DashboardException(
+                    DashboardException.Kind.MALFORMED,
+                    broken instanceof IllegalArgumentException
+                            ? "The dashboard cannot be read: " + broken.getMessage()
+                            : "The dashboard cannot be read: a part of it is not of the kind that is expected there.");
         }
     }
 
     private void checkPages() {
         dashboard.visuals().forEach((id, visual) -> {
             if (!dashboard.pages().containsKey(visual.page())) {
-                throw new DashboardException(DashboardException.Kind.MALFORMED, "Visual “%s” stands on a page that does not exist.".formatted(id));
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "Visual “%s” stands on a page that does not exist.".formatted(id));
             }
             if (visual.at().x() + visual.at().w() > Dashboard.COLUMNS) {
-                throw new DashboardException(DashboardException.Kind.MALFORMED, "Visual “%s” reaches over the edge of the sheet.".formatted(id));
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "Visual “%s” reaches over the edge of the sheet.".formatted(id));
             }
         });
     }
@@ -91,7 +107,10 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     private void checkParameters() {
         for (Parameter parameter : dashboard.parameters().values()) {
             if (!parameter.allows(parameter.value())) {
-                throw new DashboardException(DashboardException.Kind.MALFORMED, "“%s” is %s at first, which lies beyond its least and greatest value.".formatted(parameter.name(), NumberWords.full(parameter.value())));
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "“%s” is %s at first, which lies beyond its least and greatest value."
+                                .formatted(parameter.name(), NumberWords.full(parameter.value())));
             }
         }
     }
@@ -109,7 +128,8 @@ public record DashboardDocument(String json, Dashboard dashboard) {
      * Applies a JSON Patch.
      *
      * @param patch an array of operations (RFC 6902); {@code test} operations guard against changes by others
-     * @throws DashboardException when the patch is malformed, does not fit the document any more, or would break its form
+     * @throws DashboardException when the patch is malformed, does not fit the document any more, or would break its
+     *     form
      */
     public Edit edit(String patch) {
         JsonObject before = object(json);
@@ -118,15 +138,26 @@ public record DashboardDocument(String json, Dashboard dashboard) {
         try {
             after = Json.createPatch(operations).apply(before);
         } catch (JsonException unfit) {
-            throw new DashboardException(DashboardException.Kind.OVERTAKEN,
-                    "The change does not fit the dashboard as it is now: somebody has changed or removed the same thing meanwhile.");
+            throw new DashboardException(
+                    DashboardException.Kind.OVERTAKEN,
+                    "The change does not fit the dashboard as it is now: somebody has changed or removed the "
+                            + "same thing meanwhile.");
         } catch (RuntimeException malformed) {
-            throw new DashboardException(DashboardException.Kind.MALFORMED, "The change is not a JSON Patch: each operation needs its op, its path and what belongs to it (RFC 6902).");
+            throw new DashboardException(
+                    DashboardException.Kind.MALFORMED,
+                    "The change is not a JSON Patch: each operation needs its op, its path and what belongs to "
+                            + "it (RFC 6902).");
         }
         String text = after.toString();
-        if (NUL.matcher(text).find() || hasHalfPair(text)) throw new DashboardException(DashboardException.Kind.MALFORMED, "A text of the change holds a character that cannot be kept (NUL, or half of a pair of surrogates). Leave it out.");
+        if (NUL.matcher(text).find() || hasHalfPair(text))
+            throw new DashboardException(
+                    DashboardException.Kind.MALFORMED,
+                    "A text of the change holds a character that cannot be kept (NUL, or half of a pair of "
+                            + "surrogates). Leave it out.");
         DashboardDocument document = parse(text);
-        String inverse = Json.createDiff(document.object(document.json), before).toJsonArray().toString();
+        String inverse = Json.createDiff(document.object(document.json), before)
+                .toJsonArray()
+                .toString();
         return new Edit(document, guarded(inverse, document), EditWords.of(operations, dashboard, document.dashboard));
     }
 
@@ -147,7 +178,10 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                 String path = operation.getString("path");
                 var pointer = Json.createPointer(path);
                 if (pointer.containsValue(now)) {
-                    out.add(Json.createObjectBuilder().add("op", "test").add("path", path).add("value", pointer.getValue(now)));
+                    out.add(Json.createObjectBuilder()
+                            .add("op", "test")
+                            .add("path", path)
+                            .add("value", pointer.getValue(now)));
                 }
             }
             out.add(operation);
@@ -165,7 +199,9 @@ public record DashboardDocument(String json, Dashboard dashboard) {
         try (JsonReader reader = Json.createReader(new StringReader(text))) {
             return reader.readArray();
         } catch (RuntimeException broken) {
-            throw new DashboardException(DashboardException.Kind.MALFORMED, "The change is not a JSON Patch: it has to be an array of operations.");
+            throw new DashboardException(
+                    DashboardException.Kind.MALFORMED,
+                    "The change is not a JSON Patch: it has to be an array of operations.");
         }
     }
 }

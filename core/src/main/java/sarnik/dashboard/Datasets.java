@@ -45,6 +45,7 @@ public interface Datasets {
         Found found = find(id);
         if (found instanceof Found.Ready ready) return ready.dataset();
         if (found instanceof Found.Unfit unfit) throw new MisfitException(unfit.why());
-        throw new MisfitException("The dataset of this visual has gone. Choose another dataset in its brief, or take the visual away.");
+        throw new MisfitException(
+                "The dataset of this visual has gone. Choose another dataset in its brief, or take the visual away.");
     }
 }

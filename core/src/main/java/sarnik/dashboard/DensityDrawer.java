@@ -26,10 +26,16 @@ final class DensityDrawer {
         Measure measure = layer.size() == null ? Measure.ROWS : layer.size().measure();
         Frame frame = rows.ask(List.of(column), List.of(measure));
         PlaceSheet sheet = rows.sheet(column);
-        int[] order = IntStream.range(0, frame.size()).filter(g -> sheet.index().containsKey(frame.key(0, g))).toArray();
-        int[] at = IntStream.of(order).map(g -> sheet.index().get(frame.key(0, g))).toArray();
-        double[] weights = IntStream.of(order).mapToDouble(g -> Double.isFinite(frame.value(0, g)) ? Math.max(0, frame.value(0, g)) : 0).toArray();
-        if (IntStream.of(order).anyMatch(g -> frame.value(0, g) < 0)) rows.notes.add("Places with a figure below zero have no density and are left out.");
+        int[] order = IntStream.range(0, frame.size())
+                .filter(g -> sheet.index().containsKey(frame.key(0, g)))
+                .toArray();
+        int[] at =
+                IntStream.of(order).map(g -> sheet.index().get(frame.key(0, g))).toArray();
+        double[] weights = IntStream.of(order)
+                .mapToDouble(g -> Double.isFinite(frame.value(0, g)) ? Math.max(0, frame.value(0, g)) : 0)
+                .toArray();
+        if (IntStream.of(order).anyMatch(g -> frame.value(0, g) < 0))
+            rows.notes.add("Places with a figure below zero have no density and are left out.");
         Layer.Spread spread = layer.spread() == null ? USUAL : layer.spread();
         double peak = Double.NaN;
         if (spread.metres()) {
@@ -37,24 +43,61 @@ final class DensityDrawer {
             double[] lat = IntStream.of(at).mapToDouble(i -> sheet.lat()[i]).toArray();
             peak = new KernelDensity(lon, lat, weights, spread.radius()).peak();
         }
-        return new LayerDrawn.OfDensity(rows.head(), sheet.tag(), at, IntStream.range(0, weights.length).mapToDouble(i -> NumberWords.shown(weights[i])).toArray(),
-                spread.radius(), spread.metres(), peak, key(layer, rows.dataset().words(measure), peak, spread));
+        return new LayerDrawn.OfDensity(
+                rows.head(),
+                sheet.tag(),
+                at,
+                IntStream.range(0, weights.length)
+                        .mapToDouble(i -> NumberWords.shown(weights[i]))
+                        .toArray(),
+                spread.radius(),
+                spread.metres(),
+                peak,
+                key(layer, rows.dataset().words(measure), peak, spread));
     }
 
     /** The key of a ramp from nothing to the peak; in pixels the browser puts in the peak it finds at its zoom. */
     private static Key key(Layer layer, String words, double peak, Layer.Spread spread) {
         Palette palette;
-        boolean reversed = layer.colour() != null && Boolean.TRUE.equals(layer.colour().reversed());
+        boolean reversed =
+                layer.colour() != null && Boolean.TRUE.equals(layer.colour().reversed());
         try {
-            palette = Palette.of(layer.colour() == null || layer.colour().palette() == null ? "rust" : layer.colour().palette());
+            palette = Palette.of(
+                    layer.colour() == null || layer.colour().palette() == null
+                            ? "rust"
+                            : layer.colour().palette());
         } catch (IllegalArgumentException unfit) {
             throw new MisfitException(unfit.getMessage());
         }
         List<String> colours = new ArrayList<>(palette.colours(ColourScale.RAMP_STEPS));
         if (reversed) java.util.Collections.reverse(colours);
         List<Swatch> swatches = colours.stream().map(c -> new Swatch(c, "", 0)).toList();
-        String unit = words + " per km², " + (spread.metres() ? "within " + distance(spread.radius()) : "within " + NumberWords.full(spread.radius()) + " pixels");
-        return new Key(null, List.of(), unit, swatches, 0, true, new double[0], 0.0, Double.isNaN(peak) ? null : peak, new int[0], Key.NO_MARKS, Key.NO_MARKS, List.of(), List.of(), List.of(), 0, null, true, List.of(), 0, ValueWords.NUMBER);
+        String unit = words + " per km², "
+                + (spread.metres()
+                        ? "within " + distance(spread.radius())
+                        : "within " + NumberWords.full(spread.radius()) + " pixels");
+        return new Key(
+                null,
+                List.of(),
+                unit,
+                swatches,
+                0,
+                true,
+                new double[0],
+                0.0,
+                Double.isNaN(peak) ? null : peak,
+                new int[0],
+                Key.NO_MARKS,
+                Key.NO_MARKS,
+                List.of(),
+                List.of(),
+                List.of(),
+                0,
+                null,
+                true,
+                List.of(),
+                0,
+                ValueWords.NUMBER);
     }
 
     private static String distance(double metres) {

@@ -32,7 +32,8 @@ public final class Drawer {
     /** What a bar of the earliest date has of the span of all. */
     private static final double BEFORE_THE_FIRST = 0.05;
 
-    private static final Pattern ADDED = Pattern.compile("@(?:area [^,]+?(?: from)?|cell \\d+|provinces from|\\w+)(?=,| and |$)");
+    private static final Pattern ADDED =
+            Pattern.compile("@(?:area [^,]+?(?: from)?|cell \\d+|provinces from|\\w+)(?=,| and |$)");
 
     private final Dashboard dashboard;
     private final Sources sources;
@@ -46,7 +47,8 @@ public final class Drawer {
     /**
      * @param sights what is in sight on maps, by visual; a map that is not among them is seen as a whole
      */
-    public Drawer(Dashboard dashboard, ReaderState state, Sources sources, QueryEngine engine, Map<String, Sight> sights) {
+    public Drawer(
+            Dashboard dashboard, ReaderState state, Sources sources, QueryEngine engine, Map<String, Sight> sights) {
         this.dashboard = dashboard;
         this.sources = sources;
         this.datasets = sources.datasets();
@@ -86,7 +88,8 @@ public final class Drawer {
         return message.endsWith(".") ? message : message + ". Choose what fits in the visual's brief.";
     }
 
-    private List<Stage> stages(String id, Visual visual, LoadedDataset dataset, Dashboard.Rule rule, boolean withLinks) {
+    private List<Stage> stages(
+            String id, Visual visual, LoadedDataset dataset, Dashboard.Rule rule, boolean withLinks) {
         List<Stage> stages = new ArrayList<>(dataset.rules());
         stages.addAll(narrowing.filterStages(visual, dataset));
         if (withLinks) stages.addAll(narrowing.linkStages(id, dataset));
@@ -96,12 +99,17 @@ public final class Drawer {
 
     private Drawing figure(String id, Visual.OfFigure visual) {
         LoadedDataset dataset = datasets.get(visual.dataset());
-        Frame frame = dataset.answer(engine,
+        Frame frame = dataset.answer(
+                engine,
                 Query.of(stages(id, visual, dataset, visual.rule(), true), List.of(), List.of(visual.measure())));
         double value = frame.value(0, 0);
         ValueWords read = dataset.read(visual.measure());
-        return new Drawing.OfFigure(titleOf(visual, ColumnWords.of(visual.measure())), ColumnWords.of(visual.measure()),
-                read.brief(value), read.full(value), Trail.of(frame.trail()));
+        return new Drawing.OfFigure(
+                titleOf(visual, ColumnWords.of(visual.measure())),
+                ColumnWords.of(visual.measure()),
+                read.brief(value),
+                read.full(value),
+                Trail.of(frame.trail()));
     }
 
     private Drawing bars(String id, Visual.OfBars visual) {
@@ -110,19 +118,31 @@ public final class Drawer {
         Optional<Rank> rank = Optional.ofNullable(ranking).map(r -> new Rank(0, r.end(), r.count(), false));
         List<Stage> stages = stages(id, visual, dataset, visual.rule(), true);
         if (ranking != null && ranking.held()) {
-            Frame whole = dataset.answer(engine,
-                    barsQuery(visual, stages(id, visual, dataset, visual.rule(), false), rank));
-            stages.add(new Stage("Only the %s %d of all, before picks".formatted(end(ranking.end()), ranking.count()),
-                    List.of(new Condition.OneOf(visual.category(),
-                            IntStream.range(0, whole.size()).mapToObj(g -> whole.key(0, g)).toList()))));
+            Frame whole =
+                    dataset.answer(engine, barsQuery(visual, stages(id, visual, dataset, visual.rule(), false), rank));
+            stages.add(new Stage(
+                    "Only the %s %d of all, before picks".formatted(end(ranking.end()), ranking.count()),
+                    List.of(new Condition.OneOf(
+                            visual.category(),
+                            IntStream.range(0, whole.size())
+                                    .mapToObj(g -> whole.key(0, g))
+                                    .toList()))));
             rank = Optional.empty();
         }
         Frame frame = dataset.answer(engine, barsQuery(visual, stages, rank));
         int shown = Math.min(frame.size(), MOST_BARS);
         double[] values = frame.values().get(0);
         ValueWords read = dataset.read(visual.measure());
-        double least = IntStream.range(0, shown).mapToDouble(g -> values[g]).filter(Double::isFinite).min().orElse(0);
-        double most = IntStream.range(0, shown).mapToDouble(g -> values[g]).filter(Double::isFinite).max().orElse(0);
+        double least = IntStream.range(0, shown)
+                .mapToDouble(g -> values[g])
+                .filter(Double::isFinite)
+                .min()
+                .orElse(0);
+        double most = IntStream.range(0, shown)
+                .mapToDouble(g -> values[g])
+                .filter(Double::isFinite)
+                .max()
+                .orElse(0);
         // Dates have no zero to start at: their bars start a little before the first.
         double low = read.isAmount() ? Math.min(0, least) : least - (most - least) * BEFORE_THE_FIRST;
         double high = read.isAmount() ? Math.max(0, most) : most;
@@ -131,21 +151,35 @@ public final class Drawer {
         for (int g = 0; g < shown; g++) {
             double value = !Double.isNaN(values[g]) ? values[g] : read.isAmount() ? 0 : low;
             double from = read.isAmount() ? Math.min(0, value) : low;
-            bars.add(new Bar(frame.key(0, g), dataset.label(visual.category(), frame.key(0, g)),
-                    (from - low) / span, (Math.max(read.isAmount() ? 0 : low, value) - low) / span,
-                    read.brief(values[g]), read.full(values[g])));
+            bars.add(new Bar(
+                    frame.key(0, g),
+                    dataset.label(visual.category(), frame.key(0, g)),
+                    (from - low) / span,
+                    (Math.max(read.isAmount() ? 0 : low, value) - low) / span,
+                    read.brief(values[g]),
+                    read.full(values[g])));
         }
         String words = ColumnWords.of(visual.measure());
-        return new Drawing.OfBars(titleOf(visual, words + " by " + ColumnWords.of(visual.category())), words, bars,
-                frame.size() - shown, Trail.of(named(frame.trail())));
+        return new Drawing.OfBars(
+                titleOf(visual, words + " by " + ColumnWords.of(visual.category())),
+                words,
+                bars,
+                frame.size() - shown,
+                Trail.of(named(frame.trail())));
     }
 
     private static Query barsQuery(Visual.OfBars visual, List<Stage> stages, Optional<Rank> rank) {
         boolean ascending = visual.rank() != null && visual.rank().end() == Rank.End.BOTTOM;
         // A missing value is no rival in a rank; without a rank it has a bar of its own.
         Query.Missing missing = visual.rank() == null ? Query.Missing.KEPT : Query.Missing.LEFT_OUT;
-        return new Query(stages, List.of(visual.category()), missing, List.of(visual.measure()), rank,
-                new Sort(0, !ascending), Integer.MAX_VALUE);
+        return new Query(
+                stages,
+                List.of(visual.category()),
+                missing,
+                List.of(visual.measure()),
+                rank,
+                new Sort(0, !ascending),
+                Integer.MAX_VALUE);
     }
 
     static String end(Rank.End end) {
@@ -154,7 +188,12 @@ public final class Drawer {
 
     /** Column names that placing adds are put in words. */
     static RowTrail named(RowTrail trail) {
-        return new RowTrail(trail.steps().stream().map(s -> new RowTrail.Step(ADDED.matcher(s.words()).replaceAll(m -> Matcher.quoteReplacement(ColumnWords.of(m.group()))), s.left(), s.unit())).toList());
+        return new RowTrail(trail.steps().stream()
+                .map(s -> new RowTrail.Step(
+                        ADDED.matcher(s.words()).replaceAll(m -> Matcher.quoteReplacement(ColumnWords.of(m.group()))),
+                        s.left(),
+                        s.unit()))
+                .toList());
     }
 
     private Drawing map(String id, Visual.OfMap visual) {
@@ -193,7 +232,8 @@ public final class Drawer {
     /**
      * The rows of a layer that lie within an extent.
      *
-     * @param whole whether with all columns that people know, else with those that the layer shows or tells, unless the map
+     * @param whole whether with all columns that people know, else with those that the layer shows or tells, unless
+     *     the map
      *     hands out all
      * @throws MisfitException as {@link #tell}, and when there are more than can be handed out at once
      */
@@ -203,7 +243,8 @@ public final class Drawer {
     }
 
     private LayerRows rows(String id, String layer) {
-        if (!(dashboard.visuals().get(id) instanceof Visual.OfMap map)) throw new MisfitException("This map has been taken away from the dashboard.");
+        if (!(dashboard.visuals().get(id) instanceof Visual.OfMap map))
+            throw new MisfitException("This map has been taken away from the dashboard.");
         return mapDrawer(id, map).rows(id, map, layer);
     }
 
@@ -214,8 +255,12 @@ public final class Drawer {
      */
     public OwnShapes ownShapes(String id, String layer) {
         LayerRows rows = rows(id, layer);
-        if (rows.layer.kind() != Layer.Kind.SHAPES) throw new MisfitException("This layer does not show the shapes of its rows.");
-        return rows.dataset().ownShapes().orElseThrow(() -> new MisfitException("The rows of “" + rows.dataset().name() + "” brought no shapes along."));
+        if (rows.layer.kind() != Layer.Kind.SHAPES)
+            throw new MisfitException("This layer does not show the shapes of its rows.");
+        return rows.dataset()
+                .ownShapes()
+                .orElseThrow(() ->
+                        new MisfitException("The rows of “" + rows.dataset().name() + "” brought no shapes along."));
     }
 
     private MapDrawer mapDrawer(String id, Visual.OfMap visual) {

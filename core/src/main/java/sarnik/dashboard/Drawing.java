@@ -24,7 +24,8 @@ public sealed interface Drawing {
      * @param credits what licences ask to be said
      */
     @JsonTypeName("map")
-    record OfMap(String title, List<LayerDrawn> layers, String summary, List<String> credits, Trail trail) implements Drawing {}
+    record OfMap(String title, List<LayerDrawn> layers, String summary, List<String> credits, Trail trail)
+            implements Drawing {}
 
     /** An example of a size, radius in pixels. */
     record Circle(double radius, String text) {}

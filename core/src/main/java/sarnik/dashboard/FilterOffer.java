@@ -25,10 +25,18 @@ public record FilterOffer(String words, List<String> values, int more, String fr
 
     /** What this filter offers; a filter that no longer fits its data offers nothing and says why. */
     public static FilterOffer of(Filter filter, Datasets datasets) {
-        Column column = datasets.ready(filter.dataset()).flatMap(d -> d.table().find(filter.column())).orElse(null);
-        if (column == null) return misfit(filter, "The column of this filter has gone. Choose another in its brief, or take the filter away.");
+        Column column = datasets.ready(filter.dataset())
+                .flatMap(d -> d.table().find(filter.column()))
+                .orElse(null);
+        if (column == null)
+            return misfit(
+                    filter,
+                    "The column of this filter has gone. Choose another in its brief, or take the filter away.");
         if (filter instanceof Filter.Choice) {
-            if (!(column instanceof CodedColumn coded)) return misfit(filter, "This column no longer holds text to choose from. Choose another in the filter's brief.");
+            if (!(column instanceof CodedColumn coded))
+                return misfit(
+                        filter,
+                        "This column no longer holds text to choose from. Choose another in the filter's brief.");
             List<String> sorted = coded.dictionary().stream().sorted().toList();
             int shown = Math.min(MOST, sorted.size());
             return new FilterOffer(filter.words(), sorted.subList(0, shown), sorted.size() - shown, null, null, null);
@@ -37,7 +45,13 @@ public record FilterOffer(String words, List<String> values, int more, String fr
             return misfit(filter, "This column no longer holds dates. Choose another in the filter's brief.");
         }
         Optional<Extremes> ends = Extremes.of(column);
-        return new FilterOffer(filter.words(), List.of(), 0, ends.map(e -> day(column, e.lowest())).orElse(null), ends.map(e -> day(column, e.highest())).orElse(null), null);
+        return new FilterOffer(
+                filter.words(),
+                List.of(),
+                0,
+                ends.map(e -> day(column, e.lowest())).orElse(null),
+                ends.map(e -> day(column, e.highest())).orElse(null),
+                null);
     }
 
     private static String day(Column column, int row) {

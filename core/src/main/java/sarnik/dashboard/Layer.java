@@ -114,22 +114,57 @@ public record Layer(
      * @param key name of the shared key whose scale is worn instead; null for none
      * @param offered measures among which the reader chooses; null for none
      */
-    public record Colour(Measure measure, String per, String category, List<String> order, Boolean ramp, Classes.Method method, Integer classes, String palette, Boolean reversed,
-            ColourScale.Centre centre, Double low, Double high, List<Double> breaks, String key, List<Measure> offered) {
+    public record Colour(
+            Measure measure,
+            String per,
+            String category,
+            List<String> order,
+            Boolean ramp,
+            Classes.Method method,
+            Integer classes,
+            String palette,
+            Boolean reversed,
+            ColourScale.Centre centre,
+            Double low,
+            Double high,
+            List<Double> breaks,
+            String key,
+            List<Measure> offered) {
 
         /** The same colours on another scale. */
         Colour wearing(Colour scale) {
-            return new Colour(measure, per, category, scale.order, scale.ramp, scale.method, scale.classes, scale.palette, scale.reversed, scale.centre, scale.low, scale.high, scale.breaks, key, offered);
+            return new Colour(
+                    measure,
+                    per,
+                    category,
+                    scale.order,
+                    scale.ramp,
+                    scale.method,
+                    scale.classes,
+                    scale.palette,
+                    scale.reversed,
+                    scale.centre,
+                    scale.low,
+                    scale.high,
+                    scale.breaks,
+                    key,
+                    offered);
         }
 
         /** The same scale by another measure; ends and breaks belong to the values, so they are found anew. */
         Colour by(Measure other) {
-            return other.equals(measure) ? this : new Colour(other, per, null, order, ramp, method, classes, palette, reversed, centre, null, null, null, key, offered);
+            return other.equals(measure)
+                    ? this
+                    : new Colour(
+                            other, per, null, order, ramp, method, classes, palette, reversed, centre, null, null, null,
+                            key, offered);
         }
 
         /** The same scale about another centre. */
         Colour about(ColourScale.Centre other) {
-            return new Colour(measure, per, category, order, ramp, method, classes, palette, reversed, other, low, high, breaks, key, offered);
+            return new Colour(
+                    measure, per, category, order, ramp, method, classes, palette, reversed, other, low, high, breaks,
+                    key, offered);
         }
 
         /** Whether all wear one colour of the palette. */
@@ -139,8 +174,16 @@ public record Layer(
 
         /** How the scale is made. */
         public ColourScale.Choice choice() {
-            return new ColourScale.Choice(Boolean.TRUE.equals(ramp), method == null ? Classes.Method.NATURAL : method, classes == null ? 5 : classes,
-                    palette == null ? "loch" : palette, Boolean.TRUE.equals(reversed), centre, low, high, breaks);
+            return new ColourScale.Choice(
+                    Boolean.TRUE.equals(ramp),
+                    method == null ? Classes.Method.NATURAL : method,
+                    classes == null ? 5 : classes,
+                    palette == null ? "loch" : palette,
+                    Boolean.TRUE.equals(reversed),
+                    centre,
+                    low,
+                    high,
+                    breaks);
         }
     }
 
@@ -238,13 +281,18 @@ public record Layer(
         return Boolean.TRUE.equals(hidden);
     }
 
-    /** Whether it fills or draws what lies there, rather than setting marks: it has no sizes, but borders and words for each place. */
+    /**
+     * Whether it fills or draws what lies there, rather than setting marks: it has no sizes, but borders and words for
+     * each place.
+     */
     boolean isOfShapes() {
         return kind == Kind.AREAS || kind == Kind.SHAPES;
     }
 
     /** The column whose values the layer's marks are. */
     public String placeColumn() {
-        return set == null || kind == Kind.DENSITY || kind == Kind.PATHS || kind == Kind.SHAPES ? sarnik.place.PlacedTable.PLACE : RolledUp.column(set);
+        return set == null || kind == Kind.DENSITY || kind == Kind.PATHS || kind == Kind.SHAPES
+                ? sarnik.place.PlacedTable.PLACE
+                : RolledUp.column(set);
     }
 }

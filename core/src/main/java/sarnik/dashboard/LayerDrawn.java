@@ -7,7 +7,8 @@ import java.util.List;
 import sarnik.scale.ValueWords;
 
 /**
- * What the browser draws of a map's layer. Places are named by their numbers in a {@link PlaceSheet}, figures are rounded as
+ * What the browser draws of a map's layer. Places are named by their numbers in a {@link PlaceSheet}, figures are
+ * rounded as
  * {@link sarnik.scale.NumberWords#full} shows them, and a missing figure is NaN.
  */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
@@ -57,11 +58,25 @@ public sealed interface LayerDrawn {
      * @param ranks the order in which labels are written; null for that of the symbols
      */
     @JsonTypeName("symbols")
-    record OfSymbols(Head head, String places, int[] at, double[] radii, int[] classes, int[] shapes, int shape, double[] sizes, double[] tints, int[] members,
-            List<String> labels, int[] ranks, Key key) implements LayerDrawn {
+    record OfSymbols(
+            Head head,
+            String places,
+            int[] at,
+            double[] radii,
+            int[] classes,
+            int[] shapes,
+            int shape,
+            double[] sizes,
+            double[] tints,
+            int[] members,
+            List<String> labels,
+            int[] ranks,
+            Key key)
+            implements LayerDrawn {
         @Override
         public LayerDrawn with(Key other) {
-            return new OfSymbols(head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, other);
+            return new OfSymbols(
+                    head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, other);
         }
     }
 
@@ -74,7 +89,18 @@ public sealed interface LayerDrawn {
      * @param values the colour measure
      */
     @JsonTypeName("areas")
-    record OfAreas(Head head, String set, String own, String places, int[] at, int[] classes, double[] values, List<String> labels, int[] ranks, Key key) implements LayerDrawn {
+    record OfAreas(
+            Head head,
+            String set,
+            String own,
+            String places,
+            int[] at,
+            int[] classes,
+            double[] values,
+            List<String> labels,
+            int[] ranks,
+            Key key)
+            implements LayerDrawn {
         @Override
         public LayerDrawn with(Key other) {
             return new OfAreas(head, set, own, places, at, classes, values, labels, ranks, other);
@@ -90,7 +116,9 @@ public sealed interface LayerDrawn {
      * @param peak the greatest density, per square kilometre; NaN where it depends on the zoom
      */
     @JsonTypeName("density")
-    record OfDensity(Head head, String places, int[] at, double[] weights, double radius, boolean metres, double peak, Key key) implements LayerDrawn {
+    record OfDensity(
+            Head head, String places, int[] at, double[] weights, double radius, boolean metres, double peak, Key key)
+            implements LayerDrawn {
         @Override
         public LayerDrawn with(Key other) {
             return new OfDensity(head, places, at, weights, radius, metres, peak, other);
@@ -109,7 +137,19 @@ public sealed interface LayerDrawn {
      * @param in what comes in
      */
     @JsonTypeName("flows")
-    record OfFlows(Head head, String places, int[] from, int[] to, double[] widths, int[] classes, double[] values, double[] tints, int[] ends, double[] out, double[] in, Key key)
+    record OfFlows(
+            Head head,
+            String places,
+            int[] from,
+            int[] to,
+            double[] widths,
+            int[] classes,
+            double[] values,
+            double[] tints,
+            int[] ends,
+            double[] out,
+            double[] in,
+            Key key)
             implements LayerDrawn {
         @Override
         public LayerDrawn with(Key other) {
@@ -128,7 +168,17 @@ public sealed interface LayerDrawn {
      * @param moments the order value of each point, in words
      */
     @JsonTypeName("paths")
-    record OfPaths(Head head, List<String> names, int[] classes, int[] parts, int[] pathOf, String places, int[] at, List<String> moments, Key key) implements LayerDrawn {
+    record OfPaths(
+            Head head,
+            List<String> names,
+            int[] classes,
+            int[] parts,
+            int[] pathOf,
+            String places,
+            int[] at,
+            List<String> moments,
+            Key key)
+            implements LayerDrawn {
         @Override
         public LayerDrawn with(Key other) {
             return new OfPaths(head, names, classes, parts, pathOf, places, at, moments, other);
@@ -162,37 +212,185 @@ public sealed interface LayerDrawn {
      * @param offered measures among which the reader chooses; empty where there is no choice
      * @param chosen which of them is shown
      * @param shared name of the shared key that is worn; null for none
-     * @param turns whether on the dark ground of the night the palette turns about, so that the high end stands out there too
-     * @param sizesOffered measures among which the reader chooses for the size or weight; empty where there is no choice
+     * @param turns whether on the dark ground of the night the palette turns about, so that the high end stands out
+     *     there too
+     * @param sizesOffered measures among which the reader chooses for the size or weight; empty where there is no
+     *     choice
      * @param sizeChosen which of them is shown
      * @param read how the values of the colour are read
      */
-    record Key(String sizeWords, List<Drawing.Circle> circles, String colourWords, List<Drawing.Swatch> colours, int missing, boolean ramp, double[] breaks, Double low, Double high,
-            int[] spread, int[] below, int[] above, List<ShapeSwatch> shapes, List<String> hints, List<String> offered, int chosen, String shared, boolean turns, List<String> sizesOffered, int sizeChosen, ValueWords read) {
+    record Key(
+            String sizeWords,
+            List<Drawing.Circle> circles,
+            String colourWords,
+            List<Drawing.Swatch> colours,
+            int missing,
+            boolean ramp,
+            double[] breaks,
+            Double low,
+            Double high,
+            int[] spread,
+            int[] below,
+            int[] above,
+            List<ShapeSwatch> shapes,
+            List<String> hints,
+            List<String> offered,
+            int chosen,
+            String shared,
+            boolean turns,
+            List<String> sizesOffered,
+            int sizeChosen,
+            ValueWords read) {
 
         static final int[] NO_MARKS = {};
 
         /** A key that says nothing. */
-        static final Key NONE = new Key(null, List.of(), null, List.of(), 0, false, new double[0], null, null, new int[0], NO_MARKS, NO_MARKS, List.of(), List.of(), List.of(), 0, null, false, List.of(), 0, ValueWords.NUMBER);
+        static final Key NONE = new Key(
+                null,
+                List.of(),
+                null,
+                List.of(),
+                0,
+                false,
+                new double[0],
+                null,
+                null,
+                new int[0],
+                NO_MARKS,
+                NO_MARKS,
+                List.of(),
+                List.of(),
+                List.of(),
+                0,
+                null,
+                false,
+                List.of(),
+                0,
+                ValueWords.NUMBER);
 
         Key sized(String words, List<Drawing.Circle> examples) {
-            return new Key(words, examples, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen, read);
+            return new Key(
+                    words,
+                    examples,
+                    colourWords,
+                    colours,
+                    missing,
+                    ramp,
+                    breaks,
+                    low,
+                    high,
+                    spread,
+                    below,
+                    above,
+                    shapes,
+                    hints,
+                    offered,
+                    chosen,
+                    shared,
+                    turns,
+                    sizesOffered,
+                    sizeChosen,
+                    read);
         }
 
         Key shaped(List<ShapeSwatch> swatches) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, swatches, hints, offered, chosen, shared, turns, sizesOffered, sizeChosen, read);
+            return new Key(
+                    sizeWords,
+                    circles,
+                    colourWords,
+                    colours,
+                    missing,
+                    ramp,
+                    breaks,
+                    low,
+                    high,
+                    spread,
+                    below,
+                    above,
+                    swatches,
+                    hints,
+                    offered,
+                    chosen,
+                    shared,
+                    turns,
+                    sizesOffered,
+                    sizeChosen,
+                    read);
         }
 
         Key hinted(List<String> more) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, more, offered, chosen, shared, turns, sizesOffered, sizeChosen, read);
+            return new Key(
+                    sizeWords,
+                    circles,
+                    colourWords,
+                    colours,
+                    missing,
+                    ramp,
+                    breaks,
+                    low,
+                    high,
+                    spread,
+                    below,
+                    above,
+                    shapes,
+                    more,
+                    offered,
+                    chosen,
+                    shared,
+                    turns,
+                    sizesOffered,
+                    sizeChosen,
+                    read);
         }
 
         Key offeringSizes(List<String> words, int which) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, offered, chosen, shared, turns, words, which, read);
+            return new Key(
+                    sizeWords,
+                    circles,
+                    colourWords,
+                    colours,
+                    missing,
+                    ramp,
+                    breaks,
+                    low,
+                    high,
+                    spread,
+                    below,
+                    above,
+                    shapes,
+                    hints,
+                    offered,
+                    chosen,
+                    shared,
+                    turns,
+                    words,
+                    which,
+                    read);
         }
 
         Key offering(List<String> words, int which) {
-            return new Key(sizeWords, circles, colourWords, colours, missing, ramp, breaks, low, high, spread, below, above, shapes, hints, words, which, shared, turns, sizesOffered, sizeChosen, read);
+            return new Key(
+                    sizeWords,
+                    circles,
+                    colourWords,
+                    colours,
+                    missing,
+                    ramp,
+                    breaks,
+                    low,
+                    high,
+                    spread,
+                    below,
+                    above,
+                    shapes,
+                    hints,
+                    words,
+                    which,
+                    shared,
+                    turns,
+                    sizesOffered,
+                    sizeChosen,
+                    read);
         }
     }
 

@@ -39,7 +39,14 @@ public final class LayerRows {
     private final ConcurrentMap<String, PlaceSheet> sheets;
     private Frame last;
 
-    LayerRows(String id, Layer layer, LoadedDataset dataset, List<Stage> stages, QueryEngine engine, Sight sight, ConcurrentMap<String, PlaceSheet> sheets) {
+    LayerRows(
+            String id,
+            Layer layer,
+            LoadedDataset dataset,
+            List<Stage> stages,
+            QueryEngine engine,
+            Sight sight,
+            ConcurrentMap<String, PlaceSheet> sheets) {
         this.id = id;
         this.layer = layer;
         this.dataset = dataset;
@@ -56,7 +63,16 @@ public final class LayerRows {
     /** A group for each combination of values of these columns; rows that lack one are left out. */
     Frame ask(List<String> by, List<Measure> measures) {
         for (String column : by) dataset = dataset.with(column);
-        last = dataset.answer(engine, new Query(stages, by, Query.Missing.LEFT_OUT, measures, Optional.empty(), Sort.BY_KEY, Integer.MAX_VALUE));
+        last = dataset.answer(
+                engine,
+                new Query(
+                        stages,
+                        by,
+                        Query.Missing.LEFT_OUT,
+                        measures,
+                        Optional.empty(),
+                        Sort.BY_KEY,
+                        Integer.MAX_VALUE));
         return last;
     }
 
@@ -75,13 +91,21 @@ public final class LayerRows {
         Table table = dataset.table();
         CodedColumn places = (CodedColumn) table.column(PlacedTable.PLACE);
         Place[] byCode = places.dictionary().stream().map(dataset.places()::get).toArray(Place[]::new);
-        int[] rows = Arrays.stream(RowSelection.of(table, stages)).filter(row -> {
-            int code = places.codes().get(row);
-            return code >= 0 && byCode[code] != null && extent.holds(byCode[code].lon(), byCode[code].lat());
-        }).toArray();
-        if (rows.length > MOST_ROWS) throw new MisfitException("%,d rows are in sight, and at most %,d are handed out at once. Narrow first, or take all rows from the dataset's page.".formatted(rows.length, MOST_ROWS));
+        int[] rows = Arrays.stream(RowSelection.of(table, stages))
+                .filter(row -> {
+                    int code = places.codes().get(row);
+                    return code >= 0 && byCode[code] != null && extent.holds(byCode[code].lon(), byCode[code].lat());
+                })
+                .toArray();
+        if (rows.length > MOST_ROWS)
+            throw new MisfitException(
+                    ("%,d rows are in sight, and at most %,d are handed out at once. Narrow first, or take all "
+                                    + "rows from the dataset's page.")
+                            .formatted(rows.length, MOST_ROWS));
         Set<String> given = layer.columns();
-        List<String> names = table.names().stream().filter(n -> !n.startsWith("@") && (whole || given.contains(n))).toList();
+        List<String> names = table.names().stream()
+                .filter(n -> !n.startsWith("@") && (whole || given.contains(n)))
+                .toList();
         return new Rows(table.only(names).pick(rows), i -> {
             Place place = byCode[places.codes().get(rows[i])];
             return new double[] {place.lon(), place.lat()};
@@ -142,7 +166,13 @@ public final class LayerRows {
     }
 
     LayerDrawn.Head head() {
-        return new LayerDrawn.Head(id, name(), layer.startsHidden(), layer.opacity(), layer.border() == null ? 0.8 : layer.border(), List.copyOf(notes));
+        return new LayerDrawn.Head(
+                id,
+                name(),
+                layer.startsHidden(),
+                layer.opacity(),
+                layer.border() == null ? 0.8 : layer.border(),
+                List.copyOf(notes));
     }
 
     private String name() {
@@ -152,7 +182,9 @@ public final class LayerRows {
 
     /** A name made of what a layer shows. */
     static String nameOf(Layer layer, LoadedDataset dataset) {
-        Measure shown = !layer.isOfShapes() && layer.size() != null ? layer.size().measure() : layer.colour() == null ? null : layer.colour().measure();
+        Measure shown = !layer.isOfShapes() && layer.size() != null
+                ? layer.size().measure()
+                : layer.colour() == null ? null : layer.colour().measure();
         String what = shown == null ? dataset.name() : ColumnWords.of(shown) + " of " + dataset.name();
         return switch (layer.kind()) {
             case SYMBOLS, SHAPES -> what;

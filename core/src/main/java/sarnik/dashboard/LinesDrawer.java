@@ -50,32 +50,52 @@ final class LinesDrawer {
 
     LayerDrawn flows() {
         if (rows.dataset().table().find(PlacedTable.ORIGIN).isEmpty()) {
-            throw new MisfitException("The rows of “" + rows.dataset().name() + "” come from nowhere. Say on the dataset's page from where to where they go, or choose another kind of layer");
+            throw new MisfitException("The rows of “" + rows.dataset().name()
+                    + "” come from nowhere. Say on the dataset's page from where to where they go, or "
+                    + "choose another kind of layer");
         }
         Measure size = layer.size() == null ? Measure.ROWS : layer.size().measure();
-        Measure tint = layer.colour() == null || layer.colour().measure() == null ? Measure.ROWS : layer.colour().measure();
+        Measure tint = layer.colour() == null || layer.colour().measure() == null
+                ? Measure.ROWS
+                : layer.colour().measure();
         String column = layer.placeColumn();
         Frame frame = rows.ask(List.of(RolledUp.from(column), column), List.of(size, tint));
         if (layer.set() == null && between(frame).length > MOST_FLOWS) {
             int before = between(frame).length;
             column = RolledUp.provinces();
             frame = rows.ask(List.of(RolledUp.from(column), column), List.of(size, tint));
-            rows.notes.add("%,d flows from place to place are summed up by province. A narrowing shows them one by one.".formatted(before));
+            rows.notes.add("%,d flows from place to place are summed up by province. A narrowing shows them one by one."
+                    .formatted(before));
         }
         Frame answer = frame;
         double[] values = answer.values().get(0);
         int[] all = between(answer);
         int within = answer.size() - all.length;
-        if (within > 0) rows.notes.add("%,d %s where %s and %s not drawn.".formatted(within, within == 1 ? "flow stays" : "flows stay", within == 1 ? "it begins" : "they begin", within == 1 ? "is" : "are"));
-        int[] order = Arrays.stream(all).boxed().sorted(Comparator.comparingDouble((Integer g) -> Double.isNaN(values[g]) ? 0 : -Math.abs(values[g]))
-                .thenComparing(g -> LayerRows.key(answer, g, 2))).limit(MOST_FLOWS).mapToInt(g -> g).toArray();
+        if (within > 0)
+            rows.notes.add("%,d %s where %s and %s not drawn."
+                    .formatted(
+                            within,
+                            within == 1 ? "flow stays" : "flows stay",
+                            within == 1 ? "it begins" : "they begin",
+                            within == 1 ? "is" : "are"));
+        int[] order = Arrays.stream(all)
+                .boxed()
+                .sorted(Comparator.comparingDouble((Integer g) -> Double.isNaN(values[g]) ? 0 : -Math.abs(values[g]))
+                        .thenComparing(g -> LayerRows.key(answer, g, 2)))
+                .limit(MOST_FLOWS)
+                .mapToInt(g -> g)
+                .toArray();
         if (order.length < all.length) {
             double told = sum(values, order) / sum(values, all);
             if (told < LEAST_TOLD) {
-                rows.notes.add("%,d flows are too many: the %d largest hold %d %% of all. Narrow first, for example to one origin or one period.".formatted(all.length, MOST_FLOWS, Math.round(told * 100)));
+                rows.notes.add(
+                        ("%,d flows are too many: the %d largest hold %d %% of all. Narrow first, for example to "
+                                        + "one origin or one period.")
+                                .formatted(all.length, MOST_FLOWS, Math.round(told * 100)));
                 order = new int[0];
             } else {
-                rows.notes.add("The %d largest of %,d flows are drawn; they hold %d %% of all.".formatted(MOST_FLOWS, all.length, Math.round(told * 100)));
+                rows.notes.add("The %d largest of %,d flows are drawn; they hold %d %% of all."
+                        .formatted(MOST_FLOWS, all.length, Math.round(told * 100)));
             }
         }
         return drawn(answer, order, all, column, size);
@@ -84,10 +104,19 @@ final class LinesDrawer {
     private LayerDrawn drawn(Frame frame, int[] order, int[] all, String column, Measure size) {
         PlaceSheet sheet = rows.sheet(column);
         double[] values = frame.values().get(0);
-        double largest = Math.max(layer.size() == null || layer.size().largest() == null ? 0 : layer.size().largest(),
-                Arrays.stream(order).mapToDouble(g -> Math.abs(values[g])).filter(Double::isFinite).max().orElse(0));
+        double largest = Math.max(
+                layer.size() == null || layer.size().largest() == null
+                        ? 0
+                        : layer.size().largest(),
+                Arrays.stream(order)
+                        .mapToDouble(g -> Math.abs(values[g]))
+                        .filter(Double::isFinite)
+                        .max()
+                        .orElse(0));
         double widest = layer.size() == null ? ONE_WIDTH : layer.size().radius() / 2;
-        double[] widths = Arrays.stream(order).mapToDouble(g -> width(values[g], largest, widest)).toArray();
+        double[] widths = Arrays.stream(order)
+                .mapToDouble(g -> width(values[g], largest, widest))
+                .toArray();
         Colouring colouring = colouring(frame, order, column);
         Key key = colouring.key();
         if (layer.size() != null && largest > 0) {
@@ -106,12 +135,29 @@ final class LinesDrawer {
         }
         if (order.length == 0) ends.clear();
         boolean tinted = layer.colour() != null && layer.colour().measure() != null;
-        return new LayerDrawn.OfFlows(rows.head(), sheet.tag(),
-                Arrays.stream(order).map(g -> sheet.index().get(frame.key(0, g))).toArray(), Arrays.stream(order).map(g -> sheet.index().get(frame.key(1, g))).toArray(),
-                widths, colouring.classes(), Arrays.stream(order).mapToDouble(g -> NumberWords.shown(values[g])).toArray(),
-                tinted ? Arrays.stream(order).mapToDouble(g -> NumberWords.shown(frame.value(1, g))).toArray() : null,
-                ends.keySet().stream().mapToInt(i -> i).toArray(), ends.values().stream().mapToDouble(e -> NumberWords.shown(e[0])).toArray(),
-                ends.values().stream().mapToDouble(e -> NumberWords.shown(e[1])).toArray(), key);
+        return new LayerDrawn.OfFlows(
+                rows.head(),
+                sheet.tag(),
+                Arrays.stream(order)
+                        .map(g -> sheet.index().get(frame.key(0, g)))
+                        .toArray(),
+                Arrays.stream(order)
+                        .map(g -> sheet.index().get(frame.key(1, g)))
+                        .toArray(),
+                widths,
+                colouring.classes(),
+                Arrays.stream(order)
+                        .mapToDouble(g -> NumberWords.shown(values[g]))
+                        .toArray(),
+                tinted
+                        ? Arrays.stream(order)
+                                .mapToDouble(g -> NumberWords.shown(frame.value(1, g)))
+                                .toArray()
+                        : null,
+                ends.keySet().stream().mapToInt(i -> i).toArray(),
+                ends.values().stream().mapToDouble(e -> NumberWords.shown(e[0])).toArray(),
+                ends.values().stream().mapToDouble(e -> NumberWords.shown(e[1])).toArray(),
+                key);
     }
 
     private static double width(double value, double largest, double widest) {
@@ -121,19 +167,35 @@ final class LinesDrawer {
 
     /** Groups that lead from one place to another. */
     private static int[] between(Frame frame) {
-        return IntStream.range(0, frame.size()).filter(g -> !frame.key(0, g).equals(frame.key(1, g))).toArray();
+        return IntStream.range(0, frame.size())
+                .filter(g -> !frame.key(0, g).equals(frame.key(1, g)))
+                .toArray();
     }
 
     private static double sum(double[] values, int[] groups) {
-        return Arrays.stream(groups).mapToDouble(g -> Math.abs(values[g])).filter(Double::isFinite).sum();
+        return Arrays.stream(groups)
+                .mapToDouble(g -> Math.abs(values[g]))
+                .filter(Double::isFinite)
+                .sum();
     }
 
     private Colouring colouring(Frame frame, int[] order, String column) {
         if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
         Layer.Colour colour = scales.worn(layer.colour(), rows.notes);
-        if (colour.category() == null) return Colouring.byMeasure(colour, Arrays.stream(order).mapToDouble(g -> frame.value(1, g)).toArray(), rows.dataset().words(colour.measure()), rows.dataset().read(colour.measure()));
+        if (colour.category() == null)
+            return Colouring.byMeasure(
+                    colour,
+                    Arrays.stream(order).mapToDouble(g -> frame.value(1, g)).toArray(),
+                    rows.dataset().words(colour.measure()),
+                    rows.dataset().read(colour.measure()));
         Map<String, String> values = rows.commonest(List.of(RolledUp.from(column), column), colour.category());
-        return Colouring.byCategory(colour, Arrays.stream(order).mapToObj(g -> values.get(LayerRows.key(frame, g, 2))).toList(), rows.dataset().table().column(colour.category()), ColumnWords.of(colour.category()));
+        return Colouring.byCategory(
+                colour,
+                Arrays.stream(order)
+                        .mapToObj(g -> values.get(LayerRows.key(frame, g, 2)))
+                        .toList(),
+                rows.dataset().table().column(colour.category()),
+                ColumnWords.of(colour.category()));
     }
 
     // --- paths ------------------------------------------------------------------------------------
@@ -143,18 +205,29 @@ final class LinesDrawer {
 
     LayerDrawn paths() {
         Layer.Path path = layer.path();
-        if (path == null) throw new MisfitException("It is not said yet in which order the points are joined. Say so in the layer's brief");
-        Column by = rows.dataset().table().find(path.by()).orElseThrow(() -> new MisfitException("The column “" + path.by() + "” of the paths' order has gone. Choose another in the layer's brief"));
+        if (path == null)
+            throw new MisfitException(
+                    "It is not said yet in which order the points are joined. Say so in the layer's brief");
+        Column by = rows.dataset()
+                .table()
+                .find(path.by())
+                .orElseThrow(() -> new MisfitException("The column “" + path.by()
+                        + "” of the paths' order has gone. Choose another in the layer's brief"));
         Frame frame = rows.ask(List.of(path.who(), path.by(), PlacedTable.PLACE), List.of(Measure.ROWS));
         PlaceSheet sheet = rows.sheet(PlacedTable.PLACE);
         Map<String, List<Stop>> paths = new TreeMap<>();
         int stops = Math.min(frame.size(), MOST_POINTS);
-        if (stops < frame.size()) rows.notes.add("Only the first %,d of %,d points are drawn. Narrow to see the others.".formatted(stops, frame.size()));
+        if (stops < frame.size())
+            rows.notes.add("Only the first %,d of %,d points are drawn. Narrow to see the others."
+                    .formatted(stops, frame.size()));
         for (int g = 0; g < stops; g++) {
             Integer place = sheet.index().get(frame.key(2, g));
-            if (place != null) paths.computeIfAbsent(frame.key(0, g), p -> new ArrayList<>()).add(new Stop(place, frame.key(1, g)));
+            if (place != null)
+                paths.computeIfAbsent(frame.key(0, g), p -> new ArrayList<>()).add(new Stop(place, frame.key(1, g)));
         }
-        Comparator<Stop> inOrder = by.type().isNumber() ? Comparator.comparingDouble(s -> Double.parseDouble(s.moment())) : Comparator.comparing(Stop::moment);
+        Comparator<Stop> inOrder = by.type().isNumber()
+                ? Comparator.comparingDouble(s -> Double.parseDouble(s.moment()))
+                : Comparator.comparing(Stop::moment);
         List<Integer> parts = new ArrayList<>();
         List<Integer> pathOf = new ArrayList<>();
         List<Integer> at = new ArrayList<>();
@@ -174,31 +247,76 @@ final class LinesDrawer {
         }
         List<String> names = List.copyOf(paths.keySet());
         Colouring colouring = pathColours(names, path);
-        return new LayerDrawn.OfPaths(rows.head(), names, colouring.classes(), ints(parts), ints(pathOf), sheet.tag(), ints(at), moments, colouring.key());
+        return new LayerDrawn.OfPaths(
+                rows.head(),
+                names,
+                colouring.classes(),
+                ints(parts),
+                ints(pathOf),
+                sheet.tag(),
+                ints(at),
+                moments,
+                colouring.key());
     }
 
     private Colouring pathColours(List<String> names, Layer.Path path) {
-        Layer.Colour colour = layer.colour() == null || layer.colour().isOne() ? new Layer.Colour(null, null, path.who(), null, null, null, null, "flags", null, null, null, null, null, null, null)
+        Layer.Colour colour = layer.colour() == null || layer.colour().isOne()
+                ? new Layer.Colour(
+                        null,
+                        null,
+                        path.who(),
+                        null,
+                        null,
+                        null,
+                        null,
+                        "flags",
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null)
                 : scales.worn(layer.colour(), rows.notes);
         Frame kept = rows.last();
         if (colour.category() != null) {
-            Map<String, String> values = colour.category().equals(path.who()) ? new HashMap<>() : rows.commonest(List.of(path.who()), colour.category());
+            Map<String, String> values = colour.category().equals(path.who())
+                    ? new HashMap<>()
+                    : rows.commonest(List.of(path.who()), colour.category());
             if (values.isEmpty()) names.forEach(n -> values.put(n, n));
-            return Colouring.byCategory(colour, names.stream().map(values::get).toList(), rows.dataset().table().column(colour.category()), ColumnWords.of(colour.category()));
+            return Colouring.byCategory(
+                    colour,
+                    names.stream().map(values::get).toList(),
+                    rows.dataset().table().column(colour.category()),
+                    ColumnWords.of(colour.category()));
         }
         Map<String, Double> values = new LinkedHashMap<>();
         Frame frame = rows.ask(List.of(path.who()), List.of(colour.measure()));
         for (int g = 0; g < frame.size(); g++) values.put(frame.key(0, g), frame.value(0, g));
         rows.keep(kept);
-        return Colouring.byMeasure(colour, names.stream().mapToDouble(n -> values.getOrDefault(n, Double.NaN)).toArray(), rows.dataset().words(colour.measure()), rows.dataset().read(colour.measure()));
+        return Colouring.byMeasure(
+                colour,
+                names.stream()
+                        .mapToDouble(n -> values.getOrDefault(n, Double.NaN))
+                        .toArray(),
+                rows.dataset().words(colour.measure()),
+                rows.dataset().read(colour.measure()));
     }
 
     private boolean isBroken(Stop before, Stop now, ColumnType type, PlaceSheet sheet) {
         Layer.Path path = layer.path();
-        if (path.breakMinutes() != null && type == ColumnType.TIME
-                && Duration.between(LocalDateTime.parse(before.moment()), LocalDateTime.parse(now.moment())).toSeconds() > path.breakMinutes() * 60) return true;
+        if (path.breakMinutes() != null
+                && type == ColumnType.TIME
+                && Duration.between(LocalDateTime.parse(before.moment()), LocalDateTime.parse(now.moment()))
+                                .toSeconds()
+                        > path.breakMinutes() * 60) return true;
         return path.breakMetres() != null
-                && GreatCircle.metres(sheet.lon()[before.place()], sheet.lat()[before.place()], sheet.lon()[now.place()], sheet.lat()[now.place()]) > path.breakMetres();
+                && GreatCircle.metres(
+                                sheet.lon()[before.place()],
+                                sheet.lat()[before.place()],
+                                sheet.lon()[now.place()],
+                                sheet.lat()[now.place()])
+                        > path.breakMetres();
     }
 
     private static String words(String moment, ColumnType type) {

@@ -11,8 +11,8 @@ import sarnik.geo.Area;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
-import sarnik.query.Frame;
 import sarnik.query.FormulaMeasure;
+import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
@@ -37,12 +37,31 @@ import sarnik.table.Table;
  * @param rolledUp its places put together, as far as that has been asked for
  * @param previews its measures over all rows, once they have been asked for
  */
-public record LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
-        List<Stage> rules, List<Tie> ties, RolledUp rolledUp, Previews previews) {
+public record LoadedDataset(
+        long id,
+        String name,
+        Table table,
+        Placing placing,
+        Map<String, Place> places,
+        About about,
+        Map<String, FormulaMeasure> measures,
+        List<Stage> rules,
+        List<Tie> ties,
+        RolledUp rolledUp,
+        Previews previews) {
 
     /** A dataset whose places can be put together by the areas of boundary sets. */
-    public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places, About about, Map<String, FormulaMeasure> measures,
-            List<Stage> rules, List<Tie> ties, Boundaries boundaries) {
+    public LoadedDataset(
+            long id,
+            String name,
+            Table table,
+            Placing placing,
+            Map<String, Place> places,
+            About about,
+            Map<String, FormulaMeasure> measures,
+            List<Stage> rules,
+            List<Tie> ties,
+            Boundaries boundaries) {
         this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries), new Previews());
     }
 
@@ -51,7 +70,10 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         this(id, name, table, placing, places, About.NONE, Map.of(), List.of(), List.of(), Boundaries.NONE);
     }
 
-    /** The same rows under another name, with other words about them and other ties. What was worked out of them is shared. */
+    /**
+     * The same rows under another name, with other words about them and other ties. What was worked out of them is
+     * shared.
+     */
     public LoadedDataset described(String name, About about, List<Tie> ties) {
         return new LoadedDataset(id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews);
     }
@@ -64,18 +86,23 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
     /** This dataset with a column of {@link RolledUp} beside its own. */
     LoadedDataset with(String column) {
         Table more = rolledUp.with(column, table, places);
-        return more == table ? this : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews);
+        return more == table
+                ? this
+                : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews);
     }
 
     /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}. */
     Map<String, Place> placesOf(String column) {
-        return column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN) ? places : rolledUp.groups(column, places).places();
+        return column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN)
+                ? places
+                : rolledUp.groups(column, places).places();
     }
 
     /** The place of this id, where a layer of this dataset shows it. */
     Optional<Place> shown(Layer layer, String id) {
         Place own = places.get(id);
-        if (own != null || layer.set() == null || !id.startsWith("a" + layer.set() + "/")) return Optional.ofNullable(own);
+        if (own != null || layer.set() == null || !id.startsWith("a" + layer.set() + "/"))
+            return Optional.ofNullable(own);
         try {
             return Optional.ofNullable(placesOf(RolledUp.column(layer.set())).get(id));
         } catch (MisfitException gone) {
@@ -113,16 +140,22 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         for (String id : picked) {
             int slash = id.indexOf('/');
             if (places.containsKey(id) || !id.startsWith("a") || slash < 0) meant.add(id);
-            else rolledUp.groups(RolledUp.column(id.substring(1, slash)), places).of().forEach((place, area) -> {
-                if (area.equals(id)) meant.add(place);
-            });
+            else
+                rolledUp.groups(RolledUp.column(id.substring(1, slash)), places)
+                        .of()
+                        .forEach((place, area) -> {
+                            if (area.equals(id)) meant.add(place);
+                        });
         }
         return meant;
     }
 
     /** A measure as readers see it, with its unit where one is told. */
     String words(Measure measure) {
-        String unit = measure.column() == null || measure.summary() == Summary.COUNT || measure.summary() == Summary.DISTINCT ? "" : about.unit(measure.column());
+        String unit =
+                measure.column() == null || measure.summary() == Summary.COUNT || measure.summary() == Summary.DISTINCT
+                        ? ""
+                        : about.unit(measure.column());
         return ColumnWords.of(measure) + (unit.isEmpty() ? "" : ", " + unit);
     }
 
@@ -132,9 +165,14 @@ public record LoadedDataset(long id, String name, Table table, Placing placing, 
         return formula == null ? ValueWords.NUMBER : formula.read();
     }
 
-    /** Names of the columns that a visual can use: all but those that stand for rules, and whole shapes, which are no words. */
+    /**
+     * Names of the columns that a visual can use: all but those that stand for rules, and whole shapes, which are no
+     * words.
+     */
     List<String> columnNames() {
-        return table.names().stream().filter(name -> !name.startsWith(Calculations.RULE) && !OwnShapes.isShapes(table, name)).toList();
+        return table.names().stream()
+                .filter(name -> !name.startsWith(Calculations.RULE) && !OwnShapes.isShapes(table, name))
+                .toList();
     }
 
     public boolean isPlaced() {

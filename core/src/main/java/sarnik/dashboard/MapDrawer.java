@@ -39,7 +39,14 @@ final class MapDrawer {
         List<Stage> of(Layer layer, LoadedDataset dataset);
     }
 
-    MapDrawer(Datasets datasets, Scales scales, ReaderState state, QueryEngine engine, Sight sight, ConcurrentMap<String, PlaceSheet> sheets, StagesOf stagesOf) {
+    MapDrawer(
+            Datasets datasets,
+            Scales scales,
+            ReaderState state,
+            QueryEngine engine,
+            Sight sight,
+            ConcurrentMap<String, PlaceSheet> sheets,
+            StagesOf stagesOf) {
         this.datasets = datasets;
         this.scales = scales;
         this.state = state;
@@ -66,7 +73,9 @@ final class MapDrawer {
                     drawn.add(new LayerDrawn.OfNothing(rows.head(), LayerDrawn.Key.NONE));
                     continue;
                 }
-                if (!dataset.isPlaced()) throw new MisfitException("The rows of “" + dataset.name() + "” have no place. Say on the dataset's page how they are placed");
+                if (!dataset.isPlaced())
+                    throw new MisfitException("The rows of “" + dataset.name()
+                            + "” have no place. Say on the dataset's page how they are placed");
                 LayerDrawn one = draw(rows);
                 credits(layer, dataset, credits);
                 drawn.add(offering(one, id, entry.getKey(), entry.getValue(), rows.dataset()));
@@ -75,13 +84,20 @@ final class MapDrawer {
                 drawn.add(misfit(entry.getKey(), layer, rows, misfit.getMessage()));
             }
         }
-        if (trail == null) trail = new Drawing.Trail(List.of(), map.layers().isEmpty() ? "The map has no layer yet." : null);
-        return new Drawing.OfMap(title.apply(map.layers().isEmpty() ? "An empty map" : titleOf(map)), drawn, summary(drawn), List.copyOf(credits), trail);
+        if (trail == null)
+            trail = new Drawing.Trail(List.of(), map.layers().isEmpty() ? "The map has no layer yet." : null);
+        return new Drawing.OfMap(
+                title.apply(map.layers().isEmpty() ? "An empty map" : titleOf(map)),
+                drawn,
+                summary(drawn),
+                List.copyOf(credits),
+                trail);
     }
 
     /** The rows of a layer as the reader has set it. */
     LayerRows rows(String id, Visual.OfMap map, String layerId) {
-        if (!map.layers().containsKey(layerId)) throw new MisfitException("This layer has been taken away from the map.");
+        if (!map.layers().containsKey(layerId))
+            throw new MisfitException("This layer has been taken away from the map.");
         Layer layer = asRead(id, layerId, map.layers().get(layerId));
         LoadedDataset dataset = datasets.get(layer.dataset());
         return new LayerRows(layerId, layer, dataset, stagesOf.of(layer, dataset), engine, sight, sheets);
@@ -89,13 +105,21 @@ final class MapDrawer {
 
     private static LayerDrawn misfit(String id, Layer layer, LayerRows rows, String why) {
         String sentence = why.endsWith(".") ? why : why + ". Choose what fits in the layer's brief.";
-        String name = layer.name() != null && !layer.name().isBlank() ? layer.name() : rows == null ? "Layer " + id : rows.head().name();
-        return new LayerDrawn.OfNothing(new LayerDrawn.Head(id, name, layer.startsHidden(), layer.opacity(), 0, List.of(sentence)), LayerDrawn.Key.NONE);
+        String name = layer.name() != null && !layer.name().isBlank()
+                ? layer.name()
+                : rows == null ? "Layer " + id : rows.head().name();
+        return new LayerDrawn.OfNothing(
+                new LayerDrawn.Head(id, name, layer.startsHidden(), layer.opacity(), 0, List.of(sentence)),
+                LayerDrawn.Key.NONE);
     }
 
     private static void credits(Layer layer, LoadedDataset dataset, Set<String> credits) {
         if (!dataset.about().credit().isEmpty()) credits.add(dataset.about().credit());
-        if (layer.kind() == Layer.Kind.AREAS) PlacesDrawer.setOf(layer, dataset).flatMap(dataset::creditOf).filter(c -> !c.isEmpty()).ifPresent(credits::add);
+        if (layer.kind() == Layer.Kind.AREAS)
+            PlacesDrawer.setOf(layer, dataset)
+                    .flatMap(dataset::creditOf)
+                    .filter(c -> !c.isEmpty())
+                    .ifPresent(credits::add);
     }
 
     private LayerDrawn draw(LayerRows rows) {
@@ -116,16 +140,30 @@ final class MapDrawer {
      * @throws MisfitException when it is not
      */
     private static void fits(Layer layer, LoadedDataset dataset) {
-        if (layer.size() != null && !layer.isOfShapes() && !dataset.read(layer.size().measure()).isAmount()) {
-            throw new MisfitException("“%s” is a date, and a date has no size. Choose another measure for the size; colours and labels can stand for dates".formatted(ColumnWords.of(layer.size().measure())));
+        if (layer.size() != null
+                && !layer.isOfShapes()
+                && !dataset.read(layer.size().measure()).isAmount()) {
+            throw new MisfitException(
+                    ("“%s” is a date, and a date has no size. Choose another measure for the size; colours and "
+                                    + "labels can stand for dates")
+                            .formatted(ColumnWords.of(layer.size().measure())));
         }
-        if (layer.colour() != null && layer.colour().measure() != null && layer.colour().per() != null && !dataset.read(layer.colour().measure()).isAmount()) {
-            throw new MisfitException("“%s” is a date, and a date cannot be divided by the size of an area. Take that off in the layer's brief".formatted(ColumnWords.of(layer.colour().measure())));
+        if (layer.colour() != null
+                && layer.colour().measure() != null
+                && layer.colour().per() != null
+                && !dataset.read(layer.colour().measure()).isAmount()) {
+            throw new MisfitException(
+                    ("“%s” is a date, and a date cannot be divided by the size of an area. Take that off in the "
+                                    + "layer's brief")
+                            .formatted(ColumnWords.of(layer.colour().measure())));
         }
     }
 
     private static List<Map.Entry<String, Layer>> inOrder(Visual.OfMap map) {
-        return map.layers().entrySet().stream().sorted(Map.Entry.<String, Layer>comparingByValue(Comparator.comparingInt(Layer::order)).thenComparing(Map.Entry.comparingByKey())).toList();
+        return map.layers().entrySet().stream()
+                .sorted(Map.Entry.<String, Layer>comparingByValue(Comparator.comparingInt(Layer::order))
+                        .thenComparing(Map.Entry.comparingByKey()))
+                .toList();
     }
 
     /** The layer as the reader has set it: shown or hidden, with the measure that was chosen. */
@@ -139,8 +177,25 @@ final class MapDrawer {
         if (size != null && size.offered() != null) {
             size = size.by(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE)));
         }
-        return new Layer(layer.kind(), layer.order(), layer.dataset(), layer.name(), hidden, size, colour, layer.symbol(), layer.gather(), layer.set(), layer.spread(), layer.path(),
-                layer.label(), layer.tip(), layer.border(), layer.opacity(), layer.rule(), layer.period());
+        return new Layer(
+                layer.kind(),
+                layer.order(),
+                layer.dataset(),
+                layer.name(),
+                hidden,
+                size,
+                colour,
+                layer.symbol(),
+                layer.gather(),
+                layer.set(),
+                layer.spread(),
+                layer.path(),
+                layer.label(),
+                layer.tip(),
+                layer.border(),
+                layer.opacity(),
+                layer.rule(),
+                layer.period());
     }
 
     /** What the reader may choose among: what the author chose, then what is offered besides. */
@@ -160,12 +215,16 @@ final class MapDrawer {
         Layer.Colour colour = layer.colour();
         if (colour != null && colour.offered() != null && colour.measure() != null) {
             List<Measure> offered = offered(colour.measure(), colour.offered());
-            key = key.offering(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(colour.measure(), colour.offered(), state.slot(visual, id))));
+            key = key.offering(
+                    offered.stream().map(dataset::words).toList(),
+                    offered.indexOf(chosen(colour.measure(), colour.offered(), state.slot(visual, id))));
         }
         Layer.Size size = layer.size();
         if (size != null && size.offered() != null && !layer.isOfShapes()) {
             List<Measure> offered = offered(size.measure(), size.offered());
-            key = key.offeringSizes(offered.stream().map(dataset::words).toList(), offered.indexOf(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE))));
+            key = key.offeringSizes(
+                    offered.stream().map(dataset::words).toList(),
+                    offered.indexOf(chosen(size.measure(), size.offered(), state.slot(visual, id + SIZE))));
         }
         return key == drawn.key() ? drawn : drawn.with(key);
     }
@@ -176,11 +235,15 @@ final class MapDrawer {
         String from = period.from() == null ? null : period.from().toString();
         String to = period.to() == null ? null : period.to().toString();
         String words = from == null ? "up to " + to : to == null ? "from " + from : "from " + from + " to " + to;
-        return List.of(new Stage("The layer keeps to %s %s".formatted(ColumnWords.of(period.column()), words), List.of(new Condition.Between(period.column(), from, to))));
+        return List.of(new Stage(
+                "The layer keeps to %s %s".formatted(ColumnWords.of(period.column()), words),
+                List.of(new Condition.Between(period.column(), from, to))));
     }
 
     private String titleOf(Visual.OfMap map) {
-        Layer top = map.layers().values().stream().max(Comparator.comparingInt(Layer::order)).orElseThrow();
+        Layer top = map.layers().values().stream()
+                .max(Comparator.comparingInt(Layer::order))
+                .orElseThrow();
         if (top.name() != null && !top.name().isBlank()) return top.name();
         Optional<LoadedDataset> dataset = datasets.ready(top.dataset());
         return dataset.map(d -> LayerRows.nameOf(top, d)).orElse("A map");
@@ -198,21 +261,50 @@ final class MapDrawer {
     private String summary(LayerDrawn layer) {
         String name = layer.head().name();
         if (layer instanceof LayerDrawn.OfSymbols s) {
-            String most = IntStream.range(0, Math.min(NAMED, s.at().length)).mapToObj(i -> name(s.places(), s.at()[i]) + " " + NumberWords.full(s.sizes()[i])).reduce((a, b) -> a + ", " + b).orElse("none");
+            String most = IntStream.range(0, Math.min(NAMED, s.at().length))
+                    .mapToObj(i -> name(s.places(), s.at()[i]) + " " + NumberWords.full(s.sizes()[i]))
+                    .reduce((a, b) -> a + ", " + b)
+                    .orElse("none");
             return "%s: %,d symbols. The largest: %s.%s".formatted(name, s.at().length, most, colours(s.key()));
         }
         if (layer instanceof LayerDrawn.OfAreas a) {
-            int[] order = IntStream.range(0, a.at().length).boxed().filter(i -> Double.isFinite(a.values()[i])).sorted(Comparator.comparingDouble(i -> -a.values()[i])).mapToInt(i -> i).toArray();
-            String most = IntStream.range(0, Math.min(NAMED, order.length)).mapToObj(i -> name(a.places(), a.at()[order[i]]) + " " + (a.key().low() == null ? ValueWords.NUMBER : a.key().read()).full(a.values()[order[i]])).reduce((x, y) -> x + ", " + y).orElse("none");
-            return "%s: %,d %s. The highest: %s.%s".formatted(name, a.at().length, a.set() == null ? "shapes" : "areas of " + a.set(), most, colours(a.key()));
+            int[] order = IntStream.range(0, a.at().length)
+                    .boxed()
+                    .filter(i -> Double.isFinite(a.values()[i]))
+                    .sorted(Comparator.comparingDouble(i -> -a.values()[i]))
+                    .mapToInt(i -> i)
+                    .toArray();
+            String most = IntStream.range(0, Math.min(NAMED, order.length))
+                    .mapToObj(i -> name(a.places(), a.at()[order[i]]) + " "
+                            + (a.key().low() == null
+                                            ? ValueWords.NUMBER
+                                            : a.key().read())
+                                    .full(a.values()[order[i]]))
+                    .reduce((x, y) -> x + ", " + y)
+                    .orElse("none");
+            return "%s: %,d %s. The highest: %s.%s"
+                    .formatted(
+                            name,
+                            a.at().length,
+                            a.set() == null ? "shapes" : "areas of " + a.set(),
+                            most,
+                            colours(a.key()));
         }
-        if (layer instanceof LayerDrawn.OfDensity d) return "%s: the density of %,d places.".formatted(name, d.at().length);
+        if (layer instanceof LayerDrawn.OfDensity d)
+            return "%s: the density of %,d places.".formatted(name, d.at().length);
         if (layer instanceof LayerDrawn.OfFlows f) {
-            String most = IntStream.range(0, Math.min(NAMED, f.from().length)).mapToObj(i -> "%s to %s %s".formatted(name(f.places(), f.from()[i]), name(f.places(), f.to()[i]), NumberWords.full(f.values()[i])))
-                    .reduce((a, b) -> a + ", " + b).orElse("none");
+            String most = IntStream.range(0, Math.min(NAMED, f.from().length))
+                    .mapToObj(i -> "%s to %s %s"
+                            .formatted(
+                                    name(f.places(), f.from()[i]),
+                                    name(f.places(), f.to()[i]),
+                                    NumberWords.full(f.values()[i])))
+                    .reduce((a, b) -> a + ", " + b)
+                    .orElse("none");
             return "%s: %,d flows. The largest: %s.".formatted(name, f.from().length, most);
         }
-        if (layer instanceof LayerDrawn.OfPaths p) return "%s: %,d paths through %,d points.".formatted(name, p.names().size(), p.at().length);
+        if (layer instanceof LayerDrawn.OfPaths p)
+            return "%s: %,d paths through %,d points.".formatted(name, p.names().size(), p.at().length);
         return String.join(" ", layer.head().notes());
     }
 
@@ -223,7 +315,12 @@ final class MapDrawer {
     private static String colours(LayerDrawn.Key key) {
         if (key.colourWords() == null) return "";
         if (key.low() == null) return " Coloured by " + key.colourWords() + ".";
-        return String.format(Locale.ENGLISH, " Coloured by %s, from %s to %s%s.", key.colourWords(), key.read().full(key.low()), key.read().full(key.high()),
+        return String.format(
+                Locale.ENGLISH,
+                " Coloured by %s, from %s to %s%s.",
+                key.colourWords(),
+                key.read().full(key.low()),
+                key.read().full(key.high()),
                 key.missing() == 0 ? "" : "; %,d without data".formatted(key.missing()));
     }
 }

@@ -51,10 +51,14 @@ public final class Narrowing {
     List<Stage> linkStages(String visualId, LoadedDataset dataset) {
         List<Stage> stages = new ArrayList<>();
         state.picks().forEach((from, values) -> {
-            if (dashboard.links().values().stream().noneMatch(link -> link.from().equals(from) && link.reaches(visualId))) return;
+            if (dashboard.links().values().stream()
+                    .noneMatch(link -> link.from().equals(from) && link.reaches(visualId))) return;
             Source source = source(dashboard.visuals().get(from));
-            column(source, dataset).ifPresent(column -> stages.add(
-                    new Stage(pickWords(from, values), List.of(new Condition.OneOf(column, column.equals(PlacedTable.PLACE) ? dataset.meant(values) : values)))));
+            column(source, dataset)
+                    .ifPresent(column -> stages.add(new Stage(
+                            pickWords(from, values),
+                            List.of(new Condition.OneOf(
+                                    column, column.equals(PlacedTable.PLACE) ? dataset.meant(values) : values)))));
         });
         return stages;
     }
@@ -71,7 +75,8 @@ public final class Narrowing {
         Optional<String> column = column(new Source(filter.dataset(), filter.column()), dataset);
         if (column.isEmpty()) return Optional.empty();
         if (filter instanceof Filter.Choice) {
-            return Optional.ofNullable(state.choices().get(id)).map(values -> new Condition.OneOf(column.get(), values));
+            return Optional.ofNullable(state.choices().get(id))
+                    .map(values -> new Condition.OneOf(column.get(), values));
         }
         return Optional.ofNullable(state.dates().get(id))
                 .map(range -> new Condition.Between(column.get(), text(range.from()), text(range.to())));
@@ -86,7 +91,10 @@ public final class Narrowing {
 
     static Source source(Visual visual) {
         if (visual instanceof Visual.OfMap map) {
-            long dataset = map.layers().values().stream().mapToLong(Layer::dataset).findFirst().orElse(-1);
+            long dataset = map.layers().values().stream()
+                    .mapToLong(Layer::dataset)
+                    .findFirst()
+                    .orElse(-1);
             return new Source(dataset, PlacedTable.PLACE);
         }
         if (visual instanceof Visual.OfBars bars) return new Source(bars.dataset(), bars.category());
@@ -99,20 +107,32 @@ public final class Narrowing {
     private Optional<String> column(Source source, LoadedDataset dataset) {
         if (source.column() == null) return Optional.empty();
         if (source.dataset() == dataset.id() || source.column().startsWith("@")) {
-            return Optional.of(source.column()).filter(c -> dataset.table().find(c).isPresent());
+            return Optional.of(source.column())
+                    .filter(c -> dataset.table().find(c).isPresent());
         }
-        if (dataset.placing() instanceof Placing.ByTie tie && tie.dataset() == source.dataset() && tie.equals().equals(source.column())) {
+        if (dataset.placing() instanceof Placing.ByTie tie
+                && tie.dataset() == source.dataset()
+                && tie.equals().equals(source.column())) {
             return Optional.of(tie.column());
         }
-        Optional<String> mine = dataset.ties().stream().filter(t -> t.dataset() == source.dataset() && t.equals().equals(source.column())).map(Tie::column).findFirst();
+        Optional<String> mine = dataset.ties().stream()
+                .filter(t -> t.dataset() == source.dataset() && t.equals().equals(source.column()))
+                .map(Tie::column)
+                .findFirst();
         if (mine.isPresent()) return mine.filter(c -> dataset.table().find(c).isPresent());
         Optional<LoadedDataset> from = datasets.ready(source.dataset());
         Optional<String> placed = from.map(LoadedDataset::placing)
-                .filter(p -> p instanceof Placing.ByTie tie && tie.dataset() == dataset.id() && tie.column().equals(source.column()))
+                .filter(p -> p instanceof Placing.ByTie tie
+                        && tie.dataset() == dataset.id()
+                        && tie.column().equals(source.column()))
                 .map(p -> ((Placing.ByTie) p).equals());
         if (placed.isPresent()) return placed;
-        return from.stream().flatMap(d -> d.ties().stream()).filter(t -> t.dataset() == dataset.id() && t.column().equals(source.column()))
-                .map(Tie::equals).filter(c -> dataset.table().find(c).isPresent()).findFirst();
+        return from.stream()
+                .flatMap(d -> d.ties().stream())
+                .filter(t -> t.dataset() == dataset.id() && t.column().equals(source.column()))
+                .map(Tie::equals)
+                .filter(c -> dataset.table().find(c).isPresent())
+                .findFirst();
     }
 
     /** Ids of the visuals that change with this filter or parameter, or with a pick on this visual. */
@@ -121,8 +141,11 @@ public final class Narrowing {
         Filter filter = dashboard.filters().get(id);
         dashboard.visuals().forEach((visualId, visual) -> {
             boolean byFilter = filter != null && visual.page().equals(filter.page());
-            boolean byPick = dashboard.links().values().stream().anyMatch(l -> l.from().equals(id) && l.reaches(visualId));
-            boolean byParameter = visual instanceof Visual.OfMap map && dashboard.parameters().containsKey(id) && map.layers().values().stream().anyMatch(layer -> turnsAbout(layer.colour(), id));
+            boolean byPick =
+                    dashboard.links().values().stream().anyMatch(l -> l.from().equals(id) && l.reaches(visualId));
+            boolean byParameter = visual instanceof Visual.OfMap map
+                    && dashboard.parameters().containsKey(id)
+                    && map.layers().values().stream().anyMatch(layer -> turnsAbout(layer.colour(), id));
             if (byFilter || byPick || byParameter) touched.add(visualId);
         });
         return touched;
@@ -130,7 +153,10 @@ public final class Narrowing {
 
     /** Whether a scale turns about a parameter; that of a shared key may. */
     private static boolean turnsAbout(Layer.Colour colour, String parameter) {
-        return colour != null && (colour.key() != null || colour.centre() != null && parameter.equals(colour.centre().parameter()));
+        return colour != null
+                && (colour.key() != null
+                        || colour.centre() != null
+                                && parameter.equals(colour.centre().parameter()));
     }
 
     /**
@@ -149,13 +175,16 @@ public final class Narrowing {
                 parts.add(new Showing(id, words(id, dashboard.filters().get(id))));
             }
         }
-        state.numbers().forEach((id, number) -> parts.add(new Showing(id, dashboard.parameters().get(id).name() + " " + NumberWords.full(number))));
+        state.numbers()
+                .forEach((id, number) -> parts.add(
+                        new Showing(id, dashboard.parameters().get(id).name() + " " + NumberWords.full(number))));
         state.picks().forEach((id, values) -> parts.add(new Showing(id, pickWords(id, values))));
         return parts;
     }
 
     private String words(String id, Filter filter) {
-        if (filter instanceof Filter.Choice) return filter.words() + " is " + list(state.choices().getOrDefault(id, List.of()), "or");
+        if (filter instanceof Filter.Choice)
+            return filter.words() + " is " + list(state.choices().getOrDefault(id, List.of()), "or");
         ReaderState.Dates range = state.dates().get(id);
         if (range == null) return filter.words();
         if (range.from() == null) return filter.words() + " up to " + DAY.format(range.to());
@@ -165,14 +194,24 @@ public final class Narrowing {
 
     private String pickWords(String visual, List<String> values) {
         Source source = source(dashboard.visuals().get(visual));
-        List<String> names = values.stream().map(v -> label(dashboard.visuals().get(visual), source, v)).sorted().toList();
+        List<String> names = values.stream()
+                .map(v -> label(dashboard.visuals().get(visual), source, v))
+                .sorted()
+                .toList();
         return "Picked: " + list(names, "and");
     }
 
     /** What a picked value is called: on a map by the layer that shows it. */
     private String label(Visual visual, Source source, String value) {
-        if (!(visual instanceof Visual.OfMap map)) return datasets.ready(source.dataset()).map(d -> d.label(source.column(), value)).orElse(value);
-        return map.layers().values().stream().flatMap(layer -> datasets.ready(layer.dataset()).stream().flatMap(d -> d.shown(layer, value).stream())).findFirst().map(Place::name).orElse(value);
+        if (!(visual instanceof Visual.OfMap map))
+            return datasets.ready(source.dataset())
+                    .map(d -> d.label(source.column(), value))
+                    .orElse(value);
+        return map.layers().values().stream()
+                .flatMap(layer -> datasets.ready(layer.dataset()).stream().flatMap(d -> d.shown(layer, value).stream()))
+                .findFirst()
+                .map(Place::name)
+                .orElse(value);
     }
 
     /** "a, b or c"; more than three as "a, b, c and 4 more". */
@@ -180,7 +219,8 @@ public final class Narrowing {
         List<String> all = List.copyOf(words);
         if (all.isEmpty()) return "nothing";
         if (all.size() == 1) return all.get(0);
-        if (all.size() > NAMED) return String.join(", ", all.subList(0, NAMED)) + " and " + (all.size() - NAMED) + " more";
+        if (all.size() > NAMED)
+            return String.join(", ", all.subList(0, NAMED)) + " and " + (all.size() - NAMED) + " more";
         return String.join(", ", all.subList(0, all.size() - 1)) + " " + last + " " + all.get(all.size() - 1);
     }
 }

@@ -26,8 +26,10 @@ import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
 /**
- * The shapes that a dataset's rows brought along: lines, areas and points, by the place of the rows. Where rows of one place
- * have several shapes, they are that place's together. Shapes are read from the cells each time they are asked for: what is
+ * The shapes that a dataset's rows brought along: lines, areas and points, by the place of the rows. Where rows of one
+ * place
+ * have several shapes, they are that place's together. Shapes are read from the cells each time they are asked for:
+ * what is
  * sent of them is kept elsewhere, and a million corners are not held twice. Immutable; safe to share between threads.
  */
 public final class OwnShapes {
@@ -48,7 +50,9 @@ public final class OwnShapes {
 
     /** The column of a table whose cells are shapes in degrees. */
     static Optional<String> column(Table table) {
-        return table.names().stream().filter(name -> !name.startsWith("@") && isShapes(table, name)).findFirst();
+        return table.names().stream()
+                .filter(name -> !name.startsWith("@") && isShapes(table, name))
+                .findFirst();
     }
 
     /** Whether the cells of a column are shapes, which are no words to group rows by. */
@@ -66,7 +70,9 @@ public final class OwnShapes {
             for (int row = 0; row < table.rows(); row++) {
                 int place = at.codes().get(row);
                 int shape = shapes.codes().get(row);
-                if (place >= 0 && shape >= 0) cells.computeIfAbsent(at.dictionary().get(place), p -> new LinkedHashSet<>()).add(shapes.dictionary().get(shape));
+                if (place >= 0 && shape >= 0)
+                    cells.computeIfAbsent(at.dictionary().get(place), p -> new LinkedHashSet<>())
+                            .add(shapes.dictionary().get(shape));
             }
             return new OwnShapes(cells, places);
         });
@@ -94,21 +100,33 @@ public final class OwnShapes {
     public BoundarySet set() {
         List<Area> areas = new ArrayList<>();
         cells.forEach((place, written) -> {
-            List<Geometry> read = written.stream().map(WrittenShape::inDegrees).filter(shape -> shape != null && !shape.isEmpty())
-                    .map(shape -> shape instanceof Polygonal ? Antimeridian.cut(shape) : shape).toList();
+            List<Geometry> read = written.stream()
+                    .map(WrittenShape::inDegrees)
+                    .filter(shape -> shape != null && !shape.isEmpty())
+                    .map(shape -> shape instanceof Polygonal ? Antimeridian.cut(shape) : shape)
+                    .toList();
             if (read.isEmpty()) return;
             Place known = places.get(place);
-            areas.add(new Area(code(place), known == null ? place : known.name(), "", read.size() == 1 ? read.get(0) : SHAPES.createGeometryCollection(read.toArray(Geometry[]::new))));
+            areas.add(new Area(
+                    code(place),
+                    known == null ? place : known.name(),
+                    "",
+                    read.size() == 1 ? read.get(0) : SHAPES.createGeometryCollection(read.toArray(Geometry[]::new))));
         });
         return new BoundarySet("own shapes", "own", "", areas);
     }
 
     /** Whether some are areas: all but those written as points or lines. */
     boolean mayHaveAreas() {
-        return cells.values().stream().flatMap(Set::stream).anyMatch(cell -> !NO_AREA.matcher(cell).lookingAt());
+        return cells.values().stream()
+                .flatMap(Set::stream)
+                .anyMatch(cell -> !NO_AREA.matcher(cell).lookingAt());
     }
 
-    /** What the browser knows a place of a layer of areas by: what stands behind the name of the set, where there is one. */
+    /**
+     * What the browser knows a place of a layer of areas by: what stands behind the name of the set, where there is
+     * one.
+     */
     public static String code(String place) {
         return place.substring(place.indexOf('/') + 1);
     }

@@ -12,7 +12,8 @@ import sarnik.place.Place;
 import sarnik.place.PlaceLevel;
 
 /**
- * The places of a dataset as the browser keeps them: drawings name a place by its number in this list, so that a narrowing
+ * The places of a dataset as the browser keeps them: drawings name a place by its number in this list, so that a
+ * narrowing
  * sends figures and nothing else. Immutable.
  *
  * @param tag changes with the content
@@ -23,13 +24,21 @@ import sarnik.place.PlaceLevel;
  * @param lat degrees north
  * @param index the number of a place by its id
  */
-public record PlaceSheet(String tag, List<String> ids, List<String> names, List<String> within, double[] lon, double[] lat, @JsonIgnore Map<String, Integer> index) {
+public record PlaceSheet(
+        String tag,
+        List<String> ids,
+        List<String> names,
+        List<String> within,
+        double[] lon,
+        double[] lat,
+        @JsonIgnore Map<String, Integer> index) {
 
     /** Decimals of a degree that are kept: about a metre. */
     private static final double DEGREE = 1e5;
 
     static PlaceSheet of(Collection<Place> places) {
-        List<Place> sorted = places.stream().sorted(Comparator.comparing(Place::id)).toList();
+        List<Place> sorted =
+                places.stream().sorted(Comparator.comparing(Place::id)).toList();
         List<String> ids = new ArrayList<>(sorted.size());
         List<String> names = new ArrayList<>(sorted.size());
         List<String> within = new ArrayList<>(sorted.size());

@@ -56,40 +56,67 @@ public final class PlaceTeller {
         LayerRows one = rows.only(column, place);
         Frame frame = one.ask(List.of(), measures);
         List<Line> lines = new ArrayList<>();
-        for (int i = 0; i < measures.size(); i++) lines.add(new Line(rows.dataset().words(measures.get(i)), rows.dataset().read(measures.get(i)).full(frame.value(i, 0))));
+        for (int i = 0; i < measures.size(); i++)
+            lines.add(new Line(
+                    rows.dataset().words(measures.get(i)),
+                    rows.dataset().read(measures.get(i)).full(frame.value(i, 0))));
         Layer.Tip tip = rows.layer.tip();
         if (tip != null && tip.columns() != null) {
             for (String c : tip.columns()) {
                 Frame values = one.ask(List.of(c), List.of(Measure.ROWS));
-                List<String> keys = IntStream.range(0, Math.min(4, values.size())).mapToObj(g -> values.key(0, g)).toList();
-                lines.add(new Line(ColumnWords.of(c), keys.isEmpty() ? "–" : String.join(", ", keys) + (values.size() > 4 ? " and " + (values.size() - 4) + " more" : "")));
+                List<String> keys = IntStream.range(0, Math.min(4, values.size()))
+                        .mapToObj(g -> values.key(0, g))
+                        .toList();
+                lines.add(new Line(
+                        ColumnWords.of(c),
+                        keys.isEmpty()
+                                ? "–"
+                                : String.join(", ", keys)
+                                        + (values.size() > 4 ? " and " + (values.size() - 4) + " more" : "")));
             }
         }
         String name = name(rows, column, place);
-        return new Told(name, lines, tip == null || tip.over() == null ? null : chart(one, tip.over(), measures.get(0)), tip == null || tip.text() == null || tip.text().isBlank() ? null : filled(tip.text(), name, lines));
+        return new Told(
+                name,
+                lines,
+                tip == null || tip.over() == null ? null : chart(one, tip.over(), measures.get(0)),
+                tip == null || tip.text() == null || tip.text().isBlank() ? null : filled(tip.text(), name, lines));
     }
 
-    /** A template with its braces filled. What stands in braces and is not told stays as it is, so that a slip is seen. */
+    /**
+     * A template with its braces filled. What stands in braces and is not told stays as it is, so that a slip is seen.
+     */
     static String filled(String text, String name, List<Line> lines) {
         return BRACES.matcher(text).replaceAll(found -> {
             String wanted = found.group(1).strip();
             if (wanted.equalsIgnoreCase("place")) return Matcher.quoteReplacement(name);
             // A unit behind a comma goes without saying.
-            return Matcher.quoteReplacement(lines.stream().filter(l -> l.words().equalsIgnoreCase(wanted) || l.words().replaceFirst(",.*", "").equalsIgnoreCase(wanted)).map(Line::value).findFirst().orElse(found.group()));
+            return Matcher.quoteReplacement(lines.stream()
+                    .filter(l -> l.words().equalsIgnoreCase(wanted)
+                            || l.words().replaceFirst(",.*", "").equalsIgnoreCase(wanted))
+                    .map(Line::value)
+                    .findFirst()
+                    .orElse(found.group()));
         });
     }
 
     private static String name(LayerRows rows, String column, String place) {
-        return Optional.ofNullable(rows.dataset().placesOf(column).get(place)).map(Place::name).orElse(place);
+        return Optional.ofNullable(rows.dataset().placesOf(column).get(place))
+                .map(Place::name)
+                .orElse(place);
     }
 
     /** Everything the layer shows or tells of a place, each once. */
     private static List<Measure> measures(Layer layer) {
         List<Measure> measures = new ArrayList<>();
-        if (layer.size() != null && !layer.isOfShapes()) measures.add(layer.size().measure());
-        if (layer.colour() != null && layer.colour().measure() != null) measures.add(layer.colour().measure());
-        if (layer.label() != null && layer.label().measure() != null) measures.add(layer.label().measure());
-        if (layer.tip() != null && layer.tip().measures() != null) measures.addAll(layer.tip().measures());
+        if (layer.size() != null && !layer.isOfShapes())
+            measures.add(layer.size().measure());
+        if (layer.colour() != null && layer.colour().measure() != null)
+            measures.add(layer.colour().measure());
+        if (layer.label() != null && layer.label().measure() != null)
+            measures.add(layer.label().measure());
+        if (layer.tip() != null && layer.tip().measures() != null)
+            measures.addAll(layer.tip().measures());
         if (measures.isEmpty()) measures.add(Measure.ROWS);
         return measures.stream().distinct().toList();
     }
@@ -97,13 +124,23 @@ public final class PlaceTeller {
     private static Chart chart(LayerRows rows, String over, Measure measure) {
         Frame frame = rows.ask(List.of(over), List.of(measure));
         int from = Math.max(0, frame.size() - MOST_POINTS);
-        double[] values = IntStream.range(from, frame.size()).mapToDouble(g -> frame.value(0, g)).toArray();
+        double[] values = IntStream.range(from, frame.size())
+                .mapToDouble(g -> frame.value(0, g))
+                .toArray();
         double most = 0;
         for (double v : values) if (Double.isFinite(v)) most = Math.max(most, v);
         double top = most;
-        return new Chart(rows.dataset().words(measure) + " by " + ColumnWords.of(over), IntStream.range(from, frame.size()).mapToObj(g -> frame.key(0, g)).toList(),
-                IntStream.range(0, values.length).mapToDouble(i -> top > 0 ? Math.max(0, values[i]) / top : Double.NaN).toArray(),
-                IntStream.range(0, values.length).mapToObj(i -> rows.dataset().read(measure).full(values[i])).toList());
+        return new Chart(
+                rows.dataset().words(measure) + " by " + ColumnWords.of(over),
+                IntStream.range(from, frame.size())
+                        .mapToObj(g -> frame.key(0, g))
+                        .toList(),
+                IntStream.range(0, values.length)
+                        .mapToDouble(i -> top > 0 ? Math.max(0, values[i]) / top : Double.NaN)
+                        .toArray(),
+                IntStream.range(0, values.length)
+                        .mapToObj(i -> rows.dataset().read(measure).full(values[i]))
+                        .toList());
     }
 
     /** Places of the layer within a distance of a place, nearest first, itself among them. */
@@ -114,11 +151,14 @@ public final class PlaceTeller {
         Place from = places.get(place);
         if (from == null) return List.of();
         record Away(Place place, double metres) {}
-        return IntStream.range(0, frame.size()).mapToObj(g -> places.get(frame.key(0, g))).filter(p -> p != null)
+        return IntStream.range(0, frame.size())
+                .mapToObj(g -> places.get(frame.key(0, g)))
+                .filter(p -> p != null)
                 .map(p -> new Away(p, GreatCircle.metres(from.lon(), from.lat(), p.lon(), p.lat())))
                 .filter(a -> a.metres <= metres)
                 .sorted(Comparator.comparingDouble(Away::metres).thenComparing(a -> a.place.id()))
-                .map(a -> new Found(a.place.id(), a.place.name(), NumberWords.full(Math.round(a.metres / 100) / 10.0) + " km"))
+                .map(a -> new Found(
+                        a.place.id(), a.place.name(), NumberWords.full(Math.round(a.metres / 100) / 10.0) + " km"))
                 .toList();
     }
 
@@ -128,14 +168,22 @@ public final class PlaceTeller {
         List<Measure> measures = measures(rows.layer);
         Frame frame = rows.ask(List.of(column), measures);
         Map<String, Place> places = rows.dataset().placesOf(column);
-        int self = IntStream.range(0, frame.size()).filter(g -> frame.key(0, g).equals(place)).findFirst().orElse(-1);
+        int self = IntStream.range(0, frame.size())
+                .filter(g -> frame.key(0, g).equals(place))
+                .findFirst()
+                .orElse(-1);
         if (self < 0) return List.of();
         double[] unlike = Standardised.distances(frame.values(), self);
         Set<String> known = new HashSet<>(places.keySet());
-        return IntStream.range(0, frame.size()).boxed().filter(g -> known.contains(frame.key(0, g)) && Double.isFinite(unlike[g]))
+        return IntStream.range(0, frame.size())
+                .boxed()
+                .filter(g -> known.contains(frame.key(0, g)) && Double.isFinite(unlike[g]))
                 .sorted(Comparator.comparingDouble((Integer g) -> unlike[g]).thenComparing(g -> frame.key(0, g)))
                 .limit(count + 1L)
-                .map(g -> new Found(frame.key(0, g), places.get(frame.key(0, g)).name(), NumberWords.full(unlike[g]) + " deviations away"))
+                .map(g -> new Found(
+                        frame.key(0, g),
+                        places.get(frame.key(0, g)).name(),
+                        NumberWords.full(unlike[g]) + " deviations away"))
                 .toList();
     }
 

@@ -24,7 +24,10 @@ import sarnik.scale.NumberWords;
 /** Draws layers that have one mark for each place: symbols and areas. */
 final class PlacesDrawer {
 
-    /** Beyond this many places symbols are gathered whether or not that was asked for: more cannot be told apart or drawn at once. */
+    /**
+     * Beyond this many places symbols are gathered whether or not that was asked for: more cannot be told apart or
+     * drawn at once.
+     */
     static final int MOST_APART = 50_000;
 
     /** Beyond this many labels none would find room. */
@@ -51,9 +54,12 @@ final class PlacesDrawer {
         String column = layer.placeColumn();
         int places = rows.dataset().placesOf(column).size();
         boolean tooMany = places > MOST_APART;
-        if (layer.set() == null && (tooMany || Boolean.TRUE.equals(layer.gather())) && rows.sight.zoom() < NEAREST + 1) {
+        if (layer.set() == null
+                && (tooMany || Boolean.TRUE.equals(layer.gather()))
+                && rows.sight.zoom() < NEAREST + 1) {
             column = RolledUp.cells((int) Math.max(FARTHEST, Math.min(NEAREST, Math.round(rows.sight.zoom()))));
-            if (tooMany) rows.notes.add("%,d places are gathered into groups, which open as one zooms.".formatted(places));
+            if (tooMany)
+                rows.notes.add("%,d places are gathered into groups, which open as one zooms.".formatted(places));
         }
         Measure size = layer.size() == null ? Measure.ROWS : layer.size().measure();
         Frame frame = rows.ask(List.of(column), measures(size));
@@ -62,27 +68,55 @@ final class PlacesDrawer {
         int[] order = inOrder(frame, sheet, sizes);
         double largest = 0;
         for (double s : sizes) if (Double.isFinite(s)) largest = Math.max(largest, Math.abs(s));
-        CircleSizes circle = layer.size() == null ? null : new CircleSizes(layer.size().rule(), layer.size().largest() == null ? largest : layer.size().largest(), layer.size().radius());
+        CircleSizes circle = layer.size() == null
+                ? null
+                : new CircleSizes(
+                        layer.size().rule(),
+                        layer.size().largest() == null ? largest : layer.size().largest(),
+                        layer.size().radius());
         double[] shownSizes = picked(sizes, order);
-        double[] radii = Arrays.stream(shownSizes).map(s -> circle == null ? ONE_SIZE : s == 0 ? NOTHING_SOLD : round(circle.radius(s))).toArray();
+        double[] radii = Arrays.stream(shownSizes)
+                .map(s -> circle == null ? ONE_SIZE : s == 0 ? NOTHING_SOLD : round(circle.radius(s)))
+                .toArray();
         Colouring colouring = colouring(frame, order, List.of(column));
         Shapes shapes = shapes(frame, order, column);
         Labels labels = labels(frame, order, column, sheet);
         Key key = colouring.key().shaped(shapes.swatches());
         if (circle != null) {
             key = key.sized(rows.dataset().words(size), examples(circle));
-            long missing = Arrays.stream(shownSizes).filter(s -> !Double.isFinite(s)).count();
-            if (missing > 0) rows.notes.add("%,d %s no figure for the size and %s not drawn.".formatted(missing, missing == 1 ? "place has" : "places have", missing == 1 ? "is" : "are"));
+            long missing =
+                    Arrays.stream(shownSizes).filter(s -> !Double.isFinite(s)).count();
+            if (missing > 0)
+                rows.notes.add("%,d %s no figure for the size and %s not drawn."
+                        .formatted(missing, missing == 1 ? "place has" : "places have", missing == 1 ? "is" : "are"));
         }
-        return new LayerDrawn.OfSymbols(rows.head(), sheet.tag(), at(frame, order, sheet), radii, colouring.classes(), shapes.of(), shapes.one(), shown(shownSizes),
-                layer.colour() == null || layer.colour().measure() == null ? null : shown(tints(frame, order)), members(column, frame, order), labels.texts(), labels.ranks(), key);
+        return new LayerDrawn.OfSymbols(
+                rows.head(),
+                sheet.tag(),
+                at(frame, order, sheet),
+                radii,
+                colouring.classes(),
+                shapes.of(),
+                shapes.one(),
+                shown(shownSizes),
+                layer.colour() == null || layer.colour().measure() == null ? null : shown(tints(frame, order)),
+                members(column, frame, order),
+                labels.texts(),
+                labels.ranks(),
+                key);
     }
 
     /** The size, the colour and what labels need. */
     private List<Measure> measures(Measure first) {
-        List<Measure> measures = new ArrayList<>(List.of(first, layer.colour() == null || layer.colour().measure() == null ? Measure.ROWS : layer.colour().measure()));
-        if (layer.label() != null && layer.label().measure() != null) measures.add(layer.label().measure());
-        if (layer.label() != null && layer.label().priority() != null) measures.add(layer.label().priority());
+        List<Measure> measures = new ArrayList<>(List.of(
+                first,
+                layer.colour() == null || layer.colour().measure() == null
+                        ? Measure.ROWS
+                        : layer.colour().measure()));
+        if (layer.label() != null && layer.label().measure() != null)
+            measures.add(layer.label().measure());
+        if (layer.label() != null && layer.label().priority() != null)
+            measures.add(layer.label().priority());
         return measures;
     }
 
@@ -96,7 +130,8 @@ final class PlacesDrawer {
                     return place != null && (all || sight.holds(sheet.lon()[place], sheet.lat()[place]));
                 })
                 .boxed()
-                .sorted(Comparator.comparingDouble((Integer g) -> Double.isNaN(sizes[g]) ? 0 : -Math.abs(sizes[g])).thenComparing(g -> frame.key(0, g)))
+                .sorted(Comparator.comparingDouble((Integer g) -> Double.isNaN(sizes[g]) ? 0 : -Math.abs(sizes[g]))
+                        .thenComparing(g -> frame.key(0, g)))
                 .mapToInt(g -> g)
                 .toArray();
     }
@@ -108,10 +143,12 @@ final class PlacesDrawer {
     private int[] members(String column, Frame frame, int[] order) {
         if (!RolledUp.isCells(column)) return null;
         Map<String, Place> groups = rows.dataset().placesOf(column);
-        return Arrays.stream(order).map(g -> {
-            Place group = groups.get(frame.key(0, g));
-            return group.id().startsWith("c") ? (int) group.population() : 1;
-        }).toArray();
+        return Arrays.stream(order)
+                .map(g -> {
+                    Place group = groups.get(frame.key(0, g));
+                    return group.id().startsWith("c") ? (int) group.population() : 1;
+                })
+                .toArray();
     }
 
     private static double[] picked(double[] values, int[] order) {
@@ -140,32 +177,57 @@ final class PlacesDrawer {
     // --- areas -------------------------------------------------------------------------------------
 
     LayerDrawn areas() {
-        String set = setOf(layer, rows.dataset()).orElseThrow(() -> new MisfitException("The rows of “" + rows.dataset().name() + "” lie at points. Choose the areas they are counted by in the layer's brief"));
+        String set = setOf(layer, rows.dataset())
+                .orElseThrow(() ->
+                        new MisfitException("The rows of “" + rows.dataset().name()
+                                + "” lie at points. Choose the areas they are counted by in the layer's brief"));
         return shapes(layer.set() == null ? layer.placeColumn() : RolledUp.column(set), set, null);
     }
 
     private LayerDrawn shapes(String column, String set, String own) {
         Frame frame = rows.ask(List.of(column), measures(Measure.ROWS));
         PlaceSheet sheet = rows.sheet(column);
-        int[] order = IntStream.range(0, frame.size()).filter(g -> sheet.index().containsKey(frame.key(0, g))).toArray();
+        int[] order = IntStream.range(0, frame.size())
+                .filter(g -> sheet.index().containsKey(frame.key(0, g)))
+                .toArray();
         Colouring colouring = colouring(frame, order, List.of(column));
         boolean byMeasure = layer.colour() != null && layer.colour().measure() != null;
         Key key = colouring.key();
-        if (byMeasure && layer.colour().per() == null && isSum(layer.colour().measure()) && (own == null || rows.dataset().ownShapes().orElseThrow().mayHaveAreas())) {
-            key = key.hinted(List.of("Large areas make large sums. Divide “" + ColumnWords.of(layer.colour().measure()) + "” by people in a formula, or by the size of the area in the brief."));
+        if (byMeasure
+                && layer.colour().per() == null
+                && isSum(layer.colour().measure())
+                && (own == null || rows.dataset().ownShapes().orElseThrow().mayHaveAreas())) {
+            key = key.hinted(List.of("Large areas make large sums. Divide “"
+                    + ColumnWords.of(layer.colour().measure())
+                    + "” by people in a formula, or by the size of the area in the brief."));
         }
         Labels labels = labels(frame, order, column, sheet);
-        return new LayerDrawn.OfAreas(rows.head(), set, own, sheet.tag(), at(frame, order, sheet), colouring.classes(), shown(byMeasure ? tints(frame, order) : picked(frame.values().get(0), order)),
-                labels.texts(), labels.ranks(), key);
+        return new LayerDrawn.OfAreas(
+                rows.head(),
+                set,
+                own,
+                sheet.tag(),
+                at(frame, order, sheet),
+                colouring.classes(),
+                shown(byMeasure ? tints(frame, order) : picked(frame.values().get(0), order)),
+                labels.texts(),
+                labels.ranks(),
+                key);
     }
 
     LayerDrawn ownShapes() {
-        OwnShapes own = rows.dataset().ownShapes().orElseThrow(() -> new MisfitException("The rows of “" + rows.dataset().name() + "” brought no shapes along. Choose another kind of layer in its brief"));
+        OwnShapes own = rows.dataset()
+                .ownShapes()
+                .orElseThrow(() ->
+                        new MisfitException("The rows of “" + rows.dataset().name()
+                                + "” brought no shapes along. Choose another kind of layer in its brief"));
         return shapes(PlacedTable.PLACE, null, own.tag());
     }
 
     private static boolean isSum(Measure measure) {
-        return measure.summary() == Summary.SUM || measure.summary() == Summary.COUNT || measure.summary() == Summary.DISTINCT;
+        return measure.summary() == Summary.SUM
+                || measure.summary() == Summary.COUNT
+                || measure.summary() == Summary.DISTINCT;
     }
 
     /** The boundary set whose areas a layer shows: the one it names, or the one its rows are placed by. */
@@ -179,13 +241,20 @@ final class PlacesDrawer {
     private Colouring colouring(Frame frame, int[] order, List<String> by) {
         if (layer.colour() == null || layer.colour().isOne()) return Colouring.one(layer.colour(), order.length);
         Layer.Colour colour = scales.worn(layer.colour(), rows.notes);
-        if (colour.category() == null) return Colouring.byMeasure(colour, tints(frame, order), tintWords(), rows.dataset().read(colour.measure()));
+        if (colour.category() == null)
+            return Colouring.byMeasure(
+                    colour, tints(frame, order), tintWords(), rows.dataset().read(colour.measure()));
         Map<String, String> values = rows.commonest(by, colour.category());
-        return Colouring.byCategory(colour, Arrays.stream(order).mapToObj(g -> values.get(frame.key(0, g))).toList(), rows.dataset().table().column(colour.category()), ColumnWords.of(colour.category()));
+        return Colouring.byCategory(
+                colour,
+                Arrays.stream(order).mapToObj(g -> values.get(frame.key(0, g))).toList(),
+                rows.dataset().table().column(colour.category()),
+                ColumnWords.of(colour.category()));
     }
 
     private String tintWords() {
-        return rows.dataset().words(layer.colour().measure()) + ("km2".equals(layer.colour().per()) ? " per km²" : "");
+        return rows.dataset().words(layer.colour().measure())
+                + ("km2".equals(layer.colour().per()) ? " per km²" : "");
     }
 
     private double[] tints(Frame frame, int[] order) {
@@ -193,12 +262,16 @@ final class PlacesDrawer {
         if (!"km2".equals(layer.colour().per())) return values;
         Map<String, Double> sizes = sizes();
         if (sizes.isEmpty()) rows.notes.add("Only areas have a size to divide by, so the measure is shown as it is.");
-        return IntStream.range(0, order.length).mapToDouble(i -> values[i] / (sizes.isEmpty() ? 1 : sizes.getOrDefault(frame.key(0, order[i]), Double.NaN))).toArray();
+        return IntStream.range(0, order.length)
+                .mapToDouble(i ->
+                        values[i] / (sizes.isEmpty() ? 1 : sizes.getOrDefault(frame.key(0, order[i]), Double.NaN)))
+                .toArray();
     }
 
     /** Square kilometres by the id of what is drawn. */
     private Map<String, Double> sizes() {
-        if (layer.kind() == Layer.Kind.SHAPES) return rows.dataset().ownShapes().map(OwnShapes::squareKilometres).orElse(Map.of());
+        if (layer.kind() == Layer.Kind.SHAPES)
+            return rows.dataset().ownShapes().map(OwnShapes::squareKilometres).orElse(Map.of());
         Map<String, Double> sizes = new HashMap<>();
         String set = setOf(layer, rows.dataset()).orElse("");
         for (Area area : rows.dataset().areasOf(set)) sizes.put("a" + set + "/" + area.code(), area.squareKilometres());
@@ -214,15 +287,18 @@ final class PlacesDrawer {
     private Shapes shapes(Frame frame, int[] order, String column) {
         Layer.Symbol symbol = layer.symbol();
         if (symbol == null) return new Shapes(null, 0, List.of());
-        if (symbol.category() == null) return new Shapes(null, symbol.shape() == null ? 0 : symbol.shape().ordinal(), List.of());
+        if (symbol.category() == null)
+            return new Shapes(null, symbol.shape() == null ? 0 : symbol.shape().ordinal(), List.of());
         int most = Layer.Shape.values().length - 1;
         List<String> values = Colouring.order(rows.dataset().table().column(symbol.category()), null, most);
         Map<String, String> of = rows.commonest(List.of(column), symbol.category());
         int[] counts = new int[most + 1];
-        int[] shapes = Arrays.stream(order).map(g -> {
-            int shape = values.indexOf(of.get(frame.key(0, g)));
-            return shape < 0 ? most : shape;
-        }).toArray();
+        int[] shapes = Arrays.stream(order)
+                .map(g -> {
+                    int shape = values.indexOf(of.get(frame.key(0, g)));
+                    return shape < 0 ? most : shape;
+                })
+                .toArray();
         for (int shape : shapes) counts[shape]++;
         List<ShapeSwatch> swatches = new ArrayList<>();
         for (int s = 0; s < values.size(); s++) swatches.add(new ShapeSwatch(s, values.get(s), counts[s]));
@@ -239,13 +315,30 @@ final class PlacesDrawer {
         Map<String, String> values = byColumn ? rows.commonest(List.of(column), label.column()) : Map.of();
         List<String> texts = new ArrayList<>();
         for (int g : order) {
-            String first = byColumn ? values.getOrDefault(frame.key(0, g), "") : sheet.names().get(sheet.index().get(frame.key(0, g)));
-            texts.add(label.measure() == null ? first : (first + " " + rows.dataset().read(label.measure()).brief(frame.value(2, g))).strip());
+            String first = byColumn
+                    ? values.getOrDefault(frame.key(0, g), "")
+                    : sheet.names().get(sheet.index().get(frame.key(0, g)));
+            texts.add(
+                    label.measure() == null
+                            ? first
+                            : (first + " "
+                                            + rows.dataset()
+                                                    .read(label.measure())
+                                                    .brief(frame.value(2, g)))
+                                    .strip());
         }
-        double[] priority = label.priority() != null ? frame.values().get(label.measure() == null ? 2 : 3) : layer.isOfShapes() ? frame.values().get(1) : null;
-        int[] ranks = priority == null ? null
-                : IntStream.range(0, order.length).boxed().sorted(Comparator.comparingDouble((Integer i) -> Double.isNaN(priority[order[i]]) ? Double.POSITIVE_INFINITY : -priority[order[i]]))
-                        .limit(MOST_LABELS).mapToInt(i -> i).toArray();
+        double[] priority = label.priority() != null
+                ? frame.values().get(label.measure() == null ? 2 : 3)
+                : layer.isOfShapes() ? frame.values().get(1) : null;
+        int[] ranks = priority == null
+                ? null
+                : IntStream.range(0, order.length)
+                        .boxed()
+                        .sorted(Comparator.comparingDouble((Integer i) ->
+                                Double.isNaN(priority[order[i]]) ? Double.POSITIVE_INFINITY : -priority[order[i]]))
+                        .limit(MOST_LABELS)
+                        .mapToInt(i -> i)
+                        .toArray();
         return new Labels(texts, ranks);
     }
 }

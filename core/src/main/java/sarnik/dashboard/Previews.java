@@ -11,7 +11,8 @@ import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 
 /**
- * The measures that a version of a dataset offers, each with its value over all rows. Worked out when first asked for and
+ * The measures that a version of a dataset offers, each with its value over all rows. Worked out when first asked for
+ * and
  * kept with the version, which never changes. Safe to share between threads.
  */
 final class Previews {
@@ -37,7 +38,10 @@ final class Previews {
         List<Measure> asked = measures.subList(0, Math.min(MOST, measures.size()));
         Frame all = dataset.answer(engine, Query.of(dataset.rules(), List.of(), asked));
         List<Preview> previews = new ArrayList<>();
-        for (int i = 0; i < measures.size(); i++) previews.add(new Preview(measures.get(i), i < asked.size() ? dataset.read(measures.get(i)).brief(all.value(i, 0)) : ""));
+        for (int i = 0; i < measures.size(); i++)
+            previews.add(new Preview(
+                    measures.get(i),
+                    i < asked.size() ? dataset.read(measures.get(i)).brief(all.value(i, 0)) : ""));
         return List.copyOf(previews);
     }
 
@@ -48,7 +52,9 @@ final class Previews {
         for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
             if (column.type().isNumber()) {
-                for (Summary summary : List.of(Summary.SUM, Summary.AVERAGE, Summary.MEDIAN, Summary.MINIMUM, Summary.MAXIMUM)) measures.add(new Measure(summary, name));
+                for (Summary summary :
+                        List.of(Summary.SUM, Summary.AVERAGE, Summary.MEDIAN, Summary.MINIMUM, Summary.MAXIMUM))
+                    measures.add(new Measure(summary, name));
             } else if (column instanceof CodedColumn) {
                 measures.add(new Measure(Summary.DISTINCT, name));
             }

@@ -78,25 +78,43 @@ public final class Proposals {
         List<Measure> sums = sums(dataset);
         Measure first = sums.stream().findFirst().orElse(Measure.ROWS);
         if (dataset.table().find(PlacedTable.ORIGIN).isPresent()) {
-            proposals.add(map("From where to where? " + ColumnWords.of(first) + " in " + dataset.name(), layer(dataset, "FLOWS", "size", size(first, 24))));
+            proposals.add(map(
+                    "From where to where? " + ColumnWords.of(first) + " in " + dataset.name(),
+                    layer(dataset, "FLOWS", "size", size(first, 24))));
         }
         if (dataset.placing() instanceof Placing.ByArea area) {
-            proposals.add(map("Which areas? " + ColumnWords.of(first) + " by area of " + area.set(), layer(dataset, "AREAS", "colour", colour(first))));
+            proposals.add(map(
+                    "Which areas? " + ColumnWords.of(first) + " by area of " + area.set(),
+                    layer(dataset, "AREAS", "colour", colour(first))));
         }
         if (dataset.ownShapes().isPresent()) {
-            proposals.add(map("Which lines and areas? " + ColumnWords.of(first) + " on the shapes of " + dataset.name(), layer(dataset, "SHAPES", "colour", colour(first))));
+            proposals.add(map(
+                    "Which lines and areas? " + ColumnWords.of(first) + " on the shapes of " + dataset.name(),
+                    layer(dataset, "SHAPES", "colour", colour(first))));
         }
         Stream.concat(sums.stream().limit(MOST_EACH - 1), Stream.of(Measure.ROWS))
-                .forEach(measure -> proposals.add(map("Where? " + ColumnWords.of(measure) + " in " + dataset.name(), layer(dataset, "SYMBOLS", "size", size(measure, 28)))));
+                .forEach(measure -> proposals.add(map(
+                        "Where? " + ColumnWords.of(measure) + " in " + dataset.name(),
+                        layer(dataset, "SYMBOLS", "size", size(measure, 28)))));
         if (dataset.places().size() >= LEAST_FOR_DENSITY) {
-            proposals.add(map("Where is it thick? The density of " + ColumnWords.of(first), layer(dataset, "DENSITY", "size", size(first, 28))));
+            proposals.add(map(
+                    "Where is it thick? The density of " + ColumnWords.of(first),
+                    layer(dataset, "DENSITY", "size", size(first, 28))));
         }
-        paths(dataset).ifPresent(path -> proposals.add(map("Which ways? One path for each " + ColumnWords.of((String) path.get("who")), layer(dataset, "PATHS", "path", path))));
+        paths(dataset)
+                .ifPresent(path -> proposals.add(map(
+                        "Which ways? One path for each " + ColumnWords.of((String) path.get("who")),
+                        layer(dataset, "PATHS", "path", path))));
         return proposals;
     }
 
     private Proposal map(String words, Map<String, Object> layer) {
-        return visual(words, 14, 12, BriefWriter.map("type", "map", "title", "", "layers", BriefWriter.map("l1", layer)), true);
+        return visual(
+                words,
+                14,
+                12,
+                BriefWriter.map("type", "map", "title", "", "layers", BriefWriter.map("l1", layer)),
+                true);
     }
 
     private static Map<String, Object> layer(LoadedDataset dataset, String kind, String part, Object value) {
@@ -108,15 +126,23 @@ public final class Proposals {
     }
 
     private static Map<String, Object> colour(Measure measure) {
-        return BriefWriter.map("measure", BriefWriter.value(measure), "method", "NATURAL", "classes", 5, "palette", "loch");
+        return BriefWriter.map(
+                "measure", BriefWriter.value(measure), "method", "NATURAL", "classes", 5, "palette", "loch");
     }
 
-    /** Who travels and in which order, where the dataset has a column of times and one that tells few travellers apart. */
+    /**
+     * Who travels and in which order, where the dataset has a column of times and one that tells few travellers apart.
+     */
     private static Optional<Map<String, Object>> paths(LoadedDataset dataset) {
         if (!(dataset.placing() instanceof Placing.ByCoordinates)) return Optional.empty();
-        Optional<String> by = dataset.columnNames().stream().filter(n -> dataset.table().column(n).type() == ColumnType.TIME).findFirst();
+        Optional<String> by = dataset.columnNames().stream()
+                .filter(n -> dataset.table().column(n).type() == ColumnType.TIME)
+                .findFirst();
         Optional<String> who = dataset.columnNames().stream()
-                .filter(n -> !n.startsWith("@") && dataset.table().column(n) instanceof CodedColumn c && c.dictionary().size() > 1 && c.dictionary().size() <= MOST_TRAVELLERS)
+                .filter(n -> !n.startsWith("@")
+                        && dataset.table().column(n) instanceof CodedColumn c
+                        && c.dictionary().size() > 1
+                        && c.dictionary().size() <= MOST_TRAVELLERS)
                 .findFirst();
         return by.flatMap(b -> who.map(w -> BriefWriter.map("who", w, "by", b)));
     }
@@ -127,32 +153,82 @@ public final class Proposals {
         measures.add(Measure.ROWS);
         if (dataset.isPlaced()) measures.add(new Measure(Summary.DISTINCT, PlacedTable.PLACE));
         return measures.stream()
-                .map(measure -> visual("How much? " + ColumnWords.of(measure) + " in " + dataset.name(), 5, 4,
-                        BriefWriter.map("type", "figure", "title", "", "dataset", dataset.id(), "measure", BriefWriter.value(measure)), false))
+                .map(measure -> visual(
+                        "How much? " + ColumnWords.of(measure) + " in " + dataset.name(),
+                        5,
+                        4,
+                        BriefWriter.map(
+                                "type",
+                                "figure",
+                                "title",
+                                "",
+                                "dataset",
+                                dataset.id(),
+                                "measure",
+                                BriefWriter.value(measure)),
+                        false))
                 .toList();
     }
 
     private List<Proposal> whichMost(LoadedDataset dataset) {
         Measure measure = sums(dataset).stream().findFirst().orElse(Measure.ROWS);
-        return categories(dataset).stream().limit(MOST_EACH + 1).map(category -> {
-            Map<String, Object> rank = BriefWriter.map("end", "TOP", "count", 10, "held", false);
-            return visual("The top ten of %s, by %s".formatted(ColumnWords.of(category), ColumnWords.of(measure)), 10, 8,
-                    BriefWriter.map("type", "bars", "title", "", "dataset", dataset.id(), "category", category, "measure", BriefWriter.value(measure), "rank", rank), true);
-        }).toList();
+        return categories(dataset).stream()
+                .limit(MOST_EACH + 1)
+                .map(category -> {
+                    Map<String, Object> rank = BriefWriter.map("end", "TOP", "count", 10, "held", false);
+                    return visual(
+                            "The top ten of %s, by %s".formatted(ColumnWords.of(category), ColumnWords.of(measure)),
+                            10,
+                            8,
+                            BriefWriter.map(
+                                    "type",
+                                    "bars",
+                                    "title",
+                                    "",
+                                    "dataset",
+                                    dataset.id(),
+                                    "category",
+                                    category,
+                                    "measure",
+                                    BriefWriter.value(measure),
+                                    "rank",
+                                    rank),
+                            true);
+                })
+                .toList();
     }
 
     private List<Proposal> letChoose(LoadedDataset dataset) {
         List<Proposal> proposals = new ArrayList<>();
         for (String name : dataset.columnNames()) {
             Column column = dataset.table().column(name);
-            boolean choice = column instanceof CodedColumn coded && coded.dictionary().size() <= 300 && coded.dictionary().size() > 1;
+            boolean choice = column instanceof CodedColumn coded
+                    && coded.dictionary().size() <= 300
+                    && coded.dictionary().size() > 1;
             boolean dates = column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
             if ((!choice && !dates) || name.equals(PlacedTable.PLACE)) continue;
             String id = "f" + ids.get();
-            int order = dashboard.filters().values().stream().mapToInt(Filter::order).max().orElse(0) + 1;
-            Map<String, Object> filter = BriefWriter.map("type", choice ? "choice" : "dates", "page", dashboard.firstPage(),
-                    "order", order, "dataset", dataset.id(), "column", name, "title", "");
-            proposals.add(new Proposal(id, choice ? "Values of " + ColumnWords.of(name) : "A range of " + ColumnWords.of(name),
+            int order = dashboard.filters().values().stream()
+                            .mapToInt(Filter::order)
+                            .max()
+                            .orElse(0)
+                    + 1;
+            Map<String, Object> filter = BriefWriter.map(
+                    "type",
+                    choice ? "choice" : "dates",
+                    "page",
+                    dashboard.firstPage(),
+                    "order",
+                    order,
+                    "dataset",
+                    dataset.id(),
+                    "column",
+                    name,
+                    "title",
+                    "");
+            proposals.add(new Proposal(
+                    id,
+                    choice ? "Values of " + ColumnWords.of(name) : "A range of " + ColumnWords.of(name),
                     List.of(add("/filters/" + id, filter))));
         }
         proposals.add(number());
@@ -164,7 +240,11 @@ public final class Proposals {
         String id = "n" + ids.get();
         List<Map<String, Object>> ops = new ArrayList<>();
         if (dashboard.parameters().isEmpty()) ops.add(add("/parameters", Map.of()));
-        int order = dashboard.parameters().values().stream().mapToInt(Parameter::order).max().orElse(0) + 1;
+        int order = dashboard.parameters().values().stream()
+                        .mapToInt(Parameter::order)
+                        .max()
+                        .orElse(0)
+                + 1;
         ops.add(add("/parameters/" + id, BriefWriter.map("name", "Number " + order, "order", order, "value", 0)));
         return new Proposal(id, "A number, about which scales can turn", ops);
     }
@@ -185,12 +265,14 @@ public final class Proposals {
 
     /** The first free cells, from the top left, that are large enough. */
     private Map<String, Object> free(int w, int h) {
-        List<Dashboard.Box> boxes = dashboard.visuals().values().stream().map(Visual::at).toList();
+        List<Dashboard.Box> boxes =
+                dashboard.visuals().values().stream().map(Visual::at).toList();
         int bottom = boxes.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0);
         for (int y = 0; y <= bottom; y++) {
             for (int x = 0; x + w <= Dashboard.COLUMNS; x++) {
                 Dashboard.Box box = new Dashboard.Box(x, y, w, h);
-                if (boxes.stream().noneMatch(b -> overlap(b, box))) return BriefWriter.map("x", x, "y", y, "w", w, "h", h);
+                if (boxes.stream().noneMatch(b -> overlap(b, box)))
+                    return BriefWriter.map("x", x, "y", y, "w", w, "h", h);
             }
         }
         return BriefWriter.map("x", 0, "y", bottom, "w", w, "h", h);
@@ -205,8 +287,10 @@ public final class Proposals {
         Stream<Measure> formulas = dataset.measures().keySet().stream().map(name -> new Measure(Summary.FORMULA, name));
         Stream<Measure> sums = dataset.columnNames().stream()
                 .filter(name -> dataset.table().column(name).type().isNumber())
-                .filter(name -> !name.toLowerCase(Locale.ROOT).matches("(?:.*[ _])?(?:id|code|number|no|year|month|lat|lon|latitude|longitude)"))
-                .sorted(Comparator.comparingInt(name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
+                .filter(name -> !name.toLowerCase(Locale.ROOT)
+                        .matches("(?:.*[ _])?(?:id|code|number|no|year|month|lat|lon|latitude|longitude)"))
+                .sorted(Comparator.comparingInt(
+                        name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
                 .map(name -> new Measure(Summary.SUM, name));
         return Stream.concat(formulas, sums).toList();
     }
@@ -219,7 +303,9 @@ public final class Proposals {
                         && c.dictionary().size() <= MOST_CATEGORY_VALUES
                         && !name.equals(PlacedTable.COUNTRY))
                 .sorted(Comparator.comparingInt((String name) -> name.startsWith("@") ? 0 : 1)
-                        .thenComparingInt(name -> ((CodedColumn) dataset.table().column(name)).dictionary().size()))
+                        .thenComparingInt(name -> ((CodedColumn) dataset.table().column(name))
+                                .dictionary()
+                                .size()))
                 .toList();
     }
 }

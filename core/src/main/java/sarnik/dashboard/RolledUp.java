@@ -21,9 +21,12 @@ import sarnik.table.ColumnType;
 import sarnik.table.Table;
 
 /**
- * The places of a dataset put together: into the areas that hold them, into cells of a grid, or into provinces. Each way is
- * worked out when it is first asked for and kept as a column beside {@link PlacedTable#PLACE}, so that any measure can be
- * asked of the groups: a median of a province is the median of its rows, not of its towns' medians. Safe to share between threads.
+ * The places of a dataset put together: into the areas that hold them, into cells of a grid, or into provinces. Each
+ * way is
+ * worked out when it is first asked for and kept as a column beside {@link PlacedTable#PLACE}, so that any measure can
+ * be
+ * asked of the groups: a median of a province is the median of its rows, not of its towns' medians. Safe to share
+ * between threads.
  */
 final class RolledUp {
 
@@ -128,23 +131,28 @@ final class RolledUp {
         boolean own = column.startsWith(AREAS) || column.startsWith(CELLS) || column.startsWith(PROVINCES);
         if (!own || table.find(column).isPresent()) return table;
         String source = column.endsWith(FROM) ? PlacedTable.ORIGIN : PlacedTable.PLACE;
-        return table.with(Map.of(column, columns.computeIfAbsent(column, c -> grouped((CodedColumn) table.column(source), groups(c, places)))));
+        return table.with(Map.of(
+                column,
+                columns.computeIfAbsent(column, c -> grouped((CodedColumn) table.column(source), groups(c, places)))));
     }
 
     private static CodedColumn grouped(CodedColumn before, Groups groups) {
         Map<String, Integer> numbers = new LinkedHashMap<>();
-        int[] to = before.dictionary().stream().mapToInt(id -> {
-            String group = groups.of().get(id);
-            if (group == null) return -1;
-            Integer known = numbers.putIfAbsent(group, numbers.size());
-            return known == null ? numbers.size() - 1 : known;
-        }).toArray();
+        int[] to = before.dictionary().stream()
+                .mapToInt(id -> {
+                    String group = groups.of().get(id);
+                    if (group == null) return -1;
+                    Integer known = numbers.putIfAbsent(group, numbers.size());
+                    return known == null ? numbers.size() - 1 : known;
+                })
+                .toArray();
         int[] codes = new int[before.size()];
         for (int row = 0; row < codes.length; row++) {
             int code = before.codes().get(row);
             codes[row] = code < 0 ? -1 : to[code];
         }
-        return new CodedColumn(ColumnType.TEXT, Codes.of(codes, codes.length, numbers.size()), List.copyOf(numbers.keySet()));
+        return new CodedColumn(
+                ColumnType.TEXT, Codes.of(codes, codes.length, numbers.size()), List.copyOf(numbers.keySet()));
     }
 
     /** The places of a column as the browser keeps them. */
@@ -153,13 +161,17 @@ final class RolledUp {
     }
 
     private Groups byArea(String set, Map<String, Place> places) {
-        IndexedSet indexed = boundaries.find(set).orElseThrow(() -> new MisfitException("The boundary set “" + set + "” has gone. Choose another in the layer's brief, or bring it in again."));
+        IndexedSet indexed = boundaries
+                .find(set)
+                .orElseThrow(() -> new MisfitException("The boundary set “" + set
+                        + "” has gone. Choose another in the layer's brief, or bring it in again."));
         Map<String, String> of = new HashMap<>();
         Map<String, Place> groups = new HashMap<>();
         Map<String, Area> byCode = indexed.set().byCode();
         for (Place place : places.values()) {
             boolean itself = place.level() == PlaceLevel.AREA && place.id().equals("a" + set + "/" + place.areaCode());
-            Optional<Area> area = itself ? Optional.ofNullable(byCode.get(place.areaCode())) : indexed.at(place.lon(), place.lat());
+            Optional<Area> area =
+                    itself ? Optional.ofNullable(byCode.get(place.areaCode())) : indexed.at(place.lon(), place.lat());
             area.ifPresent(a -> {
                 Place group = itself ? place : AreaMatcher.place(set, a);
                 groups.putIfAbsent(group.id(), group);
@@ -186,9 +198,20 @@ final class RolledUp {
             if (inside.size() > 1) {
                 double lon = inside.stream().mapToDouble(Place::lon).average().orElseThrow();
                 double lat = inside.stream().mapToDouble(Place::lat).average().orElseThrow();
-                Place largest = inside.stream().max(Comparator.comparingLong(Place::population).thenComparing(Place::id)).orElseThrow();
-                group = new Place("c" + zoom + "/" + (cell >> 32) + "/" + (int) (long) cell, PlaceLevel.POINT, "%,d places around %s".formatted(inside.size(), largest.name()),
-                        largest.country(), largest.region(), largest.province(), false, lon, lat, inside.size());
+                Place largest = inside.stream()
+                        .max(Comparator.comparingLong(Place::population).thenComparing(Place::id))
+                        .orElseThrow();
+                group = new Place(
+                        "c" + zoom + "/" + (cell >> 32) + "/" + (int) (long) cell,
+                        PlaceLevel.POINT,
+                        "%,d places around %s".formatted(inside.size(), largest.name()),
+                        largest.country(),
+                        largest.region(),
+                        largest.province(),
+                        false,
+                        lon,
+                        lat,
+                        inside.size());
             }
             groups.put(group.id(), group);
             for (Place place : inside) of.put(place.id(), group.id());

@@ -39,12 +39,27 @@ public sealed interface Visual {
      * @param keyAt where the keys stand: {@code in}, {@code beside} or {@code none}; null for in the map
      * @param withheld controls that readers are not given; null for none
      * @param locked whether the map stays where it starts; null for no
-     * @param rows what rows that readers take along hold: {@code all} columns, or {@code shown} for those that the map shows or
+     * @param rows what rows that readers take along hold: {@code all} columns, or {@code shown} for those that the map
+     *     shows or
      *     tells; null for shown
      */
     @JsonTypeName("map")
-    record OfMap(String page, Box at, String title, Map<String, Layer> layers, Ground ground, Extent start, Map<String, SavedView> views, Bounds bounds, String together, String projection,
-            String keyAt, Set<Control> withheld, Boolean locked, String rows) implements Visual {
+    record OfMap(
+            String page,
+            Box at,
+            String title,
+            Map<String, Layer> layers,
+            Ground ground,
+            Extent start,
+            Map<String, SavedView> views,
+            Bounds bounds,
+            String together,
+            String projection,
+            String keyAt,
+            Set<Control> withheld,
+            Boolean locked,
+            String rows)
+            implements Visual {
 
         /** Whether rows that readers take along hold all columns. */
         boolean handsOutAll() {
@@ -53,7 +68,8 @@ public sealed interface Visual {
     }
 
     /**
-     * @param mood {@code paper}, {@code outline}, {@code tinted}, {@code plain}, or {@code source:} and the name of a source of pictures
+     * @param mood {@code paper}, {@code outline}, {@code tinted}, {@code plain}, or {@code source:} and the name of a
+     *     source of pictures
      * @param detail 1 for little, 2 for some, 3 for all there is
      */
     record Ground(String mood, int detail) {}
@@ -90,7 +106,8 @@ public sealed interface Visual {
      * @param rule a standing rule; null for none
      */
     @JsonTypeName("bars")
-    record OfBars(String page, Box at, String title, long dataset, String category, Measure measure, Ranking rank, Rule rule)
+    record OfBars(
+            String page, Box at, String title, long dataset, String category, Measure measure, Ranking rank, Rule rule)
             implements Visual {}
 
     /** A key figure. */

@@ -16,7 +16,8 @@ import java.util.zip.ZipFile;
 import sarnik.table.UnreadableTableException;
 
 /**
- * A ZIP archive that has been looked over: no entry leads out of it, and all of it unpacked stays within bounds, found by
+ * A ZIP archive that has been looked over: no entry leads out of it, and all of it unpacked stays within bounds, found
+ * by
  * unpacking it once without keeping it.
  */
 final class Archive implements AutoCloseable {
@@ -40,14 +41,16 @@ final class Archive implements AutoCloseable {
         try {
             zip = new ZipFile(file.toFile());
         } catch (ZipException | EOFException broken) {
-            throw new UnreadableTableException("The archive is broken or cut off, so it cannot be unpacked. Save or download the file again.");
+            throw new UnreadableTableException(
+                    "The archive is broken or cut off, so it cannot be unpacked. Save or download the file again.");
         }
         try {
             check(zip, Files.size(file));
             return new Archive(zip);
         } catch (ZipException | EOFException | IllegalArgumentException broken) {
             zip.close();
-            throw new UnreadableTableException("The archive is broken inside, so it cannot be unpacked. Save or download the file again.");
+            throw new UnreadableTableException(
+                    "The archive is broken inside, so it cannot be unpacked. Save or download the file again.");
         } catch (RuntimeException | IOException refused) {
             zip.close();
             throw refused;
@@ -78,22 +81,29 @@ final class Archive implements AutoCloseable {
     }
 
     private static void check(ZipFile zip, long packed) throws IOException {
-        if (zip.size() > MOST_ENTRIES) throw new UnreadableTableException("The archive holds %,d files; up to %,d are taken.".formatted(zip.size(), MOST_ENTRIES));
+        if (zip.size() > MOST_ENTRIES)
+            throw new UnreadableTableException(
+                    "The archive holds %,d files; up to %,d are taken.".formatted(zip.size(), MOST_ENTRIES));
         long most = Math.min(MOST_BYTES, Math.max(ALWAYS_FINE, packed * MOST_GROWTH));
         long bytes = 0;
         byte[] buffer = new byte[1 << 16];
         for (var entries = zip.entries(); entries.hasMoreElements(); ) {
             ZipEntry entry = entries.nextElement();
             String name = entry.getName().replace('\\', '/');
-            if (name.startsWith("/") || name.matches("[A-Za-z]:.*") || List.of(name.split("/")).contains("..")) {
-                throw new UnreadableTableException("The archive holds a file named “%s”, which leads out of it. It is not taken.".formatted(shortened(name)));
+            if (name.startsWith("/")
+                    || name.matches("[A-Za-z]:.*")
+                    || List.of(name.split("/")).contains("..")) {
+                throw new UnreadableTableException(
+                        "The archive holds a file named “%s”, which leads out of it. It is not taken."
+                                .formatted(shortened(name)));
             }
             try (InputStream in = zip.getInputStream(entry)) {
                 for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                     bytes += n;
                     if (bytes > most) {
-                        throw new UnreadableTableException("Unpacked, the archive would be more than %,d MB, from %,d kB. It is not taken."
-                                .formatted(most >> 20, packed >> 10));
+                        throw new UnreadableTableException(
+                                "Unpacked, the archive would be more than %,d MB, from %,d kB. It is not taken."
+                                        .formatted(most >> 20, packed >> 10));
                     }
                 }
             }
@@ -113,11 +123,15 @@ final class Archive implements AutoCloseable {
 
     /** The names of files with this ending, in any case, in the order of their names. */
     List<String> ending(String ending) {
-        return names().stream().filter(n -> n.toLowerCase(Locale.ROOT).endsWith(ending) && !n.startsWith("__MACOSX")).sorted().toList();
+        return names().stream()
+                .filter(n -> n.toLowerCase(Locale.ROOT).endsWith(ending) && !n.startsWith("__MACOSX"))
+                .sorted()
+                .toList();
     }
 
     Optional<InputStream> find(String name) throws IOException {
-        for (String each : names()) if (each.equalsIgnoreCase(name)) return Optional.of(zip.getInputStream(zip.getEntry(each)));
+        for (String each : names())
+            if (each.equalsIgnoreCase(name)) return Optional.of(zip.getInputStream(zip.getEntry(each)));
         return Optional.empty();
     }
 

@@ -20,9 +20,15 @@ public final class BoundaryFiles {
     public enum Shipped {
         COUNTRIES("Countries", "country", "countries", "countries", "Natural Earth"),
         REGIONS("Regions of the world", "region", "regions", "regions", "Natural Earth"),
-        COMMUNITIES("Communities of Spain", "region", "spain", "communities", "Instituto Geográfico Nacional, CC BY 4.0"),
+        COMMUNITIES(
+                "Communities of Spain", "region", "spain", "communities", "Instituto Geográfico Nacional, CC BY 4.0"),
         PROVINCES("Provinces of Spain", "province", "spain", "provinces", "Instituto Geográfico Nacional, CC BY 4.0"),
-        MUNICIPALITIES("Municipalities of Spain", "municipality", "spain", "municipalities", "Instituto Geográfico Nacional, CC BY 4.0");
+        MUNICIPALITIES(
+                "Municipalities of Spain",
+                "municipality",
+                "spain",
+                "municipalities",
+                "Instituto Geográfico Nacional, CC BY 4.0");
 
         private final String title;
         private final String level;
@@ -67,9 +73,18 @@ public final class BoundaryFiles {
         try (InputStream in = new GZIPInputStream(BoundarySet.class.getResourceAsStream(which.file + ".json.gz"))) {
             List<Area> areas = areas(new TopoJsonFile(in, which.layer), "code", "name", null);
             // Natural Earth draws a few territories that ISO gives no code; they go by their names.
-            List<Area> coded = areas.stream().map(a -> a.code().isEmpty() ? new Area(a.name(), a.name(), "", a.shape()) : a).toList();
-            return new BoundarySet(which.title, which.level, which.credit, BoundaryCheck.of(coded).areas().stream()
-                    .map(a -> which == Shipped.MUNICIPALITIES ? new Area(a.code(), a.name(), a.code().substring(0, 2), a.shape()) : a).toList());
+            List<Area> coded = areas.stream()
+                    .map(a -> a.code().isEmpty() ? new Area(a.name(), a.name(), "", a.shape()) : a)
+                    .toList();
+            return new BoundarySet(
+                    which.title,
+                    which.level,
+                    which.credit,
+                    BoundaryCheck.of(coded).areas().stream()
+                            .map(a -> which == Shipped.MUNICIPALITIES
+                                    ? new Area(a.code(), a.name(), a.code().substring(0, 2), a.shape())
+                                    : a)
+                            .toList());
         } catch (IOException broken) {
             throw new UncheckedIOException(broken);
         }

@@ -19,9 +19,12 @@ import sarnik.table.TableReader;
 import sarnik.table.UnreadableTableException;
 
 /**
- * Features as rows: a column for each property, in the order in which they first occur, then {@code lon} and {@code lat} in
- * degrees. A point gives its own position; a line or an area one that lies on it. Where some shapes are more than a point (a
- * line, an area, several points, a third coordinate), {@code shape} follows: each shape whole, as well-known text in degrees.
+ * Features as rows: a column for each property, in the order in which they first occur, then {@code lon} and {@code
+ * lat} in
+ * degrees. A point gives its own position; a line or an area one that lies on it. Where some shapes are more than a
+ * point (a
+ * line, an area, several points, a third coordinate), {@code shape} follows: each shape whole, as well-known text in
+ * degrees.
  */
 final class FeatureRows implements RowSource {
 
@@ -45,12 +48,16 @@ final class FeatureRows implements RowSource {
             for (String name : feature.properties().keySet()) {
                 columns.putIfAbsent(name, columns.size());
                 if (columns.size() > TableReader.MOST_COLUMNS) {
-                    throw new UnreadableTableException("The file has more than %,d different properties. Leave out those that are not needed.".formatted(TableReader.MOST_COLUMNS));
+                    throw new UnreadableTableException(
+                            "The file has more than %,d different properties. Leave out those that are not needed."
+                                    .formatted(TableReader.MOST_COLUMNS));
                 }
             }
             found[0] |= feature.shape() != null;
             found[1] |= feature.shape() instanceof Polygonal;
-            found[2] |= feature.shape() != null && !feature.shape().isEmpty() && !WrittenShape.isPlainPoint(feature.shape());
+            found[2] |= feature.shape() != null
+                    && !feature.shape().isEmpty()
+                    && !WrittenShape.isPlainPoint(feature.shape());
         });
         placed = found[0];
         areas = found[1];
@@ -61,7 +68,9 @@ final class FeatureRows implements RowSource {
             header.add("lat");
             if (whole) header.add(SHAPE);
         }
-        if (header.isEmpty()) throw new UnreadableTableException("The file holds no row. Choose a file with features that have properties or a shape.");
+        if (header.isEmpty())
+            throw new UnreadableTableException(
+                    "The file holds no row. Choose a file with features that have properties or a shape.");
     }
 
     /** Whether some features are areas, which could be kept as a boundary set. */
@@ -111,7 +120,9 @@ final class FeatureRows implements RowSource {
         if (shape == null || shape.isEmpty()) return null;
         if (shape instanceof Point point) return point.getCoordinate();
         try {
-            Coordinate inside = (shape instanceof Polygonal ? Antimeridian.cut(shape) : shape).getInteriorPoint().getCoordinate();
+            Coordinate inside = (shape instanceof Polygonal ? Antimeridian.cut(shape) : shape)
+                    .getInteriorPoint()
+                    .getCoordinate();
             return inside != null ? inside : shape.getCoordinate();
         } catch (RuntimeException crooked) {
             // A shape too crooked to find its inside still has a first corner.

@@ -9,12 +9,16 @@ import sarnik.table.RowSource;
 import sarnik.table.UnreadableTableException;
 
 /**
- * The edge of all readers. Whatever a reader of a format, or a library beneath it, throws because a file breaks its rules comes
- * out as one kind of refusal, without a parser's inner words; what a visitor throws is its own matter and passes through.
+ * The edge of all readers. Whatever a reader of a format, or a library beneath it, throws because a file breaks its
+ * rules comes
+ * out as one kind of refusal, without a parser's inner words; what a visitor throws is its own matter and passes
+ * through.
  */
 final class Guarded {
 
-    private static final String BROKEN = "The file is broken inside: it does not keep the rules of its format. Open it where it was made, save it again, and bring that in.";
+    private static final String BROKEN =
+            "The file is broken inside: it does not keep the rules of its format. Open it where it was made, "
+                    + "save it again, and bring that in.";
 
     private Guarded() {}
 
@@ -56,17 +60,19 @@ final class Guarded {
         @Override
         public void each(Visitor visitor) throws IOException {
             RuntimeException[] theirs = new RuntimeException[1];
-            reading(() -> {
-                source.each((line, cells) -> {
-                    try {
-                        visitor.row(line, cells);
-                    } catch (RuntimeException own) {
-                        theirs[0] = own;
-                        throw own;
-                    }
-                });
-                return null;
-            }, theirs);
+            reading(
+                    () -> {
+                        source.each((line, cells) -> {
+                            try {
+                                visitor.row(line, cells);
+                            } catch (RuntimeException own) {
+                                theirs[0] = own;
+                                throw own;
+                            }
+                        });
+                        return null;
+                    },
+                    theirs);
         }
 
         @Override
@@ -81,17 +87,19 @@ final class Guarded {
         @Override
         public void each(Consumer<Feature> visitor) throws IOException {
             RuntimeException[] theirs = new RuntimeException[1];
-            reading(() -> {
-                source.each(feature -> {
-                    try {
-                        visitor.accept(feature);
-                    } catch (RuntimeException own) {
-                        theirs[0] = own;
-                        throw own;
-                    }
-                });
-                return null;
-            }, theirs);
+            reading(
+                    () -> {
+                        source.each(feature -> {
+                            try {
+                                visitor.accept(feature);
+                            } catch (RuntimeException own) {
+                                theirs[0] = own;
+                                throw own;
+                            }
+                        });
+                        return null;
+                    },
+                    theirs);
         }
 
         @Override

@@ -15,7 +15,8 @@ import org.locationtech.jts.geom.Polygon;
 import sarnik.geo.WrittenShape;
 
 /**
- * Writes shapes as well-known binary with the type numbers of ISO 19125 (OGC 06-103r4, 8.2.3), in which a third coordinate adds
+ * Writes shapes as well-known binary with the type numbers of ISO 19125 (OGC 06-103r4, 8.2.3), in which a third
+ * coordinate adds
  * 1000: a GeoPackage asks for them, and the library's writer gives others.
  */
 final class IsoBinary {
@@ -75,10 +76,16 @@ final class IsoBinary {
     }
 
     private void number(int number) {
-        bytes.writeBytes(ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(number).array());
+        bytes.writeBytes(ByteBuffer.allocate(4)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(number)
+                .array());
     }
 
     private void number(double number) {
-        bytes.writeBytes(ByteBuffer.allocate(8).order(ByteOrder.LITTLE_ENDIAN).putDouble(number).array());
+        bytes.writeBytes(ByteBuffer.allocate(8)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putDouble(number)
+                .array());
     }
 }

@@ -18,12 +18,15 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * GeoJSON (RFC 7946), and lists of objects: one a line (newline-delimited JSON) or in one array. Read as a stream: only the
+ * GeoJSON (RFC 7946), and lists of objects: one a line (newline-delimited JSON) or in one array. Read as a stream:
+ * only the
  * feature at hand is in memory.
  */
 final class JsonFile implements FeatureSource {
 
-    private static final JsonMapper MAPPER = JsonMapper.builder().disable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS).build();
+    private static final JsonMapper MAPPER = JsonMapper.builder()
+            .disable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+            .build();
     private final Path file;
     private final Kind kind;
 
@@ -56,7 +59,9 @@ final class JsonFile implements FeatureSource {
     static FeatureSource open(Path file, String layer) throws IOException {
         String[] member = new String[1];
         Kind kind = kind(file, member);
-        return kind == Kind.TOPOJSON ? new TopoJsonFile(file, layer) : new JsonFile(file, kind, kind == Kind.WITHIN ? member[0] : null);
+        return kind == Kind.TOPOJSON
+                ? new TopoJsonFile(file, layer)
+                : new JsonFile(file, kind, kind == Kind.WITHIN ? member[0] : null);
     }
 
     /** @param member is told the first member of the object that is a list of objects */
@@ -64,7 +69,8 @@ final class JsonFile implements FeatureSource {
         try (JsonParser parser = parser(file)) {
             JsonToken first = parser.nextToken();
             if (first == JsonToken.START_ARRAY) return Kind.LIST;
-            if (first != JsonToken.START_OBJECT) throw new UnreadableTableException("The file holds JSON, but neither an object nor a list of objects.");
+            if (first != JsonToken.START_OBJECT)
+                throw new UnreadableTableException("The file holds JSON, but neither an object nor a list of objects.");
             String type = null;
             while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
                 String name = parser.currentName();
@@ -89,11 +95,14 @@ final class JsonFile implements FeatureSource {
 
     /** Passes over the items of a list up to its end. */
     private static void rest(JsonParser parser) {
-        for (JsonToken token = parser.currentToken(); token != null && token != JsonToken.END_ARRAY; token = parser.nextToken()) parser.skipChildren();
+        for (JsonToken token = parser.currentToken();
+                token != null && token != JsonToken.END_ARRAY;
+                token = parser.nextToken()) parser.skipChildren();
     }
 
     private static boolean isGeoJson(String type) {
-        return type != null && type.matches("FeatureCollection|Feature|(Multi)?(Point|LineString|Polygon)|GeometryCollection");
+        return type != null
+                && type.matches("FeatureCollection|Feature|(Multi)?(Point|LineString|Polygon)|GeometryCollection");
     }
 
     private static JsonParser parser(Path file) throws IOException {
@@ -106,8 +115,11 @@ final class JsonFile implements FeatureSource {
 
     static UnreadableTableException unreadable(JacksonException broken) {
         TokenStreamLocation at = broken.getLocation();
-        String where = at == null ? "" : " in line %,d, character %,d".formatted(Math.max(1, at.getLineNr()), Math.max(1, at.getColumnNr()));
-        return new UnreadableTableException("The JSON breaks off its own rules" + where + ": " + broken.getOriginalMessage() + ".");
+        String where = at == null
+                ? ""
+                : " in line %,d, character %,d".formatted(Math.max(1, at.getLineNr()), Math.max(1, at.getColumnNr()));
+        return new UnreadableTableException(
+                "The JSON breaks off its own rules" + where + ": " + broken.getOriginalMessage() + ".");
     }
 
     @Override
@@ -117,7 +129,9 @@ final class JsonFile implements FeatureSource {
             for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
                 if (token == JsonToken.START_ARRAY && kind == Kind.LIST) continue;
                 if (token == JsonToken.END_ARRAY) continue;
-                if (token != JsonToken.START_OBJECT) throw new UnreadableTableException("Item %,d is not an object but “%s”.".formatted(number + 1, parser.getString()));
+                if (token != JsonToken.START_OBJECT)
+                    throw new UnreadableTableException(
+                            "Item %,d is not an object but “%s”.".formatted(number + 1, parser.getString()));
                 if (kind == Kind.GEOJSON) number = root(parser, visitor, number);
                 else if (kind == Kind.WITHIN) number = within(parser, visitor);
                 else show(MAPPER.readTree(parser), ++number, visitor);
@@ -168,8 +182,10 @@ final class JsonFile implements FeatureSource {
         if (!name.equals("crs") || node.isNull()) return;
         String system = node.path("properties").path("name").asString("");
         if (!system.isEmpty() && !system.contains("CRS84") && !system.matches(".*\\b4326$")) {
-            throw new UnreadableTableException("The file says that its coordinates are in “%s”; GeoJSON is in degrees (RFC 7946). Save it in degrees (WGS 84)."
-                    .formatted(system));
+            throw new UnreadableTableException(
+                    ("The file says that its coordinates are in “%s”; GeoJSON is in degrees (RFC 7946). Save it "
+                                    + "in degrees (WGS 84).")
+                            .formatted(system));
         }
     }
 
@@ -179,7 +195,8 @@ final class JsonFile implements FeatureSource {
         boolean feature = type.equals("Feature") && (node.has("geometry") || node.has("properties"));
         if (feature) {
             Map<String, String> properties = new LinkedHashMap<>();
-            if (node.hasNonNull("id") && !node.path("properties").has("id")) properties.put("id", node.get("id").asString());
+            if (node.hasNonNull("id") && !node.path("properties").has("id"))
+                properties.put("id", node.get("id").asString());
             if (node.path("properties").isObject()) properties.putAll(JsonShapes.properties(node.get("properties")));
             visitor.accept(new Feature(number, properties, JsonShapes.geometry(node.path("geometry"), number)));
         } else if (isGeoJson(type) && (node.has("coordinates") || node.has("geometries"))) {

@@ -43,9 +43,11 @@ final class JsonShapes {
         try {
             return read(node, 0);
         } catch (OddShape odd) {
-            throw new UnreadableTableException("Feature %,d has a shape that cannot be read: %s.".formatted(number, odd.getMessage()));
+            throw new UnreadableTableException(
+                    "Feature %,d has a shape that cannot be read: %s.".formatted(number, odd.getMessage()));
         } catch (IllegalArgumentException crooked) {
-            throw new UnreadableTableException("Feature %,d has a shape that cannot be read: its corners do not make one.".formatted(number));
+            throw new UnreadableTableException(
+                    "Feature %,d has a shape that cannot be read: its corners do not make one.".formatted(number));
         }
     }
 
@@ -56,11 +58,18 @@ final class JsonShapes {
             case "Point" -> at.isEmpty() ? SHAPES.createPoint() : SHAPES.createPoint(position(at));
             case "MultiPoint" -> SHAPES.createMultiPointFromCoords(positions(at));
             case "LineString" -> SHAPES.createLineString(line(at));
-            case "MultiLineString" -> SHAPES.createMultiLineString(list(at).stream().map(l -> SHAPES.createLineString(line(l))).toArray(LineString[]::new));
+            case "MultiLineString" ->
+                SHAPES.createMultiLineString(list(at).stream()
+                        .map(l -> SHAPES.createLineString(line(l)))
+                        .toArray(LineString[]::new));
             case "Polygon" -> polygon(at);
-            case "MultiPolygon" -> SHAPES.createMultiPolygon(list(at).stream().map(JsonShapes::polygon).toArray(Polygon[]::new));
-            case "GeometryCollection" -> SHAPES.createGeometryCollection(
-                    list(node.path("geometries")).stream().map(g -> read(g, depth + 1)).toArray(Geometry[]::new));
+            case "MultiPolygon" ->
+                SHAPES.createMultiPolygon(
+                        list(at).stream().map(JsonShapes::polygon).toArray(Polygon[]::new));
+            case "GeometryCollection" ->
+                SHAPES.createGeometryCollection(list(node.path("geometries")).stream()
+                        .map(g -> read(g, depth + 1))
+                        .toArray(Geometry[]::new));
             default -> throw new OddShape("its type is “" + node.path("type").asString("") + "”");
         };
     }
@@ -98,11 +107,17 @@ final class JsonShapes {
     }
 
     private static Coordinate position(JsonNode node) {
-        if (!node.isArray() || node.size() < 2 || !node.get(0).isNumber() || !node.get(1).isNumber()) {
+        if (!node.isArray()
+                || node.size() < 2
+                || !node.get(0).isNumber()
+                || !node.get(1).isNumber()) {
             throw new OddShape("a position is not two numbers");
         }
         boolean high = node.size() > 2 && node.get(2).isNumber();
-        return new Coordinate(node.get(0).asDouble(), node.get(1).asDouble(), high ? node.get(2).asDouble() : Coordinate.NULL_ORDINATE);
+        return new Coordinate(
+                node.get(0).asDouble(),
+                node.get(1).asDouble(),
+                high ? node.get(2).asDouble() : Coordinate.NULL_ORDINATE);
     }
 
     /** Writes a shape in degrees; null for none. Outer rings run against the clock, holes with it (RFC 7946, 3.1.6). */
@@ -135,7 +150,8 @@ final class JsonShapes {
         else if (shape instanceof Polygon polygon && !polygon.isEmpty()) {
             ring(json, polygon.getExteriorRing(), true);
             for (int h = 0; h < polygon.getNumInteriorRing(); h++) ring(json, polygon.getInteriorRingN(h), false);
-        } else if (shape instanceof GeometryCollection parts) for (int i = 0; i < parts.getNumGeometries(); i++) coordinates(json, parts.getGeometryN(i));
+        } else if (shape instanceof GeometryCollection parts)
+            for (int i = 0; i < parts.getNumGeometries(); i++) coordinates(json, parts.getGeometryN(i));
         json.writeEndArray();
     }
 
@@ -147,7 +163,9 @@ final class JsonShapes {
     }
 
     private static void position(JsonGenerator json, Coordinate corner) {
-        double[] numbers = Double.isFinite(corner.getZ()) ? new double[] {corner.x, corner.y, corner.getZ()} : new double[] {corner.x, corner.y};
+        double[] numbers = Double.isFinite(corner.getZ())
+                ? new double[] {corner.x, corner.y, corner.getZ()}
+                : new double[] {corner.x, corner.y};
         json.writeArray(numbers, 0, numbers.length);
     }
 

@@ -23,7 +23,8 @@ import javax.xml.stream.XMLStreamReader;
 import sarnik.table.UnreadableTableException;
 
 /**
- * The sheets of a spreadsheet of the OpenDocument format (ISO/IEC 26300, OASIS ODF 1.3 part 3, chapter 9), packed or as one XML
+ * The sheets of a spreadsheet of the OpenDocument format (ISO/IEC 26300, OASIS ODF 1.3 part 3, chapter 9), packed or
+ * as one XML
  * file. Read as a stream. Values are those that were stored when it was saved; repeated cells and rows are repeated.
  */
 final class OdsSheets implements Sheets {
@@ -68,11 +69,15 @@ final class OdsSheets implements Sheets {
      * @throws UnreadableTableException when the archive is a document of another kind, or is protected
      */
     static OdsSheets of(Path file, Archive archive, String said) throws IOException {
-        if (!said.startsWith(SPREADSHEET)) throw new UnreadableTableException("The file is an OpenDocument file, but no spreadsheet. Save its table as ODS, XLSX or CSV and bring that in.");
+        if (!said.startsWith(SPREADSHEET))
+            throw new UnreadableTableException(
+                    "The file is an OpenDocument file, but no spreadsheet. Save its table as ODS, XLSX or CSV "
+                            + "and bring that in.");
         var manifest = archive.find("META-INF/manifest.xml");
         if (manifest.isPresent()) {
             try (InputStream in = manifest.get()) {
-                if (new String(in.readNBytes(1 << 20), StandardCharsets.UTF_8).contains("encryption-data")) throw new UnreadableTableException(PROTECTED);
+                if (new String(in.readNBytes(1 << 20), StandardCharsets.UTF_8).contains("encryption-data"))
+                    throw new UnreadableTableException(PROTECTED);
             }
         }
         return new OdsSheets(() -> Archive.reading(file, "content.xml"));
@@ -136,11 +141,14 @@ final class OdsSheets implements Sheets {
                 while (more && xml.hasNext()) {
                     if (xml.next() != XMLStreamConstants.START_ELEMENT) continue;
                     if (is(STYLE, "style")) style = xml.getAttributeValue(STYLE, "name");
-                    else if (is(STYLE, "table-properties") && "false".equals(xml.getAttributeValue(TABLE, "display"))) hidden.add(style);
+                    else if (is(STYLE, "table-properties") && "false".equals(xml.getAttributeValue(TABLE, "display")))
+                        hidden.add(style);
                     else if (is(TABLE, "table")) more = table();
                 }
             } catch (XMLStreamException | FileNotFoundException broken) {
-                throw new UnreadableTableException("The workbook is broken inside and cannot be read. Open it, save it again as ODS, and bring that in.");
+                throw new UnreadableTableException(
+                        "The workbook is broken inside and cannot be read. Open it, save it again as ODS, and "
+                                + "bring that in.");
             }
         }
 
@@ -165,7 +173,8 @@ final class OdsSheets implements Sheets {
                     List<String> cells = row(number, spans);
                     if (!cells.isEmpty()) {
                         count((long) cells.size() * (times - 1));
-                        for (int i = 0; i < times && number + i <= MOST_ROWS; i++) if (!rows.row(number + i, cells)) return false;
+                        for (int i = 0; i < times && number + i <= MOST_ROWS; i++)
+                            if (!rows.row(number + i, cells)) return false;
                     }
                     number += Math.min(times, MOST_ROWS);
                     if (number > MOST_ROWS) wanted = false;
@@ -186,7 +195,9 @@ final class OdsSheets implements Sheets {
 
         private void count(long cells) {
             repeated += cells;
-            if (repeated > MOST_REPEATED) throw new UnreadableTableException("The workbook repeats cells more than %,d times. It is not taken.".formatted(MOST_REPEATED));
+            if (repeated > MOST_REPEATED)
+                throw new UnreadableTableException(
+                        "The workbook repeats cells more than %,d times. It is not taken.".formatted(MOST_REPEATED));
         }
 
         /** The cells of the row that begins here, without empty ones at its end. */
@@ -203,9 +214,11 @@ final class OdsSheets implements Sheets {
                 }
                 int column = cells.size() + empty;
                 int over = times("number-rows-spanned", MOST_ROWS);
-                int times = Math.min(times("number-columns-repeated", MOST_COLUMNS), MOST_COLUMNS - Math.min(MOST_COLUMNS, column));
+                int times = Math.min(
+                        times("number-columns-repeated", MOST_COLUMNS), MOST_COLUMNS - Math.min(MOST_COLUMNS, column));
                 String text = cell();
-                if (over > 1) spans.add(new Merged(number, (int) Math.min(MOST_ROWS, (long) number + over - 1), column + 1));
+                if (over > 1)
+                    spans.add(new Merged(number, (int) Math.min(MOST_ROWS, (long) number + over - 1), column + 1));
                 if (text.isEmpty()) {
                     empty += times;
                 } else {
@@ -229,7 +242,10 @@ final class OdsSheets implements Sheets {
             if (type == null) return "";
             return switch (type) {
                 case "float", "percentage", "currency" -> value == null ? text : SheetCells.number(value, null, false);
-                case "date" -> date == null ? text : MOMENT.matcher(date).replaceFirst("$1").replaceFirst("T00:00:00$", "");
+                case "date" ->
+                    date == null
+                            ? text
+                            : MOMENT.matcher(date).replaceFirst("$1").replaceFirst("T00:00:00$", "");
                 case "time" -> time == null ? text : timeOfDay(time, text);
                 case "boolean" -> truth == null ? text : truth;
                 default -> string == null ? text : string;
@@ -257,7 +273,9 @@ final class OdsSheets implements Sheets {
                     } else if (text != null && (is(TEXT, "tab") || is(TEXT, "line-break"))) {
                         text.append(is(TEXT, "tab") ? '\t' : '\n');
                     }
-                } else if (text != null && note == 0 && (event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA)) {
+                } else if (text != null
+                        && note == 0
+                        && (event == XMLStreamConstants.CHARACTERS || event == XMLStreamConstants.CDATA)) {
                     collapsed(text, xml.getText());
                 }
             }
@@ -265,7 +283,10 @@ final class OdsSheets implements Sheets {
         }
     }
 
-    /** Adds text of the file, in which blanks and ends of lines in a row are one blank, and none at a paragraph's start (ODF 1.3 part 3, 6.1.2). */
+    /**
+     * Adds text of the file, in which blanks and ends of lines in a row are one blank, and none at a paragraph's start
+     * (ODF 1.3 part 3, 6.1.2).
+     */
     private static void collapsed(StringBuilder text, String written) {
         for (int i = 0; i < written.length(); i++) {
             char c = written.charAt(i);
@@ -283,7 +304,9 @@ final class OdsSheets implements Sheets {
     private static String timeOfDay(String duration, String shown) {
         try {
             long seconds = Duration.parse(duration).getSeconds();
-            return seconds >= 0 && seconds < 86_400 ? LocalTime.ofSecondOfDay(seconds).toString() : shown;
+            return seconds >= 0 && seconds < 86_400
+                    ? LocalTime.ofSecondOfDay(seconds).toString()
+                    : shown;
         } catch (DateTimeException unread) {
             return shown;
         }

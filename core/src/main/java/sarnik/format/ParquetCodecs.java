@@ -24,17 +24,27 @@ final class ParquetCodecs implements CompressionCodecFactory {
 
     @Override
     public BytesInputDecompressor getDecompressor(CompressionCodecName codec) {
-        return new Bounded(switch (codec) {
-            case UNCOMPRESSED -> (packed, size) -> packed;
-            case SNAPPY -> (packed, size) -> Snappy.uncompressedLength(packed) > size ? broken() : Snappy.uncompress(packed);
-            case GZIP -> (packed, size) -> whole(new GZIPInputStream(new ByteArrayInputStream(packed)), size);
-            case ZSTD -> (packed, size) -> whole(new ZstdInputStream(new ByteArrayInputStream(packed)), size);
-            case LZ4_RAW -> (packed, size) -> {
-                byte[] plain = new byte[size];
-                return new Lz4Decompressor().decompress(packed, 0, packed.length, plain, 0, size) == size ? plain : broken();
-            };
-            default -> throw new UnreadableTableException("The Parquet file is packed by %s, which is not read. Save it packed by Snappy, Gzip or Zstandard, or not at all.".formatted(codec));
-        });
+        return new Bounded(
+                switch (codec) {
+                    case UNCOMPRESSED -> (packed, size) -> packed;
+                    case SNAPPY ->
+                        (packed, size) ->
+                                Snappy.uncompressedLength(packed) > size ? broken() : Snappy.uncompress(packed);
+                    case GZIP -> (packed, size) -> whole(new GZIPInputStream(new ByteArrayInputStream(packed)), size);
+                    case ZSTD -> (packed, size) -> whole(new ZstdInputStream(new ByteArrayInputStream(packed)), size);
+                    case LZ4_RAW ->
+                        (packed, size) -> {
+                            byte[] plain = new byte[size];
+                            return new Lz4Decompressor().decompress(packed, 0, packed.length, plain, 0, size) == size
+                                    ? plain
+                                    : broken();
+                        };
+                    default ->
+                        throw new UnreadableTableException(
+                                ("The Parquet file is packed by %s, which is not read. Save it packed by Snappy, "
+                                                + "Gzip or Zstandard, or not at all.")
+                                        .formatted(codec));
+                });
     }
 
     private static byte[] whole(InputStream in, int size) throws IOException {
@@ -51,7 +61,9 @@ final class ParquetCodecs implements CompressionCodecFactory {
     private record Bounded(Unpacking unpacking) implements BytesInputDecompressor {
 
         private byte[] unpacked(byte[] packed, int size) throws IOException {
-            if (size < 0 || size > MOST_BYTES) throw new UnreadableTableException("A page of the Parquet file would be %,d MB. It is not taken.".formatted(size >> 20));
+            if (size < 0 || size > MOST_BYTES)
+                throw new UnreadableTableException(
+                        "A page of the Parquet file would be %,d MB. It is not taken.".formatted(size >> 20));
             byte[] plain = unpacking.of(packed, size);
             return plain.length == size ? plain : broken();
         }

@@ -27,13 +27,16 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * A Parquet file (Apache Parquet format 2.11), row by row. Shapes are read from its column of the type GEOMETRY, or from the
- * primary column that its metadata name (OGC GeoParquet 1.1, well-known binary). Fields within fields become columns of their
+ * A Parquet file (Apache Parquet format 2.11), row by row. Shapes are read from its column of the type GEOMETRY, or
+ * from the
+ * primary column that its metadata name (OGC GeoParquet 1.1, well-known binary). Fields within fields become columns
+ * of their
  * own ("address.town"), as in JSON; lists stay one text.
  */
 final class ParquetFile implements FeatureSource {
 
-    private static final String BROKEN = "The Parquet file is broken inside or cut off, so it cannot be read. Save or download it again.";
+    private static final String BROKEN =
+            "The Parquet file is broken inside or cut off, so it cannot be read. Save or download it again.";
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
 
     private final Path file;
@@ -56,9 +59,13 @@ final class ParquetFile implements FeatureSource {
             FileMetaData about = reader.getFileMetaData();
             String said = about.getKeyValueMetaData().get("geo");
             for (Type field : about.getSchema().getFields()) {
-                if (field.getLogicalTypeAnnotation() instanceof GeometryLogicalTypeAnnotation geometry) return new ParquetFile(file, about.getSchema(), field.getName(), systems(system, geometry.getCrs()));
+                if (field.getLogicalTypeAnnotation() instanceof GeometryLogicalTypeAnnotation geometry)
+                    return new ParquetFile(
+                            file, about.getSchema(), field.getName(), systems(system, geometry.getCrs()));
             }
-            return said == null ? new ParquetFile(file, about.getSchema(), null, Systems.DEGREES) : described(file, about.getSchema(), said, system);
+            return said == null
+                    ? new ParquetFile(file, about.getSchema(), null, Systems.DEGREES)
+                    : described(file, about.getSchema(), said, system);
         });
     }
 
@@ -69,7 +76,10 @@ final class ParquetFile implements FeatureSource {
             String primary = geo.path("primary_column").asString("geometry");
             JsonNode column = geo.path("columns").path(primary);
             boolean binary = column.path("encoding").asString("").equalsIgnoreCase("WKB");
-            if (!binary || !schema.containsField(primary) || !schema.getType(primary).isPrimitive()) return new ParquetFile(file, schema, null, Systems.DEGREES);
+            if (!binary
+                    || !schema.containsField(primary)
+                    || !schema.getType(primary).isPrimitive())
+                return new ParquetFile(file, schema, null, Systems.DEGREES);
             return new ParquetFile(file, schema, primary, systems(system, column));
         } catch (JacksonException unread) {
             return new ParquetFile(file, schema, null, Systems.DEGREES);
@@ -86,14 +96,21 @@ final class ParquetFile implements FeatureSource {
 
     /** Of the type: nothing means degrees. */
     private static Systems systems(Integer said, String crs) {
-        return said != null ? Systems.of(said, null) : crs == null || crs.isBlank() ? Systems.DEGREES : named(crs.replaceFirst("^(?i)srid:", "EPSG:"));
+        return said != null
+                ? Systems.of(said, null)
+                : crs == null || crs.isBlank() ? Systems.DEGREES : named(crs.replaceFirst("^(?i)srid:", "EPSG:"));
     }
 
     private static Systems named(String name) {
         if (name.equalsIgnoreCase("OGC:CRS84") || name.equalsIgnoreCase("OGC:CRS84h")) return Systems.DEGREES;
-        Optional<Projection> known = name.matches("(?i)EPSG:\\d{1,9}") ? Projection.ofEpsg(Integer.parseInt(name.substring(5))) : Optional.empty();
-        return known.map(p -> new Systems(p, null)).orElseGet(() -> Systems.unsaid((name.equals(":") ? "The file does not say in which coordinate system its shapes are. "
-                : "The file's shapes are in %s, which is not known here. ".formatted(name)) + Systems.SAY));
+        Optional<Projection> known = name.matches("(?i)EPSG:\\d{1,9}")
+                ? Projection.ofEpsg(Integer.parseInt(name.substring(5)))
+                : Optional.empty();
+        return known.map(p -> new Systems(p, null))
+                .orElseGet(() -> Systems.unsaid((name.equals(":")
+                                ? "The file does not say in which coordinate system its shapes are. "
+                                : "The file's shapes are in %s, which is not known here. ".formatted(name))
+                        + Systems.SAY));
     }
 
     private interface Use<T> {
@@ -101,12 +118,17 @@ final class ParquetFile implements FeatureSource {
     }
 
     private static <T> T with(Path file, Use<T> use) throws IOException {
-        ParquetReadOptions options = ParquetReadOptions.builder(new PlainParquetConfiguration()).withCodecFactory(new ParquetCodecs()).build();
-        // What is thrown while rows are shown is sorted out by the edge of all readers; here is only what the library says itself.
+        ParquetReadOptions options = ParquetReadOptions.builder(new PlainParquetConfiguration())
+                .withCodecFactory(new ParquetCodecs())
+                .build();
+        // What is thrown while rows are shown is sorted out by the edge of all readers; here is only what the library
+        // says itself.
         try (ParquetFileReader reader = ParquetFileReader.open(new LocalInputFile(file), options)) {
             return use.of(reader);
         } catch (ParquetCryptoRuntimeException locked) {
-            throw new UnreadableTableException("The Parquet file is encrypted, so its rows cannot be read. Save it without that and bring that in.");
+            throw new UnreadableTableException(
+                    "The Parquet file is encrypted, so its rows cannot be read. Save it without that and bring "
+                            + "that in.");
         } catch (IOException | NoClassDefFoundError broken) {
             throw new UnreadableTableException(BROKEN);
         }
@@ -119,7 +141,8 @@ final class ParquetFile implements FeatureSource {
             long number = 0;
             for (var pages = reader.readNextRowGroup(); pages != null; pages = reader.readNextRowGroup()) {
                 var records = columns.getRecordReader(pages, new GroupRecordConverter(schema));
-                for (long left = pages.getRowCount(); left > 0; left--) visitor.accept(feature(records.read(), ++number));
+                for (long left = pages.getRowCount(); left > 0; left--)
+                    visitor.accept(feature(records.read(), ++number));
             }
             return null;
         });
@@ -131,7 +154,10 @@ final class ParquetFile implements FeatureSource {
         Geometry shape = null;
         for (int f = 0; f < schema.getFieldCount(); f++) {
             Type field = schema.getType(f);
-            if (field.getName().equals(shapes)) shape = row.getFieldRepetitionCount(f) == 0 ? null : systems.shape(row.getBinary(f, 0).getBytes(), number);
+            if (field.getName().equals(shapes))
+                shape = row.getFieldRepetitionCount(f) == 0
+                        ? null
+                        : systems.shape(row.getBinary(f, 0).getBytes(), number);
             else ParquetValues.add(properties, field, row, f);
         }
         return new Feature(number, properties, shape);

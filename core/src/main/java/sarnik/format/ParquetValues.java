@@ -51,7 +51,8 @@ final class ParquetValues {
     /** @param row null where what holds the field is missing */
     private static void add(Map<String, String> cells, String name, Type field, Group row, int index) {
         int count = row == null ? 0 : row.getFieldRepetitionCount(index);
-        boolean list = field.isRepetition(Repetition.REPEATED) || !field.isPrimitive() && field.getLogicalTypeAnnotation() != null;
+        boolean list = field.isRepetition(Repetition.REPEATED)
+                || !field.isPrimitive() && field.getLogicalTypeAnnotation() != null;
         if (list) {
             cells.put(name, count == 0 ? "" : json(field, row, index).toString());
         } else if (field.isPrimitive()) {
@@ -78,9 +79,13 @@ final class ParquetValues {
         if (field.isPrimitive()) return MAPPER.getNodeFactory().stringNode(text(field, row, index, item));
         Group group = row.getGroup(index, item);
         // Lists and maps are wrapped in a repeated group of one or two fields.
-        if (field.asGroupType().getFieldCount() == 1) return json(field.asGroupType().getType(0), group, 0);
+        if (field.asGroupType().getFieldCount() == 1)
+            return json(field.asGroupType().getType(0), group, 0);
         Map<String, JsonNode> fields = new LinkedHashMap<>();
-        for (int i = 0; i < field.asGroupType().getFieldCount(); i++) fields.put(field.asGroupType().getFieldName(i), json(field.asGroupType().getType(i), group, i));
+        for (int i = 0; i < field.asGroupType().getFieldCount(); i++)
+            fields.put(
+                    field.asGroupType().getFieldName(i),
+                    json(field.asGroupType().getType(i), group, i));
         return MAPPER.createObjectNode().setAll(fields);
     }
 
@@ -88,21 +93,35 @@ final class ParquetValues {
         LogicalTypeAnnotation meaning = field.getLogicalTypeAnnotation();
         return switch (field.asPrimitiveType().getPrimitiveTypeName()) {
             case BOOLEAN -> String.valueOf(row.getBoolean(index, item));
-            case INT32 -> whole(row.getInteger(index, item), Integer.toUnsignedLong(row.getInteger(index, item)), meaning);
+            case INT32 ->
+                whole(row.getInteger(index, item), Integer.toUnsignedLong(row.getInteger(index, item)), meaning);
             case INT64 -> whole(row.getLong(index, item), row.getLong(index, item), meaning);
             case INT96 -> old(row.getInt96(index, item));
-            case FLOAT -> Float.isFinite(row.getFloat(index, item)) ? plain(new BigDecimal(String.valueOf(row.getFloat(index, item)))) : "";
-            case DOUBLE -> Double.isFinite(row.getDouble(index, item)) ? plain(BigDecimal.valueOf(row.getDouble(index, item))) : "";
+            case FLOAT ->
+                Float.isFinite(row.getFloat(index, item))
+                        ? plain(new BigDecimal(String.valueOf(row.getFloat(index, item))))
+                        : "";
+            case DOUBLE ->
+                Double.isFinite(row.getDouble(index, item))
+                        ? plain(BigDecimal.valueOf(row.getDouble(index, item)))
+                        : "";
             case BINARY, FIXED_LEN_BYTE_ARRAY -> bytes(row.getBinary(index, item), meaning);
         };
     }
 
     private static String whole(long value, long unsigned, LogicalTypeAnnotation meaning) {
-        if (meaning instanceof DateLogicalTypeAnnotation) return LocalDate.ofEpochDay(value).toString();
-        if (meaning instanceof DecimalLogicalTypeAnnotation decimal) return plain(BigDecimal.valueOf(value, decimal.getScale()));
-        if (meaning instanceof TimeLogicalTypeAnnotation time) return LocalTime.ofNanoOfDay(Math.multiplyExact(value, nanos(time.getUnit()))).withNano(0).toString();
-        if (meaning instanceof TimestampLogicalTypeAnnotation time) return moment(value, time.getUnit()) + (time.isAdjustedToUTC() ? "Z" : "");
-        if (meaning instanceof IntLogicalTypeAnnotation whole && !whole.isSigned()) return Long.toUnsignedString(unsigned);
+        if (meaning instanceof DateLogicalTypeAnnotation)
+            return LocalDate.ofEpochDay(value).toString();
+        if (meaning instanceof DecimalLogicalTypeAnnotation decimal)
+            return plain(BigDecimal.valueOf(value, decimal.getScale()));
+        if (meaning instanceof TimeLogicalTypeAnnotation time)
+            return LocalTime.ofNanoOfDay(Math.multiplyExact(value, nanos(time.getUnit())))
+                    .withNano(0)
+                    .toString();
+        if (meaning instanceof TimestampLogicalTypeAnnotation time)
+            return moment(value, time.getUnit()) + (time.isAdjustedToUTC() ? "Z" : "");
+        if (meaning instanceof IntLogicalTypeAnnotation whole && !whole.isSigned())
+            return Long.toUnsignedString(unsigned);
         return String.valueOf(value);
     }
 
@@ -122,7 +141,10 @@ final class ParquetValues {
     private static String old(Binary value) {
         ByteBuffer bytes = ByteBuffer.wrap(value.getBytes()).order(ByteOrder.LITTLE_ENDIAN);
         long nanos = bytes.getLong();
-        return LocalDate.ofEpochDay(bytes.getInt() - EPOCH_JULIAN).atStartOfDay().plusSeconds(Math.floorDiv(nanos, NANOS_A_SECOND)).toString();
+        return LocalDate.ofEpochDay(bytes.getInt() - EPOCH_JULIAN)
+                .atStartOfDay()
+                .plusSeconds(Math.floorDiv(nanos, NANOS_A_SECOND))
+                .toString();
     }
 
     private static String plain(BigDecimal value) {
@@ -139,17 +161,22 @@ final class ParquetValues {
     }
 
     private static String bytes(Binary value, LogicalTypeAnnotation meaning) {
-        if (meaning instanceof DecimalLogicalTypeAnnotation decimal) return plain(new BigDecimal(new BigInteger(value.getBytes()), decimal.getScale()));
+        if (meaning instanceof DecimalLogicalTypeAnnotation decimal)
+            return plain(new BigDecimal(new BigInteger(value.getBytes()), decimal.getScale()));
         if (meaning instanceof UUIDLogicalTypeAnnotation) {
             ByteBuffer two = value.toByteBuffer();
             return new UUID(two.getLong(), two.getLong()).toString();
         }
-        if (meaning instanceof Float16LogicalTypeAnnotation) return half(value.toByteBuffer().order(ByteOrder.LITTLE_ENDIAN).getShort());
+        if (meaning instanceof Float16LogicalTypeAnnotation)
+            return half(value.toByteBuffer().order(ByteOrder.LITTLE_ENDIAN).getShort());
         if (meaning instanceof IntervalLogicalTypeAnnotation) return "";
         if (meaning != null) return value.toStringUsingUTF8();
         // Older writers do not say that bytes are text.
         try {
-            return StandardCharsets.UTF_8.newDecoder().decode(value.toByteBuffer()).toString();
+            return StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(value.toByteBuffer())
+                    .toString();
         } catch (CharacterCodingException noText) {
             return "";
         }

@@ -18,7 +18,14 @@ import sarnik.table.Table;
 record RowShapes(Table table, String column, IntFunction<double[]> position) {
 
     static RowShapes of(Table table, List<String> columns, IntFunction<double[]> position) {
-        return new RowShapes(table, columns.stream().filter(c -> table.column(c) instanceof CodedColumn coded && WrittenShape.areAll(coded.dictionary())).findFirst().orElse(null), position);
+        return new RowShapes(
+                table,
+                columns.stream()
+                        .filter(c ->
+                                table.column(c) instanceof CodedColumn coded && WrittenShape.areAll(coded.dictionary()))
+                        .findFirst()
+                        .orElse(null),
+                position);
     }
 
     /** Whether rows have shapes at all. */
@@ -33,7 +40,9 @@ record RowShapes(Table table, String column, IntFunction<double[]> position) {
 
     /** The shape of a row, in degrees; null where it has none. */
     Geometry of(int row) {
-        Geometry own = column == null ? null : WrittenShape.inDegrees(table.column(column).text(row));
+        Geometry own = column == null
+                ? null
+                : WrittenShape.inDegrees(table.column(column).text(row));
         if (own != null) return own;
         double[] at = position == null ? null : position.apply(row);
         return at == null ? null : JsonShapes.SHAPES.createPoint(new Coordinate(at[0], at[1]));

@@ -16,9 +16,12 @@ import sarnik.geo.WrittenShape;
 import sarnik.table.RowSource;
 
 /**
- * A table one of whose columns holds shapes, as well-known text or as well-known binary in hexadecimal digits (OGC 06-103r4),
- * with or without the number of their system before them. The column stays as it was written, with third coordinates, lines
- * and areas; {@code lon} and {@code lat} in degrees are added behind all columns, as with any features, and {@code shape} where
+ * A table one of whose columns holds shapes, as well-known text or as well-known binary in hexadecimal digits (OGC
+ * 06-103r4),
+ * with or without the number of their system before them. The column stays as it was written, with third coordinates,
+ * lines
+ * and areas; {@code lon} and {@code lat} in degrees are added behind all columns, as with any features, and {@code
+ * shape} where
  * the shapes are written in another system and are more than points.
  */
 final class ShapeColumn implements RowSource, FeatureSource {
@@ -40,8 +43,11 @@ final class ShapeColumn implements RowSource, FeatureSource {
         this.said = said != null;
         this.areas = sample.stream().anyMatch(w -> w.shape() instanceof Polygonal);
         this.systems = systems(sample, said);
-        this.turned = systems.asks() == null && sample.stream().anyMatch(w -> !WrittenShape.isPlainPoint(w.shape()))
-                && (said == null ? sample.stream().anyMatch(w -> !w.isDegrees()) : !systems.projection().isDegrees());
+        this.turned = systems.asks() == null
+                && sample.stream().anyMatch(w -> !WrittenShape.isPlainPoint(w.shape()))
+                && (said == null
+                        ? sample.stream().anyMatch(w -> !w.isDegrees())
+                        : !systems.projection().isDegrees());
     }
 
     /**
@@ -60,7 +66,9 @@ final class ShapeColumn implements RowSource, FeatureSource {
                 boolean goesOn = false;
                 for (int c = 0; c < Math.min(columns, cells.count()); c++) {
                     List<WrittenShape> sample = samples.get(c);
-                    if (sample == null || sample.size() >= LOOKED_AT || cells.get(c).isBlank()) {
+                    if (sample == null
+                            || sample.size() >= LOOKED_AT
+                            || cells.get(c).isBlank()) {
                         goesOn |= sample != null && sample.size() < LOOKED_AT;
                         continue;
                     }
@@ -74,7 +82,9 @@ final class ShapeColumn implements RowSource, FeatureSource {
         } catch (Enough enough) {
             // Looked at.
         }
-        for (int c = 0; c < columns; c++) if (samples.get(c) != null && !samples.get(c).isEmpty()) return Optional.of(new ShapeColumn(rows, c, samples.get(c), said));
+        for (int c = 0; c < columns; c++)
+            if (samples.get(c) != null && !samples.get(c).isEmpty())
+                return Optional.of(new ShapeColumn(rows, c, samples.get(c), said));
         return Optional.empty();
     }
 
@@ -82,8 +92,13 @@ final class ShapeColumn implements RowSource, FeatureSource {
         if (said != null) return Systems.of(said, null);
         String name = rows.header().get(column);
         for (WrittenShape written : sample) {
-            if (written.system() != 0 && of(written.system()).isEmpty()) return Systems.unsaid("The shapes of “%s” say the coordinate system %d, which is not known here. %s".formatted(name, written.system(), Systems.SAY));
-            if (written.system() == 0 && !written.liesInDegrees()) return Systems.unsaid("The shapes of “%s” are not in degrees, and do not say their coordinate system. %s".formatted(name, Systems.SAY));
+            if (written.system() != 0 && of(written.system()).isEmpty())
+                return Systems.unsaid("The shapes of “%s” say the coordinate system %d, which is not known here. %s"
+                        .formatted(name, written.system(), Systems.SAY));
+            if (written.system() == 0 && !written.liesInDegrees())
+                return Systems.unsaid(
+                        "The shapes of “%s” are not in degrees, and do not say their coordinate system. %s"
+                                .formatted(name, Systems.SAY));
         }
         return Systems.DEGREES;
     }
@@ -96,7 +111,9 @@ final class ShapeColumn implements RowSource, FeatureSource {
     private Geometry degrees(String cell) {
         WrittenShape written = cell.isBlank() ? null : WrittenShape.read(cell);
         if (written == null) return null;
-        Projection projection = said || written.system() == 0 || systems.asks() != null ? systems.projection() : of(written.system()).orElse(Projection.UNSAID);
+        Projection projection = said || written.system() == 0 || systems.asks() != null
+                ? systems.projection()
+                : of(written.system()).orElse(Projection.UNSAID);
         if (!projection.isDegrees()) Systems.turn(written.shape(), projection);
         else if (!written.liesInDegrees()) return null;
         return written.shape();
@@ -152,7 +169,8 @@ final class ShapeColumn implements RowSource, FeatureSource {
         List<String> header = rows.header();
         rows.each((line, cells) -> {
             Map<String, String> properties = new LinkedHashMap<>();
-            for (int c = 0; c < Math.min(header.size(), cells.count()); c++) if (c != column) properties.putIfAbsent(header.get(c), cells.get(c));
+            for (int c = 0; c < Math.min(header.size(), cells.count()); c++)
+                if (c != column) properties.putIfAbsent(header.get(c), cells.get(c));
             visitor.accept(new Feature(line, properties, column < cells.count() ? degrees(cells.get(column)) : null));
         });
     }

@@ -53,7 +53,9 @@ final class Shapefile implements FeatureSource {
 
     /** Names of the shapefiles in the archive, without their ending. */
     static List<String> layers(Archive archive) {
-        return archive.ending(".shp").stream().map(n -> n.substring(0, n.length() - 4)).toList();
+        return archive.ending(".shp").stream()
+                .map(n -> n.substring(0, n.length() - 4))
+                .toList();
     }
 
     /**
@@ -64,19 +66,27 @@ final class Shapefile implements FeatureSource {
         try (Archive archive = Archive.open(file)) {
             List<String> layers = layers(archive);
             String base = layer == null ? layers.get(0) : layer;
-            if (!layers.contains(base)) throw new UnreadableTableException("The archive has no shapefile “" + base + "”. It has: " + String.join(", ", layers) + ".");
+            if (!layers.contains(base))
+                throw new UnreadableTableException(
+                        "The archive has no shapefile “" + base + "”. It has: " + String.join(", ", layers) + ".");
             Optional<InputStream> description = archive.find(base + ".prj");
-            String text = description.isEmpty() ? null : new String(description.get().readNBytes(1 << 16), StandardCharsets.UTF_8);
+            String text = description.isEmpty()
+                    ? null
+                    : new String(description.get().readNBytes(1 << 16), StandardCharsets.UTF_8);
             return new Shapefile(file, base, Systems.of(system, text));
         }
     }
 
     @Override
     public void each(Consumer<Feature> visitor) throws IOException {
-        try (Archive archive = Archive.open(file); DataInputStream shapes = new DataInputStream(new BufferedInputStream(archive.read(base + ".shp"), 1 << 16))) {
+        try (Archive archive = Archive.open(file);
+                DataInputStream shapes =
+                        new DataInputStream(new BufferedInputStream(archive.read(base + ".shp"), 1 << 16))) {
             Optional<InputStream> values = archive.find(base + ".dbf");
             readHeader(shapes);
-            try (DBFReader table = values.isPresent() ? new DBFReader(new BufferedInputStream(values.get(), 1 << 16), charset(archive)) : null) {
+            try (DBFReader table = values.isPresent()
+                    ? new DBFReader(new BufferedInputStream(values.get(), 1 << 16), charset(archive))
+                    : null) {
                 long number = 0;
                 for (byte[] record = next(shapes); record != null; record = next(shapes)) {
                     number++;
@@ -84,7 +94,8 @@ final class Shapefile implements FeatureSource {
                     visitor.accept(new Feature(number, properties, shape(record, number)));
                 }
             } catch (DBFException broken) {
-                throw new UnreadableTableException("The shapefile's table (.dbf) is broken. Save or download the shapefile again.");
+                throw new UnreadableTableException(
+                        "The shapefile's table (.dbf) is broken. Save or download the shapefile again.");
             }
         } catch (EOFException cut) {
             throw new UnreadableTableException("The shapefile is cut off. Save or download it again.");
@@ -105,14 +116,16 @@ final class Shapefile implements FeatureSource {
     private static Map<String, String> properties(DBFReader table) {
         Map<String, String> properties = new LinkedHashMap<>();
         Object[] row = table.nextRecord();
-        for (int i = 0; row != null && i < row.length; i++) properties.put(table.getField(i).getName(), text(row[i]));
+        for (int i = 0; row != null && i < row.length; i++)
+            properties.put(table.getField(i).getName(), text(row[i]));
         return properties;
     }
 
     private static String text(Object value) {
         if (value == null) return "";
         if (value instanceof Date date) return new SimpleDateFormat("yyyy-MM-dd", Locale.ROOT).format(date);
-        if (value instanceof java.math.BigDecimal number) return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
+        if (value instanceof java.math.BigDecimal number)
+            return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
         return value.toString().strip();
     }
 
@@ -129,7 +142,9 @@ final class Shapefile implements FeatureSource {
         if (head.length == 0) return null;
         if (head.length < 8) throw new EOFException();
         int length = ByteBuffer.wrap(head).getInt(4);
-        if (length < 2 || length > LONGEST_RECORD / 2) throw new UnreadableTableException("The shapefile is broken: a record says that it has %,d bytes.".formatted(2L * length));
+        if (length < 2 || length > LONGEST_RECORD / 2)
+            throw new UnreadableTableException(
+                    "The shapefile is broken: a record says that it has %,d bytes.".formatted(2L * length));
         byte[] record = in.readNBytes(2 * length);
         if (record.length < 2 * length) throw new EOFException();
         return record;
@@ -155,7 +170,10 @@ final class Shapefile implements FeatureSource {
                 }
                 case 3, 13, 23 -> lines(parts(in, type == 13));
                 case 5, 15, 25 -> polygons(parts(in, type == 15));
-                default -> throw new UnreadableTableException("Record %,d has shapes of kind %d, which are not read (solids, perhaps).".formatted(number, type));
+                default ->
+                    throw new UnreadableTableException(
+                            "Record %,d has shapes of kind %d, which are not read (solids, perhaps)."
+                                    .formatted(number, type));
             };
         } catch (java.nio.BufferUnderflowException | IllegalArgumentException broken) {
             throw new UnreadableTableException("The shape of record %,d is broken.".formatted(number));
@@ -169,7 +187,8 @@ final class Shapefile implements FeatureSource {
 
     private static int count(ByteBuffer in, int bytesEach) {
         int count = in.getInt();
-        if (count < 0 || (long) count * bytesEach > in.remaining()) throw new IllegalArgumentException("a count is too large");
+        if (count < 0 || (long) count * bytesEach > in.remaining())
+            throw new IllegalArgumentException("a count is too large");
         return count;
     }
 
@@ -191,7 +210,10 @@ final class Shapefile implements FeatureSource {
     }
 
     private static Geometry lines(List<Coordinate[]> parts) {
-        LineString[] lines = parts.stream().filter(p -> p.length > 1).map(JsonShapes.SHAPES::createLineString).toArray(LineString[]::new);
+        LineString[] lines = parts.stream()
+                .filter(p -> p.length > 1)
+                .map(JsonShapes.SHAPES::createLineString)
+                .toArray(LineString[]::new);
         return lines.length == 1 ? lines[0] : JsonShapes.SHAPES.createMultiLineString(lines);
     }
 
@@ -199,13 +221,15 @@ final class Shapefile implements FeatureSource {
         in.position(in.position() + 32);
         int parts = count(in, 4);
         int points = in.getInt();
-        if (points < 0 || (long) points * 16 + 4L * parts > in.remaining()) throw new IllegalArgumentException("a count is too large");
+        if (points < 0 || (long) points * 16 + 4L * parts > in.remaining())
+            throw new IllegalArgumentException("a count is too large");
         int[] starts = new int[parts + 1];
         for (int i = 0; i < parts; i++) starts[i] = in.getInt();
         starts[parts] = points;
         List<Coordinate[]> lists = new ArrayList<>();
         for (int i = 0; i < parts; i++) {
-            if (starts[i] < 0 || starts[i + 1] < starts[i] || starts[i + 1] > points) throw new IllegalArgumentException("parts are out of order");
+            if (starts[i] < 0 || starts[i + 1] < starts[i] || starts[i + 1] > points)
+                throw new IllegalArgumentException("parts are out of order");
             lists.add(points(in, starts[i + 1] - starts[i]));
         }
         if (high) heights(in, lists);
@@ -232,12 +256,16 @@ final class Shapefile implements FeatureSource {
             int best = -1;
             for (int i = 0; i < outer.size(); i++) {
                 if (!outer.get(i).getEnvelopeInternal().contains(hole.getEnvelopeInternal())) continue;
-                if (best < 0 || outer.get(best).getEnvelopeInternal().getArea() > outer.get(i).getEnvelopeInternal().getArea()) best = i;
+                if (best < 0
+                        || outer.get(best).getEnvelopeInternal().getArea()
+                                > outer.get(i).getEnvelopeInternal().getArea()) best = i;
             }
             if (best >= 0) within.get(best).add(hole);
         }
         Polygon[] polygons = new Polygon[outer.size()];
-        for (int i = 0; i < polygons.length; i++) polygons[i] = JsonShapes.SHAPES.createPolygon(outer.get(i), within.get(i).toArray(LinearRing[]::new));
+        for (int i = 0; i < polygons.length; i++)
+            polygons[i] =
+                    JsonShapes.SHAPES.createPolygon(outer.get(i), within.get(i).toArray(LinearRing[]::new));
         return polygons.length == 1 ? polygons[0] : JsonShapes.SHAPES.createMultiPolygon(polygons);
     }
 

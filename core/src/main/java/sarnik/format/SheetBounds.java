@@ -17,8 +17,10 @@ import javax.xml.stream.XMLStreamReader;
 import sarnik.table.UnreadableTableException;
 
 /**
- * Looks at the references of a workbook's cells before a row is made of them: a sheet has up to 1,048,576 rows and 16,384
- * columns (A to XFD), and a cell that names one beyond would have a row made that fills the memory. On the way the cells that are
+ * Looks at the references of a workbook's cells before a row is made of them: a sheet has up to 1,048,576 rows and
+ * 16,384
+ * columns (A to XFD), and a cell that names one beyond would have a row made that fills the memory. On the way the
+ * cells that are
  * merged over several rows are found: they stand below all others.
  */
 final class SheetBounds {
@@ -47,7 +49,9 @@ final class SheetBounds {
                 try (InputStream in = archive.read(name)) {
                     merged.put(name.substring(name.lastIndexOf('/') + 1), check(factory.createXMLStreamReader(in)));
                 } catch (XMLStreamException broken) {
-                    throw new UnreadableTableException("The workbook is broken inside and cannot be read. Open it, save it again as XLSX, and bring that in.");
+                    throw new UnreadableTableException(
+                            "The workbook is broken inside and cannot be read. Open it, save it again as XLSX, "
+                                    + "and bring that in.");
                 }
             }
         }
@@ -79,7 +83,8 @@ final class SheetBounds {
     private static void row(String number) {
         if (number == null) return;
         long row = 0;
-        for (int i = 0; i < number.length() && row <= Sheets.MOST_ROWS; i++) row = row * 10 + Math.max(0, Math.min(9, number.charAt(i) - '0'));
+        for (int i = 0; i < number.length() && row <= Sheets.MOST_ROWS; i++)
+            row = row * 10 + Math.max(0, Math.min(9, number.charAt(i) - '0'));
         if (row > Sheets.MOST_ROWS) throw outside(number);
     }
 
@@ -87,12 +92,16 @@ final class SheetBounds {
         if (reference == null) return;
         int column = 0;
         int i = 0;
-        while (i < reference.length() && Character.isLetter(reference.charAt(i)) && column <= Sheets.MOST_COLUMNS) column = column * 26 + Character.toUpperCase(reference.charAt(i++)) - 'A' + 1;
+        while (i < reference.length() && Character.isLetter(reference.charAt(i)) && column <= Sheets.MOST_COLUMNS)
+            column = column * 26 + Character.toUpperCase(reference.charAt(i++)) - 'A' + 1;
         if (column > Sheets.MOST_COLUMNS || column < 0) throw outside(reference);
         row(reference.substring(i));
     }
 
     private static UnreadableTableException outside(String reference) {
-        return new UnreadableTableException("The workbook names a cell “%s”, which no sheet has. It is broken: open it, save it again as XLSX, and bring that in.".formatted(reference.substring(0, Math.min(20, reference.length()))));
+        return new UnreadableTableException(
+                ("The workbook names a cell “%s”, which no sheet has. It is broken: open it, save it again as "
+                                + "XLSX, and bring that in.")
+                        .formatted(reference.substring(0, Math.min(20, reference.length()))));
     }
 }

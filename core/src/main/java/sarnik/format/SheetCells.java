@@ -38,8 +38,11 @@ final class SheetCells {
 
         /** Days, months, years, hours or seconds outside quotes and brackets. */
         static Written of(String format) {
-            String letters = format.replaceAll("\"[^\"]*\"|\\[[^\\]]*\\]|\\\\.|_.", "").split(";", 2)[0];
-            boolean moment = !letters.equalsIgnoreCase("General") && letters.matches("(?i).*[dmyhs].*") && !letters.matches(".*[0#?].*[eE][+-].*");
+            String letters =
+                    format.replaceAll("\"[^\"]*\"|\\[[^\\]]*\\]|\\\\.|_.", "").split(";", 2)[0];
+            boolean moment = !letters.equalsIgnoreCase("General")
+                    && letters.matches("(?i).*[dmyhs].*")
+                    && !letters.matches(".*[0#?].*[eE][+-].*");
             return new Written(moment, format.matches("(?i).*[dy].*"), format.matches("(?i).*[hs].*"));
         }
     }
@@ -78,7 +81,12 @@ final class SheetCells {
 
     /** Numbers are stored with binary noise: 0.1 + 0.2 as 0.30000000000000004. */
     static String plain(String raw) {
-        if (raw.length() < SHOWN.getPrecision() && raw.indexOf('e') < 0 && raw.indexOf('E') < 0 && (raw.indexOf('.') < 0 || raw.charAt(raw.length() - 1) != '0') && !raw.startsWith("-0") && !raw.startsWith("+")) return raw;
+        if (raw.length() < SHOWN.getPrecision()
+                && raw.indexOf('e') < 0
+                && raw.indexOf('E') < 0
+                && (raw.indexOf('.') < 0 || raw.charAt(raw.length() - 1) != '0')
+                && !raw.startsWith("-0")
+                && !raw.startsWith("+")) return raw;
         BigDecimal value = new BigDecimal(raw);
         if (value.precision() > SHOWN.getPrecision()) value = value.round(SHOWN);
         if (value.signum() == 0) return "0";
@@ -91,10 +99,15 @@ final class SheetCells {
         BigDecimal serial = new BigDecimal(raw);
         long whole = serial.longValue();
         long days = whole + (from1904 ? LATER_START : 0);
-        long seconds = serial.scale() <= 0 ? 0 : Math.round(serial.remainder(BigDecimal.ONE).doubleValue() * 86_400);
-        if (whole < 1 && !written.day) return LocalTime.MIDNIGHT.plusSeconds(seconds).toString();
+        long seconds = serial.scale() <= 0
+                ? 0
+                : Math.round(serial.remainder(BigDecimal.ONE).doubleValue() * 86_400);
+        if (whole < 1 && !written.day)
+            return LocalTime.MIDNIGHT.plusSeconds(seconds).toString();
         if (days < 0 || days > LAST_DAY) return serial.toPlainString();
         LocalDate day = LocalDate.ofEpochDay((days < 60 ? days + 1 : days) - EPOCH);
-        return seconds == 0 && !written.clock ? day.toString() : day.atStartOfDay().plusSeconds(seconds).toString();
+        return seconds == 0 && !written.clock
+                ? day.toString()
+                : day.atStartOfDay().plusSeconds(seconds).toString();
     }
 }

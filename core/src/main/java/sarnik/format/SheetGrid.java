@@ -19,12 +19,14 @@ import sarnik.table.RowSource;
 import sarnik.table.UnreadableTableException;
 
 /**
- * A sheet of a workbook, or a range of it, as a grid: cells that are merged over several rows hold in each of them, and columns
+ * A sheet of a workbook, or a range of it, as a grid: cells that are merged over several rows hold in each of them,
+ * and columns
  * without any cell (formatted, or left blank between others) are left out.
  */
 final class SheetGrid implements Grid {
 
-    private static final Pattern RANGE = Pattern.compile("\\$?([A-Za-z]{1,3})\\$?(\\d{1,7})(?::\\$?([A-Za-z]{1,3})\\$?(\\d{1,7}))?");
+    private static final Pattern RANGE =
+            Pattern.compile("\\$?([A-Za-z]{1,3})\\$?(\\d{1,7})(?::\\$?([A-Za-z]{1,3})\\$?(\\d{1,7}))?");
 
     /** Rows of a sheet that are looked at to see whether it holds a table, and sheets that are looked at. */
     private static final int LOOK = 40;
@@ -61,11 +63,22 @@ final class SheetGrid implements Grid {
         List<String> names = sheets.names();
         if (names.isEmpty()) throw new UnreadableTableException("The workbook has no sheet that can be seen.");
         String sheet = choices.sheet() == null ? likely(sheets, names) : choices.sheet();
-        if (!names.contains(sheet)) throw new UnreadableTableException("The workbook has no sheet “" + sheet + "”. It has: " + String.join(", ", names) + ".");
+        if (!names.contains(sheet))
+            throw new UnreadableTableException(
+                    "The workbook has no sheet “" + sheet + "”. It has: " + String.join(", ", names) + ".");
         SheetGrid grid = new SheetGrid(sheets, sheet, range(choices.range()));
-        sheets.merged(sheet).forEach(m -> grid.merged.computeIfAbsent(m.column(), c -> new TreeMap<>()).put(m.first(), m.last()));
+        sheets.merged(sheet)
+                .forEach(m -> grid.merged
+                        .computeIfAbsent(m.column(), c -> new TreeMap<>())
+                        .put(m.first(), m.last()));
         grid.measure();
-        return new GridSource(grid, choices, sheets.format() + ", sheet “" + sheet + "”" + (choices.range() == null ? "" : ", cells " + choices.range().toUpperCase(Locale.ROOT)));
+        return new GridSource(
+                grid,
+                choices,
+                sheets.format() + ", sheet “" + sheet + "”"
+                        + (choices.range() == null
+                                ? ""
+                                : ", cells " + choices.range().toUpperCase(Locale.ROOT)));
     }
 
     /** The first sheet that holds a table: a cover has few cells in few rows. */
@@ -93,10 +106,17 @@ final class SheetGrid implements Grid {
     private static int[] range(String text) {
         if (text == null || text.isBlank()) return new int[] {1, 1, Integer.MAX_VALUE, Sheets.MOST_COLUMNS};
         Matcher cells = RANGE.matcher(text.strip());
-        if (!cells.matches()) throw new UnreadableTableException("“" + text + "” is no range of cells. Write it like B3:H200, or B3 for all from there.");
-        int[] range = {Integer.parseInt(cells.group(2)), column(cells.group(1)),
-            cells.group(4) == null ? Integer.MAX_VALUE : Integer.parseInt(cells.group(4)), cells.group(3) == null ? Sheets.MOST_COLUMNS : column(cells.group(3))};
-        if (range[0] > range[2] || range[1] > range[3]) throw new UnreadableTableException("The range “" + text + "” ends before it begins.");
+        if (!cells.matches())
+            throw new UnreadableTableException(
+                    "“" + text + "” is no range of cells. Write it like B3:H200, or B3 for all from there.");
+        int[] range = {
+            Integer.parseInt(cells.group(2)),
+            column(cells.group(1)),
+            cells.group(4) == null ? Integer.MAX_VALUE : Integer.parseInt(cells.group(4)),
+            cells.group(3) == null ? Sheets.MOST_COLUMNS : column(cells.group(3))
+        };
+        if (range[0] > range[2] || range[1] > range[3])
+            throw new UnreadableTableException("The range “" + text + "” ends before it begins.");
         return range;
     }
 
@@ -107,7 +127,10 @@ final class SheetGrid implements Grid {
         return column;
     }
 
-    /** Finds which columns have cells, and keeps the rows of a sheet that is not too large, which need not be unpacked again. */
+    /**
+     * Finds which columns have cells, and keeps the rows of a sheet that is not too large, which need not be unpacked
+     * again.
+     */
     private void measure() throws IOException {
         BitSet filled = new BitSet();
         List<Kept> rows = new ArrayList<>();

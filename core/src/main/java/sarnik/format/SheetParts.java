@@ -19,7 +19,8 @@ final class SheetParts {
     static Map<String, String> of(Path file) throws IOException {
         Map<String, String> parts = new HashMap<>();
         try (Archive archive = Archive.again(file)) {
-            Map<String, String> targets = attributes(archive, "xl/_rels/workbook.xml.rels", "Relationship", "Id", "Target");
+            Map<String, String> targets =
+                    attributes(archive, "xl/_rels/workbook.xml.rels", "Relationship", "Id", "Target");
             attributes(archive, "xl/workbook.xml", "sheet", "name", "id").forEach((sheet, id) -> {
                 String target = targets.get(id);
                 if (target != null) parts.put(sheet, target.substring(target.lastIndexOf('/') + 1));
@@ -30,7 +31,9 @@ final class SheetParts {
         return parts;
     }
 
-    private static Map<String, String> attributes(Archive archive, String part, String element, String key, String value) throws IOException, XMLStreamException {
+    private static Map<String, String> attributes(
+            Archive archive, String part, String element, String key, String value)
+            throws IOException, XMLStreamException {
         XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
@@ -40,7 +43,8 @@ final class SheetParts {
         try (InputStream in = opened.get()) {
             XMLStreamReader xml = factory.createXMLStreamReader(in);
             while (xml.hasNext()) {
-                if (xml.next() == XMLStreamConstants.START_ELEMENT && xml.getLocalName().equals(element)) found.put(named(xml, key), named(xml, value));
+                if (xml.next() == XMLStreamConstants.START_ELEMENT
+                        && xml.getLocalName().equals(element)) found.put(named(xml, key), named(xml, value));
             }
         }
         return found;
@@ -50,7 +54,8 @@ final class SheetParts {
     private static String named(XMLStreamReader xml, String name) {
         String found = "";
         // "r:id" is the one that leads to a part; a plain "sheetId" is a number.
-        for (int i = 0; i < xml.getAttributeCount(); i++) if (xml.getAttributeLocalName(i).equals(name)) found = xml.getAttributeValue(i);
+        for (int i = 0; i < xml.getAttributeCount(); i++)
+            if (xml.getAttributeLocalName(i).equals(name)) found = xml.getAttributeValue(i);
         return found;
     }
 }

@@ -6,8 +6,10 @@ import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 
 /**
- * Goes through the bytes of a sheet's XML, several times as fast as a reader of XML, to see that there is nothing a closer look is
- * needed for: every attribute {@code r} names a cell or row that a sheet has, and no cells are merged. Whatever is not plain, an
+ * Goes through the bytes of a sheet's XML, several times as fast as a reader of XML, to see that there is nothing a
+ * closer look is
+ * needed for: every attribute {@code r} names a cell or row that a sheet has, and no cells are merged. Whatever is not
+ * plain, an
  * encoding other than UTF-8 or a reference with an entity in it among others, asks for the closer look.
  */
 final class SheetScan {
@@ -44,8 +46,12 @@ final class SheetScan {
 
     private boolean run() throws IOException {
         size = in.readNBytes(buffer, 0, BUFFER);
-        String head = new String(buffer, 0, Math.min(size, DECLARATION), StandardCharsets.ISO_8859_1).toLowerCase(Locale.ROOT);
-        if (head.indexOf('\0') >= 0 || head.startsWith("\u00FE") || head.startsWith("\u00FF") || head.contains("encoding") && !head.matches("(?s).*encoding\\s*=\\s*[\"']utf-8[\"'].*")) return false;
+        String head = new String(buffer, 0, Math.min(size, DECLARATION), StandardCharsets.ISO_8859_1)
+                .toLowerCase(Locale.ROOT);
+        if (head.indexOf('\0') >= 0
+                || head.startsWith("\u00FE")
+                || head.startsWith("\u00FF")
+                || head.contains("encoding") && !head.matches("(?s).*encoding\\s*=\\s*[\"']utf-8[\"'].*")) return false;
         int before = ' ';
         for (int c = next(); c >= 0; before = c, c = next()) {
             if (c == 'r' && before <= ' ') {

@@ -12,7 +12,9 @@ interface Sheets {
     int MOST_ROWS = 1_048_576;
 
     /** What is said of a workbook that only a password opens. */
-    String PROTECTED = "The workbook is protected by a password, so its rows cannot be read. Save it without one and bring that in.";
+    String PROTECTED =
+            "The workbook is protected by a password, so its rows cannot be read. Save it without one and bring "
+                    + "that in.";
 
     /**
      * Cells that are merged over several rows, whose value stands in the first.

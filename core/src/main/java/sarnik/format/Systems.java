@@ -10,7 +10,8 @@ import sarnik.geo.Projection;
 import sarnik.table.UnreadableTableException;
 
 /**
- * In which coordinate system the shapes of a file are: what a person has said, else what the file says. Nothing is guessed:
+ * In which coordinate system the shapes of a file are: what a person has said, else what the file says. Nothing is
+ * guessed:
  * where neither says it, shapes have no place until somebody does.
  *
  * @param projection {@link Projection#UNSAID} where it is not known
@@ -30,12 +31,23 @@ record Systems(Projection projection, String asks) {
      */
     static Systems of(Integer said, String description) {
         if (said != null) {
-            return new Systems(Projection.ofEpsg(said).orElseThrow(() -> new UnreadableTableException("The coordinate system EPSG:%d is not known here. Say another, or save the shapes in degrees (4326).".formatted(said))), null);
+            return new Systems(
+                    Projection.ofEpsg(said)
+                            .orElseThrow(() -> new UnreadableTableException(
+                                    ("The coordinate system EPSG:%d is not known here. Say another, or save the "
+                                                    + "shapes in degrees (4326).")
+                                            .formatted(said))),
+                    null);
         }
-        if (description == null || description.isBlank()) return unsaid("The file does not say in which coordinate system its shapes are; of a shapefile the part .prj would. " + SAY);
+        if (description == null || description.isBlank())
+            return unsaid("The file does not say in which coordinate system its shapes are; of a shapefile the part "
+                    + ".prj would. "
+                    + SAY);
         Optional<Projection> read = Projection.ofDescription(description);
         String plain = description.strip();
-        return read.map(p -> new Systems(p, null)).orElseGet(() -> unsaid("The file says its coordinate system in a way that is not read: “%s”. %s".formatted(plain.substring(0, Math.min(SHOWN, plain.length())), SAY)));
+        return read.map(p -> new Systems(p, null))
+                .orElseGet(() -> unsaid("The file says its coordinate system in a way that is not read: “%s”. %s"
+                        .formatted(plain.substring(0, Math.min(SHOWN, plain.length())), SAY)));
     }
 
     /** A system that is named by something else than what is known here. */
@@ -87,6 +99,8 @@ record Systems(Projection projection, String asks) {
 
     /** How the coordinates are written, for people. */
     String words() {
-        return asks != null ? "coordinates in a system that is not said" : projection.isDegrees() ? "coordinates in degrees" : "coordinates in " + projection.words();
+        return asks != null
+                ? "coordinates in a system that is not said"
+                : projection.isDegrees() ? "coordinates in degrees" : "coordinates in " + projection.words();
     }
 }

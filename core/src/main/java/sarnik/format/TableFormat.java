@@ -42,6 +42,7 @@ public enum TableFormat {
 
     /** Steps of about a centimetre in a degree. */
     private static final double A_CENTIMETRE = 1e7;
+
     private final String ending;
     private final String mediaType;
 
@@ -61,17 +62,21 @@ public enum TableFormat {
     }
 
     /**
-     * Writes a table. Columns whose names start with @ are left out. GeoJSON and GeoPackage hold the rows' own shapes where the
+     * Writes a table. Columns whose names start with @ are left out. GeoJSON and GeoPackage hold the rows' own shapes
+     * where the
      * table has a column of them, with lines, areas and third coordinates as they came in; other rows are points.
      *
      * @param name what the table is called, for formats that name it inside
-     * @param position longitude and latitude of a row in degrees, or null where it has none; for CSV and XLSX they become
-     *     two more columns, {@code lon} and {@code lat}, to a centimetre, unless two columns of the table hold them already;
+     * @param position longitude and latitude of a row in degrees, or null where it has none; for CSV and XLSX they
+     *     become
+     *     two more columns, {@code lon} and {@code lat}, to a centimetre, unless two columns of the table hold them
+     *     already;
      *     null where rows have no place
      * @throws UnreadableTableException when the format cannot hold so many rows
      */
     public void write(Table table, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
-        List<String> columns = table.names().stream().filter(n -> !n.startsWith("@")).toList();
+        List<String> columns =
+                table.names().stream().filter(n -> !n.startsWith("@")).toList();
         switch (this) {
             case CSV -> csv(table, columns, added(table, columns, position), out, false);
             case SPREADSHEET_CSV -> csv(table, columns, added(table, columns, position), out, true);
@@ -89,15 +94,28 @@ public enum TableFormat {
         }
     }
 
-    /** The positions that have to be added; null where there are none, or the table has them in two columns of its own. */
+    /**
+     * The positions that have to be added; null where there are none, or the table has them in two columns of its own.
+     */
     private static IntFunction<double[]> added(Table table, List<String> columns, IntFunction<double[]> position) {
         if (position == null) return null;
-        List<Column> numbers = columns.stream().map(table::column).filter(c -> c.type().isNumber()).toList();
-        boolean hasThem = numbers.stream().anyMatch(n -> holds(n, table.rows(), position, 0)) && numbers.stream().anyMatch(n -> holds(n, table.rows(), position, 1));
-        return hasThem ? null : row -> {
-            double[] at = position.apply(row);
-            return at == null ? null : new double[] {Math.round(at[0] * A_CENTIMETRE) / A_CENTIMETRE, Math.round(at[1] * A_CENTIMETRE) / A_CENTIMETRE};
-        };
+        List<Column> numbers = columns.stream()
+                .map(table::column)
+                .filter(c -> c.type().isNumber())
+                .toList();
+        boolean hasThem = numbers.stream().anyMatch(n -> holds(n, table.rows(), position, 0))
+                && numbers.stream().anyMatch(n -> holds(n, table.rows(), position, 1));
+        return hasThem
+                ? null
+                : row -> {
+                    double[] at = position.apply(row);
+                    return at == null
+                            ? null
+                            : new double[] {
+                                Math.round(at[0] * A_CENTIMETRE) / A_CENTIMETRE,
+                                Math.round(at[1] * A_CENTIMETRE) / A_CENTIMETRE
+                            };
+                };
     }
 
     /** Whether a column holds the longitude (0) or latitude (1) of every row that has a position. */
@@ -107,17 +125,23 @@ public enum TableFormat {
             double[] at = position.apply(row);
             if (at == null) continue;
             if (column.isMissing(row)) return false;
-            double value = column instanceof DecimalColumn decimal ? decimal.values()[row] : ((WholeColumn) column).values()[row];
+            double value = column instanceof DecimalColumn decimal
+                    ? decimal.values()[row]
+                    : ((WholeColumn) column).values()[row];
             if (Math.abs(value - at[which]) > 1 / A_CENTIMETRE) return false;
             any = true;
         }
         return any;
     }
 
-    private static void csv(Table table, List<String> columns, IntFunction<double[]> position, OutputStream out, boolean spreadsheet) throws IOException {
+    private static void csv(
+            Table table, List<String> columns, IntFunction<double[]> position, OutputStream out, boolean spreadsheet)
+            throws IOException {
         var text = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
         CsvWriter writer = CsvWriter.builder().build(text);
-        List<String> header = columns.stream().map(n -> spreadsheet && isFormula(n) ? "'" + n : n).collect(Collectors.toCollection(ArrayList::new));
+        List<String> header = columns.stream()
+                .map(n -> spreadsheet && isFormula(n) ? "'" + n : n)
+                .collect(Collectors.toCollection(ArrayList::new));
         if (position != null) header.addAll(List.of(free("lon", columns), free("lat", columns)));
         writer.writeRecord(header);
         for (int row = 0; row < table.rows(); row++) {
@@ -158,11 +182,15 @@ public enum TableFormat {
      */
     public void check(Table table) {
         if (this == XLSX && table.rows() > MOST_SHEET_ROWS) {
-            throw new UnreadableTableException("A sheet holds up to %,d rows, and there are %,d. Take them as CSV or as a GeoPackage.".formatted(MOST_SHEET_ROWS, table.rows()));
+            throw new UnreadableTableException(
+                    "A sheet holds up to %,d rows, and there are %,d. Take them as CSV or as a GeoPackage."
+                            .formatted(MOST_SHEET_ROWS, table.rows()));
         }
     }
 
-    private static void xlsx(Table table, List<String> columns, String name, IntFunction<double[]> position, OutputStream out) throws IOException {
+    private static void xlsx(
+            Table table, List<String> columns, String name, IntFunction<double[]> position, OutputStream out)
+            throws IOException {
         XLSX.check(table);
         try (Workbook book = new Workbook(out, "Sarnik", "1.0")) {
             Worksheet sheet = book.newWorksheet(sheetName(name));
@@ -194,14 +222,17 @@ public enum TableFormat {
             sheet.value(to, c, java.time.LocalDate.ofEpochDay(dates.days()[row]));
             sheet.style(to, c).format("yyyy-mm-dd").set();
         } else if (column instanceof TimeColumn times) {
-            sheet.value(to, c, java.time.LocalDateTime.ofEpochSecond(times.seconds()[row], 0, java.time.ZoneOffset.UTC));
+            sheet.value(
+                    to, c, java.time.LocalDateTime.ofEpochSecond(times.seconds()[row], 0, java.time.ZoneOffset.UTC));
             sheet.style(to, c).format("yyyy-mm-dd hh:mm:ss").set();
         } else sheet.value(to, c, column.text(row));
     }
 
     private static String sheetName(String name) {
         String plain = name.replaceAll("[\\[\\]*?/\\\\:']", " ").strip();
-        return plain.isEmpty() ? "Rows" : plain.length() > 31 ? plain.substring(0, 31).strip() : plain;
+        return plain.isEmpty()
+                ? "Rows"
+                : plain.length() > 31 ? plain.substring(0, 31).strip() : plain;
     }
 
     private static void geoJson(Table table, List<String> columns, RowShapes shapes, OutputStream out) {
@@ -232,7 +263,8 @@ public enum TableFormat {
         if (column.isMissing(row)) json.writeNull();
         else if (column instanceof WholeColumn whole) json.writeNumber(whole.values()[row]);
         else if (column instanceof DecimalColumn decimal) json.writeNumber(decimal.values()[row]);
-        else if (column.type() == sarnik.table.ColumnType.YES_NO) json.writeBoolean(column.text(row).equals("yes"));
+        else if (column.type() == sarnik.table.ColumnType.YES_NO)
+            json.writeBoolean(column.text(row).equals("yes"));
         else json.writeString(column.text(row));
     }
 }

@@ -42,7 +42,10 @@ final class TopoJsonFile implements FeatureSource {
     }
 
     private static InputStream bounded(Path file) throws IOException {
-        if (Files.size(file) > LARGEST) throw new UnreadableTableException("A TopoJSON file is read whole, so it can have up to %,d MB. Save it as GeoJSON.".formatted(LARGEST >> 20));
+        if (Files.size(file) > LARGEST)
+            throw new UnreadableTableException(
+                    "A TopoJSON file is read whole, so it can have up to %,d MB. Save it as GeoJSON."
+                            .formatted(LARGEST >> 20));
         return Files.newInputStream(file);
     }
 
@@ -58,7 +61,9 @@ final class TopoJsonFile implements FeatureSource {
         if (layers.isEmpty()) throw new UnreadableTableException("The TopoJSON file holds no layer.");
         name = wanted == null ? layers.get(0) : wanted;
         layer = root.path("objects").path(name);
-        if (layer.isMissingNode()) throw new UnreadableTableException("The file has no layer “" + name + "”. It has: " + String.join(", ", layers) + ".");
+        if (layer.isMissingNode())
+            throw new UnreadableTableException(
+                    "The file has no layer “" + name + "”. It has: " + String.join(", ", layers) + ".");
         JsonNode transform = root.path("transform");
         if (transform.isObject()) {
             quantized = true;
@@ -73,7 +78,8 @@ final class TopoJsonFile implements FeatureSource {
     }
 
     private static double[] pair(JsonNode node) {
-        if (node.size() < 2 || !node.get(0).isNumber() || !node.get(1).isNumber()) throw new UnreadableTableException("The TopoJSON file's positions are not two numbers.");
+        if (node.size() < 2 || !node.get(0).isNumber() || !node.get(1).isNumber())
+            throw new UnreadableTableException("The TopoJSON file's positions are not two numbers.");
         return new double[] {node.get(0).asDouble(), node.get(1).asDouble()};
     }
 
@@ -93,7 +99,8 @@ final class TopoJsonFile implements FeatureSource {
     @Override
     public void each(Consumer<Feature> visitor) {
         List<JsonNode> items = new ArrayList<>();
-        if (layer.path("type").asString("").equals("GeometryCollection")) layer.path("geometries").forEach(items::add);
+        if (layer.path("type").asString("").equals("GeometryCollection"))
+            layer.path("geometries").forEach(items::add);
         else items.add(layer);
         long number = 0;
         for (JsonNode item : items) {
@@ -104,7 +111,9 @@ final class TopoJsonFile implements FeatureSource {
             try {
                 visitor.accept(new Feature(number, properties, shape(item)));
             } catch (IllegalArgumentException | IndexOutOfBoundsException crooked) {
-                throw new UnreadableTableException("Shape %,d of layer “%s” cannot be put together: its arcs do not make one.".formatted(number, name));
+                throw new UnreadableTableException(
+                        "Shape %,d of layer “%s” cannot be put together: its arcs do not make one."
+                                .formatted(number, name));
             }
         }
     }
@@ -113,13 +122,21 @@ final class TopoJsonFile implements FeatureSource {
         JsonNode of = item.path("arcs");
         return switch (item.path("type").asString("")) {
             case "Point" -> JsonShapes.SHAPES.createPoint(point(item.path("coordinates")));
-            case "MultiPoint" -> JsonShapes.SHAPES.createMultiPointFromCoords(
-                    IntStream.range(0, item.path("coordinates").size()).mapToObj(i -> point(item.path("coordinates").get(i))).toArray(Coordinate[]::new));
+            case "MultiPoint" ->
+                JsonShapes.SHAPES.createMultiPointFromCoords(
+                        IntStream.range(0, item.path("coordinates").size())
+                                .mapToObj(i -> point(item.path("coordinates").get(i)))
+                                .toArray(Coordinate[]::new));
             case "LineString" -> JsonShapes.SHAPES.createLineString(line(of));
-            case "MultiLineString" -> JsonShapes.SHAPES.createMultiLineString(
-                    IntStream.range(0, of.size()).mapToObj(i -> JsonShapes.SHAPES.createLineString(line(of.get(i)))).toArray(LineString[]::new));
+            case "MultiLineString" ->
+                JsonShapes.SHAPES.createMultiLineString(IntStream.range(0, of.size())
+                        .mapToObj(i -> JsonShapes.SHAPES.createLineString(line(of.get(i))))
+                        .toArray(LineString[]::new));
             case "Polygon" -> polygon(of);
-            case "MultiPolygon" -> JsonShapes.SHAPES.createMultiPolygon(IntStream.range(0, of.size()).mapToObj(i -> polygon(of.get(i))).toArray(Polygon[]::new));
+            case "MultiPolygon" ->
+                JsonShapes.SHAPES.createMultiPolygon(IntStream.range(0, of.size())
+                        .mapToObj(i -> polygon(of.get(i)))
+                        .toArray(Polygon[]::new));
             default -> null;
         };
     }
@@ -133,7 +150,8 @@ final class TopoJsonFile implements FeatureSource {
         List<LinearRing> made = new ArrayList<>();
         for (JsonNode ring : rings) made.add(JsonShapes.SHAPES.createLinearRing(JsonShapes.closed(line(ring))));
         if (made.isEmpty()) return JsonShapes.SHAPES.createPolygon();
-        return JsonShapes.SHAPES.createPolygon(made.get(0), made.subList(1, made.size()).toArray(LinearRing[]::new));
+        return JsonShapes.SHAPES.createPolygon(
+                made.get(0), made.subList(1, made.size()).toArray(LinearRing[]::new));
     }
 
     /** Arcs one after the other; a negative number means the arc backwards. The point where two meet is theirs both. */
@@ -143,7 +161,8 @@ final class TopoJsonFile implements FeatureSource {
             if (!number.isIntegralNumber()) throw new IllegalArgumentException("an arc is not given by its number");
             int n = number.asInt();
             Coordinate[] arc = arcs.get(n < 0 ? ~n : n);
-            for (int i = line.isEmpty() ? 0 : 1; i < arc.length; i++) line.add(n < 0 ? arc[arc.length - 1 - i] : arc[i]);
+            for (int i = line.isEmpty() ? 0 : 1; i < arc.length; i++)
+                line.add(n < 0 ? arc[arc.length - 1 - i] : arc[i]);
         }
         return line.toArray(Coordinate[]::new);
     }

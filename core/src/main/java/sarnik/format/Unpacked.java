@@ -29,18 +29,23 @@ final class Unpacked {
         long most = Math.min(MOST_BYTES, Math.max(ALWAYS_FINE, packed * MOST_GROWTH));
         Path file = Files.createTempFile("sarnik", ".unpacked");
         file.toFile().deleteOnExit();
-        try (in; OutputStream out = Files.newOutputStream(file)) {
+        try (in;
+                OutputStream out = Files.newOutputStream(file)) {
             byte[] buffer = new byte[1 << 16];
             long bytes = 0;
             for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                 bytes += n;
-                if (bytes > most) throw new UnreadableTableException("Unpacked, the file would be more than %,d MB, from %,d kB. It is not taken.".formatted(most >> 20, packed >> 10));
+                if (bytes > most)
+                    throw new UnreadableTableException(
+                            "Unpacked, the file would be more than %,d MB, from %,d kB. It is not taken."
+                                    .formatted(most >> 20, packed >> 10));
                 out.write(buffer, 0, n);
             }
             return file;
         } catch (ZipException | EOFException broken) {
             Files.deleteIfExists(file);
-            throw new UnreadableTableException("The packed file is broken or cut off, so it cannot be unpacked. Save or download it again.");
+            throw new UnreadableTableException(
+                    "The packed file is broken or cut off, so it cannot be unpacked. Save or download it again.");
         } catch (RuntimeException | IOException refused) {
             Files.deleteIfExists(file);
             throw refused;

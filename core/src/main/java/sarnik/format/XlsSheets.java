@@ -35,12 +35,14 @@ import org.apache.poi.ss.usermodel.CellType;
 import sarnik.table.UnreadableTableException;
 
 /**
- * The sheets of a workbook of the older binary format (BIFF8, in a compound file), record by record, so that only one row is in
+ * The sheets of a workbook of the older binary format (BIFF8, in a compound file), record by record, so that only one
+ * row is in
  * memory. Values are those that were stored when it was saved.
  */
 final class XlsSheets implements Sheets {
 
-    private static final String BROKEN = "The workbook is broken inside and cannot be read. Open it, save it again as XLSX, and bring that in.";
+    private static final String BROKEN =
+            "The workbook is broken inside and cannot be read. Open it, save it again as XLSX, and bring that in.";
 
     private final Path file;
     private Reading surveyed;
@@ -53,8 +55,11 @@ final class XlsSheets implements Sheets {
         try (POIFSFileSystem compound = new POIFSFileSystem(file.toFile(), true)) {
             DirectoryNode root = compound.getRoot();
             if (root.hasEntry("EncryptedPackage")) throw new UnreadableTableException(PROTECTED);
-            if (root.getEntryNames().stream().noneMatch(n -> n.equalsIgnoreCase("Workbook") || n.equalsIgnoreCase("Book"))) {
-                throw new UnreadableTableException("The file holds no table: it is a document of an older office program, but no workbook. Save its table as XLSX or CSV and bring that in.");
+            if (root.getEntryNames().stream()
+                    .noneMatch(n -> n.equalsIgnoreCase("Workbook") || n.equalsIgnoreCase("Book"))) {
+                throw new UnreadableTableException(
+                        "The file holds no table: it is a document of an older office program, but no workbook. "
+                                + "Save its table as XLSX or CSV and bring that in.");
             }
         } catch (UnreadableTableException said) {
             throw said;
@@ -70,7 +75,10 @@ final class XlsSheets implements Sheets {
 
     @Override
     public List<String> names() throws IOException {
-        return survey().sheets.stream().filter(s -> !s.isHidden() && !s.isVeryHidden()).map(BoundSheetRecord::getSheetname).toList();
+        return survey().sheets.stream()
+                .filter(s -> !s.isHidden() && !s.isVeryHidden())
+                .map(BoundSheetRecord::getSheetname)
+                .toList();
     }
 
     @Override
@@ -133,7 +141,8 @@ final class XlsSheets implements Sheets {
             } catch (EncryptedDocumentException locked) {
                 throw new UnreadableTableException(PROTECTED);
             } catch (OldExcelFormatException old) {
-                throw new UnreadableTableException("The workbook is of a format from before 1997. Open it, save it as XLSX, and bring that in.");
+                throw new UnreadableTableException(
+                        "The workbook is of a format from before 1997. Open it, save it as XLSX, and bring that in.");
             } catch (HSSFUserException | IOException broken) {
                 throw new UnreadableTableException(BROKEN);
             }
@@ -161,7 +170,9 @@ final class XlsSheets implements Sheets {
         /** The workbook's own part comes first, then each sheet; a chart within a sheet is a part within its part. */
         private void began() {
             if (depth++ > 0) return;
-            name = part >= 0 && part < sheets.size() ? BoundSheetRecord.orderByBofPosition(sheets)[part].getSheetname() : null;
+            name = part >= 0 && part < sheets.size()
+                    ? BoundSheetRecord.orderByBofPosition(sheets)[part].getSheetname()
+                    : null;
             wanted = sheet != null && sheet.equals(name);
             part++;
         }
@@ -177,15 +188,23 @@ final class XlsSheets implements Sheets {
             if (name == null || depth != 1) return;
             for (int i = 0; i < record.getNumAreas(); i++) {
                 var area = record.getAreaAt(i);
-                if (area.getLastRow() > area.getFirstRow()) merged.computeIfAbsent(name, n -> new ArrayList<>()).add(new Merged(area.getFirstRow() + 1, area.getLastRow() + 1, area.getFirstColumn() + 1));
+                if (area.getLastRow() > area.getFirstRow())
+                    merged.computeIfAbsent(name, n -> new ArrayList<>())
+                            .add(new Merged(area.getFirstRow() + 1, area.getLastRow() + 1, area.getFirstColumn() + 1));
             }
         }
 
         private void value(CellValueRecordInterface cell) {
-            if (cell instanceof LabelSSTRecord label) cell(cell, texts == null ? "" : texts.getString(label.getSSTIndex()).getString());
+            if (cell instanceof LabelSSTRecord label)
+                cell(
+                        cell,
+                        texts == null
+                                ? ""
+                                : texts.getString(label.getSSTIndex()).getString());
             else if (cell instanceof LabelRecord label) cell(cell, label.getValue());
             else if (cell instanceof NumberRecord number) cell(cell, number(cell, number.getValue()));
-            else if (cell instanceof BoolErrRecord truth) cell(cell, truth.isBoolean() ? String.valueOf(truth.getBooleanValue()) : "");
+            else if (cell instanceof BoolErrRecord truth)
+                cell(cell, truth.isBoolean() ? String.valueOf(truth.getBooleanValue()) : "");
             else if (cell instanceof FormulaRecord formula) result(formula);
         }
 
@@ -213,7 +232,8 @@ final class XlsSheets implements Sheets {
 
         /** Shows the row that is full. */
         private void shown() {
-            if (count > 0 && rows != null && !rows.row(row + 1, Arrays.asList(Arrays.copyOf(cells, count)))) enough = true;
+            if (count > 0 && rows != null && !rows.row(row + 1, Arrays.asList(Arrays.copyOf(cells, count))))
+                enough = true;
             count = 0;
         }
     }

@@ -42,8 +42,16 @@ final class XlsxSheets implements Sheets {
     private <T> T with(Use<T> use) throws IOException {
         try (ReadableWorkbook book = new ReadableWorkbook(file.toFile(), OPTIONS)) {
             return use.of(book);
-        } catch (ExcelReaderException | IOException | UncheckedIOException | IndexOutOfBoundsException | NumberFormatException | NullPointerException | IllegalStateException broken) {
-            throw new UnreadableTableException("The workbook is broken inside and cannot be read. Open it, save it again as XLSX, and bring that in.");
+        } catch (ExcelReaderException
+                | IOException
+                | UncheckedIOException
+                | IndexOutOfBoundsException
+                | NumberFormatException
+                | NullPointerException
+                | IllegalStateException broken) {
+            throw new UnreadableTableException(
+                    "The workbook is broken inside and cannot be read. Open it, save it again as XLSX, and "
+                            + "bring that in.");
         }
     }
 
@@ -54,7 +62,10 @@ final class XlsxSheets implements Sheets {
 
     @Override
     public List<String> names() throws IOException {
-        return with(book -> book.getSheets().filter(s -> s.getVisibility() == SheetVisibility.VISIBLE).map(Sheet::getName).toList());
+        return with(book -> book.getSheets()
+                .filter(s -> s.getVisibility() == SheetVisibility.VISIBLE)
+                .map(Sheet::getName)
+                .toList());
     }
 
     @Override
@@ -82,7 +93,9 @@ final class XlsxSheets implements Sheets {
     private static List<String> cells(Row row, boolean from1904) {
         String[] cells = new String[Math.min(MOST_COLUMNS, row.getCellCount())];
         Arrays.fill(cells, "");
-        for (Cell cell : row) if (cell != null && cell.getColumnIndex() < cells.length) cells[cell.getColumnIndex()] = text(cell, from1904);
+        for (Cell cell : row)
+            if (cell != null && cell.getColumnIndex() < cells.length)
+                cells[cell.getColumnIndex()] = text(cell, from1904);
         return Arrays.asList(cells);
     }
 

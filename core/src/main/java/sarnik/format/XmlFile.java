@@ -32,13 +32,15 @@ import org.locationtech.jts.geom.Polygon;
 import sarnik.table.UnreadableTableException;
 
 /**
- * KML (OGC 12-007r2: its placemarks) and GPX 1.1 (its waypoints, and the points of its routes and tracks). Read as a stream;
+ * KML (OGC 12-007r2: its placemarks) and GPX 1.1 (its waypoints, and the points of its routes and tracks). Read as a
+ * stream;
  * a document type is refused, so that no entity is ever expanded or fetched.
  */
 final class XmlFile implements FeatureSource {
 
     private static final int DECLARATION = 200;
-    private static final Pattern ENCODING = Pattern.compile("^\\s*<\\?xml[^>]*encoding\\s*=\\s*[\"']([A-Za-z][A-Za-z0-9._-]*)[\"']");
+    private static final Pattern ENCODING =
+            Pattern.compile("^\\s*<\\?xml[^>]*encoding\\s*=\\s*[\"']([A-Za-z][A-Za-z0-9._-]*)[\"']");
     private static final int DEEPEST = 100;
     private static final int LONGEST_TEXT = 64 << 20;
 
@@ -89,7 +91,9 @@ final class XmlFile implements FeatureSource {
         in.unread(head);
         Matcher named = ENCODING.matcher(new String(head, StandardCharsets.ISO_8859_1));
         Charset charset = StandardCharsets.UTF_8;
-        if (head.length > 1 && ((head[0] & 0xFF) == 0xFE && (head[1] & 0xFF) == 0xFF || (head[0] & 0xFF) == 0xFF && (head[1] & 0xFF) == 0xFE)) charset = StandardCharsets.UTF_16;
+        if (head.length > 1
+                && ((head[0] & 0xFF) == 0xFE && (head[1] & 0xFF) == 0xFF
+                        || (head[0] & 0xFF) == 0xFF && (head[1] & 0xFF) == 0xFE)) charset = StandardCharsets.UTF_16;
         else if (named.find() && Charset.isSupported(named.group(1))) charset = Charset.forName(named.group(1));
         BufferedReader reader = new BufferedReader(new InputStreamReader(in, charset));
         reader.mark(1);
@@ -99,7 +103,10 @@ final class XmlFile implements FeatureSource {
 
     private static UnreadableTableException unreadable(XMLStreamException broken) {
         int line = broken.getLocation() == null ? 0 : broken.getLocation().getLineNumber();
-        return new UnreadableTableException("The XML breaks off its own rules" + (line > 0 ? " in line %,d".formatted(line) : "") + ": an element that is not closed, or a sign that may not stand there. Save or download the file again.");
+        return new UnreadableTableException(
+                "The XML breaks off its own rules" + (line > 0 ? " in line %,d".formatted(line) : "")
+                        + ": an element that is not closed, or a sign that may not stand there. Save or "
+                        + "download the file again.");
     }
 
     @Override
@@ -125,6 +132,7 @@ final class XmlFile implements FeatureSource {
 
         /** The name of a folder. */
         private String folder;
+
         private long line;
     }
 
@@ -135,7 +143,8 @@ final class XmlFile implements FeatureSource {
         while (reader.hasNext()) {
             int event = reader.next();
             if (event == XMLStreamReader.START_ELEMENT) {
-                if (path.size() > DEEPEST) throw new UnreadableTableException("The XML's elements stand inside each other too deeply.");
+                if (path.size() > DEEPEST)
+                    throw new UnreadableTableException("The XML's elements stand inside each other too deeply.");
                 path.push(reader.getLocalName());
                 Element element = new Element();
                 element.named = reader.getAttributeValue(null, "name");
@@ -148,7 +157,10 @@ final class XmlFile implements FeatureSource {
                 String name = path.pop();
                 Element element = elements.pop();
                 if (name.equals("Placemark")) {
-                    String folders = elements.stream().map(e -> e.folder).filter(f -> f != null).collect(Collectors.collectingAndThen(Collectors.toList(), XmlFile::outermostFirst));
+                    String folders = elements.stream()
+                            .map(e -> e.folder)
+                            .filter(f -> f != null)
+                            .collect(Collectors.collectingAndThen(Collectors.toList(), XmlFile::outermostFirst));
                     if (!folders.isEmpty()) element.values.putIfAbsent("folder", folders);
                     visitor.accept(new Feature(++number, element.values, joined(element.shapes)));
                     continue;
@@ -164,7 +176,9 @@ final class XmlFile implements FeatureSource {
     }
 
     private static void append(StringBuilder text, String more) {
-        if (text.length() + more.length() > LONGEST_TEXT) throw new UnreadableTableException("An element of the XML holds more than %,d MB of text.".formatted(LONGEST_TEXT >> 20));
+        if (text.length() + more.length() > LONGEST_TEXT)
+            throw new UnreadableTableException(
+                    "An element of the XML holds more than %,d MB of text.".formatted(LONGEST_TEXT >> 20));
         text.append(more);
     }
 
@@ -172,7 +186,12 @@ final class XmlFile implements FeatureSource {
         String text = element.text.toString().strip();
         switch (name) {
             case "coordinates" -> parent.text.append(text);
-            case "Point" -> shape(parent, coordinates(element.text).length == 0 ? null : JsonShapes.SHAPES.createPoint(coordinates(element.text)[0]));
+            case "Point" ->
+                shape(
+                        parent,
+                        coordinates(element.text).length == 0
+                                ? null
+                                : JsonShapes.SHAPES.createPoint(coordinates(element.text)[0]));
             case "LineString" -> {
                 Coordinate[] line = coordinates(element.text);
                 shape(parent, line.length < 2 ? null : JsonShapes.SHAPES.createLineString(line));
@@ -185,7 +204,13 @@ final class XmlFile implements FeatureSource {
             case "innerBoundaryIs" -> {
                 if (element.outer != null) parent.holes.add(element.outer);
             }
-            case "Polygon" -> shape(parent, element.outer == null ? null : JsonShapes.SHAPES.createPolygon(element.outer, element.holes.toArray(LinearRing[]::new)));
+            case "Polygon" ->
+                shape(
+                        parent,
+                        element.outer == null
+                                ? null
+                                : JsonShapes.SHAPES.createPolygon(
+                                        element.outer, element.holes.toArray(LinearRing[]::new)));
             case "value" -> parent.text.append(text);
             case "Data", "SimpleData" -> {
                 if (element.named != null) parent.values.put(element.named, text);
@@ -193,7 +218,12 @@ final class XmlFile implements FeatureSource {
             default -> {
                 if ("Folder".equals(parentName) && name.equals("name") && !text.isEmpty()) parent.folder = text;
                 boolean ofPlacemark = "Placemark".equals(parentName);
-                if (ofPlacemark && element.values.isEmpty() && element.shapes.isEmpty() && !text.isEmpty() && !name.equals("styleUrl") && !name.equals("visibility")) {
+                if (ofPlacemark
+                        && element.values.isEmpty()
+                        && element.shapes.isEmpty()
+                        && !text.isEmpty()
+                        && !name.equals("styleUrl")
+                        && !name.equals("visibility")) {
                     parent.values.put(name, text);
                 }
                 // What lies deeper belongs to the placemark around it: extended data, multigeometries, time stamps.
@@ -213,7 +243,8 @@ final class XmlFile implements FeatureSource {
     private static Geometry joined(List<Geometry> shapes) {
         if (shapes.isEmpty()) return null;
         if (shapes.size() == 1) return shapes.get(0);
-        if (shapes.stream().allMatch(s -> s instanceof Polygon)) return JsonShapes.SHAPES.createMultiPolygon(shapes.toArray(Polygon[]::new));
+        if (shapes.stream().allMatch(s -> s instanceof Polygon))
+            return JsonShapes.SHAPES.createMultiPolygon(shapes.toArray(Polygon[]::new));
         return JsonShapes.SHAPES.createGeometryCollection(shapes.toArray(Geometry[]::new));
     }
 
@@ -222,7 +253,10 @@ final class XmlFile implements FeatureSource {
         for (String tuple : text.toString().strip().split("\\s+")) {
             String[] parts = tuple.split(",");
             if (parts.length < 2) continue;
-            list.add(new Coordinate(number(parts[0]), number(parts[1]), parts.length > 2 && !parts[2].isBlank() ? number(parts[2]) : Coordinate.NULL_ORDINATE));
+            list.add(new Coordinate(
+                    number(parts[0]),
+                    number(parts[1]),
+                    parts.length > 2 && !parts[2].isBlank() ? number(parts[2]) : Coordinate.NULL_ORDINATE));
         }
         return list.toArray(Coordinate[]::new);
     }
@@ -246,7 +280,8 @@ final class XmlFile implements FeatureSource {
         while (reader.hasNext()) {
             int event = reader.next();
             if (event == XMLStreamReader.START_ELEMENT) {
-                if (path.size() > DEEPEST) throw new UnreadableTableException("The XML's elements stand inside each other too deeply.");
+                if (path.size() > DEEPEST)
+                    throw new UnreadableTableException("The XML's elements stand inside each other too deeply.");
                 String name = reader.getLocalName();
                 path.push(name);
                 text.setLength(0);
@@ -256,7 +291,9 @@ final class XmlFile implements FeatureSource {
                 } else if (name.equals("trkseg")) {
                     segment++;
                 } else if (name.equals("wpt") || name.equals("trkpt") || name.equals("rtept")) {
-                    at = new Coordinate(number(reader.getAttributeValue(null, "lon")), number(reader.getAttributeValue(null, "lat")));
+                    at = new Coordinate(
+                            number(reader.getAttributeValue(null, "lon")),
+                            number(reader.getAttributeValue(null, "lat")));
                     point = new LinkedHashMap<>();
                     point.put("kind", name.equals("wpt") ? "waypoint" : name.equals("trkpt") ? "track" : "route");
                     if (!name.equals("wpt")) point.put("path", part);
@@ -273,7 +310,11 @@ final class XmlFile implements FeatureSource {
                 } else if (name.equals("name") && (parent.equals("trk") || parent.equals("rte"))) {
                     part = text.toString().strip();
                 } else if (point != null && !text.toString().isBlank()) {
-                    point.put(name, name.equals("time") ? localTime(text.toString().strip()) : text.toString().strip());
+                    point.put(
+                            name,
+                            name.equals("time")
+                                    ? localTime(text.toString().strip())
+                                    : text.toString().strip());
                 }
                 text.setLength(0);
             }

@@ -24,14 +24,24 @@ final class CommonNames {
         same("REPLACE(text, from, to)", "SUBSTITUTE", "TRANSLATE");
         same("SPLIT_PART(text, '-', 1)", "SPLIT");
         same("CURRENT_DATE", "TODAY", "NOW", "GETDATE", "SYSDATE", "CURDATE", "CURRENT_TIMESTAMP");
-        for (String part : new String[] {"YEAR", "MONTH", "DAY", "HOUR", "MINUTE", "SECOND", "QUARTER", "WEEK"}) same("EXTRACT(" + part + " FROM date)", part);
+        for (String part : new String[] {"YEAR", "MONTH", "DAY", "HOUR", "MINUTE", "SECOND", "QUARTER", "WEEK"})
+            same("EXTRACT(" + part + " FROM date)", part);
         same("EXTRACT(ISODOW FROM date)", "WEEKDAY", "DAYOFWEEK");
         same("EXTRACT(WEEK FROM date)", "WEEKNUM", "ISOWEEKNUM", "WEEKOFYEAR");
         same("later - earlier, which is days", "DATEDIFF", "DAYS", "DATE_DIFF", "TIMESTAMPDIFF");
         same("date + INTERVAL '1 month'", "DATEADD", "DATE_ADD", "EDATE", "ADD_MONTHS", "ADDDATE");
         same("MAKE_DATE(2026, 5, 31)", "DATEFROMPARTS", "MAKEDATE", "DATEVALUE");
         same("TO_CHAR(value, 'template')", "TEXT", "FORMAT", "DATE_FORMAT", "STRFTIME");
-        same("CAST(value AS DOUBLE PRECISION)", "VALUE", "TO_NUMBER", "FLOAT", "INT", "INTEGER", "NUMBER", "CONVERT", "STR");
+        same(
+                "CAST(value AS DOUBLE PRECISION)",
+                "VALUE",
+                "TO_NUMBER",
+                "FLOAT",
+                "INT",
+                "INTEGER",
+                "NUMBER",
+                "CONVERT",
+                "STR");
         same("POWER(number, exponent)", "POW");
         same("CEIL(number)", "ROUNDUP");
         same("FLOOR(number)", "ROUNDDOWN");

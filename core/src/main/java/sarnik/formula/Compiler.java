@@ -16,7 +16,8 @@ import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Checks the types of a formula's tree and makes it ready: what computes it, and the same as SQL. Missing values follow SQL:
+ * Checks the types of a formula's tree and makes it ready: what computes it, and the same as SQL. Missing values
+ * follow SQL:
  * what is computed from one is missing, and conditions know three answers.
  */
 final class Compiler {
@@ -29,6 +30,7 @@ final class Compiler {
     private final Set<String> used = new LinkedHashSet<>();
     /** The summaries of a measure; null where the formula is computed row by row. */
     private final List<SummaryPart> parts;
+
     private final Casts casts = new Casts();
 
     /**
@@ -92,7 +94,11 @@ final class Compiler {
         String column = column(name);
         if (column == null) return place(name);
         if (parts != null) {
-            throw new FormulaException(name, "“%s” stands for a value of each row; a measure needs one value for many rows. Sum it up, such as SUM(%s).".formatted(name.name(), name.name()));
+            throw new FormulaException(
+                    name,
+                    ("“%s” stands for a value of each row; a measure needs one value for many rows. Sum it up, "
+                                    + "such as SUM(%s).")
+                            .formatted(name.name(), name.name()));
         }
         used.add(column);
         int slot = List.copyOf(used).indexOf(column);
@@ -103,41 +109,57 @@ final class Compiler {
     /** The column that is meant; names without quotes do not mind case where only one column fits. */
     private String column(Expression.Name name) {
         if (scope.columns().containsKey(name.name())) return name.name();
-        List<String> alike = scope.columns().keySet().stream().filter(c -> c.equalsIgnoreCase(name.name())).toList();
+        List<String> alike = scope.columns().keySet().stream()
+                .filter(c -> c.equalsIgnoreCase(name.name()))
+                .toList();
         return !name.quoted() && alike.size() == 1 ? alike.get(0) : null;
     }
 
     private Typed place(Expression.Name name) {
         String place = name.name().toLowerCase(Locale.ROOT);
         if (!scope.places().contains(place)) {
-            throw new FormulaException(name, "There is no column “" + name.name() + "”." + Nearest.suggestion(name.name(), scope.columns().keySet()));
+            throw new FormulaException(
+                    name,
+                    "There is no column “" + name.name() + "”."
+                            + Nearest.suggestion(name.name(), scope.columns().keySet()));
         }
-        if (parts != null) throw new FormulaException(name, "“" + place + "” is the place of each row; a measure needs one value for many rows.");
-        return new Typed(name, Kind.PLACE, cursor -> cursor.surroundings.places().get(place).apply(cursor.row), "NULL");
+        if (parts != null)
+            throw new FormulaException(
+                    name, "“" + place + "” is the place of each row; a measure needs one value for many rows.");
+        return new Typed(
+                name,
+                Kind.PLACE,
+                cursor -> cursor.surroundings.places().get(place).apply(cursor.row),
+                "NULL");
     }
 
     private static Eval value(Kind kind, int slot) {
         return switch (kind) {
-            case WHOLE -> c -> {
-                long value = ((WholeColumn) c.columns[slot]).values()[c.row];
-                return value == WholeColumn.MISSING ? null : (Object) value;
-            };
-            case DECIMAL -> c -> {
-                double value = ((DecimalColumn) c.columns[slot]).values()[c.row];
-                return Double.isNaN(value) ? null : (Object) value;
-            };
-            case DATE -> c -> {
-                int value = ((DateColumn) c.columns[slot]).days()[c.row];
-                return value == DateColumn.MISSING ? null : (Object) value;
-            };
-            case TIME -> c -> {
-                long value = ((TimeColumn) c.columns[slot]).seconds()[c.row];
-                return value == TimeColumn.MISSING ? null : (Object) value;
-            };
-            case YES_NO -> c -> {
-                int code = ((CodedColumn) c.columns[slot]).codes().get(c.row);
-                return code < 0 ? null : (Object) (code == 1);
-            };
+            case WHOLE ->
+                c -> {
+                    long value = ((WholeColumn) c.columns[slot]).values()[c.row];
+                    return value == WholeColumn.MISSING ? null : (Object) value;
+                };
+            case DECIMAL ->
+                c -> {
+                    double value = ((DecimalColumn) c.columns[slot]).values()[c.row];
+                    return Double.isNaN(value) ? null : (Object) value;
+                };
+            case DATE ->
+                c -> {
+                    int value = ((DateColumn) c.columns[slot]).days()[c.row];
+                    return value == DateColumn.MISSING ? null : (Object) value;
+                };
+            case TIME ->
+                c -> {
+                    long value = ((TimeColumn) c.columns[slot]).seconds()[c.row];
+                    return value == TimeColumn.MISSING ? null : (Object) value;
+                };
+            case YES_NO ->
+                c -> {
+                    int code = ((CodedColumn) c.columns[slot]).codes().get(c.row);
+                    return code < 0 ? null : (Object) (code == 1);
+                };
             default -> c -> c.columns[slot].text(c.row);
         };
     }
@@ -145,37 +167,53 @@ final class Compiler {
     private Typed parameter(Expression.Parameter parameter) {
         Kind kind = scope.parameters().get(parameter.name());
         if (kind == null) {
-            throw new FormulaException(parameter, "There is no parameter “:" + parameter.name() + "” here." + Nearest.suggestion(parameter.name(), scope.parameters().keySet()));
+            throw new FormulaException(
+                    parameter,
+                    "There is no parameter “:" + parameter.name() + "” here."
+                            + Nearest.suggestion(
+                                    parameter.name(), scope.parameters().keySet()));
         }
-        return new Typed(parameter, kind, c -> c.surroundings.parameters().get(parameter.name()), ":" + parameter.name());
+        return new Typed(
+                parameter, kind, c -> c.surroundings.parameters().get(parameter.name()), ":" + parameter.name());
     }
 
     private Typed unary(Expression.Unary unary) {
         Typed of = compile(unary.of());
         if (unary.operator().equals("NOT")) {
             condition(of, "NOT");
-            return new Typed(unary, Kind.YES_NO, c -> {
-                Object value = of.eval().at(c);
-                return value == null ? null : (Object) !((Boolean) value);
-            }, "(NOT " + of.sql() + ")");
+            return new Typed(
+                    unary,
+                    Kind.YES_NO,
+                    c -> {
+                        Object value = of.eval().at(c);
+                        return value == null ? null : (Object) !((Boolean) value);
+                    },
+                    "(NOT " + of.sql() + ")");
         }
         if (!of.kind().isNumber()) throw unfit(of, unary.operator(), "a number");
         if (unary.operator().equals("+")) return new Typed(unary, of.kind(), of.eval(), of.sql());
         Kind kind = of.kind();
-        return new Typed(unary, kind, c -> {
-            Object value = of.eval().at(c);
-            if (value == null) return null;
-            if (kind == Kind.DECIMAL) return -(Double) value;
-            return Numbers.whole("-", 0, (Long) value);
-        }, "(- " + of.sql() + ")");
+        return new Typed(
+                unary,
+                kind,
+                c -> {
+                    Object value = of.eval().at(c);
+                    if (value == null) return null;
+                    if (kind == Kind.DECIMAL) return -(Double) value;
+                    return Numbers.whole("-", 0, (Long) value);
+                },
+                "(- " + of.sql() + ")");
     }
 
     static FormulaException unfit(Typed found, String where, String wanted) {
-        return new FormulaException(found.at(), "%s needs %s; this is %s.".formatted(where, wanted, found.kind().words()));
+        return new FormulaException(
+                found.at(),
+                "%s needs %s; this is %s.".formatted(where, wanted, found.kind().words()));
     }
 
     static void condition(Typed found, String where) {
-        if (found.kind() != Kind.YES_NO && found.kind() != Kind.NOTHING) throw unfit(found, where, "a condition, such as litres > 5");
+        if (found.kind() != Kind.YES_NO && found.kind() != Kind.NOTHING)
+            throw unfit(found, where, "a condition, such as litres > 5");
     }
 
     private Typed caseOf(Expression.Case choice) {
@@ -192,18 +230,32 @@ final class Compiler {
         if (otherwise) results.add(compile(searched.otherwise()));
         List<Typed> same = casts.toOneKind(results, "The results of CASE");
         Kind kind = same.get(0).kind();
-        String sql = "(CASE " + java.util.stream.IntStream.range(0, conditions.size()).mapToObj(i -> "WHEN " + conditions.get(i).sql() + " THEN " + same.get(i).sql()).collect(Collectors.joining(" "))
+        String sql = "(CASE "
+                + java.util.stream.IntStream.range(0, conditions.size())
+                        .mapToObj(i -> "WHEN " + conditions.get(i).sql() + " THEN "
+                                + same.get(i).sql())
+                        .collect(Collectors.joining(" "))
                 + (otherwise ? " ELSE " + same.get(same.size() - 1).sql() : "") + " END)";
-        return new Typed(choice, kind, c -> {
-            for (int i = 0; i < conditions.size(); i++) if (Boolean.TRUE.equals(conditions.get(i).eval().at(c))) return same.get(i).eval().at(c);
-            return otherwise ? same.get(same.size() - 1).eval().at(c) : null;
-        }, sql);
+        return new Typed(
+                choice,
+                kind,
+                c -> {
+                    for (int i = 0; i < conditions.size(); i++)
+                        if (Boolean.TRUE.equals(conditions.get(i).eval().at(c)))
+                            return same.get(i).eval().at(c);
+                    return otherwise ? same.get(same.size() - 1).eval().at(c) : null;
+                },
+                sql);
     }
 
     /** CASE x WHEN a … is CASE WHEN x = a … */
     private static Expression.Case searched(Expression.Case choice) {
-        List<Expression.When> whens = choice.whens().stream().map(w -> new Expression.When(
-                new Expression.Binary(w.condition().from(), w.condition().to(), "=", choice.subject(), w.condition()), w.result())).toList();
+        List<Expression.When> whens = choice.whens().stream()
+                .map(w -> new Expression.When(
+                        new Expression.Binary(
+                                w.condition().from(), w.condition().to(), "=", choice.subject(), w.condition()),
+                        w.result()))
+                .toList();
         return new Expression.Case(choice.from(), choice.to(), null, whens, choice.otherwise());
     }
 
@@ -216,17 +268,22 @@ final class Compiler {
         Typed of = same.get(0);
         List<Typed> values = same.subList(1, same.size());
         Operators.comparable(of, "IN");
-        return new Typed(in, Kind.YES_NO, c -> {
-            Object value = of.eval().at(c);
-            if (value == null) return null;
-            boolean unknown = false;
-            for (Typed each : values) {
-                Object other = each.eval().at(c);
-                if (other == null) unknown = true;
-                else if (Operators.compare(of.kind(), value, other) == 0) return !in.not();
-            }
-            return unknown ? null : (Object) in.not();
-        }, "(" + of.sql() + (in.not() ? " NOT" : "") + " IN (" + values.stream().map(Typed::sql).collect(Collectors.joining(", ")) + "))");
+        return new Typed(
+                in,
+                Kind.YES_NO,
+                c -> {
+                    Object value = of.eval().at(c);
+                    if (value == null) return null;
+                    boolean unknown = false;
+                    for (Typed each : values) {
+                        Object other = each.eval().at(c);
+                        if (other == null) unknown = true;
+                        else if (Operators.compare(of.kind(), value, other) == 0) return !in.not();
+                    }
+                    return unknown ? null : (Object) in.not();
+                },
+                "(" + of.sql() + (in.not() ? " NOT" : "") + " IN ("
+                        + values.stream().map(Typed::sql).collect(Collectors.joining(", ")) + "))");
     }
 
     private Typed between(Expression.Between b) {
@@ -241,16 +298,25 @@ final class Compiler {
         Typed of = text(compile(like.of()), "LIKE");
         Typed pattern = text(compile(like.pattern()), "LIKE");
         Typed escape = like.escape() == null ? null : text(compile(like.escape()), "ESCAPE");
-        return new Typed(like, Kind.YES_NO, c -> {
-            Object value = of.eval().at(c);
-            Object wanted = pattern.eval().at(c);
-            Object mark = escape == null ? "\\" : escape.eval().at(c);
-            if (value == null || wanted == null || mark == null) return null;
-            String character = (String) mark;
-            if (Texts.length(character) > 1) throw new RowError("an escape of more than one character");
-            boolean fits = Texts.like(like.anyCase() ? ((String) value).toLowerCase(Locale.ROOT) : (String) value, like.anyCase() ? ((String) wanted).toLowerCase(Locale.ROOT) : (String) wanted, character.isEmpty() ? -1 : character.codePointAt(0));
-            return fits != like.not();
-        }, "(" + of.sql() + (like.anyCase() ? ANY_CASE : "") + (like.not() ? " NOT" : "") + (like.anyCase() ? " ILIKE " : " LIKE ") + pattern.sql() + (like.anyCase() ? ANY_CASE : "") + (escape == null ? "" : " ESCAPE " + escape.sql()) + ")");
+        return new Typed(
+                like,
+                Kind.YES_NO,
+                c -> {
+                    Object value = of.eval().at(c);
+                    Object wanted = pattern.eval().at(c);
+                    Object mark = escape == null ? "\\" : escape.eval().at(c);
+                    if (value == null || wanted == null || mark == null) return null;
+                    String character = (String) mark;
+                    if (Texts.length(character) > 1) throw new RowError("an escape of more than one character");
+                    boolean fits = Texts.like(
+                            like.anyCase() ? ((String) value).toLowerCase(Locale.ROOT) : (String) value,
+                            like.anyCase() ? ((String) wanted).toLowerCase(Locale.ROOT) : (String) wanted,
+                            character.isEmpty() ? -1 : character.codePointAt(0));
+                    return fits != like.not();
+                },
+                "(" + of.sql() + (like.anyCase() ? ANY_CASE : "") + (like.not() ? " NOT" : "")
+                        + (like.anyCase() ? " ILIKE " : " LIKE ") + pattern.sql() + (like.anyCase() ? ANY_CASE : "")
+                        + (escape == null ? "" : " ESCAPE " + escape.sql()) + ")");
     }
 
     static Typed text(Typed found, String where) {
@@ -261,16 +327,22 @@ final class Compiler {
     private Typed is(Expression.Is is) {
         Typed of = compile(is.of());
         String sql = "(" + of.sql() + " IS " + (is.not() ? "NOT " : "") + is.test() + ")";
-        if (is.test().equals("NULL")) return new Typed(is, Kind.YES_NO, c -> (of.eval().at(c) == null) != is.not(), sql);
+        if (is.test().equals("NULL"))
+            return new Typed(is, Kind.YES_NO, c -> (of.eval().at(c) == null) != is.not(), sql);
         condition(of, "IS " + is.test());
-        Boolean wanted = is.test().equals("UNKNOWN") ? null : (Boolean) is.test().equals("TRUE");
+        Boolean wanted =
+                is.test().equals("UNKNOWN") ? null : (Boolean) is.test().equals("TRUE");
         String condition = of.kind() == Kind.NOTHING ? sql.replaceFirst("NULL", "NULL::boolean") : sql;
         return new Typed(is, Kind.YES_NO, c -> Objects.equals(of.eval().at(c), wanted) != is.not(), condition);
     }
 
     private Typed summary(Expression.Summary summary) {
         if (parts == null) {
-            throw new FormulaException(summary, "%s sums up many rows; a column has one value for each row. Leave it out, or keep the formula as a measure.".formatted(summary.function()));
+            throw new FormulaException(
+                    summary,
+                    ("%s sums up many rows; a column has one value for each row. Leave it out, or keep the "
+                                    + "formula as a measure.")
+                            .formatted(summary.function()));
         }
         Compiler rows = new Compiler(scope, false);
         rows.used.addAll(used);

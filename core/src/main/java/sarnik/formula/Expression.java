@@ -2,7 +2,9 @@ package sarnik.formula;
 
 import java.util.List;
 
-/** A formula's tree as it is written, before its types are checked. Positions are characters from 0, the end excluded. */
+/**
+ * A formula's tree as it is written, before its types are checked. Positions are characters from 0, the end excluded.
+ */
 sealed interface Expression {
 
     int from();
@@ -10,7 +12,8 @@ sealed interface Expression {
     int to();
 
     /**
-     * @param value Long, Double, String, Boolean, Integer days for a date, Time for a date-time, Interval; null for NULL
+     * @param value Long, Double, String, Boolean, Integer days for a date, Time for a date-time, Interval; null for
+     *     NULL
      */
     record Literal(int from, int to, Kind kind, Object value) implements Expression {}
 
@@ -45,9 +48,11 @@ sealed interface Expression {
 
     record In(int from, int to, Expression of, List<Expression> values, boolean not) implements Expression {}
 
-    record Between(int from, int to, Expression of, Expression low, Expression high, boolean not) implements Expression {}
+    record Between(int from, int to, Expression of, Expression low, Expression high, boolean not)
+            implements Expression {}
 
-    record Like(int from, int to, Expression of, Expression pattern, Expression escape, boolean not, boolean anyCase) implements Expression {}
+    record Like(int from, int to, Expression of, Expression pattern, Expression escape, boolean not, boolean anyCase)
+            implements Expression {}
 
     /**
      * @param test NULL, TRUE, FALSE or UNKNOWN
@@ -64,5 +69,14 @@ sealed interface Expression {
      * @param fraction the share of PERCENTILE_CONT and PERCENTILE_DISC; null for others
      * @param filter the rows that take part; null for all
      */
-    record Summary(int from, int to, String function, boolean distinct, Expression argument, Expression beside, Expression fraction, Expression filter) implements Expression {}
+    record Summary(
+            int from,
+            int to,
+            String function,
+            boolean distinct,
+            Expression argument,
+            Expression beside,
+            Expression fraction,
+            Expression filter)
+            implements Expression {}
 }

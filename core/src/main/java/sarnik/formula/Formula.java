@@ -26,17 +26,23 @@ public final class Formula {
     }
 
     /**
-     * @throws FormulaException when the text is no formula, or its types do not fit; it says which word, why, and what would
+     * @throws FormulaException when the text is no formula, or its types do not fit; it says which word, why, and what
+     *     would
      */
     public static Formula parse(String text, Scope scope) {
         Compiler compiler = new Compiler(scope, false);
         Typed typed = compiler.compile(Parser.parse(text));
         if (typed.kind().column() == null) {
-            throw new FormulaException(typed.at(), "The formula gives %s, which no column holds. %s".formatted(typed.kind().words(), switch (typed.kind()) {
-                case INTERVAL -> "EXTRACT(EPOCH FROM …) gives its seconds.";
-                case PLACE -> "lon(…) and lat(…) give its degrees.";
-                default -> "CAST says which type is meant.";
-            }));
+            throw new FormulaException(
+                    typed.at(),
+                    "The formula gives %s, which no column holds. %s"
+                            .formatted(
+                                    typed.kind().words(),
+                                    switch (typed.kind()) {
+                                        case INTERVAL -> "EXTRACT(EPOCH FROM …) gives its seconds.";
+                                        case PLACE -> "lon(…) and lat(…) give its degrees.";
+                                        default -> "CAST says which type is meant.";
+                                    }));
         }
         return new Formula(typed, compiler.columns());
     }

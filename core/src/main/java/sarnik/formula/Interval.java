@@ -11,18 +11,26 @@ record Interval(long months, long days, long seconds) {
     private static final long SECONDS_OF_DAY = 86_400;
 
     Interval plus(Interval other) {
-        return new Interval(Math.addExact(months, other.months), Math.addExact(days, other.days), Math.addExact(seconds, other.seconds));
+        return new Interval(
+                Math.addExact(months, other.months),
+                Math.addExact(days, other.days),
+                Math.addExact(seconds, other.seconds));
     }
 
     Interval times(long factor) {
-        return new Interval(Math.multiplyExact(months, factor), Math.multiplyExact(days, factor), Math.multiplyExact(seconds, factor));
+        return new Interval(
+                Math.multiplyExact(months, factor),
+                Math.multiplyExact(days, factor),
+                Math.multiplyExact(seconds, factor));
     }
 
     /**
      * @param second seconds since 1970-01-01T00:00
      */
     long addTo(long second) {
-        LocalDateTime at = LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC).plusMonths(months).plusDays(days);
+        LocalDateTime at = LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC)
+                .plusMonths(months)
+                .plusDays(days);
         return Math.addExact(at.toEpochSecond(ZoneOffset.UTC), seconds);
     }
 
@@ -34,7 +42,10 @@ record Interval(long months, long days, long seconds) {
 
     /** PostgreSQL counts a year as 365.25 days and a month as 30 days. */
     double epoch() {
-        return months / 12 * 365.25 * SECONDS_OF_DAY + months % 12 * 30.0 * SECONDS_OF_DAY + days * (double) SECONDS_OF_DAY + seconds;
+        return months / 12 * 365.25 * SECONDS_OF_DAY
+                + months % 12 * 30.0 * SECONDS_OF_DAY
+                + days * (double) SECONDS_OF_DAY
+                + seconds;
     }
 
     String sql() {

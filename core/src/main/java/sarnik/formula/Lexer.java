@@ -32,7 +32,9 @@ final class Lexer {
         }
     }
 
-    private static final List<String> SIGNS = List.of("!~*", "<>", "<=", ">=", "!=", "!~", "~*", "||", "~", "%", "+", "-", "*", "/", "(", ")", ",", "<", ">", "=", ".");
+    private static final List<String> SIGNS = List.of(
+            "!~*", "<>", "<=", ">=", "!=", "!~", "~*", "||", "~", "%", "+", "-", "*", "/", "(", ")", ",", "<", ">", "=",
+            ".");
 
     private final String text;
     private int at;
@@ -56,9 +58,22 @@ final class Lexer {
         if (at == text.length()) return new Word(Sort.END, "", at, at);
         int from = at;
         char c = text.charAt(at);
-        if (c == '\'') return new Word(Sort.STRING, quoted('\'', "A text is opened with ' and never closed. Put ' at its end; a ' inside is written ''."), from, at);
-        if (c == '"') return new Word(Sort.QUOTED_NAME, quoted('"', "A name is opened with \" and never closed. Put \" at its end."), from, at);
-        if (Character.isDigit(c) || (c == '.' && at + 1 < text.length() && Character.isDigit(text.charAt(at + 1)))) return number();
+        if (c == '\'')
+            return new Word(
+                    Sort.STRING,
+                    quoted(
+                            '\'',
+                            "A text is opened with ' and never closed. Put ' at its end; a ' inside is written ''."),
+                    from,
+                    at);
+        if (c == '"')
+            return new Word(
+                    Sort.QUOTED_NAME,
+                    quoted('"', "A name is opened with \" and never closed. Put \" at its end."),
+                    from,
+                    at);
+        if (Character.isDigit(c) || (c == '.' && at + 1 < text.length() && Character.isDigit(text.charAt(at + 1))))
+            return number();
         if (text.startsWith("::", at)) {
             at += 2;
             return new Word(Sort.SIGN, "::", from, at);
@@ -66,7 +81,8 @@ final class Lexer {
         if (c == ':') {
             at++;
             String name = name();
-            if (name.isEmpty()) throw new FormulaException(from, at, "A parameter is written as a colon and its name, such as :year.");
+            if (name.isEmpty())
+                throw new FormulaException(from, at, "A parameter is written as a colon and its name, such as :year.");
             return new Word(Sort.PARAMETER, name, from, at);
         }
         if (Character.isLetter(c) || c == '_' || c == '@') return new Word(Sort.NAME, name(), from, at);
@@ -77,7 +93,11 @@ final class Lexer {
             }
         }
         int end = at + Character.charCount(text.codePointAt(at));
-        throw new FormulaException(from, end, "“%s” has no meaning here. Texts stand in single quotes, names with blanks in double quotes.".formatted(text.substring(at, end)));
+        throw new FormulaException(
+                from,
+                end,
+                "“%s” has no meaning here. Texts stand in single quotes, names with blanks in double quotes."
+                        .formatted(text.substring(at, end)));
     }
 
     /** Blanks and comments, which run from -- to the end of the line. */
@@ -91,7 +111,9 @@ final class Lexer {
 
     private String name() {
         int from = at;
-        while (at < text.length() && (Character.isLetterOrDigit(text.charAt(at)) || text.charAt(at) == '_' || text.charAt(at) == '@')) at++;
+        while (at < text.length()
+                && (Character.isLetterOrDigit(text.charAt(at)) || text.charAt(at) == '_' || text.charAt(at) == '@'))
+            at++;
         return text.substring(from, at);
     }
 
@@ -121,11 +143,18 @@ final class Lexer {
             if (at < text.length() && (text.charAt(at) == '+' || text.charAt(at) == '-')) at++;
             int exponent = at;
             digits();
-            if (at == exponent) throw new FormulaException(from, at, "“" + text.substring(from, at) + "” is no number: digits are missing after its E.");
+            if (at == exponent)
+                throw new FormulaException(
+                        from, at, "“" + text.substring(from, at) + "” is no number: digits are missing after its E.");
         }
         if (at < text.length() && (Character.isLetter(text.charAt(at)) || text.charAt(at) == '_')) {
             name();
-            throw new FormulaException(from, at, "“" + text.substring(from, at) + "” is neither a number nor a name. A name that begins with a digit stands in double quotes.");
+            throw new FormulaException(
+                    from,
+                    at,
+                    "“" + text.substring(from, at)
+                            + "” is neither a number nor a name. A name that begins with a digit stands in "
+                            + "double quotes.");
         }
         return new Word(Sort.NUMBER, text.substring(from, at), from, at);
     }

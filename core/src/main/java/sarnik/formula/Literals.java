@@ -12,12 +12,17 @@ import sarnik.formula.Lexer.Word;
 /** Reads what stands for itself in a formula: numbers, dates, times and intervals (ISO/IEC 9075-2, 5.3). */
 final class Literals {
 
-    private static final Pattern SPAN = Pattern.compile("([-+]?\\d{1,9})\\s*(year|month|mon|week|day|hour|minute|min|second|sec)s?", Pattern.CASE_INSENSITIVE);
-    private static final Pattern SPANS = Pattern.compile("\\s*(?:" + SPAN.pattern() + "\\s*)+", Pattern.CASE_INSENSITIVE);
+    private static final Pattern SPAN = Pattern.compile(
+            "([-+]?\\d{1,9})\\s*(year|month|mon|week|day|hour|minute|min|second|sec)s?", Pattern.CASE_INSENSITIVE);
+    private static final Pattern SPANS =
+            Pattern.compile("\\s*(?:" + SPAN.pattern() + "\\s*)+", Pattern.CASE_INSENSITIVE);
 
     private Literals() {}
 
-    /** A text with its units in it, as PostgreSQL takes it: {@code INTERVAL '1 month'}, {@code INTERVAL '2 years 3 days'}. */
+    /**
+     * A text with its units in it, as PostgreSQL takes it: {@code INTERVAL '1 month'}, {@code INTERVAL '2 years 3
+     * days'}.
+     */
     private static Expression spans(Word word, Word value, boolean minus) {
         Matcher each = SPAN.matcher(value.text());
         Interval sum = new Interval(0, 0, 0);
@@ -48,19 +53,33 @@ final class Literals {
             }
         }
         double value = Double.parseDouble(word.text());
-        if (!Double.isFinite(value)) throw new FormulaException(word.from(), word.to(), "The number " + word.text() + " is too large.");
+        if (!Double.isFinite(value))
+            throw new FormulaException(word.from(), word.to(), "The number " + word.text() + " is too large.");
         return new Expression.Literal(word.from(), word.to(), Kind.DECIMAL, value);
     }
 
     /** DATE or TIMESTAMP and a text. */
     static Expression moment(Word word, Word value, String kind) {
         try {
-            if (kind.equals("DATE")) return new Expression.Literal(word.from(), value.to(), Kind.DATE, (int) LocalDate.parse(value.text().strip()).toEpochDay());
+            if (kind.equals("DATE"))
+                return new Expression.Literal(word.from(), value.to(), Kind.DATE, (int)
+                        LocalDate.parse(value.text().strip()).toEpochDay());
             String iso = value.text().strip().replaceFirst(" +", "T");
-            return new Expression.Literal(word.from(), value.to(), Kind.TIME, LocalDateTime.parse(iso.contains("T") ? iso : iso + "T00:00").toEpochSecond(ZoneOffset.UTC));
+            return new Expression.Literal(
+                    word.from(),
+                    value.to(),
+                    Kind.TIME,
+                    LocalDateTime.parse(iso.contains("T") ? iso : iso + "T00:00")
+                            .toEpochSecond(ZoneOffset.UTC));
         } catch (DateTimeException unread) {
-            throw new FormulaException(value.from(), value.to(), "“%s” is no %s. Write it like %s.".formatted(value.text(), kind.equals("DATE") ? "date" : "date with time",
-                    kind.equals("DATE") ? "DATE '2026-05-31'" : "TIMESTAMP '2026-05-31 07:30:00'"));
+            throw new FormulaException(
+                    value.from(),
+                    value.to(),
+                    "“%s” is no %s. Write it like %s."
+                            .formatted(
+                                    value.text(),
+                                    kind.equals("DATE") ? "date" : "date with time",
+                                    kind.equals("DATE") ? "DATE '2026-05-31'" : "TIMESTAMP '2026-05-31 07:30:00'"));
         }
     }
 
@@ -75,12 +94,19 @@ final class Literals {
             amount = Math.multiplyExact(Long.parseLong(value.text().strip()), minus ? -1 : 1);
             if (Math.abs(amount) > 1_000_000_000L) throw new NumberFormatException();
         } catch (NumberFormatException | ArithmeticException unread) {
-            throw new FormulaException(value.from(), value.to(), "“%s” is no whole number. Write an interval like INTERVAL '3' MONTH.".formatted(value.text()));
+            throw new FormulaException(
+                    value.from(),
+                    value.to(),
+                    "“%s” is no whole number. Write an interval like INTERVAL '3' MONTH.".formatted(value.text()));
         }
         Word unit = words.take();
         Interval interval = of(amount, unit.upper());
         if (interval == null) {
-            throw new FormulaException(unit.from(), unit.to(), "After the number of an interval stands YEAR, MONTH, DAY, HOUR, MINUTE or SECOND, not " + WordCursor.named(unit) + ".");
+            throw new FormulaException(
+                    unit.from(),
+                    unit.to(),
+                    "After the number of an interval stands YEAR, MONTH, DAY, HOUR, MINUTE or SECOND, not "
+                            + WordCursor.named(unit) + ".");
         }
         return new Expression.Literal(word.from(), unit.to(), Kind.INTERVAL, interval);
     }

@@ -16,7 +16,8 @@ import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * A formula that sums up groups of rows, such as {@code SUM(cases) * 10000.0 / SUM(people)}. It comes apart into summaries
+ * A formula that sums up groups of rows, such as {@code SUM(cases) * 10000.0 / SUM(people)}. It comes apart into
+ * summaries
  * of columns, which an engine computes, and what is made of them.
  */
 public final class MeasureFormula {
@@ -38,9 +39,18 @@ public final class MeasureFormula {
         Compiler compiler = new Compiler(scope, true);
         Typed typed = compiler.compile(Parser.parse(text));
         if (!typed.kind().isNumber() && typed.kind() != Kind.DATE && typed.kind() != Kind.TIME) {
-            throw new FormulaException(typed.at(), "A measure is a number or a date; this is %s.".formatted(typed.kind().words()) + (typed.kind() == Kind.TEXT ? " To show the commonest text of a place, choose its column for colours or labels." : ""));
+            throw new FormulaException(
+                    typed.at(),
+                    "A measure is a number or a date; this is %s."
+                                    .formatted(typed.kind().words())
+                            + (typed.kind() == Kind.TEXT
+                                    ? " To show the commonest text of a place, choose its column for colours or labels."
+                                    : ""));
         }
-        if (compiler.parts().isEmpty()) throw new FormulaException(typed.at(), "A measure sums rows up, such as SUM(litres) or COUNT(*). This is the same for all of them.");
+        if (compiler.parts().isEmpty())
+            throw new FormulaException(
+                    typed.at(),
+                    "A measure sums rows up, such as SUM(litres) or COUNT(*). This is the same for all of them.");
         return new MeasureFormula(typed, compiler.columns(), List.copyOf(compiler.parts()));
     }
 
@@ -62,7 +72,10 @@ public final class MeasureFormula {
      */
     public String words(double value) {
         if (!Double.isFinite(value)) return "–";
-        return !read().isAmount() ? read().full(value) : new DecimalFormat("#,##0.###############", DecimalFormatSymbols.getInstance(Locale.ENGLISH)).format(value);
+        return !read().isAmount()
+                ? read().full(value)
+                : new DecimalFormat("#,##0.###############", DecimalFormatSymbols.getInstance(Locale.ENGLISH))
+                        .format(value);
     }
 
     /** The columns that it uses. */
@@ -78,16 +91,24 @@ public final class MeasureFormula {
     /**
      * One summary that an engine computes.
      *
-     * @param function SUM, AVG, COUNT, MIN, MAX, STDDEV_SAMP, VAR_SAMP, PERCENTILE_CONT, PERCENTILE_DISC, MODE, CORR, REGR_SLOPE,
+     * @param function SUM, AVG, COUNT, MIN, MAX, STDDEV_SAMP, VAR_SAMP, PERCENTILE_CONT, PERCENTILE_DISC, MODE, CORR,
+     *     REGR_SLOPE,
      *     REGR_INTERCEPT or REGR_R2
      * @param distinct whether equal values count once
      * @param fraction of percentiles, 0 to 1
-     * @param values what is summed up, as numbers: a row that takes no part has none. Of a text it is its place among all, of two
+     * @param values what is summed up, as numbers: a row that takes no part has none. Of a text it is its place among
+     *     all, of two
      *     columns the number of the row
      * @param texts all texts that occur, ascending by code point; empty where the values are no texts
      * @param pair the two columns of a summary of two, the one that depends first; null for others
      */
-    public record Part(String function, boolean distinct, double fraction, DecimalColumn values, List<String> texts, double[][] pair) {}
+    public record Part(
+            String function,
+            boolean distinct,
+            double fraction,
+            DecimalColumn values,
+            List<String> texts,
+            double[][] pair) {}
 
     /**
      * Its summaries over a table; dates are days since 1970-01-01, date-times seconds.
@@ -97,22 +118,48 @@ public final class MeasureFormula {
     public List<Part> parts(Table table, Surroundings surroundings) {
         List<Part> made = new ArrayList<>();
         for (SummaryPart part : parts) {
-            Column filter = part.filter() == null ? null : Formula.compute(part.filter(), columns, table, surroundings).column();
-            Column argument = part.argument() == null ? null : Formula.compute(part.argument(), columns, table, surroundings).column();
-            Column beside = part.beside() == null ? null : Formula.compute(part.beside(), columns, table, surroundings).column();
+            Column filter = part.filter() == null
+                    ? null
+                    : Formula.compute(part.filter(), columns, table, surroundings)
+                            .column();
+            Column argument = part.argument() == null
+                    ? null
+                    : Formula.compute(part.argument(), columns, table, surroundings)
+                            .column();
+            Column beside = part.beside() == null
+                    ? null
+                    : Formula.compute(part.beside(), columns, table, surroundings)
+                            .column();
             boolean text = part.argument() != null && part.argument().kind() == Kind.TEXT;
-            List<String> texts = text ? ((CodedColumn) argument).dictionary().stream().sorted(Texts::compare).toList() : List.of();
-            int[] places = text ? ((CodedColumn) argument).dictionary().stream().mapToInt(t -> Collections.binarySearch(texts, t, Texts::compare)).toArray() : null;
+            List<String> texts = text
+                    ? ((CodedColumn) argument)
+                            .dictionary().stream().sorted(Texts::compare).toList()
+                    : List.of();
+            int[] places = text
+                    ? ((CodedColumn) argument)
+                            .dictionary().stream()
+                                    .mapToInt(t -> Collections.binarySearch(texts, t, Texts::compare))
+                                    .toArray()
+                    : null;
             double[][] pair = beside == null ? null : new double[2][table.rows()];
             double[] values = new double[table.rows()];
             for (int row = 0; row < values.length; row++) {
-                boolean takesPart = (filter == null || "yes".equals(filter.text(row))) && (argument == null || !argument.isMissing(row)) && (beside == null || !beside.isMissing(row));
-                values[row] = !takesPart ? Double.NaN : argument == null ? 1 : pair != null ? row : text ? places[(int) number(argument, row)] : number(argument, row);
+                boolean takesPart = (filter == null || "yes".equals(filter.text(row)))
+                        && (argument == null || !argument.isMissing(row))
+                        && (beside == null || !beside.isMissing(row));
+                values[row] = !takesPart
+                        ? Double.NaN
+                        : argument == null
+                                ? 1
+                                : pair != null
+                                        ? row
+                                        : text ? places[(int) number(argument, row)] : number(argument, row);
                 if (pair == null || !takesPart) continue;
                 pair[0][row] = number(argument, row);
                 pair[1][row] = number(beside, row);
             }
-            made.add(new Part(part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair));
+            made.add(new Part(
+                    part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair));
         }
         return made;
     }
@@ -136,7 +183,8 @@ public final class MeasureFormula {
         Typed.Cursor cursor = new Typed.Cursor();
         cursor.surroundings = surroundings;
         cursor.sums = new Object[sums.length];
-        for (int i = 0; i < sums.length; i++) cursor.sums[i] = value(parts.get(i).kind(), made.get(i), sums[i]);
+        for (int i = 0; i < sums.length; i++)
+            cursor.sums[i] = value(parts.get(i).kind(), made.get(i), sums[i]);
         try {
             Object value = typed.eval().at(cursor);
             return value == null ? Double.NaN : ((Number) value).doubleValue();

@@ -16,7 +16,10 @@ import java.util.Map;
 final class MomentFunctions {
 
     /** The parts of a template of TO_CHAR and TO_DATE, longer ones before those that they begin with. */
-    private static final List<String> PARTS = List.of("YYYY", "IYYY", "HH24", "HH12", "MONTH", "Month", "month", "FMMonth", "FMMM", "FMDD", "MON", "Mon", "mon", "DAY", "Day", "day", "DDD", "YY", "MM", "DD", "DY", "Dy", "dy", "HH", "MI", "SS", "IW", "WW", "ID", "AM", "PM", "am", "pm", "Q", "D");
+    private static final List<String> PARTS = List.of(
+            "YYYY", "IYYY", "HH24", "HH12", "MONTH", "Month", "month", "FMMonth", "FMMM", "FMDD", "MON", "Mon", "mon",
+            "DAY", "Day", "day", "DDD", "YY", "MM", "DD", "DY", "Dy", "dy", "HH", "MI", "SS", "IW", "WW", "ID", "AM",
+            "PM", "am", "pm", "Q", "D");
 
     private final Functions functions;
     private final Casts casts = new Casts();
@@ -42,28 +45,50 @@ final class MomentFunctions {
             Functions.whole(number, "The numbers of MAKE_DATE");
             parts.add(casts.asSmall(number));
         }
-        return Functions.strict(call, Kind.DATE, parts, v -> {
-            try {
-                long year = (Long) v[0];
-                if (year < 1 || year > 9999) throw new RowError("a date out of range");
-                return (int) LocalDate.of((int) year, Math.toIntExact((Long) v[1]), Math.toIntExact((Long) v[2])).toEpochDay();
-            } catch (DateTimeException none) {
-                throw new RowError("a date that there is not");
-            }
-        }, s -> "MAKE_DATE(" + s + ")");
+        return Functions.strict(
+                call,
+                Kind.DATE,
+                parts,
+                v -> {
+                    try {
+                        long year = (Long) v[0];
+                        if (year < 1 || year > 9999) throw new RowError("a date out of range");
+                        return (int)
+                                LocalDate.of((int) year, Math.toIntExact((Long) v[1]), Math.toIntExact((Long) v[2]))
+                                        .toEpochDay();
+                    } catch (DateTimeException none) {
+                        throw new RowError("a date that there is not");
+                    }
+                },
+                s -> "MAKE_DATE(" + s + ")");
     }
 
     private Typed moment(Typed value, String where) {
         if (value.kind() == Kind.NOTHING) return new Typed(value.at(), Kind.TIME, value.eval(), "NULL::timestamp");
-        if (value.kind() != Kind.DATE && value.kind() != Kind.TIME) throw Compiler.unfit(value, where, "a date or a date with time");
+        if (value.kind() != Kind.DATE && value.kind() != Kind.TIME)
+            throw Compiler.unfit(value, where, "a date or a date with time");
         return casts.asTime(value);
     }
 
-    /** Years, months and days between two moments, the way people count an age: from today's midnight where one is given. */
+    /**
+     * Years, months and days between two moments, the way people count an age: from today's midnight where one is
+     * given.
+     */
     private Typed age(Expression.Call call, List<Typed> a) {
-        Typed later = a.size() == 2 ? moment(a.get(0), "AGE") : new Typed(call, Kind.TIME, c -> c.surroundings.today().toEpochDay() * Moments.DAY, "CURRENT_DATE::timestamp");
+        Typed later = a.size() == 2
+                ? moment(a.get(0), "AGE")
+                : new Typed(
+                        call,
+                        Kind.TIME,
+                        c -> c.surroundings.today().toEpochDay() * Moments.DAY,
+                        "CURRENT_DATE::timestamp");
         Typed earlier = moment(a.get(a.size() - 1), "AGE");
-        return Functions.strict(call, Kind.INTERVAL, List.of(later, earlier), v -> between((Long) v[0], (Long) v[1]), s -> "AGE(" + s + ")");
+        return Functions.strict(
+                call,
+                Kind.INTERVAL,
+                List.of(later, earlier),
+                v -> between((Long) v[0], (Long) v[1]),
+                s -> "AGE(" + s + ")");
     }
 
     private static Interval between(long later, long earlier) {
@@ -74,7 +99,8 @@ final class MomentFunctions {
         LocalDate end = seconds < 0 ? to.toLocalDate().minusDays(1) : to.toLocalDate();
         if (seconds < 0) seconds += Moments.DAY;
         // Days are borrowed from the month in which the earlier moment lies, as PostgreSQL does.
-        long months = Period.between(from.toLocalDate().withDayOfMonth(1), end.withDayOfMonth(1)).toTotalMonths();
+        long months = Period.between(from.toLocalDate().withDayOfMonth(1), end.withDayOfMonth(1))
+                .toTotalMonths();
         long days = end.getDayOfMonth() - from.getDayOfMonth();
         if (days < 0) {
             months--;
@@ -84,8 +110,10 @@ final class MomentFunctions {
     }
 
     private static String template(Expression.Call call) {
-        if (call.arguments().get(1) instanceof Expression.Literal literal && literal.value() instanceof String text) return text;
-        throw new FormulaException(call.arguments().get(1), call.function() + " takes a template in quotes, such as 'YYYY-MM', second.");
+        if (call.arguments().get(1) instanceof Expression.Literal literal && literal.value() instanceof String text)
+            return text;
+        throw new FormulaException(
+                call.arguments().get(1), call.function() + " takes a template in quotes, such as 'YYYY-MM', second.");
     }
 
     private static List<String> parts(Expression.Call call, String template) {
@@ -93,11 +121,18 @@ final class MomentFunctions {
         int at = 0;
         while (at < template.length()) {
             int here = at;
-            String part = PARTS.stream().filter(p -> template.startsWith(p, here)).findFirst().orElse(null);
+            String part = PARTS.stream()
+                    .filter(p -> template.startsWith(p, here))
+                    .findFirst()
+                    .orElse(null);
             if (part == null) {
                 if (Character.isLetter(template.charAt(at))) {
                     if (template.charAt(at) == 'T' && at > 0) part = "T";
-                    else throw new FormulaException(call.arguments().get(1), "“%s” has no meaning in a template. There is %s.".formatted(template.substring(at), String.join(", ", PARTS)));
+                    else
+                        throw new FormulaException(
+                                call.arguments().get(1),
+                                "“%s” has no meaning in a template. There is %s."
+                                        .formatted(template.substring(at), String.join(", ", PARTS)));
                 } else {
                     part = template.substring(at, at + 1);
                 }
@@ -112,18 +147,28 @@ final class MomentFunctions {
         if (a.get(0).kind().isNumber()) return numberToChar(call, a);
         Typed of = moment(a.get(0), "TO_CHAR");
         List<String> parts = parts(call, template(call));
-        return Functions.strict(call, Kind.TEXT, List.of(of, a.get(1)), v -> {
-            LocalDateTime at = Moments.at((Long) v[0]);
-            StringBuilder out = new StringBuilder();
-            for (String part : parts) out.append(PARTS.contains(part) ? written(part, at) : part);
-            return out.toString();
-        }, s -> "TO_CHAR(" + s + ")");
+        return Functions.strict(
+                call,
+                Kind.TEXT,
+                List.of(of, a.get(1)),
+                v -> {
+                    LocalDateTime at = Moments.at((Long) v[0]);
+                    StringBuilder out = new StringBuilder();
+                    for (String part : parts) out.append(PARTS.contains(part) ? written(part, at) : part);
+                    return out.toString();
+                },
+                s -> "TO_CHAR(" + s + ")");
     }
 
     private Typed numberToChar(Expression.Call call, List<Typed> a) {
         NumberTemplate template = NumberTemplate.parse(call.arguments().get(1), template(call));
         boolean whole = a.get(0).kind() == Kind.WHOLE;
-        return Functions.strict(call, Kind.TEXT, a, v -> template.write(whole ? BigDecimal.valueOf((Long) v[0]) : new BigDecimal((Double) v[0]), whole), s -> "TO_CHAR(" + s + ")");
+        return Functions.strict(
+                call,
+                Kind.TEXT,
+                a,
+                v -> template.write(whole ? BigDecimal.valueOf((Long) v[0]) : new BigDecimal((Double) v[0]), whole),
+                s -> "TO_CHAR(" + s + ")");
     }
 
     private static String written(String part, LocalDateTime at) {
@@ -151,9 +196,20 @@ final class MomentFunctions {
             case "FMMONTH" -> at.getMonth().getDisplayName(TextStyle.FULL, Locale.ENGLISH);
             // Whole names are padded to the longest.
             case "MONTH" -> cased(part, "%-9s".formatted(at.getMonth().getDisplayName(TextStyle.FULL, Locale.ENGLISH)));
-            case "MON" -> cased(part, at.getMonth().getDisplayName(TextStyle.FULL, Locale.ENGLISH).substring(0, 3));
-            case "DAY" -> cased(part, "%-9s".formatted(at.getDayOfWeek().getDisplayName(TextStyle.FULL, Locale.ENGLISH)));
-            default -> cased(part, at.getDayOfWeek().getDisplayName(TextStyle.FULL, Locale.ENGLISH).substring(0, 3));
+            case "MON" ->
+                cased(
+                        part,
+                        at.getMonth()
+                                .getDisplayName(TextStyle.FULL, Locale.ENGLISH)
+                                .substring(0, 3));
+            case "DAY" ->
+                cased(part, "%-9s".formatted(at.getDayOfWeek().getDisplayName(TextStyle.FULL, Locale.ENGLISH)));
+            default ->
+                cased(
+                        part,
+                        at.getDayOfWeek()
+                                .getDisplayName(TextStyle.FULL, Locale.ENGLISH)
+                                .substring(0, 3));
         };
     }
 
@@ -163,39 +219,52 @@ final class MomentFunctions {
         return part.equals(part.toLowerCase(Locale.ROOT)) ? word.toLowerCase(Locale.ROOT) : word;
     }
 
-    private static final Map<String, Integer> WIDTHS = Map.of("YYYY", 4, "YY", 2, "MM", 2, "DD", 2, "FMMM", 2, "FMDD", 2);
+    private static final Map<String, Integer> WIDTHS =
+            Map.of("YYYY", 4, "YY", 2, "MM", 2, "DD", 2, "FMMM", 2, "FMDD", 2);
 
     private Typed toDate(Expression.Call call, List<Typed> a) {
         List<String> parts = parts(call, template(call));
-        return Functions.strict(call, Kind.DATE, a, v -> {
-            String text = ((String) v[0]).strip();
-            int[] found = {1, 1, 1};
-            int at = 0;
-            for (String part : parts) {
-                String upper = part.toUpperCase(Locale.ROOT);
-                if (WIDTHS.containsKey(upper)) {
-                    int to = at;
-                    while (to < text.length() && to - at < WIDTHS.get(upper) && Character.isDigit(text.charAt(to))) to++;
-                    if (to == at) throw new RowError("a text that is no date of this template");
-                    int number = Integer.parseInt(text.substring(at, to));
-                    found[upper.endsWith("YY") ? 0 : upper.endsWith("MM") ? 1 : 2] = upper.equals("YY") && number < 100 ? number < 70 ? 2000 + number : 1900 + number : number;
-                    at = to;
-                } else if (upper.equals("MON") || upper.equals("MONTH")) {
-                    int month = month(text, at, upper.equals("MONTH"));
-                    found[1] = month / 100;
-                    at += month % 100;
-                } else if (!PARTS.contains(part)) {
-                    if (at < text.length() && !Character.isLetterOrDigit(text.charAt(at))) at++;
-                } else {
-                    throw new FormulaException(call.arguments().get(1), "TO_DATE reads YYYY, YY, MM, DD, Mon and Month; not “" + part + "”.");
-                }
-            }
-            try {
-                return (int) LocalDate.of(found[0], found[1], found[2]).toEpochDay();
-            } catch (DateTimeException none) {
-                throw new RowError("a date that there is not");
-            }
-        }, s -> "TO_DATE(" + s + ")");
+        return Functions.strict(
+                call,
+                Kind.DATE,
+                a,
+                v -> {
+                    String text = ((String) v[0]).strip();
+                    int[] found = {1, 1, 1};
+                    int at = 0;
+                    for (String part : parts) {
+                        String upper = part.toUpperCase(Locale.ROOT);
+                        if (WIDTHS.containsKey(upper)) {
+                            int to = at;
+                            while (to < text.length()
+                                    && to - at < WIDTHS.get(upper)
+                                    && Character.isDigit(text.charAt(to))) to++;
+                            if (to == at) throw new RowError("a text that is no date of this template");
+                            int number = Integer.parseInt(text.substring(at, to));
+                            found[upper.endsWith("YY") ? 0 : upper.endsWith("MM") ? 1 : 2] =
+                                    upper.equals("YY") && number < 100
+                                            ? number < 70 ? 2000 + number : 1900 + number
+                                            : number;
+                            at = to;
+                        } else if (upper.equals("MON") || upper.equals("MONTH")) {
+                            int month = month(text, at, upper.equals("MONTH"));
+                            found[1] = month / 100;
+                            at += month % 100;
+                        } else if (!PARTS.contains(part)) {
+                            if (at < text.length() && !Character.isLetterOrDigit(text.charAt(at))) at++;
+                        } else {
+                            throw new FormulaException(
+                                    call.arguments().get(1),
+                                    "TO_DATE reads YYYY, YY, MM, DD, Mon and Month; not “" + part + "”.");
+                        }
+                    }
+                    try {
+                        return (int) LocalDate.of(found[0], found[1], found[2]).toEpochDay();
+                    } catch (DateTimeException none) {
+                        throw new RowError("a date that there is not");
+                    }
+                },
+                s -> "TO_DATE(" + s + ")");
     }
 
     /** The month that a text names at a place, times 100, and how long its name is. */

@@ -1,7 +1,7 @@
 package sarnik.formula;
 
-import java.time.DayOfWeek;
 import java.time.DateTimeException;
+import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
@@ -14,7 +14,8 @@ import java.util.Set;
 final class Moments {
 
     static final long DAY = 86_400;
-    static final Set<String> OF_DATES = Set.of("YEAR", "QUARTER", "MONTH", "WEEK", "DAY", "DOW", "ISODOW", "DOY", "EPOCH");
+    static final Set<String> OF_DATES =
+            Set.of("YEAR", "QUARTER", "MONTH", "WEEK", "DAY", "DOW", "ISODOW", "DOY", "EPOCH");
     static final Set<String> OF_TIMES = Set.of("HOUR", "MINUTE", "SECOND");
     static final Set<String> OF_INTERVALS = Set.of("YEAR", "MONTH", "DAY", "HOUR", "MINUTE", "SECOND", "EPOCH");
     static final Set<String> TRUNCATED = Set.of("year", "quarter", "month", "week", "day", "hour", "minute", "second");
@@ -34,7 +35,8 @@ final class Moments {
             case "MONTH" -> at.getMonthValue();
             case "WEEK" -> at.get(IsoFields.WEEK_OF_WEEK_BASED_YEAR);
             case "DAY" -> at.getDayOfMonth();
-            case "DOW" -> at.getDayOfWeek() == DayOfWeek.SUNDAY ? 0 : at.getDayOfWeek().getValue();
+            case "DOW" ->
+                at.getDayOfWeek() == DayOfWeek.SUNDAY ? 0 : at.getDayOfWeek().getValue();
             case "ISODOW" -> at.getDayOfWeek().getValue();
             case "DOY" -> at.getDayOfYear();
             case "HOUR" -> at.getHour();
@@ -61,7 +63,10 @@ final class Moments {
         LocalDate day = at.toLocalDate();
         LocalDateTime cut = switch (field) {
             case "year" -> day.withDayOfYear(1).atStartOfDay();
-            case "quarter" -> day.withDayOfMonth(1).withMonth((day.getMonthValue() - 1) / 3 * 3 + 1).atStartOfDay();
+            case "quarter" ->
+                day.withDayOfMonth(1)
+                        .withMonth((day.getMonthValue() - 1) / 3 * 3 + 1)
+                        .atStartOfDay();
             case "month" -> day.withDayOfMonth(1).atStartOfDay();
             case "week" -> day.with(DayOfWeek.MONDAY).atStartOfDay();
             case "day" -> day.atStartOfDay();
@@ -87,7 +92,10 @@ final class Moments {
     static long time(String text) {
         String iso = text.strip().replaceFirst(" +", "T");
         try {
-            return (iso.contains("T") ? LocalDateTime.parse(iso) : LocalDate.parse(iso).atStartOfDay()).toEpochSecond(ZoneOffset.UTC);
+            return (iso.contains("T")
+                            ? LocalDateTime.parse(iso)
+                            : LocalDate.parse(iso).atStartOfDay())
+                    .toEpochSecond(ZoneOffset.UTC);
         } catch (DateTimeException unread) {
             throw new RowError("a text that is no date with time");
         }
@@ -100,7 +108,8 @@ final class Moments {
     private static final long AFTER_LAST_DAY = 2_145_042_906;
 
     /** The same for date-times, in the year 294277. */
-    private static final long AFTER_LAST_DAY_WITH_TIME = LocalDate.of(294_277, 1, 1).toEpochDay();
+    private static final long AFTER_LAST_DAY_WITH_TIME =
+            LocalDate.of(294_277, 1, 1).toEpochDay();
 
     /** The day, if a date can be it. */
     static int day(long day) {

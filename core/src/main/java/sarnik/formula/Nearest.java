@@ -12,10 +12,14 @@ final class Nearest {
     /** " Did you mean “litres”?", or the first names there are, or nothing. */
     static String suggestion(String name, Collection<String> known) {
         String wanted = name.toLowerCase(Locale.ROOT);
-        var best = known.stream().min(Comparator.comparingInt((String k) -> distance(wanted, k.toLowerCase(Locale.ROOT))).thenComparing(k -> k));
-        if (best.isPresent() && distance(wanted, best.get().toLowerCase(Locale.ROOT)) <= Math.max(1, name.length() / 3)) return " Did you mean “" + best.get() + "”?";
+        var best = known.stream()
+                .min(Comparator.comparingInt((String k) -> distance(wanted, k.toLowerCase(Locale.ROOT)))
+                        .thenComparing(k -> k));
+        if (best.isPresent() && distance(wanted, best.get().toLowerCase(Locale.ROOT)) <= Math.max(1, name.length() / 3))
+            return " Did you mean “" + best.get() + "”?";
         if (known.isEmpty()) return "";
-        return " There is: " + String.join(", ", known.stream().limit(8).toList()) + (known.size() > 8 ? ", …" : "") + ".";
+        return " There is: " + String.join(", ", known.stream().limit(8).toList()) + (known.size() > 8 ? ", …" : "")
+                + ".";
     }
 
     /** Levenshtein's distance: letters to add, to take away or to change. */

@@ -7,9 +7,12 @@ import java.util.List;
 import java.util.Locale;
 
 /**
- * A template by which TO_CHAR writes numbers, as PostgreSQL has them ("Template Patterns for Numeric Formatting"): {@code 9} a
- * digit, {@code 0} a digit that is written even if it leads, {@code .} or {@code D} the point, {@code ,} or {@code G} between
- * thousands, {@code S} the sign, {@code MI} a minus, {@code PR} brackets for negative numbers, {@code FM} without filling.
+ * A template by which TO_CHAR writes numbers, as PostgreSQL has them ("Template Patterns for Numeric Formatting"):
+ * {@code 9} a
+ * digit, {@code 0} a digit that is written even if it leads, {@code .} or {@code D} the point, {@code ,} or {@code G}
+ * between
+ * thousands, {@code S} the sign, {@code MI} a minus, {@code PR} brackets for negative numbers, {@code FM} without
+ * filling.
  * Other signs, and words in double quotes, stay as they are.
  */
 final class NumberTemplate {
@@ -47,7 +50,9 @@ final class NumberTemplate {
     static NumberTemplate parse(Expression at, String text) {
         NumberTemplate made = new NumberTemplate();
         for (int i = 0; i < text.length(); ) i += made.take(at, text, i);
-        if (made.before == 0) throw new FormulaException(at, "A template for numbers has a digit before the point, such as 'FM999,990.00'.");
+        if (made.before == 0)
+            throw new FormulaException(
+                    at, "A template for numbers has a digit before the point, such as 'FM999,990.00'.");
         return made;
     }
 
@@ -83,7 +88,11 @@ final class NumberTemplate {
             parts.add(new Part(Sort.LITERAL, text.substring(i + 1, end)));
             return end - i + 1;
         } else if (Character.isLetter(c)) {
-            throw new FormulaException(at, "“%s” has no meaning in a template for numbers. There is 9, 0, point, comma, D, G, S, MI, PR and FM.".formatted(text.substring(i)));
+            throw new FormulaException(
+                    at,
+                    ("“%s” has no meaning in a template for numbers. There is 9, 0, point, comma, D, G, S, MI, "
+                                    + "PR and FM.")
+                            .formatted(text.substring(i)));
         } else {
             parts.add(new Part(Sort.LITERAL, text.substring(i, i + Character.charCount(text.codePointAt(i)))));
             return Character.charCount(text.codePointAt(i));
@@ -105,9 +114,13 @@ final class NumberTemplate {
      * @param whole whether it is exact; of others fifteen digits are
      */
     String write(BigDecimal number, boolean whole) {
-        int digits = number.abs().setScale(0, RoundingMode.HALF_EVEN).toPlainString().length();
+        int digits =
+                number.abs().setScale(0, RoundingMode.HALF_EVEN).toPlainString().length();
         int decimals = whole ? after : digits >= SURE_DIGITS ? 0 : Math.min(after, SURE_DIGITS - digits);
-        return new Writing(number.signum() < 0, number.abs().setScale(decimals, RoundingMode.HALF_EVEN).toPlainString()).run();
+        return new Writing(
+                        number.signum() < 0,
+                        number.abs().setScale(decimals, RoundingMode.HALF_EVEN).toPlainString())
+                .run();
     }
 
     /** One number being written. */

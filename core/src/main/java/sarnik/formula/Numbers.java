@@ -72,14 +72,18 @@ final class Numbers {
     /** Rounds to places after the point, halves away from zero, from the fifteen digits that a decimal surely has. */
     static double round(double value, int places) {
         int bounded = Math.max(-400, Math.min(400, places));
-        return new BigDecimal(value).round(new MathContext(15, RoundingMode.HALF_EVEN)).setScale(bounded, RoundingMode.HALF_UP).doubleValue();
+        return new BigDecimal(value)
+                .round(new MathContext(15, RoundingMode.HALF_EVEN))
+                .setScale(bounded, RoundingMode.HALF_UP)
+                .doubleValue();
     }
 
     /** To the nearest whole number, halves to the even one. */
     static long toWhole(double value, long low, long high) {
         double rounded = Math.rint(value);
         // 2^63 itself is no long though it compares as one.
-        if (!(rounded >= low && rounded <= high) || rounded >= 0x1p63) throw new RowError("a whole number out of range");
+        if (!(rounded >= low && rounded <= high) || rounded >= 0x1p63)
+            throw new RowError("a whole number out of range");
         return (long) rounded;
     }
 
@@ -100,7 +104,8 @@ final class Numbers {
         String sign = value < 0 ? "-" : "";
         if (exponent < -4 || exponent >= 15) {
             String fraction = digits.length() > 1 ? "." + digits.substring(1) : "";
-            return "%s%s%se%s%02d".formatted(sign, digits.charAt(0), fraction, exponent < 0 ? "-" : "+", Math.abs(exponent));
+            return "%s%s%se%s%02d"
+                    .formatted(sign, digits.charAt(0), fraction, exponent < 0 ? "-" : "+", Math.abs(exponent));
         }
         return sign + new BigDecimal(new java.math.BigInteger(digits), digits.length() - 1 - exponent).toPlainString();
     }

@@ -34,18 +34,23 @@ final class Operators {
         Compiler.condition(right, b.operator());
         // AND is settled by a no, OR by a yes; what is missing settles nothing.
         Boolean settles = b.operator().equals("OR");
-        return new Typed(b, Kind.YES_NO, c -> {
-            Object first = left.eval().at(c);
-            if (settles.equals(first)) return settles;
-            Object second = right.eval().at(c);
-            if (settles.equals(second)) return settles;
-            return first == null || second == null ? null : (Object) !settles;
-        }, sql(b, left, right));
+        return new Typed(
+                b,
+                Kind.YES_NO,
+                c -> {
+                    Object first = left.eval().at(c);
+                    if (settles.equals(first)) return settles;
+                    Object second = right.eval().at(c);
+                    if (settles.equals(second)) return settles;
+                    return first == null || second == null ? null : (Object) !settles;
+                },
+                sql(b, left, right));
     }
 
     private Typed joined(Expression.Binary b, Typed left, Typed right) {
         if (left.kind() != Kind.TEXT && right.kind() != Kind.TEXT) {
-            throw new FormulaException(b, "|| joins texts; neither side is one. Cast one of them, such as CAST(litres AS VARCHAR).");
+            throw new FormulaException(
+                    b, "|| joins texts; neither side is one. Cast one of them, such as CAST(litres AS VARCHAR).");
         }
         Typed first = casts.asText(left, "||");
         Typed second = casts.asText(right, "||");
@@ -59,11 +64,15 @@ final class Operators {
     private static Typed strict(Expression at, Kind kind, Typed left, Typed right, Combine combine, String sql) {
         Eval l = left.eval();
         Eval r = right.eval();
-        return new Typed(at, kind, c -> {
-            Object x = l.at(c);
-            Object y = r.at(c);
-            return x == null || y == null ? null : combine.of(x, y);
-        }, sql);
+        return new Typed(
+                at,
+                kind,
+                c -> {
+                    Object x = l.at(c);
+                    Object y = r.at(c);
+                    return x == null || y == null ? null : combine.of(x, y);
+                },
+                sql);
     }
 
     private Typed arithmetic(Expression.Binary b, Typed left, Typed right) {
@@ -75,15 +84,36 @@ final class Operators {
             Typed first = same.get(0);
             Typed second = same.get(1);
             if (first.kind() == Kind.NOTHING) return new Typed(b, Kind.WHOLE, c -> null, "NULL::bigint");
-            if (first.kind() == Kind.WHOLE) return strict(b, Kind.WHOLE, first, second, (x, y) -> Numbers.whole(operator, (Long) x, (Long) y), sql(b, first, second));
-            return strict(b, Kind.DECIMAL, first, second, (x, y) -> Numbers.decimal(operator, (Double) x, (Double) y), sql(b, first, second));
+            if (first.kind() == Kind.WHOLE)
+                return strict(
+                        b,
+                        Kind.WHOLE,
+                        first,
+                        second,
+                        (x, y) -> Numbers.whole(operator, (Long) x, (Long) y),
+                        sql(b, first, second));
+            return strict(
+                    b,
+                    Kind.DECIMAL,
+                    first,
+                    second,
+                    (x, y) -> Numbers.decimal(operator, (Double) x, (Double) y),
+                    sql(b, first, second));
         }
         Typed moments = moments(b, left, right);
         if (moments != null) return moments;
         Typed odd = !leftNumber && left.kind() != Kind.DATE && left.kind() != Kind.TIME ? left : right;
-        String hint = odd.kind() == Kind.TEXT ? operator.equals("+") ? " Texts are joined with ||." : " CAST turns a text into a number." : "";
-        throw new FormulaException(odd.at(), "%s needs numbers, or dates with days or intervals; this is %s beside %s.%s"
-                .formatted(operator, odd.kind().words(), (odd == left ? right : left).kind().words(), hint));
+        String hint = odd.kind() == Kind.TEXT
+                ? operator.equals("+") ? " Texts are joined with ||." : " CAST turns a text into a number."
+                : "";
+        throw new FormulaException(
+                odd.at(),
+                "%s needs numbers, or dates with days or intervals; this is %s beside %s.%s"
+                        .formatted(
+                                operator,
+                                odd.kind().words(),
+                                (odd == left ? right : left).kind().words(),
+                                hint));
     }
 
     /** Dates with whole days, date-times with intervals, differences; null where the types make no sense. */
@@ -94,29 +124,81 @@ final class Operators {
         boolean minus = b.operator().equals("-");
         if (l == Kind.DATE && r == Kind.WHOLE && (plus || minus)) {
             Typed days = casts.asSmall(right);
-            return strict(b, Kind.DATE, left, days, (x, y) -> Moments.day((Integer) x + (plus ? (Long) y : -(Long) y)), sql(b, left, days));
+            return strict(
+                    b,
+                    Kind.DATE,
+                    left,
+                    days,
+                    (x, y) -> Moments.day((Integer) x + (plus ? (Long) y : -(Long) y)),
+                    sql(b, left, days));
         }
         if (l == Kind.WHOLE && r == Kind.DATE && plus) {
             Typed days = casts.asSmall(left);
-            return strict(b, Kind.DATE, days, right, (x, y) -> Moments.day((Integer) y + (Long) x), sql(b, days, right));
+            return strict(
+                    b, Kind.DATE, days, right, (x, y) -> Moments.day((Integer) y + (Long) x), sql(b, days, right));
         }
-        if (l == Kind.DATE && r == Kind.DATE && minus) return strict(b, Kind.WHOLE, left, right, (x, y) -> (long) ((Integer) x - (Integer) y), "(" + sql(b, left, right) + ")::bigint");
+        if (l == Kind.DATE && r == Kind.DATE && minus)
+            return strict(
+                    b,
+                    Kind.WHOLE,
+                    left,
+                    right,
+                    (x, y) -> (long) ((Integer) x - (Integer) y),
+                    "(" + sql(b, left, right) + ")::bigint");
         if ((l == Kind.DATE || l == Kind.TIME) && r == Kind.INTERVAL && (plus || minus)) {
-            return strict(b, Kind.TIME, casts.asTime(left), right, (x, y) -> Moments.moved((Long) x, plus ? (Interval) y : ((Interval) y).times(-1)), sql(b, left, right));
+            return strict(
+                    b,
+                    Kind.TIME,
+                    casts.asTime(left),
+                    right,
+                    (x, y) -> Moments.moved((Long) x, plus ? (Interval) y : ((Interval) y).times(-1)),
+                    sql(b, left, right));
         }
         if (l == Kind.INTERVAL && (r == Kind.DATE || r == Kind.TIME) && plus) {
-            return strict(b, Kind.TIME, left, casts.asTime(right), (x, y) -> Moments.moved((Long) y, (Interval) x), sql(b, left, right));
+            return strict(
+                    b,
+                    Kind.TIME,
+                    left,
+                    casts.asTime(right),
+                    (x, y) -> Moments.moved((Long) y, (Interval) x),
+                    sql(b, left, right));
         }
         if (isMoment(l) && isMoment(r) && minus) {
             Typed first = casts.asTime(left);
             Typed second = casts.asTime(right);
-            return strict(b, Kind.INTERVAL, first, second, (x, y) -> Interval.between((Long) x, (Long) y), sql(b, first, second));
+            return strict(
+                    b,
+                    Kind.INTERVAL,
+                    first,
+                    second,
+                    (x, y) -> Interval.between((Long) x, (Long) y),
+                    sql(b, first, second));
         }
         if (l == Kind.INTERVAL && r == Kind.INTERVAL && (plus || minus)) {
-            return strict(b, Kind.INTERVAL, left, right, (x, y) -> exact(() -> ((Interval) x).plus(plus ? (Interval) y : ((Interval) y).times(-1))), sql(b, left, right));
+            return strict(
+                    b,
+                    Kind.INTERVAL,
+                    left,
+                    right,
+                    (x, y) -> exact(() -> ((Interval) x).plus(plus ? (Interval) y : ((Interval) y).times(-1))),
+                    sql(b, left, right));
         }
-        if (b.operator().equals("*") && l == Kind.WHOLE && r == Kind.INTERVAL) return strict(b, Kind.INTERVAL, left, right, (x, y) -> exact(() -> ((Interval) y).times((Long) x)), sql(b, left, right));
-        if (b.operator().equals("*") && l == Kind.INTERVAL && r == Kind.WHOLE) return strict(b, Kind.INTERVAL, left, right, (x, y) -> exact(() -> ((Interval) x).times((Long) y)), sql(b, left, right));
+        if (b.operator().equals("*") && l == Kind.WHOLE && r == Kind.INTERVAL)
+            return strict(
+                    b,
+                    Kind.INTERVAL,
+                    left,
+                    right,
+                    (x, y) -> exact(() -> ((Interval) y).times((Long) x)),
+                    sql(b, left, right));
+        if (b.operator().equals("*") && l == Kind.INTERVAL && r == Kind.WHOLE)
+            return strict(
+                    b,
+                    Kind.INTERVAL,
+                    left,
+                    right,
+                    (x, y) -> exact(() -> ((Interval) x).times((Long) y)),
+                    sql(b, left, right));
         return null;
     }
 
@@ -138,17 +220,24 @@ final class Operators {
         Typed second = same.get(1);
         String operator = b.operator();
         Kind kind = first.kind();
-        return strict(b, Kind.YES_NO, first, second, (x, y) -> {
-            int order = compare(kind, x, y);
-            return switch (operator) {
-                case "=" -> order == 0;
-                case "<>" -> order != 0;
-                case "<" -> order < 0;
-                case "<=" -> order <= 0;
-                case ">" -> order > 0;
-                default -> order >= 0;
-            };
-        }, "(" + first.sql() + " " + operator + " " + second.sql() + (kind == Kind.TEXT ? " COLLATE \"C\"" : "") + ")");
+        return strict(
+                b,
+                Kind.YES_NO,
+                first,
+                second,
+                (x, y) -> {
+                    int order = compare(kind, x, y);
+                    return switch (operator) {
+                        case "=" -> order == 0;
+                        case "<>" -> order != 0;
+                        case "<" -> order < 0;
+                        case "<=" -> order <= 0;
+                        case ">" -> order > 0;
+                        default -> order >= 0;
+                    };
+                },
+                "(" + first.sql() + " " + operator + " " + second.sql() + (kind == Kind.TEXT ? " COLLATE \"C\"" : "")
+                        + ")");
     }
 
     private List<Typed> same(Typed left, Typed right, String operator) {
@@ -162,17 +251,23 @@ final class Operators {
         Typed first = same.get(0);
         Typed second = same.get(1);
         Kind kind = first.kind();
-        return new Typed(d, Kind.YES_NO, c -> {
-            Object x = first.eval().at(c);
-            Object y = second.eval().at(c);
-            boolean differ = x == null || y == null ? x != y : compare(kind, x, y) != 0;
-            return differ != d.not();
-        }, "(" + first.sql() + " IS " + (d.not() ? "NOT " : "") + "DISTINCT FROM " + second.sql() + ")");
+        return new Typed(
+                d,
+                Kind.YES_NO,
+                c -> {
+                    Object x = first.eval().at(c);
+                    Object y = second.eval().at(c);
+                    boolean differ = x == null || y == null ? x != y : compare(kind, x, y) != 0;
+                    return differ != d.not();
+                },
+                "(" + first.sql() + " IS " + (d.not() ? "NOT " : "") + "DISTINCT FROM " + second.sql() + ")");
     }
 
     static void comparable(Typed value, String where) {
-        if (value.kind() == Kind.PLACE) throw Compiler.unfit(value, where, "something that has an order, such as distance(place, point(lon, lat))");
-        if (value.kind() == Kind.INTERVAL) throw Compiler.unfit(value, where, "something that has an order, such as EXTRACT(EPOCH FROM …)");
+        if (value.kind() == Kind.PLACE)
+            throw Compiler.unfit(value, where, "something that has an order, such as distance(place, point(lon, lat))");
+        if (value.kind() == Kind.INTERVAL)
+            throw Compiler.unfit(value, where, "something that has an order, such as EXTRACT(EPOCH FROM …)");
     }
 
     static int compare(Kind kind, Object a, Object b) {

@@ -16,7 +16,9 @@ final class Parser {
     private static final int DEEPEST = 120;
     private static final Set<String> COMPARISONS = Set.of("=", "<>", "!=", "<", "<=", ">", ">=");
     private static final Set<String> PATTERNS = Set.of("~", "~*", "!~", "!~*");
-    private static final Set<String> RESERVED = Set.of("AND", "OR", "NOT", "CASE", "WHEN", "THEN", "ELSE", "END", "IS", "IN", "LIKE", "ILIKE", "BETWEEN", "FROM", "FOR", "FILTER", "WITHIN", "ESCAPE", "AS");
+    private static final Set<String> RESERVED = Set.of(
+            "AND", "OR", "NOT", "CASE", "WHEN", "THEN", "ELSE", "END", "IS", "IN", "LIKE", "ILIKE", "BETWEEN", "FROM",
+            "FOR", "FILTER", "WITHIN", "ESCAPE", "AS");
 
     private final WordCursor words;
     private int depth;
@@ -26,17 +28,31 @@ final class Parser {
     }
 
     static Expression parse(String text) {
-        if (text.length() > LONGEST) throw new FormulaException(0, text.length(), "The formula is longer than %,d characters. Cut it into several.".formatted(LONGEST));
+        if (text.length() > LONGEST)
+            throw new FormulaException(
+                    0,
+                    text.length(),
+                    "The formula is longer than %,d characters. Cut it into several.".formatted(LONGEST));
         Parser parser = new Parser(text);
-        if (parser.words.peek().sort() == Sort.END) throw new FormulaException(0, 0, "Write a formula, such as litres * 2.");
+        if (parser.words.peek().sort() == Sort.END)
+            throw new FormulaException(0, 0, "Write a formula, such as litres * 2.");
         Expression whole = parser.or();
         Word rest = parser.words.peek();
-        if (rest.sort() != Sort.END) throw new FormulaException(rest.from(), rest.to(), "The formula could end before “%s”. An operator or a comma is missing, or a bracket too many.".formatted(rest.text()));
+        if (rest.sort() != Sort.END)
+            throw new FormulaException(
+                    rest.from(),
+                    rest.to(),
+                    "The formula could end before “%s”. An operator or a comma is missing, or a bracket too many."
+                            .formatted(rest.text()));
         return whole;
     }
 
     private Expression or() {
-        if (++depth > DEEPEST) throw new FormulaException(words.peek().from(), words.peek().to(), "The formula's brackets stand inside each other too deeply.");
+        if (++depth > DEEPEST)
+            throw new FormulaException(
+                    words.peek().from(),
+                    words.peek().to(),
+                    "The formula's brackets stand inside each other too deeply.");
         Expression left = and();
         while (words.accept("OR")) {
             Expression right = and();
@@ -58,7 +74,8 @@ final class Parser {
     private Expression not() {
         if (!words.peek().is("NOT")) return is();
         int from = words.take().from();
-        if (++depth > DEEPEST) throw new FormulaException(from, from + 3, "The formula's NOTs stand inside each other too deeply.");
+        if (++depth > DEEPEST)
+            throw new FormulaException(from, from + 3, "The formula's NOTs stand inside each other too deeply.");
         Expression of = not();
         depth--;
         return new Expression.Unary(from, words.end(), "NOT", of);
@@ -76,7 +93,11 @@ final class Parser {
             }
             Word test = words.take();
             if (!Set.of("NULL", "TRUE", "FALSE", "UNKNOWN").contains(test.upper())) {
-                throw new FormulaException(test.from(), test.to(), "After IS stands NULL, TRUE, FALSE, UNKNOWN or DISTINCT FROM, not " + WordCursor.named(test) + ".");
+                throw new FormulaException(
+                        test.from(),
+                        test.to(),
+                        "After IS stands NULL, TRUE, FALSE, UNKNOWN or DISTINCT FROM, not " + WordCursor.named(test)
+                                + ".");
             }
             left = new Expression.Is(left.from(), words.end(), left, test.upper(), not);
         }
@@ -89,9 +110,13 @@ final class Parser {
             String operator = words.take().text();
             Expression right = range();
             if (COMPARISONS.contains(words.peek().text()) && words.peek().sort() == Sort.SIGN) {
-                throw new FormulaException(words.peek().from(), words.peek().to(), "Two comparisons in a row have no meaning. Write them apart with AND, or use BETWEEN.");
+                throw new FormulaException(
+                        words.peek().from(),
+                        words.peek().to(),
+                        "Two comparisons in a row have no meaning. Write them apart with AND, or use BETWEEN.");
             }
-            return new Expression.Binary(left.from(), words.end(), operator.equals("!=") ? "<>" : operator, left, right);
+            return new Expression.Binary(
+                    left.from(), words.end(), operator.equals("!=") ? "<>" : operator, left, right);
         }
         return left;
     }
@@ -152,7 +177,9 @@ final class Parser {
         while (words.peek().is("*") || words.peek().is("/") || words.peek().is("%")) {
             String operator = words.take().text();
             Expression right = signed();
-            left = operator.equals("%") ? new Expression.Call(left.from(), words.end(), "MOD", List.of(left, right)) : new Expression.Binary(left.from(), words.end(), operator, left, right);
+            left = operator.equals("%")
+                    ? new Expression.Call(left.from(), words.end(), "MOD", List.of(left, right))
+                    : new Expression.Binary(left.from(), words.end(), operator, left, right);
         }
         return left;
     }
@@ -172,7 +199,9 @@ final class Parser {
     private String typeName() {
         StringBuilder type = new StringBuilder();
         if (words.peek().sort() == Sort.NAME) type.append(words.take().upper());
-        if (type.toString().equals("DOUBLE") && words.peek().is("PRECISION") || type.toString().equals("CHARACTER") && words.peek().is("VARYING")) type.append(' ').append(words.take().upper());
+        if (type.toString().equals("DOUBLE") && words.peek().is("PRECISION")
+                || type.toString().equals("CHARACTER") && words.peek().is("VARYING"))
+            type.append(' ').append(words.take().upper());
         if (type.toString().matches("NUMERIC|DECIMAL|VARCHAR|CHARACTER VARYING") && words.accept("(")) {
             type.append('(').append(words.take().text());
             if (words.accept(",")) type.append(',').append(words.take().text());
@@ -218,7 +247,10 @@ final class Parser {
             }
             default -> {}
         }
-        throw new FormulaException(word.from(), word.to(), "A column, a number, a text or a function is expected here, not " + WordCursor.named(word) + ".");
+        throw new FormulaException(
+                word.from(),
+                word.to(),
+                "A column, a number, a text or a function is expected here, not " + WordCursor.named(word) + ".");
     }
 
     private Expression named(Word word, String upper) {
@@ -254,13 +286,20 @@ final class Parser {
             if (Summaries.NAMES.contains(upper)) return new Summaries(words, this::or).parse(word, upper);
             words.take();
             List<Expression> arguments = list(upper);
-            if (upper.equals("DATE_PART") && arguments.size() == 2 && arguments.get(0) instanceof Expression.Literal field && field.value() instanceof String name) {
-                return new Expression.Extract(word.from(), words.end(), name.toUpperCase(java.util.Locale.ROOT), arguments.get(1));
+            if (upper.equals("DATE_PART")
+                    && arguments.size() == 2
+                    && arguments.get(0) instanceof Expression.Literal field
+                    && field.value() instanceof String name) {
+                return new Expression.Extract(
+                        word.from(), words.end(), name.toUpperCase(java.util.Locale.ROOT), arguments.get(1));
             }
             return new Expression.Call(word.from(), words.end(), upper, arguments);
         }
         if (RESERVED.contains(upper)) {
-            throw new FormulaException(word.from(), word.to(), "“%s” cannot stand here. If it is a column, write it in double quotes.".formatted(word.text()));
+            throw new FormulaException(
+                    word.from(),
+                    word.to(),
+                    "“%s” cannot stand here. If it is a column, write it in double quotes.".formatted(word.text()));
         }
         return new Expression.Name(word.from(), word.to(), word.text(), false);
     }
@@ -271,7 +310,9 @@ final class Parser {
         if (words.accept(")")) return values;
         do {
             values.add(or());
-            if (values.size() > 1000) throw new FormulaException(words.peek().from(), words.peek().to(), "The list has more than 1,000 values.");
+            if (values.size() > 1000)
+                throw new FormulaException(
+                        words.peek().from(), words.peek().to(), "The list has more than 1,000 values.");
         } while (words.accept(","));
         words.expect(")", "at the end of " + of + "(…");
         return values;
@@ -285,7 +326,9 @@ final class Parser {
             words.expect("THEN", "after the condition of WHEN");
             whens.add(new Expression.When(condition, or()));
         }
-        if (whens.isEmpty()) throw new FormulaException(words.peek().from(), words.peek().to(), "After CASE stands WHEN, a condition, THEN and a value.");
+        if (whens.isEmpty())
+            throw new FormulaException(
+                    words.peek().from(), words.peek().to(), "After CASE stands WHEN, a condition, THEN and a value.");
         Expression otherwise = words.accept("ELSE") ? or() : null;
         words.expect("END", "at the end of CASE");
         return new Expression.Case(word.from(), words.end(), subject, whens, otherwise);
@@ -312,7 +355,11 @@ final class Parser {
 
     private Expression trim(Word word) {
         words.take();
-        String side = words.peek().is("BOTH") || words.peek().is("LEADING") || words.peek().is("TRAILING") ? words.take().upper() : null;
+        String side = words.peek().is("BOTH")
+                        || words.peek().is("LEADING")
+                        || words.peek().is("TRAILING")
+                ? words.take().upper()
+                : null;
         Expression first = side != null && words.peek().is("FROM") ? null : or();
         Expression characters = null;
         Expression of = first;
@@ -320,7 +367,8 @@ final class Parser {
             characters = first;
             of = or();
         } else if (side != null) {
-            throw new FormulaException(words.peek().from(), words.peek().to(), "FROM is expected in TRIM(" + side + " … FROM text).");
+            throw new FormulaException(
+                    words.peek().from(), words.peek().to(), "FROM is expected in TRIM(" + side + " … FROM text).");
         }
         words.expect(")", "at the end of TRIM(…");
         return new Expression.Trim(word.from(), words.end(), side == null ? "BOTH" : side, characters, of);

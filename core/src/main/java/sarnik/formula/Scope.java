@@ -13,7 +13,8 @@ import sarnik.table.Table;
  * @param places names of the row's places, such as {@code place}; none where rows have no place
  * @param boundarySets names of the boundary sets for {@code within}
  */
-public record Scope(Map<String, Kind> columns, Map<String, Kind> parameters, Set<String> places, Set<String> boundarySets) {
+public record Scope(
+        Map<String, Kind> columns, Map<String, Kind> parameters, Set<String> places, Set<String> boundarySets) {
 
     /** The place of a row that has one. */
     public static final String PLACE = "place";
@@ -21,7 +22,9 @@ public record Scope(Map<String, Kind> columns, Map<String, Kind> parameters, Set
     /** The columns of a table, without those that placing adds and without places. */
     public static Scope of(Table table) {
         Map<String, Kind> columns = new LinkedHashMap<>();
-        for (String name : table.names()) if (!name.startsWith("@")) columns.put(name, Kind.of(table.column(name).type()));
+        for (String name : table.names())
+            if (!name.startsWith("@"))
+                columns.put(name, Kind.of(table.column(name).type()));
         return new Scope(columns, Map.of(), Set.of(), Set.of());
     }
 

@@ -5,12 +5,31 @@ import java.util.Set;
 import java.util.function.Supplier;
 import sarnik.formula.Lexer.Word;
 
-/** Reads summaries of rows: {@code SUM(DISTINCT litres)}, {@code CORR(y, x)}, {@code MODE() WITHIN GROUP (ORDER BY n) FILTER (WHERE open)}. */
+/**
+ * Reads summaries of rows: {@code SUM(DISTINCT litres)}, {@code CORR(y, x)}, {@code MODE() WITHIN GROUP (ORDER BY n)
+ * FILTER (WHERE open)}.
+ */
 final class Summaries {
 
     /** Names of all summaries. */
-    static final Set<String> NAMES = Set.of("SUM", "AVG", "COUNT", "MIN", "MAX", "STDDEV_SAMP", "VAR_SAMP", "STDDEV", "VARIANCE", "MEDIAN", "PERCENTILE_CONT", "PERCENTILE_DISC", "MODE",
-            "CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2");
+    static final Set<String> NAMES = Set.of(
+            "SUM",
+            "AVG",
+            "COUNT",
+            "MIN",
+            "MAX",
+            "STDDEV_SAMP",
+            "VAR_SAMP",
+            "STDDEV",
+            "VARIANCE",
+            "MEDIAN",
+            "PERCENTILE_CONT",
+            "PERCENTILE_DISC",
+            "MODE",
+            "CORR",
+            "REGR_SLOPE",
+            "REGR_INTERCEPT",
+            "REGR_R2");
 
     /** Summaries of two columns: the one that depends, then the one that it depends on. */
     private static final Set<String> OF_TWO = Set.of("CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2");
@@ -40,7 +59,9 @@ final class Summaries {
         boolean distinct = words.accept("DISTINCT");
         if (words.peek().is("*")) {
             Word star = words.take();
-            if (!function.equals("COUNT") || distinct) throw new FormulaException(star.from(), star.to(), "Only COUNT counts rows with *. Name a column to sum up.");
+            if (!function.equals("COUNT") || distinct)
+                throw new FormulaException(
+                        star.from(), star.to(), "Only COUNT counts rows with *. Name a column to sum up.");
             argument = new Expression.Star(star.from(), star.to());
         } else if (!words.peek().is(")")) {
             argument = expression.get();
@@ -65,7 +86,9 @@ final class Summaries {
             function = "PERCENTILE_CONT";
             fraction = new Expression.Literal(word.from(), word.to(), Kind.DECIMAL, 0.5);
         }
-        if (argument == null) throw new FormulaException(word.from(), words.end(), written + " needs something to sum up, such as " + written + "(litres).");
+        if (argument == null)
+            throw new FormulaException(
+                    word.from(), words.end(), written + " needs something to sum up, such as " + written + "(litres).");
         Expression filter = null;
         if (words.accept("FILTER")) {
             words.expect("(", "after FILTER");

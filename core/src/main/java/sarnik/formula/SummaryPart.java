@@ -3,7 +3,8 @@ package sarnik.formula;
 /**
  * One summary of a measure: what is summed up over the rows of a group, and how.
  *
- * @param function SUM, AVG, COUNT, MIN, MAX, STDDEV_SAMP, VAR_SAMP, PERCENTILE_CONT, PERCENTILE_DISC, MODE, CORR, REGR_SLOPE,
+ * @param function SUM, AVG, COUNT, MIN, MAX, STDDEV_SAMP, VAR_SAMP, PERCENTILE_CONT, PERCENTILE_DISC, MODE, CORR,
+ *     REGR_SLOPE,
  *     REGR_INTERCEPT or REGR_R2
  * @param distinct whether equal values count once
  * @param argument its value in a row; null for COUNT(*)
@@ -13,7 +14,15 @@ package sarnik.formula;
  * @param kind the type of its result
  * @param sql the same for PostgreSQL
  */
-record SummaryPart(String function, boolean distinct, Typed argument, Typed beside, Typed filter, double fraction, Kind kind, String sql) {
+record SummaryPart(
+        String function,
+        boolean distinct,
+        Typed argument,
+        Typed beside,
+        Typed filter,
+        double fraction,
+        Kind kind,
+        String sql) {
 
     /**
      * @param rows compiles what is computed row by row
@@ -22,11 +31,13 @@ record SummaryPart(String function, boolean distinct, Typed argument, Typed besi
         Typed filter = summary.filter() == null ? null : rows.compile(summary.filter());
         if (filter != null) Compiler.condition(filter, "FILTER");
         String where = filter == null ? "" : " FILTER (WHERE " + filter.sql() + ")";
-        if (summary.argument() instanceof Expression.Star) return new SummaryPart("COUNT", false, null, null, filter, 0, Kind.WHOLE, "COUNT(*)" + where);
+        if (summary.argument() instanceof Expression.Star)
+            return new SummaryPart("COUNT", false, null, null, filter, 0, Kind.WHOLE, "COUNT(*)" + where);
         Typed argument = rows.compile(summary.argument());
         String function = summary.function();
         boolean number = argument.kind().isNumber();
-        boolean ordered = number || argument.kind() == Kind.DATE || argument.kind() == Kind.TIME || argument.kind() == Kind.TEXT;
+        boolean ordered =
+                number || argument.kind() == Kind.DATE || argument.kind() == Kind.TIME || argument.kind() == Kind.TEXT;
         Typed beside = summary.beside() == null ? null : rows.compile(summary.beside());
         if (beside != null && !beside.kind().isNumber()) throw Compiler.unfit(beside, function, "a number");
         String by = argument.kind() == Kind.TEXT ? " COLLATE \"C\"" : "";
@@ -35,7 +46,15 @@ record SummaryPart(String function, boolean distinct, Typed argument, Typed besi
             case "MIN", "MAX", "PERCENTILE_DISC", "MODE" -> ordered;
             default -> number;
         };
-        if (!fits) throw Compiler.unfit(argument, function, function.equals("COUNT") ? "a value" : function.equals("MIN") || function.equals("MAX") || ordered ? "a number, a date or a text" : "a number");
+        if (!fits)
+            throw Compiler.unfit(
+                    argument,
+                    function,
+                    function.equals("COUNT")
+                            ? "a value"
+                            : function.equals("MIN") || function.equals("MAX") || ordered
+                                    ? "a number, a date or a text"
+                                    : "a number");
         double fraction = summary.fraction() == null ? 0 : fraction(summary.fraction());
         Kind kind = switch (function) {
             case "COUNT" -> Kind.WHOLE;
@@ -46,19 +65,27 @@ record SummaryPart(String function, boolean distinct, Typed argument, Typed besi
         String sql = switch (function) {
             case "COUNT" -> function + "(" + distinct + argument.sql() + ")";
             case "MIN", "MAX" -> function + "(" + distinct + argument.sql() + by + ")";
-            case "CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2" -> function + "((" + argument.sql() + ")::double precision, (" + beside.sql() + ")::double precision)";
+            case "CORR", "REGR_SLOPE", "REGR_INTERCEPT", "REGR_R2" ->
+                function + "((" + argument.sql() + ")::double precision, (" + beside.sql() + ")::double precision)";
             case "STDDEV_SAMP", "VAR_SAMP" -> function + "(" + distinct + "(" + argument.sql() + ")::double precision)";
             case "SUM", "AVG" -> function + "(" + distinct + argument.sql() + ")";
-            case "PERCENTILE_CONT" -> "PERCENTILE_CONT(" + fraction + ") WITHIN GROUP (ORDER BY (" + argument.sql() + ")::double precision)";
-            case "PERCENTILE_DISC" -> "PERCENTILE_DISC(" + fraction + ") WITHIN GROUP (ORDER BY " + argument.sql() + by + ")";
+            case "PERCENTILE_CONT" ->
+                "PERCENTILE_CONT(" + fraction + ") WITHIN GROUP (ORDER BY (" + argument.sql() + ")::double precision)";
+            case "PERCENTILE_DISC" ->
+                "PERCENTILE_DISC(" + fraction + ") WITHIN GROUP (ORDER BY " + argument.sql() + by + ")";
             default -> "MODE() WITHIN GROUP (ORDER BY " + argument.sql() + by + ")";
         };
         String whole = "(" + sql + where + ")" + (kind == Kind.DECIMAL ? "::double precision" : "");
-        return new SummaryPart(function, summary.distinct(), argument, beside, filter, fraction, kind, "(" + whole + ")");
+        return new SummaryPart(
+                function, summary.distinct(), argument, beside, filter, fraction, kind, "(" + whole + ")");
     }
 
     private static double fraction(Expression e) {
-        if (e instanceof Expression.Literal literal && literal.value() instanceof Number number && number.doubleValue() >= 0 && number.doubleValue() <= 1) return number.doubleValue();
-        throw new FormulaException(e, "The share of a percentile is a number from 0 to 1, such as PERCENTILE_CONT(0.5).");
+        if (e instanceof Expression.Literal literal
+                && literal.value() instanceof Number number
+                && number.doubleValue() >= 0
+                && number.doubleValue() <= 1) return number.doubleValue();
+        throw new FormulaException(
+                e, "The share of a percentile is a number from 0 to 1, such as PERCENTILE_CONT(0.5).");
     }
 }

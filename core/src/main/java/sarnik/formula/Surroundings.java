@@ -12,7 +12,11 @@ import java.util.function.IntFunction;
  * @param areas by the name of a boundary set: the name of the area that holds a longitude and latitude, or null
  * @param today what CURRENT_DATE is
  */
-public record Surroundings(Map<String, Object> parameters, Map<String, IntFunction<double[]>> places, Map<String, AreaAt> areas, LocalDate today) {
+public record Surroundings(
+        Map<String, Object> parameters,
+        Map<String, IntFunction<double[]>> places,
+        Map<String, AreaAt> areas,
+        LocalDate today) {
 
     /** Finds the area of a boundary set that holds a point. */
     public interface AreaAt {

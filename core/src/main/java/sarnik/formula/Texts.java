@@ -41,8 +41,12 @@ final class Texts {
     static String trim(String side, String characters, String text) {
         int from = 0;
         int to = text.length();
-        if (!side.equals("TRAILING")) while (from < to && has(characters, text.codePointAt(from))) from += Character.charCount(text.codePointAt(from));
-        if (!side.equals("LEADING")) while (to > from && has(characters, text.codePointBefore(to))) to -= Character.charCount(text.codePointBefore(to));
+        if (!side.equals("TRAILING"))
+            while (from < to && has(characters, text.codePointAt(from)))
+                from += Character.charCount(text.codePointAt(from));
+        if (!side.equals("LEADING"))
+            while (to > from && has(characters, text.codePointBefore(to)))
+                to -= Character.charCount(text.codePointBefore(to));
         return text.substring(from, to);
     }
 
@@ -55,7 +59,8 @@ final class Texts {
         // Looked at before it is made: a short text can grow beyond all memory.
         long times = 0;
         for (int at = text.indexOf(from); at >= 0; at = text.indexOf(from, at + from.length())) times++;
-        if (text.length() + times * (to.length() - from.length()) > LONGEST) throw new RowError("a text of more than 100,000 characters");
+        if (text.length() + times * (to.length() - from.length()) > LONGEST)
+            throw new RowError("a text of more than 100,000 characters");
         return text.replace(from, to);
     }
 
@@ -107,8 +112,13 @@ final class Texts {
     /** 1 for yes, 0 for no: the words that PostgreSQL takes, or the beginnings of them. */
     static boolean yesNo(String text) {
         String word = text.strip().toLowerCase(Locale.ROOT);
-        boolean yes = word.equals("1") || word.equals("on") || (!word.isEmpty() && ("true".startsWith(word) || "yes".startsWith(word)));
-        boolean no = word.equals("0") || word.equals("of") || word.equals("off") || (!word.isEmpty() && ("false".startsWith(word) || "no".startsWith(word)));
+        boolean yes = word.equals("1")
+                || word.equals("on")
+                || (!word.isEmpty() && ("true".startsWith(word) || "yes".startsWith(word)));
+        boolean no = word.equals("0")
+                || word.equals("of")
+                || word.equals("off")
+                || (!word.isEmpty() && ("false".startsWith(word) || "no".startsWith(word)));
         if (yes == no) throw new RowError("a text that is neither yes nor no");
         return yes;
     }

@@ -18,6 +18,7 @@ record Typed(Expression at, Kind kind, Eval eval, String sql) {
         Column[] columns;
         /** Sums of the group at hand, for measures. */
         Object[] sums;
+
         Surroundings surroundings;
     }
 

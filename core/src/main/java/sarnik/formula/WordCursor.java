@@ -39,7 +39,10 @@ final class WordCursor {
     Word expect(String keyword, String why) {
         if (peek().is(keyword)) return take();
         Word found = peek();
-        throw new FormulaException(found.from(), Math.max(found.to(), found.from()), "%s is expected %s, not %s.".formatted(keyword, why, named(found)));
+        throw new FormulaException(
+                found.from(),
+                Math.max(found.to(), found.from()),
+                "%s is expected %s, not %s.".formatted(keyword, why, named(found)));
     }
 
     /** A word as a sentence names it. */

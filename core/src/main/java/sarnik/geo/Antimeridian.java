@@ -13,8 +13,10 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.geom.util.GeometryFixer;
 
 /**
- * Cuts areas at the meridian of 180 degrees, as RFC 7946 (3.1.9) asks for. Files that do not cut them have rings that leap from
- * one edge of the map to the other; taken as they stand, such a ring encloses a strip right around the earth, and points in
+ * Cuts areas at the meridian of 180 degrees, as RFC 7946 (3.1.9) asks for. Files that do not cut them have rings that
+ * leap from
+ * one edge of the map to the other; taken as they stand, such a ring encloses a strip right around the earth, and
+ * points in
  * Canada lie in Russia. A ring that goes once around a pole is closed along it.
  */
 public final class Antimeridian {
@@ -33,25 +35,33 @@ public final class Antimeridian {
 
     /** Whether a ring of the areas leaps over the meridian. */
     static boolean isCrossed(Geometry areas) {
-        for (Polygon polygon : ShapeBand.polygons(areas)) if (leaps(rings(polygon).get(0))) return true;
+        for (Polygon polygon : ShapeBand.polygons(areas))
+            if (leaps(rings(polygon).get(0))) return true;
         return false;
     }
 
-    /** The rings of a polygon, the outer one first. One that only runs around a pole is left away: what it holds is the pole. */
+    /**
+     * The rings of a polygon, the outer one first. One that only runs around a pole is left away: what it holds is the
+     * pole.
+     */
     private static List<Coordinate[]> rings(Polygon polygon) {
         List<Coordinate[]> rings = new ArrayList<>();
         Coordinate[] outer = polygon.getExteriorRing().getCoordinates();
-        boolean aroundPole = polygon.getNumInteriorRing() > 0 && Arrays.stream(outer).allMatch(c -> POLE - Math.abs(c.y) < ON);
+        boolean aroundPole =
+                polygon.getNumInteriorRing() > 0 && Arrays.stream(outer).allMatch(c -> POLE - Math.abs(c.y) < ON);
         if (!aroundPole) rings.add(outer);
-        for (int h = 0; h < polygon.getNumInteriorRing(); h++) rings.add(polygon.getInteriorRingN(h).getCoordinates());
+        for (int h = 0; h < polygon.getNumInteriorRing(); h++)
+            rings.add(polygon.getInteriorRingN(h).getCoordinates());
         return rings;
     }
 
     /**
-     * A leap of more than half the earth. Edges along a pole are none, nor are those of a box, which may be as wide as the map.
+     * A leap of more than half the earth. Edges along a pole are none, nor are those of a box, which may be as wide as
+     * the map.
      */
     private static boolean leaps(Coordinate[] ring) {
-        if (ring.length <= BOX && Arrays.stream(ring).mapToDouble(c -> c.x).distinct().count() == 2) return false;
+        if (ring.length <= BOX
+                && Arrays.stream(ring).mapToDouble(c -> c.x).distinct().count() == 2) return false;
         for (int i = 1; i < ring.length; i++) {
             boolean alongPole = POLE - Math.abs(ring[i].y) < ON && POLE - Math.abs(ring[i - 1].y) < ON;
             if (Math.abs(ring[i].x - ring[i - 1].x) > HALF && !alongPole) return true;
@@ -82,7 +92,9 @@ public final class Antimeridian {
         LinearRing[] holes = new LinearRing[rings.size() - 1];
         for (int h = 0; h < holes.length; h++) {
             Coordinate[] hole = unrolled(rings.get(h + 1));
-            double turns = Math.round((shell.getEnvelopeInternal().centre().x - new Envelope(hole[0], hole[hole.length / 2]).centre().x) / WHOLE);
+            double turns = Math.round(
+                    (shell.getEnvelopeInternal().centre().x - new Envelope(hole[0], hole[hole.length / 2]).centre().x)
+                            / WHOLE);
             for (Coordinate corner : hole) corner.x += turns * WHOLE;
             holes[h] = factory.createLinearRing(hole);
         }
@@ -91,7 +103,8 @@ public final class Antimeridian {
         for (int turn = -2; turn <= 2; turn++) {
             Geometry map = factory.toGeometry(new Envelope(turn * WHOLE - HALF, turn * WHOLE + HALF, -POLE, POLE));
             if (!map.getEnvelopeInternal().intersects(whole.getEnvelopeInternal())) continue;
-            Geometry part = AffineTransformation.translationInstance(-turn * WHOLE, 0).transform(map.intersection(whole));
+            Geometry part =
+                    AffineTransformation.translationInstance(-turn * WHOLE, 0).transform(map.intersection(whole));
             parts.addAll(ShapeBand.polygons(part));
         }
         return parts;

@@ -11,7 +11,8 @@ import org.locationtech.jts.geom.Polygon;
  * @param code what tells it from the others of its set
  * @param name what it is called
  * @param parent code of the area of a wider set that it belongs to; empty where none is told
- * @param shape its shape in degrees (WGS 84): a polygon or several; of the shapes that rows brought along also lines and points
+ * @param shape its shape in degrees (WGS 84): a polygon or several; of the shapes that rows brought along also lines
+ *     and points
  */
 public record Area(String code, String name, String parent, Geometry shape) {
 

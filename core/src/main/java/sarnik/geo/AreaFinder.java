@@ -10,7 +10,8 @@ import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 
 /**
- * Finds the area of a boundary set that holds a point. The set's extent is cut into cells; a cell that lies wholly in one
+ * Finds the area of a boundary set that holds a point. The set's extent is cut into cells; a cell that lies wholly in
+ * one
  * area answers at once, the others ask the few areas that reach into them. Built once for a set; safe to share between
  * threads. On a border that two areas share, the first in the order of the set holds the point.
  */
@@ -52,8 +53,12 @@ public final class AreaFinder {
             Envelope reach = shape.getEnvelopeInternal();
             for (int y = row(reach.getMinY()); y <= row(reach.getMaxY()); y++) {
                 for (int x = column(reach.getMinX()); x <= column(reach.getMaxX()); x++) {
-                    Geometry cell = shape.getFactory().toGeometry(new Envelope(extent.getMinX() + x * cellWidth, extent.getMinX() + (x + 1) * cellWidth,
-                            extent.getMinY() + y * cellHeight, extent.getMinY() + (y + 1) * cellHeight));
+                    Geometry cell = shape.getFactory()
+                            .toGeometry(new Envelope(
+                                    extent.getMinX() + x * cellWidth,
+                                    extent.getMinX() + (x + 1) * cellWidth,
+                                    extent.getMinY() + y * cellHeight,
+                                    extent.getMinY() + (y + 1) * cellHeight));
                     if (!prepared.intersects(cell)) continue;
                     int at = y * CELLS + x;
                     if (cells[at] == NONE && prepared.containsProperly(cell)) cells[at] = i;
@@ -64,7 +69,8 @@ public final class AreaFinder {
     }
 
     private void add(int cell, int area) {
-        int[] before = candidates[cell] == null ? cells[cell] >= 0 ? new int[] {cells[cell]} : new int[0] : candidates[cell];
+        int[] before =
+                candidates[cell] == null ? cells[cell] >= 0 ? new int[] {cells[cell]} : new int[0] : candidates[cell];
         candidates[cell] = Arrays.copyOf(before, before.length + 1);
         candidates[cell][before.length] = area;
         cells[cell] = SEVERAL;

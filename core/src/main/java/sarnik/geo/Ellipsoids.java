@@ -12,7 +12,10 @@ final class Ellipsoids {
     /** Half axes of the ellipsoid of a system in the words of PROJ, metres; null where they cannot be told. */
     static double[] of(String parameters) {
         try {
-            Ellipsoid ellipsoid = new CRSFactory().createFromParameters("x", Projection.asRead(parameters)).getDatum().getEllipsoid();
+            Ellipsoid ellipsoid = new CRSFactory()
+                    .createFromParameters("x", Projection.asRead(parameters))
+                    .getDatum()
+                    .getEllipsoid();
             return new double[] {ellipsoid.getA(), ellipsoid.getB()};
         } catch (Proj4jException | NullPointerException untold) {
             return null;

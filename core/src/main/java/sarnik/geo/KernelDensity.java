@@ -2,10 +2,12 @@ package sarnik.geo;
 
 /**
  * How thick weighted points lie, per square kilometre: a kernel estimate with the biweight kernel in two dimensions,
- * 3/(πr²)·(1 − d²/r²)² within the radius r (Silverman 1986, "Density estimation", eq. 4.5). Points are first put into the
+ * 3/(πr²)·(1 − d²/r²)² within the radius r (Silverman 1986, "Density estimation", eq. 4.5). Points are first put into
+ * the
  * cells of a grid in Web Mercator; the radius is on the ground, so it grows on the map with latitude. Immutable.
  *
- * <p>The error of putting points into cells is at most half a cell's diagonal in the place of a point; a cell is a sixth of
+ * <p>The error of putting points into cells is at most half a cell's diagonal in the place of a point; a cell is a
+ * sixth of
  * the radius wide, or wider where the grid would have more than {@link #MOST_CELLS} cells.
  */
 public final class KernelDensity {
@@ -91,10 +93,14 @@ public final class KernelDensity {
 
     /** The density at a point, per square kilometre: that of the cell it lies in; 0 beyond the reach of all points. */
     public double at(Coordinates point) {
-        return cell((int) Math.floor((Math.toRadians(point.lon()) * EARTH - west) / cell), (int) Math.floor((mercator(point.lat()) - south) / cell));
+        return cell((int) Math.floor((Math.toRadians(point.lon()) * EARTH - west) / cell), (int)
+                Math.floor((mercator(point.lat()) - south) / cell));
     }
 
-    /** The density at a point, between those of the four cells about it, for drawing without steps: never above the {@link #peak}. */
+    /**
+     * The density at a point, between those of the four cells about it, for drawing without steps: never above the
+     * {@link #peak}.
+     */
     public double between(Coordinates point) {
         double x = (Math.toRadians(point.lon()) * EARTH - west) / cell - 0.5;
         double y = (mercator(point.lat()) - south) / cell - 0.5;
@@ -102,7 +108,8 @@ public final class KernelDensity {
         int row = (int) Math.floor(y);
         double fx = x - column;
         double fy = y - row;
-        return (1 - fy) * ((1 - fx) * cell(column, row) + fx * cell(column + 1, row)) + fy * ((1 - fx) * cell(column, row + 1) + fx * cell(column + 1, row + 1));
+        return (1 - fy) * ((1 - fx) * cell(column, row) + fx * cell(column + 1, row))
+                + fy * ((1 - fx) * cell(column, row + 1) + fx * cell(column + 1, row + 1));
     }
 
     private double cell(int column, int row) {

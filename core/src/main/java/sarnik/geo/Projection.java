@@ -43,7 +43,8 @@ public final class Projection {
         if (epsg == 4326 || epsg == 4979) return Optional.of(DEGREES);
         // What web maps were called before they had a code.
         int code = epsg == 900913 || epsg == 102100 || epsg == 102113 || epsg == 3785 ? 3857 : epsg;
-        return KNOWN.computeIfAbsent(code, c -> SystemRegister.shipped().find(c).flatMap(e -> of("EPSG:" + c, e.parameters(), e)));
+        return KNOWN.computeIfAbsent(
+                code, c -> SystemRegister.shipped().find(c).flatMap(e -> of("EPSG:" + c, e.parameters(), e)));
     }
 
     /**
@@ -62,7 +63,8 @@ public final class Projection {
 
     private static Optional<Projection> of(String name, String parameters, SystemRegister.Entry entry) {
         try {
-            return Optional.of(new Projection(name, new CRSFactory().createFromParameters(name, asRead(parameters) + " +no_defs"), entry));
+            return Optional.of(new Projection(
+                    name, new CRSFactory().createFromParameters(name, asRead(parameters) + " +no_defs"), entry));
         } catch (Proj4jException | NumberFormatException | NullPointerException unread) {
             return Optional.empty();
         }
@@ -71,21 +73,32 @@ public final class Projection {
     private static final Pattern FLATTENED = Pattern.compile("\\+a=([0-9.]+) \\+rf=([0-9.]+)");
 
     /** Ellipsoids that the library does not know by name (EPSG dataset 7011, 1025). */
-    private static final Map<String, String> UNKNOWN = Map.of("+ellps=clrk80ign", "+a=6378249.2 +b=6356515", "+ellps=GSK2011", "+a=6378136.5 +rf=298.2564151");
+    private static final Map<String, String> UNKNOWN =
+            Map.of("+ellps=clrk80ign", "+a=6378249.2 +b=6356515", "+ellps=GSK2011", "+a=6378136.5 +rf=298.2564151");
 
-    /** A stereographic system of a pole, whose latitude of true scale is the pole where it says none; the library would take the equator. */
-    private static final Pattern POLAR = Pattern.compile("\\+proj=stere (?!.*\\+lat_ts=).*\\+lat_0=(-?90)(?:\\.0*)?(?= |$)");
+    /**
+     * A stereographic system of a pole, whose latitude of true scale is the pole where it says none; the library would
+     * take the equator.
+     */
+    private static final Pattern POLAR =
+            Pattern.compile("\\+proj=stere (?!.*\\+lat_ts=).*\\+lat_0=(-?90)(?:\\.0*)?(?= |$)");
 
-    /** Parameters as the library reads them: the second half axis for the inverse flattening, the latitude of true scale of a pole. */
+    /**
+     * Parameters as the library reads them: the second half axis for the inverse flattening, the latitude of true
+     * scale of a pole.
+     */
     static String asRead(String given) {
         String parameters = given;
-        for (var unknown : UNKNOWN.entrySet()) parameters = parameters.replaceFirst(Pattern.quote(unknown.getKey()) + "(?= |$)", Matcher.quoteReplacement(unknown.getValue()));
+        for (var unknown : UNKNOWN.entrySet())
+            parameters = parameters.replaceFirst(
+                    Pattern.quote(unknown.getKey()) + "(?= |$)", Matcher.quoteReplacement(unknown.getValue()));
         Matcher polar = POLAR.matcher(parameters);
         if (polar.find()) parameters += " +lat_ts=" + polar.group(1);
         Matcher flattened = FLATTENED.matcher(parameters);
         if (!flattened.find()) return parameters;
         double axis = Double.parseDouble(flattened.group(1));
-        return flattened.replaceFirst("+a=" + flattened.group(1) + " +b=" + axis * (1 - 1 / Double.parseDouble(flattened.group(2))));
+        return flattened.replaceFirst(
+                "+a=" + flattened.group(1) + " +b=" + axis * (1 - 1 / Double.parseDouble(flattened.group(2))));
     }
 
     public String name() {
@@ -129,7 +142,8 @@ public final class Projection {
         return out == null ? null : new double[] {out.x, out.y};
     }
 
-    private static ProjCoordinate transformed(CoordinateReferenceSystem from, CoordinateReferenceSystem to, double x, double y) {
+    private static ProjCoordinate transformed(
+            CoordinateReferenceSystem from, CoordinateReferenceSystem to, double x, double y) {
         try {
             ProjCoordinate out = new ProjCoordinate();
             new BasicCoordinateTransform(from, to).transform(new ProjCoordinate(x, y), out);

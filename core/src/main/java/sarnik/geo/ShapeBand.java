@@ -14,7 +14,8 @@ import org.locationtech.jts.geom.Polygonal;
 import org.locationtech.jts.simplify.TopologyPreservingSimplifier;
 
 /**
- * A range of zooms for which shapes are simplified alike. Edges that two areas share are simplified once for both (JTS's
+ * A range of zooms for which shapes are simplified alike. Edges that two areas share are simplified once for both
+ * (JTS's
  * CoverageSimplifier, after Visvalingam and Whyatt 1993), so that no gaps come about.
  */
 public enum ShapeBand {
@@ -40,14 +41,18 @@ public enum ShapeBand {
     }
 
     /**
-     * The shapes for this band, in the order of the set. Lines, and areas among lines, share no edges and are simplified one by
+     * The shapes for this band, in the order of the set. Lines, and areas among lines, share no edges and are
+     * simplified one by
      * one (after Douglas and Peucker 1973, each area kept whole).
      */
     public List<Geometry> simplify(BoundarySet set) {
         Geometry[] shapes = set.areas().stream().map(Area::shape).toArray(Geometry[]::new);
         if (tolerance == 0) return List.of(shapes);
-        if (Arrays.stream(shapes).allMatch(Polygonal.class::isInstance)) return List.of(CoverageSimplifier.simplify(shapes, tolerance));
-        return Arrays.stream(shapes).map(shape -> TopologyPreservingSimplifier.simplify(shape, tolerance / 2)).toList();
+        if (Arrays.stream(shapes).allMatch(Polygonal.class::isInstance))
+            return List.of(CoverageSimplifier.simplify(shapes, tolerance));
+        return Arrays.stream(shapes)
+                .map(shape -> TopologyPreservingSimplifier.simplify(shape, tolerance / 2))
+                .toList();
     }
 
     /** What whole numbers are divided by to give degrees. */

@@ -14,8 +14,10 @@ import java.util.Optional;
 import java.util.zip.GZIPInputStream;
 
 /**
- * The coordinate systems that ship: those of the EPSG dataset (version 10.076, IOGP) whose way to degrees is known, each with
- * the shift of its datum that is best for its own area. Made by {@code tools/geodata/epsg.mjs}, which leaves out what cannot be
+ * The coordinate systems that ship: those of the EPSG dataset (version 10.076, IOGP) whose way to degrees is known,
+ * each with
+ * the shift of its datum that is best for its own area. Made by {@code tools/geodata/epsg.mjs}, which leaves out what
+ * cannot be
  * computed as the register says. Immutable; safe to share between threads.
  */
 public final class SystemRegister {
@@ -30,11 +32,25 @@ public final class SystemRegister {
      * @param west degrees; its own area, which may go around beyond 180 degrees, where it is greater than {@code east}
      * @param area its own area in words
      */
-    public record Entry(int code, boolean projected, String name, String other, String parameters, double accuracy, double west, double south, double east, double north, String area, List<String> datums) {
+    public record Entry(
+            int code,
+            boolean projected,
+            String name,
+            String other,
+            String parameters,
+            double accuracy,
+            double west,
+            double south,
+            double east,
+            double north,
+            String area,
+            List<String> datums) {
 
         /** Whether a point lies in the system's own area. */
         public boolean holds(double lon, double lat) {
-            return lat >= south && lat <= north && (west <= east ? lon >= west && lon <= east : lon >= west || lon <= east);
+            return lat >= south
+                    && lat <= north
+                    && (west <= east ? lon >= west && lon <= east : lon >= west || lon <= east);
         }
 
         /** How large its own area is, square degrees; only to compare. */
@@ -59,8 +75,19 @@ public final class SystemRegister {
     }
 
     private void take(String[] cells) {
-        Entry entry = new Entry(Integer.parseInt(cells[0]), cells[1].equals("P"), cells[2], cells[3], cells[4], cells[5].isEmpty() ? Double.NaN : Double.parseDouble(cells[5]),
-                Double.parseDouble(cells[6]), Double.parseDouble(cells[7]), Double.parseDouble(cells[8]), Double.parseDouble(cells[9]), cells[10], List.of(cells[11].split("\\|")));
+        Entry entry = new Entry(
+                Integer.parseInt(cells[0]),
+                cells[1].equals("P"),
+                cells[2],
+                cells[3],
+                cells[4],
+                cells[5].isEmpty() ? Double.NaN : Double.parseDouble(cells[5]),
+                Double.parseDouble(cells[6]),
+                Double.parseDouble(cells[7]),
+                Double.parseDouble(cells[8]),
+                Double.parseDouble(cells[9]),
+                cells[10],
+                List.of(cells[11].split("\\|")));
         byCode.put(entry.code, entry);
         byName.putIfAbsent(plain(entry.name), entry);
         if (!entry.other.isEmpty()) byName.putIfAbsent(plain(entry.other), entry);

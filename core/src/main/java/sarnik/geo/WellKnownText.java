@@ -6,7 +6,8 @@ import java.util.Locale;
 import java.util.Optional;
 
 /**
- * A node of well-known text: a keyword with texts, numbers and further nodes in brackets (OGC 01-009; ISO 19162 has the same
+ * A node of well-known text: a keyword with texts, numbers and further nodes in brackets (OGC 01-009; ISO 19162 has
+ * the same
  * shape). What it means is not judged here.
  */
 record WellKnownText(String keyword, List<String> values, List<WellKnownText> parts) {
@@ -31,7 +32,8 @@ record WellKnownText(String keyword, List<String> values, List<WellKnownText> pa
 
     /** The first part with one of these keywords. */
     Optional<WellKnownText> part(String... keywords) {
-        for (WellKnownText part : parts) for (String keyword : keywords) if (part.keyword.equals(keyword)) return Optional.of(part);
+        for (WellKnownText part : parts)
+            for (String keyword : keywords) if (part.keyword.equals(keyword)) return Optional.of(part);
         return Optional.empty();
     }
 
@@ -72,7 +74,8 @@ record WellKnownText(String keyword, List<String> values, List<WellKnownText> pa
             if (depth > DEEPEST) throw new IllegalArgumentException("it is nested too deeply");
             String keyword = word().toUpperCase(Locale.ROOT);
             char open = next();
-            if (keyword.isEmpty() || open != '[' && open != '(') throw new IllegalArgumentException("a bracket is missing");
+            if (keyword.isEmpty() || open != '[' && open != '(')
+                throw new IllegalArgumentException("a bracket is missing");
             char close = open == '[' ? ']' : ')';
             at++;
             List<String> values = new ArrayList<>();
@@ -101,7 +104,8 @@ record WellKnownText(String keyword, List<String> values, List<WellKnownText> pa
         private String word() {
             blanks();
             int from = at;
-            while (at < text.length() && (Character.isLetterOrDigit(text.charAt(at)) || "_.+-".indexOf(text.charAt(at)) >= 0)) at++;
+            while (at < text.length()
+                    && (Character.isLetterOrDigit(text.charAt(at)) || "_.+-".indexOf(text.charAt(at)) >= 0)) at++;
             return text.substring(from, at);
         }
 

@@ -14,7 +14,8 @@ import org.locationtech.jts.io.WKTReader;
 import org.locationtech.jts.io.WKTWriter;
 
 /**
- * A shape written in a cell: as well-known text or as well-known binary in hexadecimal digits (OGC 06-103r4), with or without
+ * A shape written in a cell: as well-known text or as well-known binary in hexadecimal digits (OGC 06-103r4), with or
+ * without
  * the number of its system before it.
  *
  * @param shape the shape, in the units of its system
@@ -25,14 +26,19 @@ public record WrittenShape(Geometry shape, int system) {
     private static final GeometryFactory SHAPES = new GeometryFactory();
     private static final int DEGREES = 4326;
     private static final int LOOKED_AT = 20;
-    private static final Pattern TEXT = Pattern.compile("(?is)^\\s*(?:SRID\\s*=\\s*(\\d{1,6})\\s*;)?\\s*((?:POINT|LINESTRING|LINEARRING|POLYGON|MULTIPOINT|MULTILINESTRING|MULTIPOLYGON|GEOMETRYCOLLECTION)\\b.*)$");
+    private static final Pattern TEXT = Pattern.compile(
+            "(?is)^\\s*(?:SRID\\s*=\\s*(\\d{1,6})\\s*;)?\\s*((?:POINT|LINESTRING|LINEARRING|POLYGON|MULTIPOINT|"
+                    + "MULTILINESTRING|MULTIPOLYGON|GEOMETRYCOLLECTION)\\b.*)$");
     private static final Pattern BINARY = Pattern.compile("(?s)^\\s*(0[01](?:[0-9A-Fa-f]{2}){4,})\\s*$");
 
     /** The shape of a cell; null where it holds none. */
     public static WrittenShape read(String cell) {
         try {
             Matcher text = TEXT.matcher(cell);
-            if (text.matches()) return new WrittenShape(new WKTReader(SHAPES).read(text.group(2)), text.group(1) == null ? 0 : Integer.parseInt(text.group(1)));
+            if (text.matches())
+                return new WrittenShape(
+                        new WKTReader(SHAPES).read(text.group(2)),
+                        text.group(1) == null ? 0 : Integer.parseInt(text.group(1)));
             Matcher binary = BINARY.matcher(cell);
             if (!binary.matches()) return null;
             Geometry shape = new WKBReader(SHAPES).read(HexFormat.of().parseHex(binary.group(1)));
@@ -61,7 +67,8 @@ public record WrittenShape(Geometry shape, int system) {
     /** Whether its corners lie where degrees lie. */
     public boolean liesInDegrees() {
         var box = shape.getEnvelopeInternal();
-        return box.isNull() || box.getMinX() >= -180 && box.getMaxX() <= 180 && box.getMinY() >= -90 && box.getMaxY() <= 90;
+        return box.isNull()
+                || box.getMinX() >= -180 && box.getMaxX() <= 180 && box.getMinY() >= -90 && box.getMaxY() <= 90;
     }
 
     /** A shape as well-known text, with third coordinates where it has some. */
@@ -71,7 +78,8 @@ public record WrittenShape(Geometry shape, int system) {
 
     /** Whether some corner has a third coordinate that says something: not missing and not nought. */
     public static boolean hasHeight(Geometry shape) {
-        for (Coordinate corner : shape.getCoordinates()) if (Double.isFinite(corner.getZ()) && corner.getZ() != 0) return true;
+        for (Coordinate corner : shape.getCoordinates())
+            if (Double.isFinite(corner.getZ()) && corner.getZ() != 0) return true;
         return false;
     }
 

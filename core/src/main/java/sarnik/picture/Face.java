@@ -63,7 +63,8 @@ enum Face {
         while (from < text.length()) {
             Font font = fontOf(text.codePointAt(from));
             int to = from;
-            while (to < text.length() && fontOf(text.codePointAt(to)) == font) to += Character.charCount(text.codePointAt(to));
+            while (to < text.length() && fontOf(text.codePointAt(to)) == font)
+                to += Character.charCount(text.codePointAt(to));
             line.addAttribute(TextAttribute.FONT, font.deriveFont((float) size), from, to);
             from = to;
         }

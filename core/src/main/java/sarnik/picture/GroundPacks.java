@@ -19,7 +19,8 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * The data of the shipped ground, as the browser has it: one region in detail, the world around it, rivers, and a relief.
+ * The data of the shipped ground, as the browser has it: one region in detail, the world around it, rivers, and a
+ * relief.
  *
  * @param near the region in detail
  * @param world all the world
@@ -48,15 +49,21 @@ public record GroundPacks(Pack near, Pack world, List<List<LineString>> rivers, 
      *
      * @throws IOException when one cannot be read
      */
-    public static GroundPacks read(InputStream near, InputStream world, InputStream rivers, InputStream relief) throws IOException {
+    public static GroundPacks read(InputStream near, InputStream world, InputStream rivers, InputStream relief)
+            throws IOException {
         JsonMapper mapper = JsonMapper.shared();
         List<List<LineString>> byDegree = new ArrayList<>();
         for (int d = 0; d < DEGREES_OF_RIVERS; d++) byDegree.add(new ArrayList<>());
-        for (JsonNode river : mapper.readTree(rivers).get("lines")) byDegree.get(river.get(0).asInt() - 1).add(line(river.get(1)));
-        return new GroundPacks(pack(mapper.readTree(near)), pack(mapper.readTree(world)), byDegree, dry(ImageIO.read(relief)));
+        for (JsonNode river : mapper.readTree(rivers).get("lines"))
+            byDegree.get(river.get(0).asInt() - 1).add(line(river.get(1)));
+        return new GroundPacks(
+                pack(mapper.readTree(near)), pack(mapper.readTree(world)), byDegree, dry(ImageIO.read(relief)));
     }
 
-    /** The relief without its sea: land spreads over what is bluer than it is red, so that coasts and islands are not tinted like water. */
+    /**
+     * The relief without its sea: land spreads over what is bluer than it is red, so that coasts and islands are not
+     * tinted like water.
+     */
     private static BufferedImage dry(BufferedImage relief) {
         int width = relief.getWidth();
         int height = relief.getHeight();
@@ -71,12 +78,18 @@ public record GroundPacks(Pack near, Pack world, List<List<LineString>> rivers, 
             boolean[] before = wet.clone();
             for (int p = width + 1; p < wet.length - width - 1; p++) {
                 if (!before[p]) continue;
-                int[] near = IntStream.of(p - 1, p + 1, p - width, p + width).filter(n -> !before[n]).toArray();
+                int[] near = IntStream.of(p - 1, p + 1, p - width, p + width)
+                        .filter(n -> !before[n])
+                        .toArray();
                 if (near.length == 0) continue;
                 int mean = 0;
                 for (int shift = 16; shift >= 0; shift -= 8) {
                     int channel = shift;
-                    mean |= (int) IntStream.of(near).map(n -> dry.getRGB(n % width, n / width) >> channel & 0xFF).average().orElse(0) << shift;
+                    mean |= (int) IntStream.of(near)
+                                    .map(n -> dry.getRGB(n % width, n / width) >> channel & 0xFF)
+                                    .average()
+                                    .orElse(0)
+                            << shift;
                 }
                 dry.setRGB(p % width, p / width, mean);
                 wet[p] = false;
@@ -89,16 +102,37 @@ public record GroundPacks(Pack near, Pack world, List<List<LineString>> rivers, 
         JsonNode box = pack.get("box");
         List<Polygon> land = new ArrayList<>();
         for (JsonNode polygon : pack.get("land")) {
-            List<LinearRing> rings = StreamSupport.stream(polygon.spliterator(), false).map(GroundPacks::ring).toList();
-            land.add(GEOMETRY.createPolygon(rings.get(0), rings.subList(1, rings.size()).toArray(LinearRing[]::new)));
+            List<LinearRing> rings = StreamSupport.stream(polygon.spliterator(), false)
+                    .map(GroundPacks::ring)
+                    .toList();
+            land.add(GEOMETRY.createPolygon(
+                    rings.get(0), rings.subList(1, rings.size()).toArray(LinearRing[]::new)));
         }
-        List<Town> towns = StreamSupport.stream(pack.get("towns").spliterator(), false).map(t -> new Town(t.get(0).asDouble(), t.get(1).asDouble(), t.get(2).asString(), t.get(3).asInt())).toList();
-        return new Pack(box == null || box.isNull() ? null : new Envelope(box.get(0).asDouble(), box.get(2).asDouble(), box.get(1).asDouble(), box.get(3).asDouble()),
-                GEOMETRY.createMultiPolygon(land.toArray(Polygon[]::new)), lines(pack.get("borders")), lines(pack.get("provinces")), towns);
+        List<Town> towns = StreamSupport.stream(pack.get("towns").spliterator(), false)
+                .map(t -> new Town(
+                        t.get(0).asDouble(),
+                        t.get(1).asDouble(),
+                        t.get(2).asString(),
+                        t.get(3).asInt()))
+                .toList();
+        return new Pack(
+                box == null || box.isNull()
+                        ? null
+                        : new Envelope(
+                                box.get(0).asDouble(),
+                                box.get(2).asDouble(),
+                                box.get(1).asDouble(),
+                                box.get(3).asDouble()),
+                GEOMETRY.createMultiPolygon(land.toArray(Polygon[]::new)),
+                lines(pack.get("borders")),
+                lines(pack.get("provinces")),
+                towns);
     }
 
     private static List<LineString> lines(JsonNode lines) {
-        return StreamSupport.stream(lines.spliterator(), false).map(GroundPacks::line).toList();
+        return StreamSupport.stream(lines.spliterator(), false)
+                .map(GroundPacks::line)
+                .toList();
     }
 
     private static LineString line(JsonNode line) {
@@ -113,7 +147,8 @@ public record GroundPacks(Pack near, Pack world, List<List<LineString>> rivers, 
 
     private static List<Coordinate> coordinates(JsonNode points) {
         List<Coordinate> all = new ArrayList<>();
-        for (JsonNode point : points) all.add(new Coordinate(point.get(0).asDouble(), point.get(1).asDouble()));
+        for (JsonNode point : points)
+            all.add(new Coordinate(point.get(0).asDouble(), point.get(1).asDouble()));
         return all;
     }
 }

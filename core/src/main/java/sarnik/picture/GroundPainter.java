@@ -27,6 +27,7 @@ final class GroundPainter {
     private static final double[] PROVINCES = {2500, 6000, 9000};
     /** How much smaller than usual a town may be to be named, by detail. */
     private static final double[] NAMES = {12, 1, 0.25};
+
     private static final double[] RIVERS = {1.1, 0.8, 0.6};
     private static final double GAP = 6;
 
@@ -51,7 +52,8 @@ final class GroundPainter {
         if (is(Ground.Mood.PLAIN)) return;
         pack(pen, ground.packs().world(), false);
         Envelope box = ground.packs().near().box();
-        Shape near = view.path(new Envelope(box.getMinX() + INSET, box.getMaxX() - INSET, box.getMinY() + INSET, box.getMaxY() - INSET));
+        Shape near = view.path(new Envelope(
+                box.getMinX() + INSET, box.getMaxX() - INSET, box.getMinY() + INSET, box.getMaxY() - INSET));
         if (near.intersects(view.all())) {
             pen.clip(near);
             pen.fill(view.all(), empty ? look.paper() : look.water(), 1);
@@ -64,16 +66,19 @@ final class GroundPainter {
     private void pack(Pen pen, Pack pack, boolean isNear) {
         Shape land = view.path(pack.land());
         if (!is(Ground.Mood.OUTLINE)) pen.fill(land, look.land(), 1);
-        if (is(Ground.Mood.TINTED) && view.isMercator()) pen.image(relief(land), 0, view.above(), view.width(), view.height());
+        if (is(Ground.Mood.TINTED) && view.isMercator())
+            pen.image(relief(land), 0, view.above(), view.width(), view.height());
         if (isNear && !is(Ground.Mood.OUTLINE)) rivers(pen);
         pen.stroke(land, look.border(), 0.8, 1);
-        if (isNear && view.metres() < PROVINCES[ground.detail() - 1]) pen.stroke(view.path(pack.provinces()), look.province(), 0.7, 1);
+        if (isNear && view.metres() < PROVINCES[ground.detail() - 1])
+            pen.stroke(view.path(pack.provinces()), look.province(), 0.7, 1);
         pen.dashed(view.path(pack.borders()), look.border(), 1.3, 5, 2.5);
     }
 
     private void rivers(Pen pen) {
         int shown = Math.min(3, (view.metres() < 600 ? 3 : view.metres() < 2500 ? 2 : 1) + ground.detail() - 2);
-        for (int degree = 0; degree < shown; degree++) pen.stroke(view.path(ground.packs().rivers().get(degree)), look.river(), RIVERS[degree], 1);
+        for (int degree = 0; degree < shown; degree++)
+            pen.stroke(view.path(ground.packs().rivers().get(degree)), look.river(), RIVERS[degree], 1);
     }
 
     /** The relief where the land is: darker than the land where it lies in the shade, clear where the sea is. */
@@ -83,7 +88,13 @@ final class GroundPainter {
         for (int y = 0; y < view.height(); y++) {
             for (int x = 0; x < view.width(); x++) {
                 Point2D at = view.degrees(x + 0.5, y + 0.5);
-                tint.setRGB(x, y, shade(smooth(relief, (at.getX() + 180) / 360 * relief.getWidth(), (90 - at.getY()) / 180 * relief.getHeight())));
+                tint.setRGB(
+                        x,
+                        y,
+                        shade(smooth(
+                                relief,
+                                (at.getX() + 180) / 360 * relief.getWidth(),
+                                (90 - at.getY()) / 180 * relief.getHeight())));
             }
         }
         Graphics2D graphics = tint.createGraphics();
@@ -103,9 +114,17 @@ final class GroundPainter {
         Color land = Color.decode(look.land());
         if (look.night()) {
             double light = (0.3 * relief.getRed() + 0.59 * relief.getGreen() + 0.11 * relief.getBlue()) / 255;
-            return new Color(mixed(land.getRed(), light * 2), mixed(land.getGreen(), light * 2), mixed(land.getBlue(), light * 2)).getRGB();
+            return new Color(
+                            mixed(land.getRed(), light * 2),
+                            mixed(land.getGreen(), light * 2),
+                            mixed(land.getBlue(), light * 2))
+                    .getRGB();
         }
-        return new Color(mixed(land.getRed(), relief.getRed() / 255.0), mixed(land.getGreen(), relief.getGreen() / 255.0), mixed(land.getBlue(), relief.getBlue() / 255.0)).getRGB();
+        return new Color(
+                        mixed(land.getRed(), relief.getRed() / 255.0),
+                        mixed(land.getGreen(), relief.getGreen() / 255.0),
+                        mixed(land.getBlue(), relief.getBlue() / 255.0))
+                .getRGB();
     }
 
     private int mixed(int land, double by) {
@@ -122,7 +141,9 @@ final class GroundPainter {
         double[] sum = new double[3];
         for (int dy = 0; dy < 2; dy++) {
             for (int dx = 0; dx < 2; dx++) {
-                int rgb = image.getRGB(Math.floorMod(left + dx, image.getWidth()), Math.max(0, Math.min(image.getHeight() - 1, top + dy)));
+                int rgb = image.getRGB(
+                        Math.floorMod(left + dx, image.getWidth()),
+                        Math.max(0, Math.min(image.getHeight() - 1, top + dy)));
                 double weight = (dx == 0 ? 1 - fx : fx) * (dy == 0 ? 1 - fy : fy);
                 for (int c = 0; c < 3; c++) sum[c] += weight * (rgb >> (16 - 8 * c) & 0xFF);
             }
@@ -132,16 +153,28 @@ final class GroundPainter {
 
     /** Tiles of the zoom whose pixels are nearest in size to those of the picture, or fewer of one farther out. */
     private void tiles(Pen pen) {
-        int z = (int) Math.max(0, Math.min(ground.tiles().nearest(), Math.round(Math.log(view.scale() / TilePainter.SIZE) / Math.log(2))));
+        int z = (int) Math.max(
+                0,
+                Math.min(
+                        ground.tiles().nearest(), Math.round(Math.log(view.scale() / TilePainter.SIZE) / Math.log(2))));
         double across = view.width() / view.scale();
         double down = view.height() / view.scale();
         while (z > 0 && (across * (1 << z) + 1) * (down * (1 << z) + 1) > MOST_TILES) z--;
         int count = 1 << z;
         double size = view.scale() / count;
-        for (int y = (int) Math.max(0, Math.floor(view.top() * count)); y <= Math.min(count - 1, Math.floor((view.top() + down) * count)); y++) {
+        for (int y = (int) Math.max(0, Math.floor(view.top() * count));
+                y <= Math.min(count - 1, Math.floor((view.top() + down) * count));
+                y++) {
             for (int x = (int) Math.floor(view.left() * count); x <= Math.floor((view.left() + across) * count); x++) {
                 byte[] tile = ground.tiles().tile(z, Math.floorMod(x, count), y).orElse(null);
-                if (tile != null) tile(pen, tile, z, (x - view.left() * count) * size, view.above() + (y - view.top() * count) * size, size);
+                if (tile != null)
+                    tile(
+                            pen,
+                            tile,
+                            z,
+                            (x - view.left() * count) * size,
+                            view.above() + (y - view.top() * count) * size,
+                            size);
             }
         }
     }
@@ -149,7 +182,9 @@ final class GroundPainter {
     private void tile(Pen pen, byte[] bytes, int zoom, double x, double y, double size) {
         BufferedImage pixels = GroundTile.pixels(bytes).orElse(null);
         if (pixels != null) pen.image(pixels, x, y, size, size);
-        else GroundTile.shapes(bytes).ifPresent(shapes -> new TilePainter(shapes, zoom, ground.detail(), look).paint(pen, x, y, size));
+        else
+            GroundTile.shapes(bytes)
+                    .ifPresent(shapes -> new TilePainter(shapes, zoom, ground.detail(), look).paint(pen, x, y, size));
     }
 
     /** Names of towns, which give way to what is written already and to larger ones. */
@@ -157,7 +192,9 @@ final class GroundPainter {
         if (is(Ground.Mood.PLAIN)) return;
         double least = view.metres() * view.metres() / 60 * NAMES[ground.detail() - 1];
         Envelope box = ground.packs().near().box();
-        Stream.concat(ground.packs().near().towns().stream(), ground.packs().world().towns().stream().filter(t -> !box.contains(t.lon(), t.lat())))
+        Stream.concat(
+                        ground.packs().near().towns().stream(),
+                        ground.packs().world().towns().stream().filter(t -> !box.contains(t.lon(), t.lat())))
                 .filter(t -> t.people() >= least && view.all().contains(view.at(t.lon(), t.lat())))
                 .sorted(Comparator.comparingInt(Town::people).reversed())
                 .forEach(t -> name(pen, t, taken));
@@ -166,7 +203,8 @@ final class GroundPainter {
     private void name(Pen pen, Town town, List<Rectangle2D> taken) {
         double x = view.at(town.lon(), town.lat()).getX();
         double y = view.at(town.lon(), town.lat()).getY();
-        Rectangle2D box = new Rectangle2D.Double(x - GAP, y - 8 - GAP, Face.TEXT.wide(town.name(), 12) + 8 + 2 * GAP, 16 + 2 * GAP);
+        Rectangle2D box = new Rectangle2D.Double(
+                x - GAP, y - 8 - GAP, Face.TEXT.wide(town.name(), 12) + 8 + 2 * GAP, 16 + 2 * GAP);
         if (taken.stream().anyMatch(box::intersects)) return;
         taken.add(box);
         pen.text(town.name(), x + 5, y + 4, 12, Face.TEXT, look.town(), look.paper());

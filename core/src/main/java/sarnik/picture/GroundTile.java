@@ -15,6 +15,7 @@ public final class GroundTile {
 
     /** Larger tiles are none that a map would be drawn with. */
     private static final int MOST_BYTES = 8 << 20;
+
     private static final int MOST_PIXELS = 2048;
 
     private GroundTile() {}

@@ -68,7 +68,14 @@ final class KeyPainter {
             double r = circle.radius();
             if (widths) pen.fill(new Rectangle2D.Double(x, y + 9 - r / 2, 42, r), look.ink(), 1);
             else pen.stroke(new Ellipse2D.Double(x + largest - r, y + 4, 2 * r, 2 * r), look.ink(), 0.9, 1);
-            pen.text(circle.text(), x + (widths ? 50 : 2 * largest + 10), y + (widths ? 13 : r + 8), 11, Face.TEXT, look.ink(), null);
+            pen.text(
+                    circle.text(),
+                    x + (widths ? 50 : 2 * largest + 10),
+                    y + (widths ? 13 : r + 8),
+                    11,
+                    Face.TEXT,
+                    look.ink(),
+                    null);
             y += widths ? 17 : Math.max(15, 2 * r + 4);
         }
         y += 4;
@@ -78,7 +85,11 @@ final class KeyPainter {
         LayerDrawn.Key key = layer.key();
         words(key.colourWords());
         if (key.ramp()) {
-            for (int i = 0; i < colours.size(); i++) pen.fill(new Rectangle2D.Double(x + i * 150.0 / colours.size(), y + 5, 150.0 / colours.size() + 0.3, 10), colours.get(i), 1);
+            for (int i = 0; i < colours.size(); i++)
+                pen.fill(
+                        new Rectangle2D.Double(x + i * 150.0 / colours.size(), y + 5, 150.0 / colours.size() + 0.3, 10),
+                        colours.get(i),
+                        1);
             y += 20;
         } else {
             for (int i = 0; i < colours.size(); i++) {
@@ -94,13 +105,27 @@ final class KeyPainter {
             pen.hatch(new Rectangle2D.Double(x, y + 5, 14, 12), look.faint());
             beside("no data");
         }
-        beyond(layer, key.below(), "below " + (key.low() == null ? "" : key.read().full(key.low())), false);
-        beyond(layer, key.above(), "above " + (key.high() == null ? "" : key.read().full(key.high())), true);
+        beyond(
+                layer,
+                key.below(),
+                "below " + (key.low() == null ? "" : key.read().full(key.low())),
+                false);
+        beyond(
+                layer,
+                key.above(),
+                "above " + (key.high() == null ? "" : key.read().full(key.high())),
+                true);
     }
 
     /** Whether colours and shapes stand for the same values: then one list says both. */
     private static boolean wearsShapes(LayerDrawn.Key key) {
-        return key.colourWords() != null && key.shapes().size() == key.colours().size() && IntStream.range(0, key.shapes().size()).allMatch(i -> key.shapes().get(i).text().equals(key.colours().get(i).text()));
+        return key.colourWords() != null
+                && key.shapes().size() == key.colours().size()
+                && IntStream.range(0, key.shapes().size())
+                        .allMatch(i -> key.shapes()
+                                .get(i)
+                                .text()
+                                .equals(key.colours().get(i).text()));
     }
 
     private void shape(LayerDrawn.ShapeSwatch swatch, String colour) {

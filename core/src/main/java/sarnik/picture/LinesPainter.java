@@ -19,6 +19,7 @@ final class LinesPainter {
     private static final double BEND = 0.16;
     /** How thick a flow is at its end, as a share of its beginning. */
     private static final double END = 0.45;
+
     private static final int STEPS = 24;
     private static final double PATH = 2.4;
     /** Room between the arrows along a path, pixels. */
@@ -78,12 +79,19 @@ final class LinesPainter {
             pen.fill(ribbon, colour(layer.classes()[i]), layer.head().opacity());
             pen.stroke(ribbon, look.paper(), 0.6, layer.head().opacity() * 0.8);
         }
-        double most = Math.max(1, IntStream.range(0, layer.ends().length).mapToDouble(e -> Math.max(layer.out()[e], layer.in()[e])).max().orElse(1));
+        double most = Math.max(
+                1,
+                IntStream.range(0, layer.ends().length)
+                        .mapToDouble(e -> Math.max(layer.out()[e], layer.in()[e]))
+                        .max()
+                        .orElse(1));
         for (int e = 0; e < layer.ends().length; e++) {
             Point2D p = at(layer.ends()[e]);
             double r = 2.2 + 4 * Math.sqrt(Math.max(0, Math.max(layer.out()[e], layer.in()[e])) / most);
             boolean sends = layer.out()[e] > 0;
-            Shape end = sends ? new Rectangle2D.Double(p.getX() - r, p.getY() - r, 2 * r, 2 * r) : new Ellipse2D.Double(p.getX() - r, p.getY() - r, 2 * r, 2 * r);
+            Shape end = sends
+                    ? new Rectangle2D.Double(p.getX() - r, p.getY() - r, 2 * r, 2 * r)
+                    : new Ellipse2D.Double(p.getX() - r, p.getY() - r, 2 * r, 2 * r);
             pen.fill(end, sends ? look.ink() : look.paper(), 1);
             pen.stroke(end, look.ink(), 1.2, 1);
         }
@@ -91,14 +99,17 @@ final class LinesPainter {
 
     /** The outline of a ribbon that narrows along a curve and ends in a head. */
     private static Shape ribbon(Point2D a, Point2D b, double width) {
-        Point2D c = new Point2D.Double((a.getX() + b.getX()) / 2 - (b.getY() - a.getY()) * BEND, (a.getY() + b.getY()) / 2 + (b.getX() - a.getX()) * BEND);
+        Point2D c = new Point2D.Double(
+                (a.getX() + b.getX()) / 2 - (b.getY() - a.getY()) * BEND,
+                (a.getY() + b.getY()) / 2 + (b.getX() - a.getX()) * BEND);
         double length = a.distance(b);
         double stop = Math.max(0.5, 1 - Math.min(length * 0.35, 5 + width * 1.3) / Math.max(1, length));
         List<Point2D> left = new ArrayList<>();
         List<Point2D> right = new ArrayList<>();
         for (int s = 0; s <= STEPS; s++) {
             double t = stop * s / STEPS;
-            Point2D p = new Point2D.Double(along(a.getX(), c.getX(), b.getX(), t), along(a.getY(), c.getY(), b.getY(), t));
+            Point2D p =
+                    new Point2D.Double(along(a.getX(), c.getX(), b.getX(), t), along(a.getY(), c.getY(), b.getY(), t));
             double dx = 2 * (1 - t) * (c.getX() - a.getX()) + 2 * t * (b.getX() - c.getX());
             double dy = 2 * (1 - t) * (c.getY() - a.getY()) + 2 * t * (b.getY() - c.getY());
             double d = Math.hypot(dx, dy) == 0 ? 1 : Math.hypot(dx, dy);
@@ -125,7 +136,9 @@ final class LinesPainter {
     void paths(LayerDrawn.OfPaths layer) {
         for (int p = 0; p < layer.parts().length; p++) {
             int to = p + 1 < layer.parts().length ? layer.parts()[p + 1] : layer.at().length;
-            List<Point2D> points = IntStream.range(layer.parts()[p], to).mapToObj(i -> at(layer.at()[i])).toList();
+            List<Point2D> points = IntStream.range(layer.parts()[p], to)
+                    .mapToObj(i -> at(layer.at()[i]))
+                    .toList();
             String colour = colour(layer.classes()[layer.pathOf()[p]]);
             Path2D line = open(points);
             double opacity = layer.head().opacity();
@@ -147,7 +160,10 @@ final class LinesPainter {
             for (; until < length; until += ARROWS) {
                 Point2D at = moved(a, ux, uy, until);
                 Point2D back = moved(at, ux, uy, -4);
-                pen.fill(closed(List.of(moved(at, ux, uy, 6), moved(back, -uy, ux, 4.5), moved(back, uy, -ux, 4.5))), colour, opacity);
+                pen.fill(
+                        closed(List.of(moved(at, ux, uy, 6), moved(back, -uy, ux, 4.5), moved(back, uy, -ux, 4.5))),
+                        colour,
+                        opacity);
             }
             until -= length;
         }
@@ -155,7 +171,8 @@ final class LinesPainter {
 
     /** A dot at each stop, a ring where the way starts and a square where it ends. */
     private void stops(List<Point2D> points, String colour, double opacity) {
-        for (Point2D p : points.subList(1, points.size() - 1)) pen.fill(new Ellipse2D.Double(p.getX() - 2, p.getY() - 2, 4, 4), colour, opacity);
+        for (Point2D p : points.subList(1, points.size() - 1))
+            pen.fill(new Ellipse2D.Double(p.getX() - 2, p.getY() - 2, 4, 4), colour, opacity);
         Point2D start = points.get(0);
         Point2D end = points.get(points.size() - 1);
         Shape ring = new Ellipse2D.Double(start.getX() - 4.5, start.getY() - 4.5, 9, 9);

@@ -31,7 +31,8 @@ import sarnik.geo.ShapeBand;
 import sarnik.scale.NumberWords;
 
 /**
- * A map as a picture made without a browser: the same places, sizes, classes and colours as the browser draws, on the same ground,
+ * A map as a picture made without a browser: the same places, sizes, classes and colours as the browser draws, on the
+ * same ground,
  * with title, keys and credits.
  */
 public final class MapPicture {
@@ -79,7 +80,11 @@ public final class MapPicture {
      * @param areas finds the shapes of a layer
      * @param frame what is in sight, how large, and on what ground
      */
-    public MapPicture(Drawing.OfMap map, Map<String, PlaceSheet> sheets, Function<LayerDrawn.OfAreas, List<Area>> areas, Frame frame) {
+    public MapPicture(
+            Drawing.OfMap map,
+            Map<String, PlaceSheet> sheets,
+            Function<LayerDrawn.OfAreas, List<Area>> areas,
+            Frame frame) {
         this.map = map;
         this.sheets = sheets;
         this.areas = areas;
@@ -113,7 +118,11 @@ public final class MapPicture {
     }
 
     private List<LayerDrawn> keys() {
-        List<LayerDrawn> keys = new ArrayList<>(map.layers().stream().filter(l -> l.key().sizeWords() != null || l.key().colourWords() != null || !l.key().shapes().isEmpty()).toList());
+        List<LayerDrawn> keys = new ArrayList<>(map.layers().stream()
+                .filter(l -> l.key().sizeWords() != null
+                        || l.key().colourWords() != null
+                        || !l.key().shapes().isEmpty())
+                .toList());
         Collections.reverse(keys);
         return keys;
     }
@@ -127,16 +136,21 @@ public final class MapPicture {
         for (LayerDrawn layer : map.layers()) {
             if (layer instanceof LayerDrawn.OfAreas areas) areas(pen, areas);
             else if (layer instanceof LayerDrawn.OfDensity density) density(pen, density);
-            else if (layer instanceof LayerDrawn.OfFlows flows) lines(pen, flows.places(), flows).flows(flows);
-            else if (layer instanceof LayerDrawn.OfPaths paths) lines(pen, paths.places(), paths).paths(paths);
+            else if (layer instanceof LayerDrawn.OfFlows flows)
+                lines(pen, flows.places(), flows).flows(flows);
+            else if (layer instanceof LayerDrawn.OfPaths paths)
+                lines(pen, paths.places(), paths).paths(paths);
             else if (layer instanceof LayerDrawn.OfSymbols symbols) symbols(pen, symbols);
         }
         List<Rectangle2D> taken = new ArrayList<>(List.of(scaleBar(pen)));
-        for (int i = map.layers().size() - 1; i >= 0; i--) labels(pen, map.layers().get(i), taken);
+        for (int i = map.layers().size() - 1; i >= 0; i--)
+            labels(pen, map.layers().get(i), taken);
         ground.names(pen, taken);
         pen.unclip();
         pen.stroke(new Rectangle2D.Double(0.5, TITLE + 0.5, width - 1, height - 1), look.border(), 1, 1);
-        String credits = Stream.concat(Stream.of(frame.credit()), map.credits().stream()).filter(c -> !c.isBlank()).collect(Collectors.joining(" · "));
+        String credits = Stream.concat(Stream.of(frame.credit()), map.credits().stream())
+                .filter(c -> !c.isBlank())
+                .collect(Collectors.joining(" · "));
         pen.text(credits, 4, height + TITLE + 13, 11, Face.TEXT, look.faint(), null);
         KeyPainter key = new KeyPainter(pen, look, width + 12, TITLE + 4);
         for (LayerDrawn layer : keys()) key.paint(layer, colours(layer.key()));
@@ -165,7 +179,8 @@ public final class MapPicture {
     }
 
     private List<String> colours(LayerDrawn.Key key) {
-        List<String> colours = new ArrayList<>(key.colours().stream().map(Drawing.Swatch::colour).toList());
+        List<String> colours = new ArrayList<>(
+                key.colours().stream().map(Drawing.Swatch::colour).toList());
         if (key.turns() && look.night()) Collections.reverse(colours);
         return colours;
     }
@@ -184,8 +199,15 @@ public final class MapPicture {
             Shape shape = view.path(area.shape());
             if (c != null && c < 0) pen.hatch(shape, look.faint());
             else if (c != null) pen.fill(shape, colours.get(c), layer.head().opacity());
-            if (layer.head().border() > 0) pen.stroke(shape, look.ink(), layer.head().border(), 0.45);
-            if (c != null) lines(pen, area.shape(), c < 0 ? look.faint() : colours.get(c), LINE + 2 * layer.head().border(), layer.head().opacity());
+            if (layer.head().border() > 0)
+                pen.stroke(shape, look.ink(), layer.head().border(), 0.45);
+            if (c != null)
+                lines(
+                        pen,
+                        area.shape(),
+                        c < 0 ? look.faint() : colours.get(c),
+                        LINE + 2 * layer.head().border(),
+                        layer.head().opacity());
         }
         beyond(pen, layer.key(), sheet, layer.at(), i -> ON_AREA);
     }
@@ -200,7 +222,10 @@ public final class MapPicture {
         }
     }
 
-    /** Marks the places whose values lie beyond ends that were set: their colour alone would make them look like those at the end. */
+    /**
+     * Marks the places whose values lie beyond ends that were set: their colour alone would make them look like those
+     * at the end.
+     */
     private void beyond(Pen pen, LayerDrawn.Key key, PlaceSheet sheet, int[] at, IntToDoubleFunction size) {
         for (boolean up : new boolean[] {false, true}) {
             for (int i : up ? key.above() : key.below()) {
@@ -224,10 +249,20 @@ public final class MapPicture {
             int c = layer.classes()[i];
             boolean hollow = c < 0 || layer.sizes()[i] < 0;
             if (!hollow) pen.fill(mark, colours.get(c), layer.head().opacity());
-            if (hollow || layer.head().border() > 0) pen.stroke(mark, c < 0 ? look.faint() : hollow ? colours.get(c) : look.ink(), Math.max(hollow ? 1 : 0, layer.head().border()), hollow ? 1 : 0.5);
+            if (hollow || layer.head().border() > 0)
+                pen.stroke(
+                        mark,
+                        c < 0 ? look.faint() : hollow ? colours.get(c) : look.ink(),
+                        Math.max(hollow ? 1 : 0, layer.head().border()),
+                        hollow ? 1 : 0.5);
         }
         if (layer.members() != null) counts(pen, layer, sheet);
-        beyond(pen, layer.key(), sheet, layer.at(), i -> layer.radii()[i] > 0 ? Math.max(LEAST_MARK, Math.min(MOST_MARK, layer.radii()[i] * 0.5)) : 0);
+        beyond(
+                pen,
+                layer.key(),
+                sheet,
+                layer.at(),
+                i -> layer.radii()[i] > 0 ? Math.max(LEAST_MARK, Math.min(MOST_MARK, layer.radii()[i] * 0.5)) : 0);
     }
 
     /** The number of places that a group stands for, inside it where there is room. */
@@ -236,7 +271,14 @@ public final class MapPicture {
             if (layer.members()[i] < 2 || layer.radii()[i] < ROOM) continue;
             Point2D at = view.at(sheet.lon()[layer.at()[i]], sheet.lat()[layer.at()[i]]);
             String count = String.valueOf(layer.members()[i]);
-            pen.text(count, at.getX() - Face.BOLD.wide(count, 11) / 2, at.getY() + 4, 11, Face.BOLD, look.ink(), look.paper());
+            pen.text(
+                    count,
+                    at.getX() - Face.BOLD.wide(count, 11) / 2,
+                    at.getY() + 4,
+                    11,
+                    Face.BOLD,
+                    look.ink(),
+                    look.paper());
         }
     }
 
@@ -249,8 +291,12 @@ public final class MapPicture {
         PlaceSheet sheet = sheets.get(layer.places());
         double[] lon = IntStream.of(layer.at()).mapToDouble(i -> sheet.lon()[i]).toArray();
         double[] lat = IntStream.of(layer.at()).mapToDouble(i -> sheet.lat()[i]).toArray();
-        double middle = IntStream.range(0, lat.length).mapToDouble(i -> lat[i]).average().orElse(0);
-        double metres = layer.metres() ? layer.radius() : layer.radius() * view.plane().metres(middle) / view.scale();
+        double middle = IntStream.range(0, lat.length)
+                .mapToDouble(i -> lat[i])
+                .average()
+                .orElse(0);
+        double metres =
+                layer.metres() ? layer.radius() : layer.radius() * view.plane().metres(middle) / view.scale();
         KernelDensity density = new KernelDensity(lon, lat, layer.weights(), metres);
         double peak = density.peak();
         if (!(peak > 0)) return;
@@ -261,8 +307,13 @@ public final class MapPicture {
                 Point2D at = view.degrees((x + 0.5) * CELL, (y + 0.5) * CELL);
                 double share = Math.min(1, density.between(new KernelDensity.Coordinates(at.getX(), at.getY())) / peak);
                 if (share < FAINTEST) continue;
-                int colour = Color.decode(colours.get(Math.min(colours.size() - 1, (int) (Math.sqrt(share) * colours.size())))).getRGB();
-                image.setRGB(x, y, colour & 0xFFFFFF | (int) (255 * layer.head().opacity() * Math.min(1, 0.25 + share * 3)) << 24);
+                int colour = Color.decode(
+                                colours.get(Math.min(colours.size() - 1, (int) (Math.sqrt(share) * colours.size()))))
+                        .getRGB();
+                image.setRGB(
+                        x,
+                        y,
+                        colour & 0xFFFFFF | (int) (255 * layer.head().opacity() * Math.min(1, 0.25 + share * 3)) << 24);
             }
         }
         pen.image(image, 0, TITLE, image.getWidth() * CELL, image.getHeight() * CELL);
@@ -270,11 +321,14 @@ public final class MapPicture {
 
     private void labels(Pen pen, LayerDrawn layer, List<Rectangle2D> taken) {
         boolean isArea = layer instanceof LayerDrawn.OfAreas;
-        List<String> texts = layer instanceof LayerDrawn.OfAreas a ? a.labels() : layer instanceof LayerDrawn.OfSymbols s ? s.labels() : null;
+        List<String> texts = layer instanceof LayerDrawn.OfAreas a
+                ? a.labels()
+                : layer instanceof LayerDrawn.OfSymbols s ? s.labels() : null;
         if (texts == null) return;
         int[] at = layer instanceof LayerDrawn.OfAreas a ? a.at() : ((LayerDrawn.OfSymbols) layer).at();
         int[] ranks = layer instanceof LayerDrawn.OfAreas a ? a.ranks() : ((LayerDrawn.OfSymbols) layer).ranks();
-        PlaceSheet sheet = sheets.get(layer instanceof LayerDrawn.OfAreas a ? a.places() : ((LayerDrawn.OfSymbols) layer).places());
+        PlaceSheet sheet = sheets.get(
+                layer instanceof LayerDrawn.OfAreas a ? a.places() : ((LayerDrawn.OfSymbols) layer).places());
         for (int i : ranks == null ? IntStream.range(0, at.length).toArray() : ranks) {
             double x = view.at(sheet.lon()[at[i]], sheet.lat()[at[i]]).getX();
             double y = view.at(sheet.lon()[at[i]], sheet.lat()[at[i]]).getY();

@@ -18,8 +18,28 @@ final class Marks {
             case SQUARE -> new double[][] {{-0.886, -0.886}, {0.886, -0.886}, {0.886, 0.886}, {-0.886, 0.886}};
             case DIAMOND -> new double[][] {{0, -1.25}, {1.25, 0}, {0, 1.25}, {-1.25, 0}};
             case TRIANGLE -> new double[][] {{0, -1.4}, {1.25, 0.85}, {-1.25, 0.85}};
-            case STAR -> IntStream.range(0, 10).mapToObj(i -> new double[] {Math.sin(i * Math.PI / 5) * (i % 2 == 1 ? 0.62 : 1.4), -Math.cos(i * Math.PI / 5) * (i % 2 == 1 ? 0.62 : 1.4)}).toArray(double[][]::new);
-            case CROSS -> new double[][] {{-0.4, -1.2}, {0.4, -1.2}, {0.4, -0.4}, {1.2, -0.4}, {1.2, 0.4}, {0.4, 0.4}, {0.4, 1.2}, {-0.4, 1.2}, {-0.4, 0.4}, {-1.2, 0.4}, {-1.2, -0.4}, {-0.4, -0.4}};
+            case STAR ->
+                IntStream.range(0, 10)
+                        .mapToObj(i -> new double[] {
+                            Math.sin(i * Math.PI / 5) * (i % 2 == 1 ? 0.62 : 1.4),
+                            -Math.cos(i * Math.PI / 5) * (i % 2 == 1 ? 0.62 : 1.4)
+                        })
+                        .toArray(double[][]::new);
+            case CROSS ->
+                new double[][] {
+                    {-0.4, -1.2},
+                    {0.4, -1.2},
+                    {0.4, -0.4},
+                    {1.2, -0.4},
+                    {1.2, 0.4},
+                    {0.4, 0.4},
+                    {0.4, 1.2},
+                    {-0.4, 1.2},
+                    {-0.4, 0.4},
+                    {-1.2, 0.4},
+                    {-1.2, -0.4},
+                    {-0.4, -0.4}
+                };
             default -> null;
         };
         Path2D path = new Path2D.Double(Path2D.WIND_EVEN_ODD);

@@ -16,14 +16,19 @@ public sealed interface Plane {
     /** Metres on the ground for a unit of the plane, about a latitude. */
     double metres(double lat);
 
-    /** Web Mercator: directions are true, areas grow towards the poles. What lies beyond 85 degrees is taken to lie there. */
+    /**
+     * Web Mercator: directions are true, areas grow towards the poles. What lies beyond 85 degrees is taken to lie
+     * there.
+     */
     record Mercator() implements Plane {
 
         private static final double CLAMP = 85;
 
         @Override
         public Point2D at(double lon, double lat) {
-            double y = 0.5 - Math.log(Math.tan(Math.PI / 4 + Math.toRadians(Math.max(-CLAMP, Math.min(CLAMP, lat))) / 2)) / (2 * Math.PI);
+            double y = 0.5
+                    - Math.log(Math.tan(Math.PI / 4 + Math.toRadians(Math.max(-CLAMP, Math.min(CLAMP, lat))) / 2))
+                            / (2 * Math.PI);
             return new Point2D.Double(lon / 360 + 0.5, y);
         }
 
@@ -58,7 +63,9 @@ public sealed interface Plane {
             double middle = Math.toRadians(lat0);
             double toMiddle = Math.sin(middle) * Math.sin(p) + Math.cos(middle) * Math.cos(p) * Math.cos(l);
             double k = RADIUS * Math.sqrt(2 / Math.max(LEAST, 1 + toMiddle));
-            return new Point2D.Double(k * Math.cos(p) * Math.sin(l), -k * (Math.cos(middle) * Math.sin(p) - Math.sin(middle) * Math.cos(p) * Math.cos(l)));
+            return new Point2D.Double(
+                    k * Math.cos(p) * Math.sin(l),
+                    -k * (Math.cos(middle) * Math.sin(p) - Math.sin(middle) * Math.cos(p) * Math.cos(l)));
         }
 
         @Override
@@ -67,8 +74,10 @@ public sealed interface Plane {
             if (rho == 0) return new Point2D.Double(lon0, lat0);
             double middle = Math.toRadians(lat0);
             double c = 2 * Math.asin(Math.min(1, rho / (2 * RADIUS)));
-            double lat = Math.asin(Math.max(-1, Math.min(1, Math.cos(c) * Math.sin(middle) - y * Math.sin(c) * Math.cos(middle) / rho)));
-            double lon = Math.atan2(x * Math.sin(c), rho * Math.cos(middle) * Math.cos(c) + y * Math.sin(middle) * Math.sin(c));
+            double lat = Math.asin(Math.max(
+                    -1, Math.min(1, Math.cos(c) * Math.sin(middle) - y * Math.sin(c) * Math.cos(middle) / rho)));
+            double lon = Math.atan2(
+                    x * Math.sin(c), rho * Math.cos(middle) * Math.cos(c) + y * Math.sin(middle) * Math.sin(c));
             return new Point2D.Double(lon0 + Math.toDegrees(lon), Math.toDegrees(lat));
         }
 

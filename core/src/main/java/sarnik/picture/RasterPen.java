@@ -51,7 +51,8 @@ final class RasterPen implements Pen {
 
     private static Color colour(String hex, double opacity) {
         Color plain = Color.decode(hex);
-        return new Color(plain.getRed(), plain.getGreen(), plain.getBlue(), (int) Math.round(255 * Math.max(0, Math.min(1, opacity))));
+        return new Color(plain.getRed(), plain.getGreen(), plain.getBlue(), (int)
+                Math.round(255 * Math.max(0, Math.min(1, opacity))));
     }
 
     @Override
@@ -85,7 +86,13 @@ final class RasterPen implements Pen {
     @Override
     public void dashed(Shape shape, String colour, double width, double dash, double gap) {
         graphics.setPaint(colour(colour, 1));
-        graphics.setStroke(new BasicStroke((float) width, BasicStroke.CAP_BUTT, BasicStroke.JOIN_ROUND, 10, new float[] {(float) dash, (float) gap}, 0));
+        graphics.setStroke(new BasicStroke(
+                (float) width,
+                BasicStroke.CAP_BUTT,
+                BasicStroke.JOIN_ROUND,
+                10,
+                new float[] {(float) dash, (float) gap},
+                0));
         graphics.draw(shape);
     }
 
@@ -94,7 +101,8 @@ final class RasterPen implements Pen {
         // To whole pixels, so that no seam shows between tiles.
         int left = (int) Math.round(x);
         int top = (int) Math.round(y);
-        graphics.drawImage(image, left, top, (int) Math.round(x + width) - left, (int) Math.round(y + height) - top, null);
+        graphics.drawImage(
+                image, left, top, (int) Math.round(x + width) - left, (int) Math.round(y + height) - top, null);
     }
 
     @Override

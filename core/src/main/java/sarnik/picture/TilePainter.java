@@ -9,8 +9,10 @@ import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
- * Draws the shapes of a vector tile in Sarnik's looks. What a layer holds is told by the words in its name, and what a road is
- * by its attributes, since there are many ways to call them. A tile that holds neither land nor water is drawn over the ground
+ * Draws the shapes of a vector tile in Sarnik's looks. What a layer holds is told by the words in its name, and what a
+ * road is
+ * by its attributes, since there are many ways to call them. A tile that holds neither land nor water is drawn over
+ * the ground
  * that lies below it.
  */
 final class TilePainter {
@@ -28,10 +30,12 @@ final class TilePainter {
     private static final Pattern MAIN = Pattern.compile("motorway|trunk|primary|highway|main|express");
     private static final Pattern MIDDLING = Pattern.compile("secondary|tertiary|major|medium|middle");
     private static final Pattern GREEN = Pattern.compile("wood|forest|park|grass|green|scrub|nature|meadow|farm");
-    private static final Pattern SETTLED = Pattern.compile("residential|urban|built|town|village|industrial|commercial|retail");
+    private static final Pattern SETTLED =
+            Pattern.compile("residential|urban|built|town|village|industrial|commercial|retail");
     private static final List<String> KINDS = List.of("class", "kind", "highway", "type", "subclass", "kind_detail");
     /** From which zoom on streets, middling and main roads are drawn, with some detail. */
     private static final int[] SHOWN_FROM = {12, 9, 5};
+
     private static final int BUILDINGS_FROM = 14;
 
     private final VectorTile tile;
@@ -50,8 +54,10 @@ final class TilePainter {
     void paint(Pen pen, double x, double y, double size) {
         Rectangle2D all = new Rectangle2D.Double(x, y, size, size);
         pen.clip(all);
-        boolean whole = tile.layers().stream().anyMatch(l -> LAND.matcher(name(l)).find());
-        boolean wet = tile.layers().stream().anyMatch(l -> WATER.matcher(name(l)).find());
+        boolean whole =
+                tile.layers().stream().anyMatch(l -> LAND.matcher(name(l)).find());
+        boolean wet =
+                tile.layers().stream().anyMatch(l -> WATER.matcher(name(l)).find());
         if (whole || wet) pen.fill(all, whole ? look.water() : look.land(), 1);
         Square square = new Square(pen, x, y, size);
         square.areas(LAND, look.land());
@@ -61,7 +67,8 @@ final class TilePainter {
         if (zoom + detail - 2 >= BUILDINGS_FROM) square.areas(BUILDING, look.built());
         square.lines(BORDER, look.border(), 1);
         // The narrowest first, so that a main road runs over the streets that meet it.
-        for (int rank = 0; rank < SHOWN_FROM.length; rank++) if (zoom + 2 * (detail - 2) >= SHOWN_FROM[rank]) square.roads(rank);
+        for (int rank = 0; rank < SHOWN_FROM.length; rank++)
+            if (zoom + 2 * (detail - 2) >= SHOWN_FROM[rank]) square.roads(rank);
         pen.unclip();
     }
 
@@ -103,7 +110,8 @@ final class TilePainter {
         void areas(Pattern names, String colour) {
             for (VectorTile.Layer layer : tile.layers()) {
                 if (!names.matcher(name(layer)).find()) continue;
-                for (VectorTile.Feature feature : layer.features()) if (feature.area()) pen.fill(placed(layer, feature), colour, 1);
+                for (VectorTile.Feature feature : layer.features())
+                    if (feature.area()) pen.fill(placed(layer, feature), colour, 1);
             }
         }
 
@@ -123,7 +131,8 @@ final class TilePainter {
         void lines(Pattern names, String colour, double width) {
             for (VectorTile.Layer layer : tile.layers()) {
                 if (!names.matcher(name(layer)).find()) continue;
-                for (VectorTile.Feature feature : layer.features()) if (!feature.area()) pen.stroke(placed(layer, feature), colour, width, 1);
+                for (VectorTile.Feature feature : layer.features())
+                    if (!feature.area()) pen.stroke(placed(layer, feature), colour, width, 1);
             }
         }
 
@@ -133,7 +142,9 @@ final class TilePainter {
             for (VectorTile.Layer layer : tile.layers()) {
                 if (!ROAD.matcher(name(layer)).find()) continue;
                 for (VectorTile.Feature feature : layer.features()) {
-                    if (feature.area() || rank(feature.attributes()) != rank || NO_ROAD.matcher(kind(feature.attributes())).find()) continue;
+                    if (feature.area()
+                            || rank(feature.attributes()) != rank
+                            || NO_ROAD.matcher(kind(feature.attributes())).find()) continue;
                     Shape road = placed(layer, feature);
                     if (rank > 0 || nearer < 2) {
                         pen.stroke(road, look.road(), width * size / SIZE, 1);

@@ -11,7 +11,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Shapes of a square of the world, read from a vector tile (the open specification of vector tiles, version 2.1). Points are left
+ * Shapes of a square of the world, read from a vector tile (the open specification of vector tiles, version 2.1).
+ * Points are left
  * out: names are written by those who draw.
  *
  * @param layers in the order of the tile
@@ -38,7 +39,10 @@ record VectorTile(List<Layer> layers) {
      */
     record Feature(boolean area, Map<String, String> attributes, Path2D shape) {}
 
-    /** Real tiles have some ten layers of some thousand features; each beyond takes memory and time for nothing that is seen. */
+    /**
+     * Real tiles have some ten layers of some thousand features; each beyond takes memory and time for nothing that is
+     * seen.
+     */
     private static final int MOST_LAYERS = 200;
 
     private static final int MOST_FEATURES = 100_000;
@@ -74,7 +78,8 @@ record VectorTile(List<Layer> layers) {
             switch (WireFormat.getTagFieldNumber(tag)) {
                 case 1 -> name = in.readString();
                 case 2 -> {
-                    if (features.size() == MOST_FEATURES) throw new InvalidProtocolBufferException("more features than a tile has");
+                    if (features.size() == MOST_FEATURES)
+                        throw new InvalidProtocolBufferException("more features than a tile has");
                     features.add(part(in));
                 }
                 case 3 -> keys.add(in.readString());
@@ -105,7 +110,8 @@ record VectorTile(List<Layer> layers) {
         return value;
     }
 
-    private static void feature(CodedInputStream in, List<String> keys, List<String> values, List<Feature> to) throws IOException {
+    private static void feature(CodedInputStream in, List<String> keys, List<String> values, List<Feature> to)
+            throws IOException {
         int type = 0;
         Map<String, String> attributes = new HashMap<>();
         Path2D shape = null;
@@ -113,7 +119,8 @@ record VectorTile(List<Layer> layers) {
             switch (WireFormat.getTagFieldNumber(tag)) {
                 case 2 -> {
                     CodedInputStream tags = part(in);
-                    while (!tags.isAtEnd()) attributes.put(keys.get(index(tags, keys)), values.get(index(tags, values)));
+                    while (!tags.isAtEnd())
+                        attributes.put(keys.get(index(tags, keys)), values.get(index(tags, values)));
                 }
                 case 3 -> type = in.readEnum();
                 case 4 -> shape = shape(part(in));
@@ -141,7 +148,8 @@ record VectorTile(List<Layer> layers) {
                 continue;
             }
             boolean moves = (command & 7) == MOVE;
-            if (!moves && ((command & 7) != LINE || path.getCurrentPoint() == null)) throw new InvalidProtocolBufferException("an odd command");
+            if (!moves && ((command & 7) != LINE || path.getCurrentPoint() == null))
+                throw new InvalidProtocolBufferException("an odd command");
             for (int n = command >>> 3; n > 0; n--) {
                 x += in.readSInt32();
                 y += in.readSInt32();

@@ -10,8 +10,8 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
-import sarnik.geo.ShapeBand;
 import sarnik.dashboard.Sight;
+import sarnik.geo.ShapeBand;
 
 /**
  * Where degrees lie in a picture.
@@ -28,6 +28,7 @@ record View(Plane plane, double left, double top, double scale, int width, int h
 
     /** Corners nearer than this to the last say nothing, pixels. */
     private static final double TELLING = 0.5;
+
     private static final double MARGIN = 50;
     /** Edges longer than this are bent with the meridians, degrees. */
     private static final double LONG = 1;
@@ -36,7 +37,14 @@ record View(Plane plane, double left, double top, double scale, int width, int h
     static View of(Sight sight, Plane plane, int width, int height, int above) {
         Rectangle2D box = box(plane, new Envelope(sight.west(), sight.east(), sight.south(), sight.north()));
         double scale = Math.min(width / Math.max(1e-9, box.getWidth()), height / Math.max(1e-9, box.getHeight()));
-        return new View(plane, box.getCenterX() - width / scale / 2, box.getCenterY() - height / scale / 2, scale, width, height, above);
+        return new View(
+                plane,
+                box.getCenterX() - width / scale / 2,
+                box.getCenterY() - height / scale / 2,
+                scale,
+                width,
+                height,
+                above);
     }
 
     /** The box on the plane about a box of degrees: its corners and the middles of its sides. */
@@ -107,8 +115,13 @@ record View(Plane plane, double left, double top, double scale, int width, int h
     /** A box of degrees, whose sides may be bent. */
     Shape path(Envelope box) {
         Path2D path = new Path2D.Double(Path2D.WIND_EVEN_ODD);
-        follow(path, new Coordinate[] {new Coordinate(box.getMinX(), box.getMinY()), new Coordinate(box.getMaxX(), box.getMinY()), new Coordinate(box.getMaxX(), box.getMaxY()), new Coordinate(box.getMinX(), box.getMaxY()),
-            new Coordinate(box.getMinX(), box.getMinY())});
+        follow(path, new Coordinate[] {
+            new Coordinate(box.getMinX(), box.getMinY()),
+            new Coordinate(box.getMaxX(), box.getMinY()),
+            new Coordinate(box.getMaxX(), box.getMaxY()),
+            new Coordinate(box.getMinX(), box.getMaxY()),
+            new Coordinate(box.getMinX(), box.getMinY())
+        });
         path.closePath();
         return path;
     }
@@ -117,8 +130,10 @@ record View(Plane plane, double left, double top, double scale, int width, int h
         Rectangle2D box = box(plane, degrees);
         // The sides of a wide box bend beyond the box of its corners.
         double bent = isMercator() ? 0 : Math.max(box.getWidth(), box.getHeight()) / 2;
-        return (box.getMaxX() + bent - left) * scale >= -MARGIN && (box.getMinX() - bent - left) * scale <= width + MARGIN
-                && (box.getMaxY() + bent - top) * scale >= -MARGIN && (box.getMinY() - bent - top) * scale <= height + MARGIN;
+        return (box.getMaxX() + bent - left) * scale >= -MARGIN
+                && (box.getMinX() - bent - left) * scale <= width + MARGIN
+                && (box.getMaxY() + bent - top) * scale >= -MARGIN
+                && (box.getMinY() - bent - top) * scale <= height + MARGIN;
     }
 
     private void ring(Path2D path, LineString ring) {
@@ -131,7 +146,10 @@ record View(Plane plane, double left, double top, double scale, int width, int h
         for (int i = 0; i < corners.length; i++) {
             if (i > 0) last = between(path, corners[i - 1], corners[i], last);
             Point2D at = at(corners[i].x, corners[i].y);
-            if (last != null && i < corners.length - 1 && Math.abs(at.getX() - last.getX()) < TELLING && Math.abs(at.getY() - last.getY()) < TELLING) continue;
+            if (last != null
+                    && i < corners.length - 1
+                    && Math.abs(at.getX() - last.getX()) < TELLING
+                    && Math.abs(at.getY() - last.getY()) < TELLING) continue;
             if (i == 0) path.moveTo(at.getX(), at.getY());
             else path.lineTo(at.getX(), at.getY());
             last = at;

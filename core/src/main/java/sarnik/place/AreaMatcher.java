@@ -8,7 +8,10 @@ import java.util.Set;
 import sarnik.geo.Area;
 import sarnik.geo.BoundarySet;
 
-/** Matches codes and names with the areas of a boundary set: codes with lost leading zeros too, names in any case and without accents, countries by every name they have. */
+/**
+ * Matches codes and names with the areas of a boundary set: codes with lost leading zeros too, names in any case and
+ * without accents, countries by every name they have.
+ */
 public final class AreaMatcher {
 
     private final String set;
@@ -48,17 +51,37 @@ public final class AreaMatcher {
         Area named = byName.get(folded);
         if (named == null) named = byOtherName(value);
         if (named == null) return Match.unplaced("No area of “%s” has the code or name “%s”.".formatted(set, value));
-        if (shared.contains(folded)) return new Match(place(set, named), Match.State.DOUBTFUL, 0.5, "Several areas are called so; this is one of them. Codes tell them apart.", List.of());
+        if (shared.contains(folded))
+            return new Match(
+                    place(set, named),
+                    Match.State.DOUBTFUL,
+                    0.5,
+                    "Several areas are called so; this is one of them. Codes tell them apart.",
+                    List.of());
         return placed(named, 0.98, "The name fits.");
     }
 
-    /** The area of a country or a region that is written by another of its names or codes; null where that is no area of this set. */
+    /**
+     * The area of a country or a region that is written by another of its names or codes; null where that is no area
+     * of this set.
+     */
     private Area byOtherName(String value) {
         if (NoPlace.is(value) && !value.matches("[0-9]{3}")) return null;
         Gazetteer gazetteer = Gazetteer.shipped();
-        Area country = gazetteer.country(value).or(() -> gazetteer.byCode(value).filter(p -> p.level() == PlaceLevel.COUNTRY).map(Place::country)).map(byCode::get).orElse(null);
+        Area country = gazetteer
+                .country(value)
+                .or(() -> gazetteer
+                        .byCode(value)
+                        .filter(p -> p.level() == PlaceLevel.COUNTRY)
+                        .map(Place::country))
+                .map(byCode::get)
+                .orElse(null);
         if (country != null) return country;
-        List<Area> regions = gazetteer.regions(value).stream().map(p -> byName.get(PlaceNames.fold(p.name()))).filter(a -> a != null && !shared.contains(PlaceNames.fold(a.name()))).distinct().toList();
+        List<Area> regions = gazetteer.regions(value).stream()
+                .map(p -> byName.get(PlaceNames.fold(p.name())))
+                .filter(a -> a != null && !shared.contains(PlaceNames.fold(a.name())))
+                .distinct()
+                .toList();
         return regions.size() == 1 ? regions.get(0) : null;
     }
 
@@ -69,6 +92,7 @@ public final class AreaMatcher {
     /** An area of the set of this name as a place, at a point inside it. */
     public static Place place(String set, Area area) {
         double[] at = area.inside();
-        return new Place("a" + set + "/" + area.code(), PlaceLevel.AREA, area.name(), "", "", "", false, at[0], at[1], 0);
+        return new Place(
+                "a" + set + "/" + area.code(), PlaceLevel.AREA, area.name(), "", "", "", false, at[0], at[1], 0);
     }
 }

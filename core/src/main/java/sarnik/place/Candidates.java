@@ -33,7 +33,9 @@ record Candidates(List<Town> towns, List<String> helped, List<String> against, F
         TWO_SLIPS
     }
 
-    /** The pieces of evidence are not independent of each other; this power keeps their product from saying too much. */
+    /**
+     * The pieces of evidence are not independent of each other; this power keeps their product from saying too much.
+     */
     private static final double EVIDENCE = 0.65;
 
     private static final int RUNNERS_UP = 5;
@@ -85,8 +87,12 @@ record Candidates(List<Town> towns, List<String> helped, List<String> against, F
     Match decide(ToDoubleFunction<Place> context, String contextWords, TableSense sense) {
         if (towns.isEmpty()) return null;
         record Weighed(Town town, double weight) {}
-        List<Weighed> weighed = new ArrayList<>(towns.stream().map(t -> new Weighed(t, Math.pow(t.weight() * context.applyAsDouble(t.place()), EVIDENCE))).toList());
-        weighed.sort(Comparator.comparingDouble(Weighed::weight).reversed().thenComparing(w -> w.town().place().id()));
+        List<Weighed> weighed = new ArrayList<>(towns.stream()
+                .map(t -> new Weighed(t, Math.pow(t.weight() * context.applyAsDouble(t.place()), EVIDENCE)))
+                .toList());
+        weighed.sort(Comparator.comparingDouble(Weighed::weight)
+                .reversed()
+                .thenComparing(w -> w.town().place().id()));
         Weighed best = weighed.get(0);
         double all = 0;
         int rivals = 0;
@@ -98,15 +104,27 @@ record Candidates(List<Town> towns, List<String> helped, List<String> against, F
         }
         double unknown = against.isEmpty() ? sense.odds(this) : AGAINST;
         double confidence = best.weight() / (best.weight() * (1 + unknown) + all);
-        List<Place> others = weighed.stream().skip(1).limit(RUNNERS_UP).map(w -> w.town().place()).toList();
-        boolean settled = contextWords != null && (alone().state() != Match.State.PLACED || alone().place() != best.town().place());
-        return new Match(best.town().place(), confidence >= SURE && against.isEmpty() ? Match.State.PLACED : Match.State.DOUBTFUL, confidence,
-                reason(best.town(), rivals, confidence, settled ? contextWords : null), others);
+        List<Place> others = weighed.stream()
+                .skip(1)
+                .limit(RUNNERS_UP)
+                .map(w -> w.town().place())
+                .toList();
+        boolean settled = contextWords != null
+                && (alone().state() != Match.State.PLACED
+                        || alone().place() != best.town().place());
+        return new Match(
+                best.town().place(),
+                confidence >= SURE && against.isEmpty() ? Match.State.PLACED : Match.State.DOUBTFUL,
+                confidence,
+                reason(best.town(), rivals, confidence, settled ? contextWords : null),
+                others);
     }
 
     private String reason(Town best, int rivals, double confidence, String contextWords) {
         String kind = best.place().level() == PlaceLevel.TOWN ? "town" : "area";
-        if (!against.isEmpty()) return "%s %s of this name is known, but %s.".formatted(kind.equals("area") ? "An" : "A", kind, String.join(", and ", against));
+        if (!against.isEmpty())
+            return "%s %s of this name is known, but %s."
+                    .formatted(kind.equals("area") ? "An" : "A", kind, String.join(", and ", against));
         List<String> clauses = new ArrayList<>();
         clauses.add(best.how());
         clauses.addAll(helped);
@@ -114,9 +132,11 @@ record Candidates(List<Town> towns, List<String> helped, List<String> against, F
         String fits = String.join(", ", clauses);
         if (confidence < SURE) {
             if (rivals > 0 && (fit == Fit.MAIN || fit == Fit.OTHER)) {
-                return "%d %ss have this name%s, and nothing tells them apart for certain.".formatted(rivals + 1, kind, helped.isEmpty() ? "" : " where " + String.join(" and ", helped));
+                return "%d %ss have this name%s, and nothing tells them apart for certain."
+                        .formatted(rivals + 1, kind, helped.isEmpty() ? "" : " where " + String.join(" and ", helped));
             }
-            if (fit == Fit.ONE_SLIP || fit == Fit.TWO_SLIPS) return sentence(fits) + ", but it may as well be a place that is in no list.";
+            if (fit == Fit.ONE_SLIP || fit == Fit.TWO_SLIPS)
+                return sentence(fits) + ", but it may as well be a place that is in no list.";
         }
         return sentence(fits) + ".";
     }

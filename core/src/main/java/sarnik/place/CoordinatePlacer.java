@@ -7,7 +7,8 @@ import java.util.stream.Collectors;
 import sarnik.geo.Projection;
 
 /**
- * Places coordinates in degrees (WGS 84). Two columns, or one that holds both. Where the columns are the wrong way round, seen
+ * Places coordinates in degrees (WGS 84). Two columns, or one that holds both. Where the columns are the wrong way
+ * round, seen
  * by the ranges of the values and by where towns are, they are turned, and every match says so.
  */
 final class CoordinatePlacer {
@@ -56,7 +57,8 @@ final class CoordinatePlacer {
     }
 
     /**
-     * @param words the texts of each row: the latitude as {@code town} and the longitude as {@code province}; where one column
+     * @param words the texts of each row: the latitude as {@code town} and the longitude as {@code province}; where
+     *     one column
      *     holds both, it is the {@code town} and the {@code province} is null
      */
     List<Match> place(List<Words> words) {
@@ -67,7 +69,9 @@ final class CoordinatePlacer {
     private static List<Match> ofTheSea(List<Match> matches) {
         long sea = matches.stream().filter(CoordinatePlacer::isInTheSea).count();
         if (sea <= OF_THE_SEA * matches.size() || sea < 2) return matches;
-        return matches.stream().map(m -> isInTheSea(m) ? new Match(m.place(), Match.State.PLACED, 0.95, AT_SEA, List.of()) : m).toList();
+        return matches.stream()
+                .map(m -> isInTheSea(m) ? new Match(m.place(), Match.State.PLACED, 0.95, AT_SEA, List.of()) : m)
+                .toList();
     }
 
     private static boolean isInTheSea(Match match) {
@@ -75,16 +79,40 @@ final class CoordinatePlacer {
     }
 
     /**
-     * Points out rows that lie far outside the rest: more than 300 km and eight times as far as the middle row from the middle
+     * Points out rows that lie far outside the rest: more than 300 km and eight times as far as the middle row from
+     * the middle
      * of all (the medians of longitudes and latitudes, which few strays do not move).
      */
     private static List<Match> withoutStrays(List<Match> matches) {
-        List<Place> places = matches.stream().filter(m -> m.state() == Match.State.PLACED).map(Match::place).toList();
+        List<Place> places = matches.stream()
+                .filter(m -> m.state() == Match.State.PLACED)
+                .map(Match::place)
+                .toList();
         if (places.size() < FEWEST_FOR_STRAYS) return matches;
-        Place middle = new Place("", PlaceLevel.POINT, "", "", "", "", false, median(places.stream().mapToDouble(Place::lon)), median(places.stream().mapToDouble(Place::lat)), 0);
-        double limit = Math.max(STRAY_METRES, STRAY_TIMES * median(places.stream().mapToDouble(middle::metresTo)));
-        return matches.stream().map(m -> m.state() != Match.State.PLACED || middle.metresTo(m.place()) <= limit ? m
-                : new Match(m.place(), Match.State.DOUBTFUL, 0.3, "It lies %,.0f km from the middle of the table's rows, far outside the rest.".formatted(middle.metresTo(m.place()) / 1000), List.of())).toList();
+        Place middle = new Place(
+                "",
+                PlaceLevel.POINT,
+                "",
+                "",
+                "",
+                "",
+                false,
+                median(places.stream().mapToDouble(Place::lon)),
+                median(places.stream().mapToDouble(Place::lat)),
+                0);
+        double limit =
+                Math.max(STRAY_METRES, STRAY_TIMES * median(places.stream().mapToDouble(middle::metresTo)));
+        return matches.stream()
+                .map(m -> m.state() != Match.State.PLACED || middle.metresTo(m.place()) <= limit
+                        ? m
+                        : new Match(
+                                m.place(),
+                                Match.State.DOUBTFUL,
+                                0.3,
+                                "It lies %,.0f km from the middle of the table's rows, far outside the rest."
+                                        .formatted(middle.metresTo(m.place()) / 1000),
+                                List.of()))
+                .toList();
     }
 
     private static double median(java.util.stream.DoubleStream values) {
@@ -93,12 +121,21 @@ final class CoordinatePlacer {
     }
 
     private List<Match> each(List<Words> words) {
-        List<double[]> read = words.stream().map(projection.isDegrees() ? CoordinatePlacer::read : CoordinatePlacer::readMetres).toList();
+        List<double[]> read = words.stream()
+                .map(projection.isDegrees() ? CoordinatePlacer::read : CoordinatePlacer::readMetres)
+                .toList();
         if (!projection.isDegrees()) {
             List<double[]> straight = read.stream().map(this::toDegrees).toList();
-            List<double[]> other = read.stream().map(pair -> toDegrees(pair == null ? null : new double[] {pair[1], pair[0]})).toList();
+            List<double[]> other = read.stream()
+                    .map(pair -> toDegrees(pair == null ? null : new double[] {pair[1], pair[0]}))
+                    .toList();
             boolean swapped = sense(other) > sense(straight);
-            return watch.each(words.size(), i -> undecided(projected(words.get(i), swapped ? other.get(i) : straight.get(i), swapped), read.get(i), swapped));
+            return watch.each(
+                    words.size(),
+                    i -> undecided(
+                            projected(words.get(i), swapped ? other.get(i) : straight.get(i), swapped),
+                            read.get(i),
+                            swapped));
         }
         boolean turned = isTurned(read);
         return watch.each(words.size(), i -> match(words.get(i), read.get(i), turned));
@@ -119,10 +156,15 @@ final class CoordinatePlacer {
 
     /** Northing and easting as they stand; null where they cannot be read. */
     private static double[] readMetres(Words words) {
-        String[] texts = words.province() == null ? words.town().strip().split("\\s*[;|]\\s*|\\s+|,\\s+", 2) : new String[] {words.town(), words.province()};
+        String[] texts = words.province() == null
+                ? words.town().strip().split("\\s*[;|]\\s*|\\s+|,\\s+", 2)
+                : new String[] {words.town(), words.province()};
         if (texts.length < 2) return null;
         try {
-            return new double[] {Double.parseDouble(texts[0].strip().replace(',', '.')), Double.parseDouble(texts[1].strip().replace(',', '.'))};
+            return new double[] {
+                Double.parseDouble(texts[0].strip().replace(',', '.')),
+                Double.parseDouble(texts[1].strip().replace(',', '.'))
+            };
         } catch (NumberFormatException unread) {
             return null;
         }
@@ -146,8 +188,12 @@ final class CoordinatePlacer {
     }
 
     private Match projected(Words words, double[] degrees, boolean swapped) {
-        if (words.town().isBlank() || words.province() != null && words.province().isBlank()) return Match.unplaced("The coordinates are missing.");
-        if (degrees == null) return Match.unplaced("“" + words.line() + "” lies outside what " + projection.words() + " can show, or is no pair of numbers.");
+        if (words.town().isBlank()
+                || words.province() != null && words.province().isBlank())
+            return Match.unplaced("The coordinates are missing.");
+        if (degrees == null)
+            return Match.unplaced("“" + words.line() + "” lies outside what " + projection.words()
+                    + " can show, or is no pair of numbers.");
         return match(words, degrees, false, swapped);
     }
 
@@ -160,11 +206,24 @@ final class CoordinatePlacer {
             if (at != null) others.add(point(at[0], at[1]));
         }
         String words = alike.stream().limit(MOST_OFFERED).map(Projection::words).collect(Collectors.joining(", "));
-        return new Match(match.place(), Match.State.DOUBTFUL, 1.0 / (1 + alike.size()), "The numbers fit %s, but also %s%s. Choose the system they are in.".formatted(projection.words(), words,
-                alike.size() > MOST_OFFERED ? " and %,d more".formatted(alike.size() - MOST_OFFERED) : ""), others);
+        return new Match(
+                match.place(),
+                Match.State.DOUBTFUL,
+                1.0 / (1 + alike.size()),
+                "The numbers fit %s, but also %s%s. Choose the system they are in."
+                        .formatted(
+                                projection.words(),
+                                words,
+                                alike.size() > MOST_OFFERED
+                                        ? " and %,d more".formatted(alike.size() - MOST_OFFERED)
+                                        : ""),
+                others);
     }
 
-    /** Whether more rows make sense the other way round, and most do or cannot be meant as they stand: in tables of the sea few lie near towns either way. */
+    /**
+     * Whether more rows make sense the other way round, and most do or cannot be meant as they stand: in tables of the
+     * sea few lie near towns either way.
+     */
     private boolean isTurned(List<double[]> read) {
         int straight = 0;
         int turned = 0;
@@ -183,7 +242,9 @@ final class CoordinatePlacer {
     }
 
     private boolean makesSense(double lat, double lon) {
-        return Math.abs(lat) <= 90 && Math.abs(lon) <= 180 && gazetteer.nearestTown(lon, lat, NEAR_A_TOWN).isPresent();
+        return Math.abs(lat) <= 90
+                && Math.abs(lon) <= 180
+                && gazetteer.nearestTown(lon, lat, NEAR_A_TOWN).isPresent();
     }
 
     private Match match(Words words, double[] read, boolean turned) {
@@ -195,17 +256,26 @@ final class CoordinatePlacer {
      * @param said whether the table has them the other way round
      */
     private Match match(Words words, double[] read, boolean turned, boolean said) {
-        if (words.town().isBlank() || words.province() != null && words.province().isBlank()) return Match.unplaced("The coordinates are missing.");
+        if (words.town().isBlank()
+                || words.province() != null && words.province().isBlank())
+            return Match.unplaced("The coordinates are missing.");
         if (read == null) return Match.unplaced("“" + words.line() + "” cannot be read as degrees.");
         double lat = turned ? read[1] : read[0];
         double lon = turned ? read[0] : read[1];
         if (Math.abs(lat) > 90 || Math.abs(lon) > 180) {
-            return Match.unplaced("%s, %s lies outside the world: a latitude reaches from -90 to 90, a longitude from -180 to 180.".formatted(words.town(), words.province()));
+            return Match.unplaced(
+                    "%s, %s lies outside the world: a latitude reaches from -90 to 90, a longitude from -180 to 180."
+                            .formatted(words.town(), words.province()));
         }
         Place near = gazetteer.nearestTown(lon, lat, NEAR_A_TOWN).orElse(null);
         Place point = point(lon, lat, near);
         if (lat == 0 && lon == 0) {
-            return new Match(point, Match.State.DOUBTFUL, 0.05, "0, 0 lies in the sea off Africa; it usually stands for a missing value.", List.of());
+            return new Match(
+                    point,
+                    Match.State.DOUBTFUL,
+                    0.05,
+                    "0, 0 lies in the sea off Africa; it usually stands for a missing value.",
+                    List.of());
         }
         if (near == null) {
             return new Match(point, Match.State.PLACED, said ? 0.85 : 0.93, said ? TURNED : FAR, List.of());
@@ -213,8 +283,12 @@ final class CoordinatePlacer {
         if (!land.isNear(lon, lat)) {
             return new Match(point, Match.State.DOUBTFUL, 0.3, IN_THE_SEA + near.name() + ".", List.of());
         }
-        return new Match(point, Match.State.PLACED, said ? 0.9 : 0.98,
-                said ? TURNED : "The coordinates can be read.", List.of());
+        return new Match(
+                point,
+                Match.State.PLACED,
+                said ? 0.9 : 0.98,
+                said ? TURNED : "The coordinates can be read.",
+                List.of());
     }
 
     /** The place that stands for a point. */
@@ -224,13 +298,33 @@ final class CoordinatePlacer {
 
     private static Place point(double lon, double lat, Place near) {
         boolean beside = near != null;
-        Place bare = new Place(String.format(Locale.ROOT, "c%.5f,%.5f", lon, lat), PlaceLevel.POINT, words(lon, lat), beside ? near.country() : "",
-                beside ? near.region() : "", beside ? near.province() : "", false, lon, lat, 0);
+        Place bare = new Place(
+                String.format(Locale.ROOT, "c%.5f,%.5f", lon, lat),
+                PlaceLevel.POINT,
+                words(lon, lat),
+                beside ? near.country() : "",
+                beside ? near.region() : "",
+                beside ? near.province() : "",
+                false,
+                lon,
+                lat,
+                0);
         if (!beside || bare.metresTo(near) > IN_A_PROVINCE) return bare;
-        return new Place(bare.id(), bare.level(), near.name(), near.country(), near.region(), near.province(), false, lon, lat, 0);
+        return new Place(
+                bare.id(),
+                bare.level(),
+                near.name(),
+                near.country(),
+                near.region(),
+                near.province(),
+                false,
+                lon,
+                lat,
+                0);
     }
 
     private static String words(double lon, double lat) {
-        return String.format(Locale.ROOT, "%.3f°%s %.3f°%s", Math.abs(lat), lat < 0 ? "S" : "N", Math.abs(lon), lon < 0 ? "W" : "E");
+        return String.format(
+                Locale.ROOT, "%.3f°%s %.3f°%s", Math.abs(lat), lat < 0 ? "S" : "N", Math.abs(lon), lon < 0 ? "W" : "E");
     }
 }

@@ -9,8 +9,10 @@ import java.util.regex.Pattern;
  */
 final class Degrees {
 
-    private static final Pattern PARTS = Pattern.compile(
-            "([NSEWO])?\\s*([+-]?\\d{1,3}(?:[.,]\\d+)?)\\s*(?:[°ºD:\\s]\\s*(\\d{1,2}(?:[.,]\\d+)?)\\s*(?:['′’M:\\s]\\s*(\\d{1,2}(?:[.,]\\d+)?)\\s*(?:\"|″|'')?)?\\s*['′’M]?)?\\s*[°º]?\\s*([NSEWO])?");
+    private static final Pattern PARTS =
+            Pattern.compile("([NSEWO])?\\s*([+-]?\\d{1,3}(?:[.,]\\d+)?)\\s*(?:[°ºD:\\s]\\s*(\\d{1,2}(?:[.,"
+                    + "]\\d+)?)\\s*(?:['′’M:\\s]\\s*(\\d{1,2}(?:[.,]\\d+)?)\\s*(?:\"|″|"
+                    + "'')?)?\\s*['′’M]?)?\\s*[°º]?\\s*([NSEWO])?");
 
     private Degrees() {}
 
@@ -41,7 +43,8 @@ final class Degrees {
         return Double.parseDouble(text.replace(',', '.'));
     }
 
-    private static final Pattern BETWEEN = Pattern.compile("\\s*[;|]\\s*|\\s*,\\s+|(?<=[NSEWOnsewo])\\s*,?\\s+(?=[\\d+-])|(?<=\\d),(?=[+-]?\\d+\\.)");
+    private static final Pattern BETWEEN =
+            Pattern.compile("\\s*[;|]\\s*|\\s*,\\s+|(?<=[NSEWOnsewo])\\s*,?\\s+(?=[\\d+-])|(?<=\\d),(?=[+-]?\\d+\\.)");
 
     /**
      * Two numbers of degrees in one text, in the order in which they stand.

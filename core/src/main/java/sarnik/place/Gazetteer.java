@@ -13,8 +13,10 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
- * The list of places that ships with Sarnik: the towns of the world over 500 people with all capitals, the municipalities of
- * Spain, regions, provinces and countries, with their names in many languages and scripts. Immutable, safe to share between
+ * The list of places that ships with Sarnik: the towns of the world over 500 people with all capitals, the
+ * municipalities of
+ * Spain, regions, provinces and countries, with their names in many languages and scripts. Immutable, safe to share
+ * between
  * threads.
  *
  * <p>Sources: GeoNames (CC BY 4.0), Instituto Geográfico Nacional (CC BY 4.0), Natural Earth, Unicode CLDR. See
@@ -69,7 +71,9 @@ public final class Gazetteer {
         return Holder.SHIPPED;
     }
 
-    /** The same list without some places: how it is to place what no list knows can be tried with places that are known. */
+    /**
+     * The same list without some places: how it is to place what no list knows can be tried with places that are known.
+     */
     Gazetteer without(Predicate<Place> places) {
         return new Gazetteer(index, places);
     }
@@ -121,7 +125,11 @@ public final class Gazetteer {
         TownIndex known = townIndex;
         if (known == null) {
             synchronized (this) {
-                if (townIndex == null) townIndex = new TownIndex(IntStream.range(0, index.size()).filter(this::isTown).mapToObj(index::place).toList());
+                if (townIndex == null)
+                    townIndex = new TownIndex(IntStream.range(0, index.size())
+                            .filter(this::isTown)
+                            .mapToObj(index::place)
+                            .toList());
                 known = townIndex;
             }
         }
@@ -137,7 +145,10 @@ public final class Gazetteer {
         return List.of();
     }
 
-    /** Whether an area holds a town: it is the town's own region or province, or a shape by itself in whose middle the town lies. */
+    /**
+     * Whether an area holds a town: it is the town's own region or province, or a shape by itself in whose middle the
+     * town lies.
+     */
     static boolean holds(Place area, Place town) {
         if (area.level() == PlaceLevel.PROVINCE) return area.province().equals(town.province());
         if (area.region().indexOf('-') < 0) return area.region().equals(town.region());
@@ -152,7 +163,8 @@ public final class Gazetteer {
     /** The share of all towns that lie in some areas. */
     double shareOf(List<Place> areas) {
         double sum = 0;
-        for (Place area : areas) sum += counted().getOrDefault(area.level() == PlaceLevel.PROVINCE ? area.province() : area.region(), 1);
+        for (Place area : areas)
+            sum += counted().getOrDefault(area.level() == PlaceLevel.PROVINCE ? area.province() : area.region(), 1);
         return Math.min(1, sum / index.size());
     }
 
@@ -166,16 +178,26 @@ public final class Gazetteer {
     }
 
     /**
-     * Places that a person may mean by some words: towns, regions and provinces of that name, else towns whose name is a slip
+     * Places that a person may mean by some words: towns, regions and provinces of that name, else towns whose name is
+     * a slip
      * away; those that go by the name come before those that have it besides, and of either the likeliest first.
      *
      * @param most how many at the most
      */
     public List<Place> search(String words, int most) {
         Words split = Words.of(words, this);
-        Stream<Place> found = split.town() == null ? Stream.of() : new NamePlacer(this).candidates(split).towns().stream()
-                .sorted(Comparator.comparing((Candidates.Town t) -> !NamePlacer.isMain(t)).thenComparing(Comparator.comparingDouble(Candidates.Town::weight).reversed())).map(Candidates.Town::place);
-        return Stream.concat(found, regions(words).stream()).distinct().limit(most).toList();
+        Stream<Place> found = split.town() == null
+                ? Stream.of()
+                : new NamePlacer(this)
+                        .candidates(split).towns().stream()
+                                .sorted(Comparator.comparing((Candidates.Town t) -> !NamePlacer.isMain(t))
+                                        .thenComparing(Comparator.comparingDouble(Candidates.Town::weight)
+                                                .reversed()))
+                                .map(Candidates.Town::place);
+        return Stream.concat(found, regions(words).stream())
+                .distinct()
+                .limit(most)
+                .toList();
     }
 
     private List<Named> townsFolded(String whole) {
@@ -187,11 +209,18 @@ public final class Gazetteer {
 
     private Named named(int bearer) {
         int place = bearer >> NameTable.FLAGS;
-        return new Named(index.place(place), (bearer & NameTable.MAIN) != 0, (bearer & NameTable.WHOLE) != 0, index.seat(place) < 0);
+        return new Named(
+                index.place(place),
+                (bearer & NameTable.MAIN) != 0,
+                (bearer & NameTable.WHOLE) != 0,
+                index.seat(place) < 0);
     }
 
     private List<Place> places(int[] bearers) {
-        return Arrays.stream(bearers).mapToObj(b -> index.place(b >> NameTable.FLAGS)).distinct().toList();
+        return Arrays.stream(bearers)
+                .mapToObj(b -> index.place(b >> NameTable.FLAGS))
+                .distinct()
+                .toList();
     }
 
     /** How a written name that is not in the list as it stands may still be meant. */
@@ -223,12 +252,16 @@ public final class Gazetteer {
     List<Nearly> nearlyTowns(String written) {
         String whole = PlaceNames.fold(written);
         Map<Place, Nearly> found = new LinkedHashMap<>();
-        for (String out : PlaceNames.writtenOut(whole)) townsFolded(out).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.ABBREVIATED, out)));
+        for (String out : PlaceNames.writtenOut(whole))
+            townsFolded(out).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.ABBREVIATED, out)));
         for (String name : towns.withTheWords(PlaceNames.bag(whole))) {
-            if (!name.equals(whole)) townsFolded(name).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.SWAPPED, name)));
+            if (!name.equals(whole))
+                townsFolded(name).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, Slip.SWAPPED, name)));
         }
         for (NameTable.Near near : towns.near(whole)) {
-            townsFolded(near.name()).forEach(n -> found.putIfAbsent(n.place(), new Nearly(n, near.slips() == 1 ? Slip.ONE_SLIP : Slip.TWO_SLIPS, near.name())));
+            townsFolded(near.name())
+                    .forEach(n -> found.putIfAbsent(
+                            n.place(), new Nearly(n, near.slips() == 1 ? Slip.ONE_SLIP : Slip.TWO_SLIPS, near.name())));
         }
         return List.copyOf(found.values());
     }
@@ -236,7 +269,11 @@ public final class Gazetteer {
     /** Regions and provinces whose name is a slip away from what is written. */
     List<Place> nearlyRegions(String written) {
         List<NameTable.Near> near = regions.near(PlaceNames.fold(written));
-        return near.stream().filter(n -> n.slips() == near.get(0).slips()).flatMap(n -> places(regions.bearers(n.name())).stream()).distinct().toList();
+        return near.stream()
+                .filter(n -> n.slips() == near.get(0).slips())
+                .flatMap(n -> places(regions.bearers(n.name())).stream())
+                .distinct()
+                .toList();
     }
 
     /** Regions and provinces of this written name or code; empty when there is none. */
@@ -254,9 +291,12 @@ public final class Gazetteer {
     /** The country, region, province or municipality with this code as it stands. */
     Optional<Place> byCode(String code) {
         if (code.matches("[0-9]{5}")) return byKey("m:" + code);
-        if (code.matches("[0-9]{3}") || code.matches("[A-Za-z]{2,3}")) return byKey("c:" + code.toUpperCase(Locale.ROOT));
+        if (code.matches("[0-9]{3}") || code.matches("[A-Za-z]{2,3}"))
+            return byKey("c:" + code.toUpperCase(Locale.ROOT));
         if (code.matches("[0-9]{2}")) return byKey("n:" + code);
-        return code.matches("[A-Za-z]{2}-[A-Za-z0-9]{1,3}") ? byKey("c:" + code.toUpperCase(Locale.ROOT)) : Optional.empty();
+        return code.matches("[A-Za-z]{2}-[A-Za-z0-9]{1,3}")
+                ? byKey("c:" + code.toUpperCase(Locale.ROOT))
+                : Optional.empty();
     }
 
     /** The alpha-2 code of a country written as a name or an ISO 3166-1 alpha-2 or alpha-3 code. */
@@ -272,6 +312,8 @@ public final class Gazetteer {
     /** Whether some words are the letters of a country's code, rather than its name. */
     boolean isCountryCode(String written) {
         int[] found = countries.bearers(PlaceNames.squashed(written));
-        return found.length > 0 && (found[0] & NameTable.CODE) != 0 && written.strip().length() <= 3;
+        return found.length > 0
+                && (found[0] & NameTable.CODE) != 0
+                && written.strip().length() <= 3;
     }
 }

@@ -16,9 +16,12 @@ import java.util.Map;
 import java.util.concurrent.atomic.AtomicReferenceArray;
 
 /**
- * The gazetteer in one piece of memory: places in columns of numbers, names found by their hashes. Where a folder is told by
- * the system property {@code sarnik.index} or the environment ({@code SARNIK_INDEX}), it is built there once and mapped from its file afterwards, so that nothing is
- * read before it is needed; else it is built in memory. Places become objects when they are asked for, each once. Immutable,
+ * The gazetteer in one piece of memory: places in columns of numbers, names found by their hashes. Where a folder is
+ * told by
+ * the system property {@code sarnik.index} or the environment ({@code SARNIK_INDEX}), it is built there once and
+ * mapped from its file afterwards, so that nothing is
+ * read before it is needed; else it is built in memory. Places become objects when they are asked for, each once.
+ * Immutable,
  * safe to share between threads.
  */
 final class GazetteerIndex {
@@ -33,6 +36,7 @@ final class GazetteerIndex {
 
     /** Numbers of one place. */
     private static final int WIDTH = 9;
+
     private static final double DEGREE = 1e5;
     private static final PlaceLevel[] LEVELS = PlaceLevel.values();
 
@@ -76,7 +80,9 @@ final class GazetteerIndex {
         }
     }
 
-    /** The index of the packs that ship: mapped where its file is there, else built and, where there is a folder, kept. */
+    /**
+     * The index of the packs that ship: mapped where its file is there, else built and, where there is a folder, kept.
+     */
     static GazetteerIndex shipped() {
         String folder = System.getProperty(FOLDER, System.getenv(FOLDER_OF_ENVIRONMENT));
         if (folder == null || folder.isBlank()) return new GazetteerIndex(ByteBuffer.wrap(GazetteerPacks.build()));
@@ -142,8 +148,28 @@ final class GazetteerIndex {
     }
 
     /** The numbers of a place, in the order in which {@link #place} reads them. */
-    static int[] numbers(int id, int name, int country, int region, int province, PlaceLevel level, int seat, double lon, double lat, long population) {
-        int[] numbers = {id, name, country, region, province, level.ordinal() | seat + 1 << 4, (int) Math.round(lon * DEGREE), (int) Math.round(lat * DEGREE), (int) Math.min(Integer.MAX_VALUE, population)};
+    static int[] numbers(
+            int id,
+            int name,
+            int country,
+            int region,
+            int province,
+            PlaceLevel level,
+            int seat,
+            double lon,
+            double lat,
+            long population) {
+        int[] numbers = {
+            id,
+            name,
+            country,
+            region,
+            province,
+            level.ordinal() | seat + 1 << 4,
+            (int) Math.round(lon * DEGREE),
+            (int) Math.round(lat * DEGREE),
+            (int) Math.min(Integer.MAX_VALUE, population)
+        };
         if (numbers.length != WIDTH) throw new IllegalStateException();
         return numbers;
     }
@@ -152,8 +178,17 @@ final class GazetteerIndex {
         Place place = known.get(i);
         if (place != null) return place;
         int at = i * WIDTH;
-        Place read = new Place(text(places.get(at)), level(i), text(places.get(at + 1)), text(places.get(at + 2)), text(places.get(at + 3)), text(places.get(at + 4)),
-                seat(i) > 0, lon(i), lat(i), population(i));
+        Place read = new Place(
+                text(places.get(at)),
+                level(i),
+                text(places.get(at + 1)),
+                text(places.get(at + 2)),
+                text(places.get(at + 3)),
+                text(places.get(at + 4)),
+                seat(i) > 0,
+                lon(i),
+                lat(i),
+                population(i));
         // Whoever came first made the one that all share.
         return known.compareAndSet(i, null, read) ? read : known.get(i);
     }
@@ -183,7 +218,10 @@ final class GazetteerIndex {
         return text(places.get(i * WIDTH + 2));
     }
 
-    /** How many towns lie in each country, region and province, by their codes. A code is one text in the file, so only few are read. */
+    /**
+     * How many towns lie in each country, region and province, by their codes. A code is one text in the file, so only
+     * few are read.
+     */
     Map<String, Integer> townsByCode() {
         Map<Integer, int[]> counts = new HashMap<>();
         int[] last = {-1, -1, -1};

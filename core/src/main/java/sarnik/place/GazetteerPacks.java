@@ -80,7 +80,9 @@ final class GazetteerPacks {
         Builder builder = new Builder();
         for (int i = 0; i < names.size(); i++) builder.add(names.get(i), i, NameTable.MAIN | NameTable.WHOLE);
         Texts texts = new Texts();
-        ByteBuffer[] parts = builder.parts(texts).stream().map(bytes -> ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN)).toArray(ByteBuffer[]::new);
+        ByteBuffer[] parts = builder.parts(texts).stream()
+                .map(bytes -> ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN))
+                .toArray(ByteBuffer[]::new);
         return new NameTable(parts, ByteBuffer.wrap(texts.bytes()).order(ByteOrder.LITTLE_ENDIAN));
     }
 
@@ -88,10 +90,27 @@ final class GazetteerPacks {
         Map<String, double[]> sums = new HashMap<>();
         for (String pack : list().get(0).split(" ")) {
             lines(pack, c -> {
-                int place = add(c[0], PlaceLevel.TOWN, c[1], c[3], c[4], c[5], Integer.parseInt(c[7]), Double.parseDouble(c[8]), Double.parseDouble(c[9]), Long.parseLong(c[10]));
+                int place = add(
+                        c[0],
+                        PlaceLevel.TOWN,
+                        c[1],
+                        c[3],
+                        c[4],
+                        c[5],
+                        Integer.parseInt(c[7]),
+                        Double.parseDouble(c[8]),
+                        Double.parseDouble(c[9]),
+                        Long.parseLong(c[10]));
                 // The seat speaks for its municipality; the list has the largest place first.
-                if (!c[6].isEmpty() && (!keys.containsKey("m:" + c[6]) || c[7].equals("1") && !isSeat(keys.get("m:" + c[6])))) keys.put("m:" + c[6], place);
-                for (String name : names(c[1], c[2])) name(NameTable.Of.TOWNS, name, place, name.equals(c[1]) || c[1].contains("/") && c[1].contains(name) ? NameTable.MAIN : 0);
+                if (!c[6].isEmpty()
+                        && (!keys.containsKey("m:" + c[6]) || c[7].equals("1") && !isSeat(keys.get("m:" + c[6]))))
+                    keys.put("m:" + c[6], place);
+                for (String name : names(c[1], c[2]))
+                    name(
+                            NameTable.Of.TOWNS,
+                            name,
+                            place,
+                            name.equals(c[1]) || c[1].contains("/") && c[1].contains(name) ? NameTable.MAIN : 0);
                 double people = Double.parseDouble(c[10]) + 1;
                 double[] sum = sums.computeIfAbsent(c[3], code -> new double[3]);
                 sum[0] += people * Double.parseDouble(c[8]);
@@ -103,8 +122,20 @@ final class GazetteerPacks {
         lines("countries.tsv.gz", c -> {
             double[] sum = sums.get(c[0]);
             if (sum == null && c[5].isEmpty()) return;
-            double[] at = sum == null ? new double[] {Double.parseDouble(c[5]), Double.parseDouble(c[6])} : new double[] {sum[0] / sum[2], sum[1] / sum[2]};
-            int place = add("r" + c[0], PlaceLevel.COUNTRY, c[3], c[0], "", "", 0, at[0], at[1], sum == null ? 0 : (long) sum[2]);
+            double[] at = sum == null
+                    ? new double[] {Double.parseDouble(c[5]), Double.parseDouble(c[6])}
+                    : new double[] {sum[0] / sum[2], sum[1] / sum[2]};
+            int place = add(
+                    "r" + c[0],
+                    PlaceLevel.COUNTRY,
+                    c[3],
+                    c[0],
+                    "",
+                    "",
+                    0,
+                    at[0],
+                    at[1],
+                    sum == null ? 0 : (long) sum[2]);
             keys.put("a:" + c[0], place);
             keys.putIfAbsent("c:" + c[0], place);
             keys.putIfAbsent("c:" + c[1], place);
@@ -129,28 +160,62 @@ final class GazetteerPacks {
         if (!key.isEmpty()) tables[NameTable.Of.COUNTRIES.ordinal()].add(key, place, flags | NameTable.WHOLE);
     }
 
-    /** @param c level, code, name, other names, ISO 3166-2, number, longitude, latitude, people, further codes of ISO 3166-2 */
+    /**
+     * @param c level, code, name, other names, ISO 3166-2, number, longitude, latitude, people, further codes of ISO
+     *     3166-2
+     */
     private void region(String[] c) {
         boolean province = c[0].equals("province");
         String country = c[1].substring(0, 2);
         String region = province ? c[1].substring(0, c[1].lastIndexOf('.')) : c[1];
-        int place = add("r" + c[1], province ? PlaceLevel.PROVINCE : PlaceLevel.REGION, c[2], country, region, province ? c[1] : "", 0,
-                Double.parseDouble(c[6]), Double.parseDouble(c[7]), Long.parseLong(c[8]));
+        int place = add(
+                "r" + c[1],
+                province ? PlaceLevel.PROVINCE : PlaceLevel.REGION,
+                c[2],
+                country,
+                region,
+                province ? c[1] : "",
+                0,
+                Double.parseDouble(c[6]),
+                Double.parseDouble(c[7]),
+                Long.parseLong(c[8]));
         keys.put("a:" + c[1], place);
-        for (String name : names(c[2], c[3])) name(NameTable.Of.REGIONS, name, place, name.equals(c[2]) ? NameTable.MAIN : 0);
+        for (String name : names(c[2], c[3]))
+            name(NameTable.Of.REGIONS, name, place, name.equals(c[2]) ? NameTable.MAIN : 0);
         for (String iso : (c[4] + "|" + c[9]).split("\\|")) {
             if (iso.isEmpty()) continue;
             keys.putIfAbsent("c:" + iso, place);
             name(NameTable.Of.REGIONS, iso, place, NameTable.CODE);
-            if (LETTERED.contains(country) && iso.matches("[A-Z]{2}-[A-Z]{2,3}")) name(NameTable.Of.REGIONS, iso.substring(3), place, NameTable.CODE);
+            if (LETTERED.contains(country) && iso.matches("[A-Z]{2}-[A-Z]{2,3}"))
+                name(NameTable.Of.REGIONS, iso.substring(3), place, NameTable.CODE);
         }
         if (c[5].isEmpty()) return;
         keys.putIfAbsent("n:" + c[5], place);
         name(NameTable.Of.REGIONS, c[5], place, NameTable.CODE);
     }
 
-    private int add(String id, PlaceLevel level, String name, String country, String region, String province, int seat, double lon, double lat, long population) {
-        for (int number : GazetteerIndex.numbers(texts.at(id), texts.at(name), texts.at(country), texts.at(region), texts.at(province), level, seat, lon, lat, population)) places.add(number);
+    private int add(
+            String id,
+            PlaceLevel level,
+            String name,
+            String country,
+            String region,
+            String province,
+            int seat,
+            double lon,
+            double lat,
+            long population) {
+        for (int number : GazetteerIndex.numbers(
+                texts.at(id),
+                texts.at(name),
+                texts.at(country),
+                texts.at(region),
+                texts.at(province),
+                level,
+                seat,
+                lon,
+                lat,
+                population)) places.add(number);
         keys.put("i:" + id, count);
         return count++;
     }
@@ -180,8 +245,10 @@ final class GazetteerPacks {
     private static void lines(String pack, Line line) {
         try (var in = GazetteerPacks.class.getResourceAsStream(pack)) {
             if (in == null) throw new IOException("The pack " + pack + " is missing from the class path");
-            var reader = new BufferedReader(new InputStreamReader(new GZIPInputStream(in, 1 << 16), StandardCharsets.UTF_8), 1 << 16);
-            for (String text = reader.readLine(); text != null; text = reader.readLine()) line.take(text.split("\t", -1));
+            var reader = new BufferedReader(
+                    new InputStreamReader(new GZIPInputStream(in, 1 << 16), StandardCharsets.UTF_8), 1 << 16);
+            for (String text = reader.readLine(); text != null; text = reader.readLine())
+                line.take(text.split("\t", -1));
         } catch (IOException missing) {
             throw new UncheckedIOException(missing);
         }
@@ -204,7 +271,9 @@ final class GazetteerPacks {
 
         List<byte[]> parts(Texts texts) {
             record Name(long hash, String text) {}
-            Name[] order = bearers.keySet().stream().map(text -> new Name(NameTable.hash(text), text)).toArray(Name[]::new);
+            Name[] order = bearers.keySet().stream()
+                    .map(text -> new Name(NameTable.hash(text), text))
+                    .toArray(Name[]::new);
             Arrays.parallelSort(order, (a, b) -> Long.compare(a.hash, b.hash));
             long[] hashes = new long[order.length];
             Ints starts = new Ints();
@@ -228,7 +297,9 @@ final class GazetteerPacks {
             int f = 0;
             for (int n = 0; n < order.length; n++) {
                 String text = order[n].text;
-                if (NameTable.isSpelled(text)) for (int out = -1; out < text.length(); out++) forms[f++] = (long) NameTable.form(text, out) << 32 | n;
+                if (NameTable.isSpelled(text))
+                    for (int out = -1; out < text.length(); out++)
+                        forms[f++] = (long) NameTable.form(text, out) << 32 | n;
             }
             Arrays.parallelSort(forms);
             Ints formHashes = new Ints(spelled);
@@ -240,7 +311,15 @@ final class GazetteerPacks {
             bags.sort((a, b) -> Long.compare(a[0], b[0]));
             Ints bagNames = new Ints();
             bags.forEach(bag -> bagNames.add((int) bag[1]));
-            return List.of(bytes(hashes), starts.bytes(), all.bytes(), textAt.bytes(), formHashes.bytes(), formNames.bytes(), bytes(bags.stream().mapToLong(b -> b[0]).toArray()), bagNames.bytes());
+            return List.of(
+                    bytes(hashes),
+                    starts.bytes(),
+                    all.bytes(),
+                    textAt.bytes(),
+                    formHashes.bytes(),
+                    formNames.bytes(),
+                    bytes(bags.stream().mapToLong(b -> b[0]).toArray()),
+                    bagNames.bytes());
         }
     }
 

@@ -8,7 +8,8 @@ import java.util.Map;
 import java.util.stream.IntStream;
 
 /**
- * Places the rows of one table together: those that are sure by their own words tell in which countries and where the table
+ * Places the rows of one table together: those that are sure by their own words tell in which countries and where the
+ * table
  * lies, and that tells the namesakes of the others apart.
  */
 final class JointPlacer {
@@ -19,6 +20,7 @@ final class JointPlacer {
     private static final int FEWEST = 3;
     /** At this distance from the nearest sure place, a place has about a third of the pull of one beside it, metres. */
     private static final double REACH = 60_000;
+
     private static final double FAR = 0.05;
 
     /** Farther sure places are not felt, metres. */
@@ -27,7 +29,10 @@ final class JointPlacer {
     /** A country with less than this share of the sure rows is none of the table's. */
     private static final double HARDLY = 0.03;
 
-    /** Sure rows that a country is lent, so that one seen once is not taken for granted and one never seen not ruled out. */
+    /**
+     * Sure rows that a country is lent, so that one seen once is not taken for granted and one never seen not ruled
+     * out.
+     */
     private static final double LENT = 0.4;
 
     private final NamePlacer placer;
@@ -53,23 +58,31 @@ final class JointPlacer {
     List<Match> place(List<Words> words) {
         List<Words> read = words.stream().map(Words::read).toList();
         List<Candidates> candidates = watch.each(words.size(), i -> placer.candidates(read.get(i)));
-        List<Match> alone = IntStream.range(0, words.size()).parallel()
-                .mapToObj(i -> candidates.get(i) == null ? placer.place(read.get(i)) : candidates.get(i).alone())
+        List<Match> alone = IntStream.range(0, words.size())
+                .parallel()
+                .mapToObj(i -> candidates.get(i) == null
+                        ? placer.place(read.get(i))
+                        : candidates.get(i).alone())
                 .toList();
         List<Place> sure = new ArrayList<>();
         for (Match match : alone) {
-            if (match != null && match.place() != null && match.state() == Match.State.PLACED && match.confidence() >= SPEAKS) sure.add(match.place());
+            if (match != null
+                    && match.place() != null
+                    && match.state() == Match.State.PLACED
+                    && match.confidence() >= SPEAKS) sure.add(match.place());
         }
         Context context = sure.size() < FEWEST ? null : new Context(sure);
         TableSense sense = TableSense.of(candidates, context == null ? 1 : context.reach(placer));
-        return IntStream.range(0, words.size()).parallel()
+        return IntStream.range(0, words.size())
+                .parallel()
                 .mapToObj(i -> {
                     Match own = alone.get(i);
                     if (own == null) return NamePlacer.notFound(read.get(i));
                     Candidates found = candidates.get(i);
                     if (found == null) return own;
                     if (context == null || found.towns().size() < 2) return found.decide(place -> 1, null, sense);
-                    return found.decide(place -> context.pull(place, own.place()), "the rest of the table lies near", sense);
+                    return found.decide(
+                            place -> context.pull(place, own.place()), "the rest of the table lies near", sense);
                 })
                 .toList();
     }
@@ -95,9 +108,17 @@ final class JointPlacer {
             near = new TownIndex(List.copyOf(witnesses.keySet()));
         }
 
-        /** The share of the world's towns that lie in the countries of the table; those that are hardly seen do not count. */
+        /**
+         * The share of the world's towns that lie in the countries of the table; those that are hardly seen do not
+         * count.
+         */
         double reach(NamePlacer placer) {
-            return Math.min(1, countries.entrySet().stream().filter(c -> c.getValue() >= HARDLY * all).mapToDouble(c -> placer.shareOf(c.getKey())).sum());
+            return Math.min(
+                    1,
+                    countries.entrySet().stream()
+                            .filter(c -> c.getValue() >= HARDLY * all)
+                            .mapToDouble(c -> placer.shareOf(c.getKey()))
+                            .sum());
         }
 
         /**
@@ -108,7 +129,9 @@ final class JointPlacer {
         double pull(Place place, Place itself) {
             double share = (countries.getOrDefault(place.country(), 0.0) + LENT) / (all + LENT);
             Place itselfAlone = witnesses.getOrDefault(itself, 0) == 1 ? itself : null;
-            double nearest = near.nearest(place.lon(), place.lat(), FELT, itselfAlone).map(place::metresTo).orElse(Double.POSITIVE_INFINITY);
+            double nearest = near.nearest(place.lon(), place.lat(), FELT, itselfAlone)
+                    .map(place::metresTo)
+                    .orElse(Double.POSITIVE_INFINITY);
             return share * (FAR + (1 - FAR) * Math.exp(-nearest / REACH));
         }
     }

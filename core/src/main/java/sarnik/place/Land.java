@@ -24,9 +24,12 @@ public interface Land {
      * @param margin how far off a coast still counts, degrees; shapes for small scales cut bays and islands off
      */
     static Land of(AreaFinder finder, double margin) {
-        double[][] around = {{0, 0}, {1, 0}, {-1, 0}, {0, 1}, {0, -1}, {0.7, 0.7}, {0.7, -0.7}, {-0.7, 0.7}, {-0.7, -0.7}};
+        double[][] around = {
+            {0, 0}, {1, 0}, {-1, 0}, {0, 1}, {0, -1}, {0.7, 0.7}, {0.7, -0.7}, {-0.7, 0.7}, {-0.7, -0.7}
+        };
         return (lon, lat) -> {
-            for (double[] step : around) if (finder.at(lon + margin * step[0], lat + margin * step[1]) >= 0) return true;
+            for (double[] step : around)
+                if (finder.at(lon + margin * step[0], lat + margin * step[1]) >= 0) return true;
             return false;
         };
     }

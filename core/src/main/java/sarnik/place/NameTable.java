@@ -11,11 +11,14 @@ import java.util.List;
 import java.util.Set;
 
 /**
- * Names and the places that bear them, found by the hash of the folded name, by the words in it whatever their order, and by
+ * Names and the places that bear them, found by the hash of the folded name, by the words in it whatever their order,
+ * and by
  * what is written a slip of the pen away. Immutable, safe to share between threads.
  *
- * <p>Slips are found by deletion neighbourhoods (Mor and Fraenkel 1982): a name and a writing that share a form with at most one
- * letter taken out of each are compared by optimal string alignment (Damerau 1964; a letter too many, too few, another, or two
+ * <p>Slips are found by deletion neighbourhoods (Mor and Fraenkel 1982): a name and a writing that share a form with
+ * at most one
+ * letter taken out of each are compared by optimal string alignment (Damerau 1964; a letter too many, too few,
+ * another, or two
  * swapped). So every single slip is found, and of two slips those where each side has a letter the other lacks.
  */
 final class NameTable {
@@ -32,6 +35,7 @@ final class NameTable {
 
     /** Of a bearer: that it is the name it goes by, that it is written with its article, and that it is a code. */
     static final int MAIN = 1;
+
     static final int WHOLE = 2;
     static final int CODE = 4;
     static final int FLAGS = 3;
@@ -139,7 +143,8 @@ final class NameTable {
     List<String> withTheWords(String bag) {
         List<String> found = new ArrayList<>();
         long wanted = hash(bag);
-        for (int i = search(bags, wanted); i >= 0 && i < bags.capacity() && bags.get(i) == wanted; i++) found.add(text(bagNames.get(i)));
+        for (int i = search(bags, wanted); i >= 0 && i < bags.capacity() && bags.get(i) == wanted; i++)
+            found.add(text(bagNames.get(i)));
         return found;
     }
 
@@ -182,7 +187,8 @@ final class NameTable {
             for (int j = 1; j <= b.length(); j++) {
                 int same = a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1;
                 now[j] = Math.min(Math.min(last[j] + 1, now[j - 1] + 1), last[j - 1] + same);
-                if (i > 1 && j > 1 && a.charAt(i - 1) == b.charAt(j - 2) && a.charAt(i - 2) == b.charAt(j - 1)) now[j] = Math.min(now[j], before[j - 2] + 1);
+                if (i > 1 && j > 1 && a.charAt(i - 1) == b.charAt(j - 2) && a.charAt(i - 2) == b.charAt(j - 1))
+                    now[j] = Math.min(now[j], before[j - 2] + 1);
                 least = Math.min(least, now[j]);
             }
             if (least > most) return most + 1;

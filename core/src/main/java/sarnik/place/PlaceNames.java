@@ -86,25 +86,53 @@ final class PlaceNames {
     /** A folded name without its blanks, "and" and articles: countries are written with and without them. */
     static String squashed(String name) {
         StringBuilder out = new StringBuilder();
-        for (String word : fold(name).split(" ")) if (!word.equals("and") && !word.equals("the") && !word.equals("y") && !word.equals("e")) out.append(word);
+        for (String word : fold(name).split(" "))
+            if (!word.equals("and") && !word.equals("the") && !word.equals("y") && !word.equals("e")) out.append(word);
         return out.toString();
     }
 
-    private static final List<String> KINDS_BEFORE = List.of("state of ", "province of ", "provincia de ", "provincia di ", "region of ", "region de ", "departamento de ", "distrito de ", "county of ", "estado de ", "comunidad de ");
-    private static final List<String> KINDS_BEHIND = List.of(" county", " province", " state", " district", " region", " department", " oblast", " prefecture", " governorate", " parish", " canton");
+    private static final List<String> KINDS_BEFORE = List.of(
+            "state of ",
+            "province of ",
+            "provincia de ",
+            "provincia di ",
+            "region of ",
+            "region de ",
+            "departamento de ",
+            "distrito de ",
+            "county of ",
+            "estado de ",
+            "comunidad de ");
+    private static final List<String> KINDS_BEHIND = List.of(
+            " county",
+            " province",
+            " state",
+            " district",
+            " region",
+            " department",
+            " oblast",
+            " prefecture",
+            " governorate",
+            " parish",
+            " canton");
 
     /** The folded forms in which an area's name is looked for: as it stands, and without the word for its kind. */
     static List<String> ofAreas(String folded) {
         List<String> all = new ArrayList<>(2);
         all.add(folded);
         for (String kind : KINDS_BEFORE) if (folded.startsWith(kind)) all.add(folded.substring(kind.length()));
-        for (String kind : KINDS_BEHIND) if (folded.endsWith(kind)) all.add(folded.substring(0, folded.length() - kind.length()));
+        for (String kind : KINDS_BEHIND)
+            if (folded.endsWith(kind)) all.add(folded.substring(0, folded.length() - kind.length()));
         return all;
     }
 
-    private static final Pattern MOJIBAKE = Pattern.compile("[\u00C2\u00C3][\u0080-\u00BF\u0152\u0153\u0160\u0161\u0178\u017D\u017E\u0192\u02C6\u02DC\u2013-\u203A\u20AC\u2122]");
+    private static final Pattern MOJIBAKE = Pattern.compile(
+            "[\u00C2\u00C3][\u0080-\u00BF\u0152\u0153\u0160\u0161\u0178\u017D\u017E\u0192\u02C6\u02DC\u2013-\u203A\u20AC\u2122]");
 
-    /** A text whose UTF-8 was read as Latin-1 (or Windows' version of it), as it was meant: "MÃ¡laga" → "Málaga"; others as they are. */
+    /**
+     * A text whose UTF-8 was read as Latin-1 (or Windows' version of it), as it was meant: "MÃ¡laga" → "Málaga";
+     * others as they are.
+     */
     static String mended(String text) {
         if (isAscii(text) || !MOJIBAKE.matcher(text).find()) return text;
         for (Charset read : List.of(Charset.forName("windows-1252"), StandardCharsets.ISO_8859_1)) {
@@ -118,9 +146,16 @@ final class PlaceNames {
         return text;
     }
 
-    /** What stands before or behind a name: postcodes of digits, with a country's letters before them, or British and Canadian ones. */
-    private static final Pattern CODE_BEFORE = Pattern.compile("^(?:[A-Z]{1,2}[- ])?\\d{3,7}(?:[- ]\\d{2,4})?[,\\s]+(?=.*\\p{L})");
-    private static final Pattern CODE_BEHIND = Pattern.compile("(?<=\\p{L}.{0,200})[,\\s]+(?:(?:[A-Z]{1,2}[- ])?\\d{3,7}(?:[- ]\\d{2,4})?|[A-Z]{1,2}\\d[A-Z\\d]? ?\\d[A-Z]{2}|[A-Z]\\d[A-Z] ?\\d[A-Z]\\d)$");
+    /**
+     * What stands before or behind a name: postcodes of digits, with a country's letters before them, or British and
+     * Canadian ones.
+     */
+    private static final Pattern CODE_BEFORE =
+            Pattern.compile("^(?:[A-Z]{1,2}[- ])?\\d{3,7}(?:[- ]\\d{2,4})?[,\\s]+(?=.*\\p{L})");
+
+    private static final Pattern CODE_BEHIND = Pattern.compile(
+            "(?<=\\p{L}.{0,200})[,\\s]+(?:(?:[A-Z]{1,2}[- ])?\\d{3,7}(?:[- ]\\d{2,4})?|[A-Z]{1,2}\\d[A-Z\\d]? "
+                    + "?\\d[A-Z]{2}|[A-Z]\\d[A-Z] ?\\d[A-Z]\\d)$");
 
     /** A written name without a postcode before or behind it, mended where it was decoded in a wrong way. */
     static String bare(String written) {
@@ -129,16 +164,26 @@ final class PlaceNames {
         return CODE_BEFORE.matcher(name).replaceFirst("");
     }
 
-    private static final Pattern KIND_BEFORE = Pattern.compile("(?i)^(?:city|town|village|municipality|borough|township|district|county|greater|metropolitan city|ciudad|villa|municipio|ayuntamiento|concello|câmara municipal|município|concelho|cidade|vila|ville|commune|comune|città|stadt|gemeinde|gemeente|gmina|kommune|kommun)(?: autónoma)?(?: of| de la| de los| de| del| do| da| di)? (?=\\p{L})");
-    private static final Pattern KIND_BEHIND = Pattern.compile("(?i)(?<=\\p{L}) (?:city|town|village|municipality|borough|township|district|county|cdp|metropolitan area|metro|urban area|shi|-shi)$");
+    private static final Pattern KIND_BEFORE = Pattern.compile(
+            "(?i)^(?:city|town|village|municipality|borough|township|district|county|greater|metropolitan "
+                    + "city|ciudad|villa|municipio|ayuntamiento|concello|câmara "
+                    + "municipal|município|concelho|cidade|vila|ville|commune|comune|città|stadt|gemeinde|"
+                    + "gemeente|gmina|kommune|kommun)(?: autónoma)?(?: of| de la| de los| de| del| do| da| di)? "
+                    + "(?=\\p{L})");
+    private static final Pattern KIND_BEHIND = Pattern.compile("(?i)(?<=\\p{L}) "
+            + "(?:city|town|village|municipality|borough|township|district|county|cdp|metropolitan "
+            + "area|metro|urban area|shi|-shi)$");
 
     /**
-     * The names in one written text, the likeliest first: "Alacant/Alicante" holds two, "Coruña (A)" and "Coruña, A" one, "City of
+     * The names in one written text, the likeliest first: "Alacant/Alicante" holds two, "Coruña (A)" and "Coruña, A"
+     * one, "City of
      * Bath" is Bath where nothing is called so as a whole.
      */
     static List<String> spellings(String written) {
         List<String> all = names(written);
-        String kindless = KIND_BEHIND.matcher(KIND_BEFORE.matcher(written).replaceFirst("")).replaceFirst("");
+        String kindless = KIND_BEHIND
+                .matcher(KIND_BEFORE.matcher(written).replaceFirst(""))
+                .replaceFirst("");
         if (!kindless.equals(written)) all.add(kindless);
         return all;
     }
@@ -160,10 +205,22 @@ final class PlaceNames {
     }
 
     private static final Map<String, List<String>> ABBREVIATIONS = Map.ofEntries(
-            Map.entry("sta", List.of("santa")), Map.entry("sto", List.of("santo")), Map.entry("s", List.of("san", "sao")), Map.entry("st", List.of("sant", "saint")),
-            Map.entry("ste", List.of("sainte")), Map.entry("vva", List.of("villanueva")), Map.entry("vfca", List.of("villafranca")), Map.entry("pto", List.of("puerto")),
-            Map.entry("ntra", List.of("nuestra")), Map.entry("sra", List.of("senora")), Map.entry("v", List.of("vila", "villa")), Map.entry("vn", List.of("vila nova")),
-            Map.entry("fte", List.of("fuente")), Map.entry("gral", List.of("general")), Map.entry("mte", List.of("monte")), Map.entry("cdad", List.of("ciudad")));
+            Map.entry("sta", List.of("santa")),
+            Map.entry("sto", List.of("santo")),
+            Map.entry("s", List.of("san", "sao")),
+            Map.entry("st", List.of("sant", "saint")),
+            Map.entry("ste", List.of("sainte")),
+            Map.entry("vva", List.of("villanueva")),
+            Map.entry("vfca", List.of("villafranca")),
+            Map.entry("pto", List.of("puerto")),
+            Map.entry("ntra", List.of("nuestra")),
+            Map.entry("sra", List.of("senora")),
+            Map.entry("v", List.of("vila", "villa")),
+            Map.entry("vn", List.of("vila nova")),
+            Map.entry("fte", List.of("fuente")),
+            Map.entry("gral", List.of("general")),
+            Map.entry("mte", List.of("monte")),
+            Map.entry("cdad", List.of("ciudad")));
 
     /** Folded forms with usual abbreviations written out: "sta marta" → "santa marta"; empty where there is none. */
     static List<String> writtenOut(String folded) {
@@ -172,13 +229,19 @@ final class PlaceNames {
         for (String word : folded.split(" ")) {
             List<String> meant = ABBREVIATIONS.getOrDefault(word, List.of(word));
             any |= ABBREVIATIONS.containsKey(word);
-            all = all.stream().flatMap(head -> meant.stream().map(w -> head.isEmpty() ? w : head + " " + w)).limit(6).toList();
+            all = all.stream()
+                    .flatMap(head -> meant.stream().map(w -> head.isEmpty() ? w : head + " " + w))
+                    .limit(6)
+                    .toList();
         }
         return any ? all : List.of();
     }
 
     /** The words of a folded name in alphabetical order, for finding swapped ones; articles do not matter. */
     static String bag(String folded) {
-        return Arrays.stream(folded.split(" ")).filter(w -> !ARTICLES.contains(w)).sorted().collect(Collectors.joining(" "));
+        return Arrays.stream(folded.split(" "))
+                .filter(w -> !ARTICLES.contains(w))
+                .sorted()
+                .collect(Collectors.joining(" "));
     }
 }

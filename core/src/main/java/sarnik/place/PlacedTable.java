@@ -39,12 +39,15 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
 
     /** These rows as destinations, and another placing of the same rows as their origins. */
     public PlacedTable from(PlacedTable origins) {
-        return new PlacedTable(table.with(java.util.Map.of(ORIGIN, origins.table.column(PLACE))), finds, findOfRow, origins);
+        return new PlacedTable(
+                table.with(java.util.Map.of(ORIGIN, origins.table.column(PLACE))), finds, findOfRow, origins);
     }
 
     /** What was found for destinations and for origins. */
     public List<Find> allFinds() {
-        return origin == null ? finds : Stream.concat(finds.stream(), origin.finds.stream()).toList();
+        return origin == null
+                ? finds
+                : Stream.concat(finds.stream(), origin.finds.stream()).toList();
     }
 
     /**
@@ -66,15 +69,26 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
     /** Rows in this state. */
     public long rows(Match.State state) {
         // Of a row from one place to another the worse end counts.
-        if (origin != null) return IntStream.range(0, findOfRow.length).filter(row -> worse(match(row).state(), origin.match(row).state()) == state).count();
-        return finds.stream().filter(f -> f.match().state() == state).mapToLong(Find::rows).sum();
+        if (origin != null)
+            return IntStream.range(0, findOfRow.length)
+                    .filter(row -> worse(match(row).state(), origin.match(row).state()) == state)
+                    .count();
+        return finds.stream()
+                .filter(f -> f.match().state() == state)
+                .mapToLong(Find::rows)
+                .sum();
     }
 
-    /** What holds for many rows alike, said once for the table instead of at each row; empty where there is nothing to say. */
+    /**
+     * What holds for many rows alike, said once for the table instead of at each row; empty where there is nothing to
+     * say.
+     */
     public List<String> remarks() {
-        Map<String, Long> rows = allFinds().stream().collect(Collectors.groupingBy(f -> f.match().reason(), Collectors.summingLong(Find::rows)));
+        Map<String, Long> rows = allFinds().stream()
+                .collect(Collectors.groupingBy(f -> f.match().reason(), Collectors.summingLong(Find::rows)));
         List<String> remarks = new java.util.ArrayList<>();
-        if (rows.containsKey(CoordinatePlacer.TURNED)) remarks.add("Latitude and longitude stand the other way round in this table; they were turned.");
+        if (rows.containsKey(CoordinatePlacer.TURNED))
+            remarks.add("Latitude and longitude stand the other way round in this table; they were turned.");
         Long far = rows.get(CoordinatePlacer.FAR);
         if (far != null) remarks.add("Of %,d rows no town lies within 100 km.".formatted(far));
         Long sea = rows.get(CoordinatePlacer.AT_SEA);
@@ -87,7 +101,8 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
     }
 
     /**
-     * What the finds and places take in memory beside the table, bytes, with room for a grouping of the rows (a number a row).
+     * What the finds and places take in memory beside the table, bytes, with room for a grouping of the rows (a number
+     * a row).
      * A find holds its words, a match and a place: about 400 bytes in all.
      */
     public long bytes() {

@@ -1,24 +1,37 @@
 package sarnik.place;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonTypeName;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import com.fasterxml.jackson.annotation.JsonTypeInfo;
-import com.fasterxml.jackson.annotation.JsonTypeName;
-import com.fasterxml.jackson.annotation.JsonIgnore;
-import com.fasterxml.jackson.annotation.JsonSubTypes;
 
 /** The recipe that says how a dataset's rows are located. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
-@JsonSubTypes({@JsonSubTypes.Type(Placing.ByName.class), @JsonSubTypes.Type(Placing.ByTie.class), @JsonSubTypes.Type(Placing.ByCoordinates.class),
-    @JsonSubTypes.Type(Placing.ByWords.class), @JsonSubTypes.Type(Placing.ByCode.class), @JsonSubTypes.Type(Placing.ByArea.class), @JsonSubTypes.Type(Placing.FromTo.class)})
+@JsonSubTypes({
+    @JsonSubTypes.Type(Placing.ByName.class),
+    @JsonSubTypes.Type(Placing.ByTie.class),
+    @JsonSubTypes.Type(Placing.ByCoordinates.class),
+    @JsonSubTypes.Type(Placing.ByWords.class),
+    @JsonSubTypes.Type(Placing.ByCode.class),
+    @JsonSubTypes.Type(Placing.ByArea.class),
+    @JsonSubTypes.Type(Placing.FromTo.class)
+})
 public sealed interface Placing {
 
     /** What rows are placed by, as people read it. */
     default String words() {
-        if (this instanceof ByName n) return Stream.of(n.town(), n.province(), n.country()).filter(Objects::nonNull).collect(Collectors.joining(", "));
-        if (this instanceof ByCoordinates c) return c.lon() == null ? "the coordinates in " + c.lat() : "the coordinates in " + c.lat() + " and " + c.lon();
+        if (this instanceof ByName n)
+            return Stream.of(n.town(), n.province(), n.country())
+                    .filter(Objects::nonNull)
+                    .collect(Collectors.joining(", "));
+        if (this instanceof ByCoordinates c)
+            return c.lon() == null
+                    ? "the coordinates in " + c.lat()
+                    : "the coordinates in " + c.lat() + " and " + c.lon();
         if (this instanceof ByWords w) return "the words in " + w.column();
         if (this instanceof ByCode c) return "the code in " + c.column();
         if (this instanceof FromTo f) return "from " + f.from().words() + " to " + f.to().words();
@@ -64,7 +77,8 @@ public sealed interface Placing {
      * @param lat column of latitudes or northings, or of both numbers in one text
      * @param lon column of longitudes or eastings; null where {@code lat} holds both
      * @param epsg the projected system of the EPSG register that they are in; null for degrees (WGS 84)
-     * @param alike other systems that the numbers fit as well, as long as nobody has said which it is; null where it is known
+     * @param alike other systems that the numbers fit as well, as long as nobody has said which it is; null where it
+     *     is known
      */
     @JsonTypeName("coordinates")
     record ByCoordinates(String lat, String lon, Integer epsg, List<Integer> alike) implements Placing {
@@ -89,14 +103,16 @@ public sealed interface Placing {
     record ByWords(String column) implements Placing {}
 
     /**
-     * By codes: countries (ISO 3166-1 alpha-2, alpha-3), regions and provinces (ISO 3166-2, Spain's two digits), Spanish
+     * By codes: countries (ISO 3166-1 alpha-2, alpha-3), regions and provinces (ISO 3166-2, Spain's two digits),
+     * Spanish
      * municipalities (five digits). Lost leading zeros are put back.
      */
     @JsonTypeName("code")
     record ByCode(String column) implements Placing {}
 
     /**
-     * From one place to another: a row lies at its destination, and comes from its origin. Each may be placed in any other way.
+     * From one place to another: a row lies at its destination, and comes from its origin. Each may be placed in any
+     * other way.
      *
      * @param from how the origin is placed
      * @param to how the destination is placed

@@ -10,7 +10,6 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-
 import sarnik.geo.BoundarySet;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
@@ -37,21 +36,62 @@ public final class PlacingGuess {
     private static final int LARGE = 100_000;
 
     /** What is written like a date or a time: a time is never a place. */
-    private static final Pattern MOMENT = Pattern.compile("\\d{1,4}[-/.]\\d{1,2}[-/.]\\d{1,4}|\\d{1,2}:\\d{2}|\\d{4}-?[QW]\\d|^[A-Za-z]{3,9}\\.? \\d{2,4}$");
+    private static final Pattern MOMENT = Pattern.compile(
+            "\\d{1,4}[-/.]\\d{1,2}[-/.]\\d{1,4}|\\d{1,2}:\\d{2}|\\d{4}-?[QW]\\d|^[A-Za-z]{3,9}\\.? \\d{2,4}$");
 
-    private static final Set<String> TOWN_NAMES = Set.of("town", "city", "municipality", "village", "settlement", "place",
-            "municipio", "ciudad", "localidad", "poblacion", "pueblo", "concelho", "cidade", "localidade", "ville", "ort");
-    private static final Set<String> PROVINCE_NAMES = Set.of("province", "provincia", "district", "distrito", "region",
-            "county", "state", "department", "comunidad", "estado");
+    private static final Set<String> TOWN_NAMES = Set.of(
+            "town",
+            "city",
+            "municipality",
+            "village",
+            "settlement",
+            "place",
+            "municipio",
+            "ciudad",
+            "localidad",
+            "poblacion",
+            "pueblo",
+            "concelho",
+            "cidade",
+            "localidade",
+            "ville",
+            "ort");
+    private static final Set<String> PROVINCE_NAMES = Set.of(
+            "province",
+            "provincia",
+            "district",
+            "distrito",
+            "region",
+            "county",
+            "state",
+            "department",
+            "comunidad",
+            "estado");
     private static final Set<String> COUNTRY_NAMES = Set.of("country", "pais", "nation", "land", "pays");
 
-    private static final Set<String> ORIGIN_NAMES = Set.of("origin", "from", "source", "depot", "origen", "desde", "origem");
+    private static final Set<String> ORIGIN_NAMES =
+            Set.of("origin", "from", "source", "depot", "origen", "desde", "origem");
     private static final Set<String> DESTINATION_NAMES = Set.of("destination", "to", "target", "destino", "hasta");
     private static final Set<String> LAT_NAMES = Set.of("lat", "latitude", "latitud", "breite", "y");
     private static final Set<String> LON_NAMES = Set.of("lon", "lng", "long", "longitude", "longitud", "lange", "x");
-    private static final Set<String> EASTING_NAMES = Set.of("x", "easting", "east", "utmx", "xutm", "coordx", "xcoord", "este", "utm", "e", "ost", "rechtswert", "oost");
-    private static final Set<String> NORTHING_NAMES = Set.of("y", "northing", "north", "utmy", "yutm", "coordy", "ycoord", "norte", "n", "nord", "hochwert", "noord");
-    private static final Set<String> BOTH_NAMES = Set.of("coordinates", "coordinate", "coordenadas", "position", "location", "point", "latlon", "gps");
+    private static final Set<String> EASTING_NAMES = Set.of(
+            "x",
+            "easting",
+            "east",
+            "utmx",
+            "xutm",
+            "coordx",
+            "xcoord",
+            "este",
+            "utm",
+            "e",
+            "ost",
+            "rechtswert",
+            "oost");
+    private static final Set<String> NORTHING_NAMES = Set.of(
+            "y", "northing", "north", "utmy", "yutm", "coordy", "ycoord", "norte", "n", "nord", "hochwert", "noord");
+    private static final Set<String> BOTH_NAMES =
+            Set.of("coordinates", "coordinate", "coordenadas", "position", "location", "point", "latlon", "gps");
     private static final int FEWEST_CODES = 5;
     private static final double CODES_THAT_FIT = 0.95;
     private static final double NEARLY_ALL = 0.9;
@@ -63,13 +103,19 @@ public final class PlacingGuess {
         this.gazetteer = gazetteer;
     }
 
-    /** By the file's own shapes, which come before any column that looks as if it told a place; empty where most rows have none. */
+    /**
+     * By the file's own shapes, which come before any column that looks as if it told a place; empty where most rows
+     * have none.
+     */
     public Optional<Placing> ownShapes(Reading reading) {
         if (reading.position().isEmpty()) return Optional.empty();
         Column lon = reading.table().column(reading.position().get(0));
         int filled = 0;
         for (int row = 0; row < lon.size(); row++) if (lon.text(row) != null) filled++;
-        return filled < MOST * lon.size() ? Optional.empty() : Optional.of(new Placing.ByCoordinates(reading.position().get(1), reading.position().get(0)));
+        return filled < MOST * lon.size()
+                ? Optional.empty()
+                : Optional.of(new Placing.ByCoordinates(
+                        reading.position().get(1), reading.position().get(0)));
     }
 
     /** The likeliest recipe: by coordinates where nearly every row has them, else by name; empty when nothing tells. */
@@ -95,17 +141,22 @@ public final class PlacingGuess {
             for (String name : table.names()) {
                 List<String> codes = digits(table.column(name));
                 if (codes.size() < FEWEST_CODES) continue;
-                long fit = codes.stream().filter(c -> matcher.match(c).place() != null).count();
+                long fit = codes.stream()
+                        .filter(c -> matcher.match(c).place() != null)
+                        .count();
                 if (fit >= CODES_THAT_FIT * codes.size()) return Optional.of(new Placing.ByArea(name, set.name()));
             }
         }
         return Optional.empty();
     }
 
-    /** The distinct values of a text column whose values are all digits, some of them with a leading zero; else none. */
+    /**
+     * The distinct values of a text column whose values are all digits, some of them with a leading zero; else none.
+     */
     private static List<String> digits(Column column) {
         if (!(column instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT) return List.of();
-        boolean codes = coded.dictionary().stream().allMatch(v -> v.matches("[0-9]{1,6}")) && coded.dictionary().stream().anyMatch(v -> v.startsWith("0"));
+        boolean codes = coded.dictionary().stream().allMatch(v -> v.matches("[0-9]{1,6}"))
+                && coded.dictionary().stream().anyMatch(v -> v.startsWith("0"));
         return codes ? coded.dictionary() : List.of();
     }
 
@@ -121,7 +172,12 @@ public final class PlacingGuess {
         String words = named(table, names, MOST, this::namesAPlace);
         if (words != null) return Optional.of(new Placing.ByWords(words));
         // Digits alone count hours and pieces as well as provinces.
-        String code = named(table, names, NEARLY_ALL, v -> v.chars().anyMatch(Character::isLetter) && gazetteer.byCode(v).isPresent());
+        String code = named(
+                table,
+                names,
+                NEARLY_ALL,
+                v -> v.chars().anyMatch(Character::isLetter)
+                        && gazetteer.byCode(v).isPresent());
         return Optional.ofNullable(code).map(Placing.ByCode::new);
     }
 
@@ -144,7 +200,8 @@ public final class PlacingGuess {
     }
 
     private static Optional<Placing> degrees(Table table, Set<String> end) {
-        List<String> columns = table.names().stream().filter(n -> isNamed(n, end)).toList();
+        List<String> columns =
+                table.names().stream().filter(n -> isNamed(n, end)).toList();
         String lat = named(table, columns, LAT_NAMES, NEARLY_ALL, PlacingGuess::isDegrees);
         String lon = named(table, columns, LON_NAMES, NEARLY_ALL, PlacingGuess::isDegrees);
         return lat == null || lon == null ? Optional.empty() : Optional.of(new Placing.ByCoordinates(lat, lon));
@@ -156,7 +213,9 @@ public final class PlacingGuess {
 
     private boolean namesAPlace(String words) {
         Words parts = Words.of(words, gazetteer);
-        return parts.town() != null && !parts.town().isEmpty() && !gazetteer.towns(parts.town()).isEmpty();
+        return parts.town() != null
+                && !parts.town().isEmpty()
+                && !gazetteer.towns(parts.town()).isEmpty();
     }
 
     private Optional<Placing> coordinates(Table table) {
@@ -167,7 +226,9 @@ public final class PlacingGuess {
         String northing = named(table, NORTHING_NAMES, PlacingGuess::isMetres);
         if (easting != null && northing != null) {
             Optional<ProjectionGuess.Guess> guess = new ProjectionGuess(gazetteer).guess(table, easting, northing);
-            if (guess.isPresent()) return Optional.of(new Placing.ByCoordinates(northing, easting, guess.get().epsg(), guess.get().alike()));
+            if (guess.isPresent())
+                return Optional.of(new Placing.ByCoordinates(
+                        northing, easting, guess.get().epsg(), guess.get().alike()));
         }
         String both = named(table, BOTH_NAMES, v -> Degrees.readPair(v) != null);
         return both == null ? Optional.empty() : Optional.of(new Placing.ByCoordinates(both, null));
@@ -181,7 +242,10 @@ public final class PlacingGuess {
         }
     }
 
-    /** A column of one of these names whose rows are nearly all filled with values that can be read; null where there is none. */
+    /**
+     * A column of one of these names whose rows are nearly all filled with values that can be read; null where there
+     * is none.
+     */
     private static String named(Table table, Set<String> names, Predicate<String> isReadable) {
         return named(table, names, NEARLY_ALL, isReadable);
     }
@@ -190,7 +254,8 @@ public final class PlacingGuess {
         return named(table, table.names(), names, share, isReadable);
     }
 
-    private static String named(Table table, List<String> columns, Set<String> names, double share, Predicate<String> isReadable) {
+    private static String named(
+            Table table, List<String> columns, Set<String> names, double share, Predicate<String> isReadable) {
         for (String name : columns) {
             if (!isNamed(name, names)) continue;
             Column column = table.column(name);
@@ -210,16 +275,25 @@ public final class PlacingGuess {
     /** The likeliest recipe by name; {@link Placing.ByName#isEmpty() empty} when no column holds places. */
     Placing.ByName names(Table table) {
         String country = best(table, Set.of(), COUNTRY_NAMES, this::isCountry, false);
-        String town = best(table, taken(country), TOWN_NAMES, v -> !gazetteer.towns(v).isEmpty(), true);
-        String province = best(table, taken(country, town), PROVINCE_NAMES, v -> !gazetteer.regions(v).isEmpty(), false);
-        // Provinces often bear their capital's name: the column of the narrower name wins only if it says so or reaches further.
-        if (town != null && province == null && isNamed(town, PROVINCE_NAMES)) return new Placing.ByName(null, town, country);
+        String town =
+                best(table, taken(country), TOWN_NAMES, v -> !gazetteer.towns(v).isEmpty(), true);
+        String province = best(
+                table,
+                taken(country, town),
+                PROVINCE_NAMES,
+                v -> !gazetteer.regions(v).isEmpty(),
+                false);
+        // Provinces often bear their capital's name: the column of the narrower name wins only if it says so or reaches
+        // further.
+        if (town != null && province == null && isNamed(town, PROVINCE_NAMES))
+            return new Placing.ByName(null, town, country);
         return new Placing.ByName(town, province, country);
     }
 
     /** Letters that are a region's code as well say nothing of a country. */
     private boolean isCountry(String value) {
-        return gazetteer.country(value).isPresent() && (!gazetteer.isCountryCode(value) || gazetteer.regions(value).isEmpty());
+        return gazetteer.country(value).isPresent()
+                && (!gazetteer.isCountryCode(value) || gazetteer.regions(value).isEmpty());
     }
 
     private static Set<String> taken(String... names) {
@@ -235,16 +309,27 @@ public final class PlacingGuess {
         String best = null;
         double bestScore = ENOUGH;
         for (String name : table.names()) {
-            if (taken.contains(name) || !(table.column(name) instanceof CodedColumn column) || column.type() != ColumnType.TEXT) continue;
+            if (taken.contains(name)
+                    || !(table.column(name) instanceof CodedColumn column)
+                    || column.type() != ColumnType.TEXT) continue;
             if (words != TOWN_NAMES && isNamed(name, TOWN_NAMES)) continue;
-            if (words == TOWN_NAMES && (isNamed(name, PROVINCE_NAMES) || isNamed(name, COUNTRY_NAMES)) && anyNamed(table, TOWN_NAMES)) continue;
+            if (words == TOWN_NAMES
+                    && (isNamed(name, PROVINCE_NAMES) || isNamed(name, COUNTRY_NAMES))
+                    && anyNamed(table, TOWN_NAMES)) continue;
             if (words == PROVINCE_NAMES && isNamed(name, COUNTRY_NAMES)) continue;
             if (words == COUNTRY_NAMES && isNamed(name, PROVINCE_NAMES)) continue;
             List<String> values = sample(column.dictionary());
             boolean named = isNamed(name, words);
-            if (values.size() < MOST_NAMELESS * Math.min(LOOKED_AT, column.dictionary().size())) continue;
+            if (values.size()
+                    < MOST_NAMELESS * Math.min(LOOKED_AT, column.dictionary().size())) continue;
             double share = share(values, isKnown);
-            if (towns && named) share += SLIP_COUNTS * share(values, v -> !isKnown.test(v) && v.length() > 4 && !gazetteer.nearlyTowns(v).isEmpty());
+            if (towns && named)
+                share += SLIP_COUNTS
+                        * share(
+                                values,
+                                v -> !isKnown.test(v)
+                                        && v.length() > 4
+                                        && !gazetteer.nearlyTowns(v).isEmpty());
             if (share < 0.2 || towns && !named && !liesSomewhere(values)) continue;
             double score = share + (named ? NAME_COUNTS : 0);
             if (score > bestScore) {
@@ -266,7 +351,10 @@ public final class PlacingGuess {
         return sample;
     }
 
-    /** Whether words lie somewhere together, as the towns of a table do, or are large cities: words of other kinds that towns bear too are scattered. */
+    /**
+     * Whether words lie somewhere together, as the towns of a table do, or are large cities: words of other kinds that
+     * towns bear too are scattered.
+     */
     private boolean liesSomewhere(List<String> values) {
         Map<String, Integer> countries = new HashMap<>();
         int known = 0;

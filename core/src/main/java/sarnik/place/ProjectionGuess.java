@@ -11,14 +11,19 @@ import sarnik.table.Column;
 import sarnik.table.Table;
 
 /**
- * Guesses in which projected system coordinates are. Every system of the register is tried: the rows have to fall into its own
+ * Guesses in which projected system coordinates are. Every system of the register is tried: the rows have to fall into
+ * its own
  * area and beside towns there. Systems that put them at the same spots count as one. What the rows name beside (towns,
- * provinces, countries) tells the others apart; where nothing does, as between the zones of UTM, all that are left are given.
+ * provinces, countries) tells the others apart; where nothing does, as between the zones of UTM, all that are left are
+ * given.
  */
 final class ProjectionGuess {
 
-    /** Of systems that agree the commoner one is named: these before others, in this order (codes of the EPSG dataset). */
-    private static final List<Integer> COMMON = List.of(25830, 25829, 25831, 25828, 25832, 25833, 3857, 3035, 3763, 2154, 27700, 32630, 32629, 32631, 32632, 32633);
+    /**
+     * Of systems that agree the commoner one is named: these before others, in this order (codes of the EPSG dataset).
+     */
+    private static final List<Integer> COMMON = List.of(
+            25830, 25829, 25831, 25828, 25832, 25833, 3857, 3035, 3763, 2154, 27700, 32630, 32629, 32631, 32632, 32633);
 
     private static final double BESIDE = 12_000;
     /** A country often writes all of its rows in the zone of its middle: some may lie in the zones beside. */
@@ -48,7 +53,8 @@ final class ProjectionGuess {
      * What the numbers may be.
      *
      * @param epsg the likeliest system
-     * @param alike others that fit as well and put the rows elsewhere, the likeliest first; empty where it is the only one
+     * @param alike others that fit as well and put the rows elsewhere, the likeliest first; empty where it is the only
+     *     one
      */
     record Guess(int epsg, List<Integer> alike) {}
 
@@ -76,11 +82,15 @@ final class ProjectionGuess {
         List<Sample> samples = samples(table.column(easting), table.column(northing), table.rows());
         if (samples.isEmpty()) return Optional.empty();
         List<Candidate> fits = new ArrayList<>();
-        for (SystemRegister.Entry entry : SystemRegister.shipped().projected()) fit(entry, table, samples).ifPresent(fits::add);
+        for (SystemRegister.Entry entry : SystemRegister.shipped().projected())
+            fit(entry, table, samples).ifPresent(fits::add);
         double named = fits.stream().mapToDouble(Candidate::named).max().orElse(0);
         fits.removeIf(c -> c.beside < BESIDE_TOWNS || named >= NAMED && c.named < named - CLEARLY);
         // The best named and the best beside towns come first; of those that agree the commoner one speaks for all.
-        fits.sort(Comparator.comparingDouble((Candidate c) -> -Math.round(10 * (c.named + c.beside))).thenComparingInt(Candidate::rank).thenComparingDouble(c -> c.entry.size()).thenComparingInt(c -> c.entry.code()));
+        fits.sort(Comparator.comparingDouble((Candidate c) -> -Math.round(10 * (c.named + c.beside)))
+                .thenComparingInt(Candidate::rank)
+                .thenComparingDouble(c -> c.entry.size())
+                .thenComparingInt(c -> c.entry.code()));
         List<Candidate> apart = new ArrayList<>();
         for (Candidate fit : fits) if (apart.stream().noneMatch(fit::isBeside)) apart.add(fit);
         if (apart.isEmpty()) return Optional.empty();
@@ -89,7 +99,14 @@ final class ProjectionGuess {
     }
 
     private static int spokesman(Candidate of, List<Candidate> fits) {
-        return fits.stream().filter(of::isBeside).min(Comparator.comparingInt(Candidate::rank).thenComparingDouble(c -> c.entry.size()).thenComparingInt(c -> c.entry.code())).orElse(of).entry.code();
+        return fits.stream()
+                .filter(of::isBeside)
+                .min(Comparator.comparingInt(Candidate::rank)
+                        .thenComparingDouble(c -> c.entry.size())
+                        .thenComparingInt(c -> c.entry.code()))
+                .orElse(of)
+                .entry
+                .code();
     }
 
     private static List<Sample> samples(Column x, Column y, int rows) {
@@ -127,13 +144,16 @@ final class ProjectionGuess {
             if (i + 1 == FIRST_LOOK && around < FIRST_LOOK / 2) return Optional.empty();
         }
         double all = samples.size();
-        return around < AROUND_ITS_AREA * all || within < IN_ITS_AREA * all && named < IN_ITS_AREA * all ? Optional.empty() : Optional.of(new Candidate(entry, first, beside / all, named / all));
+        return around < AROUND_ITS_AREA * all || within < IN_ITS_AREA * all && named < IN_ITS_AREA * all
+                ? Optional.empty()
+                : Optional.of(new Candidate(entry, first, beside / all, named / all));
     }
 
     private static boolean isAround(SystemRegister.Entry entry, double lon, double lat) {
         if (lat < entry.south() - MARGIN_LAT || lat > entry.north() + MARGIN_LAT) return false;
         if (entry.holds(lon, Math.max(entry.south(), Math.min(entry.north(), lat)))) return true;
-        return Math.abs(Math.IEEEremainder(lon - entry.west(), 360)) <= MARGIN_LON || Math.abs(Math.IEEEremainder(lon - entry.east(), 360)) <= MARGIN_LON;
+        return Math.abs(Math.IEEEremainder(lon - entry.west(), 360)) <= MARGIN_LON
+                || Math.abs(Math.IEEEremainder(lon - entry.east(), 360)) <= MARGIN_LON;
     }
 
     private static double number(Column column, int row) {
@@ -147,15 +167,18 @@ final class ProjectionGuess {
     /** How well a row names a place that its numbers lie beside: its town 1, its province and its country less. */
     private double named(Table table, int row, Place near) {
         String town = PlaceNames.fold(near.name());
-        String province = gazetteer.provinceOf(near).map(p -> PlaceNames.fold(p.name())).orElse("");
+        String province =
+                gazetteer.provinceOf(near).map(p -> PlaceNames.fold(p.name())).orElse("");
         double best = 0;
         for (String column : table.names()) {
-            if (!(table.column(column) instanceof CodedColumn) || table.column(column).isMissing(row)) continue;
+            if (!(table.column(column) instanceof CodedColumn)
+                    || table.column(column).isMissing(row)) continue;
             String text = table.column(column).text(row);
             String folded = PlaceNames.fold(text);
             if (folded.equals(town)) return 1;
             if (folded.equals(province)) best = Math.max(best, NAMES_PROVINCE);
-            else if (gazetteer.country(text).filter(near.country()::equals).isPresent()) best = Math.max(best, NAMES_COUNTRY);
+            else if (gazetteer.country(text).filter(near.country()::equals).isPresent())
+                best = Math.max(best, NAMES_COUNTRY);
         }
         return best;
     }

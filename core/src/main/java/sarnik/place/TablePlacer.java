@@ -59,7 +59,10 @@ public final class TablePlacer {
         CodedColumn[] columns = {
             coded(table, recipe.town()), coded(table, recipe.province()), coded(table, recipe.country())
         };
-        return place(table, columns, new JointPlacer(new NamePlacer(gazetteer), watch)::place,
+        return place(
+                table,
+                columns,
+                new JointPlacer(new NamePlacer(gazetteer), watch)::place,
                 row -> new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row)));
     }
 
@@ -73,10 +76,20 @@ public final class TablePlacer {
         CodedColumn[] columns = recipe.lon() == null
                 ? new CodedColumn[] {coded(table, recipe.lat())}
                 : new CodedColumn[] {coded(table, recipe.lat()), coded(table, recipe.lon()), null};
-        Projection projection = recipe.epsg() == null ? Projection.DEGREES
-                : Projection.ofEpsg(recipe.epsg()).orElseThrow(() -> new IllegalArgumentException("The EPSG register that ships has no system " + recipe.epsg()));
-        List<Projection> alike = recipe.alike() == null ? List.of() : recipe.alike().stream().flatMap(code -> Projection.ofEpsg(code).stream()).toList();
-        return place(table, columns, new CoordinatePlacer(gazetteer, projection, alike, land, watch)::place,
+        Projection projection = recipe.epsg() == null
+                ? Projection.DEGREES
+                : Projection.ofEpsg(recipe.epsg())
+                        .orElseThrow(() -> new IllegalArgumentException(
+                                "The EPSG register that ships has no system " + recipe.epsg()));
+        List<Projection> alike = recipe.alike() == null
+                ? List.of()
+                : recipe.alike().stream()
+                        .flatMap(code -> Projection.ofEpsg(code).stream())
+                        .toList();
+        return place(
+                table,
+                columns,
+                new CoordinatePlacer(gazetteer, projection, alike, land, watch)::place,
                 row -> new Words(text(columns[0], row), recipe.lon() == null ? null : text(columns[1], row), null));
     }
 
@@ -87,8 +100,13 @@ public final class TablePlacer {
      */
     public PlacedTable byWords(Table table, Placing.ByWords recipe) {
         CodedColumn column = needed(table, recipe.column());
-        return place(table, new CodedColumn[] {column},
-                all -> new JointPlacer(new NamePlacer(gazetteer), watch).place(all.stream().map(w -> Words.of(w.town(), gazetteer)).toList()),
+        return place(
+                table,
+                new CodedColumn[] {column},
+                all -> new JointPlacer(new NamePlacer(gazetteer), watch)
+                        .place(all.stream()
+                                .map(w -> Words.of(w.town(), gazetteer))
+                                .toList()),
                 row -> new Words(text(column, row), null, null));
     }
 
@@ -99,7 +117,11 @@ public final class TablePlacer {
      */
     public PlacedTable byCode(Table table, Placing.ByCode recipe) {
         CodedColumn column = needed(table, recipe.column());
-        return place(table, new CodedColumn[] {column}, all -> all.stream().map(w -> code(w.town())).toList(), row -> new Words(text(column, row), null, null));
+        return place(
+                table,
+                new CodedColumn[] {column},
+                all -> all.stream().map(w -> code(w.town())).toList(),
+                row -> new Words(text(column, row), null, null));
     }
 
     /**
@@ -110,7 +132,11 @@ public final class TablePlacer {
     public PlacedTable byArea(Table table, String column, BoundarySet set) {
         CodedColumn values = needed(table, column);
         AreaMatcher matcher = new AreaMatcher(set);
-        return place(table, new CodedColumn[] {values}, all -> all.stream().map(w -> matcher.match(w.town())).toList(), row -> new Words(text(values, row), null, null));
+        return place(
+                table,
+                new CodedColumn[] {values},
+                all -> all.stream().map(w -> matcher.match(w.town())).toList(),
+                row -> new Words(text(values, row), null, null));
     }
 
     private Match code(String code) {
@@ -119,8 +145,10 @@ public final class TablePlacer {
         Optional<Place> exact = gazetteer.byCode(code).or(() -> Decisions.place(code, gazetteer));
         if (exact.isPresent()) return new Match(exact.get(), Match.State.PLACED, 0.99, "The code fits.", List.of());
         boolean digits = code.matches("[0-9]+");
-        Optional<Place> mended = digits && (code.length() == 1 || code.length() == 4) ? gazetteer.byCode("0" + code) : Optional.empty();
-        return mended.map(p -> new Match(p, Match.State.PLACED, 0.95, "The code fits with its lost leading zero.", List.of()))
+        Optional<Place> mended =
+                digits && (code.length() == 1 || code.length() == 4) ? gazetteer.byCode("0" + code) : Optional.empty();
+        return mended.map(p ->
+                        new Match(p, Match.State.PLACED, 0.95, "The code fits with its lost leading zero.", List.of()))
                 .orElseGet(() -> Match.unplaced("No place has the code “" + code + "”."));
     }
 
@@ -159,17 +187,31 @@ public final class TablePlacer {
         }
         CodedColumn mine = needed(table, column);
         Map<String, Place> found = other.places();
-        return place(table, new CodedColumn[] {mine}, all -> all.stream().map(words -> {
-            String key = words.town();
-            if (key.isEmpty()) return Match.unplaced("The value is missing.");
-            Place place = found.get(placeOf.get(key));
-            if (place != null) return new Match(place, Match.State.PLACED, 0.99, "The tied row lies here.", List.of());
-            return Match.unplaced(present.containsKey(key) ? "The tied row “" + key + "” is itself unplaced." : "No row over there has “" + key + "”.");
-        }).toList(), row -> new Words(text(mine, row), null, null));
+        return place(
+                table,
+                new CodedColumn[] {mine},
+                all -> all.stream()
+                        .map(words -> {
+                            String key = words.town();
+                            if (key.isEmpty()) return Match.unplaced("The value is missing.");
+                            Place place = found.get(placeOf.get(key));
+                            if (place != null)
+                                return new Match(place, Match.State.PLACED, 0.99, "The tied row lies here.", List.of());
+                            return Match.unplaced(
+                                    present.containsKey(key)
+                                            ? "The tied row “" + key + "” is itself unplaced."
+                                            : "No row over there has “" + key + "”.");
+                        })
+                        .toList(),
+                row -> new Words(text(mine, row), null, null));
     }
 
     /** Finds the distinct words of the rows, has them matched together, and spreads what was found over the rows. */
-    private PlacedTable place(Table table, CodedColumn[] columns, Function<List<Words>, List<Match>> match, Function<Integer, Words> words) {
+    private PlacedTable place(
+            Table table,
+            CodedColumn[] columns,
+            Function<List<Words>, List<Match>> match,
+            Function<Integer, Words> words) {
         int rows = table.rows();
         int[] keyOfRow = new int[rows];
         List<int[]> firsts = new ArrayList<>();
@@ -185,13 +227,18 @@ public final class TablePlacer {
             entry[2]++;
             keyOfRow[row] = entry[0];
         }
-        List<Words> distinct = firsts.stream().map(entry -> words.apply(entry[1])).toList();
+        List<Words> distinct =
+                firsts.stream().map(entry -> words.apply(entry[1])).toList();
         List<Match> matches = decisions.over(distinct, match.apply(distinct));
         List<PlacedTable.Find> finds = new ArrayList<>(firsts.size());
-        for (int i = 0; i < distinct.size(); i++) finds.add(new PlacedTable.Find(distinct.get(i), firsts.get(i)[2], matches.get(i)));
+        for (int i = 0; i < distinct.size(); i++)
+            finds.add(new PlacedTable.Find(distinct.get(i), firsts.get(i)[2], matches.get(i)));
 
         Table placed = table.with(added(rows, keyOfRow, finds));
-        Integer[] order = IntStream.range(0, finds.size()).boxed().sorted(Comparator.comparingLong(i -> -finds.get(i).rows())).toArray(Integer[]::new);
+        Integer[] order = IntStream.range(0, finds.size())
+                .boxed()
+                .sorted(Comparator.comparingLong(i -> -finds.get(i).rows()))
+                .toArray(Integer[]::new);
         int[] rank = new int[order.length];
         for (int i = 0; i < order.length; i++) rank[order[i]] = i;
         int[] findOfRow = IntStream.of(keyOfRow).map(k -> rank[k]).toArray();
@@ -201,13 +248,26 @@ public final class TablePlacer {
     private Map<String, Column> added(int rows, int[] keyOfRow, List<PlacedTable.Find> finds) {
         Map<String, Column> added = new LinkedHashMap<>();
         added.put(PlacedTable.PLACE, spread(rows, keyOfRow, finds, Place::id));
-        added.put(PlacedTable.PROVINCE, spread(rows, keyOfRow, finds, p -> gazetteer.provinceOf(p).map(Place::name).orElse(null)));
-        added.put(PlacedTable.COUNTRY, spread(rows, keyOfRow, finds, p -> gazetteer.area(p.country()).map(Place::name).orElse(null)));
+        added.put(
+                PlacedTable.PROVINCE,
+                spread(
+                        rows,
+                        keyOfRow,
+                        finds,
+                        p -> gazetteer.provinceOf(p).map(Place::name).orElse(null)));
+        added.put(
+                PlacedTable.COUNTRY,
+                spread(
+                        rows,
+                        keyOfRow,
+                        finds,
+                        p -> gazetteer.area(p.country()).map(Place::name).orElse(null)));
         return added;
     }
 
     /** A text column with a value a find, spread over the rows that carry it. */
-    private static Column spread(int rows, int[] keyOfRow, List<PlacedTable.Find> finds, Function<Place, String> value) {
+    private static Column spread(
+            int rows, int[] keyOfRow, List<PlacedTable.Find> finds, Function<Place, String> value) {
         Map<String, Integer> codes = new LinkedHashMap<>();
         int[] codeOfKey = new int[finds.size()];
         for (int key = 0; key < codeOfKey.length; key++) {
@@ -230,7 +290,8 @@ public final class TablePlacer {
         long middle = columns[1] == null ? -1 : columns[1].codes().get(row);
         long high = columns[2] == null ? -1 : columns[2].codes().get(row);
         // Three codes below 2^21 fit one key; larger dictionaries fall back to a list.
-        if (low < 1 << 20 && middle < 1 << 20 && high < 1 << 20) return (low + 1) | (middle + 1) << 21 | (high + 1) << 42;
+        if (low < 1 << 20 && middle < 1 << 20 && high < 1 << 20)
+            return (low + 1) | (middle + 1) << 21 | (high + 1) << 42;
         return List.of(low, middle, high);
     }
 
@@ -263,6 +324,7 @@ public final class TablePlacer {
                 values[row] = codes.get(text);
             }
         }
-        return new CodedColumn(ColumnType.TEXT, Codes.of(values, values.length, codes.size()), List.copyOf(codes.keySet()));
+        return new CodedColumn(
+                ColumnType.TEXT, Codes.of(values, values.length, codes.size()), List.copyOf(codes.keySet()));
     }
 }

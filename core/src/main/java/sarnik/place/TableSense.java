@@ -3,8 +3,10 @@ package sarnik.place;
 import java.util.Collection;
 
 /**
- * How a table is written and how much of it the gazetteer knows: what makes a slip of the pen likelier than a place that is in
- * no list, and the other way round. Found from the table itself: of the names that are in no list, those that are slips lie a
+ * How a table is written and how much of it the gazetteer knows: what makes a slip of the pen likelier than a place
+ * that is in
+ * no list, and the other way round. Found from the table itself: of the names that are in no list, those that are
+ * slips lie a
  * letter off a name that is known, and others do so only by chance.
  *
  * @param slips share of the names that are slips of the pen
@@ -16,7 +18,9 @@ record TableSense(double slips, double missing, double reach) {
     /** Of a table of which nothing is known: as many slips and missing places as there are in tables on the whole. */
     static final TableSense USUAL = new TableSense(0.05, 0.03, 1);
 
-    /** Names of one country are more alike than names of the world: so many times more of them lie close to each other. */
+    /**
+     * Names of one country are more alike than names of the world: so many times more of them lie close to each other.
+     */
     static final double ALIKE = 1.5;
 
     /** The weight of what is usual, in names. */
@@ -50,14 +54,18 @@ record TableSense(double slips, double missing, double reach) {
         for (Candidates found : names) {
             if (found == null) continue;
             count++;
-            if (found.isWritten() || found.fit() == Candidates.Fit.SPELLED && found.against().isEmpty()) continue;
+            if (found.isWritten()
+                    || found.fit() == Candidates.Fit.SPELLED && found.against().isEmpty()) continue;
             unwritten++;
             if (found.isSlip()) near++;
             chance += found.isSlip() ? found.byChance(reach) : 0.2;
         }
         double byChance = unwritten == 0 ? 0 : Math.min(0.95, chance / unwritten);
         double slips = Math.max(0, Math.min(unwritten, (near - byChance * unwritten) / (1 - byChance)));
-        return new TableSense((slips + LENT * USUAL.slips) / (count + LENT), (unwritten - slips + LENT * USUAL.missing) / (count + LENT), reach);
+        return new TableSense(
+                (slips + LENT * USUAL.slips) / (count + LENT),
+                (unwritten - slips + LENT * USUAL.missing) / (count + LENT),
+                reach);
     }
 
     /** The odds, beside the likeliest place, that none of those found is meant. */

@@ -5,8 +5,10 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 
 /**
- * Finds the place nearest to a point: a k-d tree (J. L. Bentley, "Multidimensional binary search trees used for associative
- * searching", 1975) over points on the unit sphere, so that neither the poles nor the date line are anything special. The tree
+ * Finds the place nearest to a point: a k-d tree (J. L. Bentley, "Multidimensional binary search trees used for
+ * associative
+ * searching", 1975) over points on the unit sphere, so that neither the poles nor the date line are anything special.
+ * The tree
  * stands in arrays: the middle of a range is its root. Immutable; safe to share between threads.
  */
 final class TownIndex {
@@ -80,6 +82,7 @@ final class TownIndex {
         private final double[] point;
         /** Squared straight distance through the sphere to the best so far. */
         private double reach;
+
         private int best = -1;
         private final Place without;
 

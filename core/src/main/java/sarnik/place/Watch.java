@@ -25,10 +25,13 @@ public interface Watch {
     default <T> List<T> each(int count, IntFunction<T> work) {
         AtomicLong done = new AtomicLong();
         at(0, count);
-        return IntStream.range(0, count).parallel().<T>mapToObj(i -> {
-            long now = done.incrementAndGet();
-            if (now % EVERY == 0) at(now, count);
-            return work.apply(i);
-        }).toList();
+        return IntStream.range(0, count)
+                .parallel()
+                .<T>mapToObj(i -> {
+                    long now = done.incrementAndGet();
+                    if (now % EVERY == 0) at(now, count);
+                    return work.apply(i);
+                })
+                .toList();
     }
 }

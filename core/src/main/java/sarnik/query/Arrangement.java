@@ -34,7 +34,11 @@ final class Arrangement {
             Arrays.sort(packed);
             byKey = Arrays.stream(packed).mapToInt(p -> (int) (p % groups)).toArray();
         } else {
-            byKey = IntStream.range(0, groups).boxed().sorted(Comparator.comparingLong(g -> keys[g])).mapToInt(g -> g).toArray();
+            byKey = IntStream.range(0, groups)
+                    .boxed()
+                    .sorted(Comparator.comparingLong(g -> keys[g]))
+                    .mapToInt(g -> g)
+                    .toArray();
         }
         place = new int[groups];
         for (int p = 0; p < groups; p++) place[byKey[p]] = p;
@@ -47,8 +51,13 @@ final class Arrangement {
             Rank rank = query.rank().get();
             groups = ranked(rank);
             steps.add(new RowTrail.Step(
-                    "Only the %s %d by %s".formatted(rank.end() == Rank.End.TOP ? "top" : "bottom", rank.count(), query.measures().get(rank.measure()).words()),
-                    groups.length, RowTrail.Unit.GROUPS));
+                    "Only the %s %d by %s"
+                            .formatted(
+                                    rank.end() == Rank.End.TOP ? "top" : "bottom",
+                                    rank.count(),
+                                    query.measures().get(rank.measure()).words()),
+                    groups.length,
+                    RowTrail.Unit.GROUPS));
         }
         int[] sorted = sorted(groups, query.sort());
         if (sorted.length <= query.limit()) return sorted;
@@ -80,7 +89,9 @@ final class Arrangement {
         double last = measured[kept.peek()];
         boolean[] isKept = new boolean[place.length];
         for (int g : kept) isKept[g] = true;
-        return Arrays.stream(byKey).filter(g -> isKept[g] || rank.keepTies() && measured[g] == last && kept.size() == rank.count()).toArray();
+        return Arrays.stream(byKey)
+                .filter(g -> isKept[g] || rank.keepTies() && measured[g] == last && kept.size() == rank.count())
+                .toArray();
     }
 
     private Comparator<Integer> byValue(double[] measured, boolean descending) {

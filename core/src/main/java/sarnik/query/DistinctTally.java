@@ -3,7 +3,8 @@ package sarnik.query;
 import java.util.Arrays;
 
 /**
- * Counts the distinct values of one column by group. Where groups times values fit {@link #MOST_BITS} bits, each pair is
+ * Counts the distinct values of one column by group. Where groups times values fit {@link #MOST_BITS} bits, each pair
+ * is
  * a bit; else the pairs are gathered and sorted. Missing values are not counted.
  */
 final class DistinctTally {
@@ -28,7 +29,8 @@ final class DistinctTally {
     void add(int[] selection, int[] groups, int count) {
         int width = values.size();
         int missing = width - 1;
-        if (!dense && pairs.length < size + count) pairs = Arrays.copyOf(pairs, Math.max(size + count, pairs.length * 2));
+        if (!dense && pairs.length < size + count)
+            pairs = Arrays.copyOf(pairs, Math.max(size + count, pairs.length * 2));
         for (int i = 0; i < count; i++) {
             int code = values.code(selection[i]);
             if (code == missing) continue;

@@ -17,7 +17,12 @@ import sarnik.table.Table;
  * @param words a value of it as people read it, whole
  * @param read how its values are read where they are shown
  */
-public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<double[]> combine, String sql, DoubleFunction<String> words, ValueWords read) {
+public record FormulaMeasure(
+        List<MeasureFormula.Part> parts,
+        ToDoubleFunction<double[]> combine,
+        String sql,
+        DoubleFunction<String> words,
+        ValueWords read) {
 
     public FormulaMeasure {
         parts = List.copyOf(parts);
@@ -28,6 +33,7 @@ public record FormulaMeasure(List<MeasureFormula.Part> parts, ToDoubleFunction<d
      */
     public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
         List<MeasureFormula.Part> parts = formula.parts(table, surroundings);
-        return new FormulaMeasure(parts, sums -> formula.of(sums, parts, surroundings), formula.sql(), formula::words, formula.read());
+        return new FormulaMeasure(
+                parts, sums -> formula.of(sums, parts, surroundings), formula.sql(), formula::words, formula.read());
     }
 }

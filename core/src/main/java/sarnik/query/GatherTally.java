@@ -6,7 +6,8 @@ import sarnik.table.DecimalColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Gathers the values of one numeric column by group, for summaries that need all of them at once: percentiles, the commonest
+ * Gathers the values of one numeric column by group, for summaries that need all of them at once: percentiles, the
+ * commonest
  * value, the spread, and those over distinct values.
  */
 final class GatherTally {
@@ -26,8 +27,9 @@ final class GatherTally {
         grow(size + count);
         for (int i = 0; i < count; i++) {
             int row = selection[i];
-            double value = decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
-            if (value != value) continue;
+            double value =
+                    decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
+            if (Double.isNaN(value)) continue;
             groups[size] = groupOf[i];
             // 0 and -0 are one value.
             values[size++] = value + 0.0;
@@ -76,7 +78,10 @@ final class GatherTally {
         return results;
     }
 
-    /** The value below which a share of the values lies, between two where it falls between them (SQL's PERCENTILE_CONT). */
+    /**
+     * The value below which a share of the values lies, between two where it falls between them (SQL's
+     * PERCENTILE_CONT).
+     */
     static double percentile(double[] sorted, double share) {
         double at = share * (sorted.length - 1);
         int low = (int) Math.floor(at);

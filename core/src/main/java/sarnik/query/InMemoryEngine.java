@@ -12,7 +12,8 @@ import sarnik.table.Table;
 /**
  * Answers queries by scanning a table held in memory, over all cores.
  *
- * <p>The rows are cut into segments whose size depends on the table and the query only; each segment is summed up on its
+ * <p>The rows are cut into segments whose size depends on the table and the query only; each segment is summed up on
+ * its
  * own and the parts are merged in the order of the rows. So an answer does not depend on the number of threads. Safe to
  * share between threads.
  */
@@ -22,7 +23,8 @@ public final class InMemoryEngine implements QueryEngine {
     private static final int SEGMENT_OF_MANY_GROUPS = 1 << 21;
 
     /**
-     * Coders take a pass over their column to make and are kept as long as their table lives. They hold on to columns only,
+     * Coders take a pass over their column to make and are kept as long as their table lives. They hold on to columns
+     * only,
      * so that they do not keep the table.
      */
     private final Map<Table, Map<String, KeyCoder>> coders = Collections.synchronizedMap(new WeakHashMap<>());
@@ -32,18 +34,22 @@ public final class InMemoryEngine implements QueryEngine {
         Plan plan = new Plan(table, query, name -> coder(table, name));
         int segment = plan.dense ? SEGMENT : SEGMENT_OF_MANY_GROUPS;
         int segments = Math.max(1, (table.rows() + segment - 1) / segment);
-        List<Partial> partials = IntStream.range(0, segments).parallel().mapToObj(s -> {
-            Partial partial = new Partial(plan);
-            partial.scan(s * segment, Math.min((s + 1) * segment, table.rows()));
-            return partial;
-        }).toList();
+        List<Partial> partials = IntStream.range(0, segments)
+                .parallel()
+                .mapToObj(s -> {
+                    Partial partial = new Partial(plan);
+                    partial.scan(s * segment, Math.min((s + 1) * segment, table.rows()));
+                    return partial;
+                })
+                .toList();
         Partial all = partials.get(0);
         for (int s = 1; s < segments; s++) all.merge(partials.get(s));
         return frame(table, query, plan, all);
     }
 
     private KeyCoder coder(Table table, String name) {
-        return coders.computeIfAbsent(table, t -> new ConcurrentHashMap<>()).computeIfAbsent(name, n -> KeyCoder.of(table.column(n)));
+        return coders.computeIfAbsent(table, t -> new ConcurrentHashMap<>())
+                .computeIfAbsent(name, n -> KeyCoder.of(table.column(n)));
     }
 
     private static Frame frame(Table table, Query query, Plan plan, Partial all) {
@@ -74,12 +80,17 @@ public final class InMemoryEngine implements QueryEngine {
             steps.add(new RowTrail.Step(words, all.stageCounts[s], RowTrail.Unit.ROWS));
         }
         if (!query.groupBy().isEmpty()) {
-            steps.add(new RowTrail.Step("Grouped by " + String.join(" and ", query.groupBy()), present.length, RowTrail.Unit.GROUPS));
+            steps.add(new RowTrail.Step(
+                    "Grouped by " + String.join(" and ", query.groupBy()), present.length, RowTrail.Unit.GROUPS));
         }
         int[] order = new Arrangement(ranks, plan.groupSpace, values).arrange(query, steps);
         return new Frame(
-                keys.stream().map(k -> IntStream.of(order).mapToObj(g -> k[g]).toArray(String[]::new)).toList(),
-                values.stream().map(v -> IntStream.of(order).mapToDouble(g -> v[g]).toArray()).toList(),
+                keys.stream()
+                        .map(k -> IntStream.of(order).mapToObj(g -> k[g]).toArray(String[]::new))
+                        .toList(),
+                values.stream()
+                        .map(v -> IntStream.of(order).mapToDouble(g -> v[g]).toArray())
+                        .toList(),
                 new RowTrail(steps));
     }
 
@@ -89,7 +100,8 @@ public final class InMemoryEngine implements QueryEngine {
             double[] counts = all.distinct.get(measure.column()).results(groups);
             for (int i = 0; i < out.length; i++) out[i] = counts[present[i]];
         } else if (measure.summary() == Summary.MEDIAN) {
-            double[] medians = all.gathered.get(measure.column()).results(groups, sorted -> GatherTally.percentile(sorted, 0.5));
+            double[] medians =
+                    all.gathered.get(measure.column()).results(groups, sorted -> GatherTally.percentile(sorted, 0.5));
             for (int i = 0; i < out.length; i++) out[i] = medians[present[i]];
         } else if (measure.summary() == Summary.FORMULA) {
             double[][] parts = PartResults.of(measure.column(), plan, all, groups);

@@ -18,7 +18,8 @@ import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Turns the values of a column into small whole numbers for grouping; the highest code stands for missing. Safe to share
+ * Turns the values of a column into small whole numbers for grouping; the highest code stands for missing. Safe to
+ * share
  * between threads.
  */
 final class KeyCoder {
@@ -73,7 +74,11 @@ final class KeyCoder {
         int[] known = ranks;
         if (known == null) {
             known = new int[size];
-            int[] sorted = IntStream.range(0, size - 1).boxed().sorted(Comparator.comparing(text::apply)).mapToInt(i -> i).toArray();
+            int[] sorted = IntStream.range(0, size - 1)
+                    .boxed()
+                    .sorted(Comparator.comparing(text::apply))
+                    .mapToInt(i -> i)
+                    .toArray();
             for (int r = 0; r < sorted.length; r++) known[sorted[r]] = r;
             known[size - 1] = size - 1;
             ranks = known;
@@ -88,27 +93,44 @@ final class KeyCoder {
         if (column instanceof CodedColumn coded) {
             int missing = coded.dictionary().size();
             Codes codes = coded.codes();
-            return new KeyCoder(missing + 1, row -> {
-                int code = codes.get(row);
-                return code < 0 ? missing : code;
-            }, code -> code == missing ? null : coded.dictionary().get(code), codes);
+            return new KeyCoder(
+                    missing + 1,
+                    row -> {
+                        int code = codes.get(row);
+                        return code < 0 ? missing : code;
+                    },
+                    code -> code == missing ? null : coded.dictionary().get(code),
+                    codes);
         }
         if (column instanceof DateColumn dates) {
-            return ofLongs(column.size(), row -> dates.days()[row], DateColumn.MISSING,
+            return ofLongs(
+                    column.size(),
+                    row -> dates.days()[row],
+                    DateColumn.MISSING,
                     day -> LocalDate.ofEpochDay(day).toString());
         }
         if (column instanceof WholeColumn whole) {
             return ofLongs(column.size(), row -> whole.values()[row], WholeColumn.MISSING, Long::toString);
         }
         if (column instanceof TimeColumn times) {
-            return ofLongs(column.size(), row -> times.seconds()[row], TimeColumn.MISSING,
-                    second -> LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC).toString());
+            return ofLongs(
+                    column.size(),
+                    row -> times.seconds()[row],
+                    TimeColumn.MISSING,
+                    second -> LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC)
+                            .toString());
         }
         double[] values = ((DecimalColumn) column).values();
-        double[] distinct = Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().distinct().toArray();
-        return new KeyCoder(distinct.length + 1,
+        double[] distinct = Arrays.stream(values)
+                .filter(v -> !Double.isNaN(v))
+                .sorted()
+                .distinct()
+                .toArray();
+        return new KeyCoder(
+                distinct.length + 1,
                 row -> Double.isNaN(values[row]) ? distinct.length : Arrays.binarySearch(distinct, values[row]),
-                code -> code == distinct.length ? null : Double.toString(distinct[code]), null);
+                code -> code == distinct.length ? null : Double.toString(distinct[code]),
+                null);
     }
 
     private interface LongAt {
@@ -116,21 +138,37 @@ final class KeyCoder {
     }
 
     private static KeyCoder ofLongs(int rows, LongAt value, long missing, LongFunction<String> text) {
-        var range = IntStream.range(0, rows).mapToLong(value::at).filter(v -> v != missing).summaryStatistics();
+        var range = IntStream.range(0, rows)
+                .mapToLong(value::at)
+                .filter(v -> v != missing)
+                .summaryStatistics();
         if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
         long low = range.getMin();
         if (range.getMax() - low >= 0 && range.getMax() - low < DIRECT) {
             int size = (int) (range.getMax() - low) + 1;
-            return new KeyCoder(size + 1, row -> {
-                long v = value.at(row);
-                return v == missing ? size : (int) (v - low);
-            }, code -> code == size ? null : text.apply(low + code), null);
+            return new KeyCoder(
+                    size + 1,
+                    row -> {
+                        long v = value.at(row);
+                        return v == missing ? size : (int) (v - low);
+                    },
+                    code -> code == size ? null : text.apply(low + code),
+                    null);
         }
-        long[] distinct = IntStream.range(0, rows).mapToLong(value::at).filter(v -> v != missing).sorted().distinct().toArray();
-        return new KeyCoder(distinct.length + 1, row -> {
-            long v = value.at(row);
-            return v == missing ? distinct.length : Arrays.binarySearch(distinct, v);
-        }, code -> code == distinct.length ? null : text.apply(distinct[code]), null);
+        long[] distinct = IntStream.range(0, rows)
+                .mapToLong(value::at)
+                .filter(v -> v != missing)
+                .sorted()
+                .distinct()
+                .toArray();
+        return new KeyCoder(
+                distinct.length + 1,
+                row -> {
+                    long v = value.at(row);
+                    return v == missing ? distinct.length : Arrays.binarySearch(distinct, v);
+                },
+                code -> code == distinct.length ? null : text.apply(distinct[code]),
+                null);
     }
 
     /** Adds {@code factor} times the code of each selected row to its key. */

@@ -3,7 +3,8 @@ package sarnik.query;
 /**
  * A column with a summary.
  *
- * @param column the column; null with {@link Summary#COUNT} counts rows; the formula's name with {@link Summary#FORMULA}
+ * @param column the column; null with {@link Summary#COUNT} counts rows; the formula's name with {@link
+ *     Summary#FORMULA}
  */
 public record Measure(Summary summary, String column) {
 
@@ -12,6 +13,8 @@ public record Measure(Summary summary, String column) {
 
     /** The measure as people read it: "sum of litres", "number of rows". */
     public String words() {
-        return column == null ? "number of rows" : summary == Summary.FORMULA ? column : summary.words() + " of " + column;
+        return column == null
+                ? "number of rows"
+                : summary == Summary.FORMULA ? column : summary.words() + " of " + column;
     }
 }

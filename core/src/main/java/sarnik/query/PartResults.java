@@ -32,7 +32,8 @@ final class PartResults {
                 for (int g = 0; g < groups; g++) results[p][g] = tally.result(summary(part), g);
             } else {
                 results[p] = all.gathered.get(name).results(groups, sorted -> gathered(part, sorted));
-                if (part.function().equals("COUNT")) for (int g = 0; g < groups; g++) if (Double.isNaN(results[p][g])) results[p][g] = 0;
+                if (part.function().equals("COUNT"))
+                    for (int g = 0; g < groups; g++) if (Double.isNaN(results[p][g])) results[p][g] = 0;
             }
         }
         return results;

@@ -15,6 +15,7 @@ final class Partial {
     final long[] stageCounts;
     /** Null where keys are used as group numbers directly. */
     final LongIndex index;
+
     long[] rows;
     final Map<String, Tally> tallies = new LinkedHashMap<>();
     final Map<String, DistinctTally> distinct = new LinkedHashMap<>();
@@ -86,7 +87,8 @@ final class Partial {
     private void grow(int groups) {
         if (groups > rows.length) rows = Arrays.copyOf(rows, Math.max(groups, rows.length * 2));
         tallies.values().forEach(tally -> tally.grow(groups));
-        counted.replaceAll((name, counts) -> groups > counts.length ? Arrays.copyOf(counts, Math.max(groups, counts.length * 2)) : counts);
+        counted.replaceAll((name, counts) ->
+                groups > counts.length ? Arrays.copyOf(counts, Math.max(groups, counts.length * 2)) : counts);
     }
 
     private void add(int[] selection, int[] groups, int count) {
@@ -114,7 +116,8 @@ final class Partial {
             int here = groupOf == null ? g : groupOf[g];
             rows[here] += next.rows[g];
             for (var tally : tallies.entrySet()) tally.getValue().merge(here, next.tallies.get(tally.getKey()), g);
-            for (var counts : counted.entrySet()) counts.getValue()[here] += next.counted.get(counts.getKey())[g];
+            for (var counts : counted.entrySet())
+                counts.getValue()[here] += next.counted.get(counts.getKey())[g];
         }
         for (var tally : gathered.entrySet()) tally.getValue().merge(next.gathered.get(tally.getKey()), groupOf);
         for (var tally : distinct.entrySet()) tally.getValue().merge(next.distinct.get(tally.getKey()), groupOf);

@@ -22,9 +22,11 @@ final class Plan {
     final boolean dense;
     /** Numeric columns to sum, and whether their minimum or maximum is wanted. */
     final Map<String, Boolean> tallied = new LinkedHashMap<>();
+
     final Map<String, KeyCoder> distinct = new LinkedHashMap<>();
     /** Numeric columns of which all values are gathered. */
     final Map<String, Column> gathered = new LinkedHashMap<>();
+
     private final Table table;
     private final Map<String, FormulaMeasure> formulas;
     /** What formulas sum up, by {@link #partName}. */
@@ -34,7 +36,8 @@ final class Plan {
         this.table = table;
         this.formulas = query.formulas();
         for (Stage stage : query.stages()) {
-            stages.add(stage.conditions().stream().map(c -> RowFilter.of(table, c)).toArray(RowFilter[]::new));
+            stages.add(
+                    stage.conditions().stream().map(c -> RowFilter.of(table, c)).toArray(RowFilter[]::new));
         }
         if (query.missing() == Query.Missing.LEFT_OUT && !query.groupBy().isEmpty()) {
             // A column without a missing value takes no row away; its stage stays a step of the trail.
@@ -72,7 +75,10 @@ final class Plan {
             tallied.merge(measure.column(), extreme, Boolean::logicalOr);
         } else if (measure.summary().needsNumber()) {
             throw new QueryException("The %s needs numbers, but “%s” holds %s"
-                    .formatted(measure.summary().words(), measure.column(), column.type().words()));
+                    .formatted(
+                            measure.summary().words(),
+                            measure.column(),
+                            column.type().words()));
         } else {
             counted.add(measure.column());
         }
@@ -98,7 +104,8 @@ final class Plan {
         for (int p = 0; p < parts.size(); p++) {
             String name = partName(formula, p);
             computed.put(name, parts.get(p).values());
-            if (PartResults.isTallied(parts.get(p))) tallied.put(name, parts.get(p).function().startsWith("M"));
+            if (PartResults.isTallied(parts.get(p)))
+                tallied.put(name, parts.get(p).function().startsWith("M"));
             else gathered.put(name, parts.get(p).values());
         }
     }

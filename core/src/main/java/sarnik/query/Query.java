@@ -41,12 +41,20 @@ public record Query(
         formulas = Map.copyOf(formulas);
         if (measures.isEmpty()) throw new IllegalArgumentException("A query needs a measure");
         if (rank.isPresent() && (rank.get().measure() < 0 || rank.get().measure() >= measures.size())) {
-            throw new IllegalArgumentException("The rank's measure " + rank.get().measure() + " is not in the query");
+            throw new IllegalArgumentException(
+                    "The rank's measure " + rank.get().measure() + " is not in the query");
         }
     }
 
     /** A query without formulas. */
-    public Query(List<Stage> stages, List<String> groupBy, Missing missing, List<Measure> measures, Optional<Rank> rank, Sort sort, int limit) {
+    public Query(
+            List<Stage> stages,
+            List<String> groupBy,
+            Missing missing,
+            List<Measure> measures,
+            Optional<Rank> rank,
+            Sort sort,
+            int limit) {
         this(stages, groupBy, missing, measures, rank, sort, limit, Map.of());
     }
 

@@ -41,18 +41,24 @@ interface RowFilter {
         String from = condition instanceof Condition.Between between ? between.from() : null;
         String to = condition instanceof Condition.Between between ? between.to() : null;
         if (column instanceof DateColumn dates) {
-            return new IntRange(dates.days(),
+            return new IntRange(
+                    dates.days(),
                     from == null ? DateColumn.MISSING + 1 : (int) LocalDateText.day(from),
                     to == null ? Integer.MAX_VALUE : (int) LocalDateText.day(to));
         }
         if (column instanceof DecimalColumn decimals) {
-            return new DoubleRange(decimals.values(), from == null ? Double.NEGATIVE_INFINITY : number(from),
+            return new DoubleRange(
+                    decimals.values(),
+                    from == null ? Double.NEGATIVE_INFINITY : number(from),
                     to == null ? Double.POSITIVE_INFINITY : number(to));
         }
         long[] values = column instanceof TimeColumn times ? times.seconds() : ((WholeColumn) column).values();
         boolean isTime = column instanceof TimeColumn;
-        return new LongRange(values,
-                from == null ? Long.MIN_VALUE + 1 : isTime ? LocalDateText.second(from, false) : (long) Math.ceil(number(from)),
+        return new LongRange(
+                values,
+                from == null
+                        ? Long.MIN_VALUE + 1
+                        : isTime ? LocalDateText.second(from, false) : (long) Math.ceil(number(from)),
                 to == null ? Long.MAX_VALUE : isTime ? LocalDateText.second(to, true) : (long) Math.floor(number(to)));
     }
 
@@ -77,12 +83,16 @@ interface RowFilter {
 
     private static RowFilter ofValues(Column column, List<String> values) {
         if (column instanceof DecimalColumn decimals) {
-            double[] wanted = values.stream().mapToDouble(RowFilter::number).sorted().toArray();
+            double[] wanted =
+                    values.stream().mapToDouble(RowFilter::number).sorted().toArray();
             double[] all = decimals.values();
             return (SlowFilter) row -> Arrays.binarySearch(wanted, all[row]) >= 0 && !Double.isNaN(all[row]);
         }
         if (column instanceof DateColumn dates) {
-            int[] wanted = values.stream().mapToInt(v -> (int) LocalDateText.day(v)).sorted().toArray();
+            int[] wanted = values.stream()
+                    .mapToInt(v -> (int) LocalDateText.day(v))
+                    .sorted()
+                    .toArray();
             return (SlowFilter) row -> Arrays.binarySearch(wanted, dates.days()[row]) >= 0;
         }
         boolean isTime = column instanceof TimeColumn;
@@ -108,7 +118,8 @@ interface RowFilter {
 
         static long day(String text) {
             try {
-                return LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text).toEpochDay();
+                return LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text)
+                        .toEpochDay();
             } catch (DateTimeException unreadable) {
                 throw new QueryException("“" + text + "” is not a date such as 2026-05-31");
             }

@@ -18,7 +18,8 @@ public final class RowSelection {
         int[] rows = IntStream.range(0, table.rows()).toArray();
         int count = rows.length;
         for (Stage stage : stages) {
-            for (Condition condition : stage.conditions()) count = RowFilter.of(table, condition).keep(rows, count);
+            for (Condition condition : stage.conditions())
+                count = RowFilter.of(table, condition).keep(rows, count);
         }
         return Arrays.copyOf(rows, count);
     }

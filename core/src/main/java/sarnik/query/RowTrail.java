@@ -27,6 +27,10 @@ public record RowTrail(List<Step> steps) {
 
     /** Rows that reached the grouping. */
     public long rows() {
-        return steps.stream().filter(s -> s.unit() == Unit.ROWS).reduce((a, b) -> b).map(Step::left).orElse(0L);
+        return steps.stream()
+                .filter(s -> s.unit() == Unit.ROWS)
+                .reduce((a, b) -> b)
+                .map(Step::left)
+                .orElse(0L);
     }
 }

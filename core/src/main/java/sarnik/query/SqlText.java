@@ -23,7 +23,8 @@ public record SqlText(String sql) {
     public static SqlText of(Table table, Query query, String from, UnaryOperator<String> identifier) {
         List<String> groups = query.groupBy().stream().map(identifier).toList();
         List<String> measures = new ArrayList<>();
-        for (int i = 0; i < query.measures().size(); i++) measures.add(measure(query.measures().get(i), query, identifier) + " AS m" + i);
+        for (int i = 0; i < query.measures().size(); i++)
+            measures.add(measure(query.measures().get(i), query, identifier) + " AS m" + i);
         List<String> conditions = new ArrayList<>();
         for (Stage stage : query.stages()) {
             for (Condition condition : stage.conditions()) conditions.add(condition(table, condition, identifier));
@@ -38,14 +39,18 @@ public record SqlText(String sql) {
         if (query.rank().isPresent()) {
             Rank rank = query.rank().get();
             String order = "m" + rank.measure() + (rank.end() == Rank.End.TOP ? " DESC" : " ASC");
-            String keys = rank.keepTies() || groups.isEmpty() ? "" : groups.stream().map(g -> ", " + g).collect(Collectors.joining());
-            sql = "SELECT * FROM (SELECT *, " + (rank.keepTies() ? "RANK" : "ROW_NUMBER") + "() OVER (ORDER BY " + order + keys
+            String keys = rank.keepTies() || groups.isEmpty()
+                    ? ""
+                    : groups.stream().map(g -> ", " + g).collect(Collectors.joining());
+            sql = "SELECT * FROM (SELECT *, " + (rank.keepTies() ? "RANK" : "ROW_NUMBER") + "() OVER (ORDER BY " + order
+                    + keys
                     + ") AS place_in_order FROM (" + sql + ") AS grouped WHERE m" + rank.measure()
                     + " IS NOT NULL) AS ranked WHERE place_in_order <= " + rank.count();
         }
         Sort sort = query.sort();
         List<String> order = new ArrayList<>();
-        if (sort.measure() >= 0) order.add("m" + sort.measure() + (sort.descending() ? " DESC" : " ASC") + " NULLS LAST");
+        if (sort.measure() >= 0)
+            order.add("m" + sort.measure() + (sort.descending() ? " DESC" : " ASC") + " NULLS LAST");
         groups.forEach(g -> order.add(g + (sort.measure() < 0 && sort.descending() ? " DESC" : "")));
         if (!order.isEmpty()) sql += " ORDER BY " + String.join(", ", order);
         if (query.limit() < Integer.MAX_VALUE) sql += " LIMIT " + query.limit();
@@ -54,7 +59,8 @@ public record SqlText(String sql) {
 
     private static String measure(Measure measure, Query query, UnaryOperator<String> identifier) {
         if (measure.column() == null) return "COUNT(*)";
-        if (measure.summary() == Summary.FORMULA) return query.formulas().get(measure.column()).sql();
+        if (measure.summary() == Summary.FORMULA)
+            return query.formulas().get(measure.column()).sql();
         String column = identifier.apply(measure.column());
         return switch (measure.summary()) {
             case SUM -> "SUM(" + column + ")";
@@ -73,7 +79,8 @@ public record SqlText(String sql) {
         ColumnType type = table.column(condition.column()).type();
         if (condition instanceof Condition.OneOf oneOf) {
             if (oneOf.values().isEmpty()) return "FALSE";
-            return column + " IN (" + oneOf.values().stream().map(v -> literal(type, v)).collect(Collectors.joining(", ")) + ")";
+            return column + " IN ("
+                    + oneOf.values().stream().map(v -> literal(type, v)).collect(Collectors.joining(", ")) + ")";
         }
         if (condition instanceof Condition.Between between) {
             List<String> parts = new ArrayList<>();

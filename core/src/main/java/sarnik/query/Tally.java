@@ -15,6 +15,7 @@ final class Tally {
     private final boolean extremes;
     /** The sum of each group and, beside it, the number of its values: one line of the cache serves both. */
     private double[] sums;
+
     private double[] lows = {};
     private double[] highs = {};
 
@@ -58,7 +59,7 @@ final class Tally {
         if (decimals != null) {
             for (int i = 0; i < count; i++) {
                 double value = decimals[selection[i]];
-                if (value != value) continue;
+                if (Double.isNaN(value)) continue;
                 int at = groups[i] << 1;
                 to[at] += value;
                 to[at + 1]++;
@@ -77,7 +78,8 @@ final class Tally {
     private void addExtremes(int[] selection, int[] groups, int count) {
         for (int i = 0; i < count; i++) {
             int row = selection[i];
-            double value = decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
+            double value =
+                    decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
             int group = groups[i];
             if (value < lows[group]) lows[group] = value;
             if (value > highs[group]) highs[group] = value;

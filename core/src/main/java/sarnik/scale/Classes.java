@@ -32,7 +32,8 @@ public record Classes(double[] breaks, double low, double high) {
     }
 
     /**
-     * Cuts values into classes. Where there are fewer distinct values than classes, there are as many classes as values.
+     * Cuts values into classes. Where there are fewer distinct values than classes, there are as many classes as
+     * values.
      *
      * @param values any order; missing ones (NaN) take no part
      * @param count the number of classes wished, 2 to 11
@@ -40,7 +41,8 @@ public record Classes(double[] breaks, double low, double high) {
      */
     public static Classes of(Method method, double[] values, int count) {
         if (count < 2 || count > 11) throw new IllegalArgumentException("There can be 2 to 11 classes, not " + count);
-        double[] sorted = Arrays.stream(values).filter(Double::isFinite).sorted().toArray();
+        double[] sorted =
+                Arrays.stream(values).filter(Double::isFinite).sorted().toArray();
         if (sorted.length == 0) return new Classes(new double[0], Double.NaN, Double.NaN);
         double[] breaks = switch (method) {
             case NATURAL -> NaturalBreaks.breaks(sorted, count);
@@ -52,7 +54,10 @@ public record Classes(double[] breaks, double low, double high) {
         };
         double high = sorted[sorted.length - 1];
         double low = sorted[0];
-        double[] distinct = Arrays.stream(breaks).distinct().filter(b -> b < high && b >= low).toArray();
+        double[] distinct = Arrays.stream(breaks)
+                .distinct()
+                .filter(b -> b < high && b >= low)
+                .toArray();
         return new Classes(distinct, low, high);
     }
 
@@ -78,19 +83,22 @@ public record Classes(double[] breaks, double low, double high) {
     }
 
     /**
-     * Classes one standard deviation of the population wide, about the mean: with an even number of classes a break lies on
+     * Classes one standard deviation of the population wide, about the mean: with an even number of classes a break
+     * lies on
      * the mean, with an odd one the mean is in the middle of a class. The outermost classes hold all that lies beyond.
      */
     private static double[] aboutTheMean(double[] sorted, int count) {
         double mean = Arrays.stream(sorted).sum() / sorted.length;
-        double deviation = Math.sqrt(Arrays.stream(sorted).map(v -> (v - mean) * (v - mean)).sum() / sorted.length);
+        double deviation = Math.sqrt(
+                Arrays.stream(sorted).map(v -> (v - mean) * (v - mean)).sum() / sorted.length);
         double[] breaks = new double[count - 1];
         for (int i = 0; i < breaks.length; i++) breaks[i] = mean + (i + 1 - count / 2.0) * deviation;
         return breaks;
     }
 
     /**
-     * Steps of 1, 2, 2.5 or 5 times a power of ten (after Heckbert 1990, "Nice numbers for graph labels"): the smallest that
+     * Steps of 1, 2, 2.5 or 5 times a power of ten (after Heckbert 1990, "Nice numbers for graph labels"): the
+     * smallest that
      * make no more classes than are wished.
      */
     private static double[] roundNumbers(double[] sorted, int count) {
@@ -106,14 +114,16 @@ public record Classes(double[] breaks, double low, double high) {
             if (last - first + 2 > count) continue;
             double[] breaks = new double[(int) Math.max(0, last - first + 1)];
             // Divided rather than multiplied where the step is a fraction: 3 / 10 is 0.3, 3 * 0.1 is not.
-            for (int i = 0; i < breaks.length; i++) breaks[i] = power < 1 ? (first + i) * factor / Math.rint(1 / power) : (first + i) * step;
+            for (int i = 0; i < breaks.length; i++)
+                breaks[i] = power < 1 ? (first + i) * factor / Math.rint(1 / power) : (first + i) * step;
             return breaks;
         }
         return equalSteps(sorted, count);
     }
 
     /**
-     * Classes whose bounds grow by one factor, for values that spread over several powers of ten. Values that are not above
+     * Classes whose bounds grow by one factor, for values that spread over several powers of ten. Values that are not
+     * above
      * zero have no factor: they share the first class with the smallest positive ones.
      */
     private static double[] geometric(double[] sorted, int count) {

@@ -33,7 +33,8 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
     /**
      * @param about what kind of centre
      * @param value the centre, where it is a value
-     * @param even whether a colour is as deep on one side as at the same distance on the other, so that the shorter side stays
+     * @param even whether a colour is as deep on one side as at the same distance on the other, so that the shorter
+     *     side stays
      *     lighter; null or false where each side runs over the full range of its half of the palette
      * @param parameter id of the number that the reader sets, where it is one
      */
@@ -57,34 +58,51 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
      * @param high the high end; null to take the greatest value
      * @param breaks own breaks, ascending; null to find them by the method
      */
-    public record Choice(boolean ramp, Classes.Method method, int classes, String palette, boolean reversed, Centre centre, Double low, Double high, List<Double> breaks) {}
+    public record Choice(
+            boolean ramp,
+            Classes.Method method,
+            int classes,
+            String palette,
+            boolean reversed,
+            Centre centre,
+            Double low,
+            Double high,
+            List<Double> breaks) {}
 
     /**
      * Makes a scale for values.
      *
      * @param values any order; missing (NaN) and infinite ones take no part
-     * @throws IllegalArgumentException when the palette cannot be read, the ends or breaks are not ascending, or the centre is not known yet
+     * @throws IllegalArgumentException when the palette cannot be read, the ends or breaks are not ascending, or the
+     *     centre is not known yet
      */
     public static ColourScale of(Choice choice, double[] values) {
         Palette palette = Palette.of(choice.palette());
         double[] finite = Arrays.stream(values).filter(Double::isFinite).toArray();
         if (choice.low() != null && choice.high() != null && choice.low() >= choice.high()) {
-            throw new IllegalArgumentException("The scale's low end, %s, has to lie below its high end, %s".formatted(NumberWords.full(choice.low()), NumberWords.full(choice.high())));
+            throw new IllegalArgumentException("The scale's low end, %s, has to lie below its high end, %s"
+                    .formatted(NumberWords.full(choice.low()), NumberWords.full(choice.high())));
         }
         double least = Arrays.stream(finite).min().orElse(Double.NaN);
         double most = Arrays.stream(finite).max().orElse(Double.NaN);
         double low = choice.low() == null ? least : choice.low();
         double high = choice.high() == null ? most : choice.high();
-        double[] inside = Arrays.stream(finite).map(v -> Math.max(low, Math.min(high, v))).toArray();
+        double[] inside =
+                Arrays.stream(finite).map(v -> Math.max(low, Math.min(high, v))).toArray();
         Double centre = centre(choice.centre(), finite);
         Classes classes = classes(choice, inside, low, high, centre);
-        List<String> colours = centre == null ? palette.colours(classes.count()) : diverging(palette, classes, centre, choice);
+        List<String> colours =
+                centre == null ? palette.colours(classes.count()) : diverging(palette, classes, centre, choice);
         if (choice.reversed()) {
             colours = new ArrayList<>(colours);
             Collections.reverse(colours);
         }
-        return new ColourScale(classes, List.copyOf(colours), choice.ramp(),
-                choice.low() == null ? Double.NEGATIVE_INFINITY : choice.low(), choice.high() == null ? Double.POSITIVE_INFINITY : choice.high());
+        return new ColourScale(
+                classes,
+                List.copyOf(colours),
+                choice.ramp(),
+                choice.low() == null ? Double.NEGATIVE_INFINITY : choice.low(),
+                choice.high() == null ? Double.POSITIVE_INFINITY : choice.high());
     }
 
     /**
@@ -94,12 +112,26 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
      */
     public static void check(Choice c) {
         boolean open = c.centre() != null && c.centre().about() == About.PARAMETER;
-        of(open ? new Choice(c.ramp(), c.method(), c.classes(), c.palette(), c.reversed(), new Centre(About.VALUE, 0.0, c.centre().even(), null), c.low(), c.high(), c.breaks()) : c, new double[] {0, 1});
+        of(
+                open
+                        ? new Choice(
+                                c.ramp(),
+                                c.method(),
+                                c.classes(),
+                                c.palette(),
+                                c.reversed(),
+                                new Centre(About.VALUE, 0.0, c.centre().even(), null),
+                                c.low(),
+                                c.high(),
+                                c.breaks())
+                        : c,
+                new double[] {0, 1});
     }
 
     private static Double centre(Centre centre, double[] values) {
         if (centre == null) return null;
-        if (centre.about() == About.PARAMETER) throw new IllegalArgumentException("The number that the scale turns about is not known");
+        if (centre.about() == About.PARAMETER)
+            throw new IllegalArgumentException("The number that the scale turns about is not known");
         if (centre.about() == About.VALUE) return centre.value() == null ? 0.0 : centre.value();
         if (values.length == 0) return null;
         if (centre.about() == About.MEAN) return Arrays.stream(values).average().orElseThrow();
@@ -113,7 +145,11 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
         if (choice.ramp()) {
             double from = centre == null ? low : Math.min(low, centre);
             double to = centre == null ? high : Math.max(high, centre);
-            double[] steps = IntStream.range(1, RAMP_STEPS).mapToDouble(i -> from + (to - from) * i / RAMP_STEPS).distinct().filter(b -> b < to && b >= from).toArray();
+            double[] steps = IntStream.range(1, RAMP_STEPS)
+                    .mapToDouble(i -> from + (to - from) * i / RAMP_STEPS)
+                    .distinct()
+                    .filter(b -> b < to && b >= from)
+                    .toArray();
             return new Classes(steps, from, to);
         }
         if (centre == null || inside.length == 0) return Classes.of(choice.method(), inside, choice.classes());
@@ -121,19 +157,26 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
         double[] over = Arrays.stream(inside).filter(v -> v > centre).toArray();
         int each = Math.max(1, choice.classes() / 2);
         DoubleStream.Builder breaks = DoubleStream.builder();
-        if (under.length > 0 && each > 1) Arrays.stream(Classes.of(choice.method(), under, each).breaks()).forEach(breaks);
+        if (under.length > 0 && each > 1)
+            Arrays.stream(Classes.of(choice.method(), under, each).breaks()).forEach(breaks);
         if (under.length > 0 && over.length > 0) breaks.add(centre);
-        if (over.length > 0 && each > 1) Arrays.stream(Classes.of(choice.method(), over, each).breaks()).forEach(breaks);
+        if (over.length > 0 && each > 1)
+            Arrays.stream(Classes.of(choice.method(), over, each).breaks()).forEach(breaks);
         return new Classes(breaks.build().distinct().sorted().toArray(), low, high);
     }
 
     private static Classes own(List<Double> breaks, double low, double high) {
         double[] own = breaks.stream().mapToDouble(d -> d).toArray();
         for (int i = 1; i < own.length; i++) {
-            if (!(own[i] > own[i - 1])) throw new IllegalArgumentException("The scale's own breaks have to ascend: %s is not above %s".formatted(NumberWords.full(own[i]), NumberWords.full(own[i - 1])));
+            if (!(own[i] > own[i - 1]))
+                throw new IllegalArgumentException("The scale's own breaks have to ascend: %s is not above %s"
+                        .formatted(NumberWords.full(own[i]), NumberWords.full(own[i - 1])));
         }
         // Kept even where no value lies beyond them: an own break is a promise to the reader.
-        return new Classes(own, own.length == 0 || !(low > own[0]) ? low : Math.min(low, own[0]), own.length == 0 || !(high < own[own.length - 1]) ? high : own[own.length - 1]);
+        return new Classes(
+                own,
+                own.length == 0 || !(low > own[0]) ? low : Math.min(low, own[0]),
+                own.length == 0 || !(high < own[own.length - 1]) ? high : own[own.length - 1]);
     }
 
     /** Each side takes its half of the palette from the centre outwards. */
@@ -146,17 +189,25 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
         double deepUnder = even ? under / longer : 1;
         double deepOver = even ? over / longer : 1;
         if (choice.ramp()) {
-            return IntStream.range(0, count).mapToObj(i -> {
-                double middle = classes.low() + (classes.high() - classes.low()) * (i + 0.5) / count;
-                double side = middle < centre ? -deepUnder * (centre - middle) / under : over > 0 ? deepOver * (middle - centre) / over : 0;
-                return palette.at(0.5 + side / 2).hex();
-            }).toList();
+            return IntStream.range(0, count)
+                    .mapToObj(i -> {
+                        double middle = classes.low() + (classes.high() - classes.low()) * (i + 0.5) / count;
+                        double side = middle < centre
+                                ? -deepUnder * (centre - middle) / under
+                                : over > 0 ? deepOver * (middle - centre) / over : 0;
+                        return palette.at(0.5 + side / 2).hex();
+                    })
+                    .toList();
         }
-        int below = (int) IntStream.range(0, count).filter(c -> (c < count - 1 ? classes.breaks()[c] : classes.high()) <= centre).count();
+        int below = (int) IntStream.range(0, count)
+                .filter(c -> (c < count - 1 ? classes.breaks()[c] : classes.high()) <= centre)
+                .count();
         int above = count - below;
         List<String> colours = new ArrayList<>();
-        for (int i = 0; i < below; i++) colours.add(palette.at(0.5 - deepUnder * (below - i) / below / 2).hex());
-        for (int i = 0; i < above; i++) colours.add(palette.at(0.5 + deepOver * (i + 1) / above / 2).hex());
+        for (int i = 0; i < below; i++)
+            colours.add(palette.at(0.5 - deepUnder * (below - i) / below / 2).hex());
+        for (int i = 0; i < above; i++)
+            colours.add(palette.at(0.5 + deepOver * (i + 1) / above / 2).hex());
         return colours;
     }
 

@@ -13,7 +13,8 @@ public final class NumberWords {
     private NumberWords() {}
 
     /**
-     * The whole number where it is one, else as many decimals as the size asks for: two below 100, one below 1,000, and below a tenth as
+     * The whole number where it is one, else as many decimals as the size asks for: two below 100, one below 1,000,
+     * and below a tenth as
      * many as show two figures, so that what is small is not written as nothing.
      *
      * @return the text, "–" for a missing value
@@ -34,7 +35,11 @@ public final class NumberWords {
         if (!Double.isFinite(value)) return value;
         double size = Math.abs(value);
         if (value == Math.rint(value)) return value;
-        return size >= 1000 ? Math.rint(value) : BigDecimal.valueOf(value).setScale(decimals(size), RoundingMode.HALF_UP).doubleValue();
+        return size >= 1000
+                ? Math.rint(value)
+                : BigDecimal.valueOf(value)
+                        .setScale(decimals(size), RoundingMode.HALF_UP)
+                        .doubleValue();
     }
 
     /** Decimals that tell something of a number below 1000: two, and below a tenth as many as show two figures. */
@@ -53,7 +58,11 @@ public final class NumberWords {
         double size = Math.abs(value);
         if (size < 1000 && value == Math.rint(value)) return full(value);
         // Rounded first: 999.6 is 1 k.
-        double rounded = value == 0 ? 0 : new BigDecimal(value).round(new java.math.MathContext(3, RoundingMode.HALF_UP)).doubleValue();
+        double rounded = value == 0
+                ? 0
+                : new BigDecimal(value)
+                        .round(new java.math.MathContext(3, RoundingMode.HALF_UP))
+                        .doubleValue();
         size = Math.abs(rounded);
         String sign = "";
         double unit = 1;
@@ -67,7 +76,11 @@ public final class NumberWords {
             unit = 1e3;
             sign = " k";
         }
-        return BigDecimal.valueOf(rounded / unit).round(new java.math.MathContext(3, RoundingMode.HALF_UP)).stripTrailingZeros().toPlainString() + sign;
+        return BigDecimal.valueOf(rounded / unit)
+                        .round(new java.math.MathContext(3, RoundingMode.HALF_UP))
+                        .stripTrailingZeros()
+                        .toPlainString()
+                + sign;
     }
 
     /** The nearest number at or above the value that is 1, 2 or 5 times a power of ten. */

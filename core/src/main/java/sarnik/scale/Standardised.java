@@ -3,7 +3,10 @@ package sarnik.scale;
 import java.util.Arrays;
 import java.util.List;
 
-/** Likeness by several measures, each counted in its own standard deviations so that none outweighs the others by its unit. */
+/**
+ * Likeness by several measures, each counted in its own standard deviations so that none outweighs the others by its
+ * unit.
+ */
 public final class Standardised {
 
     private Standardised() {}
@@ -13,7 +16,8 @@ public final class Standardised {
      *
      * @param measures for each measure one value a thing
      * @param from the thing from which distances are taken
-     * @return one distance a thing, in standard deviations; NaN where a measure is missing in it or in {@code from}. A measure that is
+     * @return one distance a thing, in standard deviations; NaN where a measure is missing in it or in {@code from}. A
+     *     measure that is
      *     the same in all things takes no part.
      */
     public static double[] distances(List<double[]> measures, int from) {
@@ -21,7 +25,10 @@ public final class Standardised {
         for (double[] values : measures) {
             double[] finite = Arrays.stream(values).filter(Double::isFinite).toArray();
             double mean = Arrays.stream(finite).average().orElse(Double.NaN);
-            double deviation = Math.sqrt(Arrays.stream(finite).map(v -> (v - mean) * (v - mean)).average().orElse(0));
+            double deviation = Math.sqrt(Arrays.stream(finite)
+                    .map(v -> (v - mean) * (v - mean))
+                    .average()
+                    .orElse(0));
             for (int i = 0; i < sums.length; i++) {
                 double difference = values[i] - values[from];
                 if (!Double.isFinite(difference)) sums[i] = Double.NaN;

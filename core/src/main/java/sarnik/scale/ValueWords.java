@@ -4,7 +4,10 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 
-/** How the values of a measure are read: as numbers, as dates (days since 1970-01-01) or as date-times (seconds since then). */
+/**
+ * How the values of a measure are read: as numbers, as dates (days since 1970-01-01) or as date-times (seconds since
+ * then).
+ */
 public enum ValueWords {
     NUMBER {
         @Override
@@ -20,13 +23,18 @@ public enum ValueWords {
     DATE {
         @Override
         public String full(double value) {
-            return Double.isFinite(value) ? LocalDate.ofEpochDay((long) Math.floor(value)).toString() : "–";
+            return Double.isFinite(value)
+                    ? LocalDate.ofEpochDay((long) Math.floor(value)).toString()
+                    : "–";
         }
     },
     TIME {
         @Override
         public String full(double value) {
-            return Double.isFinite(value) ? LocalDateTime.ofEpochSecond((long) Math.floor(value), 0, ZoneOffset.UTC).toString() : "–";
+            return Double.isFinite(value)
+                    ? LocalDateTime.ofEpochSecond((long) Math.floor(value), 0, ZoneOffset.UTC)
+                            .toString()
+                    : "–";
         }
     };
 

@@ -142,13 +142,19 @@ public enum CellForm {
         return WrittenMoment.date(text, order());
     }
 
-    /** Seconds since 1970-01-01T00:00, or {@link TimeColumn#MISSING} where the text is no time of this form. Fractions are cut off. */
+    /**
+     * Seconds since 1970-01-01T00:00, or {@link TimeColumn#MISSING} where the text is no time of this form. Fractions
+     * are cut off.
+     */
     long time(String text) {
         return switch (this) {
             case EPOCH_SECONDS -> epoch(text, 1);
             case EPOCH_MILLISECONDS -> epoch(text, 1000);
             case TIME_ISO -> isoTime(text);
-            default -> text.indexOf(':') < 0 && text.indexOf('m') < 0 && text.indexOf('M') < 0 ? TimeColumn.MISSING : WrittenMoment.time(text, order());
+            default ->
+                text.indexOf(':') < 0 && text.indexOf('m') < 0 && text.indexOf('M') < 0
+                        ? TimeColumn.MISSING
+                        : WrittenMoment.time(text, order());
         };
     }
 
@@ -160,9 +166,11 @@ public enum CellForm {
     }
 
     private static long isoTime(String text) {
-        if (text.length() < 16 || text.charAt(4) != '-' || (text.charAt(10) != 'T' && text.charAt(10) != ' ')) return TimeColumn.MISSING;
+        if (text.length() < 16 || text.charAt(4) != '-' || (text.charAt(10) != 'T' && text.charAt(10) != ' '))
+            return TimeColumn.MISSING;
         try {
-            return LocalDateTime.parse(text.charAt(10) == ' ' ? text.substring(0, 10) + "T" + text.substring(11) : text).toEpochSecond(ZoneOffset.UTC);
+            return LocalDateTime.parse(text.charAt(10) == ' ' ? text.substring(0, 10) + "T" + text.substring(11) : text)
+                    .toEpochSecond(ZoneOffset.UTC);
         } catch (DateTimeException otherwise) {
             return WrittenMoment.time(text, WrittenMoment.Order.YEAR_FIRST);
         }

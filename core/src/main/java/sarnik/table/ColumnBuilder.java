@@ -18,7 +18,8 @@ final class ColumnBuilder {
     }
 
     /**
-     * @param all whether what is written in another form of the same type is read too, as of a type that was set by hand
+     * @param all whether what is written in another form of the same type is read too, as of a type that was set by
+     *     hand
      */
     ColumnBuilder(CellForm form, boolean all, int rows) {
         this.form = form;
@@ -29,14 +30,16 @@ final class ColumnBuilder {
 
     /** A builder for values in the canonical text form of {@link Column#text}. */
     static ColumnBuilder canonical(ColumnType type, int rows) {
-        return new ColumnBuilder(switch (type) {
-            case TEXT -> CellForm.TEXT;
-            case WHOLE -> CellForm.WHOLE;
-            case DECIMAL -> CellForm.DECIMAL_POINT;
-            case DATE -> CellForm.DATE_ISO;
-            case TIME -> CellForm.TIME_ISO;
-            case YES_NO -> CellForm.YES_NO;
-        }, rows);
+        return new ColumnBuilder(
+                switch (type) {
+                    case TEXT -> CellForm.TEXT;
+                    case WHOLE -> CellForm.WHOLE;
+                    case DECIMAL -> CellForm.DECIMAL_POINT;
+                    case DATE -> CellForm.DATE_ISO;
+                    case TIME -> CellForm.TIME_ISO;
+                    case YES_NO -> CellForm.YES_NO;
+                },
+                rows);
     }
 
     ColumnType type() {
@@ -93,13 +96,17 @@ final class ColumnBuilder {
 
     private void add(CellForm written, String text, boolean readable) {
         if (form.type() == ColumnType.TEXT) values.addText(text);
-        else add(readable ? value(written, text) : switch (form.type()) {
-            case WHOLE -> WholeColumn.MISSING;
-            case DECIMAL -> Double.doubleToRawLongBits(Double.NaN);
-            case DATE -> DateColumn.MISSING;
-            case TIME -> TimeColumn.MISSING;
-            default -> -1;
-        });
+        else
+            add(
+                    readable
+                            ? value(written, text)
+                            : switch (form.type()) {
+                                case WHOLE -> WholeColumn.MISSING;
+                                case DECIMAL -> Double.doubleToRawLongBits(Double.NaN);
+                                case DATE -> DateColumn.MISSING;
+                                case TIME -> TimeColumn.MISSING;
+                                default -> -1;
+                            });
     }
 
     /** The bits of a value that is written in a form. */

@@ -19,9 +19,10 @@ final class ColumnNames {
      */
     static List<String> unique(List<String> header, TroubleLog troubles) {
         if (header.size() > TableReader.MOST_COLUMNS) {
-            throw new UnreadableTableException("The header has %,d columns; up to %,d can be brought in. Leave out the columns"
-                            .formatted(header.size(), TableReader.MOST_COLUMNS)
-                    + " that are not needed, or turn repeated columns into rows.");
+            throw new UnreadableTableException(
+                    "The header has %,d columns; up to %,d can be brought in. Leave out the columns"
+                                    .formatted(header.size(), TableReader.MOST_COLUMNS)
+                            + " that are not needed, or turn repeated columns into rows.");
         }
         List<String> names = new ArrayList<>();
         Set<String> taken = new HashSet<>();
@@ -32,19 +33,28 @@ final class ColumnNames {
             String unique = name;
             for (int n = 2; !taken.add(unique); n++) unique = name + " " + n;
             if (!unique.equals(written)) {
-                troubles.add(1, unique, written,
+                troubles.add(
+                        1,
+                        unique,
+                        written,
                         written.isEmpty()
                                 ? "The header has no name here; the column is called “" + unique + "”."
-                                : "The name is taken or cannot be used as it stands; the column is called “" + unique + "”.");
+                                : "The name is taken or cannot be used as it stands; the column is called “" + unique
+                                        + "”.");
             }
             names.add(unique);
         }
         return names;
     }
 
-    /** The name without what a table cannot have; names that start with @ are kept for the columns that placing adds. */
+    /**
+     * The name without what a table cannot have; names that start with @ are kept for the columns that placing adds.
+     */
     static String clean(String written) {
-        String name = written.replace("\0", "").replaceAll("\\s*[\\r\\n]+\\s*", " ").strip().replaceFirst("^@+", "");
+        String name = written.replace("\0", "")
+                .replaceAll("\\s*[\\r\\n]+\\s*", " ")
+                .strip()
+                .replaceFirst("^@+", "");
         return name.length() > LONGEST ? name.substring(0, LONGEST) : name;
     }
 }

@@ -10,7 +10,8 @@ import java.util.stream.IntStream;
  *
  * @param filled rows that have a value
  * @param distinct number of distinct values; -1 where they were not counted, for numbers, dates and times
- * @param bins how many values lie in each of {@link #BINS} equal steps between the smallest and the largest; empty for text
+ * @param bins how many values lie in each of {@link #BINS} equal steps between the smallest and the largest; empty for
+ *     text
  *     and yes/no
  * @param commonest the commonest values, for text and yes/no
  */
@@ -35,9 +36,13 @@ public record ColumnProfile(long filled, long distinct, List<Long> bins, List<Co
             rows[code]++;
             filled++;
         }
-        List<Common> commonest = IntStream.range(0, rows.length).boxed().filter(c -> rows[c] > 0)
-                .sorted(Comparator.comparingLong((Integer c) -> -rows[c]).thenComparing(c -> c)).limit(COMMONEST)
-                .map(c -> new Common(column.dictionary().get(c), rows[c])).toList();
+        List<Common> commonest = IntStream.range(0, rows.length)
+                .boxed()
+                .filter(c -> rows[c] > 0)
+                .sorted(Comparator.comparingLong((Integer c) -> -rows[c]).thenComparing(c -> c))
+                .limit(COMMONEST)
+                .map(c -> new Common(column.dictionary().get(c), rows[c]))
+                .toList();
         return new ColumnProfile(filled, Arrays.stream(rows).filter(n -> n > 0).count(), List.of(), commonest);
     }
 

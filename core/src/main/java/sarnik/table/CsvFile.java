@@ -19,6 +19,7 @@ public final class CsvFile implements Grid {
 
     /** Longest cell, in characters; a quote that is never closed runs into it. */
     private static final Pattern LINE = Pattern.compile("line (\\d+)");
+
     private static final int LONGEST_CELL = 1 << 20;
 
     private final Path file;
@@ -102,7 +103,9 @@ public final class CsvFile implements Grid {
 
     private static UnreadableTableException unreadable(CsvParseException broken) {
         Matcher line = LINE.matcher(String.valueOf(broken.getMessage()));
-        return new UnreadableTableException("The file breaks off its own rules" + (line.find() ? " in the row that begins in line " + line.group(1) : "")
-                + ". A quote that is opened and never closed is the usual cause; mend that line and bring the file in again.");
+        return new UnreadableTableException("The file breaks off its own rules"
+                + (line.find() ? " in the row that begins in line " + line.group(1) : "")
+                + ". A quote that is opened and never closed is the usual cause; mend that line and "
+                + "bring the file in again.");
     }
 }

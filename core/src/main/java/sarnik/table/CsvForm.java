@@ -38,17 +38,24 @@ record CsvForm(Charset charset, char delimiter, char quote) {
         }
         Charset wide = wide(head);
         if (wide == null) refuseOtherFormats(head);
-        Charset charset = choices.charset() != null ? charset(choices.charset()) : wide != null ? wide : isUtf8(file) ? StandardCharsets.UTF_8 : Charset.forName("windows-1252");
+        Charset charset = choices.charset() != null
+                ? charset(choices.charset())
+                : wide != null ? wide : isUtf8(file) ? StandardCharsets.UTF_8 : Charset.forName("windows-1252");
         char quote = choices.quote() == null ? '"' : choices.quote().charAt(0);
-        char delimiter = choices.delimiter() == null ? delimiter(new String(head, charset)) : choices.delimiter().charAt(0);
+        char delimiter = choices.delimiter() == null
+                ? delimiter(new String(head, charset))
+                : choices.delimiter().charAt(0);
         if (delimiter == quote || delimiter == '\n' || delimiter == '\r' || quote == '\n' || quote == '\r') {
-            throw new UnreadableTableException("The mark between cells and the mark around them have to be two different marks, and no line ends.");
+            throw new UnreadableTableException(
+                    "The mark between cells and the mark around them have to be two different marks, and no "
+                            + "line ends.");
         }
         return new CsvForm(charset, delimiter, quote);
     }
 
     /**
-     * UTF-16 by its mark at the start, or by its noughts: of text in Latin letters every other byte is one. Null where it is neither.
+     * UTF-16 by its mark at the start, or by its noughts: of text in Latin letters every other byte is one. Null where
+     * it is neither.
      */
     private static Charset wide(byte[] head) {
         if (startsWith(head, 0xFE, 0xFF)) return StandardCharsets.UTF_16BE;
@@ -57,26 +64,31 @@ record CsvForm(Charset charset, char delimiter, char quote) {
         for (int i = 0; i < head.length; i++) if (head[i] == 0) noughts[i & 1]++;
         int half = head.length / 2;
         if (half < 4 || Math.min(noughts[0], noughts[1]) * 20 > half) return null;
-        return noughts[0] * 2 > half ? StandardCharsets.UTF_16BE : noughts[1] * 2 > half ? StandardCharsets.UTF_16LE : null;
+        return noughts[0] * 2 > half
+                ? StandardCharsets.UTF_16BE
+                : noughts[1] * 2 > half ? StandardCharsets.UTF_16LE : null;
     }
 
     private static Charset charset(String name) {
         try {
             return Charset.forName(name);
         } catch (IllegalArgumentException unknown) {
-            throw new UnreadableTableException("There is no encoding called “" + name + "”. Choose UTF-8, Windows-1252 or another that is listed.");
+            throw new UnreadableTableException("There is no encoding called “" + name
+                    + "”. Choose UTF-8, Windows-1252 or another that is listed.");
         }
     }
 
     /** How the file is written, for people. */
     String words() {
-        return "CSV, " + charset.displayName() + ", " + switch (delimiter) {
-            case ',' -> "commas";
-            case ';' -> "semicolons";
-            case '\t' -> "tabs";
-            case '|' -> "bars";
-            default -> "“" + delimiter + "”";
-        } + " between cells";
+        return "CSV, " + charset.displayName() + ", "
+                + switch (delimiter) {
+                    case ',' -> "commas";
+                    case ';' -> "semicolons";
+                    case '\t' -> "tabs";
+                    case '|' -> "bars";
+                    default -> "“" + delimiter + "”";
+                }
+                + " between cells";
     }
 
     private static void refuseOtherFormats(byte[] head) {

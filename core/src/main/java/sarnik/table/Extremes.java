@@ -3,7 +3,8 @@ package sarnik.table;
 import java.util.Optional;
 
 /**
- * The rows in which a column of numbers, dates or times has its smallest and its largest value; of equal ones the first.
+ * The rows in which a column of numbers, dates or times has its smallest and its largest value; of equal ones the
+ * first.
  */
 public record Extremes(int lowest, int highest) {
 

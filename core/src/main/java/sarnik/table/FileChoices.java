@@ -12,12 +12,27 @@ package sarnik.table;
  * @param range the cells of a sheet, such as "B3:H200"
  * @param system the coordinate system of a file's shapes, a code of the EPSG dataset
  */
-public record FileChoices(String charset, String delimiter, String quote, Integer headerRow, Integer headerRows, String sheet, String range, Integer system) {
+public record FileChoices(
+        String charset,
+        String delimiter,
+        String quote,
+        Integer headerRow,
+        Integer headerRows,
+        String sheet,
+        String range,
+        Integer system) {
 
     public static final FileChoices NONE = new FileChoices(null, null, null, null, null, null, null, null);
 
     /** Choices that say nothing of shapes. */
-    public FileChoices(String charset, String delimiter, String quote, Integer headerRow, Integer headerRows, String sheet, String range) {
+    public FileChoices(
+            String charset,
+            String delimiter,
+            String quote,
+            Integer headerRow,
+            Integer headerRows,
+            String sheet,
+            String range) {
         this(charset, delimiter, quote, headerRow, headerRows, sheet, range, null);
     }
 
@@ -29,7 +44,9 @@ public record FileChoices(String charset, String delimiter, String quote, Intege
     public FileChoices {
         if (delimiter != null && delimiter.length() != 1) delimiter = null;
         if (quote != null && quote.length() != 1) quote = null;
-        if (headerRow != null && (headerRow < 1 || headerRow > 1000)) throw new UnreadableTableException("The names of the columns can stand in row 1 to 1,000.");
-        if (headerRows != null && (headerRows < 0 || headerRows > 5)) throw new UnreadableTableException("The names of the columns can be written over 0 to 5 rows.");
+        if (headerRow != null && (headerRow < 1 || headerRow > 1000))
+            throw new UnreadableTableException("The names of the columns can stand in row 1 to 1,000.");
+        if (headerRows != null && (headerRows < 0 || headerRows > 5))
+            throw new UnreadableTableException("The names of the columns can be written over 0 to 5 rows.");
     }
 }

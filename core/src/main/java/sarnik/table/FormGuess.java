@@ -6,7 +6,8 @@ import java.util.TreeSet;
 
 /**
  * Guesses how the values of one column are written, from all of them: the form that fits most, if it fits at least
- * {@link #ENOUGH} of the filled cells; yes and no have to be all there is. A single code with a leading zero ("08013") makes the
+ * {@link #ENOUGH} of the filled cells; yes and no have to be all there is. A single code with a leading zero ("08013")
+ * makes the
  * column text, and so do amounts in several units, which cannot be added up.
  */
 final class FormGuess {
@@ -27,7 +28,10 @@ final class FormGuess {
     private long filled;
     private boolean codes;
 
-    /** Cells that are words for "no value": they do not speak against a form, but they fill a column that has nothing else. */
+    /**
+     * Cells that are words for "no value": they do not speak against a form, but they fill a column that has nothing
+     * else.
+     */
     private long strangers;
 
     /**
@@ -37,7 +41,8 @@ final class FormGuess {
     FormGuess(Shaping.DecimalMark mark, boolean moments) {
         for (CellForm form : FORMS) {
             if (!moments && (form == CellForm.EPOCH_SECONDS || form == CellForm.EPOCH_MILLISECONDS)) continue;
-            if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark)) asked |= bit(form);
+            if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark))
+                asked |= bit(form);
         }
     }
 
@@ -57,12 +62,14 @@ final class FormGuess {
         filled++;
         int slot = recent.slot(text);
         if (recent.holds(slot, text)) {
-            for (long forms = recent.number(slot) & asked; forms != 0; forms &= forms - 1) fits[Long.numberOfTrailingZeros(forms)]++;
+            for (long forms = recent.number(slot) & asked; forms != 0; forms &= forms - 1)
+                fits[Long.numberOfTrailingZeros(forms)]++;
         } else {
             recent.keep(slot, text, look(text));
         }
         // A form that misses a quarter of the first thousand cells is not asked again.
-        if (filled == PATIENCE) for (CellForm form : FORMS) if (fits[form.ordinal()] * 4 < filled * 3) asked &= ~bit(form);
+        if (filled == PATIENCE)
+            for (CellForm form : FORMS) if (fits[form.ordinal()] * 4 < filled * 3) asked &= ~bit(form);
     }
 
     /** Counts what a text that was not met lately fits. @return the forms that it fits, a bit for each */
@@ -75,7 +82,9 @@ final class FormGuess {
         for (long left = asked; left != 0; left &= left - 1) {
             CellForm form = FORMS[Long.numberOfTrailingZeros(left)];
             // A whole number is written in every form of number: most cells of numbers need to be looked at once only.
-            boolean fit = whole ? form.type().isNumber() || form.fits(text) : form.type().isNumber() ? form.fits(amount == null ? text : amount.number()) : form.fits(text);
+            boolean fit = whole
+                    ? form.type().isNumber() || form.fits(text)
+                    : form.type().isNumber() ? form.fits(amount == null ? text : amount.number()) : form.fits(text);
             if (!fit) continue;
             fits[form.ordinal()]++;
             found |= bit(form);
@@ -121,11 +130,16 @@ final class FormGuess {
         if (codes || filled == 0 || filled < strangers) return CellForm.TEXT;
         long most = most();
         if (most < filled * ENOUGH) return CellForm.TEXT;
-        CellForm first = Arrays.stream(FORMS).filter(form -> count(form) == most).findFirst().orElse(CellForm.TEXT);
+        CellForm first = Arrays.stream(FORMS)
+                .filter(form -> count(form) == most)
+                .findFirst()
+                .orElse(CellForm.TEXT);
         // What is nearly all "no" is no column of yes and no: other words would be lost.
         if (first == CellForm.YES_NO && most < filled) return CellForm.TEXT;
         if (first.type().isNumber() && units.size() > 1) return CellForm.TEXT;
-        return comma && first == CellForm.DECIMAL_POINT && count(CellForm.GROUPED_COMMA) == most ? CellForm.GROUPED_COMMA : first;
+        return comma && first == CellForm.DECIMAL_POINT && count(CellForm.GROUPED_COMMA) == most
+                ? CellForm.GROUPED_COMMA
+                : first;
     }
 
     private long most() {

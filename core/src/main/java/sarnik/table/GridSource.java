@@ -6,7 +6,8 @@ import java.util.List;
 
 /**
  * The rows of a grid below its header. The header is found by looking: titles above it (rows with few cells) are passed
- * over, names written over several rows ("Litres" above "2023", "2024") are joined, and a grid whose first row is like the
+ * over, names written over several rows ("Litres" above "2023", "2024") are joined, and a grid whose first row is like
+ * the
  * others has none.
  */
 public final class GridSource implements RowSource {
@@ -45,19 +46,33 @@ public final class GridSource implements RowSource {
         at = choices.headerRows() == null ? found : new Header(found.first, choices.headerRows());
         header = names(first, at);
         // A column without a name goes by its place, whatever was left out before it.
-        for (int i = 0; i < header.size(); i++) if (header.get(i).isBlank() && grid.position(i) != i) header.set(i, "column " + (grid.position(i) + 1));
-        this.words = words + (at.rows == 0 ? ", no names of columns" : at.first > 1 || at.rows > 1 ? ", names of columns in row " + at.first + (at.rows > 1 ? " to " + at.last() : "") : "");
+        for (int i = 0; i < header.size(); i++)
+            if (header.get(i).isBlank() && grid.position(i) != i) header.set(i, "column " + (grid.position(i) + 1));
+        this.words = words
+                + (at.rows == 0
+                        ? ", no names of columns"
+                        : at.first > 1 || at.rows > 1
+                                ? ", names of columns in row " + at.first + (at.rows > 1 ? " to " + at.last() : "")
+                                : "");
     }
 
     private static Header look(List<List<String>> rows, Integer chosen) {
         int widest = rows.stream().mapToInt(GridSource::filled).max().orElse(1);
         int first = chosen != null ? Math.min(chosen, rows.size()) : 1;
         // A title or a note above the table has few cells.
-        while (chosen == null && first < rows.size() && widest > 2 && filled(rows.get(first - 1)) * 5 <= widest * 2 && filled(rows.get(first - 1)) < 3) first++;
-        if (chosen == null && first < rows.size() && isLikeTheRowBelow(rows.get(first - 1), rows.get(first))) return new Header(first, 0);
+        while (chosen == null
+                && first < rows.size()
+                && widest > 2
+                && filled(rows.get(first - 1)) * 5 <= widest * 2
+                && filled(rows.get(first - 1)) < 3) first++;
+        if (chosen == null && first < rows.size() && isLikeTheRowBelow(rows.get(first - 1), rows.get(first)))
+            return new Header(first, 0);
         int count = 1;
         // Names over several rows: gaps above, and below them cells that are still names.
-        while (count < MOST_HEADER_ROWS && first + count < rows.size() && gaps(rows.get(first + count - 2)) > 0 && isNames(rows.get(first + count - 1))
+        while (count < MOST_HEADER_ROWS
+                && first + count < rows.size()
+                && gaps(rows.get(first + count - 2)) > 0
+                && isNames(rows.get(first + count - 1))
                 && fillsGaps(rows.get(first + count - 2), rows.get(first + count - 1))) {
             count++;
         }
@@ -83,14 +98,20 @@ public final class GridSource implements RowSource {
 
     /** Cells that can be names: no number but years, and at least two of them. */
     private static boolean isNames(List<String> row) {
-        return filled(row) > 1 && row.stream().noneMatch(c -> isNumber(c) && !isYear(c)) && row.stream().anyMatch(c -> isYear(c) || !c.isBlank());
+        return filled(row) > 1
+                && row.stream().noneMatch(c -> isNumber(c) && !isYear(c))
+                && row.stream().anyMatch(c -> isYear(c) || !c.isBlank());
     }
 
     /** Whether the row below has cells where the row above has none, beside one that both have. */
     private static boolean fillsGaps(List<String> above, List<String> below) {
         for (int i = 1; i < below.size(); i++) {
             boolean gap = i >= above.size() || above.get(i).isBlank();
-            if (gap && !below.get(i).isBlank() && i - 1 < above.size() && below.get(i - 1) != null && !below.get(i - 1).isBlank()) {
+            if (gap
+                    && !below.get(i).isBlank()
+                    && i - 1 < above.size()
+                    && below.get(i - 1) != null
+                    && !below.get(i - 1).isBlank()) {
                 int left = i - 1;
                 while (left >= 0 && left < above.size() && above.get(left).isBlank()) left--;
                 if (left >= 0) return true;
@@ -104,7 +125,9 @@ public final class GridSource implements RowSource {
         for (int i = 0; i < Math.min(first.size(), second.size()); i++) {
             if (isNumber(first.get(i)) && !isYear(first.get(i)) && isNumber(second.get(i))) numbers++;
             String date = first.get(i).strip();
-            if (CellForm.DATE_ISO.fits(date.isEmpty() ? "x" : date) && CellForm.DATE_ISO.fits(second.get(i).isBlank() ? "x" : second.get(i).strip())) numbers++;
+            if (CellForm.DATE_ISO.fits(date.isEmpty() ? "x" : date)
+                    && CellForm.DATE_ISO.fits(
+                            second.get(i).isBlank() ? "x" : second.get(i).strip())) numbers++;
         }
         return numbers > 0 && gaps(first) == 0;
     }
@@ -120,15 +143,21 @@ public final class GridSource implements RowSource {
         for (int i = 0; i < (at.rows == 1 ? own : width); i++) {
             List<String> parts = new ArrayList<>();
             for (int r = at.first; r <= Math.min(at.last(), rows.size()); r++) {
-                String part = r == at.last() ? cell(rows.get(r - 1), i) : carried(rows.get(r - 1), i, cell(rows.get(Math.min(at.last(), rows.size()) - 1), i));
-                if (!part.isBlank() && (parts.isEmpty() || !parts.get(parts.size() - 1).equals(part))) parts.add(part);
+                String part = r == at.last()
+                        ? cell(rows.get(r - 1), i)
+                        : carried(rows.get(r - 1), i, cell(rows.get(Math.min(at.last(), rows.size()) - 1), i));
+                if (!part.isBlank()
+                        && (parts.isEmpty() || !parts.get(parts.size() - 1).equals(part))) parts.add(part);
             }
             names.add(String.join(TurnedSource.PART, parts));
         }
         return names;
     }
 
-    /** A name above several columns holds for those to its right that have none of their own, as far as names stand below. */
+    /**
+     * A name above several columns holds for those to its right that have none of their own, as far as names stand
+     * below.
+     */
     private static String carried(List<String> row, int column, String below) {
         if (!cell(row, column).isBlank() || below.isBlank()) return cell(row, column);
         int i = Math.min(column, row.size() - 1);

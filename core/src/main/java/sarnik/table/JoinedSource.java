@@ -28,8 +28,12 @@ public final class JoinedSource implements RowSource {
             Set<String> more = new LinkedHashSet<>(own);
             first.forEach(more::remove);
             if (!lacking.isEmpty() || !more.isEmpty()) {
-                throw new UnreadableTableException("“%s” is not of the same shape as “%s”:%s%s Bring it in by itself.".formatted(names.get(p), names.get(0),
-                        lacking.isEmpty() ? "" : " it lacks " + String.join(", ", lacking) + ".", more.isEmpty() ? "" : " It has " + String.join(", ", more) + " besides."));
+                throw new UnreadableTableException("“%s” is not of the same shape as “%s”:%s%s Bring it in by itself."
+                        .formatted(
+                                names.get(p),
+                                names.get(0),
+                                lacking.isEmpty() ? "" : " it lacks " + String.join(", ", lacking) + ".",
+                                more.isEmpty() ? "" : " It has " + String.join(", ", more) + " besides."));
             }
             columns.add(first.stream().mapToInt(own::indexOf).toArray());
         }
@@ -49,23 +53,26 @@ public final class JoinedSource implements RowSource {
     public void each(Visitor visitor) throws IOException {
         for (int p = 0; p < parts.size(); p++) {
             int[] order = columns.get(p);
-            parts.get(p).each((line, cells) -> visitor.row(line, new Cells() {
-                @Override
-                public int count() {
-                    return Math.max(cells.count(), order.length);
-                }
+            parts.get(p)
+                    .each((line, cells) -> visitor.row(line, new Cells() {
+                        @Override
+                        public int count() {
+                            return Math.max(cells.count(), order.length);
+                        }
 
-                @Override
-                public String get(int index) {
-                    int at = index < order.length ? order[index] : index;
-                    return at < cells.count() ? cells.get(at) : "";
-                }
-            }));
+                        @Override
+                        public String get(int index) {
+                            int at = index < order.length ? order[index] : index;
+                            return at < cells.count() ? cells.get(at) : "";
+                        }
+                    }));
         }
     }
 
     @Override
     public String words() {
-        return parts.size() == 1 ? parts.get(0).words() : parts.size() + " files, the first " + parts.get(0).words();
+        return parts.size() == 1
+                ? parts.get(0).words()
+                : parts.size() + " files, the first " + parts.get(0).words();
     }
 }

@@ -11,16 +11,29 @@ import java.util.Map;
  * @param form how the file is written, for people
  * @param columns all columns of the file after turning, in their order, those that are left out too
  * @param source the name in the file of each kept column, by its name in the table
- * @param missingWords words found in columns of numbers or dates that usually mean "no value", with how often they occur
- * @param periods columns that could be turned into rows because they are named by periods; empty where there are fewer than three
- * @param said what was guessed of how columns are written, by their names in the table; those of which it goes without saying are not there
+ * @param missingWords words found in columns of numbers or dates that usually mean "no value", with how often they
+ *     occur
+ * @param periods columns that could be turned into rows because they are named by periods; empty where there are fewer
+ *     than three
+ * @param said what was guessed of how columns are written, by their names in the table; those of which it goes without
+ *     saying are not there
  * @param monthFirst whether dates have their month before their day; null where no column has either
  * @param sums rows that are sums of others
- * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty where it has none
+ * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty
+ *     where it has none
  */
 public record Reading(
-        Table table, Troubles troubles, String form, List<String> columns, Map<String, String> source, Map<String, Long> missingWords, List<String> periods,
-        List<String> position, Map<String, Said> said, Boolean monthFirst, Sums sums) {
+        Table table,
+        Troubles troubles,
+        String form,
+        List<String> columns,
+        Map<String, String> source,
+        Map<String, Long> missingWords,
+        List<String> periods,
+        List<String> position,
+        Map<String, Said> said,
+        Boolean monthFirst,
+        Sums sums) {
 
     /**
      * Rows that are sums of others.

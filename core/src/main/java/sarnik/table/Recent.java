@@ -1,8 +1,10 @@
 package sarnik.table;
 
 /**
- * Texts that were met lately, each with a number that was worked out of it: columns repeat themselves, and working a value out
- * takes longer than finding it again. Of two texts that fall on one slot the later one stays. Where hardly anything is met again
+ * Texts that were met lately, each with a number that was worked out of it: columns repeat themselves, and working a
+ * value out
+ * takes longer than finding it again. Of two texts that fall on one slot the later one stays. Where hardly anything is
+ * met again
  * nothing is kept any more.
  */
 final class Recent {

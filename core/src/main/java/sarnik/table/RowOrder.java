@@ -22,9 +22,12 @@ public final class RowOrder {
         if (sort == null || sort.isEmpty()) return rows;
         Column column = table.column(sort);
         Comparator<Integer> order = order(column);
-        return IntStream.of(rows).boxed()
-                .sorted(Comparator.<Integer, Boolean>comparing(column::isMissing).thenComparing(down ? order.reversed() : order))
-                .mapToInt(i -> i).toArray();
+        return IntStream.of(rows)
+                .boxed()
+                .sorted(Comparator.<Integer, Boolean>comparing(column::isMissing)
+                        .thenComparing(down ? order.reversed() : order))
+                .mapToInt(i -> i)
+                .toArray();
     }
 
     private static int[] holding(Table table, String find) {
@@ -34,12 +37,18 @@ public final class RowOrder {
             Column column = table.column(name);
             if (column instanceof CodedColumn coded) {
                 BitSet codes = new BitSet();
-                for (int c = 0; c < coded.dictionary().size(); c++) codes.set(c, coded.dictionary().get(c).toLowerCase(Locale.ROOT).contains(find));
+                for (int c = 0; c < coded.dictionary().size(); c++)
+                    codes.set(
+                            c,
+                            coded.dictionary().get(c).toLowerCase(Locale.ROOT).contains(find));
                 if (codes.isEmpty()) continue;
-                for (int row = 0; row < table.rows(); row++) if (coded.codes().get(row) >= 0 && codes.get(coded.codes().get(row))) found.set(row);
+                for (int row = 0; row < table.rows(); row++)
+                    if (coded.codes().get(row) >= 0 && codes.get(coded.codes().get(row))) found.set(row);
             } else {
                 for (int row = 0; row < table.rows(); row++) {
-                    if (!found.get(row) && !column.isMissing(row) && column.text(row).toLowerCase(Locale.ROOT).contains(find)) found.set(row);
+                    if (!found.get(row)
+                            && !column.isMissing(row)
+                            && column.text(row).toLowerCase(Locale.ROOT).contains(find)) found.set(row);
                 }
             }
         }
@@ -53,11 +62,16 @@ public final class RowOrder {
         if (column instanceof TimeColumn times) return Comparator.comparingLong(r -> times.seconds()[r]);
         CodedColumn coded = (CodedColumn) column;
         int[] rank = ranks(coded);
-        return Comparator.comparingInt(r -> coded.codes().get(r) < 0 ? -1 : rank[coded.codes().get(r)]);
+        return Comparator.comparingInt(
+                r -> coded.codes().get(r) < 0 ? -1 : rank[coded.codes().get(r)]);
     }
 
     private static int[] ranks(CodedColumn column) {
-        int[] codes = IntStream.range(0, column.dictionary().size()).boxed().sorted(Comparator.comparing(column.dictionary()::get, String.CASE_INSENSITIVE_ORDER)).mapToInt(i -> i).toArray();
+        int[] codes = IntStream.range(0, column.dictionary().size())
+                .boxed()
+                .sorted(Comparator.comparing(column.dictionary()::get, String.CASE_INSENSITIVE_ORDER))
+                .mapToInt(i -> i)
+                .toArray();
         int[] rank = new int[codes.length];
         for (int i = 0; i < codes.length; i++) rank[codes[i]] = i;
         return rank;

@@ -4,7 +4,8 @@ import java.io.IOException;
 import java.util.List;
 
 /**
- * Rows of cells as a file gives them, whatever its format. The rows can be gone through more than once; each time they are
+ * Rows of cells as a file gives them, whatever its format. The rows can be gone through more than once; each time they
+ * are
  * the same. A reader of a format is one of these; {@link TableReader} makes a table of it.
  */
 public interface RowSource {
@@ -34,7 +35,8 @@ public interface RowSource {
     List<String> header();
 
     /**
-     * Which column, from 0, holds the longitudes that the file's own shapes give, in degrees; latitudes stand in the one behind it.
+     * Which column, from 0, holds the longitudes that the file's own shapes give, in degrees; latitudes stand in the
+     * one behind it.
      * -1 where the file has no shapes.
      */
     default int positionAt() {

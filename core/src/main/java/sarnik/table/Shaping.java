@@ -31,7 +31,14 @@ public record Shaping(
         Boolean subtotals) {
 
     /** A shaping that leaves it to the dates whether their day or their month comes first. */
-    public Shaping(Map<String, ColumnType> types, Map<String, String> names, Set<String> dropped, Set<String> missing, Boolean totals, DecimalMark decimalMark, Turn turn) {
+    public Shaping(
+            Map<String, ColumnType> types,
+            Map<String, String> names,
+            Set<String> dropped,
+            Set<String> missing,
+            Boolean totals,
+            DecimalMark decimalMark,
+            Turn turn) {
         this(types, names, dropped, missing, totals, decimalMark, turn, null, false);
     }
 
@@ -44,8 +51,10 @@ public record Shaping(
     }
 
     /**
-     * Columns whose names are periods (2023, 2024, 2025) become rows: one row for each of them, with its name in one column
-     * and its value in another. Where the names have parts ("Litres · 2023", "Takings · 2023") the last part is the period
+     * Columns whose names are periods (2023, 2024, 2025) become rows: one row for each of them, with its name in one
+     * column
+     * and its value in another. Where the names have parts ("Litres · 2023", "Takings · 2023") the last part is the
+     * period
      * and what comes before names the column of values, in the order of the file.
      *
      * @param columns the columns that are turned, as the file names them
@@ -67,7 +76,8 @@ public record Shaping(
         names = names == null ? Map.of() : Map.copyOf(names);
         dropped = dropped == null ? Set.of() : Set.copyOf(dropped);
         Set<String> words = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
-        if (missing != null) missing.stream().map(String::strip).filter(w -> !w.isEmpty()).forEach(words::add);
+        if (missing != null)
+            missing.stream().map(String::strip).filter(w -> !w.isEmpty()).forEach(words::add);
         missing = words;
     }
 
@@ -79,7 +89,9 @@ public record Shaping(
     /** This shaping with types for the kept columns, so that a refresh guesses none of them again. */
     public Shaping withTypesOf(Table kept) {
         Map<String, ColumnType> kinds = new LinkedHashMap<>();
-        kept.names().stream().filter(n -> !n.startsWith("@")).forEach(n -> kinds.put(n, kept.column(n).type()));
+        kept.names().stream()
+                .filter(n -> !n.startsWith("@"))
+                .forEach(n -> kinds.put(n, kept.column(n).type()));
         return withTypesOf(kinds);
     }
 

@@ -61,7 +61,8 @@ public final class Table {
     }
 
     /**
-     * The rows of this table and below them those of another. The columns are this table's; where the other lacks one, its
+     * The rows of this table and below them those of another. The columns are this table's; where the other lacks one,
+     * its
      * rows have no value there.
      *
      * @throws IllegalArgumentException when a column of the other has another type here
@@ -73,9 +74,12 @@ public final class Table {
             for (int row = 0; row < rows; row++) builder.add(textOrEmpty(column, row));
             Optional<Column> below = other.find(name);
             if (below.isPresent() && below.get().type() != column.type()) {
-                throw new IllegalArgumentException("Column “%s” holds %s here and %s there".formatted(name, column.type().words(), below.get().type().words()));
+                throw new IllegalArgumentException("Column “%s” holds %s here and %s there"
+                        .formatted(
+                                name, column.type().words(), below.get().type().words()));
             }
-            for (int row = 0; row < other.rows; row++) builder.add(below.isPresent() ? textOrEmpty(below.get(), row) : "");
+            for (int row = 0; row < other.rows; row++)
+                builder.add(below.isPresent() ? textOrEmpty(below.get(), row) : "");
             joined.put(name, builder.build());
         });
         return new Table(joined);

@@ -17,36 +17,48 @@ import java.util.stream.IntStream;
  * @param newColumns columns that only the later table has
  * @param goneColumns columns that only the earlier table has
  */
-public record TableDiff(long same, long changed, long added, long gone, String key, List<String> newColumns, List<String> goneColumns) {
+public record TableDiff(
+        long same, long changed, long added, long gone, String key, List<String> newColumns, List<String> goneColumns) {
 
     /**
-     * Compares two tables over the columns that both have. A text column whose values are all filled and distinct in both
+     * Compares two tables over the columns that both have. A text column whose values are all filled and distinct in
+     * both
      * is taken as the key; without one, rows are compared whole, however often they occur.
      */
     public static TableDiff of(Table before, Table after) {
-        List<String> newColumns = after.names().stream().filter(n -> before.find(n).isEmpty()).toList();
-        List<String> goneColumns = before.names().stream().filter(n -> after.find(n).isEmpty()).toList();
-        List<String> shared = before.names().stream().filter(n -> after.find(n).isPresent()).toList();
-        Optional<String> key = shared.stream().filter(n -> isKey(before.column(n)) && isKey(after.column(n))).findFirst();
+        List<String> newColumns =
+                after.names().stream().filter(n -> before.find(n).isEmpty()).toList();
+        List<String> goneColumns =
+                before.names().stream().filter(n -> after.find(n).isEmpty()).toList();
+        List<String> shared =
+                before.names().stream().filter(n -> after.find(n).isPresent()).toList();
+        Optional<String> key = shared.stream()
+                .filter(n -> isKey(before.column(n)) && isKey(after.column(n)))
+                .findFirst();
         long[] counts = key.isPresent() ? byKey(before, after, shared, key.get()) : whole(before, after, shared);
         return new TableDiff(counts[0], counts[1], counts[2], counts[3], key.orElse(null), newColumns, goneColumns);
     }
 
     /**
-     * The rows of a table that do not stand in another, compared whole over the columns that both have, however often they
+     * The rows of a table that do not stand in another, compared whole over the columns that both have, however often
+     * they
      * occur.
      *
      * @return row numbers of {@code after}, ascending
      */
     public static int[] rowsNotIn(Table before, Table after) {
-        List<String> shared = before.names().stream().filter(n -> after.find(n).isPresent()).toList();
+        List<String> shared =
+                before.names().stream().filter(n -> after.find(n).isPresent()).toList();
         Map<Long, int[]> counts = counts(before, shared);
-        return IntStream.range(0, after.rows()).filter(row -> !take(counts, hash(after, shared, row))).toArray();
+        return IntStream.range(0, after.rows())
+                .filter(row -> !take(counts, hash(after, shared, row)))
+                .toArray();
     }
 
     private static Map<Long, int[]> counts(Table table, List<String> columns) {
         Map<Long, int[]> counts = new HashMap<>();
-        for (int row = 0; row < table.rows(); row++) counts.computeIfAbsent(hash(table, columns, row), h -> new int[1])[0]++;
+        for (int row = 0; row < table.rows(); row++)
+            counts.computeIfAbsent(hash(table, columns, row), h -> new int[1])[0]++;
         return counts;
     }
 
@@ -56,14 +68,17 @@ public record TableDiff(long same, long changed, long added, long gone, String k
     }
 
     private static boolean isKey(Column column) {
-        if (!(column instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT || coded.dictionary().size() != coded.size()) return false;
+        if (!(column instanceof CodedColumn coded)
+                || coded.type() != ColumnType.TEXT
+                || coded.dictionary().size() != coded.size()) return false;
         for (int row = 0; row < coded.size(); row++) if (coded.isMissing(row)) return false;
         return true;
     }
 
     private static long[] byKey(Table before, Table after, List<String> shared, String key) {
         Map<String, Integer> rowOf = new HashMap<>();
-        for (int row = 0; row < before.rows(); row++) rowOf.put(before.column(key).text(row), row);
+        for (int row = 0; row < before.rows(); row++)
+            rowOf.put(before.column(key).text(row), row);
         long same = 0;
         long changed = 0;
         for (int row = 0; row < after.rows(); row++) {
@@ -76,12 +91,16 @@ public record TableDiff(long same, long changed, long added, long gone, String k
     }
 
     private static List<String> cells(Table table, List<String> columns, int row) {
-        return columns.stream().map(n -> String.valueOf(table.column(n).text(row))).toList();
+        return columns.stream()
+                .map(n -> String.valueOf(table.column(n).text(row)))
+                .toList();
     }
 
     private static long[] whole(Table before, Table after, List<String> shared) {
         Map<Long, int[]> counts = counts(before, shared);
-        long same = IntStream.range(0, after.rows()).filter(row -> take(counts, hash(after, shared, row))).count();
+        long same = IntStream.range(0, after.rows())
+                .filter(row -> take(counts, hash(after, shared, row)))
+                .count();
         return new long[] {same, 0, after.rows() - same, before.rows() - same};
     }
 

@@ -14,8 +14,10 @@ import java.util.regex.Pattern;
 /**
  * Makes a table of the rows of a file.
  *
- * <p>The rows are gone through twice: once to see how every column is written, once to fill arrays of the right kind and
- * size. So a guess rests on the whole column, and memory stays near the size of the arrays. No row is dropped but rows of
+ * <p>The rows are gone through twice: once to see how every column is written, once to fill arrays of the right kind
+ * and
+ * size. So a guess rests on the whole column, and memory stays near the size of the arrays. No row is dropped but rows
+ * of
  * totals, and those are reported: a cell that does not fit its column becomes missing and is reported.
  *
  * <pre>{@code
@@ -30,14 +32,17 @@ public final class TableReader {
     public static final int MOST_COLUMNS = 1000;
 
     /** Words that usually mean "no value". */
-    private static final Set<String> USUAL_MISSING = caseless("-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "s/d", "n/d", "nd", "nan");
-
+    private static final Set<String> USUAL_MISSING = caseless(
+            "-", "–", "—", "n/a", "na", "n.a.", "#n/a", "null", "none", ".", "..", "...", "?", "s/d", "n/d", "nd",
+            "nan");
 
     /** A year, a quarter, a half or a month. */
-    private static final Pattern PERIOD = Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
+    private static final Pattern PERIOD =
+            Pattern.compile("(19|20)\\d\\d([-/ ]?([qQtThHsS][1-4]|0?[1-9]|1[0-2]))?|(0[1-9]|1[0-2])[-/](19|20)\\d\\d");
 
     /** What columns of times are called: long numbers in them may be seconds. */
-    private static final Pattern MOMENT_NAME = Pattern.compile("(?i)time|stamp|epoch|unix|(^|[_ ])ts($|[_ ])|date|fecha|hora|created|updated|moment|zeit|datum");
+    private static final Pattern MOMENT_NAME = Pattern.compile(
+            "(?i)time|stamp|epoch|unix|(^|[_ ])ts($|[_ ])|date|fecha|hora|created|updated|moment|zeit|datum");
 
     private static final int REPORT_EVERY = 20_000;
 
@@ -62,7 +67,8 @@ public final class TableReader {
     }
 
     /**
-     * @throws UnreadableTableException when the file holds no table, or the shaping leaves none; the message says why and
+     * @throws UnreadableTableException when the file holds no table, or the shaping leaves none; the message says why
+     *     and
      *     how to mend it
      * @throws IOException when the file cannot be read from disk
      */
@@ -70,7 +76,8 @@ public final class TableReader {
         TroubleLog troubles = new TroubleLog();
         List<String> written = ColumnNames.unique(file.header(), troubles);
         List<String> periods = periods(written);
-        RowSource source = shaping.turn() == null ? file : new TurnedSource(file, written, shaping.turn(), shaping.missing());
+        RowSource source =
+                shaping.turn() == null ? file : new TurnedSource(file, written, shaping.turn(), shaping.missing());
         List<String> columns = shaping.turn() == null ? written : source.header();
 
         Survey survey = survey(source, columns, shaping);
@@ -93,26 +100,40 @@ public final class TableReader {
                 continue;
             }
             if (sources.put(name, column) != null) {
-                throw new UnreadableTableException("Two columns would be called “" + name + "”. Give one of them another name.");
+                throw new UnreadableTableException(
+                        "Two columns would be called “" + name + "”. Give one of them another name.");
             }
             ColumnType type = shaping.types().get(column);
             FormGuess guess = survey.guesses.get(i);
             CellForm form = type == null ? guess.form(comma, monthFirst) : guess.formOf(type, comma, monthFirst);
             builders.add(new ColumnBuilder(form, type != null, survey.rows));
             if (form.turned() != form) ordered = form;
-            said(form, guess, shaping.monthFirst() == null && !survey.daysAreTold()).ifPresent(words -> said.put(name, words));
+            said(form, guess, shaping.monthFirst() == null && !survey.daysAreTold())
+                    .ifPresent(words -> said.put(name, words));
         }
         if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
         fill(source, names, builders, shaping, survey.sums, survey.visited, troubles);
 
         Map<String, Column> table = new LinkedHashMap<>();
-        for (int i = 0; i < builders.size(); i++) if (builders.get(i) != null) table.put(names.get(i), builders.get(i).build());
-        return new Reading(new Table(table), troubles.troubles(), file.words(), columns, sources, survey.missingWords(comma), periods,
-                position(file, written, sources), said, ordered == null ? null : ordered.isMonthFirst(), survey.sums.found());
+        for (int i = 0; i < builders.size(); i++)
+            if (builders.get(i) != null) table.put(names.get(i), builders.get(i).build());
+        return new Reading(
+                new Table(table),
+                troubles.troubles(),
+                file.words(),
+                columns,
+                sources,
+                survey.missingWords(comma),
+                periods,
+                position(file, written, sources),
+                said,
+                ordered == null ? null : ordered.isMonthFirst(),
+                survey.sums.found());
     }
 
     private static UnreadableTableException noRow(int columns) {
-        return new UnreadableTableException("The file has a header of %s but no row below it. Choose a file with rows.".formatted(columns == 1 ? "one column" : columns + " columns"));
+        return new UnreadableTableException("The file has a header of %s but no row below it. Choose a file with rows."
+                .formatted(columns == 1 ? "one column" : columns + " columns"));
     }
 
     /** What is to be said of how a column is written; empty where it goes without saying. */
@@ -122,8 +143,11 @@ public final class TableReader {
         if (!form.words().isEmpty()) words.add(form.words() + (either ? ", though nothing in the file tells" : ""));
         String unit = form.type().isNumber() ? guess.unit() : "";
         if (!unit.isEmpty()) words.add("in " + unit);
-        if (form.type() == ColumnType.TEXT && guess.units().size() > 1) words.add("amounts in several units (" + String.join(", ", guess.units()) + "), which cannot be added up");
-        return words.isEmpty() ? Optional.empty() : Optional.of(new Reading.Said(String.join(", ", words), unit, either));
+        if (form.type() == ColumnType.TEXT && guess.units().size() > 1)
+            words.add("amounts in several units (" + String.join(", ", guess.units()) + "), which cannot be added up");
+        return words.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Reading.Said(String.join(", ", words), unit, either));
     }
 
     /** The columns of the file's own positions by their names in the table. */
@@ -132,9 +156,10 @@ public final class TableReader {
         if (at < 0) return List.of();
         List<String> own = List.of(written.get(at), written.get(at + 1));
         List<String> names = new ArrayList<>();
-        for (String column : own) sources.forEach((name, source) -> {
-            if (source.equals(column)) names.add(name);
-        });
+        for (String column : own)
+            sources.forEach((name, source) -> {
+                if (source.equals(column)) names.add(name);
+            });
         return names.size() == 2 ? List.copyOf(names) : List.of();
     }
 
@@ -142,18 +167,22 @@ public final class TableReader {
     public Table readAsText(RowSource file) throws IOException {
         TroubleLog troubles = new TroubleLog();
         List<String> names = ColumnNames.unique(file.header(), troubles);
-        List<ColumnBuilder> builders = names.stream().map(name -> new ColumnBuilder(CellForm.TEXT, 0)).toList();
+        List<ColumnBuilder> builders =
+                names.stream().map(name -> new ColumnBuilder(CellForm.TEXT, 0)).toList();
         // Nothing has to be guessed, so the file is gone through once.
         Shaping asWritten = new Shaping(null, null, null, null, true, null, null);
         fill(file, names, builders, asWritten, new TotalRows(asWritten, names.size()), 0, troubles);
         Map<String, Column> table = new LinkedHashMap<>();
-        for (int i = 0; i < names.size(); i++) table.put(names.get(i), builders.get(i).build());
+        for (int i = 0; i < names.size(); i++)
+            table.put(names.get(i), builders.get(i).build());
         if (table.values().stream().allMatch(column -> column.size() == 0)) throw noRow(names.size());
         return new Table(table);
     }
 
     private static List<String> periods(List<String> names) {
-        List<String> found = names.stream().filter(n -> PERIOD.matcher(TurnedSource.lastPart(n)).matches()).toList();
+        List<String> found = names.stream()
+                .filter(n -> PERIOD.matcher(TurnedSource.lastPart(n)).matches())
+                .toList();
         return found.size() < 3 ? List.of() : found;
     }
 
@@ -170,9 +199,12 @@ public final class TableReader {
             this.sums = sums;
         }
 
-        /** Whether what can only be read with a decimal comma occurs, and nothing that can only be read with a point. */
+        /**
+         * Whether what can only be read with a decimal comma occurs, and nothing that can only be read with a point.
+         */
         boolean commaEverywhere() {
-            return guesses.stream().anyMatch(FormGuess::needsComma) && guesses.stream().noneMatch(FormGuess::needsPoint);
+            return guesses.stream().anyMatch(FormGuess::needsComma)
+                    && guesses.stream().noneMatch(FormGuess::needsPoint);
         }
 
         /** Whether a column tells by its values which of day and month comes first. */
@@ -182,7 +214,12 @@ public final class TableReader {
 
         /** Whether the columns that tell have the month first. */
         boolean monthFirstElsewhere() {
-            return guesses.stream().map(g -> tells(g)).filter(t -> t != null).findFirst().map(CellForm::isMonthFirst).orElse(false);
+            return guesses.stream()
+                    .map(g -> tells(g))
+                    .filter(t -> t != null)
+                    .findFirst()
+                    .map(CellForm::isMonthFirst)
+                    .orElse(false);
         }
 
         private static CellForm tells(FormGuess guess) {
@@ -193,7 +230,8 @@ public final class TableReader {
         Map<String, Long> missingWords(boolean comma) {
             Map<String, Long> found = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
             for (int i = 0; i < guesses.size(); i++) {
-                if (guesses.get(i).form(comma).type() != ColumnType.TEXT) usual.get(i).forEach((word, count) -> found.merge(word, count, Long::sum));
+                if (guesses.get(i).form(comma).type() != ColumnType.TEXT)
+                    usual.get(i).forEach((word, count) -> found.merge(word, count, Long::sum));
             }
             return found;
         }
@@ -203,31 +241,50 @@ public final class TableReader {
         Survey survey = new Survey(new TotalRows(shaping, columns.size()));
         boolean named = !shaping.missing().isEmpty();
         boolean[] asWritten = new boolean[columns.size()];
-        for (int i = 0; i < asWritten.length; i++) asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT || shaping.dropped().contains(columns.get(i));
+        for (int i = 0; i < asWritten.length; i++)
+            asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT
+                    || shaping.dropped().contains(columns.get(i));
         columns.forEach(column -> {
-            survey.guesses.add(new FormGuess(shaping.decimalMark(), MOMENT_NAME.matcher(column).find()));
+            survey.guesses.add(new FormGuess(
+                    shaping.decimalMark(), MOMENT_NAME.matcher(column).find()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
         });
         source.each((line, cells) -> {
             if (++survey.visited % REPORT_EVERY == 0) progress.at(survey.visited, 0);
             if (survey.sums.count(cells)) return;
-            if (survey.rows == Integer.MAX_VALUE - 8) throw new UnreadableTableException("The file has more than two thousand million rows. Cut it into several.");
+            if (survey.rows == Integer.MAX_VALUE - 8)
+                throw new UnreadableTableException(
+                        "The file has more than two thousand million rows. Cut it into several.");
             survey.rows++;
             for (int i = 0; i < Math.min(columns.size(), cells.count()); i++) {
                 // Of what stays as it is written nothing has to be guessed.
                 if (asWritten[i]) continue;
                 String cell = cells.get(i).strip();
                 if (cell.isEmpty() || (named && shaping.missing().contains(cell))) continue;
-                if (mayMeanMissing(cell) && USUAL_MISSING.contains(cell)) survey.usual.get(i).merge(cell, 1L, Long::sum);
+                if (mayMeanMissing(cell) && USUAL_MISSING.contains(cell))
+                    survey.usual.get(i).merge(cell, 1L, Long::sum);
                 // Words for "no value" say nothing about how values are written.
                 else survey.guesses.get(i).see(cell);
             }
         });
-        for (int i = 0; i < columns.size(); i++) survey.guesses.get(i).strangers(survey.usual.get(i).values().stream().mapToLong(n -> n).sum());
+        for (int i = 0; i < columns.size(); i++)
+            survey.guesses
+                    .get(i)
+                    .strangers(survey.usual.get(i).values().stream()
+                            .mapToLong(n -> n)
+                            .sum());
         return survey;
     }
 
-    private void fill(RowSource source, List<String> names, List<ColumnBuilder> builders, Shaping shaping, TotalRows sums, long visited, TroubleLog troubles) throws IOException {
+    private void fill(
+            RowSource source,
+            List<String> names,
+            List<ColumnBuilder> builders,
+            Shaping shaping,
+            TotalRows sums,
+            long visited,
+            TroubleLog troubles)
+            throws IOException {
         long[] seen = {0};
         boolean named = !shaping.missing().isEmpty();
         source.each((line, cells) -> {
@@ -242,13 +299,23 @@ public final class TableReader {
                 if (builder == null) continue;
                 String cell = i < fields ? clean(cells.get(i).strip(), line, names.get(i), troubles) : "";
                 if (named && shaping.missing().contains(cell)) cell = "";
-                if (!builder.add(cell)) troubles.addUnread(line, names.get(i), cell, builder.type().words());
+                if (!builder.add(cell))
+                    troubles.addUnread(line, names.get(i), cell, builder.type().words());
             }
             if (fields < builders.size()) {
-                troubles.add(line, null, joined(cells, 0), "The row has %d of %d cells; the rest are taken as missing.".formatted(fields, builders.size()));
+                troubles.add(
+                        line,
+                        null,
+                        joined(cells, 0),
+                        "The row has %d of %d cells; the rest are taken as missing."
+                                .formatted(fields, builders.size()));
             } else if (fields > builders.size()) {
-                troubles.add(line, null, joined(cells, builders.size()),
-                        "The row has %d cells where the header has %d; these last ones are left out.".formatted(fields, builders.size()));
+                troubles.add(
+                        line,
+                        null,
+                        joined(cells, builders.size()),
+                        "The row has %d cells where the header has %d; these last ones are left out."
+                                .formatted(fields, builders.size()));
             }
         });
     }

@@ -4,7 +4,8 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * Rows of a file that has been read as text already, so that it need not be cut into cells again: all of them, or as many as are
+ * Rows of a file that has been read as text already, so that it need not be cut into cells again: all of them, or as
+ * many as are
  * wanted, spread evenly over the file.
  *
  * @param table all its columns as text

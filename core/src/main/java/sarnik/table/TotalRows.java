@@ -7,8 +7,10 @@ import java.util.TreeSet;
 import java.util.regex.Pattern;
 
 /**
- * Rows that are sums of others: totals, whose first cell says nothing else, and rows that are likely to be subtotals, whose
- * first cell names what they are the sum of ("Total Soria", "Soria subtotal"). A total is left out unless it is to be kept; a
+ * Rows that are sums of others: totals, whose first cell says nothing else, and rows that are likely to be subtotals,
+ * whose
+ * first cell names what they are the sum of ("Total Soria", "Soria subtotal"). A total is left out unless it is to be
+ * kept; a
  * likely subtotal is kept, and said, until somebody decides.
  */
 final class TotalRows {
@@ -16,11 +18,25 @@ final class TotalRows {
     private static final Set<String> TOTALS = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
 
     static {
-        TOTALS.addAll(List.of("total", "totals", "grand total", "totales", "total general", "totais", "total geral", "gesamt", "insgesamt", "gesamtsumme", "subtotal", "sub total", "sub-total"));
+        TOTALS.addAll(List.of(
+                "total",
+                "totals",
+                "grand total",
+                "totales",
+                "total general",
+                "totais",
+                "total geral",
+                "gesamt",
+                "insgesamt",
+                "gesamtsumme",
+                "subtotal",
+                "sub total",
+                "sub-total"));
     }
 
     private static final String WORD = "(?:sub[- ]?)?(?:total|totals|totales|totais|gesamt|summe)";
-    private static final Pattern OF_SOMETHING = Pattern.compile("(?iu)" + WORD + "(?:\\s*[:–—-]\\s*|\\s+)\\S.*|.*\\S(?:\\s*[:–—-]\\s*|\\s+)" + WORD + "\\s*[:.]?");
+    private static final Pattern OF_SOMETHING = Pattern.compile(
+            "(?iu)" + WORD + "(?:\\s*[:–—-]\\s*|\\s+)\\S.*|.*\\S(?:\\s*[:–—-]\\s*|\\s+)" + WORD + "\\s*[:.]?");
     private static final int LONGEST = 60;
     private static final int EXAMPLES = 3;
 
@@ -65,7 +81,10 @@ final class TotalRows {
         return new Reading.Sums(leftOut, totals, likely, shaping.subtotals(), subtotals);
     }
 
-    /** The first filled cell; -1 where it cannot say that the row is a sum. Looked at for every row: most are settled here. */
+    /**
+     * The first filled cell; -1 where it cannot say that the row is a sum. Looked at for every row: most are settled
+     * here.
+     */
     private static int first(RowSource.Cells cells) {
         for (int i = 0; i < cells.count(); i++) {
             String cell = cells.get(i);
@@ -86,10 +105,12 @@ final class TotalRows {
                         if (cell.regionMatches(true, i, "tota", 0, 4)) return true;
                     }
                     case 'g', 'G' -> {
-                        if (cell.regionMatches(true, i, "gesam", 0, 5) || cell.regionMatches(true, i, "grand", 0, 5)) return true;
+                        if (cell.regionMatches(true, i, "gesam", 0, 5) || cell.regionMatches(true, i, "grand", 0, 5))
+                            return true;
                     }
                     case 's', 'S' -> {
-                        if (cell.regionMatches(true, i, "summe", 0, 5) || cell.regionMatches(true, i, "sub", 0, 3)) return true;
+                        if (cell.regionMatches(true, i, "summe", 0, 5) || cell.regionMatches(true, i, "sub", 0, 3))
+                            return true;
                     }
                     case 'i', 'I' -> {
                         if (cell.regionMatches(true, i, "insge", 0, 5)) return true;

@@ -8,7 +8,8 @@ import java.util.Map;
  *
  * @param first the first troubles in the order of the file, at most {@link #KEPT}
  * @param total number of all troubles, kept or not
- * @param unread for each column, by its name in the table, how many of its cells did not fit its type and are missing now
+ * @param unread for each column, by its name in the table, how many of its cells did not fit its type and are missing
+ *     now
  */
 public record Troubles(List<Trouble> first, long total, Map<String, Long> unread) {
 

@@ -6,7 +6,10 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 
-/** The rows of a wide table made long, see {@link Shaping.Turn}. Rows without any value in the turned columns stay, once. */
+/**
+ * The rows of a wide table made long, see {@link Shaping.Turn}. Rows without any value in the turned columns stay,
+ * once.
+ */
 final class TurnedSource implements RowSource {
 
     /** Stands between the parts of a name that was written over several rows of a header. */
@@ -32,7 +35,8 @@ final class TurnedSource implements RowSource {
         Set<String> turned = new LinkedHashSet<>(turn.columns());
         for (String column : turned) {
             if (!names.contains(column)) {
-                throw new UnreadableTableException("The file has no column “" + column + "” to turn into rows. Choose the columns of periods again.");
+                throw new UnreadableTableException("The file has no column “" + column
+                        + "” to turn into rows. Choose the columns of periods again.");
             }
         }
         Set<String> foundPeriods = new LinkedHashSet<>();
@@ -60,7 +64,8 @@ final class TurnedSource implements RowSource {
 
     private void add(String name) {
         if (header.contains(name)) {
-            throw new UnreadableTableException("The file has a column “" + name + "” already. Give the turned column another name.");
+            throw new UnreadableTableException(
+                    "The file has a column “" + name + "” already. Give the turned column another name.");
         }
         header.add(name);
     }

@@ -26,7 +26,8 @@ public record ValueMatch(long matchedLeft, long left, long matchedRight, long ri
 
     private static long matched(Column column, Set<String> values) {
         long matched = 0;
-        for (int row = 0; row < column.size(); row++) if (!column.isMissing(row) && values.contains(column.text(row))) matched++;
+        for (int row = 0; row < column.size(); row++)
+            if (!column.isMissing(row) && values.contains(column.text(row))) matched++;
         return matched;
     }
 }

@@ -4,7 +4,8 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * A number as it is written with what stands around it: a currency before or behind it, a sign for per cent, brackets or a
+ * A number as it is written with what stands around it: a currency before or behind it, a sign for per cent, brackets
+ * or a
  * minus behind it for what is below nought.
  *
  * @param number the digits, marks and the sign before them
@@ -12,14 +13,48 @@ import java.util.Set;
  */
 record WrittenAmount(String number, String unit) {
 
-    private static final Map<String, String> SIGNS = Map.ofEntries(Map.entry("€", "€"), Map.entry("$", "$"), Map.entry("£", "£"), Map.entry("¥", "¥"), Map.entry("₹", "₹"), Map.entry("₽", "₽"), Map.entry("₩", "₩"), Map.entry("₺", "₺"),
-            Map.entry("₴", "₴"), Map.entry("₦", "₦"), Map.entry("₪", "₪"), Map.entry("฿", "฿"), Map.entry("₫", "₫"), Map.entry("₱", "₱"), Map.entry("R$", "R$"), Map.entry("US$", "US$"), Map.entry("A$", "A$"), Map.entry("C$", "C$"), Map.entry("HK$", "HK$"),
-            Map.entry("NZ$", "NZ$"), Map.entry("S$", "S$"), Map.entry("MX$", "MX$"), Map.entry("Rs", "Rs"), Map.entry("Rs.", "Rs"), Map.entry("kr", "kr"), Map.entry("kr.", "kr"), Map.entry("zł", "zł"), Map.entry("Kč", "Kč"), Map.entry("Ft", "Ft"), Map.entry("lei", "lei"),
-            Map.entry("Fr.", "CHF"), Map.entry("SFr.", "CHF"), Map.entry("%", "%"), Map.entry("‰", "‰"));
+    private static final Map<String, String> SIGNS = Map.ofEntries(
+            Map.entry("€", "€"),
+            Map.entry("$", "$"),
+            Map.entry("£", "£"),
+            Map.entry("¥", "¥"),
+            Map.entry("₹", "₹"),
+            Map.entry("₽", "₽"),
+            Map.entry("₩", "₩"),
+            Map.entry("₺", "₺"),
+            Map.entry("₴", "₴"),
+            Map.entry("₦", "₦"),
+            Map.entry("₪", "₪"),
+            Map.entry("฿", "฿"),
+            Map.entry("₫", "₫"),
+            Map.entry("₱", "₱"),
+            Map.entry("R$", "R$"),
+            Map.entry("US$", "US$"),
+            Map.entry("A$", "A$"),
+            Map.entry("C$", "C$"),
+            Map.entry("HK$", "HK$"),
+            Map.entry("NZ$", "NZ$"),
+            Map.entry("S$", "S$"),
+            Map.entry("MX$", "MX$"),
+            Map.entry("Rs", "Rs"),
+            Map.entry("Rs.", "Rs"),
+            Map.entry("kr", "kr"),
+            Map.entry("kr.", "kr"),
+            Map.entry("zł", "zł"),
+            Map.entry("Kč", "Kč"),
+            Map.entry("Ft", "Ft"),
+            Map.entry("lei", "lei"),
+            Map.entry("Fr.", "CHF"),
+            Map.entry("SFr.", "CHF"),
+            Map.entry("%", "%"),
+            Map.entry("‰", "‰"));
 
     /** Codes of ISO 4217 of currencies in use. */
-    private static final Set<String> CODES = Set.of("AED", "ARS", "AUD", "BDT", "BGN", "BHD", "BRL", "CAD", "CHF", "CLP", "CNY", "COP", "CZK", "DKK", "DZD", "EGP", "EUR", "GBP", "GHS", "HKD", "HUF", "IDR", "ILS", "INR", "ISK", "JOD", "JPY", "KES", "KRW", "KWD",
-            "LKR", "MAD", "MXN", "MYR", "NGN", "NOK", "NZD", "OMR", "PEN", "PHP", "PKR", "PLN", "QAR", "RON", "RSD", "RUB", "SAR", "SEK", "SGD", "THB", "TND", "TRY", "TWD", "UAH", "USD", "UYU", "VND", "XAF", "XOF", "ZAR");
+    private static final Set<String> CODES = Set.of(
+            "AED", "ARS", "AUD", "BDT", "BGN", "BHD", "BRL", "CAD", "CHF", "CLP", "CNY", "COP", "CZK", "DKK", "DZD",
+            "EGP", "EUR", "GBP", "GHS", "HKD", "HUF", "IDR", "ILS", "INR", "ISK", "JOD", "JPY", "KES", "KRW", "KWD",
+            "LKR", "MAD", "MXN", "MYR", "NGN", "NOK", "NZD", "OMR", "PEN", "PHP", "PKR", "PLN", "QAR", "RON", "RSD",
+            "RUB", "SAR", "SEK", "SGD", "THB", "TND", "TRY", "TWD", "UAH", "USD", "UYU", "VND", "XAF", "XOF", "ZAR");
 
     private static final int LONGEST = 40;
 
@@ -43,7 +78,9 @@ record WrittenAmount(String number, String unit) {
             inner = inner.substring(1).strip();
         }
         int first = 0;
-        while (first < inner.length() && !isDigit(inner.charAt(first)) && !(inner.charAt(first) == '-' || isMark(inner, first))) first++;
+        while (first < inner.length()
+                && !isDigit(inner.charAt(first))
+                && !(inner.charAt(first) == '-' || isMark(inner, first))) first++;
         int last = inner.length();
         while (last > first && !isDigit(inner.charAt(last - 1))) last--;
         if (last <= first) return null;
@@ -65,7 +102,10 @@ record WrittenAmount(String number, String unit) {
     }
 
     private static boolean isMark(String text, int at) {
-        return text.charAt(at) == '.' && at + 1 < text.length() && isDigit(text.charAt(at + 1)) && (at == 0 || text.charAt(at - 1) == ' ');
+        return text.charAt(at) == '.'
+                && at + 1 < text.length()
+                && isDigit(text.charAt(at + 1))
+                && (at == 0 || text.charAt(at - 1) == ' ');
     }
 
     private static String unit(String written) {

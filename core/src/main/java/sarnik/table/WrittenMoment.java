@@ -18,7 +18,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Dates and times as people and machines write them: ISO 8601 with and without its offset, year, day or month first, with the
+ * Dates and times as people and machines write them: ISO 8601 with and without its offset, year, day or month first,
+ * with the
  * month's name in ten languages, weeks, quarters and months, with the hour in twelve or twenty-four.
  */
 final class WrittenMoment {
@@ -31,11 +32,14 @@ final class WrittenMoment {
     /** Words between the parts of a date, and days of the week, say nothing. */
     private static final Set<String> BETWEEN = between();
 
-    private static final Pattern CLOCK = Pattern.compile(
-            "^(.*?\\S)[T ,]+\\s*(\\d{1,2}):(\\d{2})(?::(\\d{2})(?:[.,]\\d{1,9})?)?\\s*([aApP])?(?:\\.?\\s?[mM]\\.?)?\\s*(Z|UTC|GMT|[+-]\\d{2}(?::?\\d{2})?)?(?:\\[[^]]*])?$");
+    private static final Pattern CLOCK =
+            Pattern.compile("^(.*?\\S)[T ,]+\\s*(\\d{1,2}):(\\d{2})(?::(\\d{2})(?:[.,]\\d{1,"
+                    + "9})?)?\\s*([aApP])?(?:\\.?\\s?[mM]\\.?)?\\s*(Z|UTC|GMT|"
+                    + "[+-]\\d{2}(?::?\\d{2})?)?(?:\\[[^]]*])?$");
     private static final Pattern HOUR_ALONE = Pattern.compile("^(.*?\\S)[ ,]+(\\d{1,2})\\s?([aApP])\\.?[mM]\\.?$");
     private static final Pattern WEEK = Pattern.compile("(\\d{4})-?W(\\d{1,2})(?:-?([1-7]))?");
-    private static final Pattern QUARTER = Pattern.compile("(?:[QqTt]([1-4])[ /-]?(\\d{4})|(\\d{4})[ /-]?[QqTt]([1-4]))");
+    private static final Pattern QUARTER =
+            Pattern.compile("(?:[QqTt]([1-4])[ /-]?(\\d{4})|(\\d{4})[ /-]?[QqTt]([1-4]))");
     private static final Pattern HALF = Pattern.compile("(?:[HhSs]([12])[ /-]?(\\d{4})|(\\d{4})[ /-]?[HhSs]([12]))");
     private static final Pattern MONTH_OF_YEAR = Pattern.compile("(\\d{4})[-/.](\\d{1,2})|(\\d{1,2})[-/.](\\d{4})");
 
@@ -65,12 +69,18 @@ final class WrittenMoment {
         return switch (order) {
             case YEAR_FIRST, DAY_FIRST, MONTH_FIRST -> numbered(text, order);
             case NAMED -> named(text);
-            case COMPACT -> text.length() == 8 && digits(text, 0, 8) >= 0 && digits(text, 0, 4) >= 1900 && digits(text, 0, 4) < 2100 ? day(digits(text, 0, 4), digits(text, 4, 6), digits(text, 6, 8), true) : DateColumn.MISSING;
+            case COMPACT ->
+                text.length() == 8 && digits(text, 0, 8) >= 0 && digits(text, 0, 4) >= 1900 && digits(text, 0, 4) < 2100
+                        ? day(digits(text, 0, 4), digits(text, 4, 6), digits(text, 6, 8), true)
+                        : DateColumn.MISSING;
             case PERIOD -> period(text);
         };
     }
 
-    /** Seconds since 1970-01-01T00:00, in UTC where an offset is written; {@link TimeColumn#MISSING} where the text is no time of this order. */
+    /**
+     * Seconds since 1970-01-01T00:00, in UTC where an offset is written; {@link TimeColumn#MISSING} where the text is
+     * no time of this order.
+     */
     static long time(String text, Order order) {
         if (text.length() < 8 || text.length() > 60) return TimeColumn.MISSING;
         Matcher clock = CLOCK.matcher(text);
@@ -88,7 +98,11 @@ final class WrittenMoment {
         int minute = hour == null ? Integer.parseInt(clock.group(3)) : 0;
         int second = hour == null && clock.group(4) != null ? Integer.parseInt(clock.group(4)) : 0;
         if (h > 24 || h == 24 && minute + second > 0 || minute > 59 || second > 60) return TimeColumn.MISSING;
-        return day * 86_400L + h * 3600L + minute * 60L + Math.min(59, second) - offset(hour == null ? clock.group(6) : null);
+        return day * 86_400L
+                + h * 3600L
+                + minute * 60L
+                + Math.min(59, second)
+                - offset(hour == null ? clock.group(6) : null);
     }
 
     /** Whether a time is written with its offset from UTC. */
@@ -107,7 +121,8 @@ final class WrittenMoment {
     /** Three numbers with one mark between them. */
     private static int numbered(String text, Order order) {
         int length = text.length();
-        if (length < 6 || length > 10 || !isDigit(text.charAt(0)) || !isDigit(text.charAt(length - 1))) return DateColumn.MISSING;
+        if (length < 6 || length > 10 || !isDigit(text.charAt(0)) || !isDigit(text.charAt(length - 1)))
+            return DateColumn.MISSING;
         int first = 1;
         while (first < length && isDigit(text.charAt(first))) first++;
         if (first == length) return DateColumn.MISSING;
@@ -120,8 +135,10 @@ final class WrittenMoment {
         int c = digits(text, second + 1, length);
         if (a < 0 || b < 0 || c < 0) return DateColumn.MISSING;
         boolean full = length - second == 5;
-        if (order == Order.YEAR_FIRST) return first == 4 && length - second <= 3 ? day(a, b, c, true) : DateColumn.MISSING;
-        if (first > 2 || !full && length - second != 3 || order == Order.MONTH_FIRST && mark == '.') return DateColumn.MISSING;
+        if (order == Order.YEAR_FIRST)
+            return first == 4 && length - second <= 3 ? day(a, b, c, true) : DateColumn.MISSING;
+        if (first > 2 || !full && length - second != 3 || order == Order.MONTH_FIRST && mark == '.')
+            return DateColumn.MISSING;
         return order == Order.DAY_FIRST ? day(c, b, a, full) : day(c, a, b, full);
     }
 
@@ -153,10 +170,18 @@ final class WrittenMoment {
         Matcher found = MONTH_OF_YEAR.matcher(text);
         if (found.matches()) {
             boolean yearFirst = found.group(1) != null;
-            return day(Integer.parseInt(found.group(yearFirst ? 1 : 4)), Integer.parseInt(found.group(yearFirst ? 2 : 3)), 1, true);
+            return day(
+                    Integer.parseInt(found.group(yearFirst ? 1 : 4)),
+                    Integer.parseInt(found.group(yearFirst ? 2 : 3)),
+                    1,
+                    true);
         }
         found = WEEK.matcher(text);
-        if (found.matches()) return week(Integer.parseInt(found.group(1)), Integer.parseInt(found.group(2)), found.group(3) == null ? 1 : Integer.parseInt(found.group(3)));
+        if (found.matches())
+            return week(
+                    Integer.parseInt(found.group(1)),
+                    Integer.parseInt(found.group(2)),
+                    found.group(3) == null ? 1 : Integer.parseInt(found.group(3)));
         found = QUARTER.matcher(text);
         if (found.matches()) return day(part(found, 2, 3), 3 * part(found, 1, 4) - 2, 1, true);
         found = HALF.matcher(text);
@@ -174,17 +199,27 @@ final class WrittenMoment {
         for (String word : folded(text).split("[\\s,./’'-]+")) {
             if (word.isEmpty() || BETWEEN.contains(word)) continue;
             if (MONTHS.containsKey(word) && month == 0) month = MONTHS.get(word);
-            else if (year == null && (word.length() == 4 || word.length() == 2) && digits(word, 0, word.length()) >= 0) year = word;
+            else if (year == null && (word.length() == 4 || word.length() == 2) && digits(word, 0, word.length()) >= 0)
+                year = word;
             else return DateColumn.MISSING;
         }
-        return month == 0 || year == null ? DateColumn.MISSING : day(Integer.parseInt(year), month, 1, year.length() == 4);
+        return month == 0 || year == null
+                ? DateColumn.MISSING
+                : day(Integer.parseInt(year), month, 1, year.length() == 4);
     }
 
     private static int week(int year, int week, int day) {
         try {
             LocalDate fourth = LocalDate.of(year, 1, 4);
-            if (week < 1 || week > IsoFields.WEEK_OF_WEEK_BASED_YEAR.rangeRefinedBy(fourth).getMaximum()) return DateColumn.MISSING;
-            return (int) fourth.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)).plusWeeks(week - 1L).plusDays(day - 1L).toEpochDay();
+            if (week < 1
+                    || week
+                            > IsoFields.WEEK_OF_WEEK_BASED_YEAR
+                                    .rangeRefinedBy(fourth)
+                                    .getMaximum()) return DateColumn.MISSING;
+            return (int) fourth.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY))
+                    .plusWeeks(week - 1L)
+                    .plusDays(day - 1L)
+                    .toEpochDay();
         } catch (DateTimeException unreadable) {
             return DateColumn.MISSING;
         }
@@ -192,7 +227,8 @@ final class WrittenMoment {
 
     private static int day(int year, int month, int day, boolean full) {
         int whole = full ? year : year < TURN ? 2000 + year : 1900 + year;
-        if (whole < EARLIEST || whole > LATEST || month < 1 || month > 12 || day < 1 || day > 31) return DateColumn.MISSING;
+        if (whole < EARLIEST || whole > LATEST || month < 1 || month > 12 || day < 1 || day > 31)
+            return DateColumn.MISSING;
         try {
             return (int) LocalDate.of(whole, month, day).toEpochDay();
         } catch (DateTimeException unreadable) {
@@ -215,7 +251,9 @@ final class WrittenMoment {
     }
 
     private static String folded(String text) {
-        return Normalizer.normalize(text, Normalizer.Form.NFD).replaceAll("\\p{M}", "").toLowerCase(Locale.ROOT);
+        return Normalizer.normalize(text, Normalizer.Form.NFD)
+                .replaceAll("\\p{M}", "")
+                .toLowerCase(Locale.ROOT);
     }
 
     private static Map<String, Integer> months() {
@@ -223,7 +261,9 @@ final class WrittenMoment {
         for (String language : LANGUAGES) {
             DateFormatSymbols symbols = DateFormatSymbols.getInstance(new Locale(language));
             for (String[] names : List.of(symbols.getMonths(), symbols.getShortMonths())) {
-                for (int m = 0; m < 12; m++) for (String word : folded(names[m]).split("[\\s./’'-]+")) if (word.length() > 2) months.putIfAbsent(word, m + 1);
+                for (int m = 0; m < 12; m++)
+                    for (String word : folded(names[m]).split("[\\s./’'-]+"))
+                        if (word.length() > 2) months.putIfAbsent(word, m + 1);
             }
         }
         // Shorter and longer forms in use beside those of the calendar.
@@ -238,7 +278,9 @@ final class WrittenMoment {
         for (String language : LANGUAGES) {
             DateFormatSymbols symbols = DateFormatSymbols.getInstance(new Locale(language));
             for (String[] names : List.of(symbols.getWeekdays(), symbols.getShortWeekdays())) {
-                for (String name : names) for (String word : folded(name).split("[\\s./-]+")) if (word.length() > 1 && !MONTHS.containsKey(word)) words.add(word);
+                for (String name : names)
+                    for (String word : folded(name).split("[\\s./-]+"))
+                        if (word.length() > 1 && !MONTHS.containsKey(word)) words.add(word);
             }
         }
         return words;

@@ -24,50 +24,85 @@ class BriefTest {
     private final BriefWriter writer = new BriefWriter(DASHBOARD, DATASETS, ENGINE);
 
     private static Stream<Brief.Slot> slots(Brief brief) {
-        return Stream.concat(brief.parts().stream(), brief.finish().stream()).filter(Brief.Slot.class::isInstance).map(Brief.Slot.class::cast);
+        return Stream.concat(brief.parts().stream(), brief.finish().stream())
+                .filter(Brief.Slot.class::isInstance)
+                .map(Brief.Slot.class::cast);
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "v1 | A map of symbols: one circle for each place of Refills, sized by sum of litres, coloured by average of litres in two natural classes. What is picked here narrows every other visual.",
-        "v2 | Bars: the top two of place in Refills by sum of litres, ranked of what is picked. What is picked here narrows the map and the figure sum of litres.",
-        "v3 | One figure: the sum of litres in Refills.", "v4 | Bars: all values of status in Kiosks by number of rows.",
-        "f1 | The reader may choose values of product in Refills.", "f2 | The reader may choose a range of day in Refills."})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "v1 | A map of symbols: one circle for each place of Refills, sized by sum of litres, coloured "
+                        + "by average of litres in two natural classes. What is picked here narrows every other "
+                        + "visual.",
+                "v2 | Bars: the top two of place in Refills by sum of litres, ranked of what is picked. What is "
+                        + "picked here narrows the map and the figure sum of litres.",
+                "v3 | One figure: the sum of litres in Refills.",
+                "v4 | Bars: all values of status in Kiosks by number of rows.",
+                "f1 | The reader may choose values of product in Refills.",
+                "f2 | The reader may choose a range of day in Refills."
+            })
     void eachPartIsOneSentence(String id, String sentence) {
         assertThat(writer.write(id).text()).isEqualTo(sentence);
     }
 
     @Test
     void whatHasGoneIsSaid() {
-        assertThatThrownBy(() -> writer.write("v77")).isInstanceOf(MisfitException.class).hasMessageContaining("taken away");
+        assertThatThrownBy(() -> writer.write("v77"))
+                .isInstanceOf(MisfitException.class)
+                .hasMessageContaining("taken away");
     }
 
     @Test
     void numberSlotsOfferOnlyNumbersEachWithItsValue() {
-        Brief.Slot measure = slots(writer.write("v3")).filter(s -> s.name().equals("measure")).findFirst().orElseThrow();
-        assertThat(measure.options()).extracting(Brief.Option::text)
-                .contains("number of rows", "sum of litres", "distinct count of kiosk").doesNotContain("sum of product", "sum of kiosk");
-        assertThat(measure.options()).filteredOn(o -> o.text().equals("sum of litres")).extracting(Brief.Option::hint).containsExactly("1.17 k");
+        Brief.Slot measure = slots(writer.write("v3"))
+                .filter(s -> s.name().equals("measure"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(measure.options())
+                .extracting(Brief.Option::text)
+                .contains("number of rows", "sum of litres", "distinct count of kiosk")
+                .doesNotContain("sum of product", "sum of kiosk");
+        assertThat(measure.options())
+                .filteredOn(o -> o.text().equals("sum of litres"))
+                .extracting(Brief.Option::hint)
+                .containsExactly("1.17 k");
     }
 
     @ParameterizedTest
     @CsvSource({"v1", "v2", "v3", "v4", "f1", "f2"})
     void everyOptionOfEverySlotMakesADocumentThatHolds(String id) {
         DashboardDocument document = DashboardDocument.parse(Fixture.DOCUMENT);
-        assertThat(slots(writer.write(id)).filter(s -> s.kind() != Brief.Kind.TIP && s.kind() != Brief.Kind.SHARED_KEY && s.kind() != Brief.Kind.PERIOD)).isNotEmpty().allSatisfy(slot -> {
-            for (Brief.Option option : slot.options()) {
-                String patch = MAPPER.writeValueAsString(List.of(Map.of("op", "add", "path", slot.path(), "value", valueOf(slot, option))));
-                Dashboard after = document.edit(patch).after().dashboard();
-                assertThat(new BriefWriter(after, DATASETS, ENGINE).write(id).text()).as("%s set to %s", slot.name(), option.text()).isNotBlank();
-                if (after.visuals().containsKey(id)) {
-                    Drawing drawing = new Drawer(after, ReaderState.NOTHING, DATASETS, ENGINE).draw(id);
-                    assertThat(drawing).as(option.text()).isNotInstanceOf(Drawing.Misfit.class);
-                    // A kind of layer may ask for more; it says what.
-                    if (drawing instanceof Drawing.OfMap map && !slot.name().equals("kind of layer")) assertThat(map.layers()).as(option.text()).noneMatch(l -> l instanceof LayerDrawn.OfNothing && !l.head().hidden());
-                }
-            }
-            if (slot.removable()) document.edit("[{\"op\":\"remove\",\"path\":\"" + slot.path() + "\"}]");
-        });
+        assertThat(slots(writer.write(id))
+                        .filter(s -> s.kind() != Brief.Kind.TIP
+                                && s.kind() != Brief.Kind.SHARED_KEY
+                                && s.kind() != Brief.Kind.PERIOD))
+                .isNotEmpty()
+                .allSatisfy(slot -> {
+                    for (Brief.Option option : slot.options()) {
+                        String patch = MAPPER.writeValueAsString(
+                                List.of(Map.of("op", "add", "path", slot.path(), "value", valueOf(slot, option))));
+                        Dashboard after = document.edit(patch).after().dashboard();
+                        assertThat(new BriefWriter(after, DATASETS, ENGINE)
+                                        .write(id)
+                                        .text())
+                                .as("%s set to %s", slot.name(), option.text())
+                                .isNotBlank();
+                        if (after.visuals().containsKey(id)) {
+                            Drawing drawing = new Drawer(after, ReaderState.NOTHING, DATASETS, ENGINE).draw(id);
+                            assertThat(drawing).as(option.text()).isNotInstanceOf(Drawing.Misfit.class);
+                            // A kind of layer may ask for more; it says what.
+                            if (drawing instanceof Drawing.OfMap map
+                                    && !slot.name().equals("kind of layer"))
+                                assertThat(map.layers())
+                                        .as(option.text())
+                                        .noneMatch(l -> l instanceof LayerDrawn.OfNothing
+                                                && !l.head().hidden());
+                        }
+                    }
+                    if (slot.removable()) document.edit("[{\"op\":\"remove\",\"path\":\"" + slot.path() + "\"}]");
+                });
     }
 
     /** What an option sets: where several can be chosen, a list of it; of what is told when hovered, its measures. */
@@ -86,28 +121,47 @@ class BriefTest {
         @EnumSource(Proposals.Question.class)
         void eachQuestionHasAnswersThatCanBeAddedAndDrawn(Proposals.Question question) {
             DashboardDocument document = DashboardDocument.parse(Fixture.DOCUMENT);
-            List<Proposals.Proposal> proposals = new Proposals(DASHBOARD, () -> "x" + next++).answer(question, Fixture.REFILLS);
+            List<Proposals.Proposal> proposals =
+                    new Proposals(DASHBOARD, () -> "x" + next++).answer(question, Fixture.REFILLS);
             assertThat(proposals).isNotEmpty().allSatisfy(proposal -> {
-                Dashboard after = document.edit(MAPPER.writeValueAsString(proposal.ops())).after().dashboard();
-                if (question == Proposals.Question.LET_CHOOSE) assertThat(after.filters().containsKey(proposal.id()) || after.parameters().containsKey(proposal.id())).isTrue();
-                else assertThat(new Drawer(after, ReaderState.NOTHING, DATASETS, ENGINE).draw(proposal.id())).isNotInstanceOf(Drawing.Misfit.class);
+                Dashboard after = document.edit(MAPPER.writeValueAsString(proposal.ops()))
+                        .after()
+                        .dashboard();
+                if (question == Proposals.Question.LET_CHOOSE)
+                    assertThat(after.filters().containsKey(proposal.id())
+                                    || after.parameters().containsKey(proposal.id()))
+                            .isTrue();
+                else
+                    assertThat(new Drawer(after, ReaderState.NOTHING, DATASETS, ENGINE).draw(proposal.id()))
+                            .isNotInstanceOf(Drawing.Misfit.class);
                 assertThat(proposal.words()).isNotBlank();
             });
         }
 
         @Test
         void whereNeedsAPlace() {
-            LoadedDataset unplaced = new LoadedDataset(9, "Plain", sarnik.table.TestTables.csv("a,b", "x,1"), null, Map.of());
-            assertThat(new Proposals(DASHBOARD, () -> "y").answer(Proposals.Question.WHERE, unplaced)).isEmpty();
+            LoadedDataset unplaced =
+                    new LoadedDataset(9, "Plain", sarnik.table.TestTables.csv("a,b", "x,1"), null, Map.of());
+            assertThat(new Proposals(DASHBOARD, () -> "y").answer(Proposals.Question.WHERE, unplaced))
+                    .isEmpty();
         }
 
         @Test
         void newVisualsStandWhereThereIsRoom() {
-            Proposals.Proposal figure = new Proposals(DASHBOARD, () -> "z").answer(Proposals.Question.HOW_MUCH, Fixture.REFILLS).get(0);
-            Dashboard after = DashboardDocument.parse(Fixture.DOCUMENT).edit(MAPPER.writeValueAsString(figure.ops())).after().dashboard();
+            Proposals.Proposal figure = new Proposals(DASHBOARD, () -> "z")
+                    .answer(Proposals.Question.HOW_MUCH, Fixture.REFILLS)
+                    .get(0);
+            Dashboard after = DashboardDocument.parse(Fixture.DOCUMENT)
+                    .edit(MAPPER.writeValueAsString(figure.ops()))
+                    .after()
+                    .dashboard();
             Dashboard.Box at = after.visuals().get(figure.id()).at();
-            assertThat(DASHBOARD.visuals().values()).allSatisfy(v -> assertThat(
-                    at.x() >= v.at().x() + v.at().w() || v.at().x() >= at.x() + at.w() || at.y() >= v.at().y() + v.at().h() || v.at().y() >= at.y() + at.h()).isTrue());
+            assertThat(DASHBOARD.visuals().values())
+                    .allSatisfy(v -> assertThat(at.x() >= v.at().x() + v.at().w()
+                                    || v.at().x() >= at.x() + at.w()
+                                    || at.y() >= v.at().y() + v.at().h()
+                                    || v.at().y() >= at.y() + at.h())
+                            .isTrue());
         }
     }
 }

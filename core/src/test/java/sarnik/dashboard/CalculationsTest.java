@@ -22,7 +22,12 @@ import sarnik.table.TestTables;
 @DisplayName("Calculations over a table")
 class CalculationsTest {
 
-    private final Table table = TestTables.csv("town,litres,people,state", "Soria,10,40,final", "Soria,20,40,draft", "Zamora,6,3,final", "Zamora,,3,final");
+    private final Table table = TestTables.csv(
+            "town,litres,people,state",
+            "Soria,10,40,final",
+            "Soria,20,40,draft",
+            "Zamora,6,3,final",
+            "Zamora,,3,final");
 
     private static Calculations.Item column(String name, String text) {
         return new Calculations.Item(name, text, false);
@@ -33,7 +38,8 @@ class CalculationsTest {
     }
 
     private Calculations.Applied apply(List<Calculations.Item> items, String... rules) {
-        return new Calculations(items, List.of(rules)).apply(table, Scope.of(table), Surroundings.on(LocalDate.of(2026, 5, 31)));
+        return new Calculations(items, List.of(rules))
+                .apply(table, Scope.of(table), Surroundings.on(LocalDate.of(2026, 5, 31)));
     }
 
     @Test
@@ -47,8 +53,12 @@ class CalculationsTest {
 
     @Test
     void sumGroupsUpUnderTheirRules() {
-        Calculations.Applied applied = apply(List.of(measure("a head", "SUM(litres) / SUM(people) FILTER (WHERE litres IS NOT NULL)")), "state = 'final'");
-        Query query = Query.of(applied.rules(), List.of("town"), List.of(new Measure(Summary.FORMULA, "a head"), Measure.ROWS)).with(applied.measures());
+        Calculations.Applied applied = apply(
+                List.of(measure("a head", "SUM(litres) / SUM(people) FILTER (WHERE litres IS NOT NULL)")),
+                "state = 'final'");
+        Query query = Query.of(
+                        applied.rules(), List.of("town"), List.of(new Measure(Summary.FORMULA, "a head"), Measure.ROWS))
+                .with(applied.measures());
         Frame frame = new InMemoryEngine().answer(applied.table(), query);
         assertThat(frame.keys().get(0)).containsExactly("Soria", "Zamora");
         assertThat(frame.values().get(0)).containsExactly(0.25, 2);
@@ -58,26 +68,41 @@ class CalculationsTest {
 
     @Test
     void leaveOutWhatDoesNotWorkAndTouchNothingElse() {
-        Calculations.Applied applied = apply(List.of(column("odd", "height * 2"), column("fine", "litres + 1"), column("after", "odd + 1")), "people > 3", "height > 1", "litres");
+        Calculations.Applied applied = apply(
+                List.of(column("odd", "height * 2"), column("fine", "litres + 1"), column("after", "odd + 1")),
+                "people > 3",
+                "height > 1",
+                "litres");
         assertThat(applied.table().names()).contains("fine").doesNotContain("odd", "after");
         assertThat(applied.rules()).hasSize(1);
-        assertThat(applied.troubles()).extracting(Calculations.Trouble::of).containsExactly("odd", "after", "height > 1", "litres");
-        assertThat(applied.troubles().get(0)).satisfies(t -> assertThat(List.of(t.from(), t.to())).containsExactly(0, 6));
+        assertThat(applied.troubles())
+                .extracting(Calculations.Trouble::of)
+                .containsExactly("odd", "after", "height > 1", "litres");
+        assertThat(applied.troubles().get(0))
+                .satisfies(t -> assertThat(List.of(t.from(), t.to())).containsExactly(0, 6));
         assertThat(applied.troubles().get(3).words()).contains("A standing rule is a condition");
     }
 
     @Test
     void sayInHowManyRowsThereIsNoValue() {
         Calculations.Applied applied = apply(List.of(column("share", "litres / (people - 3)")));
-        assertThat(applied.troubles()).singleElement().satisfies(t -> assertThat(t.words()).isEqualTo("1 row has no value: division by zero, first in row 3."));
+        assertThat(applied.troubles())
+                .singleElement()
+                .satisfies(
+                        t -> assertThat(t.words()).isEqualTo("1 row has no value: division by zero, first in row 3."));
         assertThat(applied.table().column("share").text(0)).isEqualTo("0");
     }
 
     @Test
     void needNamesThatAreFree() {
-        Calculations.Applied applied = apply(List.of(column("town", "1"), measure("m", "COUNT(*)"), column("m", "1"), column(" ", "1"), column("@x", "1")));
-        assertThat(applied.troubles()).hasSize(4).extracting(Calculations.Trouble::words).allMatch(w -> w.contains("is taken") || w.contains("a name of 1 to 120"));
-        assertThatThrownBy(() -> new Calculations(Collections.nCopies(61, column("x", "1")), List.of())).hasMessageContaining("60");
+        Calculations.Applied applied = apply(List.of(
+                column("town", "1"), measure("m", "COUNT(*)"), column("m", "1"), column(" ", "1"), column("@x", "1")));
+        assertThat(applied.troubles())
+                .hasSize(4)
+                .extracting(Calculations.Trouble::words)
+                .allMatch(w -> w.contains("is taken") || w.contains("a name of 1 to 120"));
+        assertThatThrownBy(() -> new Calculations(Collections.nCopies(61, column("x", "1")), List.of()))
+                .hasMessageContaining("60");
     }
 
     @Test
@@ -88,7 +113,8 @@ class CalculationsTest {
 
     @Test
     void whatIsToldOfADatasetIsOneLine() {
-        About about = new About(" Refills ", "Aljibe", null, "CC0", "", Map.of("litres", new About.OfColumn(" L ", null)));
+        About about =
+                new About(" Refills ", "Aljibe", null, "CC0", "", Map.of("litres", new About.OfColumn(" L ", null)));
         assertThat(about.line()).isEqualTo("Refills; source: Aljibe; licence: CC0");
         assertThat(about.unit("litres")).isEqualTo("L");
         assertThat(about.unit("people")).isEmpty();

@@ -22,14 +22,30 @@ class DatesAsMeasuresTest {
     /** The sales with the earliest day and moment of a group as measures. */
     private static LoadedDataset sales() {
         LoadedDataset plain = MapFixture.sales();
-        Calculations.Applied applied = new Calculations(List.of(new Calculations.Item("first day", "MIN(day)", true), new Calculations.Item("moment", "MAX(CAST(day AS TIMESTAMP))", true), new Calculations.Item("span", "MAX(day) - MIN(day)", true)),
-                List.of()).apply(plain.table(), Scope.of(plain.table()), Surroundings.on(LocalDate.of(2026, 5, 31)));
+        Calculations.Applied applied = new Calculations(
+                        List.of(
+                                new Calculations.Item("first day", "MIN(day)", true),
+                                new Calculations.Item("moment", "MAX(CAST(day AS TIMESTAMP))", true),
+                                new Calculations.Item("span", "MAX(day) - MIN(day)", true)),
+                        List.of())
+                .apply(plain.table(), Scope.of(plain.table()), Surroundings.on(LocalDate.of(2026, 5, 31)));
         assertThat(applied.troubles()).isEmpty();
-        return new LoadedDataset(1, "Sales", applied.table(), plain.placing(), plain.places(), plain.about(), applied.measures(), List.of(), List.of(), BOUNDARIES);
+        return new LoadedDataset(
+                1,
+                "Sales",
+                applied.table(),
+                plain.placing(),
+                plain.places(),
+                plain.about(),
+                applied.measures(),
+                List.of(),
+                List.of(),
+                BOUNDARIES);
     }
 
     private static Drawing draw(String visual, String layers) {
-        Dashboard dashboard = DashboardDocument.parse("""
+        Dashboard dashboard =
+                DashboardDocument.parse("""
                 {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {}, "links": {},
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "", "layers": {%s}},
                    "v2": {"type": "figure", "page": "p1", "at": {"x": 12, "y": 0, "w": 4, "h": 4}, "title": "", "dataset": 1, %s},
@@ -49,27 +65,48 @@ class DatesAsMeasuresTest {
 
     @Test
     void asColoursOfAMapAndInItsKey() {
-        Drawing.OfMap map = (Drawing.OfMap) draw("v1", "\"l1\": {\"order\": 1, \"opacity\": 0.8, \"dataset\": 1, \"colour\": {\"measure\": {\"summary\": \"FORMULA\", \"column\": \"moment\"}, \"method\": \"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"loch\"}}");
+        Drawing.OfMap map = (Drawing.OfMap) draw(
+                "v1",
+                "\"l1\": {\"order\": 1, \"opacity\": 0.8, \"dataset\": 1, \"colour\": {\"measure\": "
+                        + "{\"summary\": \"FORMULA\", \"column\": \"moment\"}, \"method\": "
+                        + "\"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"loch\"}}");
         LayerDrawn.Key key = map.layers().get(0).key();
         assertThat(key.read().name()).isEqualTo("TIME");
-        assertThat(key.colours()).extracting(Drawing.Swatch::text).first().asString().startsWith("2026-02-01T00:00 – ");
+        assertThat(key.colours())
+                .extracting(Drawing.Swatch::text)
+                .first()
+                .asString()
+                .startsWith("2026-02-01T00:00 – ");
         assertThat(map.summary()).contains("from 2026-02-01T00:00 to 2026-03-01T00:00");
     }
 
     @Test
     void hasNoSizeAndCannotBeDividedByOne() {
-        for (String layer : List.of("\"size\": {" + FIRST + ", \"rule\": \"AREA\", \"radius\": 20}", "\"kind\": \"DENSITY\", \"size\": {" + FIRST + ", \"rule\": \"AREA\", \"radius\": 20}",
-                "\"colour\": {" + FIRST + ", \"per\": \"km2\", \"method\": \"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"loch\"}")) {
-            Drawing.OfMap map = (Drawing.OfMap) draw("v1", "\"l1\": {\"order\": 1, \"opacity\": 0.8, \"dataset\": 1, " + layer + "}");
+        for (String layer : List.of(
+                "\"size\": {" + FIRST + ", \"rule\": \"AREA\", \"radius\": 20}",
+                "\"kind\": \"DENSITY\", \"size\": {" + FIRST + ", \"rule\": \"AREA\", \"radius\": 20}",
+                "\"colour\": {" + FIRST
+                        + ", \"per\": \"km2\", \"method\": \"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"loch\"}")) {
+            Drawing.OfMap map = (Drawing.OfMap)
+                    draw("v1", "\"l1\": {\"order\": 1, \"opacity\": 0.8, \"dataset\": 1, " + layer + "}");
             assertThat(map.layers().get(0)).isInstanceOf(LayerDrawn.OfNothing.class);
-            assertThat(map.layers().get(0).head().notes()).singleElement().asString().contains("“first day” is a date");
+            assertThat(map.layers().get(0).head().notes())
+                    .singleElement()
+                    .asString()
+                    .contains("“first day” is a date");
         }
     }
 
     @Test
     void inPreviewsAndDaysBetweenAreANumber() {
         List<Previews.Preview> previews = new Previews().of(sales(), ENGINE);
-        assertThat(previews).filteredOn(p -> p.measure().equals(new Measure(Summary.FORMULA, "first day"))).singleElement().satisfies(p -> assertThat(p.words()).isEqualTo("2026-01-01"));
-        assertThat(previews).filteredOn(p -> p.measure().equals(new Measure(Summary.FORMULA, "span"))).singleElement().satisfies(p -> assertThat(p.words()).isEqualTo("59"));
+        assertThat(previews)
+                .filteredOn(p -> p.measure().equals(new Measure(Summary.FORMULA, "first day")))
+                .singleElement()
+                .satisfies(p -> assertThat(p.words()).isEqualTo("2026-01-01"));
+        assertThat(previews)
+                .filteredOn(p -> p.measure().equals(new Measure(Summary.FORMULA, "span")))
+                .singleElement()
+                .satisfies(p -> assertThat(p.words()).isEqualTo("59"));
     }
 }

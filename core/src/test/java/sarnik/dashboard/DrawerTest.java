@@ -41,7 +41,8 @@ class DrawerTest {
             LayerDrawn.OfSymbols layer = symbols(map);
             PlaceSheet places = Fixture.REFILLS.sheet("@place");
             assertThat(layer.places()).isEqualTo(places.tag());
-            assertThat(Arrays.stream(layer.at()).mapToObj(places.names()::get)).containsExactly("Zamora", "Burgos", "Soria");
+            assertThat(Arrays.stream(layer.at()).mapToObj(places.names()::get))
+                    .containsExactly("Zamora", "Burgos", "Soria");
             assertThat(layer.sizes()).containsExactly(100, 42, 30);
             assertThat(layer.radii()[0]).isEqualTo(20);
             assertThat(layer.radii()[1]).isCloseTo(20 * Math.sqrt(0.42), within(0.01));
@@ -65,7 +66,8 @@ class DrawerTest {
 
         @Test
         void withoutALayerItSaysSo() {
-            Drawing.OfMap empty = (Drawing.OfMap) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v1/layers/l1\"}]", "", "v1");
+            Drawing.OfMap empty =
+                    (Drawing.OfMap) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v1/layers/l1\"}]", "", "v1");
             assertThat(empty.trail().empty()).contains("no layer");
         }
     }
@@ -92,7 +94,9 @@ class DrawerTest {
         void reachOnlyWhatTheLinkNames() {
             String pick = "p.v2=" + place(2);
             assertThat(figure(pick)).isEqualTo("100");
-            assertThat(((Drawing.OfBars) draw(pick, "v4")).bars()).as("v4 is not in the link").hasSize(2);
+            assertThat(((Drawing.OfBars) draw(pick, "v4")).bars())
+                    .as("v4 is not in the link")
+                    .hasSize(2);
             assertThat(Narrowing.touched(DASHBOARD, "v2")).containsExactlyInAnyOrder("v1", "v3");
             assertThat(Narrowing.touched(DASHBOARD, "f1")).containsExactlyInAnyOrder("v1", "v2", "v3", "v4");
         }
@@ -106,9 +110,14 @@ class DrawerTest {
     @Test
     void rowsWithoutAPlaceHaveABarOnlyWhereNothingIsRanked() {
         assertThat(bars("").bars()).extracting(Drawing.Bar::label).containsExactly("Zamora", "Burgos");
-        assertThat(bars("").trail().steps()).extracting(RowTrail.Step::words).contains("Only rows that have a value to group by");
-        Drawing.OfBars all = (Drawing.OfBars) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v2/rank\"}]", "", "v2");
-        assertThat(all.bars()).extracting(Drawing.Bar::label).containsExactly("(unplaced)", "Zamora", "Burgos", "Soria");
+        assertThat(bars("").trail().steps())
+                .extracting(RowTrail.Step::words)
+                .contains("Only rows that have a value to group by");
+        Drawing.OfBars all =
+                (Drawing.OfBars) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v2/rank\"}]", "", "v2");
+        assertThat(all.bars())
+                .extracting(Drawing.Bar::label)
+                .containsExactly("(unplaced)", "Zamora", "Burgos", "Soria");
     }
 
     @Nested
@@ -122,21 +131,34 @@ class DrawerTest {
 
         @Test
         void heldOnTheWholeArePickedFromAfterwards() {
-            String held = "[{\"op\":\"replace\",\"path\":\"/visuals/v2/rank\",\"value\":{\"end\":\"TOP\",\"count\":2,\"held\":true}}]";
+            String held = "[{\"op\":\"replace\",\"path\":\"/visuals/v2/rank\",\"value\":{\"end\":\"TOP\",\"count\":2,"
+                    + "\"held\":true}}]";
             Drawing.OfBars all = (Drawing.OfBars) drawEdited(held, "", "v2");
             assertThat(all.bars()).extracting(Drawing.Bar::label).containsExactly("Zamora", "Burgos");
             Drawing.OfBars picked = (Drawing.OfBars) drawEdited(held, "p.v1=" + place(1), "v2");
-            assertThat(picked.bars()).as("Soria is not among the two best of all").isEmpty();
-            assertThat(picked.trail().steps()).extracting(RowTrail.Step::words).contains("Only the top 2 of all, before picks");
+            assertThat(picked.bars())
+                    .as("Soria is not among the two best of all")
+                    .isEmpty();
+            assertThat(picked.trail().steps())
+                    .extracting(RowTrail.Step::words)
+                    .contains("Only the top 2 of all, before picks");
         }
     }
 
     @Test
     void filtersPicksAndRulesAreStepsInTheirFixedOrder() {
-        String rule = "[{\"op\":\"add\",\"path\":\"/visuals/v3/rule\",\"value\":{\"column\":\"state\",\"values\":[\"final\"]}}]";
-        Drawing.OfFigure figure = (Drawing.OfFigure) drawEdited(rule, "p.v1=" + place(1) + "," + place(3) + "&f.f1=still,warm&f.f2=2026-02-01..", "v3");
-        assertThat(figure.trail().steps()).extracting(RowTrail.Step::words).containsExactly(
-                "All rows", "product is still or warm", "Day from 1 February 2026", "Picked: Burgos and Soria", "Always only where state is final");
+        String rule = "[{\"op\":\"add\",\"path\":\"/visuals/v3/rule\",\"value\":{\"column\":\"state\","
+                + "\"values\":[\"final\"]}}]";
+        Drawing.OfFigure figure = (Drawing.OfFigure)
+                drawEdited(rule, "p.v1=" + place(1) + "," + place(3) + "&f.f1=still,warm&f.f2=2026-02-01..", "v3");
+        assertThat(figure.trail().steps())
+                .extracting(RowTrail.Step::words)
+                .containsExactly(
+                        "All rows",
+                        "product is still or warm",
+                        "Day from 1 February 2026",
+                        "Picked: Burgos and Soria",
+                        "Always only where state is final");
         assertThat(figure.trail().steps()).extracting(RowTrail.Step::left).containsExactly(6L, 6L, 3L, 3L, 2L);
         assertThat(figure.full()).isEqualTo("22");
     }
@@ -145,7 +167,8 @@ class DrawerTest {
     void nothingLeftSaysWhichStepTookTheLast() {
         Drawing.OfFigure figure = (Drawing.OfFigure) draw("f.f2=2020-01-01..2020-02-01", "v3");
         assertThat(figure.text()).isEqualTo("–");
-        assertThat(figure.trail().empty()).isEqualTo("No row is left after this step: Day from 1 January 2020 to 1 February 2020.");
+        assertThat(figure.trail().empty())
+                .isEqualTo("No row is left after this step: Day from 1 January 2020 to 1 February 2020.");
     }
 
     @Test
@@ -160,9 +183,16 @@ class DrawerTest {
     @Test
     void whatNoLongerFitsIsDrawnAsASentence() {
         assertThat(drawEdited("[{\"op\":\"replace\",\"path\":\"/visuals/v3/dataset\",\"value\":77}]", "", "v3"))
-                .isInstanceOfSatisfying(Drawing.Misfit.class, m -> assertThat(m.why()).contains("dataset of this visual has gone"));
-        assertThat(drawEdited("[{\"op\":\"replace\",\"path\":\"/visuals/v3/measure\",\"value\":{\"summary\":\"SUM\",\"column\":\"weight\"}}]", "", "v3"))
-                .isInstanceOfSatisfying(Drawing.Misfit.class, m -> assertThat(m.why()).contains("no column “weight”").contains("brief"));
+                .isInstanceOfSatisfying(
+                        Drawing.Misfit.class, m -> assertThat(m.why()).contains("dataset of this visual has gone"));
+        assertThat(drawEdited(
+                        "[{\"op\":\"replace\",\"path\":\"/visuals/v3/measure\",\"value\":{\"summary\":\"SUM\","
+                                + "\"column\":\"weight\"}}]",
+                        "",
+                        "v3"))
+                .isInstanceOfSatisfying(
+                        Drawing.Misfit.class,
+                        m -> assertThat(m.why()).contains("no column “weight”").contains("brief"));
         assertThat(draw("", "v99")).isInstanceOf(Drawing.Misfit.class);
     }
 
@@ -170,19 +200,27 @@ class DrawerTest {
     void nowShowingNamesEveryChoice() {
         ReaderState state = Fixture.state("f.f1=still&p.v1=" + place(1));
         assertThat(new Narrowing(DASHBOARD, state, DATASETS).nowShowing())
-                .containsExactly(new Narrowing.Showing("f1", "product is still"), new Narrowing.Showing("v1", "Picked: Soria"));
+                .containsExactly(
+                        new Narrowing.Showing("f1", "product is still"), new Narrowing.Showing("v1", "Picked: Soria"));
         assertThat(Narrowing.list(List.of("a", "b", "c", "d", "e"), "or")).isEqualTo("a, b, c and 2 more");
         assertThat(Narrowing.list(List.of(), "or")).isEqualTo("nothing");
     }
 
     @Test
     void filtersOfferWhatTheDataHolds() {
-        assertThat(FilterOffer.of(DASHBOARD.filters().get("f1"), DATASETS).values()).containsExactly("still", "warm");
+        assertThat(FilterOffer.of(DASHBOARD.filters().get("f1"), DATASETS).values())
+                .containsExactly("still", "warm");
         FilterOffer days = FilterOffer.of(DASHBOARD.filters().get("f2"), DATASETS);
         assertThat(days.from()).isEqualTo("2026-01-01");
         assertThat(days.to()).isEqualTo("2026-03-02");
-        assertThat(FilterOffer.of(new Filter.Choice("p1", 1, 2, "colour", ""), DATASETS).misfit()).contains("has gone");
-        assertThat(FilterOffer.of(new Filter.Choice("p1", 1, 2, "day", ""), DATASETS).misfit()).contains("no longer holds text");
-        assertThat(FilterOffer.of(new Filter.Dates("p1", 1, 2, "product", ""), DATASETS).misfit()).contains("no longer holds dates");
+        assertThat(FilterOffer.of(new Filter.Choice("p1", 1, 2, "colour", ""), DATASETS)
+                        .misfit())
+                .contains("has gone");
+        assertThat(FilterOffer.of(new Filter.Choice("p1", 1, 2, "day", ""), DATASETS)
+                        .misfit())
+                .contains("no longer holds text");
+        assertThat(FilterOffer.of(new Filter.Dates("p1", 1, 2, "product", ""), DATASETS)
+                        .misfit())
+                .contains("no longer holds dates");
     }
 }

@@ -33,11 +33,20 @@ final class Fixture {
     static final Dashboard DASHBOARD = DashboardDocument.parse(DOCUMENT).dashboard();
     static final InMemoryEngine ENGINE = new InMemoryEngine();
 
-    private static final Table KIOSK_ROWS = csv("code,town,province,country,status,phone",
-            "K1,Soria,Soria,Spain,open,0600", "K2,Zamora,Zamora,Spain,open,0601", "K3,Burgos,Burgos,Spain,closed,0602", "K4,Nowhere,Burgos,Spain,open,0603");
-    private static final Table REFILL_ROWS = csv("kiosk,day,product,litres,state",
-            "K1,2026-01-01,still,10,final", "K1,2026-02-01,warm,20,final", "K2,2026-01-15,still,100,final",
-            "K3,2026-03-01,still,40,provisional", "K3,2026-03-02,warm,2,final", "K4,2026-01-01,still,1000,final");
+    private static final Table KIOSK_ROWS = csv(
+            "code,town,province,country,status,phone",
+            "K1,Soria,Soria,Spain,open,0600",
+            "K2,Zamora,Zamora,Spain,open,0601",
+            "K3,Burgos,Burgos,Spain,closed,0602",
+            "K4,Nowhere,Burgos,Spain,open,0603");
+    private static final Table REFILL_ROWS = csv(
+            "kiosk,day,product,litres,state",
+            "K1,2026-01-01,still,10,final",
+            "K1,2026-02-01,warm,20,final",
+            "K2,2026-01-15,still,100,final",
+            "K3,2026-03-01,still,40,provisional",
+            "K3,2026-03-02,warm,2,final",
+            "K4,2026-01-01,still,1000,final");
 
     static final LoadedDataset KIOSKS;
     static final LoadedDataset REFILLS;
@@ -48,10 +57,12 @@ final class Fixture {
         PlacedTable kiosks = placer.byName(KIOSK_ROWS, (Placing.ByName) byName);
         KIOSKS = new LoadedDataset(1, "Kiosks", kiosks.table(), byName, kiosks.places());
         PlacedTable refills = placer.byTie(REFILL_ROWS, "kiosk", kiosks, "code");
-        REFILLS = new LoadedDataset(2, "Refills", refills.table(), new Placing.ByTie("kiosk", 1, "code"), refills.places());
+        REFILLS = new LoadedDataset(
+                2, "Refills", refills.table(), new Placing.ByTie("kiosk", 1, "code"), refills.places());
     }
 
-    static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(Map.of(1L, KIOSKS, 2L, REFILLS).get(id)));
+    static final Datasets DATASETS = id -> Datasets.Found.of(
+            Optional.ofNullable(Map.of(1L, KIOSKS, 2L, REFILLS).get(id)));
 
     /** The place id of a kiosk's town. */
     static String place(int kiosk) {

@@ -1,5 +1,7 @@
 package sarnik.dashboard;
 
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static sarnik.dashboard.MapFixture.ENGINE;
 import static sarnik.dashboard.MapFixture.LITRES;
 import static sarnik.dashboard.MapFixture.PLACER;
@@ -7,8 +9,6 @@ import static sarnik.dashboard.MapFixture.dataset;
 import static sarnik.dashboard.MapFixture.draw;
 import static sarnik.dashboard.MapFixture.map;
 import static sarnik.dashboard.MapFixture.sent;
-import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.within;
 import static sarnik.table.TestTables.csv;
 
 import java.util.List;
@@ -18,10 +18,10 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.dashboard.MapFixture.Drawn;
 import sarnik.place.Gazetteer;
 import sarnik.place.Placing;
 import sarnik.table.Table;
-import sarnik.dashboard.MapFixture.Drawn;
 
 @DisplayName("Layers of lines and density")
 class LineLayersTest {
@@ -32,7 +32,10 @@ class LineLayersTest {
 
         @Test
         void addUpByOriginAndDestinationWidestFirst() {
-            LayerDrawn.OfFlows flows = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}").flows();
+            LayerDrawn.OfFlows flows =
+                    draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", "
+                                    + "\"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}")
+                            .flows();
             assertThat(flows.values()).containsExactly(30, 7, 1);
             assertThat(flows.widths()[0]).isEqualTo(10);
             assertThat(flows.widths()[1]).isCloseTo(10 * 7 / 30.0, within(0.01));
@@ -40,7 +43,8 @@ class LineLayersTest {
 
         @Test
         void knowWhatGoesOutAndComesInAtEachEnd() {
-            Drawn drawn = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}");
+            Drawn drawn = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", "
+                    + "\"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}");
             LayerDrawn.OfFlows flows = drawn.flows();
             int soria = drawn.names(flows.places(), flows.ends()).indexOf("Soria");
             assertThat(flows.out()[soria]).isEqualTo(31);
@@ -55,12 +59,20 @@ class LineLayersTest {
 
         @Test
         void areSummedUpByProvinceWhereThereAreTooMany() {
-            List<String> towns = Gazetteer.shipped().townsOf("ES").stream().filter(t -> t.population() > 5000).limit(400).map(t -> t.name() + ", " + Gazetteer.shipped().provinceOf(t).orElseThrow().name()).toList();
-            Table many = csv(Stream.concat(Stream.of("from,to,pieces"), towns.stream().map(t -> "\"Soria, Soria\",\"" + t + "\",1")).toArray(String[]::new));
+            List<String> towns = Gazetteer.shipped().townsOf("ES").stream()
+                    .filter(t -> t.population() > 5000)
+                    .limit(400)
+                    .map(t -> t.name() + ", "
+                            + Gazetteer.shipped().provinceOf(t).orElseThrow().name())
+                    .toList();
+            Table many = csv(Stream.concat(
+                            Stream.of("from,to,pieces"), towns.stream().map(t -> "\"Soria, Soria\",\"" + t + "\",1"))
+                    .toArray(String[]::new));
             Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
             LoadedDataset sent = dataset(3, "Many", PLACER.by(many, by), by);
             Dashboard dashboard = map("\"dataset\": 3, \"kind\": \"FLOWS\"");
-            Drawing.OfMap map = (Drawing.OfMap) new Drawer(dashboard, ReaderState.NOTHING, id -> new Datasets.Found.Ready(sent), ENGINE).draw("v1");
+            Drawing.OfMap map = (Drawing.OfMap)
+                    new Drawer(dashboard, ReaderState.NOTHING, id -> new Datasets.Found.Ready(sent), ENGINE).draw("v1");
             LayerDrawn.OfFlows flows = (LayerDrawn.OfFlows) map.layers().get(0);
             assertThat(flows.head().notes().get(0)).contains("summed up by province");
             assertThat(flows.from().length).isBetween(10, 60);
@@ -72,7 +84,12 @@ class LineLayersTest {
     class Paths {
 
         private LayerDrawn.OfPaths paths(String breaks) {
-            return (LayerDrawn.OfPaths) draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"at\"" + breaks + "}").map().layers().get(0);
+            return (LayerDrawn.OfPaths)
+                    draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"at\"" + breaks
+                                    + "}")
+                            .map()
+                            .layers()
+                            .get(0);
         }
 
         @Test
@@ -84,7 +101,9 @@ class LineLayersTest {
         }
 
         @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {", \"breakMinutes\": 120 | 3", ", \"breakMetres\": 10000 | 4", ", \"breakMetres\": 30000 | 2"})
+        @CsvSource(
+                delimiter = '|',
+                value = {", \"breakMinutes\": 120 | 3", ", \"breakMetres\": 10000 | 4", ", \"breakMetres\": 30000 | 2"})
         void breakAtGaps(String gap, int parts) {
             assertThat(paths(gap).parts()).hasSize(parts);
         }
@@ -92,13 +111,22 @@ class LineLayersTest {
         @Test
         void withoutAnOrderAskForOne() {
             assertThat(draw("\"dataset\": 4, \"kind\": \"PATHS\"").note()).contains("in which order");
-            assertThat(draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"gone\"}").note()).contains("“gone”").contains("has gone");
+            assertThat(draw("\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"gone\"}")
+                            .note())
+                    .contains("“gone”")
+                    .contains("has gone");
         }
     }
 
     @Test
     void densityStatesItsUnitAndItsPeakOnTheGround() {
-        LayerDrawn.OfDensity density = (LayerDrawn.OfDensity) draw("\"dataset\": 1, \"kind\": \"DENSITY\", \"spread\": {\"radius\": 10000, \"metres\": true}, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}").map().layers().get(0);
+        LayerDrawn.OfDensity density = (LayerDrawn.OfDensity)
+                draw("\"dataset\": 1, \"kind\": \"DENSITY\", \"spread\": {\"radius\": 10000, \"metres\": true}, "
+                                + "\"size\": {"
+                                + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}")
+                        .map()
+                        .layers()
+                        .get(0);
         assertThat(density.key().colourWords()).isEqualTo("sum of litres, L per km², within 10 km");
         // One town far from the others: 3/(πr²) of its 160 litres at its middle.
         assertThat(density.peak()).isCloseTo(160 * 3 / (Math.PI * 100), within(0.05));

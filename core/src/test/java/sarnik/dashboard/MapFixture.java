@@ -26,32 +26,65 @@ final class MapFixture {
     static final TablePlacer PLACER = new TablePlacer(Gazetteer.shipped());
 
     static LoadedDataset dataset(long id, String name, PlacedTable placed, Placing placing) {
-        return new LoadedDataset(id, name, placed.table(), placing, placed.places(), new About(null, null, name + "’s credit", null, null, Map.of("litres", new About.OfColumn("L", ""))), Map.of(), List.of(), List.of(), BOUNDARIES);
+        return new LoadedDataset(
+                id,
+                name,
+                placed.table(),
+                placing,
+                placed.places(),
+                new About(null, null, name + "’s credit", null, null, Map.of("litres", new About.OfColumn("L", ""))),
+                Map.of(),
+                List.of(),
+                List.of(),
+                BOUNDARIES);
     }
 
     /** Three towns of two provinces, with two rows each. */
     static LoadedDataset sales() {
-        Table rows = csv("town,province,country,product,litres,day", "Soria,Soria,Spain,still,10,2026-01-01", "Soria,Soria,Spain,warm,30,2026-02-01", "Zamora,Zamora,Spain,still,100,2026-01-01",
-                "Zamora,Zamora,Spain,still,60,2026-03-01", "Benavente,Zamora,Spain,warm,5,2026-01-01", "Benavente,Zamora,Spain,warm,15,2026-02-01");
+        Table rows = csv(
+                "town,province,country,product,litres,day",
+                "Soria,Soria,Spain,still,10,2026-01-01",
+                "Soria,Soria,Spain,warm,30,2026-02-01",
+                "Zamora,Zamora,Spain,still,100,2026-01-01",
+                "Zamora,Zamora,Spain,still,60,2026-03-01",
+                "Benavente,Zamora,Spain,warm,5,2026-01-01",
+                "Benavente,Zamora,Spain,warm,15,2026-02-01");
         Placing.ByName by = new Placing.ByName("town", "province", "country");
         return dataset(1, "Sales", PLACER.byName(rows, by), by);
     }
 
     /** Points with nothing, zero and a negative figure among them. */
     static LoadedDataset odd() {
-        Table rows = csv("town,province,country,litres", "Soria,Soria,Spain,0", "Zamora,Zamora,Spain,-40", "Burgos,Burgos,Spain,", "Palencia,Palencia,Spain,10");
+        Table rows = csv(
+                "town,province,country,litres",
+                "Soria,Soria,Spain,0",
+                "Zamora,Zamora,Spain,-40",
+                "Burgos,Burgos,Spain,",
+                "Palencia,Palencia,Spain,10");
         Placing.ByName by = new Placing.ByName("town", "province", "country");
         return dataset(2, "Odd", PLACER.byName(rows, by), by);
     }
 
     static LoadedDataset sent() {
-        Table rows = csv("from,to,pieces", "Soria,Zamora,10", "Soria,Zamora,20", "Zamora,Soria,7", "Soria,Soria,3", "Soria,Burgos,1");
+        Table rows = csv(
+                "from,to,pieces",
+                "Soria,Zamora,10",
+                "Soria,Zamora,20",
+                "Zamora,Soria,7",
+                "Soria,Soria,3",
+                "Soria,Burgos,1");
         Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
         return dataset(3, "Sent", PLACER.by(rows, by), by);
     }
 
     static LoadedDataset rounds() {
-        Table rows = csv("van,at,lat,lon", "A,2026-05-18T08:00,41.0,-3.0", "A,2026-05-18T09:00,41.2,-3.0", "A,2026-05-18T15:00,41.4,-3.0", "B,2026-05-18T08:30,40.0,-4.0", "B,2026-05-18T08:00,40.0,-4.1");
+        Table rows = csv(
+                "van,at,lat,lon",
+                "A,2026-05-18T08:00,41.0,-3.0",
+                "A,2026-05-18T09:00,41.2,-3.0",
+                "A,2026-05-18T15:00,41.4,-3.0",
+                "B,2026-05-18T08:30,40.0,-4.0",
+                "B,2026-05-18T08:00,40.0,-4.1");
         Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
         return dataset(4, "Rounds", PLACER.byCoordinates(rows, by), by);
     }
@@ -61,7 +94,9 @@ final class MapFixture {
 
     static DashboardDocument document(String... layers) {
         StringBuilder all = new StringBuilder();
-        for (int i = 0; i < layers.length; i++) all.append(i == 0 ? "" : ",").append("\"l%d\": {\"order\": %d, \"opacity\": 0.8, %s}".formatted(i + 1, i + 1, layers[i]));
+        for (int i = 0; i < layers.length; i++)
+            all.append(i == 0 ? "" : ",")
+                    .append("\"l%d\": {\"order\": %d, \"opacity\": 0.8, %s}".formatted(i + 1, i + 1, layers[i]));
         return DashboardDocument.parse("""
                 {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {},
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "", "layers": {%s}},
@@ -97,7 +132,12 @@ final class MapFixture {
 
     static Drawn draw(String state, Map<String, Sight> sights, Map<String, SharedKey> keys, String... layers) {
         Dashboard dashboard = map(layers);
-        Drawer drawer = new Drawer(dashboard, ReaderState.parse(state, dashboard, DATASETS).state(), new Sources(DATASETS, name -> Optional.ofNullable(keys.get(name))), ENGINE, sights);
+        Drawer drawer = new Drawer(
+                dashboard,
+                ReaderState.parse(state, dashboard, DATASETS).state(),
+                new Sources(DATASETS, name -> Optional.ofNullable(keys.get(name))),
+                ENGINE,
+                sights);
         Drawing drawing = drawer.draw("v1");
         return new Drawn((Drawing.OfMap) drawing, drawer.sheets());
     }

@@ -1,5 +1,7 @@
 package sarnik.dashboard;
 
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static sarnik.dashboard.MapFixture.DATASETS;
 import static sarnik.dashboard.MapFixture.ENGINE;
 import static sarnik.dashboard.MapFixture.LITRES;
@@ -8,8 +10,6 @@ import static sarnik.dashboard.MapFixture.PROVINCES;
 import static sarnik.dashboard.MapFixture.dataset;
 import static sarnik.dashboard.MapFixture.draw;
 import static sarnik.dashboard.MapFixture.map;
-import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.within;
 import static sarnik.table.TestTables.csv;
 
 import java.util.Arrays;
@@ -24,9 +24,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.dashboard.MapFixture.Drawn;
 import sarnik.place.Placing;
 import sarnik.table.Table;
-import sarnik.dashboard.MapFixture.Drawn;
 
 @DisplayName("A map's layers")
 class MapLayersTest {
@@ -38,7 +38,8 @@ class MapLayersTest {
         @Test
         void zeroHasADotANegativeAmountItsSizeAndWhatIsMissingIsSaid() {
             Drawn drawn = draw("\"dataset\": 2, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}");
-            assertThat(drawn.names(drawn.symbols().places(), drawn.symbols().at())).containsExactly("Zamora", "Palencia", "Soria", "Burgos");
+            assertThat(drawn.names(drawn.symbols().places(), drawn.symbols().at()))
+                    .containsExactly("Zamora", "Palencia", "Soria", "Burgos");
             assertThat(drawn.symbols().sizes()).containsExactly(-40, 10, 0, Double.NaN);
             assertThat(drawn.symbols().radii()).containsExactly(20, 10, 1.8, 0);
             assertThat(drawn.note()).contains("1 place has no figure for the size and is not drawn");
@@ -53,7 +54,8 @@ class MapLayersTest {
 
         @Test
         void anOwnAmountCanHaveTheLargestSymbol() {
-            Drawn drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"largest\": 640}");
+            Drawn drawn = draw(
+                    "\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"largest\": 640}");
             assertThat(drawn.symbols().radii()[0]).isEqualTo(10);
         }
 
@@ -61,21 +63,33 @@ class MapLayersTest {
         void aCategoryGivesEachValueAColourInAnOrderThatNarrowingDoesNotChange() {
             String layer = "\"dataset\": 1, \"colour\": {\"category\": \"product\"}";
             Drawn all = draw(layer);
-            assertThat(all.symbols().key().colours()).extracting(Drawing.Swatch::text).containsExactly("still", "warm");
+            assertThat(all.symbols().key().colours())
+                    .extracting(Drawing.Swatch::text)
+                    .containsExactly("still", "warm");
             Drawn warm = draw(layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}");
-            assertThat(warm.symbols().key().colours()).extracting(Drawing.Swatch::colour).isEqualTo(all.symbols().key().colours().stream().map(Drawing.Swatch::colour).toList());
+            assertThat(warm.symbols().key().colours())
+                    .extracting(Drawing.Swatch::colour)
+                    .isEqualTo(all.symbols().key().colours().stream()
+                            .map(Drawing.Swatch::colour)
+                            .toList());
             assertThat(warm.symbols().classes()).containsOnly(1);
             Drawn ordered = draw("\"dataset\": 1, \"colour\": {\"category\": \"product\", \"order\": [\"warm\"]}");
-            assertThat(ordered.symbols().key().colours()).extracting(Drawing.Swatch::text).containsExactly("warm", "still");
+            assertThat(ordered.symbols().key().colours())
+                    .extracting(Drawing.Swatch::text)
+                    .containsExactly("warm", "still");
         }
 
         @Test
         void aCategoryGivesEachValueAShape() {
             Drawn drawn = draw("\"dataset\": 1, \"symbol\": {\"category\": \"product\"}");
-            assertThat(drawn.symbols().key().shapes()).extracting(LayerDrawn.ShapeSwatch::text).containsExactly("still", "warm");
+            assertThat(drawn.symbols().key().shapes())
+                    .extracting(LayerDrawn.ShapeSwatch::text)
+                    .containsExactly("still", "warm");
             Map<String, Integer> shapes = new java.util.HashMap<>();
-            List<String> names = drawn.names(drawn.symbols().places(), drawn.symbols().at());
-            for (int i = 0; i < names.size(); i++) shapes.put(names.get(i), drawn.symbols().shapes()[i]);
+            List<String> names =
+                    drawn.names(drawn.symbols().places(), drawn.symbols().at());
+            for (int i = 0; i < names.size(); i++)
+                shapes.put(names.get(i), drawn.symbols().shapes()[i]);
             assertThat(shapes).containsEntry("Zamora", 0).containsEntry("Benavente", 1);
         }
 
@@ -83,30 +97,49 @@ class MapLayersTest {
         @ValueSource(strings = {"rust", "#123456"})
         void allWearOneColourWhereNoneStandsForAnything(String palette) {
             Drawn drawn = draw("\"dataset\": 1, \"colour\": {\"palette\": \"" + palette + "\"}");
-            assertThat(drawn.symbols().key().colours()).extracting(Drawing.Swatch::colour).containsExactly(palette.startsWith("#") ? palette : sarnik.scale.Palette.ALL.get(palette).at(0.5).hex());
+            assertThat(drawn.symbols().key().colours())
+                    .extracting(Drawing.Swatch::colour)
+                    .containsExactly(
+                            palette.startsWith("#")
+                                    ? palette
+                                    : sarnik.scale.Palette.ALL
+                                            .get(palette)
+                                            .at(0.5)
+                                            .hex());
             assertThat(drawn.symbols().key().colourWords()).isNull();
         }
 
         @Test
         void theReaderChoosesTheSizeAmongWhatIsOffered() {
-            String layer = "\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"offered\": [{\"summary\": \"COUNT\"}]}";
+            String layer = "\"dataset\": 1, \"size\": {" + LITRES
+                    + ", \"rule\": \"AREA\", \"radius\": 20, \"offered\": [{\"summary\": \"COUNT\"}]}";
             assertThat(draw(layer).symbols().sizes()).containsExactly(160, 40, 20);
             Drawn chosen = draw("s.v1.l1.size=1", Map.of(), Map.of(), layer);
             assertThat(chosen.symbols().sizes()).containsExactly(2, 2, 2);
             assertThat(chosen.symbols().key().sizesOffered()).containsExactly("sum of litres, L", "number of rows");
             assertThat(chosen.symbols().key().sizeChosen()).isEqualTo(1);
-            LayerDrawn.OfDensity density = (LayerDrawn.OfDensity) draw("s.v1.l1.size=1", Map.of(), Map.of(), layer + ", \"kind\": \"DENSITY\"").map().layers().get(0);
+            LayerDrawn.OfDensity density =
+                    (LayerDrawn.OfDensity) draw("s.v1.l1.size=1", Map.of(), Map.of(), layer + ", \"kind\": \"DENSITY\"")
+                            .map()
+                            .layers()
+                            .get(0);
             assertThat(density.weights()).containsExactly(2, 2, 2);
-            assertThat(ReaderState.parse("s.v1.l1.size=1", map(layer), DATASETS).state().text()).isEqualTo("s.v1.l1.size=1");
+            assertThat(ReaderState.parse("s.v1.l1.size=1", map(layer), DATASETS)
+                            .state()
+                            .text())
+                    .isEqualTo("s.v1.l1.size=1");
         }
 
         @Test
         void anotherMeasureFindsItsLargestAndItsEndsAnew() {
             String offered = "\"offered\": [{\"summary\": \"COUNT\"}]";
-            String layer = "\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"largest\": 640, " + offered + "}, \"colour\": {" + LITRES + ", \"low\": 30, \"high\": 100, " + offered + "}";
+            String layer =
+                    "\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"largest\": 640, "
+                            + offered + "}, \"colour\": {" + LITRES + ", \"low\": 30, \"high\": 100, " + offered + "}";
             // 160 of 640 have half the radius of the largest; two rows are as many as any place has.
             assertThat(draw(layer).symbols().radii()[0]).isEqualTo(10);
-            LayerDrawn.OfSymbols chosen = draw("s.v1.l1=1&s.v1.l1.size=1", Map.of(), Map.of(), layer).symbols();
+            LayerDrawn.OfSymbols chosen =
+                    draw("s.v1.l1=1&s.v1.l1.size=1", Map.of(), Map.of(), layer).symbols();
             assertThat(chosen.radii()).containsExactly(20, 20, 20);
             assertThat(chosen.key().below()).isEmpty();
             assertThat(chosen.key().high()).isEqualTo(2);
@@ -115,12 +148,23 @@ class MapLayersTest {
         @Test
         void moreThanCanBeToldApartAreGatheredUnasked() {
             int count = PlacesDrawer.MOST_APART + 1000;
-            Table many = csv(Stream.concat(Stream.of("lat,lon"), IntStream.range(0, count).mapToObj(i -> "%d.%04d,-%d.%04d".formatted(36 + i % 7, i / 7 % 10000, 1 + i % 8, i * 7 % 10000))).toArray(String[]::new));
+            Table many = csv(Stream.concat(
+                            Stream.of("lat,lon"),
+                            IntStream.range(0, count)
+                                    .mapToObj(i -> "%d.%04d,-%d.%04d"
+                                            .formatted(36 + i % 7, i / 7 % 10000, 1 + i % 8, i * 7 % 10000)))
+                    .toArray(String[]::new));
             Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
             LoadedDataset points = dataset(5, "Points", PLACER.byCoordinates(many, by), by);
             assertThat(points.places().size()).isGreaterThan(PlacesDrawer.MOST_APART);
-            Drawer drawer = new Drawer(map("\"dataset\": 5"), ReaderState.NOTHING, new Sources(id -> new Datasets.Found.Ready(points)), ENGINE, Map.of("v1", new Sight(6, -9, 36, 3, 44)));
-            LayerDrawn.OfSymbols drawn = (LayerDrawn.OfSymbols) ((Drawing.OfMap) drawer.draw("v1")).layers().get(0);
+            Drawer drawer = new Drawer(
+                    map("\"dataset\": 5"),
+                    ReaderState.NOTHING,
+                    new Sources(id -> new Datasets.Found.Ready(points)),
+                    ENGINE,
+                    Map.of("v1", new Sight(6, -9, 36, 3, 44)));
+            LayerDrawn.OfSymbols drawn = (LayerDrawn.OfSymbols)
+                    ((Drawing.OfMap) drawer.draw("v1")).layers().get(0);
             assertThat(drawn.at().length).isBetween(20, 3000);
             assertThat(Arrays.stream(drawn.sizes()).sum()).as("no row is lost").isEqualTo(count);
             assertThat(drawn.head().notes().get(0)).contains("are gathered into groups");
@@ -128,21 +172,32 @@ class MapLayersTest {
 
         @Test
         void labelsAreNamesOrValuesAndComeInTheOrderOfTheirPriority() {
-            Drawn drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"label\": {" + LITRES + ", \"priority\": {\"summary\": \"MINIMUM\", \"column\": \"litres\"}}");
+            Drawn drawn =
+                    draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"label\": {"
+                            + LITRES + ", \"priority\": {\"summary\": \"MINIMUM\", \"column\": \"litres\"}}");
             assertThat(drawn.symbols().labels()).containsExactly("Zamora 160", "Soria 40", "Benavente 20");
             // Minima 60, 10 and 5.
             assertThat(drawn.symbols().ranks()).containsExactly(0, 1, 2);
-            assertThat(draw("\"dataset\": 1, \"label\": {\"column\": \"product\"}").symbols().labels()).contains("still", "warm");
+            assertThat(draw("\"dataset\": 1, \"label\": {\"column\": \"product\"}")
+                            .symbols()
+                            .labels())
+                    .contains("still", "warm");
         }
 
         @ParameterizedTest
         @CsvSource({"2, 2", "12, 3"})
         void crowdsGatherAndOpenWithTheSameTotal(double zoom, int groups) {
-            Drawn drawn = draw("", Map.of("v1", new Sight(zoom, -10, 35, 5, 45)), Map.of(), "\"dataset\": 1, \"gather\": true, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}");
+            Drawn drawn = draw(
+                    "",
+                    Map.of("v1", new Sight(zoom, -10, 35, 5, 45)),
+                    Map.of(),
+                    "\"dataset\": 1, \"gather\": true, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}");
             assertThat(drawn.symbols().at()).hasSize(groups);
             assertThat(Arrays.stream(drawn.symbols().sizes()).sum()).isEqualTo(220);
             assertThat(Arrays.stream(drawn.symbols().members()).sum()).isEqualTo(3);
-            if (groups == 2) assertThat(drawn.names(drawn.symbols().places(), drawn.symbols().at())).containsExactly("2 places around Zamora", "Soria");
+            if (groups == 2)
+                assertThat(drawn.names(drawn.symbols().places(), drawn.symbols().at()))
+                        .containsExactly("2 places around Zamora", "Soria");
         }
     }
 
@@ -154,12 +209,14 @@ class MapLayersTest {
 
         @Test
         void countPlacesByTheAreaThatHoldsThem() {
-            Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES + ", \"method\": \"NATURAL\", \"classes\": 2, \"palette\": \"loch\"}");
+            Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES
+                    + ", \"method\": \"NATURAL\", \"classes\": 2, \"palette\": \"loch\"}");
             assertThat(drawn.names(drawn.areas().places(), drawn.areas().at())).containsExactly("Soria", "Zamora");
             assertThat(drawn.areas().values()).containsExactly(40, 180);
             assertThat(drawn.areas().classes()).containsExactly(0, 1);
             assertThat(drawn.areas().key().hints()).singleElement().asString().contains("Divide");
-            assertThat(drawn.map().credits()).containsExactly("Sales’s credit", "Instituto Geográfico Nacional, CC BY 4.0");
+            assertThat(drawn.map().credits())
+                    .containsExactly("Sales’s credit", "Instituto Geográfico Nacional, CC BY 4.0");
         }
 
         @Test
@@ -184,19 +241,24 @@ class MapLayersTest {
             String pick = "p.v1=a" + PROVINCES.replace(" ", "%20") + "%2F49";
             ReaderState.Read read = ReaderState.parse(pick, dashboard, DATASETS);
             assertThat(read.misfits()).isEmpty();
-            Drawing.OfFigure figure = (Drawing.OfFigure) new Drawer(dashboard, read.state(), DATASETS, ENGINE).draw("v2");
+            Drawing.OfFigure figure =
+                    (Drawing.OfFigure) new Drawer(dashboard, read.state(), DATASETS, ENGINE).draw("v2");
             assertThat(figure.full()).isEqualTo("180");
             assertThat(figure.trail().steps().get(1).words()).isEqualTo("Picked: Zamora");
         }
 
         @Test
         void withoutASetAreAskedFor() {
-            assertThat(draw("\"dataset\": 1, \"kind\": \"AREAS\"").note()).contains("lie at points").contains("Choose the areas");
+            assertThat(draw("\"dataset\": 1, \"kind\": \"AREAS\"").note())
+                    .contains("lie at points")
+                    .contains("Choose the areas");
         }
 
         @Test
         void ofASetThatHasGoneAreSaid() {
-            Drawn drawn = draw("\"dataset\": 1, \"kind\": \"AREAS\", \"set\": \"Parishes\", \"colour\": {" + LITRES + "}", "\"dataset\": 1");
+            Drawn drawn = draw(
+                    "\"dataset\": 1, \"kind\": \"AREAS\", \"set\": \"Parishes\", \"colour\": {" + LITRES + "}",
+                    "\"dataset\": 1");
             assertThat(drawn.note()).contains("“Parishes” has gone");
             assertThat(drawn.map().layers().get(1)).as("the others stand").isInstanceOf(LayerDrawn.OfSymbols.class);
         }
@@ -208,10 +270,31 @@ class MapLayersTest {
 
         @Test
         void aSharedKeyIsWornAndStaysWhenRowsAreNarrowed() {
-            SharedKey key = new SharedKey("ours", "", new Layer.Colour(null, null, null, null, null, null, null, "rust", null, null, 0.0, 200.0, List.of(50.0, 100.0), null, null));
+            SharedKey key = new SharedKey(
+                    "ours",
+                    "",
+                    new Layer.Colour(
+                            null,
+                            null,
+                            null,
+                            null,
+                            null,
+                            null,
+                            null,
+                            "rust",
+                            null,
+                            null,
+                            0.0,
+                            200.0,
+                            List.of(50.0, 100.0),
+                            null,
+                            null));
             String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"key\": \"ours\"}";
-            for (String narrowed : List.of(layer, layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}")) {
-                LayerDrawn.Key drawn = draw("", Map.of(), Map.of("ours", key), narrowed).symbols().key();
+            for (String narrowed :
+                    List.of(layer, layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}")) {
+                LayerDrawn.Key drawn = draw("", Map.of(), Map.of("ours", key), narrowed)
+                        .symbols()
+                        .key();
                 assertThat(drawn.breaks()).containsExactly(50, 100);
                 assertThat(List.of(drawn.low(), drawn.high())).containsExactly(0.0, 200.0);
                 assertThat(drawn.shared()).isEqualTo("ours");
@@ -221,28 +304,45 @@ class MapLayersTest {
 
         @Test
         void whatLiesBeyondEndsThatWereSetIsMarked() {
-            LayerDrawn.OfSymbols drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + ", \"low\": 30, \"high\": 100}").symbols();
+            LayerDrawn.OfSymbols drawn = draw("\"dataset\": 1, \"size\": {" + LITRES
+                            + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES
+                            + ", \"low\": 30, \"high\": 100}")
+                    .symbols();
             // Soria sold 40, Zamora 160, Benavente 20.
             assertThat(drawn.sizes()).containsExactly(160, 40, 20);
             assertThat(drawn.key().above()).containsExactly(0);
             assertThat(drawn.key().below()).containsExactly(2);
-            LayerDrawn.Key open = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}").symbols().key();
+            LayerDrawn.Key open = draw("\"dataset\": 1, \"size\": {" + LITRES
+                            + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}")
+                    .symbols()
+                    .key();
             assertThat(List.of(open.above().length, open.below().length)).containsExactly(0, 0);
         }
 
         @Test
         void theReaderChoosesAmongWhatIsOffered() {
-            String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"offered\": [{\"summary\": \"AVERAGE\", \"column\": \"litres\"}]}";
-            assertThat(draw(layer).symbols().key().offered()).containsExactly("sum of litres, L", "average of litres, L");
-            LayerDrawn.Key chosen = draw("s.v1.l1=1", Map.of(), Map.of(), layer).symbols().key();
+            String layer = "\"dataset\": 1, \"colour\": {" + LITRES
+                    + ", \"offered\": [{\"summary\": \"AVERAGE\", \"column\": \"litres\"}]}";
+            assertThat(draw(layer).symbols().key().offered())
+                    .containsExactly("sum of litres, L", "average of litres, L");
+            LayerDrawn.Key chosen =
+                    draw("s.v1.l1=1", Map.of(), Map.of(), layer).symbols().key();
             assertThat(chosen.colourWords()).isEqualTo("average of litres, L");
             assertThat(chosen.chosen()).isEqualTo(1);
-            assertThat(ReaderState.parse("s.v1.l9=1&s.v1.l1=x&h.v2=l1", map(layer), DATASETS).misfits()).hasSize(3);
+            assertThat(ReaderState.parse("s.v1.l9=1&s.v1.l1=x&h.v2=l1", map(layer), DATASETS)
+                            .misfits())
+                    .hasSize(3);
         }
 
         @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {
-            "\"palette\": \"#ffffff #ffffff\" | twice in a row", "\"palette\": \"mauve\" | no palette “mauve”", "\"low\": 5, \"high\": 5 | has to lie below", "\"breaks\": [5, 3] | have to ascend"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "\"palette\": \"#ffffff #ffffff\" | twice in a row",
+                    "\"palette\": \"mauve\" | no palette “mauve”",
+                    "\"low\": 5, \"high\": 5 | has to lie below",
+                    "\"breaks\": [5, 3] | have to ascend"
+                })
         void whatCannotBeMadeIsSaidAndTheMapStays(String scale, String why) {
             Drawn drawn = draw("\"dataset\": 1, \"colour\": {" + LITRES + ", " + scale + "}", "\"dataset\": 1");
             assertThat(drawn.note()).contains(why).contains("brief");
@@ -257,40 +357,83 @@ class MapLayersTest {
         @ParameterizedTest
         @EnumSource(Layer.Kind.class)
         void aKindThatIsChangedKeepsWhatTheOthersWereTold(Layer.Kind kind) {
-            Dashboard dashboard = map("\"dataset\": 1, \"kind\": \"SYMBOLS\", \"set\": \"" + PROVINCES + "\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}, \"path\": {\"who\": \"product\", \"by\": \"day\"}");
-            Layer before = ((Visual.OfMap) dashboard.visuals().get("v1")).layers().get("l1");
-            Layer after = new Layer(kind, before.order(), before.dataset(), before.name(), before.hidden(), before.size(), before.colour(), before.symbol(), before.gather(), before.set(), before.spread(), before.path(), before.label(),
-                    before.tip(), before.border(), before.opacity(), before.rule(), before.period());
-            assertThat(List.of(after.size(), after.colour(), after.path(), after.set())).isEqualTo(List.of(before.size(), before.colour(), before.path(), before.set()));
+            Dashboard dashboard = map("\"dataset\": 1, \"kind\": \"SYMBOLS\", \"set\": \"" + PROVINCES
+                    + "\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES
+                    + "}, \"path\": {\"who\": \"product\", \"by\": \"day\"}");
+            Layer before =
+                    ((Visual.OfMap) dashboard.visuals().get("v1")).layers().get("l1");
+            Layer after = new Layer(
+                    kind,
+                    before.order(),
+                    before.dataset(),
+                    before.name(),
+                    before.hidden(),
+                    before.size(),
+                    before.colour(),
+                    before.symbol(),
+                    before.gather(),
+                    before.set(),
+                    before.spread(),
+                    before.path(),
+                    before.label(),
+                    before.tip(),
+                    before.border(),
+                    before.opacity(),
+                    before.rule(),
+                    before.period());
+            assertThat(List.of(after.size(), after.colour(), after.path(), after.set()))
+                    .isEqualTo(List.of(before.size(), before.colour(), before.path(), before.set()));
         }
 
         @Test
         void readersTurnLayersFromHiddenToShownAndBack() {
             String[] layers = {"\"dataset\": 1", "\"dataset\": 1, \"hidden\": true"};
-            assertThat(draw(layers).map().layers()).extracting(l -> l.head().hidden()).containsExactly(false, true);
-            assertThat(draw("h.v1=l1,l2", Map.of(), Map.of(), layers).map().layers()).extracting(l -> l.head().hidden()).containsExactly(true, false);
+            assertThat(draw(layers).map().layers())
+                    .extracting(l -> l.head().hidden())
+                    .containsExactly(false, true);
+            assertThat(draw("h.v1=l1,l2", Map.of(), Map.of(), layers).map().layers())
+                    .extracting(l -> l.head().hidden())
+                    .containsExactly(true, false);
         }
 
         @Test
         void aPeriodAndARuleAreStepsOfTheTrail() {
-            Drawn drawn = draw("\"dataset\": 1, \"rule\": {\"column\": \"product\", \"values\": [\"still\"]}, \"period\": {\"column\": \"day\", \"from\": \"2026-01-01\", \"to\": \"2026-02-28\"}");
-            assertThat(drawn.map().trail().steps()).extracting(s -> s.words()).containsSubsequence("Always only where product is still", "The layer keeps to day from 2026-01-01 to 2026-02-28");
+            Drawn drawn =
+                    draw("\"dataset\": 1, \"rule\": {\"column\": \"product\", \"values\": [\"still\"]}, \"period\": "
+                            + "{\"column\": \"day\", \"from\": \"2026-01-01\", \"to\": \"2026-02-28\"}");
+            assertThat(drawn.map().trail().steps())
+                    .extracting(s -> s.words())
+                    .containsSubsequence(
+                            "Always only where product is still",
+                            "The layer keeps to day from 2026-01-01 to 2026-02-28");
             assertThat(drawn.symbols().sizes()).containsExactly(1, 1);
         }
 
         @Test
         void theSummarySaysWhatIsThere() {
-            String summary = draw("\"dataset\": 1, \"name\": \"Towns\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}").map().summary();
-            assertThat(summary).isEqualTo("Towns: 3 symbols. The largest: Zamora 160, Soria 40, Benavente 20. Coloured by sum of litres, L, from 20 to 160.");
+            String summary = draw("\"dataset\": 1, \"name\": \"Towns\", \"size\": {" + LITRES
+                            + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}")
+                    .map()
+                    .summary();
+            assertThat(summary)
+                    .isEqualTo("Towns: 3 symbols. The largest: Zamora 160, Soria 40, Benavente 20. Coloured by sum "
+                            + "of litres, L, from 20 to 160.");
         }
 
         @Test
         void aDatasetOrColumnThatHasGoneLeavesTheOtherLayers() {
-            Drawn drawn = draw("\"dataset\": 77", "\"dataset\": 1, \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"gone\"}, \"rule\": \"AREA\", \"radius\": 20}", "\"dataset\": 1");
-            assertThat(drawn.map().layers()).hasExactlyElementsOfTypes(LayerDrawn.OfNothing.class, LayerDrawn.OfNothing.class, LayerDrawn.OfSymbols.class);
+            Drawn drawn = draw(
+                    "\"dataset\": 77",
+                    "\"dataset\": 1, \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"gone\"}, "
+                            + "\"rule\": \"AREA\", \"radius\": 20}",
+                    "\"dataset\": 1");
+            assertThat(drawn.map().layers())
+                    .hasExactlyElementsOfTypes(
+                            LayerDrawn.OfNothing.class, LayerDrawn.OfNothing.class, LayerDrawn.OfSymbols.class);
             assertThat(drawn.map().layers().get(0).head().notes().get(0)).contains("has gone");
-            assertThat(drawn.map().layers().get(1).head().notes().get(0)).contains("gone").contains("brief");
+            assertThat(drawn.map().layers().get(1).head().notes().get(0))
+                    .contains("gone")
+                    .contains("brief");
         }
     }
-
 }

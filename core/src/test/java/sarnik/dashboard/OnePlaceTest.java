@@ -1,13 +1,12 @@
 package sarnik.dashboard;
 
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static sarnik.dashboard.MapFixture.ALL;
 import static sarnik.dashboard.MapFixture.DATASETS;
 import static sarnik.dashboard.MapFixture.ENGINE;
 import static sarnik.dashboard.MapFixture.LITRES;
-import static sarnik.dashboard.MapFixture.dataset;
 import static sarnik.dashboard.MapFixture.map;
-import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.within;
 
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
@@ -18,24 +17,40 @@ import org.junit.jupiter.params.provider.CsvSource;
 @DisplayName("About one place of a map")
 class OnePlaceTest {
 
-    private final Dashboard dashboard = map("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"tip\": {\"measures\": [{\"summary\": \"COUNT\"}], \"columns\": [\"product\"], \"over\": \"day\"}");
+    private final Dashboard dashboard = map("\"dataset\": 1, \"size\": {" + LITRES
+            + ", \"rule\": \"AREA\", \"radius\": 20}, \"tip\": {\"measures\": [{\"summary\": "
+            + "\"COUNT\"}], \"columns\": [\"product\"], \"over\": \"day\"}");
     private final Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
 
     private String id(String name) {
-        return ALL.get(1L).places().values().stream().filter(p -> p.name().equals(name)).findFirst().orElseThrow().id();
+        return ALL.get(1L).places().values().stream()
+                .filter(p -> p.name().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .id();
     }
 
     @Test
     void isToldWhatTheLayerShowsAndWhatItTells() {
         PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
-        assertThat(told.lines()).containsExactly(new PlaceTeller.Line("sum of litres, L", "40"), new PlaceTeller.Line("number of rows", "2"), new PlaceTeller.Line("product", "still, warm"));
+        assertThat(told.lines())
+                .containsExactly(
+                        new PlaceTeller.Line("sum of litres, L", "40"),
+                        new PlaceTeller.Line("number of rows", "2"),
+                        new PlaceTeller.Line("product", "still, warm"));
         assertThat(told.chart().labels()).containsExactly("2026-01-01", "2026-02-01");
         assertThat(told.chart().values()).containsExactly(10 / 30.0, 1);
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"{place} sold {sum of litres} litres in {number of rows} rows | Soria sold 40 litres in 2 rows", "{Sum of litres, L}, {product} | 40, still, warm",
-        "{gone} and {} stay | {gone} and {} stay", "<b>{place}</b> $1 | <b>Soria</b> $1"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{place} sold {sum of litres} litres in {number of rows} rows | Soria sold 40 litres in 2 rows",
+                "{Sum of litres, L}, {product} | 40, still, warm",
+                "{gone} and {} stay | {gone} and {} stay",
+                "<b>{place}</b> $1 | <b>Soria</b> $1"
+            })
     void isToldInTheAuthorsWords(String template, String text) {
         PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
         assertThat(PlaceTeller.filled(template, told.name(), told.lines())).isEqualTo(text);
@@ -46,10 +61,14 @@ class OnePlaceTest {
     void theRowsInSightAreHandedOutWithTheirPosition() {
         LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5), true);
         assertThat(rows.table().names()).containsExactly("town", "province", "country", "product", "litres", "day");
-        assertThat(IntStream.range(0, rows.table().rows()).mapToObj(rows.table().column("town")::text)).containsExactly("Zamora", "Zamora", "Benavente", "Benavente");
+        assertThat(IntStream.range(0, rows.table().rows()).mapToObj(rows.table().column("town")::text))
+                .containsExactly("Zamora", "Zamora", "Benavente", "Benavente");
         assertThat(rows.position().apply(0)[1]).isCloseTo(41.5, within(0.1));
         Drawer narrowed = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
-        assertThat(narrowed.rowsWithin("v1", "l1", new Sight(8, 10, 10, 11, 11), true).table().rows()).isZero();
+        assertThat(narrowed.rowsWithin("v1", "l1", new Sight(8, 10, 10, 11, 11), true)
+                        .table()
+                        .rows())
+                .isZero();
     }
 
     @Test
@@ -62,12 +81,16 @@ class OnePlaceTest {
     @Test
     void nearbyPlacesComeNearestFirst() {
         // Benavente lies some 60 km from Zamora, Soria some 270.
-        assertThat(drawer.near("v1", "l1", id("Zamora"), 100_000)).extracting(PlaceTeller.Found::name).containsExactly("Zamora", "Benavente");
+        assertThat(drawer.near("v1", "l1", id("Zamora"), 100_000))
+                .extracting(PlaceTeller.Found::name)
+                .containsExactly("Zamora", "Benavente");
         assertThat(drawer.near("v1", "l1", id("Zamora"), 1000)).hasSize(1);
     }
 
     @Test
     void alikeAreThoseWithTheNearestFigures() {
-        assertThat(drawer.alike("v1", "l1", id("Benavente"), 1)).extracting(PlaceTeller.Found::name).containsExactly("Benavente", "Soria");
+        assertThat(drawer.alike("v1", "l1", id("Benavente"), 1))
+                .extracting(PlaceTeller.Found::name)
+                .containsExactly("Benavente", "Soria");
     }
 }

@@ -26,23 +26,37 @@ class OwnShapesTest {
     }
 
     private static LoadedDataset ways() {
-        return ways("name,lat,lon,flow,way", "course,40.5,-3,10,\"LINESTRING (-3 40, -3 41)\"", "field,41.5,-1.5,20,\"POLYGON ((-2 41, -1 41, -1 42, -2 42, -2 41))\"",
-                "again,40.5,-3,5,\"LINESTRING (-3 40, -4 40)\"", "nothing,43,-5,1,");
+        return ways(
+                "name,lat,lon,flow,way",
+                "course,40.5,-3,10,\"LINESTRING (-3 40, -3 41)\"",
+                "field,41.5,-1.5,20,\"POLYGON ((-2 41, -1 41, -1 42, -2 42, -2 41))\"",
+                "again,40.5,-3,5,\"LINESTRING (-3 40, -4 40)\"",
+                "nothing,43,-5,1,");
     }
 
     private static Drawing.OfMap draw(LoadedDataset dataset, String layer) {
         Dashboard dashboard = MapFixture.map(layer);
         Datasets datasets = id -> Datasets.Found.of(Optional.of(dataset));
-        return (Drawing.OfMap) new Drawer(dashboard, ReaderState.NOTHING, new Sources(datasets, name -> Optional.empty()), MapFixture.ENGINE, Map.of()).draw("v1");
+        return (Drawing.OfMap) new Drawer(
+                        dashboard,
+                        ReaderState.NOTHING,
+                        new Sources(datasets, name -> Optional.empty()),
+                        MapFixture.ENGINE,
+                        Map.of())
+                .draw("v1");
     }
 
     @Test
     void areDrawnAsTheyAreByTheFiguresOfTheirPlace() {
-        Drawing.OfMap map = draw(ways(), "\"kind\": \"SHAPES\", \"dataset\": 7, \"colour\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"flow\"}, \"breaks\": [16]}");
+        Drawing.OfMap map = draw(
+                ways(),
+                "\"kind\": \"SHAPES\", \"dataset\": 7, \"colour\": {\"measure\": {\"summary\": \"SUM\", "
+                        + "\"column\": \"flow\"}, \"breaks\": [16]}");
         LayerDrawn.OfAreas shapes = (LayerDrawn.OfAreas) map.layers().get(0);
         assertThat(shapes.set()).isNull();
         assertThat(shapes.own()).isNotEmpty();
-        assertThat(IntStream.range(0, 3).mapToObj(i -> shapes.values()[i] + " " + shapes.classes()[i])).containsExactlyInAnyOrder("15.0 0", "20.0 1", "1.0 0");
+        assertThat(IntStream.range(0, 3).mapToObj(i -> shapes.values()[i] + " " + shapes.classes()[i]))
+                .containsExactlyInAnyOrder("15.0 0", "20.0 1", "1.0 0");
         assertThat(map.summary()).contains("3 shapes");
     }
 
@@ -55,7 +69,14 @@ class OwnShapesTest {
 
     @Test
     void overTheMeridianOf180DegreesAreInTwoPartsAndNoWiderThanTheyAre() {
-        Area area = ways("name,lat,lon,way", "bay,-16.5,179.5,\"POLYGON ((177 -17, -179 -17, -179 -16, 178 -15.5, 177 -16, 177 -17))\"").ownShapes().orElseThrow().set().areas().get(0);
+        Area area = ways(
+                        "name,lat,lon,way",
+                        "bay,-16.5,179.5,\"POLYGON ((177 -17, -179 -17, -179 -16, 178 -15.5, 177 -16, 177 -17))\"")
+                .ownShapes()
+                .orElseThrow()
+                .set()
+                .areas()
+                .get(0);
         assertThat(area.shape().getNumGeometries()).isEqualTo(2);
         assertThat(area.squareKilometres()).isLessThan(70_000);
     }
@@ -64,16 +85,30 @@ class OwnShapesTest {
     void changeTheirTagWithTheirContent() {
         String tag = ways().ownShapes().orElseThrow().tag();
         assertThat(ways().ownShapes().orElseThrow().tag()).isEqualTo(tag);
-        assertThat(ways("name,lat,lon,way", "course,40.5,-3,\"LINESTRING (-3 40, -3 42)\"").ownShapes().orElseThrow().tag()).isNotEqualTo(tag);
+        assertThat(ways("name,lat,lon,way", "course,40.5,-3,\"LINESTRING (-3 40, -3 42)\"")
+                        .ownShapes()
+                        .orElseThrow()
+                        .tag())
+                .isNotEqualTo(tag);
     }
 
     @Test
     void haveASizeWhereTheyAreAreas() {
         // A degree square at 41.5° north, on a sphere of 6,371 km: 111.19² · cos 41.5°.
-        LoadedDataset ways = ways("lat,lon,flow,way", "40.5,-3,10,\"LINESTRING (-3 40, -3 41)\"", "41.5,-1.5,200000,\"POLYGON ((-2 41, -1 41, -1 42, -2 42, -2 41))\"");
-        Drawing.OfMap map = draw(ways, "\"kind\": \"SHAPES\", \"dataset\": 7, \"colour\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"flow\"}, \"per\": \"km2\"}");
+        LoadedDataset ways = ways(
+                "lat,lon,flow,way",
+                "40.5,-3,10,\"LINESTRING (-3 40, -3 41)\"",
+                "41.5,-1.5,200000,\"POLYGON ((-2 41, -1 41, -1 42, -2 42, -2 41))\"");
+        Drawing.OfMap map = draw(
+                ways,
+                "\"kind\": \"SHAPES\", \"dataset\": 7, \"colour\": {\"measure\": {\"summary\": \"SUM\", "
+                        + "\"column\": \"flow\"}, \"per\": \"km2\"}");
         LayerDrawn.OfAreas shapes = (LayerDrawn.OfAreas) map.layers().get(0);
-        assertThat(java.util.Arrays.stream(shapes.values()).filter(Double::isFinite).boxed().toList()).singleElement()
+        assertThat(java.util.Arrays.stream(shapes.values())
+                        .filter(Double::isFinite)
+                        .boxed()
+                        .toList())
+                .singleElement()
                 .satisfies(density -> assertThat(density).isCloseTo(200_000 / (111.19 * 111.19 * 0.749), within(0.05)));
     }
 
@@ -86,17 +121,25 @@ class OwnShapesTest {
     void areOfferedOnlyWhereThereAreSome() {
         LoadedDataset none = ways("name,lat,lon,note", "course,40.5,-3,\"LINESTRING of old\"");
         assertThat(none.ownShapes()).isEmpty();
-        LayerDrawn drawn = draw(none, "\"kind\": \"SHAPES\", \"dataset\": 7").layers().get(0);
+        LayerDrawn drawn =
+                draw(none, "\"kind\": \"SHAPES\", \"dataset\": 7").layers().get(0);
         assertThat(drawn.head().notes()).singleElement().asString().contains("brought no shapes along");
         Proposals proposals = new Proposals(MapFixture.map(), () -> "x");
-        assertThat(proposals.answer(Proposals.Question.WHERE, ways())).anyMatch(p -> p.words().contains("shapes of Ways"));
-        assertThat(proposals.answer(Proposals.Question.WHERE, none)).noneMatch(p -> p.words().contains("shapes of"));
+        assertThat(proposals.answer(Proposals.Question.WHERE, ways()))
+                .anyMatch(p -> p.words().contains("shapes of Ways"));
+        assertThat(proposals.answer(Proposals.Question.WHERE, none))
+                .noneMatch(p -> p.words().contains("shapes of"));
     }
 
     @Test
     void areGivenOnlyOfALayerThatShowsThem() {
         Dashboard dashboard = MapFixture.map("\"kind\": \"SYMBOLS\", \"dataset\": 7");
-        Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, new Sources(id -> Datasets.Found.of(Optional.of(ways())), name -> Optional.empty()), MapFixture.ENGINE, Map.of());
+        Drawer drawer = new Drawer(
+                dashboard,
+                ReaderState.NOTHING,
+                new Sources(id -> Datasets.Found.of(Optional.of(ways())), name -> Optional.empty()),
+                MapFixture.ENGINE,
+                Map.of());
         assertThatThrownBy(() -> drawer.ownShapes("v1", "l1")).isInstanceOf(MisfitException.class);
     }
 }

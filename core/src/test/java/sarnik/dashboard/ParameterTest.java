@@ -21,7 +21,9 @@ import sarnik.scale.ColourScale.Centre;
 class ParameterTest {
 
     /** Soria sold 40, Zamora 160, Benavente 20; the number is 30 at first. */
-    private static final String ABOUT = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"method\": \"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"rust to loch\", \"centre\": {\"about\": \"PARAMETER\", \"parameter\": \"%s\"}}";
+    private static final String ABOUT = "\"dataset\": 1, \"colour\": {" + LITRES
+            + ", \"method\": \"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"rust to loch\", \"centre\": "
+            + "{\"about\": \"PARAMETER\", \"parameter\": \"%s\"}}";
 
     private static ReaderState.Read read(String text) {
         return ReaderState.parse(text, document(ABOUT.formatted("n1")).dashboard(), DATASETS);
@@ -30,7 +32,11 @@ class ParameterTest {
     @Test
     void isWhatAScaleTurnsAbout() {
         assertThat(draw(ABOUT.formatted("n1")).symbols().key().breaks()).containsExactly(30);
-        assertThat(draw("v.n1=90.5", Map.of(), Map.of(), ABOUT.formatted("n1")).symbols().key().breaks()).containsExactly(90.5);
+        assertThat(draw("v.n1=90.5", Map.of(), Map.of(), ABOUT.formatted("n1"))
+                        .symbols()
+                        .key()
+                        .breaks())
+                .containsExactly(90.5);
     }
 
     @Test
@@ -42,8 +48,34 @@ class ParameterTest {
 
     @Test
     void isWornWithASharedKey() {
-        SharedKey key = new SharedKey("ours", "", new Layer.Colour(null, null, null, null, null, null, 2, "rust to loch", null, new Centre(About.PARAMETER, null, null, "n1"), null, null, null, null, null));
-        assertThat(draw("v.n1=50", Map.of(), Map.of("ours", key), "\"dataset\": 1, \"colour\": {" + LITRES + ", \"key\": \"ours\"}").symbols().key().breaks()).containsExactly(50);
+        SharedKey key = new SharedKey(
+                "ours",
+                "",
+                new Layer.Colour(
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        2,
+                        "rust to loch",
+                        null,
+                        new Centre(About.PARAMETER, null, null, "n1"),
+                        null,
+                        null,
+                        null,
+                        null,
+                        null));
+        assertThat(draw(
+                                "v.n1=50",
+                                Map.of(),
+                                Map.of("ours", key),
+                                "\"dataset\": 1, \"colour\": {" + LITRES + ", \"key\": \"ours\"}")
+                        .symbols()
+                        .key()
+                        .breaks())
+                .containsExactly(50);
     }
 
     @ParameterizedTest(name = "{0} is {1}")
@@ -54,7 +86,13 @@ class ParameterTest {
     }
 
     @ParameterizedTest(name = "{0}: {1}")
-    @CsvSource({"v.n1=101, beyond what it can be", "v.n1=-0.1, beyond what it can be", "v.n1=NaN, beyond what it can be", "v.n1=many, is no number", "v.n9=1, no longer has"})
+    @CsvSource({
+        "v.n1=101, beyond what it can be",
+        "v.n1=-0.1, beyond what it can be",
+        "v.n1=NaN, beyond what it can be",
+        "v.n1=many, is no number",
+        "v.n9=1, no longer has"
+    })
     void thatDoesNotFitIsLeftOutAndSaid(String text, String why) {
         assertThat(read(text).state().numbers()).isEmpty();
         assertThat(read(text).misfits()).singleElement().asString().contains(why);
@@ -64,41 +102,63 @@ class ParameterTest {
     void isAmongWhatIsShowingAndTouchesTheMapsThatTurnAboutIt() {
         Dashboard dashboard = document(ABOUT.formatted("n1")).dashboard();
         ReaderState state = read("v.n1=45").state();
-        assertThat(new Narrowing(dashboard, state, DATASETS).nowShowing()).extracting(Narrowing.Showing::words).containsExactly("Wanted 45");
+        assertThat(new Narrowing(dashboard, state, DATASETS).nowShowing())
+                .extracting(Narrowing.Showing::words)
+                .containsExactly("Wanted 45");
         assertThat(state.without("n1").text()).isEmpty();
         assertThat(Narrowing.touched(dashboard, "n1")).containsExactly("v1");
-        assertThat(Narrowing.touched(document("\"dataset\": 1").dashboard(), "n1")).isEmpty();
+        assertThat(Narrowing.touched(document("\"dataset\": 1").dashboard(), "n1"))
+                .isEmpty();
     }
 
     @Test
     void isProposedAndMakesADocumentThatHolds() {
-        DashboardDocument none = DashboardDocument.parse("{\"schema\": 1, \"title\": \"x\", \"pages\": {\"p1\": {\"title\": \"\", \"order\": 1}}, \"filters\": {}, \"visuals\": {}, \"links\": {}}");
+        DashboardDocument none = DashboardDocument.parse(
+                "{\"schema\": 1, \"title\": \"x\", \"pages\": {\"p1\": {\"title\": \"\", \"order\": 1}}, "
+                        + "\"filters\": {}, \"visuals\": {}, \"links\": {}}");
         DashboardDocument now = none;
         for (int n = 1; n <= 2; n++) {
             String suffix = "x" + n;
-            List<Proposals.Proposal> proposals = new Proposals(now.dashboard(), () -> suffix).answer(Proposals.Question.LET_CHOOSE, MapFixture.sales());
+            List<Proposals.Proposal> proposals = new Proposals(now.dashboard(), () -> suffix)
+                    .answer(Proposals.Question.LET_CHOOSE, MapFixture.sales());
             Proposals.Proposal number = proposals.get(proposals.size() - 1);
-            DashboardDocument.Edit edit = now.edit(tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(number.ops()));
+            DashboardDocument.Edit edit =
+                    now.edit(tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(number.ops()));
             assertThat(edit.words()).isEqualTo("adding the number Number " + n);
             now = edit.after();
         }
-        assertThat(now.dashboard().parameters().values()).extracting(Parameter::name).containsExactlyInAnyOrder("Number 1", "Number 2");
+        assertThat(now.dashboard().parameters().values())
+                .extracting(Parameter::name)
+                .containsExactlyInAnyOrder("Number 1", "Number 2");
         DashboardDocument both = now;
-        assertThatThrownBy(() -> both.edit("[{\"op\": \"add\", \"path\": \"/parameters/nx1/value\", \"value\": \"many\"}]")).hasMessageContaining("/parameters/nx1/value");
+        assertThatThrownBy(() ->
+                        both.edit("[{\"op\": \"add\", \"path\": \"/parameters/nx1/value\", \"value\": \"many\"}]"))
+                .hasMessageContaining("/parameters/nx1/value");
     }
 
     @ParameterizedTest(name = "{0} {1}")
     @CsvSource({"low, 31", "high, 29.5", "value, 101"})
     void beginsWithinItsBounds(String part, double number) {
         DashboardDocument document = document(ABOUT.formatted("n1"));
-        assertThatThrownBy(() -> document.edit("[{\"op\": \"add\", \"path\": \"/parameters/n1/%s\", \"value\": %s}]".formatted(part, number))).hasMessageContaining("“Wanted” is").hasMessageContaining("beyond its least and greatest value");
+        assertThatThrownBy(() -> document.edit(
+                        "[{\"op\": \"add\", \"path\": \"/parameters/n1/%s\", \"value\": %s}]".formatted(part, number)))
+                .hasMessageContaining("“Wanted” is")
+                .hasMessageContaining("beyond its least and greatest value");
     }
 
     @Test
     void hasABriefAndIsOfferedAsACentre() {
         DashboardDocument document = document(ABOUT.formatted("n1"));
-        assertThat(new BriefWriter(document.dashboard(), DATASETS, ENGINE).write("n1").text()).startsWith("The reader sets the number “Wanted”, at first 30, no less than 0 and no more than 100.");
-        assertThat(new BriefWriter(document.dashboard(), DATASETS, ENGINE).write("v1").text()).contains("about the reader's “Wanted”");
-        assertThat(document.edit("[{\"op\": \"replace\", \"path\": \"/parameters/n1/value\", \"value\": 5}]").words()).isEqualTo("a part of the number Wanted");
+        assertThat(new BriefWriter(document.dashboard(), DATASETS, ENGINE)
+                        .write("n1")
+                        .text())
+                .startsWith("The reader sets the number “Wanted”, at first 30, no less than 0 and no more than 100.");
+        assertThat(new BriefWriter(document.dashboard(), DATASETS, ENGINE)
+                        .write("v1")
+                        .text())
+                .contains("about the reader's “Wanted”");
+        assertThat(document.edit("[{\"op\": \"replace\", \"path\": \"/parameters/n1/value\", \"value\": 5}]")
+                        .words())
+                .isEqualTo("a part of the number Wanted");
     }
 }

@@ -26,21 +26,34 @@ class ReaderStateTest {
 
     @Test
     void choicesDatesAndPicksAreRead() {
-        ReaderState state = read("f.f1=warm,still&f.f2=2026-01-01..2026-02-01&p.v4=open&lang=en").state();
+        ReaderState state = read("f.f1=warm,still&f.f2=2026-01-01..2026-02-01&p.v4=open&lang=en")
+                .state();
         assertThat(state.choices().get("f1")).containsExactly("still", "warm");
-        assertThat(state.dates().get("f2")).isEqualTo(new ReaderState.Dates(LocalDate.of(2026, 1, 1), LocalDate.of(2026, 2, 1)));
+        assertThat(state.dates().get("f2"))
+                .isEqualTo(new ReaderState.Dates(LocalDate.of(2026, 1, 1), LocalDate.of(2026, 2, 1)));
         assertThat(state.picks().get("v4")).containsExactly("open");
     }
 
     @ParameterizedTest
-    @CsvSource({"2026-01-01.., 2026-01-01..", "..2026-02-01, ..2026-02-01", "2026-03-01..2026-01-01, 2026-01-01..2026-03-01"})
+    @CsvSource({
+        "2026-01-01.., 2026-01-01..",
+        "..2026-02-01, ..2026-02-01",
+        "2026-03-01..2026-01-01, 2026-01-01..2026-03-01"
+    })
     void datesMayBeOpenAndAreTurnedAround(String written, String canonical) {
         assertThat(read("f.f2=" + written).state().text()).isEqualTo("f.f2=" + canonical);
     }
 
     @ParameterizedTest
-    @CsvSource({"f.f9=x, filter that this dashboard no longer has", "p.v9=x, pick on a visual that this dashboard no longer has", "p.v3=x, no longer has",
-        "f.f2=soon, no date range", "f.f2=2026-99-01.., no date range", "f.f1=beer, asks for beer", "p.v4=gone, asks for gone"})
+    @CsvSource({
+        "f.f9=x, filter that this dashboard no longer has",
+        "p.v9=x, pick on a visual that this dashboard no longer has",
+        "p.v3=x, no longer has",
+        "f.f2=soon, no date range",
+        "f.f2=2026-99-01.., no date range",
+        "f.f1=beer, asks for beer",
+        "p.v4=gone, asks for gone"
+    })
     void whatDoesNotFitIsLeftOutAndSaid(String text, String said) {
         ReaderState.Read read = read(text);
         assertThat(read.state()).isEqualTo(ReaderState.NOTHING);
@@ -64,19 +77,32 @@ class ReaderStateTest {
     void theTextFormIsReadBackAsItWas(@ForAll("values") List<String> values) {
         SortedMap<String, List<String>> choices = new TreeMap<>();
         choices.put("f1", values.stream().distinct().sorted().toList());
-        ReaderState state = new ReaderState(choices, new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+        ReaderState state = new ReaderState(
+                choices, new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
         Datasets any = id -> Datasets.Found.of(DATASETS.ready(id).map(d -> withProducts(d, values)));
         assertThat(ReaderState.parse(state.text(), DASHBOARD, any).state()).isEqualTo(state);
     }
 
     @Provide
     Arbitrary<List<String>> values() {
-        return Arbitraries.strings().withChars("aé ,&=%+.~'\"<>/|ñ").ofMinLength(1).ofMaxLength(6).list().ofMinSize(1).ofMaxSize(4);
+        return Arbitraries.strings()
+                .withChars("aé ,&=%+.~'\"<>/|ñ")
+                .ofMinLength(1)
+                .ofMaxLength(6)
+                .list()
+                .ofMinSize(1)
+                .ofMaxSize(4);
     }
 
     private static LoadedDataset withProducts(LoadedDataset dataset, List<String> values) {
-        var codes = sarnik.table.Codes.of(new int[dataset.table().rows()], dataset.table().rows(), values.size());
+        var codes = sarnik.table.Codes.of(
+                new int[dataset.table().rows()], dataset.table().rows(), values.size());
         var column = new sarnik.table.CodedColumn(sarnik.table.ColumnType.TEXT, codes, values);
-        return new LoadedDataset(dataset.id(), dataset.name(), dataset.table().with(java.util.Map.of("product", column)), dataset.placing(), dataset.places());
+        return new LoadedDataset(
+                dataset.id(),
+                dataset.name(),
+                dataset.table().with(java.util.Map.of("product", column)),
+                dataset.placing(),
+                dataset.places());
     }
 }

@@ -40,7 +40,8 @@ class RolledUpTest {
     private static Map<String, Place> points(int count) {
         Random random = new Random(3);
         Map<String, Place> points = new HashMap<>();
-        for (int i = 0; i < count; i++) points.put("p" + i, point("p" + i, -9 + 13 * random.nextDouble(), 36 + 8 * random.nextDouble()));
+        for (int i = 0; i < count; i++)
+            points.put("p" + i, point("p" + i, -9 + 13 * random.nextDouble(), 36 + 8 * random.nextDouble()));
         return points;
     }
 
@@ -53,29 +54,43 @@ class RolledUpTest {
         void lieWhereTheGazetteerSaysToo() {
             Map<String, Place> towns = towns(400);
             RolledUp.Groups groups = new RolledUp(BOUNDARIES).groups(RolledUp.column(PROVINCES), towns);
-            long same = towns.values().stream().filter(t -> groups.of().containsKey(t.id()))
-                    .filter(t -> groups.places().get(groups.of().get(t.id())).name().contains(Gazetteer.shipped().provinceOf(t).orElseThrow().name())).count();
+            long same = towns.values().stream()
+                    .filter(t -> groups.of().containsKey(t.id()))
+                    .filter(t -> groups.places()
+                            .get(groups.of().get(t.id()))
+                            .name()
+                            .contains(Gazetteer.shipped()
+                                    .provinceOf(t)
+                                    .orElseThrow()
+                                    .name()))
+                    .count();
             assertThat(groups.of().size()).as("a few lie in the drawn sea").isGreaterThan(385);
-            assertThat((double) same / groups.of().size()).as("names in two languages differ now and then").isGreaterThan(0.9);
+            assertThat((double) same / groups.of().size())
+                    .as("names in two languages differ now and then")
+                    .isGreaterThan(0.9);
         }
 
         @Test
         void thatAreAreasOfTheSetAreThemselves() {
             Place soria = new Place("a" + PROVINCES + "/42", PlaceLevel.AREA, "Soria", "", "", "", false, 0, 0, 0);
-            RolledUp.Groups groups = new RolledUp(BOUNDARIES).groups(RolledUp.column(PROVINCES), Map.of(soria.id(), soria));
+            RolledUp.Groups groups =
+                    new RolledUp(BOUNDARIES).groups(RolledUp.column(PROVINCES), Map.of(soria.id(), soria));
             assertThat(groups.of()).containsEntry(soria.id(), soria.id());
             assertThat(groups.places()).containsValue(soria);
         }
 
         @Test
         void thatLieInNoAreaAreInNoGroup() {
-            RolledUp.Groups groups = new RolledUp(BOUNDARIES).groups(RolledUp.column(PROVINCES), Map.of("sea", point("sea", -20, 40)));
+            RolledUp.Groups groups =
+                    new RolledUp(BOUNDARIES).groups(RolledUp.column(PROVINCES), Map.of("sea", point("sea", -20, 40)));
             assertThat(groups.of()).isEmpty();
         }
 
         @Test
         void ofASetThatHasGoneAreRefusedWithASentence() {
-            assertThatThrownBy(() -> new RolledUp(BOUNDARIES).groups(RolledUp.column("Parishes"), towns(3))).isInstanceOf(MisfitException.class).hasMessageContaining("“Parishes” has gone");
+            assertThatThrownBy(() -> new RolledUp(BOUNDARIES).groups(RolledUp.column("Parishes"), towns(3)))
+                    .isInstanceOf(MisfitException.class)
+                    .hasMessageContaining("“Parishes” has gone");
         }
     }
 
@@ -89,10 +104,14 @@ class RolledUpTest {
             Map<String, Place> points = points(2000);
             RolledUp.Groups groups = new RolledUp(BOUNDARIES).groups(RolledUp.cells(zoom), points);
             assertThat(groups.of().keySet()).isEqualTo(points.keySet());
-            Map<String, Long> members = groups.of().values().stream().collect(Collectors.groupingBy(g -> g, Collectors.counting()));
+            Map<String, Long> members =
+                    groups.of().values().stream().collect(Collectors.groupingBy(g -> g, Collectors.counting()));
             members.forEach((group, count) -> {
                 Place place = groups.places().get(group);
-                if (count > 1) assertThat(place.population()).as("members of %s", place.name()).isEqualTo(count);
+                if (count > 1)
+                    assertThat(place.population())
+                            .as("members of %s", place.name())
+                            .isEqualTo(count);
                 else assertThat(points).as("one alone stays itself").containsKey(group);
             });
         }
@@ -100,7 +119,12 @@ class RolledUpTest {
         @Test
         void groupsLieInTheMiddleOfTheirPlaces() {
             Map<String, Place> two = Map.of("a", point("a", -3.001, 40.001), "b", point("b", -3.003, 40.003));
-            Place group = new RolledUp(BOUNDARIES).groups(RolledUp.cells(3), two).places().values().iterator().next();
+            Place group = new RolledUp(BOUNDARIES)
+                    .groups(RolledUp.cells(3), two)
+                    .places()
+                    .values()
+                    .iterator()
+                    .next();
             assertThat(group.lon()).isCloseTo(-3.002, within(1e-9));
             assertThat(group.lat()).isCloseTo(40.002, within(1e-9));
         }
@@ -111,7 +135,9 @@ class RolledUpTest {
             RolledUp rolled = new RolledUp(BOUNDARIES);
             int before = 0;
             for (int zoom = 2; zoom <= 12; zoom += 2) {
-                int now = Set.copyOf(rolled.groups(RolledUp.cells(zoom), points).of().values()).size();
+                int now = Set.copyOf(
+                                rolled.groups(RolledUp.cells(zoom), points).of().values())
+                        .size();
                 assertThat(now).as("at zoom %d", zoom).isGreaterThanOrEqualTo(before);
                 before = now;
             }
@@ -127,12 +153,18 @@ class RolledUpTest {
             }
             rolled.groups(RolledUp.column(PROVINCES), points);
             for (int zoom = 1; zoom <= 14; zoom++) rolled.groups(RolledUp.cells(zoom), points);
-            assertThat(rolled.held()).as("areas stay").isLessThanOrEqualTo(RolledUp.MOST_CELLS + 1).isGreaterThan(1);
+            assertThat(rolled.held())
+                    .as("areas stay")
+                    .isLessThanOrEqualTo(RolledUp.MOST_CELLS + 1)
+                    .isGreaterThan(1);
         }
 
         @Test
         void thePolesHaveACellToo() {
-            assertThat(new RolledUp(BOUNDARIES).groups(RolledUp.cells(5), Map.of("n", point("n", 0, 90), "s", point("s", 180, -90))).of()).hasSize(2);
+            assertThat(new RolledUp(BOUNDARIES)
+                            .groups(RolledUp.cells(5), Map.of("n", point("n", 0, 90), "s", point("s", 180, -90)))
+                            .of())
+                    .hasSize(2);
         }
     }
 
@@ -154,7 +186,8 @@ class RolledUpTest {
         void areInOneOrderAndFoundByTheirNumber() {
             PlaceSheet sheet = PlaceSheet.of(points(20).values());
             assertThat(sheet.ids()).isSorted();
-            for (int i = 0; i < sheet.ids().size(); i++) assertThat(sheet.index()).containsEntry(sheet.ids().get(i), i);
+            for (int i = 0; i < sheet.ids().size(); i++)
+                assertThat(sheet.index()).containsEntry(sheet.ids().get(i), i);
         }
     }
 }

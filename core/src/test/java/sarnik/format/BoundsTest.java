@@ -32,32 +32,54 @@ class BoundsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"<row r=\"2\"><c r=\"ZZZZZZ2\"><v>1</v></c></row>", "<row r=\"1\"><c r=\"XFE1\"><v>1</v></c></row>", "<row r=\"1048577\"><c r=\"A1048577\"><v>1</v></c></row>",
-        "<row r=\"1\"><c r=\"A99999999999999999999\"><v>1</v></c></row>", "<row r=\"99999999999\"/>"})
+    @ValueSource(
+            strings = {
+                "<row r=\"2\"><c r=\"ZZZZZZ2\"><v>1</v></c></row>",
+                "<row r=\"1\"><c r=\"XFE1\"><v>1</v></c></row>",
+                "<row r=\"1048577\"><c r=\"A1048577\"><v>1</v></c></row>",
+                "<row r=\"1\"><c r=\"A99999999999999999999\"><v>1</v></c></row>",
+                "<row r=\"99999999999\"/>"
+            })
     void aCellThatNoSheetHasIsRefusedBeforeARowIsMadeOfIt(String rows) {
-        assertThatThrownBy(() -> open(SampleFiles.workbookOf(rows), FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("which no sheet has");
+        assertThatThrownBy(() -> open(SampleFiles.workbookOf(rows), FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("which no sheet has");
     }
 
     @Test
     void theLastCellOfASheetIsOne() throws IOException {
-        TableFile file = open(SampleFiles.workbookOf("<row r=\"1\"><c r=\"A1\" t=\"inlineStr\"><is><t>a</t></is></c><c r=\"B1\" t=\"inlineStr\"><is><t>b</t></is></c></row><row r=\"1048576\"><c r=\"A1048576\"><v>7</v></c></row>"), FileChoices.NONE.withSheet("Stands"));
-        assertThat(new TableReader().read(file.rows(), Shaping.NONE).table().column("a").text(0)).isEqualTo("7");
+        TableFile file = open(
+                SampleFiles.workbookOf("<row r=\"1\"><c r=\"A1\" t=\"inlineStr\"><is><t>a</t></is></c><c r=\"B1\" "
+                        + "t=\"inlineStr\"><is><t>b</t></is></c></row><row r=\"1048576\"><c "
+                        + "r=\"A1048576\"><v>7</v></c></row>"),
+                FileChoices.NONE.withSheet("Stands"));
+        assertThat(new TableReader()
+                        .read(file.rows(), Shaping.NONE)
+                        .table()
+                        .column("a")
+                        .text(0))
+                .isEqualTo("7");
     }
 
     @Test
     void aShapefileThatLiesAboutItsPartsIsRefused() {
-        assertThatThrownBy(() -> open(SampleFiles.shapefileThatLies(), FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("record 1 is broken");
+        assertThatThrownBy(() -> open(SampleFiles.shapefileThatLies(), FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("record 1 is broken");
     }
 
     @Test
     void whatAVisitorThrowsIsNotTakenForABrokenFile() throws IOException {
         TableFile file = open(SampleFiles.bytes("a,b\n1,2\n"), FileChoices.NONE);
         assertThatThrownBy(() -> file.rows().each((line, cells) -> {
-            throw new IllegalStateException("the visitor's own");
-        })).isInstanceOf(IllegalStateException.class).hasMessage("the visitor's own");
+                    throw new IllegalStateException("the visitor's own");
+                }))
+                .isInstanceOf(IllegalStateException.class)
+                .hasMessage("the visitor's own");
         assertThatThrownBy(() -> file.rows().each((line, cells) -> {
-            throw new CancellationException();
-        })).isInstanceOf(CancellationException.class);
+                    throw new CancellationException();
+                }))
+                .isInstanceOf(CancellationException.class);
     }
 
     private static List<Geometry> shapes(TableFile file) throws IOException {
@@ -67,15 +89,29 @@ class BoundsTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "PROJCS[\"Own\",GEOGCS[\"Own\",DATUM[\"Own\",SPHEROID[\"Own\",6378000,300]]],PROJECTION[\"Own_Way\"],UNIT[\"Meter\",1]]", "no description at all"})
+    @ValueSource(
+            strings = {
+                "",
+                "PROJCS[\"Own\",GEOGCS[\"Own\",DATUM[\"Own\",SPHEROID[\"Own\",6378000,300]]],"
+                        + "PROJECTION[\"Own_Way\"],UNIT[\"Meter\",1]]",
+                "no description at all"
+            })
     void aSystemThatIsNotSaidOrNotReadIsAskedForAndShapesHaveNoPlaceUntilThen(String prj) throws IOException {
         byte[] bytes = SampleFiles.shapefileOfPoints(prj.isEmpty() ? null : prj, new double[] {545_000, 4_624_000});
         TableFile asked = open(bytes, FileChoices.NONE);
-        assertThat(asked.features().orElseThrow().asks()).hasValueSatisfying(s -> assertThat(s).contains("Say which it is"));
-        assertThat(new TableReader().read(asked.rows(), Shaping.NONE).table().column("lon").isMissing(0)).isTrue();
+        assertThat(asked.features().orElseThrow().asks())
+                .hasValueSatisfying(s -> assertThat(s).contains("Say which it is"));
+        assertThat(new TableReader()
+                        .read(asked.rows(), Shaping.NONE)
+                        .table()
+                        .column("lon")
+                        .isMissing(0))
+                .isTrue();
         TableFile said = open(bytes, new FileChoices(null, null, null, null, null, null, null, 25830));
         assertThat(said.features().orElseThrow().asks()).isEmpty();
         assertThat(shapes(said).get(0).getCoordinate().x).isCloseTo(-2.459, within(0.01));
-        assertThatThrownBy(() -> open(bytes, new FileChoices(null, null, null, null, null, null, null, 1))).isInstanceOf(UnreadableTableException.class).hasMessageContaining("EPSG:1 is not known");
+        assertThatThrownBy(() -> open(bytes, new FileChoices(null, null, null, null, null, null, null, 1)))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("EPSG:1 is not known");
     }
 }

@@ -67,8 +67,13 @@ class FormatsTest {
         Table after = table(SampleFiles.written(format));
         assertThat(after.names()).containsAll(before.names()).contains("lon", "lat");
         for (String name : List.of("town", "litres", "takings", "day", "seen")) {
-            for (int row = 0; row < 3; row++) assertThat(after.column(name).text(row)).as(name + " in row " + row).isEqualTo(before.column(name).text(row));
-            assertThat(after.column(name).type()).as(name).isEqualTo(before.column(name).type());
+            for (int row = 0; row < 3; row++)
+                assertThat(after.column(name).text(row))
+                        .as(name + " in row " + row)
+                        .isEqualTo(before.column(name).text(row));
+            assertThat(after.column(name).type())
+                    .as(name)
+                    .isEqualTo(before.column(name).type());
         }
         assertThat(Double.parseDouble(after.column("lon").text(2))).isCloseTo(-4.5, within(1e-9));
         assertThat(Double.parseDouble(after.column("lat").text(2))).isCloseTo(43.75, within(1e-9));
@@ -88,7 +93,8 @@ class FormatsTest {
 
         @Test
         void haveTitlesMergedNamesDatesAndTheNoiseOfDecimalsRoundedAway() throws IOException {
-            Table table = reading(SampleFiles.workbook(), sheet("By year", "B1:F100")).table();
+            Table table =
+                    reading(SampleFiles.workbook(), sheet("By year", "B1:F100")).table();
             assertThat(table.names()).containsExactly("town", "since", "Litres · 2024", "Litres · 2025", "Open");
             assertThat(row(table, 0).subList(0, 3)).containsExactly("Soria", "2021-03-04", "0.3");
             assertThat(table.column("Open").text(0)).isEqualTo("yes");
@@ -97,14 +103,23 @@ class FormatsTest {
 
         @Test
         void showOnlyTheCellsOfTheRange() throws IOException {
-            assertThat(reading(SampleFiles.workbook(), sheet("By year", "b3:c6")).table().names()).containsExactly("town", "since");
+            assertThat(reading(SampleFiles.workbook(), sheet("By year", "b3:c6"))
+                            .table()
+                            .names())
+                    .containsExactly("town", "since");
         }
 
         @Test
         void refuseSheetsAndRangesThatDoNotExist() {
-            assertThatThrownBy(() -> open(SampleFiles.workbook(), sheet("Else", null))).isInstanceOf(UnreadableTableException.class).hasMessageContaining("By year");
-            assertThatThrownBy(() -> open(SampleFiles.workbook(), sheet(null, "B3-H4"))).isInstanceOf(UnreadableTableException.class).hasMessageContaining("B3:H200");
-            assertThatThrownBy(() -> open(SampleFiles.workbook(), sheet(null, "H4:B3"))).isInstanceOf(UnreadableTableException.class).hasMessageContaining("before it begins");
+            assertThatThrownBy(() -> open(SampleFiles.workbook(), sheet("Else", null)))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("By year");
+            assertThatThrownBy(() -> open(SampleFiles.workbook(), sheet(null, "B3-H4")))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("B3:H200");
+            assertThatThrownBy(() -> open(SampleFiles.workbook(), sheet(null, "H4:B3")))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("before it begins");
         }
     }
 
@@ -115,22 +130,45 @@ class FormatsTest {
         @Test
         void givePropertiesAndAPositionOnEveryShape() throws IOException {
             Table table = table(SampleFiles.bytes(SampleFiles.GEOJSON));
-            assertThat(table.names()).containsExactly("id", "town", "litres", "open", "station.kind", "note", "lon", "lat", "shape");
-            assertThat(row(table, 0)).containsExactly("k1", "Soria", "12.5", "yes", "wall", null, "-2.4667", "41.7667", "POINT (-2.4667 41.7667)");
+            assertThat(table.names())
+                    .containsExactly("id", "town", "litres", "open", "station.kind", "note", "lon", "lat", "shape");
+            assertThat(row(table, 0))
+                    .containsExactly(
+                            "k1",
+                            "Soria",
+                            "12.5",
+                            "yes",
+                            "wall",
+                            null,
+                            "-2.4667",
+                            "41.7667",
+                            "POINT (-2.4667 41.7667)");
             double lon = Double.parseDouble(table.column("lon").text(1));
-            assertThat(lon).as("in the area, not in its hole").satisfiesAnyOf(x -> assertThat(x).isBetween(-6.0, -5.8), x -> assertThat(x).isBetween(-5.2, -5.0));
+            assertThat(lon)
+                    .as("in the area, not in its hole")
+                    .satisfiesAnyOf(
+                            x -> assertThat(x).isBetween(-6.0, -5.8),
+                            x -> assertThat(x).isBetween(-5.2, -5.0));
             assertThat(table.column("lat").isMissing(2)).isTrue();
-            assertThat(open(SampleFiles.bytes(SampleFiles.GEOJSON), FileChoices.NONE).areas()).isTrue();
+            assertThat(open(SampleFiles.bytes(SampleFiles.GEOJSON), FileChoices.NONE)
+                            .areas())
+                    .isTrue();
         }
 
         @Test
         void haveTheirHoles() throws IOException {
-            assertThat(shapes(SampleFiles.bytes(SampleFiles.GEOJSON), FileChoices.NONE).get(1).getArea()).isCloseTo(1 - 0.36, within(1e-9));
+            assertThat(shapes(SampleFiles.bytes(SampleFiles.GEOJSON), FileChoices.NONE)
+                            .get(1)
+                            .getArea())
+                    .isCloseTo(1 - 0.36, within(1e-9));
         }
 
         @Test
         void oneObjectALineOrInAList() throws IOException {
-            for (String text : List.of(SampleFiles.LINES, "[" + SampleFiles.LINES.strip().replace("}\n{", "},{") + "]", "\uFEFF" + SampleFiles.LINES)) {
+            for (String text : List.of(
+                    SampleFiles.LINES,
+                    "[" + SampleFiles.LINES.strip().replace("}\n{", "},{") + "]",
+                    "\uFEFF" + SampleFiles.LINES)) {
                 Table table = table(SampleFiles.bytes(text));
                 assertThat(table.names()).containsExactly("town", "litres", "tags");
                 assertThat(row(table, 1)).containsExactly("Zamora", "4", "[\"a\",\"b\"]");
@@ -139,20 +177,28 @@ class FormatsTest {
 
         @Test
         void inAnotherCoordinateSystemIsRefused() {
-            String other = SampleFiles.GEOJSON.replaceFirst("\\{", "{\"crs\": {\"type\": \"name\", \"properties\": {\"name\": \"urn:ogc:def:crs:EPSG::25830\"}},");
-            assertThatThrownBy(() -> open(SampleFiles.bytes(other), FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("25830").hasMessageContaining("degrees");
+            String other = SampleFiles.GEOJSON.replaceFirst(
+                    "\\{",
+                    "{\"crs\": {\"type\": \"name\", \"properties\": {\"name\": \"urn:ogc:def:crs:EPSG::25830\"}},");
+            assertThatThrownBy(() -> open(SampleFiles.bytes(other), FileChoices.NONE))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("25830")
+                    .hasMessageContaining("degrees");
         }
 
         @Test
         void brokenOffSaysWhere() {
             assertThatThrownBy(() -> open(SampleFiles.bytes(SampleFiles.GEOJSON.substring(0, 300)), FileChoices.NONE))
-                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("line 4");
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("line 4");
         }
 
         @Test
         void aShapeThatIsNoneSaysWhich() {
             String odd = SampleFiles.GEOJSON.replace("[-2.4667, 41.7667]", "[\"a\", 1]");
-            assertThatThrownBy(() -> open(SampleFiles.bytes(odd), FileChoices.NONE)).hasMessageContaining("Feature 1").hasMessageContaining("two numbers");
+            assertThatThrownBy(() -> open(SampleFiles.bytes(odd), FileChoices.NONE))
+                    .hasMessageContaining("Feature 1")
+                    .hasMessageContaining("two numbers");
         }
     }
 
@@ -193,13 +239,15 @@ class FormatsTest {
             Table table = table(SampleFiles.shapefileOfPoints());
             assertThat(row(table, 0).subList(0, 2)).containsExactly("Logroño", "2.5");
             // Central meridian of the zone plus 45 km at 41.77 degrees north: 45,000 / (111,320 cos 41.77).
-            assertThat(Double.parseDouble(table.column("lon").text(0))).isCloseTo(-3 + 45_000 / (0.9996 * 111_320 * Math.cos(Math.toRadians(41.77))), within(0.002));
+            assertThat(Double.parseDouble(table.column("lon").text(0)))
+                    .isCloseTo(-3 + 45_000 / (0.9996 * 111_320 * Math.cos(Math.toRadians(41.77))), within(0.002));
             assertThat(Double.parseDouble(table.column("lat").text(1))).isBetween(40.3, 40.5);
         }
 
         @Test
         void knowHolesByTheirDirection() throws IOException {
-            assertThat(shapes(SampleFiles.shapefileOfAreas(), FileChoices.NONE)).singleElement()
+            assertThat(shapes(SampleFiles.shapefileOfAreas(), FileChoices.NONE))
+                    .singleElement()
                     .satisfies(s -> assertThat(s.getArea()).isCloseTo(16 - 4, within(1e-9)));
         }
     }
@@ -211,15 +259,30 @@ class FormatsTest {
         @Test
         void placemarksGiveNameDescriptionAndValues() throws IOException {
             Table table = table(SampleFiles.bytes(SampleFiles.KML));
-            assertThat(table.names()).containsExactly("name", "description", "litres", "open", "when", "lon", "lat", "shape");
-            assertThat(row(table, 0)).containsExactly("Soria & sons", "<b>wall</b>", "12.5", "yes", null, "-2.4667", "41.7667", "POINT Z(-2.4667 41.7667 1060)");
+            assertThat(table.names())
+                    .containsExactly("name", "description", "litres", "open", "when", "lon", "lat", "shape");
+            assertThat(row(table, 0))
+                    .containsExactly(
+                            "Soria & sons",
+                            "<b>wall</b>",
+                            "12.5",
+                            "yes",
+                            null,
+                            "-2.4667",
+                            "41.7667",
+                            "POINT Z(-2.4667 41.7667 1060)");
             assertThat(table.column("when").text(2)).isEqualTo("2026-05-01");
-            assertThat(shapes(SampleFiles.bytes(SampleFiles.KML), FileChoices.NONE).get(1).getArea()).isCloseTo(1, within(1e-9));
+            assertThat(shapes(SampleFiles.bytes(SampleFiles.KML), FileChoices.NONE)
+                            .get(1)
+                            .getArea())
+                    .isCloseTo(1, within(1e-9));
         }
 
         @Test
         void packedKmlIsUnpacked() throws IOException {
-            assertThat(table(SampleFiles.zip(Map.of("doc.kml", SampleFiles.bytes(SampleFiles.KML)))).rows()).isEqualTo(3);
+            assertThat(table(SampleFiles.zip(Map.of("doc.kml", SampleFiles.bytes(SampleFiles.KML))))
+                            .rows())
+                    .isEqualTo(3);
         }
 
         @Test
@@ -235,9 +298,13 @@ class FormatsTest {
 
         @Test
         void entitiesAreNeverExpanded() {
-            String bomb = "<?xml version=\"1.0\"?><!DOCTYPE kml [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;\"><!ENTITY c SYSTEM \"file:///etc/hostname\">]>"
-                    + "<kml><Placemark><name>&b;&c;</name><Point><coordinates>1,2</coordinates></Point></Placemark></kml>";
-            assertThatThrownBy(() -> table(SampleFiles.bytes(bomb))).isInstanceOf(UnreadableTableException.class).hasMessageContaining("XML");
+            String bomb = "<?xml version=\"1.0\"?><!DOCTYPE kml [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b "
+                    + "\"&a;&a;&a;&a;&a;&a;&a;&a;\"><!ENTITY c SYSTEM \"file:///etc/hostname\">]>"
+                    + "<kml><Placemark><name>&b;&c;</name><Point><coordinates>1,"
+                    + "2</coordinates></Point></Placemark></kml>";
+            assertThatThrownBy(() -> table(SampleFiles.bytes(bomb)))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("XML");
         }
     }
 
@@ -249,19 +316,23 @@ class FormatsTest {
         void thatUnpackToFarMoreThanTheyAreAreRefused() {
             byte[] bomb = SampleFiles.zip(Map.of("xl/workbook.xml", new byte[100 << 20]));
             assertThat(bomb.length).isLessThan(200_000);
-            assertThatThrownBy(() -> open(bomb, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("Unpacked");
+            assertThatThrownBy(() -> open(bomb, FileChoices.NONE))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("Unpacked");
         }
 
         @Test
         void whoseFilesLeadOutOfThemAreRefused() {
             for (String name : List.of("../../etc/x.shp", "/etc/x.shp", "a/..\\..\\x.shp", "C:\\x.shp")) {
-                assertThatThrownBy(() -> open(SampleFiles.zip(Map.of(name, new byte[9])), FileChoices.NONE)).hasMessageContaining("leads out");
+                assertThatThrownBy(() -> open(SampleFiles.zip(Map.of(name, new byte[9])), FileChoices.NONE))
+                        .hasMessageContaining("leads out");
             }
         }
 
         @Test
         void thatHoldNoTableAreRefused() {
-            assertThatThrownBy(() -> open(SampleFiles.zip(Map.of("a.doc", new byte[9])), FileChoices.NONE)).hasMessageContaining("holds no table");
+            assertThatThrownBy(() -> open(SampleFiles.zip(Map.of("a.doc", new byte[9])), FileChoices.NONE))
+                    .hasMessageContaining("holds no table");
         }
     }
 
@@ -269,10 +340,15 @@ class FormatsTest {
     @DisplayName("a GeoPackage whose table is a view that computes is not read")
     void noViews() throws Exception {
         Path file = Files.write(directory.resolve("v.gpkg"), SampleFiles.written(TableFormat.GEOPACKAGE));
-        try (var connection = java.sql.DriverManager.getConnection("jdbc:sqlite:" + file); var statement = connection.createStatement()) {
+        try (var connection = java.sql.DriverManager.getConnection("jdbc:sqlite:" + file);
+                var statement = connection.createStatement()) {
             statement.execute("ALTER TABLE \"Stands\" RENAME TO held");
-            statement.execute("CREATE VIEW \"Stands\" AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n) SELECT i FROM n");
+            statement.execute(
+                    "CREATE VIEW \"Stands\" AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n) "
+                            + "SELECT i FROM n");
         }
-        assertThatThrownBy(() -> TableFile.open(file, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("no layer");
+        assertThatThrownBy(() -> TableFile.open(file, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("no layer");
     }
 }

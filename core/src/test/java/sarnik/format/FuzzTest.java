@@ -45,7 +45,16 @@ class FuzzTest {
         files.put("GeoPackage", SampleFiles.written(TableFormat.GEOPACKAGE));
         files.put("KML", SampleFiles.bytes(SampleFiles.KML));
         files.put("GPX", SampleFiles.bytes(SampleFiles.GPX));
-        for (String made : List.of("sheetjs.xls", "gdal.ods", "sheetjs.fods", "pyarrow-snappy.parquet", "pyarrow-gzip.parquet", "pyarrow-zstd.parquet", "pyarrow-lz4.parquet", "geoparquet.parquet", "gdal.kmz")) files.put(made, made(made));
+        for (String made : List.of(
+                "sheetjs.xls",
+                "gdal.ods",
+                "sheetjs.fods",
+                "pyarrow-snappy.parquet",
+                "pyarrow-gzip.parquet",
+                "pyarrow-zstd.parquet",
+                "pyarrow-lz4.parquet",
+                "geoparquet.parquet",
+                "gdal.kmz")) files.put(made, made(made));
         return files;
     }
 
@@ -74,10 +83,17 @@ class FuzzTest {
             };
             try {
                 TableFile file = TableFile.open(Files.write(directory.resolve("f"), damaged), FileChoices.NONE);
-                assertThat(new TableReader().read(file.rows(), Shaping.NONE).table().rows()).isPositive();
+                assertThat(new TableReader()
+                                .read(file.rows(), Shaping.NONE)
+                                .table()
+                                .rows())
+                        .isPositive();
             } catch (UnreadableTableException sentence) {
                 refused++;
-                assertThat(sentence.getMessage()).hasSizeGreaterThan(20).doesNotContain("Exception").doesNotContain("sarnik.");
+                assertThat(sentence.getMessage())
+                        .hasSizeGreaterThan(20)
+                        .doesNotContain("Exception")
+                        .doesNotContain("sarnik.");
             }
         }
         assertThat(refused).as("damage is noticed").isPositive();

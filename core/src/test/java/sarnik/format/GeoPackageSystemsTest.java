@@ -21,21 +21,28 @@ import sarnik.table.TestTables;
 @DisplayName("The system of a GeoPackage's layer")
 class GeoPackageSystemsTest {
 
-    private static final String DEGREES_OF_ETRS89 = "GEOGCS[\"ETRS89\",DATUM[\"European_Terrestrial_Reference_System_1989\",SPHEROID[\"GRS 1980\",6378137,298.257222101]],PRIMEM[\"Greenwich\",0],UNIT[\"degree\",0.0174532925199433]]";
-    private static final String ZONE_30 = "PROJCS[\"our own name\"," + DEGREES_OF_ETRS89 + ",PROJECTION[\"Transverse_Mercator\"],PARAMETER[\"latitude_of_origin\",0],PARAMETER[\"central_meridian\",-3],"
-            + "PARAMETER[\"scale_factor\",0.9996],PARAMETER[\"false_easting\",500000],PARAMETER[\"false_northing\",0],UNIT[\"metre\",1]]";
+    private static final String DEGREES_OF_ETRS89 =
+            "GEOGCS[\"ETRS89\",DATUM[\"European_Terrestrial_Reference_System_1989\",SPHEROID[\"GRS "
+                    + "1980\",6378137,298.257222101]],PRIMEM[\"Greenwich\",0],UNIT[\"degree\",0.0174532925199433]]";
+    private static final String ZONE_30 = "PROJCS[\"our own name\"," + DEGREES_OF_ETRS89
+            + ",PROJECTION[\"Transverse_Mercator\"],PARAMETER[\"latitude_of_origin\",0],"
+            + "PARAMETER[\"central_meridian\",-3],"
+            + "PARAMETER[\"scale_factor\",0.9996],PARAMETER[\"false_easting\",500000],"
+            + "PARAMETER[\"false_northing\",0],UNIT[\"metre\",1]]";
 
     @TempDir
     Path directory;
 
     /** A package with one point whose numbers are in a system that is told in this way. */
-    private TableFile open(double x, double y, int own, String organization, int code, String definition, Integer said) throws IOException, SQLException {
+    private TableFile open(double x, double y, int own, String organization, int code, String definition, Integer said)
+            throws IOException, SQLException {
         Path file = directory.resolve("one.gpkg");
         try (var out = Files.newOutputStream(file)) {
             TableFormat.GEOPACKAGE.write(TestTables.csv("n", "1"), "one", row -> new double[] {x, y}, out);
         }
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file)) {
-            try (PreparedStatement system = connection.prepareStatement("INSERT OR REPLACE INTO gpkg_spatial_ref_sys VALUES ('a system', ?, ?, ?, ?, NULL)")) {
+            try (PreparedStatement system = connection.prepareStatement(
+                    "INSERT OR REPLACE INTO gpkg_spatial_ref_sys VALUES ('a system', ?, ?, ?, ?, NULL)")) {
                 system.setInt(1, own);
                 system.setString(2, organization);
                 system.setInt(3, code);
@@ -63,7 +70,8 @@ class GeoPackageSystemsTest {
     }
 
     private static void isAsked(TableFile file, String words) throws IOException {
-        assertThat(file.features().orElseThrow().asks()).hasValueSatisfying(s -> assertThat(s).contains(words));
+        assertThat(file.features().orElseThrow().asks())
+                .hasValueSatisfying(s -> assertThat(s).contains(words));
         assertThat(at(file).x).isNaN();
     }
 
@@ -85,7 +93,9 @@ class GeoPackageSystemsTest {
     void isAskedForWhereNeitherTellsIt() throws Exception {
         isAsked(open(544082.9, 4623333.1, 100001, "OURS", 12, "undefined", null), "OURS:12");
         isAsked(open(544082.9, 4623333.1, -1, "NONE", -1, "undefined", null), "Say which it is");
-        isAsked(open(544082.9, 4623333.1, 100001, "OURS", 12, "PROJCS[\"x\",PROJECTION[\"Own_Way\"]]", null), "not read");
+        isAsked(
+                open(544082.9, 4623333.1, 100001, "OURS", 12, "PROJCS[\"x\",PROJECTION[\"Own_Way\"]]", null),
+                "not read");
         isSoria(open(544082.9, 4623333.1, 100001, "OURS", 12, "undefined", 25830));
     }
 }

@@ -36,17 +36,28 @@ class GivenOutTest {
 
     @Test
     void textsThatASpreadsheetWouldTakeForFormulasAreMarkedOnlyForSpreadsheets() throws IOException {
-        Table table = TestTables.csv("name,=sum,litres", "=1+1,a,-5", "+34 600,b,2", "@x,c,3", "\"-a, b\",d,4", "plain = text,e,5");
-        assertThat(written(TableFormat.CSV, table).lines()).contains("name,=sum,litres", "=1+1,a,-5", "+34 600,b,2", "@x,c,3");
-        assertThat(written(TableFormat.SPREADSHEET_CSV, table).lines()).as("figures stay figures").containsExactly(
-                "name,'=sum,litres", "'=1+1,a,-5", "'+34 600,b,2", "'@x,c,3", "\"'-a, b\",d,4", "plain = text,e,5");
+        Table table = TestTables.csv(
+                "name,=sum,litres", "=1+1,a,-5", "+34 600,b,2", "@x,c,3", "\"-a, b\",d,4", "plain = text,e,5");
+        assertThat(written(TableFormat.CSV, table).lines())
+                .contains("name,=sum,litres", "=1+1,a,-5", "+34 600,b,2", "@x,c,3");
+        assertThat(written(TableFormat.SPREADSHEET_CSV, table).lines())
+                .as("figures stay figures")
+                .containsExactly(
+                        "name,'=sum,litres",
+                        "'=1+1,a,-5",
+                        "'+34 600,b,2",
+                        "'@x,c,3",
+                        "\"'-a, b\",d,4",
+                        "plain = text,e,5");
     }
 
     @Test
     void aSheetThatIsTooShortIsSaidBeforeAnythingIsWritten() {
         Table table = TestTables.csv("n\n" + String.join("\n", Collections.nCopies(1_048_576, "1")));
         var out = new ByteArrayOutputStream();
-        assertThatThrownBy(() -> TableFormat.XLSX.write(table, "rows", null, out)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("1,048,575 rows, and there are 1,048,576");
+        assertThatThrownBy(() -> TableFormat.XLSX.write(table, "rows", null, out))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("1,048,575 rows, and there are 1,048,576");
         assertThat(out.size()).isZero();
         TableFormat.XLSX.check(TestTables.csv("n", "1"));
     }
@@ -59,20 +70,27 @@ class GivenOutTest {
         try (var out = Files.newOutputStream(file)) {
             format.write(table, "rows", row -> new double[] {-2.47, 41.76}, out);
         }
-        Table back = new TableReader().read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE).table();
+        Table back = new TableReader()
+                .read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE)
+                .table();
         assertThat(back.rows()).isEqualTo(1);
-        List<String> cells = back.names().stream().map(n -> back.column(n).text(0)).toList();
+        List<String> cells =
+                back.names().stream().map(n -> back.column(n).text(0)).toList();
         assertThat(cells).contains("1", "2", "3", "4", "5", "6", "x");
     }
 
     @ParameterizedTest
-    @EnumSource(value = TableFormat.class, names = {"CSV", "XLSX"})
+    @EnumSource(
+            value = TableFormat.class,
+            names = {"CSV", "XLSX"})
     void positionsThatTheTableHasAreNotAddedAgain(TableFormat format) throws IOException {
         Table table = TestTables.csv("name,lat,lon", "a,41.764,-2.46883", "b,,", "c,40,-3.7026");
         double[][] at = {{-2.46883, 41.764}, null, {-3.7026, 40}};
         assertThat(headerOf(format, table, at)).containsExactly("name", "lat", "lon");
         at[2] = new double[] {-5.66, 40.97};
-        assertThat(headerOf(format, table, at)).as("one was put elsewhere by hand").containsExactly("name", "lat", "lon", "lon 2", "lat 2");
+        assertThat(headerOf(format, table, at))
+                .as("one was put elsewhere by hand")
+                .containsExactly("name", "lat", "lon", "lon 2", "lat 2");
         at[2] = null;
         assertThat(headerOf(format, table, at)).as("one was left out").containsExactly("name", "lat", "lon");
         assertThat(headerOf(format, TestTables.csv("name", "a", "b", "c"), at)).containsExactly("name", "lon", "lat");
@@ -81,8 +99,10 @@ class GivenOutTest {
     @Test
     void addedPositionsAreGivenToACentimetre() throws IOException {
         var out = new ByteArrayOutputStream();
-        TableFormat.CSV.write(TestTables.csv("name", "a"), "rows", row -> new double[] {-2.468834912345, 41.76401598765}, out);
-        assertThat(out.toString(StandardCharsets.UTF_8).lines()).containsExactly("name,lon,lat", "a,-2.4688349,41.764016");
+        TableFormat.CSV.write(
+                TestTables.csv("name", "a"), "rows", row -> new double[] {-2.468834912345, 41.76401598765}, out);
+        assertThat(out.toString(StandardCharsets.UTF_8).lines())
+                .containsExactly("name,lon,lat", "a,-2.4688349,41.764016");
     }
 
     private List<String> headerOf(TableFormat format, Table table, double[][] at) throws IOException {

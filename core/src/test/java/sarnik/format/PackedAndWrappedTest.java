@@ -41,7 +41,9 @@ class PackedAndWrappedTest {
     }
 
     private Table table(byte[] bytes) throws IOException {
-        return new TableReader().read(open(bytes, FileChoices.NONE).rows(), Shaping.NONE).table();
+        return new TableReader()
+                .read(open(bytes, FileChoices.NONE).rows(), Shaping.NONE)
+                .table();
     }
 
     private static List<String> row(Table table, int row) {
@@ -61,7 +63,8 @@ class PackedAndWrappedTest {
     @Test
     void packedTextIsUnpacked() throws IOException {
         assertThat(row(table(gzip(CSV.getBytes(StandardCharsets.UTF_8))), 1)).containsExactly("Burgos", "2");
-        assertThat(row(table(SampleFiles.zip(Map.of("in/sales.csv", SampleFiles.bytes(CSV)))), 0)).containsExactly("Soria", "1");
+        assertThat(row(table(SampleFiles.zip(Map.of("in/sales.csv", SampleFiles.bytes(CSV)))), 0))
+                .containsExactly("Soria", "1");
     }
 
     @Test
@@ -71,17 +74,27 @@ class PackedAndWrappedTest {
         files.put("b.csv", SampleFiles.bytes("x\n7\n"));
         byte[] zip = SampleFiles.zip(files);
         assertThat(open(zip, FileChoices.NONE).sheets()).containsExactly("a.csv", "b.csv");
-        assertThat(new TableReader().read(open(zip, FileChoices.NONE.withSheet("b.csv")).rows(), Shaping.NONE).table().names()).containsExactly("x");
+        assertThat(new TableReader()
+                        .read(open(zip, FileChoices.NONE.withSheet("b.csv")).rows(), Shaping.NONE)
+                        .table()
+                        .names())
+                .containsExactly("x");
     }
 
     @Test
     void whatIsPackedBadlyIsRefusedInASentence() throws IOException {
         byte[] packed = gzip(CSV.repeat(1000).getBytes(StandardCharsets.UTF_8));
-        assertThatThrownBy(() -> open(java.util.Arrays.copyOf(packed, packed.length / 2), FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("cut off");
+        assertThatThrownBy(() -> open(java.util.Arrays.copyOf(packed, packed.length / 2), FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("cut off");
         byte[] twice = gzip(packed);
-        assertThatThrownBy(() -> open(twice, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("packed twice");
+        assertThatThrownBy(() -> open(twice, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("packed twice");
         byte[] bomb = gzip(new byte[100 << 20]);
-        assertThatThrownBy(() -> open(bomb, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("more than 64 MB");
+        assertThatThrownBy(() -> open(bomb, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("more than 64 MB");
     }
 
     @ParameterizedTest
@@ -92,8 +105,14 @@ class PackedAndWrappedTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"{\"data\": [{\"town\": \"Soria\", \"n\": 1}, {\"town\": \"Burgos\", \"n\": 2}]}", "{\"meta\": {\"pages\": [1, 2]}, \"tags\": [\"a\"], \"results\": [{\"town\": \"Soria\", \"n\": 1}, {\"town\": \"Burgos\", \"n\": 2}], \"next\": null}",
-        "[{\"town\": \"Soria\", \"n\": 1}, {\"town\": \"Burgos\", \"n\": 2}]", "{\"town\": \"Soria\", \"n\": 1}\n{\"town\": \"Burgos\", \"n\": 2}"})
+    @ValueSource(
+            strings = {
+                "{\"data\": [{\"town\": \"Soria\", \"n\": 1}, {\"town\": \"Burgos\", \"n\": 2}]}",
+                "{\"meta\": {\"pages\": [1, 2]}, \"tags\": [\"a\"], \"results\": [{\"town\": \"Soria\", \"n\": "
+                        + "1}, {\"town\": \"Burgos\", \"n\": 2}], \"next\": null}",
+                "[{\"town\": \"Soria\", \"n\": 1}, {\"town\": \"Burgos\", \"n\": 2}]",
+                "{\"town\": \"Soria\", \"n\": 1}\n{\"town\": \"Burgos\", \"n\": 2}"
+            })
     void objectsAreRowsWhateverStandsAroundThem(String json) throws IOException {
         Table table = table(SampleFiles.bytes(json));
         assertThat(table.names()).containsExactly("town", "n");
@@ -125,27 +144,45 @@ class PackedAndWrappedTest {
         TableFile file = open(book, FileChoices.NONE);
         assertThat(file.rows().words()).contains("sheet “Figures”");
         assertThat(file.sheets()).containsExactly("Cover", "Figures");
-        assertThat(new TableReader().read(file.rows(), Shaping.NONE).table().rows()).isEqualTo(11);
-        assertThat(open(book, FileChoices.NONE.withSheet("Cover")).rows().words()).contains("sheet “Cover”");
+        assertThat(new TableReader().read(file.rows(), Shaping.NONE).table().rows())
+                .isEqualTo(11);
+        assertThat(open(book, FileChoices.NONE.withSheet("Cover")).rows().words())
+                .contains("sheet “Cover”");
     }
 
     @Test
     void cellsMergedOverRowsHoldInEachOfThem() throws IOException {
         byte[] book = workbook(b -> {
             Worksheet rows = b.newWorksheet("Rows");
-            String[][] cells = {{"province", "town", "n"}, {"Soria", "Soria", "1"}, {null, "Almazán", "2"}, {null, "Ólvega", "3"}, {"Burgos", "Lerma", "4"}};
-            for (int r = 0; r < cells.length; r++) for (int c = 0; c < 3; c++) if (cells[r][c] != null) rows.value(r, c, cells[r][c]);
+            String[][] cells = {
+                {"province", "town", "n"},
+                {"Soria", "Soria", "1"},
+                {null, "Almazán", "2"},
+                {null, "Ólvega", "3"},
+                {"Burgos", "Lerma", "4"}
+            };
+            for (int r = 0; r < cells.length; r++)
+                for (int c = 0; c < 3; c++) if (cells[r][c] != null) rows.value(r, c, cells[r][c]);
             rows.range(1, 0, 3, 0).merge();
         });
         Table table = table(book);
-        assertThat(List.of(row(table, 1), row(table, 2), row(table, 3))).containsExactly(List.of("Soria", "Almazán", "2"), List.of("Soria", "Ólvega", "3"), List.of("Burgos", "Lerma", "4"));
+        assertThat(List.of(row(table, 1), row(table, 2), row(table, 3)))
+                .containsExactly(
+                        List.of("Soria", "Almazán", "2"),
+                        List.of("Soria", "Ólvega", "3"),
+                        List.of("Burgos", "Lerma", "4"));
     }
 
     @Test
     void foldersOfPlacemarksAreAColumn() throws IOException {
-        Table table = table(SampleFiles.bytes("<kml><Document><name>All</name><Folder><name>North</name><Folder><name>Wells</name><Placemark><name>a</name><Point><coordinates>1,2</coordinates></Point></Placemark></Folder>"
-                + "<Placemark><name>b</name><Point><coordinates>1,3</coordinates></Point></Placemark></Folder><Placemark><name>c</name><Point><coordinates>1,4</coordinates></Point></Placemark></Document></kml>"));
-        assertThat(List.of(table.column("folder").text(0), table.column("folder").text(1))).containsExactly("North / Wells", "North");
+        Table table = table(
+                SampleFiles.bytes(
+                        "<kml><Document><name>All</name><Folder><name>North</name><Folder><name>Wells</name><Placemark><name>a</name><Point><coordinates>1,2</coordinates></Point></Placemark></Folder>"
+                                + "<Placemark><name>b</name><Point><coordinates>1,"
+                                + "3</coordinates></Point></Placemark></Folder><Placemark><name>c</name><Point><coordinates>1,4</coordinates></Point></Placemark></Document></kml>"));
+        assertThat(List.of(
+                        table.column("folder").text(0), table.column("folder").text(1)))
+                .containsExactly("North / Wells", "North");
         assertThat(table.column("folder").isMissing(2)).isTrue();
     }
 
@@ -155,12 +192,15 @@ class PackedAndWrappedTest {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         TableFormat.GEOPACKAGE.write(table(SampleFiles.bytes(CSV)), "sales", row -> new double[] {1, 2}, out);
         Files.write(file, out.toByteArray());
-        try (var connection = java.sql.DriverManager.getConnection("jdbc:sqlite:" + file); var statement = connection.createStatement()) {
+        try (var connection = java.sql.DriverManager.getConnection("jdbc:sqlite:" + file);
+                var statement = connection.createStatement()) {
             statement.execute("CREATE TABLE aaa (fid INTEGER PRIMARY KEY, x TEXT)");
-            statement.execute("INSERT INTO gpkg_contents (table_name, data_type, identifier) VALUES ('aaa', 'features', 'aaa')");
+            statement.execute(
+                    "INSERT INTO gpkg_contents (table_name, data_type, identifier) VALUES ('aaa', 'features', 'aaa')");
         }
         TableFile opened = TableFile.open(file, FileChoices.NONE);
         assertThat(opened.sheets()).containsExactly("aaa", "sales");
-        assertThat(new TableReader().read(opened.rows(), Shaping.NONE).table().rows()).isEqualTo(2);
+        assertThat(new TableReader().read(opened.rows(), Shaping.NONE).table().rows())
+                .isEqualTo(2);
     }
 }

@@ -61,12 +61,17 @@ final class SampleFiles {
                 <trkpt lat="41.72" lon="-2.42"/></trkseg></trk>
             </gpx>""";
 
-    static final String LINES = "{\"town\": \"Soria\", \"litres\": 3}\n{\"litres\": 4, \"town\": \"Zamora\", \"tags\": [\"a\", \"b\"]}\n";
+    static final String LINES =
+            "{\"town\": \"Soria\", \"litres\": 3}\n{\"litres\": 4, \"town\": \"Zamora\", \"tags\": [\"a\", \"b\"]}\n";
 
     private SampleFiles() {}
 
     static Table points() {
-        return TestTables.csv("town,litres,takings,day,seen,open", "Soria,12,1.5,2026-05-01,2026-05-01T07:30:05,yes", "\"A, \"\"b\"\"\",,,,,no", "Zamora,-3,2.25,2025-12-31,2025-12-31T00:00:00,");
+        return TestTables.csv(
+                "town,litres,takings,day,seen,open",
+                "Soria,12,1.5,2026-05-01,2026-05-01T07:30:05,yes",
+                "\"A, \"\"b\"\"\",,,,,no",
+                "Zamora,-3,2.25,2025-12-31,2025-12-31T00:00:00,");
     }
 
     static double[] position(int row) {
@@ -105,14 +110,27 @@ final class SampleFiles {
         shpHeader(shp, 1);
         shpPoint(shp, 1, 545_000, 4_624_000);
         shpPoint(shp, 2, 440_000, 4_474_000);
-        String prj = "PROJCS[\"ETRS_1989_UTM_Zone_30N\",GEOGCS[\"GCS_ETRS_1989\",DATUM[\"D_ETRS_1989\",SPHEROID[\"GRS_1980\",6378137.0,298.257222101]],"
-                + "PRIMEM[\"Greenwich\",0.0],UNIT[\"Degree\",0.0174532925199433]],PROJECTION[\"Transverse_Mercator\"],PARAMETER[\"False_Easting\",500000.0],"
-                + "PARAMETER[\"False_Northing\",0.0],PARAMETER[\"Central_Meridian\",-3.0],PARAMETER[\"Scale_Factor\",0.9996],PARAMETER[\"Latitude_Of_Origin\",0.0],UNIT[\"Meter\",1.0]]";
-        return zip(Map.of("stands.shp", shp.array(), "stands.dbf", dbf("Logroño", "Madrid"), "stands.cpg", bytes("UTF-8"), "stands.prj", bytes(prj)));
+        String prj = "PROJCS[\"ETRS_1989_UTM_Zone_30N\",GEOGCS[\"GCS_ETRS_1989\",DATUM[\"D_ETRS_1989\","
+                + "SPHEROID[\"GRS_1980\",6378137.0,298.257222101]],"
+                + "PRIMEM[\"Greenwich\",0.0],UNIT[\"Degree\",0.0174532925199433]],"
+                + "PROJECTION[\"Transverse_Mercator\"],PARAMETER[\"False_Easting\",500000.0],"
+                + "PARAMETER[\"False_Northing\",0.0],PARAMETER[\"Central_Meridian\",-3.0],"
+                + "PARAMETER[\"Scale_Factor\",0.9996],PARAMETER[\"Latitude_Of_Origin\",0.0],UNIT[\"Meter\",1.0]]";
+        return zip(Map.of(
+                "stands.shp",
+                shp.array(),
+                "stands.dbf",
+                dbf("Logroño", "Madrid"),
+                "stands.cpg",
+                bytes("UTF-8"),
+                "stands.prj",
+                bytes(prj)));
     }
 
     /** The description of degrees as it lies beside shapefiles. */
-    static final String DEGREES = "GEOGCS[\"GCS_WGS_1984\",DATUM[\"D_WGS_1984\",SPHEROID[\"WGS_1984\",6378137.0,298.257223563]],PRIMEM[\"Greenwich\",0.0],UNIT[\"Degree\",0.0174532925199433]]";
+    static final String DEGREES =
+            "GEOGCS[\"GCS_WGS_1984\",DATUM[\"D_WGS_1984\",SPHEROID[\"WGS_1984\",6378137.0,298.257223563]],"
+                    + "PRIMEM[\"Greenwich\",0.0],UNIT[\"Degree\",0.0174532925199433]]";
 
     /** The points without what says their system, or with it. */
     static byte[] shapefileOfPoints(String prj, double[]... points) {
@@ -121,7 +139,11 @@ final class SampleFiles {
         for (int i = 0; i < points.length; i++) shpPoint(shp, i + 1, points[i][0], points[i][1]);
         Map<String, byte[]> files = new LinkedHashMap<>();
         files.put("p.shp", shp.array());
-        files.put("p.dbf", dbf(java.util.stream.IntStream.range(0, points.length).mapToObj(i -> "n" + i).toArray(String[]::new)));
+        files.put(
+                "p.dbf",
+                dbf(java.util.stream.IntStream.range(0, points.length)
+                        .mapToObj(i -> "n" + i)
+                        .toArray(String[]::new)));
         if (prj != null) files.put("p.prj", bytes(prj));
         return zip(files);
     }
@@ -130,7 +152,11 @@ final class SampleFiles {
     static byte[] shapefileThatLies() {
         ByteBuffer shp = ByteBuffer.allocate(100 + 8 + 4 + 32 + 8 + 8 + 16 * 10);
         shpHeader(shp, 5);
-        shp.order(ByteOrder.BIG_ENDIAN).putInt(1).putInt((shp.capacity() - 108) / 2).order(ByteOrder.LITTLE_ENDIAN).putInt(5);
+        shp.order(ByteOrder.BIG_ENDIAN)
+                .putInt(1)
+                .putInt((shp.capacity() - 108) / 2)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(5);
         for (int i = 0; i < 4; i++) shp.putDouble(0);
         shp.putInt(2).putInt(10).putInt(0).putInt(2_000_000_000);
         return zip(Map.of("lie.shp", shp.array(), "lie.prj", bytes(DEGREES)));
@@ -140,14 +166,20 @@ final class SampleFiles {
     static byte[] workbookOf(String sheetData) {
         Map<String, byte[]> files = new LinkedHashMap<>();
         try {
-            java.nio.file.Path whole = java.nio.file.Files.write(java.nio.file.Files.createTempFile("book", ".xlsx"), workbook());
+            java.nio.file.Path whole =
+                    java.nio.file.Files.write(java.nio.file.Files.createTempFile("book", ".xlsx"), workbook());
             try (Archive archive = Archive.open(whole)) {
-                for (String name : archive.names()) files.put(name, archive.read(name).readAllBytes());
+                for (String name : archive.names())
+                    files.put(name, archive.read(name).readAllBytes());
             }
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }
-        files.put("xl/worksheets/sheet1.xml", bytes("<?xml version=\"1.0\"?><worksheet xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><sheetData>" + sheetData + "</sheetData></worksheet>"));
+        files.put(
+                "xl/worksheets/sheet1.xml",
+                bytes("<?xml version=\"1.0\"?><worksheet "
+                        + "xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><sheetData>"
+                        + sheetData + "</sheetData></worksheet>"));
         return zip(files);
     }
 
@@ -158,7 +190,11 @@ final class SampleFiles {
         int content = 4 + 32 + 4 + 4 + 8 + 16 * 10;
         ByteBuffer shp = ByteBuffer.allocate(100 + 8 + content);
         shpHeader(shp, 5);
-        shp.order(ByteOrder.BIG_ENDIAN).putInt(1).putInt(content / 2).order(ByteOrder.LITTLE_ENDIAN).putInt(5);
+        shp.order(ByteOrder.BIG_ENDIAN)
+                .putInt(1)
+                .putInt(content / 2)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(5);
         for (int i = 0; i < 4; i++) shp.putDouble(0);
         shp.putInt(2).putInt(10).putInt(0).putInt(5);
         for (double[] at : outer) shp.putDouble(at[0]).putDouble(at[1]);
@@ -172,11 +208,21 @@ final class SampleFiles {
 
     static void shpHeader(ByteBuffer shp, int type) {
         shp.order(ByteOrder.BIG_ENDIAN).putInt(9994).position(24);
-        shp.putInt(shp.capacity() / 2).order(ByteOrder.LITTLE_ENDIAN).putInt(1000).putInt(type).position(100);
+        shp.putInt(shp.capacity() / 2)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(1000)
+                .putInt(type)
+                .position(100);
     }
 
     private static void shpPoint(ByteBuffer shp, int number, double x, double y) {
-        shp.order(ByteOrder.BIG_ENDIAN).putInt(number).putInt(10).order(ByteOrder.LITTLE_ENDIAN).putInt(1).putDouble(x).putDouble(y);
+        shp.order(ByteOrder.BIG_ENDIAN)
+                .putInt(number)
+                .putInt(10)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(1)
+                .putDouble(x)
+                .putDouble(y);
     }
 
     private static byte[] dbf(String... towns) {

@@ -36,7 +36,12 @@ class SecondReaderTest {
 
     static Stream<String> files() throws IOException {
         try (Stream<Path> all = Files.list(FILES)) {
-            return all.map(f -> f.getFileName().toString()).filter(n -> !n.endsWith(".json")).sorted().toList().stream();
+            return all
+                    .map(f -> f.getFileName().toString())
+                    .filter(n -> !n.endsWith(".json"))
+                    .sorted()
+                    .toList()
+                    .stream();
         }
     }
 
@@ -44,22 +49,45 @@ class SecondReaderTest {
     @MethodSource("files")
     void rowsColumnsValuesAndShapes(String name) throws IOException {
         JsonNode second = JsonMapper.builder().build().readTree(Files.readAllBytes(FILES.resolve(name + ".json")));
-        TableFile file = TableFile.open(FILES.resolve(name), FileChoices.NONE.withSheet(second.path("sheet").asString(null)));
-        if (second.has("sheets")) assertThat(file.sheets()).containsExactlyElementsOf(second.get("sheets").valueStream().map(JsonNode::asString).toList());
+        TableFile file = TableFile.open(
+                FILES.resolve(name),
+                FileChoices.NONE.withSheet(second.path("sheet").asString(null)));
+        if (second.has("sheets"))
+            assertThat(file.sheets())
+                    .containsExactlyElementsOf(second.get("sheets")
+                            .valueStream()
+                            .map(JsonNode::asString)
+                            .toList());
         Table table = new TableReader().read(file.rows(), Shaping.NONE).table();
         assertThat(table.rows()).isEqualTo(second.get("rows").size());
         for (int row = 0; row < table.rows(); row++) {
-            for (var cell : second.get("rows").get(row).properties()) assertThat(table.names()).contains(cell.getKey());
-            for (var cell : second.get("rows").get(row).properties()) compare(table.column(cell.getKey()), row, cell.getValue(), name + ", row " + row + ", " + cell.getKey());
+            for (var cell : second.get("rows").get(row).properties())
+                assertThat(table.names()).contains(cell.getKey());
+            for (var cell : second.get("rows").get(row).properties())
+                compare(
+                        table.column(cell.getKey()),
+                        row,
+                        cell.getValue(),
+                        name + ", row " + row + ", " + cell.getKey());
         }
         if (second.has("shapes")) shapes(file, second.get("shapes"));
     }
 
     private static void compare(Column column, int row, JsonNode second, String where) {
         String here = column.isMissing(row) ? "" : column.text(row);
-        if (second.isNull() || second.isString() && second.asString().isEmpty()) assertThat(here).as(where).isEmpty();
-        else if (second.isBoolean() || second.isNumber() && here.matches("yes|no")) assertThat(here).as(where).isIn((second.isBoolean() ? second.asBoolean() : second.asInt() == 1) ? List.of("yes", "true") : List.of("no", "false"));
-        else if (second.isNumber()) assertThat(Double.parseDouble(here)).as(where).isCloseTo(second.asDouble(), within(Math.abs(second.asDouble()) * SHORT));
+        if (second.isNull() || second.isString() && second.asString().isEmpty())
+            assertThat(here).as(where).isEmpty();
+        else if (second.isBoolean() || second.isNumber() && here.matches("yes|no"))
+            assertThat(here)
+                    .as(where)
+                    .isIn(
+                            (second.isBoolean() ? second.asBoolean() : second.asInt() == 1)
+                                    ? List.of("yes", "true")
+                                    : List.of("no", "false"));
+        else if (second.isNumber())
+            assertThat(Double.parseDouble(here))
+                    .as(where)
+                    .isCloseTo(second.asDouble(), within(Math.abs(second.asDouble()) * SHORT));
         else assertThat(moment(here)).as(where).isEqualTo(moment(second.asString()));
     }
 
@@ -67,7 +95,10 @@ class SecondReaderTest {
     private static String moment(String written) {
         String text = written.strip();
         if (!text.matches("\\d{4}-\\d\\d-\\d\\d[T ]\\d\\d:\\d\\d(:\\d\\d(\\.0+)?Z?)?")) return text;
-        return text.replace(' ', 'T').replaceFirst("(\\.0+)?Z?$", "").replaceFirst("(T\\d\\d:\\d\\d):00$", "$1").replaceFirst("T00:00$", "");
+        return text.replace(' ', 'T')
+                .replaceFirst("(\\.0+)?Z?$", "")
+                .replaceFirst("(T\\d\\d:\\d\\d):00$", "$1")
+                .replaceFirst("T00:00$", "");
     }
 
     private static void shapes(TableFile file, JsonNode second) throws IOException {
@@ -75,8 +106,14 @@ class SecondReaderTest {
         file.features().orElseThrow().each(feature -> here.add(feature.shape()));
         assertThat(here).hasSize(second.size());
         for (int i = 0; i < here.size(); i++) {
-            if (second.get(i).isNull()) assertThat(here.get(i) == null || here.get(i).isEmpty()).isTrue();
-            else assertThat(here.get(i).norm().equalsExact(read(second.get(i).asString()).norm(), A_CENTIMETRE)).as("%s is %s", here.get(i), second.get(i)).isTrue();
+            if (second.get(i).isNull())
+                assertThat(here.get(i) == null || here.get(i).isEmpty()).isTrue();
+            else
+                assertThat(here.get(i)
+                                .norm()
+                                .equalsExact(read(second.get(i).asString()).norm(), A_CENTIMETRE))
+                        .as("%s is %s", here.get(i), second.get(i))
+                        .isTrue();
         }
     }
 

@@ -53,7 +53,10 @@ class ShapeColumnTest {
     @Test
     void giveEachRowAPositionAndStayAsTheyWereWritten() throws IOException {
         String area = "POLYGON Z ((-2 41 700, -1 41 710, -1 42 705, -2 42 700, -2 41 700))";
-        TableFile file = open("name;geom\nwell;POINT Z (-2.47 41.76 1063)\ncourse;LINESTRING(-3 40, -3 41)\nfield;" + area + "\nnone;\n", null);
+        TableFile file = open(
+                "name;geom\nwell;POINT Z (-2.47 41.76 1063)\ncourse;LINESTRING(-3 40, -3 41)\nfield;" + area
+                        + "\nnone;\n",
+                null);
         assertThat(file.areas()).isTrue();
         assertThat(file.rows().words()).contains("shapes in “geom”, coordinates in degrees");
         Reading reading = read(file);
@@ -71,11 +74,14 @@ class ShapeColumnTest {
 
     @Test
     void comeBeforeColumnsThatOnlyLookLikeAPlace() throws IOException {
-        Reading reading = read(open("lat,lon,town,shape\n1,2,Soria,POINT(-2.47 41.76)\n3,4,Soria,POINT(-5.7 41.5)\n", null));
+        Reading reading =
+                read(open("lat,lon,town,shape\n1,2,Soria,POINT(-2.47 41.76)\n3,4,Soria,POINT(-5.7 41.5)\n", null));
         assertThat(reading.position()).containsExactly("lon 2", "lat 2");
-        assertThat(new PlacingGuess(Gazetteer.shipped()).ownShapes(reading)).contains(new Placing.ByCoordinates("lat 2", "lon 2"));
+        assertThat(new PlacingGuess(Gazetteer.shipped()).ownShapes(reading))
+                .contains(new Placing.ByCoordinates("lat 2", "lon 2"));
         Reading mostlyWithout = read(open("town,shape\nSoria,POINT(-2.47 41.76)\nZamora,\nBurgos,\n", null));
-        assertThat(new PlacingGuess(Gazetteer.shipped()).ownShapes(mostlyWithout)).isEmpty();
+        assertThat(new PlacingGuess(Gazetteer.shipped()).ownShapes(mostlyWithout))
+                .isEmpty();
     }
 
     @ParameterizedTest(name = "{0} bytes first, system {1}")
@@ -83,7 +89,11 @@ class ShapeColumnTest {
     void areReadFromWellKnownBinary(String order, int system) throws Exception {
         Geometry point = new WKTReader().read(system == 25830 ? "POINT (544082.9 4623333.1)" : "POINT (-2.47 41.76)");
         point.setSRID(system);
-        byte[] binary = new WKBWriter(2, order.equals("big") ? ByteOrderValues.BIG_ENDIAN : ByteOrderValues.LITTLE_ENDIAN, system != 0).write(point);
+        byte[] binary = new WKBWriter(
+                        2,
+                        order.equals("big") ? ByteOrderValues.BIG_ENDIAN : ByteOrderValues.LITTLE_ENDIAN,
+                        system != 0)
+                .write(point);
         Reading reading = read(open("n,geom\n1," + HexFormat.of().formatHex(binary) + "\n", null));
         assertThat(at(reading, 0).get(0)).isCloseTo(-2.47, within(0.001));
         assertThat(at(reading, 0).get(1)).isCloseTo(41.76, within(0.001));
@@ -91,23 +101,36 @@ class ShapeColumnTest {
 
     @Test
     void thatSayTheirSystemAreTurnedAndThoseThatDoNotAreAskedAbout() throws IOException {
-        assertThat(at(read(open("n,g\n1,SRID=25830;POINT(544082.9 4623333.1)\n", null)), 0).get(0)).isCloseTo(-2.47, within(0.001));
+        assertThat(at(read(open("n,g\n1,SRID=25830;POINT(544082.9 4623333.1)\n", null)), 0)
+                        .get(0))
+                .isCloseTo(-2.47, within(0.001));
 
         String metres = "n;g\n1;POINT(544082.9 4623333.1)\n";
         TableFile asked = open(metres, null);
-        assertThat(asked.features().orElseThrow().asks()).hasValueSatisfying(s -> assertThat(s).contains("not in degrees").contains("Say which it is"));
+        assertThat(asked.features().orElseThrow().asks())
+                .hasValueSatisfying(
+                        s -> assertThat(s).contains("not in degrees").contains("Say which it is"));
         assertThat(at(read(asked), 0)).containsOnlyNulls();
         TableFile said = open(metres, 25830);
         assertThat(said.features().orElseThrow().asks()).isEmpty();
         assertThat(at(read(said), 0).get(1)).isCloseTo(41.76, within(0.001));
 
         TableFile unknown = open("n,g\n1,SRID=999999;POINT(1 2)\n", null);
-        assertThat(unknown.features().orElseThrow().asks()).hasValueSatisfying(s -> assertThat(s).contains("999999"));
+        assertThat(unknown.features().orElseThrow().asks())
+                .hasValueSatisfying(s -> assertThat(s).contains("999999"));
         assertThat(at(read(unknown), 0)).containsOnlyNulls();
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"POINT(1 2|POINT(1 2)", "the point is made|POINT(1 2)", "0101|0102", "00000000000000000000|01", "POINTS OF VIEW|POINT (3 4)"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "POINT(1 2|POINT(1 2)",
+                "the point is made|POINT(1 2)",
+                "0101|0102",
+                "00000000000000000000|01",
+                "POINTS OF VIEW|POINT (3 4)"
+            })
     void areOnlyThoseWhoseCellsAreAllShapes(String one, String other) throws IOException {
         TableFile file = open("n;g\n1;" + one + "\n2;" + other + "\n", null);
         assertThat(file.features()).isEmpty();

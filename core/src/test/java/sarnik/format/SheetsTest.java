@@ -40,14 +40,20 @@ class SheetsTest {
     }
 
     private Table table(byte[] bytes) throws IOException {
-        return new TableReader().read(open(bytes, FileChoices.NONE).rows(), Shaping.NONE).table();
+        return new TableReader()
+                .read(open(bytes, FileChoices.NONE).rows(), Shaping.NONE)
+                .table();
     }
 
     private static List<List<String>> rows(Table table) {
         List<List<String>> rows = new ArrayList<>();
         for (int r = 0; r < table.rows(); r++) {
             int row = r;
-            rows.add(table.names().stream().map(n -> table.column(n).isMissing(row) ? "" : table.column(n).text(row)).toList());
+            rows.add(table.names().stream()
+                    .map(n -> table.column(n).isMissing(row)
+                            ? ""
+                            : table.column(n).text(row))
+                    .toList());
         }
         return rows;
     }
@@ -56,9 +62,16 @@ class SheetsTest {
     private static byte[] ods(String automaticStyles, String tables) {
         Map<String, byte[]> files = new LinkedHashMap<>();
         files.put("mimetype", SampleFiles.bytes("application/vnd.oasis.opendocument.spreadsheet"));
-        files.put("content.xml", SampleFiles.bytes("<?xml version=\"1.0\"?><office:document-content xmlns:office=\"urn:oasis:names:tc:opendocument:xmlns:office:1.0\" xmlns:table=\"urn:oasis:names:tc:opendocument:xmlns:table:1.0\""
-                + " xmlns:text=\"urn:oasis:names:tc:opendocument:xmlns:text:1.0\" xmlns:style=\"urn:oasis:names:tc:opendocument:xmlns:style:1.0\" xmlns:dc=\"http://purl.org/dc/elements/1.1/\"><office:automatic-styles>"
-                + automaticStyles + "</office:automatic-styles><office:body><office:spreadsheet>" + tables + "</office:spreadsheet></office:body></office:document-content>"));
+        files.put(
+                "content.xml",
+                SampleFiles.bytes("<?xml version=\"1.0\"?><office:document-content "
+                        + "xmlns:office=\"urn:oasis:names:tc:opendocument:xmlns:office:1.0\" "
+                        + "xmlns:table=\"urn:oasis:names:tc:opendocument:xmlns:table:1.0\""
+                        + " xmlns:text=\"urn:oasis:names:tc:opendocument:xmlns:text:1.0\" "
+                        + "xmlns:style=\"urn:oasis:names:tc:opendocument:xmlns:style:1.0\" "
+                        + "xmlns:dc=\"http://purl.org/dc/elements/1.1/\"><office:automatic-styles>"
+                        + automaticStyles + "</office:automatic-styles><office:body><office:spreadsheet>"
+                        + tables + "</office:spreadsheet></office:body></office:document-content>"));
         return SampleFiles.zip(files);
     }
 
@@ -71,54 +84,122 @@ class SheetsTest {
     }
 
     private static String sheet(String name, String style, String... rows) {
-        return "<table:table table:name=\"" + name + "\" table:style-name=\"" + style + "\">" + String.join("", rows) + "</table:table>";
+        return "<table:table table:name=\"" + name + "\" table:style-name=\"" + style + "\">" + String.join("", rows)
+                + "</table:table>";
     }
 
     @Test
     void cellsAndRowsThatAreRepeatedAreThereAsOftenAsTheySay() throws IOException {
-        String number = "<table:table-cell table:number-columns-repeated=\"2\" office:value-type=\"float\" office:value=\"2.50\"><text:p>2,5</text:p></table:table-cell>";
-        Table table = table(ods("", sheet("Rows", "", row(cell("town"), cell("a"), cell("b")), row(cell("Soria"), number),
-                "<table:table-row table:number-rows-repeated=\"2\">" + cell("Burgos") + number + "<table:table-cell table:number-columns-repeated=\"16380\"/></table:table-row>",
-                "<table:table-row table:number-rows-repeated=\"1048000\"><table:table-cell table:number-columns-repeated=\"16384\"/></table:table-row>")));
-        assertThat(rows(table)).containsExactly(List.of("Soria", "2.5", "2.5"), List.of("Burgos", "2.5", "2.5"), List.of("Burgos", "2.5", "2.5"));
+        String number = "<table:table-cell table:number-columns-repeated=\"2\" office:value-type=\"float\" "
+                + "office:value=\"2.50\"><text:p>2,5</text:p></table:table-cell>";
+        Table table = table(ods(
+                "",
+                sheet(
+                        "Rows",
+                        "",
+                        row(cell("town"), cell("a"), cell("b")),
+                        row(cell("Soria"), number),
+                        "<table:table-row table:number-rows-repeated=\"2\">" + cell("Burgos") + number
+                                + "<table:table-cell "
+                                + "table:number-columns-repeated=\"16380\"/></table:table-row>",
+                        "<table:table-row table:number-rows-repeated=\"1048000\"><table:table-cell "
+                                + "table:number-columns-repeated=\"16384\"/></table:table-row>")));
+        assertThat(rows(table))
+                .containsExactly(
+                        List.of("Soria", "2.5", "2.5"),
+                        List.of("Burgos", "2.5", "2.5"),
+                        List.of("Burgos", "2.5", "2.5"));
     }
 
     @Test
     void whatIsRepeatedWithoutEndIsRefused() {
-        byte[] bomb = ods("", sheet("Rows", "", row(cell("a")), "<table:table-row table:number-rows-repeated=\"1048000\"><table:table-cell table:number-columns-repeated=\"16384\" office:value-type=\"float\" office:value=\"1\"/></table:table-row>"));
-        assertThatThrownBy(() -> open(bomb, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("repeats cells more than");
+        byte[] bomb = ods(
+                "",
+                sheet(
+                        "Rows",
+                        "",
+                        row(cell("a")),
+                        "<table:table-row table:number-rows-repeated=\"1048000\"><table:table-cell "
+                                + "table:number-columns-repeated=\"16384\" office:value-type=\"float\" "
+                                + "office:value=\"1\"/></table:table-row>"));
+        assertThatThrownBy(() -> open(bomb, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("repeats cells more than");
     }
 
     @Test
     void hiddenSheetsNotesAndWhatOnlyShowsAreNoRows() throws IOException {
-        String hidden = "<style:style style:name=\"ta2\"><style:table-properties table:display=\"false\"/></style:style>";
-        String noted = "<table:table-cell office:value-type=\"string\"><office:annotation><dc:creator>A</dc:creator><text:p>a note</text:p></office:annotation><text:p>So<text:span>ria</text:span><text:s text:c=\"2\"/>x</text:p><text:p>below</text:p></table:table-cell>";
-        String percent = "<table:table-cell office:value-type=\"percentage\" office:value=\"0.125\"><text:p>13 %</text:p></table:table-cell>";
-        TableFile file = open(ods(hidden, sheet("Old", "ta2", row(cell("x")), row(cell("1"))) + sheet("Now", "ta1", "<table:table-header-rows>" + row(cell("town"), cell("share")) + "</table:table-header-rows>", row(noted, percent))), FileChoices.NONE);
+        String hidden =
+                "<style:style style:name=\"ta2\"><style:table-properties table:display=\"false\"/></style:style>";
+        String noted = "<table:table-cell "
+                + "office:value-type=\"string\"><office:annotation><dc:creator>A</dc:creator><text:p>a "
+                + "note</text:p></office:annotation><text:p>So<text:span>ria</text:span><text:s "
+                + "text:c=\"2\"/>x</text:p><text:p>below</text:p></table:table-cell>";
+        String percent = "<table:table-cell office:value-type=\"percentage\" office:value=\"0.125\"><text:p>13 "
+                + "%</text:p></table:table-cell>";
+        TableFile file = open(
+                ods(
+                        hidden,
+                        sheet("Old", "ta2", row(cell("x")), row(cell("1")))
+                                + sheet(
+                                        "Now",
+                                        "ta1",
+                                        "<table:table-header-rows>" + row(cell("town"), cell("share"))
+                                                + "</table:table-header-rows>",
+                                        row(noted, percent))),
+                FileChoices.NONE);
         assertThat(file.sheets()).isEmpty();
         assertThat(file.rows().words()).isEqualTo("ODS, sheet “Now”");
-        assertThat(rows(new TableReader().read(file.rows(), Shaping.NONE).table())).containsExactly(List.of("Soria  x\nbelow", "0.125"));
+        assertThat(rows(new TableReader().read(file.rows(), Shaping.NONE).table()))
+                .containsExactly(List.of("Soria  x\nbelow", "0.125"));
     }
 
     @Test
     void aWorkbookWhoseSheetsAreAllHiddenHasNone() {
-        byte[] hidden = ods("<style:style style:name=\"ta2\"><style:table-properties table:display=\"false\"/></style:style>", sheet("Old", "ta2", row(cell("x")), row(cell("1"))));
-        assertThatThrownBy(() -> open(hidden, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("no sheet that can be seen");
+        byte[] hidden = ods(
+                "<style:style style:name=\"ta2\"><style:table-properties table:display=\"false\"/></style:style>",
+                sheet("Old", "ta2", row(cell("x")), row(cell("1"))));
+        assertThatThrownBy(() -> open(hidden, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("no sheet that can be seen");
     }
 
     @Test
     void mergedCellsHoldInEachRow() throws IOException {
-        String merged = "<table:table-cell table:number-rows-spanned=\"2\" office:value-type=\"string\"><text:p>Soria</text:p></table:table-cell>";
-        assertThat(rows(table(ods("", sheet("Rows", "", row(cell("province"), cell("town")), row(merged, cell("Soria")), row("<table:covered-table-cell/>", cell("Almazán")), row(cell("Burgos"), cell("Lerma")))))))
+        String merged = "<table:table-cell table:number-rows-spanned=\"2\" "
+                + "office:value-type=\"string\"><text:p>Soria</text:p></table:table-cell>";
+        assertThat(rows(table(ods(
+                        "",
+                        sheet(
+                                "Rows",
+                                "",
+                                row(cell("province"), cell("town")),
+                                row(merged, cell("Soria")),
+                                row("<table:covered-table-cell/>", cell("Almazán")),
+                                row(cell("Burgos"), cell("Lerma")))))))
                 .containsExactly(List.of("Soria", "Soria"), List.of("Soria", "Almazán"), List.of("Burgos", "Lerma"));
     }
 
     @Test
     void otherDocumentsAndProtectedOnesAreSaidToBeSuch() {
-        byte[] text = SampleFiles.zip(Map.of("mimetype", SampleFiles.bytes("application/vnd.oasis.opendocument.text"), "content.xml", SampleFiles.bytes("<a/>")));
-        assertThatThrownBy(() -> open(text, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("no spreadsheet");
-        byte[] locked = SampleFiles.zip(Map.of("mimetype", SampleFiles.bytes("application/vnd.oasis.opendocument.spreadsheet"), "META-INF/manifest.xml", SampleFiles.bytes("<manifest:encryption-data/>"), "content.xml", new byte[] {1, 2}));
-        assertThatThrownBy(() -> open(locked, FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("protected by a password");
+        byte[] text = SampleFiles.zip(Map.of(
+                "mimetype",
+                SampleFiles.bytes("application/vnd.oasis.opendocument.text"),
+                "content.xml",
+                SampleFiles.bytes("<a/>")));
+        assertThatThrownBy(() -> open(text, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("no spreadsheet");
+        byte[] locked = SampleFiles.zip(Map.of(
+                "mimetype",
+                SampleFiles.bytes("application/vnd.oasis.opendocument.spreadsheet"),
+                "META-INF/manifest.xml",
+                SampleFiles.bytes("<manifest:encryption-data/>"),
+                "content.xml",
+                new byte[] {1, 2}));
+        assertThatThrownBy(() -> open(locked, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("protected by a password");
     }
 
     private static byte[] written(HSSFWorkbook book) throws IOException {
@@ -140,7 +221,8 @@ class SheetsTest {
         cover.createDrawingPatriarch();
         Sheet sheet = book.createSheet("Rows");
         List<String> head = List.of("province", "town", "n", "twice", "said", "when");
-        for (int c = 0; c < head.size(); c++) (c == 0 ? sheet.createRow(0) : sheet.getRow(0)).createCell(c).setCellValue(head.get(c));
+        for (int c = 0; c < head.size(); c++)
+            (c == 0 ? sheet.createRow(0) : sheet.getRow(0)).createCell(c).setCellValue(head.get(c));
         var dates = book.createCellStyle();
         dates.setDataFormat(book.createDataFormat().getFormat("yyyy-mm-dd"));
         for (int r = 1; r <= 40; r++) {
@@ -158,7 +240,8 @@ class SheetsTest {
         TableFile file = open(written(book), FileChoices.NONE);
         assertThat(file.sheets()).containsExactly("Cover", "Rows");
         assertThat(file.rows().words()).isEqualTo("XLS, sheet “Rows”");
-        List<List<String>> rows = rows(new TableReader().read(file.rows(), Shaping.NONE).table());
+        List<List<String>> rows =
+                rows(new TableReader().read(file.rows(), Shaping.NONE).table());
         assertThat(rows).hasSize(40);
         assertThat(rows.get(1)).containsExactly("P1", "Town 2", "0.5", "1.0", "n2", "2026-01-03");
         assertThat(rows.get(39)).containsExactly("P39", "Town 40", "10.0", "20.0", "n40", "2026-02-10");
@@ -172,7 +255,9 @@ class SheetsTest {
             compound.createDocument(new java.io.ByteArrayInputStream(new byte[5000]), entry);
             compound.writeFilesystem(out);
         }
-        assertThatThrownBy(() -> open(out.toByteArray(), FileChoices.NONE)).isInstanceOf(UnreadableTableException.class).hasMessageContaining(said);
+        assertThatThrownBy(() -> open(out.toByteArray(), FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining(said);
     }
 
     private static byte[] xlsx(String[][] cells) throws IOException {
@@ -191,20 +276,38 @@ class SheetsTest {
 
     @Test
     void columnsThatAreOnlyColouredAreLeftOutWhereverTheyStand() throws IOException {
-        Table table = table(xlsx(new String[][] {{"", "town", "", "n", "empty", "", ""}, {"", "Soria", "", "1", "", "", ""}, {"", "Burgos", "", "2", "", "", ""}}));
+        Table table = table(xlsx(new String[][] {
+            {"", "town", "", "n", "empty", "", ""},
+            {"", "Soria", "", "1", "", "", ""},
+            {"", "Burgos", "", "2", "", "", ""}
+        }));
         assertThat(table.names()).containsExactly("town", "n", "empty");
         assertThat(rows(table)).containsExactly(List.of("Soria", "1", ""), List.of("Burgos", "2", ""));
     }
 
     @Test
     void aColumnWithoutANameGoesByItsPlaceWhateverIsLeftOutBeforeIt() throws IOException {
-        assertThat(table(xlsx(new String[][] {{"town", "", "n", ""}, {"Soria", "", "1", "x"}, {"Burgos", "", "2", "y"}})).names()).containsExactly("town", "n", "column 4");
+        assertThat(table(xlsx(new String[][] {{"town", "", "n", ""}, {"Soria", "", "1", "x"}, {"Burgos", "", "2", "y"}
+                        }))
+                        .names())
+                .containsExactly("town", "n", "column 4");
     }
 
     @Test
     void theCellsOfARangeAreThoseOfItsOwnColumns() throws IOException {
-        byte[] book = xlsx(new String[][] {{"x", "x", "x", "x"}, {"x", "town", "", "n"}, {"x", "Soria", "", "1"}, {"x", "Burgos", "", "2"}, {"x", "sum", "", "3"}});
-        Table table = new TableReader().read(open(book, new FileChoices(null, null, null, null, null, null, "B2:D4")).rows(), Shaping.NONE).table();
+        byte[] book = xlsx(new String[][] {
+            {"x", "x", "x", "x"},
+            {"x", "town", "", "n"},
+            {"x", "Soria", "", "1"},
+            {"x", "Burgos", "", "2"},
+            {"x", "sum", "", "3"}
+        });
+        Table table = new TableReader()
+                .read(
+                        open(book, new FileChoices(null, null, null, null, null, null, "B2:D4"))
+                                .rows(),
+                        Shaping.NONE)
+                .table();
         assertThat(rows(table)).isEqualTo(Arrays.asList(List.of("Soria", "1"), List.of("Burgos", "2")));
     }
 }

@@ -46,12 +46,15 @@ class WholeShapesTest {
 
     private Table read(byte[] bytes) throws IOException {
         Path file = Files.write(Files.createTempFile(directory, "in", ""), bytes);
-        return new TableReader().read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE).table();
+        return new TableReader()
+                .read(TableFile.open(file, FileChoices.NONE).rows(), Shaping.NONE)
+                .table();
     }
 
     private Table csv(List<String> shapes) throws IOException {
         StringBuilder text = new StringBuilder("name;way\n");
-        for (int i = 0; i < shapes.size(); i++) text.append("n").append(i).append(";\"").append(shapes.get(i)).append("\"\n");
+        for (int i = 0; i < shapes.size(); i++)
+            text.append("n").append(i).append(";\"").append(shapes.get(i)).append("\"\n");
         return read(text.toString().getBytes(StandardCharsets.UTF_8));
     }
 
@@ -70,13 +73,18 @@ class WholeShapesTest {
     }
 
     @ParameterizedTest
-    @EnumSource(value = TableFormat.class, names = {"GEOJSON", "GEOPACKAGE"})
+    @EnumSource(
+            value = TableFormat.class,
+            names = {"GEOJSON", "GEOPACKAGE"})
     void goOutAsTheyCameIn(TableFormat format) throws IOException {
         Table before = csv(ALL);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         format.write(before, "ways", row -> new double[] {9, 9}, out);
         Table after = read(out.toByteArray());
-        assertThat(after.names()).as("the column of shapes is the shapes").contains("name", "shape").doesNotContain("way");
+        assertThat(after.names())
+                .as("the column of shapes is the shapes")
+                .contains("name", "shape")
+                .doesNotContain("way");
         for (int row = 0; row < ALL.size(); row++) {
             Geometry came = shape(ALL.get(row));
             Geometry went = shape(after.column("shape").text(row));
@@ -92,11 +100,16 @@ class WholeShapesTest {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         TableFormat.GEOPACKAGE.write(csv(ALL.subList(0, 1)), "ways", null, out);
         Path file = Files.write(directory.resolve("ways.gpkg"), out.toByteArray());
-        try (var connection = DriverManager.getConnection("jdbc:sqlite:" + file); var statement = connection.createStatement()) {
-            var row = statement.executeQuery("SELECT hex(geom), geometry_type_name, z, min_x, max_y FROM ways, gpkg_geometry_columns, gpkg_contents");
+        try (var connection = DriverManager.getConnection("jdbc:sqlite:" + file);
+                var statement = connection.createStatement()) {
+            var row = statement.executeQuery(
+                    "SELECT hex(geom), geometry_type_name, z, min_x, max_y FROM ways, gpkg_geometry_columns, "
+                            + "gpkg_contents");
             assertThat(row.next()).isTrue();
-            // GP, version 0, flags 1, system 4326; little-endian, 1002 for a line with heights (ISO 19125), two corners.
-            ByteBuffer blob = ByteBuffer.wrap(HexFormat.of().parseHex(row.getString(1))).order(ByteOrder.LITTLE_ENDIAN);
+            // GP, version 0, flags 1, system 4326; little-endian, 1002 for a line with heights (ISO 19125), two
+            // corners.
+            ByteBuffer blob =
+                    ByteBuffer.wrap(HexFormat.of().parseHex(row.getString(1))).order(ByteOrder.LITTLE_ENDIAN);
             assertThat(blob.capacity()).isEqualTo(8 + 1 + 4 + 4 + 2 * 24);
             assertThat(blob.getInt(4)).isEqualTo(4326);
             assertThat(blob.get(8)).isEqualTo((byte) 1);
@@ -114,16 +127,24 @@ class WholeShapesTest {
     @Test
     void ofGeoJsonAreOutlinedAgainstTheClock() throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        TableFormat.GEOJSON.write(csv(List.of("POLYGON((0 0, 0 4, 4 4, 4 0, 0 0), (1 1, 3 1, 3 3, 1 3, 1 1))")), "fields", null, out);
-        assertThat(out.toString(StandardCharsets.UTF_8)).contains("\"coordinates\":[[[0.0,0.0],[4.0,0.0],[4.0,4.0],[0.0,4.0],[0.0,0.0]],[[1.0,1.0],[1.0,3.0],[3.0,3.0],[3.0,1.0],[1.0,1.0]]]");
+        TableFormat.GEOJSON.write(
+                csv(List.of("POLYGON((0 0, 0 4, 4 4, 4 0, 0 0), (1 1, 3 1, 3 3, 1 3, 1 1))")), "fields", null, out);
+        assertThat(out.toString(StandardCharsets.UTF_8))
+                .contains("\"coordinates\":[[[0.0,0.0],[4.0,0.0],[4.0,4.0],[0.0,4.0],[0.0,0.0]],[[1.0,1.0],[1.0,"
+                        + "3.0],[3.0,3.0],[3.0,1.0],[1.0,1.0]]]");
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "{\"type\":\"Feature\",\"properties\":{\"a\":1},\"geometry\":{\"type\":\"LineString\",\"coordinates\":[[1,2],[3,4]]}} | LINESTRING (1 2, 3 4)",
-        "{\"type\":\"Feature\",\"properties\":{\"a\":1},\"geometry\":{\"type\":\"Point\",\"coordinates\":[1,2,300]}} | POINT Z(1 2 300)",
-        "<kml><Placemark><name>a</name><LineString><coordinates>1,2,30 3,4,40</coordinates></LineString></Placemark></kml> | LINESTRING Z(1 2 30, 3 4 40)"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{\"type\":\"Feature\",\"properties\":{\"a\":1},\"geometry\":{\"type\":\"LineString\","
+                        + "\"coordinates\":[[1,2],[3,4]]}} | LINESTRING (1 2, 3 4)",
+                "{\"type\":\"Feature\",\"properties\":{\"a\":1},\"geometry\":{\"type\":\"Point\","
+                        + "\"coordinates\":[1,2,300]}} | POINT Z(1 2 300)",
+                "<kml><Placemark><name>a</name><LineString><coordinates>1,2,30 "
+                        + "3,4,40</coordinates></LineString></Placemark></kml> | LINESTRING Z(1 2 30, 3 4 40)"
+            })
     void areKeptInAColumnOfTheirOwn(String file, String kept) throws IOException {
         Table table = read(file.getBytes(StandardCharsets.UTF_8));
         assertThat(table.names()).endsWith("lon", "lat", "shape");
@@ -139,7 +160,9 @@ class WholeShapesTest {
 
     @Test
     void areNotWrittenTwiceWherePointsSayAll() throws IOException {
-        Table table = read("<kml><Placemark><name>a</name><Point><coordinates>1,2,0</coordinates></Point></Placemark></kml>".getBytes(StandardCharsets.UTF_8));
+        Table table =
+                read("<kml><Placemark><name>a</name><Point><coordinates>1,2,0</coordinates></Point></Placemark></kml>"
+                        .getBytes(StandardCharsets.UTF_8));
         assertThat(table.names()).containsExactly("name", "lon", "lat");
     }
 
@@ -149,14 +172,20 @@ class WholeShapesTest {
         int content = 4 + 32 + 4 + 4 + 4 + 16 * 2 + 16 + 8 * 2;
         ByteBuffer shp = ByteBuffer.allocate(100 + 8 + content);
         SampleFiles.shpHeader(shp, 13);
-        shp.order(ByteOrder.BIG_ENDIAN).putInt(1).putInt(content / 2).order(ByteOrder.LITTLE_ENDIAN).putInt(13).position(shp.position() + 32);
+        shp.order(ByteOrder.BIG_ENDIAN)
+                .putInt(1)
+                .putInt(content / 2)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(13)
+                .position(shp.position() + 32);
         shp.putInt(1).putInt(2).putInt(0);
         for (double[] at : corners) shp.putDouble(at[0]).putDouble(at[1]);
         shp.putDouble(1063).putDouble(1071).putDouble(1063).putDouble(1071);
         Map<String, byte[]> files = new LinkedHashMap<>();
         files.put("ways.shp", shp.array());
         files.put("ways.prj", SampleFiles.bytes(SampleFiles.DEGREES));
-        assertThat(read(SampleFiles.zip(files)).column("shape").text(0)).isEqualTo("LINESTRING Z(-2.5 41.7 1063, -2.4 41.8 1071)");
+        assertThat(read(SampleFiles.zip(files)).column("shape").text(0))
+                .isEqualTo("LINESTRING Z(-2.5 41.7 1063, -2.4 41.8 1071)");
     }
 
     @Test

@@ -22,8 +22,24 @@ class PartsOfFormulasTest {
 
         /** Written as PostgreSQL 15 writes them with extra_float_digits = 1. */
         @ParameterizedTest(name = "{0} is written {1}")
-        @CsvSource({"12, 12", "0.5, 0.5", "-2.25, -2.25", "1e20, 1e+20", "1e15, 1e+15", "123456789012345, 123456789012345", "0.0001, 0.0001", "0.00001, 1e-05", "1.5e-7, 1.5e-07",
-            "0.1, 0.1", "100, 100", "1.7976931348623157e308, 1.7976931348623157e+308", "5e-324, 5e-324", "-1e100, -1e+100", "0, 0", "1234.5, 1234.5"})
+        @CsvSource({
+            "12, 12",
+            "0.5, 0.5",
+            "-2.25, -2.25",
+            "1e20, 1e+20",
+            "1e15, 1e+15",
+            "123456789012345, 123456789012345",
+            "0.0001, 0.0001",
+            "0.00001, 1e-05",
+            "1.5e-7, 1.5e-07",
+            "0.1, 0.1",
+            "100, 100",
+            "1.7976931348623157e308, 1.7976931348623157e+308",
+            "5e-324, 5e-324",
+            "-1e100, -1e+100",
+            "0, 0",
+            "1234.5, 1234.5"
+        })
         void areWrittenInTheirShortestForm(double value, String text) {
             assertThat(Numbers.text(value)).isEqualTo(text);
         }
@@ -33,20 +49,36 @@ class PartsOfFormulasTest {
             java.util.Random random = new java.util.Random(5);
             for (int i = 0; i < 20_000; i++) {
                 double value = Double.longBitsToDouble(random.nextLong());
-                if (Double.isFinite(value)) assertThat(Double.parseDouble(Numbers.text(value))).isEqualTo(value);
+                if (Double.isFinite(value))
+                    assertThat(Double.parseDouble(Numbers.text(value))).isEqualTo(value);
             }
         }
 
         @ParameterizedTest(name = "{0} to {1} places is {2}")
-        @CsvSource({"2.5, 0, 3", "-2.5, 0, -3", "1.005, 2, 1.01", "2.675, 2, 2.68", "1234.567, -2, 1200", "0.1, 5, 0.1", "999.995, 2, 1000"})
+        @CsvSource({
+            "2.5, 0, 3",
+            "-2.5, 0, -3",
+            "1.005, 2, 1.01",
+            "2.675, 2, 2.68",
+            "1234.567, -2, 1200",
+            "0.1, 5, 0.1",
+            "999.995, 2, 1000"
+        })
         void areRoundedFromTheirFifteenSureDigitsHalvesAway(double value, int places, double rounded) {
             assertThat(Numbers.round(value, places)).isEqualTo(rounded);
         }
 
         @ParameterizedTest
-        @CsvSource({"+, 9223372036854775807, 1", "-, -9223372036854775808, 1", "*, 4611686018427387904, 2", "/, -9223372036854775808, -1"})
+        @CsvSource({
+            "+, 9223372036854775807, 1",
+            "-, -9223372036854775808, 1",
+            "*, 4611686018427387904, 2",
+            "/, -9223372036854775808, -1"
+        })
         void thatDoNotFitAreAnError(String operator, long a, long b) {
-            assertThatThrownBy(() -> Numbers.whole(operator, a, b)).isInstanceOf(RowError.class).hasMessageContaining("out of range");
+            assertThatThrownBy(() -> Numbers.whole(operator, a, b))
+                    .isInstanceOf(RowError.class)
+                    .hasMessageContaining("out of range");
         }
 
         @Test
@@ -75,18 +107,21 @@ class PartsOfFormulasTest {
         @ParameterizedTest
         @CsvSource({"2.5, 2", "3.5, 4", "-2.5, -2", "2147483647.4, 2147483647"})
         void becomeWholeToTheNearestHalvesToTheEvenOne(double value, long whole) {
-            assertThat(Numbers.toWhole(value, Integer.MIN_VALUE, Integer.MAX_VALUE)).isEqualTo(whole);
+            assertThat(Numbers.toWhole(value, Integer.MIN_VALUE, Integer.MAX_VALUE))
+                    .isEqualTo(whole);
         }
 
         @ParameterizedTest
         @ValueSource(doubles = {2147483647.6, -2147483649.0, 1e300, Double.NaN})
         void thatAreNoSmallWholeNumberAreAnError(double value) {
-            assertThatThrownBy(() -> Numbers.toWhole(value, Integer.MIN_VALUE, Integer.MAX_VALUE)).isInstanceOf(RowError.class);
+            assertThatThrownBy(() -> Numbers.toWhole(value, Integer.MIN_VALUE, Integer.MAX_VALUE))
+                    .isInstanceOf(RowError.class);
         }
 
         @Test
         void ofTwoToTheSixtyThirdAreNoWholeNumber() {
-            assertThatThrownBy(() -> Numbers.toWhole(0x1p63, Long.MIN_VALUE, Long.MAX_VALUE)).isInstanceOf(RowError.class);
+            assertThatThrownBy(() -> Numbers.toWhole(0x1p63, Long.MIN_VALUE, Long.MAX_VALUE))
+                    .isInstanceOf(RowError.class);
             assertThat(Numbers.toWhole(-0x1p63, Long.MIN_VALUE, Long.MAX_VALUE)).isEqualTo(Long.MIN_VALUE);
         }
     }
@@ -96,8 +131,23 @@ class PartsOfFormulasTest {
     class OfTexts {
 
         @ParameterizedTest(name = "{0} LIKE {1} is {2}")
-        @CsvSource(quoteCharacter = '"', value = {"Soria, S%, true", "Soria, s%, false", "Soria, %ria, true", "Soria, _oria, true", "Soria, Soria, true", "Soria, Sor, false", "10%, 10\\%, true", "10x, 10\\%, false",
-            "aXbXc, a%X%c, true", "abc, %%%, true", "a_c, a\\_c, true", "abc, a\\_c, false", "🚰x, _x, true"})
+        @CsvSource(
+                quoteCharacter = '"',
+                value = {
+                    "Soria, S%, true",
+                    "Soria, s%, false",
+                    "Soria, %ria, true",
+                    "Soria, _oria, true",
+                    "Soria, Soria, true",
+                    "Soria, Sor, false",
+                    "10%, 10\\%, true",
+                    "10x, 10\\%, false",
+                    "aXbXc, a%X%c, true",
+                    "abc, %%%, true",
+                    "a_c, a\\_c, true",
+                    "abc, a\\_c, false",
+                    "🚰x, _x, true"
+                })
         void areComparedWithPatterns(String text, String pattern, boolean fits) {
             assertThat(Texts.like(text, pattern, '\\')).isEqualTo(fits);
         }
@@ -114,7 +164,18 @@ class PartsOfFormulasTest {
 
         /** Positions that lie before the text count, as the standard says: SUBSTRING('abc' FROM -1 FOR 3) is 'a'. */
         @ParameterizedTest(name = "from {1} for {2} is {3}")
-        @CsvSource(nullValues = "-", value = {"abc, 1, -, abc", "abc, 2, 1, b", "abc, -1, 3, a", "abc, 0, 1, ''", "abc, 4, 2, ''", "abc, 2, 100, bc", "a🚰c, 2, 1, 🚰", "abc, -9, 5, ''"})
+        @CsvSource(
+                nullValues = "-",
+                value = {
+                    "abc, 1, -, abc",
+                    "abc, 2, 1, b",
+                    "abc, -1, 3, a",
+                    "abc, 0, 1, ''",
+                    "abc, 4, 2, ''",
+                    "abc, 2, 100, bc",
+                    "a🚰c, 2, 1, 🚰",
+                    "abc, -9, 5, ''"
+                })
         void areCutByCharacters(String text, long from, Long count, String part) {
             assertThat(Texts.substring(text, from, count)).isEqualTo(part);
         }
@@ -132,7 +193,9 @@ class PartsOfFormulasTest {
 
         @Test
         void areOrderedByCodePointsNotByHalvesOfThem() {
-            assertThat(Texts.compare("\uFFFD", "🚰")).as("a code unit above, a code point below").isNegative();
+            assertThat(Texts.compare("\uFFFD", "🚰"))
+                    .as("a code unit above, a code point below")
+                    .isNegative();
             assertThat(Texts.compare("a", "ab")).isNegative();
             assertThat(Texts.compare("b", "ab")).isPositive();
             assertThat(Texts.compare("ñ", "ñ")).isZero();
@@ -174,28 +237,46 @@ class PartsOfFormulasTest {
         }
 
         @ParameterizedTest(name = "{0} of {1} is {2}")
-        @CsvSource({"YEAR, 2026-05-31T07:30:05, 2026", "QUARTER, 2026-05-31T07:30:05, 2", "WEEK, 2027-01-01T00:00, 53", "DOW, 2026-05-31T00:00, 0", "ISODOW, 2026-05-31T00:00, 7", "DOY, 2024-12-31T00:00, 366",
-            "HOUR, 2026-05-31T07:30:05, 7", "SECOND, 2026-05-31T07:30:05, 5", "EPOCH, 1970-01-02T00:00, 86400"})
+        @CsvSource({
+            "YEAR, 2026-05-31T07:30:05, 2026",
+            "QUARTER, 2026-05-31T07:30:05, 2",
+            "WEEK, 2027-01-01T00:00, 53",
+            "DOW, 2026-05-31T00:00, 0",
+            "ISODOW, 2026-05-31T00:00, 7",
+            "DOY, 2024-12-31T00:00, 366",
+            "HOUR, 2026-05-31T07:30:05, 7",
+            "SECOND, 2026-05-31T07:30:05, 5",
+            "EPOCH, 1970-01-02T00:00, 86400"
+        })
         void areTakenApart(String field, String at, double value) {
             assertThat(Moments.extract(field, second(at))).isEqualTo(value);
         }
 
         @ParameterizedTest(name = "to the {0}: {2}")
-        @CsvSource({"year, 2026-05-31T07:30:05, 2026-01-01T00:00", "quarter, 2026-05-31T07:30:05, 2026-04-01T00:00", "month, 2026-05-31T07:30:05, 2026-05-01T00:00", "week, 2026-05-31T07:30:05, 2026-05-25T00:00",
-            "hour, 2026-05-31T07:30:05, 2026-05-31T07:00", "second, 2026-05-31T07:30:05, 2026-05-31T07:30:05"})
+        @CsvSource({
+            "year, 2026-05-31T07:30:05, 2026-01-01T00:00",
+            "quarter, 2026-05-31T07:30:05, 2026-04-01T00:00",
+            "month, 2026-05-31T07:30:05, 2026-05-01T00:00",
+            "week, 2026-05-31T07:30:05, 2026-05-25T00:00",
+            "hour, 2026-05-31T07:30:05, 2026-05-31T07:00",
+            "second, 2026-05-31T07:30:05, 2026-05-31T07:30:05"
+        })
         void areCut(String field, String at, String cut) {
             assertThat(Moments.at(Moments.truncate(field, second(at)))).isEqualTo(LocalDateTime.parse(cut));
         }
 
         @Test
         void aMonthAfterTheLastOfJanuaryIsTheLastOfFebruary() {
-            assertThat(Moments.at(Moments.moved(second("2026-01-31T10:00"), new Interval(1, 0, 0)))).isEqualTo(LocalDateTime.parse("2026-02-28T10:00"));
-            assertThat(Moments.at(Moments.moved(second("2026-03-31T10:00"), new Interval(-1, 0, 3600)))).isEqualTo(LocalDateTime.parse("2026-02-28T11:00"));
+            assertThat(Moments.at(Moments.moved(second("2026-01-31T10:00"), new Interval(1, 0, 0))))
+                    .isEqualTo(LocalDateTime.parse("2026-02-28T10:00"));
+            assertThat(Moments.at(Moments.moved(second("2026-03-31T10:00"), new Interval(-1, 0, 3600))))
+                    .isEqualTo(LocalDateTime.parse("2026-02-28T11:00"));
         }
 
         @Test
         void farBeyondAllCalendarsAreAnError() {
-            assertThatThrownBy(() -> Moments.moved(0, new Interval(12_000_000, 0, 0))).isInstanceOf(RowError.class);
+            assertThatThrownBy(() -> Moments.moved(0, new Interval(12_000_000, 0, 0)))
+                    .isInstanceOf(RowError.class);
             assertThatThrownBy(() -> Moments.day(3_000_000_000L)).isInstanceOf(RowError.class);
             assertThatThrownBy(() -> Moments.midnight(200_000_000L)).isInstanceOf(RowError.class);
         }
@@ -208,7 +289,8 @@ class PartsOfFormulasTest {
             assertThat(Moments.extract("MONTH", both)).isEqualTo(2);
             assertThat(Moments.extract("MINUTE", both)).isEqualTo(1);
             assertThat(both.epoch()).isCloseTo(365.25 * 86_400 + 2 * 30 * 86_400 + 2 * 86_400 + 3660, within(1e-6));
-            assertThat(Interval.between(second("2026-05-01T12:00"), second("2026-05-03T00:00"))).isEqualTo(new Interval(0, -1, -43_200));
+            assertThat(Interval.between(second("2026-05-01T12:00"), second("2026-05-03T00:00")))
+                    .isEqualTo(new Interval(0, -1, -43_200));
         }
 
         @ParameterizedTest

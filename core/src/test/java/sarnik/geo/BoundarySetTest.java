@@ -29,7 +29,12 @@ class BoundarySetTest {
 
     /** A square of one degree, its lower left corner at x, y. */
     private static Area square(int x, int y) {
-        return new Area(x + "," + y, "Square " + x + " " + y, "", shape("POLYGON((%1$d %2$d, %3$d %2$d, %3$d %4$d, %1$d %4$d, %1$d %2$d))".formatted(x, y, x + 1, y + 1)));
+        return new Area(
+                x + "," + y,
+                "Square " + x + " " + y,
+                "",
+                shape("POLYGON((%1$d %2$d, %3$d %2$d, %3$d %4$d, %1$d %4$d, %1$d %2$d))"
+                        .formatted(x, y, x + 1, y + 1)));
     }
 
     @Nested
@@ -60,9 +65,13 @@ class BoundarySetTest {
                 Geometry point = SHAPES.createPoint(new Coordinate(x, y));
                 if (found >= 0) {
                     inside++;
-                    assertThat(stars.get(found).shape().covers(point)).as("%s holds %f %f", stars.get(found).name(), x, y).isTrue();
+                    assertThat(stars.get(found).shape().covers(point))
+                            .as("%s holds %f %f", stars.get(found).name(), x, y)
+                            .isTrue();
                 } else {
-                    assertThat(stars).as("no star holds %f %f", x, y).noneMatch(s -> s.shape().covers(point));
+                    assertThat(stars)
+                            .as("no star holds %f %f", x, y)
+                            .noneMatch(s -> s.shape().covers(point));
                 }
             }
             assertThat(inside).isGreaterThan(2000);
@@ -70,7 +79,8 @@ class BoundarySetTest {
 
         @Test
         void withItsHolesAndEdges() {
-            Area ring = new Area("r", "Ring", "", shape("POLYGON((0 0, 4 0, 4 4, 0 4, 0 0), (1 1, 3 1, 3 3, 1 3, 1 1))"));
+            Area ring =
+                    new Area("r", "Ring", "", shape("POLYGON((0 0, 4 0, 4 4, 0 4, 0 0), (1 1, 3 1, 3 3, 1 3, 1 1))"));
             AreaFinder finder = new AreaFinder(new BoundarySet("x", "own", "", List.of(ring)));
             assertThat(finder.at(0.5, 0.5)).isZero();
             assertThat(finder.at(2, 2)).isEqualTo(-1);
@@ -86,22 +96,38 @@ class BoundarySetTest {
 
         @Test
         void andWhatCrossesItselfIsMended() {
-            BoundaryCheck check = BoundaryCheck.of(List.of(new Area("b", "Bow", "", shape("POLYGON((0 0, 2 2, 2 0, 0 2, 0 0))")), square(5, 5)));
+            BoundaryCheck check = BoundaryCheck.of(
+                    List.of(new Area("b", "Bow", "", shape("POLYGON((0 0, 2 2, 2 0, 0 2, 0 0))")), square(5, 5)));
             assertThat(check.areas()).hasSize(2);
             assertThat(check.areas().get(0).shape().isValid()).isTrue();
             assertThat(check.areas().get(0).shape().getArea()).isEqualTo(2);
-            assertThat(check.troubles()).singleElement().asString().contains("Bow").contains("mended").contains("1.0000, 1.0000");
+            assertThat(check.troubles())
+                    .singleElement()
+                    .asString()
+                    .contains("Bow")
+                    .contains("mended")
+                    .contains("1.0000, 1.0000");
         }
 
         @Test
         void andWhatCannotBeUsedIsLeftOutAndSaid() {
             Area line = new Area("l", "Line", "", shape("POLYGON((0 0, 1 1, 2 2, 0 0))"));
-            Area metres = new Area("m", "Metres", "", shape("POLYGON((500000 4000000, 500100 4000000, 500100 4000100, 500000 4000000))"));
+            Area metres = new Area(
+                    "m",
+                    "Metres",
+                    "",
+                    shape("POLYGON((500000 4000000, 500100 4000000, 500100 4000100, 500000 4000000))"));
             Area none = new Area("n", "None", "", null);
             Area noCode = new Area("", "Uncoded", "", square(1, 1).shape());
             BoundaryCheck check = BoundaryCheck.of(List.of(line, metres, none, noCode, square(1, 1), square(1, 1)));
             assertThat(check.areas()).hasSize(1);
-            assertThat(String.join("\n", check.troubles())).contains("Line) was mended").contains("Line) encloses nothing").contains("no degrees").contains("no shape").contains("no code").contains("of another");
+            assertThat(String.join("\n", check.troubles()))
+                    .contains("Line) was mended")
+                    .contains("Line) encloses nothing")
+                    .contains("no degrees")
+                    .contains("no shape")
+                    .contains("no code")
+                    .contains("of another");
         }
     }
 
@@ -112,14 +138,19 @@ class BoundarySetTest {
         /** Two areas with a wiggling border between them. */
         private BoundarySet neighbours() {
             StringBuilder border = new StringBuilder();
-            for (int i = 1; i < 200; i++) border.append(", ").append(5 + 0.004 * Math.sin(i)).append(' ').append(i * 0.02);
+            for (int i = 1; i < 200; i++)
+                border.append(", ").append(5 + 0.004 * Math.sin(i)).append(' ').append(i * 0.02);
             String up = border.toString();
             String left = "POLYGON((0 0, 5 0" + up + ", 5 4, 0 4, 0 0))";
             String[] corners = up.substring(2).split(", ");
             StringBuilder down = new StringBuilder();
             for (int i = corners.length - 1; i >= 0; i--) down.append(", ").append(corners[i]);
             String right = "POLYGON((5 0, 9 0, 9 4, 5 4" + down + ", 5 0))";
-            return new BoundarySet("Two", "own", "", List.of(new Area("l", "Left", "", shape(left)), new Area("r", "Right", "", shape(right))));
+            return new BoundarySet(
+                    "Two",
+                    "own",
+                    "",
+                    List.of(new Area("l", "Left", "", shape(left)), new Area("r", "Right", "", shape(right))));
         }
 
         @Test
@@ -129,22 +160,30 @@ class BoundarySetTest {
             assertThat(far.get(0).getNumPoints()).isLessThan(20);
             assertThat(far.get(0).intersection(far.get(1)).getArea()).isZero();
             assertThat(far.get(0).union(far.get(1)).getArea()).isEqualTo(36);
-            assertThat(ShapeBand.CLOSE.simplify(set).get(0)).isSameAs(set.areas().get(0).shape());
+            assertThat(ShapeBand.CLOSE.simplify(set).get(0))
+                    .isSameAs(set.areas().get(0).shape());
         }
 
         @Test
         void intoStepsOfWholeNumbers() {
             List<int[]> rings = ShapeBand.WIDE.rings(square(-3, 40).shape());
-            assertThat(rings).singleElement().satisfies(r -> assertThat(r).containsExactly(-3000, 40_000, 1000, 0, 0, 1000, -1000, 0));
-            assertThat(ShapeBand.FAR.rings(shape("POLYGON((0 0, 0.0001 0, 0.0001 0.0001, 0 0))"))).as("too small to be seen").isEmpty();
+            assertThat(rings)
+                    .singleElement()
+                    .satisfies(r -> assertThat(r).containsExactly(-3000, 40_000, 1000, 0, 0, 1000, -1000, 0));
+            assertThat(ShapeBand.FAR.rings(shape("POLYGON((0 0, 0.0001 0, 0.0001 0.0001, 0 0))")))
+                    .as("too small to be seen")
+                    .isEmpty();
         }
 
         @Test
         void linesAndPointsAmongThemAreOpenAndADotHasOneCorner() {
-            var all = shape("GEOMETRYCOLLECTION(LINESTRING(0 0, 1 1, 3 1), MULTIPOINT((2 2)), POLYGON((0 0, 1 0, 1 1, 0 0)))");
-            assertThat(ShapeBand.WIDE.lines(all)).containsExactly(new int[] {0, 0, 1000, 1000, 2000, 0}, new int[] {2000, 2000});
+            var all = shape(
+                    "GEOMETRYCOLLECTION(LINESTRING(0 0, 1 1, 3 1), MULTIPOINT((2 2)), POLYGON((0 0, 1 0, 1 1, 0 0)))");
+            assertThat(ShapeBand.WIDE.lines(all))
+                    .containsExactly(new int[] {0, 0, 1000, 1000, 2000, 0}, new int[] {2000, 2000});
             assertThat(ShapeBand.WIDE.rings(all)).hasSize(1);
-            BoundarySet set = new BoundarySet("s", "own", "", List.of(new Area("a", "a", "", shape("LINESTRING(0 0, 1 0.0001, 2 0)"))));
+            BoundarySet set = new BoundarySet(
+                    "s", "own", "", List.of(new Area("a", "a", "", shape("LINESTRING(0 0, 1 0.0001, 2 0)"))));
             assertThat(ShapeBand.FAR.simplify(set).get(0).getNumPoints()).isEqualTo(2);
         }
     }

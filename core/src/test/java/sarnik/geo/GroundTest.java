@@ -25,7 +25,15 @@ class GroundTest {
 
     /** By hand on the sphere: along the equator and a meridian, over the pole, and to the other side of the Earth. */
     @ParameterizedTest(name = "{0} {1} to {2} {3} is {4} degrees")
-    @CsvSource({"0, 0, 1, 0, 1", "0, 0, 0, 1, 1", "0, 80, 180, 80, 20", "0, 0, 180, 0, 180", "179.5, 0, -179.5, 0, 1", "5, 5, 5, 5, 0", "0, 60, 90, 60, 41.409622"})
+    @CsvSource({
+        "0, 0, 1, 0, 1",
+        "0, 0, 0, 1, 1",
+        "0, 80, 180, 80, 20",
+        "0, 0, 180, 0, 180",
+        "179.5, 0, -179.5, 0, 1",
+        "5, 5, 5, 5, 0",
+        "0, 60, 90, 60, 41.409622"
+    })
     void aGreatCircleIsMeasured(double lon1, double lat1, double lon2, double lat2, double degrees) {
         assertThat(GreatCircle.metres(lon1, lat1, lon2, lat2)).isCloseTo(degrees * DEGREE, within(1.0));
         assertThat(GreatCircle.metres(lon2, lat2, lon1, lat1)).isCloseTo(degrees * DEGREE, within(1.0));
@@ -33,7 +41,9 @@ class GroundTest {
 
     @Test
     void areasComeBackFromTheirBytes() throws Exception {
-        List<Area> areas = List.of(area("ñ1", "POLYGON((0 0, 4 0, 4 4, 0 4, 0 0), (1 1, 2 1, 2 2, 1 1))"), area("2", "MULTIPOLYGON(((9 9, 10 9, 10 10, 9 9)), ((20 20, 21 20, 21 21, 20 20)))"));
+        List<Area> areas = List.of(
+                area("ñ1", "POLYGON((0 0, 4 0, 4 4, 0 4, 0 0), (1 1, 2 1, 2 2, 1 1))"),
+                area("2", "MULTIPOLYGON(((9 9, 10 9, 10 10, 9 9)), ((20 20, 21 20, 21 21, 20 20)))"));
         List<Area> back = AreaBytes.read(AreaBytes.write(areas));
         assertThat(back).hasSize(2);
         for (int i = 0; i < 2; i++) {
@@ -48,19 +58,24 @@ class GroundTest {
     void bytesThatAreNoneAreRefused() throws Exception {
         byte[] bytes = AreaBytes.write(List.of(area("1", "POLYGON((0 0, 4 0, 4 4, 0 0))")));
         assertThatThrownBy(() -> AreaBytes.read(new byte[] {1, 2, 3})).isInstanceOf(UncheckedIOException.class);
-        assertThatThrownBy(() -> AreaBytes.read(Arrays.copyOf(bytes, bytes.length / 2))).isInstanceOf(UncheckedIOException.class);
+        assertThatThrownBy(() -> AreaBytes.read(Arrays.copyOf(bytes, bytes.length / 2)))
+                .isInstanceOf(UncheckedIOException.class);
     }
 
     @Test
     void aPointInsideAnAreaIsInside() throws Exception {
         Area horseshoe = area("u", "POLYGON((0 0, 9 0, 9 9, 8 9, 8 1, 1 1, 1 9, 0 9, 0 0))");
         double[] at = horseshoe.inside();
-        assertThat(new AreaFinder(new BoundarySet("u", "own", "", List.of(horseshoe))).at(at[0], at[1])).isZero();
+        assertThat(new AreaFinder(new BoundarySet("u", "own", "", List.of(horseshoe))).at(at[0], at[1]))
+                .isZero();
     }
 
     @Test
     void landReachesALittleWayOffTheCoast() throws Exception {
-        Land land = Land.of(new AreaFinder(new BoundarySet("Island", "own", "", List.of(area("i", "POLYGON((0 0, 4 0, 4 4, 0 4, 0 0))")))), 0.1);
+        Land land = Land.of(
+                new AreaFinder(
+                        new BoundarySet("Island", "own", "", List.of(area("i", "POLYGON((0 0, 4 0, 4 4, 0 4, 0 0))")))),
+                0.1);
         assertThat(land.isNear(2, 2)).isTrue();
         assertThat(land.isNear(4.05, 2)).isTrue();
         assertThat(land.isNear(4.06, 4.06)).isTrue();

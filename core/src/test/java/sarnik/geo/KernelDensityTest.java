@@ -39,7 +39,9 @@ class KernelDensityTest {
         // 2.5 km to the north: (1 - 1/4)² of it, within a cell's step.
         double half = density.at(new KernelDensity.Coordinates(-3, 40 + 2.5 / 111.195));
         assertThat(half).isCloseTo(density.peak() * 0.5625, within(density.peak() * 0.09));
-        assertThat(density.at(new KernelDensity.Coordinates(-3, 40.06))).as("beyond the radius").isZero();
+        assertThat(density.at(new KernelDensity.Coordinates(-3, 40.06)))
+                .as("beyond the radius")
+                .isZero();
         assertThat(density.at(new KernelDensity.Coordinates(20, 10))).isZero();
     }
 
@@ -52,7 +54,11 @@ class KernelDensityTest {
             for (double north = -21_000; north <= 21_000; north += step) {
                 for (double east = -21_000; east <= 21_000; east += step) {
                     double atLat = lat + Math.toDegrees(north / 6_378_137);
-                    sum += density.at(new KernelDensity.Coordinates(10 + Math.toDegrees(east / 6_378_137 / Math.cos(Math.toRadians(lat))), atLat)) * step * step / 1e6;
+                    sum += density.at(new KernelDensity.Coordinates(
+                                    10 + Math.toDegrees(east / 6_378_137 / Math.cos(Math.toRadians(lat))), atLat))
+                            * step
+                            * step
+                            / 1e6;
                 }
             }
             assertThat(sum).as("at latitude " + lat).isCloseTo(1, within(0.03));
@@ -62,20 +68,30 @@ class KernelDensityTest {
     @Test
     void pointsAddUpAndMissingWeightsCountNothing() {
         double one = new KernelDensity(new double[] {0}, new double[] {0}, ONE, 1000).peak();
-        assertThat(new KernelDensity(new double[] {0, 0, 0}, new double[] {0, 0, 0}, new double[] {1, 2, Double.NaN}, 1000).peak()).isCloseTo(3 * one, within(1e-9));
-        assertThat(new KernelDensity(new double[0], new double[0], new double[0], 1000).peak()).isZero();
+        assertThat(new KernelDensity(
+                                new double[] {0, 0, 0}, new double[] {0, 0, 0}, new double[] {1, 2, Double.NaN}, 1000)
+                        .peak())
+                .isCloseTo(3 * one, within(1e-9));
+        assertThat(new KernelDensity(new double[0], new double[0], new double[0], 1000).peak())
+                .isZero();
         assertThatThrownBy(() -> new KernelDensity(ONE, ONE, ONE, 0)).hasMessageContaining("above 0");
     }
 
     @Test
     void thePolesAreTakenToLieWhereTheMapEnds() {
-        KernelDensity density = new KernelDensity(new double[] {0, 0}, new double[] {90, -90}, new double[] {1, 1}, 50_000);
+        KernelDensity density =
+                new KernelDensity(new double[] {0, 0}, new double[] {90, -90}, new double[] {1, 1}, 50_000);
         assertThat(density.peak()).isBetween(1e-5, 1e-2);
     }
 
     @Test
     void areasHaveTheirSizeOnTheGround() throws ParseException {
-        Area degree = new Area("x", "x", "", new WKTReader().read("POLYGON((0 0, 1 0, 1 1, 0 1, 0 0), (0.4 0.4, 0.6 0.4, 0.6 0.6, 0.4 0.6, 0.4 0.4))"));
+        Area degree = new Area(
+                "x",
+                "x",
+                "",
+                new WKTReader()
+                        .read("POLYGON((0 0, 1 0, 1 1, 0 1, 0 0), (0.4 0.4, 0.6 0.4, 0.6 0.6, 0.4 0.6, 0.4 0.4))"));
         // A degree of latitude is 111.195 km on this sphere; the hole takes a twenty-fifth.
         assertThat(degree.squareKilometres()).isCloseTo(111.195 * 111.195 * 0.96, within(3.0));
         // Instituto Nacional de Estadística: Soria 10,306 km², Bizkaia 2,217 km².

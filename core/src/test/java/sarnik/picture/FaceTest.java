@@ -23,14 +23,18 @@ class FaceTest {
 
     @Test
     void digitsAreOfOneWidthSoThatFiguresAlign() {
-        for (char digit = '0'; digit <= '9'; digit++) assertThat(Face.TEXT.wide(String.valueOf(digit), 12)).isCloseTo(Face.TEXT.wide("0", 12), within(0.05));
+        for (char digit = '0'; digit <= '9'; digit++)
+            assertThat(Face.TEXT.wide(String.valueOf(digit), 12)).isCloseTo(Face.TEXT.wide("0", 12), within(0.05));
     }
 
     @ParameterizedTest
     @EnumSource(Face.class)
     void lettersOfOtherAlphabetsAreDrawnToo(Face face) {
         for (String text : new String[] {"Coruña", "Łódź", "Kraków – Gdańsk", "Αθήνα", "東京", "\uD83D\uDEB0 tap"}) {
-            assertThat(face.layout(text, 12, new FontRenderContext(null, true, true)).getAdvance()).as(text).isPositive();
+            assertThat(face.layout(text, 12, new FontRenderContext(null, true, true))
+                            .getAdvance())
+                    .as(text)
+                    .isPositive();
         }
     }
 }

@@ -25,10 +25,15 @@ class GroundPainterTest {
     private static final Sight SIGHT = new Sight(5, -12, 34, 6, 46);
     private static final int SIZE = 400;
 
-    /** Land from 8° west to 2° east and 37° to 43° north, with a great river on 40° and a smaller one on 38.5°, a province border on 5° west. */
+    /**
+     * Land from 8° west to 2° east and 37° to 43° north, with a great river on 40° and a smaller one on 38.5°, a
+     * province border on 5° west.
+     */
     static GroundPacks packs() {
         String land = "[[[[-8,37],[2,37],[2,43],[-8,43],[-8,37]]]]";
-        String near = "{\"box\":[-32,26,8,47],\"land\":" + land + ",\"borders\":[[[-8,41],[-6,41]]],\"provinces\":[[[-5,37],[-5,43]]],\"towns\":[[-3.7,40.4,\"Large\",9000000],[-1,42,\"Small\",150000]]}";
+        String near = "{\"box\":[-32,26,8,47],\"land\":" + land
+                + ",\"borders\":[[[-8,41],[-6,41]]],\"provinces\":[[[-5,37],[-5,43]]],\"towns\":[[-3.7,40.4,"
+                + "\"Large\",9000000],[-1,42,\"Small\",150000]]}";
         String world = "{\"land\":" + land + ",\"borders\":[],\"provinces\":[],\"towns\":[]}";
         String rivers = "{\"lines\":[[1,[[-7,40],[1,40]]],[2,[[-7,38.5],[1,38.5]]]]}";
         BufferedImage relief = new BufferedImage(36, 18, BufferedImage.TYPE_INT_RGB);
@@ -36,7 +41,8 @@ class GroundPainterTest {
         try {
             ByteArrayOutputStream png = new ByteArrayOutputStream();
             ImageIO.write(relief, "png", png);
-            return GroundPacks.read(in(near.getBytes()), in(world.getBytes()), in(rivers.getBytes()), in(png.toByteArray()));
+            return GroundPacks.read(
+                    in(near.getBytes()), in(world.getBytes()), in(rivers.getBytes()), in(png.toByteArray()));
         } catch (IOException impossible) {
             throw new AssertionError(impossible);
         }
@@ -58,7 +64,8 @@ class GroundPainterTest {
     }
 
     private static Color at(BufferedImage image, double lon, double lat) {
-        return new Color(image.getRGB((int) VIEW.at(lon, lat).getX(), (int) VIEW.at(lon, lat).getY()));
+        return new Color(image.getRGB(
+                (int) VIEW.at(lon, lat).getX(), (int) VIEW.at(lon, lat).getY()));
     }
 
     @ParameterizedTest
@@ -70,20 +77,26 @@ class GroundPainterTest {
     }
 
     private static Color named(String name) {
-        return Color.decode(switch (name) {
-            case "land" -> DAY.land();
-            case "water" -> DAY.water();
-            default -> DAY.paper();
-        });
+        return Color.decode(
+                switch (name) {
+                    case "land" -> DAY.land();
+                    case "water" -> DAY.water();
+                    default -> DAY.paper();
+                });
     }
 
     @Test
     void ofReliefIsShadedOnLandAndNowhereElse() throws IOException {
         BufferedImage image = painted(new Ground(Mood.TINTED, 2, PACKS, null));
         // Land 239, 233, 218 times the relief's 128, 96, 64 of 255, of which three quarters are taken.
-        Color expected = new Color((int) (239 * (0.25 + 0.75 * 128 / 255)), (int) (233 * (0.25 + 0.75 * 96 / 255)), (int) (218 * (0.25 + 0.75 * 64 / 255)));
+        Color expected =
+                new Color((int) (239 * (0.25 + 0.75 * 128 / 255)), (int) (233 * (0.25 + 0.75 * 96 / 255)), (int)
+                        (218 * (0.25 + 0.75 * 64 / 255)));
         Color found = at(image, -1, 41.5);
-        assertThat(Math.abs(found.getRed() - expected.getRed()) + Math.abs(found.getGreen() - expected.getGreen()) + Math.abs(found.getBlue() - expected.getBlue())).isLessThan(6);
+        assertThat(Math.abs(found.getRed() - expected.getRed())
+                        + Math.abs(found.getGreen() - expected.getGreen())
+                        + Math.abs(found.getBlue() - expected.getBlue()))
+                .isLessThan(6);
         assertThat(at(image, -10, 36)).isEqualTo(named("water"));
     }
 
@@ -98,8 +111,10 @@ class GroundPainterTest {
     private static List<String> names(int detail, Rectangle2D... taken) {
         List<String> names = new ArrayList<>();
         SvgPen pen = new SvgPen(SIZE, SIZE, "");
-        new GroundPainter(new Ground(Mood.PAPER, detail, PACKS, null), VIEW, DAY).names(pen, new ArrayList<>(List.of(taken)));
-        for (String line : pen.finish().split("\n")) if (line.startsWith("<text")) names.add(line.replaceAll("<[^>]*>", ""));
+        new GroundPainter(new Ground(Mood.PAPER, detail, PACKS, null), VIEW, DAY)
+                .names(pen, new ArrayList<>(List.of(taken)));
+        for (String line : pen.finish().split("\n"))
+            if (line.startsWith("<text")) names.add(line.replaceAll("<[^>]*>", ""));
         return names;
     }
 
@@ -107,17 +122,29 @@ class GroundPainterTest {
     void namesTownsThatGiveWayToWhatIsWritten() {
         assertThat(names(1)).containsExactly("Large");
         assertThat(names(3)).containsExactly("Large", "Small");
-        assertThat(names(3, new Rectangle2D.Double(VIEW.at(-3.7, 40.4).getX() - 5, VIEW.at(-3.7, 40.4).getY() - 5, 10, 10))).containsExactly("Small");
+        assertThat(names(
+                        3,
+                        new Rectangle2D.Double(
+                                VIEW.at(-3.7, 40.4).getX() - 5,
+                                VIEW.at(-3.7, 40.4).getY() - 5,
+                                10,
+                                10)))
+                .containsExactly("Small");
     }
 
-    /** Tiles of a source: a pixel picture to the west of Greenwich, a vector tile of water to the east, none in the uppermost row. */
+    /**
+     * Tiles of a source: a pixel picture to the west of Greenwich, a vector tile of water to the east, none in the
+     * uppermost row.
+     */
     private static Ground.Tiles tiles(List<String> asked) {
         return new Ground.Tiles() {
             @Override
             public Optional<byte[]> tile(int z, int x, int y) {
                 asked.add(z + "/" + x + "/" + y);
                 if (y == 0) return Optional.empty();
-                if (x >= 1 << (z - 1)) return Optional.of(VectorTileTest.tile("water", 3, "lake", 9, 0, 0, 26, 512, 0, 0, 512, 511, 0, 15));
+                if (x >= 1 << (z - 1))
+                    return Optional.of(
+                            VectorTileTest.tile("water", 3, "lake", 9, 0, 0, 26, 512, 0, 0, 512, 511, 0, 15));
                 try {
                     BufferedImage red = new BufferedImage(256, 256, BufferedImage.TYPE_INT_RGB);
                     for (int p = 0; p < 256 * 256; p++) red.setRGB(p % 256, p / 256, 0xff0000);

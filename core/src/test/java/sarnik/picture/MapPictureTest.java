@@ -54,14 +54,16 @@ class MapPictureTest {
     private static final Sight SPAIN = new Sight(5.5, -10, 35, 5, 44.5);
 
     static {
-        for (BoundaryFiles.Shipped shipped : List.of(BoundaryFiles.Shipped.COUNTRIES, BoundaryFiles.Shipped.PROVINCES)) {
+        for (BoundaryFiles.Shipped shipped :
+                List.of(BoundaryFiles.Shipped.COUNTRIES, BoundaryFiles.Shipped.PROVINCES)) {
             BoundarySet set = BoundaryFiles.shipped(shipped);
             SETS.put(set.name(), set);
         }
     }
 
     private static final IndexedSet PROVINCES = new IndexedSet(SETS.get("Provinces of Spain"));
-    private static final Boundaries BOUNDARIES = name -> name.equals("Provinces of Spain") ? Optional.of(PROVINCES) : Optional.empty();
+    private static final Boundaries BOUNDARIES =
+            name -> name.equals("Provinces of Spain") ? Optional.of(PROVINCES) : Optional.empty();
 
     private static Column text(String... values) {
         List<String> words = java.util.Arrays.stream(values).distinct().toList();
@@ -72,24 +74,61 @@ class MapPictureTest {
     private static final LoadedDataset SALES = sales();
 
     private static LoadedDataset sales() {
-        Table rows = new Table(new java.util.LinkedHashMap<>(Map.of("town", text("Soria, Spain", "Zamora, Spain", "<b>Burgos</b>"), "from", text("Madrid, Spain", "Madrid, Spain", "Madrid, Spain"),
-                "litres", new DecimalColumn(new double[] {10, 100, 5}), "way", text("LINESTRING (-4 40, -2 40)", "POINT (-5.75 41.5)", "LINESTRING (-3.7 42.3, -3.7 43)"))));
+        Table rows = new Table(new java.util.LinkedHashMap<>(Map.of(
+                "town",
+                text("Soria, Spain", "Zamora, Spain", "<b>Burgos</b>"),
+                "from",
+                text("Madrid, Spain", "Madrid, Spain", "Madrid, Spain"),
+                "litres",
+                new DecimalColumn(new double[] {10, 100, 5}),
+                "way",
+                text("LINESTRING (-4 40, -2 40)", "POINT (-5.75 41.5)", "LINESTRING (-3.7 42.3, -3.7 43)"))));
         Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("town"));
         PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(rows, by);
-        return new LoadedDataset(1, "Sales", placed.table(), by, placed.places(), About.NONE, Map.of(), List.of(), List.of(), BOUNDARIES);
+        return new LoadedDataset(
+                1,
+                "Sales",
+                placed.table(),
+                by,
+                placed.places(),
+                About.NONE,
+                Map.of(),
+                List.of(),
+                List.of(),
+                BOUNDARIES);
     }
 
     private static MapPicture picture(String title, String layer, boolean night) {
-        Dashboard dashboard = DashboardDocument.parse("""
+        Dashboard dashboard =
+                DashboardDocument.parse("""
                 {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {}, "links": {},
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "%s", "layers": {"l1": {"order": 1, "dataset": 1, "opacity": 1, %s}}}}}""".formatted(title, layer)).dashboard();
-        Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, id -> new sarnik.dashboard.Datasets.Found.Ready(SALES), new InMemoryEngine());
+        Drawer drawer = new Drawer(
+                dashboard,
+                ReaderState.NOTHING,
+                id -> new sarnik.dashboard.Datasets.Found.Ready(SALES),
+                new InMemoryEngine());
         Drawing.OfMap map = (Drawing.OfMap) drawer.draw("v1");
-        return new MapPicture(map, drawer.sheets(), of -> (of.set() == null ? drawer.ownShapes("v1", "l1").set() : SETS.get(of.set())).areas(), new MapPicture.Frame(SPAIN, new Plane.Mercator(), 600, 500, night, new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null), "The ground’s credit"));
+        return new MapPicture(
+                map,
+                drawer.sheets(),
+                of -> (of.set() == null ? drawer.ownShapes("v1", "l1").set() : SETS.get(of.set())).areas(),
+                new MapPicture.Frame(
+                        SPAIN,
+                        new Plane.Mercator(),
+                        600,
+                        500,
+                        night,
+                        new Ground(Ground.Mood.PAPER, 2, GroundPainterTest.PACKS, null),
+                        "The ground’s credit"));
     }
 
-    private static final String SIZE = "\"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"rule\": \"AREA\", \"radius\": 20}";
-    private static final String AREAS = "\"kind\": \"AREAS\", \"set\": \"Provinces of Spain\", \"colour\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"classes\": 2, \"palette\": \"#ff0000 #0000ff\"}";
+    private static final String SIZE =
+            "\"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}, \"rule\": \"AREA\", "
+                    + "\"radius\": 20}";
+    private static final String AREAS =
+            "\"kind\": \"AREAS\", \"set\": \"Provinces of Spain\", \"colour\": {\"measure\": {\"summary\": "
+                    + "\"SUM\", \"column\": \"litres\"}, \"classes\": 2, \"palette\": \"#ff0000 #0000ff\"}";
 
     private static Document xml(String svg) throws Exception {
         return DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new InputSource(new StringReader(svg)));
@@ -98,18 +137,29 @@ class MapPictureTest {
     @ParameterizedTest
     @EnumSource(Layer.Kind.class)
     void everyKindIsDrawnAsSvgThatIsWellFormed(Layer.Kind kind) throws Exception {
-        String layer = kind == Layer.Kind.AREAS ? AREAS : kind == Layer.Kind.SHAPES ? AREAS.replace("AREAS", "SHAPES") : "\"kind\": \"%s\", %s, \"path\": {\"who\": \"from\", \"by\": \"litres\"}".formatted(kind, SIZE);
+        String layer = kind == Layer.Kind.AREAS
+                ? AREAS
+                : kind == Layer.Kind.SHAPES
+                        ? AREAS.replace("AREAS", "SHAPES")
+                        : "\"kind\": \"%s\", %s, \"path\": {\"who\": \"from\", \"by\": \"litres\"}"
+                                .formatted(kind, SIZE);
         Document svg = xml(picture("Map", layer, false).svg());
         assertThat(svg.getDocumentElement().getAttribute("width")).isEqualTo(String.valueOf(600 + 200));
-        int land = xml(picture("Map", "\"hidden\": true", false).svg()).getElementsByTagName("path").getLength();
-        assertThat(svg.getElementsByTagName("path").getLength()).as("more than the land").isGreaterThan(land);
+        int land = xml(picture("Map", "\"hidden\": true", false).svg())
+                .getElementsByTagName("path")
+                .getLength();
+        assertThat(svg.getElementsByTagName("path").getLength())
+                .as("more than the land")
+                .isGreaterThan(land);
     }
 
     @Test
     void wordsOfTheDataAreTextAndNeverMarkup() throws Exception {
-        String svg = picture("A <script>alert(1)</script> & more", "\"label\": {\"column\": \"town\"}", false).svg();
+        String svg = picture("A <script>alert(1)</script> & more", "\"label\": {\"column\": \"town\"}", false)
+                .svg();
         assertThat(svg).doesNotContain("<script").contains("&lt;script&gt;");
-        assertThat(xml(svg).getElementsByTagName("title").item(0).getTextContent()).isEqualTo("A <script>alert(1)</script> & more");
+        assertThat(xml(svg).getElementsByTagName("title").item(0).getTextContent())
+                .isEqualTo("A <script>alert(1)</script> & more");
     }
 
     private static BufferedImage pixels(byte[] png) throws IOException {
@@ -126,13 +176,17 @@ class MapPictureTest {
         double y1 = -Math.log(Math.tan(Math.PI / 4 + Math.toRadians(35) / 2)) / (2 * Math.PI);
         double scale = Math.min(width / (x1 - x0), height / (y1 - y0));
         double x = width / 2 + (lon / 360 - (x0 + x1) / 2) * scale;
-        double y = 30 + height / 2 + (-Math.log(Math.tan(Math.PI / 4 + Math.toRadians(lat) / 2)) / (2 * Math.PI) - (y0 + y1) / 2) * scale;
+        double y = 30
+                + height / 2
+                + (-Math.log(Math.tan(Math.PI / 4 + Math.toRadians(lat) / 2)) / (2 * Math.PI) - (y0 + y1) / 2) * scale;
         return new Color(image.getRGB((int) (x * ratio), (int) (y * ratio)));
     }
 
     @Test
     void linesThatRowsBroughtAlongLieWhereTheyLay() throws IOException {
-        BufferedImage image = pixels(picture("Map", "\"kind\": \"SHAPES\", \"border\": 1, \"colour\": {\"palette\": \"#ff0000\"}", false).png(1));
+        BufferedImage image = pixels(
+                picture("Map", "\"kind\": \"SHAPES\", \"border\": 1, \"colour\": {\"palette\": \"#ff0000\"}", false)
+                        .png(1));
         assertThat(at(image, -3, 40, 1)).isEqualTo(new Color(255, 0, 0));
         assertThat(at(image, -5.75, 41.5, 1)).as("a point is a dot").isEqualTo(new Color(255, 0, 0));
         assertThat(at(image, -3, 40.5, 1)).isNotEqualTo(new Color(255, 0, 0));
@@ -154,22 +208,29 @@ class MapPictureTest {
         String svg = picture("Map", ends, false).svg();
         assertThat(svg.contains("2 below 20") && svg.contains("1 above 90")).isTrue();
         int marked = xml(svg).getElementsByTagName("path").getLength();
-        int unmarked = xml(picture("Map", AREAS, false).svg()).getElementsByTagName("path").getLength();
+        int unmarked = xml(picture("Map", AREAS, false).svg())
+                .getElementsByTagName("path")
+                .getLength();
         // A mark and its rim on each of the three areas, and a mark on each of two lines of the key.
         assertThat(marked - unmarked).isEqualTo(3 * 2 + 2);
     }
 
-    /** In sight are 15 degrees of longitude on 600 pixels; at the middle, 40 degrees north, a pixel is about 2.13 km. */
+    /**
+     * In sight are 15 degrees of longitude on 600 pixels; at the middle, 40 degrees north, a pixel is about 2.13 km.
+     */
     @Test
     void aBarOfARoundLengthShowsTheScale() throws Exception {
         NodeList texts = xml(picture("Map", AREAS, false).svg()).getElementsByTagName("text");
-        assertThat(IntStream.range(0, texts.getLength()).mapToObj(i -> texts.item(i).getTextContent())).contains("200 km");
+        assertThat(IntStream.range(0, texts.getLength())
+                        .mapToObj(i -> texts.item(i).getTextContent()))
+                .contains("200 km");
     }
 
     @Test
     void theKeySaysWhatShapesStandForOnceWhereColoursSayTheSame() {
         String byTown = "\"symbol\": {\"category\": \"town\"}";
-        for (String layer : List.of(byTown, byTown + ", \"colour\": {\"category\": \"town\", \"palette\": \"flags\"}")) {
+        for (String layer :
+                List.of(byTown, byTown + ", \"colour\": {\"category\": \"town\", \"palette\": \"flags\"}")) {
             String svg = picture("Map", layer, false).svg();
             assertThat(svg.split(">Zamora, Spain<", -1)).as(layer).hasSize(2);
         }
@@ -177,7 +238,8 @@ class MapPictureTest {
 
     @Test
     void theGroundIsCreditedBesideTheData() {
-        assertThat(picture("Map", AREAS, false).svg().contains("The ground’s credit")).isTrue();
+        assertThat(picture("Map", AREAS, false).svg().contains("The ground’s credit"))
+                .isTrue();
     }
 
     @Test
@@ -196,9 +258,14 @@ class MapPictureTest {
         assertThat(area.getBounds2D().contains(50, 40, 1, 1)).isTrue();
         // Counted in half pixels.
         int inside = 0;
-        for (int y = 0; y < 200; y++) for (int x = 0; x < 200; x++) if (mark.contains(x / 2.0 + 0.25, y / 2.0 + 0.25)) inside++;
+        for (int y = 0; y < 200; y++)
+            for (int x = 0; x < 200; x++) if (mark.contains(x / 2.0 + 0.25, y / 2.0 + 0.25)) inside++;
         double circle = Math.PI * 20 * 20;
         // A ring is hollow and a drop has its tip besides.
-        assertThat(inside / 4.0 / circle).as(shape.words()).isBetween(shape == Layer.Shape.CROSS || shape == Layer.Shape.RING ? 0.6 : 0.8, shape == Layer.Shape.DROP ? 1.35 : 1.15);
+        assertThat(inside / 4.0 / circle)
+                .as(shape.words())
+                .isBetween(
+                        shape == Layer.Shape.CROSS || shape == Layer.Shape.RING ? 0.6 : 0.8,
+                        shape == Layer.Shape.DROP ? 1.35 : 1.15);
     }
 }

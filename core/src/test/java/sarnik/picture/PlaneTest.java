@@ -20,7 +20,10 @@ class PlaneTest {
 
     private static final Plane.EqualArea AREA = new Plane.EqualArea(0, 40);
 
-    /** Snyder 1987, p. 332: on a sphere of radius 3, about 40° north and 100° west, the point 20° south and 100° east has x = −4.2339303 and y = 4.0257775. */
+    /**
+     * Snyder 1987, p. 332: on a sphere of radius 3, about 40° north and 100° west, the point 20° south and 100° east
+     * has x = −4.2339303 and y = 4.0257775.
+     */
     @Test
     void equalAreaGivesTheFiguresOfItsManual() {
         Point2D at = new Plane.EqualArea(-100, 40).at(100, -20);
@@ -30,7 +33,9 @@ class PlaneTest {
     }
 
     @Property(tries = 300)
-    void eachPlaneLeadsBackToTheDegreesItCameFrom(@ForAll @DoubleRange(min = -80, max = 80) double lon, @ForAll @DoubleRange(min = -60, max = 84) double lat) {
+    void eachPlaneLeadsBackToTheDegreesItCameFrom(
+            @ForAll @DoubleRange(min = -80, max = 80) double lon,
+            @ForAll @DoubleRange(min = -60, max = 84) double lat) {
         for (Plane plane : new Plane[] {new Plane.Mercator(), AREA}) {
             Point2D there = plane.at(lon, lat);
             Point2D back = plane.degrees(there.getX(), there.getY());
@@ -58,7 +63,8 @@ class PlaneTest {
     void onlyOneOfThemKeepsAreas(boolean equalArea) {
         View view = View.of(new Sight(4, -10, 25, 10, 65), equalArea ? AREA : new Plane.Mercator(), 1000, 1000, 0);
         double ratio = area(view, new Envelope(-5, 5, 30, 40)) / area(view, new Envelope(-5, 5, 50, 60));
-        double expected = (Math.sin(Math.toRadians(40)) - Math.sin(Math.toRadians(30))) / (Math.sin(Math.toRadians(60)) - Math.sin(Math.toRadians(50)));
+        double expected = (Math.sin(Math.toRadians(40)) - Math.sin(Math.toRadians(30)))
+                / (Math.sin(Math.toRadians(60)) - Math.sin(Math.toRadians(50)));
         assertThat(Math.abs(ratio - expected) < 0.01 * expected).isEqualTo(equalArea);
     }
 
@@ -82,7 +88,8 @@ class PlaneTest {
         Path2D box = (Path2D) view.path(new Envelope(0, 18, 26, 60));
         Point2D middle = view.at(18, 43);
         // A straight edge from corner to corner would leave the middle of the meridian far outside or inside.
-        assertThat(new Area(box).intersects(middle.getX() - 1, middle.getY() - 1, 2, 2)).isTrue();
+        assertThat(new Area(box).intersects(middle.getX() - 1, middle.getY() - 1, 2, 2))
+                .isTrue();
         assertThat(box.contains(middle.getX() + 2, middle.getY())).isFalse();
         assertThat(box.contains(middle.getX() - 2, middle.getY())).isTrue();
     }

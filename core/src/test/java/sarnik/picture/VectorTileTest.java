@@ -74,9 +74,14 @@ class VectorTileTest {
     private static String path(VectorTile tile) {
         List<String> steps = new ArrayList<>();
         double[] p = new double[6];
-        for (PathIterator i = tile.layers().get(0).features().get(0).shape().getPathIterator(null); !i.isDone(); i.next()) {
+        for (PathIterator i = tile.layers().get(0).features().get(0).shape().getPathIterator(null);
+                !i.isDone();
+                i.next()) {
             int kind = i.currentSegment(p);
-            steps.add(kind == PathIterator.SEG_CLOSE ? "Z" : (kind == PathIterator.SEG_MOVETO ? "M" : "L") + (int) p[0] + " " + (int) p[1]);
+            steps.add(
+                    kind == PathIterator.SEG_CLOSE
+                            ? "Z"
+                            : (kind == PathIterator.SEG_MOVETO ? "M" : "L") + (int) p[0] + " " + (int) p[1]);
         }
         return String.join(" ", steps);
     }
@@ -87,9 +92,15 @@ class VectorTileTest {
         "2, '9 4 4 18 0 16 16 0', M2 2 L2 10 L10 10",
         "2, '9 4 4 18 0 16 16 0 9 17 17 10 4 8', M2 2 L2 10 L10 10 M1 1 L3 5",
         "3, '9 6 12 18 10 12 24 44 15', M3 6 L8 12 L20 34 Z",
-        "3, '9 0 0 26 20 0 0 20 19 0 15 9 22 2 26 18 0 0 18 17 0 15 9 4 13 26 0 8 8 0 0 7 15', M0 0 L10 0 L10 10 L0 10 Z M11 11 L20 11 L20 20 L11 20 Z M13 13 L13 17 L17 17 L17 13 Z"})
+        "3, '9 0 0 26 20 0 0 20 19 0 15 9 22 2 26 18 0 0 18 17 0 15 9 4 13 26 0 8 8 0 0 7 15', M0 0 L10 0 L10 "
+                + "10 L0 10 Z M11 11 L20 11 L20 20 L11 20 Z M13 13 L13 17 L17 17 L17 13 Z"
+    })
     void isReadAsItsSpecificationShows(int type, String geometry, String expected) throws IOException {
-        VectorTile read = VectorTile.read(tile("any", type, "x", Arrays.stream(geometry.split(" ")).mapToInt(Integer::parseInt).toArray()));
+        VectorTile read = VectorTile.read(tile(
+                "any",
+                type,
+                "x",
+                Arrays.stream(geometry.split(" ")).mapToInt(Integer::parseInt).toArray()));
         assertThat(path(read)).isEqualTo(expected);
         assertThat(read.layers().get(0).features().get(0).area()).isEqualTo(type == 3);
         assertThat(read.layers().get(0).features().get(0).attributes()).isEqualTo(Map.of("class", "x"));
@@ -97,7 +108,11 @@ class VectorTileTest {
 
     @Test
     void leavesPointsOut() throws IOException {
-        assertThat(VectorTile.read(tile("any", 1, "x", 9, 50, 34)).layers().get(0).features()).isEmpty();
+        assertThat(VectorTile.read(tile("any", 1, "x", 9, 50, 34))
+                        .layers()
+                        .get(0)
+                        .features())
+                .isEmpty();
     }
 
     @ParameterizedTest
@@ -109,7 +124,10 @@ class VectorTileTest {
     @Test
     void thatIsCutOrDamagedIsNone() {
         byte[] whole = tile("roads", 2, "motorway", 9, 0, 256, 10, 512, 0);
-        for (int cut = 1; cut < whole.length; cut++) assertThat(GroundTile.isShapes(Arrays.copyOf(whole, cut))).as("cut at %d", cut).isFalse();
+        for (int cut = 1; cut < whole.length; cut++)
+            assertThat(GroundTile.isShapes(Arrays.copyOf(whole, cut)))
+                    .as("cut at %d", cut)
+                    .isFalse();
         Random random = new Random(7);
         for (int n = 0; n < 2000; n++) {
             byte[] damaged = whole.clone();
@@ -130,7 +148,8 @@ class VectorTileTest {
     }
 
     private static BufferedImage drawn(byte[] tile, int zoom, int detail, boolean night) throws IOException {
-        return ImageIO.read(new ByteArrayInputStream(GroundTile.drawn(tile, zoom, detail, night, 256).orElseThrow()));
+        return ImageIO.read(new ByteArrayInputStream(
+                GroundTile.drawn(tile, zoom, detail, night, 256).orElseThrow()));
     }
 
     /** A line through the middle from the left to the right. */
@@ -139,11 +158,22 @@ class VectorTileTest {
     }
 
     @ParameterizedTest(name = "{0} at zoom {1} with detail {2}: {3}")
-    @CsvSource({"motorway, 4, 2, false", "motorway, 5, 2, true", "motorway, 5, 1, false", "motorway, 3, 3, true", "secondary, 8, 2, false", "secondary, 9, 2, true", "residential, 11, 2, false", "residential, 12, 2, true"})
+    @CsvSource({
+        "motorway, 4, 2, false",
+        "motorway, 5, 2, true",
+        "motorway, 5, 1, false",
+        "motorway, 3, 3, true",
+        "secondary, 8, 2, false",
+        "secondary, 9, 2, true",
+        "residential, 11, 2, false",
+        "residential, 12, 2, true"
+    })
     void showsItsRoadsFromTheZoomOfTheirRankOn(String kind, int zoom, int detail, boolean shown) throws IOException {
         BufferedImage image = drawn(road(kind), zoom, detail, false);
         assertThat(image.getRGB(100, 128) >>> 24 > 60).isEqualTo(shown);
-        assertThat(image.getRGB(100, 20) >>> 24).as("clear elsewhere: the ground below shows").isZero();
+        assertThat(image.getRGB(100, 20) >>> 24)
+                .as("clear elsewhere: the ground below shows")
+                .isZero();
     }
 
     @Test
@@ -158,9 +188,28 @@ class VectorTileTest {
         String css = Files.readString(Path.of("../app/web/style/sarnik.css"));
         String colours = css.substring(css.indexOf(block));
         Look look = Look.of(night);
-        Map<String, String> expected = Map.of("paper", look.paper(), "ink", look.ink(), "faint", look.faint(), "land", look.land(), "water", look.water(), "border", look.border(), "province", look.province(), "river", look.river(), "town", look.town());
+        Map<String, String> expected = Map.of(
+                "paper",
+                look.paper(),
+                "ink",
+                look.ink(),
+                "faint",
+                look.faint(),
+                "land",
+                look.land(),
+                "water",
+                look.water(),
+                "border",
+                look.border(),
+                "province",
+                look.province(),
+                "river",
+                look.river(),
+                "town",
+                look.town());
         expected.forEach((name, colour) -> {
-            Matcher found = Pattern.compile("--" + name + ":\\s*(#[0-9A-Fa-f]{6})").matcher(colours);
+            Matcher found =
+                    Pattern.compile("--" + name + ":\\s*(#[0-9A-Fa-f]{6})").matcher(colours);
             assertThat(found.find()).as(name).isTrue();
             assertThat(colour).as(name).isEqualToIgnoringCase(found.group(1));
         });
@@ -173,13 +222,16 @@ class VectorTileTest {
             ImageIO.write(new BufferedImage(size, 16, BufferedImage.TYPE_BYTE_BINARY), "png", png);
             assertThat(GroundTile.pixels(png.toByteArray()).isPresent()).isEqualTo(size == 256);
         }
-        assertThat(GroundTile.pixels(new byte[] {(byte) 0x89, 'P', 'N', 'G', 1, 2, 3})).isEmpty();
+        assertThat(GroundTile.pixels(new byte[] {(byte) 0x89, 'P', 'N', 'G', 1, 2, 3}))
+                .isEmpty();
     }
 
     @Test
     void wearsTheColoursOfDayAndNight() throws IOException {
-        assertThat(new Color(drawn(road("motorway"), 12, 2, false).getRGB(100, 128))).isEqualTo(Color.decode(Look.of(false).road()));
-        assertThat(new Color(drawn(road("motorway"), 12, 2, true).getRGB(100, 128))).isEqualTo(Color.decode(Look.of(true).road()));
+        assertThat(new Color(drawn(road("motorway"), 12, 2, false).getRGB(100, 128)))
+                .isEqualTo(Color.decode(Look.of(false).road()));
+        assertThat(new Color(drawn(road("motorway"), 12, 2, true).getRGB(100, 128)))
+                .isEqualTo(Color.decode(Look.of(true).road()));
     }
 
     @ParameterizedTest(name = "{0}, {1}")

@@ -24,8 +24,13 @@ class ConfidenceTest {
     }
 
     private static void report(String name, List<Judged> some) {
-        System.out.printf("  %-24s %6d names, placed %.3f, of those right %.4f, calibration error %.4f%n", name, some.size(),
-                GeneratedTables.placed(some).count() / (double) some.size(), GeneratedTables.right(some), GeneratedTables.calibrationError(some));
+        System.out.printf(
+                "  %-24s %6d names, placed %.3f, of those right %.4f, calibration error %.4f%n",
+                name,
+                some.size(),
+                GeneratedTables.placed(some).count() / (double) some.size(),
+                GeneratedTables.right(some),
+                GeneratedTables.calibrationError(some));
     }
 
     @Test
@@ -42,7 +47,9 @@ class ConfidenceTest {
             heldOut.stream().collect(Collectors.groupingBy(by)).forEach((group, some) -> {
                 report(String.valueOf(group), some);
                 // A table has 150 names: of few, chance alone makes an error.
-                assertThat(GeneratedTables.calibrationError(some)).as("%s", group).isLessThan(0.03 + 0.7 / Math.sqrt(some.size()));
+                assertThat(GeneratedTables.calibrationError(some))
+                        .as("%s", group)
+                        .isLessThan(0.03 + 0.7 / Math.sqrt(some.size()));
                 assertThat(GeneratedTables.right(some)).as("%s", group).isGreaterThan(0.965);
             });
         }
@@ -51,7 +58,9 @@ class ConfidenceTest {
     @Test
     void byReason() {
         for (String reason : List.of("name fits", "one letter off", "towns have this name", "is known, but")) {
-            List<Judged> some = heldOut.stream().filter(j -> j.match().reason().toLowerCase().contains(reason)).toList();
+            List<Judged> some = heldOut.stream()
+                    .filter(j -> j.match().reason().toLowerCase().contains(reason))
+                    .toList();
             report("“" + reason + "”", some);
             assertThat(some).as(reason).hasSizeGreaterThan(100);
             assertThat(GeneratedTables.calibrationError(some)).as(reason).isLessThan(0.06);
@@ -60,7 +69,8 @@ class ConfidenceTest {
 
     @Test
     void ofTownsThatNoListKnowsFewArePlaced() {
-        List<Judged> unlisted = heldOut.stream().filter(j -> j.dirt().equals("in no list")).toList();
+        List<Judged> unlisted =
+                heldOut.stream().filter(j -> j.dirt().equals("in no list")).toList();
         report("in no list", unlisted);
         assertThat(unlisted).hasSizeGreaterThan(500);
         assertThat(GeneratedTables.placed(unlisted).count()).isLessThan(unlisted.size() / 5);
@@ -71,15 +81,23 @@ class ConfidenceTest {
         List<Judged> tuned = GeneratedTables.judge(Kind.CALIBRATED, 7);
         report("calibrated on", tuned);
         assertThat(GeneratedTables.calibrationError(tuned)).isLessThan(0.02);
-        assertThat(GeneratedTables.placed(tuned).filter(j -> j.beside() == Beside.PROVINCE).toList()).hasSizeGreaterThan(2000);
+        assertThat(GeneratedTables.placed(tuned)
+                        .filter(j -> j.beside() == Beside.PROVINCE)
+                        .toList())
+                .hasSizeGreaterThan(2000);
     }
 
     @Test
     void theRestOfTheTableTellsNamesakesApart() {
-        List<Words> spanish = words("Toledo", "Cuenca", "Ciudad Real", "Albacete", "Guadalajara", "Talavera de la Reina", "Tomelloso");
+        List<Words> spanish = words(
+                "Toledo", "Cuenca", "Ciudad Real", "Albacete", "Guadalajara", "Talavera de la Reina", "Tomelloso");
         List<Words> american = words("Toledo", "Perrysburg", "Findlay", "Sandusky", "Ann Arbor", "Ypsilanti");
-        assertThat(new JointPlacer(new NamePlacer(GeneratedTables.ALL)).place(spanish)).extracting(m -> m.place().country()).containsOnly("ES");
-        Match ohio = new JointPlacer(new NamePlacer(GeneratedTables.ALL)).place(american).get(0);
+        assertThat(new JointPlacer(new NamePlacer(GeneratedTables.ALL)).place(spanish))
+                .extracting(m -> m.place().country())
+                .containsOnly("ES");
+        Match ohio = new JointPlacer(new NamePlacer(GeneratedTables.ALL))
+                .place(american)
+                .get(0);
         assertThat(ohio.place().country()).isEqualTo("US");
         assertThat(ohio.reason()).contains("the rest of the table lies near");
     }

@@ -22,8 +22,13 @@ class DecisionsTest {
     void whatIsDecidedHoldsOverWhatIsFoundAndTheRestStays() {
         Table table = csv("town,n", "Soria,1", "Nowhere at all,2", "Burgos,3");
         Place zamora = gazetteer.search("Zamora, Spain", 1).get(0);
-        Decisions decisions = new Decisions(Map.of(new Words("Nowhere at all", null, null), Optional.of(zamora), new Words("Burgos", null, null), Optional.empty()));
-        PlacedTable placed = new TablePlacer(gazetteer, decisions).byName(table, new Placing.ByName("town", null, null));
+        Decisions decisions = new Decisions(Map.of(
+                new Words("Nowhere at all", null, null),
+                Optional.of(zamora),
+                new Words("Burgos", null, null),
+                Optional.empty()));
+        PlacedTable placed =
+                new TablePlacer(gazetteer, decisions).byName(table, new Placing.ByName("town", null, null));
         assertThat(placed.match(0).place().name()).isEqualTo("Soria");
         assertThat(placed.match(1).place()).isEqualTo(zamora);
         assertThat(placed.match(1).state()).isEqualTo(Match.State.PLACED);
@@ -55,7 +60,14 @@ class DecisionsTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"sta marta | santa marta", "vva de la serena | villanueva de la serena", "s joao | san joao", "pto real | puerto real"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "sta marta | santa marta",
+                "vva de la serena | villanueva de la serena",
+                "s joao | san joao",
+                "pto real | puerto real"
+            })
     void abbreviationsAreWrittenOut(String written, String first) {
         assertThat(PlaceNames.writtenOut(written)).first().isEqualTo(first);
     }
@@ -76,16 +88,31 @@ class DecisionsTest {
 
     @Test
     void aRecipeIsSaidInWords() {
-        assertThat(List.of(new Placing.ByName("town", null, "country"), new Placing.ByCoordinates("lat", "lon"), new Placing.ByCoordinates("where", null),
-                new Placing.ByWords("w"), new Placing.ByCode("c"), new Placing.ByTie("kiosk", 3, "code")))
+        assertThat(List.of(
+                        new Placing.ByName("town", null, "country"),
+                        new Placing.ByCoordinates("lat", "lon"),
+                        new Placing.ByCoordinates("where", null),
+                        new Placing.ByWords("w"),
+                        new Placing.ByCode("c"),
+                        new Placing.ByTie("kiosk", 3, "code")))
                 .extracting(Placing::words)
-                .containsExactly("town, country", "the coordinates in lat and lon", "the coordinates in where", "the words in w", "the code in c", "a tie of kiosk to code");
+                .containsExactly(
+                        "town, country",
+                        "the coordinates in lat and lon",
+                        "the coordinates in where",
+                        "the words in w",
+                        "the code in c",
+                        "a tie of kiosk to code");
     }
 
     @Test
     void searchingFindsTheLikeliestFirst() {
-        assertThat(gazetteer.search("Toledo, Ohio", 3)).first().satisfies(p -> assertThat(p.country()).isEqualTo("US"));
-        assertThat(gazetteer.search("Castilla y León", 3)).extracting(Place::level).contains(PlaceLevel.REGION);
+        assertThat(gazetteer.search("Toledo, Ohio", 3))
+                .first()
+                .satisfies(p -> assertThat(p.country()).isEqualTo("US"));
+        assertThat(gazetteer.search("Castilla y León", 3))
+                .extracting(Place::level)
+                .contains(PlaceLevel.REGION);
         assertThat(gazetteer.search("Madrid", 2)).hasSizeLessThanOrEqualTo(2);
         assertThat(gazetteer.search("zzzzzzz", 3)).isEmpty();
     }

@@ -13,9 +13,12 @@ import java.util.Random;
 import java.util.stream.Stream;
 
 /**
- * Tables whose truth is known: towns of a country or of many, written as people write them, with what stands beside them. A part
- * of the small towns is hidden from the placer, so that tables hold places that no list knows, with names as places have them.
- * The constants of placing were set on {@link #CALIBRATED}; {@link #HELD_OUT} has other countries and other kinds of dirt.
+ * Tables whose truth is known: towns of a country or of many, written as people write them, with what stands beside
+ * them. A part
+ * of the small towns is hidden from the placer, so that tables hold places that no list knows, with names as places
+ * have them.
+ * The constants of placing were set on {@link #CALIBRATED}; {@link #HELD_OUT} has other countries and other kinds of
+ * dirt.
  */
 final class GeneratedTables {
 
@@ -24,9 +27,19 @@ final class GeneratedTables {
 
     /** Countries, and how their names are written. */
     enum Kind {
-        CALIBRATED(List.of("ES", "PT", "US", "FR", "DE", "GB", "BR", "MX", "IN", "IT"), List.of("slip", "slip", "accents", "capitals", "swapped")),
-        HELD_OUT(List.of("PL", "TR", "AR", "AU", "NG", "NL", "SE", "CA", "PH", "RO", "ID", "ZA", "CO", "CZ", "JP"),
-                List.of("a double letter once", "read by a machine", "City of", "lower case", "decoded wrongly", "blanks left out", "postcode"));
+        CALIBRATED(
+                List.of("ES", "PT", "US", "FR", "DE", "GB", "BR", "MX", "IN", "IT"),
+                List.of("slip", "slip", "accents", "capitals", "swapped")),
+        HELD_OUT(
+                List.of("PL", "TR", "AR", "AU", "NG", "NL", "SE", "CA", "PH", "RO", "ID", "ZA", "CO", "CZ", "JP"),
+                List.of(
+                        "a double letter once",
+                        "read by a machine",
+                        "City of",
+                        "lower case",
+                        "decoded wrongly",
+                        "blanks left out",
+                        "postcode"));
 
         final List<String> countries;
         final List<String> dirt;
@@ -68,39 +81,55 @@ final class GeneratedTables {
         Random random = new Random(seed);
         List<Judged> judged = new ArrayList<>();
         for (String country : kind.countries) {
-            for (Beside beside : Beside.values()) for (int i = 0; i < 2; i++) judged.addAll(place(kind, country, beside, random));
+            for (Beside beside : Beside.values())
+                for (int i = 0; i < 2; i++) judged.addAll(place(kind, country, beside, random));
         }
-        for (int i = 0; i < 3; i++) for (Beside beside : List.of(Beside.NOTHING, Beside.COUNTRY)) judged.addAll(place(kind, WORLD, beside, random));
+        for (int i = 0; i < 3; i++)
+            for (Beside beside : List.of(Beside.NOTHING, Beside.COUNTRY))
+                judged.addAll(place(kind, WORLD, beside, random));
         return judged;
     }
 
     private static List<Judged> place(Kind kind, String country, Beside beside, Random random) {
         List<Row> rows = table(kind, country, beside, random);
-        List<Match> matches = new JointPlacer(new NamePlacer(KNOWN)).place(rows.stream().map(Row::words).toList());
+        List<Match> matches = new JointPlacer(new NamePlacer(KNOWN))
+                .place(rows.stream().map(Row::words).toList());
         List<Judged> judged = new ArrayList<>();
         for (int i = 0; i < rows.size(); i++) {
             Place truth = rows.get(i).truth;
             Place found = matches.get(i).place();
-            judged.add(new Judged(matches.get(i), truth != null && found != null && found.metresTo(truth) < 6000, beside, country, rows.get(i).dirt));
+            judged.add(new Judged(
+                    matches.get(i),
+                    truth != null && found != null && found.metresTo(truth) < 6000,
+                    beside,
+                    country,
+                    rows.get(i).dirt));
         }
         return judged;
     }
 
     private static List<Row> table(Kind kind, String country, Beside beside, Random random) {
-        List<Place> pool = country.equals(WORLD) ? kind.countries.stream().flatMap(c -> towns(c).stream()).toList() : towns(country);
+        List<Place> pool = country.equals(WORLD)
+                ? kind.countries.stream().flatMap(c -> towns(c).stream()).toList()
+                : towns(country);
         boolean byPeople = random.nextBoolean();
         boolean clean = random.nextInt(3) == 0;
         double[] until = new double[pool.size()];
         double sum = 0;
-        for (int i = 0; i < until.length; i++) until[i] = sum += byPeople ? Math.pow(pool.get(i).population() + 200, 0.7) : 1;
+        for (int i = 0; i < until.length; i++)
+            until[i] = sum += byPeople ? Math.pow(pool.get(i).population() + 200, 0.7) : 1;
         List<Row> rows = new ArrayList<>();
         for (int i = 0; i < ROWS; i++) {
             int at = Arrays.binarySearch(until, random.nextDouble() * sum);
             Place town = pool.get(Math.min(pool.size() - 1, at < 0 ? -at - 1 : at));
             boolean madeUp = !clean && random.nextInt(40) == 0;
             String dirt = clean || random.nextInt(10) >= 6 ? "none" : kind.dirt.get(random.nextInt(kind.dirt.size()));
-            String name = madeUp ? madeUp(random) : dirt.equals("none") ? town.name() : written(town.name(), dirt, random);
-            rows.add(new Row(words(name, town, beside), madeUp || isHidden(town) ? null : town, madeUp || isHidden(town) ? "in no list" : dirt));
+            String name =
+                    madeUp ? madeUp(random) : dirt.equals("none") ? town.name() : written(town.name(), dirt, random);
+            rows.add(new Row(
+                    words(name, town, beside),
+                    madeUp || isHidden(town) ? null : town,
+                    madeUp || isHidden(town) ? "in no list" : dirt));
         }
         return rows;
     }
@@ -132,7 +161,8 @@ final class GeneratedTables {
             case "read by a machine" -> misread(name, random);
             case "City of" -> "City of " + name;
             case "lower case" -> name.toLowerCase(Locale.ROOT);
-            case "decoded wrongly" -> new String(name.getBytes(StandardCharsets.UTF_8), Charset.forName("windows-1252"));
+            case "decoded wrongly" ->
+                new String(name.getBytes(StandardCharsets.UTF_8), Charset.forName("windows-1252"));
             case "blanks left out" -> name.replace(" ", "");
             case "postcode" -> 10_000 + random.nextInt(80_000) + " " + name;
             default -> throw new IllegalArgumentException(dirt);
@@ -160,25 +190,37 @@ final class GeneratedTables {
 
     private static String swapped(String name) {
         String[] words = name.split(" ");
-        return words.length < 2 ? name : words[words.length - 1] + " " + String.join(" ", Arrays.copyOf(words, words.length - 1));
+        return words.length < 2
+                ? name
+                : words[words.length - 1] + " " + String.join(" ", Arrays.copyOf(words, words.length - 1));
     }
 
     private static String madeUp(Random random) {
-        String[] heads = {"Villa", "Fonte", "Monte", "Rio", "Casta", "Pena", "Santa ", "Torre", "Alde", "Bel", "North", "Green", "Ober", "Saint "};
-        String[] tails = {"zumbra", "gorda", "lexia", "quera", "miron", "pardal", "tesca", "vento", "clara", "nova", "field", "burg", "ton", "dorf"};
+        String[] heads = {
+            "Villa", "Fonte", "Monte", "Rio", "Casta", "Pena", "Santa ", "Torre", "Alde", "Bel", "North", "Green",
+            "Ober", "Saint "
+        };
+        String[] tails = {
+            "zumbra", "gorda", "lexia", "quera", "miron", "pardal", "tesca", "vento", "clara", "nova", "field", "burg",
+            "ton", "dorf"
+        };
         return heads[random.nextInt(heads.length)] + tails[random.nextInt(tails.length)];
     }
 
     /**
-     * The expected calibration error (Naeini, Cooper and Hauskrecht 2015): how far what was said lies from what was right, over ten
+     * The expected calibration error (Naeini, Cooper and Hauskrecht 2015): how far what was said lies from what was
+     * right, over ten
      * equal steps of confidence, weighed by their matches.
      */
     static double calibrationError(List<Judged> judged) {
-        List<Judged> found = judged.stream().filter(j -> j.match.place() != null).toList();
+        List<Judged> found =
+                judged.stream().filter(j -> j.match.place() != null).toList();
         double error = 0;
         for (int step = 0; step < 10; step++) {
             int s = step;
-            List<Judged> in = found.stream().filter(j -> Math.min(9, (int) (j.match.confidence() * 10)) == s).toList();
+            List<Judged> in = found.stream()
+                    .filter(j -> Math.min(9, (int) (j.match.confidence() * 10)) == s)
+                    .toList();
             double said = in.stream().mapToDouble(j -> j.match.confidence()).sum();
             error += Math.abs(said - in.stream().filter(Judged::right).count());
         }

@@ -17,6 +17,10 @@ public record HeldOut(int names, double placed, double right, double calibration
     /** Makes the tables and judges them; the same each time. */
     public static HeldOut judge() {
         List<Judged> judged = GeneratedTables.judge(Kind.HELD_OUT, 20261126);
-        return new HeldOut(judged.size(), GeneratedTables.placed(judged).count() / (double) judged.size(), GeneratedTables.right(judged), GeneratedTables.calibrationError(judged));
+        return new HeldOut(
+                judged.size(),
+                GeneratedTables.placed(judged).count() / (double) judged.size(),
+                GeneratedTables.right(judged),
+                GeneratedTables.calibrationError(judged));
     }
 }

@@ -24,13 +24,25 @@ class NamePlacerTest {
 
         @ParameterizedTest(name = "{0} in {1} is {2}")
         @CsvSource({
-            "Soria, Soria, Soria", "SORIA, soria, Soria", "Avila, Avila, Ávila", "ávila, Ávila, Ávila", "Logrono, La Rioja, Logroño",
-            "A Coruña, A Coruña, A Coruña", "La Coruña, La Coruña, A Coruña", "Coruña, Coruña, A Coruña", "'Coruña, A', Coruña, A Coruña",
-            "Lerida, Lleida, Lleida", "Elx, Alicante, Elche", "Donostia, Gipuzkoa, San Sebastián", "l'hospitalet de llobregat, barcelona, L'Hospitalet de Llobregat"})
+            "Soria, Soria, Soria",
+            "SORIA, soria, Soria",
+            "Avila, Avila, Ávila",
+            "ávila, Ávila, Ávila",
+            "Logrono, La Rioja, Logroño",
+            "A Coruña, A Coruña, A Coruña",
+            "La Coruña, La Coruña, A Coruña",
+            "Coruña, Coruña, A Coruña",
+            "'Coruña, A', Coruña, A Coruña",
+            "Lerida, Lleida, Lleida",
+            "Elx, Alicante, Elche",
+            "Donostia, Gipuzkoa, San Sebastián",
+            "l'hospitalet de llobregat, barcelona, L'Hospitalet de Llobregat"
+        })
         void accentsCaseArticlesAndCoOfficialNames(String town, String province, String expected) {
             Match match = place(town, province, null);
             assertThat(match.state()).as(match.reason()).isEqualTo(Match.State.PLACED);
-            assertThat(PlaceNames.fold(match.place().name())).contains(PlaceNames.fold(expected).substring(0, 4));
+            assertThat(PlaceNames.fold(match.place().name()))
+                    .contains(PlaceNames.fold(expected).substring(0, 4));
             assertThat(match.place().country()).isEqualTo("ES");
         }
 
@@ -74,7 +86,10 @@ class NamePlacerTest {
             Match match = place("Toledo", null, null);
             assertThat(match.state()).isEqualTo(Match.State.DOUBTFUL);
             assertThat(match.confidence()).isLessThan(0.6);
-            assertThat(java.util.stream.Stream.concat(java.util.stream.Stream.of(match.place()), match.runnersUp().stream())).extracting(Place::country).contains("US", "ES");
+            assertThat(java.util.stream.Stream.concat(
+                            java.util.stream.Stream.of(match.place()), match.runnersUp().stream()))
+                    .extracting(Place::country)
+                    .contains("US", "ES");
             assertThat(match.reason()).contains("towns have this name");
         }
 

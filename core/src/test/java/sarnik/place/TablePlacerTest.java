@@ -13,12 +13,20 @@ import sarnik.table.Table;
 class TablePlacerTest {
 
     private final TablePlacer placer = new TablePlacer(Gazetteer.shipped());
-    private final Table kiosks = csv("code,town,province", "K1,Soria,Soria", "K2,Palencia,Palencia", "K3,Soria,Soria", "K4,Nowhere at all,Soria", "K5,,Soria");
+    private final Table kiosks = csv(
+            "code,town,province",
+            "K1,Soria,Soria",
+            "K2,Palencia,Palencia",
+            "K3,Soria,Soria",
+            "K4,Nowhere at all,Soria",
+            "K5,,Soria");
 
     @Test
     void everyRowGetsThePlaceOfItsWords() {
         PlacedTable placed = placer.byName(kiosks, new Placing.ByName("town", "province", null));
-        assertThat(placed.table().column(PlacedTable.PLACE).text(0)).isEqualTo(placed.table().column(PlacedTable.PLACE).text(2)).isNotNull();
+        assertThat(placed.table().column(PlacedTable.PLACE).text(0))
+                .isEqualTo(placed.table().column(PlacedTable.PLACE).text(2))
+                .isNotNull();
         assertThat(placed.table().column(PlacedTable.PROVINCE).text(1)).isEqualTo("Palencia");
         assertThat(placed.table().column(PlacedTable.COUNTRY).text(1)).isEqualTo("Spain");
         assertThat(placed.table().column(PlacedTable.PLACE).isMissing(3)).isTrue();
@@ -41,8 +49,12 @@ class TablePlacerTest {
         Table refills = csv("kiosk,litres", "K1,3", "K2,4", "K4,5", "K9,6", ",7");
         PlacedTable tied = placer.byTie(refills, "kiosk", placed, "code");
         assertThat(tied.table().column(PlacedTable.PROVINCE).text(1)).isEqualTo("Palencia");
-        assertThat(tied.finds()).extracting(f -> f.match().reason())
-                .contains("The tied row “K4” is itself unplaced.", "No row over there has “K9”.", "The value is missing.");
+        assertThat(tied.finds())
+                .extracting(f -> f.match().reason())
+                .contains(
+                        "The tied row “K4” is itself unplaced.",
+                        "No row over there has “K9”.",
+                        "The value is missing.");
     }
 
     @Test
@@ -55,8 +67,10 @@ class TablePlacerTest {
 
     @Test
     void aRecipeThatDoesNotFitIsRefused() {
-        assertThatThrownBy(() -> placer.byName(kiosks, new Placing.ByName(null, null, null))).hasMessageContaining("No column");
-        assertThatThrownBy(() -> placer.byName(kiosks, new Placing.ByName("pueblo", null, null))).hasMessageContaining("“pueblo”");
+        assertThatThrownBy(() -> placer.byName(kiosks, new Placing.ByName(null, null, null)))
+                .hasMessageContaining("No column");
+        assertThatThrownBy(() -> placer.byName(kiosks, new Placing.ByName("pueblo", null, null)))
+                .hasMessageContaining("“pueblo”");
     }
 
     @Test
@@ -64,8 +78,10 @@ class TablePlacerTest {
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
         assertThat(guess.guess(csv("name,town,province,country", "a,Soria,Soria,Spain", "b,Braga,Braga,Portugal")))
                 .contains(new Placing.ByName("town", "province", "country"));
-        assertThat(guess.guess(csv("Localidad;Provincia;x", "Soria;Soria;1", "Béjar;Salamanca;2"))).contains(new Placing.ByName("Localidad", "Provincia", null));
-        assertThat(guess.guess(csv("provincia,cases", "Soria,1", "Zamora,2"))).contains(new Placing.ByName(null, "provincia", null));
+        assertThat(guess.guess(csv("Localidad;Provincia;x", "Soria;Soria;1", "Béjar;Salamanca;2")))
+                .contains(new Placing.ByName("Localidad", "Provincia", null));
+        assertThat(guess.guess(csv("provincia,cases", "Soria,1", "Zamora,2")))
+                .contains(new Placing.ByName(null, "provincia", null));
         assertThat(guess.guess(csv("a,b", "x1,1", "x2,2")).isEmpty()).isTrue();
     }
 
@@ -101,29 +117,46 @@ class TablePlacerTest {
     @Test
     void originAndDestinationAreGuessedByCodesAndByCoordinatesToo() {
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
-        assertThat(guess.guess(csv("from,to,t", "ES,PT,3", "FR,ES,4", "DE,PT,5"))).contains(new Placing.FromTo(new Placing.ByCode("from"), new Placing.ByCode("to")));
+        assertThat(guess.guess(csv("from,to,t", "ES,PT,3", "FR,ES,4", "DE,PT,5")))
+                .contains(new Placing.FromTo(new Placing.ByCode("from"), new Placing.ByCode("to")));
         Table hours = csv("shop,from,to", "a,9,17", "b,10,18", "c,8,14");
         assertThat(guess.guess(hours)).as("hours are no provinces").isEmpty();
-        Table flights = csv("origin_lat,origin_lon,dest,to_lat,to_lon", "41.764,-2.469,Lugo,43.012,-7.556", "40.417,-3.704,Soria,41.764,-2.469");
+        Table flights = csv(
+                "origin_lat,origin_lon,dest,to_lat,to_lon",
+                "41.764,-2.469,Lugo,43.012,-7.556",
+                "40.417,-3.704,Soria,41.764,-2.469");
         Placing by = guess.guess(flights).orElseThrow();
-        assertThat(by).isEqualTo(new Placing.FromTo(new Placing.ByCoordinates("origin_lat", "origin_lon"), new Placing.ByCoordinates("to_lat", "to_lon")));
+        assertThat(by)
+                .isEqualTo(new Placing.FromTo(
+                        new Placing.ByCoordinates("origin_lat", "origin_lon"),
+                        new Placing.ByCoordinates("to_lat", "to_lon")));
         PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(flights, by);
         assertThat(placed.match(0).place().name()).isEqualTo("Lugo");
         assertThat(placed.origin().match(0).place().name()).isEqualTo("Soria");
-        assertThat(guess.guess(csv("from_lat,from_lon", "41.764,-2.469"))).as("one end is a place").contains(new Placing.ByCoordinates("from_lat", "from_lon"));
+        assertThat(guess.guess(csv("from_lat,from_lon", "41.764,-2.469")))
+                .as("one end is a place")
+                .contains(new Placing.ByCoordinates("from_lat", "from_lon"));
     }
 
     @Test
     @DisplayName("rows from one place to another have two placings, and the worse end counts")
     void fromOnePlaceToAnother() {
-        Table table = csv("depot,destination,pieces", "\"Soria, Spain\",\"Zamora, Spain\",3", "\"Lugo, Spain\",\"Nowhere at all, Spain\",4", "\"Burgos, Spain\",\"Teruel, Spain\",5");
+        Table table = csv(
+                "depot,destination,pieces",
+                "\"Soria, Spain\",\"Zamora, Spain\",3",
+                "\"Lugo, Spain\",\"Nowhere at all, Spain\",4",
+                "\"Burgos, Spain\",\"Teruel, Spain\",5");
         Placing guess = new PlacingGuess(Gazetteer.shipped()).guess(table).orElseThrow();
-        assertThat(guess).isEqualTo(new Placing.FromTo(new Placing.ByWords("depot"), new Placing.ByWords("destination")));
+        assertThat(guess)
+                .isEqualTo(new Placing.FromTo(new Placing.ByWords("depot"), new Placing.ByWords("destination")));
         assertThat(guess.words()).isEqualTo("from the words in depot to the words in destination");
         PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(table, guess);
         assertThat(placed.match(0).place().name()).isEqualTo("Zamora");
         assertThat(placed.origin().match(0).place().name()).isEqualTo("Soria");
-        assertThat(placed.places().get(placed.table().column(PlacedTable.ORIGIN).text(2)).name()).isEqualTo("Burgos");
+        assertThat(placed.places()
+                        .get(placed.table().column(PlacedTable.ORIGIN).text(2))
+                        .name())
+                .isEqualTo("Burgos");
         assertThat(placed.rows(Match.State.UNPLACED)).isEqualTo(1);
         assertThat(placed.allFinds()).hasSize(6);
     }

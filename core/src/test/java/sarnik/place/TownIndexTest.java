@@ -21,19 +21,25 @@ class TownIndexTest {
     void isTheOneThatALookAtAllOfThemFinds() {
         Random random = new Random(7);
         List<Place> towns = new ArrayList<>();
-        for (int i = 0; i < 2000; i++) towns.add(town("t" + i, random.nextDouble() * 360 - 180, Math.toDegrees(Math.asin(random.nextDouble() * 2 - 1))));
+        for (int i = 0; i < 2000; i++)
+            towns.add(town(
+                    "t" + i, random.nextDouble() * 360 - 180, Math.toDegrees(Math.asin(random.nextDouble() * 2 - 1))));
         TownIndex index = new TownIndex(towns);
         for (int i = 0; i < 2000; i++) {
             Place point = town("p", random.nextDouble() * 360 - 180, random.nextDouble() * 180 - 90);
             double within = 20_000 + random.nextInt(2_000_000);
-            Optional<Place> expected = towns.stream().min(Comparator.comparingDouble(point::metresTo)).filter(t -> point.metresTo(t) <= within);
-            assertThat(index.nearest(point.lon(), point.lat(), within).map(Place::id)).isEqualTo(expected.map(Place::id));
+            Optional<Place> expected = towns.stream()
+                    .min(Comparator.comparingDouble(point::metresTo))
+                    .filter(t -> point.metresTo(t) <= within);
+            assertThat(index.nearest(point.lon(), point.lat(), within).map(Place::id))
+                    .isEqualTo(expected.map(Place::id));
         }
     }
 
     @Test
     void isFoundAcrossTheDateLineAndAtThePole() {
-        TownIndex index = new TownIndex(List.of(town("east", 179.9, 10), town("far", 170, 10), town("north", 90, 89.9)));
+        TownIndex index =
+                new TownIndex(List.of(town("east", 179.9, 10), town("far", 170, 10), town("north", 90, 89.9)));
         assertThat(index.nearest(-179.9, 10, 100_000)).map(Place::id).contains("east");
         assertThat(index.nearest(-90, 89.95, 50_000)).map(Place::id).contains("north");
         assertThat(index.nearest(0, 0, 1_000_000)).isEmpty();

@@ -26,27 +26,40 @@ class ArrangementTest {
         int groups = random.nextInt(40);
         long keySpace = random.nextBoolean() ? 1000 : Long.MAX_VALUE / 2;
         long[] keys = random.longs(0, keySpace).distinct().limit(groups).toArray();
-        double[] values = IntStream.range(0, groups).mapToDouble(i -> random.nextInt(6) == 0 ? Double.NaN : random.nextInt(5)).toArray();
-        Optional<Rank> rank = random.nextBoolean() ? Optional.of(new Rank(0, Rank.End.values()[random.nextInt(2)], 1 + random.nextInt(8), random.nextBoolean())) : Optional.empty();
+        double[] values = IntStream.range(0, groups)
+                .mapToDouble(i -> random.nextInt(6) == 0 ? Double.NaN : random.nextInt(5))
+                .toArray();
+        Optional<Rank> rank = random.nextBoolean()
+                ? Optional.of(
+                        new Rank(0, Rank.End.values()[random.nextInt(2)], 1 + random.nextInt(8), random.nextBoolean()))
+                : Optional.empty();
         Sort sort = random.nextBoolean() ? new Sort(-1, random.nextBoolean()) : new Sort(0, random.nextBoolean());
         int limit = random.nextBoolean() ? 5 : Integer.MAX_VALUE;
 
-        int[] found = new Arrangement(keys, keySpace, List.of(values)).arrange(query(rank, sort, limit), new ArrayList<>());
+        int[] found =
+                new Arrangement(keys, keySpace, List.of(values)).arrange(query(rank, sort, limit), new ArrayList<>());
 
         assertThat(found).containsExactly(plainly(keys, values, rank, sort, limit));
     }
 
     private static int[] plainly(long[] keys, double[] values, Optional<Rank> rank, Sort sort, int limit) {
         Comparator<Integer> byKey = Comparator.comparingLong(g -> keys[g]);
-        List<Integer> order = new ArrayList<>(IntStream.range(0, keys.length).boxed().toList());
+        List<Integer> order =
+                new ArrayList<>(IntStream.range(0, keys.length).boxed().toList());
         if (rank.isPresent()) {
             order.removeIf(g -> Double.isNaN(values[g]));
             order.sort(byValue(values, rank.get().end() == Rank.End.TOP).thenComparing(byKey));
             int kept = Math.min(order.size(), rank.get().count());
-            while (rank.get().keepTies() && kept > 0 && kept < order.size() && values[order.get(kept)] == values[order.get(kept - 1)]) kept++;
+            while (rank.get().keepTies()
+                    && kept > 0
+                    && kept < order.size()
+                    && values[order.get(kept)] == values[order.get(kept - 1)]) kept++;
             order = new ArrayList<>(order.subList(0, kept));
         }
-        order.sort(sort.measure() < 0 ? (sort.descending() ? byKey.reversed() : byKey) : byValue(values, sort.descending()).thenComparing(byKey));
+        order.sort(
+                sort.measure() < 0
+                        ? (sort.descending() ? byKey.reversed() : byKey)
+                        : byValue(values, sort.descending()).thenComparing(byKey));
         return order.stream().limit(limit).mapToInt(g -> g).toArray();
     }
 
@@ -60,9 +73,12 @@ class ArrangementTest {
     void whatRankAndLimitTakeAwayAreSteps() {
         List<RowTrail.Step> steps = new ArrayList<>();
         double[] values = {5, 3, 9, 1};
-        int[] found = new Arrangement(new long[] {0, 1, 2, 3}, 4, List.of(values)).arrange(query(Optional.of(new Rank(0, Rank.End.TOP, 3, false)), new Sort(0, true), 2), steps);
+        int[] found = new Arrangement(new long[] {0, 1, 2, 3}, 4, List.of(values))
+                .arrange(query(Optional.of(new Rank(0, Rank.End.TOP, 3, false)), new Sort(0, true), 2), steps);
         assertThat(found).containsExactly(2, 0);
-        assertThat(steps).extracting(RowTrail.Step::words).containsExactly("Only the top 3 by number of rows", "Only the first 2");
+        assertThat(steps)
+                .extracting(RowTrail.Step::words)
+                .containsExactly("Only the top 3 by number of rows", "Only the first 2");
         assertThat(steps).extracting(RowTrail.Step::left).containsExactly(3L, 2L);
     }
 
@@ -71,10 +87,13 @@ class ArrangementTest {
         Random random = new Random(seed);
         int rows = 1 + random.nextInt(3000);
         int groups = 1 + random.nextInt(20);
-        long[] column = IntStream.range(0, rows).mapToLong(i -> random.nextInt(9) == 0 ? sarnik.table.WholeColumn.MISSING : random.nextInt(200)).toArray();
+        long[] column = IntStream.range(0, rows)
+                .mapToLong(i -> random.nextInt(9) == 0 ? sarnik.table.WholeColumn.MISSING : random.nextInt(200))
+                .toArray();
         KeyCoder coder = KeyCoder.of(new sarnik.table.WholeColumn(column));
         int[] selection = IntStream.range(0, rows).toArray();
-        int[] groupOf = IntStream.range(0, rows).map(i -> random.nextInt(groups)).toArray();
+        int[] groupOf =
+                IntStream.range(0, rows).map(i -> random.nextInt(groups)).toArray();
         DistinctTally bits = new DistinctTally(coder, groups);
         DistinctTally pairs = new DistinctTally(coder, -1);
         int half = rows / 2;
@@ -86,7 +105,11 @@ class ArrangementTest {
         double[] expected = new double[groups];
         for (int g = 0; g < groups; g++) {
             int wanted = g;
-            expected[g] = IntStream.range(0, rows).filter(i -> groupOf[i] == wanted && column[i] != sarnik.table.WholeColumn.MISSING).mapToLong(i -> column[i]).distinct().count();
+            expected[g] = IntStream.range(0, rows)
+                    .filter(i -> groupOf[i] == wanted && column[i] != sarnik.table.WholeColumn.MISSING)
+                    .mapToLong(i -> column[i])
+                    .distinct()
+                    .count();
         }
         assertThat(bits.results(groups)).containsExactly(expected);
         assertThat(pairs.results(groups)).containsExactly(expected);

@@ -27,29 +27,56 @@ class EngineAgainstPlainJavaTest {
     private final QueryEngine engine = new InMemoryEngine();
 
     @Property(tries = 25)
-    void groupedSumsCountsAndDistinctCounts(@ForAll @IntRange(min = 1, max = 700_000) int rows, @ForAll @IntRange(min = 1, max = 90_000) int keys, @ForAll long seed) {
+    void groupedSumsCountsAndDistinctCounts(
+            @ForAll @IntRange(min = 1, max = 700_000) int rows,
+            @ForAll @IntRange(min = 1, max = 90_000) int keys,
+            @ForAll long seed) {
         Random random = new Random(seed);
-        int[] town = IntStream.range(0, rows).map(i -> random.nextInt(keys + 1) - 1).toArray();
-        long[] pieces = IntStream.range(0, rows).mapToLong(i -> random.nextInt(10) == 0 ? WholeColumn.MISSING : random.nextInt(50)).toArray();
-        double[] litres = IntStream.range(0, rows).mapToDouble(i -> random.nextInt(8) == 0 ? Double.NaN : random.nextInt(1000) / 4.0).toArray();
+        int[] town =
+                IntStream.range(0, rows).map(i -> random.nextInt(keys + 1) - 1).toArray();
+        long[] pieces = IntStream.range(0, rows)
+                .mapToLong(i -> random.nextInt(10) == 0 ? WholeColumn.MISSING : random.nextInt(50))
+                .toArray();
+        double[] litres = IntStream.range(0, rows)
+                .mapToDouble(i -> random.nextInt(8) == 0 ? Double.NaN : random.nextInt(1000) / 4.0)
+                .toArray();
         List<String> names = IntStream.range(0, keys).mapToObj(i -> "town " + i).toList();
         Map<String, Column> columns = new LinkedHashMap<>();
         columns.put("town", new CodedColumn(ColumnType.TEXT, Codes.of(town, rows, keys), names));
         columns.put("pieces", new WholeColumn(pieces));
         columns.put("litres", new DecimalColumn(litres));
-        Frame frame = engine.answer(new Table(columns), Query.of(
-                List.of(new Stage("some", List.of(new Condition.Between("litres", "20", "200")))), List.of("town"),
-                List.of(Measure.ROWS, new Measure(Summary.SUM, "litres"), new Measure(Summary.DISTINCT, "pieces"), new Measure(Summary.MAXIMUM, "pieces"))));
+        Frame frame = engine.answer(
+                new Table(columns),
+                Query.of(
+                        List.of(new Stage("some", List.of(new Condition.Between("litres", "20", "200")))),
+                        List.of("town"),
+                        List.of(
+                                Measure.ROWS,
+                                new Measure(Summary.SUM, "litres"),
+                                new Measure(Summary.DISTINCT, "pieces"),
+                                new Measure(Summary.MAXIMUM, "pieces"))));
 
-        Map<Integer, List<Integer>> groups = IntStream.range(0, rows).filter(i -> litres[i] >= 20 && litres[i] <= 200).boxed().collect(Collectors.groupingBy(i -> town[i]));
+        Map<Integer, List<Integer>> groups = IntStream.range(0, rows)
+                .filter(i -> litres[i] >= 20 && litres[i] <= 200)
+                .boxed()
+                .collect(Collectors.groupingBy(i -> town[i]));
         assertThat(frame.size()).isEqualTo(groups.size());
         for (int g = 0; g < frame.size(); g++) {
             String key = frame.key(0, g);
             List<Integer> members = groups.get(key == null ? -1 : Integer.parseInt(key.substring(5)));
             assertThat(frame.value(0, g)).isEqualTo(members.size());
-            assertThat(frame.value(1, g)).isCloseTo(members.stream().mapToDouble(i -> litres[i]).sum(), within(1e-6));
-            assertThat(frame.value(2, g)).isEqualTo(members.stream().map(i -> pieces[i]).filter(p -> p != WholeColumn.MISSING).distinct().count());
-            double most = members.stream().mapToDouble(i -> pieces[i] == WholeColumn.MISSING ? Double.NEGATIVE_INFINITY : pieces[i]).max().orElseThrow();
+            assertThat(frame.value(1, g))
+                    .isCloseTo(members.stream().mapToDouble(i -> litres[i]).sum(), within(1e-6));
+            assertThat(frame.value(2, g))
+                    .isEqualTo(members.stream()
+                            .map(i -> pieces[i])
+                            .filter(p -> p != WholeColumn.MISSING)
+                            .distinct()
+                            .count());
+            double most = members.stream()
+                    .mapToDouble(i -> pieces[i] == WholeColumn.MISSING ? Double.NEGATIVE_INFINITY : pieces[i])
+                    .max()
+                    .orElseThrow();
             if (Double.isInfinite(most)) assertThat(frame.value(3, g)).isNaN();
             else assertThat(frame.value(3, g)).isEqualTo(most);
         }

@@ -16,7 +16,10 @@ import sarnik.table.WholeColumn;
 @DisplayName("Values gathered by group")
 class GatherTallyTest {
 
-    /** Expected by hand, from the definitions in ISO/IEC 9075-2, 10.9: between the two neighbours, or the first that reaches the share. */
+    /**
+     * Expected by hand, from the definitions in ISO/IEC 9075-2, 10.9: between the two neighbours, or the first that
+     * reaches the share.
+     */
     @ParameterizedTest(name = "{0} of 1 2 3 10: between {1}, of the values {2}")
     @CsvSource({"0, 1, 1", "0.25, 1.75, 1", "0.5, 2.5, 2", "0.75, 4.75, 3", "0.9, 7.9, 10", "1, 10, 10"})
     void percentiles(double share, double between, double ofValues) {
@@ -35,7 +38,9 @@ class GatherTallyTest {
     void spreadIsThatOfASample() {
         assertThat(GatherTally.variance(new double[] {2, 4, 4, 4, 5, 5, 7, 9})).isCloseTo(32 / 7.0, within(1e-12));
         assertThat(GatherTally.variance(new double[] {3})).isNaN();
-        assertThat(GatherTally.variance(new double[] {1e9 + 4, 1e9 + 7, 1e9 + 13, 1e9 + 16})).as("far from zero").isEqualTo(30);
+        assertThat(GatherTally.variance(new double[] {1e9 + 4, 1e9 + 7, 1e9 + 13, 1e9 + 16}))
+                .as("far from zero")
+                .isEqualTo(30);
     }
 
     @Test
@@ -47,7 +52,9 @@ class GatherTallyTest {
     @Test
     void groupsGetTheirOwnValuesWhateverTheOrderAndTheSegments() {
         Random random = new Random(9);
-        double[] values = random.doubles(5000).map(v -> v < 0.1 ? Double.NaN : Math.floor(v * 20)).toArray();
+        double[] values = random.doubles(5000)
+                .map(v -> v < 0.1 ? Double.NaN : Math.floor(v * 20))
+                .toArray();
         int[] groups = random.ints(5000, 0, 7).toArray();
         GatherTally whole = new GatherTally(new DecimalColumn(values));
         whole.add(IntStream.range(0, 5000).toArray(), groups, 5000);
@@ -61,7 +68,11 @@ class GatherTallyTest {
         double[] expected = new double[8];
         for (int g = 0; g < 7; g++) {
             int group = g;
-            double[] own = IntStream.range(0, 5000).filter(i -> groups[i] == group && !Double.isNaN(values[i])).mapToDouble(i -> values[i]).sorted().toArray();
+            double[] own = IntStream.range(0, 5000)
+                    .filter(i -> groups[i] == group && !Double.isNaN(values[i]))
+                    .mapToDouble(i -> values[i])
+                    .sorted()
+                    .toArray();
             expected[g] = Arrays.stream(own).sum();
         }
         expected[7] = Double.NaN;

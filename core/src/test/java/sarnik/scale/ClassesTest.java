@@ -43,7 +43,9 @@ class ClassesTest {
 
         @Test
         void leaveOutBreaksBeyondTheValues() {
-            assertThat(breaks(Method.ABOUT_THE_MEAN, VALUES, 8)).as("-1 and 1 lie below all values, 9 and 11 above").containsExactly(3, 5, 7);
+            assertThat(breaks(Method.ABOUT_THE_MEAN, VALUES, 8))
+                    .as("-1 and 1 lie below all values, 9 and 11 above")
+                    .containsExactly(3, 5, 7);
         }
     }
 
@@ -52,19 +54,31 @@ class ClassesTest {
     class RoundNumbers {
 
         @ParameterizedTest(name = "{0} in up to {1}: {2}")
-        @CsvSource({"0 97, 5, 20 40 60 80", "3 97, 10, 10 20 30 40 50 60 70 80 90", "0 1, 4, 0.25 0.5 0.75", "0.1 0.95, 10, 0.1 0.2 0.3 0.4 0.5 0.6 0.7 0.8 0.9", "-7 8, 4, -5 0 5", "1234 9876, 4, 2500 5000 7500",
-            "0.012 0.031, 4, 0.015 0.02 0.025 0.03", "0 1000000, 2, 500000"})
+        @CsvSource({
+            "0 97, 5, 20 40 60 80",
+            "3 97, 10, 10 20 30 40 50 60 70 80 90",
+            "0 1, 4, 0.25 0.5 0.75",
+            "0.1 0.95, 10, 0.1 0.2 0.3 0.4 0.5 0.6 0.7 0.8 0.9",
+            "-7 8, 4, -5 0 5",
+            "1234 9876, 4, 2500 5000 7500",
+            "0.012 0.031, 4, 0.015 0.02 0.025 0.03",
+            "0 1000000, 2, 500000"
+        })
         void stepByOneTwoTwoAndAHalfOrFive(String values, int count, String expected) {
             double[] found = breaks(Method.ROUND_NUMBERS, values, count);
             double[] wanted = numbers(expected);
             assertThat(found.length).as(Arrays.toString(found)).isLessThan(count);
             if (found.length == wanted.length) assertThat(found).containsExactly(wanted, within(1e-12));
-            else assertThat(found).as("a wider step, where that many classes would be too many").hasSizeLessThan(wanted.length);
+            else
+                assertThat(found)
+                        .as("a wider step, where that many classes would be too many")
+                        .hasSizeLessThan(wanted.length);
         }
 
         @Test
         void haveNoNoiseInTheirDigits() {
-            for (double each : breaks(Method.ROUND_NUMBERS, "0 1", 10)) assertThat(Double.toString(each)).hasSizeLessThanOrEqualTo(3);
+            for (double each : breaks(Method.ROUND_NUMBERS, "0 1", 10))
+                assertThat(Double.toString(each)).hasSizeLessThanOrEqualTo(3);
         }
     }
 
@@ -74,7 +88,8 @@ class ClassesTest {
 
         @Test
         void haveBoundsInOneRatio() {
-            assertThat(breaks(Method.GEOMETRIC, "1 3 20 700 10000", 4)).containsExactly(new double[] {10, 100, 1000}, within(1e-9));
+            assertThat(breaks(Method.GEOMETRIC, "1 3 20 700 10000", 4))
+                    .containsExactly(new double[] {10, 100, 1000}, within(1e-9));
         }
 
         @Test
@@ -99,7 +114,9 @@ class ClassesTest {
         Random random = new Random(method.ordinal());
         for (int n = 0; n < 300; n++) {
             double spread = Math.pow(10, random.nextInt(12) - 5);
-            double[] values = random.doubles(1 + random.nextInt(60)).map(v -> (v - (random.nextBoolean() ? 0.5 : 0)) * spread).toArray();
+            double[] values = random.doubles(1 + random.nextInt(60))
+                    .map(v -> (v - (random.nextBoolean() ? 0.5 : 0)) * spread)
+                    .toArray();
             if (n % 5 == 0) Arrays.fill(values, values[0]);
             int count = 2 + random.nextInt(10);
             Classes classes = Classes.of(method, values, count);
@@ -115,7 +132,9 @@ class ClassesTest {
     @DisplayName("of nothing, of one value and of what is missing are one class or none is asked for")
     void oddValues(Method method) {
         assertThat(Classes.of(method, new double[0], 5).breaks()).isEmpty();
-        assertThat(Classes.of(method, new double[] {Double.NaN, Double.POSITIVE_INFINITY}, 5).breaks()).isEmpty();
+        assertThat(Classes.of(method, new double[] {Double.NaN, Double.POSITIVE_INFINITY}, 5)
+                        .breaks())
+                .isEmpty();
         assertThat(Classes.of(method, new double[] {7, 7, 7}, 5).count()).isEqualTo(1);
         assertThat(Classes.of(method, new double[] {7}, 5).classOf(Double.NaN)).isEqualTo(-1);
     }

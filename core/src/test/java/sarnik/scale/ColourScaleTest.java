@@ -24,14 +24,19 @@ import sarnik.scale.ColourScale.Choice;
 class ColourScaleTest {
 
     private static Choice choice(Classes.Method method, int classes, Centre centre) {
-        return new Choice(false, method, classes, centre == null ? "loch" : "rust to loch", false, centre, null, null, null);
+        return new Choice(
+                false, method, classes, centre == null ? "loch" : "rust to loch", false, centre, null, null, null);
     }
 
     @Test
     void fixedEndsHoldWhatLiesBeyondAndTellIt() {
-        ColourScale scale = ColourScale.of(new Choice(false, Classes.Method.EQUAL_STEPS, 4, "loch", false, null, 0.0, 100.0, null), new double[] {-5, 10, 60, 1000, 2000});
+        ColourScale scale = ColourScale.of(
+                new Choice(false, Classes.Method.EQUAL_STEPS, 4, "loch", false, null, 0.0, 100.0, null),
+                new double[] {-5, 10, 60, 1000, 2000});
         assertThat(scale.classes().breaks()).containsExactly(25, 50, 75);
-        assertThat(DoubleStream.of(-5, 0, 10, 100, 1000, Double.NaN, Double.POSITIVE_INFINITY).mapToInt(scale::beyond)).containsExactly(-1, 0, 0, 0, 1, 0, 0);
+        assertThat(DoubleStream.of(-5, 0, 10, 100, 1000, Double.NaN, Double.POSITIVE_INFINITY)
+                        .mapToInt(scale::beyond))
+                .containsExactly(-1, 0, 0, 0, 1, 0, 0);
         assertThat(scale.classOf(2000)).isEqualTo(3);
         assertThat(scale.classOf(-5)).isZero();
         assertThat(scale.classOf(Double.POSITIVE_INFINITY)).isEqualTo(-1);
@@ -41,13 +46,18 @@ class ColourScaleTest {
     @ParameterizedTest
     @CsvSource({"VALUE, 10", "MEAN, 22.2", "MEDIAN, 11"})
     void aCentreHasABreakOnIt(About about, double centre) {
-        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 4, new Centre(about, 10.0, null, null)), new double[] {0, 5, 11, 20, 75});
-        assertThat(Arrays.stream(scale.classes().breaks()).boxed().toList()).anySatisfy(b -> assertThat(b).isCloseTo(centre, within(1e-9)));
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 4, new Centre(about, 10.0, null, null)),
+                new double[] {0, 5, 11, 20, 75});
+        assertThat(Arrays.stream(scale.classes().breaks()).boxed().toList())
+                .anySatisfy(b -> assertThat(b).isCloseTo(centre, within(1e-9)));
     }
 
     @Test
     void eachSideOfACentreHasItsHue() {
-        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 6, new Centre(About.VALUE, 0.0, null, null)), new double[] {-30, -15, -1, 1, 15, 30});
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 6, new Centre(About.VALUE, 0.0, null, null)),
+                new double[] {-30, -15, -1, 1, 15, 30});
         List<Oklch> colours = scale.colours().stream().map(Oklch::of).toList();
         assertThat(colours).hasSize(6);
         assertThat(colours.get(0).lightness()).isLessThan(colours.get(2).lightness());
@@ -64,19 +74,38 @@ class ColourScaleTest {
         List<String> full = sides(ramp, null, values);
         List<String> even = sides(ramp, true, values);
         Palette palette = Palette.of("rust to loch");
-        assertThat(full.get(0)).isEqualTo(palette.at(ramp ? 0.5 - 0.5 * (20 - 50.0 / 64) / 20 : 0).hex());
-        assertThat(even.get(0)).isEqualTo(palette.at(ramp ? 0.5 - 0.125 * (20 - 50.0 / 64) / 20 : 0.375).hex());
+        assertThat(full.get(0))
+                .isEqualTo(
+                        palette.at(ramp ? 0.5 - 0.5 * (20 - 50.0 / 64) / 20 : 0).hex());
+        assertThat(even.get(0))
+                .isEqualTo(palette.at(ramp ? 0.5 - 0.125 * (20 - 50.0 / 64) / 20 : 0.375)
+                        .hex());
         assertThat(even.get(even.size() - 1)).isEqualTo(full.get(full.size() - 1));
     }
 
     private static List<String> sides(boolean ramp, Boolean even, double[] values) {
-        return ColourScale.of(new Choice(ramp, Classes.Method.EQUAL_STEPS, 4, "rust to loch", false, new Centre(About.VALUE, 0.0, even, null), null, null, null), values).colours();
+        return ColourScale.of(
+                        new Choice(
+                                ramp,
+                                Classes.Method.EQUAL_STEPS,
+                                4,
+                                "rust to loch",
+                                false,
+                                new Centre(About.VALUE, 0.0, even, null),
+                                null,
+                                null,
+                                null),
+                        values)
+                .colours();
     }
 
     @Test
     void allOnOneSideOfTheCentreWearOneHue() {
-        ColourScale scale = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 4, new Centre(About.VALUE, 100.0, null, null)), new double[] {1, 2, 3});
-        assertThat(scale.colours()).allSatisfy(c -> assertThat(Oklch.of(c).hue()).isCloseTo(42, within(8.0)));
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 4, new Centre(About.VALUE, 100.0, null, null)),
+                new double[] {1, 2, 3});
+        assertThat(scale.colours())
+                .allSatisfy(c -> assertThat(Oklch.of(c).hue()).isCloseTo(42, within(8.0)));
     }
 
     @Test
@@ -84,27 +113,45 @@ class ColourScaleTest {
         Choice ramp = new Choice(true, Classes.Method.NATURAL, 5, "loch", false, null, null, null, null);
         ColourScale scale = ColourScale.of(ramp, new double[] {0, 64});
         assertThat(scale.colours()).hasSize(ColourScale.RAMP_STEPS);
-        assertThat(new int[] {scale.classOf(0), scale.classOf(32), scale.classOf(64)}).containsExactly(0, 31, 63);
-        ColourScale reversed = ColourScale.of(new Choice(true, Classes.Method.NATURAL, 5, "loch", true, null, null, null, null), new double[] {0, 64});
+        assertThat(new int[] {scale.classOf(0), scale.classOf(32), scale.classOf(64)})
+                .containsExactly(0, 31, 63);
+        ColourScale reversed = ColourScale.of(
+                new Choice(true, Classes.Method.NATURAL, 5, "loch", true, null, null, null, null),
+                new double[] {0, 64});
         assertThat(reversed.colours().get(0)).isEqualTo(scale.colours().get(63));
     }
 
     @ParameterizedTest
     @EnumSource(Classes.Method.class)
     void oddValuesMakeAScaleThatHolds(Classes.Method method) {
-        for (double[] values : new double[][] {{}, {Double.NaN}, {5}, {5, 5, 5}, {-3, -2, -1}, {Double.POSITIVE_INFINITY, 1, 2}, {0, 0, 1e300}, {-1e-300, 1e-300}}) {
-            for (Centre centre : Arrays.asList(null, new Centre(About.MEAN, null, null, null), new Centre(About.VALUE, 0.0, null, null))) {
+        for (double[] values : new double[][] {
+            {},
+            {Double.NaN},
+            {5},
+            {5, 5, 5},
+            {-3, -2, -1},
+            {Double.POSITIVE_INFINITY, 1, 2},
+            {0, 0, 1e300},
+            {-1e-300, 1e-300}
+        }) {
+            for (Centre centre : Arrays.asList(
+                    null, new Centre(About.MEAN, null, null, null), new Centre(About.VALUE, 0.0, null, null))) {
                 ColourScale scale = ColourScale.of(choice(method, 5, centre), values);
                 assertThat(scale.colours().size()).isEqualTo(scale.classes().count());
-                for (double v : values) assertThat(scale.classOf(v)).isBetween(Double.isFinite(v) ? 0 : -1, scale.colours().size() - 1);
+                for (double v : values)
+                    assertThat(scale.classOf(v))
+                            .isBetween(
+                                    Double.isFinite(v) ? 0 : -1, scale.colours().size() - 1);
             }
         }
     }
 
     @Property(tries = 200)
-    void everyValueHasAClassThatHoldsIt(@ForAll @Size(min = 1, max = 40) int[] numbers, @ForAll @IntRange(min = 2, max = 11) int classes) {
+    void everyValueHasAClassThatHoldsIt(
+            @ForAll @Size(min = 1, max = 40) int[] numbers, @ForAll @IntRange(min = 2, max = 11) int classes) {
         double[] values = Arrays.stream(numbers).mapToDouble(n -> n % 1000).toArray();
-        ColourScale scale = ColourScale.of(choice(Classes.Method.NATURAL, classes, new Centre(About.MEDIAN, null, null, null)), values);
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.NATURAL, classes, new Centre(About.MEDIAN, null, null, null)), values);
         double[] breaks = scale.classes().breaks();
         for (double v : values) {
             int c = scale.classOf(v);
@@ -115,7 +162,10 @@ class ColourScaleTest {
 
     @Test
     void ownBreaksArePromises() {
-        ColourScale scale = ColourScale.of(new Choice(false, Classes.Method.NATURAL, 5, "loch", false, null, null, null, List.of(10.0, 20.0, 900.0)), new double[] {12, 15});
+        ColourScale scale = ColourScale.of(
+                new Choice(
+                        false, Classes.Method.NATURAL, 5, "loch", false, null, null, null, List.of(10.0, 20.0, 900.0)),
+                new double[] {12, 15});
         assertThat(scale.classes().breaks()).containsExactly(10, 20, 900);
         assertThat(scale.classOf(12)).isEqualTo(1);
     }
@@ -128,7 +178,8 @@ class ColourScaleTest {
             {{1, 0, 0}, {0, 1, 0}, {0, 0, 1}},
             {{0.152286, 1.052583, -0.204868}, {0.114503, 0.786281, 0.099216}, {-0.003882, -0.048116, 1.051998}},
             {{0.367322, 0.860646, -0.227968}, {0.280085, 0.672501, 0.047413}, {-0.011820, 0.042940, 0.968881}},
-            {{1.255528, -0.076749, -0.178779}, {-0.078411, 0.930809, 0.147602}, {0.004733, 0.691367, 0.303900}}};
+            {{1.255528, -0.076749, -0.178779}, {-0.078411, 0.930809, 0.147602}, {0.004733, 0.691367, 0.303900}}
+        };
 
         private static double[] seen(String hex, double[][] eye) {
             double[] rgb = new double[3];
@@ -137,11 +188,16 @@ class ColourScaleTest {
                 rgb[i] = v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
             }
             double[] s = new double[3];
-            for (int i = 0; i < 3; i++) s[i] = Math.max(0, Math.min(1, eye[i][0] * rgb[0] + eye[i][1] * rgb[1] + eye[i][2] * rgb[2]));
+            for (int i = 0; i < 3; i++)
+                s[i] = Math.max(0, Math.min(1, eye[i][0] * rgb[0] + eye[i][1] * rgb[1] + eye[i][2] * rgb[2]));
             double l = Math.cbrt(0.4122214708 * s[0] + 0.5363325363 * s[1] + 0.0514459929 * s[2]);
             double m = Math.cbrt(0.2119034982 * s[0] + 0.6806995451 * s[1] + 0.1073969566 * s[2]);
             double k = Math.cbrt(0.0883024619 * s[0] + 0.2817188376 * s[1] + 0.6299787005 * s[2]);
-            return new double[] {0.2104542553 * l + 0.7936177850 * m - 0.0040720468 * k, 1.9779984951 * l - 2.4285922050 * m + 0.4505937099 * k, 0.0259040371 * l + 0.7827717662 * m - 0.8086757660 * k};
+            return new double[] {
+                0.2104542553 * l + 0.7936177850 * m - 0.0040720468 * k,
+                1.9779984951 * l - 2.4285922050 * m + 0.4505937099 * k,
+                0.0259040371 * l + 0.7827717662 * m - 0.8086757660 * k
+            };
         }
 
         /** The least OKLab distance between two of the colours, for the best and the three blind eyes. */
@@ -152,7 +208,11 @@ class ColourScaleTest {
                     for (int j = i + 1; j < (onlyNeighbours ? Math.min(i + 2, colours.size()) : colours.size()); j++) {
                         double[] a = seen(colours.get(i), eye);
                         double[] b = seen(colours.get(j), eye);
-                        nearest = Math.min(nearest, Math.sqrt((a[0] - b[0]) * (a[0] - b[0]) + (a[1] - b[1]) * (a[1] - b[1]) + (a[2] - b[2]) * (a[2] - b[2])));
+                        nearest = Math.min(
+                                nearest,
+                                Math.sqrt((a[0] - b[0]) * (a[0] - b[0])
+                                        + (a[1] - b[1]) * (a[1] - b[1])
+                                        + (a[2] - b[2]) * (a[2] - b[2])));
                     }
                 }
             }
@@ -161,24 +221,43 @@ class ColourScaleTest {
 
         @Test
         void categoriesAreToldApartByEveryEye() {
-            for (String name : Palette.names(Palette.Kind.CATEGORICAL)) assertThat(nearest(Palette.ALL.get(name).colours(8), false)).as(name).isGreaterThan(0.1);
+            for (String name : Palette.names(Palette.Kind.CATEGORICAL))
+                assertThat(nearest(Palette.ALL.get(name).colours(8), false))
+                        .as(name)
+                        .isGreaterThan(0.1);
         }
 
         @Test
         void neighbouringClassesAreToldApartByEveryEye() {
             for (Palette palette : Palette.ALL.values()) {
                 if (palette.kind() != Palette.Kind.SEQUENTIAL) continue;
-                for (int classes = 2; classes <= 7; classes++) assertThat(nearest(palette.colours(classes), true)).as("%s in %d classes", palette.name(), classes).isGreaterThan(0.045);
+                for (int classes = 2; classes <= 7; classes++)
+                    assertThat(nearest(palette.colours(classes), true))
+                            .as("%s in %d classes", palette.name(), classes)
+                            .isGreaterThan(0.045);
             }
         }
 
         @Test
         void neighbouringClassesOfADivergingScaleAreToldApartByEveryEye() {
-            double[] values = java.util.stream.DoubleStream.iterate(-10, v -> v + 0.5).limit(41).toArray();
+            double[] values = java.util.stream.DoubleStream.iterate(-10, v -> v + 0.5)
+                    .limit(41)
+                    .toArray();
             for (String name : Palette.names(Palette.Kind.DIVERGING)) {
                 for (int classes = 2; classes <= 8; classes += 2) {
-                    Choice choice = new Choice(false, Classes.Method.EQUAL_STEPS, classes, name, false, new Centre(About.VALUE, 0.0, null, null), null, null, null);
-                    assertThat(nearest(ColourScale.of(choice, values).colours(), true)).as("%s in %d classes", name, classes).isGreaterThan(0.045);
+                    Choice choice = new Choice(
+                            false,
+                            Classes.Method.EQUAL_STEPS,
+                            classes,
+                            name,
+                            false,
+                            new Centre(About.VALUE, 0.0, null, null),
+                            null,
+                            null,
+                            null);
+                    assertThat(nearest(ColourScale.of(choice, values).colours(), true))
+                            .as("%s in %d classes", name, classes)
+                            .isGreaterThan(0.045);
                 }
             }
         }
@@ -187,17 +266,22 @@ class ColourScaleTest {
         void divergingEndsAreToldApartByEveryEye() {
             for (String name : Palette.names(Palette.Kind.DIVERGING)) {
                 List<String> colours = Palette.ALL.get(name).colours(6);
-                assertThat(nearest(List.of(colours.get(0), colours.get(5)), false)).as(name).isGreaterThan(0.08);
+                assertThat(nearest(List.of(colours.get(0), colours.get(5)), false))
+                        .as(name)
+                        .isGreaterThan(0.08);
             }
         }
 
         @Test
         void divergingLightnessIsEvenAndTheSameOnBothSides() {
             for (String name : Palette.names(Palette.Kind.DIVERGING)) {
-                List<Oklch> colours = Palette.ALL.get(name).colours(7).stream().map(Oklch::of).toList();
+                List<Oklch> colours =
+                        Palette.ALL.get(name).colours(7).stream().map(Oklch::of).toList();
                 List<Double> steps = new ArrayList<>();
                 for (int i = 0; i < 3; i++) {
-                    assertThat(colours.get(i).lightness()).as(name).isCloseTo(colours.get(6 - i).lightness(), within(0.02));
+                    assertThat(colours.get(i).lightness())
+                            .as(name)
+                            .isCloseTo(colours.get(6 - i).lightness(), within(0.02));
                     steps.add(colours.get(i + 1).lightness() - colours.get(i).lightness());
                 }
                 assertThat(steps).as(name).allSatisfy(s -> assertThat(s).isCloseTo(steps.get(0), within(0.03)));
@@ -206,13 +290,16 @@ class ColourScaleTest {
 
         @Test
         void coloursAreReadAndWrittenAlike() {
-            for (String hex : List.of("#000000", "#ffffff", "#1f5f66", "#b5502b", "#ff0000", "#123456")) assertThat(Oklch.of(hex).hex()).isEqualTo(hex);
+            for (String hex : List.of("#000000", "#ffffff", "#1f5f66", "#b5502b", "#ff0000", "#123456"))
+                assertThat(Oklch.of(hex).hex()).isEqualTo(hex);
             assertThatThrownBy(() -> Oklch.of("#12345")).hasMessageContaining("#12345");
         }
 
         @Test
         void ownColoursMakeAPalette() {
-            assertThat(Palette.of("#ffffff #000000").colours(3)).startsWith("#ffffff").endsWith("#000000");
+            assertThat(Palette.of("#ffffff #000000").colours(3))
+                    .startsWith("#ffffff")
+                    .endsWith("#000000");
             assertThatThrownBy(() -> Palette.of("blue")).hasMessageContaining("blue");
             assertThatThrownBy(() -> Palette.of("#112233")).hasMessageContaining("two or more");
             assertThatThrownBy(() -> Palette.of("#112233 #112233")).hasMessageContaining("twice in a row");
@@ -222,7 +309,8 @@ class ColourScaleTest {
     @Test
     void likenessCountsEachMeasureInItsOwnDeviations() {
         // Two measures of which one has a thousand times the other's unit.
-        double[] unlike = Standardised.distances(List.of(new double[] {0, 1, 2, Double.NaN}, new double[] {0, 1000, 2000, 0}), 0);
+        double[] unlike =
+                Standardised.distances(List.of(new double[] {0, 1, 2, Double.NaN}, new double[] {0, 1000, 2000, 0}), 0);
         assertThat(unlike[0]).isZero();
         // Population deviations: sqrt(2/3) of 0, 1, 2, and sqrt(687500) of 0, 1000, 2000, 0.
         assertThat(unlike[1]).isCloseTo(Math.sqrt(1 / (2 / 3.0) + 1e6 / 687500.0), within(1e-9));

@@ -44,29 +44,47 @@ class ScaleTest {
         @Test
         void aBoundBelongsToTheClassBelowIt() {
             Classes classes = new Classes(new double[] {3, 42}, 1, 901);
-            assertThat(new int[] {classes.classOf(3), classes.classOf(3.01), classes.classOf(42), classes.classOf(901), classes.classOf(Double.NaN)})
+            assertThat(new int[] {
+                        classes.classOf(3),
+                        classes.classOf(3.01),
+                        classes.classOf(42),
+                        classes.classOf(901),
+                        classes.classOf(Double.NaN)
+                    })
                     .containsExactly(0, 1, 1, 2, -1);
         }
 
         @Test
         void fewDistinctValuesMakeFewClasses() {
             for (Classes.Method method : Classes.Method.values()) {
-                assertThat(Classes.of(method, new double[] {7, 7, 7}, 5).count()).as(method.words()).isEqualTo(1);
-                assertThat(Classes.of(method, new double[] {}, 5).low()).as(method.words()).isNaN();
-                assertThat(Classes.of(method, new double[] {Double.NaN, 3, Double.POSITIVE_INFINITY}, 2).count()).as(method.words()).isEqualTo(1);
+                assertThat(Classes.of(method, new double[] {7, 7, 7}, 5).count())
+                        .as(method.words())
+                        .isEqualTo(1);
+                assertThat(Classes.of(method, new double[] {}, 5).low())
+                        .as(method.words())
+                        .isNaN();
+                assertThat(Classes.of(method, new double[] {Double.NaN, 3, Double.POSITIVE_INFINITY}, 2)
+                                .count())
+                        .as(method.words())
+                        .isEqualTo(1);
             }
-            assertThat(Classes.of(Classes.Method.NATURAL, new double[] {1, 1, 5, 9}, 5).count()).isEqualTo(3);
+            assertThat(Classes.of(Classes.Method.NATURAL, new double[] {1, 1, 5, 9}, 5)
+                            .count())
+                    .isEqualTo(3);
         }
 
         @Test
         void therAreTwoToElevenOfThem() {
-            assertThatThrownBy(() -> Classes.of(Classes.Method.NATURAL, new double[] {1}, 12)).hasMessageContaining("2 to 11");
+            assertThatThrownBy(() -> Classes.of(Classes.Method.NATURAL, new double[] {1}, 12))
+                    .hasMessageContaining("2 to 11");
         }
     }
 
     @Property(tries = 300)
-    void naturalBreaksHaveTheLeastSquaresOfAllCuts(@ForAll @Size(min = 3, max = 11) int[] numbers, @ForAll @IntRange(min = 2, max = 4) int count) {
-        double[] values = Arrays.stream(numbers).mapToDouble(n -> n % 100).sorted().toArray();
+    void naturalBreaksHaveTheLeastSquaresOfAllCuts(
+            @ForAll @Size(min = 3, max = 11) int[] numbers, @ForAll @IntRange(min = 2, max = 4) int count) {
+        double[] values =
+                Arrays.stream(numbers).mapToDouble(n -> n % 100).sorted().toArray();
         double found = squares(values, Classes.of(Classes.Method.NATURAL, values, count));
         double best = leastSquares(values, 0, count);
         assertThat(found).isCloseTo(best, within(1e-6 * Math.max(1, best)));
@@ -76,7 +94,9 @@ class ScaleTest {
         double sum = 0;
         for (int c = 0; c < classes.count(); c++) {
             int wanted = c;
-            double[] members = Arrays.stream(values).filter(v -> classes.classOf(v) == wanted).toArray();
+            double[] members = Arrays.stream(values)
+                    .filter(v -> classes.classOf(v) == wanted)
+                    .toArray();
             sum += squares(members);
         }
         return sum;
@@ -92,7 +112,8 @@ class ScaleTest {
         if (classes == 1) return squares(Arrays.copyOfRange(values, from, values.length));
         double best = squares(Arrays.copyOfRange(values, from, values.length));
         for (int cut = from + 1; cut < values.length; cut++) {
-            best = Math.min(best, squares(Arrays.copyOfRange(values, from, cut)) + leastSquares(values, cut, classes - 1));
+            best = Math.min(
+                    best, squares(Arrays.copyOfRange(values, from, cut)) + leastSquares(values, cut, classes - 1));
         }
         return best;
     }
@@ -110,7 +131,8 @@ class ScaleTest {
 
         @Test
         void flanneryExaggeratesByHisExponent() {
-            assertThat(new CircleSizes(CircleSizes.Rule.FLANNERY, 100, 40).radius(25)).isCloseTo(40 * Math.pow(0.25, 0.5716), within(1e-12));
+            assertThat(new CircleSizes(CircleSizes.Rule.FLANNERY, 100, 40).radius(25))
+                    .isCloseTo(40 * Math.pow(0.25, 0.5716), within(1e-12));
         }
 
         @Test
@@ -128,13 +150,36 @@ class ScaleTest {
     class Numbers {
 
         @ParameterizedTest
-        @CsvSource({"1234567, '1,234,567'", "12.345, 12.35", "999.94, 999.9", "0, 0", "-0.0, 0", "-1234.4, '-1,234'", "0.5, 0.50", "0.00216, 0.0022", "0.094, 0.094", "0.0996, 0.10", "-0.0371, -0.037", "1e-14, 0"})
+        @CsvSource({
+            "1234567, '1,234,567'",
+            "12.345, 12.35",
+            "999.94, 999.9",
+            "0, 0",
+            "-0.0, 0",
+            "-1234.4, '-1,234'",
+            "0.5, 0.50",
+            "0.00216, 0.0022",
+            "0.094, 0.094",
+            "0.0996, 0.10",
+            "-0.0371, -0.037",
+            "1e-14, 0"
+        })
         void full(double value, String expected) {
             assertThat(NumberWords.full(value)).isEqualTo(expected);
         }
 
         @ParameterizedTest
-        @CsvSource({"1234567, 1.23 M", "45600, 45.6 k", "789, 789", "999.6, 1 k", "15229508, 15.2 M", "2.5e9, 2.5 G", "12.345, 12.3", "-1234, -1.23 k", "0, 0"})
+        @CsvSource({
+            "1234567, 1.23 M",
+            "45600, 45.6 k",
+            "789, 789",
+            "999.6, 1 k",
+            "15229508, 15.2 M",
+            "2.5e9, 2.5 G",
+            "12.345, 12.3",
+            "-1234, -1.23 k",
+            "0, 0"
+        })
         void brief(double value, String expected) {
             assertThat(NumberWords.brief(value)).isEqualTo(expected);
         }
@@ -161,9 +206,14 @@ class ScaleTest {
         void lightnessFallsInEvenSteps() {
             for (String name : Palette.NAMES) {
                 for (int count = 2; count <= 9; count++) {
-                    double[] lightness = Palette.ALL.get(name).colours(count).stream().mapToDouble(Palettes::lightness).toArray();
+                    double[] lightness = Palette.ALL.get(name).colours(count).stream()
+                            .mapToDouble(Palettes::lightness)
+                            .toArray();
                     double step = (lightness[0] - lightness[count - 1]) / (count - 1);
-                    for (int i = 1; i < count; i++) assertThat(lightness[i - 1] - lightness[i]).as("%s in %d classes", name, count).isCloseTo(step, within(0.025));
+                    for (int i = 1; i < count; i++)
+                        assertThat(lightness[i - 1] - lightness[i])
+                                .as("%s in %d classes", name, count)
+                                .isCloseTo(step, within(0.025));
                 }
             }
         }
@@ -198,7 +248,10 @@ class ScaleTest {
         assertThat(classes.count()).isEqualTo(7);
         for (int c = 0; c < 7; c++) {
             int wanted = c;
-            assertThat(Arrays.stream(many).filter(v -> classes.classOf(v) == wanted).count()).isPositive();
+            assertThat(Arrays.stream(many)
+                            .filter(v -> classes.classOf(v) == wanted)
+                            .count())
+                    .isPositive();
         }
     }
 }

@@ -29,10 +29,15 @@ class CsvTest {
     class Types {
 
         @ParameterizedTest(name = "{0} is {2}")
-        @CsvSource(delimiter = '|', value = {
-            "12 | -7 | WHOLE", "12.5 | 7 | DECIMAL", "1e3 | 2.5E-2 | DECIMAL", "2026-05-31 | 2024-02-29 | DATE", "31/05/2026 | 01/02/2026 | DATE",
-            "31.5.2026 | 1.12.2026 | DATE", "2026-05-31T12:30 | 2026-05-31 08:00:05 | TIME", "yes | no | YES_NO", "Sí | No | YES_NO", "true | FALSE | YES_NO",
-            "Soria | Zamora | TEXT", "08013 | 28001 | TEXT", "12 | twelve | TEXT"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "12 | -7 | WHOLE", "12.5 | 7 | DECIMAL", "1e3 | 2.5E-2 | DECIMAL", "2026-05-31 | 2024-02-29 | DATE",
+                            "31/05/2026 | 01/02/2026 | DATE",
+                    "31.5.2026 | 1.12.2026 | DATE", "2026-05-31T12:30 | 2026-05-31 08:00:05 | TIME",
+                            "yes | no | YES_NO", "Sí | No | YES_NO", "true | FALSE | YES_NO",
+                    "Soria | Zamora | TEXT", "08013 | 28001 | TEXT", "12 | twelve | TEXT"
+                })
         void fromTheWholeColumn(String first, String second, ColumnType expected) {
             assertThat(csv("v", first, second).column("v").type()).isEqualTo(expected);
         }
@@ -46,7 +51,9 @@ class CsvTest {
         @Test
         void datesReadMonthFirstOnlyWhereDaysCannotComeFirst() {
             assertThat(csv("v", "12/31/2025", "01/13/2026").column("v").text(0)).isEqualTo("2025-12-31");
-            assertThat(csv("v", "01/02/2026", "03/04/2026").column("v").text(0)).as("both fit: day first").isEqualTo("2026-02-01");
+            assertThat(csv("v", "01/02/2026", "03/04/2026").column("v").text(0))
+                    .as("both fit: day first")
+                    .isEqualTo("2026-02-01");
         }
 
         @Test
@@ -67,7 +74,8 @@ class CsvTest {
 
         @Test
         void aTypeThatIsSetIsNotGuessed() {
-            Reading reading = read("phone\n600123456\n600123457\n", StandardCharsets.UTF_8, Map.of("phone", ColumnType.TEXT));
+            Reading reading =
+                    read("phone\n600123456\n600123457\n", StandardCharsets.UTF_8, Map.of("phone", ColumnType.TEXT));
             assertThat(reading.table().column("phone").type()).isEqualTo(ColumnType.TEXT);
             assertThat(reading.table().column("phone").text(0)).isEqualTo("600123456");
         }
@@ -124,9 +132,13 @@ class CsvTest {
             Reading reading = read("a,b,c\n1,2\n1,2,3,4\n1,2,3\n");
             assertThat(reading.table().rows()).isEqualTo(3);
             assertThat(reading.table().column("c").isMissing(0)).isTrue();
-            assertThat(reading.troubles().first()).extracting(Troubles.Trouble::line).containsExactly(2L, 3L);
+            assertThat(reading.troubles().first())
+                    .extracting(Troubles.Trouble::line)
+                    .containsExactly(2L, 3L);
             assertThat(reading.troubles().first().get(0).why()).contains("2 of 3 cells");
-            assertThat(reading.troubles().first().get(1).why()).contains("4 cells").contains("header has 3");
+            assertThat(reading.troubles().first().get(1).why())
+                    .contains("4 cells")
+                    .contains("header has 3");
         }
 
         @Test
@@ -160,7 +172,9 @@ class CsvTest {
         @Test
         void tooManyColumnsAreRefusedWithTheLimit() {
             String header = IntStream.range(0, 1001).mapToObj(i -> "c" + i).collect(Collectors.joining(","));
-            assertThatThrownBy(() -> csv(header, "1")).isInstanceOf(UnreadableTableException.class).hasMessageContaining("1,000");
+            assertThatThrownBy(() -> csv(header, "1"))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("1,000");
         }
 
         @Test
@@ -169,7 +183,9 @@ class CsvTest {
             Reading reading = read("a,b\n" + rows);
             assertThat(reading.troubles().total()).isEqualTo(Troubles.KEPT + 5);
             assertThat(reading.troubles().first()).hasSize(Troubles.KEPT);
-            assertThat(reading.troubles().unread()).as("whole rows are no cells of a column").isEmpty();
+            assertThat(reading.troubles().unread())
+                    .as("whole rows are no cells of a column")
+                    .isEmpty();
         }
     }
 
@@ -179,24 +195,35 @@ class CsvTest {
 
         @Test
         void anEmptyFile() {
-            assertThatThrownBy(() -> read("")).isInstanceOf(UnreadableTableException.class).hasMessageContaining("empty").hasMessageContaining("Choose");
+            assertThatThrownBy(() -> read(""))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("empty")
+                    .hasMessageContaining("Choose");
         }
 
         @Test
         void onlyEmptyLines() {
-            assertThatThrownBy(() -> read("\n\n\n")).isInstanceOf(UnreadableTableException.class).hasMessageContaining("empty lines");
+            assertThatThrownBy(() -> read("\n\n\n"))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("empty lines");
         }
 
         @Test
         void onlyAHeader() {
-            assertThatThrownBy(() -> read("a,b\n")).isInstanceOf(UnreadableTableException.class).hasMessageContaining("2 columns").hasMessageContaining("no row");
+            assertThatThrownBy(() -> read("a,b\n"))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("2 columns")
+                    .hasMessageContaining("no row");
         }
 
         @ParameterizedTest
         @CsvSource({"504B0304, ZIP", "25504446, PDF", "89504E47, picture", "1F8B0800, gzip"})
         void otherFormatsByTheirFirstBytes(String hex, String named) {
             byte[] bytes = Arrays.copyOf(java.util.HexFormat.of().parseHex(hex), 400);
-            assertThatThrownBy(() -> read(bytes, Map.of())).isInstanceOf(UnreadableTableException.class).hasMessageContaining(named).hasMessageContaining("CSV");
+            assertThatThrownBy(() -> read(bytes, Map.of()))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining(named)
+                    .hasMessageContaining("CSV");
         }
 
         @Test
@@ -205,7 +232,9 @@ class CsvTest {
             for (int n = 0; n < 300; n++) {
                 byte[] bytes = new byte[1 + random.nextInt(3000)];
                 random.nextBytes(bytes);
-                if (n % 3 == 0) for (int i = 0; i < bytes.length; i++) bytes[i] = (byte) ("a,\"\n;1.-\t|é".charAt((bytes[i] & 0xFF) % 11));
+                if (n % 3 == 0)
+                    for (int i = 0; i < bytes.length; i++)
+                        bytes[i] = (byte) ("a,\"\n;1.-\t|é".charAt((bytes[i] & 0xFF) % 11));
                 try {
                     assertThat(read(bytes, Map.of()).table().rows()).isPositive();
                 } catch (UnreadableTableException refused) {
@@ -217,7 +246,9 @@ class CsvTest {
         @Test
         void aQuoteThatIsNeverClosed() {
             String text = "a,b\n1,\"never closed\n" + "x".repeat(2 << 20);
-            assertThatThrownBy(() -> read(text)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("quote");
+            assertThatThrownBy(() -> read(text))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("quote");
         }
     }
 
@@ -225,7 +256,14 @@ class CsvTest {
     @DisplayName("holds a table in about the size of its arrays")
     void memoryIsThatOfTheArrays() {
         StringBuilder text = new StringBuilder("kiosk,day,litres\n");
-        for (int i = 0; i < 10_000; i++) text.append('K').append(i % 100).append(",2026-01-0").append(1 + i % 9).append(',').append(i % 50).append(".5\n");
+        for (int i = 0; i < 10_000; i++)
+            text.append('K')
+                    .append(i % 100)
+                    .append(",2026-01-0")
+                    .append(1 + i % 9)
+                    .append(',')
+                    .append(i % 50)
+                    .append(".5\n");
         Table table = read(text.toString()).table();
         // 1 byte a kiosk code, 4 a day, 8 a decimal, and the words of 100 kiosks.
         assertThat(table.bytes()).isBetween(130_000L, 140_000L);

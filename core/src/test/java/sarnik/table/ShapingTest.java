@@ -24,7 +24,8 @@ class ShapingTest {
     Path directory;
 
     private Reading read(String text, FileChoices choices, Shaping shaping) throws IOException {
-        return new TableReader().read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), choices), shaping);
+        return new TableReader()
+                .read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), text), choices), shaping);
     }
 
     private Reading read(String text, Shaping shaping) throws IOException {
@@ -33,7 +34,8 @@ class ShapingTest {
 
     private static List<String> texts(Table table, String column) {
         List<String> texts = new ArrayList<>();
-        for (int row = 0; row < table.rows(); row++) texts.add(table.column(column).text(row));
+        for (int row = 0; row < table.rows(); row++)
+            texts.add(table.column(column).text(row));
         return texts;
     }
 
@@ -43,7 +45,8 @@ class ShapingTest {
 
         @Test
         void areLeftOutRenamedAndRetypedByTheirNamesInTheFile() throws IOException {
-            Shaping shaping = new Shaping(Map.of("tel", ColumnType.TEXT), Map.of("tel", "phone"), Set.of("note"), null, false, null, null);
+            Shaping shaping = new Shaping(
+                    Map.of("tel", ColumnType.TEXT), Map.of("tel", "phone"), Set.of("note"), null, false, null, null);
             Reading reading = read("town,tel,note\nSoria,975123456,x\n", shaping);
             assertThat(reading.table().names()).containsExactly("town", "phone");
             assertThat(reading.table().column("phone").type()).isEqualTo(ColumnType.TEXT);
@@ -56,20 +59,26 @@ class ShapingTest {
             Shaping first = new Shaping(null, Map.of("tel", "phone"), null, null, false, null, null);
             Table kept = read("town,tel\nSoria,0975123\nSoria,0975124\n", first).table();
             assertThat(kept.column("phone").type()).isEqualTo(ColumnType.TEXT);
-            Table next = read("town,tel\nSoria,975123\n", first.withTypesOf(kept)).table();
-            assertThat(next.column("phone").type()).as("a number now, by its looks").isEqualTo(ColumnType.TEXT);
+            Table next =
+                    read("town,tel\nSoria,975123\n", first.withTypesOf(kept)).table();
+            assertThat(next.column("phone").type())
+                    .as("a number now, by its looks")
+                    .isEqualTo(ColumnType.TEXT);
         }
 
         @Test
         void cannotShareAName() {
-            assertThatThrownBy(() -> read("a,b\n1,2\n", new Shaping(null, Map.of("a", "b"), null, null, false, null, null)))
-                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("“b”");
+            assertThatThrownBy(() ->
+                            read("a,b\n1,2\n", new Shaping(null, Map.of("a", "b"), null, null, false, null, null)))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("“b”");
         }
 
         @Test
         void cannotAllBeLeftOut() {
             assertThatThrownBy(() -> read("a\n1\n", new Shaping(null, null, Set.of("a"), null, false, null, null)))
-                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("at least one");
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("at least one");
         }
     }
 
@@ -87,7 +96,9 @@ class ShapingTest {
 
         @Test
         void areNoTroubleOnceTheyAreNamed() throws IOException {
-            Reading reading = read("v,t\n3.5,N/A\n-,Soria\nN/A,Zamora\n", new Shaping(null, null, null, Set.of("-", "n/a"), false, null, null));
+            Reading reading = read(
+                    "v,t\n3.5,N/A\n-,Soria\nN/A,Zamora\n",
+                    new Shaping(null, null, null, Set.of("-", "n/a"), false, null, null));
             assertThat(texts(reading.table(), "v")).containsExactly("3.5", null, null);
             assertThat(texts(reading.table(), "t")).containsExactly(null, "Soria", "Zamora");
             assertThat(reading.troubles().total()).isZero();
@@ -104,13 +115,18 @@ class ShapingTest {
         void areLeftOutAndReported() throws IOException {
             Reading reading = read(FILE, Shaping.NONE);
             assertThat(texts(reading.table(), "town")).containsExactly("Soria", "Zamora");
-            assertThat(reading.troubles().first()).singleElement().satisfies(t -> assertThat(t.line()).isEqualTo(4));
+            assertThat(reading.troubles().first())
+                    .singleElement()
+                    .satisfies(t -> assertThat(t.line()).isEqualTo(4));
             assertThat(reading.sums()).isEqualTo(new Reading.Sums(1, List.of("TOTAL"), 0, false, List.of()));
         }
 
         @Test
         void areKeptWhereThePersonSaysSo() throws IOException {
-            assertThat(read(FILE, new Shaping(null, null, null, null, true, null, null)).table().rows()).isEqualTo(3);
+            assertThat(read(FILE, new Shaping(null, null, null, null, true, null, null))
+                            .table()
+                            .rows())
+                    .isEqualTo(3);
         }
 
         @ParameterizedTest
@@ -128,12 +144,19 @@ class ShapingTest {
         @ParameterizedTest
         @CsvSource({"Totalán", "Totana", "Gesamtschule Kassel", "Soma", "Subtotalis"})
         void areNotSeenInNamesThatOnlyBeginLikeThem(String name) throws IOException {
-            assertThat(read("town,note,litres\nSoria,a,3\n" + name + ",,7\n", Shaping.NONE).sums().likely()).isZero();
+            assertThat(read("town,note,litres\nSoria,a,3\n" + name + ",,7\n", Shaping.NONE)
+                            .sums()
+                            .likely())
+                    .isZero();
         }
 
         @Test
         void areNotSeenInAPlaceThatIsCalledTotal() throws IOException {
-            assertThat(read("town,litres\nTotal,3\nTotalán,4\n", Shaping.NONE).table().rows()).as("all its cells are filled").isEqualTo(2);
+            assertThat(read("town,litres\nTotal,3\nTotalán,4\n", Shaping.NONE)
+                            .table()
+                            .rows())
+                    .as("all its cells are filled")
+                    .isEqualTo(2);
         }
     }
 
@@ -142,29 +165,51 @@ class ShapingTest {
     class Marks {
 
         @ParameterizedTest(name = "{0} and {1} are {2} and {3}")
-        @CsvSource(delimiter = '|', value = {
-            "1.234,5 | 12,25 | 1234.5 | 12.25", "1,234.5 | 12.25 | 1234.5 | 12.25", "1 234,5 | 2 000 000,0 | 1234.5 | 2000000.0",
-            "1.234 | 0.5 | 1.234 | 0.5", "-1'234.5 | +7.5 | -1234.5 | 7.5"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "1.234,5 | 12,25 | 1234.5 | 12.25",
+                    "1,234.5 | 12.25 | 1234.5 | 12.25",
+                    "1 234,5 | 2 000 000,0 | 1234.5 | 2000000.0",
+                    "1.234 | 0.5 | 1.234 | 0.5",
+                    "-1'234.5 | +7.5 | -1234.5 | 7.5"
+                })
         void areFoundByLooking(String a, String b, String first, String second) throws IOException {
-            assertThat(texts(read("v;w\n%s;x\n%s;y\n".formatted(a, b), Shaping.NONE).table(), "v")).containsExactly(first, second);
+            assertThat(texts(
+                            read("v;w\n%s;x\n%s;y\n".formatted(a, b), Shaping.NONE)
+                                    .table(),
+                            "v"))
+                    .containsExactly(first, second);
         }
 
         @Test
         void thatCanBeReadEitherWayFollowTheRestOfTheFile() throws IOException {
-            Table table = read("litres;share\n1.234;3,5\n2.500;4,25\n", Shaping.NONE).table();
+            Table table =
+                    read("litres;share\n1.234;3,5\n2.500;4,25\n", Shaping.NONE).table();
             assertThat(texts(table, "litres")).containsExactly("1234.0", "2500.0");
         }
 
         @Test
         void canBeSaid() throws IOException {
-            assertThat(texts(read("v\n1.234\n2.500\n", new Shaping(null, null, null, null, false, Shaping.DecimalMark.COMMA, null)).table(), "v"))
+            assertThat(texts(
+                            read(
+                                            "v\n1.234\n2.500\n",
+                                            new Shaping(null, null, null, null, false, Shaping.DecimalMark.COMMA, null))
+                                    .table(),
+                            "v"))
                     .containsExactly("1234.0", "2500.0");
         }
 
         @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {"1.23,4", "12.34.567", "1.234.56", ".123,4", "1,2,3"})
+        @CsvSource(
+                delimiter = '|',
+                value = {"1.23,4", "12.34.567", "1.234.56", ".123,4", "1,2,3"})
         void inOddPlacesMakeNoNumber(String odd) throws IOException {
-            assertThat(read("v;w\n%s;x\n1.234,5;y\n".formatted(odd), Shaping.NONE).table().column("v").type()).isEqualTo(ColumnType.TEXT);
+            assertThat(read("v;w\n%s;x\n1.234,5;y\n".formatted(odd), Shaping.NONE)
+                            .table()
+                            .column("v")
+                            .type())
+                    .isEqualTo(ColumnType.TEXT);
         }
     }
 
@@ -183,7 +228,8 @@ class ShapingTest {
         @Test
         void overTwoRowsGivesNamesOfTwoParts() throws IOException {
             Reading reading = read("town,Litres,,Takings,\n,2023,2024,2023,2024\nSoria,3,4,1.5,2\n", Shaping.NONE);
-            assertThat(reading.table().names()).containsExactly("town", "Litres · 2023", "Litres · 2024", "Takings · 2023", "Takings · 2024");
+            assertThat(reading.table().names())
+                    .containsExactly("town", "Litres · 2023", "Litres · 2024", "Takings · 2023", "Takings · 2024");
         }
 
         @Test
@@ -196,12 +242,16 @@ class ShapingTest {
         @Test
         void canBeSaid() throws IOException {
             FileChoices choices = new FileChoices(null, null, null, 2, 1, null, null);
-            assertThat(read("a,b\ntown,litres\nSoria,3\n", choices, Shaping.NONE).table().names()).containsExactly("town", "litres");
+            assertThat(read("a,b\ntown,litres\nSoria,3\n", choices, Shaping.NONE)
+                            .table()
+                            .names())
+                    .containsExactly("town", "litres");
         }
 
         @Test
         void ofYearsIsAHeader() throws IOException {
-            assertThat(read("town,2023,2024\nSoria,3,4\n", Shaping.NONE).table().names()).containsExactly("town", "2023", "2024");
+            assertThat(read("town,2023,2024\nSoria,3,4\n", Shaping.NONE).table().names())
+                    .containsExactly("town", "2023", "2024");
         }
     }
 
@@ -218,14 +268,18 @@ class ShapingTest {
 
         @Test
         void anEncodingThatDoesNotExistIsRefusedInASentence() {
-            assertThatThrownBy(() -> read("a\n1\n", new FileChoices("UTF-99", null, null, null, null, null, null), Shaping.NONE))
-                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("UTF-99");
+            assertThatThrownBy(() ->
+                            read("a\n1\n", new FileChoices("UTF-99", null, null, null, null, null, null), Shaping.NONE))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("UTF-99");
         }
 
         @Test
         void twoEqualMarksAreRefused() {
-            assertThatThrownBy(() -> read("a\n1\n", new FileChoices(null, "'", "'", null, null, null, null), Shaping.NONE))
-                    .isInstanceOf(UnreadableTableException.class).hasMessageContaining("different");
+            assertThatThrownBy(
+                            () -> read("a\n1\n", new FileChoices(null, "'", "'", null, null, null, null), Shaping.NONE))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("different");
         }
     }
 
@@ -237,8 +291,10 @@ class ShapingTest {
         void hasARowForEachPeriodThatHasAValue() throws IOException {
             Reading wide = read("town,2023,2024,2025\nSoria,3,,5\nZamora,,,\n", Shaping.NONE);
             assertThat(wide.periods()).containsExactly("2023", "2024", "2025");
-            Shaping turn = new Shaping(null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", "litres"));
-            Table table = read("town,2023,2024,2025\nSoria,3,,5\nZamora,,,\n", turn).table();
+            Shaping turn = new Shaping(
+                    null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", "litres"));
+            Table table =
+                    read("town,2023,2024,2025\nSoria,3,,5\nZamora,,,\n", turn).table();
             assertThat(table.names()).containsExactly("town", "year", "litres");
             assertThat(texts(table, "town")).containsExactly("Soria", "Soria", "Zamora");
             assertThat(texts(table, "year")).containsExactly("2023", "2025", null);
@@ -247,20 +303,34 @@ class ShapingTest {
 
         @Test
         void keepsTheOrderOfThemesMeasuresAndPeriods() throws IOException {
-            String file = "town,Use,,,,Money,\n,Litres,,Refills,,Takings,\n,2024,2025,2024,2025,2024,2025\nSoria,1,2,3,4,5,6\n";
+            String file = "town,Use,,,,Money,\n,Litres,,Refills,,Takings,\n,2024,2025,2024,2025,2024,2025\nSoria,1,2,"
+                    + "3,4,5,6\n";
             Reading wide = read(file, new FileChoices(null, null, null, 1, 3, null, null), Shaping.NONE);
-            assertThat(wide.table().names()).containsExactly("town", "Use · Litres · 2024", "Use · Litres · 2025", "Use · Refills · 2024", "Use · Refills · 2025",
-                    "Money · Takings · 2024", "Money · Takings · 2025");
-            Shaping turn = new Shaping(null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", null));
-            Table table = read(file, new FileChoices(null, null, null, 1, 3, null, null), turn).table();
-            assertThat(table.names()).containsExactly("town", "year", "Use · Litres", "Use · Refills", "Money · Takings");
+            assertThat(wide.table().names())
+                    .containsExactly(
+                            "town",
+                            "Use · Litres · 2024",
+                            "Use · Litres · 2025",
+                            "Use · Refills · 2024",
+                            "Use · Refills · 2025",
+                            "Money · Takings · 2024",
+                            "Money · Takings · 2025");
+            Shaping turn =
+                    new Shaping(null, null, null, null, false, null, new Shaping.Turn(wide.periods(), "year", null));
+            Table table = read(file, new FileChoices(null, null, null, 1, 3, null, null), turn)
+                    .table();
+            assertThat(table.names())
+                    .containsExactly("town", "year", "Use · Litres", "Use · Refills", "Money · Takings");
             assertThat(texts(table, "Money · Takings")).containsExactly("5", "6");
         }
 
         @Test
         void isRefusedWhereAColumnHasGone() {
-            Shaping turn = new Shaping(null, null, null, null, false, null, new Shaping.Turn(List.of("2023", "2026"), "year", "litres"));
-            assertThatThrownBy(() -> read("town,2023\nSoria,3\n", turn)).isInstanceOf(UnreadableTableException.class).hasMessageContaining("2026");
+            Shaping turn = new Shaping(
+                    null, null, null, null, false, null, new Shaping.Turn(List.of("2023", "2026"), "year", "litres"));
+            assertThatThrownBy(() -> read("town,2023\nSoria,3\n", turn))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("2026");
         }
     }
 
@@ -270,9 +340,13 @@ class ShapingTest {
         String rows = "a\n" + "1\n".repeat(50_000);
         List<String> told = new ArrayList<>();
         assertThatThrownBy(() -> new TableReader((n, all) -> {
-            told.add(n + " of " + all);
-            if (all > 0) throw new IllegalStateException("stopped");
-        }).read(CsvFile.open(Files.writeString(directory.resolve("t.csv"), rows), FileChoices.NONE), Shaping.NONE)).hasMessage("stopped");
+                            told.add(n + " of " + all);
+                            if (all > 0) throw new IllegalStateException("stopped");
+                        })
+                        .read(
+                                CsvFile.open(Files.writeString(directory.resolve("t.csv"), rows), FileChoices.NONE),
+                                Shaping.NONE))
+                .hasMessage("stopped");
         assertThat(told).containsExactly("20000 of 0", "40000 of 0", "20000 of 50000");
     }
 
@@ -286,7 +360,9 @@ class ShapingTest {
 
         @Test
         void areOneTableWithColumnsMatchedByName() throws IOException {
-            RowSource joined = new JoinedSource(List.of(file("a", "town,litres\nSoria,3\n"), file("b", "litres;town\n4;Zamora\n")), List.of("a", "b"));
+            RowSource joined = new JoinedSource(
+                    List.of(file("a", "town,litres\nSoria,3\n"), file("b", "litres;town\n4;Zamora\n")),
+                    List.of("a", "b"));
             Table table = new TableReader().read(joined, Shaping.NONE).table();
             assertThat(texts(table, "town")).containsExactly("Soria", "Zamora");
             assertThat(texts(table, "litres")).containsExactly("3", "4");
@@ -295,8 +371,11 @@ class ShapingTest {
         @Test
         void thatDifferAreRefusedWithWhatDiffers() throws IOException {
             List<RowSource> files = List.of(file("a", "town,litres\nSoria,3\n"), file("b", "town,takings\nSoria,3\n"));
-            assertThatThrownBy(() -> new JoinedSource(files, List.of("may.csv", "june.csv"))).isInstanceOf(UnreadableTableException.class)
-                    .hasMessageContaining("june.csv").hasMessageContaining("lacks litres").hasMessageContaining("takings besides");
+            assertThatThrownBy(() -> new JoinedSource(files, List.of("may.csv", "june.csv")))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("june.csv")
+                    .hasMessageContaining("lacks litres")
+                    .hasMessageContaining("takings besides");
         }
     }
 
@@ -316,7 +395,9 @@ class ShapingTest {
 
         @Test
         void cannotHoldAnotherType() {
-            assertThatThrownBy(() -> TestTables.csv("v", "3").followedBy(TestTables.csv("v", "x"))).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("“v”");
+            assertThatThrownBy(() -> TestTables.csv("v", "3").followedBy(TestTables.csv("v", "x")))
+                    .isInstanceOf(IllegalArgumentException.class)
+                    .hasMessageContaining("“v”");
         }
     }
 
@@ -326,7 +407,8 @@ class ShapingTest {
 
         @Test
         void ofTextCountsItsCommonestValues() {
-            ColumnProfile profile = ColumnProfile.of(TestTables.csv("v,w", "a,1", "b,1", "b,1", ",1", "c,1", "d,1").column("v"));
+            ColumnProfile profile = ColumnProfile.of(TestTables.csv("v,w", "a,1", "b,1", "b,1", ",1", "c,1", "d,1")
+                    .column("v"));
             assertThat(profile.filled()).isEqualTo(5);
             assertThat(profile.distinct()).isEqualTo(4);
             assertThat(profile.commonest().get(0)).isEqualTo(new ColumnProfile.Common("b", 2));
@@ -335,14 +417,20 @@ class ShapingTest {
 
         @Test
         void ofNumbersCountsThemInEqualSteps() {
-            ColumnProfile profile = ColumnProfile.of(TestTables.csv("v", "0", "1", "1", "12").column("v"));
+            ColumnProfile profile =
+                    ColumnProfile.of(TestTables.csv("v", "0", "1", "1", "12").column("v"));
             assertThat(profile.bins()).containsExactly(1L, 2L, 0L, 0L, 0L, 0L, 0L, 0L, 0L, 0L, 0L, 1L);
         }
 
         @Test
         void ofEqualOrMissingValuesDoesNotBreak() {
-            assertThat(ColumnProfile.of(TestTables.csv("v", "7", "7").column("v")).bins().get(0)).isEqualTo(2);
-            assertThat(ColumnProfile.of(TestTables.csv("v,w", ",1", ",2").column("v")).filled()).isZero();
+            assertThat(ColumnProfile.of(TestTables.csv("v", "7", "7").column("v"))
+                            .bins()
+                            .get(0))
+                    .isEqualTo(2);
+            assertThat(ColumnProfile.of(TestTables.csv("v,w", ",1", ",2").column("v"))
+                            .filled())
+                    .isZero();
         }
     }
 }

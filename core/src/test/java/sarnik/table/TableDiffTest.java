@@ -14,7 +14,8 @@ class TableDiffTest {
 
     @Test
     void rowsWithAKeyAreSameChangedAddedOrGone() {
-        TableDiff diff = TableDiff.of(csv("code,n", "K1,1", "K2,2", "K3,3"), csv("code,n", "K2,2", "K3,4", "K9,9", "K8,8"));
+        TableDiff diff =
+                TableDiff.of(csv("code,n", "K1,1", "K2,2", "K3,3"), csv("code,n", "K2,2", "K3,4", "K9,9", "K8,8"));
         assertThat(diff).isEqualTo(new TableDiff(1, 1, 2, 1, "code", List.of(), List.of()));
     }
 
@@ -34,8 +35,12 @@ class TableDiffTest {
 
     @Test
     void aColumnWithGapsOrRepeatsIsNoKey() {
-        assertThat(TableDiff.of(csv("a,b", "x,1", ",2"), csv("a,b", "x,1", "y,2")).key()).isNull();
-        assertThat(TableDiff.of(csv("a,b", "x,1", "x,2"), csv("a,b", "x,1", "y,2")).key()).isNull();
+        assertThat(TableDiff.of(csv("a,b", "x,1", ",2"), csv("a,b", "x,1", "y,2"))
+                        .key())
+                .isNull();
+        assertThat(TableDiff.of(csv("a,b", "x,1", "x,2"), csv("a,b", "x,1", "y,2"))
+                        .key())
+                .isNull();
     }
 
     @Property(tries = 100)
@@ -51,7 +56,8 @@ class TableDiffTest {
 
     private static Table any(Random random) {
         List<String> lines = new ArrayList<>(List.of("a,b,c"));
-        for (int i = 1 + random.nextInt(30); i > 0; i--) lines.add("t" + random.nextInt(5) + "," + random.nextInt(3) + ",u" + random.nextInt(2));
+        for (int i = 1 + random.nextInt(30); i > 0; i--)
+            lines.add("t" + random.nextInt(5) + "," + random.nextInt(3) + ",u" + random.nextInt(2));
         return csv(lines.toArray(String[]::new));
     }
 
@@ -65,7 +71,9 @@ class TableDiffTest {
 
     @Test
     void partnersAreCountedOnBothSidesOfATie() {
-        ValueMatch match = ValueMatch.of(TestTables.csv("v,w", "x,1", "x,1", "q,1", ",1").column("v"), TestTables.csv("u,w", "x,1", "y,1").column("u"));
+        ValueMatch match = ValueMatch.of(
+                TestTables.csv("v,w", "x,1", "x,1", "q,1", ",1").column("v"),
+                TestTables.csv("u,w", "x,1", "y,1").column("u"));
         assertThat(match).isEqualTo(new ValueMatch(2, 4, 1, 2));
     }
 }

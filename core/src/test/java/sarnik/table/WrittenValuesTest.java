@@ -24,16 +24,21 @@ class WrittenValuesTest {
 
     private Reading read(Shaping shaping, String... lines) throws IOException {
         Path file = Files.writeString(Files.createTempFile(directory, "in", ".csv"), String.join("\n", lines) + "\n");
-        return new TableReader().read(CsvFile.open(file, new FileChoices(null, "\t", null, null, 1, null, null)), shaping);
+        return new TableReader()
+                .read(CsvFile.open(file, new FileChoices(null, "\t", null, null, 1, null, null)), shaping);
     }
 
     private Reading column(Shaping shaping, String... cells) throws IOException {
-        return read(shaping, ("n\tv\n" + Arrays.stream(cells).map(c -> "x\t" + c).collect(Collectors.joining("\n"))).split("\n"));
+        return read(
+                shaping,
+                ("n\tv\n" + Arrays.stream(cells).map(c -> "x\t" + c).collect(Collectors.joining("\n"))).split("\n"));
     }
 
     private static List<String> texts(Reading reading, String column) {
         Column values = reading.table().column(column);
-        return java.util.stream.IntStream.range(0, values.size()).mapToObj(values::text).toList();
+        return java.util.stream.IntStream.range(0, values.size())
+                .mapToObj(values::text)
+                .toList();
     }
 
     @Nested
@@ -41,9 +46,38 @@ class WrittenValuesTest {
     class Dates {
 
         @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {"2021/01/31|2021-01-31", "2021-01-31|2021-01-31", "31 Jan 2021|2021-01-31", "Jan 31, 2021|2021-01-31", "31-Jan-21|2021-01-31", "14-03-2023|2023-03-14", "31.12.2020|2020-12-31", "20210131|2021-01-31",
-            "2021-W05|2021-02-01", "Q1 2021|2021-01-01", "2021Q3|2021-07-01", "Jan 2021|2021-01-01", "Jan-21|2021-01-01", "2021-05|2021-05-01", "05/2021|2021-05-01", "31 de enero de 2021|2021-01-31", "1er février 2021|2021-02-01", "31. Januar 2021|2021-01-31",
-            "31 gennaio 2021|2021-01-31", "31 de dezembro de 2021|2021-12-31", "Sunday, 31 January 2021|2021-01-31", "March 3rd, 2021|2021-03-03", "3/25/2021|2021-03-25", "25/3/21|2021-03-25", "12 mars 1999|1999-03-12", "31 desembre 2021|2021-12-31", "15-Aug-69|2069-08-15", "15-Aug-71|1971-08-15"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "2021/01/31|2021-01-31",
+                    "2021-01-31|2021-01-31",
+                    "31 Jan 2021|2021-01-31",
+                    "Jan 31, 2021|2021-01-31",
+                    "31-Jan-21|2021-01-31",
+                    "14-03-2023|2023-03-14",
+                    "31.12.2020|2020-12-31",
+                    "20210131|2021-01-31",
+                    "2021-W05|2021-02-01",
+                    "Q1 2021|2021-01-01",
+                    "2021Q3|2021-07-01",
+                    "Jan 2021|2021-01-01",
+                    "Jan-21|2021-01-01",
+                    "2021-05|2021-05-01",
+                    "05/2021|2021-05-01",
+                    "31 de enero de 2021|2021-01-31",
+                    "1er février 2021|2021-02-01",
+                    "31. Januar 2021|2021-01-31",
+                    "31 gennaio 2021|2021-01-31",
+                    "31 de dezembro de 2021|2021-12-31",
+                    "Sunday, 31 January 2021|2021-01-31",
+                    "March 3rd, 2021|2021-03-03",
+                    "3/25/2021|2021-03-25",
+                    "25/3/21|2021-03-25",
+                    "12 mars 1999|1999-03-12",
+                    "31 desembre 2021|2021-12-31",
+                    "15-Aug-69|2069-08-15",
+                    "15-Aug-71|1971-08-15"
+                })
         void areReadHoweverTheyAreWritten(String written, String date) throws IOException {
             Reading reading = column(Shaping.NONE, written, written);
             assertThat(reading.table().column("v").type()).isEqualTo(ColumnType.DATE);
@@ -51,9 +85,23 @@ class WrittenValuesTest {
         }
 
         @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {"2021-01-31T10:15:30Z|2021-01-31T10:15:30", "2021-01-31T10:15:30+02:00|2021-01-31T08:15:30", "2021-01-31 10:15:30.250-0500|2021-01-31T15:15:30", "31/01/2021 14:05|2021-01-31T14:05", "1/31/2021 2:05 PM|2021-01-31T14:05",
-            "31 Jan 2021 12:00 am|2021-01-31T00:00", "Jan 31, 2021, 9:30:15 p.m.|2021-01-31T21:30:15", "2021/01/31 07:00|2021-01-31T07:00", "20210131 07:30|2021-01-31T07:30", "31.01.2021 23:59:59|2021-01-31T23:59:59", "1/31/2021 2 PM|2021-01-31T14:00",
-            "2021-01-31T10:15:30.123456Z|2021-01-31T10:15:30", "2021-01-31T10:15+05:30[Asia/Kolkata]|2021-01-31T04:45"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "2021-01-31T10:15:30Z|2021-01-31T10:15:30",
+                    "2021-01-31T10:15:30+02:00|2021-01-31T08:15:30",
+                    "2021-01-31 10:15:30.250-0500|2021-01-31T15:15:30",
+                    "31/01/2021 14:05|2021-01-31T14:05",
+                    "1/31/2021 2:05 PM|2021-01-31T14:05",
+                    "31 Jan 2021 12:00 am|2021-01-31T00:00",
+                    "Jan 31, 2021, 9:30:15 p.m.|2021-01-31T21:30:15",
+                    "2021/01/31 07:00|2021-01-31T07:00",
+                    "20210131 07:30|2021-01-31T07:30",
+                    "31.01.2021 23:59:59|2021-01-31T23:59:59",
+                    "1/31/2021 2 PM|2021-01-31T14:00",
+                    "2021-01-31T10:15:30.123456Z|2021-01-31T10:15:30",
+                    "2021-01-31T10:15+05:30[Asia/Kolkata]|2021-01-31T04:45"
+                })
         void withTheirTimeAreReadHoweverTheyAreWritten(String written, String time) throws IOException {
             Reading reading = column(Shaping.NONE, written, written);
             assertThat(reading.table().column("v").type()).isEqualTo(ColumnType.TIME);
@@ -61,9 +109,30 @@ class WrittenValuesTest {
         }
 
         @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {"31/02/2021", "2021-13-01", "Mai Thai 2021", "31/31/2021", "12345678", "2021-W60", "Q5 2021", "1-2-3", "10:30", "v1.2.3", "3.14.15", "192.168.1.1", "May", "12 de"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "31/02/2021",
+                    "2021-13-01",
+                    "Mai Thai 2021",
+                    "31/31/2021",
+                    "12345678",
+                    "2021-W60",
+                    "Q5 2021",
+                    "1-2-3",
+                    "10:30",
+                    "v1.2.3",
+                    "3.14.15",
+                    "192.168.1.1",
+                    "May",
+                    "12 de"
+                })
         void areNotSeenInWhatIsNone(String written) throws IOException {
-            assertThat(column(Shaping.NONE, written, written).table().column("v").type()).isNotIn(ColumnType.DATE, ColumnType.TIME);
+            assertThat(column(Shaping.NONE, written, written)
+                            .table()
+                            .column("v")
+                            .type())
+                    .isNotIn(ColumnType.DATE, ColumnType.TIME);
         }
 
         @Test
@@ -73,7 +142,8 @@ class WrittenValuesTest {
             assertThat(texts(reading, "b")).as("its neighbour tells").containsExactly("2021-04-03", "2021-06-05");
             assertThat(reading.said().get("b").either()).isFalse();
             assertThat(reading.said().get("b").words()).isEqualTo("day first");
-            Reading american = read(Shaping.NONE, "a\tb", "01/02/2021\t03/04/2021 10:00", "02/25/2021\t05/06/2021 11:00");
+            Reading american =
+                    read(Shaping.NONE, "a\tb", "01/02/2021\t03/04/2021 10:00", "02/25/2021\t05/06/2021 11:00");
             assertThat(texts(american, "b")).containsExactly("2021-03-04T10:00", "2021-05-06T11:00");
             assertThat(american.monthFirst()).isTrue();
         }
@@ -91,7 +161,11 @@ class WrittenValuesTest {
 
         @Test
         void areSecondsSince1970WhereTheColumnIsCalledSo() throws IOException {
-            Reading reading = read(Shaping.NONE, "timestamp\tid\tcreated_ms", "1612087200\t1612087200\t1612087200123", "1612090800\t1612090800\t1612090800000");
+            Reading reading = read(
+                    Shaping.NONE,
+                    "timestamp\tid\tcreated_ms",
+                    "1612087200\t1612087200\t1612087200123",
+                    "1612090800\t1612090800\t1612090800000");
             assertThat(texts(reading, "timestamp")).containsExactly("2021-01-31T10:00", "2021-01-31T11:00");
             assertThat(texts(reading, "created_ms").get(1)).isEqualTo("2021-01-31T11:00");
             assertThat(reading.table().column("id").type()).isEqualTo(ColumnType.WHOLE);
@@ -100,8 +174,15 @@ class WrittenValuesTest {
 
         @Test
         void setByHandAreReadInAllWays() throws IOException {
-            Reading reading = column(Shaping.ofTypes(Map.of("v", ColumnType.DATE)), "2021-01-31", "31 Jan 2021", "Jan 2021", "25/12/2021", "never");
-            assertThat(texts(reading, "v")).containsExactly("2021-01-31", "2021-01-31", "2021-01-01", "2021-12-25", null);
+            Reading reading = column(
+                    Shaping.ofTypes(Map.of("v", ColumnType.DATE)),
+                    "2021-01-31",
+                    "31 Jan 2021",
+                    "Jan 2021",
+                    "25/12/2021",
+                    "never");
+            assertThat(texts(reading, "v"))
+                    .containsExactly("2021-01-31", "2021-01-31", "2021-01-01", "2021-12-25", null);
             assertThat(reading.troubles().total()).isEqualTo(1);
         }
     }
@@ -111,13 +192,37 @@ class WrittenValuesTest {
     class Amounts {
 
         @ParameterizedTest
-        @CsvSource(delimiter = '|', value = {"€ 1,234.50|1234.5|€", "1.234,50 €|1234.5|€", "$5.20|5.2|$", "-$5.20|-5.2|$", "$-5.20|-5.2|$", "($5.20)|-5.2|$", "12.5 %|12.5|%", "12,5%|12.5|%", "EUR 12.5|12.5|EUR", "12.5 USD|12.5|USD", "R$ 1.234,56|1234.56|R$",
-            "1 234,5 kr|1234.5|kr", "1'234.50 CHF|1234.5|CHF", "£1,000.75|1000.75|£", "1,234.50-|-1234.5|", "(1,234.50)|-1234.5|", "−12.5|-12.5|", "₹ 1,500.25|1500.25|₹", "3.5e-2 %|0.035|%"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "€ 1,234.50|1234.5|€",
+                    "1.234,50 €|1234.5|€",
+                    "$5.20|5.2|$",
+                    "-$5.20|-5.2|$",
+                    "$-5.20|-5.2|$",
+                    "($5.20)|-5.2|$",
+                    "12.5 %|12.5|%",
+                    "12,5%|12.5|%",
+                    "EUR 12.5|12.5|EUR",
+                    "12.5 USD|12.5|USD",
+                    "R$ 1.234,56|1234.56|R$",
+                    "1 234,5 kr|1234.5|kr",
+                    "1'234.50 CHF|1234.5|CHF",
+                    "£1,000.75|1000.75|£",
+                    "1,234.50-|-1234.5|",
+                    "(1,234.50)|-1234.5|",
+                    "−12.5|-12.5|",
+                    "₹ 1,500.25|1500.25|₹",
+                    "3.5e-2 %|0.035|%"
+                })
         void areReadWithTheirUnit(String written, double value, String unit) throws IOException {
             Reading reading = column(Shaping.NONE, written, written);
-            assertThat(reading.table().column("v").type().isNumber()).as(reading.table().column("v").type().words()).isTrue();
+            assertThat(reading.table().column("v").type().isNumber())
+                    .as(reading.table().column("v").type().words())
+                    .isTrue();
             assertThat(Double.parseDouble(reading.table().column("v").text(0))).isEqualTo(value);
-            assertThat(reading.said().containsKey("v") ? reading.said().get("v").unit() : "").isEqualTo(unit == null ? "" : unit);
+            assertThat(reading.said().containsKey("v") ? reading.said().get("v").unit() : "")
+                    .isEqualTo(unit == null ? "" : unit);
         }
 
         @Test
@@ -130,7 +235,11 @@ class WrittenValuesTest {
         @ParameterizedTest
         @CsvSource({"A12", "12 Main St", "5 boxes", "No. 7", "B-52", "(555) 123-4567", "$", "%", "v2.0"})
         void areNotSeenInWhatIsNone(String written) throws IOException {
-            assertThat(column(Shaping.NONE, written, written).table().column("v").type()).isEqualTo(ColumnType.TEXT);
+            assertThat(column(Shaping.NONE, written, written)
+                            .table()
+                            .column("v")
+                            .type())
+                    .isEqualTo(ColumnType.TEXT);
         }
     }
 
@@ -150,8 +259,14 @@ class WrittenValuesTest {
 
         @Test
         void aTownCalledSomaIsNoTotal() throws IOException {
-            assertThat(read(Shaping.NONE, "town\tn\tm", "Soma\t1\t", "Suma\t2\t", "Izmir\t3\t4").table().rows()).isEqualTo(3);
-            assertThat(read(Shaping.NONE, "town\tn\tm", "Izmir\t3\t4", "Total\t3\t").table().rows()).isEqualTo(1);
+            assertThat(read(Shaping.NONE, "town\tn\tm", "Soma\t1\t", "Suma\t2\t", "Izmir\t3\t4")
+                            .table()
+                            .rows())
+                    .isEqualTo(3);
+            assertThat(read(Shaping.NONE, "town\tn\tm", "Izmir\t3\t4", "Total\t3\t")
+                            .table()
+                            .rows())
+                    .isEqualTo(1);
         }
     }
 }

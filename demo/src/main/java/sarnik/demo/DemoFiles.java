@@ -18,10 +18,22 @@ public final class DemoFiles {
     /** Writes the list of kiosks. */
     public static void kiosks(DemoNetwork network, Path file) throws IOException {
         try (BufferedWriter out = Files.newBufferedWriter(file)) {
-            out.write("code,name,town,province,country,longitude,latitude,model,opened,status,wheelchair access,phone\r\n");
+            out.write("code,name,town,province,country,longitude,latitude,model,opened,status,wheelchair "
+                    + "access,phone\r\n");
             for (Kiosk k : network.kiosks()) {
-                List<String> cells = new ArrayList<>(List.of(k.code(), k.name(), k.town(), k.province(), k.country(), degrees(k.lon()), degrees(k.lat()),
-                        k.model(), k.opened().toString(), k.status(), k.access(), k.phone()));
+                List<String> cells = new ArrayList<>(List.of(
+                        k.code(),
+                        k.name(),
+                        k.town(),
+                        k.province(),
+                        k.country(),
+                        degrees(k.lon()),
+                        degrees(k.lat()),
+                        k.model(),
+                        k.opened().toString(),
+                        k.status(),
+                        k.access(),
+                        k.phone()));
                 cells.replaceAll(c -> c.contains(",") || c.contains("\"") ? '"' + c.replace("\"", "\"\"") + '"' : c);
                 out.write(String.join(",", cells) + "\r\n");
             }
@@ -39,9 +51,18 @@ public final class DemoFiles {
             StringBuilder line = new StringBuilder();
             new Refills(network).make(rows, (kiosk, day, product, litres, takings, state) -> {
                 line.setLength(0);
-                line.append(network.kiosks().get(kiosk).code()).append(',').append(LocalDate.ofEpochDay(day)).append(',')
-                        .append(Refills.PRODUCTS.get(product)).append(',').append(litres).append(',').append(takings).append(',')
-                        .append(Refills.STATES.get(state)).append("\r\n");
+                line.append(network.kiosks().get(kiosk).code())
+                        .append(',')
+                        .append(LocalDate.ofEpochDay(day))
+                        .append(',')
+                        .append(Refills.PRODUCTS.get(product))
+                        .append(',')
+                        .append(litres)
+                        .append(',')
+                        .append(takings)
+                        .append(',')
+                        .append(Refills.STATES.get(state))
+                        .append("\r\n");
                 write(out, line);
             });
         }

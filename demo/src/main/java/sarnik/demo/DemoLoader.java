@@ -26,15 +26,18 @@ public final class DemoLoader {
     }
 
     /**
-     * Usage: {@code DemoLoader ADDRESS SIGN-IN PASSWORD DIRECTORY [ROWS [PORT-OF-STAND-INS STEWARDS-PASSWORD]]}. Says what it does, a line a step.
+     * Usage: {@code DemoLoader ADDRESS SIGN-IN PASSWORD DIRECTORY [ROWS [PORT-OF-STAND-INS STEWARDS-PASSWORD]]}. Says
+     * what it does, a line a step.
      */
     public static void main(String[] arguments) throws IOException, InterruptedException {
         SarnikClient client = new SarnikClient(arguments[0]);
         if (!client.signIn(arguments[1], arguments[2])) {
-            System.err.println("The demo data cannot be loaded: “" + arguments[1] + "” cannot sign in. './sarnik reset' starts afresh.");
+            System.err.println("The demo data cannot be loaded: “" + arguments[1]
+                    + "” cannot sign in. './sarnik reset' starts afresh.");
             System.exit(1);
         }
-        int rows = arguments.length > 4 && !arguments[4].isEmpty() ? Integer.parseInt(arguments[4]) : Refills.SHIPPED_ROWS;
+        int rows =
+                arguments.length > 4 && !arguments[4].isEmpty() ? Integer.parseInt(arguments[4]) : Refills.SHIPPED_ROWS;
         DemoLoader loader = new DemoLoader(client, Path.of(arguments[3]));
         loader.load(rows);
         if (arguments.length > 6) {
@@ -49,9 +52,15 @@ public final class DemoLoader {
         }
     }
 
-    private static void addGround(SarnikClient steward, String name, int nearest, String address) throws IOException, InterruptedException {
-        steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=" + URLEncoder.encode(name, StandardCharsets.UTF_8) + "&credit=" + URLEncoder.encode(name + " made up for Sarnik", StandardCharsets.UTF_8)
-                + "&nearest=" + nearest + "&address=" + URLEncoder.encode(address, StandardCharsets.UTF_8));
+    private static void addGround(SarnikClient steward, String name, int nearest, String address)
+            throws IOException, InterruptedException {
+        steward.send(
+                "POST",
+                "/grounds",
+                "application/x-www-form-urlencoded",
+                "name=" + URLEncoder.encode(name, StandardCharsets.UTF_8) + "&credit="
+                        + URLEncoder.encode(name + " made up for Sarnik", StandardCharsets.UTF_8) + "&nearest="
+                        + nearest + "&address=" + URLEncoder.encode(address, StandardCharsets.UTF_8));
     }
 
     /**
@@ -67,9 +76,26 @@ public final class DemoLoader {
         long kiosks = client.bring(directory.resolve("kiosks.csv"), "Kiosks");
         say("  bringing the refills in");
         long sales = client.bring(directory.resolve("refills.csv"), "Refills");
-        calculate(sales, List.of(formula("takings per litre", "SUM(takings) / NULLIF(SUM(litres), 0)", true)), List.of());
-        client.read(client.describe(sales, "about", Map.of("title", "Refills of the Aljibe network (made up)", "source", "Aljibe", "licence", "CC0",
-                "period", "June 2024 to May 2026", "columns", Map.of("litres", Map.of("unit", "L", "description", "water drawn at one refill"), "takings", Map.of("unit", "€", "description", "paid at the tap")))));
+        calculate(
+                sales, List.of(formula("takings per litre", "SUM(takings) / NULLIF(SUM(litres), 0)", true)), List.of());
+        client.read(client.describe(
+                sales,
+                "about",
+                Map.of(
+                        "title",
+                        "Refills of the Aljibe network (made up)",
+                        "source",
+                        "Aljibe",
+                        "licence",
+                        "CC0",
+                        "period",
+                        "June 2024 to May 2026",
+                        "columns",
+                        Map.of(
+                                "litres",
+                                Map.of("unit", "L", "description", "water drawn at one refill"),
+                                "takings",
+                                Map.of("unit", "€", "description", "paid at the tap")))));
         say("  composing “Where do refills sell?”");
         long first = compose("Where do refills sell?", "where-do-refills-sell.json", Map.of("REFILLS", sales));
         others(network, kiosks, sales);
@@ -82,10 +108,34 @@ public final class DemoLoader {
         DemoTables tables = new DemoTables(network);
         Path complaints = directory.resolve("complaints.csv");
         tables.complaints(complaints);
-        long cases = client.bring(complaints, "Stomach complaints", Map.of("shaping", Map.of("missing", List.of("-", "n/a"),
-                "names", Map.of("provincia", "province", "semana", "week", "casos", "cases", "personas", "people", "por 10.000", "per 10,000 in the file"))),
+        long cases = client.bring(
+                complaints,
+                "Stomach complaints",
+                Map.of(
+                        "shaping",
+                        Map.of(
+                                "missing",
+                                List.of("-", "n/a"),
+                                "names",
+                                Map.of(
+                                        "provincia",
+                                        "province",
+                                        "semana",
+                                        "week",
+                                        "casos",
+                                        "cases",
+                                        "personas",
+                                        "people",
+                                        "por 10.000",
+                                        "per 10,000 in the file"))),
                 Map.of("type", "area", "column", "province", "set", "Provinces of Spain"));
-        calculate(cases, List.of(formula("complaints per 10,000 people", "SUM(cases) * 10000.0 / NULLIF(SUM(people) FILTER (WHERE cases IS NOT NULL), 0)", true)), List.of());
+        calculate(
+                cases,
+                List.of(formula(
+                        "complaints per 10,000 people",
+                        "SUM(cases) * 10000.0 / NULLIF(SUM(people) FILTER (WHERE cases IS NOT NULL), 0)",
+                        true)),
+                List.of());
         say("  composing “Complaints per 10,000 people”");
         compose("Complaints per 10,000 people", "complaints.json", Map.of("COMPLAINTS", cases));
         tables.probes(directory.resolve("probes.geojson"));
@@ -96,13 +146,34 @@ public final class DemoLoader {
         long rounds = client.bring(directory.resolve("service-rounds.csv"), "Service rounds");
         tables.visits(directory.resolve("field-visits.ndjson"));
         long visits = client.bring(directory.resolve("field-visits.ndjson"), "Field visits");
-        calculate(visits, List.of(formula("share clean", "COUNT(*) FILTER (WHERE clean) * 100.0 / COUNT(*)", true)), List.of("state = 'final'"));
+        calculate(
+                visits,
+                List.of(formula("share clean", "COUNT(*) FILTER (WHERE clean) * 100.0 / COUNT(*)", true)),
+                List.of("state = 'final'"));
         say("  composing maps of flows, paths, densities, municipalities and two maps that move together");
         compose("From depot to tap", "depot-to-tap.json", Map.of("CARTRIDGES", cartridges));
         compose("A day on the road", "day-on-the-road.json", Map.of("ROUNDS", rounds));
         compose("Where is the money taken?", "takings.json", Map.of("REFILLS", sales, "KIOSKS", kiosks));
-        client.json("PUT", "/api/keys/Litres per km²".replace(" ", "%20").replace("²", "%C2%B2"), Map.of("words", "sum of litres, L per km²",
-                "colour", Map.of("measure", Map.of("summary", "SUM", "column", "litres"), "per", "km2", "palette", "loch", "breaks", List.of(1, 2, 5, 10), "low", 0, "high", 40)));
+        client.json(
+                "PUT",
+                "/api/keys/Litres per km²".replace(" ", "%20").replace("²", "%C2%B2"),
+                Map.of(
+                        "words",
+                        "sum of litres, L per km²",
+                        "colour",
+                        Map.of(
+                                "measure",
+                                Map.of("summary", "SUM", "column", "litres"),
+                                "per",
+                                "km2",
+                                "palette",
+                                "loch",
+                                "breaks",
+                                List.of(1, 2, 5, 10),
+                                "low",
+                                0,
+                                "high",
+                                40)));
         compose("Does warm weather sell water?", "warm-weather.json", Map.of("REFILLS", sales));
         compose("Visits, clean and not clean", "visits.json", Map.of("VISITS", visits));
         say("  bringing suppliers in forty countries in, and composing “Who supplies us?”");
@@ -116,7 +187,8 @@ public final class DemoLoader {
         return Map.of("name", name, "text", text, "measure", measure);
     }
 
-    private void calculate(long dataset, List<Map<String, Object>> formulas, List<String> rules) throws IOException, InterruptedException {
+    private void calculate(long dataset, List<Map<String, Object>> formulas, List<String> rules)
+            throws IOException, InterruptedException {
         client.read(client.describe(dataset, "calculations", Map.of("formulas", formulas, "rules", rules)));
     }
 
@@ -124,17 +196,24 @@ public final class DemoLoader {
     private void stock(String address) throws IOException, InterruptedException {
         say("  bringing the depots' stock in from %s", address);
         Path file = directory.resolve("stock.csv");
-        Files.writeString(file, "depot,town,province,country,cartridges,on the way,counted\nDP-01,Soria,Soria,Spain,0,0,0\n");
+        Files.writeString(
+                file, "depot,town,province,country,cartridges,on the way,counted\nDP-01,Soria,Soria,Spain,0,0,0\n");
         long stock = client.bring(file, "Depots' stock");
         client.read(client.describe(stock, "feed", Map.of("address", address, "seconds", 10, "append", false)));
         client.json("POST", "/api/datasets/" + stock + "/feed", Map.of());
     }
 
-    private long compose(String title, String resource, Map<String, Long> datasets) throws IOException, InterruptedException {
+    private long compose(String title, String resource, Map<String, Long> datasets)
+            throws IOException, InterruptedException {
         JsonNode made = client.json("POST", "/api/dashboards", Map.of("title", title));
         long id = made.get("id").asLong();
-        client.read(client.send("PATCH", "/api/dashboards/" + id, "application/json-patch+json", patch(resource, datasets),
-                "If-Match", "\"" + made.get("revision").asLong() + "\""));
+        client.read(client.send(
+                "PATCH",
+                "/api/dashboards/" + id,
+                "application/json-patch+json",
+                patch(resource, datasets),
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
         client.json("PUT", "/api/dashboards/" + id + "/open", true);
         return id;
     }
@@ -142,7 +221,9 @@ public final class DemoLoader {
     private static String patch(String resource, Map<String, Long> datasets) throws IOException {
         try (InputStream in = DemoLoader.class.getResourceAsStream(resource)) {
             String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-            for (var dataset : datasets.entrySet()) text = text.replace("\"" + dataset.getKey() + "\"", dataset.getValue().toString());
+            for (var dataset : datasets.entrySet())
+                text = text.replace(
+                        "\"" + dataset.getKey() + "\"", dataset.getValue().toString());
             return text;
         }
     }

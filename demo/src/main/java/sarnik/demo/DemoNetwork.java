@@ -9,7 +9,8 @@ import sarnik.place.Gazetteer;
 import sarnik.place.Place;
 
 /**
- * Aljibe, an invented network of drinking-water refill kiosks in Spain and Portugal. The places are real so that placing
+ * Aljibe, an invented network of drinking-water refill kiosks in Spain and Portugal. The places are real so that
+ * placing
  * is real; everything else is made up. The same seed gives the same network on every machine.
  *
  * <p>Oddities, on purpose:
@@ -93,7 +94,9 @@ public final class DemoNetwork {
         if (town.name().equals(OUTLIER)) pull = 60;
         return new Kiosk(
                 "K%04d".formatted(number + 1),
-                town.name() + " " + List.of("plaza", "mercado", "parque", "estación", "norte", "sur").get(random.nextInt(6)),
+                town.name() + " "
+                        + List.of("plaza", "mercado", "parque", "estación", "norte", "sur")
+                                .get(random.nextInt(6)),
                 town.name(),
                 province,
                 town.country().equals("ES") ? "Spain" : "Portugal",
@@ -101,7 +104,9 @@ public final class DemoNetwork {
                 located ? town.lat() + 0.003 * random.nextGaussian() : Double.NaN,
                 MODELS.get(random.nextInt(MODELS.size())),
                 LocalDate.of(2019, 1, 7).plusDays(random.nextInt(5 * 365)),
-                pull == 0 ? (random.nextBoolean() ? "planned" : "closed") : random.nextInt(25) == 0 ? "in repair" : "open",
+                pull == 0
+                        ? (random.nextBoolean() ? "planned" : "closed")
+                        : random.nextInt(25) == 0 ? "in repair" : "open",
                 List.of("yes", "yes", "no", "unknown").get(random.nextInt(4)),
                 "0%08d".formatted(random.nextInt(100_000_000)),
                 pull);
@@ -116,7 +121,21 @@ public final class DemoNetwork {
     private void replaceTown(int index, String town, String province) {
         if (index >= kiosks.size()) return;
         Kiosk k = kiosks.get(index);
-        kiosks.set(index, new Kiosk(k.code(), k.name(), town, province, k.country(), Double.NaN, Double.NaN, k.model(), k.opened(),
-                k.status(), k.access(), k.phone(), k.pull()));
+        kiosks.set(
+                index,
+                new Kiosk(
+                        k.code(),
+                        k.name(),
+                        town,
+                        province,
+                        k.country(),
+                        Double.NaN,
+                        Double.NaN,
+                        k.model(),
+                        k.opened(),
+                        k.status(),
+                        k.access(),
+                        k.phone(),
+                        k.pull()));
     }
 }

@@ -16,8 +16,15 @@ import java.util.Map;
 public final class SarnikBrowser implements AutoCloseable {
 
     private static final Path CHROMIUM = Path.of("/usr/lib/chromium/chromium");
-    private static final List<String> FLAGS = List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update",
-            "--disable-sync", "--no-first-run", "--disable-quic", "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost");
+    private static final List<String> FLAGS = List.of(
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--no-first-run",
+            "--disable-quic",
+            "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost");
 
     private final Playwright playwright;
     private final Browser browser;
@@ -25,14 +32,23 @@ public final class SarnikBrowser implements AutoCloseable {
 
     public SarnikBrowser() {
         System.setProperty("playwright.nodejs.path", node().toString());
-        playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(CHROMIUM).setArgs(FLAGS));
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(CHROMIUM)
+                        .setArgs(FLAGS));
     }
 
     /** The first Node on the path: ./sarnik puts the project's own there. */
     private static Path node() {
-        return Arrays.stream(System.getenv("PATH").split(File.pathSeparator)).map(folder -> Path.of(folder, "node")).filter(Files::isExecutable).findFirst()
-                .orElseThrow(() -> new IllegalStateException("Node is not on the path. Start through ./sarnik, which puts it there."));
+        return Arrays.stream(System.getenv("PATH").split(File.pathSeparator))
+                .map(folder -> Path.of(folder, "node"))
+                .filter(Files::isExecutable)
+                .findFirst()
+                .orElseThrow(() -> new IllegalStateException(
+                        "Node is not on the path. Start through ./sarnik, which puts it there."));
     }
 
     /**
@@ -54,7 +70,8 @@ public final class SarnikBrowser implements AutoCloseable {
         page.onPageError(error -> troubles.add("a script failed: " + error));
         page.onConsoleMessage(message -> {
             // A refused request is an answer like any other; what a page makes of it is looked at where it matters.
-            if (message.type().equals("error") && !message.text().startsWith("Failed to load resource")) troubles.add(message.text());
+            if (message.type().equals("error") && !message.text().startsWith("Failed to load resource"))
+                troubles.add(message.text());
         });
         page.onDialog(dialog -> {
             troubles.add("a dialog opened: " + dialog.message());

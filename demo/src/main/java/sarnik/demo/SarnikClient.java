@@ -28,7 +28,10 @@ public final class SarnikClient {
 
     private final URI base;
     private final JsonMapper mapper = JsonMapper.builder().build();
-    private final HttpClient http = HttpClient.newBuilder().cookieHandler(new CookieManager()).followRedirects(HttpClient.Redirect.NORMAL).build();
+    private final HttpClient http = HttpClient.newBuilder()
+            .cookieHandler(new CookieManager())
+            .followRedirects(HttpClient.Redirect.NORMAL)
+            .build();
     private String token = "";
 
     /**
@@ -44,7 +47,10 @@ public final class SarnikClient {
         String form = Map.of("username", name, "password", password, "_csrf", token).entrySet().stream()
                 .map(e -> e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
                 .collect(Collectors.joining("&"));
-        HttpResponse<String> answer = send(request("/sign-in").header("Content-Type", "application/x-www-form-urlencoded").POST(BodyPublishers.ofString(form)).build());
+        HttpResponse<String> answer = send(request("/sign-in")
+                .header("Content-Type", "application/x-www-form-urlencoded")
+                .POST(BodyPublishers.ofString(form))
+                .build());
         token = token(answer.body());
         return answer.uri().getQuery() == null && answer.statusCode() == 200;
     }
@@ -64,8 +70,12 @@ public final class SarnikClient {
     }
 
     /** Sends JSON (or another kind of text) with the session's token. */
-    public HttpResponse<String> send(String method, String path, String contentType, String body, String... headers) throws IOException, InterruptedException {
-        HttpRequest.Builder request = request(path).header("Content-Type", contentType).header("X-CSRF-TOKEN", token).method(method, BodyPublishers.ofString(body));
+    public HttpResponse<String> send(String method, String path, String contentType, String body, String... headers)
+            throws IOException, InterruptedException {
+        HttpRequest.Builder request = request(path)
+                .header("Content-Type", contentType)
+                .header("X-CSRF-TOKEN", token)
+                .method(method, BodyPublishers.ofString(body));
         for (int i = 0; i < headers.length; i += 2) request.setHeader(headers[i], headers[i + 1]);
         return send(request.build());
     }
@@ -85,13 +95,16 @@ public final class SarnikClient {
      *
      * @param query what stands behind the address, such as {@code ?dataset=3}; may be empty
      */
-    public HttpResponse<String> upload(Path file, String fileName, String query) throws IOException, InterruptedException {
+    public HttpResponse<String> upload(Path file, String fileName, String query)
+            throws IOException, InterruptedException {
         return send(query, List.of(new Part(file, fileName)));
     }
 
     /** Chooses several files of one shape, under their own names. */
     public HttpResponse<String> upload(List<Path> files, String query) throws IOException, InterruptedException {
-        return send(query, files.stream().map(f -> new Part(f, f.getFileName().toString())).toList());
+        return send(
+                query,
+                files.stream().map(f -> new Part(f, f.getFileName().toString())).toList());
     }
 
     private record Part(Path file, String name) {}
@@ -100,13 +113,19 @@ public final class SarnikClient {
         String boundary = "sarnik-" + UUID.randomUUID();
         List<BodyPublisher> body = new ArrayList<>();
         for (Part part : parts) {
-            body.add(BodyPublishers.ofString("--%s\r\nContent-Disposition: form-data; name=\"file\"; filename=\"%s\"\r\nContent-Type: application/octet-stream\r\n\r\n".formatted(boundary, part.name)));
+            body.add(BodyPublishers.ofString(
+                    ("--%s\r\nContent-Disposition: form-data; name=\"file\"; filename=\"%s\"\r\nContent-Type: "
+                                    + "application/octet-stream\r\n\r\n")
+                            .formatted(boundary, part.name)));
             body.add(BodyPublishers.ofFile(part.file));
             body.add(BodyPublishers.ofString("\r\n"));
         }
         body.add(BodyPublishers.ofString("--" + boundary + "--\r\n"));
-        HttpResponse<String> answer = send(request("/api/bring" + query).header("Content-Type", "multipart/form-data; boundary=" + boundary).header("X-CSRF-TOKEN", token)
-                .POST(BodyPublishers.concat(body.toArray(BodyPublisher[]::new))).build());
+        HttpResponse<String> answer = send(request("/api/bring" + query)
+                .header("Content-Type", "multipart/form-data; boundary=" + boundary)
+                .header("X-CSRF-TOKEN", token)
+                .POST(BodyPublishers.concat(body.toArray(BodyPublisher[]::new)))
+                .build());
         return untilRead(answer);
     }
 
@@ -128,7 +147,10 @@ public final class SarnikClient {
      */
     public long bring(Path file, String name) throws IOException, InterruptedException {
         JsonNode taken = read(upload(file, file.getFileName().toString()));
-        JsonNode kept = json("POST", "/api/bring/" + taken.get("id").asString() + "/keep", Map.of("name", name, "placing", taken.get("guess")));
+        JsonNode kept = json(
+                "POST",
+                "/api/bring/" + taken.get("id").asString() + "/keep",
+                Map.of("name", name, "placing", taken.get("guess")));
         return Long.parseLong(kept.get("id").asString());
     }
 
@@ -141,8 +163,11 @@ public final class SarnikClient {
      */
     public long bring(Path file, String name, Object intake, Object placing) throws IOException, InterruptedException {
         String id = read(upload(file, file.getFileName().toString())).get("id").asString();
-        read(untilRead(send("POST", "/api/bring/" + id + "/intake", "application/json", mapper.writeValueAsString(intake))));
-        return Long.parseLong(json("POST", "/api/bring/" + id + "/keep", Map.of("name", name, "placing", placing)).get("id").asString());
+        read(untilRead(
+                send("POST", "/api/bring/" + id + "/intake", "application/json", mapper.writeValueAsString(intake))));
+        return Long.parseLong(json("POST", "/api/bring/" + id + "/keep", Map.of("name", name, "placing", placing))
+                .get("id")
+                .asString());
     }
 
     /**
@@ -150,15 +175,23 @@ public final class SarnikClient {
      *
      * @param part about, name, ties, calculations or feed
      */
-    public HttpResponse<String> describe(long dataset, String part, Object what) throws IOException, InterruptedException {
+    public HttpResponse<String> describe(long dataset, String part, Object what)
+            throws IOException, InterruptedException {
         long revision = read(get("/api/datasets/" + dataset)).get("revision").asLong();
-        return send("PUT", "/api/datasets/" + dataset + "/" + part, "application/json", mapper.writeValueAsString(what), "If-Match", "\"" + revision + "\"");
+        return send(
+                "PUT",
+                "/api/datasets/" + dataset + "/" + part,
+                "application/json",
+                mapper.writeValueAsString(what),
+                "If-Match",
+                "\"" + revision + "\"");
     }
 
     /** The JSON of a success. */
     public JsonNode read(HttpResponse<String> answer) throws IOException {
         if (answer.statusCode() / 100 != 2) {
-            throw new IOException("%s answered %d: %s".formatted(answer.uri().getPath(), answer.statusCode(), answer.body()));
+            throw new IOException(
+                    "%s answered %d: %s".formatted(answer.uri().getPath(), answer.statusCode(), answer.body()));
         }
         return answer.body().isEmpty() ? mapper.nullNode() : mapper.readTree(answer.body());
     }

@@ -13,18 +13,24 @@ import sarnik.place.Gazetteer;
 import sarnik.place.Place;
 
 /**
- * Whom Aljibe buys from: made-up suppliers in forty countries, so that the world beyond Iberia stays honest. Towns stand in
+ * Whom Aljibe buys from: made-up suppliers in forty countries, so that the world beyond Iberia stays honest. Towns
+ * stand in
  * their English or their local form, countries by name in either or by code, states by the code in daily use.
  *
- * <p>Oddities, on purpose: namesakes (Portland, Springfield, Columbus, London), two suppliers in towns that exist nowhere, one of
+ * <p>Oddities, on purpose: namesakes (Portland, Springfield, Columbus, London), two suppliers in towns that exist
+ * nowhere, one of
  * which nothing is known but the country, amounts with their currency and dates in words.
  */
 final class Suppliers {
 
     private static final int A_COUNTRY = 9;
-    private static final List<String> FIRST = List.of("Halde", "Orme", "Tarn", "Fjell", "Sund", "Kala", "Miro", "Vento", "Brisa", "Lumen", "Quell", "Rio", "Delta", "Cumbre", "Polder", "Istria");
-    private static final List<String> PARTS = List.of("filters", "pumps", "valves", "tanks", "salts", "hoses", "meters", "coolers", "seals", "panels");
-    private static final List<String> MONTHS = List.of("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec");
+    private static final List<String> FIRST = List.of(
+            "Halde", "Orme", "Tarn", "Fjell", "Sund", "Kala", "Miro", "Vento", "Brisa", "Lumen", "Quell", "Rio",
+            "Delta", "Cumbre", "Polder", "Istria");
+    private static final List<String> PARTS =
+            List.of("filters", "pumps", "valves", "tanks", "salts", "hoses", "meters", "coolers", "seals", "panels");
+    private static final List<String> MONTHS =
+            List.of("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec");
 
     /** Code, English name, local name. */
     private static final String COUNTRIES = """
@@ -101,9 +107,27 @@ final class Suppliers {
             Puebla|PUE|Mexico
             """;
 
-    private static final Map<String, String> LOCAL = Map.ofEntries(Map.entry("Munich", "München"), Map.entry("Vienna", "Wien"), Map.entry("Cairo", "القاهرة"), Map.entry("Tokyo", "東京"), Map.entry("Beijing", "北京"),
-            Map.entry("Warsaw", "Warszawa"), Map.entry("Prague", "Praha"), Map.entry("Rome", "Roma"), Map.entry("Milan", "Milano"), Map.entry("Athens", "Αθήνα"), Map.entry("Bucharest", "București"), Map.entry("Kyiv", "Київ"),
-            Map.entry("Seoul", "서울"), Map.entry("Copenhagen", "København"), Map.entry("Brussels", "Bruxelles"), Map.entry("Geneva", "Genève"), Map.entry("Turin", "Torino"), Map.entry("Naples", "Napoli"), Map.entry("Sofia", "София"), Map.entry("Osaka", "大阪市"));
+    private static final Map<String, String> LOCAL = Map.ofEntries(
+            Map.entry("Munich", "München"),
+            Map.entry("Vienna", "Wien"),
+            Map.entry("Cairo", "القاهرة"),
+            Map.entry("Tokyo", "東京"),
+            Map.entry("Beijing", "北京"),
+            Map.entry("Warsaw", "Warszawa"),
+            Map.entry("Prague", "Praha"),
+            Map.entry("Rome", "Roma"),
+            Map.entry("Milan", "Milano"),
+            Map.entry("Athens", "Αθήνα"),
+            Map.entry("Bucharest", "București"),
+            Map.entry("Kyiv", "Київ"),
+            Map.entry("Seoul", "서울"),
+            Map.entry("Copenhagen", "København"),
+            Map.entry("Brussels", "Bruxelles"),
+            Map.entry("Geneva", "Genève"),
+            Map.entry("Turin", "Torino"),
+            Map.entry("Naples", "Napoli"),
+            Map.entry("Sofia", "София"),
+            Map.entry("Osaka", "大阪市"));
 
     private Suppliers() {}
 
@@ -136,6 +160,18 @@ final class Suppliers {
         LocalDate since = LocalDate.of(2018, 1, 1).plusDays(random.nextInt(2800));
         long cents = (long) (Math.exp(8 + 1.3 * random.nextGaussian()) * 100);
         String amount = String.format(Locale.ROOT, "%,.2f", cents / 100.0);
-        return "%s %s %d,%s,%s,%s,%s,\"€ %s\",%02d-%s-%d\r\n".formatted(FIRST.get(random.nextInt(FIRST.size())), parts, number, parts, town, state, country, amount, since.getDayOfMonth(), MONTHS.get(since.getMonthValue() - 1), since.getYear());
+        return "%s %s %d,%s,%s,%s,%s,\"€ %s\",%02d-%s-%d\r\n"
+                .formatted(
+                        FIRST.get(random.nextInt(FIRST.size())),
+                        parts,
+                        number,
+                        parts,
+                        town,
+                        state,
+                        country,
+                        amount,
+                        since.getDayOfMonth(),
+                        MONTHS.get(since.getMonthValue() - 1),
+                        since.getYear());
     }
 }

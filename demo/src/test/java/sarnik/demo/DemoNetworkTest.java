@@ -16,6 +16,8 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import sarnik.format.BoundaryFiles;
+import sarnik.format.TableFile;
 import sarnik.place.Gazetteer;
 import sarnik.place.Match;
 import sarnik.place.Place;
@@ -26,12 +28,10 @@ import sarnik.place.TablePlacer;
 import sarnik.table.ColumnType;
 import sarnik.table.CsvFile;
 import sarnik.table.FileChoices;
-import sarnik.table.Shaping;
-import sarnik.table.TableReader;
-import sarnik.format.BoundaryFiles;
-import sarnik.format.TableFile;
 import sarnik.table.Reading;
+import sarnik.table.Shaping;
 import sarnik.table.Table;
+import sarnik.table.TableReader;
 
 @DisplayName("The demo network")
 class DemoNetworkTest {
@@ -43,7 +43,9 @@ class DemoNetworkTest {
 
     private Table kiosks() throws Exception {
         DemoFiles.kiosks(NETWORK, directory.resolve("kiosks.csv"));
-        return new TableReader().read(CsvFile.open(directory.resolve("kiosks.csv"), FileChoices.NONE), Shaping.NONE).table();
+        return new TableReader()
+                .read(CsvFile.open(directory.resolve("kiosks.csv"), FileChoices.NONE), Shaping.NONE)
+                .table();
     }
 
     @Test
@@ -62,39 +64,70 @@ class DemoNetworkTest {
     void kiosksHaveTheSizeAndTheColumnsThatAreDescribed() throws Exception {
         Table kiosks = kiosks();
         assertThat(kiosks.rows()).isEqualTo(900);
-        assertThat(kiosks.names()).containsExactly("code", "name", "town", "province", "country", "longitude", "latitude", "model", "opened", "status", "wheelchair access", "phone");
+        assertThat(kiosks.names())
+                .containsExactly(
+                        "code",
+                        "name",
+                        "town",
+                        "province",
+                        "country",
+                        "longitude",
+                        "latitude",
+                        "model",
+                        "opened",
+                        "status",
+                        "wheelchair access",
+                        "phone");
         assertThat(kiosks.column("phone").type()).as("leading zeros are kept").isEqualTo(ColumnType.TEXT);
         assertThat(kiosks.column("opened").type()).isEqualTo(ColumnType.DATE);
-        long located = java.util.stream.IntStream.range(0, 900).filter(r -> !kiosks.column("latitude").isMissing(r)).count();
+        long located = java.util.stream.IntStream.range(0, 900)
+                .filter(r -> !kiosks.column("latitude").isMissing(r))
+                .count();
         assertThat(located).as("about a third carry coordinates").isBetween(240L, 360L);
     }
 
     @Test
     void theWordsOfKiosksArePlacedButForTheOddOnes() throws Exception {
         Table kiosks = kiosks();
-        Placing.ByName guess = (Placing.ByName) new PlacingGuess(Gazetteer.shipped()).guess(kiosks).orElseThrow();
+        Placing.ByName guess = (Placing.ByName)
+                new PlacingGuess(Gazetteer.shipped()).guess(kiosks).orElseThrow();
         assertThat(guess).isEqualTo(new Placing.ByName("town", "province", "country"));
         PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byName(kiosks, guess);
-        assertThat(placed.rows(Match.State.UNPLACED)).as("two towns that exist nowhere, one row without a town").isEqualTo(3);
+        assertThat(placed.rows(Match.State.UNPLACED))
+                .as("two towns that exist nowhere, one row without a town")
+                .isEqualTo(3);
         assertThat(placed.rows(Match.State.PLACED)).isGreaterThan(880);
     }
 
     @Test
     void theOdditiesAreThere() {
         List<Kiosk> kiosks = NETWORK.kiosks();
-        assertThat(kiosks.stream().map(Kiosk::province).filter(DemoNetwork.ALAVA::contains).collect(Collectors.toSet())).as("one province spelled several ways").hasSizeGreaterThan(1);
+        assertThat(kiosks.stream()
+                        .map(Kiosk::province)
+                        .filter(DemoNetwork.ALAVA::contains)
+                        .collect(Collectors.toSet()))
+                .as("one province spelled several ways")
+                .hasSizeGreaterThan(1);
         assertThat(kiosks).extracting(Kiosk::phone).allMatch(p -> p.startsWith("0"));
-        assertThat(kiosks).filteredOn(k -> k.pull() == 0).as("kiosks without sales").hasSizeGreaterThan(10);
+        assertThat(kiosks)
+                .filteredOn(k -> k.pull() == 0)
+                .as("kiosks without sales")
+                .hasSizeGreaterThan(10);
         Map<String, Set<String>> provincesOf = new HashMap<>();
-        kiosks.forEach(k -> provincesOf.computeIfAbsent(k.town(), t -> new HashSet<>()).add(k.province()));
-        assertThat(provincesOf.values()).as("namesakes").anyMatch(p -> p.size() > 1 && !DemoNetwork.ALAVA.containsAll(p));
+        kiosks.forEach(
+                k -> provincesOf.computeIfAbsent(k.town(), t -> new HashSet<>()).add(k.province()));
+        assertThat(provincesOf.values())
+                .as("namesakes")
+                .anyMatch(p -> p.size() > 1 && !DemoNetwork.ALAVA.containsAll(p));
     }
 
     @Test
     void oneTownSellsFarMoreThanTheOthers() {
         Map<String, Integer> sales = new HashMap<>();
         Refills refills = new Refills(NETWORK);
-        refills.make(100_000, (kiosk, day, product, litres, takings, state) -> sales.merge(refills.town(kiosk), 1, Integer::sum));
+        refills.make(
+                100_000,
+                (kiosk, day, product, litres, takings, state) -> sales.merge(refills.town(kiosk), 1, Integer::sum));
         List<Integer> sorted = new ArrayList<>(sales.values());
         sorted.sort(null);
         int median = sorted.get(sorted.size() / 2);
@@ -123,7 +156,9 @@ class DemoNetworkTest {
         });
         assertThat(months[7]).isGreaterThan(2 * months[1]);
         assertThat(provisional[0]).isPositive();
-        assertThat(provisional[1]).as("only the last three weeks are provisional").isZero();
+        assertThat(provisional[1])
+                .as("only the last three weeks are provisional")
+                .isZero();
     }
 
     @Test
@@ -141,17 +176,22 @@ class DemoNetworkTest {
         assertThat(Draw.index(sums, 0.99)).isZero();
         assertThat(Draw.index(sums, 1.5)).isEqualTo(2);
         assertThat(Draw.index(sums, 4)).as("the edge stays inside").isEqualTo(2);
-        assertThat(Arrays.stream(new double[] {0.5, 2, 3.9}).mapToInt(at -> Draw.index(sums, at)).toArray()).containsExactly(0, 2, 2);
+        assertThat(Arrays.stream(new double[] {0.5, 2, 3.9})
+                        .mapToInt(at -> Draw.index(sums, at))
+                        .toArray())
+                .containsExactly(0, 2, 2);
     }
 
     @Test
     void cellsWithCommasAreQuoted() throws Exception {
         DemoFiles.kiosks(NETWORK, directory.resolve("k.csv"));
-        assertThat(Files.readAllLines(directory.resolve("k.csv"))).allMatch(line -> line.split(",(?=(?:[^\"]*\"[^\"]*\")*[^\"]*$)", -1).length == 12);
+        assertThat(Files.readAllLines(directory.resolve("k.csv")))
+                .allMatch(line -> line.split(",(?=(?:[^\"]*\"[^\"]*\")*[^\"]*$)", -1).length == 12);
     }
 
     private Reading read(String name) throws Exception {
-        return new TableReader().read(TableFile.open(directory.resolve(name), FileChoices.NONE).rows(), Shaping.NONE);
+        return new TableReader()
+                .read(TableFile.open(directory.resolve(name), FileChoices.NONE).rows(), Shaping.NONE);
     }
 
     @Test
@@ -165,7 +205,8 @@ class DemoNetworkTest {
         assertThat(table.column("semana").type()).isEqualTo(ColumnType.DATE);
         assertThat(reading.missingWords()).containsEntry("-", 52L * 3).containsEntry("n/a", 52L * 2);
         assertThat(reading.troubles().first()).anyMatch(t -> t.why().contains("total"));
-        PlacedTable placed = new TablePlacer(Gazetteer.shipped()).byArea(table, "provincia", BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
+        PlacedTable placed = new TablePlacer(Gazetteer.shipped())
+                .byArea(table, "provincia", BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
         assertThat(placed.rows(Match.State.PLACED)).as("lost zeros are mended").isEqualTo(table.rows());
     }
 
@@ -187,9 +228,13 @@ class DemoNetworkTest {
         for (int row = 0; row < suppliers.rows(); row++) {
             String city = suppliers.column("city").text(row);
             Match match = placed.match(row);
-            if (city != null && (city.equals("Mirage Falls") || city.startsWith("Quellbrunn"))) assertThat(match.state()).as(city).isNotEqualTo(Match.State.PLACED);
-            if ("Portland".equals(city)) assertThat(match.place().region()).isEqualTo("US." + suppliers.column("state").text(row));
-            if ("London".equals(city) && "ON".equals(suppliers.column("state").text(row))) assertThat(match.place().country()).isEqualTo("CA");
+            if (city != null && (city.equals("Mirage Falls") || city.startsWith("Quellbrunn")))
+                assertThat(match.state()).as(city).isNotEqualTo(Match.State.PLACED);
+            if ("Portland".equals(city))
+                assertThat(match.place().region())
+                        .isEqualTo("US." + suppliers.column("state").text(row));
+            if ("London".equals(city) && "ON".equals(suppliers.column("state").text(row)))
+                assertThat(match.place().country()).isEqualTo("CA");
         }
     }
 
@@ -210,9 +255,11 @@ class DemoNetworkTest {
 
         Table cartridges = read("cartridges.xlsx").table();
         assertThat(cartridges.rows()).isEqualTo(2400);
-        assertThat(cartridges.names()).containsExactly("month", "depot", "destination", "Sent · pieces", "Sent · boxes", "label");
+        assertThat(cartridges.names())
+                .containsExactly("month", "depot", "destination", "Sent · pieces", "Sent · boxes", "label");
         assertThat(cartridges.column("month").type()).isEqualTo(ColumnType.DATE);
-        assertThat(guess.guess(cartridges).orElseThrow()).isEqualTo(new Placing.FromTo(new Placing.ByWords("depot"), new Placing.ByWords("destination")));
+        assertThat(guess.guess(cartridges).orElseThrow())
+                .isEqualTo(new Placing.FromTo(new Placing.ByWords("depot"), new Placing.ByWords("destination")));
 
         Table rounds = read("rounds.csv").table();
         assertThat(rounds.rows()).isBetween(600, 900);
@@ -224,6 +271,8 @@ class DemoNetworkTest {
         assertThat(visits.rows()).isEqualTo(3000);
         PlacedTable placedVisits = placer.by(visits, guess.guess(visits).orElseThrow());
         assertThat(placedVisits.rows(Match.State.PLACED)).isGreaterThan(2500);
-        assertThat(placedVisits.rows(Match.State.UNPLACED)).as("towns that exist nowhere").isPositive();
+        assertThat(placedVisits.rows(Match.State.UNPLACED))
+                .as("towns that exist nowhere")
+                .isPositive();
     }
 }

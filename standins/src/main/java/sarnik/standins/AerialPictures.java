@@ -6,7 +6,8 @@ import java.io.IOException;
 import javax.imageio.ImageIO;
 
 /**
- * Stands in for a server of aerial pictures: square tiles of 256 pixels at {@code /aerial/{z}/{x}/{y}.png}, in Web Mercator. The
+ * Stands in for a server of aerial pictures: square tiles of 256 pixels at {@code /aerial/{z}/{x}/{y}.png}, in Web
+ * Mercator. The
  * country in them is made up: hills by noise, fields in a patchwork, the same at every zoom.
  */
 final class AerialPictures {
@@ -20,7 +21,8 @@ final class AerialPictures {
         BufferedImage image = new BufferedImage(SIZE, SIZE, BufferedImage.TYPE_INT_RGB);
         double size = 1.0 / (1L << z);
         for (int py = 0; py < SIZE; py++) {
-            for (int px = 0; px < SIZE; px++) image.setRGB(px, py, colour((x + px / (double) SIZE) * size, (y + py / (double) SIZE) * size, z));
+            for (int px = 0; px < SIZE; px++)
+                image.setRGB(px, py, colour((x + px / (double) SIZE) * size, (y + py / (double) SIZE) * size, z));
         }
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ImageIO.write(image, "png", out);
@@ -37,7 +39,9 @@ final class AerialPictures {
             weight *= 0.55;
         }
         double dry = noise(x * 90, y * 90);
-        double field = z < 8 ? 0.5 : random((long) Math.floor(x * 60_000 + noise(x * 900, y * 900)), (long) Math.floor(y * 90_000));
+        double field = z < 8
+                ? 0.5
+                : random((long) Math.floor(x * 60_000 + noise(x * 900, y * 900)), (long) Math.floor(y * 90_000));
         int red = (int) (70 + 95 * dry + 60 * hill + 30 * (field - 0.5));
         int green = (int) (88 + 52 * dry + 55 * hill + 40 * (field - 0.5));
         int blue = (int) (58 + 40 * dry + 40 * hill);

@@ -7,7 +7,8 @@ import java.util.List;
 import java.util.Random;
 
 /**
- * Stands in for a server of roads: vector tiles at {@code /roads/{z}/{x}/{y}.mvt}, in Web Mercator. The towns are where towns
+ * Stands in for a server of roads: vector tiles at {@code /roads/{z}/{x}/{y}.mvt}, in Web Mercator. The towns are
+ * where towns
  * are; the roads between them and the streets in them are made up, the same at every zoom.
  */
 final class MadeUpRoads {
@@ -16,14 +17,67 @@ final class MadeUpRoads {
     private static final int MARGIN = 128;
     /** Degrees of longitude and latitude of towns, main ones first. */
     private static final double[][] TOWNS = {
-        {-3.70, 40.42}, {-5.99, 37.39}, {-0.38, 39.47}, {2.17, 41.39}, {-9.14, 38.72}, {-8.61, 41.15}, {-2.93, 43.26}, {-0.88, 41.65}, {-8.54, 42.88}, {-4.42, 36.72},
-        {-3.70, 42.35}, {-2.47, 41.76}, {-5.74, 41.51}, {-5.66, 40.97}, {-4.73, 41.65}, {-4.53, 42.01}, {-5.57, 42.60}, {-5.85, 43.36}, {-3.81, 43.46}, {-7.56, 43.01}, {-7.86, 42.34}, {-6.76, 41.81},
-        {-6.37, 39.48}, {-6.97, 38.88}, {-7.91, 38.57}, {-7.43, 39.29}, {-8.42, 40.21}, {-7.50, 40.28}, {-4.02, 39.86}, {-3.93, 38.99}, {-2.14, 40.07}, {-1.86, 38.99}, {-3.79, 37.77}, {-4.78, 37.88},
-        {-3.60, 37.18}, {-2.46, 36.84}, {-1.13, 37.99}, {-0.48, 38.35}, {-1.11, 40.35}, {-0.41, 42.14}, {0.62, 41.62}, {-1.64, 42.82}, {-2.45, 42.47}, {-2.67, 42.85}, {-4.70, 40.66}, {-4.12, 40.95},
-        {-3.17, 40.63}, {-6.95, 37.26}, {-6.29, 36.53}, {-7.93, 37.02}, {-8.80, 39.74}, {-7.75, 41.30}, {-6.34, 38.92}, {-6.53, 42.55}, {-5.35, 40.03}};
+        {-3.70, 40.42},
+        {-5.99, 37.39},
+        {-0.38, 39.47},
+        {2.17, 41.39},
+        {-9.14, 38.72},
+        {-8.61, 41.15},
+        {-2.93, 43.26},
+        {-0.88, 41.65},
+        {-8.54, 42.88},
+        {-4.42, 36.72},
+        {-3.70, 42.35},
+        {-2.47, 41.76},
+        {-5.74, 41.51},
+        {-5.66, 40.97},
+        {-4.73, 41.65},
+        {-4.53, 42.01},
+        {-5.57, 42.60},
+        {-5.85, 43.36},
+        {-3.81, 43.46},
+        {-7.56, 43.01},
+        {-7.86, 42.34},
+        {-6.76, 41.81},
+        {-6.37, 39.48},
+        {-6.97, 38.88},
+        {-7.91, 38.57},
+        {-7.43, 39.29},
+        {-8.42, 40.21},
+        {-7.50, 40.28},
+        {-4.02, 39.86},
+        {-3.93, 38.99},
+        {-2.14, 40.07},
+        {-1.86, 38.99},
+        {-3.79, 37.77},
+        {-4.78, 37.88},
+        {-3.60, 37.18},
+        {-2.46, 36.84},
+        {-1.13, 37.99},
+        {-0.48, 38.35},
+        {-1.11, 40.35},
+        {-0.41, 42.14},
+        {0.62, 41.62},
+        {-1.64, 42.82},
+        {-2.45, 42.47},
+        {-2.67, 42.85},
+        {-4.70, 40.66},
+        {-4.12, 40.95},
+        {-3.17, 40.63},
+        {-6.95, 37.26},
+        {-6.29, 36.53},
+        {-7.93, 37.02},
+        {-8.80, 39.74},
+        {-7.75, 41.30},
+        {-6.34, 38.92},
+        {-6.53, 42.55},
+        {-5.35, 40.03}
+    };
+
     private static final int MAIN = 10;
     /** Roads are bent about this many times, by halving. */
     private static final int BENDS = 6;
+
     private static final List<String> KINDS = List.of("motorway", "secondary", "tertiary", "street");
     private static final int STREETS_FROM = 9;
     private static final List<Road> ROADS = roads();
@@ -36,7 +90,12 @@ final class MadeUpRoads {
         static Road of(String kind, double[] points) {
             double[] box = {1, 1, 0, 0};
             for (int i = 0; i < points.length; i += 2) {
-                box = new double[] {Math.min(box[0], points[i]), Math.min(box[1], points[i + 1]), Math.max(box[2], points[i]), Math.max(box[3], points[i + 1])};
+                box = new double[] {
+                    Math.min(box[0], points[i]),
+                    Math.min(box[1], points[i + 1]),
+                    Math.max(box[2], points[i]),
+                    Math.max(box[3], points[i + 1])
+                };
             }
             return new Road(kind, points, box[0], box[1], box[2], box[3]);
         }
@@ -51,7 +110,10 @@ final class MadeUpRoads {
         Random random = new Random(20_261);
         List<Road> roads = new ArrayList<>();
         for (int a = 0; a < TOWNS.length; a++) {
-            for (int b = a + 1; b < TOWNS.length; b++) if (areNeighbours(a, b)) roads.add(Road.of(a < MAIN || b < MAIN ? "motorway" : "secondary", bent(town(a), town(b), 0.09, random)));
+            for (int b = a + 1; b < TOWNS.length; b++)
+                if (areNeighbours(a, b))
+                    roads.add(Road.of(
+                            a < MAIN || b < MAIN ? "motorway" : "secondary", bent(town(a), town(b), 0.09, random)));
             streets(town(a), random, roads);
         }
         return roads;
@@ -84,7 +146,9 @@ final class MadeUpRoads {
                 double[] b = points.get(i + 1);
                 double aside = (random.nextDouble() * 2 - 1) * much;
                 more.add(a);
-                more.add(new double[] {(a[0] + b[0]) / 2 - (b[1] - a[1]) * aside, (a[1] + b[1]) / 2 + (b[0] - a[0]) * aside});
+                more.add(new double[] {
+                    (a[0] + b[0]) / 2 - (b[1] - a[1]) * aside, (a[1] + b[1]) / 2 + (b[0] - a[0]) * aside
+                });
             }
             more.add(points.get(points.size() - 1));
             points = more;
@@ -123,7 +187,11 @@ final class MadeUpRoads {
         boolean empty = true;
         for (Road road : ROADS) {
             boolean street = KINDS.indexOf(road.kind) > 1;
-            if (street && z < STREETS_FROM || road.east < x * size - edge || road.west > (x + 1) * size + edge || road.south < y * size - edge || road.north > (y + 1) * size + edge) continue;
+            if (street && z < STREETS_FROM
+                    || road.east < x * size - edge
+                    || road.west > (x + 1) * size + edge
+                    || road.south < y * size - edge
+                    || road.north > (y + 1) * size + edge) continue;
             layer.bytes(2, feature(road, x * size, y * size, size));
             empty = false;
         }
@@ -148,7 +216,10 @@ final class MadeUpRoads {
             lastX = px;
             lastY = py;
         }
-        return new Message().bytes(2, new Message().varint(0).varint(KINDS.indexOf(road.kind))).number(3, 2).bytes(4, line);
+        return new Message()
+                .bytes(2, new Message().varint(0).varint(KINDS.indexOf(road.kind)))
+                .number(3, 2)
+                .bytes(4, line);
     }
 
     private static long zigzag(int value) {

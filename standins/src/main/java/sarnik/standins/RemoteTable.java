@@ -11,8 +11,10 @@ import java.util.concurrent.Executors;
 import java.util.function.LongSupplier;
 
 /**
- * A made-up table at an address that changes by itself: the stock of cartridges in the depots of the demo network, one step
- * every few seconds. {@code /stock.csv} and {@code /stock.geojson} give it as it is at the moment. The same step gives the
+ * A made-up table at an address that changes by itself: the stock of cartridges in the depots of the demo network, one
+ * step
+ * every few seconds. {@code /stock.csv} and {@code /stock.geojson} give it as it is at the moment. The same step gives
+ * the
  * same bytes.
  */
 public final class RemoteTable implements AutoCloseable {
@@ -20,10 +22,15 @@ public final class RemoteTable implements AutoCloseable {
     private record Depot(String code, String town, String province, String country, double lon, double lat) {}
 
     private static final Depot[] DEPOTS = {
-        new Depot("DP-01", "Soria", "Soria", "Spain", -2.46883, 41.76401), new Depot("DP-02", "Zamora", "Zamora", "Spain", -5.74456, 41.50633),
-        new Depot("DP-03", "Burgos", "Burgos", "Spain", -3.70184, 42.35022), new Depot("DP-04", "Cáceres", "Cáceres", "Spain", -6.37224, 39.47649),
-        new Depot("DP-05", "Teruel", "Teruel", "Spain", -1.10646, 40.3456), new Depot("DP-06", "Lugo", "Lugo", "Spain", -7.55602, 43.00992),
-        new Depot("DP-07", "Évora", "Évora", "Portugal", -7.90746, 38.56667), new Depot("DP-08", "Bragança", "Bragança", "Portugal", -6.75719, 41.8061)};
+        new Depot("DP-01", "Soria", "Soria", "Spain", -2.46883, 41.76401),
+                new Depot("DP-02", "Zamora", "Zamora", "Spain", -5.74456, 41.50633),
+        new Depot("DP-03", "Burgos", "Burgos", "Spain", -3.70184, 42.35022),
+                new Depot("DP-04", "Cáceres", "Cáceres", "Spain", -6.37224, 39.47649),
+        new Depot("DP-05", "Teruel", "Teruel", "Spain", -1.10646, 40.3456),
+                new Depot("DP-06", "Lugo", "Lugo", "Spain", -7.55602, 43.00992),
+        new Depot("DP-07", "Évora", "Évora", "Portugal", -7.90746, 38.56667),
+                new Depot("DP-08", "Bragança", "Bragança", "Portugal", -6.75719, 41.8061)
+    };
 
     private static final int FULL = 240;
     private static final int THREADS = 3;
@@ -45,8 +52,11 @@ public final class RemoteTable implements AutoCloseable {
     public static RemoteTable start(int port, LongSupplier step) throws IOException {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 16);
         RemoteTable table = new RemoteTable(server, step);
-        server.createContext("/stock.csv", exchange -> answer(exchange, "text/csv; charset=utf-8", csv(table.step.getAsLong())));
-        server.createContext("/stock.geojson", exchange -> answer(exchange, "application/geo+json", geoJson(table.step.getAsLong())));
+        server.createContext(
+                "/stock.csv", exchange -> answer(exchange, "text/csv; charset=utf-8", csv(table.step.getAsLong())));
+        server.createContext(
+                "/stock.geojson",
+                exchange -> answer(exchange, "application/geo+json", geoJson(table.step.getAsLong())));
         // The tiles live at the same port: one host for a steward to allow.
         server.createContext("/aerial/", Tiles.of("png", "image/png", AerialPictures::picture));
         server.createContext("/roads/", Tiles.of("mvt", "application/x-protobuf", MadeUpRoads::tile));
@@ -77,8 +87,20 @@ public final class RemoteTable implements AutoCloseable {
     static String csv(long step) {
         StringBuilder text = new StringBuilder("depot,town,province,country,cartridges,on the way,counted\r\n");
         for (Depot depot : DEPOTS) {
-            text.append(depot.code).append(',').append(depot.town).append(',').append(depot.province).append(',').append(depot.country).append(',')
-                    .append(cartridges(depot, step)).append(',').append(onTheWay(depot, step)).append(',').append(step).append("\r\n");
+            text.append(depot.code)
+                    .append(',')
+                    .append(depot.town)
+                    .append(',')
+                    .append(depot.province)
+                    .append(',')
+                    .append(depot.country)
+                    .append(',')
+                    .append(cartridges(depot, step))
+                    .append(',')
+                    .append(onTheWay(depot, step))
+                    .append(',')
+                    .append(step)
+                    .append("\r\n");
         }
         return text.toString();
     }
@@ -88,9 +110,20 @@ public final class RemoteTable implements AutoCloseable {
         StringBuilder text = new StringBuilder("{\"type\":\"FeatureCollection\",\"features\":[");
         for (int i = 0; i < DEPOTS.length; i++) {
             Depot depot = DEPOTS[i];
-            text.append(i == 0 ? "" : ",").append("{\"type\":\"Feature\",\"geometry\":{\"type\":\"Point\",\"coordinates\":[").append(depot.lon).append(',').append(depot.lat)
-                    .append("]},\"properties\":{\"depot\":\"").append(depot.code).append("\",\"town\":\"").append(depot.town).append("\",\"cartridges\":")
-                    .append(cartridges(depot, step)).append(",\"counted\":").append(step).append("}}");
+            text.append(i == 0 ? "" : ",")
+                    .append("{\"type\":\"Feature\",\"geometry\":{\"type\":\"Point\",\"coordinates\":[")
+                    .append(depot.lon)
+                    .append(',')
+                    .append(depot.lat)
+                    .append("]},\"properties\":{\"depot\":\"")
+                    .append(depot.code)
+                    .append("\",\"town\":\"")
+                    .append(depot.town)
+                    .append("\",\"cartridges\":")
+                    .append(cartridges(depot, step))
+                    .append(",\"counted\":")
+                    .append(step)
+                    .append("}}");
         }
         return text.append("]}").toString();
     }

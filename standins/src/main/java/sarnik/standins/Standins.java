@@ -10,9 +10,11 @@ public final class Standins {
     private Standins() {}
 
     public static void main(String[] arguments) throws IOException {
-        RemoteTable table = RemoteTable.start(Integer.parseInt(arguments[0]), () -> System.currentTimeMillis() / STEP_MILLIS % 1_000_000);
+        RemoteTable table = RemoteTable.start(
+                Integer.parseInt(arguments[0]), () -> System.currentTimeMillis() / STEP_MILLIS % 1_000_000);
         System.out.println("A table that changes: http://127.0.0.1:" + table.port() + "/stock.csv");
         System.out.println("Aerial pictures, made up: http://127.0.0.1:" + table.port() + "/aerial/{z}/{x}/{y}.png");
-        System.out.println("Roads as vector tiles, made up: http://127.0.0.1:" + table.port() + "/roads/{z}/{x}/{y}.mvt");
+        System.out.println(
+                "Roads as vector tiles, made up: http://127.0.0.1:" + table.port() + "/roads/{z}/{x}/{y}.mvt");
     }
 }

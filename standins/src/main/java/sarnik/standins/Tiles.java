@@ -5,7 +5,9 @@ import java.io.IOException;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Answers for tiles at {@code …/{z}/{x}/{y}.ENDING}: zoom, column from the west, row from the north, in Web Mercator. */
+/**
+ * Answers for tiles at {@code …/{z}/{x}/{y}.ENDING}: zoom, column from the west, row from the north, in Web Mercator.
+ */
 final class Tiles {
 
     static final int DEEPEST = 18;
@@ -23,7 +25,10 @@ final class Tiles {
             try (exchange) {
                 Matcher tile = address.matcher(exchange.getRequestURI().getPath());
                 int z = tile.matches() ? Integer.parseInt(tile.group(1)) : -1;
-                if (z < 0 || z > DEEPEST || Long.parseLong(tile.group(2)) >= 1L << z || Long.parseLong(tile.group(3)) >= 1L << z) {
+                if (z < 0
+                        || z > DEEPEST
+                        || Long.parseLong(tile.group(2)) >= 1L << z
+                        || Long.parseLong(tile.group(3)) >= 1L << z) {
                     exchange.sendResponseHeaders(404, -1);
                     return;
                 }

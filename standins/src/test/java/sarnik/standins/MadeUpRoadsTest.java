@@ -40,15 +40,22 @@ class MadeUpRoadsTest {
         // The tiles that hold Madrid, 3.70° west and 40.42° north.
         assertThat(roads(MadeUpRoads.tile(5, 15, 12))).isBetween(10, 200);
         assertThat(roads(MadeUpRoads.tile(13, 4011, 3088))).isGreaterThan(10);
-        assertThat(MadeUpRoads.tile(5, 3, 12)).as("none on the other side of the world").isEmpty();
+        assertThat(MadeUpRoads.tile(5, 3, 12))
+                .as("none on the other side of the world")
+                .isEmpty();
     }
 
     @ParameterizedTest
-    @CsvSource({"/roads/5/15/12.mvt, 200", "/roads/5/3/12.mvt, 200", "/roads/5/32/0.mvt, 404", "/roads/5/15/12.png, 404"})
+    @CsvSource({"/roads/5/15/12.mvt, 200", "/roads/5/3/12.mvt, 200", "/roads/5/32/0.mvt, 404", "/roads/5/15/12.png, 404"
+    })
     void onlyTilesThatThereAreAreServed(String path, int status) throws Exception {
         RemoteTable server = RemoteTable.start(0, () -> 1);
         try {
-            HttpResponse<byte[]> answer = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + server.port() + path)).build(), HttpResponse.BodyHandlers.ofByteArray());
+            HttpResponse<byte[]> answer = HttpClient.newHttpClient()
+                    .send(
+                            HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + server.port() + path))
+                                    .build(),
+                            HttpResponse.BodyHandlers.ofByteArray());
             assertThat(answer.statusCode()).isEqualTo(status);
         } finally {
             server.close();

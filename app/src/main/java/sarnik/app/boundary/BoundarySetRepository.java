@@ -24,6 +24,7 @@ interface BoundarySetRepository extends JpaRepository<StoredBoundarySet, String>
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     Optional<StoredBoundarySet> findWithLockByName(String name);
 
-    @Query("select s.name as name, s.level as level, s.credit as credit, s.areaCount as areaCount from StoredBoundarySet s order by s.name")
+    @Query("select s.name as name, s.level as level, s.credit as credit, s.areaCount as areaCount from "
+            + "StoredBoundarySet s order by s.name")
     List<Line> lines();
 }

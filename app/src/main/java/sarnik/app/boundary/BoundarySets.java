@@ -56,8 +56,10 @@ public class BoundarySets {
     private final Uses uses;
     private final AtomicLong changes = new AtomicLong();
     private final TransactionTemplate transaction;
-    private final Cache<String, IndexedSet> held = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
-    private final Cache<String, String> contents = Caffeine.newBuilder().maximumSize(MOST_HELD).build();
+    private final Cache<String, IndexedSet> held =
+            Caffeine.newBuilder().maximumSize(MOST_HELD).build();
+    private final Cache<String, String> contents =
+            Caffeine.newBuilder().maximumSize(MOST_HELD).build();
     private final ShapeStore store;
 
     /**
@@ -68,14 +70,24 @@ public class BoundarySets {
      */
     public record Shapes(String tag, byte[] compressed) {
 
-        /** The answer that the browser keeps for as long as the content does not change; nothing but that where it has it already. */
+        /**
+         * The answer that the browser keeps for as long as the content does not change; nothing but that where it has
+         * it already.
+         */
         public ResponseEntity<byte[]> answer(HttpServletRequest request) {
-            ResponseEntity.BodyBuilder answer = ResponseEntity.ok().eTag("\"" + tag + "\"").cacheControl(CacheControl.maxAge(Duration.ofHours(1)).cachePrivate())
-                    .varyBy(HttpHeaders.ACCEPT_ENCODING).contentType(MediaType.APPLICATION_JSON);
+            ResponseEntity.BodyBuilder answer = ResponseEntity.ok()
+                    .eTag("\"" + tag + "\"")
+                    .cacheControl(CacheControl.maxAge(Duration.ofHours(1)).cachePrivate())
+                    .varyBy(HttpHeaders.ACCEPT_ENCODING)
+                    .contentType(MediaType.APPLICATION_JSON);
             String had = request.getHeader(HttpHeaders.IF_NONE_MATCH);
-            if (had != null && had.contains("\"" + tag + "\"")) return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag("\"" + tag + "\"").build();
+            if (had != null && had.contains("\"" + tag + "\""))
+                return ResponseEntity.status(HttpStatus.NOT_MODIFIED)
+                        .eTag("\"" + tag + "\"")
+                        .build();
             String accepted = request.getHeader(HttpHeaders.ACCEPT_ENCODING);
-            if (accepted != null && accepted.contains("gzip")) return answer.header(HttpHeaders.CONTENT_ENCODING, "gzip").body(compressed);
+            if (accepted != null && accepted.contains("gzip"))
+                return answer.header(HttpHeaders.CONTENT_ENCODING, "gzip").body(compressed);
             try (GZIPInputStream plain = new GZIPInputStream(new ByteArrayInputStream(compressed))) {
                 return answer.body(plain.readAllBytes());
             } catch (IOException impossible) {
@@ -87,7 +99,12 @@ public class BoundarySets {
     /** A set as lists show it. */
     public record Listed(String name, String level, String credit, int areas, boolean ships) {}
 
-    BoundarySets(BoundarySetRepository stored, PeopleService people, Uses uses, ShapeStore store, TransactionTemplate transaction) {
+    BoundarySets(
+            BoundarySetRepository stored,
+            PeopleService people,
+            Uses uses,
+            ShapeStore store,
+            TransactionTemplate transaction) {
         this.store = store;
         this.stored = stored;
         this.people = people;
@@ -100,21 +117,29 @@ public class BoundarySets {
         List<Listed> all = new ArrayList<>();
         for (BoundaryFiles.Shipped shipped : BoundaryFiles.Shipped.values()) {
             BoundarySet set = BoundaryFiles.shipped(shipped);
-            all.add(new Listed(set.name(), set.level(), set.credit(), set.areas().size(), true));
+            all.add(new Listed(
+                    set.name(), set.level(), set.credit(), set.areas().size(), true));
         }
-        stored.lines().forEach(line -> all.add(new Listed(line.getName(), line.getLevel(), line.getCredit(), line.getAreaCount(), false)));
+        stored.lines()
+                .forEach(line -> all.add(
+                        new Listed(line.getName(), line.getLevel(), line.getCredit(), line.getAreaCount(), false)));
         return all;
     }
 
     /** Names of all sets. */
     public Set<String> names() {
         Set<String> names = new LinkedHashSet<>();
-        Arrays.stream(BoundaryFiles.Shipped.values()).map(BoundaryFiles.Shipped::title).forEach(names::add);
+        Arrays.stream(BoundaryFiles.Shipped.values())
+                .map(BoundaryFiles.Shipped::title)
+                .forEach(names::add);
         stored.lines().forEach(line -> names.add(line.getName()));
         return names;
     }
 
-    /** Sets whose codes a table may hold, the likeliest first: those that were brought in, then provinces and municipalities. */
+    /**
+     * Sets whose codes a table may hold, the likeliest first: those that were brought in, then provinces and
+     * municipalities.
+     */
     public List<BoundarySet> likely() {
         List<BoundarySet> sets = new ArrayList<>();
         stored.lines().forEach(line -> find(line.getName()).ifPresent(sets::add));
@@ -137,14 +162,20 @@ public class BoundarySets {
     public Optional<IndexedSet> indexed(String name) {
         IndexedSet known = held.getIfPresent(name);
         if (known != null) return Optional.of(known);
-        Optional<BoundarySet> set = Arrays.stream(BoundaryFiles.Shipped.values()).filter(s -> s.title().equals(name)).findFirst().map(BoundaryFiles::shipped)
-                .or(() -> transaction.execute(t -> stored.findById(name)).map(s -> new BoundarySet(name, s.getLevel(), s.getCredit(), AreaBytes.read(s.getAreas()))));
+        Optional<BoundarySet> set = Arrays.stream(BoundaryFiles.Shipped.values())
+                .filter(s -> s.title().equals(name))
+                .findFirst()
+                .map(BoundaryFiles::shipped)
+                .or(() -> transaction
+                        .execute(t -> stored.findById(name))
+                        .map(s -> new BoundarySet(name, s.getLevel(), s.getCredit(), AreaBytes.read(s.getAreas()))));
         return set.map(s -> held.get(name, n -> new IndexedSet(s)));
     }
 
     /** Land and sea, by the countries of the world. */
     public Land land() {
-        return Land.of(indexed(BoundaryFiles.Shipped.COUNTRIES.title()).orElseThrow().finder(), COAST);
+        return Land.of(
+                indexed(BoundaryFiles.Shipped.COUNTRIES.title()).orElseThrow().finder(), COAST);
     }
 
     /** Finds names of areas for formulas; the set is read when it is first asked. */
@@ -162,11 +193,20 @@ public class BoundarySets {
      */
     public void keep(String name, String level, String credit, List<Area> areas, SignedIn person) {
         String clean = name == null ? "" : name.strip();
-        if (clean.isEmpty() || clean.length() > 120 || clean.contains("'") || clean.contains("/")) throw new RefusedException("A boundary set's name has 1 to 120 characters, without ' and /.");
-        if (names().contains(clean)) throw new RefusedException("There is a boundary set called “" + clean + "” already. Choose another name.");
+        if (clean.isEmpty() || clean.length() > 120 || clean.contains("'") || clean.contains("/"))
+            throw new RefusedException("A boundary set's name has 1 to 120 characters, without ' and /.");
+        if (names().contains(clean))
+            throw new RefusedException("There is a boundary set called “" + clean + "” already. Choose another name.");
         if (areas.isEmpty()) throw new RefusedException("None of the shapes can be used as an area.");
         String ownLevel = level == null || level.isBlank() ? "area" : level.strip();
-        transaction.executeWithoutResult(t -> stored.save(new StoredBoundarySet(clean, ownLevel, credit == null ? "" : credit.strip(), areas.size(), AreaBytes.write(areas), person.id(), Clock.systemUTC().instant())));
+        transaction.executeWithoutResult(t -> stored.save(new StoredBoundarySet(
+                clean,
+                ownLevel,
+                credit == null ? "" : credit.strip(),
+                areas.size(),
+                AreaBytes.write(areas),
+                person.id(),
+                Clock.systemUTC().instant())));
         changes.incrementAndGet();
     }
 
@@ -181,9 +221,12 @@ public class BoundarySets {
      * @throws RefusedException when it ships, when it is another's, or when something rests on it; the message names it
      */
     void remove(String name, SignedIn person) {
-        if (Arrays.stream(BoundaryFiles.Shipped.values()).anyMatch(s -> s.title().equals(name))) throw new RefusedException("This boundary set ships with Sarnik and stays.");
+        if (Arrays.stream(BoundaryFiles.Shipped.values())
+                .anyMatch(s -> s.title().equals(name)))
+            throw new RefusedException("This boundary set ships with Sarnik and stays.");
         transaction.executeWithoutResult(t -> {
-            StoredBoundarySet set = stored.findWithLockByName(name).orElseThrow(() -> RefusedException.gone("boundary set"));
+            StoredBoundarySet set =
+                    stored.findWithLockByName(name).orElseThrow(() -> RefusedException.gone("boundary set"));
             people.checkMayChange(name, set.getCreatedBy(), false, person);
             uses.refuseWhereUsed("The boundary set", uses.ofBoundarySet(name));
             stored.delete(set);
@@ -209,13 +252,17 @@ public class BoundarySets {
     /** Makes the shapes of the sets that ship before somebody waits for them. */
     @EventListener(ApplicationReadyEvent.class)
     void warm() {
-        Thread warming = new Thread(() -> {
-            try {
-                for (ShapeBand band : ShapeBand.values()) for (BoundaryFiles.Shipped shipped : BoundaryFiles.Shipped.values()) shapes(shipped.title(), band);
-            } catch (RuntimeException failed) {
-                LOG.warn("Shapes could not be made ahead; they are made when they are asked for", failed);
-            }
-        }, "shapes");
+        Thread warming = new Thread(
+                () -> {
+                    try {
+                        for (ShapeBand band : ShapeBand.values())
+                            for (BoundaryFiles.Shipped shipped : BoundaryFiles.Shipped.values())
+                                shapes(shipped.title(), band);
+                    } catch (RuntimeException failed) {
+                        LOG.warn("Shapes could not be made ahead; they are made when they are asked for", failed);
+                    }
+                },
+                "shapes");
         warming.setDaemon(true);
         warming.setPriority(Thread.MIN_PRIORITY);
         warming.start();

@@ -29,8 +29,10 @@ import sarnik.geo.ShapeBand;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Shapes as they are sent: simplified for a band of zooms, as JSON, compressed. Simplifying a set of thousands of areas takes
- * seconds, so what came of it is kept on disk under the hash of the areas themselves, and in memory once it has been asked for.
+ * Shapes as they are sent: simplified for a band of zooms, as JSON, compressed. Simplifying a set of thousands of
+ * areas takes
+ * seconds, so what came of it is kept on disk under the hash of the areas themselves, and in memory once it has been
+ * asked for.
  */
 @Component
 class ShapeStore {
@@ -44,7 +46,10 @@ class ShapeStore {
 
     private final Path directory;
     private final JsonMapper mapper;
-    private final Cache<String, byte[]> held = Caffeine.newBuilder().maximumWeight(MOST_BYTES).weigher((String tag, byte[] bytes) -> bytes.length).build();
+    private final Cache<String, byte[]> held = Caffeine.newBuilder()
+            .maximumWeight(MOST_BYTES)
+            .weigher((String tag, byte[] bytes) -> bytes.length)
+            .build();
 
     ShapeStore(SarnikProperties properties, JsonMapper mapper) {
         this.directory = properties.workDirectory().resolve("shapes");
@@ -52,14 +57,21 @@ class ShapeStore {
     }
 
     /** An area's shape as the browser draws it: rings of whole numbers, see {@link ShapeBand#rings}. */
-    private record Drawn(String code, String name, String parent, List<int[]> rings, @JsonInclude(JsonInclude.Include.NON_EMPTY) List<int[]> lines) {}
+    private record Drawn(
+            String code,
+            String name,
+            String parent,
+            List<int[]> rings,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) List<int[]> lines) {}
 
     private record Sheet(int scale, List<Drawn> areas) {}
 
     /** What tells the shapes of a set from all others: the hash of its areas. */
     static String contentOf(BoundarySet set) {
         try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(AreaBytes.write(set.areas()))).substring(0, 20);
+            return HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256").digest(AreaBytes.write(set.areas())))
+                    .substring(0, 20);
         } catch (NoSuchAlgorithmException impossible) {
             throw new IllegalStateException(impossible);
         }
@@ -107,7 +119,10 @@ class ShapeStore {
         return bytes.toByteArray();
     }
 
-    /** Written beside its place and moved there, so that another never meets half a file. What cannot be kept is made again. */
+    /**
+     * Written beside its place and moved there, so that another never meets half a file. What cannot be kept is made
+     * again.
+     */
     private void keep(Path file, byte[] made) {
         try {
             Files.createDirectories(directory);

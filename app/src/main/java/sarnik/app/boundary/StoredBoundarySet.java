@@ -25,7 +25,8 @@ class StoredBoundarySet {
 
     protected StoredBoundarySet() {}
 
-    StoredBoundarySet(String name, String level, String credit, int areaCount, byte[] areas, long createdBy, Instant createdAt) {
+    StoredBoundarySet(
+            String name, String level, String credit, int areaCount, byte[] areas, long createdBy, Instant createdAt) {
         this.name = name;
         this.level = level;
         this.credit = credit;

@@ -20,6 +20,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import sarnik.format.TableFile;
 import sarnik.place.Gazetteer;
 import sarnik.place.Match;
 import sarnik.place.Place;
@@ -27,21 +28,22 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.PlacingGuess;
 import sarnik.place.TablePlacer;
-import sarnik.format.TableFile;
 import sarnik.table.Column;
 import sarnik.table.FileChoices;
 import sarnik.table.Reading;
 import sarnik.table.RowSource;
 import sarnik.table.Shaping;
-import sarnik.table.TableReader;
 import sarnik.table.Table;
+import sarnik.table.TableReader;
 import sarnik.table.TextRows;
 import sarnik.table.UnreadableTableException;
 
 /**
- * Places the rows of a CSV file from the command line, without a server: {@code ./sarnik place in.csv --out placed.csv}.
+ * Places the rows of a CSV file from the command line, without a server: {@code ./sarnik place in.csv --out
+ * placed.csv}.
  *
- * <p>Ends with 0 when every row is placed, 1 when some are doubtful or unplaced (the file is written all the same), 2 when
+ * <p>Ends with 0 when every row is placed, 1 when some are doubtful or unplaced (the file is written all the same), 2
+ * when
  * nothing could be done. Nothing else ends with these.
  */
 public final class PlaceCommand {
@@ -51,10 +53,12 @@ public final class PlaceCommand {
     static final int NOTHING_DONE = 2;
 
     /**
-     * Columns that are added; where a file has one of the name already, "placed" stands before it. Of rows that go from one place to
+     * Columns that are added; where a file has one of the name already, "placed" stands before it. Of rows that go
+     * from one place to
      * another they are the destination's, and the origin's follow under the same names behind "origin".
      */
-    static final List<String> ADDED = List.of("state", "confidence", "place", "level", "code", "longitude", "latitude", "reason");
+    static final List<String> ADDED =
+            List.of("state", "confidence", "place", "level", "code", "longitude", "latitude", "reason");
 
     private static final String STREAM = "-";
 
@@ -75,7 +79,12 @@ public final class PlaceCommand {
             """;
 
     /** The ways of naming columns: options of two of them contradict each other. */
-    private static final List<Set<String>> WAYS = List.of(Set.of("--town", "--province", "--country"), Set.of("--where"), Set.of("--lat", "--lon"), Set.of("--from", "--to"), Set.of("--code"));
+    private static final List<Set<String>> WAYS = List.of(
+            Set.of("--town", "--province", "--country"),
+            Set.of("--where"),
+            Set.of("--lat", "--lon"),
+            Set.of("--from", "--to"),
+            Set.of("--code"));
 
     private final InputStream in;
     private final PrintStream out;
@@ -92,7 +101,9 @@ public final class PlaceCommand {
         try {
             code = new PlaceCommand(System.in, System.out, System.err).run(arguments);
         } catch (OutOfMemoryError full) {
-            System.err.println("sarnik place: the file needs more memory than there is. Nothing was written. Give it more, such as SARNIK_MEMORY=6g, or split the file.");
+            System.err.println(
+                    "sarnik place: the file needs more memory than there is. Nothing was written. Give it more, "
+                            + "such as SARNIK_MEMORY=6g, or split the file.");
         } catch (RuntimeException | Error mistake) {
             System.err.println("sarnik place: a mistake of the program, nothing was written: " + mistake);
         }
@@ -117,11 +128,14 @@ public final class PlaceCommand {
         try {
             Map<String, String> options = options(arguments);
             String source = needed(options, "in", "Name the file to place, or - for standard input.");
-            String target = needed(options, "--out", "Name the file to write, with --out placed.csv, or --out - for standard output.");
+            String target = needed(
+                    options, "--out", "Name the file to write, with --out placed.csv, or --out - for standard output.");
             checkTarget(target);
-            if (source.equals(STREAM)) Files.copy(in, taken = Files.createTempFile("place", ".csv"), StandardCopyOption.REPLACE_EXISTING);
+            if (source.equals(STREAM))
+                Files.copy(in, taken = Files.createTempFile("place", ".csv"), StandardCopyOption.REPLACE_EXISTING);
             else if (Files.isDirectory(Path.of(source))) throw new Misuse(source + " is a directory. Name a file.");
-            RowSource rows = TableFile.open(taken == null ? Path.of(source) : taken, FileChoices.NONE).rows();
+            RowSource rows = TableFile.open(taken == null ? Path.of(source) : taken, FileChoices.NONE)
+                    .rows();
             Table table = new TableReader().readAsText(rows);
             Placing recipe = recipe(options, table, rows);
             PlacedTable placed = new TablePlacer(Gazetteer.shipped()).by(table, recipe);
@@ -150,7 +164,9 @@ public final class PlaceCommand {
             String word = arguments[i];
             if (!word.startsWith("--")) {
                 if (word.startsWith("-") && word.length() > 1) throw new Misuse("There is no option " + word + ".");
-                if (options.putIfAbsent("in", word) != null) throw new Misuse("Two files are named, “" + options.get("in") + "” and “" + word + "”; one is placed at a time.");
+                if (options.putIfAbsent("in", word) != null)
+                    throw new Misuse("Two files are named, “" + options.get("in") + "” and “" + word
+                            + "”; one is placed at a time.");
                 continue;
             }
             int equals = word.indexOf('=');
@@ -161,8 +177,17 @@ public final class PlaceCommand {
             if (value.isEmpty()) throw new Misuse(name + " needs a name behind it.");
             if (options.putIfAbsent(name, value) != null) throw new Misuse(name + " is said twice.");
         }
-        List<String> ways = WAYS.stream().filter(way -> way.stream().anyMatch(options::containsKey)).map(way -> way.stream().filter(options::containsKey).sorted().findFirst().orElseThrow()).toList();
-        if (ways.size() > 1) throw new Misuse("%s and %s contradict each other: a row is placed in one way.".formatted(ways.get(0), ways.get(1)));
+        List<String> ways = WAYS.stream()
+                .filter(way -> way.stream().anyMatch(options::containsKey))
+                .map(way -> way.stream()
+                        .filter(options::containsKey)
+                        .sorted()
+                        .findFirst()
+                        .orElseThrow())
+                .toList();
+        if (ways.size() > 1)
+            throw new Misuse(
+                    "%s and %s contradict each other: a row is placed in one way.".formatted(ways.get(0), ways.get(1)));
         return options;
     }
 
@@ -172,7 +197,8 @@ public final class PlaceCommand {
         Path path = Path.of(target);
         if (Files.isDirectory(path)) throw new Misuse(target + " is a directory. Name a file in it.");
         Path folder = path.toAbsolutePath().getParent();
-        if (folder != null && !Files.isDirectory(folder)) throw new Misuse("There is no folder " + folder + " to write into.");
+        if (folder != null && !Files.isDirectory(folder))
+            throw new Misuse("There is no folder " + folder + " to write into.");
     }
 
     private static String needed(Map<String, String> options, String name, String sentence) {
@@ -182,25 +208,32 @@ public final class PlaceCommand {
     }
 
     private static Placing recipe(Map<String, String> options, Table table, RowSource rows) throws IOException {
-        for (String name : List.of("--town", "--province", "--country", "--where", "--lat", "--lon", "--from", "--to", "--code")) {
+        for (String name :
+                List.of("--town", "--province", "--country", "--where", "--lat", "--lon", "--from", "--to", "--code")) {
             String column = options.get(name);
             if (column != null && table.find(column).isEmpty()) {
-                throw new Misuse("The file has no column “%s”. Its columns are: %s.".formatted(column, String.join(", ", table.names())));
+                throw new Misuse("The file has no column “%s”. Its columns are: %s."
+                        .formatted(column, String.join(", ", table.names())));
             }
         }
         if (options.containsKey("--code")) return new Placing.ByCode(options.get("--code"));
         if (options.containsKey("--where")) return new Placing.ByWords(options.get("--where"));
         if (options.containsKey("--lat")) return new Placing.ByCoordinates(options.get("--lat"), options.get("--lon"));
-        if (options.containsKey("--from") && options.containsKey("--to")) return new Placing.FromTo(new Placing.ByWords(options.get("--from")), new Placing.ByWords(options.get("--to")));
-        if (options.containsKey("--from") || options.containsKey("--to")) throw new Misuse("--from and --to go together.");
+        if (options.containsKey("--from") && options.containsKey("--to"))
+            return new Placing.FromTo(
+                    new Placing.ByWords(options.get("--from")), new Placing.ByWords(options.get("--to")));
+        if (options.containsKey("--from") || options.containsKey("--to"))
+            throw new Misuse("--from and --to go together.");
         if (options.containsKey("--lon")) throw new Misuse("--lon goes with --lat.");
         if (options.containsKey("--town") || options.containsKey("--province") || options.containsKey("--country")) {
             return new Placing.ByName(options.get("--town"), options.get("--province"), options.get("--country"));
         }
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
         Reading reading = new TableReader().read(new TextRows(table, rows, LOOKED_AT), Shaping.NONE);
-        return guess.ownShapes(reading).or(() -> guess.guess(reading.table()))
-                .orElseThrow(() -> new Misuse("No column seems to tell where a row is. Name it; the columns are: " + String.join(", ", table.names()) + "."));
+        return guess.ownShapes(reading)
+                .or(() -> guess.guess(reading.table()))
+                .orElseThrow(() -> new Misuse("No column seems to tell where a row is. Name it; the columns are: "
+                        + String.join(", ", table.names()) + "."));
     }
 
     private void write(Table table, PlacedTable placed, String target) throws IOException {
@@ -214,7 +247,9 @@ public final class PlaceCommand {
         if (Files.exists(path)) path = path.toRealPath();
         if (Files.exists(path) && !Files.isRegularFile(path)) {
             // A device or a pipe is written to as it is: it must not be replaced by a file.
-            try (CsvWriter writer = CsvWriter.builder().build(new OutputStreamWriter(Files.newOutputStream(path, StandardOpenOption.WRITE), StandardCharsets.UTF_8))) {
+            try (CsvWriter writer = CsvWriter.builder()
+                    .build(new OutputStreamWriter(
+                            Files.newOutputStream(path, StandardOpenOption.WRITE), StandardCharsets.UTF_8))) {
                 write(table, placed, writer);
             }
             return;
@@ -225,7 +260,11 @@ public final class PlaceCommand {
             try (CsvWriter writer = CsvWriter.builder().build(beside)) {
                 write(table, placed, writer);
             }
-            Files.setPosixFilePermissions(beside, Files.exists(path) ? Files.getPosixFilePermissions(path) : PosixFilePermissions.fromString("rw-r--r--"));
+            Files.setPosixFilePermissions(
+                    beside,
+                    Files.exists(path)
+                            ? Files.getPosixFilePermissions(path)
+                            : PosixFilePermissions.fromString("rw-r--r--"));
             Files.move(beside, path, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
         } finally {
             Files.deleteIfExists(beside);
@@ -239,9 +278,12 @@ public final class PlaceCommand {
         writer.writeRecord(header);
         List<Column> columns = table.names().stream().map(table::column).toList();
         // What is said of a find is the same in all of its rows.
-        List<List<String>> said = placed.finds().stream().map(find -> added(find.match())).toList();
+        List<List<String>> said =
+                placed.finds().stream().map(find -> added(find.match())).toList();
         PlacedTable origin = placed.origin();
-        List<List<String>> saidOfOrigin = origin == null ? List.of() : origin.finds().stream().map(find -> added(find.match())).toList();
+        List<List<String>> saidOfOrigin = origin == null
+                ? List.of()
+                : origin.finds().stream().map(find -> added(find.match())).toList();
         String[] cells = new String[header.size()];
         for (int row = 0; row < table.rows(); row++) {
             int at = 0;
@@ -258,9 +300,15 @@ public final class PlaceCommand {
 
     private static List<String> added(Match match) {
         Place place = match.place();
-        return List.of(match.state().name().toLowerCase(Locale.ROOT), String.format(Locale.ROOT, "%.2f", match.confidence()),
-                place == null ? "" : place.name(), place == null ? "" : place.level().name().toLowerCase(Locale.ROOT), place == null ? "" : place.id(),
-                place == null ? "" : String.valueOf(place.lon()), place == null ? "" : String.valueOf(place.lat()), match.reason());
+        return List.of(
+                match.state().name().toLowerCase(Locale.ROOT),
+                String.format(Locale.ROOT, "%.2f", match.confidence()),
+                place == null ? "" : place.name(),
+                place == null ? "" : place.level().name().toLowerCase(Locale.ROOT),
+                place == null ? "" : place.id(),
+                place == null ? "" : String.valueOf(place.lon()),
+                place == null ? "" : String.valueOf(place.lat()),
+                match.reason());
     }
 
     private static String blankForNull(String text) {
@@ -271,7 +319,15 @@ public final class PlaceCommand {
         long doubtful = placed.rows(Match.State.DOUBTFUL);
         long unplaced = placed.rows(Match.State.UNPLACED);
         boolean stream = target.equals(STREAM);
-        (stream ? err : out).printf(Locale.ENGLISH, "%,d rows placed, %,d doubtful, %,d unplaced, by %s; written to %s%n", placed.rows(Match.State.PLACED), doubtful, unplaced, recipe.words(), stream ? "standard output" : target);
+        (stream ? err : out)
+                .printf(
+                        Locale.ENGLISH,
+                        "%,d rows placed, %,d doubtful, %,d unplaced, by %s; written to %s%n",
+                        placed.rows(Match.State.PLACED),
+                        doubtful,
+                        unplaced,
+                        recipe.words(),
+                        stream ? "standard output" : target);
         return doubtful + unplaced == 0 ? ALL_PLACED : SOME_NOT;
     }
 }

@@ -13,7 +13,10 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import sarnik.app.web.Problems;
 
-/** Refuses bodies that are larger than anything that is asked for here, before they are read. Files have a bound of their own. */
+/**
+ * Refuses bodies that are larger than anything that is asked for here, before they are read. Files have a bound of
+ * their own.
+ */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class BodyLimit extends OncePerRequestFilter {
@@ -24,16 +27,28 @@ class BodyLimit extends OncePerRequestFilter {
     /** What an author says: a document, formulas, descriptions of columns. */
     private static final int EDIT = 4 << 20;
 
-    private static final Pattern QUESTIONS = Pattern.compile("/api/dashboards/\\d+/(frames|rows|pictures|places/\\w+)|/sign-in|/sign-out");
+    private static final Pattern QUESTIONS =
+            Pattern.compile("/api/dashboards/\\d+/(frames|rows|pictures|places/\\w+)|/sign-in|/sign-out");
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
-        boolean files = request.getContentType() != null && request.getContentType().startsWith("multipart/");
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        boolean files =
+                request.getContentType() != null && request.getContentType().startsWith("multipart/");
         int most = QUESTIONS.matcher(request.getRequestURI()).matches() ? QUESTION : EDIT;
         if (request.getHeader("Transfer-Encoding") != null) {
-            Problems.write(request, response, HttpStatus.LENGTH_REQUIRED, "A request has to say how long its body is (Content-Length).");
+            Problems.write(
+                    request,
+                    response,
+                    HttpStatus.LENGTH_REQUIRED,
+                    "A request has to say how long its body is (Content-Length).");
         } else if (!files && request.getContentLengthLong() > most) {
-            Problems.write(request, response, HttpStatus.CONTENT_TOO_LARGE, "The request holds %,d kB; here at most %,d kB are asked for.".formatted(request.getContentLengthLong() >> 10, most >> 10));
+            Problems.write(
+                    request,
+                    response,
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "The request holds %,d kB; here at most %,d kB are asked for."
+                            .formatted(request.getContentLengthLong() >> 10, most >> 10));
         } else {
             chain.doFilter(request, response);
         }

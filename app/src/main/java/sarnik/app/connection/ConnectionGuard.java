@@ -23,8 +23,10 @@ import org.springframework.stereotype.Component;
 import sarnik.app.SarnikProperties;
 
 /**
- * Keeps slow senders from holding what others need. A request's headers have to be there, and its body to go on coming, within
- * bounds; one address has a bound of connections, and of requests whose bodies are still on their way. What goes over is closed.
+ * Keeps slow senders from holding what others need. A request's headers have to be there, and its body to go on
+ * coming, within
+ * bounds; one address has a bound of connections, and of requests whose bodies are still on their way. What goes over
+ * is closed.
  */
 @Component
 class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServerFactory> {
@@ -99,7 +101,8 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
 
         @Override
         public void invoke(Request request, Response response) throws IOException, ServletException {
-            Standing standing = standings.computeIfAbsent(request.getPeerAddr() + ":" + request.getRemotePort(), k -> new Standing(request.getPeerAddr()));
+            Standing standing = standings.computeIfAbsent(
+                    request.getPeerAddr() + ":" + request.getRemotePort(), k -> new Standing(request.getPeerAddr()));
             if (standing.answering == null) {
                 standing.since = System.currentTimeMillis();
                 standing.answering = request.getCoyoteRequest();
@@ -127,12 +130,15 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
             open.add(key);
             Standing standing = standings.computeIfAbsent(key, k -> new Standing(connection.getRemoteAddr()));
             if (standing.isTooSlow(now, patience)) connection.close();
-            else if (standing.onItsWay(now) >= 0 && !isProxy(standing.address)) bodies.computeIfAbsent(standing.address, a -> new ArrayList<>()).add(connection);
+            else if (standing.onItsWay(now) >= 0 && !isProxy(standing.address))
+                bodies.computeIfAbsent(standing.address, a -> new ArrayList<>()).add(connection);
         }
         standings.keySet().retainAll(open);
         for (List<SocketWrapperBase<NioChannel>> ofOne : bodies.values()) {
             if (ofOne.size() <= MOST_BODIES) continue;
-            ofOne.sort(Comparator.comparingLong(c -> -standings.getOrDefault(c.getRemoteAddr() + ":" + c.getRemotePort(), new Standing("")).onItsWay(now)));
+            ofOne.sort(Comparator.comparingLong(c -> -standings
+                    .getOrDefault(c.getRemoteAddr() + ":" + c.getRemotePort(), new Standing(""))
+                    .onItsWay(now)));
             ofOne.subList(0, ofOne.size() - MOST_BODIES).forEach(SocketWrapperBase::close);
         }
     }

@@ -10,7 +10,10 @@ import org.apache.tomcat.util.net.NioChannel;
 import org.apache.tomcat.util.net.NioEndpoint;
 import org.apache.tomcat.util.net.SocketWrapperBase;
 
-/** Tomcat's HTTP/1.1 with a bound on the connections of one address: what comes beyond it is closed at once. Made by name. */
+/**
+ * Tomcat's HTTP/1.1 with a bound on the connections of one address: what comes beyond it is closed at once. Made by
+ * name.
+ */
 public final class GuardedProtocol extends Http11NioProtocol {
 
     private final Endpoint endpoint;
@@ -52,7 +55,11 @@ public final class GuardedProtocol extends Http11NioProtocol {
             try {
                 if (!(socket.getRemoteAddress() instanceof InetSocketAddress remote)) return false;
                 String address = remote.getAddress().getHostAddress();
-                return !free.test(address) && getConnections().stream().filter(c -> address.equals(c.getRemoteAddr())).count() >= most;
+                return !free.test(address)
+                        && getConnections().stream()
+                                        .filter(c -> address.equals(c.getRemoteAddr()))
+                                        .count()
+                                >= most;
             } catch (IOException gone) {
                 return true;
             }

@@ -90,9 +90,23 @@ class DashboardApi implements AutoCloseable {
     private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         Dashboard dashboard = opened.document().dashboard();
         Map<String, Set<String>> touches = new LinkedHashMap<>();
-        for (Set<String> ids : List.of(dashboard.visuals().keySet(), dashboard.filters().keySet(), dashboard.parameters().keySet())) ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
-        Sheet sheet = new Sheet(opened.id(), opened.revision(), opened.document().json(), frames.offers(dashboard), touches,
-                opened.openToReaders(), opened.shared(), opened.mayChange(), opened.mayShare(), opened.undo(), opened.redo(), frames.groundSources());
+        for (Set<String> ids : List.of(
+                dashboard.visuals().keySet(),
+                dashboard.filters().keySet(),
+                dashboard.parameters().keySet())) ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
+        Sheet sheet = new Sheet(
+                opened.id(),
+                opened.revision(),
+                opened.document().json(),
+                frames.offers(dashboard),
+                touches,
+                opened.openToReaders(),
+                opened.shared(),
+                opened.mayChange(),
+                opened.mayShare(),
+                opened.undo(),
+                opened.redo(),
+                frames.groundSources());
         return ResponseEntity.ok().eTag(Revisions.tag(opened.revision())).body(sheet);
     }
 
@@ -106,25 +120,33 @@ class DashboardApi implements AutoCloseable {
     }
 
     @GetMapping("/{id}")
-    DeferredResult<ResponseEntity<Sheet>> open(@PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<ResponseEntity<Sheet>> open(
+            @PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
         DashboardService.Opened opened = dashboards.open(id, person);
         return each(request, opened.document().dashboard(), ticket -> answer(opened));
     }
 
     @PatchMapping(path = "/{id}", consumes = JSON_PATCH)
-    ResponseEntity<Sheet> edit(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
-            @RequestBody String patch, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Sheet> edit(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody String patch,
+            @AuthenticationPrincipal SignedIn person) {
         return answer(dashboards.edit(id, Revisions.of(ifMatch), patch, person));
     }
 
     @PostMapping("/{id}/undo")
-    ResponseEntity<Sheet> undo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
+    ResponseEntity<Sheet> undo(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @AuthenticationPrincipal SignedIn person) {
         return answer(dashboards.undo(id, Revisions.of(ifMatch), person));
     }
 
     @PostMapping("/{id}/redo")
-    ResponseEntity<Sheet> redo(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch,
+    ResponseEntity<Sheet> redo(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @AuthenticationPrincipal SignedIn person) {
         return answer(dashboards.redo(id, Revisions.of(ifMatch), person));
     }
@@ -149,10 +171,17 @@ class DashboardApi implements AutoCloseable {
     }
 
     @PostMapping("/{id}/frames")
-    DeferredResult<FrameService.Frames> frames(@PathVariable long id, @RequestBody FrameService.Asked asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<FrameService.Frames> frames(
+            @PathVariable long id,
+            @RequestBody FrameService.Asked asked,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         frames.check(asked);
-        return queue.answer(AnswerQueue.Asker.of(request), frames.prepare(dashboard), ticket -> frames.frames(dashboard, asked, ticket));
+        return queue.answer(
+                AnswerQueue.Asker.of(request),
+                frames.prepare(dashboard),
+                ticket -> frames.frames(dashboard, asked, ticket));
     }
 
     /** A question of which each matters, not only the newest of its page. */
@@ -161,43 +190,72 @@ class DashboardApi implements AutoCloseable {
     }
 
     @PostMapping("/{id}/places/told")
-    DeferredResult<PlaceTeller.Told> told(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<PlaceTeller.Told> told(
+            @PathVariable long id,
+            @RequestBody FrameService.AskedPlace asked,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         return each(request, dashboard, ticket -> frames.tell(dashboard, asked));
     }
 
     @PostMapping("/{id}/places/others")
-    DeferredResult<List<PlaceTeller.Found>> others(@PathVariable long id, @RequestBody FrameService.AskedPlace asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<List<PlaceTeller.Found>> others(
+            @PathVariable long id,
+            @RequestBody FrameService.AskedPlace asked,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         checkGiven(dashboard, asked.visual(), Visual.Control.NEAR, person);
         return each(request, dashboard, ticket -> frames.others(dashboard, asked));
     }
 
     @PostMapping("/{id}/pictures")
-    DeferredResult<ResponseEntity<byte[]>> picture(@PathVariable long id, @RequestBody FrameService.AskedPicture asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<ResponseEntity<byte[]>> picture(
+            @PathVariable long id,
+            @RequestBody FrameService.AskedPicture asked,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         checkGiven(dashboard, asked.visual(), Visual.Control.PICTURE, person);
         if (asked.ground() != null) checkGiven(dashboard, asked.visual(), Visual.Control.GROUND, person);
         frames.check(asked);
         return pictures.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), ticket -> {
             FrameService.Picture picture = frames.picture(dashboard, asked);
-            return ResponseEntity.ok().contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
+            return ResponseEntity.ok()
+                    .contentType(MediaType.parseMediaType(picture.type()))
+                    .body(picture.bytes());
         });
     }
 
     /** The shapes that the rows of a layer brought along, which travel apart from figures. */
     @GetMapping("/{id}/visuals/{visual}/layers/{layer}/shapes/{band}")
-    DeferredResult<ResponseEntity<byte[]>> shapes(@PathVariable long id, @PathVariable String visual, @PathVariable String layer, @PathVariable ShapeBand band,
-            @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<ResponseEntity<byte[]>> shapes(
+            @PathVariable long id,
+            @PathVariable String visual,
+            @PathVariable String layer,
+            @PathVariable ShapeBand band,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> frames.ownShapes(dashboard, visual, layer, band).answer(request));
+        return each(
+                request,
+                dashboard,
+                ticket -> frames.ownShapes(dashboard, visual, layer, band).answer(request));
     }
 
     @PostMapping("/{id}/rows")
-    DeferredResult<ResponseEntity<byte[]>> rows(@PathVariable long id, @RequestBody FrameService.AskedRows asked, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<ResponseEntity<byte[]>> rows(
+            @PathVariable long id,
+            @RequestBody FrameService.AskedRows asked,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         checkGiven(dashboard, asked.visual(), Visual.Control.PICTURE, person);
-        return each(request, dashboard, ticket -> ResponseEntity.ok().contentType(CSV).body(frames.rows(dashboard, asked, person.isAuthor())));
+        return each(
+                request,
+                dashboard,
+                ticket -> ResponseEntity.ok().contentType(CSV).body(frames.rows(dashboard, asked, person.isAuthor())));
     }
 
     /**
@@ -206,20 +264,35 @@ class DashboardApi implements AutoCloseable {
      * @throws RefusedException with 403 when it is withheld
      */
     private static void checkGiven(Dashboard dashboard, String visual, Visual.Control control, SignedIn person) {
-        if (person.isAuthor() || visual == null || !(dashboard.visuals().get(visual) instanceof Visual.OfMap map)) return;
-        if (map.withheld() != null && map.withheld().contains(control)) throw new RefusedException(HttpStatus.FORBIDDEN, "This map does not give that to its readers. Ask whoever made the dashboard.");
+        if (person.isAuthor() || visual == null || !(dashboard.visuals().get(visual) instanceof Visual.OfMap map))
+            return;
+        if (map.withheld() != null && map.withheld().contains(control))
+            throw new RefusedException(
+                    HttpStatus.FORBIDDEN,
+                    "This map does not give that to its readers. Ask whoever made the dashboard.");
     }
 
     @GetMapping("/{id}/briefs/{part}")
-    DeferredResult<Brief> brief(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<Brief> brief(
+            @PathVariable long id,
+            @PathVariable String part,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         return each(request, dashboard, ticket -> frames.brief(dashboard, part));
     }
 
     @GetMapping("/{id}/proposals")
-    DeferredResult<List<FrameService.Drawn>> proposals(@PathVariable long id, @RequestParam Proposals.Question question, @RequestParam long dataset,
-            @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+    DeferredResult<List<FrameService.Drawn>> proposals(
+            @PathVariable long id,
+            @RequestParam Proposals.Question question,
+            @RequestParam long dataset,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
         DashboardDocument document = dashboards.open(id, person).document();
-        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(Set.of(dataset)), ticket -> frames.proposals(document, question, dataset, mapper::writeValueAsString));
+        return queue.answer(
+                AnswerQueue.Asker.of(request).each(),
+                frames.prepare(Set.of(dataset)),
+                ticket -> frames.proposals(document, question, dataset, mapper::writeValueAsString));
     }
 }

@@ -34,21 +34,31 @@ class DashboardPages {
     public record PlanBox(String kind, int x, int y, int w, int h) {}
 
     /** A dashboard on the home page with a small plan of its sheet. */
-    public record HomeSheet(long id, String title, boolean openToReaders, String changed, List<PlanBox> plan, int planHeight) {
+    public record HomeSheet(
+            long id, String title, boolean openToReaders, String changed, List<PlanBox> plan, int planHeight) {
 
         static HomeSheet of(DashboardService.Listed listed) {
             List<PlanBox> plan = listed.dashboard().visuals().values().stream()
-                    .map(v -> new PlanBox(v instanceof Visual.OfMap ? "map" : v instanceof Visual.OfBars ? "bars" : "figure",
-                            v.at().x(), v.at().y(), v.at().w(), v.at().h()))
+                    .map(v -> new PlanBox(
+                            v instanceof Visual.OfMap ? "map" : v instanceof Visual.OfBars ? "bars" : "figure",
+                            v.at().x(),
+                            v.at().y(),
+                            v.at().w(),
+                            v.at().h()))
                     .toList();
-            int height = Math.max(12, Math.min(24, plan.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0)));
-            return new HomeSheet(listed.id(), listed.title(), listed.openToReaders(), DayWords.of(listed.changedAt()), plan, height);
+            int height = Math.max(
+                    12,
+                    Math.min(
+                            24, plan.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0)));
+            return new HomeSheet(
+                    listed.id(), listed.title(), listed.openToReaders(), DayWords.of(listed.changedAt()), plan, height);
         }
     }
 
     @GetMapping("/")
     String home(@AuthenticationPrincipal SignedIn person, Model model) {
-        model.addAttribute("dashboards", dashboards.all(person).stream().map(HomeSheet::of).toList());
+        model.addAttribute(
+                "dashboards", dashboards.all(person).stream().map(HomeSheet::of).toList());
         model.addAttribute("datasets", person.isAuthor() ? datasets.all() : List.of());
         return "home";
     }
@@ -72,8 +82,21 @@ class DashboardPages {
     public record Told(String name, String line, List<String> columns) {}
 
     private Optional<Told> told(long dataset) {
-        return datasets.description(dataset).filter(d -> !d.about().isEmpty()).map(d -> new Told(d.name(), d.about().line(), d.about().columns().entrySet().stream().sorted(Map.Entry.comparingByKey())
-                .map(c -> c.getKey() + (c.getValue().unit().isEmpty() ? "" : " (" + c.getValue().unit() + ")") + (c.getValue().description().isEmpty() ? "" : ": " + c.getValue().description())).toList()));
+        return datasets.description(dataset)
+                .filter(d -> !d.about().isEmpty())
+                .map(d -> new Told(
+                        d.name(),
+                        d.about().line(),
+                        d.about().columns().entrySet().stream()
+                                .sorted(Map.Entry.comparingByKey())
+                                .map(c -> c.getKey()
+                                        + (c.getValue().unit().isEmpty()
+                                                ? ""
+                                                : " (" + c.getValue().unit() + ")")
+                                        + (c.getValue().description().isEmpty()
+                                                ? ""
+                                                : ": " + c.getValue().description()))
+                                .toList()));
     }
 
     private String sheet(long id, SignedIn person, Model model, boolean composing) {
@@ -85,7 +108,11 @@ class DashboardPages {
         model.addAttribute("mayChange", opened.mayChange());
         model.addAttribute("mayShare", opened.mayShare());
         model.addAttribute("shared", opened.shared());
-        model.addAttribute("told", opened.document().dashboard().datasets().stream().flatMap(d -> told(d).stream()).toList());
+        model.addAttribute(
+                "told",
+                opened.document().dashboard().datasets().stream()
+                        .flatMap(d -> told(d).stream())
+                        .toList());
         if (composing) model.addAttribute("datasetsJson", json.of(datasets.all()));
         return "sheet";
     }

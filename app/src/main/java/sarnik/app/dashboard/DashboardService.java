@@ -27,7 +27,8 @@ class DashboardService {
     private final PeopleService people;
 
     /** Parsed documents: reading and checking one takes longer than answering what it asks. */
-    private final Cache<Revision, Dashboard> parsed = Caffeine.newBuilder().maximumSize(MOST_PARSED).build();
+    private final Cache<Revision, Dashboard> parsed =
+            Caffeine.newBuilder().maximumSize(MOST_PARSED).build();
 
     private record Revision(long id, long number) {}
 
@@ -46,7 +47,16 @@ class DashboardService {
      * @param undo what undo would take back, in words; null when there is nothing
      * @param redo what redo would do again, in words; null when there is nothing
      */
-    record Opened(long id, long revision, DashboardDocument document, boolean openToReaders, boolean shared, boolean mayChange, boolean mayShare, String undo, String redo) {}
+    record Opened(
+            long id,
+            long revision,
+            DashboardDocument document,
+            boolean openToReaders,
+            boolean shared,
+            boolean mayChange,
+            boolean mayShare,
+            String undo,
+            String redo) {}
 
     /** A dashboard as lists show it. */
     record Listed(long id, String title, Dashboard dashboard, boolean openToReaders, Instant changedAt) {}
@@ -60,7 +70,9 @@ class DashboardService {
     }
 
     private Dashboard parsed(StoredDashboard stored) {
-        return parsed.get(new Revision(stored.getId(), stored.getRevision()), r -> DashboardDocument.parse(stored.getDocument()).dashboard());
+        return parsed.get(
+                new Revision(stored.getId(), stored.getRevision()),
+                r -> DashboardDocument.parse(stored.getDocument()).dashboard());
     }
 
     private static boolean isOpenTo(SignedIn person, boolean openToReaders) {
@@ -74,17 +86,23 @@ class DashboardService {
      */
     @Transactional(readOnly = true)
     Dashboard read(long id, SignedIn person) {
-        long revision = dashboards.standing(id)
+        long revision = dashboards
+                .standing(id)
                 .filter(d -> isOpenTo(person, d.getOpenToReaders()))
                 .orElseThrow(() -> RefusedException.gone("dashboard"))
                 .getRevision();
-        return parsed.get(new Revision(id, revision), r -> DashboardDocument.parse(dashboards.findById(id).orElseThrow().getDocument()).dashboard());
+        return parsed.get(
+                new Revision(id, revision),
+                r -> DashboardDocument.parse(
+                                dashboards.findById(id).orElseThrow().getDocument())
+                        .dashboard());
     }
 
     /** @throws RefusedException when there is none, or it is not open to this person */
     @Transactional(readOnly = true)
     Opened open(long id, SignedIn person) {
-        StoredDashboard dashboard = dashboards.findById(id)
+        StoredDashboard dashboard = dashboards
+                .findById(id)
                 .filter(d -> isOpenTo(person, d.isOpenToReaders()))
                 .orElseThrow(() -> RefusedException.gone("dashboard"));
         return opened(dashboard, person);
@@ -99,25 +117,37 @@ class DashboardService {
     }
 
     private Opened opened(StoredDashboard dashboard, SignedIn person) {
-        return new Opened(dashboard.getId(), dashboard.getRevision(), DashboardDocument.parse(dashboard.getDocument()), dashboard.isOpenToReaders(), dashboard.isShared(),
-                person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), dashboard.isShared(), person), person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), false, person),
+        return new Opened(
+                dashboard.getId(),
+                dashboard.getRevision(),
+                DashboardDocument.parse(dashboard.getDocument()),
+                dashboard.isOpenToReaders(),
+                dashboard.isShared(),
+                person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), dashboard.isShared(), person),
+                person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), false, person),
                 undoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null),
                 redoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null));
     }
 
     private Optional<StoredEdit> undoable(long id, SignedIn person) {
-        return edits.findFirstByDashboardIdAndAuthorIdAndStateOrderByRevisionDesc(id, person.id(), StoredEdit.State.DONE);
+        return edits.findFirstByDashboardIdAndAuthorIdAndStateOrderByRevisionDesc(
+                id, person.id(), StoredEdit.State.DONE);
     }
 
     private Optional<StoredEdit> redoable(long id, SignedIn person) {
-        return edits.findFirstByDashboardIdAndAuthorIdAndStateOrderByRevisionAsc(id, person.id(), StoredEdit.State.UNDONE);
+        return edits.findFirstByDashboardIdAndAuthorIdAndStateOrderByRevisionAsc(
+                id, person.id(), StoredEdit.State.UNDONE);
     }
 
     /** Makes an empty dashboard. */
     @Transactional
     Opened make(String title, SignedIn person) {
-        if (title == null || title.isBlank()) throw new RefusedException("A dashboard needs a title: the question it answers.");
-        StoredDashboard made = dashboards.save(new StoredDashboard(DashboardDocument.empty(title.strip()), person.id(), Clock.systemUTC().instant()));
+        if (title == null || title.isBlank())
+            throw new RefusedException("A dashboard needs a title: the question it answers.");
+        StoredDashboard made = dashboards.save(new StoredDashboard(
+                DashboardDocument.empty(title.strip()),
+                person.id(),
+                Clock.systemUTC().instant()));
         return opened(made, person);
     }
 
@@ -132,7 +162,8 @@ class DashboardService {
     @Transactional
     Opened edit(long id, long revision, String patch, SignedIn person) {
         StoredDashboard dashboard = newest(id, revision, person);
-        DashboardDocument.Edit edit = DashboardDocument.parse(dashboard.getDocument()).edit(patch);
+        DashboardDocument.Edit edit =
+                DashboardDocument.parse(dashboard.getDocument()).edit(patch);
         dashboard.take(edit.after(), Clock.systemUTC().instant());
         edits.replaceUndone(id, person.id());
         edits.save(new StoredEdit(dashboard, person.id(), edit.words(), patch, edit.inverse(), StoredEdit.State.DONE));
@@ -147,7 +178,8 @@ class DashboardService {
     @Transactional
     Opened undo(long id, long revision, SignedIn person) {
         StoredDashboard dashboard = newest(id, revision, person);
-        StoredEdit edit = undoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to undo."));
+        StoredEdit edit =
+                undoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to undo."));
         step(dashboard, edit, edit.getInverse(), "undo: " + edit.getWords(), person);
         edit.become(StoredEdit.State.UNDONE);
         edits.flush();
@@ -158,14 +190,16 @@ class DashboardService {
     @Transactional
     Opened redo(long id, long revision, SignedIn person) {
         StoredDashboard dashboard = newest(id, revision, person);
-        StoredEdit edit = redoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to redo."));
+        StoredEdit edit =
+                redoable(id, person).orElseThrow(() -> new RefusedException("There is nothing of yours to redo."));
         edit.redoneWith(step(dashboard, edit, edit.getPatch(), "redo: " + edit.getWords(), person));
         edits.flush();
         return opened(dashboard, person);
     }
 
     private String step(StoredDashboard dashboard, StoredEdit edit, String patch, String words, SignedIn person) {
-        DashboardDocument.Edit made = DashboardDocument.parse(dashboard.getDocument()).edit(patch);
+        DashboardDocument.Edit made =
+                DashboardDocument.parse(dashboard.getDocument()).edit(patch);
         dashboard.take(made.after(), Clock.systemUTC().instant());
         edits.save(new StoredEdit(dashboard, person.id(), words, patch, made.inverse(), StoredEdit.State.STEP));
         return made.inverse();
@@ -173,19 +207,23 @@ class DashboardService {
 
     private StoredDashboard newest(long id, long revision, SignedIn person) {
         StoredDashboard dashboard = held(id, person);
-        if (dashboard.getRevision() != revision) throw new RefusedException(HttpStatus.PRECONDITION_FAILED, whoWentOn(id, revision));
+        if (dashboard.getRevision() != revision)
+            throw new RefusedException(HttpStatus.PRECONDITION_FAILED, whoWentOn(id, revision));
         return dashboard;
     }
 
     private String whoWentOn(long id, long revision) {
         List<StoredEdit> since = edits.findByDashboardIdAndRevisionGreaterThanOrderByRevisionDesc(id, revision);
         if (since.isEmpty()) return "This dashboard has no revision %d. Load it again.".formatted(revision);
-        return "%s has changed this dashboard meanwhile: %s.".formatted(people.nameOf(since.get(0).getAuthorId()), since.get(0).getWords());
+        return "%s has changed this dashboard meanwhile: %s."
+                .formatted(
+                        people.nameOf(since.get(0).getAuthorId()), since.get(0).getWords());
     }
 
     /** The dashboard, held until the transaction ends, where this person may change it. */
     private StoredDashboard held(long id, SignedIn person) {
-        StoredDashboard dashboard = dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+        StoredDashboard dashboard =
+                dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
         people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), dashboard.isShared(), person);
         return dashboard;
     }
@@ -198,7 +236,8 @@ class DashboardService {
     /** Says whether other authors may change and remove a dashboard: its owner's word, or a steward's. */
     @Transactional
     void share(long id, boolean shared, SignedIn person) {
-        StoredDashboard dashboard = dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+        StoredDashboard dashboard =
+                dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
         people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), false, person);
         dashboard.share(shared);
     }

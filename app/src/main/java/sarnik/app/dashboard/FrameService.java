@@ -75,7 +75,13 @@ class FrameService {
     private final MemoryBudget memory;
     private final QueryEngine engine = new InMemoryEngine();
 
-    FrameService(DatasetService datasets, BoundarySets boundaries, SharedKeys keys, Pictures pictures, Grounds grounds, MemoryBudget memory) {
+    FrameService(
+            DatasetService datasets,
+            BoundarySets boundaries,
+            SharedKeys keys,
+            Pictures pictures,
+            Grounds grounds,
+            MemoryBudget memory) {
         this.memory = memory;
         this.datasets = datasets;
         this.boundaries = boundaries;
@@ -93,7 +99,12 @@ class FrameService {
      * @param drawings by visual
      * @param places the sheets of places that the drawings name and that are not known yet, by tag
      */
-    record Frames(String state, List<Narrowing.Showing> showing, List<String> misfits, Map<String, Drawing> drawings, Map<String, PlaceSheet> places) {}
+    record Frames(
+            String state,
+            List<Narrowing.Showing> showing,
+            List<String> misfits,
+            Map<String, Drawing> drawings,
+            Map<String, PlaceSheet> places) {}
 
     /**
      * What is asked for.
@@ -120,21 +131,31 @@ class FrameService {
      * @throws RefusedException when it is not
      */
     void check(Asked asked) {
-        if (asked.state() != null && asked.state().length() > LONGEST_STATE) throw new RefusedException("A state has at most %,d characters.".formatted(LONGEST_STATE));
-        for (Collection<?> some : Arrays.asList(asked.ids(), asked.known(), asked.sights() == null ? null : asked.sights().keySet())) {
+        if (asked.state() != null && asked.state().length() > LONGEST_STATE)
+            throw new RefusedException("A state has at most %,d characters.".formatted(LONGEST_STATE));
+        for (Collection<?> some : Arrays.asList(
+                asked.ids(),
+                asked.known(),
+                asked.sights() == null ? null : asked.sights().keySet())) {
             if (some == null) continue;
-            if (some.size() > MOST_ASKED) throw new RefusedException("At most %,d visuals are asked for at once.".formatted(MOST_ASKED));
-            if (some.stream().anyMatch(Objects::isNull)) throw new RefusedException("A list of names holds one that is null.");
+            if (some.size() > MOST_ASKED)
+                throw new RefusedException("At most %,d visuals are asked for at once.".formatted(MOST_ASKED));
+            if (some.stream().anyMatch(Objects::isNull))
+                throw new RefusedException("A list of names holds one that is null.");
         }
-        if (asked.sights() != null && asked.sights().values().stream().anyMatch(Objects::isNull)) throw new RefusedException("What is in sight of a map is null.");
+        if (asked.sights() != null && asked.sights().values().stream().anyMatch(Objects::isNull))
+            throw new RefusedException("What is in sight of a map is null.");
     }
 
     Frames frames(Dashboard dashboard, Asked asked, AnswerQueue.Ticket ticket) {
         Datasets once = once();
         ReaderState.Read read = ReaderState.parse(asked.state(), dashboard, once);
-        Drawer drawer = new Drawer(dashboard, read.state(), sources(once), engine, asked.sights() == null ? Map.of() : asked.sights());
+        Drawer drawer = new Drawer(
+                dashboard, read.state(), sources(once), engine, asked.sights() == null ? Map.of() : asked.sights());
         // Each once, whatever a request says how often.
-        List<String> wanted = asked.ids() == null ? List.copyOf(dashboard.visuals().keySet()) : asked.ids().stream().distinct().toList();
+        List<String> wanted = asked.ids() == null
+                ? List.copyOf(dashboard.visuals().keySet())
+                : asked.ids().stream().distinct().toList();
         Map<String, Drawing> drawn = new ConcurrentHashMap<>();
         wanted.parallelStream().forEach(id -> {
             ticket.check();
@@ -144,7 +165,12 @@ class FrameService {
         wanted.forEach(id -> inOrder.put(id, drawn.get(id)));
         Map<String, PlaceSheet> places = new LinkedHashMap<>(drawer.sheets());
         if (asked.known() != null) places.keySet().removeAll(asked.known());
-        return new Frames(read.state().text(), new Narrowing(dashboard, read.state(), once).nowShowing(), read.misfits(), inOrder, places);
+        return new Frames(
+                read.state().text(),
+                new Narrowing(dashboard, read.state(), once).nowShowing(),
+                read.misfits(),
+                inOrder,
+                places);
     }
 
     private Sources sources(Datasets once) {
@@ -171,7 +197,10 @@ class FrameService {
     /** The sources of pictures by name. */
     Map<String, GroundSource> groundSources() {
         Map<String, GroundSource> all = new LinkedHashMap<>();
-        pictures.all().forEach(source -> all.put(source.getName(), new GroundSource(source.getCredit(), source.getNearest(), source.isShapes())));
+        pictures.all()
+                .forEach(source -> all.put(
+                        source.getName(),
+                        new GroundSource(source.getCredit(), source.getNearest(), source.isShapes())));
         return all;
     }
 
@@ -182,9 +211,17 @@ class FrameService {
 
     /** The places near one, or most like it. */
     List<PlaceTeller.Found> others(Dashboard dashboard, AskedPlace asked) {
-        if (asked.count() != null) return fitting(() -> drawer(dashboard, asked).alike(asked.visual(), asked.layer(), asked.place(), Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
-        if (asked.metres() == null || !(asked.metres() > 0)) throw new RefusedException("Say within which distance places are near.");
-        return fitting(() -> drawer(dashboard, asked).near(asked.visual(), asked.layer(), asked.place(), asked.metres()));
+        if (asked.count() != null)
+            return fitting(() -> drawer(dashboard, asked)
+                    .alike(
+                            asked.visual(),
+                            asked.layer(),
+                            asked.place(),
+                            Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
+        if (asked.metres() == null || !(asked.metres() > 0))
+            throw new RefusedException("Say within which distance places are near.");
+        return fitting(
+                () -> drawer(dashboard, asked).near(asked.visual(), asked.layer(), asked.place(), asked.metres()));
     }
 
     /**
@@ -194,7 +231,16 @@ class FrameService {
      * @param ratio 1 or 2, for PNG
      * @param ground the ground that the reader has chosen; null for the map's own
      */
-    record AskedPicture(String state, String visual, Sight sight, int width, int height, Boolean night, String form, Integer ratio, Visual.Ground ground) {
+    record AskedPicture(
+            String state,
+            String visual,
+            Sight sight,
+            int width,
+            int height,
+            Boolean night,
+            String form,
+            Integer ratio,
+            Visual.Ground ground) {
 
         /** Pixels of the picture for one that was asked for, in each direction. */
         int times() {
@@ -213,27 +259,55 @@ class FrameService {
     void check(AskedPicture asked) {
         int ratio = asked.times();
         if (asked.visual() == null) throw new RefusedException("Say which map is wanted.");
-        if ((long) asked.width() * asked.height() * ratio * ratio > MOST_PIXELS) throw new RefusedException("A picture has at most %d million pixels. Make it smaller.".formatted(MOST_PIXELS / 1_000_000));
-        if (asked.sight() == null || asked.width() < 50 || asked.height() < 50 || asked.width() > LARGEST_PICTURE || asked.height() > LARGEST_PICTURE) {
-            throw new RefusedException("A picture is 50 to %d pixels wide and high, and shows what is in sight.".formatted(LARGEST_PICTURE));
+        if ((long) asked.width() * asked.height() * ratio * ratio > MOST_PIXELS)
+            throw new RefusedException(
+                    "A picture has at most %d million pixels. Make it smaller.".formatted(MOST_PIXELS / 1_000_000));
+        if (asked.sight() == null
+                || asked.width() < 50
+                || asked.height() < 50
+                || asked.width() > LARGEST_PICTURE
+                || asked.height() > LARGEST_PICTURE) {
+            throw new RefusedException("A picture is 50 to %d pixels wide and high, and shows what is in sight."
+                    .formatted(LARGEST_PICTURE));
         }
     }
 
     /** A picture of a map, made here of the same figures, classes and colours as the browser draws. */
     Picture picture(Dashboard dashboard, AskedPicture asked) {
-        try (MemoryBudget.Share share = memory.reserve((long) asked.width() * asked.height() * asked.times() * asked.times() * BYTES_A_PIXEL, "The picture")) {
+        try (MemoryBudget.Share share = memory.reserve(
+                (long) asked.width() * asked.height() * asked.times() * asked.times() * BYTES_A_PIXEL, "The picture")) {
             return drawn(dashboard, asked);
         }
     }
 
     private Picture drawn(Dashboard dashboard, AskedPicture asked) {
         Datasets once = once();
-        Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of(asked.visual(), asked.sight()));
-        if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map)) throw new RefusedException("Only a map can be taken along as a picture.");
+        Drawer drawer = new Drawer(
+                dashboard,
+                ReaderState.parse(asked.state(), dashboard, once).state(),
+                sources(once),
+                engine,
+                Map.of(asked.visual(), asked.sight()));
+        if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map))
+            throw new RefusedException("Only a map can be taken along as a picture.");
         Visual.OfMap visual = (Visual.OfMap) dashboard.visuals().get(asked.visual());
         Visual.Ground ground = asked.ground() != null ? asked.ground() : visual.ground();
-        MapPicture picture = new MapPicture(map, drawer.sheets(), layer -> (layer.set() == null ? drawer.ownShapes(asked.visual(), layer.head().id()).set() : boundaries.needed(layer.set())).areas(),
-                new MapPicture.Frame(asked.sight(), Grounds.planeOf(visual), asked.width(), asked.height(), Boolean.TRUE.equals(asked.night()), grounds.of(ground), grounds.creditOf(ground)));
+        MapPicture picture = new MapPicture(
+                map,
+                drawer.sheets(),
+                layer -> (layer.set() == null
+                                ? drawer.ownShapes(asked.visual(), layer.head().id())
+                                        .set()
+                                : boundaries.needed(layer.set()))
+                        .areas(),
+                new MapPicture.Frame(
+                        asked.sight(),
+                        Grounds.planeOf(visual),
+                        asked.width(),
+                        asked.height(),
+                        Boolean.TRUE.equals(asked.night()),
+                        grounds.of(ground),
+                        grounds.creditOf(ground)));
         if ("png".equals(asked.form())) return new Picture("image/png", picture.png(asked.times()));
         return new Picture("image/svg+xml", picture.svg().getBytes(StandardCharsets.UTF_8));
     }
@@ -260,10 +334,12 @@ class FrameService {
     byte[] rows(Dashboard dashboard, AskedRows asked, boolean whole) {
         if (asked.sight() == null) throw new RefusedException("Say what is in sight.");
         Datasets once = once();
-        Drawer drawer = new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
+        Drawer drawer = new Drawer(
+                dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
         LayerRows.Rows rows = fitting(() -> drawer.rowsWithin(asked.visual(), asked.layer(), asked.sight(), whole));
         try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
-            (Boolean.TRUE.equals(asked.spreadsheet()) ? TableFormat.SPREADSHEET_CSV : TableFormat.CSV).write(rows.table(), "rows", rows.position(), out);
+            (Boolean.TRUE.equals(asked.spreadsheet()) ? TableFormat.SPREADSHEET_CSV : TableFormat.CSV)
+                    .write(rows.table(), "rows", rows.position(), out);
             return out.toByteArray();
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
@@ -272,7 +348,8 @@ class FrameService {
 
     private Drawer drawer(Dashboard dashboard, AskedPlace asked) {
         Datasets once = once();
-        return new Drawer(dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
+        return new Drawer(
+                dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
     }
 
     private static <T> T fitting(Supplier<T> answer) {
@@ -287,14 +364,19 @@ class FrameService {
     Map<String, FilterOffer> offers(Dashboard dashboard) {
         Datasets once = once();
         Map<String, FilterOffer> offers = new LinkedHashMap<>();
-        for (String id : dashboard.filtersOf(dashboard.firstPage())) offers.put(id, FilterOffer.of(dashboard.filters().get(id), once));
+        for (String id : dashboard.filtersOf(dashboard.firstPage()))
+            offers.put(id, FilterOffer.of(dashboard.filters().get(id), once));
         return offers;
     }
 
     Brief brief(Dashboard dashboard, String id) {
         Map<Long, String> placed = new LinkedHashMap<>();
         datasets.all().stream().filter(DatasetService.Listed::placed).forEach(d -> placed.put(d.id(), d.name()));
-        BriefWriter.Offers offers = new BriefWriter.Offers(List.copyOf(boundaries.names()), keys.all(), pictures.all().stream().map(PictureSource::getName).toList(), placed);
+        BriefWriter.Offers offers = new BriefWriter.Offers(
+                List.copyOf(boundaries.names()),
+                keys.all(),
+                pictures.all().stream().map(PictureSource::getName).toList(),
+                placed);
         return new BriefWriter(dashboard, once(), engine, offers).write(id);
     }
 
@@ -303,18 +385,22 @@ class FrameService {
      *
      * @param drawing null for filters
      */
-    record Drawn(String id, String words, List<Map<String, Object>> ops, Drawing drawing, Map<String, PlaceSheet> places) {}
+    record Drawn(
+            String id, String words, List<Map<String, Object>> ops, Drawing drawing, Map<String, PlaceSheet> places) {}
 
-    List<Drawn> proposals(DashboardDocument document, Proposals.Question question, long dataset, Function<Object, String> json) {
+    List<Drawn> proposals(
+            DashboardDocument document, Proposals.Question question, long dataset, Function<Object, String> json) {
         Datasets once = once();
-        return new Proposals(document.dashboard(), FrameService::freshEnding).answer(question, once.get(dataset)).stream()
-                .map(p -> {
-                    Dashboard after = document.edit(json.apply(p.ops())).after().dashboard();
-                    Drawer drawer = new Drawer(after, ReaderState.NOTHING, once, engine);
-                    Drawing drawing = after.visuals().containsKey(p.id()) ? drawer.draw(p.id()) : null;
-                    return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
-                })
-                .toList();
+        return new Proposals(document.dashboard(), FrameService::freshEnding)
+                .answer(question, once.get(dataset)).stream()
+                        .map(p -> {
+                            Dashboard after =
+                                    document.edit(json.apply(p.ops())).after().dashboard();
+                            Drawer drawer = new Drawer(after, ReaderState.NOTHING, once, engine);
+                            Drawing drawing = after.visuals().containsKey(p.id()) ? drawer.draw(p.id()) : null;
+                            return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
+                        })
+                        .toList();
     }
 
     /** A fresh ending for an id: five letters and digits by chance, so that two authors never make the same. */

@@ -51,13 +51,19 @@ record BringIn(
 
         /** What is said of it. */
         public String words() {
-            return "The dates in %s can be read either way. They are taken with the %s first, %s.".formatted(String.join(", ", columns), monthFirst ? "month" : "day", why);
+            return "The dates in %s can be read either way. They are taken with the %s first, %s."
+                    .formatted(String.join(", ", columns), monthFirst ? "month" : "day", why);
         }
     }
 
     /** The first file's name without its ending, as a name for the dataset. */
     String name() {
-        String name = fileNames.get(0).replaceFirst("\\.[A-Za-z0-9]{1,7}$", "").replace('_', ' ').replace('-', ' ').strip();
+        String name = fileNames
+                .get(0)
+                .replaceFirst("\\.[A-Za-z0-9]{1,7}$", "")
+                .replace('_', ' ')
+                .replace('-', ' ')
+                .strip();
         return name.isEmpty() ? "Table" : name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1);
     }
 

@@ -41,12 +41,23 @@ class BringInPages {
     /** A coordinate system that is offered by name; any other of the EPSG register can be written. */
     public record CoordinateSystem(int code, String words) {}
 
-    private static final List<CoordinateSystem> SYSTEMS = List.of(new CoordinateSystem(25829, "ETRS89, UTM zone 29 N"), new CoordinateSystem(25830, "ETRS89, UTM zone 30 N"),
-            new CoordinateSystem(25831, "ETRS89, UTM zone 31 N"), new CoordinateSystem(25828, "ETRS89, UTM zone 28 N"), new CoordinateSystem(3763, "Portugal TM06"),
-            new CoordinateSystem(3035, "Europe, equal area"), new CoordinateSystem(3857, "Web Mercator"), new CoordinateSystem(23030, "ED50, UTM zone 30 N"));
+    private static final List<CoordinateSystem> SYSTEMS = List.of(
+            new CoordinateSystem(25829, "ETRS89, UTM zone 29 N"),
+            new CoordinateSystem(25830, "ETRS89, UTM zone 30 N"),
+            new CoordinateSystem(25831, "ETRS89, UTM zone 31 N"),
+            new CoordinateSystem(25828, "ETRS89, UTM zone 28 N"),
+            new CoordinateSystem(3763, "Portugal TM06"),
+            new CoordinateSystem(3035, "Europe, equal area"),
+            new CoordinateSystem(3857, "Web Mercator"),
+            new CoordinateSystem(23030, "ED50, UTM zone 30 N"));
     /** The ways in which an end may be placed, and how the sentence says them. */
-    private static final List<Map.Entry<String, String>> END_WAYS = List.of(Map.entry("words", "the words in"), Map.entry("code", "the code in"), Map.entry("coordinates", "the coordinates in"),
-            Map.entry("area", "the area in"), Map.entry("tie", "the key in"));
+    private static final List<Map.Entry<String, String>> END_WAYS = List.of(
+            Map.entry("words", "the words in"),
+            Map.entry("code", "the code in"),
+            Map.entry("coordinates", "the coordinates in"),
+            Map.entry("area", "the area in"),
+            Map.entry("tie", "the key in"));
+
     private static final int SHOWN_ROWS = 12;
     private static final int SHOWN_TROUBLES = 100;
 
@@ -61,7 +72,14 @@ class BringInPages {
     private final Jobs jobs;
     private final PageJson json;
 
-    BringInPages(BringInService bringIns, WaitingRoom room, DatasetService datasets, BoundarySets boundaries, SarnikProperties properties, Jobs jobs, PageJson json) {
+    BringInPages(
+            BringInService bringIns,
+            WaitingRoom room,
+            DatasetService datasets,
+            BoundarySets boundaries,
+            SarnikProperties properties,
+            Jobs jobs,
+            PageJson json) {
         this.jobs = jobs;
         this.boundaries = boundaries;
         this.json = json;
@@ -86,7 +104,11 @@ class BringInPages {
         model.addAttribute("file", bringIn);
         model.addAttribute("fileName", bringIn.fileName());
         model.addAttribute("troubles", bringIn.reading().troubles());
-        model.addAttribute("shownTroubles", bringIn.reading().troubles().first().stream().limit(SHOWN_TROUBLES).toList());
+        model.addAttribute(
+                "shownTroubles",
+                bringIn.reading().troubles().first().stream()
+                        .limit(SHOWN_TROUBLES)
+                        .toList());
         if (bringIn.refreshes() != null) return compare(bringIn, model);
         model.addAttribute("name", bringIn.name());
         model.addAttribute("form", bringIn.reading().form());
@@ -94,11 +116,21 @@ class BringInPages {
         model.addAttribute("sheets", bringIn.sheets());
         model.addAttribute("systems", SYSTEMS);
         Placing.FromTo between = bringIn.guess() instanceof Placing.FromTo f ? f : new Placing.FromTo(null, null);
-        model.addAttribute("ends", List.of(End.of("from", "origins", between.from()), End.of("to", "destinations", between.to())));
+        model.addAttribute(
+                "ends", List.of(End.of("from", "origins", between.from()), End.of("to", "destinations", between.to())));
         model.addAttribute("endWays", END_WAYS);
-        model.addAttribute("wordColumn", bringIn.guess() instanceof Placing.ByWords w ? w.column() : bringIn.guess() instanceof Placing.ByCode c ? c.column() : "");
+        model.addAttribute(
+                "wordColumn",
+                bringIn.guess() instanceof Placing.ByWords w
+                        ? w.column()
+                        : bringIn.guess() instanceof Placing.ByCode c ? c.column() : "");
         model.addAttribute("asks", bringIn.asks());
-        model.addAttribute("alikeJson", json.of(bringIn.guess() instanceof Placing.ByCoordinates c && c.alike() != null ? systems(c) : List.of()));
+        model.addAttribute(
+                "alikeJson",
+                json.of(
+                        bringIn.guess() instanceof Placing.ByCoordinates c && c.alike() != null
+                                ? systems(c)
+                                : List.of()));
         model.addAttribute("areas", bringIn.areas());
         model.addAttribute("days", bringIn.days());
         model.addAttribute("sets", boundaries.names());
@@ -106,19 +138,37 @@ class BringInPages {
         model.addAttribute("kind", bringIn.kind());
         model.addAttribute("turn", bringIn.intake().shaping().turn());
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
-        model.addAttribute("missingOffer", json.of(bringIn.reading().missingWords().keySet()));
+        model.addAttribute(
+                "missingOffer", json.of(bringIn.reading().missingWords().keySet()));
         model.addAttribute("reading", bringIn.reading());
         model.addAttribute("sums", bringIn.reading().sums());
-        model.addAttribute("dropped", bringIn.reading().columns().stream().filter(bringIn.intake().shaping().dropped()::contains).toList());
+        model.addAttribute(
+                "dropped",
+                bringIn.reading().columns().stream()
+                        .filter(bringIn.intake().shaping().dropped()::contains)
+                        .toList());
         model.addAttribute("rowCount", table.rows());
-        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(bringIn.reading(), n, bringIn.intake().shaping().types())).toList());
+        model.addAttribute(
+                "columns",
+                table.names().stream()
+                        .map(n -> ColumnLine.of(
+                                bringIn.reading(), n, bringIn.intake().shaping().types()))
+                        .toList());
         model.addAttribute("types", ColumnType.values());
         model.addAttribute("rows", ShownRows.first(table, SHOWN_ROWS));
-        model.addAttribute("textColumns", table.names().stream().filter(n -> table.column(n) instanceof CodedColumn || table.column(n).type() == ColumnType.WHOLE).toList());
+        model.addAttribute(
+                "textColumns",
+                table.names().stream()
+                        .filter(n -> table.column(n) instanceof CodedColumn
+                                || table.column(n).type() == ColumnType.WHOLE)
+                        .toList());
         model.addAttribute("ties", ties());
         model.addAttribute("way", wayOf(bringIn.guess()));
-        model.addAttribute("byName", bringIn.guess() instanceof Placing.ByName n ? n : new Placing.ByName(null, null, null));
-        model.addAttribute("byCoordinates", bringIn.guess() instanceof Placing.ByCoordinates c ? c : new Placing.ByCoordinates(null, null));
+        model.addAttribute(
+                "byName", bringIn.guess() instanceof Placing.ByName n ? n : new Placing.ByName(null, null, null));
+        model.addAttribute(
+                "byCoordinates",
+                bringIn.guess() instanceof Placing.ByCoordinates c ? c : new Placing.ByCoordinates(null, null));
         model.addAttribute("allColumns", table.names());
         model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
         return "look";
@@ -126,7 +176,9 @@ class BringInPages {
 
     /** Newer rows of a dataset beside those it serves. */
     private String compare(BringIn bringIn, Model model) {
-        model.addAttribute("dataset", datasets.description(bringIn.refreshes()).orElseThrow(() -> RefusedException.gone("dataset")));
+        model.addAttribute(
+                "dataset",
+                datasets.description(bringIn.refreshes()).orElseThrow(() -> RefusedException.gone("dataset")));
         model.addAttribute("comparison", bringIn.comparison());
         model.addAttribute("diff", bringIn.comparison().diff());
         model.addAttribute("after", bringIn.reading().table().rows());
@@ -137,23 +189,31 @@ class BringInPages {
 
     /** The system that was guessed and those that fit as well. */
     private static List<CoordinateSystem> systems(Placing.ByCoordinates guess) {
-        return Stream.concat(Stream.of(guess.epsg()), guess.alike().stream()).flatMap(code -> Projection.ofEpsg(code).map(p -> new CoordinateSystem(code, p.words())).stream()).toList();
+        return Stream.concat(Stream.of(guess.epsg()), guess.alike().stream())
+                .flatMap(code -> Projection.ofEpsg(code).map(p -> new CoordinateSystem(code, p.words())).stream())
+                .toList();
     }
 
     /**
-     * Where a row comes from, or where it goes, as the sentence on the look page says it; parts that its way has not are empty.
+     * Where a row comes from, or where it goes, as the sentence on the look page says it; parts that its way has not
+     * are empty.
      *
      * @param end from or to
      * @param called what such places are called
      */
-    public record End(String end, String called, String way, String column, String lon, String set, long dataset, String equals) {
+    public record End(
+            String end, String called, String way, String column, String lon, String set, long dataset, String equals) {
 
         static End of(String end, String called, Placing placing) {
             if (placing instanceof Placing.ByCode c) return new End(end, called, "code", c.column(), "", "", -1, "");
-            if (placing instanceof Placing.ByCoordinates c) return new End(end, called, "coordinates", c.lat(), c.lon(), "", -1, "");
-            if (placing instanceof Placing.ByArea a) return new End(end, called, "area", a.column(), "", a.set(), -1, "");
-            if (placing instanceof Placing.ByTie t) return new End(end, called, "tie", t.column(), "", "", t.dataset(), t.equals());
-            return new End(end, called, "words", placing instanceof Placing.ByWords w ? w.column() : "", "", "", -1, "");
+            if (placing instanceof Placing.ByCoordinates c)
+                return new End(end, called, "coordinates", c.lat(), c.lon(), "", -1, "");
+            if (placing instanceof Placing.ByArea a)
+                return new End(end, called, "area", a.column(), "", a.set(), -1, "");
+            if (placing instanceof Placing.ByTie t)
+                return new End(end, called, "tie", t.column(), "", "", t.dataset(), t.equals());
+            return new End(
+                    end, called, "words", placing instanceof Placing.ByWords w ? w.column() : "", "", "", -1, "");
         }
     }
 
@@ -172,7 +232,12 @@ class BringInPages {
     public record TieTarget(long dataset, String column, String words) {}
 
     private List<TieTarget> ties() {
-        return datasets.keys().stream().map(k -> new TieTarget(k.dataset().id(), k.column(), k.column() + " in " + k.dataset().name())).toList();
+        return datasets.keys().stream()
+                .map(k -> new TieTarget(
+                        k.dataset().id(),
+                        k.column(),
+                        k.column() + " in " + k.dataset().name()))
+                .toList();
     }
 
     /**
@@ -188,7 +253,14 @@ class BringInPages {
 
         static Taken of(WaitingRoom.State state) {
             BringIn read = state.bringIn();
-            return new Taken(state.id(), "/bring/" + state.id(), read == null, state.words(), state.rows(), state.all(), read == null ? null : read.guess());
+            return new Taken(
+                    state.id(),
+                    "/bring/" + state.id(),
+                    read == null,
+                    state.words(),
+                    state.rows(),
+                    state.all(),
+                    read == null ? null : read.guess());
         }
 
         static Taken at(String id, String address) {
@@ -199,7 +271,10 @@ class BringInPages {
     @PostMapping("/api/bring")
     @ResponseBody
     @ResponseStatus(HttpStatus.CREATED)
-    Taken take(@RequestParam List<MultipartFile> file, @RequestParam(required = false) Long dataset, @AuthenticationPrincipal SignedIn person) {
+    Taken take(
+            @RequestParam List<MultipartFile> file,
+            @RequestParam(required = false) Long dataset,
+            @AuthenticationPrincipal SignedIn person) {
         return Taken.of(room.state(bringIns.take(file, dataset, person), person, PATIENCE));
     }
 
@@ -227,12 +302,15 @@ class BringInPages {
 
     @PostMapping("/api/bring/{id}/placing")
     @ResponseBody
-    ResponseEntity<Object> place(@PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Object> place(
+            @PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
         BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Placing the rows", progress -> {
             PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing, progress));
             if (!(placing instanceof Placing.ByTie tie)) return preview;
-            return preview.tied(ValueMatch.of(bringIn.reading().table().column(tie.column()), datasets.needed(tie.dataset()).dataset().table().column(tie.equals())));
+            return preview.tied(ValueMatch.of(
+                    bringIn.reading().table().column(tie.column()),
+                    datasets.needed(tie.dataset()).dataset().table().column(tie.equals())));
         });
     }
 
@@ -248,13 +326,19 @@ class BringInPages {
     AreasKept keepAreas(@PathVariable String id, @RequestBody Areas areas, @AuthenticationPrincipal SignedIn person) {
         BoundaryCheck check = bringIns.areas(room.get(id, person), areas.code(), areas.areaName(), areas.parent());
         boundaries.keep(areas.name(), areas.level(), areas.credit(), check.areas(), person);
-        return new AreasKept("/boundary-sets/" + UriUtils.encodePathSegment(areas.name().strip(), StandardCharsets.UTF_8), check.areas().size(), check.troubles());
+        return new AreasKept(
+                "/boundary-sets/" + UriUtils.encodePathSegment(areas.name().strip(), StandardCharsets.UTF_8),
+                check.areas().size(),
+                check.troubles());
     }
 
     /** Lets the dataset serve these rows. */
     @PostMapping("/api/bring/{id}/serve")
     @ResponseBody
-    ResponseEntity<Object> serve(@PathVariable String id, @RequestParam(defaultValue = "false") boolean append, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Object> serve(
+            @PathVariable String id,
+            @RequestParam(defaultValue = "false") boolean append,
+            @AuthenticationPrincipal SignedIn person) {
         BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Serving the rows", progress -> {
             bringIns.serve(bringIn, append, person, progress);
@@ -269,11 +353,13 @@ class BringInPages {
 
     @PostMapping("/api/bring/{id}/keep")
     @ResponseBody
-    ResponseEntity<Object> keep(@PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Object> keep(
+            @PathVariable String id, @RequestBody Keep keep, @AuthenticationPrincipal SignedIn person) {
         BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Keeping the rows", progress -> {
             long dataset = bringIns.keep(bringIn, keep.name(), keep.placing(), person, progress);
-            return ResponseEntity.status(HttpStatus.CREATED).body(Taken.at(String.valueOf(dataset), "/datasets/" + dataset));
+            return ResponseEntity.status(HttpStatus.CREATED)
+                    .body(Taken.at(String.valueOf(dataset), "/datasets/" + dataset));
         });
     }
 }

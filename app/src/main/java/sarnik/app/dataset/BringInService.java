@@ -52,7 +52,8 @@ class BringInService {
     /**
      * Takes files and begins to read them.
      *
-     * @param refreshes the dataset whose newer rows they hold, whose way of reading then holds too; null for a new dataset
+     * @param refreshes the dataset whose newer rows they hold, whose way of reading then holds too; null for a new
+     *     dataset
      * @return the id under which they wait
      * @throws RefusedException when as many of this person's wait as may, or memory is full
      */
@@ -77,28 +78,59 @@ class BringInService {
             Table table = read.reading().table();
             share.become(table.bytes(), sent.words());
             progress.next("Finding places");
-            Placing placing = refreshes == null ? likely.of(read.reading(), read.first().areas())
+            Placing placing = refreshes == null
+                    ? likely.of(read.reading(), read.first().areas())
                     : datasets.description(refreshes).map(Description::placing).orElse(null);
             Comparison comparison = refreshes == null ? null : compare(refreshes, table, progress);
             BringIn.Days days = days(read.reading(), placing);
-            if (days != null && days.monthFirst()) read = TableFiles.read(sent.files(), sent.names(), intake.withMonthFirst(), progress::at);
+            if (days != null && days.monthFirst())
+                read = TableFiles.read(sent.files(), sent.names(), intake.withMonthFirst(), progress::at);
             String asks = read.first().features().flatMap(FeatureSource::asks).orElse(null);
-            return new BringIn(sent.id(), person.id(), sent.files(), sent.names(), intake, read.reading(), read.first().kind(), read.first().sheets(), read.first().areas(), asks, placing, refreshes, comparison, days);
+            return new BringIn(
+                    sent.id(),
+                    person.id(),
+                    sent.files(),
+                    sent.names(),
+                    intake,
+                    read.reading(),
+                    read.first().kind(),
+                    read.first().sheets(),
+                    read.first().areas(),
+                    asks,
+                    placing,
+                    refreshes,
+                    comparison,
+                    days);
         };
     }
 
-    /** Where nothing in the file tells whether days or months come first, the country of most rows does; null where there is no question. */
+    /**
+     * Where nothing in the file tells whether days or months come first, the country of most rows does; null where
+     * there is no question.
+     */
     private BringIn.Days days(Reading reading, Placing placing) {
-        List<String> either = reading.said().entrySet().stream().filter(s -> s.getValue().either()).map(Map.Entry::getKey).toList();
+        List<String> either = reading.said().entrySet().stream()
+                .filter(s -> s.getValue().either())
+                .map(Map.Entry::getKey)
+                .toList();
         if (either.isEmpty()) return null;
-        String country = placing == null ? null : likely.countryOf(reading.table(), placing).orElse(null);
+        String country = placing == null
+                ? null
+                : likely.countryOf(reading.table(), placing).orElse(null);
         if (country == null) return new BringIn.Days(false, either, "as in most of the world");
         boolean monthFirst = MONTH_FIRST.contains(country);
-        return new BringIn.Days(monthFirst, either, "as is usual where most of the rows lie (%s)".formatted(new Locale("", country).getDisplayCountry(Locale.ENGLISH)));
+        return new BringIn.Days(
+                monthFirst,
+                either,
+                "as is usual where most of the rows lie (%s)"
+                        .formatted(new Locale("", country).getDisplayCountry(Locale.ENGLISH)));
     }
 
     private Comparison compare(long dataset, Table newer, Progress progress) {
-        long against = datasets.description(dataset).orElseThrow(() -> RefusedException.gone("dataset")).served().version();
+        long against = datasets.description(dataset)
+                .orElseThrow(() -> RefusedException.gone("dataset"))
+                .served()
+                .version();
         Loaded now = datasets.needed(dataset);
         Table before = now.own();
         progress.next("Comparing");
@@ -106,7 +138,9 @@ class BringInService {
         int below = TableDiff.rowsNotIn(before, newer).length;
         progress.next("Placing");
         try {
-            PlacingPreview placing = now.dataset().placing() == null ? null : PlacingPreview.of(datasets.placeNewer(dataset, newer, progress));
+            PlacingPreview placing = now.dataset().placing() == null
+                    ? null
+                    : PlacingPreview.of(datasets.placeNewer(dataset, newer, progress));
             return new Comparison(against, before.rows(), below, diff, placing, null);
         } catch (RefusedException unfit) {
             return new Comparison(against, before.rows(), below, diff, null, unfit.getMessage());
@@ -126,12 +160,15 @@ class BringInService {
      * @param parent column of the codes of wider areas; null for none
      */
     BoundaryCheck areas(BringIn bringIn, String code, String name, String parent) {
-        if (code == null || code.isBlank()) throw new RefusedException("Choose the column that holds the codes of the areas.");
+        if (code == null || code.isBlank())
+            throw new RefusedException("Choose the column that holds the codes of the areas.");
         if (bringIn.asks() != null) throw new RefusedException(bringIn.asks());
         List<Area> areas = new ArrayList<>();
         try {
             for (Path file : bringIn.files()) {
-                FeatureSource features = TableFile.open(file, bringIn.intake().choices()).features().orElseThrow(() -> new RefusedException("The file holds no shapes."));
+                FeatureSource features = TableFile.open(file, bringIn.intake().choices())
+                        .features()
+                        .orElseThrow(() -> new RefusedException("The file holds no shapes."));
                 areas.addAll(BoundaryFiles.areas(features, code, name, parent));
             }
         } catch (IOException failed) {
@@ -143,16 +180,30 @@ class BringInService {
     /** Keeps the file as a dataset and lets it wait no more. Of several at once only one keeps it. */
     long keep(BringIn bringIn, String name, Placing placing, SignedIn person, Progress progress) {
         String title = name == null || name.isBlank() ? bringIn.name() : name.strip();
-        if (title.length() > 120) throw new RefusedException("The name is longer than 120 characters. Choose a shorter one.");
-        return room.claimed(bringIn.id(), person, () -> keeper.keep(title, bringIn.reading().table(), placing,
-                kept(bringIn), units(bringIn.reading()), bringIn.reading().troubles().total(), bringIn.fileName(), person, progress));
+        if (title.length() > 120)
+            throw new RefusedException("The name is longer than 120 characters. Choose a shorter one.");
+        return room.claimed(
+                bringIn.id(),
+                person,
+                () -> keeper.keep(
+                        title,
+                        bringIn.reading().table(),
+                        placing,
+                        kept(bringIn),
+                        units(bringIn.reading()),
+                        bringIn.reading().troubles().total(),
+                        bringIn.fileName(),
+                        person,
+                        progress));
     }
 
     /** How its files are read from now on: as these were, guesses of types and of days and months included. */
     private static Intake kept(BringIn bringIn) {
-        Shaping shaping = bringIn.intake().shaping().withTypesOf(bringIn.reading().table());
+        Shaping shaping =
+                bringIn.intake().shaping().withTypesOf(bringIn.reading().table());
         Boolean monthFirst = bringIn.reading().monthFirst();
-        return new Intake(bringIn.intake().choices(), monthFirst == null ? shaping : shaping.withMonthFirst(monthFirst));
+        return new Intake(
+                bringIn.intake().choices(), monthFirst == null ? shaping : shaping.withMonthFirst(monthFirst));
     }
 
     /** The units that stand beside the numbers of the file. */
@@ -170,8 +221,15 @@ class BringInService {
      * @param append whether they are put below those that are served now
      */
     void serve(BringIn bringIn, boolean append, SignedIn person, Progress progress) {
-        if (bringIn.refreshes() == null) throw new RefusedException("This file is not brought in for a dataset. Keep it as a new one.");
-        RowKeeper.Newer newer = new RowKeeper.Newer(bringIn.reading().table(), append, bringIn.comparison().against(), bringIn.reading().troubles().total(), bringIn.fileName(), bringIn.intake().shaping().names());
+        if (bringIn.refreshes() == null)
+            throw new RefusedException("This file is not brought in for a dataset. Keep it as a new one.");
+        RowKeeper.Newer newer = new RowKeeper.Newer(
+                bringIn.reading().table(),
+                append,
+                bringIn.comparison().against(),
+                bringIn.reading().troubles().total(),
+                bringIn.fileName(),
+                bringIn.intake().shaping().names());
         room.claimed(bringIn.id(), person, () -> keeper.refresh(bringIn.refreshes(), newer, person, progress));
     }
 }

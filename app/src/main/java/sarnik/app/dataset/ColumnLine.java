@@ -26,7 +26,17 @@ import sarnik.table.WholeColumn;
  * @param said how it is written; null where that goes without saying
  * @param unread how many of its cells did not fit its type and are missing
  */
-public record ColumnLine(String name, String source, ColumnType type, boolean set, String filled, String holds, List<Integer> bars, String commonest, Reading.Said said, long unread) {
+public record ColumnLine(
+        String name,
+        String source,
+        ColumnType type,
+        boolean set,
+        String filled,
+        String holds,
+        List<Integer> bars,
+        String commonest,
+        Reading.Said said,
+        long unread) {
 
     private static final int TALLEST = 18;
 
@@ -42,25 +52,46 @@ public record ColumnLine(String name, String source, ColumnType type, boolean se
      */
     static ColumnLine of(Reading reading, String name, Map<String, ColumnType> set) {
         String source = reading.source().get(name);
-        return of(reading.table(), name, source, set.containsKey(source), reading.said().get(name), reading.troubles().unread().getOrDefault(name, 0L));
+        return of(
+                reading.table(),
+                name,
+                source,
+                set.containsKey(source),
+                reading.said().get(name),
+                reading.troubles().unread().getOrDefault(name, 0L));
     }
 
     private static ColumnLine of(Table table, String name, String source, boolean set, Reading.Said said, long unread) {
         Column column = table.column(name);
         ColumnProfile profile = ColumnProfile.of(column);
-        return new ColumnLine(name, source, column.type(), set, filled(column, profile.filled()), holds(column, profile), bars(profile), commonest(profile), said, unread);
+        return new ColumnLine(
+                name,
+                source,
+                column.type(),
+                set,
+                filled(column, profile.filled()),
+                holds(column, profile),
+                bars(profile),
+                commonest(profile),
+                said,
+                unread);
     }
 
     /** Heights in pixels; what occurs at all has at least one. */
     private static List<Integer> bars(ColumnProfile profile) {
         long most = profile.bins().stream().mapToLong(n -> n).max().orElse(0);
-        return profile.bins().stream().map(n -> n == 0 ? 0 : Math.max(1, (int) Math.round((double) TALLEST * n / most))).toList();
+        return profile.bins().stream()
+                .map(n -> n == 0 ? 0 : Math.max(1, (int) Math.round((double) TALLEST * n / most)))
+                .toList();
     }
 
     private static String commonest(ColumnProfile profile) {
         // A column whose values all differ has no commonest one.
         if (profile.commonest().isEmpty() || profile.commonest().get(0).rows() < 2) return "";
-        return profile.commonest().stream().filter(c -> c.rows() > 1).map(c -> "%s %,d".formatted(c.value(), c.rows())).collect(Collectors.joining(", "));
+        return profile.commonest().stream()
+                .filter(c -> c.rows() > 1)
+                .map(c -> "%s %,d".formatted(c.value(), c.rows()))
+                .collect(Collectors.joining(", "));
     }
 
     private static String filled(Column column, long filled) {
@@ -72,7 +103,9 @@ public record ColumnLine(String name, String source, ColumnType type, boolean se
 
     private static String holds(Column column, ColumnProfile profile) {
         if (column instanceof CodedColumn) return "%,d distinct".formatted(profile.distinct());
-        return Extremes.of(column).map(e -> words(column, e.lowest()) + " to " + words(column, e.highest())).orElse("");
+        return Extremes.of(column)
+                .map(e -> words(column, e.lowest()) + " to " + words(column, e.highest()))
+                .orElse("");
     }
 
     private static String words(Column column, int row) {

@@ -30,7 +30,8 @@ final class CopyReader {
         in.skipNBytes(CopyFormat.SIGNATURE.length);
         in.readInt();
         in.skipNBytes(in.readInt());
-        List<Filling> fillings = columns.stream().map(c -> new Filling(c.type(), rows)).toList();
+        List<Filling> fillings =
+                columns.stream().map(c -> new Filling(c.type(), rows)).toList();
         int row = 0;
         for (int fields = in.readShort(); fields >= 0; fields = in.readShort()) {
             for (Filling filling : fillings) filling.take(row, in.readInt(), in);
@@ -38,7 +39,8 @@ final class CopyReader {
         }
         if (row != rows) throw new IOException("The version has %d rows where %d were expected".formatted(row, rows));
         Map<String, Column> table = new LinkedHashMap<>();
-        for (int c = 0; c < columns.size(); c++) table.put(columns.get(c).name(), fillings.get(c).column());
+        for (int c = 0; c < columns.size(); c++)
+            table.put(columns.get(c).name(), fillings.get(c).column());
         return new Table(table);
     }
 
@@ -68,7 +70,10 @@ final class CopyReader {
                 case YES_NO -> ints[row] = missing ? -1 : in.readByte();
                 case DATE -> ints[row] = missing ? DateColumn.MISSING : in.readInt() + CopyFormat.EPOCH_DAYS;
                 case WHOLE -> longs[row] = missing ? WholeColumn.MISSING : in.readLong();
-                case TIME -> longs[row] = missing ? TimeColumn.MISSING : Math.floorDiv(in.readLong(), 1_000_000L) + CopyFormat.EPOCH_SECONDS;
+                case TIME ->
+                    longs[row] = missing
+                            ? TimeColumn.MISSING
+                            : Math.floorDiv(in.readLong(), 1_000_000L) + CopyFormat.EPOCH_SECONDS;
                 case DECIMAL -> doubles[row] = missing ? Double.NaN : in.readDouble();
             }
         }

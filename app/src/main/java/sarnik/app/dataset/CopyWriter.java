@@ -29,7 +29,9 @@ final class CopyWriter {
         byte[][][] dictionaries = new byte[columns.size()][][];
         for (int c = 0; c < dictionaries.length; c++) {
             if (columns.get(c) instanceof CodedColumn coded) {
-                dictionaries[c] = coded.dictionary().stream().map(w -> w.getBytes(StandardCharsets.UTF_8)).toArray(byte[][]::new);
+                dictionaries[c] = coded.dictionary().stream()
+                        .map(w -> w.getBytes(StandardCharsets.UTF_8))
+                        .toArray(byte[][]::new);
             }
         }
         for (int row = 0; row < table.rows(); row++) {

@@ -11,7 +11,10 @@ import org.hibernate.annotations.DynamicUpdate;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
-/** What is said about a table that was brought in; its rows belong to its versions. Only what has changed is written back. */
+/**
+ * What is said about a table that was brought in; its rows belong to its versions. Only what has changed is written
+ * back.
+ */
 @Entity
 @DynamicUpdate
 @Table(name = "datasets")

@@ -68,7 +68,16 @@ class DatasetPages {
     private final Jobs jobs;
     private final PageJson json;
 
-    DatasetPages(DatasetService datasets, RowKeeper keeper, FeedService feeds, BoundarySets boundaries, PeopleService people, Uses uses, AnswerQueue queue, Jobs jobs, PageJson json) {
+    DatasetPages(
+            DatasetService datasets,
+            RowKeeper keeper,
+            FeedService feeds,
+            BoundarySets boundaries,
+            PeopleService people,
+            Uses uses,
+            AnswerQueue queue,
+            Jobs jobs,
+            PageJson json) {
         this.boundaries = boundaries;
         this.people = people;
         this.uses = uses;
@@ -95,7 +104,12 @@ class DatasetPages {
         model.addAttribute("owner", people.nameOf(said.owner()));
         model.addAttribute("mayShare", people.mayChange(said.owner(), false, person));
         model.addAttribute("tiesJson", json.of(said.ties()));
-        model.addAttribute("tieTargetsJson", json.of(datasets.descriptions().stream().filter(d -> d.id() != id).map(d -> new TieTarget(d.id(), d.name(), d.columnNames())).toList()));
+        model.addAttribute(
+                "tieTargetsJson",
+                json.of(datasets.descriptions().stream()
+                        .filter(d -> d.id() != id)
+                        .map(d -> new TieTarget(d.id(), d.name(), d.columnNames()))
+                        .toList()));
         model.addAttribute("formats", TableFormat.values());
         Optional<Loaded> loaded = datasets.loadedSoon(id, PATIENCE);
         model.addAttribute("ready", loaded.isPresent());
@@ -106,12 +120,21 @@ class DatasetPages {
     /** What of the page needs the rows: while they are on their way it stands without. */
     private void rows(Loaded loaded, Description said, Model model) {
         Table table = loaded.shown();
-        model.addAttribute("columns", table.names().stream().map(n -> ColumnLine.of(table, n)).toList());
+        model.addAttribute(
+                "columns",
+                table.names().stream().map(n -> ColumnLine.of(table, n)).toList());
         model.addAttribute("unfit", loaded.unfit());
         model.addAttribute("placing", loaded.placed() == null ? null : PlacingPreview.of(loaded.placed()));
         model.addAttribute("calculationTroubles", loaded.troubles());
         boolean byArea = loaded.placed() != null && said.placing() instanceof Placing.ByArea;
-        model.addAttribute("emptyAreas", byArea ? boundaries.find(((Placing.ByArea) said.placing()).set()).map(set -> emptyAreas(loaded.placed(), set)).orElse(null) : null);
+        model.addAttribute(
+                "emptyAreas",
+                byArea
+                        ? boundaries
+                                .find(((Placing.ByArea) said.placing()).set())
+                                .map(set -> emptyAreas(loaded.placed(), set))
+                                .orElse(null)
+                        : null);
     }
 
     /** Whether the rows of a dataset are in memory, so that its page can be looked at again. */
@@ -120,7 +143,15 @@ class DatasetPages {
     ResponseEntity<Standing> standing(@PathVariable long id) {
         Description said = datasets.description(id).orElseThrow(() -> RefusedException.gone("dataset"));
         boolean ready = datasets.loadedSoon(id, PATIENCE).isPresent();
-        return ResponseEntity.ok().eTag(Revisions.tag(said.revision())).body(new Standing(id, said.name(), said.revision(), said.served().number(), said.served().rows(), ready));
+        return ResponseEntity.ok()
+                .eTag(Revisions.tag(said.revision()))
+                .body(new Standing(
+                        id,
+                        said.name(),
+                        said.revision(),
+                        said.served().number(),
+                        said.served().rows(),
+                        ready));
     }
 
     /**
@@ -137,32 +168,45 @@ class DatasetPages {
     @ResponseBody
     PlacingPreview placing(@PathVariable long id) {
         Loaded loaded = datasets.needed(id);
-        if (loaded.placed() == null) throw new RefusedException(loaded.unfit() == null ? "The rows of this dataset have no place." : loaded.unfit());
+        if (loaded.placed() == null)
+            throw new RefusedException(
+                    loaded.unfit() == null ? "The rows of this dataset have no place." : loaded.unfit());
         return PlacingPreview.of(loaded.placed());
     }
 
     /** The other side of the match report: areas that no row lies in. */
     private static String emptyAreas(PlacedTable placed, BoundarySet set) {
-        Set<String> codes = placed.places().values().stream().map(Place::areaCode).collect(Collectors.toSet());
+        Set<String> codes =
+                placed.places().values().stream().map(Place::areaCode).collect(Collectors.toSet());
         List<Area> empty = set.without(codes);
         if (empty.isEmpty()) return "Every area of %s has a row.".formatted(set.name());
         String names = empty.stream().limit(8).map(Area::name).collect(Collectors.joining(", "));
-        return "%,d of %,d areas of %s have no row: %s%s.".formatted(empty.size(), set.areas().size(), set.name(), names, empty.size() > 8 ? ", …" : "");
+        return "%,d of %,d areas of %s have no row: %s%s."
+                .formatted(empty.size(), set.areas().size(), set.name(), names, empty.size() > 8 ? ", …" : "");
     }
 
     /**
      * A page of a dataset's rows.
      *
      * @param found how many rows hold the words that were asked for
-     * @param places what each row's place is called; empty texts where it has none, no list where the dataset has no place
+     * @param places what each row's place is called; empty texts where it has none, no list where the dataset has no
+     *     place
      */
     record RowPage(int found, int page, int pages, List<List<String>> rows, List<String> places) {}
 
     @GetMapping("/api/datasets/{id}/rows")
     @ResponseBody
-    DeferredResult<RowPage> page(@PathVariable long id, @RequestParam(defaultValue = "0") int page, @RequestParam(defaultValue = "") String find,
-            @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "false") boolean down, HttpServletRequest request) {
-        return queue.answer(AnswerQueue.Asker.of(request), datasets.prepare(List.of(id)), ticket -> rows(id, page, find, sort, down));
+    DeferredResult<RowPage> page(
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") int page,
+            @RequestParam(defaultValue = "") String find,
+            @RequestParam(defaultValue = "") String sort,
+            @RequestParam(defaultValue = "false") boolean down,
+            HttpServletRequest request) {
+        return queue.answer(
+                AnswerQueue.Asker.of(request),
+                datasets.prepare(List.of(id)),
+                ticket -> rows(id, page, find, sort, down));
     }
 
     private RowPage rows(long id, int page, String find, String sort, boolean down) {
@@ -195,14 +239,28 @@ class DatasetPages {
     /** All rows in an open format, with longitude and latitude where they are placed. */
     @GetMapping("/datasets/{id}/rows.{format}")
     void take(@PathVariable long id, @PathVariable String format, HttpServletResponse answer) throws IOException {
-        TableFormat wanted = Arrays.stream(TableFormat.values()).filter(f -> f.ending().equals(format)).findFirst()
-                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "Rows are not given out as “" + format + "”, but as csv, spreadsheet.csv, xlsx, geojson and gpkg."));
+        TableFormat wanted = Arrays.stream(TableFormat.values())
+                .filter(f -> f.ending().equals(format))
+                .findFirst()
+                .orElseThrow(() -> new RefusedException(
+                        HttpStatus.NOT_FOUND,
+                        "Rows are not given out as “" + format
+                                + "”, but as csv, spreadsheet.csv, xlsx, geojson and gpkg."));
         Loaded loaded = datasets.needed(id);
         wanted.check(loaded.dataset().table());
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
-        answer.setHeader(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(name + "." + format, StandardCharsets.UTF_8).build().toString());
-        wanted.write(loaded.shown(), name, loaded.placed() == null ? null : loaded.placed()::position, answer.getOutputStream());
+        answer.setHeader(
+                HttpHeaders.CONTENT_DISPOSITION,
+                ContentDisposition.attachment()
+                        .filename(name + "." + format, StandardCharsets.UTF_8)
+                        .build()
+                        .toString());
+        wanted.write(
+                loaded.shown(),
+                name,
+                loaded.placed() == null ? null : loaded.placed()::position,
+                answer.getOutputStream());
     }
 
     @PostMapping("/api/datasets/{id}/versions/{number}/serve")
@@ -214,7 +272,11 @@ class DatasetPages {
 
     @PutMapping("/api/datasets/{id}/about")
     @ResponseBody
-    ResponseEntity<Void> describe(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody About about, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Void> describe(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody About about,
+            @AuthenticationPrincipal SignedIn person) {
         return Revisions.kept(datasets.describe(id, Revisions.of(ifMatch), about, person));
     }
 
@@ -229,7 +291,11 @@ class DatasetPages {
 
     @PutMapping("/api/datasets/{id}/ties")
     @ResponseBody
-    ResponseEntity<Void> tie(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody List<Tie> ties, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Void> tie(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody List<Tie> ties,
+            @AuthenticationPrincipal SignedIn person) {
         return Revisions.kept(datasets.tie(id, Revisions.of(ifMatch), ties, person));
     }
 
@@ -238,7 +304,11 @@ class DatasetPages {
 
     @PutMapping("/api/datasets/{id}/name")
     @ResponseBody
-    ResponseEntity<Void> rename(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody Naming naming, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Void> rename(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody Naming naming,
+            @AuthenticationPrincipal SignedIn person) {
         return Revisions.kept(datasets.rename(id, Revisions.of(ifMatch), naming.name(), person));
     }
 
@@ -267,8 +337,18 @@ class DatasetPages {
 
     @PutMapping("/api/datasets/{id}/feed")
     @ResponseBody
-    ResponseEntity<Void> feed(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody Feeding feeding, @AuthenticationPrincipal SignedIn person) {
-        return Revisions.kept(feeds.set(id, Revisions.of(ifMatch), feeding.address(), feeding.seconds(), Boolean.TRUE.equals(feeding.append()), person));
+    ResponseEntity<Void> feed(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody Feeding feeding,
+            @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(feeds.set(
+                id,
+                Revisions.of(ifMatch),
+                feeding.address(),
+                feeding.seconds(),
+                Boolean.TRUE.equals(feeding.append()),
+                person));
     }
 
     /** What came of asking a feed. */

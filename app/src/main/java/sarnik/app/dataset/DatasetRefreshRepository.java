@@ -11,6 +11,9 @@ interface DatasetRefreshRepository extends JpaRepository<DatasetRefresh, Long> {
 
     /** Forgets all but the newest refreshes of a dataset. */
     @Modifying
-    @Query(value = "DELETE FROM dataset_refreshes WHERE dataset_id = ?1 AND id NOT IN (SELECT id FROM dataset_refreshes WHERE dataset_id = ?1 ORDER BY id DESC LIMIT ?2)", nativeQuery = true)
+    @Query(
+            value = "DELETE FROM dataset_refreshes WHERE dataset_id = ?1 AND id NOT IN (SELECT id FROM "
+                    + "dataset_refreshes WHERE dataset_id = ?1 ORDER BY id DESC LIMIT ?2)",
+            nativeQuery = true)
     void keepNewest(long dataset, int count);
 }

@@ -22,11 +22,13 @@ interface DatasetRepository extends JpaRepository<Dataset, Long> {
         long getVersionId();
     }
 
-    @Query("select d.revision as revision, d.decided as decided, d.shared as shared, s.versionId as versionId from Dataset d join ServedVersion s on s.datasetId = d.id where d.id = ?1")
+    @Query("select d.revision as revision, d.decided as decided, d.shared as shared, s.versionId as versionId "
+            + "from Dataset d join ServedVersion s on s.datasetId = d.id where d.id = ?1")
     Optional<Standing> standing(long id);
 
     /** All datasets with the version that each serves, newest first. */
-    @Query("select d, v from Dataset d join ServedVersion s on s.datasetId = d.id join DatasetVersion v on v.id = s.versionId order by d.createdAt desc, d.id desc")
+    @Query("select d, v from Dataset d join ServedVersion s on s.datasetId = d.id join DatasetVersion v on "
+            + "v.id = s.versionId order by d.createdAt desc, d.id desc")
     List<Object[]> allWithVersions();
 
     /** The dataset, held until the transaction ends: changes come one after the other. */

@@ -44,7 +44,8 @@ import sarnik.table.ValueMatch;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Keeps datasets and hands them out ready to be asked. A version is loaded on first use by the {@link VersionStore}, shared by
+ * Keeps datasets and hands them out ready to be asked. A version is loaded on first use by the {@link VersionStore},
+ * shared by
  * all readers, and given up when the memory set aside is full.
  */
 @Service
@@ -72,7 +73,15 @@ public class DatasetService implements Datasets {
         }
     }
 
-    DatasetService(DatasetRepository datasets, Descriptions descriptions, Versions versions, VersionStore store, PlacingService decisions, BoundarySets boundaries, Uses uses, JsonMapper mapper,
+    DatasetService(
+            DatasetRepository datasets,
+            Descriptions descriptions,
+            Versions versions,
+            VersionStore store,
+            PlacingService decisions,
+            BoundarySets boundaries,
+            Uses uses,
+            JsonMapper mapper,
             TransactionTemplate transaction) {
         this.datasets = datasets;
         this.descriptions = descriptions;
@@ -96,7 +105,9 @@ public class DatasetService implements Datasets {
             return new Found.Unfit(refused.getMessage());
         }
         if (loaded.isEmpty()) return Found.GONE;
-        return loaded.get().unfit() == null ? new Found.Ready(loaded.get().dataset()) : new Found.Unfit(loaded.get().unfit());
+        return loaded.get().unfit() == null
+                ? new Found.Ready(loaded.get().dataset())
+                : new Found.Unfit(loaded.get().unfit());
     }
 
     /** What is said about a dataset, without its rows; empty when there is none of this id. */
@@ -116,11 +127,15 @@ public class DatasetService implements Datasets {
         try {
             return Optional.of(work.get(PATIENCE.toSeconds(), TimeUnit.SECONDS).described(now.get()));
         } catch (TimeoutException goesOn) {
-            throw new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, "The rows of “%s” are still being read and placed. Look again in a moment.".formatted(now.get().name()));
+            throw new RefusedException(
+                    HttpStatus.SERVICE_UNAVAILABLE,
+                    "The rows of “%s” are still being read and placed. Look again in a moment."
+                            .formatted(now.get().name()));
         } catch (ExecutionException failed) {
             // A version that was swapped while it was read is gone; what is served now is there.
             Optional<Description> later = descriptions.find(id);
-            if (later.isPresent() && later.get().served().version() != now.get().served().version()) return load(id);
+            if (later.isPresent()
+                    && later.get().served().version() != now.get().served().version()) return load(id);
             throw VersionStore.cause(failed);
         } catch (InterruptedException interrupted) {
             Thread.currentThread().interrupt();
@@ -130,7 +145,11 @@ public class DatasetService implements Datasets {
 
     /** Begins to load datasets; what comes is done when all are in memory or cannot be. Waits for nothing. */
     public CompletableFuture<Void> prepare(Collection<Long> ids) {
-        return CompletableFuture.allOf(ids.stream().distinct().flatMap(id -> descriptions.find(id).stream()).map(d -> begin(d).handle((loaded, failed) -> null)).toArray(CompletableFuture[]::new));
+        return CompletableFuture.allOf(ids.stream()
+                .distinct()
+                .flatMap(id -> descriptions.find(id).stream())
+                .map(d -> begin(d).handle((loaded, failed) -> null))
+                .toArray(CompletableFuture[]::new));
     }
 
     /**
@@ -141,7 +160,8 @@ public class DatasetService implements Datasets {
     Optional<Loaded> loadedSoon(long id, Duration patience) {
         Description now = descriptions.needed(id);
         try {
-            return Optional.of(begin(now).get(patience.toMillis(), TimeUnit.MILLISECONDS).described(now));
+            return Optional.of(
+                    begin(now).get(patience.toMillis(), TimeUnit.MILLISECONDS).described(now));
         } catch (TimeoutException goesOn) {
             return Optional.empty();
         } catch (ExecutionException failed) {
@@ -163,16 +183,39 @@ public class DatasetService implements Datasets {
     }
 
     private CompletableFuture<Loaded> begin(Description now, VersionStore.Key key) {
-        List<CompletableFuture<Loaded>> tied = key.tied().stream().flatMap(other -> descriptions.find(other.dataset()).map(d -> begin(d, other)).stream()).toList();
-        return store.get(key, now.served().bytes(), now.name(), tied, other -> loaded(now, transaction.execute(t -> versions.rows(now.served().version())), other));
+        List<CompletableFuture<Loaded>> tied = key.tied().stream()
+                .flatMap(other -> descriptions.find(other.dataset()).map(d -> begin(d, other)).stream())
+                .toList();
+        return store.get(
+                key,
+                now.served().bytes(),
+                now.name(),
+                tied,
+                other -> loaded(
+                        now, transaction.execute(t -> versions.rows(now.served().version())), other));
     }
 
     private VersionStore.Key key(Description now, Set<Long> onTheWay) {
         onTheWay.add(now.id());
-        List<VersionStore.Key> tied = now.placing() == null ? List.of() : now.placing().ties().map(Placing.ByTie::dataset).distinct().filter(other -> !onTheWay.contains(other))
-                .flatMap(other -> descriptions.find(other).stream()).map(other -> key(other, new HashSet<>(onTheWay))).toList();
-        return new VersionStore.Key(now.id(), now.served().version(), now.placing(), now.decided(), now.calculations(), boundaries.changes(),
-                now.dependsOnToday() ? today() : null, tied);
+        List<VersionStore.Key> tied = now.placing() == null
+                ? List.of()
+                : now.placing()
+                        .ties()
+                        .map(Placing.ByTie::dataset)
+                        .distinct()
+                        .filter(other -> !onTheWay.contains(other))
+                        .flatMap(other -> descriptions.find(other).stream())
+                        .map(other -> key(other, new HashSet<>(onTheWay)))
+                        .toList();
+        return new VersionStore.Key(
+                now.id(),
+                now.served().version(),
+                now.placing(),
+                now.decided(),
+                now.calculations(),
+                boundaries.changes(),
+                now.dependsOnToday() ? today() : null,
+                tied);
     }
 
     /** Holds rows that have just been kept in memory: they are at hand and placed, and need not be read back. */
@@ -188,7 +231,9 @@ public class DatasetService implements Datasets {
         PlacedTable placed = null;
         String unfit = null;
         try {
-            placed = now.placing() == null ? null : place(table, now.placing(), decisions.of(now.id()), tied, Watch.NONE);
+            placed = now.placing() == null
+                    ? null
+                    : place(table, now.placing(), decisions.of(now.id()), tied, Watch.NONE);
         } catch (RefusedException cannot) {
             unfit = "“%s” cannot be placed: %s".formatted(now.name(), cannot.getMessage());
         }
@@ -196,9 +241,19 @@ public class DatasetService implements Datasets {
     }
 
     private Loaded calculated(Description now, Table table, PlacedTable placed, String unfit) {
-        Calculations.Applied applied = now.calculations().apply(placed == null ? table : placed.table(), scope(table, placed), surroundings(placed));
-        LoadedDataset ready = new LoadedDataset(now.id(), now.name(), applied.table(), now.placing(), placed == null ? Map.of() : placed.places(), now.about(),
-                applied.measures(), applied.rules(), now.ties(), boundaries::indexed);
+        Calculations.Applied applied = now.calculations()
+                .apply(placed == null ? table : placed.table(), scope(table, placed), surroundings(placed));
+        LoadedDataset ready = new LoadedDataset(
+                now.id(),
+                now.name(),
+                applied.table(),
+                now.placing(),
+                placed == null ? Map.of() : placed.places(),
+                now.about(),
+                applied.measures(),
+                applied.rules(),
+                now.ties(),
+                boundaries::indexed);
         return new Loaded(ready, placed, table.names(), applied.troubles(), unfit);
     }
 
@@ -209,10 +264,18 @@ public class DatasetService implements Datasets {
 
     /** All datasets, newest first. */
     public List<Listed> all() {
-        return descriptions.all().stream().map(l -> {
-            Description d = l.description();
-            return new Listed(d.id(), d.name(), d.served().rows(), d.served().columns().size(), d.isPlaced(), l.at());
-        }).toList();
+        return descriptions.all().stream()
+                .map(l -> {
+                    Description d = l.description();
+                    return new Listed(
+                            d.id(),
+                            d.name(),
+                            d.served().rows(),
+                            d.served().columns().size(),
+                            d.isPlaced(),
+                            l.at());
+                })
+                .toList();
     }
 
     /** A column whose values tell rows apart, so that rows of others can be tied to it. */
@@ -220,15 +283,20 @@ public class DatasetService implements Datasets {
 
     /** The columns of placed datasets that others can be tied to, known without their rows. */
     List<KeyColumn> keys() {
-        return descriptions().stream().filter(Description::isPlaced)
-                .flatMap(d -> d.served().columns().stream().filter(StoredColumn::isKey).map(c -> new KeyColumn(d, c.name()))).toList();
+        return descriptions().stream()
+                .filter(Description::isPlaced)
+                .flatMap(d -> d.served().columns().stream()
+                        .filter(StoredColumn::isKey)
+                        .map(c -> new KeyColumn(d, c.name())))
+                .toList();
     }
 
     /** Which of some values occur in a column of the version that a dataset serves, found without loading its rows. */
     Set<String> occurring(KeyColumn key, Set<String> values) {
         Description.Served served = key.dataset().served();
         int column = served.columns().stream().map(StoredColumn::name).toList().indexOf(key.column());
-        return transaction.execute(t -> versions.occurring(served.version(), served.columns().size(), column, values));
+        return transaction.execute(
+                t -> versions.occurring(served.version(), served.columns().size(), column, values));
     }
 
     /** The versions of a dataset, newest first. */
@@ -249,16 +317,22 @@ public class DatasetService implements Datasets {
         descriptions.checkMayChange(id, person);
         Calculations.Applied tried = tryOut(id, calculations);
         // What only lacks a value in some rows is kept; it is said on the dataset's page.
-        tried.troubles().stream().filter(t -> !t.words().contains("no value:")).findFirst().ifPresent(t -> {
-            throw new RefusedException("“" + t.of() + "” cannot be kept: " + t.words());
-        });
+        tried.troubles().stream()
+                .filter(t -> !t.words().contains("no value:"))
+                .findFirst()
+                .ifPresent(t -> {
+                    throw new RefusedException("“" + t.of() + "” cannot be kept: " + t.words());
+                });
         return descriptions.change(id, revision, person, d -> d.calculate(mapper.writeValueAsString(calculations)));
     }
 
     /** What would come of calculations over the rows that a dataset serves. */
     Calculations.Applied tryOut(long id, Calculations calculations) {
         Loaded loaded = needed(id);
-        return calculations.apply(loaded.placed() == null ? loaded.own() : loaded.placed().table(), scope(loaded.own(), loaded.placed()), surroundings(loaded.placed()));
+        return calculations.apply(
+                loaded.placed() == null ? loaded.own() : loaded.placed().table(),
+                scope(loaded.own(), loaded.placed()),
+                surroundings(loaded.placed()));
     }
 
     /** What formulas over a dataset may name. */
@@ -268,7 +342,12 @@ public class DatasetService implements Datasets {
     }
 
     private Scope scope(Table table, PlacedTable placed) {
-        return Scope.of(table).withPlaces(placed == null ? Set.of() : placed.origin() == null ? Set.of(Scope.PLACE) : Set.of(Scope.PLACE, "origin"), boundaries.names());
+        return Scope.of(table)
+                .withPlaces(
+                        placed == null
+                                ? Set.of()
+                                : placed.origin() == null ? Set.of(Scope.PLACE) : Set.of(Scope.PLACE, "origin"),
+                        boundaries.names());
     }
 
     private Surroundings surroundings(PlacedTable placed) {
@@ -300,22 +379,41 @@ public class DatasetService implements Datasets {
     }
 
     private List<Loaded> tied(Placing placing) {
-        return placing == null ? List.of() : placing.ties().map(Placing.ByTie::dataset).distinct().flatMap(other -> load(other).stream()).toList();
+        return placing == null
+                ? List.of()
+                : placing.ties()
+                        .map(Placing.ByTie::dataset)
+                        .distinct()
+                        .flatMap(other -> load(other).stream())
+                        .toList();
     }
 
     private PlacedTable place(Table table, Placing placing, Decisions decided, List<Loaded> tied, Watch watch) {
         if (placing instanceof Placing.FromTo both) {
-            if (both.ends().anyMatch(Placing.FromTo.class::isInstance)) throw new RefusedException("An origin or a destination is one place.");
+            if (both.ends().anyMatch(Placing.FromTo.class::isInstance))
+                throw new RefusedException("An origin or a destination is one place.");
             return place(table, both.to(), decided, tied, watch).from(place(table, both.from(), decided, tied, watch));
         }
         TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided, boundaries.land(), watch);
         try {
             if (placing instanceof Placing.ByArea area) {
-                return placer.byArea(table, area.column(), boundaries.find(area.set()).orElseThrow(() -> new RefusedException("The boundary set “" + area.set() + "” has gone. Bring one of that name in again, or bring the rows in anew and place them another way.")));
+                return placer.byArea(
+                        table,
+                        area.column(),
+                        boundaries
+                                .find(area.set())
+                                .orElseThrow(() -> new RefusedException("The boundary set “" + area.set()
+                                        + "” has gone. Bring one of that name in again, or "
+                                        + "bring the rows in anew and place them another way.")));
             }
             if (!(placing instanceof Placing.ByTie tie)) return placer.by(table, placing);
-            PlacedTable other = tied.stream().filter(t -> t.dataset().id() == tie.dataset()).findFirst().map(Loaded::placed).orElse(null);
-            if (other == null) throw new RefusedException("The dataset that this one is tied to has gone, or is not placed itself.");
+            PlacedTable other = tied.stream()
+                    .filter(t -> t.dataset().id() == tie.dataset())
+                    .findFirst()
+                    .map(Loaded::placed)
+                    .orElse(null);
+            if (other == null)
+                throw new RefusedException("The dataset that this one is tied to has gone, or is not placed itself.");
             return placer.byTie(table, tie.column(), other, tie.equals());
         } catch (IllegalArgumentException unfit) {
             throw new RefusedException(unfit.getMessage() + ". Choose the columns that tell where a row is.");
@@ -336,7 +434,11 @@ public class DatasetService implements Datasets {
     }
 
     private static Column column(Loaded loaded, String name) {
-        return loaded.dataset().table().find(name == null ? "" : name).orElseThrow(() -> new RefusedException("“%s” has no column “%s”.".formatted(loaded.dataset().name(), name)));
+        return loaded.dataset()
+                .table()
+                .find(name == null ? "" : name)
+                .orElseThrow(() -> new RefusedException(
+                        "“%s” has no column “%s”.".formatted(loaded.dataset().name(), name)));
     }
 
     /** Sets what columns of a dataset mean the same as columns of others. @return the revision after it */
@@ -353,7 +455,8 @@ public class DatasetService implements Datasets {
 
     /** Gives a dataset another name. @return the revision after it */
     long rename(long id, long revision, String name, SignedIn person) {
-        if (name == null || name.isBlank() || name.length() > 120) throw new RefusedException("A dataset's name has 1 to 120 characters.");
+        if (name == null || name.isBlank() || name.length() > 120)
+            throw new RefusedException("A dataset's name has 1 to 120 characters.");
         return descriptions.change(id, revision, person, d -> d.rename(name.strip()));
     }
 

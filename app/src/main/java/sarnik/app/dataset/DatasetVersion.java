@@ -37,7 +37,16 @@ public class DatasetVersion {
 
     protected DatasetVersion() {}
 
-    DatasetVersion(long datasetId, int number, long rowCount, String columns, long troubles, String fileName, long createdBy, Instant createdAt, long bytes) {
+    DatasetVersion(
+            long datasetId,
+            int number,
+            long rowCount,
+            String columns,
+            long troubles,
+            String fileName,
+            long createdBy,
+            Instant createdAt,
+            long bytes) {
         this.datasetId = datasetId;
         this.number = number;
         this.rowCount = rowCount;

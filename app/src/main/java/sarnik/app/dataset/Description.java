@@ -17,22 +17,45 @@ import sarnik.place.Placing;
  * @param owner who has brought it in
  * @param shared whether other authors may change and remove it
  */
-public record Description(long id, long revision, String name, Placing placing, About about, List<Tie> ties, Calculations calculations, Feed feed, Intake intake,
-        long decided, long owner, boolean shared, Served served) {
+public record Description(
+        long id,
+        long revision,
+        String name,
+        Placing placing,
+        About about,
+        List<Tie> ties,
+        Calculations calculations,
+        Feed feed,
+        Intake intake,
+        long decided,
+        long owner,
+        boolean shared,
+        Served served) {
 
-    private static final Pattern OF_TODAY = Pattern.compile("(?i)\\b(current_date|current_timestamp|localtimestamp|now|age)\\b");
+    private static final Pattern OF_TODAY =
+            Pattern.compile("(?i)\\b(current_date|current_timestamp|localtimestamp|now|age)\\b");
 
     /**
      * The version that a dataset serves.
      *
      * @param bytes what it takes in memory, guessed from its rows and columns where it has not been loaded yet
      */
-    public record Served(long version, int number, long rows, List<StoredColumn> columns, long bytes, long troubles, String fileName) {}
+    public record Served(
+            long version,
+            int number,
+            long rows,
+            List<StoredColumn> columns,
+            long bytes,
+            long troubles,
+            String fileName) {}
 
     /** Names of the columns that people see: those that were brought in, then those that are calculated. */
     public List<String> columnNames() {
-        List<String> names = new java.util.ArrayList<>(served.columns().stream().map(StoredColumn::name).toList());
-        calculations.formulas().stream().filter(f -> !f.measure() && !names.contains(f.name())).forEach(f -> names.add(f.name()));
+        List<String> names = new java.util.ArrayList<>(
+                served.columns().stream().map(StoredColumn::name).toList());
+        calculations.formulas().stream()
+                .filter(f -> !f.measure() && !names.contains(f.name()))
+                .forEach(f -> names.add(f.name()));
         return names;
     }
 
@@ -42,6 +65,9 @@ public record Description(long id, long revision, String name, Placing placing, 
 
     /** Whether something is calculated from today's date, so that it is another tomorrow. */
     boolean dependsOnToday() {
-        return calculations.formulas().stream().anyMatch(f -> OF_TODAY.matcher(f.text()).find()) || calculations.rules().stream().anyMatch(r -> OF_TODAY.matcher(r).find());
+        return calculations.formulas().stream()
+                        .anyMatch(f -> OF_TODAY.matcher(f.text()).find())
+                || calculations.rules().stream()
+                        .anyMatch(r -> OF_TODAY.matcher(r).find());
     }
 }

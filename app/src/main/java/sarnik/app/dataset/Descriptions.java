@@ -33,13 +33,27 @@ class Descriptions {
     private final TransactionTemplate transaction;
 
     /** What is said, by revision, which never changes; the version that is served is looked up anew each time. */
-    private final Cache<Revision, Said> read = Caffeine.newBuilder().maximumSize(MOST_READ).build();
+    private final Cache<Revision, Said> read =
+            Caffeine.newBuilder().maximumSize(MOST_READ).build();
 
     private record Revision(long id, long number) {}
 
-    private record Said(String name, Placing placing, About about, List<Tie> ties, Calculations calculations, Feed feed, Intake intake, long owner) {}
+    private record Said(
+            String name,
+            Placing placing,
+            About about,
+            List<Tie> ties,
+            Calculations calculations,
+            Feed feed,
+            Intake intake,
+            long owner) {}
 
-    Descriptions(DatasetRepository datasets, Versions versions, PeopleService people, JsonMapper mapper, TransactionTemplate transaction) {
+    Descriptions(
+            DatasetRepository datasets,
+            Versions versions,
+            PeopleService people,
+            JsonMapper mapper,
+            TransactionTemplate transaction) {
         this.datasets = datasets;
         this.versions = versions;
         this.people = people;
@@ -51,8 +65,11 @@ class Descriptions {
     Optional<Description> find(long id) {
         // In a transaction of its own: frames are computed on threads that have none.
         return transaction.execute(t -> datasets.standing(id).map(now -> {
-            Said said = read.get(new Revision(id, now.getRevision()), r -> said(datasets.findById(id).orElseThrow()));
-            return description(id, now.getRevision(), said, now.getDecided(), now.getShared(), versions.find(now.getVersionId()));
+            Said said = read.get(
+                    new Revision(id, now.getRevision()),
+                    r -> said(datasets.findById(id).orElseThrow()));
+            return description(
+                    id, now.getRevision(), said, now.getDecided(), now.getShared(), versions.find(now.getVersionId()));
         }));
     }
 
@@ -66,24 +83,60 @@ class Descriptions {
 
     /** All datasets, newest first, in one question to the database. */
     List<Listed> all() {
-        return transaction.execute(t -> datasets.allWithVersions().stream().map(pair -> {
-            Dataset dataset = (Dataset) pair[0];
-            Said said = read.get(new Revision(dataset.getId(), dataset.getRevision()), r -> said(dataset));
-            return new Listed(description(dataset.getId(), dataset.getRevision(), said, dataset.getDecided(), dataset.isShared(), (DatasetVersion) pair[1]), dataset.getCreatedAt());
-        }).toList());
+        return transaction.execute(t -> datasets.allWithVersions().stream()
+                .map(pair -> {
+                    Dataset dataset = (Dataset) pair[0];
+                    Said said = read.get(new Revision(dataset.getId(), dataset.getRevision()), r -> said(dataset));
+                    return new Listed(
+                            description(
+                                    dataset.getId(),
+                                    dataset.getRevision(),
+                                    said,
+                                    dataset.getDecided(),
+                                    dataset.isShared(),
+                                    (DatasetVersion) pair[1]),
+                            dataset.getCreatedAt());
+                })
+                .toList());
     }
 
-    private Description description(long id, long revision, Said said, long decided, boolean shared, DatasetVersion version) {
+    private Description description(
+            long id, long revision, Said said, long decided, boolean shared, DatasetVersion version) {
         List<StoredColumn> columns = versions.columns(version);
         long bytes = version.getBytes() == null ? version.getRowCount() * columns.size() * 24 : version.getBytes();
-        return new Description(id, revision, said.name, said.placing, said.about, said.ties, said.calculations, said.feed, said.intake, decided, said.owner, shared,
-                new Description.Served(version.getId(), version.getNumber(), version.getRowCount(), columns, bytes, version.getTroubles(), version.getFileName()));
+        return new Description(
+                id,
+                revision,
+                said.name,
+                said.placing,
+                said.about,
+                said.ties,
+                said.calculations,
+                said.feed,
+                said.intake,
+                decided,
+                said.owner,
+                shared,
+                new Description.Served(
+                        version.getId(),
+                        version.getNumber(),
+                        version.getRowCount(),
+                        columns,
+                        bytes,
+                        version.getTroubles(),
+                        version.getFileName()));
     }
 
     private Said said(Dataset dataset) {
-        return new Said(dataset.getName(), read(dataset.getPlacing(), Placing.class, null), read(dataset.getAbout(), About.class, About.NONE),
-                dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES), read(dataset.getCalculations(), Calculations.class, Calculations.NONE),
-                read(dataset.getFeed(), Feed.class, null), read(dataset.getIntake(), Intake.class, Intake.NONE), dataset.getCreatedBy());
+        return new Said(
+                dataset.getName(),
+                read(dataset.getPlacing(), Placing.class, null),
+                read(dataset.getAbout(), About.class, About.NONE),
+                dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES),
+                read(dataset.getCalculations(), Calculations.class, Calculations.NONE),
+                read(dataset.getFeed(), Feed.class, null),
+                read(dataset.getIntake(), Intake.class, Intake.NONE),
+                dataset.getCreatedBy());
     }
 
     private <T> T read(String json, Class<T> type, T none) {
@@ -95,16 +148,24 @@ class Descriptions {
      *
      * @param revision the revision that the change was made on
      * @return the revision after it
-     * @throws RefusedException with 412 when somebody has changed it since, with 403 when it is another's and not shared; nothing
+     * @throws RefusedException with 412 when somebody has changed it since, with 403 when it is another's and not
+     *     shared; nothing
      *     is changed then
      */
     long change(long id, long revision, SignedIn person, Consumer<Dataset> change) {
         return transaction.execute(t -> {
             Dataset dataset = held(id, person);
             if (dataset.getRevision() != revision) {
-                String by = dataset.getChangedBy() == null ? "Somebody" : dataset.getChangedBy() == person.id() ? "You, on another page," : people.nameOf(dataset.getChangedBy());
-                throw new RefusedException(HttpStatus.PRECONDITION_FAILED, "%s changed what is said about “%s” meanwhile. Nothing of it is lost, and yours is not kept yet: look at what stands now, then keep yours again."
-                        .formatted(by, dataset.getName()));
+                String by = dataset.getChangedBy() == null
+                        ? "Somebody"
+                        : dataset.getChangedBy() == person.id()
+                                ? "You, on another page,"
+                                : people.nameOf(dataset.getChangedBy());
+                throw new RefusedException(
+                        HttpStatus.PRECONDITION_FAILED,
+                        ("%s changed what is said about “%s” meanwhile. Nothing of it is lost, and yours is not "
+                                        + "kept yet: look at what stands now, then keep yours again.")
+                                .formatted(by, dataset.getName()));
             }
             change.accept(dataset);
             dataset.changed(person.id());

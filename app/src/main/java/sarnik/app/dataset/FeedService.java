@@ -56,8 +56,16 @@ class FeedService {
     /** Datasets that are being refreshed just now: two at once would undo each other. */
     private final Map<Long, Boolean> running = new ConcurrentHashMap<>();
 
-    FeedService(DatasetRepository datasets, DatasetRefreshRepository refreshes, Descriptions descriptions, DatasetService service, RowKeeper keeper, RemoteFiles remote, JsonMapper mapper,
-            TransactionTemplate transaction, SarnikProperties properties) {
+    FeedService(
+            DatasetRepository datasets,
+            DatasetRefreshRepository refreshes,
+            Descriptions descriptions,
+            DatasetService service,
+            RowKeeper keeper,
+            RemoteFiles remote,
+            JsonMapper mapper,
+            TransactionTemplate transaction,
+            SarnikProperties properties) {
         this.datasets = datasets;
         this.refreshes = refreshes;
         this.descriptions = descriptions;
@@ -87,7 +95,9 @@ class FeedService {
         boolean none = address == null || address.isBlank();
         if (!none) remote.checked(address);
         if (seconds != null && (seconds < SHORTEST_SECONDS || seconds > LONGEST_SECONDS)) {
-            throw new RefusedException("A feed can be asked every %d seconds at the soonest and every 90 days at the latest.".formatted(SHORTEST_SECONDS));
+            throw new RefusedException(
+                    "A feed can be asked every %d seconds at the soonest and every 90 days at the latest."
+                            .formatted(SHORTEST_SECONDS));
         }
         String feed = none ? null : mapper.writeValueAsString(new Feed(address.strip(), seconds, append, person.id()));
         Instant due = none || seconds == null ? null : now().plusSeconds(seconds);
@@ -105,7 +115,8 @@ class FeedService {
             Feed feed = mapper.readValue(dataset.getFeed(), Feed.class);
             transaction.executeWithoutResult(t -> datasets.askNext(dataset.getId(), now().plusSeconds(feed.seconds())));
             try {
-                if (ask(dataset.getId(), new Progress("Asking")).getOutcome() == DatasetRefresh.Outcome.FAILED && feed.seconds() < SECONDS_AFTER_FAILURE) rest(dataset.getId());
+                if (ask(dataset.getId(), new Progress("Asking")).getOutcome() == DatasetRefresh.Outcome.FAILED
+                        && feed.seconds() < SECONDS_AFTER_FAILURE) rest(dataset.getId());
             } catch (RuntimeException broken) {
                 LOG.error("The feed of dataset {} could not be asked", dataset.getId(), broken);
             }
@@ -125,18 +136,32 @@ class FeedService {
     DatasetRefresh ask(long id, Progress progress) {
         Feed feed = descriptions.needed(id).feed();
         if (feed == null) throw new RefusedException("This dataset has no address to ask. Set one first.");
-        if (running.putIfAbsent(id, true) != null) throw new RefusedException("This dataset is being refreshed already.");
+        if (running.putIfAbsent(id, true) != null)
+            throw new RefusedException("This dataset is being refreshed already.");
         Path file = null;
         try {
             Files.createDirectories(directory);
             file = Files.createTempFile(directory, "feed", ".part");
             remote.fetch(feed.address(), file);
-            return keep(id, feed, TableFiles.read(List.of(file), List.of(feed.address()), keeper.intake(id), progress::at).reading(), progress);
+            return keep(
+                    id,
+                    feed,
+                    TableFiles.read(List.of(file), List.of(feed.address()), keeper.intake(id), progress::at)
+                            .reading(),
+                    progress);
         } catch (RefusedException | UnreadableTableException | MisfitException refused) {
-            return record(id, DatasetRefresh.Outcome.FAILED, refused.getMessage() + " The version before is still served.", null);
+            return record(
+                    id,
+                    DatasetRefresh.Outcome.FAILED,
+                    refused.getMessage() + " The version before is still served.",
+                    null);
         } catch (IOException failed) {
             LOG.warn("The feed of dataset {} could not be kept", id, failed);
-            return record(id, DatasetRefresh.Outcome.FAILED, "The file could not be kept on disk. The version before is still served.", null);
+            return record(
+                    id,
+                    DatasetRefresh.Outcome.FAILED,
+                    "The file could not be kept on disk. The version before is still served.",
+                    null);
         } finally {
             running.remove(id);
             if (file != null) file.toFile().delete();
@@ -149,10 +174,29 @@ class FeedService {
         Table before = served.own();
         TableDiff diff = TableDiff.of(before, reading.table());
         int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
-        boolean news = feed.append() ? added > 0 : diff.changed() + diff.added() > 0 || !diff.newColumns().isEmpty() || diff.gone() > 0 || !diff.goneColumns().isEmpty();
+        boolean news = feed.append()
+                ? added > 0
+                : diff.changed() + diff.added() > 0
+                        || !diff.newColumns().isEmpty()
+                        || diff.gone() > 0
+                        || !diff.goneColumns().isEmpty();
         if (!news) return record(id, DatasetRefresh.Outcome.UNCHANGED, "Nothing new.", null);
-        int number = keeper.refresh(id, new RowKeeper.Newer(reading.table(), feed.append(), against, reading.troubles().total(), feed.address(), Map.of()), feed.person(), progress);
-        return record(id, DatasetRefresh.Outcome.SERVED, words(diff, added, served.placed(), service.needed(id).placed()), number);
+        int number = keeper.refresh(
+                id,
+                new RowKeeper.Newer(
+                        reading.table(),
+                        feed.append(),
+                        against,
+                        reading.troubles().total(),
+                        feed.address(),
+                        Map.of()),
+                feed.person(),
+                progress);
+        return record(
+                id,
+                DatasetRefresh.Outcome.SERVED,
+                words(diff, added, served.placed(), service.needed(id).placed()),
+                number);
     }
 
     private static String words(TableDiff diff, int putBelow, PlacedTable before, PlacedTable placed) {
@@ -169,7 +213,12 @@ class FeedService {
             long open = placed.rows(Match.State.DOUBTFUL) + placed.rows(Match.State.UNPLACED);
             if (open > 0) parts.add("%,d rows doubtful or unplaced".formatted(open));
             List<String> strangers = strangers(before, placed);
-            if (!strangers.isEmpty()) parts.add("new among them: " + String.join(" · ", strangers.subList(0, Math.min(STRANGERS_NAMED, strangers.size()))) + (strangers.size() > STRANGERS_NAMED ? " and %,d more".formatted(strangers.size() - STRANGERS_NAMED) : ""));
+            if (!strangers.isEmpty())
+                parts.add("new among them: "
+                        + String.join(" · ", strangers.subList(0, Math.min(STRANGERS_NAMED, strangers.size())))
+                        + (strangers.size() > STRANGERS_NAMED
+                                ? " and %,d more".formatted(strangers.size() - STRANGERS_NAMED)
+                                : ""));
         }
         String words = String.join("; ", parts) + ".";
         return words.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + words.substring(1);
@@ -177,8 +226,15 @@ class FeedService {
 
     /** Words that are doubtful or unplaced now and did not occur before. */
     private static List<String> strangers(PlacedTable before, PlacedTable now) {
-        Set<Words> known = before == null ? Set.of() : before.allFinds().stream().map(PlacedTable.Find::words).collect(Collectors.toSet());
-        return now.allFinds().stream().filter(f -> f.match().state() != Match.State.PLACED && !known.contains(f.words())).map(f -> f.words().line()).filter(line -> !line.isEmpty()).distinct().toList();
+        Set<Words> known = before == null
+                ? Set.of()
+                : before.allFinds().stream().map(PlacedTable.Find::words).collect(Collectors.toSet());
+        return now.allFinds().stream()
+                .filter(f -> f.match().state() != Match.State.PLACED && !known.contains(f.words()))
+                .map(f -> f.words().line())
+                .filter(line -> !line.isEmpty())
+                .distinct()
+                .toList();
     }
 
     private DatasetRefresh record(long id, DatasetRefresh.Outcome outcome, String words, Integer number) {

@@ -101,7 +101,8 @@ class FormulaPages {
     }
 
     private Tried tried(long id, Attempt attempt) {
-        if (attempt.before() != null && attempt.before().stream().anyMatch(i -> i == null || i.name() == null)) throw new RefusedException("Each formula that stands before needs a name.");
+        if (attempt.before() != null && attempt.before().stream().anyMatch(i -> i == null || i.name() == null))
+            throw new RefusedException("Each formula that stands before needs a name.");
         String name = "result";
         Set<String> taken = new LinkedHashSet<>(datasets.scope(id).columns().keySet());
         List<Calculations.Item> items = new ArrayList<>(attempt.before() == null ? List.of() : attempt.before());
@@ -111,19 +112,34 @@ class FormulaPages {
         String text = attempt.text() == null ? "" : attempt.text();
         items.add(new Calculations.Item(name, text, measure));
         String result = name;
-        Calculations.Applied applied = datasets.tryOut(id, new Calculations(items, "rule".equals(attempt.kind()) ? List.of(text) : List.of()));
-        List<Calculations.Trouble> own = applied.troubles().stream().filter(t -> t.of().equals(result) || t.of().equals(text)).toList();
+        Calculations.Applied applied =
+                datasets.tryOut(id, new Calculations(items, "rule".equals(attempt.kind()) ? List.of(text) : List.of()));
+        List<Calculations.Trouble> own = applied.troubles().stream()
+                .filter(t -> t.of().equals(result) || t.of().equals(text))
+                .toList();
         Calculations.Trouble trouble = own.isEmpty() ? null : own.get(own.size() - 1);
-        if (measure) return applied.measures().containsKey(result) ? measured(id, applied, result, trouble) : new Tried(trouble, null, List.of(), List.of());
+        if (measure)
+            return applied.measures().containsKey(result)
+                    ? measured(id, applied, result, trouble)
+                    : new Tried(trouble, null, List.of(), List.of());
         if (applied.table().find(result).isEmpty()) return new Tried(trouble, null, List.of(), List.of());
         return rows(applied.table(), result, text, trouble);
     }
 
     /** The first rows with the columns that the formula names, and its result. */
     private static Tried rows(Table table, String result, String text, Calculations.Trouble trouble) {
-        List<String> header = new ArrayList<>(table.names().stream().filter(n -> !n.startsWith("@") && !n.equals(result) && text.toLowerCase(java.util.Locale.ROOT).contains(n.toLowerCase(java.util.Locale.ROOT))).limit(5).toList());
+        List<String> header = new ArrayList<>(table.names().stream()
+                .filter(n -> !n.startsWith("@")
+                        && !n.equals(result)
+                        && text.toLowerCase(java.util.Locale.ROOT).contains(n.toLowerCase(java.util.Locale.ROOT)))
+                .limit(5)
+                .toList());
         header.add(result);
-        List<List<String>> rows = ShownRows.first(table.pick(IntStream.range(0, Math.min(SHOWN_ROWS, table.rows())).toArray()).only(header), SHOWN_ROWS);
+        List<List<String>> rows = ShownRows.first(
+                table.pick(IntStream.range(0, Math.min(SHOWN_ROWS, table.rows()))
+                                .toArray())
+                        .only(header),
+                SHOWN_ROWS);
         return new Tried(trouble, table.column(result).type().words(), header, rows);
     }
 
@@ -133,15 +149,22 @@ class FormulaPages {
         DoubleFunction<String> words = applied.measures().get(result).words();
         List<Measure> measure = List.of(new Measure(Summary.FORMULA, result));
         List<List<String>> rows = new ArrayList<>();
-        var all = engine.answer(applied.table(), Query.of(List.of(), List.of(), measure).with(applied.measures()));
+        var all = engine.answer(
+                applied.table(), Query.of(List.of(), List.of(), measure).with(applied.measures()));
         rows.add(List.of("all rows", words.apply(all.value(0, 0))));
         var category = datasets.needed(id).columns().stream()
-                .filter(n -> applied.table().column(n) instanceof sarnik.table.CodedColumn c && c.dictionary().size() > 1)
-                .min(java.util.Comparator.comparingInt(n -> ((sarnik.table.CodedColumn) applied.table().column(n)).dictionary().size()));
+                .filter(n -> applied.table().column(n) instanceof sarnik.table.CodedColumn c
+                        && c.dictionary().size() > 1)
+                .min(java.util.Comparator.comparingInt(
+                        n -> ((sarnik.table.CodedColumn) applied.table().column(n))
+                                .dictionary()
+                                .size()));
         category.ifPresent(by -> {
-            var frame = engine.answer(applied.table(), Query.of(List.of(), List.of(by), measure).with(applied.measures()));
+            var frame = engine.answer(
+                    applied.table(), Query.of(List.of(), List.of(by), measure).with(applied.measures()));
             for (int g = 0; g < Math.min(SHOWN_ROWS, frame.size()); g++) {
-                rows.add(List.of(frame.key(0, g) == null ? "(missing)" : frame.key(0, g), words.apply(frame.value(0, g))));
+                rows.add(List.of(
+                        frame.key(0, g) == null ? "(missing)" : frame.key(0, g), words.apply(frame.value(0, g))));
             }
         });
         return new Tried(trouble, "a measure", List.of(category.orElse(""), "result"), rows);
@@ -149,7 +172,11 @@ class FormulaPages {
 
     @PutMapping("/api/datasets/{id}/calculations")
     @ResponseBody
-    ResponseEntity<Void> keep(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody Calculations calculations, @AuthenticationPrincipal SignedIn person) {
+    ResponseEntity<Void> keep(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody Calculations calculations,
+            @AuthenticationPrincipal SignedIn person) {
         return Revisions.kept(datasets.calculate(id, Revisions.of(ifMatch), calculations, person));
     }
 }

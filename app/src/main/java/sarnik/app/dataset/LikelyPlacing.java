@@ -11,8 +11,8 @@ import sarnik.app.boundary.BoundarySets;
 import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
-import sarnik.place.Watch;
 import sarnik.place.PlacingGuess;
+import sarnik.place.Watch;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
 import sarnik.table.Reading;
@@ -36,15 +36,18 @@ final class LikelyPlacing {
     }
 
     /**
-     * How the rows might be placed: by the file's own shapes, codes of areas, coordinates or names, else by a code that a placed
-     * dataset has too; null when nothing fits. Where the shapes are areas, codes of areas that are known come before them.
+     * How the rows might be placed: by the file's own shapes, codes of areas, coordinates or names, else by a code
+     * that a placed
+     * dataset has too; null when nothing fits. Where the shapes are areas, codes of areas that are known come before
+     * them.
      */
     Placing of(Reading reading, boolean areas) {
         Table table = reading.table();
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
         Optional<Placing> own = guess.ownShapes(reading);
         if (own.isPresent() && !areas) return own.get();
-        Optional<Placing> said = guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table));
+        Optional<Placing> said =
+                guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table));
         if (said.isPresent() && said.get() instanceof Placing.FromTo) return said.get();
         return tiedEnds(table).or(() -> said).or(() -> tie(table)).orElse(null);
     }
@@ -57,8 +60,11 @@ final class LikelyPlacing {
         Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
         for (DatasetService.KeyColumn key : datasets.keys()) {
             Set<String> known = datasets.occurring(key, all);
-            if (samples.values().stream().allMatch(s -> s.stream().filter(known::contains).count() > TIED * s.size())) {
-                return Optional.of(new Placing.FromTo(new Placing.ByTie(ends.get(0), key.dataset().id(), key.column()), new Placing.ByTie(ends.get(1), key.dataset().id(), key.column())));
+            if (samples.values().stream()
+                    .allMatch(s -> s.stream().filter(known::contains).count() > TIED * s.size())) {
+                return Optional.of(new Placing.FromTo(
+                        new Placing.ByTie(ends.get(0), key.dataset().id(), key.column()),
+                        new Placing.ByTie(ends.get(1), key.dataset().id(), key.column())));
             }
         }
         return Optional.empty();
@@ -68,22 +74,42 @@ final class LikelyPlacing {
     private static Map<String, List<String>> samples(Table table, List<String> columns) {
         Map<String, List<String>> samples = new LinkedHashMap<>();
         for (String name : columns) {
-            if (!(table.column(name) instanceof CodedColumn coded) || coded.type() != ColumnType.TEXT || coded.dictionary().isEmpty()) continue;
+            if (!(table.column(name) instanceof CodedColumn coded)
+                    || coded.type() != ColumnType.TEXT
+                    || coded.dictionary().isEmpty()) continue;
             List<String> words = coded.dictionary();
             int step = Math.max(1, words.size() / LOOKED_UP);
-            samples.put(name, IntStream.iterate(0, i -> i < words.size(), i -> i + step).mapToObj(words::get).toList());
+            samples.put(
+                    name,
+                    IntStream.iterate(0, i -> i < words.size(), i -> i + step)
+                            .mapToObj(words::get)
+                            .toList());
         }
         return samples;
     }
 
-    /** The country in which more than half of a table's rows lie; empty where there is none, or they are placed in another way. */
+    /**
+     * The country in which more than half of a table's rows lie; empty where there is none, or they are placed in
+     * another way.
+     */
     Optional<String> countryOf(Table table, Placing placing) {
-        if (placing instanceof Placing.ByTie || placing instanceof Placing.ByArea || placing instanceof Placing.FromTo) return Optional.empty();
-        Table sample = table.rows() <= SAMPLED ? table : table.pick(IntStream.range(0, SAMPLED).map(i -> (int) ((long) i * table.rows() / SAMPLED)).toArray());
+        if (placing instanceof Placing.ByTie || placing instanceof Placing.ByArea || placing instanceof Placing.FromTo)
+            return Optional.empty();
+        Table sample = table.rows() <= SAMPLED
+                ? table
+                : table.pick(IntStream.range(0, SAMPLED)
+                        .map(i -> (int) ((long) i * table.rows() / SAMPLED))
+                        .toArray());
         PlacedTable placed = datasets.place(sample, placing, Watch.NONE);
-        Map<String, Long> rows = placed.finds().stream().filter(f -> f.match().place() != null && !f.match().place().country().isEmpty())
-                .collect(Collectors.groupingBy(f -> f.match().place().country(), Collectors.summingLong(PlacedTable.Find::rows)));
-        return rows.entrySet().stream().filter(c -> c.getValue() * 2 > sample.rows()).map(Map.Entry::getKey).findFirst();
+        Map<String, Long> rows = placed.finds().stream()
+                .filter(f -> f.match().place() != null
+                        && !f.match().place().country().isEmpty())
+                .collect(Collectors.groupingBy(
+                        f -> f.match().place().country(), Collectors.summingLong(PlacedTable.Find::rows)));
+        return rows.entrySet().stream()
+                .filter(c -> c.getValue() * 2 > sample.rows())
+                .map(Map.Entry::getKey)
+                .findFirst();
     }
 
     /** A tie that most values of a column fit. Looked up in the database, so that no other table has to be loaded. */
@@ -96,7 +122,10 @@ final class LikelyPlacing {
         for (DatasetService.KeyColumn key : datasets.keys()) {
             Set<String> known = datasets.occurring(key, all);
             for (var sample : samples.entrySet()) {
-                double share = (double) sample.getValue().stream().filter(known::contains).count() / sample.getValue().size();
+                double share = (double) sample.getValue().stream()
+                                .filter(known::contains)
+                                .count()
+                        / sample.getValue().size();
                 if (share > bestShare) {
                     bestShare = share;
                     best = new Placing.ByTie(sample.getKey(), key.dataset().id(), key.column());

@@ -14,7 +14,12 @@ import sarnik.table.Table;
  * @param troubles what does not work of the dataset's formulas and rules
  * @param unfit why its rows cannot be placed as the dataset says, a sentence; null where they can
  */
-public record Loaded(LoadedDataset dataset, PlacedTable placed, List<String> columns, List<Calculations.Trouble> troubles, String unfit) {
+public record Loaded(
+        LoadedDataset dataset,
+        PlacedTable placed,
+        List<String> columns,
+        List<Calculations.Trouble> troubles,
+        String unfit) {
 
     /** The columns that were brought in, without those that placing and formulas add. */
     Table own() {

@@ -64,7 +64,15 @@ class PlacingPages {
      * @param taken the place taken; null where there is none
      * @param offers others that may be meant
      */
-    record Open(Words words, String line, long rows, String state, double confidence, String reason, Offer taken, List<Offer> offers) {}
+    record Open(
+            Words words,
+            String line,
+            long rows,
+            String state,
+            double confidence,
+            String reason,
+            Offer taken,
+            List<Offer> offers) {}
 
     /** Which words a sheet shows. */
     enum Show {
@@ -97,7 +105,8 @@ class PlacingPages {
         }
 
         boolean has(Match match, boolean decided) {
-            return shown().has(match, decided) && (reason == null || reason.isEmpty() || reason.equals(reasonOf(match)));
+            return shown().has(match, decided)
+                    && (reason == null || reason.isEmpty() || reason.equals(reasonOf(match)));
         }
     }
 
@@ -107,7 +116,17 @@ class PlacingPages {
      * @param reasons why words are where they are, the commonest first, of all that are shown
      * @param remarks what holds for many rows alike
      */
-    record SheetOf(long placed, long doubtful, long unplaced, List<Open> open, int found, int page, int pages, Show show, List<Reason> reasons, List<String> remarks) {}
+    record SheetOf(
+            long placed,
+            long doubtful,
+            long unplaced,
+            List<Open> open,
+            int found,
+            int page,
+            int pages,
+            Show show,
+            List<Reason> reasons,
+            List<String> remarks) {}
 
     @GetMapping("/datasets/{id}/placing")
     String sheet(@PathVariable long id, Model model) {
@@ -139,26 +158,54 @@ class PlacingPages {
         int page = wanted.page() == null ? 0 : Math.max(0, wanted.page());
         for (PlacedTable.Find find : placed.allFinds()) {
             boolean byHand = decided.containsKey(find.words());
-            if (wanted.shown().has(find.match(), byHand)) reasons.merge(reasonOf(find.match()), new Reason(reasonOf(find.match()), 1, find.rows()), (x, y) -> new Reason(x.words(), x.sets() + 1, x.rows() + y.rows()));
+            if (wanted.shown().has(find.match(), byHand))
+                reasons.merge(
+                        reasonOf(find.match()),
+                        new Reason(reasonOf(find.match()), 1, find.rows()),
+                        (x, y) -> new Reason(x.words(), x.sets() + 1, x.rows() + y.rows()));
             if (!wanted.has(find.match(), byHand)) continue;
             if (found >= page * MOST_WORDS && open.size() < MOST_WORDS) open.add(open(find, byHand));
             found++;
         }
-        List<Reason> sorted = reasons.values().stream().sorted(Comparator.comparingLong(Reason::rows).reversed().thenComparing(Reason::words)).limit(MOST_REASONS).toList();
-        return new SheetOf(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED), open, found, page, Math.max(1, (found + MOST_WORDS - 1) / MOST_WORDS), wanted.shown(), sorted, placed.remarks());
+        List<Reason> sorted = reasons.values().stream()
+                .sorted(Comparator.comparingLong(Reason::rows).reversed().thenComparing(Reason::words))
+                .limit(MOST_REASONS)
+                .toList();
+        return new SheetOf(
+                placed.rows(Match.State.PLACED),
+                placed.rows(Match.State.DOUBTFUL),
+                placed.rows(Match.State.UNPLACED),
+                open,
+                found,
+                page,
+                Math.max(1, (found + MOST_WORDS - 1) / MOST_WORDS),
+                wanted.shown(),
+                sorted,
+                placed.remarks());
     }
 
     /** A reason without the words and numbers that differ from row to row. */
     private static String reasonOf(Match match) {
-        return match.reason().replaceAll("“[^”]*”", "“…”").replaceAll("another name of .+? fits", "another name fits").replaceAll("Another name of .+? fits", "Another name fits").replaceAll("\\d[\\d,.]*", "several");
+        return match.reason()
+                .replaceAll("“[^”]*”", "“…”")
+                .replaceAll("another name of .+? fits", "another name fits")
+                .replaceAll("Another name of .+? fits", "Another name fits")
+                .replaceAll("\\d[\\d,.]*", "several");
     }
 
     private static Open open(PlacedTable.Find find, boolean byHand) {
         Match match = find.match();
         String line = find.words().line();
         String state = byHand ? "decided" : match.state().name().toLowerCase(Locale.ROOT);
-        return new Open(find.words(), line.isEmpty() ? "(missing)" : line, find.rows(), state, match.confidence(), match.reason(),
-                match.place() == null ? null : Offer.of(match.place()), match.runnersUp().stream().map(Offer::of).toList());
+        return new Open(
+                find.words(),
+                line.isEmpty() ? "(missing)" : line,
+                find.rows(),
+                state,
+                match.confidence(),
+                match.reason(),
+                match.place() == null ? null : Offer.of(match.place()),
+                match.runnersUp().stream().map(Offer::of).toList());
     }
 
     /**
@@ -172,7 +219,8 @@ class PlacingPages {
      * @param back true takes an earlier decision back
      * @param shared whether it holds for other datasets too
      */
-    record Decide(Words words, List<Words> several, Boolean all, String place, Boolean taken, Boolean back, Boolean shared) {
+    record Decide(
+            Words words, List<Words> several, Boolean all, String place, Boolean taken, Boolean back, Boolean shared) {
 
         /** What is not said does not hold. */
         Decide {
@@ -185,10 +233,17 @@ class PlacingPages {
 
     @PostMapping("/api/datasets/{id}/decisions")
     @ResponseBody
-    SheetOf decide(@PathVariable long id, Wanted wanted, @RequestBody Decide decide, @AuthenticationPrincipal SignedIn person) {
+    SheetOf decide(
+            @PathVariable long id,
+            Wanted wanted,
+            @RequestBody Decide decide,
+            @AuthenticationPrincipal SignedIn person) {
         datasets.checkMayChange(id, person);
         Map<Words, Match> on = meant(id, wanted, decide);
-        if (on.size() > MOST_AT_ONCE) throw new RefusedException("%,d sets of words are meant, and at most %,d are decided on at once. Choose one reason first.".formatted(on.size(), MOST_AT_ONCE));
+        if (on.size() > MOST_AT_ONCE)
+            throw new RefusedException(
+                    "%,d sets of words are meant, and at most %,d are decided on at once. Choose one reason first."
+                            .formatted(on.size(), MOST_AT_ONCE));
         if (decide.back()) {
             decisions.forget(id, on.keySet(), decide.shared());
         } else {
@@ -197,7 +252,9 @@ class PlacingPages {
                 if (!decide.taken()) places.put(words, decide.place());
                 else if (match.place() != null) places.put(words, match.place().id());
             });
-            if (places.isEmpty()) throw new RefusedException("None of these is taken for a place. Choose one for them, or leave their rows out.");
+            if (places.isEmpty())
+                throw new RefusedException(
+                        "None of these is taken for a place. Choose one for them, or leave their rows out.");
             decisions.decide(id, places, decide.shared(), person);
         }
         return sheetOf(id, wanted);
@@ -205,31 +262,43 @@ class PlacingPages {
 
     /** The words that a decision is on, with what was found for them. */
     private Map<Words, Match> meant(long id, Wanted wanted, Decide decide) {
-        List<Words> named = decide.words() != null ? List.of(decide.words()) : decide.several() == null ? List.of() : decide.several().stream().filter(Objects::nonNull).toList();
+        List<Words> named = decide.words() != null
+                ? List.of(decide.words())
+                : decide.several() == null
+                        ? List.of()
+                        : decide.several().stream().filter(Objects::nonNull).toList();
         if (named.isEmpty() && !decide.all()) throw new RefusedException("Say which words are decided on.");
         Map<Words, Match> meant = new LinkedHashMap<>();
         Set<Words> asked = new HashSet<>(named);
         var decided = decisions.of(id).places();
         for (PlacedTable.Find find : placed(id).allFinds()) {
             boolean byHand = decided.containsKey(find.words());
-            if (decide.all() ? !byHand && wanted.has(find.match(), false) : asked.contains(find.words())) meant.put(find.words(), find.match());
+            if (decide.all() ? !byHand && wanted.has(find.match(), false) : asked.contains(find.words()))
+                meant.put(find.words(), find.match());
         }
         // Words that no row has any more can still be decided on, and taken back.
-        if (!decide.all()) named.forEach(words -> meant.putIfAbsent(words, new Match(null, Match.State.UNPLACED, 0, "", List.of())));
+        if (!decide.all())
+            named.forEach(words -> meant.putIfAbsent(words, new Match(null, Match.State.UNPLACED, 0, "", List.of())));
         return meant;
     }
 
     /**
      * Places of a name.
      *
-     * @param view west, south, east and north of what a map shows, degrees: what lies in it comes first; null for no map
+     * @param view west, south, east and north of what a map shows, degrees: what lies in it comes first; null for no
+     *     map
      */
     @GetMapping("/api/places")
     @ResponseBody
     List<Offer> search(@RequestParam String name, @RequestParam(required = false) List<Double> view) {
         List<Place> found = Gazetteer.shipped().search(name, view == null ? MOST_FOUND : MOST_LOOKED_AT);
         if (view != null && view.size() == 4 && view.stream().allMatch(Objects::nonNull)) {
-            found = found.stream().sorted(Comparator.comparing(p -> !(p.lon() >= view.get(0) && p.lat() >= view.get(1) && p.lon() <= view.get(2) && p.lat() <= view.get(3)))).toList();
+            found = found.stream()
+                    .sorted(Comparator.comparing(p -> !(p.lon() >= view.get(0)
+                            && p.lat() >= view.get(1)
+                            && p.lon() <= view.get(2)
+                            && p.lat() <= view.get(3))))
+                    .toList();
         }
         // What reads alike is offered once.
         Map<String, Offer> offers = new LinkedHashMap<>();

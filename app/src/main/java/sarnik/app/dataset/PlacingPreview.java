@@ -22,7 +22,14 @@ import sarnik.table.ValueMatch;
  * @param moreDoubts how many more there are than listed
  * @param partners for a tie: how many rows find a partner on each side, in words; null for other placings
  */
-record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> points, List<Doubt> doubts, int moreDoubts, String partners) {
+record PlacingPreview(
+        long placed,
+        long doubtful,
+        long unplaced,
+        List<Point> points,
+        List<Doubt> doubts,
+        int moreDoubts,
+        String partners) {
 
     private static final int LISTED = 200;
     private static final int MOST_POINTS = 4000;
@@ -40,7 +47,13 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
 
         Point and(Point other, String id, String name) {
             long both = rows + other.rows;
-            return new Point(id, name, (lon * rows + other.lon * other.rows) / both, (lat * rows + other.lat * other.rows) / both, both, Math.max(state, other.state));
+            return new Point(
+                    id,
+                    name,
+                    (lon * rows + other.lon * other.rows) / both,
+                    (lat * rows + other.lat * other.rows) / both,
+                    both,
+                    Math.max(state, other.state));
         }
     }
 
@@ -48,7 +61,8 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
 
     /** Whether two places would look the same to somebody who reads of them. */
     private static boolean isBeside(Place taken, Place other) {
-        return called(taken).equals(called(other)) && Math.abs(taken.lat() - other.lat()) + Math.abs(taken.lon() - other.lon()) < NEAR;
+        return called(taken).equals(called(other))
+                && Math.abs(taken.lat() - other.lat()) + Math.abs(taken.lon() - other.lon()) < NEAR;
     }
 
     static PlacingPreview of(PlacedTable placed) {
@@ -59,19 +73,40 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
             Place place = match.place();
             int state = match.state() == Match.State.PLACED ? 0 : 1;
             if (place != null) {
-                points.merge(place.id(), new Point(place.id(), place.name(), place.lon(), place.lat(), find.rows(), state),
-                        (a, b) -> new Point(a.id(), a.name(), a.lon(), a.lat(), a.rows() + b.rows(), Math.max(a.state(), b.state())));
+                points.merge(
+                        place.id(),
+                        new Point(place.id(), place.name(), place.lon(), place.lat(), find.rows(), state),
+                        (a, b) -> new Point(
+                                a.id(),
+                                a.name(),
+                                a.lon(),
+                                a.lat(),
+                                a.rows() + b.rows(),
+                                Math.max(a.state(), b.state())));
             }
             if (state == 1) {
                 String words = find.words().line();
-                doubts.add(new Doubt(words.isEmpty() ? "(missing)" : words, find.rows(),
-                        match.state() == Match.State.DOUBTFUL ? "doubtful" : "unplaced", place == null ? "" : called(place), match.reason(),
-                        match.runnersUp().stream().filter(other -> place == null || !isBeside(place, other)).map(PlacingPreview::called).toList()));
+                doubts.add(new Doubt(
+                        words.isEmpty() ? "(missing)" : words,
+                        find.rows(),
+                        match.state() == Match.State.DOUBTFUL ? "doubtful" : "unplaced",
+                        place == null ? "" : called(place),
+                        match.reason(),
+                        match.runnersUp().stream()
+                                .filter(other -> place == null || !isBeside(place, other))
+                                .map(PlacingPreview::called)
+                                .toList()));
             }
         }
         int listed = Math.min(LISTED, doubts.size());
-        return new PlacingPreview(placed.rows(Match.State.PLACED), placed.rows(Match.State.DOUBTFUL), placed.rows(Match.State.UNPLACED),
-                gathered(List.copyOf(points.values())), List.copyOf(doubts.subList(0, listed)), doubts.size() - listed, null);
+        return new PlacingPreview(
+                placed.rows(Match.State.PLACED),
+                placed.rows(Match.State.DOUBTFUL),
+                placed.rows(Match.State.UNPLACED),
+                gathered(List.copyOf(points.values())),
+                List.copyOf(doubts.subList(0, listed)),
+                doubts.size() - listed,
+                null);
     }
 
     /** Places that a map of a page cannot show one by one are gathered by cells, the smallest that leave few enough. */
@@ -95,8 +130,12 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
 
     /** How many rows find a partner on each side, in words. */
     static String partners(ValueMatch match) {
-        return "%s of %,d rows find a partner over there; %s of %,d rows over there find one here.".formatted(
-                share(match.matchedLeft(), match.left()), match.left(), share(match.matchedRight(), match.right()), match.right());
+        return "%s of %,d rows find a partner over there; %s of %,d rows over there find one here."
+                .formatted(
+                        share(match.matchedLeft(), match.left()),
+                        match.left(),
+                        share(match.matchedRight(), match.right()),
+                        match.right());
     }
 
     private static String share(long part, long all) {
@@ -107,10 +146,17 @@ record PlacingPreview(long placed, long doubtful, long unplaced, List<Point> poi
 
     /** A place with what tells it from its namesakes. */
     static String called(Place place) {
-        String province = Gazetteer.shipped().provinceOf(place).map(Place::name).filter(n -> !n.equals(place.name())).map(n -> ", " + n).orElse("");
+        String province = Gazetteer.shipped()
+                .provinceOf(place)
+                .map(Place::name)
+                .filter(n -> !n.equals(place.name()))
+                .map(n -> ", " + n)
+                .orElse("");
         String people = place.population() > 0 ? ", %,d people".formatted(place.population()) : "";
         // A province that is called like its capital says that it is one.
-        String level = place.level() == PlaceLevel.TOWN || place.level() == PlaceLevel.POINT ? "" : ", " + place.level().words();
+        String level = place.level() == PlaceLevel.TOWN || place.level() == PlaceLevel.POINT
+                ? ""
+                : ", " + place.level().words();
         return place.name() + level + province + " (" + place.country() + people + ")";
     }
 }

@@ -37,9 +37,14 @@ class PlacingService {
     public Decisions of(long dataset) {
         Map<Words, Optional<Place>> places = new HashMap<>();
         // What the dataset itself has decided comes last and so holds.
-        for (PlacingDecision decision : Stream.concat(decisions.findBySharedTrueOrderByDecidedAt().stream(), decisions.findByDatasetId(dataset).stream()).toList()) {
-            Optional<Place> place = Optional.ofNullable(decision.getPlace()).flatMap(id -> Decisions.place(id, Gazetteer.shipped()));
-            if (place.isPresent() || decision.getPlace() == null) places.put(mapper.readValue(decision.getWords(), Words.class), place);
+        for (PlacingDecision decision : Stream.concat(
+                        decisions.findBySharedTrueOrderByDecidedAt().stream(),
+                        decisions.findByDatasetId(dataset).stream())
+                .toList()) {
+            Optional<Place> place =
+                    Optional.ofNullable(decision.getPlace()).flatMap(id -> Decisions.place(id, Gazetteer.shipped()));
+            if (place.isPresent() || decision.getPlace() == null)
+                places.put(mapper.readValue(decision.getWords(), Words.class), place);
         }
         return new Decisions(places);
     }
@@ -56,7 +61,8 @@ class PlacingService {
         count(dataset, shared);
         for (String place : places.values()) {
             if (place != null && Decisions.place(place, Gazetteer.shipped()).isEmpty()) {
-                throw new RefusedException("There is no place “" + place + "”. Choose one from the list, search for it, or press the map where it lies.");
+                throw new RefusedException("There is no place “" + place
+                        + "”. Choose one from the list, search for it, or press the map where it lies.");
             }
         }
         Map<String, PlacingDecision> before = new HashMap<>();
@@ -81,6 +87,8 @@ class PlacingService {
     @Transactional
     public void forget(long dataset, Collection<Words> words, boolean shared) {
         count(dataset, shared);
-        words.forEach(each -> decisions.findByDatasetIdAndWords(dataset, mapper.writeValueAsString(each)).ifPresent(decisions::delete));
+        words.forEach(each -> decisions
+                .findByDatasetIdAndWords(dataset, mapper.writeValueAsString(each))
+                .ifPresent(decisions::delete));
     }
 }

@@ -27,7 +27,13 @@ class RowKeeper {
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
 
-    RowKeeper(DatasetRepository stored, DatasetService datasets, Descriptions descriptions, Versions versions, JsonMapper mapper, TransactionTemplate transaction) {
+    RowKeeper(
+            DatasetRepository stored,
+            DatasetService datasets,
+            Descriptions descriptions,
+            Versions versions,
+            JsonMapper mapper,
+            TransactionTemplate transaction) {
         this.stored = stored;
         this.datasets = datasets;
         this.descriptions = descriptions;
@@ -44,15 +50,32 @@ class RowKeeper {
      * @param about what is known of its columns
      * @return the dataset's id
      */
-    long keep(String name, Table table, Placing placing, Intake intake, About about, long troubles, String fileName, SignedIn person, Progress progress) {
+    long keep(
+            String name,
+            Table table,
+            Placing placing,
+            Intake intake,
+            About about,
+            long troubles,
+            String fileName,
+            SignedIn person,
+            Progress progress) {
         progress.next("Placing the rows");
         PlacedTable placed = placing == null ? null : datasets.place(table, placing, progress);
         progress.next("Keeping the rows");
         long id = transaction.execute(t -> {
-            Dataset made = new Dataset(name, placing == null ? null : mapper.writeValueAsString(placing), mapper.writeValueAsString(intake), person.id(), Clock.systemUTC().instant());
+            Dataset made = new Dataset(
+                    name,
+                    placing == null ? null : mapper.writeValueAsString(placing),
+                    mapper.writeValueAsString(intake),
+                    person.id(),
+                    Clock.systemUTC().instant());
             if (!about.isEmpty()) made.describe(mapper.writeValueAsString(about));
             stored.saveAndFlush(made);
-            versions.serveFirst(made.getId(), versions.write(made.getId(), table, troubles, fileName, person.id()).getId());
+            versions.serveFirst(
+                    made.getId(),
+                    versions.write(made.getId(), table, troubles, fileName, person.id())
+                            .getId());
             return made.getId();
         });
         // The rows are at hand and placed: they need not be read back.
@@ -72,19 +95,24 @@ class RowKeeper {
      * Newer rows of a dataset.
      *
      * @param append whether they are put below those that are served now, but for those that are there already
-     * @param against the version that they were compared with, which they may take the place of; null for the one that is
+     * @param against the version that they were compared with, which they may take the place of; null for the one that
+     *     is
      *     served as this begins
      * @param names what columns of the file are called here; kept, so that it holds at every refresh
      */
-    record Newer(Table table, boolean append, Long against, long troubles, String fileName, Map<String, String> names) {}
+    record Newer(
+            Table table, boolean append, Long against, long troubles, String fileName, Map<String, String> names) {}
 
     /**
-     * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the version
-     * before is served. Rows that are put below others are joined with what is served when their turn comes; rows that take
+     * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the
+     * version
+     * before is served. Rows that are put below others are joined with what is served when their turn comes; rows that
+     * take
      * the place of others give way to those that came in meanwhile.
      *
      * @return the version's number
-     * @throws RefusedException when the rows cannot be placed as the dataset says, or cannot be put below the others; with 409
+     * @throws RefusedException when the rows cannot be placed as the dataset says, or cannot be put below the others;
+     *     with 409
      *     when other rows came in since they were compared
      */
     int refresh(long id, Newer newer, SignedIn person, Progress progress) {
@@ -121,7 +149,8 @@ class RowKeeper {
         Dataset dataset = stored.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
         Intake kept = dataset.getIntake() == null ? Intake.NONE : mapper.readValue(dataset.getIntake(), Intake.class);
         if (kept.shaping().names().entrySet().containsAll(names.entrySet())) return;
-        dataset.takeIn(mapper.writeValueAsString(new Intake(kept.choices(), kept.shaping().withNames(names))));
+        dataset.takeIn(mapper.writeValueAsString(
+                new Intake(kept.choices(), kept.shaping().withNames(names))));
         dataset.changed(person);
     }
 
@@ -129,7 +158,8 @@ class RowKeeper {
         try {
             return above.followedBy(newer.pick(TableDiff.rowsNotIn(above, newer)));
         } catch (IllegalArgumentException unfit) {
-            throw new RefusedException(unfit.getMessage() + ". Let the new rows take the place of the old ones, or mend the file.");
+            throw new RefusedException(
+                    unfit.getMessage() + ". Let the new rows take the place of the old ones, or mend the file.");
         }
     }
 
@@ -138,7 +168,9 @@ class RowKeeper {
         transaction.executeWithoutResult(t -> {
             ServedVersion served = versions.held(id);
             descriptions.held(id, person);
-            served.serve(versions.find(id, number).orElseThrow(() -> RefusedException.gone("version")).getId());
+            served.serve(versions.find(id, number)
+                    .orElseThrow(() -> RefusedException.gone("version"))
+                    .getId());
         });
     }
 }

@@ -27,7 +27,8 @@ import sarnik.table.Table;
 class RowStore {
 
     /**
-     * So many columns stand in one table: a row has to fit a page of 8 kB, in which a long text leaves a pointer of 18 bytes
+     * So many columns stand in one table: a row has to fit a page of 8 kB, in which a long text leaves a pointer of 18
+     * bytes
      * (PostgreSQL documentation, "TOAST"). Wider versions stand in several tables whose rows are in one order.
      */
     private static final int WIDEST = 200;
@@ -41,18 +42,22 @@ class RowStore {
     /** Makes the version's tables and fills them, in the running transaction. */
     void write(long version, List<StoredColumn> columns, Table table) {
         entities.unwrap(Session.class).doWork(connection -> {
-            for (int part = 0; part < parts(columns); part++) write(connection, name(version, part), part(columns, part), table);
+            for (int part = 0; part < parts(columns); part++)
+                write(connection, name(version, part), part(columns, part), table);
         });
     }
 
-    private static void write(Connection connection, String name, List<StoredColumn> columns, Table table) throws SQLException {
+    private static void write(Connection connection, String name, List<StoredColumn> columns, Table table)
+            throws SQLException {
         String definitions = IntStream.range(0, columns.size())
-                .mapToObj(c -> "c" + c + " " + StoredColumn.sqlType(columns.get(c).type()))
+                .mapToObj(
+                        c -> "c" + c + " " + StoredColumn.sqlType(columns.get(c).type()))
                 .collect(Collectors.joining(", "));
         try (var statement = connection.createStatement()) {
             statement.execute("CREATE TABLE " + name + " (" + definitions + ")");
         }
-        try (OutputStream out = new PGCopyOutputStream(connection.unwrap(PGConnection.class), "COPY " + name + " FROM STDIN (FORMAT binary)")) {
+        try (OutputStream out = new PGCopyOutputStream(
+                connection.unwrap(PGConnection.class), "COPY " + name + " FROM STDIN (FORMAT binary)")) {
             CopyWriter.write(table.only(columns.stream().map(StoredColumn::name).toList()), out);
         } catch (IOException failed) {
             throw new SQLException("The rows could not be written", failed);
@@ -63,7 +68,8 @@ class RowStore {
     Table read(long version, List<StoredColumn> columns, long rows) {
         return entities.unwrap(Session.class).doReturningWork(connection -> {
             // A wide version of an older program stands in one table.
-            if (parts(columns) == 1 || !exists(connection, name(version, 1))) return read(connection, name(version, 0), columns, rows);
+            if (parts(columns) == 1 || !exists(connection, name(version, 1)))
+                return read(connection, name(version, 0), columns, rows);
             Map<String, Column> whole = new LinkedHashMap<>();
             for (int part = 0; part < parts(columns); part++) {
                 Table read = read(connection, name(version, part), part(columns, part), rows);
@@ -73,8 +79,12 @@ class RowStore {
         });
     }
 
-    private static Table read(Connection connection, String name, List<StoredColumn> columns, long rows) throws SQLException {
-        try (var in = new DataInputStream(new BufferedInputStream(new PGCopyInputStream(connection.unwrap(PGConnection.class), "COPY " + name + " TO STDOUT (FORMAT binary)"), 1 << 16))) {
+    private static Table read(Connection connection, String name, List<StoredColumn> columns, long rows)
+            throws SQLException {
+        try (var in = new DataInputStream(new BufferedInputStream(
+                new PGCopyInputStream(
+                        connection.unwrap(PGConnection.class), "COPY " + name + " TO STDOUT (FORMAT binary)"),
+                1 << 16))) {
             return CopyReader.read(columns, Math.toIntExact(rows), in);
         } catch (IOException failed) {
             throw new SQLException("The rows of " + name + " could not be read", failed);
@@ -100,7 +110,8 @@ class RowStore {
             int part = columnCount > WIDEST && exists(connection, name(version, 1)) ? column / WIDEST : 0;
             String name = "c" + (part == 0 ? column : column % WIDEST);
             Set<String> found = new HashSet<>();
-            try (var statement = connection.prepareStatement("SELECT " + name + " FROM " + name(version, part) + " WHERE " + name + " = ANY (?)")) {
+            try (var statement = connection.prepareStatement(
+                    "SELECT " + name + " FROM " + name(version, part) + " WHERE " + name + " = ANY (?)")) {
                 statement.setArray(1, connection.createArrayOf("text", values.toArray()));
                 try (var answer = statement.executeQuery()) {
                     while (answer.next()) found.add(answer.getString(1));
@@ -114,7 +125,8 @@ class RowStore {
     void drop(long version) {
         entities.unwrap(Session.class).doWork(connection -> {
             try (var statement = connection.createStatement()) {
-                for (int part = 0; part == 0 || exists(connection, name(version, part)); part++) statement.execute("DROP TABLE IF EXISTS " + name(version, part));
+                for (int part = 0; part == 0 || exists(connection, name(version, part)); part++)
+                    statement.execute("DROP TABLE IF EXISTS " + name(version, part));
             }
         });
     }

@@ -7,13 +7,20 @@ import sarnik.table.ColumnType;
 /**
  * A column as a version describes it; the n-th stands in the database as {@code c<n>}.
  *
- * @param key whether it is text of which no value is missing or occurs twice, so that rows of others can be tied to it; null
+ * @param key whether it is text of which no value is missing or occurs twice, so that rows of others can be tied to
+ *     it; null
  *     where that is not known, in versions of an older program
  */
 record StoredColumn(String name, ColumnType type, Boolean key) {
 
     static StoredColumn of(String name, Column column) {
-        return new StoredColumn(name, column.type(), column instanceof CodedColumn coded && column.type() == ColumnType.TEXT && column.size() > 0 && coded.dictionary().size() == column.size());
+        return new StoredColumn(
+                name,
+                column.type(),
+                column instanceof CodedColumn coded
+                        && column.type() == ColumnType.TEXT
+                        && column.size() > 0
+                        && coded.dictionary().size() == column.size());
     }
 
     boolean isKey() {

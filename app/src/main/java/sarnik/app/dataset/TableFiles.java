@@ -22,7 +22,8 @@ record TableFiles(TableFile first, Reading reading) {
      * @param names what each file is called, to say which one does not fit
      * @throws sarnik.table.UnreadableTableException when they hold no table, or are not of one shape
      */
-    static TableFiles read(List<Path> files, List<String> names, Intake intake, TableReader.Progress progress) throws IOException {
+    static TableFiles read(List<Path> files, List<String> names, Intake intake, TableReader.Progress progress)
+            throws IOException {
         List<RowSource> rows = new ArrayList<>();
         TableFile first = null;
         for (Path file : files) {

@@ -17,10 +17,14 @@ import sarnik.dashboard.Calculations;
 import sarnik.place.Placing;
 
 /**
- * The versions that are in memory. What is kept is found by all that it is made of: the version, the placing with what was
- * decided about it, the calculations, the boundary sets, the day where something is calculated from it, and the version that
- * it is tied to. So nothing has ever to be forgotten: whoever changes one of these asks for something else from then on. A tie
- * is resolved before loading; the loader never asks the store it fills. Loads run on threads of their own and are shared by all
+ * The versions that are in memory. What is kept is found by all that it is made of: the version, the placing with what
+ * was
+ * decided about it, the calculations, the boundary sets, the day where something is calculated from it, and the
+ * version that
+ * it is tied to. So nothing has ever to be forgotten: whoever changes one of these asks for something else from then
+ * on. A tie
+ * is resolved before loading; the loader never asks the store it fills. Loads run on threads of their own and are
+ * shared by all
  * who wait for them; each is weighed whole and gives way when memory is short.
  */
 @Component
@@ -44,14 +48,26 @@ class VersionStore implements AutoCloseable {
      * @param today null where nothing is calculated from it
      * @param tied what it is placed by; empty where it is tied to nothing
      */
-    record Key(long dataset, long version, Placing placing, long decided, Calculations calculations, long boundaries, LocalDate today, List<Key> tied) {}
+    record Key(
+            long dataset,
+            long version,
+            Placing placing,
+            long decided,
+            Calculations calculations,
+            long boundaries,
+            LocalDate today,
+            List<Key> tied) {}
 
     VersionStore(MemoryBudget budget) {
         this.budget = budget;
         // Weighed in kilobytes: a weight is an int.
-        this.kept = Caffeine.newBuilder().executor(Runnable::run).maximumWeight(budget.total() / 1024)
-                .weigher((Key key, Loaded l) -> (int) Math.min(Integer.MAX_VALUE, l.bytes() / 1024 + 1)).buildAsync();
-        budget.whenLeft(bytes -> kept.synchronous().policy().eviction().ifPresent(e -> e.setMaximum(Math.max(1, bytes / 1024))));
+        this.kept = Caffeine.newBuilder()
+                .executor(Runnable::run)
+                .maximumWeight(budget.total() / 1024)
+                .weigher((Key key, Loaded l) -> (int) Math.min(Integer.MAX_VALUE, l.bytes() / 1024 + 1))
+                .buildAsync();
+        budget.whenLeft(bytes ->
+                kept.synchronous().policy().eviction().ifPresent(e -> e.setMaximum(Math.max(1, bytes / 1024))));
     }
 
     @Override
@@ -66,13 +82,22 @@ class VersionStore implements AutoCloseable {
      * @param tied what it is placed by, in memory or on its way
      * @param load reads it, given what it is placed by; called on a thread of the store, once for all who ask
      */
-    CompletableFuture<Loaded> get(Key key, long bytes, String name, List<CompletableFuture<Loaded>> tied, Function<List<Loaded>, Loaded> load) {
+    CompletableFuture<Loaded> get(
+            Key key,
+            long bytes,
+            String name,
+            List<CompletableFuture<Loaded>> tied,
+            Function<List<Loaded>, Loaded> load) {
         CompletableFuture<Loaded> known = kept.getIfPresent(key);
         if (known != null) return known;
-        CompletableFuture<List<Loaded>> before = CompletableFuture.allOf(tied.toArray(CompletableFuture[]::new)).thenApply(all -> tied.stream().map(CompletableFuture::join).toList());
-        return kept.get(key, (k, pool) -> before.thenApplyAsync(t -> reserving(bytes, name, () -> load.apply(t)), loaders).whenComplete((loaded, failed) -> {
-            if (loaded != null) leaveOlder(k);
-        }));
+        CompletableFuture<List<Loaded>> before = CompletableFuture.allOf(tied.toArray(CompletableFuture[]::new))
+                .thenApply(all -> tied.stream().map(CompletableFuture::join).toList());
+        return kept.get(
+                key,
+                (k, pool) -> before.thenApplyAsync(t -> reserving(bytes, name, () -> load.apply(t)), loaders)
+                        .whenComplete((loaded, failed) -> {
+                            if (loaded != null) leaveOlder(k);
+                        }));
     }
 
     private Loaded reserving(long bytes, String name, Supplier<Loaded> load) {
@@ -90,13 +115,17 @@ class VersionStore implements AutoCloseable {
     /** What is in memory for a dataset under other keys is of the past. */
     private void leaveOlder(Key newest) {
         kept.asMap().forEach((key, work) -> {
-            if (key.dataset == newest.dataset && !key.equals(newest) && work.isDone()) kept.asMap().remove(key, work);
+            if (key.dataset == newest.dataset && !key.equals(newest) && work.isDone())
+                kept.asMap().remove(key, work);
         });
     }
 
     /** The cause of a load that failed. */
     static RuntimeException cause(Throwable failed) {
-        Throwable cause = failed instanceof CompletionException || failed instanceof java.util.concurrent.ExecutionException ? Objects.requireNonNullElse(failed.getCause(), failed) : failed;
+        Throwable cause =
+                failed instanceof CompletionException || failed instanceof java.util.concurrent.ExecutionException
+                        ? Objects.requireNonNullElse(failed.getCause(), failed)
+                        : failed;
         return cause instanceof RuntimeException known ? known : new IllegalStateException(cause);
     }
 }

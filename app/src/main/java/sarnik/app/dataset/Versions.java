@@ -13,7 +13,10 @@ import sarnik.table.Table;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The versions of datasets: their descriptions and their rows, which are written and dropped together. Called within a transaction. */
+/**
+ * The versions of datasets: their descriptions and their rows, which are written and dropped together. Called within a
+ * transaction.
+ */
 @Component
 class Versions {
 
@@ -27,7 +30,8 @@ class Versions {
     private final ServedVersionRepository served;
     private final RowStore rows;
     private final JsonMapper mapper;
-    private final Cache<String, List<StoredColumn>> read = Caffeine.newBuilder().maximumSize(MOST_READ).build();
+    private final Cache<String, List<StoredColumn>> read =
+            Caffeine.newBuilder().maximumSize(MOST_READ).build();
 
     Versions(DatasetVersionRepository stored, ServedVersionRepository served, RowStore rows, JsonMapper mapper) {
         this.stored = stored;
@@ -59,7 +63,8 @@ class Versions {
         DatasetVersion version = find(id);
         List<StoredColumn> columns = columns(version);
         Table table = rows.read(id, columns, version.getRowCount());
-        if (version.getBytes() == null || columns.stream().anyMatch(c -> c.key() == null)) version.found(mapper.writeValueAsString(described(table)), table.bytes());
+        if (version.getBytes() == null || columns.stream().anyMatch(c -> c.key() == null))
+            version.found(mapper.writeValueAsString(described(table)), table.bytes());
         return table;
     }
 
@@ -69,14 +74,24 @@ class Versions {
     }
 
     private static List<StoredColumn> described(Table table) {
-        return table.names().stream().map(n -> StoredColumn.of(n, table.column(n))).toList();
+        return table.names().stream()
+                .map(n -> StoredColumn.of(n, table.column(n)))
+                .toList();
     }
 
     /** Writes a table as the next version of a dataset. */
     DatasetVersion write(long dataset, Table table, long troubles, String fileName, long person) {
         List<StoredColumn> columns = described(table);
-        DatasetVersion version = stored.saveAndFlush(new DatasetVersion(dataset, stored.highestNumber(dataset) + 1, table.rows(), mapper.writeValueAsString(columns),
-                troubles, fileName, person, Clock.systemUTC().instant(), table.bytes()));
+        DatasetVersion version = stored.saveAndFlush(new DatasetVersion(
+                dataset,
+                stored.highestNumber(dataset) + 1,
+                table.rows(),
+                mapper.writeValueAsString(columns),
+                troubles,
+                fileName,
+                person,
+                Clock.systemUTC().instant(),
+                table.bytes()));
         rows.write(version.getId(), columns, table);
         return version;
     }
@@ -96,13 +111,22 @@ class Versions {
      */
     void checkStill(ServedVersion now, long expected) {
         if (now.getVersionId() == expected) return;
-        throw new RefusedException(HttpStatus.CONFLICT, "Newer rows came in meanwhile: version %d is served now. Nothing was changed; look at what differs from it, then serve yours.".formatted(find(now.getVersionId()).getNumber()));
+        throw new RefusedException(
+                HttpStatus.CONFLICT,
+                ("Newer rows came in meanwhile: version %d is served now. Nothing was changed; look at what "
+                                + "differs from it, then serve yours.")
+                        .formatted(find(now.getVersionId()).getNumber()));
     }
 
-    /** The newest versions are kept to go back to; a feed that changes every minute would fill the disk with all of them. */
+    /**
+     * The newest versions are kept to go back to; a feed that changes every minute would fill the disk with all of
+     * them.
+     */
     void forgetOld(long dataset, long served) {
         List<DatasetVersion> all = of(dataset);
-        all.subList(Math.min(KEPT, all.size()), all.size()).stream().filter(old -> old.getId() != served).forEach(this::remove);
+        all.subList(Math.min(KEPT, all.size()), all.size()).stream()
+                .filter(old -> old.getId() != served)
+                .forEach(this::remove);
     }
 
     void removeAll(long dataset) {

@@ -35,7 +35,8 @@ import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
 
 /**
- * Files that were sent and wait to be looked over, each person's own, with what came of reading them. They are read by threads
+ * Files that were sent and wait to be looked over, each person's own, with what came of reading them. They are read by
+ * threads
  * of this room; what waits too long, is kept or is let go leaves with its files and its share of the memory.
  */
 @Component
@@ -118,7 +119,14 @@ class WaitingRoom implements AutoCloseable {
      * @param claimed set by whoever keeps or serves them: only one may
      * @param before what holds again when this reading fails or is stopped; null for the first reading
      */
-    private record Work(long person, Sent sent, Future<BringIn> done, Progress progress, MemoryBudget.Share share, AtomicBoolean claimed, Work before) {
+    private record Work(
+            long person,
+            Sent sent,
+            Future<BringIn> done,
+            Progress progress,
+            MemoryBudget.Share share,
+            AtomicBoolean claimed,
+            Work before) {
 
         void leave() {
             progress.stop();
@@ -145,8 +153,13 @@ class WaitingRoom implements AutoCloseable {
 
     /** What waits of a person. */
     List<Waiting> of(SignedIn person) {
-        return waiting.asMap().entrySet().stream().filter(e -> e.getValue().person == person.id())
-                .map(e -> new Waiting(e.getKey(), String.join(", ", e.getValue().sent.names), e.getValue().done.isDone())).toList();
+        return waiting.asMap().entrySet().stream()
+                .filter(e -> e.getValue().person == person.id())
+                .map(e -> new Waiting(
+                        e.getKey(),
+                        String.join(", ", e.getValue().sent.names),
+                        e.getValue().done.isDone()))
+                .toList();
     }
 
     /**
@@ -165,7 +178,9 @@ class WaitingRoom implements AutoCloseable {
                 Path file = directory.resolve(sent.id + "-" + sent.files.size());
                 sent.files.add(file);
                 upload.transferTo(file);
-                String name = Optional.ofNullable(upload.getOriginalFilename()).filter(n -> !n.isBlank()).orElse("table.csv");
+                String name = Optional.ofNullable(upload.getOriginalFilename())
+                        .filter(n -> !n.isBlank())
+                        .orElse("table.csv");
                 sent.names.add(name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1));
             }
             // Looked at again where it is taken: several may have been sent at once.
@@ -193,8 +208,11 @@ class WaitingRoom implements AutoCloseable {
 
     private void checkRoom(SignedIn person) {
         if (of(person).size() >= mostWaiting) {
-            throw new RefusedException(HttpStatus.TOO_MANY_REQUESTS,
-                    "%d files of yours wait to be looked over, which is as many as may. Go on with one of them, or let one go, on the page “Bring a table in”.".formatted(mostWaiting));
+            throw new RefusedException(
+                    HttpStatus.TOO_MANY_REQUESTS,
+                    ("%d files of yours wait to be looked over, which is as many as may. Go on with one of them, "
+                                    + "or let one go, on the page “Bring a table in”.")
+                            .formatted(mostWaiting));
         }
     }
 
@@ -219,7 +237,18 @@ class WaitingRoom implements AutoCloseable {
             // What held before this reading is not needed any more.
             if (work.before != null) {
                 work.before.share.close();
-                waiting.asMap().replace(id, work, new Work(work.person, work.sent, work.done, work.progress, work.share, work.claimed, null));
+                waiting.asMap()
+                        .replace(
+                                id,
+                                work,
+                                new Work(
+                                        work.person,
+                                        work.sent,
+                                        work.done,
+                                        work.progress,
+                                        work.share,
+                                        work.claimed,
+                                        null));
             }
             return work.state(id, read);
         } catch (TimeoutException goesOn) {
@@ -231,7 +260,8 @@ class WaitingRoom implements AutoCloseable {
             giveUp(id, work);
             if (failed.getCause() instanceof CancellationException) throw stopped(work);
             if (failed.getCause() instanceof RuntimeException refused) throw refused;
-            throw new UncheckedIOException(failed.getCause() instanceof IOException io ? io : new IOException(failed.getCause()));
+            throw new UncheckedIOException(
+                    failed.getCause() instanceof IOException io ? io : new IOException(failed.getCause()));
         } catch (InterruptedException interrupted) {
             Thread.currentThread().interrupt();
             throw new IllegalStateException("Interrupted while a file was read", interrupted);
@@ -239,7 +269,9 @@ class WaitingRoom implements AutoCloseable {
     }
 
     private static RefusedException stopped(Work work) {
-        String words = work.before == null ? "Stopped. Nothing was kept of %s; choose it again when you want it." : "Stopped. %s stands as it was read before.";
+        String words = work.before == null
+                ? "Stopped. Nothing was kept of %s; choose it again when you want it."
+                : "Stopped. %s stands as it was read before.";
         return new RefusedException(HttpStatus.CONFLICT, words.formatted(work.sent.words()));
     }
 
@@ -267,19 +299,26 @@ class WaitingRoom implements AutoCloseable {
      */
     BringIn get(String id, SignedIn person) {
         BringIn read = state(id, person, PATIENCE).bringIn();
-        if (read == null) throw new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, "This file is still being read. Look again in a moment.");
+        if (read == null)
+            throw new RefusedException(
+                    HttpStatus.SERVICE_UNAVAILABLE, "This file is still being read. Look again in a moment.");
         return read;
     }
 
     private Work work(String id, SignedIn person) {
-        return Optional.ofNullable(waiting.getIfPresent(id)).filter(w -> w.person() == person.id())
-                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "This file waits no more: it has been kept already, was let go, or two hours have gone by. Choose it again."));
+        return Optional.ofNullable(waiting.getIfPresent(id))
+                .filter(w -> w.person() == person.id())
+                .orElseThrow(() -> new RefusedException(
+                        HttpStatus.NOT_FOUND,
+                        "This file waits no more: it has been kept already, was let go, or two hours "
+                                + "have gone by. Choose it again."));
     }
 
     /** Keeps or serves waiting files, which then wait no more. Of several at once only one does. */
     <T> T claimed(String id, SignedIn person, Supplier<T> keep) {
         Work work = work(id, person);
-        if (!work.claimed.compareAndSet(false, true)) throw new RefusedException(HttpStatus.CONFLICT, work.sent.words() + " is being kept already.");
+        if (!work.claimed.compareAndSet(false, true))
+            throw new RefusedException(HttpStatus.CONFLICT, work.sent.words() + " is being kept already.");
         boolean kept = false;
         try {
             T result = keep.get();

@@ -34,13 +34,26 @@ class GroundPages {
     String all(Model model) {
         List<PictureSource> sources = pictures.all();
         model.addAttribute("sources", sources);
-        model.addAttribute("uses", sources.stream().collect(Collectors.toMap(PictureSource::getName, s -> uses.ofGround(s.getName()).stream().map(Uses.Use::name).toList())));
+        model.addAttribute(
+                "uses",
+                sources.stream()
+                        .collect(Collectors.toMap(
+                                PictureSource::getName,
+                                s -> uses.ofGround(s.getName()).stream()
+                                        .map(Uses.Use::name)
+                                        .toList())));
         return "grounds";
     }
 
     @PostMapping("/grounds")
-    String change(@RequestParam String name, @RequestParam(defaultValue = "") String address, @RequestParam(defaultValue = "") String credit, @RequestParam(defaultValue = "18") int nearest,
-            @RequestParam(defaultValue = "false") boolean remove, @AuthenticationPrincipal SignedIn person, Model model) {
+    String change(
+            @RequestParam String name,
+            @RequestParam(defaultValue = "") String address,
+            @RequestParam(defaultValue = "") String credit,
+            @RequestParam(defaultValue = "18") int nearest,
+            @RequestParam(defaultValue = "false") boolean remove,
+            @AuthenticationPrincipal SignedIn person,
+            Model model) {
         try {
             if (remove) pictures.remove(name);
             else pictures.add(name, address, credit, nearest, person);
@@ -53,9 +66,18 @@ class GroundPages {
 
     @GetMapping("/api/grounds/{name}/{z}/{x}/{y}")
     @ResponseBody
-    ResponseEntity<byte[]> tile(@PathVariable String name, @PathVariable int z, @PathVariable int x, @PathVariable int y,
-            @RequestParam(defaultValue = "false") boolean night, @RequestParam(defaultValue = "2") int detail) {
-        Pictures.Picture picture = pictures.tile(name, z, x, y, new Pictures.Looks(night, Math.max(1, Math.min(3, detail))));
-        return ResponseEntity.ok().cacheControl(CacheControl.maxAge(Duration.ofHours(6)).cachePrivate()).contentType(MediaType.parseMediaType(picture.type())).body(picture.bytes());
+    ResponseEntity<byte[]> tile(
+            @PathVariable String name,
+            @PathVariable int z,
+            @PathVariable int x,
+            @PathVariable int y,
+            @RequestParam(defaultValue = "false") boolean night,
+            @RequestParam(defaultValue = "2") int detail) {
+        Pictures.Picture picture =
+                pictures.tile(name, z, x, y, new Pictures.Looks(night, Math.max(1, Math.min(3, detail))));
+        return ResponseEntity.ok()
+                .cacheControl(CacheControl.maxAge(Duration.ofHours(6)).cachePrivate())
+                .contentType(MediaType.parseMediaType(picture.type()))
+                .body(picture.bytes());
     }
 }

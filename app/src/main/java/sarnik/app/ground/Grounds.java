@@ -38,14 +38,21 @@ public class Grounds {
         Visual.Ground ground = usual(chosen);
         int detail = Math.max(1, Math.min(3, ground.detail()));
         if (!ground.mood().startsWith(SOURCE)) return new Ground(mood(ground.mood()), detail, packs(), null);
-        return source(ground).map(source -> new Ground(Ground.Mood.TILES, detail, packs(), new Asked(source))).orElseGet(() -> new Ground(Ground.Mood.PAPER, detail, packs(), null));
+        return source(ground)
+                .map(source -> new Ground(Ground.Mood.TILES, detail, packs(), new Asked(source)))
+                .orElseGet(() -> new Ground(Ground.Mood.PAPER, detail, packs(), null));
     }
 
-    /** The plane that a map lies on; an equal-area one about the middle of its start, to whole tens of degrees, as map.js has it. */
+    /**
+     * The plane that a map lies on; an equal-area one about the middle of its start, to whole tens of degrees, as
+     * map.js has it.
+     */
     public static Plane planeOf(Visual.OfMap map) {
         if (!"equal-area".equals(map.projection())) return new Plane.Mercator();
         if (map.start() == null) return new Plane.EqualArea(0, 40);
-        return new Plane.EqualArea(tens((map.start().west() + map.start().east()) / 2), tens((map.start().south() + map.start().north()) / 2));
+        return new Plane.EqualArea(
+                tens((map.start().west() + map.start().east()) / 2),
+                tens((map.start().south() + map.start().north()) / 2));
     }
 
     private static double tens(double degrees) {
@@ -58,7 +65,11 @@ public class Grounds {
         Visual.Ground ground = usual(chosen);
         if (ground.mood().equals("plain")) return "";
         // Names, and what a source leaves clear, are of the shipped ground.
-        return source(ground).map(PictureSource::getCredit).filter(c -> !c.isBlank()).map(c -> shipped + " · " + c).orElse(shipped);
+        return source(ground)
+                .map(PictureSource::getCredit)
+                .filter(c -> !c.isBlank())
+                .map(c -> shipped + " · " + c)
+                .orElse(shipped);
     }
 
     private static Visual.Ground usual(Visual.Ground chosen) {
@@ -82,7 +93,10 @@ public class Grounds {
 
     private synchronized GroundPacks packs() {
         if (packs != null) return packs;
-        try (InputStream near = open("iberia.json"); InputStream world = open("world.json"); InputStream rivers = open("rivers.json"); InputStream relief = open("relief.jpg")) {
+        try (InputStream near = open("iberia.json");
+                InputStream world = open("world.json");
+                InputStream rivers = open("rivers.json");
+                InputStream relief = open("relief.jpg")) {
             return packs = GroundPacks.read(near, world, rivers, relief);
         } catch (IOException missing) {
             throw new UncheckedIOException(missing);

@@ -5,7 +5,9 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
 
-/** Where pictures of the ground come from: square tiles in Web Mercator, of 256 pixels or of shapes that are drawn here. */
+/**
+ * Where pictures of the ground come from: square tiles in Web Mercator, of 256 pixels or of shapes that are drawn here.
+ */
 @Entity
 @Table(name = "picture_sources")
 public class PictureSource {
@@ -22,7 +24,8 @@ public class PictureSource {
 
     protected PictureSource() {}
 
-    PictureSource(String name, String address, String credit, int nearest, boolean shapes, long addedBy, Instant addedAt) {
+    PictureSource(
+            String name, String address, String credit, int nearest, boolean shapes, long addedBy, Instant addedAt) {
         this.name = name;
         this.address = address;
         this.credit = credit;

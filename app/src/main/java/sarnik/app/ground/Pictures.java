@@ -16,7 +16,8 @@ import sarnik.picture.GroundTile;
 
 /**
  * Pictures of the ground from the sources that a steward has added. The server fetches them for its readers, so that no
- * reader's browser talks to anyone else, and keeps them for a while. Vector tiles are drawn here, in Sarnik's own looks.
+ * reader's browser talks to anyone else, and keeps them for a while. Vector tiles are drawn here, in Sarnik's own
+ * looks.
  */
 @Service
 public class Pictures {
@@ -24,19 +25,28 @@ public class Pictures {
     private static final int LARGEST = 2 << 20;
     /** Tiles of shapes are drawn with twice as many pixels as they take up, so that they are sharp on any screen. */
     private static final int DRAWN = 512;
+
     private static final String SHAPES = "application/vnd.shapes";
     private static final int NEAREST = 22;
     private static final long KEPT = 64L << 20;
     /** Madrid, in widths of the world from the west and the north of Web Mercator. */
     private static final double HOME_X = 0.4897;
+
     private static final double HOME_Y = 0.3769;
     private static final int MOST_LOOKED_FOR = 14;
 
     private final PictureSourceRepository sources;
     private final TransactionTemplate transaction;
     private final RemoteFiles files;
-    private final Cache<String, Picture> kept = Caffeine.newBuilder().maximumWeight(KEPT).weigher((String k, Picture p) -> p.bytes.length + 200).expireAfterWrite(Duration.ofHours(6)).build();
-    private final Cache<String, Pmtiles> archives = Caffeine.newBuilder().maximumSize(20).expireAfterWrite(Duration.ofHours(1)).build();
+    private final Cache<String, Picture> kept = Caffeine.newBuilder()
+            .maximumWeight(KEPT)
+            .weigher((String k, Picture p) -> p.bytes.length + 200)
+            .expireAfterWrite(Duration.ofHours(6))
+            .build();
+    private final Cache<String, Pmtiles> archives = Caffeine.newBuilder()
+            .maximumSize(20)
+            .expireAfterWrite(Duration.ofHours(1))
+            .build();
 
     /** A tile. */
     public record Picture(String type, byte[] bytes) {}
@@ -67,10 +77,15 @@ public class Pictures {
      * @throws RefusedException when there is no such source or tile, or it does not answer with what it should
      */
     Picture tile(String name, int z, int x, int y, Looks looks) {
-        PictureSource source = transaction.execute(t -> sources.findById(name)).orElseThrow(() -> RefusedException.gone("source of pictures"));
-        if (z < 0 || z > Math.min(NEAREST, source.getNearest()) || x < 0 || y < 0 || x >= 1 << z || y >= 1 << z) throw RefusedException.gone("tile");
+        PictureSource source = transaction
+                .execute(t -> sources.findById(name))
+                .orElseThrow(() -> RefusedException.gone("source of pictures"));
+        if (z < 0 || z > Math.min(NEAREST, source.getNearest()) || x < 0 || y < 0 || x >= 1 << z || y >= 1 << z)
+            throw RefusedException.gone("tile");
         Picture asGiven = kept(source, z, x, y);
-        return source.isShapes() ? kept.get(key(source, z, x, y) + " " + looks, k -> drawn(asGiven, z, looks, source.getName())) : asGiven;
+        return source.isShapes()
+                ? kept.get(key(source, z, x, y) + " " + looks, k -> drawn(asGiven, z, looks, source.getName()))
+                : asGiven;
     }
 
     /** A tile as the source gives it; empty where it has none there. */
@@ -92,7 +107,10 @@ public class Pictures {
     }
 
     private static Picture drawn(Picture shapes, int z, Looks looks, String source) {
-        return new Picture("image/png", GroundTile.drawn(shapes.bytes, z, looks.detail, looks.night, DRAWN).orElseThrow(() -> odd(source)));
+        return new Picture(
+                "image/png",
+                GroundTile.drawn(shapes.bytes, z, looks.detail, looks.night, DRAWN)
+                        .orElseThrow(() -> odd(source)));
     }
 
     private Picture fetch(String name, String address, int z, int x, int y) {
@@ -100,12 +118,19 @@ public class Pictures {
         if (isArchive(address)) {
             bytes = archive(address).tile(z, x, y).orElseThrow(() -> RefusedException.gone("tile"));
         } else {
-            bytes = files.bytes(address.replace("{z}", String.valueOf(z)).replace("{x}", String.valueOf(x)).replace("{y}", String.valueOf(y)), LARGEST);
+            bytes = files.bytes(
+                    address.replace("{z}", String.valueOf(z))
+                            .replace("{x}", String.valueOf(x))
+                            .replace("{y}", String.valueOf(y)),
+                    LARGEST);
         }
         return new Picture(type(bytes, name), bytes);
     }
 
-    /** The first tile that there is from the whole world inwards, where Sarnik is at home: a source need not have all zooms. */
+    /**
+     * The first tile that there is from the whole world inwards, where Sarnik is at home: a source need not have all
+     * zooms.
+     */
     private Picture first(String name, String address, int nearest) {
         RefusedException none = null;
         for (int z = 0; z <= Math.min(nearest, MOST_LOOKED_FOR); z++) {
@@ -124,20 +149,25 @@ public class Pictures {
     }
 
     static boolean isArchive(String address) {
-        return address.toLowerCase(java.util.Locale.ROOT).replaceFirst("[?#].*", "").endsWith(".pmtiles");
+        return address.toLowerCase(java.util.Locale.ROOT)
+                .replaceFirst("[?#].*", "")
+                .endsWith(".pmtiles");
     }
 
     /** What the first bytes say it is: only pictures and shapes are handed on, whatever the source calls them. */
     private static String type(byte[] bytes, String source) {
         if (starts(bytes, 0x89, 'P', 'N', 'G')) return "image/png";
         if (starts(bytes, 0xFF, 0xD8, 0xFF)) return "image/jpeg";
-        if (starts(bytes, 'R', 'I', 'F', 'F') && bytes.length > 12 && bytes[8] == 'W' && bytes[9] == 'E') return "image/webp";
+        if (starts(bytes, 'R', 'I', 'F', 'F') && bytes.length > 12 && bytes[8] == 'W' && bytes[9] == 'E')
+            return "image/webp";
         if (GroundTile.isShapes(bytes)) return SHAPES;
         throw odd(source);
     }
 
     private static RefusedException odd(String source) {
-        return new RefusedException(HttpStatus.BAD_GATEWAY, "“" + source + "” answers with something that is no picture (PNG, JPEG or WebP) and no vector tile.");
+        return new RefusedException(
+                HttpStatus.BAD_GATEWAY,
+                "“" + source + "” answers with something that is no picture (PNG, JPEG or WebP) and no vector tile.");
     }
 
     private static boolean starts(byte[] bytes, int... with) {
@@ -154,9 +184,12 @@ public class Pictures {
     void add(String name, String address, String credit, int nearest, SignedIn person) {
         String clean = name == null ? "" : name.strip();
         String at = address == null ? "" : address.strip();
-        if (clean.isEmpty() || clean.length() > 120 || clean.contains("/")) throw new RefusedException("A source's name has 1 to 120 characters, without /.");
+        if (clean.isEmpty() || clean.length() > 120 || clean.contains("/"))
+            throw new RefusedException("A source's name has 1 to 120 characters, without /.");
         if (!isArchive(at) && !(at.contains("{z}") && at.contains("{x}") && at.contains("{y}"))) {
-            throw new RefusedException("The address has to hold {z}, {x} and {y} where a tile's zoom, column and row stand, or lead to an archive that ends in .pmtiles.");
+            throw new RefusedException(
+                    "The address has to hold {z}, {x} and {y} where a tile's zoom, column and row stand, or "
+                            + "lead to an archive that ends in .pmtiles.");
         }
         int near = Math.max(0, Math.min(NEAREST, nearest));
         boolean shapes;
@@ -167,7 +200,14 @@ public class Pictures {
             shapes = first(clean, at, near).type.equals(SHAPES);
         }
         if (isArchive(at)) near = Math.min(near, archive(at).nearest());
-        PictureSource source = new PictureSource(clean, at, credit == null ? "" : credit.strip(), near, shapes, person.id(), Clock.systemUTC().instant());
+        PictureSource source = new PictureSource(
+                clean,
+                at,
+                credit == null ? "" : credit.strip(),
+                near,
+                shapes,
+                person.id(),
+                Clock.systemUTC().instant());
         transaction.executeWithoutResult(t -> sources.save(source));
     }
 

@@ -10,8 +10,10 @@ import java.util.zip.GZIPInputStream;
 import sarnik.app.web.RefusedException;
 
 /**
- * Reads tiles out of a PMTiles archive, version 3, by fetching only the parts that are needed (the open specification "PMTiles
- * version 3"): a header of 127 bytes, a root directory, leaf directories, and the tiles in the order of a Hilbert curve.
+ * Reads tiles out of a PMTiles archive, version 3, by fetching only the parts that are needed (the open specification
+ * "PMTiles
+ * version 3"): a header of 127 bytes, a root directory, leaf directories, and the tiles in the order of a Hilbert
+ * curve.
  * Safe to share between threads.
  */
 final class Pmtiles {
@@ -43,7 +45,9 @@ final class Pmtiles {
         this.archive = archive;
         byte[] bytes = archive.bytes(0, HEADER);
         header = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
-        if (bytes.length < HEADER || !new String(bytes, 0, 7, java.nio.charset.StandardCharsets.US_ASCII).equals("PMTiles") || bytes[7] != 3) {
+        if (bytes.length < HEADER
+                || !new String(bytes, 0, 7, java.nio.charset.StandardCharsets.US_ASCII).equals("PMTiles")
+                || bytes[7] != 3) {
             throw new RefusedException("The address leads to something that is no PMTiles archive of version 3.");
         }
         root = directory(header.getLong(8), header.getLong(16));
@@ -78,7 +82,10 @@ final class Pmtiles {
             }
             if (id >= directory.ids[at] + directory.runs[at]) return Optional.empty();
             if (directory.lengths[at] <= 0 || directory.lengths[at] > MOST_TILE) throw broken();
-            return Optional.of(unpacked(part(header.getLong(56) + directory.offsets[at], (int) directory.lengths[at]), header.get(98), MOST_TILE));
+            return Optional.of(unpacked(
+                    part(header.getLong(56) + directory.offsets[at], (int) directory.lengths[at]),
+                    header.get(98),
+                    MOST_TILE));
         }
         throw broken();
     }
@@ -118,7 +125,8 @@ final class Pmtiles {
             for (int i = 0; i < count; i++) directory.lengths[i] = varint(bytes);
             for (int i = 0; i < count; i++) {
                 long value = varint(bytes);
-                directory.offsets[i] = value == 0 && i > 0 ? directory.offsets[i - 1] + directory.lengths[i - 1] : value - 1;
+                directory.offsets[i] =
+                        value == 0 && i > 0 ? directory.offsets[i - 1] + directory.lengths[i - 1] : value - 1;
             }
             return directory;
         } catch (java.nio.BufferUnderflowException cut) {
@@ -143,7 +151,9 @@ final class Pmtiles {
 
     private static byte[] unpacked(byte[] bytes, int compression, int most) {
         if (compression == NOT_COMPRESSED || compression == 0) return bytes;
-        if (compression != GZIP) throw new RefusedException("The archive is packed in a way that Sarnik does not read; gzip or none is needed.");
+        if (compression != GZIP)
+            throw new RefusedException(
+                    "The archive is packed in a way that Sarnik does not read; gzip or none is needed.");
         try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(bytes))) {
             byte[] unpacked = in.readNBytes(most + 1);
             if (unpacked.length > most) throw broken();

@@ -34,7 +34,18 @@ class KeyPages {
     }
 
     /** A key as the page shows it. */
-    public record Line(String name, String words, String palette, boolean reversed, String breaks, String low, String high, List<String> colours, boolean ofCategory, String order, List<String> wearers) {}
+    public record Line(
+            String name,
+            String words,
+            String palette,
+            boolean reversed,
+            String breaks,
+            String low,
+            String high,
+            List<String> colours,
+            boolean ofCategory,
+            String order,
+            List<String> wearers) {}
 
     @GetMapping("/keys")
     String all(Model model) {
@@ -46,9 +57,25 @@ class KeyPages {
     private Line line(SharedKey key) {
         Layer.Colour colour = key.colour();
         boolean ofCategory = colour.category() != null;
-        int count = ofCategory ? colour.order() == null ? 8 : Math.max(1, colour.order().size()) : colour.breaks() == null ? colour.choice().classes() : colour.breaks().size() + 1;
-        return new Line(key.name(), key.words(), colour.choice().palette(), colour.choice().reversed(), colour.breaks() == null ? "" : colour.breaks().stream().map(KeyPages::plain).collect(Collectors.joining(" ")),
-                plain(colour.low()), plain(colour.high()), colours(colour, count), ofCategory, colour.order() == null ? "" : String.join(", ", colour.order()), keys.wearers(key.name()));
+        int count = ofCategory
+                ? colour.order() == null ? 8 : Math.max(1, colour.order().size())
+                : colour.breaks() == null
+                        ? colour.choice().classes()
+                        : colour.breaks().size() + 1;
+        return new Line(
+                key.name(),
+                key.words(),
+                colour.choice().palette(),
+                colour.choice().reversed(),
+                colour.breaks() == null
+                        ? ""
+                        : colour.breaks().stream().map(KeyPages::plain).collect(Collectors.joining(" ")),
+                plain(colour.low()),
+                plain(colour.high()),
+                colours(colour, count),
+                ofCategory,
+                colour.order() == null ? "" : String.join(", ", colour.order()),
+                keys.wearers(key.name()));
     }
 
     private static List<String> colours(Layer.Colour colour, int count) {
@@ -61,14 +88,24 @@ class KeyPages {
 
     private static String plain(Double number) {
         if (number == null) return "";
-        return number == Math.rint(number) && Math.abs(number) < 1e15 ? String.valueOf(number.longValue()) : String.valueOf(NumberWords.shown(number));
+        return number == Math.rint(number) && Math.abs(number) < 1e15
+                ? String.valueOf(number.longValue())
+                : String.valueOf(NumberWords.shown(number));
     }
 
     /** Changes a key for all who wear it. */
     @PostMapping("/keys")
-    String change(@RequestParam String name, @RequestParam String palette, @RequestParam(defaultValue = "") String breaks, @RequestParam(defaultValue = "") String low,
-            @RequestParam(defaultValue = "") String high, @RequestParam(defaultValue = "false") boolean reversed, @RequestParam(defaultValue = "") String order,
-            @RequestParam(defaultValue = "false") boolean remove, @AuthenticationPrincipal SignedIn person, Model model) {
+    String change(
+            @RequestParam String name,
+            @RequestParam String palette,
+            @RequestParam(defaultValue = "") String breaks,
+            @RequestParam(defaultValue = "") String low,
+            @RequestParam(defaultValue = "") String high,
+            @RequestParam(defaultValue = "false") boolean reversed,
+            @RequestParam(defaultValue = "") String order,
+            @RequestParam(defaultValue = "false") boolean remove,
+            @AuthenticationPrincipal SignedIn person,
+            Model model) {
         try {
             if (remove) {
                 keys.remove(name, person);
@@ -76,10 +113,38 @@ class KeyPages {
             }
             SharedKey key = keys.find(name).orElseThrow(() -> RefusedException.gone("shared key"));
             Layer.Colour c = key.colour();
-            List<Double> own = breaks.isBlank() ? null : Arrays.stream(breaks.strip().split("[\\s;]+")).map(KeyPages::number).toList();
-            List<String> values = order.isBlank() ? null : Arrays.stream(order.split(",")).map(String::strip).filter(v -> !v.isEmpty()).toList();
-            keys.keep(new SharedKey(name, key.words(), new Layer.Colour(c.measure(), c.per(), c.category(), values, c.ramp(), c.method(), c.classes(), palette, reversed, c.centre(),
-                    low.isBlank() ? null : number(low), high.isBlank() ? null : number(high), own, null, null)), person);
+            List<Double> own = breaks.isBlank()
+                    ? null
+                    : Arrays.stream(breaks.strip().split("[\\s;]+"))
+                            .map(KeyPages::number)
+                            .toList();
+            List<String> values = order.isBlank()
+                    ? null
+                    : Arrays.stream(order.split(","))
+                            .map(String::strip)
+                            .filter(v -> !v.isEmpty())
+                            .toList();
+            keys.keep(
+                    new SharedKey(
+                            name,
+                            key.words(),
+                            new Layer.Colour(
+                                    c.measure(),
+                                    c.per(),
+                                    c.category(),
+                                    values,
+                                    c.ramp(),
+                                    c.method(),
+                                    c.classes(),
+                                    palette,
+                                    reversed,
+                                    c.centre(),
+                                    low.isBlank() ? null : number(low),
+                                    high.isBlank() ? null : number(high),
+                                    own,
+                                    null,
+                                    null)),
+                    person);
             return "redirect:/keys";
         } catch (RefusedException refused) {
             model.addAttribute("refusal", refused.getMessage());
@@ -91,7 +156,8 @@ class KeyPages {
         try {
             return Double.parseDouble(text.strip().toLowerCase(Locale.ROOT));
         } catch (NumberFormatException odd) {
-            throw new RefusedException("“" + text.strip() + "” is not a number. Write breaks with blanks between, such as 10 25 50.");
+            throw new RefusedException(
+                    "“" + text.strip() + "” is not a number. Write breaks with blanks between, such as 10 25 50.");
         }
     }
 

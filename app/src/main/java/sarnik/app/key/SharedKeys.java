@@ -32,7 +32,12 @@ public class SharedKeys {
     private final TransactionTemplate transaction;
     private final JsonMapper mapper;
 
-    SharedKeys(StoredKeyRepository stored, PeopleService people, Uses uses, TransactionTemplate transaction, JsonMapper mapper) {
+    SharedKeys(
+            StoredKeyRepository stored,
+            PeopleService people,
+            Uses uses,
+            TransactionTemplate transaction,
+            JsonMapper mapper) {
         this.stored = stored;
         this.people = people;
         this.uses = uses;
@@ -47,7 +52,9 @@ public class SharedKeys {
 
     /** All keys, by name. */
     public List<SharedKey> all() {
-        return transaction.execute(t -> stored.findAllByOrderByName()).stream().map(this::key).toList();
+        return transaction.execute(t -> stored.findAllByOrderByName()).stream()
+                .map(this::key)
+                .toList();
     }
 
     private SharedKey key(StoredKey key) {
@@ -66,11 +73,16 @@ public class SharedKeys {
      */
     void keep(SharedKey key, SignedIn person) {
         String name = key.name() == null ? "" : key.name().strip();
-        if (name.isEmpty() || name.length() > 120 || name.contains("/")) throw new RefusedException("A shared key's name has 1 to 120 characters, without /.");
+        if (name.isEmpty() || name.length() > 120 || name.contains("/"))
+            throw new RefusedException("A shared key's name has 1 to 120 characters, without /.");
         if (key.colour() == null) throw new RefusedException("Say which scale the key is.");
-        if (key.words() != null && key.words().length() > LONGEST_WORDS) throw new RefusedException("What is said of a shared key has up to %,d characters.".formatted(LONGEST_WORDS));
-        if (isLonger(key.colour().breaks(), MOST_BREAKS) || isLonger(key.colour().order(), MOST_VALUES)) {
-            throw new RefusedException("A shared key has up to %d own breaks and up to %d values in its order.".formatted(MOST_BREAKS, MOST_VALUES));
+        if (key.words() != null && key.words().length() > LONGEST_WORDS)
+            throw new RefusedException(
+                    "What is said of a shared key has up to %,d characters.".formatted(LONGEST_WORDS));
+        if (isLonger(key.colour().breaks(), MOST_BREAKS)
+                || isLonger(key.colour().order(), MOST_VALUES)) {
+            throw new RefusedException("A shared key has up to %d own breaks and up to %d values in its order."
+                    .formatted(MOST_BREAKS, MOST_VALUES));
         }
         try {
             if (key.colour().category() == null) ColourScale.check(key.colour().choice());
@@ -80,7 +92,11 @@ public class SharedKeys {
         String words = key.words() == null ? "" : key.words().strip();
         transaction.executeWithoutResult(t -> {
             StoredKey kept = held(name, person).orElseGet(() -> new StoredKey(name, person.id()));
-            kept.change(words, mapper.writeValueAsString(key.colour()), person.id(), Clock.systemUTC().instant());
+            kept.change(
+                    words,
+                    mapper.writeValueAsString(key.colour()),
+                    person.id(),
+                    Clock.systemUTC().instant());
             stored.save(kept);
         });
     }
@@ -89,7 +105,10 @@ public class SharedKeys {
         return list != null && list.size() > most;
     }
 
-    /** The key of this name, held until the transaction ends, where this person may change it; empty where there is none. */
+    /**
+     * The key of this name, held until the transaction ends, where this person may change it; empty where there is
+     * none.
+     */
     private Optional<StoredKey> held(String name, SignedIn person) {
         Optional<StoredKey> kept = stored.findWithLockByName(name);
         kept.ifPresent(k -> people.checkMayChange(name, k.getCreatedBy(), k.isShared(), person));

@@ -35,7 +35,8 @@ public class AllowedHosts {
     @Transactional
     public void allow(String host, SignedIn person) {
         String clean = host == null ? "" : host.strip().toLowerCase(Locale.ROOT);
-        if (!clean.matches("[a-z0-9._\\[\\]:-]{1,200}:\\d{1,5}")) throw new RefusedException("Write the host with its port, such as 127.0.0.1:8191.");
+        if (!clean.matches("[a-z0-9._\\[\\]:-]{1,200}:\\d{1,5}"))
+            throw new RefusedException("Write the host with its port, such as 127.0.0.1:8191.");
         hosts.save(new AllowedHost(clean, person.id(), Clock.systemUTC().instant()));
     }
 

@@ -26,7 +26,11 @@ class HostPages {
     }
 
     @PostMapping("/hosts")
-    String allow(@RequestParam String host, @RequestParam(defaultValue = "false") boolean forbid, @AuthenticationPrincipal SignedIn person, Model model) {
+    String allow(
+            @RequestParam String host,
+            @RequestParam(defaultValue = "false") boolean forbid,
+            @AuthenticationPrincipal SignedIn person,
+            Model model) {
         try {
             if (forbid) hosts.forbid(host);
             else hosts.allow(host, person);

@@ -33,7 +33,8 @@ import sarnik.app.SarnikProperties;
 import sarnik.app.web.RefusedException;
 
 /**
- * Fetches files from outside, within limits: http and https only, a few redirects, a size and a time, and no address of this
+ * Fetches files from outside, within limits: http and https only, a few redirects, a size and a time, and no address
+ * of this
  * machine or a private network unless a steward has allowed that host. Every redirect is held to the same.
  */
 @Service
@@ -54,16 +55,30 @@ public class RemoteFiles implements AutoCloseable {
         return thread;
     });
 
-    /** Where the request that this thread makes goes: names are not looked up a second time, which could lead elsewhere. */
+    /**
+     * Where the request that this thread makes goes: names are not looked up a second time, which could lead elsewhere.
+     */
     private static final ThreadLocal<InetAddress[]> ADDRESSES = new ThreadLocal<>();
 
     RemoteFiles(AllowedHosts hosts, SarnikProperties properties) {
         this.hosts = hosts;
         this.largest = properties.largestFile().toBytes();
-        this.http = HttpClients.custom().disableRedirectHandling().disableAutomaticRetries().disableCookieManagement().disableAuthCaching()
-                .setDefaultRequestConfig(RequestConfig.custom().setResponseTimeout(Timeout.of(FIRST_BYTE)).build())
-                .setConnectionManager(PoolingHttpClientConnectionManagerBuilder.create().setMaxConnTotal(MOST_AT_ONCE).setMaxConnPerRoute(MOST_OF_A_HOST)
-                        .setDefaultConnectionConfig(ConnectionConfig.custom().setConnectTimeout(Timeout.ofSeconds(10)).setSocketTimeout(Timeout.of(FIRST_BYTE)).setTimeToLive(TimeValue.ofSeconds(1)).build())
+        this.http = HttpClients.custom()
+                .disableRedirectHandling()
+                .disableAutomaticRetries()
+                .disableCookieManagement()
+                .disableAuthCaching()
+                .setDefaultRequestConfig(RequestConfig.custom()
+                        .setResponseTimeout(Timeout.of(FIRST_BYTE))
+                        .build())
+                .setConnectionManager(PoolingHttpClientConnectionManagerBuilder.create()
+                        .setMaxConnTotal(MOST_AT_ONCE)
+                        .setMaxConnPerRoute(MOST_OF_A_HOST)
+                        .setDefaultConnectionConfig(ConnectionConfig.custom()
+                                .setConnectTimeout(Timeout.ofSeconds(10))
+                                .setSocketTimeout(Timeout.of(FIRST_BYTE))
+                                .setTimeToLive(TimeValue.ofSeconds(1))
+                                .build())
                         .setDnsResolver(new DnsResolver() {
                             @Override
                             public InetAddress[] resolve(String host) throws UnknownHostException {
@@ -76,7 +91,8 @@ public class RemoteFiles implements AutoCloseable {
                             public String resolveCanonicalHostname(String host) {
                                 return host;
                             }
-                        }).build())
+                        })
+                        .build())
                 .build();
     }
 
@@ -124,7 +140,9 @@ public class RemoteFiles implements AutoCloseable {
 
     private static byte[] read(InputStream body, int most, String host) throws IOException {
         byte[] bytes = body.readNBytes(most + 1);
-        if (bytes.length > most) throw new RefusedException("What %s sends is larger than the %,d bytes that were asked for.".formatted(host, most));
+        if (bytes.length > most)
+            throw new RefusedException(
+                    "What %s sends is larger than the %,d bytes that were asked for.".formatted(host, most));
         return bytes;
     }
 
@@ -143,9 +161,11 @@ public class RemoteFiles implements AutoCloseable {
                 if (came.onTo == null) return came.result;
                 at = checked(at.uri.resolve(came.onTo).toString());
             }
-            throw new RefusedException("The address leads on and on: more than %d redirects.".formatted(MOST_REDIRECTS));
+            throw new RefusedException(
+                    "The address leads on and on: more than %d redirects.".formatted(MOST_REDIRECTS));
         } catch (SocketTimeoutException slow) {
-            throw new RefusedException("%s did not answer within %d seconds.".formatted(at.uri.getHost(), FIRST_BYTE.toSeconds()));
+            throw new RefusedException(
+                    "%s did not answer within %d seconds.".formatted(at.uri.getHost(), FIRST_BYTE.toSeconds()));
         } catch (IOException failed) {
             throw new RefusedException("%s cannot be reached or broke off.".formatted(at.uri.getHost()));
         } catch (IllegalArgumentException odd) {
@@ -167,7 +187,12 @@ public class RemoteFiles implements AutoCloseable {
                 Header onTo = answer.getFirstHeader("Location");
                 if (status >= 300 && status < 400 && onTo != null) return new Hop<>(onTo.getValue(), null);
                 HttpStatus told = status == 404 || status == 410 ? HttpStatus.NOT_FOUND : HttpStatus.BAD_REQUEST;
-                if (status != (range == null ? 200 : 206)) throw new RefusedException(told, "%s answered with status %d instead of %s.".formatted(at.uri.getHost(), status, range == null ? "a file" : "a part of a file"));
+                if (status != (range == null ? 200 : 206))
+                    throw new RefusedException(
+                            told,
+                            "%s answered with status %d instead of %s."
+                                    .formatted(
+                                            at.uri.getHost(), status, range == null ? "a file" : "a part of a file"));
                 HttpEntity entity = answer.getEntity();
                 try (InputStream body = entity == null ? InputStream.nullInputStream() : entity.getContent()) {
                     return new Hop<>(null, reader.read(body, at.uri.getHost()));
@@ -188,8 +213,12 @@ public class RemoteFiles implements AutoCloseable {
         try (OutputStream out = Files.newOutputStream(file)) {
             for (int n = body.read(buffer); n >= 0; n = body.read(buffer)) {
                 bytes += n;
-                if (bytes > largest) throw new RefusedException("What %s sends is larger than %d MB, the most that can be brought in.".formatted(host, largest >> 20));
-                if (System.nanoTime() > deadline) throw new RefusedException("%s sends too slowly: it took more than %d minutes.".formatted(host, WHOLE.toMinutes()));
+                if (bytes > largest)
+                    throw new RefusedException("What %s sends is larger than %d MB, the most that can be brought in."
+                            .formatted(host, largest >> 20));
+                if (System.nanoTime() > deadline)
+                    throw new RefusedException(
+                            "%s sends too slowly: it took more than %d minutes.".formatted(host, WHOLE.toMinutes()));
                 out.write(buffer, 0, n);
             }
         }
@@ -212,13 +241,16 @@ public class RemoteFiles implements AutoCloseable {
         try {
             at = new URI(address.strip());
         } catch (java.net.URISyntaxException | NullPointerException odd) {
-            throw new RefusedException("“" + address + "” is no address. Write it whole, such as https://example.org/table.csv.");
+            throw new RefusedException(
+                    "“" + address + "” is no address. Write it whole, such as https://example.org/table.csv.");
         }
         String scheme = at.getScheme() == null ? "" : at.getScheme().toLowerCase(Locale.ROOT);
         if (!scheme.equals("http") && !scheme.equals("https") || at.getHost() == null) {
-            throw new RefusedException("“" + address + "” is no address that is asked: it has to begin with http:// or https:// and name a host.");
+            throw new RefusedException("“" + address
+                    + "” is no address that is asked: it has to begin with http:// or https:// and name a host.");
         }
-        if (at.getUserInfo() != null) throw new RefusedException("The address holds a name or a password. Leave them out.");
+        if (at.getUserInfo() != null)
+            throw new RefusedException("The address holds a name or a password. Leave them out.");
         int port = at.getPort() > 0 ? at.getPort() : scheme.equals("http") ? 80 : 443;
         InetAddress[] addresses;
         try {
@@ -227,7 +259,10 @@ public class RemoteFiles implements AutoCloseable {
             throw new RefusedException("There is no host called “" + at.getHost() + "”.");
         }
         if (Arrays.stream(addresses).anyMatch(InsideAddresses::isInside) && !hosts.allows(at.getHost(), port)) {
-            throw new RefusedException("“%s” is this machine or lies in a private network, which is not asked unless a steward allows “%s”.".formatted(at.getHost(), at.getHost() + ":" + port));
+            throw new RefusedException(
+                    ("“%s” is this machine or lies in a private network, which is not asked unless a steward "
+                                    + "allows “%s”.")
+                            .formatted(at.getHost(), at.getHost() + ":" + port));
         }
         return new Checked(at, addresses);
     }

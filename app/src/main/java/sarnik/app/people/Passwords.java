@@ -17,8 +17,10 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import sarnik.app.web.RefusedException;
 
 /**
- * Which passwords are taken, and how they are kept. bcrypt reads 72 bytes; longer ones are hashed before, so that all of them
- * counts (OWASP, "Password Storage Cheat Sheet"). The commonest 10,000 are refused (list of the package zxcvbn 4.4.2, MIT).
+ * Which passwords are taken, and how they are kept. bcrypt reads 72 bytes; longer ones are hashed before, so that all
+ * of them
+ * counts (OWASP, "Password Storage Cheat Sheet"). The commonest 10,000 are refused (list of the package zxcvbn 4.4.2,
+ * MIT).
  */
 final class Passwords implements PasswordEncoder {
 
@@ -32,7 +34,8 @@ final class Passwords implements PasswordEncoder {
         private static final Set<String> WORDS = read();
 
         private static Set<String> read() {
-            try (var lines = new BufferedReader(new InputStreamReader(Passwords.class.getResourceAsStream("common-passwords.txt"), StandardCharsets.UTF_8))) {
+            try (var lines = new BufferedReader(new InputStreamReader(
+                    Passwords.class.getResourceAsStream("common-passwords.txt"), StandardCharsets.UTF_8))) {
                 return lines.lines().collect(Collectors.toCollection(HashSet::new));
             } catch (IOException missing) {
                 throw new UncheckedIOException(missing);
@@ -47,15 +50,25 @@ final class Passwords implements PasswordEncoder {
      * @throws RefusedException when it is too short, too long, blank or among the first that are tried
      */
     static void check(String password, String... about) {
-        if (password == null || password.length() < SHORTEST) throw new RefusedException("The password is too short: it needs at least %d characters.".formatted(SHORTEST));
-        if (password.length() > LONGEST) throw new RefusedException("The password is longer than %,d characters.".formatted(LONGEST));
+        if (password == null || password.length() < SHORTEST)
+            throw new RefusedException(
+                    "The password is too short: it needs at least %d characters.".formatted(SHORTEST));
+        if (password.length() > LONGEST)
+            throw new RefusedException("The password is longer than %,d characters.".formatted(LONGEST));
         if (password.isBlank()) throw new RefusedException("The password is blank. Choose letters, digits or signs.");
-        if (password.indexOf('\0') >= 0) throw new RefusedException("The password holds a character that cannot be typed again.");
+        if (password.indexOf('\0') >= 0)
+            throw new RefusedException("The password holds a character that cannot be typed again.");
         String plain = password.strip().toLowerCase(Locale.ROOT);
         boolean own = false;
-        for (String word : about) own |= word != null && !word.isBlank() && plain.equals(word.strip().toLowerCase(Locale.ROOT));
-        if (own || plain.chars().distinct().count() < 3 || Common.WORDS.contains(plain) || Common.WORDS.contains(plain.replaceAll("[0-9!?.]+$", "")) && plain.matches("[a-z]+[0-9!?.]{1,4}")) {
-            throw new RefusedException("This password is among the first that anybody tries. Choose one that nobody guesses, such as four words that have nothing to do with each other.");
+        for (String word : about)
+            own |= word != null && !word.isBlank() && plain.equals(word.strip().toLowerCase(Locale.ROOT));
+        if (own
+                || plain.chars().distinct().count() < 3
+                || Common.WORDS.contains(plain)
+                || Common.WORDS.contains(plain.replaceAll("[0-9!?.]+$", "")) && plain.matches("[a-z]+[0-9!?.]{1,4}")) {
+            throw new RefusedException(
+                    "This password is among the first that anybody tries. Choose one that nobody guesses, such "
+                            + "as four words that have nothing to do with each other.");
         }
     }
 
@@ -63,7 +76,8 @@ final class Passwords implements PasswordEncoder {
         byte[] bytes = raw.toString().getBytes(StandardCharsets.UTF_8);
         if (bytes.length <= READ_BY_BCRYPT) return raw.toString();
         try {
-            return Base64.getEncoder().encodeToString(MessageDigest.getInstance("SHA-384").digest(bytes));
+            return Base64.getEncoder()
+                    .encodeToString(MessageDigest.getInstance("SHA-384").digest(bytes));
         } catch (NoSuchAlgorithmException impossible) {
             throw new IllegalStateException(impossible);
         }

@@ -41,9 +41,16 @@ class PeoplePages {
     }
 
     @PostMapping("/me")
-    String change(@RequestParam String now, @RequestParam String next, @RequestParam String again, @AuthenticationPrincipal SignedIn person, HttpServletRequest request, RedirectAttributes flash) {
+    String change(
+            @RequestParam String now,
+            @RequestParam String next,
+            @RequestParam String again,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request,
+            RedirectAttributes flash) {
         return said(flash, "/me", () -> {
-            if (!next.equals(again)) throw new RefusedException("The two new passwords are not the same. Nothing was changed.");
+            if (!next.equals(again))
+                throw new RefusedException("The two new passwords are not the same. Nothing was changed.");
             people.changeOwn(person, now, next, request.getSession().getId());
             return "The password is changed. Your other sessions are ended.";
         });
@@ -51,11 +58,20 @@ class PeoplePages {
 
     /** What a steward does about somebody who is there. */
     @PostMapping("/people/{id}")
-    String change(@PathVariable long id, @RequestParam String act, @RequestParam(defaultValue = "") String password, @AuthenticationPrincipal SignedIn steward, RedirectAttributes flash) {
+    String change(
+            @PathVariable long id,
+            @RequestParam String act,
+            @RequestParam(defaultValue = "") String password,
+            @AuthenticationPrincipal SignedIn steward,
+            RedirectAttributes flash) {
         return said(flash, "/people", () -> switch (act) {
-            case "close" -> "%s can sign in no more; what this person has made stays.".formatted(people.close(id, steward).getName());
+            case "close" ->
+                "%s can sign in no more; what this person has made stays."
+                        .formatted(people.close(id, steward).getName());
             case "reopen" -> "%s can sign in again.".formatted(people.reopen(id).getName());
-            case "password" -> "%s has a new password. Hand it over; all sessions of this person are ended.".formatted(people.resetPassword(id, password).getName());
+            case "password" ->
+                "%s has a new password. Hand it over; all sessions of this person are ended."
+                        .formatted(people.resetPassword(id, password).getName());
             default -> throw new RefusedException("Say what is to be done: close, reopen or password.");
         });
     }
@@ -70,7 +86,16 @@ class PeoplePages {
     }
 
     @PostMapping("/people")
-    String add(@RequestParam String signIn, @RequestParam String name, @RequestParam String password, @RequestParam Role role, RedirectAttributes flash) {
-        return said(flash, "/people", () -> "%s can sign in now.".formatted(people.add(signIn, name, password, role).getName()));
+    String add(
+            @RequestParam String signIn,
+            @RequestParam String name,
+            @RequestParam String password,
+            @RequestParam Role role,
+            RedirectAttributes flash) {
+        return said(
+                flash,
+                "/people",
+                () -> "%s can sign in now."
+                        .formatted(people.add(signIn, name, password, role).getName()));
     }
 }

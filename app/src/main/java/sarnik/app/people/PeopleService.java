@@ -33,7 +33,12 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
     private final TransactionTemplate transaction;
     private final SarnikProperties properties;
 
-    PeopleService(PersonRepository people, PasswordEncoder encoder, SessionRegistry sessions, TransactionTemplate transaction, SarnikProperties properties) {
+    PeopleService(
+            PersonRepository people,
+            PasswordEncoder encoder,
+            SessionRegistry sessions,
+            TransactionTemplate transaction,
+            SarnikProperties properties) {
         this.sessions = sessions;
         this.transaction = transaction;
         this.people = people;
@@ -44,7 +49,8 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
     @Override
     @Transactional(readOnly = true)
     public UserDetails loadUserByUsername(String signIn) {
-        return people.whoSignsInAs(signIn).map(SignedIn::new)
+        return people.whoSignsInAs(signIn)
+                .map(SignedIn::new)
                 .orElseThrow(() -> new UsernameNotFoundException("Nobody signs in as “" + signIn + "”"));
     }
 
@@ -74,7 +80,10 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
     public void checkMayChange(String name, long owner, boolean shared, SignedIn person) {
         if (mayChange(owner, shared, person)) return;
         String whose = nameOf(owner);
-        throw new RefusedException(HttpStatus.FORBIDDEN, "“%s” is %s's, who has not shared it with other authors. Ask %s to, or a steward.".formatted(name, whose, whose));
+        throw new RefusedException(
+                HttpStatus.FORBIDDEN,
+                "“%s” is %s's, who has not shared it with other authors. Ask %s to, or a steward."
+                        .formatted(name, whose, whose));
     }
 
     /**
@@ -88,7 +97,8 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
             throw new RefusedException("A sign-in has 2 to 60 letters, digits, dots, dashes or @, without spaces.");
         }
         String called = name == null || name.isBlank() ? trimmed : name.strip();
-        if (called.length() > LONGEST_NAME) throw new RefusedException("A name has at most %d characters.".formatted(LONGEST_NAME));
+        if (called.length() > LONGEST_NAME)
+            throw new RefusedException("A name has at most %d characters.".formatted(LONGEST_NAME));
         Passwords.check(password, trimmed, called);
         String hashed = encoder.encode(password);
         try {
@@ -102,7 +112,8 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
     }
 
     private static RefusedException taken(String signIn) {
-        return new RefusedException(HttpStatus.CONFLICT, "Somebody signs in as “%s” already. Choose another sign-in.".formatted(signIn));
+        return new RefusedException(
+                HttpStatus.CONFLICT, "Somebody signs in as “%s” already. Choose another sign-in.".formatted(signIn));
     }
 
     /**
@@ -112,8 +123,10 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
      * @throws RefusedException when the password typed is not the person's, or the new one is not fit
      */
     void changeOwn(SignedIn who, String now, String next, String session) {
-        Person person = transaction.execute(t -> people.findById(who.id())).orElseThrow(() -> RefusedException.gone("person"));
-        if (now == null || !encoder.matches(now, person.getPassword())) throw new RefusedException("The password you typed is not the one you sign in with. Nothing was changed.");
+        Person person =
+                transaction.execute(t -> people.findById(who.id())).orElseThrow(() -> RefusedException.gone("person"));
+        if (now == null || !encoder.matches(now, person.getPassword()))
+            throw new RefusedException("The password you typed is not the one you sign in with. Nothing was changed.");
         setPassword(person.getId(), next);
         endSessions(person.getId(), session);
     }
@@ -166,8 +179,11 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
     }
 
     private void endSessions(long person, String but) {
-        sessions.getAllPrincipals().stream().filter(p -> p instanceof SignedIn who && who.id() == person)
-                .flatMap(p -> sessions.getAllSessions(p, false).stream()).filter(s -> !s.getSessionId().equals(but)).forEach(SessionInformation::expireNow);
+        sessions.getAllPrincipals().stream()
+                .filter(p -> p instanceof SignedIn who && who.id() == person)
+                .flatMap(p -> sessions.getAllSessions(p, false).stream())
+                .filter(s -> !s.getSessionId().equals(but))
+                .forEach(SessionInformation::expireNow);
     }
 
     /** Makes the first people before anybody can ask: a start that fails here makes nobody and serves nothing. */
@@ -178,7 +194,8 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
             if (people.count() > 0) return;
             for (String entry : properties.firstPeople().strip().split("\n")) {
                 String[] parts = entry.split(":", 3);
-                if (parts.length != 3) throw new IllegalArgumentException("sarnik.first-people needs sign-in:role:password, a line each");
+                if (parts.length != 3)
+                    throw new IllegalArgumentException("sarnik.first-people needs sign-in:role:password, a line each");
                 add(parts[0], parts[0], parts[2], Role.valueOf(parts[1].toUpperCase(Locale.ROOT)));
                 LOG.info("Made the {} {}", parts[1], parts[0]);
             }

@@ -26,9 +26,10 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Configuration
 class SecuritySetup {
 
-    private static final String CONTENT_POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
-            + "font-src 'self'; connect-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; "
-            + "frame-ancestors 'none'; object-src 'none'";
+    private static final String CONTENT_POLICY =
+            "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
+                    + "font-src 'self'; connect-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; "
+                    + "frame-ancestors 'none'; object-src 'none'";
 
     @Bean
     PasswordEncoder passwordEncoder() {
@@ -48,17 +49,51 @@ class SecuritySetup {
 
     @Bean
     SecurityFilterChain rights(HttpSecurity http, SignInWaits waits, SessionRegistry sessions) throws Exception {
-        http.authorizeHttpRequests(request -> request
-                .requestMatchers("/sign-in", "/css/**", "/js/**", "/vendor/**", "/fonts/**", "/ground/**", "/favicon.svg", "/error").permitAll()
-                .requestMatchers("/people/**", "/hosts/**", "/grounds/**").hasRole("STEWARD")
-                .requestMatchers(HttpMethod.GET, "/", "/dashboards/*", "/me", "/api/dashboards/*", "/api/dashboards/*/visuals/*/layers/*/shapes/*", "/api/boundary-sets/*/shapes/*", "/api/grounds/**", "/api/places").authenticated()
-                .requestMatchers(HttpMethod.POST, "/me", "/api/dashboards/*/frames", "/api/dashboards/*/places/*", "/api/dashboards/*/pictures", "/api/dashboards/*/rows", "/sign-out").authenticated()
-                .requestMatchers(HttpMethod.DELETE, "/api/questions").authenticated()
-                .anyRequest().hasAnyRole("ANALYST", "STEWARD"));
-        http.formLogin(form -> form.loginPage("/sign-in").loginProcessingUrl("/sign-in")
+        http.authorizeHttpRequests(request -> request.requestMatchers(
+                        "/sign-in",
+                        "/css/**",
+                        "/js/**",
+                        "/vendor/**",
+                        "/fonts/**",
+                        "/ground/**",
+                        "/favicon.svg",
+                        "/error")
+                .permitAll()
+                .requestMatchers("/people/**", "/hosts/**", "/grounds/**")
+                .hasRole("STEWARD")
+                .requestMatchers(
+                        HttpMethod.GET,
+                        "/",
+                        "/dashboards/*",
+                        "/me",
+                        "/api/dashboards/*",
+                        "/api/dashboards/*/visuals/*/layers/*/shapes/*",
+                        "/api/boundary-sets/*/shapes/*",
+                        "/api/grounds/**",
+                        "/api/places")
+                .authenticated()
+                .requestMatchers(
+                        HttpMethod.POST,
+                        "/me",
+                        "/api/dashboards/*/frames",
+                        "/api/dashboards/*/places/*",
+                        "/api/dashboards/*/pictures",
+                        "/api/dashboards/*/rows",
+                        "/sign-out")
+                .authenticated()
+                .requestMatchers(HttpMethod.DELETE, "/api/questions")
+                .authenticated()
+                .anyRequest()
+                .hasAnyRole("ANALYST", "STEWARD"));
+        http.formLogin(form -> form.loginPage("/sign-in")
+                .loginProcessingUrl("/sign-in")
                 .successHandler(new SavedRequestAwareAuthenticationSuccessHandler() {
                     @Override
-                    public void onAuthenticationSuccess(HttpServletRequest request, HttpServletResponse response, org.springframework.security.core.Authentication person) throws ServletException, IOException {
+                    public void onAuthenticationSuccess(
+                            HttpServletRequest request,
+                            HttpServletResponse response,
+                            org.springframework.security.core.Authentication person)
+                            throws ServletException, IOException {
                         waits.right(request.getParameter("username"), request.getRemoteAddr());
                         super.onAuthenticationSuccess(request, response, person);
                     }
@@ -68,16 +103,19 @@ class SecuritySetup {
                     response.sendRedirect("/sign-in?wrong");
                 }));
         http.addFilterBefore(new Waiting(waits), UsernamePasswordAuthenticationFilter.class);
-        http.sessionManagement(session -> session.maximumSessions(-1).sessionRegistry(sessions).expiredSessionStrategy(expired -> {
-            if (expired.getRequest().getRequestURI().startsWith("/api/")) expired.getResponse().sendError(HttpStatus.UNAUTHORIZED.value());
-            else expired.getResponse().sendRedirect("/sign-in?ended");
-        }));
+        http.sessionManagement(session -> session.maximumSessions(-1)
+                .sessionRegistry(sessions)
+                .expiredSessionStrategy(expired -> {
+                    if (expired.getRequest().getRequestURI().startsWith("/api/"))
+                        expired.getResponse().sendError(HttpStatus.UNAUTHORIZED.value());
+                    else expired.getResponse().sendRedirect("/sign-in?ended");
+                }));
         http.logout(out -> out.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"));
         // A script that asks without a session gets an answer it can tell, not a page.
         http.exceptionHandling(refusal -> refusal.defaultAuthenticationEntryPointFor(
-                new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED), PathPatternRequestMatcher.withDefaults().matcher("/api/**")));
-        http.headers(headers -> headers
-                .contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY))
+                new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),
+                PathPatternRequestMatcher.withDefaults().matcher("/api/**")));
+        http.headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY))
                 .referrerPolicy(referrer -> referrer.policy(ReferrerPolicy.SAME_ORIGIN)));
         return http.build();
     }
@@ -92,8 +130,10 @@ class SecuritySetup {
         }
 
         @Override
-        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
-            boolean isTry = request.getMethod().equals("POST") && request.getRequestURI().equals("/sign-in");
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws ServletException, IOException {
+            boolean isTry = request.getMethod().equals("POST")
+                    && request.getRequestURI().equals("/sign-in");
             long seconds = isTry ? waits.seconds(request.getParameter("username"), request.getRemoteAddr()) : 0;
             if (seconds > 0) response.sendRedirect("/sign-in?wait=" + seconds);
             else chain.doFilter(request, response);

@@ -9,9 +9,12 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /**
- * How long somebody has to wait who has typed a wrong password too often: nothing at first, then twice as long with every
- * further try, up to a quarter of an hour. Counted for a name from one address, for a name from anywhere, and for an address
- * whatever the name; the latter two bear more, so that one person's mistakes hardly hold another up. A wait is not spent on
+ * How long somebody has to wait who has typed a wrong password too often: nothing at first, then twice as long with
+ * every
+ * further try, up to a quarter of an hour. Counted for a name from one address, for a name from anywhere, and for an
+ * address
+ * whatever the name; the latter two bear more, so that one person's mistakes hardly hold another up. A wait is not
+ * spent on
  * checking passwords.
  */
 @Component
@@ -23,7 +26,10 @@ class SignInWaits {
     private static final long LONGEST = Duration.ofMinutes(15).toMillis();
 
     private final LongSupplier clock;
-    private final Cache<String, Tries> tries = Caffeine.newBuilder().maximumSize(200_000).expireAfterWrite(Duration.ofHours(1)).build();
+    private final Cache<String, Tries> tries = Caffeine.newBuilder()
+            .maximumSize(200_000)
+            .expireAfterWrite(Duration.ofHours(1))
+            .build();
 
     /**
      * @param until no try is taken before, ms

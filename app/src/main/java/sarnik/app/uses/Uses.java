@@ -9,7 +9,8 @@ import org.springframework.transaction.annotation.Transactional;
 import sarnik.app.web.RefusedException;
 
 /**
- * What rests on what: the one place that is asked before something is taken away. Read from the database, so that nothing that
+ * What rests on what: the one place that is asked before something is taken away. Read from the database, so that
+ * nothing that
  * is not in memory is passed over.
  */
 @Component
@@ -58,34 +59,69 @@ public class Uses {
     /** What rests on a dataset: dashboards that show it, datasets placed by a tie to it, and ties. */
     @Transactional(readOnly = true)
     public List<Use> ofDataset(long id) {
-        return ask(DASHBOARDS + "jsonb_path_exists(document, '$.**.dataset ? (@ == $id)', jsonb_build_object('id', CAST(:id AS bigint)))"
-                + " UNION ALL SELECT 'placing', id, name FROM datasets WHERE jsonb_path_exists(recipe, '$.** ? (@.type == \"tie\" && @.dataset == $id)', jsonb_build_object('id', CAST(:id AS bigint)))"
-                + " UNION ALL SELECT 'tie', id, name FROM datasets WHERE jsonb_path_exists(ties, '$[*] ? (@.dataset == $id)', jsonb_build_object('id', CAST(:id AS bigint)))", "id", id);
+        return ask(
+                DASHBOARDS
+                        + "jsonb_path_exists(document, '$.**.dataset ? (@ == $id)', jsonb_build_object('id', "
+                        + "CAST(:id AS bigint)))"
+                        + " UNION ALL SELECT 'placing', id, name FROM datasets WHERE jsonb_path_exists(recipe, "
+                        + "'$.** ? (@.type == \"tie\" && @.dataset == $id)', jsonb_build_object('id', CAST(:id "
+                        + "AS bigint)))"
+                        + " UNION ALL SELECT 'tie', id, name FROM datasets WHERE jsonb_path_exists(ties, '$[*] "
+                        + "? (@.dataset == $id)', jsonb_build_object('id', CAST(:id AS bigint)))",
+                "id",
+                id);
     }
 
-    /** What rests on a boundary set: maps that show or count by it, datasets placed by it, and formulas that name it. */
+    /**
+     * What rests on a boundary set: maps that show or count by it, datasets placed by it, and formulas that name it.
+     */
     @Transactional(readOnly = true)
     public List<Use> ofBoundarySet(String name) {
-        return ask(DASHBOARDS + "jsonb_path_exists(document, '$.**.set ? (@ == $name)', jsonb_build_object('name', CAST(:name AS text)))"
-                + " UNION ALL SELECT 'placing', id, name FROM datasets WHERE jsonb_path_exists(recipe, '$.**.set ? (@ == $name)', jsonb_build_object('name', CAST(:name AS text)))"
-                + " UNION ALL SELECT 'formula', id, name FROM datasets WHERE strpos(CAST(calculations AS text), '''' || replace(CAST(:name AS text), '''', '''''') || '''') > 0", "name", name);
+        return ask(
+                DASHBOARDS
+                        + "jsonb_path_exists(document, '$.**.set ? (@ == $name)', jsonb_build_object('name', "
+                        + "CAST(:name AS text)))"
+                        + " UNION ALL SELECT 'placing', id, name FROM datasets WHERE jsonb_path_exists(recipe, "
+                        + "'$.**.set ? (@ == $name)', jsonb_build_object('name', CAST(:name AS text)))"
+                        + " UNION ALL SELECT 'formula', id, name FROM datasets WHERE strpos(CAST(calculations "
+                        + "AS text), '''' || replace(CAST(:name AS text), '''', '''''') || '''') > 0",
+                "name",
+                name);
     }
 
     /** What wears a shared key. */
     @Transactional(readOnly = true)
     public List<Use> ofKey(String name) {
-        return ask(DASHBOARDS + "jsonb_path_exists(document, '$.visuals.*.layers.*.colour.key ? (@ == $name)', jsonb_build_object('name', CAST(:name AS text)))", "name", name);
+        return ask(
+                DASHBOARDS
+                        + "jsonb_path_exists(document, '$.visuals.*.layers.*.colour.key ? (@ == $name)', "
+                        + "jsonb_build_object('name', CAST(:name AS text)))",
+                "name",
+                name);
     }
 
     /** What stands on a source of the ground. */
     @Transactional(readOnly = true)
     public List<Use> ofGround(String name) {
-        return ask(DASHBOARDS + "jsonb_path_exists(document, '$.visuals.*.ground.mood ? (@ == $name)', jsonb_build_object('name', CAST('source:' || CAST(:name AS text) AS text)))", "name", name);
+        return ask(
+                DASHBOARDS
+                        + "jsonb_path_exists(document, '$.visuals.*.ground.mood ? (@ == $name)', "
+                        + "jsonb_build_object('name', CAST('source:' || CAST(:name AS text) AS text)))",
+                "name",
+                name);
     }
 
     private List<Use> ask(String question, String parameter, Object value) {
-        List<?> rows = entities.createNativeQuery(question + " ORDER BY 1, 3", Object[].class).setParameter(parameter, value).getResultList();
-        return rows.stream().map(r -> (Object[]) r).map(r -> new Use(Way.valueOf(((String) r[0]).toUpperCase(java.util.Locale.ROOT)), ((Number) r[1]).longValue(), (String) r[2])).toList();
+        List<?> rows = entities.createNativeQuery(question + " ORDER BY 1, 3", Object[].class)
+                .setParameter(parameter, value)
+                .getResultList();
+        return rows.stream()
+                .map(r -> (Object[]) r)
+                .map(r -> new Use(
+                        Way.valueOf(((String) r[0]).toUpperCase(java.util.Locale.ROOT)),
+                        ((Number) r[1]).longValue(),
+                        (String) r[2]))
+                .toList();
     }
 
     /**
@@ -97,6 +133,12 @@ public class Uses {
     public void refuseWhereUsed(String what, List<Use> uses) {
         if (uses.isEmpty()) return;
         String named = uses.stream().limit(NAMED).map(Use::words).collect(Collectors.joining(", "));
-        throw new RefusedException(HttpStatus.CONFLICT, "%s is needed by %s%s. Take that away first, or let it use another.".formatted(what, named, uses.size() > NAMED ? " and %,d more".formatted(uses.size() - NAMED) : ""));
+        throw new RefusedException(
+                HttpStatus.CONFLICT,
+                "%s is needed by %s%s. Take that away first, or let it use another."
+                        .formatted(
+                                what,
+                                named,
+                                uses.size() > NAMED ? " and %,d more".formatted(uses.size() - NAMED) : ""));
     }
 }

@@ -8,9 +8,11 @@ import java.util.Locale;
 /** Days as people read them. */
 public final class DayWords {
 
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+    private static final DateTimeFormatter DAY =
+            DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH).withZone(ZoneOffset.UTC);
 
-    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("d MMMM yyyy, HH:mm:ss", Locale.ENGLISH).withZone(ZoneOffset.UTC);
+    private static final DateTimeFormatter MOMENT =
+            DateTimeFormatter.ofPattern("d MMMM yyyy, HH:mm:ss", Locale.ENGLISH).withZone(ZoneOffset.UTC);
 
     private DayWords() {}
 

@@ -15,6 +15,9 @@ public class PageJson {
 
     /** JSON without any character that could end the element it stands in. */
     public String of(Object value) {
-        return mapper.writeValueAsString(value).replace("<", "\\u003c").replace(">", "\\u003e").replace("&", "\\u0026");
+        return mapper.writeValueAsString(value)
+                .replace("<", "\\u003c")
+                .replace(">", "\\u003e")
+                .replace("&", "\\u0026");
     }
 }

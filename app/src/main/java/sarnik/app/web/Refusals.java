@@ -74,16 +74,25 @@ class Refusals {
 
     @ExceptionHandler
     Object tooLarge(MaxUploadSizeExceededException large, HttpServletRequest request) {
-        return answer(request, HttpStatus.CONTENT_TOO_LARGE,
-                "The file is larger than %d MB, the most that can be brought in at once. Split it, or leave out columns that are not needed."
+        return answer(
+                request,
+                HttpStatus.CONTENT_TOO_LARGE,
+                ("The file is larger than %d MB, the most that can be brought in at once. Split it, or leave out "
+                                + "columns that are not needed.")
                         .formatted(properties.largestFile().toMegabytes()));
     }
 
-    @ExceptionHandler({HttpMessageNotReadableException.class, MethodArgumentTypeMismatchException.class,
-        MissingServletRequestParameterException.class, MissingServletRequestPartException.class, MultipartException.class})
+    @ExceptionHandler({
+        HttpMessageNotReadableException.class,
+        MethodArgumentTypeMismatchException.class,
+        MissingServletRequestParameterException.class,
+        MissingServletRequestPartException.class,
+        MultipartException.class
+    })
     Object malformed(Exception malformed, HttpServletRequest request) {
         for (Throwable cause = malformed; cause != null; cause = cause.getCause()) {
-            if (cause instanceof UnfitTextException unfit) return answer(request, HttpStatus.BAD_REQUEST, unfit.sentence());
+            if (cause instanceof UnfitTextException unfit)
+                return answer(request, HttpStatus.BAD_REQUEST, unfit.sentence());
         }
         return answer(request, HttpStatus.BAD_REQUEST, "The request is not of the form that is expected here.");
     }
@@ -97,22 +106,37 @@ class Refusals {
     @ExceptionHandler({DataIntegrityViolationException.class, ConcurrencyFailureException.class})
     Object atTheSameMoment(Exception clash, HttpServletRequest request) {
         LOG.warn("{} {} clashed with a change at the same moment", request.getMethod(), request.getRequestURI(), clash);
-        return answer(request, HttpStatus.CONFLICT, "Somebody changed the same thing at the same moment. Nothing of yours was kept; look at what stands now and try again.");
+        return answer(
+                request,
+                HttpStatus.CONFLICT,
+                "Somebody changed the same thing at the same moment. Nothing of yours was kept; look at what "
+                        + "stands now and try again.");
     }
 
     @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
     Object database(Exception down, HttpServletRequest request) {
         LOG.error("{} {}: the database does not do what it should", request.getMethod(), request.getRequestURI(), down);
         boolean full = false;
-        for (Throwable cause = down; cause != null; cause = cause.getCause()) full |= cause instanceof SQLException sql && DISK_FULL.equals(sql.getSQLState());
-        return answer(request, HttpStatus.SERVICE_UNAVAILABLE, full ? "The database's disk is full, so nothing more can be kept. What was kept is safe; a steward has to make room."
-                : "The database cannot be reached just now. What was kept is safe; try again in a little while.");
+        for (Throwable cause = down; cause != null; cause = cause.getCause())
+            full |= cause instanceof SQLException sql && DISK_FULL.equals(sql.getSQLState());
+        return answer(
+                request,
+                HttpStatus.SERVICE_UNAVAILABLE,
+                full
+                        ? "The database's disk is full, so nothing more can be kept. What was kept is safe; a "
+                                + "steward has to make room."
+                        : "The database cannot be reached just now. What was kept is safe; try again in a "
+                                + "little while.");
     }
 
     @ExceptionHandler
     Object diskOrConnection(UncheckedIOException failed, HttpServletRequest request) {
         LOG.error("{} {}: a file could not be read or written", request.getMethod(), request.getRequestURI(), failed);
-        return answer(request, HttpStatus.SERVICE_UNAVAILABLE, "A file could not be read or written on the server: its disk may be full. What was kept is safe; try again, or tell a steward.");
+        return answer(
+                request,
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "A file could not be read or written on the server: its disk may be full. What was kept is "
+                        + "safe; try again, or tell a steward.");
     }
 
     /** A page that was left: nobody reads the answer. */
@@ -129,17 +153,25 @@ class Refusals {
     /** What should not happen. It is written down under a number, so that it can be found. */
     @ExceptionHandler
     Object unexpected(RuntimeException unexpected, HttpServletRequest request) {
-        if (unexpected instanceof org.springframework.security.access.AccessDeniedException || unexpected instanceof org.springframework.web.ErrorResponse) throw unexpected;
+        if (unexpected instanceof org.springframework.security.access.AccessDeniedException
+                || unexpected instanceof org.springframework.web.ErrorResponse) throw unexpected;
         String number = Long.toString(System.nanoTime() & 0xFFFFFFFFL, 36).toUpperCase(Locale.ROOT);
         LOG.error("Unexpected, {}: {} {}", number, request.getMethod(), request.getRequestURI(), unexpected);
-        return answer(request, HttpStatus.INTERNAL_SERVER_ERROR, "The server made a mistake, written down as %s. What you had kept is not touched; go back and try again.".formatted(number));
+        return answer(
+                request,
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                ("The server made a mistake, written down as %s. What you had kept is not touched; go back and "
+                                + "try again.")
+                        .formatted(number));
     }
 
     private static Object answer(HttpServletRequest request, HttpStatus status, String sentence) {
         if (request.getRequestURI().startsWith("/api/")) {
             ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, sentence);
-            ResponseEntity.BodyBuilder answer = ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON);
-            if (status == HttpStatus.SERVICE_UNAVAILABLE || status == HttpStatus.TOO_MANY_REQUESTS) answer.header(HttpHeaders.RETRY_AFTER, "2");
+            ResponseEntity.BodyBuilder answer =
+                    ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON);
+            if (status == HttpStatus.SERVICE_UNAVAILABLE || status == HttpStatus.TOO_MANY_REQUESTS)
+                answer.header(HttpHeaders.RETRY_AFTER, "2");
             return answer.body(problem);
         }
         LOG.debug("{} {}: {}", request.getMethod(), request.getRequestURI(), sentence);

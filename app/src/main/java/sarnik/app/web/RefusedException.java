@@ -20,7 +20,9 @@ public class RefusedException extends RuntimeException {
 
     /** Something that is not there, or that this person may not see: the answer is the same. */
     public static RefusedException gone(String what) {
-        return new RefusedException(HttpStatus.NOT_FOUND, "There is no such " + what + ". It may have been removed, or it is not open to you.");
+        return new RefusedException(
+                HttpStatus.NOT_FOUND,
+                "There is no such " + what + ". It may have been removed, or it is not open to you.");
     }
 
     public HttpStatus status() {

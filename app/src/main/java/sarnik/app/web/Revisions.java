@@ -15,7 +15,9 @@ public final class Revisions {
      */
     public static long of(String ifMatch) {
         if (ifMatch == null) {
-            throw new RefusedException(HttpStatus.PRECONDITION_REQUIRED, "An edit has to name the revision it was made on, in the header If-Match.");
+            throw new RefusedException(
+                    HttpStatus.PRECONDITION_REQUIRED,
+                    "An edit has to name the revision it was made on, in the header If-Match.");
         }
         try {
             return Long.parseLong(ifMatch.strip().replaceFirst("^W/", "").replace("\"", ""));

@@ -11,23 +11,28 @@ import tools.jackson.databind.KeyDeserializer;
 import tools.jackson.databind.deser.std.StdScalarDeserializer;
 import tools.jackson.databind.module.SimpleModule;
 
-/** Looks at every text that comes in, in JSON and in forms: those that cannot be kept are refused before anything is done. */
+/**
+ * Looks at every text that comes in, in JSON and in forms: those that cannot be kept are refused before anything is
+ * done.
+ */
 @Configuration
 class TextSetup implements WebMvcConfigurer {
 
     @Bean
     JacksonModule texts() {
-        return new SimpleModule("texts").addDeserializer(String.class, new StdScalarDeserializer<>(String.class) {
-            @Override
-            public String deserialize(JsonParser parser, DeserializationContext context) {
-                return UnfitTextException.checked(parser.getValueAsString());
-            }
-        }).addKeyDeserializer(String.class, new KeyDeserializer() {
-            @Override
-            public Object deserializeKey(String key, DeserializationContext context) {
-                return UnfitTextException.checked(key);
-            }
-        });
+        return new SimpleModule("texts")
+                .addDeserializer(String.class, new StdScalarDeserializer<>(String.class) {
+                    @Override
+                    public String deserialize(JsonParser parser, DeserializationContext context) {
+                        return UnfitTextException.checked(parser.getValueAsString());
+                    }
+                })
+                .addKeyDeserializer(String.class, new KeyDeserializer() {
+                    @Override
+                    public Object deserializeKey(String key, DeserializationContext context) {
+                        return UnfitTextException.checked(key);
+                    }
+                });
     }
 
     @Override

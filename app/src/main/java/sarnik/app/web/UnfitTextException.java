@@ -1,6 +1,8 @@
 package sarnik.app.web;
 
-/** A text that holds what no text may: the character NUL, which the database cannot keep, or half of a surrogate pair. */
+/**
+ * A text that holds what no text may: the character NUL, which the database cannot keep, or half of a surrogate pair.
+ */
 public final class UnfitTextException extends RuntimeException {
 
     private static final long serialVersionUID = 1L;
@@ -10,7 +12,8 @@ public final class UnfitTextException extends RuntimeException {
     }
 
     String sentence() {
-        return "A text in the request holds a character that cannot be kept (NUL, or half of a pair of surrogates). Leave it out.";
+        return "A text in the request holds a character that cannot be kept (NUL, or half of a pair of "
+                + "surrogates). Leave it out.";
     }
 
     /**
@@ -22,7 +25,9 @@ public final class UnfitTextException extends RuntimeException {
             char c = text.charAt(i);
             if (c == 0) throw new UnfitTextException();
             if (!Character.isSurrogate(c)) continue;
-            if (!Character.isHighSurrogate(c) || i + 1 == text.length() || !Character.isLowSurrogate(text.charAt(i + 1))) throw new UnfitTextException();
+            if (!Character.isHighSurrogate(c)
+                    || i + 1 == text.length()
+                    || !Character.isLowSurrogate(text.charAt(i + 1))) throw new UnfitTextException();
             i++;
         }
         return text;

@@ -17,9 +17,12 @@ import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.web.RefusedException;
 
 /**
- * The queue in which answers are worked out: as many at once as there are cores, more would only make each other slower. It is
- * fair, since those who ask take turns whatever each has waiting, and bounded for each and for all. What a newer question of
- * the same page has overtaken, or whose page has been left, is dropped, waiting or at work. Whoever asks holds no thread while waiting, so pages and sign-in
+ * The queue in which answers are worked out: as many at once as there are cores, more would only make each other
+ * slower. It is
+ * fair, since those who ask take turns whatever each has waiting, and bounded for each and for all. What a newer
+ * question of
+ * the same page has overtaken, or whose page has been left, is dropped, waiting or at work. Whoever asks holds no
+ * thread while waiting, so pages and sign-in
  * never wait behind answers.
  */
 @Component
@@ -89,7 +92,10 @@ public class AnswerQueue implements AutoCloseable {
         Task(Asker asker, Answer<T> answer) {
             this.asker = asker;
             this.answer = answer;
-            result.onTimeout(() -> refuse(new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, "So many questions wait that yours was not answered within a minute. Ask again in a little while.")));
+            result.onTimeout(() -> refuse(new RefusedException(
+                    HttpStatus.SERVICE_UNAVAILABLE,
+                    "So many questions wait that yours was not answered within a minute. Ask "
+                            + "again in a little while.")));
             result.onError(e -> dropped = true);
         }
 
@@ -138,7 +144,8 @@ public class AnswerQueue implements AutoCloseable {
     }
 
     private static RefusedException overtaken() {
-        return new RefusedException(HttpStatus.CONFLICT, "A newer question of this page has taken the place of this one.");
+        return new RefusedException(
+                HttpStatus.CONFLICT, "A newer question of this page has taken the place of this one.");
     }
 
     /** Has an answer worked out when its turn comes. */
@@ -149,7 +156,8 @@ public class AnswerQueue implements AutoCloseable {
     /**
      * Has an answer worked out when its turn comes.
      *
-     * @param ready what has to be there before it takes a turn, such as data that is on its way; it is not waited for long
+     * @param ready what has to be there before it takes a turn, such as data that is on its way; it is not waited for
+     *     long
      */
     public <T> DeferredResult<T> answer(Asker asker, CompletableFuture<Void> ready, Answer<T> answer) {
         Task<T> task = new Task<>(asker, answer);
@@ -166,7 +174,8 @@ public class AnswerQueue implements AutoCloseable {
         synchronized (this) {
             asked = asker.page == null ? null : newest.remove(asker.page);
         }
-        if (asked != null) asked.refuse(new RefusedException(HttpStatus.CONFLICT, "The page that asked this has been left."));
+        if (asked != null)
+            asked.refuse(new RefusedException(HttpStatus.CONFLICT, "The page that asked this has been left."));
     }
 
     private synchronized Task<?> overtake(String page, Task<?> task) {
@@ -178,9 +187,13 @@ public class AnswerQueue implements AutoCloseable {
         synchronized (this) {
             ArrayDeque<Task<?>> own = waiting.get(task.asker.who);
             if (own != null && own.size() >= MOST_OF_ONE) {
-                refused = new RefusedException(HttpStatus.TOO_MANY_REQUESTS, "%d questions of yours wait already. Ask again when some are answered.".formatted(MOST_OF_ONE));
+                refused = new RefusedException(
+                        HttpStatus.TOO_MANY_REQUESTS,
+                        "%d questions of yours wait already. Ask again when some are answered.".formatted(MOST_OF_ONE));
             } else if (count >= MOST) {
-                refused = new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, "So many people ask just now that yours cannot wait in line. Ask again in a little while.");
+                refused = new RefusedException(
+                        HttpStatus.SERVICE_UNAVAILABLE,
+                        "So many people ask just now that yours cannot wait in line. Ask again in a little while.");
             } else {
                 if (own == null) {
                     own = new ArrayDeque<>();

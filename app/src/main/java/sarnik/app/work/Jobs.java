@@ -18,8 +18,10 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 
 /**
- * Work that may take longer than a moment: it goes on by itself, says how far it has come, and stops when its person says so.
- * A request that begins it gets the result where it comes soon, else the number of the job, under which it is asked for.
+ * Work that may take longer than a moment: it goes on by itself, says how far it has come, and stops when its person
+ * says so.
+ * A request that begins it gets the result where it comes soon, else the number of the job, under which it is asked
+ * for.
  */
 @Component
 public class Jobs implements AutoCloseable {
@@ -32,7 +34,8 @@ public class Jobs implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofMillis(800);
 
     private final ExecutorService workers = Executors.newFixedThreadPool(AT_ONCE);
-    private final Cache<String, Job> jobs = Caffeine.newBuilder().expireAfterAccess(KEPT).build();
+    private final Cache<String, Job> jobs =
+            Caffeine.newBuilder().expireAfterAccess(KEPT).build();
 
     private record Job(long person, Progress progress, Future<?> result) {}
 
@@ -65,8 +68,14 @@ public class Jobs implements AutoCloseable {
      * @throws RefusedException when this person has too many jobs at once
      */
     public ResponseEntity<Object> begin(SignedIn person, String words, Work work) {
-        if (jobs.asMap().values().stream().filter(j -> j.person == person.id() && !j.result.isDone()).count() >= MOST_OF_ONE) {
-            throw new RefusedException(HttpStatus.TOO_MANY_REQUESTS, "%d jobs of yours are in work already. Wait for one of them to end, or stop one.".formatted(MOST_OF_ONE));
+        if (jobs.asMap().values().stream()
+                        .filter(j -> j.person == person.id() && !j.result.isDone())
+                        .count()
+                >= MOST_OF_ONE) {
+            throw new RefusedException(
+                    HttpStatus.TOO_MANY_REQUESTS,
+                    "%d jobs of yours are in work already. Wait for one of them to end, or stop one."
+                            .formatted(MOST_OF_ONE));
         }
         Progress progress = new Progress(words);
         String id = UUID.randomUUID().toString();
@@ -84,9 +93,14 @@ public class Jobs implements AutoCloseable {
         try {
             Object result = job.result.get(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
             jobs.invalidate(id);
-            return result instanceof ResponseEntity<?> answer ? ResponseEntity.status(answer.getStatusCode()).headers(answer.getHeaders()).body(answer.getBody()) : ResponseEntity.ok(result);
+            return result instanceof ResponseEntity<?> answer
+                    ? ResponseEntity.status(answer.getStatusCode())
+                            .headers(answer.getHeaders())
+                            .body(answer.getBody())
+                    : ResponseEntity.ok(result);
         } catch (TimeoutException goesOn) {
-            return ResponseEntity.accepted().body(new Going(id, true, job.progress.words(), job.progress.done(), job.progress.all()));
+            return ResponseEntity.accepted()
+                    .body(new Going(id, true, job.progress.words(), job.progress.done(), job.progress.all()));
         } catch (CancellationException stopped) {
             throw stopped();
         } catch (ExecutionException failed) {

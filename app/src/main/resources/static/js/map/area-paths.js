@@ -3,7 +3,10 @@
 const RADIANS = Math.PI / 180;
 
 /** Web Mercator with the width of the world as 1; north is up. */
-export const mercator = (lon, lat) => [lon / 360 + 0.5, 0.5 - Math.log(Math.tan(Math.PI / 4 + Math.max(-85, Math.min(85, lat)) * RADIANS / 2)) / (2 * Math.PI)];
+export const mercator = (lon, lat) => [
+  lon / 360 + 0.5,
+  0.5 - Math.log(Math.tan(Math.PI / 4 + (Math.max(-85, Math.min(85, lat)) * RADIANS) / 2)) / (2 * Math.PI),
+];
 
 /**
  * The corners of a ring, longitude and latitude in degrees.

@@ -17,14 +17,23 @@ const NEAR = 4;
 export function prepare(drawn, projection) {
   const sheet = sheetOf(drawn.places);
   const all = coordinates(drawn.places, projection);
-  return { ...drawn, sheet, ids: drawn.at.map(i => sheet.ids[i]), values: figures(drawn.values), xy: drawn.at.map(i => all[i]), shapes: null };
+  return {
+    ...drawn,
+    sheet,
+    ids: drawn.at.map(i => sheet.ids[i]),
+    values: figures(drawn.values),
+    xy: drawn.at.map(i => all[i]),
+    shapes: null,
+  };
 }
 
 /** Gives a layer its shapes, and each shape its row and its class. @param {Object} shapes see shapes.js */
 export function shaped(layer, shapes) {
   if (layer.shapes === shapes) return;
   const rowOfPlace = new Int32Array(layer.sheet.ids.length).fill(-1);
-  layer.at.forEach((place, row) => { rowOfPlace[place] = row; });
+  layer.at.forEach((place, row) => {
+    rowOfPlace[place] = row;
+  });
   layer.shapes = shapes;
   layer.rows = placesOf(shapes, layer.sheet).map(place => (place < 0 ? -1 : rowOfPlace[place]));
   layer.classOf = Int16Array.from(layer.rows, row => (row < 0 ? NO_ROW : layer.classes[row]));
@@ -39,12 +48,17 @@ function placesOf(shapes, sheet) {
   const bySheet = found.get(shapes);
   if (!bySheet.has(sheet)) {
     const byCode = new Map(sheet.ids.map((id, place) => [id.slice(id.indexOf('/') + 1), place]));
-    bySheet.set(sheet, Int32Array.from(shapes.areas, area => byCode.get(area.code) ?? -1));
+    bySheet.set(
+      sheet,
+      Int32Array.from(shapes.areas, area => byCode.get(area.code) ?? -1),
+    );
   }
   return bySheet.get(sheet);
 }
 
-/** The areas and the lines of each class as one path each: one filling a class is many times faster than one an area. */
+/**
+ * The areas and the lines of each class as one path each: one filling a class is many times faster than one an area.
+ */
 function fills(layer, skip, extent) {
   const paths = new Map();
   layer.shapes.areas.forEach((area, i) => {
@@ -193,14 +207,23 @@ export function areaAt(layer, [x, y], resolution) {
   if (!layer.shapes) return -1;
   if (!layer.shapes.index) {
     layer.shapes.index = new RBush();
-    layer.shapes.index.load(layer.shapes.areas.map(a => a.box), layer.shapes.areas.map((_, i) => ({ i })));
+    layer.shapes.index.load(
+      layer.shapes.areas.map(a => a.box),
+      layer.shapes.areas.map((_, i) => ({ i })),
+    );
   }
   const near = (NEAR + dotRadius(layer)) * resolution;
   probe.lineWidth = (lineWidth(layer) + 2 * NEAR) * resolution;
-  const met = layer.shapes.index.getInExtent([x - near, y - near, x + near, y + near]).filter(({ i }) => layer.rows[i] >= 0).map(({ i }) => ({ row: layer.rows[i], ...layer.shapes.areas[i] }));
+  const met = layer.shapes.index
+    .getInExtent([x - near, y - near, x + near, y + near])
+    .filter(({ i }) => layer.rows[i] >= 0)
+    .map(({ i }) => ({ row: layer.rows[i], ...layer.shapes.areas[i] }));
   // What is thin lies on what is wide.
   const close = (dotRadius(layer) + NEAR) * resolution;
-  const found = met.find(({ dots }) => dots.some(dot => Math.hypot(dot[0] - x, dot[1] - y) <= close)) ?? met.find(({ line }) => line && probe.isPointInStroke(line, x, y)) ?? met.find(({ path }) => probe.isPointInPath(path, x, y, 'evenodd'));
+  const found =
+    met.find(({ dots }) => dots.some(dot => Math.hypot(dot[0] - x, dot[1] - y) <= close)) ??
+    met.find(({ line }) => line && probe.isPointInStroke(line, x, y)) ??
+    met.find(({ path }) => probe.isPointInPath(path, x, y, 'evenodd'));
   return found?.row ?? -1;
 }
 

@@ -16,7 +16,8 @@ export function arrow(path, x, y, r, up) {
 }
 
 /**
- * Marks the places whose values lie beyond ends that were set for the scale: their colour alone would make them look like those at the end.
+ * Marks the places whose values lie beyond ends that were set for the scale: their colour alone would make them look
+ * like those at the end.
  * @param {import('./painted-layer.js').Sheet} sheet
  */
 export function paintBeyond(sheet, layer, tones) {
@@ -27,7 +28,10 @@ export function paintBeyond(sheet, layer, tones) {
   context.strokeStyle = tones.halo;
   context.lineWidth = 2;
   context.lineJoin = 'round';
-  for (const [marks, up] of [[layer.key.below, false], [layer.key.above, true]]) {
+  for (const [marks, up] of [
+    [layer.key.below, false],
+    [layer.key.above, true],
+  ]) {
     for (const i of marks) {
       if (layer.radii && !(layer.radii[i] > 0)) continue;
       const [x, y] = [sheet.x(layer.xy[i][0]), sheet.y(layer.xy[i][1])];

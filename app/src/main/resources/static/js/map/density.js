@@ -13,7 +13,13 @@ const FAINTEST = 0.02;
 export function prepare(drawn, projection) {
   const sheet = sheetOf(drawn.places);
   const all = coordinates(drawn.places, projection);
-  return { ...drawn, sheet, weights: figures(drawn.weights), xy: drawn.at.map(i => all[i]), lat: drawn.at.map(i => sheet.lat[i]) };
+  return {
+    ...drawn,
+    sheet,
+    weights: figures(drawn.weights),
+    xy: drawn.at.map(i => all[i]),
+    lat: drawn.at.map(i => sheet.lat[i]),
+  };
 }
 
 /**
@@ -22,9 +28,9 @@ export function prepare(drawn, projection) {
  */
 export function blur(grid, width, height, deviation) {
   // The width of three boxes whose variances add up to that of the bell.
-  const box = Math.max(1, Math.round(Math.sqrt(12 * deviation * deviation / PASSES + 1)) | 1);
-  let from = grid;
-  let to = new Float32Array(grid.length);
+  const box = Math.max(1, Math.round(Math.sqrt((12 * deviation * deviation) / PASSES + 1)) | 1);
+  const from = grid;
+  const to = new Float32Array(grid.length);
   for (let pass = 0; pass < PASSES; pass++) {
     slide(from, to, height, width, width, 1, box);
     slide(to, from, width, height, 1, width, box);
@@ -46,8 +52,11 @@ function slide(from, to, lines, length, line, step, box) {
   }
 }
 
-/** Size of a pixel on the ground at a latitude, metres, where a pixel is `resolution` metres at the equator of Web Mercator. */
-const groundPixel = (resolution, lat, isMercator) => resolution * (isMercator ? Math.cos(lat * Math.PI / 180) : 1);
+/**
+ * Size of a pixel on the ground at a latitude, metres, where a pixel is `resolution` metres at the equator of Web
+ * Mercator.
+ */
+const groundPixel = (resolution, lat, isMercator) => resolution * (isMercator ? Math.cos((lat * Math.PI) / 180) : 1);
 
 /**
  * Paints the density. The layer learns the greatest density it found, per square kilometre.
@@ -67,10 +76,10 @@ export function paintDensity(sheet, layer, isMercator) {
     const x = Math.floor(sheet.x(mapX) / CELL) + reach;
     const y = Math.floor(sheet.y(mapY) / CELL) + reach;
     if (x < 0 || y < 0 || x >= wide || y >= high || !(layer.weights[i] > 0)) return;
-    const ground = groundPixel(sheet.resolution, layer.lat[i], isMercator) * CELL / 1000;
+    const ground = (groundPixel(sheet.resolution, layer.lat[i], isMercator) * CELL) / 1000;
     grid[y * wide + x] += layer.weights[i] / (ground * ground);
   });
-  grid = blur(grid, wide, high, pixels * SPREAD / CELL);
+  grid = blur(grid, wide, high, (pixels * SPREAD) / CELL);
   let most = 0;
   for (const d of grid) if (d > most) most = d;
   layer.found = most;

@@ -15,11 +15,24 @@ export function prepare(drawn, projection) {
   const sheet = sheetOf(drawn.places);
   const all = coordinates(drawn.places, projection);
   const ways = drawn.from.map((f, i) => ({ a: all[f], b: all[drawn.to[i]] }));
-  return { ...drawn, sheet, ways, values: figures(drawn.values), tints: drawn.tints && figures(drawn.tints), ids: [...drawn.to, ...drawn.ends].map(t => sheet.ids[t]),
-    endsAt: drawn.ends.map(i => all[i]), out: figures(drawn.out), in: figures(drawn.in), xy: ways.map(w => w.b) };
+  return {
+    ...drawn,
+    sheet,
+    ways,
+    values: figures(drawn.values),
+    tints: drawn.tints && figures(drawn.tints),
+    ids: [...drawn.to, ...drawn.ends].map(t => sheet.ids[t]),
+    endsAt: drawn.ends.map(i => all[i]),
+    out: figures(drawn.out),
+    in: figures(drawn.in),
+    xy: ways.map(w => w.b),
+  };
 }
 
-/** The control point of a flow's curve, in the same coordinates as its ends. Bends to the right on a screen whose y grows downwards. */
+/**
+ * The control point of a flow's curve, in the same coordinates as its ends. Bends to the right on a screen whose y
+ * grows downwards.
+ */
 export function bend([ax, ay], [bx, by]) {
   return [(ax + bx) / 2 - (by - ay) * BEND, (ay + by) / 2 + (bx - ax) * BEND];
 }
@@ -35,17 +48,23 @@ function ribbon(a, b, width) {
   const [left, right] = [[], []];
   let last = null;
   for (let s = 0; s <= STEPS; s++) {
-    const t = stop * s / STEPS;
+    const t = (stop * s) / STEPS;
     const p = along(a, c, b, t);
     const [dx, dy] = [0, 1].map(i => 2 * (1 - t) * (c[i] - a[i]) + 2 * t * (b[i] - c[i]));
     const d = Math.hypot(dx, dy) || 1;
-    const half = width * (1 - (1 - END) * t) / 2;
-    left.push([p[0] - dy / d * half, p[1] + dx / d * half]);
-    right.unshift([p[0] + dy / d * half, p[1] - dx / d * half]);
+    const half = (width * (1 - (1 - END) * t)) / 2;
+    left.push([p[0] - (dy / d) * half, p[1] + (dx / d) * half]);
+    right.unshift([p[0] + (dy / d) * half, p[1] - (dx / d) * half]);
     last = { p, n: [-dy / d, dx / d], half };
   }
   const wing = last.half + Math.min(6, 2 + width * 0.35);
-  return [...left, [last.p[0] + last.n[0] * wing, last.p[1] + last.n[1] * wing], b, [last.p[0] - last.n[0] * wing, last.p[1] - last.n[1] * wing], ...right];
+  return [
+    ...left,
+    [last.p[0] + last.n[0] * wing, last.p[1] + last.n[1] * wing],
+    b,
+    [last.p[0] - last.n[0] * wing, last.p[1] - last.n[1] * wing],
+    ...right,
+  ];
 }
 
 /** @param {Set<string>} picks ids of destinations */
@@ -53,16 +72,25 @@ export function paintFlows(sheet, layer, picks, tones) {
   const { context } = sheet;
   const colours = coloursOf(layer.key);
   const lit = picks.size && layer.ids.some(id => picks.has(id));
-  const order = layer.ways.map((_, i) => i).sort((x, y) => (lit ? picks.has(layer.ids[x]) - picks.has(layer.ids[y]) : 0) || x - y);
+  const order = layer.ways
+    .map((_, i) => i)
+    .sort((x, y) => (lit ? picks.has(layer.ids[x]) - picks.has(layer.ids[y]) : 0) || x - y);
   for (const i of order) {
     if (!(layer.widths[i] > 0)) continue;
     const [a, b] = [layer.ways[i].a, layer.ways[i].b].map(([x, y]) => [sheet.x(x), sheet.y(y)]);
-    if (Math.max(a[0], b[0]) < -80 || Math.max(a[1], b[1]) < -80 || Math.min(a[0], b[0]) > sheet.width + 80 || Math.min(a[1], b[1]) > sheet.height + 80) continue;
+    if (
+      Math.max(a[0], b[0]) < -80 ||
+      Math.max(a[1], b[1]) < -80 ||
+      Math.min(a[0], b[0]) > sheet.width + 80 ||
+      Math.min(a[1], b[1]) > sheet.height + 80
+    )
+      continue;
     context.beginPath();
     ribbon(a, b, layer.widths[i]).forEach(([x, y], p) => (p ? context.lineTo(x, y) : context.moveTo(x, y)));
     context.closePath();
     context.globalAlpha = layer.head.opacity * (lit && !picks.has(layer.ids[i]) ? DIMMED : 1);
-    context.fillStyle = layer.classes[i] < 0 ? tones.faint : lit && picks.has(layer.ids[i]) ? tones.rust : colours[layer.classes[i]];
+    context.fillStyle =
+      layer.classes[i] < 0 ? tones.faint : lit && picks.has(layer.ids[i]) ? tones.rust : colours[layer.classes[i]];
     context.fill();
     context.lineWidth = 0.6;
     context.strokeStyle = tones.halo;

@@ -17,7 +17,9 @@ export function degreeWords(value, step, positive, negative) {
   return `${Math.floor(minutes / 60)}°${step < 1 ? `${String(minutes % 60).padStart(2, '0')}′` : ''}${side}`;
 }
 
-/** Where lines of whole degrees cross an edge of the map, found by walking along it: the edge may be bent in degrees. */
+/**
+ * Where lines of whole degrees cross an edge of the map, found by walking along it: the edge may be bent in degrees.
+ */
 function crossings(length, degreeAt, step) {
   const found = [];
   let before = degreeAt(0);
@@ -27,7 +29,8 @@ function crossings(length, degreeAt, step) {
     if (now - before > 180) now -= 360;
     if (before - now > 180) now += 360;
     const [low, high] = now > before ? [before, now] : [now, before];
-    for (let i = Math.ceil(low / step); i * step < high; i++) found.push({ value: i * step, at: at - pace + pace * (i * step - before) / (now - before), step });
+    for (let i = Math.ceil(low / step); i * step < high; i++)
+      found.push({ value: i * step, at: at - pace + (pace * (i * step - before)) / (now - before), step });
     before = now > 180 ? now - 360 : now < -180 ? now + 360 : now;
   }
   return found.filter(t => t.at > 12 && t.at < length - 12);
@@ -53,13 +56,22 @@ export function drawTicks(svg, view, map, projection) {
   for (const { value, at, step } of crossings(width, x => degrees(x, height)[0], lonStep)) {
     const x = left + at;
     line(x, top + height, x, top + height + TICK);
-    drawn.push(el('text', { x, y: top + height + 12.5, 'text-anchor': 'middle' }, degreeWords(wrapped(value), step, 'E', 'W')));
+    drawn.push(
+      el('text', { x, y: top + height + 12.5, 'text-anchor': 'middle' }, degreeWords(wrapped(value), step, 'E', 'W')),
+    );
   }
-  for (const { at } of crossings(height, y => degrees(width, y)[1], latStep)) line(left + width, top + at, left + width + TICK, top + at);
+  for (const { at } of crossings(height, y => degrees(width, y)[1], latStep))
+    line(left + width, top + at, left + width + TICK, top + at);
   for (const { value, at, step } of crossings(height, y => degrees(0, y)[1], latStep)) {
     const y = top + at;
     line(left - TICK, y, left, y);
-    drawn.push(el('text', { x: left - 6.5, y, transform: `rotate(-90 ${left - 6.5} ${y})`, 'text-anchor': 'middle' }, degreeWords(value, step, 'N', 'S')));
+    drawn.push(
+      el(
+        'text',
+        { x: left - 6.5, y, transform: `rotate(-90 ${left - 6.5} ${y})`, 'text-anchor': 'middle' },
+        degreeWords(value, step, 'N', 'S'),
+      ),
+    );
   }
   svg.replaceChildren(...drawn);
 }

@@ -6,14 +6,21 @@ const FAILED = 3;
 /**
  * The tiles of a source that a steward has added, as a layer of the map.
  * @param {string} name of the source
- * @param {{nearest: number, shapes: boolean}} source the nearest zoom that there are tiles of, and whether they are drawn on the server
+ * @param {{nearest: number, shapes: boolean}} source the nearest zoom that there are tiles of, and whether they are
+ *     drawn on the server
  * @param {{night: boolean, detail: number}} looks in which shapes are drawn
  * @param {() => void} silent called for each tile that does not come
  */
 export function tilesOf(name, { nearest, shapes }, { night, detail }, silent) {
   const looks = shapes ? `?night=${night}&detail=${detail}` : '';
   // Shapes are drawn with twice as many pixels as they take up, so that they are sharp on any screen.
-  const source = new XYZ({ url: `/api/grounds/${encodeURIComponent(name)}/{z}/{x}/{y}${looks}`, maxZoom: nearest, tilePixelRatio: shapes ? 2 : 1, transition: 0, tileLoadFunction: load });
+  const source = new XYZ({
+    url: `/api/grounds/${encodeURIComponent(name)}/{z}/{x}/{y}${looks}`,
+    maxZoom: nearest,
+    tilePixelRatio: shapes ? 2 : 1,
+    transition: 0,
+    tileLoadFunction: load,
+  });
   source.on('tileloaderror', silent);
   return new TileLayer({ source, zIndex: 1, className: 'ol-layer ground-pictures' });
 }

@@ -3,7 +3,8 @@ import { MERCATOR } from './projections.js';
 import { tilesOf } from './ground-tiles.js';
 
 /**
- * The ground: land, water, rivers, borders and place names from the packs that ship with Sarnik. Iberia is drawn in more
+ * The ground: land, water, rivers, borders and place names from the packs that ship with Sarnik. Iberia is drawn in
+ * more
  * detail inside its box, the rest of the world around it. A ground of pictures or
  * of vector tiles comes from a source that a steward has added.
  */
@@ -25,7 +26,11 @@ export const DETAILS = ['Little detail', 'Some detail', 'Much detail'];
 const NAMES = [12, 1, 0.25];
 
 function file(name) {
-  if (!files.has(name)) files.set(name, fetch(`/ground/${name}.json`).then(answer => answer.json()));
+  if (!files.has(name))
+    files.set(
+      name,
+      fetch(`/ground/${name}.json`).then(answer => answer.json()),
+    );
   return files.get(name);
 }
 
@@ -44,12 +49,16 @@ function follow(rings, projection, close) {
   return made;
 }
 
-/** The corners of a ring. Its edges are straight in degrees, so where meridians are bent long ones get points between. */
+/**
+ * The corners of a ring. Its edges are straight in degrees, so where meridians are bent long ones get points between.
+ */
 function* corners(ring, projection) {
   for (let i = 0; i < ring.length; i++) {
     const [[fromLon, fromLat], [lon, lat]] = [ring[Math.max(0, i - 1)], ring[i]];
-    const parts = projection === MERCATOR ? 1 : Math.ceil(Math.max(Math.abs(lon - fromLon), Math.abs(lat - fromLat)) / LONG);
-    for (let p = 1; p < parts; p++) yield [fromLon + (lon - fromLon) * p / parts, fromLat + (lat - fromLat) * p / parts];
+    const parts =
+      projection === MERCATOR ? 1 : Math.ceil(Math.max(Math.abs(lon - fromLon), Math.abs(lat - fromLat)) / LONG);
+    for (let p = 1; p < parts; p++)
+      yield [fromLon + ((lon - fromLon) * p) / parts, fromLat + ((lat - fromLat) * p) / parts];
     yield ring[i];
   }
 }
@@ -57,10 +66,20 @@ function* corners(ring, projection) {
 /** The packs as paths in a projection, made once. */
 function load(projection) {
   if (!paths.has(projection.code)) {
-    paths.set(projection.code, Promise.all(['iberia', 'world', 'rivers'].map(file)).then(([iberia, world, rivers]) => ({
-      iberia: pack(iberia, projection), world: pack(world, projection),
-      rivers: [1, 2, 3].map(degree => follow(rivers.lines.filter(l => l[0] === degree).map(l => l[1]), projection, false)),
-    })));
+    paths.set(
+      projection.code,
+      Promise.all(['iberia', 'world', 'rivers'].map(file)).then(([iberia, world, rivers]) => ({
+        iberia: pack(iberia, projection),
+        world: pack(world, projection),
+        rivers: [1, 2, 3].map(degree =>
+          follow(
+            rivers.lines.filter(l => l[0] === degree).map(l => l[1]),
+            projection,
+            false,
+          ),
+        ),
+      })),
+    );
   }
   return paths.get(projection.code);
 }
@@ -71,7 +90,12 @@ function pack(data, projection) {
     land: follow(data.land.flat(), projection, true),
     borders: follow(data.borders, projection, false),
     provinces: follow(data.provinces, projection, false),
-    towns: data.towns.map(([lon, lat, label, people]) => ({ at: projection.project(lon, lat), label, people, near: isInBox([lon, lat]) })),
+    towns: data.towns.map(([lon, lat, label, people]) => ({
+      at: projection.project(lon, lat),
+      label,
+      people,
+      near: isInBox([lon, lat]),
+    })),
   };
 }
 
@@ -80,10 +104,17 @@ const isInBox = ([lon, lat]) => lon > NEAR[0] && lat > NEAR[1] && lon < NEAR[2] 
 
 /** The outline of the near box in a projection: four corners and points between them, for its sides may be bent. */
 function box([west, south, east, north], projection) {
-  const corners = [[west + INSET, south + INSET], [east - INSET, south + INSET], [east - INSET, north - INSET], [west + INSET, north - INSET]];
+  const corners = [
+    [west + INSET, south + INSET],
+    [east - INSET, south + INSET],
+    [east - INSET, north - INSET],
+    [west + INSET, north - INSET],
+  ];
   return corners.flatMap(([lon, lat], i) => {
     const [toLon, toLat] = corners[(i + 1) % 4];
-    return Array.from({ length: 12 }, (_, s) => projection.project(lon + (toLon - lon) * s / 12, lat + (toLat - lat) * s / 12));
+    return Array.from({ length: 12 }, (_, s) =>
+      projection.project(lon + ((toLon - lon) * s) / 12, lat + ((toLat - lat) * s) / 12),
+    );
   });
 }
 
@@ -127,7 +158,11 @@ export class GroundLayers {
     this.mood = mood;
     this.detail = detail;
     this.#setTiles(mood.startsWith('source:') ? mood.slice(7) : null);
-    if (mood === 'tinted' && !this.#relief) loadRelief().then(relief => { this.#relief = relief; this.repaint(); });
+    if (mood === 'tinted' && !this.#relief)
+      loadRelief().then(relief => {
+        this.#relief = relief;
+        this.repaint();
+      });
     this.repaint();
   }
 
@@ -168,12 +203,18 @@ export class GroundLayers {
   #clipped(sheet, corners, outside, paint) {
     const { context } = sheet;
     const extent = sheet.extent();
-    const all = corners.every(([x, y]) => x < extent[0]) || corners.every(([x]) => x > extent[2]) || corners.every(([, y]) => y < extent[1]) || corners.every(([, y]) => y > extent[3]);
+    const all =
+      corners.every(([x]) => x < extent[0]) ||
+      corners.every(([x]) => x > extent[2]) ||
+      corners.every(([, y]) => y < extent[1]) ||
+      corners.every(([, y]) => y > extent[3]);
     if (all && !outside) return;
     context.save();
     context.beginPath();
     if (outside) context.rect(0, 0, sheet.width, sheet.height);
-    corners.forEach(([x, y], i) => (i ? context.lineTo(sheet.x(x), sheet.y(y)) : context.moveTo(sheet.x(x), sheet.y(y))));
+    corners.forEach(([x, y], i) =>
+      i ? context.lineTo(sheet.x(x), sheet.y(y)) : context.moveTo(sheet.x(x), sheet.y(y)),
+    );
     context.closePath();
     context.clip('evenodd');
     paint();
@@ -229,7 +270,9 @@ export class GroundLayers {
     context.restore();
   }
 
-  /** Labels of the layers first, then names of towns that give way to them and to larger ones; fewer the farther out. */
+  /**
+   * Labels of the layers first, then names of towns that give way to them and to larger ones; fewer the farther out.
+   */
   #paintNames(sheet, own) {
     const taken = [];
     own(sheet, taken);
@@ -241,8 +284,10 @@ export class GroundLayers {
     context.strokeStyle = colour('halo');
     context.fillStyle = colour('town');
     const { iberia, world } = this.#loaded;
-    const towns = [...iberia.towns.filter(t => t.near), ...world.towns.filter(t => !t.near)].sort((a, b) => b.people - a.people);
-    const least = sheet.resolution * sheet.resolution / 60 * NAMES[this.detail - 1];
+    const towns = [...iberia.towns.filter(t => t.near), ...world.towns.filter(t => !t.near)].sort(
+      (a, b) => b.people - a.people,
+    );
+    const least = ((sheet.resolution * sheet.resolution) / 60) * NAMES[this.detail - 1];
     for (const { at, label, people } of towns) {
       if (people < least) break;
       const [x, y] = [sheet.x(at[0]), sheet.y(at[1])];
@@ -266,15 +311,28 @@ async function loadRelief() {
   const bent = new OffscreenCanvas(RELIEF_SIZE, RELIEF_SIZE);
   const context = bent.getContext('2d');
   context.imageSmoothingQuality = 'high';
-  const latOf = y => Math.atan(Math.sinh(Math.PI * (1 - 2 * y / RELIEF_SIZE))) * 180 / Math.PI;
+  const latOf = y => (Math.atan(Math.sinh(Math.PI * (1 - (2 * y) / RELIEF_SIZE))) * 180) / Math.PI;
   for (let y = 0; y < RELIEF_SIZE; y++) {
-    const top = (90 - latOf(y)) / 180 * image.height;
-    context.drawImage(image, 0, top, image.width, Math.max(0.5, (90 - latOf(y + 1)) / 180 * image.height - top), 0, y, RELIEF_SIZE, 1);
+    const top = ((90 - latOf(y)) / 180) * image.height;
+    context.drawImage(
+      image,
+      0,
+      top,
+      image.width,
+      Math.max(0.5, ((90 - latOf(y + 1)) / 180) * image.height - top),
+      0,
+      y,
+      RELIEF_SIZE,
+      1,
+    );
   }
   return bent;
 }
 
-/** The relief without its sea: land spreads over what is bluer than it is red, so that coasts and islands are not tinted like water. */
+/**
+ * The relief without its sea: land spreads over what is bluer than it is red, so that coasts and islands are not
+ * tinted like water.
+ */
 function dryLand(image) {
   const canvas = new OffscreenCanvas(image.width, image.height);
   const context = canvas.getContext('2d', { willReadFrequently: true });

@@ -8,7 +8,8 @@ export function takes(taken, box) {
 }
 
 /**
- * Writes a layer's labels beside its places, the first in rank first; a label that would cover another is left out until
+ * Writes a layer's labels beside its places, the first in rank first; a label that would cover another is left out
+ * until
  * there is room, so more appear as one zooms.
  * @param {import('./painted-layer.js').Sheet} sheet
  * @param {Object} layer with labels, ranks, xy and, for symbols, radii

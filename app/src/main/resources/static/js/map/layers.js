@@ -9,7 +9,8 @@ import { full, written } from '../numbers.js';
 import { MERCATOR } from './projections.js';
 
 /**
- * What each kind of layer can do: make ready, paint, find what lies at a point, find what lies in an extent, and say what a mark is:
+ * What each kind of layer can do: make ready, paint, find what lies at a point, find what lies in an extent, and say
+ * what a mark is:
  * words, value, and how that is read where it is no number.
  * The name of a kind is the type of its drawing.
  */
@@ -19,14 +20,23 @@ const KINDS = {
     paint: (sheet, layer, picks, tones) => symbols.paintSymbols(sheet, layer, picks, tones),
     at: symbols.symbolAt,
     within: symbols.symbolsIn,
-    lines: (layer, i) => [[layer.key.sizeWords ?? 'number of rows', layer.sizes[i]], ...(layer.tints ? [[layer.key.colourWords, layer.tints[i], layer.key.read]] : [])],
+    lines: (layer, i) => [
+      [layer.key.sizeWords ?? 'number of rows', layer.sizes[i]],
+      ...(layer.tints ? [[layer.key.colourWords, layer.tints[i], layer.key.read]] : []),
+    ],
   },
   areas: {
     prepare: areas.prepare,
     paint: (sheet, layer, picks, tones) => areas.paintAreas(sheet, layer, picks, tones),
     at: areas.areaAt,
     within: areas.areasIn,
-    lines: (layer, i) => [[layer.key.colourWords && layer.key.colours.length ? layer.key.colourWords : 'number of rows', layer.values[i], layer.key.read]],
+    lines: (layer, i) => [
+      [
+        layer.key.colourWords && layer.key.colours.length ? layer.key.colourWords : 'number of rows',
+        layer.values[i],
+        layer.key.read,
+      ],
+    ],
   },
   density: {
     prepare: density.prepare,
@@ -39,14 +49,19 @@ const KINDS = {
     prepare: flows.prepare,
     paint: (sheet, layer, picks, tones) => flows.paintFlows(sheet, layer, picks, tones),
     at: flows.flowAt,
-    within: (layer, extent, isIn = () => true) => layer.ids.filter((_, i) => i < layer.xy.length && inside(layer.xy[i], extent) && isIn(layer.xy[i])),
-    lines: (layer, i) => [[layer.key.sizeWords ?? 'number of rows', layer.values[i]], ...(layer.tints ? [[layer.key.colourWords, layer.tints[i], layer.key.read]] : [])],
+    within: (layer, extent, isIn = () => true) =>
+      layer.ids.filter((_, i) => i < layer.xy.length && inside(layer.xy[i], extent) && isIn(layer.xy[i])),
+    lines: (layer, i) => [
+      [layer.key.sizeWords ?? 'number of rows', layer.values[i]],
+      ...(layer.tints ? [[layer.key.colourWords, layer.tints[i], layer.key.read]] : []),
+    ],
   },
   paths: {
     prepare: paths.prepare,
     paint: (sheet, layer, picks, tones) => paths.paintPaths(sheet, layer, picks, tones),
     at: paths.pathAt,
-    within: (layer, extent, isIn = () => true) => layer.ids.filter((_, i) => inside(layer.xy[i], extent) && isIn(layer.xy[i])),
+    within: (layer, extent, isIn = () => true) =>
+      layer.ids.filter((_, i) => inside(layer.xy[i], extent) && isIn(layer.xy[i])),
     lines: () => [],
   },
 };
@@ -70,18 +85,28 @@ export const placesIn = (layer, extent, isIn) => [...new Set(KINDS[layer.type].w
 
 /** What goes out of an end of flows and what comes in. */
 function toldOfEnd(layer, end) {
-  const lines = [['goes out', layer.out[end]], ['comes in', layer.in[end]]].filter(([, value]) => value).map(([words, value]) => ({ words, value: full(value) }));
+  const lines = [
+    ['goes out', layer.out[end]],
+    ['comes in', layer.in[end]],
+  ]
+    .filter(([, value]) => value)
+    .map(([words, value]) => ({ words, value: full(value) }));
   return { name: layer.sheet.names[layer.ends[end]], within: layer.sheet.within[layer.ends[end]], lines };
 }
 
 /** What a mark shows: its name, what it lies in, and its figures in words. */
 export function told(layer, i) {
   if (layer.type === 'flows' && i >= layer.ways.length) return toldOfEnd(layer, i - layer.ways.length);
-  const lines = KINDS[layer.type].lines(layer, i).filter(([words]) => words).map(([words, value, read]) => ({ words, value: written(value, read) }));
-  if (layer.type === 'flows') return { name: `${layer.sheet.names[layer.from[i]]} → ${layer.sheet.names[layer.to[i]]}`, within: '', lines };
+  const lines = KINDS[layer.type]
+    .lines(layer, i)
+    .filter(([words]) => words)
+    .map(([words, value, read]) => ({ words, value: written(value, read) }));
+  if (layer.type === 'flows')
+    return { name: `${layer.sheet.names[layer.from[i]]} → ${layer.sheet.names[layer.to[i]]}`, within: '', lines };
   const name = layer.sheet.names[layer.at[i]];
   const within = layer.sheet.within[layer.at[i]];
-  if (layer.type === 'paths') return { name: layer.names[layer.pathOfPoint[i]], within: '', lines: [{ words: name, value: layer.moments[i] }] };
+  if (layer.type === 'paths')
+    return { name: layer.names[layer.pathOfPoint[i]], within: '', lines: [{ words: name, value: layer.moments[i] }] };
   return { name, within: within === name ? '' : within, lines };
 }
 
@@ -100,15 +125,50 @@ export function tableOf(layer) {
   const figuresOf = i => KINDS[layer.type].lines(layer, i).filter(([words]) => words);
   if (layer.type === 'flows') {
     const head = ['from', 'to', ...figuresOf(0).map(([words]) => words)];
-    return { head, rows: layer.from.map((f, i) => ({ key: layer.ids[i], cells: [layer.sheet.names[f], layer.sheet.names[layer.to[i]], ...figuresOf(i).map(([, v, read]) => written(v, read))] })) };
+    return {
+      head,
+      rows: layer.from.map((f, i) => ({
+        key: layer.ids[i],
+        cells: [
+          layer.sheet.names[f],
+          layer.sheet.names[layer.to[i]],
+          ...figuresOf(i).map(([, v, read]) => written(v, read)),
+        ],
+      })),
+    };
   }
   if (layer.type === 'paths') {
-    return { head: ['path', 'place', 'order'], rows: layer.ids.map((id, i) => ({ key: id, cells: [layer.names[layer.pathOfPoint[i]], layer.sheet.names[layer.at[i]], layer.moments[i]] })) };
+    return {
+      head: ['path', 'place', 'order'],
+      rows: layer.ids.map((id, i) => ({
+        key: id,
+        cells: [layer.names[layer.pathOfPoint[i]], layer.sheet.names[layer.at[i]], layer.moments[i]],
+      })),
+    };
   }
   if (layer.type === 'density') {
-    return { head: ['place', 'in', 'weight'], rows: layer.at.map((p, i) => ({ key: layer.sheet.ids[p], cells: [layer.sheet.names[p], layer.sheet.within[p], full(layer.weights[i])] })) };
+    return {
+      head: ['place', 'in', 'weight'],
+      rows: layer.at.map((p, i) => ({
+        key: layer.sheet.ids[p],
+        cells: [layer.sheet.names[p], layer.sheet.within[p], full(layer.weights[i])],
+      })),
+    };
   }
-  const order = layer.type === 'areas' ? layer.ids.map((_, i) => i).sort((a, b) => (layer.values[b] - layer.values[a]) || 0) : layer.ids.map((_, i) => i);
+  const order =
+    layer.type === 'areas'
+      ? layer.ids.map((_, i) => i).sort((a, b) => layer.values[b] - layer.values[a] || 0)
+      : layer.ids.map((_, i) => i);
   const heads = order.length ? figuresOf(order[0]).map(([words]) => words) : [];
-  return { head: ['place', 'in', ...heads], rows: order.map(i => ({ key: layer.members?.[i] > 1 ? null : layer.ids[i], cells: [layer.sheet.names[layer.at[i]], layer.sheet.within[layer.at[i]], ...figuresOf(i).map(([, v, read]) => written(v, read))] })) };
+  return {
+    head: ['place', 'in', ...heads],
+    rows: order.map(i => ({
+      key: layer.members?.[i] > 1 ? null : layer.ids[i],
+      cells: [
+        layer.sheet.names[layer.at[i]],
+        layer.sheet.within[layer.at[i]],
+        ...figuresOf(i).map(([, v, read]) => written(v, read)),
+      ],
+    })),
+  };
 }

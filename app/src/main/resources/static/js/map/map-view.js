@@ -1,5 +1,22 @@
-import { DragBox, DragPan, KeyboardPan, KeyboardZoom, MouseWheelZoom, OlMap, PinchZoom, ScaleLine, View, altKeyOnly,
-  boundingExtent, buffer, containsCoordinate, extend, fromLonLat, getHeight, getWidth } from '/vendor/ol.js';
+import {
+  DragBox,
+  DragPan,
+  KeyboardPan,
+  KeyboardZoom,
+  MouseWheelZoom,
+  OlMap,
+  PinchZoom,
+  ScaleLine,
+  View,
+  altKeyOnly,
+  boundingExtent,
+  buffer,
+  containsCoordinate,
+  extend,
+  fromLonLat,
+  getHeight,
+  getWidth,
+} from '/vendor/ol.js';
 import { el } from '../elements.js';
 import { drawTicks } from './graticule.js';
 import { GroundLayers } from './ground.js';
@@ -18,7 +35,8 @@ const HIDDEN = 0.01;
 const shared = new Map();
 
 /**
- * A map in a visual: ground, neatline ticks, scale and ways of moving. The wheel zooms only where the map has been pressed or
+ * A map in a visual: ground, neatline ticks, scale and ways of moving. The wheel zooms only where the map has been
+ * pressed or
  * Ctrl is held, so that a page can be scrolled past it.
  */
 export class MapView {
@@ -31,15 +49,26 @@ export class MapView {
   /**
    * @param {HTMLElement} body the visual's body
    * @param {string} label what the map is called, for screen readers
-   * @param {{projection?: Object, together?: string, bounds?: Object, locked?: boolean, sourceOf?: Function, names?: (sheet: Object, taken: number[][]) => void}} choices
+   * @param {{projection?: Object, together?: string, bounds?: Object, locked?: boolean, sourceOf?: Function, names?:
+   *     (sheet: Object, taken: number[][]) => void}} choices
    */
   constructor(body, label, choices = {}) {
     this.projection = choices.projection ?? MERCATOR;
     this.names = choices.names ?? (() => {});
-    this.view = el('div', { class: 'map-view', tabindex: 0, role: 'application', 'aria-label': `${label}. Arrows move, plus and minus zoom.` });
+    this.view = el('div', {
+      class: 'map-view',
+      tabindex: 0,
+      role: 'application',
+      'aria-label': `${label}. Arrows move, plus and minus zoom.`,
+    });
     this.ticks = el('svg', { class: 'map-ticks', 'aria-hidden': 'true' });
     this.hint = el('div', { class: 'map-hint' }, 'Press the map, or hold Ctrl, to zoom with the wheel');
-    this.away = el('button', { class: 'map-away', type: 'button', hidden: true, onclick: () => this.fit(this.#places, true) });
+    this.away = el('button', {
+      class: 'map-away',
+      type: 'button',
+      hidden: true,
+      onclick: () => this.fit(this.#places, true),
+    });
     this.credit = el('div', { class: 'map-credit' }, 'Natural Earth · GeoNames');
     body.append(this.ticks, this.view, this.away, this.credit);
     this.locked = Boolean(choices.locked);
@@ -77,8 +106,12 @@ export class MapView {
     }
     const isMercator = this.projection === MERCATOR;
     const view = new View({
-      projection: this.projection.ol ?? this.projection.code, center: isMercator ? fromLonLat(HOME) : [0, 0], zoom: 5,
-      minZoom: bounds?.farthest ?? 1, maxZoom: bounds?.nearest ?? 16, enableRotation: false,
+      projection: this.projection.ol ?? this.projection.code,
+      center: isMercator ? fromLonLat(HOME) : [0, 0],
+      zoom: 5,
+      minZoom: bounds?.farthest ?? 1,
+      maxZoom: bounds?.nearest ?? 16,
+      enableRotation: false,
       // Zooms mean the same in all projections: a pixel at zoom 0 is as large as in Web Mercator.
       maxResolution: 156543.03392804097,
     });
@@ -111,7 +144,8 @@ export class MapView {
     const pan = new DragPan({
       condition(e) {
         const press = e.originalEvent;
-        if (view.draws || press.altKey || press.shiftKey || press.ctrlKey || press.metaKey || press.button > 0) return false;
+        if (view.draws || press.altKey || press.shiftKey || press.ctrlKey || press.metaKey || press.button > 0)
+          return false;
         return press.pointerType !== 'touch' || isActive() || this.getPointerCount() === 2;
       },
     });
@@ -126,7 +160,13 @@ export class MapView {
 
   #followed() {
     const view = this.map.getView();
-    const now = [...view.getCenter(), view.getResolution(), ...(this.map.getSize() ?? []), this.view.offsetLeft, this.#places.length].join();
+    const now = [
+      ...view.getCenter(),
+      view.getResolution(),
+      ...(this.map.getSize() ?? []),
+      this.view.offsetLeft,
+      this.#places.length,
+    ].join();
     if (now === this.#drawnAt && this.#placesThen === this.#places) return;
     this.#drawnAt = now;
     this.#placesThen = this.#places;
@@ -135,7 +175,8 @@ export class MapView {
     const extent = this.map.getView().calculateExtent();
     const away = this.#places.filter(p => !containsCoordinate(extent, p)).length;
     this.away.hidden = away === 0 || away === this.#places.length || this.locked;
-    if (away) this.away.textContent = `${away.toLocaleString('en')} ${away === 1 ? 'place lies' : 'places lie'} beyond the edge: show all`;
+    if (away)
+      this.away.textContent = `${away.toLocaleString('en')} ${away === 1 ? 'place lies' : 'places lie'} beyond the edge: show all`;
   }
 
   #ownNames() {
@@ -164,14 +205,25 @@ export class MapView {
 
   /** Moves to an extent in degrees. */
   goTo({ west, south, east, north }, duration = 350) {
-    const corners = [[west, south], [west, north], [east, south], [east, north], [(west + east) / 2, south], [(west + east) / 2, north]].map(([lon, lat]) => this.projection.project(lon, lat));
+    const corners = [
+      [west, south],
+      [west, north],
+      [east, south],
+      [east, north],
+      [(west + east) / 2, south],
+      [(west + east) / 2, north],
+    ].map(([lon, lat]) => this.projection.project(lon, lat));
     this.map.updateSize();
     if (this.map.getSize()) this.map.getView().fit(boundingExtent(corners), { duration });
   }
 
   /** Moves to a place and comes near. */
   flyTo(lon, lat, zoom = 10) {
-    this.map.getView().animate({ center: this.projection.project(lon, lat), zoom: Math.max(zoom, this.map.getView().getZoom()), duration: 450 });
+    this.map.getView().animate({
+      center: this.projection.project(lon, lat),
+      zoom: Math.max(zoom, this.map.getView().getZoom()),
+      duration: 450,
+    });
   }
 
   /** What is in sight: zoom, and degrees. */
@@ -180,11 +232,24 @@ export class MapView {
     if (!this.map.getSize()) return null;
     const view = this.map.getView();
     const [west, south, east, north] = view.calculateExtent();
-    const corners = [[west, south], [west, north], [east, south], [east, north], [(west + east) / 2, south], [(west + east) / 2, north]].map(at => this.projection.unproject(at));
+    const corners = [
+      [west, south],
+      [west, north],
+      [east, south],
+      [east, north],
+      [(west + east) / 2, south],
+      [(west + east) / 2, north],
+    ].map(at => this.projection.unproject(at));
     const [lons, lats] = [corners.map(c => c[0]), corners.map(c => c[1])];
     const round = v => Math.round(v * 1e4) / 1e4;
     const wide = view.getZoom() < 2;
-    return { zoom: Math.round(view.getZoom() * 100) / 100, west: wide ? -180 : round(Math.min(...lons)), south: round(Math.min(...lats)), east: wide ? 180 : round(Math.max(...lons)), north: round(Math.max(...lats)) };
+    return {
+      zoom: Math.round(view.getZoom() * 100) / 100,
+      west: wide ? -180 : round(Math.min(...lons)),
+      south: round(Math.min(...lats)),
+      east: wide ? 180 : round(Math.max(...lons)),
+      north: round(Math.max(...lats)),
+    };
   }
 
   /** The places that "Back" goes back to; map coordinates. */
@@ -212,7 +277,8 @@ export class MapView {
   }
 
   /**
-   * Shows places, leaving a few far outliers beyond the edge unless `whole`. `covered` may tell which corner a key covers.
+   * Shows places, leaving a few far outliers beyond the edge unless `whole`. `covered` may tell which corner a key
+   * covers.
    * @param {number[][]} places map coordinates
    */
   fit(places, whole = false) {
@@ -220,15 +286,26 @@ export class MapView {
     this.map.updateSize();
     if (!places.length || !this.map.getSize()) return;
     const near = whole ? boundingExtent(places) : innerExtent(places);
-    const extent = buffer(this.#boxes.filter(({ at }) => containsCoordinate(near, at)).reduce((all, { box }) => extend(all, box), [...near]), 4000);
+    const extent = buffer(
+      this.#boxes
+        .filter(({ at }) => containsCoordinate(near, at))
+        .reduce((all, { box }) => extend(all, box), [...near]),
+      4000,
+    );
     const view = this.map.getView();
     view.fit(extent, { padding: [34, 30, 30, 30], maxZoom: 12 });
     const key = this.covered?.();
     if (!key) return;
     // What the key would cover moves out from under it, where the map is wide enough for both.
-    const [left, top] = [view.getCenter()[0] - this.map.getSize()[0] / 2 * view.getResolution(), view.getCenter()[1] + this.map.getSize()[1] / 2 * view.getResolution()];
-    const under = places.filter(([x, y]) => (x - left) / view.getResolution() < key.right && (top - y) / view.getResolution() > key.top).length;
-    if (under > places.length * HIDDEN && key.right < this.map.getSize()[0] * 0.4) view.fit(extent, { padding: [34, 30, 30, key.right + 8], maxZoom: 12 });
+    const [left, top] = [
+      view.getCenter()[0] - (this.map.getSize()[0] / 2) * view.getResolution(),
+      view.getCenter()[1] + (this.map.getSize()[1] / 2) * view.getResolution(),
+    ];
+    const under = places.filter(
+      ([x, y]) => (x - left) / view.getResolution() < key.right && (top - y) / view.getResolution() > key.top,
+    ).length;
+    if (under > places.length * HIDDEN && key.right < this.map.getSize()[0] * 0.4)
+      view.fit(extent, { padding: [34, 30, 30, key.right + 8], maxZoom: 12 });
   }
 
   /** Draws at once, so that what follows can rely on the picture. */

@@ -10,11 +10,17 @@ const SIGNS = {
   take: 'M8 2v8M4.500 7 8 10.500 11.500 7M2 13.500h12',
 };
 
-const button = (name, run, content) => el('button', { type: 'button', title: name, 'aria-label': name, onclick: run }, content);
+const button = (name, run, content) =>
+  el('button', { type: 'button', title: name, 'aria-label': name, onclick: run }, content);
 /** A button that is known by its sign. */
-export const sign = (name, words, run) => button(words, run, el('svg', { viewBox: '0 0 16 16', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })));
+export const sign = (name, words, run) =>
+  button(words, run, el('svg', { viewBox: '0 0 16 16', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })));
 
 /** Nearer, farther and back. @param {(control: string) => boolean} has which of them are given */
 export function movesOf(view, has = () => true) {
-  return [has('ZOOM') && button('Nearer', () => view.zoomBy(1), '+'), has('ZOOM') && button('Farther', () => view.zoomBy(-1), '−'), has('HOME') && sign('home', 'Back to the start', () => view.home())];
+  return [
+    has('ZOOM') && button('Nearer', () => view.zoomBy(1), '+'),
+    has('ZOOM') && button('Farther', () => view.zoomBy(-1), '−'),
+    has('HOME') && sign('home', 'Back to the start', () => view.home()),
+  ];
 }

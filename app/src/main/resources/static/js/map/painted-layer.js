@@ -7,7 +7,8 @@ const MARGIN_AFTER = 160;
 const MOST_RATIO = 2;
 
 /**
- * A map layer painted on a canvas. While the view moves the canvas is only moved and scaled; it is painted anew when the view
+ * A map layer painted on a canvas. While the view moves the canvas is only moved and scaled; it is painted anew when
+ * the view
  * rests: first what is in view, and a moment later with a margin round it.
  */
 export class PaintedLayer extends Layer {
@@ -41,12 +42,20 @@ export class PaintedLayer extends Layer {
     const { center, resolution } = frame.viewState;
     const moves = frame.viewHints[0] > 0 || frame.viewHints[1] > 0;
     const before = this.#painted;
-    const moved = !before || before.resolution !== resolution || before.center[0] !== center[0] || before.center[1] !== center[1]
-      || before.size[0] !== frame.size[0] || before.size[1] !== frame.size[1];
+    const moved =
+      !before ||
+      before.resolution !== resolution ||
+      before.center[0] !== center[0] ||
+      before.center[1] !== center[1] ||
+      before.size[0] !== frame.size[0] ||
+      before.size[1] !== frame.size[1];
     if (this.#stale || !before || (moved && !moves)) {
       this.#paintAt(frame, 0);
       clearTimeout(this.#widening);
-      this.#widening = setTimeout(() => { this.#wide = true; this.changed(); }, MARGIN_AFTER);
+      this.#widening = setTimeout(() => {
+        this.#wide = true;
+        this.changed();
+      }, MARGIN_AFTER);
     } else if (this.#wide && !moves) {
       this.#paintAt(frame, MARGIN);
     }
@@ -68,7 +77,9 @@ export class PaintedLayer extends Layer {
     const [width, height] = [canvas.width / ratio, canvas.height / ratio];
     const [[x, y], resolution] = [view.getCenter(), view.getResolution()];
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
-    this.#paint(new Sheet(context, ratio, width, height, x - width / 2 * resolution, y + height / 2 * resolution, resolution));
+    this.#paint(
+      new Sheet(context, ratio, width, height, x - (width / 2) * resolution, y + (height / 2) * resolution, resolution),
+    );
     canvas.getContext('2d').drawImage(own, 0, 0);
   }
 
@@ -89,8 +100,8 @@ export class PaintedLayer extends Layer {
       this.#canvas.style.width = `${width}px`;
       this.#canvas.style.height = `${height}px`;
     }
-    const left = center[0] - width / 2 * resolution;
-    const top = center[1] + height / 2 * resolution;
+    const left = center[0] - (width / 2) * resolution;
+    const top = center[1] + (height / 2) * resolution;
     this.#painted = { center: [...center], resolution, left, top, size: [...frame.size] };
     this.#stale = false;
     const context = this.#canvas.getContext('2d');

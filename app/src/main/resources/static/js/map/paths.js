@@ -26,7 +26,9 @@ export function paintPaths(sheet, layer, picks, tones) {
   context.lineJoin = 'round';
   context.lineCap = 'round';
   layer.parts.forEach((from, p) => {
-    const points = layer.xy.slice(from, layer.parts[p + 1] ?? layer.xy.length).map(([x, y]) => [sheet.x(x), sheet.y(y)]);
+    const points = layer.xy
+      .slice(from, layer.parts[p + 1] ?? layer.xy.length)
+      .map(([x, y]) => [sheet.x(x), sheet.y(y)]);
     const path = layer.pathOf[p];
     context.globalAlpha = strength(path);
     context.beginPath();

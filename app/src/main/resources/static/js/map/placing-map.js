@@ -18,7 +18,11 @@ export class PlacingMap {
   /** @param {{lon: number, lat: number, rows: number, state: number}[]} points state 1 is doubtful */
   show(points) {
     const most = Math.max(1, largest(points.map(p => p.rows)));
-    this.#points = points.map(p => ({ at: fromLonLat([p.lon, p.lat]), radius: 2.5 + 7 * Math.sqrt(p.rows / most), doubtful: p.state === 1 }));
+    this.#points = points.map(p => ({
+      at: fromLonLat([p.lon, p.lat]),
+      radius: 2.5 + 7 * Math.sqrt(p.rows / most),
+      doubtful: p.state === 1,
+    }));
     this.view.fit(this.#points.map(p => p.at));
     this.layer.repaint();
     this.view.view.dataset.places = points.length;

@@ -14,7 +14,8 @@ export const MERCATOR = {
 const made = new Map();
 
 /**
- * Lambert's azimuthal equal-area projection on a sphere (Snyder 1987, "Map projections: a working manual", ch. 24): areas are
+ * Lambert's azimuthal equal-area projection on a sphere (Snyder 1987, "Map projections: a working manual", ch. 24):
+ * areas are
  * true everywhere, shapes near the centre.
  */
 export function equalArea(lon0, lat0) {
@@ -32,14 +33,29 @@ export function equalArea(lon0, lat0) {
     const rho = Math.hypot(x, y);
     if (rho === 0) return [lon0, lat0];
     const c = 2 * Math.asin(Math.min(1, rho / (2 * EARTH)));
-    const lat = Math.asin(Math.max(-1, Math.min(1, Math.cos(c) * sin0 + y * Math.sin(c) * cos0 / rho)));
+    const lat = Math.asin(Math.max(-1, Math.min(1, Math.cos(c) * sin0 + (y * Math.sin(c) * cos0) / rho)));
     const lon = Math.atan2(x * Math.sin(c), rho * cos0 * Math.cos(c) - y * sin0 * Math.sin(c));
     return [((lon0 + lon / RADIANS + 540) % 360) - 180, lat / RADIANS];
   };
   const reach = 2 * EARTH;
-  const projection = { code, project, unproject, ol: new Projection({ code, units: 'm', extent: [-reach, -reach, reach, reach], worldExtent: [-180, -90, 180, 90] }) };
-  addCoordinateTransforms('EPSG:4326', projection.ol, at => project(at[0], at[1]), at => unproject(at));
-  addCoordinateTransforms('EPSG:3857', projection.ol, at => project(...toLonLat(at)), at => fromLonLat(unproject(at)));
+  const projection = {
+    code,
+    project,
+    unproject,
+    ol: new Projection({ code, units: 'm', extent: [-reach, -reach, reach, reach], worldExtent: [-180, -90, 180, 90] }),
+  };
+  addCoordinateTransforms(
+    'EPSG:4326',
+    projection.ol,
+    at => project(at[0], at[1]),
+    at => unproject(at),
+  );
+  addCoordinateTransforms(
+    'EPSG:3857',
+    projection.ol,
+    at => project(...toLonLat(at)),
+    at => fromLonLat(unproject(at)),
+  );
   made.set(code, projection);
   return projection;
 }

@@ -5,7 +5,7 @@ export function isWithin([x, y], ring) {
   let within = false;
   for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
     const [[ax, ay], [bx, by]] = [ring[i], ring[j]];
-    if ((ay > y) !== (by > y) && x < (bx - ax) * (y - ay) / (by - ay) + ax) within = !within;
+    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) within = !within;
   }
   return within;
 }
@@ -49,6 +49,10 @@ export function drawRing(view, done) {
   });
   svg.addEventListener('pointerup', e => {
     stop();
-    if (pixels.length > 2) done(pixels.map(p => view.map.getCoordinateFromPixel(p)), e.shiftKey);
+    if (pixels.length > 2)
+      done(
+        pixels.map(p => view.map.getCoordinateFromPixel(p)),
+        e.shiftKey,
+      );
   });
 }

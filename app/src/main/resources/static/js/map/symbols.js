@@ -15,12 +15,35 @@ export const SHAPES = ['circle', 'square', 'diamond', 'triangle', 'star', 'drop'
 
 /** The outline of a shape about a point, of the area of a circle of that radius as near as makes no odds. */
 export function outline(path, shape, x, y, r) {
-  const corners = points => points.forEach(([dx, dy], i) => (i ? path.lineTo(x + dx * r, y + dy * r) : path.moveTo(x + dx * r, y + dy * r)));
+  const corners = points =>
+    points.forEach(([dx, dy], i) => (i ? path.lineTo(x + dx * r, y + dy * r) : path.moveTo(x + dx * r, y + dy * r)));
   switch (SHAPES[shape]) {
-    case 'square': path.rect(x - 0.886 * r, y - 0.886 * r, 1.772 * r, 1.772 * r); return;
-    case 'diamond': corners([[0, -1.25], [1.25, 0], [0, 1.25], [-1.25, 0]]); break;
-    case 'triangle': corners([[0, -1.4], [1.25, 0.85], [-1.25, 0.85]]); break;
-    case 'star': corners(Array.from({ length: 10 }, (_, i) => [Math.sin(i * Math.PI / 5) * (i % 2 ? 0.62 : 1.4), -Math.cos(i * Math.PI / 5) * (i % 2 ? 0.62 : 1.4)])); break;
+    case 'square':
+      path.rect(x - 0.886 * r, y - 0.886 * r, 1.772 * r, 1.772 * r);
+      return;
+    case 'diamond':
+      corners([
+        [0, -1.25],
+        [1.25, 0],
+        [0, 1.25],
+        [-1.25, 0],
+      ]);
+      break;
+    case 'triangle':
+      corners([
+        [0, -1.4],
+        [1.25, 0.85],
+        [-1.25, 0.85],
+      ]);
+      break;
+    case 'star':
+      corners(
+        Array.from({ length: 10 }, (_, i) => [
+          Math.sin((i * Math.PI) / 5) * (i % 2 ? 0.62 : 1.4),
+          -Math.cos((i * Math.PI) / 5) * (i % 2 ? 0.62 : 1.4),
+        ]),
+      );
+      break;
     case 'drop':
       path.moveTo(x, y - 1.6 * r);
       path.bezierCurveTo(x + 0.5 * r, y - 0.9 * r, x + r, y - 0.4 * r, x + r, y + 0.25 * r);
@@ -33,7 +56,22 @@ export function outline(path, shape, x, y, r) {
       path.moveTo(x + 0.62 * r, y);
       path.arc(x, y, 0.62 * r, 0, -7, true);
       return;
-    case 'cross': corners([[-0.4, -1.2], [0.4, -1.2], [0.4, -0.4], [1.2, -0.4], [1.2, 0.4], [0.4, 0.4], [0.4, 1.2], [-0.4, 1.2], [-0.4, 0.4], [-1.2, 0.4], [-1.2, -0.4], [-0.4, -0.4]]); break;
+    case 'cross':
+      corners([
+        [-0.4, -1.2],
+        [0.4, -1.2],
+        [0.4, -0.4],
+        [1.2, -0.4],
+        [1.2, 0.4],
+        [0.4, 0.4],
+        [0.4, 1.2],
+        [-0.4, 1.2],
+        [-0.4, 0.4],
+        [-1.2, 0.4],
+        [-1.2, -0.4],
+        [-0.4, -0.4],
+      ]);
+      break;
     default:
       path.moveTo(x + r, y);
       path.arc(x, y, r, 0, 7);
@@ -51,7 +89,9 @@ export function prepare(drawn, projection) {
   const all = coordinates(drawn.places, projection);
   const sizes = figures(drawn.sizes);
   return {
-    ...drawn, sheet, sizes,
+    ...drawn,
+    sheet,
+    sizes,
     tints: drawn.tints && figures(drawn.tints),
     ids: drawn.at.map(i => sheet.ids[i]),
     xy: drawn.at.map(i => all[i]),
@@ -69,9 +109,15 @@ const shapeOf = (layer, i) => layer.shapes?.[i] ?? layer.shape;
  */
 export function paintSymbols(sheet, layer, picks, tones) {
   const colours = coloursOf(layer.key);
-  const look = (i, strength) => (layer.classes[i] < 0
-    ? { fill: null, line: tones.faint, alpha: strength, lineAlpha: strength }
-    : { fill: layer.sizes[i] < 0 ? null : colours[layer.classes[i]], line: layer.sizes[i] < 0 ? colours[layer.classes[i]] : tones.ink, alpha: layer.head.opacity * strength, lineAlpha: (layer.sizes[i] < 0 ? 1 : 0.5) * strength });
+  const look = (i, strength) =>
+    layer.classes[i] < 0
+      ? { fill: null, line: tones.faint, alpha: strength, lineAlpha: strength }
+      : {
+          fill: layer.sizes[i] < 0 ? null : colours[layer.classes[i]],
+          line: layer.sizes[i] < 0 ? colours[layer.classes[i]] : tones.ink,
+          alpha: layer.head.opacity * strength,
+          lineAlpha: (layer.sizes[i] < 0 ? 1 : 0.5) * strength,
+        };
   const lit = [];
   const dim = picks.size && layer.ids.some(id => picks.has(id));
   const rest = [];
@@ -161,7 +207,8 @@ function copyAll(sheet, layer, indices, look) {
     const y = Math.round(sheet.y(layer.xy[i][1]) * ratio);
     if (x < -90 || y < -90 || x > width + 90 || y > height + 90) continue;
     const radius = Math.max(1, Math.round(layer.radii[i] * PARTS)) / PARTS;
-    const name = (shapeOf(layer, i) * 4096 + (layer.classes[i] + 1)) * 4096 + radius * PARTS * 2 + (layer.sizes[i] < 0 ? 1 : 0);
+    const name =
+      (shapeOf(layer, i) * 4096 + (layer.classes[i] + 1)) * 4096 + radius * PARTS * 2 + (layer.sizes[i] < 0 ? 1 : 0);
     let sprite = sprites.get(name);
     if (!sprite) {
       sprite = spriteOf(shapeOf(layer, i), radius, look(i), layer.head.border, ratio);
@@ -183,7 +230,8 @@ const drawn = new Map();
 const MOST_DRAWN = 4000;
 
 /**
- * The pixels of a symbol that are not clear, as runs along rows: where each run begins from the middle, how long it is, and
+ * The pixels of a symbol that are not clear, as runs along rows: where each run begins from the middle, how long it
+ * is, and
  * the colours multiplied by their cover, as one number each. Drawn once for as long as the page is open.
  */
 function spriteOf(shape, radius, look, border, ratio) {
@@ -210,15 +258,18 @@ function pixelsOf(shape, radius, look, border, ratio) {
       if (cover && !begun) runs.push(x - half, y - half, 0);
       begun = cover > 0;
       if (!begun) continue;
-      const part = c => Math.round(data[p + c] * cover / 255);
+      const part = c => Math.round((data[p + c] * cover) / 255);
       runs[runs.length - 1]++;
-      colours.push(cover << 24 | part(2) << 16 | part(1) << 8 | part(0));
+      colours.push((cover << 24) | (part(2) << 16) | (part(1) << 8) | part(0));
     }
   }
   return { half, runs: Int16Array.from(runs), colours: Int32Array.from(colours) };
 }
 
-/** Puts a sprite over what is there (Porter and Duff 1984, "over", on colours multiplied by their cover; two channels at a time). */
+/**
+ * Puts a sprite over what is there (Porter and Duff 1984, "over", on colours multiplied by their cover; two channels
+ * at a time).
+ */
 function blend(target, width, height, { half, runs, colours }, x, y) {
   const whole = x >= half && y >= half && x + half < width && y + half < height;
   let s = 0;
@@ -234,7 +285,11 @@ function blend(target, width, height, { half, runs, colours }, x, y) {
       } else {
         const cover = colour >>> 24;
         const rest = 256 - cover - (cover >> 7);
-        target[at] = colour + (Math.imul(under & 0xff00ff, rest) >>> 8 & 0xff00ff | Math.imul(under >>> 8 & 0xff00ff, rest) & -0xff0100) | 0;
+        target[at] =
+          (colour +
+            (((Math.imul(under & 0xff00ff, rest) >>> 8) & 0xff00ff) |
+              (Math.imul((under >>> 8) & 0xff00ff, rest) & -0xff0100))) |
+          0;
       }
     }
     s += count;
@@ -242,7 +297,7 @@ function blend(target, width, height, { half, runs, colours }, x, y) {
 }
 
 /** What a channel is multiplied by to undo its cover, in steps of 1/65536. */
-const UNDO = Int32Array.from({ length: 256 }, (_, cover) => (cover ? Math.round(255 * 65536 / cover) : 0));
+const UNDO = Int32Array.from({ length: 256 }, (_, cover) => (cover ? Math.round((255 * 65536) / cover) : 0));
 
 /** A picture's pixels hold plain colours: what was multiplied by its cover is divided by it. */
 function plain(target) {
@@ -251,8 +306,11 @@ function plain(target) {
     const cover = colour >>> 24;
     if (cover === 0 || cover === 255) continue;
     const undo = UNDO[cover];
-    target[at] = cover << 24 | Math.min(255, (colour >>> 16 & 255) * undo + 32768 >> 16) << 16
-      | Math.min(255, (colour >>> 8 & 255) * undo + 32768 >> 16) << 8 | Math.min(255, (colour & 255) * undo + 32768 >> 16);
+    target[at] =
+      (cover << 24) |
+      (Math.min(255, (((colour >>> 16) & 255) * undo + 32768) >> 16) << 16) |
+      (Math.min(255, (((colour >>> 8) & 255) * undo + 32768) >> 16) << 8) |
+      Math.min(255, ((colour & 255) * undo + 32768) >> 16);
   }
 }
 
@@ -262,7 +320,10 @@ function indexOf(layer) {
   if (!layer.index) {
     layer.index = new RBush();
     const drawn = layer.ids.map((_, i) => i).filter(i => layer.radii[i] > 0);
-    layer.index.load(drawn.map(i => [...layer.xy[i], ...layer.xy[i]]), drawn.map(i => ({ i })));
+    layer.index.load(
+      drawn.map(i => [...layer.xy[i], ...layer.xy[i]]),
+      drawn.map(i => ({ i })),
+    );
   }
   return layer.index;
 }
@@ -280,5 +341,9 @@ export function symbolAt(layer, [x, y], resolution) {
 
 /** Ids of the symbols whose centre a test holds true of; `extent` bounds the search. */
 export function symbolsIn(layer, extent, isIn = () => true) {
-  return indexOf(layer).getInExtent(extent).filter(({ i }) => isIn(layer.xy[i])).sort((a, b) => a.i - b.i).map(({ i }) => layer.ids[i]);
+  return indexOf(layer)
+    .getInExtent(extent)
+    .filter(({ i }) => isIn(layer.xy[i]))
+    .sort((a, b) => a.i - b.i)
+    .map(({ i }) => layer.ids[i]);
 }

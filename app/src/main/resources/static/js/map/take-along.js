@@ -17,7 +17,13 @@ function save(blob, name) {
   setTimeout(() => URL.revokeObjectURL(link.href), 1000);
 }
 
-const fileName = (handle, ending) => `${handle.title.textContent.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').toLowerCase() || 'map'}.${ending}`;
+const fileName = (handle, ending) =>
+  `${
+    handle.title.textContent
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '')
+      .toLowerCase() || 'map'
+  }.${ending}`;
 
 /**
  * The map with its title, keys and credits as one picture.
@@ -28,7 +34,10 @@ export function pictureOf(handle, ratio) {
   const [width, height] = view.map.getSize();
   const keys = handle.layers.filter(l => l.key.sizeWords || l.key.colourWords || l.key.shapes.length);
   const wide = width + (keys.length ? KEY : 0);
-  const canvas = Object.assign(document.createElement('canvas'), { width: Math.round(wide * ratio), height: Math.round((height + TITLE + FOOT) * ratio) });
+  const canvas = Object.assign(document.createElement('canvas'), {
+    width: Math.round(wide * ratio),
+    height: Math.round((height + TITLE + FOOT) * ratio),
+  });
   const context = canvas.getContext('2d');
   const style = name => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
   context.scale(ratio, ratio);
@@ -40,10 +49,19 @@ export function pictureOf(handle, ratio) {
   context.font = '11px "Hanken Grotesk", sans-serif';
   context.fillStyle = style('faint');
   context.fillText(view.credit.textContent, 4, height + TITLE + 13);
-  const sheet = Object.assign(document.createElement('canvas'), { width: Math.round(width * ratio), height: Math.round(height * ratio) });
-  for (const layer of view.map.getLayers().getArray().slice().sort((a, b) => a.getZIndex() - b.getZIndex())) {
+  const sheet = Object.assign(document.createElement('canvas'), {
+    width: Math.round(width * ratio),
+    height: Math.round(height * ratio),
+  });
+  for (const layer of view.map
+    .getLayers()
+    .getArray()
+    .slice()
+    .sort((a, b) => a.getZIndex() - b.getZIndex())) {
     if (layer.paintOn) layer.paintOn(sheet, ratio, view.map.getView());
-    else for (const tiles of view.view.querySelectorAll('.ground-pictures canvas')) sheet.getContext('2d').drawImage(tiles, 0, 0, sheet.width, sheet.height);
+    else
+      for (const tiles of view.view.querySelectorAll('.ground-pictures canvas'))
+        sheet.getContext('2d').drawImage(tiles, 0, 0, sheet.width, sheet.height);
   }
   context.drawImage(sheet, 0, TITLE, width, height);
   paintScale(context, view, width, height + TITLE, style);
@@ -64,7 +82,13 @@ function paintScale(context, view, width, bottom, style) {
   context.fillStyle = style('ink');
   context.lineWidth = 1.5;
   context.beginPath();
-  for (const [dx, dy] of [[0, -5], [0, 0], [wide, 0], [wide, -5]]) context.lineTo(x + dx, y + dy);
+  for (const [dx, dy] of [
+    [0, -5],
+    [0, 0],
+    [wide, 0],
+    [wide, -5],
+  ])
+    context.lineTo(x + dx, y + dy);
   context.stroke();
   context.font = '10px "Hanken Grotesk", sans-serif';
   context.textAlign = 'center';
@@ -88,10 +112,17 @@ function paintKey(context, { head, key, type }, x, top, style) {
       context.strokeStyle = style('ink');
       context.lineWidth = type === 'flows' ? radius : 0.9;
       context.beginPath();
-      if (type === 'flows') { context.moveTo(x, y + 8); context.lineTo(x + 40, y + 8); } else context.arc(x + key.circles[0].radius + 1, y + r + 1, r, 0, 7);
+      if (type === 'flows') {
+        context.moveTo(x, y + 8);
+        context.lineTo(x + 40, y + 8);
+      } else context.arc(x + key.circles[0].radius + 1, y + r + 1, r, 0, 7);
       context.stroke();
       context.fillStyle = style('ink');
-      context.fillText(text, x + (type === 'flows' ? 48 : 2 * key.circles[0].radius + 10), y + (type === 'flows' ? 12 : r + 5));
+      context.fillText(
+        text,
+        x + (type === 'flows' ? 48 : 2 * key.circles[0].radius + 10),
+        y + (type === 'flows' ? 12 : r + 5),
+      );
       y += type === 'flows' ? 17 : Math.max(15, 2 * r + 4);
     }
   }
@@ -110,7 +141,10 @@ function paintKey(context, { head, key, type }, x, top, style) {
   words(key.colourWords, '11px "Hanken Grotesk", sans-serif', 'faint');
   const colours = coloursOf(key);
   if (key.ramp) {
-    colours.forEach((colour, i) => { context.fillStyle = colour; context.fillRect(x + i * 150 / colours.length, y, 150 / colours.length + 0.5, 10); });
+    colours.forEach((colour, i) => {
+      context.fillStyle = colour;
+      context.fillRect(x + (i * 150) / colours.length, y, 150 / colours.length + 0.5, 10);
+    });
     return y + 14;
   }
   key.colours.forEach(({ text }, i) => {
@@ -124,7 +158,10 @@ function paintKey(context, { head, key, type }, x, top, style) {
     context.fillText(text, x + 21, y + 12, KEY - 36);
     y += 17;
   });
-  for (const [marks, text, up] of [[key.below, `below ${written(key.low, key.read)}`, false], [key.above, `above ${written(key.high, key.read)}`, true]]) {
+  for (const [marks, text, up] of [
+    [key.below, `below ${written(key.low, key.read)}`, false],
+    [key.above, `above ${written(key.high, key.read)}`, true],
+  ]) {
     if (!marks.length) continue;
     context.fillStyle = style('ink');
     context.beginPath();
@@ -136,22 +173,35 @@ function paintKey(context, { head, key, type }, x, top, style) {
   return y;
 }
 
-const blobOf = canvas => new Promise((resolve, reject) => canvas.toBlob(blob => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'));
+const blobOf = canvas =>
+  new Promise((resolve, reject) =>
+    canvas.toBlob(blob => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'),
+  );
 
 export async function savePicture(handle, ratio) {
   save(await blobOf(pictureOf(handle, ratio)), fileName(handle, 'png'));
 }
 
 export async function copyPicture(handle) {
-  if (!navigator.clipboard?.write) throw new Error('This browser does not let pages put pictures into the clipboard. Save it as a file instead.');
-  await navigator.clipboard.write([new ClipboardItem({ 'image/png': blobOf(pictureOf(handle, Math.max(1, devicePixelRatio))) })]);
+  if (!navigator.clipboard?.write)
+    throw new Error('This browser does not let pages put pictures into the clipboard. Save it as a file instead.');
+  await navigator.clipboard.write([
+    new ClipboardItem({ 'image/png': blobOf(pictureOf(handle, Math.max(1, devicePixelRatio))) }),
+  ]);
 }
 
 /** The drawing is made on the server, of the same figures, classes and colours. */
 export async function saveDrawing(handle) {
   const [width, height] = handle.view.map.getSize();
-  const body = { state: writeState(handle.does.state()), visual: handle.id, sight: handle.view.sight(), width, height, night: document.documentElement.dataset.mood === 'night',
-    ground: { mood: handle.view.ground.mood, detail: handle.view.ground.detail } };
+  const body = {
+    state: writeState(handle.does.state()),
+    visual: handle.id,
+    sight: handle.view.sight(),
+    width,
+    height,
+    night: document.documentElement.dataset.mood === 'night',
+    ground: { mood: handle.view.ground.mood, detail: handle.view.ground.detail },
+  };
   save(await askBlob('POST', handle.does.address('pictures'), { ...body, form: 'svg' }), fileName(handle, 'svg'));
 }
 
@@ -162,8 +212,17 @@ export async function saveDrawing(handle) {
 export async function saveRows(handle, spreadsheet) {
   const layer = handle.layers.at(-1);
   if (!layer) throw new Error('The map shows no place.');
-  const body = { state: writeState(handle.does.state()), visual: handle.id, layer: layer.head.id, sight: handle.view.sight(), spreadsheet };
-  save(await askBlob('POST', handle.does.address('rows'), body), fileName(handle, spreadsheet ? 'spreadsheet.csv' : 'csv'));
+  const body = {
+    state: writeState(handle.does.state()),
+    visual: handle.id,
+    layer: layer.head.id,
+    sight: handle.view.sight(),
+    spreadsheet,
+  };
+  save(
+    await askBlob('POST', handle.does.address('rows'), body),
+    fileName(handle, spreadsheet ? 'spreadsheet.csv' : 'csv'),
+  );
 }
 
 const cell = text => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
@@ -176,14 +235,27 @@ export async function savePlaces(handle, form) {
   const { head, rows } = tableOf(layer);
   const shown = rows.map((r, i) => ({ ...r, i })).filter(r => r.key === null || seen.has(r.key));
   const { sheet } = layer;
-  const lonLat = key => { const p = sheet.ids.indexOf(key); return p < 0 ? null : [sheet.lon[p], sheet.lat[p]]; };
+  const lonLat = key => {
+    const p = sheet.ids.indexOf(key);
+    return p < 0 ? null : [sheet.lon[p], sheet.lat[p]];
+  };
   if (form === 'csv') {
     const lines = [[...head, 'longitude', 'latitude'], ...shown.map(r => [...r.cells, ...(lonLat(r.key) ?? ['', ''])])];
-    save(new Blob([lines.map(l => l.map(v => cell(String(v))).join(',')).join('\r\n') + '\r\n'], { type: 'text/csv' }), fileName(handle, 'csv'));
+    save(
+      new Blob([lines.map(l => l.map(v => cell(String(v))).join(',')).join('\r\n') + '\r\n'], { type: 'text/csv' }),
+      fileName(handle, 'csv'),
+    );
     return;
   }
-  const features = shown.filter(r => lonLat(r.key)).map(r => ({
-    type: 'Feature', geometry: { type: 'Point', coordinates: lonLat(r.key) }, properties: Object.fromEntries(head.map((h, i) => [h, r.cells[i]])),
-  }));
-  save(new Blob([JSON.stringify({ type: 'FeatureCollection', features })], { type: 'application/geo+json' }), fileName(handle, 'geojson'));
+  const features = shown
+    .filter(r => lonLat(r.key))
+    .map(r => ({
+      type: 'Feature',
+      geometry: { type: 'Point', coordinates: lonLat(r.key) },
+      properties: Object.fromEntries(head.map((h, i) => [h, r.cells[i]])),
+    }));
+  save(
+    new Blob([JSON.stringify({ type: 'FeatureCollection', features })], { type: 'application/geo+json' }),
+    fileName(handle, 'geojson'),
+  );
 }

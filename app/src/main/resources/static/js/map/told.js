@@ -3,14 +3,29 @@ import { el, say } from '../elements.js';
 /** A tiny chart: a bar a value. */
 function tinyChart({ words, labels, values, texts }) {
   const wide = Math.max(2, Math.min(14, 190 / values.length));
-  const bars = values.map((v, i) => el('rect', { x: i * wide, y: 30 - 30 * (v || 0), width: wide - 0.8, height: Math.max(0.5, 30 * (v || 0)) }, el('title', {}, `${labels[i]}: ${texts[i]}`)));
-  return el('figure', { class: 'told-chart' }, el('svg', { width: Math.ceil(values.length * wide), height: 30, role: 'img', 'aria-label': words }, ...bars),
-    el('figcaption', {}, labels.length > 1 ? `${words}, ${labels[0]} to ${labels.at(-1)}` : words));
+  const bars = values.map((v, i) =>
+    el(
+      'rect',
+      { x: i * wide, y: 30 - 30 * (v || 0), width: wide - 0.8, height: Math.max(0.5, 30 * (v || 0)) },
+      el('title', {}, `${labels[i]}: ${texts[i]}`),
+    ),
+  );
+  return el(
+    'figure',
+    { class: 'told-chart' },
+    el('svg', { width: Math.ceil(values.length * wide), height: 30, role: 'img', 'aria-label': words }, ...bars),
+    el('figcaption', {}, labels.length > 1 ? `${words}, ${labels[0]} to ${labels.at(-1)}` : words),
+  );
 }
 
 /** The lines and the chart that are told of a place. @returns {HTMLElement[]} */
 export function toldParts({ lines, chart, text = null }) {
-  return [...(text ? [el('p', { class: 'told-text' }, text)] : lines.map(({ words, value }) => el('div', { class: 'told-line' }, el('i', {}, words), el('b', {}, value)))), ...(chart ? [tinyChart(chart)] : [])];
+  return [
+    ...(text
+      ? [el('p', { class: 'told-text' }, text)]
+      : lines.map(({ words, value }) => el('div', { class: 'told-line' }, el('i', {}, words), el('b', {}, value)))),
+    ...(chart ? [tinyChart(chart)] : []),
+  ];
 }
 
 /**
@@ -37,18 +52,30 @@ export class ToldBox {
     this.box.hidden = true;
   }
 
-  /** @param {string} layer its id @param {string} place its id @param {{name: string, within: string}} first what is known already */
+  /**
+   * @param {string} layer its id @param {string} place its id @param {{name: string, within: string}} first what is
+   *     known already
+   */
   async show(layer, place, first) {
     const turn = ++this.#turn;
     this.place = place;
     this.box.hidden = false;
-    const close = el('button', { type: 'button', class: 'told-close', title: 'Close', 'aria-label': 'Close', onclick: () => this.hide() }, '×');
+    const close = el(
+      'button',
+      { type: 'button', class: 'told-close', title: 'Close', 'aria-label': 'Close', onclick: () => this.hide() },
+      '×',
+    );
     const head = el('h3', {}, first.name, first.within ? el('span', {}, `, ${first.within}`) : '');
     this.box.replaceChildren(close, head, ...toldParts({ lines: first.lines }));
     try {
       const told = await this.does.tell(layer, place);
       if (turn !== this.#turn) return;
-      this.box.replaceChildren(close, head, ...toldParts(told), ...(this.withOthers ? [this.#others(layer, place)] : []));
+      this.box.replaceChildren(
+        close,
+        head,
+        ...toldParts(told),
+        ...(this.withOthers ? [this.#others(layer, place)] : []),
+      );
     } catch (refused) {
       if (turn === this.#turn) this.box.append(el('p', { class: 'sentence-bad' }, refused.message));
     }
@@ -61,15 +88,46 @@ export class ToldBox {
     const find = async asked => {
       try {
         const found = await this.does.others(layer, place, asked);
-        if (!found.length) { say('No other place was found.'); return; }
-        list.textContent = found.slice(1, 8).map(f => `${f.name} (${f.words})`).join(', ') + (found.length > 8 ? ` and ${found.length - 8} more` : '');
+        if (!found.length) {
+          say('No other place was found.');
+          return;
+        }
+        list.textContent =
+          found
+            .slice(1, 8)
+            .map(f => `${f.name} (${f.words})`)
+            .join(', ') + (found.length > 8 ? ` and ${found.length - 8} more` : '');
         this.does.pick(found.map(f => f.id));
       } catch (refused) {
         say(refused.message);
       }
     };
-    return el('div', { class: 'told-find' },
-      el('p', {}, el('button', { type: 'button', class: 'quiet', onclick: () => find({ metres: Number(far.value) * 1000 }) }, 'Pick all within'), far, 'km of here'),
-      el('p', {}, el('button', { type: 'button', class: 'quiet', onclick: () => find({ count: Number(many.value) }) }, 'Pick the'), many, 'most like it'), list);
+    return el(
+      'div',
+      { class: 'told-find' },
+      el(
+        'p',
+        {},
+        el(
+          'button',
+          { type: 'button', class: 'quiet', onclick: () => find({ metres: Number(far.value) * 1000 }) },
+          'Pick all within',
+        ),
+        far,
+        'km of here',
+      ),
+      el(
+        'p',
+        {},
+        el(
+          'button',
+          { type: 'button', class: 'quiet', onclick: () => find({ count: Number(many.value) }) },
+          'Pick the',
+        ),
+        many,
+        'most like it',
+      ),
+      list,
+    );
   }
 }

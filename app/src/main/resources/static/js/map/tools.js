@@ -13,17 +13,27 @@ export function toolsOf(handle, visual, composing) {
   const { view } = handle;
   const has = control => composing || !(visual.withheld ?? []).includes(control);
   const moves = !visual.locked;
-  return el('div', { class: 'map-buttons' },
+  return el(
+    'div',
+    { class: 'map-buttons' },
     ...(moves ? movesOf(view, has) : []),
     moves && has('SEARCH') && sign('find', 'Find a place', e => search(handle, e.currentTarget)),
     sign('ring', 'Pick with a ring (L)', () => handle.ring()),
     (has('GROUND') || has('LAYERS')) && sign('ground', 'Ground', e => grounds(handle, visual, e.currentTarget)),
-    moves && Object.keys(visual.views ?? {}).length > 0 && sign('views', 'Saved views', e => views(handle, visual, e.currentTarget)),
+    moves &&
+      Object.keys(visual.views ?? {}).length > 0 &&
+      sign('views', 'Saved views', e => views(handle, visual, e.currentTarget)),
     has('FULL') && sign('full', 'Full screen', () => full(handle)),
-    has('PICTURE') && sign('take', 'Take along', e => take(handle, e.currentTarget)));
+    has('PICTURE') && sign('take', 'Take along', e => take(handle, e.currentTarget)),
+  );
 }
 
-const option = (words, run, selected = false) => el('button', { type: 'button', class: 'popup-option', 'aria-selected': String(selected), role: 'option', onclick: run }, words);
+const option = (words, run, selected = false) =>
+  el(
+    'button',
+    { type: 'button', class: 'popup-option', 'aria-selected': String(selected), role: 'option', onclick: run },
+    words,
+  );
 
 /** What the map shows, for what is asked: what lies there is offered first. */
 function shown(handle) {
@@ -34,59 +44,146 @@ function shown(handle) {
 function search(handle, opener) {
   const list = el('div', { class: 'popup-list', role: 'listbox', 'aria-label': 'Places found' });
   let turn = 0;
-  const input = el('input', { class: 'entry', type: 'search', placeholder: 'A town, province or country', 'aria-label': 'Find a place', oninput: async () => {
-    const mine = ++turn;
-    if (input.value.trim().length < 2) { list.replaceChildren(); return; }
-    try {
-      const found = await ask('GET', `/api/places?name=${encodeURIComponent(input.value.trim())}${shown(handle)}`);
-      if (mine !== turn) return;
-      list.replaceChildren(...(found.length ? found.map(p => option(p.words, () => { closePopup(true); handle.view.flyTo(p.lon, p.lat); }))
-        : [el('p', { class: 'px-2 text-faint' }, 'No place is called so.')]));
-    } catch (refused) { say(refused.message); }
-  } });
+  const input = el('input', {
+    class: 'entry',
+    type: 'search',
+    placeholder: 'A town, province or country',
+    'aria-label': 'Find a place',
+    oninput: async () => {
+      const mine = ++turn;
+      if (input.value.trim().length < 2) {
+        list.replaceChildren();
+        return;
+      }
+      try {
+        const found = await ask('GET', `/api/places?name=${encodeURIComponent(input.value.trim())}${shown(handle)}`);
+        if (mine !== turn) return;
+        list.replaceChildren(
+          ...(found.length
+            ? found.map(p =>
+                option(p.words, () => {
+                  closePopup(true);
+                  handle.view.flyTo(p.lon, p.lat);
+                }),
+              )
+            : [el('p', { class: 'px-2 text-faint' }, 'No place is called so.')]),
+        );
+      } catch (refused) {
+        say(refused.message);
+      }
+    },
+  });
   // Enter takes the first.
-  input.addEventListener('keydown', e => { if (e.key === 'Enter') list.querySelector('button')?.click(); });
+  input.addEventListener('keydown', e => {
+    if (e.key === 'Enter') list.querySelector('button')?.click();
+  });
   openPopup(opener, [input, list]);
 }
 
 /** The ground for this visit: it is put back when the page is opened anew. */
 function grounds(handle, visual, opener) {
   const { ground } = handle.view;
-  const choose = next => { ground.set(next); handle.credits(); closePopup(true); };
+  const choose = next => {
+    ground.set(next);
+    handle.credits();
+    closePopup(true);
+  };
   const own = visual.ground ?? { mood: 'paper', detail: 2 };
-  const sources = handle.projection.ol ? [] : handle.does.sources().map(name => option(name, () => choose({ mood: `source:${name}`, detail: ground.detail }), ground.mood === `source:${name}`));
-  openPopup(opener, [
-    el('p', { class: 'popup-words' }, 'For this visit, the map stands on'),
-    ...Object.entries(MOODS).map(([mood, words]) => option(words, () => choose({ mood, detail: ground.detail }), ground.mood === mood)), ...sources,
-    el('p', { class: 'popup-words' }, 'with'),
-    ...DETAILS.map((words, i) => option(words, () => choose({ mood: ground.mood, detail: i + 1 }), ground.detail === i + 1)),
-    ground.mood !== own.mood || ground.detail !== own.detail ? option('Put it back', () => choose(own)) : null].filter(Boolean));
+  const sources = handle.projection.ol
+    ? []
+    : handle.does
+        .sources()
+        .map(name =>
+          option(
+            name,
+            () => choose({ mood: `source:${name}`, detail: ground.detail }),
+            ground.mood === `source:${name}`,
+          ),
+        );
+  openPopup(
+    opener,
+    [
+      el('p', { class: 'popup-words' }, 'For this visit, the map stands on'),
+      ...Object.entries(MOODS).map(([mood, words]) =>
+        option(words, () => choose({ mood, detail: ground.detail }), ground.mood === mood),
+      ),
+      ...sources,
+      el('p', { class: 'popup-words' }, 'with'),
+      ...DETAILS.map((words, i) =>
+        option(words, () => choose({ mood: ground.mood, detail: i + 1 }), ground.detail === i + 1),
+      ),
+      ground.mood !== own.mood || ground.detail !== own.detail ? option('Put it back', () => choose(own)) : null,
+    ].filter(Boolean),
+  );
 }
 
 function views(handle, visual, opener) {
   const list = Object.values(visual.views).sort((a, b) => a.order - b.order);
-  openPopup(opener, [el('div', { class: 'popup-list', role: 'listbox', 'aria-label': 'Saved views' },
-    ...list.map(v => option(v.name, () => { closePopup(true); handle.view.goTo(v.extent); })))]);
+  openPopup(opener, [
+    el(
+      'div',
+      { class: 'popup-list', role: 'listbox', 'aria-label': 'Saved views' },
+      ...list.map(v =>
+        option(v.name, () => {
+          closePopup(true);
+          handle.view.goTo(v.extent);
+        }),
+      ),
+    ),
+  ]);
 }
 
 function full(handle) {
   const box = handle.body.closest('.visual');
   if (document.fullscreenElement) document.exitFullscreen();
-  else if (box.requestFullscreen) box.requestFullscreen().catch(() => say('This browser does not give the map the whole screen.'));
+  else if (box.requestFullscreen)
+    box.requestFullscreen().catch(() => say('This browser does not give the map the whole screen.'));
 }
 
 function take(handle, opener) {
   const doing = run => async () => {
     closePopup(true);
-    try { await run(); } catch (failed) { say(failed.message || 'That did not work.'); }
+    try {
+      await run();
+    } catch (failed) {
+      say(failed.message || 'That did not work.');
+    }
   };
   openPopup(opener, [
-    option('Copy the picture', doing(async () => { await copyPicture(handle); say('The picture is in the clipboard.'); })),
-    option('Picture, PNG', doing(() => savePicture(handle, 1))),
-    option('Picture of twice the size, PNG', doing(() => savePicture(handle, 2))),
-    option('Drawing, SVG', doing(() => saveDrawing(handle))),
-    option('Rows in sight, CSV', doing(() => saveRows(handle, false))),
-    option('Rows in sight, for a spreadsheet (CSV)', doing(() => saveRows(handle, true))),
-    option('Places in sight with their figures, CSV', doing(() => savePlaces(handle, 'csv'))),
-    option('Places in sight, GeoJSON', doing(() => savePlaces(handle, 'geojson')))]);
+    option(
+      'Copy the picture',
+      doing(async () => {
+        await copyPicture(handle);
+        say('The picture is in the clipboard.');
+      }),
+    ),
+    option(
+      'Picture, PNG',
+      doing(() => savePicture(handle, 1)),
+    ),
+    option(
+      'Picture of twice the size, PNG',
+      doing(() => savePicture(handle, 2)),
+    ),
+    option(
+      'Drawing, SVG',
+      doing(() => saveDrawing(handle)),
+    ),
+    option(
+      'Rows in sight, CSV',
+      doing(() => saveRows(handle, false)),
+    ),
+    option(
+      'Rows in sight, for a spreadsheet (CSV)',
+      doing(() => saveRows(handle, true)),
+    ),
+    option(
+      'Places in sight with their figures, CSV',
+      doing(() => savePlaces(handle, 'csv')),
+    ),
+    option(
+      'Places in sight, GeoJSON',
+      doing(() => savePlaces(handle, 'geojson')),
+    ),
+  ]);
 }

@@ -22,12 +22,21 @@ export function draw(handle, drawing) {
   const room = Math.max(20, width - names - amounts);
   const rows = drawing.bars.map((bar, i) => {
     const y = i * ROW;
-    const mark = el('g', { class: 'bar', tabindex: 0, role: 'button', 'data-key': bar.key ?? '' },
+    const mark = el(
+      'g',
+      { class: 'bar', tabindex: 0, role: 'button', 'data-key': bar.key ?? '' },
       el('rect', { class: 'track', x: 1, y: y + 1, width: width - 2, height: ROW - 2 }),
       el('text', { x: 2, y: y + ROW / 2 + 4.5 }, shortened(bar.label, names)),
-      el('rect', { class: 'fill', x: names + room * bar.start, y: y + (ROW - BAR) / 2, width: Math.max(1, room * (bar.end - bar.start)), height: BAR }),
+      el('rect', {
+        class: 'fill',
+        x: names + room * bar.start,
+        y: y + (ROW - BAR) / 2,
+        width: Math.max(1, room * (bar.end - bar.start)),
+        height: BAR,
+      }),
       el('text', { class: 'amount', x: width - 3, y: y + ROW / 2 + 4.5 }, bar.text),
-      el('title', {}, `${bar.label}: ${bar.full} (${drawing.words})`));
+      el('title', {}, `${bar.label}: ${bar.full} (${drawing.words})`),
+    );
     const pick = e => bar.key !== null && handle.gesture([bar.key], e.shiftKey);
     mark.addEventListener('click', pick);
     mark.addEventListener('keydown', e => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick(e)));
@@ -35,7 +44,14 @@ export function draw(handle, drawing) {
   });
   handle.list.replaceChildren(
     el('svg', { height: Math.max(1, rows.length * ROW), role: 'group', 'aria-label': handle.title }, ...rows),
-    drawing.others ? el('p', { class: 'bars-others' }, `and ${drawing.others.toLocaleString('en')} more; a rank in the brief keeps the largest or smallest`) : '');
+    drawing.others
+      ? el(
+          'p',
+          { class: 'bars-others' },
+          `and ${drawing.others.toLocaleString('en')} more; a rank in the brief keeps the largest or smallest`,
+        )
+      : '',
+  );
   if (focused !== null) [...handle.list.querySelectorAll('.bar')].find(b => b.dataset.key === focused)?.focus();
   light(handle, handle.picks);
 }
@@ -64,7 +80,18 @@ export function table(drawing) {
 }
 
 export function mini(drawing) {
-  return el('svg', { viewBox: '0 0 206 112' }, ...drawing.bars.slice(0, 6).flatMap((bar, i) => [
-    el('text', { x: 0, y: 14 + i * 18, 'font-size': 11, fill: 'currentColor' }, shortened(bar.label, 84)),
-    el('rect', { x: 84 + 116 * bar.start, y: 4 + i * 18, width: Math.max(1, 116 * (bar.end - bar.start)), height: 11, fill: 'var(--bar)' })]));
+  return el(
+    'svg',
+    { viewBox: '0 0 206 112' },
+    ...drawing.bars.slice(0, 6).flatMap((bar, i) => [
+      el('text', { x: 0, y: 14 + i * 18, 'font-size': 11, fill: 'currentColor' }, shortened(bar.label, 84)),
+      el('rect', {
+        x: 84 + 116 * bar.start,
+        y: 4 + i * 18,
+        width: Math.max(1, 116 * (bar.end - bar.start)),
+        height: 11,
+        fill: 'var(--bar)',
+      }),
+    ]),
+  );
 }

@@ -28,6 +28,13 @@ export function table(drawing) {
 }
 
 export function mini(drawing) {
-  return el('svg', { viewBox: '0 0 206 112' },
-    el('text', { x: 0, y: 62, 'font-size': 38, 'font-family': 'var(--font-title)', 'font-weight': 600, fill: 'currentColor' }, drawing.text));
+  return el(
+    'svg',
+    { viewBox: '0 0 206 112' },
+    el(
+      'text',
+      { x: 0, y: 62, 'font-size': 38, 'font-family': 'var(--font-title)', 'font-weight': 600, fill: 'currentColor' },
+      drawing.text,
+    ),
+  );
 }

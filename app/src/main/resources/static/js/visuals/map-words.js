@@ -4,8 +4,13 @@ import { el } from '../elements.js';
 export function notes(handle) {
   const { ground } = handle.view;
   const hints = handle.composing ? handle.layers.flatMap(l => l.key.hints ?? []) : [];
-  const sentences = [...(handle.drawing?.layers ?? []).flatMap(l => l.head.notes), ...handle.layers.map(l => l.trouble).filter(Boolean), ...(ground.trouble ? [ground.trouble] : []), ...hints,
-    ...(handle.layers.some(l => l.awaited) ? ['The shapes of the areas are on their way.'] : [])];
+  const sentences = [
+    ...(handle.drawing?.layers ?? []).flatMap(l => l.head.notes),
+    ...handle.layers.map(l => l.trouble).filter(Boolean),
+    ...(ground.trouble ? [ground.trouble] : []),
+    ...hints,
+    ...(handle.layers.some(l => l.awaited) ? ['The shapes of the areas are on their way.'] : []),
+  ];
   handle.notes.hidden = sentences.length === 0;
   handle.notes.replaceChildren(...[...new Set(sentences)].map(s => el('p', {}, s)));
 }
@@ -14,6 +19,12 @@ export function notes(handle) {
 export function credits(handle) {
   const { view, drawing } = handle;
   // Names, and what a source leaves clear, are of the shipped ground.
-  const ground = view.ground.mood === 'plain' ? [] : ['Natural Earth · GeoNames · GSHHG', view.ground.mood.startsWith('source:') && handle.does.sourceOf(view.ground.mood.slice(7))?.credit];
+  const ground =
+    view.ground.mood === 'plain'
+      ? []
+      : [
+          'Natural Earth · GeoNames · GSHHG',
+          view.ground.mood.startsWith('source:') && handle.does.sourceOf(view.ground.mood.slice(7))?.credit,
+        ];
   view.credit.textContent = [...ground, ...(drawing?.credits ?? [])].filter(Boolean).join(' · ');
 }

@@ -19,24 +19,56 @@ const REACHED = 60;
 const LOWEST = 10;
 
 /** What a map cannot change while it stands: where it differs the map is made anew. */
-export const made = visual => JSON.stringify([visual.projection ?? 'mercator', visual.together ?? '', visual.bounds ?? null, Boolean(visual.locked), visual.projection === 'equal-area' ? centreOf(visual) : null]);
+export const made = visual =>
+  JSON.stringify([
+    visual.projection ?? 'mercator',
+    visual.together ?? '',
+    visual.bounds ?? null,
+    Boolean(visual.locked),
+    visual.projection === 'equal-area' ? centreOf(visual) : null,
+  ]);
 
-/** The middle of an equal-area map, to whole tens of degrees: that of its start, or of the land where Sarnik is at home. */
+/**
+ * The middle of an equal-area map, to whole tens of degrees: that of its start, or of the land where Sarnik is at home.
+ */
 function centreOf({ start }) {
-  return start ? [(start.west + start.east) / 2, (start.south + start.north) / 2].map(v => Math.round(v / 10) * 10) : [0, 40];
+  return start
+    ? [(start.west + start.east) / 2, (start.south + start.north) / 2].map(v => Math.round(v / 10) * 10)
+    : [0, 40];
 }
 
 /**
- * A map visual. Gestures: press a place to pick it, Shift adds, drag with Alt for a box, L for a ring by hand; Tab goes through
+ * A map visual. Gestures: press a place to pick it, Shift adds, drag with Alt for a box, L for a ring by hand; Tab
+ * goes through
  * places, Enter picks, T shows the figures as a table.
  */
 export function mount(body, { id, title, titleElement, visual, gesture, does, composing }) {
   const projection = visual.projection === 'equal-area' ? equalArea(...centreOf(visual)) : MERCATOR;
-  const handle = { id, body, gesture, does, composing, projection, title: titleElement, layers: [], canvases: [], picks: new Set(), fitted: false, focused: null };
-  const view = new MapView(body, title, { projection, together: visual.together, bounds: visual.bounds, locked: visual.locked, sourceOf: does.sourceOf, names: (sheet, taken) => {
-    for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
-    marks(handle, sheet);
-  } });
+  const handle = {
+    id,
+    body,
+    gesture,
+    does,
+    composing,
+    projection,
+    title: titleElement,
+    layers: [],
+    canvases: [],
+    picks: new Set(),
+    fitted: false,
+    focused: null,
+  };
+  const view = new MapView(body, title, {
+    projection,
+    together: visual.together,
+    bounds: visual.bounds,
+    locked: visual.locked,
+    sourceOf: does.sourceOf,
+    names: (sheet, taken) => {
+      for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
+      marks(handle, sheet);
+    },
+  });
   Object.assign(handle, { view });
   view.told = () => notes(handle);
   view.covered = () => {
@@ -52,11 +84,21 @@ export function mount(body, { id, title, titleElement, visual, gesture, does, co
   handle.summary = el('p', { class: 'sr-only', id: `summary-${id}` });
   view.view.setAttribute('aria-describedby', handle.summary.id);
   body.append(handle.key, handle.notes, handle.degrees, handle.tip, handle.reach, handle.summary);
-  handle.told = new ToldBox(body, { tell: (layer, place) => does.tell(layer, place), others: (layer, place, asked) => does.others(layer, place, asked), pick: ids => gesture(ids, false) },
-    composing || !(visual.withheld ?? []).includes('NEAR'));
-  handle.ring = () => drawRing(view, (ring, add) => pickWithin(handle, boundingExtent(ring), at => isWithin(at, ring), add));
+  handle.told = new ToldBox(
+    body,
+    {
+      tell: (layer, place) => does.tell(layer, place),
+      others: (layer, place, asked) => does.others(layer, place, asked),
+      pick: ids => gesture(ids, false),
+    },
+    composing || !(visual.withheld ?? []).includes('NEAR'),
+  );
+  handle.ring = () =>
+    drawRing(view, (ring, add) => pickWithin(handle, boundingExtent(ring), at => isWithin(at, ring), add));
   handle.credits = () => credits(handle);
-  handle.mood = () => { drawKey(handle); };
+  handle.mood = () => {
+    drawKey(handle);
+  };
   document.addEventListener('mood', handle.mood);
   set(handle, visual);
   gestures(handle);
@@ -67,10 +109,11 @@ export function mount(body, { id, title, titleElement, visual, gesture, does, co
 export function set(handle, visual) {
   const { view } = handle;
   handle.visual = visual;
-  if (!handle.groundOf || JSON.stringify(handle.groundOf) !== JSON.stringify(visual.ground ?? null)) view.ground.set(visual.ground ?? { mood: 'paper', detail: 2 });
+  if (!handle.groundOf || JSON.stringify(handle.groundOf) !== JSON.stringify(visual.ground ?? null))
+    view.ground.set(visual.ground ?? { mood: 'paper', detail: 2 });
   handle.groundOf = visual.ground ?? null;
   view.startAt(visual.start ?? null);
-  const withheld = handle.composing ? [] : visual.withheld ?? [];
+  const withheld = handle.composing ? [] : (visual.withheld ?? []);
   view.scale.element.hidden = withheld.includes('SCALE');
   view.north.element.classList.toggle('hidden', withheld.includes('NORTH'));
   handle.degrees.hidden = withheld.includes('COORDINATES');
@@ -84,7 +127,9 @@ export function set(handle, visual) {
 
 function tones() {
   const style = getComputedStyle(document.documentElement);
-  return Object.fromEntries(['ink', 'rust', 'faint', 'halo', 'paper'].map(name => [name, style.getPropertyValue(`--${name}`).trim()]));
+  return Object.fromEntries(
+    ['ink', 'rust', 'faint', 'halo', 'paper'].map(name => [name, style.getPropertyValue(`--${name}`).trim()]),
+  );
 }
 
 // --- gestures ------------------------------------------------------------------------------------
@@ -120,7 +165,9 @@ function gestures(handle) {
     showTip(handle, null);
     handle.degrees.textContent = '';
   });
-  view.box.on('boxend', e => pickWithin(handle, view.box.getGeometry().getExtent(), undefined, e.mapBrowserEvent.originalEvent.shiftKey));
+  view.box.on('boxend', e =>
+    pickWithin(handle, view.box.getGeometry().getExtent(), undefined, e.mapBrowserEvent.originalEvent.shiftKey),
+  );
   view.map.on('moveend', () => rested(handle));
   view.view.addEventListener('keydown', e => {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
@@ -178,7 +225,7 @@ async function shapes(handle) {
   if (handle.layers.some(l => l.awaited)) notes(handle);
   for (const layer of handle.layers) {
     try {
-      if (!await withShapes(layer, zoom, handle.projection)) continue;
+      if (!(await withShapes(layer, zoom, handle.projection))) continue;
       changed = true;
       handle.canvases.forEach(c => c.of === layer.head.id && c.layer.repaint());
     } catch (refused) {
@@ -198,7 +245,9 @@ async function shapes(handle) {
 
 /** Areas belong into the first view whole, once their shapes are known. */
 function surround(handle) {
-  const boxes = handle.layers.filter(l => l.type === 'areas' && l.shapes).flatMap(l => l.shapes.areas.flatMap(({ box }, i) => (l.rows[i] >= 0 ? [{ box, at: l.xy[l.rows[i]] }] : [])));
+  const boxes = handle.layers
+    .filter(l => l.type === 'areas' && l.shapes)
+    .flatMap(l => l.shapes.areas.flatMap(({ box }, i) => (l.rows[i] >= 0 ? [{ box, at: l.xy[l.rows[i]] }] : [])));
   handle.view.surround(boxes);
   if (handle.framed || !boxes.length) return;
   handle.framed = true;
@@ -215,26 +264,39 @@ function showTip(handle, hit, pixel) {
   if (!same) {
     const { layer, i } = hit;
     const { name, within, lines } = told(layer, i);
-    handle.tip.replaceChildren(el('b', {}, name), within ? `, ${within}` : '', ...lines.map(({ words, value }) => el('div', {}, el('i', {}, `${words}: `), value)));
+    handle.tip.replaceChildren(
+      el('b', {}, name),
+      within ? `, ${within}` : '',
+      ...lines.map(({ words, value }) => el('div', {}, el('i', {}, `${words}: `), value)),
+    );
     // What the box already tells is not told twice.
     if (handle.told.tellsOf(layer.ids?.[i])) handle.tip.hidden = true;
     else if (layer.members?.[i] > 1) handle.tip.append(el('div', {}, el('i', {}, 'Press to open the group')));
     else if (tellsMore(handle, layer)) handle.hoverTimer = setTimeout(() => tellMore(handle, hit), HOVER);
   }
   const right = pixel[0] > handle.body.clientWidth * 0.6;
-  Object.assign(handle.tip.style, { left: right ? '' : `${pixel[0] + 30}px`, right: right ? `${handle.body.clientWidth - pixel[0]}px` : '', top: `${pixel[1] + 20}px` });
+  Object.assign(handle.tip.style, {
+    left: right ? '' : `${pixel[0] + 30}px`,
+    right: right ? `${handle.body.clientWidth - pixel[0]}px` : '',
+    top: `${pixel[1] + 20}px`,
+  });
 }
 
 const tellsMore = (handle, layer) => {
   const tip = handle.visual.layers[layer.head.id]?.tip;
-  return (tip?.measures?.length || tip?.columns?.length || tip?.over) && (layer.type === 'symbols' || layer.type === 'areas');
+  return (
+    (tip?.measures?.length || tip?.columns?.length || tip?.over) && (layer.type === 'symbols' || layer.type === 'areas')
+  );
 };
 
 async function tellMore(handle, hit) {
   try {
     const more = await handle.does.tell(hit.layer.head.id, hit.layer.ids[hit.i]);
-    if (handle.hovered === hit && !handle.tip.hidden) handle.tip.replaceChildren(el('b', {}, more.name), ...toldParts(more));
-  } catch { /* The figures that are known stay. */ }
+    if (handle.hovered === hit && !handle.tip.hidden)
+      handle.tip.replaceChildren(el('b', {}, more.name), ...toldParts(more));
+  } catch {
+    /* The figures that are known stay. */
+  }
 }
 
 // --- drawing --------------------------------------------------------------------------------------
@@ -247,7 +309,8 @@ export function draw(handle, drawing) {
   for (const layer of handle.layers) {
     const was = before.get(layer.head.id);
     if (layer.own) layer.ownAt = handle.does.address(`visuals/${handle.id}/layers/${layer.head.id}/shapes`);
-    if (layer.type === 'areas' && was?.shapes && was.set === layer.set && was.own === layer.own) shaped(layer, was.shapes);
+    if (layer.type === 'areas' && was?.shapes && was.set === layer.set && was.own === layer.own)
+      shaped(layer, was.shapes);
   }
   canvases(handle);
   // Where a map is fitted first, it has to know what its key covers.
@@ -261,7 +324,8 @@ export function draw(handle, drawing) {
     handle.fitted = true;
     if (handle.layers.some(l => l.members)) setTimeout(() => handle.does.again());
   }
-  // The picture comes first: what changes the page makes the browser lay it out anew. What only the keyboard reaches comes last.
+  // The picture comes first: what changes the page makes the browser lay it out anew. What only the keyboard reaches
+  // comes last.
   repaint(handle);
   drawKey(handle);
   handle.summary.textContent = drawing.summary;
@@ -275,20 +339,30 @@ export function draw(handle, drawing) {
 /** A canvas for each layer, and one more for the borders of areas, which stay while colours change. */
 function canvases(handle) {
   const { view } = handle;
-  const wanted = handle.layers.flatMap(l => (l.type === 'areas' ? [[l.head.id, 'fill'], [l.head.id, 'border']] : [[l.head.id, 'fill']]));
-  const same = wanted.length === handle.canvases.length && wanted.every(([id, part], i) => handle.canvases[i].of === id && handle.canvases[i].part === part);
+  const wanted = handle.layers.flatMap(l =>
+    l.type === 'areas'
+      ? [
+          [l.head.id, 'fill'],
+          [l.head.id, 'border'],
+        ]
+      : [[l.head.id, 'fill']],
+  );
+  const same =
+    wanted.length === handle.canvases.length &&
+    wanted.every(([id, part], i) => handle.canvases[i].of === id && handle.canvases[i].part === part);
   if (same) return;
   for (const { layer } of handle.canvases) view.remove(layer);
   handle.canvases = wanted.map(([id, part], i) => {
     const find = () => handle.layers.find(l => l.head.id === id);
-    const painter = part === 'border'
-      ? sheet => find() && paintBorders(sheet, find(), tones())
-      : sheet => {
-        const layer = find();
-        if (!layer) return;
-        paint(sheet, layer, handle.picks, tones(), handle.projection);
-        if (layer.type === 'density' && !layer.metres) peakInKey(handle, layer);
-      };
+    const painter =
+      part === 'border'
+        ? sheet => find() && paintBorders(sheet, find(), tones())
+        : sheet => {
+            const layer = find();
+            if (!layer) return;
+            paint(sheet, layer, handle.picks, tones(), handle.projection);
+            if (layer.type === 'density' && !layer.metres) peakInKey(handle, layer);
+          };
     return { of: id, part, layer: view.add(painter, LOWEST + i) };
   });
 }
@@ -324,14 +398,27 @@ function drawKey(handle) {
   const all = handle.drawing?.layers ?? [];
   const several = all.length > 1;
   const withheld = !handle.composing && (handle.visual.withheld ?? []).includes('LAYERS');
-  const blocks = [...all].reverse().map(drawn => {
-    const layer = handle.layers.find(l => l.head.id === drawn.head.id);
-    const parts = layer ? keyOf(layer.key, { kind: layer.type, choose: (i, part) => handle.does.choose(drawn.head.id + part, i), ...pressesOf(handle, layer) }) : [];
-    if (!several && !drawn.head.hidden) return parts.length ? el('div', { class: 'key-layer' }, ...parts) : null;
-    const turn = el('input', { type: 'checkbox', disabled: withheld, onchange: () => handle.does.turn(drawn.head.id) });
-    turn.checked = !drawn.head.hidden;
-    return el('div', { class: 'key-layer' }, el('label', { class: 'key-name' }, turn, drawn.head.name), ...parts);
-  }).filter(Boolean);
+  const blocks = [...all]
+    .reverse()
+    .map(drawn => {
+      const layer = handle.layers.find(l => l.head.id === drawn.head.id);
+      const parts = layer
+        ? keyOf(layer.key, {
+            kind: layer.type,
+            choose: (i, part) => handle.does.choose(drawn.head.id + part, i),
+            ...pressesOf(handle, layer),
+          })
+        : [];
+      if (!several && !drawn.head.hidden) return parts.length ? el('div', { class: 'key-layer' }, ...parts) : null;
+      const turn = el('input', {
+        type: 'checkbox',
+        disabled: withheld,
+        onchange: () => handle.does.turn(drawn.head.id),
+      });
+      turn.checked = !drawn.head.hidden;
+      return el('div', { class: 'key-layer' }, el('label', { class: 'key-name' }, turn, drawn.head.name), ...parts);
+    })
+    .filter(Boolean);
   handle.key.hidden = blocks.length === 0;
   handle.key.replaceChildren(...blocks);
 }
@@ -343,7 +430,14 @@ function pressesOf(handle, layer) {
     const ids = [...new Set(marks.filter(i => !(layer.members?.[i] > 1)).map(i => layer.ids[i]))];
     if (ids.length) handle.gesture(ids, add);
   };
-  return { pickMarks, pick: (c, add) => pickMarks([...layer.classes.keys()].filter(i => layer.classes[i] === c), add) };
+  return {
+    pickMarks,
+    pick: (c, add) =>
+      pickMarks(
+        [...layer.classes.keys()].filter(i => layer.classes[i] === c),
+        add,
+      ),
+  };
 }
 
 /** The first places in the order of their figures, as buttons that only the keyboard reaches. */
@@ -353,15 +447,48 @@ function reach(handle) {
     handle.reach.replaceChildren();
     return;
   }
-  const order = layer.type === 'areas' ? layer.ids.map((_, i) => i).filter(i => Number.isFinite(layer.values[i])).sort((a, b) => layer.values[b] - layer.values[a]) : layer.ids.map((_, i) => i);
-  const focus = i => { handle.focused = i === null ? null : { layer, i }; handle.view.ground.names.repaint(); handle.view.drawNow(); };
-  handle.reach.replaceChildren(...order.slice(0, REACHED).map(i => {
-    const { name, lines } = told(layer, i);
-    const words = `${name}: ${lines.map(l => `${l.words} ${l.value}`).join(', ')}`;
-    return el('li', {}, el('button', { type: 'button', 'aria-label': words, 'aria-pressed': String(handle.picks.has(layer.ids[i])), 'data-place': layer.ids[i],
-      onfocus: () => { focus(i); const at = handle.view.map.getPixelFromCoordinate(layer.xy[i]); if (at) showTip(handle, { layer, i }, at); },
-      onblur: () => { focus(null); showTip(handle, null); }, onclick: e => press(handle, { layer, i }, e.shiftKey) }, name));
-  }));
+  const order =
+    layer.type === 'areas'
+      ? layer.ids
+          .map((_, i) => i)
+          .filter(i => Number.isFinite(layer.values[i]))
+          .sort((a, b) => layer.values[b] - layer.values[a])
+      : layer.ids.map((_, i) => i);
+  const focus = i => {
+    handle.focused = i === null ? null : { layer, i };
+    handle.view.ground.names.repaint();
+    handle.view.drawNow();
+  };
+  handle.reach.replaceChildren(
+    ...order.slice(0, REACHED).map(i => {
+      const { name, lines } = told(layer, i);
+      const words = `${name}: ${lines.map(l => `${l.words} ${l.value}`).join(', ')}`;
+      return el(
+        'li',
+        {},
+        el(
+          'button',
+          {
+            type: 'button',
+            'aria-label': words,
+            'aria-pressed': String(handle.picks.has(layer.ids[i])),
+            'data-place': layer.ids[i],
+            onfocus: () => {
+              focus(i);
+              const at = handle.view.map.getPixelFromCoordinate(layer.xy[i]);
+              if (at) showTip(handle, { layer, i }, at);
+            },
+            onblur: () => {
+              focus(null);
+              showTip(handle, null);
+            },
+            onclick: e => press(handle, { layer, i }, e.shiftKey),
+          },
+          name,
+        ),
+      );
+    }),
+  );
 }
 
 /** Lights what is picked here; the rest pales. */
@@ -370,7 +497,8 @@ export function light(handle, picks) {
   const same = next.size === handle.picks.size && [...next].every(p => handle.picks.has(p));
   handle.picks = next;
   if (!next.size) handle.told.hide();
-  for (const button of handle.reach.querySelectorAll('button')) button.setAttribute('aria-pressed', String(next.has(button.dataset.place)));
+  for (const button of handle.reach.querySelectorAll('button'))
+    button.setAttribute('aria-pressed', String(next.has(button.dataset.place)));
   if (!same) repaint(handle);
 }
 

@@ -49,13 +49,44 @@ class AccessibleTest extends BrowserTest {
     void pagesOfAuthorsAndStewards() throws Exception {
         SarnikClient ana = sarnik.client("ana");
         long dashboard = Samples.dashboard(ana, "Can everyone use it?");
-        long dataset = ana.read(ana.get("/api/dashboards/" + dashboard)).at("/document/visuals/v2/dataset").asLong();
-        String look = ana.read(ana.upload(Samples.sales(), "sales.csv")).get("address").asString();
-        String newer = ana.read(ana.upload(RunningSarnik.file("n.csv", "town,province,country,day,product,litros\nSoria,Soria,Spain,2026-03-01,still,7\n"), "n.csv", "?dataset=" + dataset)).get("address").asString();
-        ana.json("PUT", "/api/keys/Accessible", Map.of("words", "w", "colour", Map.of("measure", Map.of("summary", "SUM", "column", "litres"), "palette", "loch")));
+        long dataset = ana.read(ana.get("/api/dashboards/" + dashboard))
+                .at("/document/visuals/v2/dataset")
+                .asLong();
+        String look = ana.read(ana.upload(Samples.sales(), "sales.csv"))
+                .get("address")
+                .asString();
+        String newer = ana.read(ana.upload(
+                        RunningSarnik.file(
+                                "n.csv",
+                                "town,province,country,day,product,litros\nSoria,Soria,Spain,2026-03-01,still,7\n"),
+                        "n.csv",
+                        "?dataset=" + dataset))
+                .get("address")
+                .asString();
+        ana.json(
+                "PUT",
+                "/api/keys/Accessible",
+                Map.of(
+                        "words",
+                        "w",
+                        "colour",
+                        Map.of("measure", Map.of("summary", "SUM", "column", "litres"), "palette", "loch")));
         Page author = withoutPolicy("ana", 1280, 800);
-        for (String address : List.of("/", "/bring", look, newer, "/datasets/" + dataset, "/datasets/" + dataset + "/formulas", "/datasets/" + dataset + "/placing", "/boundary-sets",
-                "/boundary-sets/Provinces%20of%20Spain", "/keys", "/me", "/dashboards/" + dashboard, "/dashboards/" + dashboard + "/compose", "/nowhere")) visit(author, address);
+        for (String address : List.of(
+                "/",
+                "/bring",
+                look,
+                newer,
+                "/datasets/" + dataset,
+                "/datasets/" + dataset + "/formulas",
+                "/datasets/" + dataset + "/placing",
+                "/boundary-sets",
+                "/boundary-sets/Provinces%20of%20Spain",
+                "/keys",
+                "/me",
+                "/dashboards/" + dashboard,
+                "/dashboards/" + dashboard + "/compose",
+                "/nowhere")) visit(author, address);
         author.navigate("/dashboards/" + dashboard + "/compose");
         SarnikBrowser.drawn(author);
         author.click("[data-visual=v1] .visual-title");
@@ -76,9 +107,39 @@ class AccessibleTest extends BrowserTest {
         MapSamples samples = new MapSamples(sarnik.client("ana"));
         String classes = "\"method\":\"NATURAL\",\"classes\":4,\"palette\":\"loch\"";
         long[] sheets = {
-            samples.dashboard("Symbols, for everyone?", MapSamples.map("v1", 0, 18, "", "\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":20},\"colour\":{%s,%s}".formatted(samples.towns, MapSamples.sum("litres"), MapSamples.sum("litres"), classes)) + "," + MapSamples.figure(samples.towns, "litres")),
-            samples.dashboard("Areas, for everyone?", MapSamples.map("v1", 0, 18, "", "\"kind\":\"AREAS\",\"dataset\":%d,\"colour\":{%s,%s}".formatted(samples.provinces, MapSamples.sum("rate"), classes))),
-            samples.dashboard("Flows, for everyone?", MapSamples.map("v1", 0, 18, "\"keyAt\":\"beside\"", "\"kind\":\"FLOWS\",\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":10}".formatted(samples.sent, MapSamples.sum("pieces"))))};
+            samples.dashboard(
+                    "Symbols, for everyone?",
+                    MapSamples.map(
+                                    "v1",
+                                    0,
+                                    18,
+                                    "",
+                                    "\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":20},\"colour\":{%s,%s}"
+                                            .formatted(
+                                                    samples.towns,
+                                                    MapSamples.sum("litres"),
+                                                    MapSamples.sum("litres"),
+                                                    classes))
+                            + "," + MapSamples.figure(samples.towns, "litres")),
+            samples.dashboard(
+                    "Areas, for everyone?",
+                    MapSamples.map(
+                            "v1",
+                            0,
+                            18,
+                            "",
+                            "\"kind\":\"AREAS\",\"dataset\":%d,\"colour\":{%s,%s}"
+                                    .formatted(samples.provinces, MapSamples.sum("rate"), classes))),
+            samples.dashboard(
+                    "Flows, for everyone?",
+                    MapSamples.map(
+                            "v1",
+                            0,
+                            18,
+                            "\"keyAt\":\"beside\"",
+                            "\"kind\":\"FLOWS\",\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":10}"
+                                    .formatted(samples.sent, MapSamples.sum("pieces"))))
+        };
         Page desk = withoutPolicy("rui", 1280, 800);
         Page phone = withoutPolicy("rui", 390, 844);
         for (long sheet : sheets) {
@@ -93,9 +154,19 @@ class AccessibleTest extends BrowserTest {
     @Test
     void rowsOfAKeyCanBePressedWithAThumb() throws Exception {
         MapSamples samples = new MapSamples(sarnik.client("ana"));
-        long id = samples.dashboard("Rows of a key?", MapSamples.map("v1", 0, 18, "", "\"kind\":\"AREAS\",\"dataset\":%d,\"colour\":{%s,\"method\":\"NATURAL\",\"classes\":5,\"palette\":\"loch\"}".formatted(samples.provinces, MapSamples.sum("rate"))));
+        long id = samples.dashboard(
+                "Rows of a key?",
+                MapSamples.map(
+                        "v1",
+                        0,
+                        18,
+                        "",
+                        ("\"kind\":\"AREAS\",\"dataset\":%d,\"colour\":{%s,\"method\":\"NATURAL\",\"classes\":5,"
+                                        + "\"palette\":\"loch\"}")
+                                .formatted(samples.provinces, MapSamples.sum("rate"))));
         Page page = sheet("rui", id, "");
         assertThat(page.locator("button.map-key-row").count()).isGreaterThan(3);
-        for (var row : page.locator("button.map-key-row").all()) assertThat(row.boundingBox().height).isGreaterThanOrEqualTo(24);
+        for (var row : page.locator("button.map-key-row").all())
+            assertThat(row.boundingBox().height).isGreaterThanOrEqualTo(24);
     }
 }

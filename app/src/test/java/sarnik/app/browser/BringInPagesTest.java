@@ -60,8 +60,10 @@ class BringInPagesTest extends BrowserTest {
         String rows = "Soria,1\n".repeat(60) + "Burgos,many\nZamora\n";
         Page page = bring(RunningSarnik.file("troubles.csv", "town,n\n" + rows));
         page.waitForURL("**/bring/*");
-        assertThat(page.locator("#troubles tbody tr").allTextContents()).containsExactly(
-                "62nmanyThis is not a whole number; the cell is taken as missing.", "63the rowZamoraThe row has 1 of 2 cells; the rest are taken as missing.");
+        assertThat(page.locator("#troubles tbody tr").allTextContents())
+                .containsExactly(
+                        "62nmanyThis is not a whole number; the cell is taken as missing.",
+                        "63the rowZamoraThe row has 1 of 2 cells; the rest are taken as missing.");
     }
 
     @Test
@@ -69,9 +71,12 @@ class BringInPagesTest extends BrowserTest {
         long sales = sarnik.client("ana").bring(Samples.sales(), "Newer sales");
         Page page = page("ana");
         page.navigate("/datasets/" + sales);
-        page.setInputFiles("#file", RunningSarnik.file("june.csv", Samples.SALES + "Soria,Soria,Spain,2026-06-01,still,5\n"));
+        page.setInputFiles(
+                "#file", RunningSarnik.file("june.csv", Samples.SALES + "Soria,Soria,Spain,2026-06-01,still,5\n"));
         page.waitForURL("**/bring/*");
-        assertThat(page.locator("#troubles").count()).as("no table of troubles where there are none").isZero();
+        assertThat(page.locator("#troubles").count())
+                .as("no table of troubles where there are none")
+                .isZero();
         assertThat(page.locator("#diff").innerText().replaceAll("\\s+", " ")).isEqualTo("6 the same 1 added 0 gone");
         page.click("#serve");
         page.waitForURL("**/datasets/*");
@@ -82,7 +87,10 @@ class BringInPagesTest extends BrowserTest {
 
     @Test
     void coordinatesWordsAndCodesAreOfferedAsWaysOfPlacing() {
-        Page page = bring(RunningSarnik.file("probes.csv", "probe,latitude,longitude,where,code\nP1,41.764,-2.469,\"Soria, Spain\",42\nP2,42.34,-3.70,\"Burgos, Spain\",09\n"));
+        Page page = bring(RunningSarnik.file(
+                "probes.csv",
+                "probe,latitude,longitude,where,code\nP1,41.764,-2.469,\"Soria, "
+                        + "Spain\",42\nP2,42.34,-3.70,\"Burgos, Spain\",09\n"));
         page.waitForURL("**/bring/*");
         assertThat(page.inputValue("#way")).isEqualTo("coordinates");
         waitForText(page.locator("#counts .good"), "2");
@@ -92,17 +100,22 @@ class BringInPagesTest extends BrowserTest {
         page.selectOption("#way", "code");
         page.selectOption("#column", "code");
         waitForText(page.locator("#counts .good"), "2");
-        assertThat(page.locator("#placing-map .map-view").getAttribute("data-places")).isEqualTo("2");
+        assertThat(page.locator("#placing-map .map-view").getAttribute("data-places"))
+                .isEqualTo("2");
     }
 
     @Test
     void theFormIsCorrectedColumnsAreLeftOutAndWordsForNoValueAreTaken() {
-        Page page = bring(RunningSarnik.file("wide.csv", "town;2023;2024;2025;note\nSoria;1.500;-;3;x\nBurgos;2.500;4;5;y\n"));
+        Page page = bring(
+                RunningSarnik.file("wide.csv", "town;2023;2024;2025;note\nSoria;1.500;-;3;x\nBurgos;2.500;4;5;y\n"));
         page.waitForURL("**/bring/*");
         assertThat(page.locator("#missing-offer").innerText()).contains("“-” 1 times");
         scriptIsThere(page);
         page.click("#take-missing");
-        page.waitForSelector("#missing-offer", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+        page.waitForSelector(
+                "#missing-offer",
+                new Page.WaitForSelectorOptions()
+                        .setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
         scriptIsThere(page);
         page.selectOption("[data-shape=decimalMark]", "COMMA");
         waitForText(page.locator("#columns tbody tr >> nth=0"), "1500");
@@ -116,11 +129,15 @@ class BringInPagesTest extends BrowserTest {
         page.fill("[data-turn=period]", "year");
         page.press("[data-turn=period]", "Tab");
         page.waitForSelector("[data-source=year]");
-        assertThat(page.locator("#columns .column-name").evaluateAll("names => names.map(n => n.value)").toString()).isEqualTo("[town, year, value]");
+        assertThat(page.locator("#columns .column-name")
+                        .evaluateAll("names => names.map(n => n.value)")
+                        .toString())
+                .isEqualTo("[town, year, value]");
         scriptIsThere(page);
         page.fill("[data-source=value]", "litres");
         page.press("[data-source=value]", "Tab");
-        page.waitForFunction("() => document.querySelector('[data-source=value]')?.value === 'litres' && document.querySelectorAll('#columns tbody tr').length === 5");
+        page.waitForFunction("() => document.querySelector('[data-source=value]')?.value === 'litres' && "
+                + "document.querySelectorAll('#columns tbody tr').length === 5");
         scriptIsThere(page);
         page.click("#turn-back");
         page.waitForSelector("[data-source='2024']");
@@ -128,14 +145,19 @@ class BringInPagesTest extends BrowserTest {
 
     @Test
     void projectedCoordinatesAreGuessedAndSeenOnTheMapBeforeTheyAreAccepted() {
-        Page page = bring(RunningSarnik.file("utm.csv", "town,province,country,x,y\nSoria,Soria,Spain,544153,4623774\nBurgos,Burgos,Spain,442224,4688751\nZamora,Zamora,Spain,270700,4598700\n"));
+        Page page = bring(RunningSarnik.file(
+                "utm.csv",
+                "town,province,country,x,y\nSoria,Soria,Spain,544153,4623774\nBurgos,Burgos,Spain,"
+                        + "442224,4688751\nZamora,Zamora,Spain,270700,4598700\n"));
         page.waitForURL("**/bring/*");
         assertThat(page.inputValue("#way")).isEqualTo("coordinates");
         assertThat(page.inputValue("#epsg")).isEqualTo("25830");
         waitForText(page.locator("#alike"), "The numbers fit");
         waitForText(page.locator("#counts .good"), "0");
         waitForText(page.locator("#doubts"), "The numbers fit");
-        assertThat(page.locator("#doubts").innerText()).as("the same town is no other").doesNotContain("It might also be Soria");
+        assertThat(page.locator("#doubts").innerText())
+                .as("the same town is no other")
+                .doesNotContain("It might also be Soria");
         page.click("#alike button:has-text('25830')");
         waitForText(page.locator("#counts .good"), "3");
         assertThat(page.locator("#alike button").count()).isZero();
@@ -149,7 +171,10 @@ class BringInPagesTest extends BrowserTest {
 
     @Test
     void originAndDestinationAreTwoPlacingsOfOneTable() {
-        Page page = bring(RunningSarnik.file("sent.csv", "depot,destination,pieces\n\"Soria, Spain\",\"Zamora, Spain\",3\n\"Soria, Spain\",\"Burgos, Spain\",4\n"));
+        Page page = bring(RunningSarnik.file(
+                "sent.csv",
+                "depot,destination,pieces\n\"Soria, Spain\",\"Zamora, Spain\",3\n\"Soria, "
+                        + "Spain\",\"Burgos, Spain\",4\n"));
         page.waitForURL("**/bring/*");
         assertThat(page.inputValue("#way")).isEqualTo("from-to");
         assertThat(page.inputValue("[data-end=from] [data-part=column]")).isEqualTo("depot");
@@ -172,7 +197,8 @@ class BringInPagesTest extends BrowserTest {
         page.check("[data-keep=town]");
         page.check("[data-keep=c]");
         page.click("#keep-columns");
-        page.waitForFunction("() => [...document.querySelectorAll('#columns .column-name')].map(n => n.value).join() === 'town,c'");
+        page.waitForFunction(
+                "() => [...document.querySelectorAll('#columns .column-name')].map(n => n.value).join() === 'town,c'");
         assertThat(page.locator("[data-bring-back]").count()).isEqualTo(3);
         scriptIsThere(page);
         page.click("#which-columns summary");
@@ -188,13 +214,19 @@ class BringInPagesTest extends BrowserTest {
         scriptIsThere(page);
         waitForText(page.locator("[data-as-text=fee]"), "1 left out: keep as text");
         page.click("[data-as-text=fee]");
-        page.waitForSelector("[data-as-text=fee]", new Page.WaitForSelectorOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+        page.waitForSelector(
+                "[data-as-text=fee]",
+                new Page.WaitForSelectorOptions()
+                        .setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
         assertThat(page.inputValue("[data-column=fee]")).isEqualTo("TEXT");
     }
 
     @Test
     void originAndDestinationMayBePlacedInDifferentWays() {
-        Page page = bring(RunningSarnik.file("drives.csv", "depot,destination,north,east\n\"Soria, Spain\",Lot 7,41.50,-5.74\n\"Soria, Spain\",Lot 9,42.34,-3.70\n"));
+        Page page = bring(RunningSarnik.file(
+                "drives.csv",
+                "depot,destination,north,east\n\"Soria, Spain\",Lot 7,41.50,-5.74\n\"Soria, Spain\",Lot "
+                        + "9,42.34,-3.70\n"));
         page.waitForURL("**/bring/*");
         page.selectOption("#way", "from-to");
         page.selectOption("[data-end=from] [data-part=way]", "words");
@@ -212,13 +244,21 @@ class BringInPagesTest extends BrowserTest {
 
     @Test
     void aTieSaysHowManyRowsFindAPartnerBeforeItIsKept() throws Exception {
-        sarnik.client("ana").bring(RunningSarnik.file("taps.csv", "tap,town,province,country\nTY1,Soria,Soria,Spain\nTY2,Burgos,Burgos,Spain\nTY3,Zamora,Zamora,Spain\n"), "Taps");
+        sarnik.client("ana")
+                .bring(
+                        RunningSarnik.file(
+                                "taps.csv",
+                                "tap,town,province,country\nTY1,Soria,Soria,Spain\nTY2,Burgos,Burgos,Spain\nTY3,"
+                                        + "Zamora,Zamora,Spain\n"),
+                        "Taps");
         Page page = bring(RunningSarnik.file("uses.csv", "at,n\nTY1,3\nTY2,4\nTY9,1\nTY1,2\nTY2,8\nTY1,1\n"));
         page.waitForURL("**/bring/*");
         page.selectOption("#way", "tie");
         page.selectOption("#tie-target", "tap in Taps");
         page.selectOption("#tie-column", "at");
-        waitForText(page.locator("#counts"), "83.3 % of 6 rows find a partner over there; 66.7 % of 3 rows over there find one here.");
+        waitForText(
+                page.locator("#counts"),
+                "83.3 % of 6 rows find a partner over there; 66.7 % of 3 rows over there find one here.");
     }
 
     @Test
@@ -234,8 +274,12 @@ class BringInPagesTest extends BrowserTest {
 
     @Test
     void areasBecomeABoundarySetByWhichRowsArePlaced() {
-        Page page = bring(RunningSarnik.file("wards.geojson", "{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\",\"properties\":{\"id\":\"N\",\"ward\":\"North\"},"
-                + "\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[-7,41],[-1,41],[-1,44],[-7,44],[-7,41]]]}}]}"));
+        Page page = bring(RunningSarnik.file(
+                "wards.geojson",
+                "{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\","
+                        + "\"properties\":{\"id\":\"N\",\"ward\":\"North\"},"
+                        + "\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[-7,41],[-1,41],[-1,44],"
+                        + "[-7,44],[-7,41]]]}}]}"));
         page.waitForURL("**/bring/*");
         page.click("#areas summary");
         page.fill("[data-area=name]", "Wards");
@@ -261,8 +305,11 @@ class BringInPagesTest extends BrowserTest {
 
     @Test
     void aDatasetsRowsAreFoundSortedAndTurnedPageByPage() throws Exception {
-        String many = java.util.stream.IntStream.range(0, 120).mapToObj(i -> (i % 2 == 0 ? "Soria" : "Zamora") + ",Spain," + i).collect(java.util.stream.Collectors.joining("\n"));
-        long id = sarnik.client("ana").bring(RunningSarnik.file("many.csv", "town,country,n\n" + many + "\n"), "Many rows");
+        String many = java.util.stream.IntStream.range(0, 120)
+                .mapToObj(i -> (i % 2 == 0 ? "Soria" : "Zamora") + ",Spain," + i)
+                .collect(java.util.stream.Collectors.joining("\n"));
+        long id = sarnik.client("ana")
+                .bring(RunningSarnik.file("many.csv", "town,country,n\n" + many + "\n"), "Many rows");
         Page page = page("ana");
         page.navigate("/datasets/" + id);
         waitForText(page.locator("#page"), "120 rows, page 1 of 3");
@@ -296,13 +343,20 @@ class BringInPagesTest extends BrowserTest {
 
     @Test
     void datesThatCanBeReadEitherWayFollowTheCountryOfTheRowsAndAreTurnedByOnePress() {
-        Page page = bring(RunningSarnik.file("visits.csv", "town,state,when,paid\nAustin,TX,01/02/2021,$5.20\nReno,NV,03/04/2021,$7.10\nDallas,TX,05/06/2021,$1.00\n"));
+        Page page = bring(RunningSarnik.file(
+                "visits.csv",
+                "town,state,when,paid\nAustin,TX,01/02/2021,$5.20\nReno,NV,03/04/2021,$7.10\nDallas,TX,"
+                        + "05/06/2021,$1.00\n"));
         page.waitForURL("**/bring/*");
-        assertThat(page.locator("#days").textContent()).contains("The dates in when can be read either way", "month first", "United States");
-        assertThat(page.locator("#columns tbody tr").first().textContent()).contains("2021-01-02").contains("5.2");
+        assertThat(page.locator("#days").textContent())
+                .contains("The dates in when can be read either way", "month first", "United States");
+        assertThat(page.locator("#columns tbody tr").first().textContent())
+                .contains("2021-01-02")
+                .contains("5.2");
         assertThat(page.locator("#columns thead").textContent()).contains("in $");
         page.click("#turn-days");
-        page.waitForCondition(() -> page.locator("#columns tbody tr").first().textContent().contains("2021-02-01"));
+        page.waitForCondition(
+                () -> page.locator("#columns tbody tr").first().textContent().contains("2021-02-01"));
         assertThat(page.locator("#days").count()).as("it has been said").isZero();
         assertThat(page.locator("#columns thead").textContent()).contains("day first");
     }

@@ -48,7 +48,11 @@ abstract class BrowserTest {
 
     /** A page into which a test can put a script of its own, which the content policy would not let in. */
     Page withoutPolicy(String name, int width, int height) {
-        return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, new Browser.NewContextOptions().setViewportSize(width, height).setBypassCSP(true));
+        return browser.signedIn(
+                sarnik.base(),
+                name,
+                RunningSarnik.PASSWORD,
+                new Browser.NewContextOptions().setViewportSize(width, height).setBypassCSP(true));
     }
 
     Page phone(String name) {

@@ -23,7 +23,8 @@ class ComposingMapsTest extends MapBrowserTest {
 
     @Test
     void changesItsKindAndKeepsWhatItShowed() throws Exception {
-        Page page = compose(map("v1", 0, 18, "", symbols(",\"set\":\"Provinces of Spain\",\"colour\":{%s}".formatted(sum("litres")))));
+        Page page = compose(map(
+                "v1", 0, 18, "", symbols(",\"set\":\"Provinces of Spain\",\"colour\":{%s}".formatted(sum("litres")))));
         page.click(".slot[aria-label='kind of layer: symbols']");
         page.click(".popup-option >> text=areas");
         waitForText(page.locator(".dock-brief"), "A map of areas");

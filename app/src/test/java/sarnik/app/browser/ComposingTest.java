@@ -31,7 +31,9 @@ class ComposingTest extends BrowserTest {
     }
 
     private JsonNode document() throws Exception {
-        return sarnik.client("ana").read(sarnik.client("ana").get("/api/dashboards/" + dashboard)).get("document");
+        return sarnik.client("ana")
+                .read(sarnik.client("ana").get("/api/dashboards/" + dashboard))
+                .get("document");
     }
 
     private static void choose(Page page, String slot, String option) {
@@ -82,7 +84,8 @@ class ComposingTest extends BrowserTest {
         page.keyboard().press("ArrowDown");
         page.keyboard().press("Enter");
         waitForText(page.locator(".dock-brief"), "in three natural classes");
-        assertThat(page.evaluate("() => document.activeElement.dataset.slot")).isEqualTo("/visuals/v1/layers/l1/colour/classes");
+        assertThat(page.evaluate("() => document.activeElement.dataset.slot"))
+                .isEqualTo("/visuals/v1/layers/l1/colour/classes");
     }
 
     @Test
@@ -134,7 +137,9 @@ class ComposingTest extends BrowserTest {
         waitForText(ana.locator("#undo"), "title");
         berta.click("[data-visual=v2] .visual-title");
         choose(berta, "measure", "number of rows");
-        waitForText(berta.locator(".said"), "ana has changed this dashboard meanwhile: the dashboard's title. Your change is put on top.");
+        waitForText(
+                berta.locator(".said"),
+                "ana has changed this dashboard meanwhile: the dashboard's title. Your change is put on top.");
         assertThat(berta.inputValue("#sheet-title input")).isEqualTo("Ana's question?");
         assertThat(document().get("title").asString()).isEqualTo("Ana's question?");
         assertThat(at("/visuals/v2/at/w")).isEqualTo(6);
@@ -151,23 +156,65 @@ class ComposingTest extends BrowserTest {
 
     @Test
     void whatReadersTypeInAddressesOrFilesNeverRuns() throws Exception {
-        Path file = RunningSarnik.file("bad.csv", "town,province,country,<img src=x onerror=alert(1)>,v\nSoria,Soria,Spain,<script>alert(2)</script>,1\nBurgos,Burgos,Spain,\"'\"\"><svg onload=alert(3)>\",2\n");
+        Path file = RunningSarnik.file(
+                "bad.csv",
+                "town,province,country,<img src=x "
+                        + "onerror=alert(1)>,v\nSoria,Soria,Spain,<script>alert(2)</script>,1\nBurgos,Burgos,"
+                        + "Spain,\"'\"\"><svg onload=alert(3)>\",2\n");
         long bad = sarnik.client("ana").bring(file, "<i>Bad</i>");
         JsonNode opened = sarnik.client("ana").read(sarnik.client("ana").get("/api/dashboards/" + dashboard));
         String column = "<img src=x onerror=alert(1)>";
         Object patch = java.util.List.of(
-                Map.of("op", "replace", "path", "/visuals/v3", "value", Map.of("type", "bars", "page", "p1", "at", Map.of("x", 12, "y", 4, "w", 12, "h", 6), "title", "<b>t</b>",
-                        "dataset", bad, "category", column, "measure", Map.of("summary", "COUNT"))),
-                Map.of("op", "replace", "path", "/filters/f1", "value", Map.of("type", "choice", "page", "p1", "order", 1, "dataset", bad, "column", column, "title", "")));
-        sarnik.client("ana").read(sarnik.client("ana").send("PATCH", "/api/dashboards/" + dashboard, Samples.JSON_PATCH,
-                tools.jackson.databind.json.JsonMapper.builder().build().writeValueAsString(patch), "If-Match", "\"" + opened.get("revision").asLong() + "\""));
+                Map.of(
+                        "op",
+                        "replace",
+                        "path",
+                        "/visuals/v3",
+                        "value",
+                        Map.of(
+                                "type",
+                                "bars",
+                                "page",
+                                "p1",
+                                "at",
+                                Map.of("x", 12, "y", 4, "w", 12, "h", 6),
+                                "title",
+                                "<b>t</b>",
+                                "dataset",
+                                bad,
+                                "category",
+                                column,
+                                "measure",
+                                Map.of("summary", "COUNT"))),
+                Map.of(
+                        "op",
+                        "replace",
+                        "path",
+                        "/filters/f1",
+                        "value",
+                        Map.of(
+                                "type", "choice", "page", "p1", "order", 1, "dataset", bad, "column", column, "title",
+                                "")));
+        sarnik.client("ana")
+                .read(sarnik.client("ana")
+                        .send(
+                                "PATCH",
+                                "/api/dashboards/" + dashboard,
+                                Samples.JSON_PATCH,
+                                tools.jackson.databind.json.JsonMapper.builder()
+                                        .build()
+                                        .writeValueAsString(patch),
+                                "If-Match",
+                                "\"" + opened.get("revision").asLong() + "\""));
         Page page = compose("ana");
         page.click("[data-visual=v3] .visual-title");
         page.waitForSelector(".dock .slot[aria-label^='category']");
         page.click(".filter-choose");
         page.click(".popup label >> nth=0");
         page.waitForSelector("#showing b");
-        assertThat(page.locator("img, script:not([src]):not([type='application/json']), svg[onload]").count()).isZero();
+        assertThat(page.locator("img, script:not([src]):not([type='application/json']), svg[onload]")
+                        .count())
+                .isZero();
         assertThat(page.locator("[data-visual=v3] .visual-title").textContent()).isEqualTo("<b>t</b>");
     }
 

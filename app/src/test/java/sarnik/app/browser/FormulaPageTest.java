@@ -39,9 +39,14 @@ class FormulaPageTest extends BrowserTest {
         write(page, "SUM(twice) / COUNT(*)");
         waitForText(page.locator("#trouble"), "It gives a measure.");
         // That the column before was kept is still said: what counts is the answer to this one.
-        page.waitForResponse(answer -> answer.request().method().equals("PUT") && answer.url().endsWith("/calculations"), () -> page.click("#keep"));
+        page.waitForResponse(
+                answer ->
+                        answer.request().method().equals("PUT") && answer.url().endsWith("/calculations"),
+                () -> page.click("#keep"));
         page.reload();
-        assertThat(page.locator("#list button").allInnerTexts().toString()).contains("twice").contains("mean of twice");
+        assertThat(page.locator("#list button").allInnerTexts().toString())
+                .contains("twice")
+                .contains("mean of twice");
         page.navigate("/datasets/" + sales);
         waitForText(page.locator("#calculations"), "SUM(twice) / COUNT(*)");
         page.waitForSelector("[data-sort=twice]");

@@ -19,7 +19,8 @@ import org.junit.jupiter.params.provider.EnumSource;
 import sarnik.app.testing.MapSamples;
 
 /**
- * A gallery of small maps, compared with pictures that people have looked at and found right. Where a change of drawing is
+ * A gallery of small maps, compared with pictures that people have looked at and found right. Where a change of
+ * drawing is
  * meant, {@code -Dsarnik.gallery=write} makes the pictures anew; look at each before it is kept.
  */
 @DisplayName("The gallery of maps")
@@ -31,7 +32,10 @@ class GalleryTest extends BrowserTest {
     /** Share of the pixels that may be another: edges are drawn a little differently by each browser. */
     private static final double MOST_OTHER = 0.012;
 
-    private static final String IBERIA = "\"start\":{\"west\":-9.6,\"south\":35.9,\"east\":4.4,\"north\":43.9},\"keyAt\":\"none\",\"withheld\":[\"ZOOM\",\"HOME\",\"SEARCH\",\"GROUND\",\"SCALE\",\"FULL\",\"PICTURE\"],\"ground\":{\"mood\":\"%s\",\"detail\":%d}";
+    private static final String IBERIA =
+            "\"start\":{\"west\":-9.6,\"south\":35.9,\"east\":4.4,\"north\":43.9},\"keyAt\":\"none\","
+                    + "\"withheld\":[\"ZOOM\",\"HOME\",\"SEARCH\",\"GROUND\",\"SCALE\",\"FULL\",\"PICTURE\"],"
+                    + "\"ground\":{\"mood\":\"%s\",\"detail\":%d}";
 
     private static MapSamples samples;
 
@@ -42,20 +46,80 @@ class GalleryTest extends BrowserTest {
 
     /** The maps of the gallery. */
     enum Shown {
-        CIRCLES_BY_MEASURE(s -> layers("plain", 1, towns(s, "\"size\":{%s,\"rule\":\"AREA\",\"radius\":26},\"colour\":{%s,\"method\":\"NATURAL\",\"classes\":5,\"palette\":\"loch\"}".formatted(sum("litres"), sum("litres"))))),
-        SHAPES_AND_COLOURS_BY_CATEGORY(s -> layers("plain", 1, towns(s, "\"size\":{%s,\"rule\":\"STEPPED\",\"radius\":16},\"symbol\":{\"category\":\"product\"},\"colour\":{\"category\":\"product\",\"palette\":\"flags\"}".formatted(sum("litres"))))),
-        GATHERED(s -> layers("plain", 1, towns(s, "\"gather\":true,\"size\":{%s,\"rule\":\"AREA\",\"radius\":26}".formatted(sum("litres"))))),
-        LABELLED(s -> layers("plain", 1, towns(s, "\"size\":{%s,\"rule\":\"FLANNERY\",\"radius\":18},\"label\":{%s}".formatted(sum("litres"), sum("litres"))))),
-        AREAS_IN_CLASSES(s -> layers("paper", 1, areas(s, "\"method\":\"NATURAL\",\"classes\":5,\"palette\":\"rust\""))),
-        AREAS_ABOUT_A_CENTRE(s -> layers("plain", 1, areas(s, "\"method\":\"EQUAL_STEPS\",\"classes\":6,\"palette\":\"rust to loch\",\"centre\":{\"about\":\"MEDIAN\"}"))),
-        BEYOND_THE_ENDS(s -> layers("plain", 1, areas(s, "\"method\":\"EQUAL_STEPS\",\"classes\":4,\"palette\":\"rust\",\"low\":20,\"high\":80"),
-                towns(s, "\"size\":{%s,\"rule\":\"AREA\",\"radius\":16},\"colour\":{%s,\"classes\":3,\"palette\":\"loch\",\"high\":300}".formatted(sum("litres"), sum("litres"))))),
+        CIRCLES_BY_MEASURE(s -> layers(
+                "plain",
+                1,
+                towns(
+                        s,
+                        ("\"size\":{%s,\"rule\":\"AREA\",\"radius\":26},\"colour\":{%s,\"method\":\"NATURAL\","
+                                        + "\"classes\":5,\"palette\":\"loch\"}")
+                                .formatted(sum("litres"), sum("litres"))))),
+        SHAPES_AND_COLOURS_BY_CATEGORY(s -> layers(
+                "plain",
+                1,
+                towns(
+                        s,
+                        ("\"size\":{%s,\"rule\":\"STEPPED\",\"radius\":16},\"symbol\":{\"category\":\"product\"},"
+                                        + "\"colour\":{\"category\":\"product\",\"palette\":\"flags\"}")
+                                .formatted(sum("litres"))))),
+        GATHERED(s -> layers(
+                "plain",
+                1,
+                towns(s, "\"gather\":true,\"size\":{%s,\"rule\":\"AREA\",\"radius\":26}".formatted(sum("litres"))))),
+        LABELLED(s -> layers(
+                "plain",
+                1,
+                towns(
+                        s,
+                        "\"size\":{%s,\"rule\":\"FLANNERY\",\"radius\":18},\"label\":{%s}"
+                                .formatted(sum("litres"), sum("litres"))))),
+        AREAS_IN_CLASSES(
+                s -> layers("paper", 1, areas(s, "\"method\":\"NATURAL\",\"classes\":5,\"palette\":\"rust\""))),
+        AREAS_ABOUT_A_CENTRE(s -> layers(
+                "plain",
+                1,
+                areas(
+                        s,
+                        "\"method\":\"EQUAL_STEPS\",\"classes\":6,\"palette\":\"rust to "
+                                + "loch\",\"centre\":{\"about\":\"MEDIAN\"}"))),
+        BEYOND_THE_ENDS(s -> layers(
+                "plain",
+                1,
+                areas(s, "\"method\":\"EQUAL_STEPS\",\"classes\":4,\"palette\":\"rust\",\"low\":20,\"high\":80"),
+                towns(
+                        s,
+                        ("\"size\":{%s,\"rule\":\"AREA\",\"radius\":16},\"colour\":{%s,\"classes\":3,"
+                                        + "\"palette\":\"loch\",\"high\":300}")
+                                .formatted(sum("litres"), sum("litres"))))),
         AREAS_ON_A_RAMP(s -> layers("plain", 1, areas(s, "\"ramp\":true,\"palette\":\"dusk\",\"reversed\":true"))),
-        AREAS_IN_EQUAL_AREA(s -> layers("outline", 1, areas(s, "\"method\":\"EQUAL_COUNTS\",\"classes\":4,\"palette\":\"lichen\"")) + ",\"projection\":\"equal-area\""),
-        DENSITY_ON_THE_GROUND(s -> layers("outline", 1, "\"kind\":\"DENSITY\",\"dataset\":%d,\"spread\":{\"radius\":60000,\"metres\":true},\"size\":{%s,\"rule\":\"AREA\",\"radius\":26}".formatted(s.towns, sum("litres")))),
-        FLOWS(s -> layers("tinted", 1, "\"kind\":\"FLOWS\",\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":24},\"colour\":{\"category\":\"depot\",\"palette\":\"flags\"}".formatted(s.sent, sum("pieces")))),
-        PATHS(s -> layers("paper", 3, "\"kind\":\"PATHS\",\"dataset\":%d,\"path\":{\"who\":\"van\",\"by\":\"stop time\"}".formatted(s.rounds))),
-        LAYERS_AT_NIGHT(s -> layers("paper", 2, areas(s, "\"method\":\"NATURAL\",\"classes\":4,\"palette\":\"loch\""), towns(s, "\"size\":{%s,\"rule\":\"AREA\",\"radius\":14},\"symbol\":{\"shape\":\"DIAMOND\"}".formatted(sum("litres")))));
+        AREAS_IN_EQUAL_AREA(
+                s -> layers("outline", 1, areas(s, "\"method\":\"EQUAL_COUNTS\",\"classes\":4,\"palette\":\"lichen\""))
+                        + ",\"projection\":\"equal-area\""),
+        DENSITY_ON_THE_GROUND(s -> layers(
+                "outline",
+                1,
+                ("\"kind\":\"DENSITY\",\"dataset\":%d,\"spread\":{\"radius\":60000,\"metres\":true},\"size\":{%s,"
+                                + "\"rule\":\"AREA\",\"radius\":26}")
+                        .formatted(s.towns, sum("litres")))),
+        FLOWS(s -> layers(
+                "tinted",
+                1,
+                ("\"kind\":\"FLOWS\",\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":24},"
+                                + "\"colour\":{\"category\":\"depot\",\"palette\":\"flags\"}")
+                        .formatted(s.sent, sum("pieces")))),
+        PATHS(s -> layers(
+                "paper",
+                3,
+                "\"kind\":\"PATHS\",\"dataset\":%d,\"path\":{\"who\":\"van\",\"by\":\"stop time\"}"
+                        .formatted(s.rounds))),
+        LAYERS_AT_NIGHT(s -> layers(
+                "paper",
+                2,
+                areas(s, "\"method\":\"NATURAL\",\"classes\":4,\"palette\":\"loch\""),
+                towns(
+                        s,
+                        "\"size\":{%s,\"rule\":\"AREA\",\"radius\":14},\"symbol\":{\"shape\":\"DIAMOND\"}"
+                                .formatted(sum("litres")))));
 
         private final Function<MapSamples, String> visual;
 
@@ -79,7 +143,12 @@ class GalleryTest extends BrowserTest {
         String json(MapSamples s) {
             String[] parts = visual.apply(s).split("\u0001");
             String[] more = parts[1].split(",\"projection\"");
-            return map("v1", 0, 24, more[0] + (more.length > 1 ? ",\"projection\"" + more[1] : ""), parts[0].split("\u0000"));
+            return map(
+                    "v1",
+                    0,
+                    24,
+                    more[0] + (more.length > 1 ? ",\"projection\"" + more[1] : ""),
+                    parts[0].split("\u0000"));
         }
     }
 
@@ -91,9 +160,12 @@ class GalleryTest extends BrowserTest {
         if (shown == Shown.LAYERS_AT_NIGHT) page.click("#mood");
         page.navigate("/dashboards/" + samples.dashboard("Gallery", shown.json(samples)));
         drawn(page);
-        page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0 && document.fonts.status === 'loaded'");
-        page.evaluate("async () => { await Promise.all(['/ground/iberia.json', '/ground/world.json', '/ground/rivers.json', '/ground/relief.jpg'].map(f => fetch(f).then(a => a.blob()))); }");
-        if (shown == Shown.GATHERED) page.waitForFunction("() => document.querySelectorAll('.map-reach button').length > 5");
+        page.waitForFunction(
+                "() => document.querySelector('.map-view').dataset.shaped > 0 && document.fonts.status === 'loaded'");
+        page.evaluate("async () => { await Promise.all(['/ground/iberia.json', '/ground/world.json', "
+                + "'/ground/rivers.json', '/ground/relief.jpg'].map(f => fetch(f).then(a => a.blob()))); }");
+        if (shown == Shown.GATHERED)
+            page.waitForFunction("() => document.querySelectorAll('.map-reach button').length > 5");
         // Two pictures that are the same: whatever arrives late has arrived.
         byte[] before = new byte[0];
         byte[] now = picture(page);
@@ -102,12 +174,15 @@ class GalleryTest extends BrowserTest {
             before = now;
             now = picture(page);
         }
-        Path kept = PICTURES.resolve(shown.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + ".png");
+        Path kept =
+                PICTURES.resolve(shown.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-') + ".png");
         if ("write".equals(System.getProperty("sarnik.gallery"))) {
             Files.createDirectories(PICTURES);
             Files.write(kept, now);
         }
-        assertThat(shareOfOthers(ImageIO.read(kept.toFile()), ImageIO.read(new ByteArrayInputStream(now)))).as(shown + " differs from " + kept).isLessThan(MOST_OTHER);
+        assertThat(shareOfOthers(ImageIO.read(kept.toFile()), ImageIO.read(new ByteArrayInputStream(now))))
+                .as(shown + " differs from " + kept)
+                .isLessThan(MOST_OTHER);
     }
 
     private static byte[] picture(Page page) {
@@ -122,7 +197,9 @@ class GalleryTest extends BrowserTest {
             for (int x = 0; x < now.getWidth(); x++) {
                 int a = kept.getRGB(x, y);
                 int b = now.getRGB(x, y);
-                int difference = Math.abs((a >> 16 & 255) - (b >> 16 & 255)) + Math.abs((a >> 8 & 255) - (b >> 8 & 255)) + Math.abs((a & 255) - (b & 255));
+                int difference = Math.abs((a >> 16 & 255) - (b >> 16 & 255))
+                        + Math.abs((a >> 8 & 255) - (b >> 8 & 255))
+                        + Math.abs((a & 255) - (b & 255));
                 if (difference > 3 * OTHER) others++;
             }
         }

@@ -29,11 +29,14 @@ abstract class MapBrowserTest extends BrowserTest {
     }
 
     String symbols(String more) {
-        return "\"dataset\":%d,\"name\":\"Towns\",\"size\":{%s,\"rule\":\"AREA\",\"radius\":24}%s".formatted(samples.towns, sum("litres"), more);
+        return "\"dataset\":%d,\"name\":\"Towns\",\"size\":{%s,\"rule\":\"AREA\",\"radius\":24}%s"
+                .formatted(samples.towns, sum("litres"), more);
     }
 
     String provinces(String more) {
-        return "\"kind\":\"AREAS\",\"dataset\":%d,\"name\":\"Rates\",\"colour\":{%s,\"method\":\"EQUAL_STEPS\",\"classes\":4,\"palette\":\"loch\"%s}".formatted(samples.provinces, sum("rate"), more);
+        return ("\"kind\":\"AREAS\",\"dataset\":%d,\"name\":\"Rates\",\"colour\":{%s,\"method\":\"EQUAL_STEPS\","
+                        + "\"classes\":4,\"palette\":\"loch\"%s}")
+                .formatted(samples.provinces, sum("rate"), more);
     }
 
     static void press(Page page, double[] at) {
@@ -42,6 +45,7 @@ abstract class MapBrowserTest extends BrowserTest {
     }
 
     static double zoom(Page page, int map) {
-        return ((Number) page.evaluate("i => document.querySelectorAll('.map-view')[i].olMap.getView().getZoom()", map)).doubleValue();
+        return ((Number) page.evaluate("i => document.querySelectorAll('.map-view')[i].olMap.getView().getZoom()", map))
+                .doubleValue();
     }
 }

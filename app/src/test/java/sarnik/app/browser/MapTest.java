@@ -54,18 +54,25 @@ class MapTest extends MapBrowserTest {
             assertThat(count).isEqualTo(2);
             int highest = Integer.parseInt(rows.nth(3).locator("span").last().textContent());
             rows.nth(3).click();
-            page.waitForFunction("n => new URLSearchParams(location.search).get('p.v1')?.split(',').length === n", highest);
+            page.waitForFunction(
+                    "n => new URLSearchParams(location.search).get('p.v1')?.split(',').length === n", highest);
         }
 
         @Test
         void whatLiesBeyondTheEndsCanBePicked() throws Exception {
-            Page page = open("rui", map("v1", 0, 18, "", provinces(",\"low\":10,\"high\":80")) + "," + figure(samples.provinces, "rate"));
+            Page page = open(
+                    "rui",
+                    map("v1", 0, 18, "", provinces(",\"low\":10,\"high\":80")) + ","
+                            + figure(samples.provinces, "rate"));
             Locator above = page.locator(".map-key-row:has-text('above 80')");
             int count = Integer.parseInt(above.locator("span").last().textContent());
             // Rates are i · 53 mod 97 for the provinces 1 to 52 but 16 and 44.
-            assertThat(count).isEqualTo((int) IntStream.rangeClosed(1, 52).filter(i -> i != 16 && i != 44 && i * 53 % 97 > 80).count());
+            assertThat(count).isEqualTo((int) IntStream.rangeClosed(1, 52)
+                    .filter(i -> i != 16 && i != 44 && i * 53 % 97 > 80)
+                    .count());
             above.click();
-            page.waitForFunction("n => new URLSearchParams(location.search).get('p.v1')?.split(',').length === n", count);
+            page.waitForFunction(
+                    "n => new URLSearchParams(location.search).get('p.v1')?.split(',').length === n", count);
         }
 
         @Test
@@ -74,7 +81,12 @@ class MapTest extends MapBrowserTest {
             page.focus(".map-view");
             page.keyboard().press("t");
             assertThat(page.locator(".sheet-dialog tbody tr").count()).isEqualTo(52);
-            assertThat(page.locator(".sheet-dialog tbody tr").first().locator("td").last().textContent()).isEqualTo("92");
+            assertThat(page.locator(".sheet-dialog tbody tr")
+                            .first()
+                            .locator("td")
+                            .last()
+                            .textContent())
+                    .isEqualTo("92");
         }
 
         @Test
@@ -85,7 +97,8 @@ class MapTest extends MapBrowserTest {
                 if (r.url().contains("/shapes/")) asked[0]++;
             });
             page.selectOption(".key-choice", "1");
-            page.waitForFunction("() => document.querySelector('.key-choice').value === '1' && location.search.includes('s.v1.l1=1')");
+            page.waitForFunction("() => document.querySelector('.key-choice').value === '1' && "
+                    + "location.search.includes('s.v1.l1=1')");
             page.waitForFunction("() => document.querySelectorAll('.map-key-row').length === 1");
             assertThat(asked[0]).isZero();
         }
@@ -101,20 +114,27 @@ class MapTest extends MapBrowserTest {
             Locator first = page.locator(".map-reach button").first();
             String words = first.getAttribute("aria-label");
             double amount = Double.parseDouble(words.replaceAll(".*litres ", "").replace(",", ""));
-            assertThat(page.locator(".map-reach button").nth(1).getAttribute("aria-label")).satisfies(next -> assertThat(Double.parseDouble(next.replaceAll(".*litres ", "").replace(",", ""))).isLessThanOrEqualTo(amount));
+            assertThat(page.locator(".map-reach button").nth(1).getAttribute("aria-label"))
+                    .satisfies(next -> assertThat(Double.parseDouble(
+                                    next.replaceAll(".*litres ", "").replace(",", "")))
+                            .isLessThanOrEqualTo(amount));
             first.focus();
             assertThat(page.locator(".tip").isVisible()).isTrue();
             page.keyboard().press("Enter");
-            page.waitForFunction("() => document.querySelector('.map-reach button').getAttribute('aria-pressed') === 'true'");
+            page.waitForFunction(
+                    "() => document.querySelector('.map-reach button').getAttribute('aria-pressed') === 'true'");
             page.keyboard().press("Tab");
-            assertThat(page.evaluate("() => document.activeElement.parentElement.previousElementSibling !== null")).isEqualTo(true);
+            assertThat(page.evaluate("() => document.activeElement.parentElement.previousElementSibling !== null"))
+                    .isEqualTo(true);
         }
 
         @Test
         void theMapSaysWhatItShows() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", provinces("")));
             String id = page.getAttribute(".map-view", "aria-describedby");
-            assertThat(page.locator("#" + id).textContent()).contains("52 areas of Provinces of Spain").contains("2 without data");
+            assertThat(page.locator("#" + id).textContent())
+                    .contains("52 areas of Provinces of Spain")
+                    .contains("2 without data");
         }
     }
 
@@ -124,10 +144,19 @@ class MapTest extends MapBrowserTest {
 
         @Test
         void aPickedPlaceIsToldOfWithThoseNearItAndMostLikeIt() throws Exception {
-            Page page = open("rui", map("v1", 0, 18, "", symbols(",\"tip\":{\"measures\":[{\"summary\":\"COUNT\"}],\"over\":\"day\"}")));
+            Page page = open(
+                    "rui",
+                    map(
+                            "v1",
+                            0,
+                            18,
+                            "",
+                            symbols(",\"tip\":{\"measures\":[{\"summary\":\"COUNT\"}],\"over\":\"day\"}")));
             page.locator(".map-reach button").first().press("Enter");
             page.waitForSelector(".told-box .told-chart");
-            assertThat(page.locator(".told-box").textContent()).contains("sum of litres").contains("number of rows");
+            assertThat(page.locator(".told-box").textContent())
+                    .contains("sum of litres")
+                    .contains("number of rows");
             page.fill(".told-find [aria-label='How many alike']", "3");
             page.click(".told-find >> text=Pick the");
             page.waitForFunction("() => new URLSearchParams(location.search).get('p.v1')?.split(',').length === 4");
@@ -139,17 +168,35 @@ class MapTest extends MapBrowserTest {
 
         @Test
         void theReaderChoosesWhatSizesStandFor() throws Exception {
-            Page page = open("rui", map("v1", 0, 18, "", "\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":24,\"offered\":[{\"summary\":\"COUNT\"}]}".formatted(samples.towns, sum("litres"))));
+            Page page = open(
+                    "rui",
+                    map(
+                            "v1",
+                            0,
+                            18,
+                            "",
+                            ("\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":24,"
+                                            + "\"offered\":[{\"summary\":\"COUNT\"}]}")
+                                    .formatted(samples.towns, sum("litres"))));
             String before = page.locator(".map-reach button").first().getAttribute("aria-label");
             assertThat(before).contains("sum of litres");
             page.selectOption("[aria-label='What sizes stand for']", "1");
-            page.waitForFunction("() => document.querySelector('.map-reach button').getAttribute('aria-label').includes('number of rows 1')");
+            page.waitForFunction("() => document.querySelector('.map-reach "
+                    + "button').getAttribute('aria-label').includes('number of rows 1')");
             assertThat(page.url()).contains("s.v1.l1.size=1");
         }
 
         @Test
         void aPlaceIsToldOfInTheAuthorsWords() throws Exception {
-            Page page = open("rui", map("v1", 0, 18, "", symbols(",\"tip\":{\"measures\":[{\"summary\":\"COUNT\"}],\"text\":\"{place} has {number of rows} row and <i>no more</i>\"}")));
+            Page page = open(
+                    "rui",
+                    map(
+                            "v1",
+                            0,
+                            18,
+                            "",
+                            symbols(",\"tip\":{\"measures\":[{\"summary\":\"COUNT\"}],\"text\":\"{place} has "
+                                    + "{number of rows} row and <i>no more</i>\"}")));
             page.locator(".map-reach button").first().press("Enter");
             page.waitForSelector(".told-box .told-text");
             assertThat(page.locator(".told-text").textContent()).endsWith("has 1 row and <i>no more</i>");
@@ -189,7 +236,8 @@ class MapTest extends MapBrowserTest {
         @Test
         void crowdsOpenAsOneZooms() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", symbols(",\"gather\":true")));
-            page.waitForFunction("() => [...document.querySelectorAll('.map-reach button')].some(b => b.textContent.includes('places around'))");
+            page.waitForFunction("() => [...document.querySelectorAll('.map-reach button')].some(b => "
+                    + "b.textContent.includes('places around'))");
             double zoom = zoom(page, 0);
             int before = page.locator(".map-reach button").count();
             page.click("[aria-label=Nearer]");
@@ -203,7 +251,8 @@ class MapTest extends MapBrowserTest {
             Page page = open("rui", map("v1", 0, 18, "", provinces(""), symbols(",\"hidden\":true")));
             assertThat(page.locator(".key-name").allTextContents()).containsExactly("Towns", "Rates");
             page.check(".key-name >> text=Towns");
-            page.waitForFunction("() => location.search.includes('h.v1=l2') && document.querySelectorAll('.key-layer h3').length === 2");
+            page.waitForFunction("() => location.search.includes('h.v1=l2') && document.querySelectorAll('.key-layer "
+                    + "h3').length === 2");
             page.reload();
             drawn(page);
             assertThat(page.isChecked(".key-layer:has-text('Towns') input")).isTrue();
@@ -216,10 +265,14 @@ class MapTest extends MapBrowserTest {
 
         @Test
         void twoMapsMoveTogether() throws Exception {
-            Page page = open("rui", map("v1", 0, 12, "\"together\":\"both\"", symbols("")) + "," + map("v2", 12, 12, "\"together\":\"both\"", provinces("")));
+            Page page = open(
+                    "rui",
+                    map("v1", 0, 12, "\"together\":\"both\"", symbols("")) + ","
+                            + map("v2", 12, 12, "\"together\":\"both\"", provinces("")));
             double before = zoom(page, 1);
             page.locator("[aria-label=Nearer]").first().click();
-            page.waitForFunction("z => document.querySelectorAll('.map-view')[1].olMap.getView().getZoom() > z + 0.9", before);
+            page.waitForFunction(
+                    "z => document.querySelectorAll('.map-view')[1].olMap.getView().getZoom() > z + 0.9", before);
         }
 
         @Test
@@ -233,14 +286,17 @@ class MapTest extends MapBrowserTest {
 
         @Test
         void savedViewsAreGoneToAndTheStartIsGoneBackTo() throws Exception {
-            String more = "\"start\":{\"west\":-10,\"south\":36,\"east\":4,\"north\":44},\"views\":{\"w1\":{\"name\":\"Madrid\",\"order\":1,\"extent\":{\"west\":-4,\"south\":40,\"east\":-3,\"north\":41}}}";
+            String more = "\"start\":{\"west\":-10,\"south\":36,\"east\":4,\"north\":44},"
+                    + "\"views\":{\"w1\":{\"name\":\"Madrid\",\"order\":1,\"extent\":{\"west\":-4,\"south\":40,"
+                    + "\"east\":-3,\"north\":41}}}";
             Page page = open("rui", map("v1", 0, 18, more, symbols("")));
             double start = zoom(page, 0);
             page.click("[aria-label='Saved views']");
             page.click(".popup-option >> text=Madrid");
             page.waitForFunction("z => document.querySelector('.map-view').olMap.getView().getZoom() > z + 2", start);
             page.click("[aria-label='Back to the start']");
-            page.waitForFunction("z => Math.abs(document.querySelector('.map-view').olMap.getView().getZoom() - z) < 0.01", start);
+            page.waitForFunction(
+                    "z => Math.abs(document.querySelector('.map-view').olMap.getView().getZoom() - z) < 0.01", start);
         }
 
         @Test
@@ -257,7 +313,10 @@ class MapTest extends MapBrowserTest {
         @Test
         void aGroundThatDoesNotAnswerIsSaidAndTheMapStays() throws Exception {
             Page page = page("rui");
-            page.navigate("/dashboards/" + samples.dashboard("Ground", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Gone\",\"detail\":2}", symbols(""))));
+            page.navigate("/dashboards/"
+                    + samples.dashboard(
+                            "Ground",
+                            map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Gone\",\"detail\":2}", symbols(""))));
             drawn(page);
             waitForText(page.locator(".map-notes"), "The ground Gone has been taken away");
             assertThat(page.locator(".map-reach button").count()).isGreaterThan(10);
@@ -269,19 +328,26 @@ class MapTest extends MapBrowserTest {
             RemoteTable remote = RemoteTable.start(0, () -> 1);
             addGround(steward, remote, "Silent");
             remote.close();
-            Page page = open("rui", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Silent\",\"detail\":2}", symbols("")));
+            Page page =
+                    open("rui", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Silent\",\"detail\":2}", symbols("")));
             waitForText(page.locator(".map-notes"), "Silent does not answer");
             assertThat(page.locator(".map-reach button").count()).isGreaterThan(10);
         }
 
         private static void addGround(SarnikClient steward, RemoteTable remote, String name) throws Exception {
             steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + remote.port());
-            steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=" + name + "&credit=" + name + "+made+up&nearest=12&address=http%3A%2F%2F127.0.0.1%3A" + remote.port() + "%2Froads%2F%7Bz%7D%2F%7Bx%7D%2F%7By%7D.mvt");
+            steward.send(
+                    "POST",
+                    "/grounds",
+                    "application/x-www-form-urlencoded",
+                    "name=" + name + "&credit=" + name + "+made+up&nearest=12&address=http%3A%2F%2F127.0.0.1%3A"
+                            + remote.port() + "%2Froads%2F%7Bz%7D%2F%7Bx%7D%2F%7By%7D.mvt");
         }
 
         @Test
         void whatIsWithheldIsNotGivenToReadersButToAuthors() throws Exception {
-            String visuals = map("v1", 0, 18, "\"withheld\":[\"ZOOM\",\"SEARCH\",\"PICTURE\"],\"locked\":false", symbols(""));
+            String visuals =
+                    map("v1", 0, 18, "\"withheld\":[\"ZOOM\",\"SEARCH\",\"PICTURE\"],\"locked\":false", symbols(""));
             Page page = open("rui", visuals);
             assertThat(page.locator("[aria-label=Nearer]").count()).isZero();
             assertThat(page.locator("[aria-label='Take along']").count()).isZero();
@@ -294,9 +360,21 @@ class MapTest extends MapBrowserTest {
         @Test
         void theNeedleTurnsWithTheMeridians() throws Exception {
             for (String projection : List.of("mercator", "equal-area")) {
-                Page page = open("rui", map("v1", 0, 18, "\"projection\":\"" + projection + "\",\"start\":{\"west\":-10,\"south\":35,\"east\":5,\"north\":45}", provinces("")));
-                page.evaluate("() => { const view = document.querySelector('.map-view').olMap.getView(); view.setCenter([view.getCenter()[0] + 1.5e6, view.getCenter()[1]]); }");
-                page.waitForFunction("turns => (Math.abs(Number(document.querySelector('.map-north').dataset.degrees)) > 3) === turns", projection.equals("equal-area"));
+                Page page = open(
+                        "rui",
+                        map(
+                                "v1",
+                                0,
+                                18,
+                                "\"projection\":\"" + projection
+                                        + "\",\"start\":{\"west\":-10,\"south\":35,\"east\":5,\"north\":45}",
+                                provinces("")));
+                page.evaluate("() => { const view = document.querySelector('.map-view').olMap.getView(); "
+                        + "view.setCenter([view.getCenter()[0] + 1.5e6, view.getCenter()[1]]); }");
+                page.waitForFunction(
+                        "turns => (Math.abs(Number(document.querySelector('.map-north').dataset.degrees)) > 3) "
+                                + "=== turns",
+                        projection.equals("equal-area"));
             }
         }
 
@@ -304,21 +382,33 @@ class MapTest extends MapBrowserTest {
         void aGroundOfVectorTilesIsDrawnForTheHour() throws Exception {
             try (RemoteTable remote = RemoteTable.start(0, () -> 1)) {
                 addGround(sarnik.client("marta"), remote, "Ways");
-                Page page = open("rui", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Ways\",\"detail\":2}", symbols("")));
-                String hasRoads = "() => [...document.querySelectorAll('.ground-pictures canvas')].some(c => { const { data } = c.getContext('2d').getImageData(0, 0, c.width, c.height); for (let i = 3; i < data.length; i += 4) if (data[i] > 100) return true; return false; })";
+                Page page = open(
+                        "rui", map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Ways\",\"detail\":2}", symbols("")));
+                String hasRoads = "() => [...document.querySelectorAll('.ground-pictures canvas')].some(c => { const { "
+                        + "data } = c.getContext('2d').getImageData(0, 0, c.width, c.height); for (let i = 3; i "
+                        + "< data.length; i += 4) if (data[i] > 100) return true; return false; })";
                 page.waitForFunction(hasRoads);
                 assertThat(page.textContent(".map-credit")).contains("GSHHG").contains("Ways made up");
-                page.waitForResponse(r -> r.url().contains("/api/grounds/Ways/") && r.url().contains("night=true"), () -> page.click("#mood"));
+                page.waitForResponse(
+                        r -> r.url().contains("/api/grounds/Ways/") && r.url().contains("night=true"),
+                        () -> page.click("#mood"));
                 page.waitForFunction(hasRoads);
-                assertThat(page.locator(".map-notes").isVisible()).as("nothing is amiss").isFalse();
+                assertThat(page.locator(".map-notes").isVisible())
+                        .as("nothing is amiss")
+                        .isFalse();
                 page.click("#mood");
             }
         }
 
         @Test
         void anEqualAreaMapHasTicksOfDegreesToo() throws Exception {
-            Page page = open("rui", map("v1", 0, 18, "\"projection\":\"equal-area\"", provinces("")) + "," + figure(samples.provinces, "rate"));
-            assertThat(page.locator(".map-ticks").textContent()).contains("40°N").contains("W");
+            Page page = open(
+                    "rui",
+                    map("v1", 0, 18, "\"projection\":\"equal-area\"", provinces("")) + ","
+                            + figure(samples.provinces, "rate"));
+            assertThat(page.locator(".map-ticks").textContent())
+                    .contains("40°N")
+                    .contains("W");
             page.locator(".map-reach button").first().press("Enter");
             waitForText(page.locator(".figure-number"), "92");
         }
@@ -347,13 +437,25 @@ class MapTest extends MapBrowserTest {
         void goesAsADrawingMadeOnTheServer() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", provinces("")));
             String svg = Files.readString(take(page, "Drawing, SVG").path());
-            assertThat(svg).startsWith("<svg").contains("<title>Map</title>").contains("url(#none)").contains("Instituto Geográfico Nacional");
+            assertThat(svg)
+                    .startsWith("<svg")
+                    .contains("<title>Map</title>")
+                    .contains("url(#none)")
+                    .contains("Instituto Geográfico Nacional");
         }
 
         @Test
         void itsRowsInSightGoAsATable() throws Exception {
-            Page page = open("rui", map("v1", 0, 18, "\"rows\":\"all\",\"start\":{\"west\":-4,\"south\":40,\"east\":-3.4,\"north\":40.8}", symbols("")));
-            List<String> lines = Files.readAllLines(take(page, "Rows in sight, CSV").path());
+            Page page = open(
+                    "rui",
+                    map(
+                            "v1",
+                            0,
+                            18,
+                            "\"rows\":\"all\",\"start\":{\"west\":-4,\"south\":40,\"east\":-3.4,\"north\":40.8}",
+                            symbols("")));
+            List<String> lines =
+                    Files.readAllLines(take(page, "Rows in sight, CSV").path());
             assertThat(lines.get(0)).startsWith("town,province,country,product,litres,day");
             assertThat(lines).anyMatch(l -> l.startsWith("Madrid,")).noneMatch(l -> l.startsWith("Barcelona,"));
         }

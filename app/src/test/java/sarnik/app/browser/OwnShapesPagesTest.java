@@ -25,10 +25,11 @@ class OwnShapesPagesTest extends MapBrowserTest {
 
     private Page openWays() throws Exception {
         if (ways == 0) ways = sarnik.client("ana").bring(RunningSarnik.file("ways.geojson", WAYS), "Ways");
-        String shapes = "\"kind\":\"SHAPES\",\"dataset\":%d,\"name\":\"Flow\",\"border\":1.5,\"colour\":{%s,\"classes\":3,\"palette\":\"loch\"}".formatted(ways, sum("flow"));
+        String shapes = ("\"kind\":\"SHAPES\",\"dataset\":%d,\"name\":\"Flow\",\"border\":1.5,\"colour\":{%s,"
+                        + "\"classes\":3,\"palette\":\"loch\"}")
+                .formatted(ways, sum("flow"));
         return open("rui", map("v1", 0, 18, "", shapes) + "," + figure(ways, "flow"));
     }
-
 
     @Test
     void aLineAnAreaAndAPointArePickedByPressingThem() throws Exception {
@@ -48,12 +49,17 @@ class OwnShapesPagesTest extends MapBrowserTest {
     void theyTravelApartFromFiguresAndOnceOnly() throws Exception {
         Page page = openWays();
         SarnikClient reader = sarnik.client("rui");
-        String layer = page.url().replaceAll("\\?.*", "").replaceAll(".*/dashboards/", "/api/dashboards/") + "/visuals/v1/layers/l1/shapes/CLOSE";
+        String layer = page.url().replaceAll("\\?.*", "").replaceAll(".*/dashboards/", "/api/dashboards/")
+                + "/visuals/v1/layers/l1/shapes/CLOSE";
         HttpResponse<String> first = reader.get(layer);
         assertThat(first.statusCode()).isEqualTo(200);
-        assertThat(first.body()).contains("\"lines\":[[-600000,4100000,200000,0,0,100000]]").contains("\"rings\":[[-300000,4000000,");
+        assertThat(first.body())
+                .contains("\"lines\":[[-600000,4100000,200000,0,0,100000]]")
+                .contains("\"rings\":[[-300000,4000000,");
         String tag = first.headers().firstValue("ETag").orElseThrow();
-        assertThat(reader.send("GET", layer, "text/plain", "", "If-None-Match", tag).statusCode()).isEqualTo(304);
+        assertThat(reader.send("GET", layer, "text/plain", "", "If-None-Match", tag)
+                        .statusCode())
+                .isEqualTo(304);
         assertThat(reader.get(layer.replace("/l1/", "/l7/")).statusCode()).isEqualTo(400);
     }
 
@@ -61,6 +67,9 @@ class OwnShapesPagesTest extends MapBrowserTest {
     void theyGoOutAsTheyCameIn() throws Exception {
         openWays();
         HttpResponse<String> out = sarnik.client("ana").get("/datasets/%d/rows.geojson".formatted(ways));
-        assertThat(out.body()).contains("\"LineString\",\"coordinates\":[[-6.0,41.0,700.0],[-4.0,41.0,720.0],[-4.0,42.0,800.0]]").contains("\"Point\",\"coordinates\":[-2.0,42.0]").doesNotContain("\"shape\"");
+        assertThat(out.body())
+                .contains("\"LineString\",\"coordinates\":[[-6.0,41.0,700.0],[-4.0,41.0,720.0],[-4.0,42.0,800.0]]")
+                .contains("\"Point\",\"coordinates\":[-2.0,42.0]")
+                .doesNotContain("\"shape\"");
     }
 }

@@ -18,9 +18,19 @@ class PlacingSheetTest extends BrowserTest {
     @BeforeEach
     void aSheet() throws Exception {
         var ana = sarnik.client("ana");
-        JsonNode taken = ana.read(ana.upload(RunningSarnik.file("v.csv", "town,country,n\nSoria,Spain,1\nVillaseca del Eco,Spain,2\nOtro Espejismo,Spain,3\nVillaseca del Eco,Spain,4\nToledo,Atlantis,5\n"), "v.csv"));
+        JsonNode taken = ana.read(ana.upload(
+                RunningSarnik.file(
+                        "v.csv",
+                        "town,country,n\nSoria,Spain,1\nVillaseca del Eco,Spain,2\nOtro "
+                                + "Espejismo,Spain,3\nVillaseca del Eco,Spain,4\nToledo,Atlantis,5\n"),
+                "v.csv"));
         Map<String, Object> placing = Map.of("type", "name", "town", "town", "country", "country");
-        String id = ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/keep", Map.of("name", "Sheet", "placing", placing)).get("id").asString();
+        String id = ana.json(
+                        "POST",
+                        "/api/bring/" + taken.get("id").asString() + "/keep",
+                        Map.of("name", "Sheet", "placing", placing))
+                .get("id")
+                .asString();
         page = page("ana");
         page.navigate("/datasets/" + id);
         page.click("text=Work through the doubtful ones");
@@ -29,7 +39,8 @@ class PlacingSheetTest extends BrowserTest {
 
     @Test
     void theCommonestWordsStandFirstWithWhatIsWrong() {
-        assertThat(page.locator("#words li").first().innerText().replaceAll("\\s+", " ")).isEqualTo("– Villaseca del Eco, Spain 2 rows, nowhere yet");
+        assertThat(page.locator("#words li").first().innerText().replaceAll("\\s+", " "))
+                .isEqualTo("– Villaseca del Eco, Spain 2 rows, nowhere yet");
         assertThat(page.textContent("#reason")).contains("No town is called");
         assertThat(page.locator("#words li").count()).isEqualTo(3);
     }
@@ -61,7 +72,9 @@ class PlacingSheetTest extends BrowserTest {
         waitForText(page.locator("#chosen"), "2 sets of words");
         page.keyboard().press("x");
         page.waitForCondition(() -> page.locator("#words .is-decided").count() == 2);
-        page.selectOption("#reasons", page.locator("#reasons option:has-text('is known, but')").getAttribute("value"));
+        page.selectOption(
+                "#reasons",
+                page.locator("#reasons option:has-text('is known, but')").getAttribute("value"));
         page.waitForCondition(() -> page.locator("#words li").count() == 1);
         page.click("#take-all");
         waitForText(page.locator("#counts .good"), "2");

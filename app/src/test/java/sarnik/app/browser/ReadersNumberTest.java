@@ -10,11 +10,15 @@ import org.junit.jupiter.api.Test;
 @DisplayName("A number that the reader sets")
 class ReadersNumberTest extends MapBrowserTest {
 
-    private static final String ABOUT = ",\"palette\":\"rust to loch\",\"centre\":{\"about\":\"PARAMETER\",\"parameter\":\"n1\"}";
-    private static final String NUMBER = ",{\"op\":\"add\",\"path\":\"/parameters\",\"value\":{\"n1\":{\"name\":\"Wanted\",\"order\":1,\"value\":30,\"low\":0,\"high\":90}}}";
+    private static final String ABOUT =
+            ",\"palette\":\"rust to loch\",\"centre\":{\"about\":\"PARAMETER\",\"parameter\":\"n1\"}";
+    private static final String NUMBER =
+            ",{\"op\":\"add\",\"path\":\"/parameters\",\"value\":{\"n1\":{\"name\":\"Wanted\",\"order\":1,"
+                    + "\"value\":30,\"low\":0,\"high\":90}}}";
 
     private long dashboard() throws Exception {
-        return samples.dashboard("Wanted", map("v1", 0, 18, "", provinces(ABOUT).replace("\"palette\":\"loch\",", "")), NUMBER);
+        return samples.dashboard(
+                "Wanted", map("v1", 0, 18, "", provinces(ABOUT).replace("\"palette\":\"loch\",", "")), NUMBER);
     }
 
     private static void set(Page page, String number) {
@@ -43,7 +47,8 @@ class ReadersNumberTest extends MapBrowserTest {
     void beyondItsBoundsIsNotTaken() throws Exception {
         Page page = sheet("rui", dashboard(), "");
         set(page, "91");
-        assertThat(page.evaluate("document.querySelector('.filter-number').validity.rangeOverflow")).isEqualTo(true);
+        assertThat(page.evaluate("document.querySelector('.filter-number').validity.rangeOverflow"))
+                .isEqualTo(true);
         assertThat(page.url()).doesNotContain("v.n1");
         page.navigate(page.url().replaceFirst("\\?.*", "") + "?v.n1=91");
         drawn(page);

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Request;
-import com.microsoft.playwright.options.WaitForSelectorState;
 import com.microsoft.playwright.options.BoundingBox;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -41,11 +41,16 @@ class ReadingTest extends BrowserTest {
     void aPageThatIsLeftSaysThatNobodyWaitsForItsQuestion() {
         Page page = sheet("rui", dashboard, "");
         page.evaluate("dispatchEvent(new PageTransitionEvent('pagehide'))");
-        page.route("**/frames", route -> { /* The answer takes long. */ });
+        page.route("**/frames", route -> {
+            /* The answer takes long. */
+        });
         Request asked = page.waitForRequest("**/frames", () -> page.click(".bar[data-key] >> nth=0"));
-        Request left = page.waitForRequest("**/api/questions", () -> page.evaluate("dispatchEvent(new PageTransitionEvent('pagehide'))"));
+        Request left = page.waitForRequest(
+                "**/api/questions", () -> page.evaluate("dispatchEvent(new PageTransitionEvent('pagehide'))"));
         assertThat(left.method()).isEqualTo("DELETE");
-        assertThat(left.headers().get("sarnik-page")).isNotBlank().isEqualTo(asked.headers().get("sarnik-page"));
+        assertThat(left.headers().get("sarnik-page"))
+                .isNotBlank()
+                .isEqualTo(asked.headers().get("sarnik-page"));
         assertThat(left.response().status()).isEqualTo(204);
     }
 
@@ -91,7 +96,8 @@ class ReadingTest extends BrowserTest {
     }
 
     private static double zoom(Page page) {
-        return ((Number) page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()")).doubleValue();
+        return ((Number) page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()"))
+                .doubleValue();
     }
 
     @Test
@@ -119,7 +125,9 @@ class ReadingTest extends BrowserTest {
         page.fill("[aria-label='Day from']", "2026-01-02");
         page.keyboard().press("Enter");
         waitForText(page.locator(".figure-number"), "140");
-        assertThat(page.locator("#showing").textContent()).contains("Product is still").contains("Day from 2 January 2026");
+        assertThat(page.locator("#showing").textContent())
+                .contains("Product is still")
+                .contains("Day from 2 January 2026");
         page.click("[aria-label='Take away: Product is still']");
         waitForText(page.locator(".figure-number"), "169");
     }
@@ -141,7 +149,8 @@ class ReadingTest extends BrowserTest {
         Page page = sheet("rui", dashboard, "");
         page.hover(".visual-map");
         page.click(".visual-map [title='The figures as a table']");
-        assertThat(page.locator(".sheet-dialog tbody tr").allTextContents()).containsExactly("ZamoraZamora100100", "BurgosBurgos4221", "SoriaSoria3015");
+        assertThat(page.locator(".sheet-dialog tbody tr").allTextContents())
+                .containsExactly("ZamoraZamora100100", "BurgosBurgos4221", "SoriaSoria3015");
         page.check("[aria-label='Pick Soria']");
         waitForText(page.locator(".figure-number"), "30");
         page.click(".sheet-dialog >> text=Close");
@@ -151,7 +160,9 @@ class ReadingTest extends BrowserTest {
     @Test
     void anAddressThatNoLongerFitsSaysSoAndShowsTheRest() {
         Page page = sheet("rui", dashboard, "?f.f1=beer&p.v9=x");
-        assertThat(page.locator("#misfits").textContent()).contains("asks for beer").contains("no longer has");
+        assertThat(page.locator("#misfits").textContent())
+                .contains("asks for beer")
+                .contains("no longer has");
         waitForText(page.locator(".figure-number"), "179");
         assertThat(page.url()).doesNotContain("beer");
     }
@@ -159,7 +170,8 @@ class ReadingTest extends BrowserTest {
     @Test
     void nothingLeftIsSaidOnTheVisual() {
         Page page = sheet("rui", dashboard, "?f.f2=2020-01-01..2020-01-02");
-        assertThat(page.locator(".visual-figure .empty-note").textContent()).startsWith("No row is left after this step: Day from 1 January 2020");
+        assertThat(page.locator(".visual-figure .empty-note").textContent())
+                .startsWith("No row is left after this step: Day from 1 January 2020");
     }
 
     @Test
@@ -167,13 +179,16 @@ class ReadingTest extends BrowserTest {
         Page phone = phone("rui");
         phone.navigate("/dashboards/" + dashboard);
         drawn(phone);
-        assertThat((Integer) phone.evaluate("() => document.documentElement.scrollWidth")).isLessThanOrEqualTo(390);
+        assertThat((Integer) phone.evaluate("() => document.documentElement.scrollWidth"))
+                .isLessThanOrEqualTo(390);
         BoundingBox map = box(phone.locator(".visual-map"));
         BoundingBox figure = box(phone.locator(".visual-figure"));
         assertThat(figure.y).isGreaterThan(map.y + map.height - 1);
         assertThat(map.width).isGreaterThan(340);
         BoundingBox view = box(phone.locator(".map-view"));
-        assertThat(box(phone.locator(".map-key")).y).as("the key hides nothing of the map").isGreaterThanOrEqualTo(view.y + view.height);
+        assertThat(box(phone.locator(".map-key")).y)
+                .as("the key hides nothing of the map")
+                .isGreaterThanOrEqualTo(view.y + view.height);
     }
 
     @Test

@@ -25,7 +25,8 @@ class ScriptsTest extends BrowserTest {
     }
 
     private Object run(String module, String expression) {
-        return page.evaluate("async () => { const m = await import('/js/" + module + "'); return JSON.stringify(" + expression + "); }");
+        return page.evaluate("async () => { const m = await import('/js/" + module + "'); return JSON.stringify("
+                + expression + "); }");
     }
 
     @Nested
@@ -34,17 +35,35 @@ class ScriptsTest extends BrowserTest {
 
         @Test
         void readsAndWritesTheAddress() {
-            assertThat(run("state.js", "[...m.readState('?f.f1=warm,still&x=1&p.v1=a%2Cb&f.f2=')]")).isEqualTo("[[\"f.f1\",[\"warm\",\"still\"]],[\"p.v1\",[\"a,b\"]]]");
-            assertThat(run("state.js", "m.writeState(new Map([['p.v1', ['ñ,&', 'b']], ['f.f1', ['x']], ['f.f2', []]]))")).isEqualTo("\"f.f1=x&p.v1=b,%C3%B1%2C%26\"");
-            assertThat(run("state.js", "[...m.readState('f.f1=%zz')]")).as("what cannot be decoded stays").isEqualTo("[[\"f.f1\",[\"%zz\"]]]");
+            assertThat(run("state.js", "[...m.readState('?f.f1=warm,still&x=1&p.v1=a%2Cb&f.f2=')]"))
+                    .isEqualTo("[[\"f.f1\",[\"warm\",\"still\"]],[\"p.v1\",[\"a,b\"]]]");
+            assertThat(run(
+                            "state.js",
+                            "m.writeState(new Map([['p.v1', ['ñ,&', 'b']], ['f.f1', ['x']], ['f.f2', []]]))"))
+                    .isEqualTo("\"f.f1=x&p.v1=b,%C3%B1%2C%26\"");
+            assertThat(run("state.js", "[...m.readState('f.f1=%zz')]"))
+                    .as("what cannot be decoded stays")
+                    .isEqualTo("[[\"f.f1\",[\"%zz\"]]]");
         }
 
         @ParameterizedTest(name = "{0} then {1}, added: {2}")
-        @CsvSource(delimiter = '|', value = {
-            "[] | ['a'] | false | ['a']", "['a'] | ['a'] | false | []", "['a'] | ['b'] | false | ['b']", "['a'] | ['b'] | true | ['a','b']",
-            "['a','b'] | ['a'] | true | ['b']", "['a'] | ['a','b'] | true | ['a','b']", "['a','b'] | ['b','a'] | false | []"})
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "[] | ['a'] | false | ['a']",
+                    "['a'] | ['a'] | false | []",
+                    "['a'] | ['b'] | false | ['b']",
+                    "['a'] | ['b'] | true | ['a','b']",
+                    "['a','b'] | ['a'] | true | ['b']",
+                    "['a'] | ['a','b'] | true | ['a','b']",
+                    "['a','b'] | ['b','a'] | false | []"
+                })
         void picksAddReplaceAndRelease(String before, String values, boolean add, String after) {
-            assertThat(run("state.js", "m.picked(new Map([['p.v', " + before + "]]), 'p.v', " + values + ", " + add + ").get('p.v') ?? []")).isEqualTo(after.replace('\'', '"'));
+            assertThat(run(
+                            "state.js",
+                            "m.picked(new Map([['p.v', " + before + "]]), 'p.v', " + values + ", " + add
+                                    + ").get('p.v') ?? []"))
+                    .isEqualTo(after.replace('\'', '"'));
         }
     }
 
@@ -53,15 +72,25 @@ class ScriptsTest extends BrowserTest {
     class Graticule {
 
         @ParameterizedTest
-        @CsvSource({"-3.5, 0.5, 3°30′W", "2, 1, 2°E", "0, 1, 0°", "-0.1666666667, 0.1666666667, 0°10′W", "12, 5, 12°E", "-59.999999, 1, 60°W"})
+        @CsvSource({
+            "-3.5, 0.5, 3°30′W",
+            "2, 1, 2°E",
+            "0, 1, 0°",
+            "-0.1666666667, 0.1666666667, 0°10′W",
+            "12, 5, 12°E",
+            "-59.999999, 1, 60°W"
+        })
         void degreesInWords(double value, double step, String expected) {
-            assertThat(run("map/graticule.js", "m.degreeWords(" + value + ", " + step + ", 'E', 'W')")).isEqualTo("\"" + expected + "\"");
+            assertThat(run("map/graticule.js", "m.degreeWords(" + value + ", " + step + ", 'E', 'W')"))
+                    .isEqualTo("\"" + expected + "\"");
         }
 
         @ParameterizedTest
         @CsvSource({"0.02, 2", "1, 30", "0.0001, 0.016666666666666666", "0.005, 0.5", "0.0675, 5"})
         void stepsLeaveRoomForTheirWords(double degreesPerPixel, double expected) {
-            assertThat(Double.parseDouble(run("map/graticule.js", "m.stepFor(" + degreesPerPixel + ")").toString())).isEqualTo(expected);
+            assertThat(Double.parseDouble(run("map/graticule.js", "m.stepFor(" + degreesPerPixel + ")")
+                            .toString()))
+                    .isEqualTo(expected);
         }
     }
 
@@ -81,14 +110,19 @@ class ScriptsTest extends BrowserTest {
         @ParameterizedTest
         @CsvSource({"1000, -1000, 1", "15000, 0, 0", "40000, 0, -1"})
         void theTopmostSymbolIsReachedFirst(int x, int y, String expected) {
-            assertThat(run("map/symbols.js", "m.symbolAt(" + LAYER + ", [" + x + ", " + y + "], 1000)")).isEqualTo(expected);
+            assertThat(run("map/symbols.js", "m.symbolAt(" + LAYER + ", [" + x + ", " + y + "], 1000)"))
+                    .isEqualTo(expected);
         }
 
         @Test
         void aBoxHoldsTheSymbolsWhoseCentreLiesInIt() {
-            assertThat(run("map/symbols.js", "m.symbolsIn(" + LAYER + ", [-10, -10, 10, 10])")).isEqualTo("[\"big\",\"small\"]");
-            assertThat(run("map/symbols.js", "m.symbolsIn(" + LAYER + ", [-1e7, -1e7, 1e7, 1e7])")).as("what has no size is not there").isEqualTo("[\"big\",\"small\"]");
-            assertThat(run("map/symbols.js", "m.symbolsIn(" + LAYER + ", [-10, -10, 10, 10], () => false)")).isEqualTo("[]");
+            assertThat(run("map/symbols.js", "m.symbolsIn(" + LAYER + ", [-10, -10, 10, 10])"))
+                    .isEqualTo("[\"big\",\"small\"]");
+            assertThat(run("map/symbols.js", "m.symbolsIn(" + LAYER + ", [-1e7, -1e7, 1e7, 1e7])"))
+                    .as("what has no size is not there")
+                    .isEqualTo("[\"big\",\"small\"]");
+            assertThat(run("map/symbols.js", "m.symbolsIn(" + LAYER + ", [-10, -10, 10, 10], () => false)"))
+                    .isEqualTo("[]");
         }
 
         /** Colours [r, g, b, a] of pixels of a picture of symbols at 50,50 and 150,50, of radius 20. */
@@ -117,10 +151,19 @@ class ScriptsTest extends BrowserTest {
         @CsvSource({"1", "1000"})
         void aPictureHasTheColoursOfTheClassesAndARingForNoData(int copies) {
             List<?> found = painted(copies);
-            assertThat(found.get(0)).as("the same whether few are drawn or many are copied").isEqualTo(List.of(0x33, 0x66, 0x99, 255));
-            assertThat(((List<?>) found.get(1)).get(3)).as("the middle of a ring is empty").isEqualTo(0);
-            assertThat((Integer) ((List<?>) found.get(2)).get(3)).as("its edge is not").isPositive();
-            if (copies == 1) assertThat((Integer) ((List<?>) found.get(3)).get(0)).as("what is picked has a rust ring").isGreaterThan(180);
+            assertThat(found.get(0))
+                    .as("the same whether few are drawn or many are copied")
+                    .isEqualTo(List.of(0x33, 0x66, 0x99, 255));
+            assertThat(((List<?>) found.get(1)).get(3))
+                    .as("the middle of a ring is empty")
+                    .isEqualTo(0);
+            assertThat((Integer) ((List<?>) found.get(2)).get(3))
+                    .as("its edge is not")
+                    .isPositive();
+            if (copies == 1)
+                assertThat((Integer) ((List<?>) found.get(3)).get(0))
+                        .as("what is picked has a rust ring")
+                        .isGreaterThan(180);
         }
     }
 
@@ -131,14 +174,18 @@ class ScriptsTest extends BrowserTest {
         @ParameterizedTest
         @CsvSource({"-3.7, 40.4", "0, 0", "-9.1, 38.7", "28.9, -15.6", "179, 60"})
         void theEqualAreaProjectionGoesThereAndBack(double lon, double lat) {
-            List<?> back = (List<?>) page.evaluate("async ([lon, lat]) => { const { equalArea } = await import('/js/map/projections.js'); const p = equalArea(0, 40); return p.unproject(p.project(lon, lat)); }", List.of(lon, lat));
+            List<?> back = (List<?>) page.evaluate(
+                    "async ([lon, lat]) => { const { equalArea } = await import('/js/map/projections.js'); "
+                            + "const p = equalArea(0, 40); return p.unproject(p.project(lon, lat)); }",
+                    List.of(lon, lat));
             assertThat(((Number) back.get(0)).doubleValue()).isCloseTo(lon, within(1e-6));
             assertThat(((Number) back.get(1)).doubleValue()).isCloseTo(lat, within(1e-6));
         }
 
         @Test
         void equalAreasAreEqualOnIt() {
-            // A quadrangle of one degree at the equator and at 60° north: the sphere's areas are as sin(lat2) - sin(lat1).
+            // A quadrangle of one degree at the equator and at 60° north: the sphere's areas are as sin(lat2) -
+            // sin(lat1).
             Object ratio = page.evaluate("""
                     async () => {
                       const { equalArea } = await import('/js/map/projections.js');
@@ -149,14 +196,19 @@ class ScriptsTest extends BrowserTest {
                         return Math.abs(ring.reduce((s, [x, y], i) => { const [a, b] = ring[(i + 1) % ring.length]; return s + x * b - a * y; }, 0)) / 2; };
                       return size(5, 60) / size(-20, 0);
                     }""");
-            double expected = (Math.sin(Math.toRadians(61)) - Math.sin(Math.toRadians(60))) / Math.sin(Math.toRadians(1));
+            double expected =
+                    (Math.sin(Math.toRadians(61)) - Math.sin(Math.toRadians(60))) / Math.sin(Math.toRadians(1));
             assertThat(((Number) ratio).doubleValue()).isCloseTo(expected, within(2e-4));
         }
 
         @Test
         void aRingHoldsWhatLiesWithinIt() {
             String ring = "[[0, 0], [10, 0], [10, 10], [5, 3], [0, 10]]";
-            assertThat(run("map/ring.js", "[m.isWithin([2, 2], " + ring + "), m.isWithin([5, 8], " + ring + "), m.isWithin([12, 2], " + ring + ")]")).isEqualTo("[true,false,false]");
+            assertThat(run(
+                            "map/ring.js",
+                            "[m.isWithin([2, 2], " + ring + "), m.isWithin([5, 8], " + ring + "), m.isWithin([12, 2], "
+                                    + ring + ")]"))
+                    .isEqualTo("[true,false,false]");
         }
 
         @Test
@@ -171,34 +223,47 @@ class ScriptsTest extends BrowserTest {
                       return [sum, Math.sqrt(spread / sum)];
                     }""");
             assertThat(((Number) found.get(0)).doubleValue()).isCloseTo(1, within(1e-4));
-            assertThat(((Number) found.get(1)).doubleValue()).as("the deviation that was asked for").isCloseTo(6, within(0.5));
+            assertThat(((Number) found.get(1)).doubleValue())
+                    .as("the deviation that was asked for")
+                    .isCloseTo(6, within(0.5));
         }
 
         @Test
         void flowsBendApart() {
-            assertThat(run("map/flows.js", "[m.bend([0, 0], [100, 0]), m.bend([100, 0], [0, 0])]")).isEqualTo("[[50,16],[50,-16]]");
+            assertThat(run("map/flows.js", "[m.bend([0, 0], [100, 0]), m.bend([100, 0], [0, 0])]"))
+                    .isEqualTo("[[50,16],[50,-16]]");
         }
 
         @Test
         void shapesAreStepsFromTheirFirstCorner() {
-            assertThat(run("map/area-paths.js", "[...m.degrees([10, 20, 5, 0, 0, -5], 10)]")).isEqualTo("[[1,2],[1.5,2],[1.5,1.5]]");
-            assertThat(run("map/area-paths.js", "m.box([[[1, 5], [3, 2]], [[-1, 4]]])")).isEqualTo("[-1,2,3,5]");
+            assertThat(run("map/area-paths.js", "[...m.degrees([10, 20, 5, 0, 0, -5], 10)]"))
+                    .isEqualTo("[[1,2],[1.5,2],[1.5,1.5]]");
+            assertThat(run("map/area-paths.js", "m.box([[[1, 5], [3, 2]], [[-1, 4]]])"))
+                    .isEqualTo("[-1,2,3,5]");
             assertThat(run("map/area-paths.js", "m.mercator(-180, 0)")).isEqualTo("[0,0.5]");
-            assertThat(run("map/shapes.js", "[4, 4.3, 6.3, 9].map(m.bandAt)")).isEqualTo("[\"FAR\",\"WIDE\",\"NEAR\",\"CLOSE\"]");
+            assertThat(run("map/shapes.js", "[4, 4.3, 6.3, 9].map(m.bandAt)"))
+                    .isEqualTo("[\"FAR\",\"WIDE\",\"NEAR\",\"CLOSE\"]");
         }
 
         @Test
         void numbersReadAsTheServerWritesThem() {
             double[] values = {0, 1, -1, 0.5, 99.994, 99.996, 123.45, 999.95, 1000.4, 1234567.8, -0.004, 2e9};
             for (double value : values) {
-                assertThat(run("numbers.js", "m.full(" + NumberWords.shown(value) + ")")).as("%s", value).isEqualTo("\"" + NumberWords.full(value) + "\"");
+                assertThat(run("numbers.js", "m.full(" + NumberWords.shown(value) + ")"))
+                        .as("%s", value)
+                        .isEqualTo("\"" + NumberWords.full(value) + "\"");
             }
-            assertThat(run("numbers.js", "[m.full(NaN), [...m.figures([1, 'NaN'])].map(String)]")).isEqualTo("[\"–\",[\"1\",\"NaN\"]]");
+            assertThat(run("numbers.js", "[m.full(NaN), [...m.figures([1, 'NaN'])].map(String)]"))
+                    .isEqualTo("[\"–\",[\"1\",\"NaN\"]]");
         }
 
         @Test
         void aLabelGivesWayToOneThatIsThere() {
-            assertThat(run("map/labels.js", "(t => [m.takes(t, [0, 0, 10, 10]), m.takes(t, [5, 5, 15, 15]), m.takes(t, [11, 0, 20, 10]), t.length])([])")).isEqualTo("[true,false,true,2]");
+            assertThat(run(
+                            "map/labels.js",
+                            "(t => [m.takes(t, [0, 0, 10, 10]), m.takes(t, [5, 5, 15, 15]), m.takes(t, "
+                                    + "[11, 0, 20, 10]), t.length])([])"))
+                    .isEqualTo("[true,false,true,2]");
         }
     }
 
@@ -208,7 +273,11 @@ class ScriptsTest extends BrowserTest {
 
         @Test
         void pointersAreFollowedAndEscapesUndone() {
-            assertThat(run("edits.js", "[m.valueAt({a: {'b/c': [1, {d: 2}]}}, '/a/b~1c/1/d'), m.valueAt({a: 1}, '/x/y') === undefined, m.valueAt({'~': 5}, '/~0')]")).isEqualTo("[2,true,5]");
+            assertThat(run(
+                            "edits.js",
+                            "[m.valueAt({a: {'b/c': [1, {d: 2}]}}, '/a/b~1c/1/d'), m.valueAt({a: 1}, "
+                                    + "'/x/y') === undefined, m.valueAt({'~': 5}, '/~0')]"))
+                    .isEqualTo("[2,true,5]");
         }
 
         @Test

@@ -19,8 +19,11 @@ class WholeStoryTest extends BrowserTest {
         ana.setInputFiles("#file", Samples.sales());
         ana.waitForURL("**/bring/*");
         waitForText(ana.locator("#counts .good"), "5");
-        assertThat(ana.locator("#doubts").textContent()).contains("Nowhere at all").contains("unplaced");
-        assertThat(ana.locator("#placing-map .map-view").getAttribute("data-places")).isEqualTo("3");
+        assertThat(ana.locator("#doubts").textContent())
+                .contains("Nowhere at all")
+                .contains("unplaced");
+        assertThat(ana.locator("#placing-map .map-view").getAttribute("data-places"))
+                .isEqualTo("3");
         ana.fill("#name", "Story sales");
         ana.click("#keep");
         ana.waitForURL("**/datasets/*");
@@ -56,7 +59,11 @@ class WholeStoryTest extends BrowserTest {
         // The row trail.
         ana.hover(".visual-figure");
         ana.click(".visual-figure [title='Which rows are these?']");
-        assertThat(ana.locator(".trail").textContent()).contains("All rows").contains("6 rows").contains("Picked: Burgos and Soria").contains("4 rows");
+        assertThat(ana.locator(".trail").textContent())
+                .contains("All rows")
+                .contains("6 rows")
+                .contains("Picked: Burgos and Soria")
+                .contains("4 rows");
         ana.keyboard().press("Escape");
 
         // The same address as a reader, then back and forward.

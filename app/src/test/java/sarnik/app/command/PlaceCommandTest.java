@@ -2,13 +2,13 @@ package sarnik.app.command;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import de.siegmar.fastcsv.reader.CsvReader;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.io.InputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
-import de.siegmar.fastcsv.reader.CsvReader;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -35,7 +35,10 @@ class PlaceCommandTest {
 
     private int place(String content, String... more) throws Exception {
         Files.writeString(directory.resolve("in.csv"), content);
-        List<String> arguments = new ArrayList<>(List.of(directory.resolve("in.csv").toString(), "--out", directory.resolve("placed.csv").toString()));
+        List<String> arguments = new ArrayList<>(List.of(
+                directory.resolve("in.csv").toString(),
+                "--out",
+                directory.resolve("placed.csv").toString()));
         arguments.addAll(List.of(more));
         return run(arguments.toArray(String[]::new));
     }
@@ -49,30 +52,51 @@ class PlaceCommandTest {
         int code = place("phone,town,province,litres\n0600,Soria,Soria,1.50\n0601,Burgos,Burgos,2.0\n");
         assertThat(code).isEqualTo(PlaceCommand.ALL_PLACED);
         assertThat(out.toString()).startsWith("2 rows placed, 0 doubtful, 0 unplaced, by town, province;");
-        assertThat(placed().get(0)).isEqualTo("phone,town,province,litres,state,confidence,place,level,code,longitude,latitude,reason");
-        assertThat(placed().get(1)).startsWith("0600,Soria,Soria,1.50,placed,").contains(",Soria,town,g3108681,-2.46883,41.76401,");
+        assertThat(placed().get(0))
+                .isEqualTo("phone,town,province,litres,state,confidence,place,level,code,longitude,latitude,reason");
+        assertThat(placed().get(1))
+                .startsWith("0600,Soria,Soria,1.50,placed,")
+                .contains(",Soria,town,g3108681,-2.46883,41.76401,");
     }
 
     @Test
     void doubtfulAndUnplacedRowsAreWrittenWithTheirReasonAndTold() throws Exception {
         int code = place("town\nNowhere at all\nSoria\n\"Villanueva\"\n", "--town", "town");
         assertThat(code).isEqualTo(PlaceCommand.SOME_NOT);
-        assertThat(placed().get(1)).startsWith("Nowhere at all,unplaced,0.00,,,,,,").contains("No town is called");
+        assertThat(placed().get(1))
+                .startsWith("Nowhere at all,unplaced,0.00,,,,,,")
+                .contains("No town is called");
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "where;n~Soria, Spain;1~Braga, Portugal;2 | --where where", "lat;lon~41,76;-2,46~40,41;-3,70 | --lat lat --lon lon",
-        "c;n~42173;1~8019;2 | --code c", "a;b~Soria;Spain~Burgos;Spain | --town a --country b"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "where;n~Soria, Spain;1~Braga, Portugal;2 | --where where",
+                        "lat;lon~41,76;-2,46~40,41;-3,70 | --lat lat --lon lon",
+                "c;n~42173;1~8019;2 | --code c", "a;b~Soria;Spain~Burgos;Spain | --town a --country b"
+            })
     void everyWayOfPlacingCanBeTold(String content, String options) throws Exception {
-        assertThat(place(content.replace('~', '\n') + "\n", options.split(" "))).as(err.toString()).isEqualTo(PlaceCommand.ALL_PLACED);
+        assertThat(place(content.replace('~', '\n') + "\n", options.split(" ")))
+                .as(err.toString())
+                .isEqualTo(PlaceCommand.ALL_PLACED);
         assertThat(placed()).hasSize(3);
     }
 
     @Test
     void ofAJourneyBothEndsAreWritten() throws Exception {
-        assertThat(place("from,to,n\n\"Soria, Spain\",\"Braga, Portugal\",3\n\"Nowhere at all, Spain\",\"Soria, Spain\",2\n", "--from", "from", "--to", "to")).isEqualTo(PlaceCommand.SOME_NOT);
-        assertThat(placed().get(0)).isEqualTo("from,to,n,state,confidence,place,level,code,longitude,latitude,reason,origin state,origin confidence,origin place,origin level,origin code,origin longitude,origin latitude,origin reason");
+        assertThat(place(
+                        "from,to,n\n\"Soria, Spain\",\"Braga, Portugal\",3\n\"Nowhere at all, Spain\",\"Soria, "
+                                + "Spain\",2\n",
+                        "--from",
+                        "from",
+                        "--to",
+                        "to"))
+                .isEqualTo(PlaceCommand.SOME_NOT);
+        assertThat(placed().get(0))
+                .isEqualTo("from,to,n,state,confidence,place,level,code,longitude,latitude,reason,origin "
+                        + "state,origin confidence,origin place,origin level,origin code,origin "
+                        + "longitude,origin latitude,origin reason");
         assertThat(placed().get(1)).containsSubsequence("placed", ",Braga,town,", "placed", ",Soria,town,g3108681,");
         assertThat(placed().get(2)).containsSubsequence(",Soria,town,g3108681,", "unplaced");
         assertThat(out.toString()).startsWith("1 rows placed, 0 doubtful, 1 unplaced");
@@ -82,12 +106,26 @@ class PlaceCommandTest {
     @Test
     void aColumnThatIsThereAlreadyIsNotOverwritten() throws Exception {
         place("town,state,place\nSoria,open,here\n", "--town", "town");
-        assertThat(placed().get(0)).isEqualTo("town,state,place,placed state,confidence,placed place,level,code,longitude,latitude,reason");
+        assertThat(placed().get(0))
+                .isEqualTo(
+                        "town,state,place,placed state,confidence,placed place,level,code,longitude,latitude,reason");
         assertThat(placed().get(1)).startsWith("Soria,open,here,placed,");
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"--town pueblo | no column “pueblo”", "--fly x | no option --fly", "--town | needs a name behind it", "--lon n | --lon goes with --lat", "other.csv | Two files are named", "--code n --town town | contradict each other", "--town town --town n | --town is said twice", "--town= | needs a name behind it", "-x | no option -x"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "--town pueblo | no column “pueblo”",
+                "--fly x | no option --fly",
+                "--town | needs a name behind it",
+                "--lon n | --lon goes with --lat",
+                "other.csv | Two files are named",
+                "--code n --town town | contradict each other",
+                "--town town --town n | --town is said twice",
+                "--town= | needs a name behind it",
+                "-x | no option -x"
+            })
     void misuseIsSaidWithTheUsageAndNothingIsWritten(String options, String said) throws Exception {
         assertThat(place("n,town\n1,Soria\n", options.split(" "))).isEqualTo(PlaceCommand.NOTHING_DONE);
         assertThat(err.toString()).contains(said).contains("usage: ./sarnik place");
@@ -111,13 +149,16 @@ class PlaceCommandTest {
         assertThat(folder).isDirectory();
         assertThat(err.toString()).contains("is a directory");
         assertThat(run(source, "--out", "/dev/null", "--town", "town")).isEqualTo(PlaceCommand.ALL_PLACED);
-        assertThat(Files.isRegularFile(Path.of("/dev/null"))).as("the device is still one").isFalse();
+        assertThat(Files.isRegularFile(Path.of("/dev/null")))
+                .as("the device is still one")
+                .isFalse();
         Path real = Files.writeString(directory.resolve("real.csv"), "old");
         Path link = Files.createSymbolicLink(directory.resolve("link.csv"), real);
         assertThat(run(source, "--out", link.toString(), "--town", "town")).isEqualTo(PlaceCommand.ALL_PLACED);
         assertThat(Files.isSymbolicLink(link)).isTrue();
         assertThat(real).content().startsWith("town,state");
-        assertThat(run(source, "--out", directory.resolve("no/where.csv").toString())).isEqualTo(PlaceCommand.NOTHING_DONE);
+        assertThat(run(source, "--out", directory.resolve("no/where.csv").toString()))
+                .isEqualTo(PlaceCommand.NOTHING_DONE);
         try (var left = Files.list(directory)) {
             assertThat(left.map(f -> f.getFileName().toString())).noneMatch(n -> n.endsWith(".part"));
         }
@@ -127,8 +168,18 @@ class PlaceCommandTest {
     void codesThatAreWrittenAreCodesThatAreRead() throws Exception {
         place("where\n\"Soria, Spain\"\nZamora\nPortugal\n", "--where", "where");
         Files.move(directory.resolve("placed.csv"), directory.resolve("first.csv"));
-        assertThat(run(directory.resolve("first.csv").toString(), "--out", directory.resolve("again.csv").toString(), "--code", "code")).as(err.toString()).isEqualTo(PlaceCommand.ALL_PLACED);
-        assertThat(column("again.csv", "placed code")).isEqualTo(column("first.csv", "code")).hasSize(3).doesNotContain("");
+        assertThat(run(
+                        directory.resolve("first.csv").toString(),
+                        "--out",
+                        directory.resolve("again.csv").toString(),
+                        "--code",
+                        "code"))
+                .as(err.toString())
+                .isEqualTo(PlaceCommand.ALL_PLACED);
+        assertThat(column("again.csv", "placed code"))
+                .isEqualTo(column("first.csv", "code"))
+                .hasSize(3)
+                .doesNotContain("");
         assertThat(column("again.csv", "placed place")).isEqualTo(column("first.csv", "place"));
     }
 

@@ -20,12 +20,14 @@ import sarnik.demo.SarnikClient;
 @DisplayName("Connections")
 class ConnectionsTest {
 
-    private static final String SLOW = "POST /sign-in HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/x-www-form-urlencoded\r\nContent-Length: 200\r\n\r\nu";
+    private static final String SLOW = "POST /sign-in HTTP/1.1\r\nHost: localhost\r\nContent-Type: "
+            + "application/x-www-form-urlencoded\r\nContent-Length: 200\r\n\r\nu";
 
     private static Socket open(RunningSarnik sarnik, String from, String sent) throws IOException {
         Socket socket = new Socket();
         socket.bind(new InetSocketAddress(InetAddress.getByName(from), 0));
-        socket.connect(new InetSocketAddress(InetAddress.getByName("127.0.0.1"), URI.create(sarnik.base()).getPort()));
+        socket.connect(new InetSocketAddress(
+                InetAddress.getByName("127.0.0.1"), URI.create(sarnik.base()).getPort()));
         socket.getOutputStream().write(sent.getBytes(StandardCharsets.US_ASCII));
         socket.setSoTimeout(60_000);
         return socket;
@@ -44,8 +46,13 @@ class ConnectionsTest {
         List<Socket> slow = new ArrayList<>();
         try {
             for (int i = 0; i < 250; i++) slow.add(open(sarnik, "127.0.0.1", SLOW));
-            assertThat(new SarnikClient(sarnik.base()).signIn("rui", RunningSarnik.PASSWORD)).isTrue();
-            for (Socket socket : slow) assertThat(answer(socket)).as("closed without an answer, or told that it was too slow").doesNotContain(" 200 ").doesNotContain(" 302 ");
+            assertThat(new SarnikClient(sarnik.base()).signIn("rui", RunningSarnik.PASSWORD))
+                    .isTrue();
+            for (Socket socket : slow)
+                assertThat(answer(socket))
+                        .as("closed without an answer, or told that it was too slow")
+                        .doesNotContain(" 200 ")
+                        .doesNotContain(" 302 ");
         } finally {
             for (Socket socket : slow) socket.close();
         }
@@ -74,16 +81,26 @@ class ConnectionsTest {
 
     @Test
     void areBelievedAboutWhomTheyForwardOnlyWhereTheProxyIsNamed(RunningSarnik sarnik) throws Exception {
-        String forwarded = "GET /sign-in HTTP/1.1\r\nHost: localhost\r\nX-Forwarded-Proto: https\r\nX-Forwarded-For: 192.0.2.7\r\nConnection: close\r\n\r\n";
-        try (Socket proxy = open(sarnik, RunningSarnik.PROXY, forwarded); Socket stranger = open(sarnik, "127.0.0.1", forwarded)) {
-            assertThat(answer(proxy)).contains("Set-Cookie").containsPattern("(?i)set-cookie: JSESSIONID=[^\r]*; Secure");
-            assertThat(answer(stranger)).contains("Set-Cookie").doesNotContainPattern("(?i)set-cookie: JSESSIONID=[^\r]*; Secure");
+        String forwarded = "GET /sign-in HTTP/1.1\r\nHost: localhost\r\nX-Forwarded-Proto: https\r\nX-Forwarded-For: "
+                + "192.0.2.7\r\nConnection: close\r\n\r\n";
+        try (Socket proxy = open(sarnik, RunningSarnik.PROXY, forwarded);
+                Socket stranger = open(sarnik, "127.0.0.1", forwarded)) {
+            assertThat(answer(proxy))
+                    .contains("Set-Cookie")
+                    .containsPattern("(?i)set-cookie: JSESSIONID=[^\r]*; Secure");
+            assertThat(answer(stranger))
+                    .contains("Set-Cookie")
+                    .doesNotContainPattern("(?i)set-cookie: JSESSIONID=[^\r]*; Secure");
         }
     }
 
     @Test
     void haveToSayHowLongABodyIs(RunningSarnik sarnik) throws Exception {
-        try (Socket socket = open(sarnik, "127.0.0.1", "POST /sign-in HTTP/1.1\r\nHost: localhost\r\nTransfer-Encoding: chunked\r\nConnection: close\r\n\r\n0\r\n\r\n")) {
+        try (Socket socket = open(
+                sarnik,
+                "127.0.0.1",
+                "POST /sign-in HTTP/1.1\r\nHost: localhost\r\nTransfer-Encoding: chunked\r\nConnection: "
+                        + "close\r\n\r\n0\r\n\r\n")) {
             assertThat(answer(socket)).startsWith("HTTP/1.1 411");
         }
     }

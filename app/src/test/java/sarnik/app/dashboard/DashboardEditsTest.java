@@ -60,9 +60,15 @@ class DashboardEditsTest {
 
     @Test
     void anEditWithoutItsRevisionIsRefused() throws Exception {
-        assertThat(ana.send("PATCH", path, Samples.JSON_PATCH, set("/title", "\"x\"")).statusCode()).isEqualTo(428);
-        assertThat(ana.send("PATCH", path, Samples.JSON_PATCH, set("/title", "\"x\""), "If-Match", "\"soon\"").statusCode()).isEqualTo(400);
-        assertThat(ana.send("PATCH", path, Samples.JSON_PATCH, "nonsense", "If-Match", "\"2\"").body()).contains("JSON Patch");
+        assertThat(ana.send("PATCH", path, Samples.JSON_PATCH, set("/title", "\"x\""))
+                        .statusCode())
+                .isEqualTo(428);
+        assertThat(ana.send("PATCH", path, Samples.JSON_PATCH, set("/title", "\"x\""), "If-Match", "\"soon\"")
+                        .statusCode())
+                .isEqualTo(400);
+        assertThat(ana.send("PATCH", path, Samples.JSON_PATCH, "nonsense", "If-Match", "\"2\"")
+                        .body())
+                .contains("JSON Patch");
         assertThat(now().get("revision").asLong()).isEqualTo(2);
     }
 
@@ -71,14 +77,19 @@ class DashboardEditsTest {
         edit(berta, 2, set("/title", "\"Berta's?\""));
         HttpResponse<String> stale = edit(ana, 2, set("/title", "\"Ana's?\""));
         assertThat(stale.statusCode()).isEqualTo(412);
-        assertThat(Samples.parse(stale.body()).get("detail").asString()).isEqualTo("berta has changed this dashboard meanwhile: the dashboard's title.");
+        assertThat(Samples.parse(stale.body()).get("detail").asString())
+                .isEqualTo("berta has changed this dashboard meanwhile: the dashboard's title.");
         assertThat(now().get("document").get("title").asString()).isEqualTo("Berta's?");
     }
 
     @Test
     void editsAtOneMomentAreTakenOnceEach() throws Exception {
         var pool = Executors.newFixedThreadPool(4);
-        List<Callable<Integer>> tries = IntStream.range(0, 8).mapToObj(i -> (Callable<Integer>) () -> edit(i % 2 == 0 ? ana : berta, 2, set("/visuals/v1/title", "\"" + i + "\"")).statusCode()).toList();
+        List<Callable<Integer>> tries = IntStream.range(0, 8)
+                .mapToObj(i -> (Callable<Integer>)
+                        () -> edit(i % 2 == 0 ? ana : berta, 2, set("/visuals/v1/title", "\"" + i + "\""))
+                                .statusCode())
+                .toList();
         int taken = 0;
         for (Future<Integer> answer : pool.invokeAll(tries)) {
             assertThat(answer.get()).isIn(200, 412);
@@ -103,7 +114,9 @@ class DashboardEditsTest {
         assertThat(now().get("document").get("title").asString()).isEqualTo("Two?");
         assertThat(now().get("redo").isNull()).isTrue();
         step(ana, "undo", 8);
-        assertThat(now().get("document").get("title").asString()).as("an edit that was redone can be undone again").isEqualTo("One?");
+        assertThat(now().get("document").get("title").asString())
+                .as("an edit that was redone can be undone again")
+                .isEqualTo("One?");
     }
 
     @Test
@@ -138,7 +151,8 @@ class DashboardEditsTest {
 
     @Test
     void aStateThatNoLongerFitsIsSaidAndTheRestIsShown() throws Exception {
-        JsonNode frames = ana.json("POST", path + "/frames", Map.of("state", "f.f1=beer&f.f9=x&p.v1=g1&f.f2=2026-02-01.."));
+        JsonNode frames =
+                ana.json("POST", path + "/frames", Map.of("state", "f.f1=beer&f.f9=x&p.v1=g1&f.f2=2026-02-01.."));
         assertThat(frames.get("misfits")).hasSize(3);
         assertThat(frames.get("state").asString()).isEqualTo("f.f2=2026-02-01..");
         assertThat(frames.get("drawings").get("v2").get("full").asString()).isEqualTo("49");
@@ -152,7 +166,10 @@ class DashboardEditsTest {
         JsonNode after = ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v2")));
         assertThat(after.at("/drawings/v2/full").asString()).isEqualTo("6");
         step(ana, "undo", 3);
-        assertThat(ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v2"))).at("/drawings/v2/full").asString()).isEqualTo("179");
+        assertThat(ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v2")))
+                        .at("/drawings/v2/full")
+                        .asString())
+                .isEqualTo("179");
     }
 
     @Test
@@ -161,7 +178,9 @@ class DashboardEditsTest {
         for (boolean open : new boolean[] {true, false, true, false}) {
             ana.json("PUT", path + "/open", open);
             assertThat(rui.get(path).statusCode()).isEqualTo(open ? 200 : 404);
-            assertThat(rui.send("POST", path + "/frames", "application/json", "{\"state\":\"\"}").statusCode()).isEqualTo(open ? 200 : 404);
+            assertThat(rui.send("POST", path + "/frames", "application/json", "{\"state\":\"\"}")
+                            .statusCode())
+                    .isEqualTo(open ? 200 : 404);
         }
     }
 
@@ -181,7 +200,8 @@ class DashboardEditsTest {
         JsonNode frames = ana.json("POST", path + "/frames", Map.of("state", "", "ids", List.of("v77", "v2")));
         assertThat(frames.at("/drawings/v77/why").asString()).contains("taken away");
         assertThat(frames.at("/drawings/v2/full").asString()).isEqualTo("179");
-        assertThat(ana.send("POST", path + "/frames", "application/json", "[]").statusCode()).isEqualTo(400);
+        assertThat(ana.send("POST", path + "/frames", "application/json", "[]").statusCode())
+                .isEqualTo(400);
     }
 
     @Test
@@ -189,25 +209,32 @@ class DashboardEditsTest {
         JsonNode brief = ana.read(ana.get(path + "/briefs/v1"));
         assertThat(brief.get("parts").get(0).get("text").asString()).isEqualTo("A map");
         JsonNode opened = now();
-        long dataset = opened.get("document").get("visuals").get("v2").get("dataset").asLong();
+        long dataset =
+                opened.get("document").get("visuals").get("v2").get("dataset").asLong();
         JsonNode proposals = ana.read(ana.get(path + "/proposals?question=WHERE&dataset=" + dataset));
         assertThat(proposals.get(0).get("drawing").get("type").asString()).isEqualTo("map");
         HttpResponse<String> added = edit(ana, 2, proposals.get(0).get("ops").toString());
         assertThat(added.statusCode()).as(added.body()).isEqualTo(200);
-        assertThat(ana.get(path + "/proposals?question=WHY&dataset=1").statusCode()).isEqualTo(400);
+        assertThat(ana.get(path + "/proposals?question=WHY&dataset=1").statusCode())
+                .isEqualTo(400);
         assertThat(ana.get(path + "/briefs/v99").statusCode()).isEqualTo(422);
     }
 
     @Test
     void aDashboardThatIsTakenAwayIsGone() throws Exception {
-        assertThat(ana.send("DELETE", path, "application/json", "").statusCode()).isEqualTo(204);
+        assertThat(ana.send("DELETE", path, "application/json", "").statusCode())
+                .isEqualTo(204);
         assertThat(ana.get(path).statusCode()).isEqualTo(404);
         assertThat(edit(ana, 2, set("/title", "\"x\"")).statusCode()).isEqualTo(404);
     }
 
     @Test
     void aTitleIsNeeded() throws Exception {
-        assertThat(ana.send("POST", "/api/dashboards", "application/json", "{\"title\":\" \"}").body()).contains("needs a title");
-        assertThat(ana.send("POST", "/api/dashboards", "application/json", "{\"title\":\"" + "x".repeat(300) + "\"}").statusCode()).isEqualTo(400);
+        assertThat(ana.send("POST", "/api/dashboards", "application/json", "{\"title\":\" \"}")
+                        .body())
+                .contains("needs a title");
+        assertThat(ana.send("POST", "/api/dashboards", "application/json", "{\"title\":\"" + "x".repeat(300) + "\"}")
+                        .statusCode())
+                .isEqualTo(400);
     }
 }

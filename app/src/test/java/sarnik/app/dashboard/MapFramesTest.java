@@ -24,7 +24,8 @@ import tools.jackson.databind.json.JsonMapper;
 class MapFramesTest {
 
     private static final JsonMapper MAPPER = JsonMapper.shared();
-    private static final Map<String, Object> SPAIN = Map.of("zoom", 5.5, "west", -10, "south", 35, "east", 5, "north", 44);
+    private static final Map<String, Object> SPAIN =
+            Map.of("zoom", 5.5, "west", -10, "south", 35, "east", 5, "north", 44);
 
     private static MapSamples samples;
     private static long dashboard;
@@ -36,7 +37,15 @@ class MapFramesTest {
         rui = sarnik.client("rui");
         if (samples != null) return;
         samples = new MapSamples(sarnik.client("ana"));
-        dashboard = samples.dashboard("Frames", MapSamples.map("v1", 0, 18, "", "\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":20},\"tip\":{\"over\":\"day\"}".formatted(samples.towns, MapSamples.sum("litres"))));
+        dashboard = samples.dashboard(
+                "Frames",
+                MapSamples.map(
+                        "v1",
+                        0,
+                        18,
+                        "",
+                        "\"dataset\":%d,\"size\":{%s,\"rule\":\"AREA\",\"radius\":20},\"tip\":{\"over\":\"day\"}"
+                                .formatted(samples.towns, MapSamples.sum("litres"))));
     }
 
     private JsonNode frames(Map<String, Object> asked) throws Exception {
@@ -44,28 +53,51 @@ class MapFramesTest {
     }
 
     private HttpResponse<String> post(String what, Map<String, Object> body) throws Exception {
-        return rui.send("POST", "/api/dashboards/" + dashboard + "/" + what, "application/json", MAPPER.writeValueAsString(body));
+        return rui.send(
+                "POST",
+                "/api/dashboards/" + dashboard + "/" + what,
+                "application/json",
+                MAPPER.writeValueAsString(body));
     }
 
     @Test
     void placesTravelOnceAndFiguresEachTime() throws Exception {
         JsonNode first = frames(Map.of("state", ""));
-        String tag = first.get("drawings").get("v1").get("layers").get(0).get("places").asString();
+        String tag = first.get("drawings")
+                .get("v1")
+                .get("layers")
+                .get(0)
+                .get("places")
+                .asString();
         assertThat(first.get("places").get(tag).get("names").size()).isEqualTo(60);
         assertThat(first.get("places").get(tag).has("index")).isFalse();
         JsonNode second = frames(Map.of("state", "", "known", List.of(tag)));
         assertThat(second.get("places").isEmpty()).isTrue();
-        assertThat(second.get("drawings").get("v1")).isEqualTo(first.get("drawings").get("v1"));
-        assertThat(frames(Map.of("state", "", "known", List.of("another"))).get("places").has(tag)).isTrue();
+        assertThat(second.get("drawings").get("v1"))
+                .isEqualTo(first.get("drawings").get("v1"));
+        assertThat(frames(Map.of("state", "", "known", List.of("another")))
+                        .get("places")
+                        .has(tag))
+                .isTrue();
     }
 
     private String somePlace() throws Exception {
         JsonNode first = frames(Map.of("state", ""));
-        return first.get("places").get(first.get("drawings").get("v1").get("layers").get(0).get("places").asString()).get("ids").get(0).asString();
+        return first.get("places")
+                .get(first.get("drawings")
+                        .get("v1")
+                        .get("layers")
+                        .get(0)
+                        .get("places")
+                        .asString())
+                .get("ids")
+                .get(0)
+                .asString();
     }
 
     private Map<String, Object> place(Object... more) throws Exception {
-        Map<String, Object> asked = new HashMap<>(Map.of("state", "", "visual", "v1", "layer", "l1", "place", somePlace()));
+        Map<String, Object> asked =
+                new HashMap<>(Map.of("state", "", "visual", "v1", "layer", "l1", "place", somePlace()));
         for (int i = 0; i < more.length; i += 2) asked.put((String) more[i], more[i + 1]);
         return asked;
     }
@@ -75,8 +107,13 @@ class MapFramesTest {
         JsonNode told = MAPPER.readTree(post("places/told", place()).body());
         assertThat(told.get("lines").get(0).get("words").asString()).isEqualTo("sum of litres");
         assertThat(told.get("chart").get("labels").size()).isEqualTo(1);
-        assertThat(MAPPER.readTree(post("places/others", place("count", 4)).body()).size()).isEqualTo(5);
-        assertThat(MAPPER.readTree(post("places/others", place("metres", 3_000_000)).body()).size()).isEqualTo(60);
+        assertThat(MAPPER.readTree(post("places/others", place("count", 4)).body())
+                        .size())
+                .isEqualTo(5);
+        assertThat(MAPPER.readTree(post("places/others", place("metres", 3_000_000))
+                                .body())
+                        .size())
+                .isEqualTo(60);
     }
 
     @Test
@@ -84,11 +121,13 @@ class MapFramesTest {
         assertThat(post("places/told", place("layer", "l9")).body()).contains("This layer has been taken away");
         assertThat(post("places/told", place("visual", "v9")).body()).contains("This map has been taken away");
         assertThat(post("places/others", place()).body()).contains("within which distance");
-        assertThat(post("places/others", place("place", "nowhere", "count", 3)).body()).isEqualTo("[]");
+        assertThat(post("places/others", place("place", "nowhere", "count", 3)).body())
+                .isEqualTo("[]");
     }
 
     private static Map<String, Object> picture(Object... more) {
-        Map<String, Object> asked = new HashMap<>(Map.of("state", "", "visual", "v1", "sight", SPAIN, "width", 400, "height", 300));
+        Map<String, Object> asked =
+                new HashMap<>(Map.of("state", "", "visual", "v1", "sight", SPAIN, "width", 400, "height", 300));
         for (int i = 0; i < more.length; i += 2) asked.put((String) more[i], more[i + 1]);
         return asked;
     }
@@ -105,11 +144,17 @@ class MapFramesTest {
     @Test
     void aPictureStandsOnTheGroundThatTheReaderHasChosen() throws Exception {
         String usual = post("pictures", picture("form", "svg")).body();
-        String bare = post("pictures", picture("form", "svg", "ground", Map.of("mood", "plain", "detail", 1))).body();
-        String gone = post("pictures", picture("form", "svg", "ground", Map.of("mood", "source:Gone", "detail", 2))).body();
-        String tinted = post("pictures", picture("form", "svg", "ground", Map.of("mood", "tinted", "detail", 3))).body();
-        assertThat(usual.contains("Natural Earth · GeoNames · GSHHG") && usual.contains("stroke-dasharray")).isTrue();
-        assertThat(bare.contains("Natural Earth") || bare.contains("stroke-dasharray")).as("nothing below").isFalse();
+        String bare = post("pictures", picture("form", "svg", "ground", Map.of("mood", "plain", "detail", 1)))
+                .body();
+        String gone = post("pictures", picture("form", "svg", "ground", Map.of("mood", "source:Gone", "detail", 2)))
+                .body();
+        String tinted = post("pictures", picture("form", "svg", "ground", Map.of("mood", "tinted", "detail", 3)))
+                .body();
+        assertThat(usual.contains("Natural Earth · GeoNames · GSHHG") && usual.contains("stroke-dasharray"))
+                .isTrue();
+        assertThat(bare.contains("Natural Earth") || bare.contains("stroke-dasharray"))
+                .as("nothing below")
+                .isFalse();
         assertThat(gone).as("paper where the source has gone").isEqualTo(usual);
         assertThat(tinted.contains("data:image/png")).as("the relief").isTrue();
     }
@@ -124,24 +169,60 @@ class MapFramesTest {
 
     @ParameterizedTest
     @CsvSource({"4000, 3900, svg, 1", "2000, 2000, png, 2"})
-    void aPictureHasNotMorePixelsThanTheServerHasRoomFor(int width, int height, String form, int ratio) throws Exception {
-        HttpResponse<String> answer = post("pictures", picture("width", width, "height", height, "form", form, "ratio", ratio));
+    void aPictureHasNotMorePixelsThanTheServerHasRoomFor(int width, int height, String form, int ratio)
+            throws Exception {
+        HttpResponse<String> answer =
+                post("pictures", picture("width", width, "height", height, "form", form, "ratio", ratio));
         assertThat(answer.statusCode()).isEqualTo(400);
         assertThat(answer.body()).contains("12 million pixels");
     }
 
     @Test
     void theRowsInSightComeAsCsv(RunningSarnik sarnik) throws Exception {
-        HttpResponse<String> rows = post("rows", Map.of("state", "", "visual", "v1", "layer", "l1", "sight", Map.of("zoom", 9, "west", -4, "south", 40, "east", -3.4, "north", 40.8)));
+        HttpResponse<String> rows = post(
+                "rows",
+                Map.of(
+                        "state",
+                        "",
+                        "visual",
+                        "v1",
+                        "layer",
+                        "l1",
+                        "sight",
+                        Map.of("zoom", 9, "west", -4, "south", 40, "east", -3.4, "north", 40.8)));
         assertThat(rows.headers().firstValue("Content-Type").orElseThrow()).startsWith("text/csv");
         assertThat(rows.body().lines().findFirst()).as("what the layer shows").hasValue("litres,day,lon,lat");
         JsonNode opened = sarnik.client("ana").read(sarnik.client("ana").get("/api/dashboards/" + dashboard));
-        sarnik.client("ana").read(sarnik.client("ana").send("PATCH", "/api/dashboards/" + dashboard, Samples.JSON_PATCH, "[{\"op\":\"add\",\"path\":\"/visuals/v1/rows\",\"value\":\"all\"}]", "If-Match", "\"" + opened.get("revision").asLong() + "\""));
-        rows = post("rows", Map.of("state", "", "visual", "v1", "layer", "l1", "sight", Map.of("zoom", 9, "west", -4, "south", 40, "east", -3.4, "north", 40.8)));
-        assertThat(rows.body().lines().findFirst()).as("all, since the author says so").hasValue("town,province,country,product,litres,day,lon,lat");
+        sarnik.client("ana")
+                .read(sarnik.client("ana")
+                        .send(
+                                "PATCH",
+                                "/api/dashboards/" + dashboard,
+                                Samples.JSON_PATCH,
+                                "[{\"op\":\"add\",\"path\":\"/visuals/v1/rows\",\"value\":\"all\"}]",
+                                "If-Match",
+                                "\"" + opened.get("revision").asLong() + "\""));
+        rows = post(
+                "rows",
+                Map.of(
+                        "state",
+                        "",
+                        "visual",
+                        "v1",
+                        "layer",
+                        "l1",
+                        "sight",
+                        Map.of("zoom", 9, "west", -4, "south", 40, "east", -3.4, "north", 40.8)));
+        assertThat(rows.body().lines().findFirst())
+                .as("all, since the author says so")
+                .hasValue("town,province,country,product,litres,day,lon,lat");
         assertThat(rows.body()).contains("Madrid").doesNotContain("Barcelona");
-        assertThat(post("rows", Map.of("state", "", "visual", "v1", "layer", "l1")).statusCode()).isEqualTo(400);
-        assertThat(post("rows", Map.of("state", "", "visual", "v1", "layer", "gone", "sight", SPAIN)).body()).contains("taken away");
+        assertThat(post("rows", Map.of("state", "", "visual", "v1", "layer", "l1"))
+                        .statusCode())
+                .isEqualTo(400);
+        assertThat(post("rows", Map.of("state", "", "visual", "v1", "layer", "gone", "sight", SPAIN))
+                        .body())
+                .contains("taken away");
     }
 
     @Test
@@ -156,9 +237,17 @@ class MapFramesTest {
     void documentsWithLayersThatAreNoneAreRefusedWithThePlace(RunningSarnik sarnik) throws Exception {
         SarnikClient author = sarnik.client("ana");
         JsonNode opened = author.read(author.get("/api/dashboards/" + dashboard));
-        for (String value : List.of("{\"order\":1,\"dataset\":1,\"opacity\":2}", "{\"kind\":\"BALLOONS\",\"order\":1,\"dataset\":1,\"opacity\":1}", "{\"order\":1,\"dataset\":1,\"opacity\":1,\"colour\":{}}")) {
-            HttpResponse<String> refused = author.send("PATCH", "/api/dashboards/" + dashboard, Samples.JSON_PATCH, "[{\"op\":\"add\",\"path\":\"/visuals/v1/layers/l2\",\"value\":" + value + "}]",
-                    "If-Match", "\"" + opened.get("revision").asLong() + "\"");
+        for (String value : List.of(
+                "{\"order\":1,\"dataset\":1,\"opacity\":2}",
+                "{\"kind\":\"BALLOONS\",\"order\":1,\"dataset\":1,\"opacity\":1}",
+                "{\"order\":1,\"dataset\":1,\"opacity\":1,\"colour\":{}}")) {
+            HttpResponse<String> refused = author.send(
+                    "PATCH",
+                    "/api/dashboards/" + dashboard,
+                    Samples.JSON_PATCH,
+                    "[{\"op\":\"add\",\"path\":\"/visuals/v1/layers/l2\",\"value\":" + value + "}]",
+                    "If-Match",
+                    "\"" + opened.get("revision").asLong() + "\"");
             assertThat(refused.statusCode()).isEqualTo(400);
             assertThat(refused.body()).contains("/visuals/v1/layers/l2");
         }

@@ -35,11 +35,16 @@ class BringInTest {
     @Test
     void theGuessIsMadeAndThePageShowsRowsTypesAndTroubles(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
-        JsonNode taken = take(ana, RunningSarnik.file("my sales.csv", Samples.SALES + "Soria,Soria,Spain,2026-02-04\n"));
+        JsonNode taken =
+                take(ana, RunningSarnik.file("my sales.csv", Samples.SALES + "Soria,Soria,Spain,2026-02-04\n"));
         assertThat(taken.get("guess").get("town").asString()).isEqualTo("town");
         assertThat(taken.get("guess").get("country").asString()).isEqualTo("country");
         String page = ana.get(taken.get("address").asString()).body();
-        assertThat(page).contains("7 rows, 6 columns; CSV, UTF-8, commas between cells").contains("2026-01-02").contains("1 trouble in the file").contains("4 of 6 cells");
+        assertThat(page)
+                .contains("7 rows, 6 columns; CSV, UTF-8, commas between cells")
+                .contains("2026-01-02")
+                .contains("1 trouble in the file")
+                .contains("4 of 6 cells");
     }
 
     @Test
@@ -60,7 +65,10 @@ class BringInTest {
         DatasetService datasets = sarnik.bean(DatasetService.class);
         assertThat(datasets.needed(id).dataset().table().rows()).isEqualTo(6);
         String page = ana.get("/datasets/" + id).body();
-        assertThat(page).contains("Kept sales").contains("6 rows from sales.csv, version 1").contains("Nowhere at all");
+        assertThat(page)
+                .contains("Kept sales")
+                .contains("6 rows from sales.csv, version 1")
+                .contains("Nowhere at all");
         assertThat(ana.get("/").body()).contains("Kept sales");
     }
 
@@ -73,42 +81,78 @@ class BringInTest {
         Map<String, Object> keep = new HashMap<>();
         keep.put("name", "Phones");
         keep.put("placing", null);
-        long dataset = Long.parseLong(ana.json("POST", "/api/bring/" + id + "/keep", keep).get("id").asString());
-        assertThat(sarnik.bean(DatasetService.class).needed(dataset).dataset().table().column("phone").type()).isEqualTo(ColumnType.TEXT);
+        long dataset = Long.parseLong(
+                ana.json("POST", "/api/bring/" + id + "/keep", keep).get("id").asString());
+        assertThat(sarnik.bean(DatasetService.class)
+                        .needed(dataset)
+                        .dataset()
+                        .table()
+                        .column("phone")
+                        .type())
+                .isEqualTo(ColumnType.TEXT);
     }
 
     @Test
     void aTieIsGuessedWhereCodesMatchAPlacedDataset(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
-        long kiosks = ana.bring(RunningSarnik.file("stands.csv", "stand,town,province,country\nQX1,Soria,Soria,Spain\nQX2,Burgos,Burgos,Spain\n"), "Stands");
+        long kiosks = ana.bring(
+                RunningSarnik.file(
+                        "stands.csv", "stand,town,province,country\nQX1,Soria,Soria,Spain\nQX2,Burgos,Burgos,Spain\n"),
+                "Stands");
         JsonNode taken = take(ana, RunningSarnik.file("fills.csv", "where,n\nQX1,3\nQX2,4\nQX1,5\n"));
         assertThat(taken.get("guess").get("type").asString()).isEqualTo("tie");
         assertThat(taken.get("guess").get("dataset").asLong()).isEqualTo(kiosks);
         assertThat(taken.get("guess").get("equals").asString()).isEqualTo("stand");
         JsonNode found = ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/placing", taken.get("guess"));
-        assertThat(found.get("partners").asString()).isEqualTo("all of 3 rows find a partner over there; all of 2 rows over there find one here.");
+        assertThat(found.get("partners").asString())
+                .isEqualTo("all of 3 rows find a partner over there; all of 2 rows over there find one here.");
     }
 
     @Test
     void originAndDestinationThatAreKeysOfADatasetAreTiedToIt(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
-        long fields = ana.bring(RunningSarnik.file("fields.csv", "field,town,province,country\nXQA,Soria,Soria,Spain\nXQB,Burgos,Burgos,Spain\nXQC,Zamora,Zamora,Spain\n"), "Airfields");
-        JsonNode taken = take(ana, RunningSarnik.file("flights.csv", "origin,destination,seats\nXQA,XQB,30\nXQB,XQC,40\nXQA,XQC,50\n"));
+        long fields = ana.bring(
+                RunningSarnik.file(
+                        "fields.csv",
+                        "field,town,province,country\nXQA,Soria,Soria,Spain\nXQB,Burgos,Burgos,Spain\nXQC,"
+                                + "Zamora,Zamora,Spain\n"),
+                "Airfields");
+        JsonNode taken = take(
+                ana,
+                RunningSarnik.file("flights.csv", "origin,destination,seats\nXQA,XQB,30\nXQB,XQC,40\nXQA,XQC,50\n"));
         JsonNode guess = taken.get("guess");
         assertThat(guess.get("type").asString()).isEqualTo("from-to");
         assertThat(guess.get("from").get("dataset").asLong()).isEqualTo(fields);
         assertThat(guess.get("to").get("column").asString()).isEqualTo("destination");
-        assertThat(ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/placing", guess).get("placed").asInt()).isEqualTo(3);
-        long id = Long.parseLong(ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/keep", Map.of("name", "Flights", "placing", guess)).get("id").asString());
+        assertThat(ana.json("POST", "/api/bring/" + taken.get("id").asString() + "/placing", guess)
+                        .get("placed")
+                        .asInt())
+                .isEqualTo(3);
+        long id = Long.parseLong(ana.json(
+                        "POST",
+                        "/api/bring/" + taken.get("id").asString() + "/keep",
+                        Map.of("name", "Flights", "placing", guess))
+                .get("id")
+                .asString());
         PlacedTable placed = sarnik.bean(DatasetService.class).needed(id).placed();
         assertThat(placed.origin().match(1).place().name()).isEqualTo("Burgos");
         assertThat(placed.match(1).place().name()).isEqualTo("Zamora");
-        assertThat(ana.send("DELETE", "/api/datasets/" + fields, "application/json", "").body()).as("what rests on it is said").contains("Flights");
+        assertThat(ana.send("DELETE", "/api/datasets/" + fields, "application/json", "")
+                        .body())
+                .as("what rests on it is said")
+                .contains("Flights");
     }
 
     @ParameterizedTest(name = "{0}")
-    @CsvSource(delimiter = '|', value = {"an empty file | '' | The file is empty", "only a header | 'a,b' | no row below it", "not a CSV | '%PDF-1.4 something' | PDF document"})
-    void whatIsNoTableIsRefusedInASentence(String what, String content, String sentence, RunningSarnik sarnik) throws Exception {
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "an empty file | '' | The file is empty",
+                "only a header | 'a,b' | no row below it",
+                "not a CSV | '%PDF-1.4 something' | PDF document"
+            })
+    void whatIsNoTableIsRefusedInASentence(String what, String content, String sentence, RunningSarnik sarnik)
+            throws Exception {
         HttpResponse<String> answer = sarnik.client("ana").upload(RunningSarnik.file("x.csv", content), "x.csv");
         assertThat(answer.statusCode()).as(what).isEqualTo(422);
         assertThat(Samples.parse(answer.body()).get("detail").asString()).contains(sentence);
@@ -127,15 +171,24 @@ class BringInTest {
     @Test
     void namesWithScriptStayText(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
-        JsonNode taken = take(ana, RunningSarnik.file("<img src=x onerror=alert(1)>.csv", "<script>alert(1)</script>,town\n\"<b onclick=\"\"x\"\">\",Soria\n=1+1,Burgos\n"));
+        JsonNode taken = take(
+                ana,
+                RunningSarnik.file(
+                        "<img src=x onerror=alert(1)>.csv",
+                        "<script>alert(1)</script>,town\n\"<b onclick=\"\"x\"\">\",Soria\n=1+1,Burgos\n"));
         String page = ana.get(taken.get("address").asString()).body();
-        assertThat(page).doesNotContain("<script>alert").doesNotContain("<img src=x").doesNotContain("<b onclick").contains("&lt;script&gt;alert(1)");
+        assertThat(page)
+                .doesNotContain("<script>alert")
+                .doesNotContain("<img src=x")
+                .doesNotContain("<b onclick")
+                .contains("&lt;script&gt;alert(1)");
     }
 
     @Test
     void anotherPersonsFileIsNotThere(RunningSarnik sarnik) throws Exception {
         JsonNode taken = take(sarnik.client("ana"), Samples.sales());
-        HttpResponse<String> answer = sarnik.client("berta").get(taken.get("address").asString());
+        HttpResponse<String> answer =
+                sarnik.client("berta").get(taken.get("address").asString());
         assertThat(answer.statusCode()).isEqualTo(404);
         assertThat(answer.body()).contains("Choose it again");
     }
@@ -144,10 +197,19 @@ class BringInTest {
     void aPlacingThatDoesNotFitSaysSoAndTheFileStillWaits(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
         String id = take(ana, Samples.sales()).get("id").asString();
-        HttpResponse<String> unfit = ana.send("POST", "/api/bring/" + id + "/keep", "application/json", "{\"name\":\"x\",\"placing\":{\"type\":\"name\",\"town\":\"pueblo\"}}");
+        HttpResponse<String> unfit = ana.send(
+                "POST",
+                "/api/bring/" + id + "/keep",
+                "application/json",
+                "{\"name\":\"x\",\"placing\":{\"type\":\"name\",\"town\":\"pueblo\"}}");
         assertThat(unfit.statusCode()).isEqualTo(400);
         assertThat(unfit.body()).contains("pueblo");
-        HttpResponse<String> gone = ana.send("POST", "/api/bring/" + id + "/keep", "application/json", "{\"name\":\"x\",\"placing\":{\"type\":\"tie\",\"column\":\"town\",\"dataset\":999999,\"equals\":\"code\"}}");
+        HttpResponse<String> gone = ana.send(
+                "POST",
+                "/api/bring/" + id + "/keep",
+                "application/json",
+                "{\"name\":\"x\",\"placing\":{\"type\":\"tie\",\"column\":\"town\",\"dataset\":999999,"
+                        + "\"equals\":\"code\"}}");
         assertThat(gone.body()).contains("has gone");
         assertThat(ana.get("/bring/" + id).statusCode()).isEqualTo(200);
     }
@@ -161,15 +223,19 @@ class BringInTest {
         List<String> taken = new ArrayList<>();
         try {
             List<Future<HttpResponse<String>>> sent = new ArrayList<>();
-            for (int i = 0; i < RunningSarnik.MOST_WAITING + 20; i++) sent.add(senders.submit(() -> marta.upload(file, "sales.csv")));
+            for (int i = 0; i < RunningSarnik.MOST_WAITING + 20; i++)
+                sent.add(senders.submit(() -> marta.upload(file, "sales.csv")));
             for (Future<HttpResponse<String>> one : sent) {
                 HttpResponse<String> answer = one.get();
                 answers.merge(answer.statusCode() / 100 * 100, 1, Integer::sum);
-                if (answer.statusCode() / 100 == 2) taken.add(marta.read(answer).get("id").asString());
+                if (answer.statusCode() / 100 == 2)
+                    taken.add(marta.read(answer).get("id").asString());
                 else assertThat(answer.body()).contains("as many as may");
             }
             assertThat(answers).containsExactlyInAnyOrderEntriesOf(Map.of(200, RunningSarnik.MOST_WAITING, 400, 20));
-            assertThat(sarnik.client("ana").upload(file, "sales.csv").statusCode() / 100).as("another's room is another's").isEqualTo(2);
+            assertThat(sarnik.client("ana").upload(file, "sales.csv").statusCode() / 100)
+                    .as("another's room is another's")
+                    .isEqualTo(2);
         } finally {
             senders.shutdownNow();
             for (String id : taken) marta.send("DELETE", "/api/bring/" + id, "application/json", "");

@@ -56,12 +56,29 @@ class EngineAgainstPostgresTest {
     private static final List<String> TEXTS = List.of("Soria", "soria", "Ávila", "a'b", "", " x", "zz\"z", "日本");
 
     /** Measure formulas with every summary, with filters and distinct values, and with what can go missing. */
-    private static final List<String> FORMULAS = List.of("SUM(pieces) / NULLIF(COUNT(*), 0)", "AVG(litres) FILTER (WHERE open) - MIN(litres)", "COUNT(DISTINCT day)", "SUM(DISTINCT pieces)",
-            "STDDEV_SAMP(litres)", "VAR_SAMP(pieces) FILTER (WHERE litres > 0)", "PERCENTILE_CONT(0.25) WITHIN GROUP (ORDER BY litres)", "PERCENTILE_DISC(0.9) WITHIN GROUP (ORDER BY pieces)",
-            "MODE() WITHIN GROUP (ORDER BY pieces)", "COALESCE(MAX(pieces), 0) + COUNT(litres) FILTER (WHERE day IS NULL)", "CASE WHEN COUNT(*) > 5 THEN AVG(pieces * litres) END", "COUNT(DISTINCT pieces) * 100.0 / COUNT(*)",
-            "AVG(DISTINCT litres)", "COUNT(DISTINCT open) FILTER (WHERE town = 'Soria')", "SUM(CASE WHEN open THEN 1 ELSE 0 END)",
-            "CORR(litres, pieces)", "REGR_SLOPE(pieces, litres) FILTER (WHERE open)", "REGR_INTERCEPT(litres, pieces)", "REGR_R2(litres, pieces * 2)",
-            "CHAR_LENGTH(MODE() WITHIN GROUP (ORDER BY NULLIF(town, '')))", "CASE WHEN MIN(NULLIF(town, '')) < MAX(NULLIF(town, '')) FILTER (WHERE open) THEN COUNT(*) ELSE 0 END", "POSITION('o' IN PERCENTILE_DISC(0.5) WITHIN GROUP (ORDER BY NULLIF(town, '')))");
+    private static final List<String> FORMULAS = List.of(
+            "SUM(pieces) / NULLIF(COUNT(*), 0)",
+            "AVG(litres) FILTER (WHERE open) - MIN(litres)",
+            "COUNT(DISTINCT day)",
+            "SUM(DISTINCT pieces)",
+            "STDDEV_SAMP(litres)",
+            "VAR_SAMP(pieces) FILTER (WHERE litres > 0)",
+            "PERCENTILE_CONT(0.25) WITHIN GROUP (ORDER BY litres)",
+            "PERCENTILE_DISC(0.9) WITHIN GROUP (ORDER BY pieces)",
+            "MODE() WITHIN GROUP (ORDER BY pieces)",
+            "COALESCE(MAX(pieces), 0) + COUNT(litres) FILTER (WHERE day IS NULL)",
+            "CASE WHEN COUNT(*) > 5 THEN AVG(pieces * litres) END",
+            "COUNT(DISTINCT pieces) * 100.0 / COUNT(*)",
+            "AVG(DISTINCT litres)",
+            "COUNT(DISTINCT open) FILTER (WHERE town = 'Soria')",
+            "SUM(CASE WHEN open THEN 1 ELSE 0 END)",
+            "CORR(litres, pieces)",
+            "REGR_SLOPE(pieces, litres) FILTER (WHERE open)",
+            "REGR_INTERCEPT(litres, pieces)",
+            "REGR_R2(litres, pieces * 2)",
+            "CHAR_LENGTH(MODE() WITHIN GROUP (ORDER BY NULLIF(town, '')))",
+            "CASE WHEN MIN(NULLIF(town, '')) < MAX(NULLIF(town, '')) FILTER (WHERE open) THEN COUNT(*) ELSE 0 END",
+            "POSITION('o' IN PERCENTILE_DISC(0.5) WITHIN GROUP (ORDER BY NULLIF(town, '')))");
 
     private final InMemoryEngine engine = new InMemoryEngine();
 
@@ -74,9 +91,15 @@ class EngineAgainstPostgresTest {
                 store(connection, table);
                 Map<String, FormulaMeasure> formulas = new LinkedHashMap<>();
                 for (String text : FORMULAS) {
-                    formulas.put(text, FormulaMeasure.of(MeasureFormula.parse(text, Scope.of(table)), table, Surroundings.on(java.time.LocalDate.of(2026, 5, 31))));
+                    formulas.put(
+                            text,
+                            FormulaMeasure.of(
+                                    MeasureFormula.parse(text, Scope.of(table)),
+                                    table,
+                                    Surroundings.on(java.time.LocalDate.of(2026, 5, 31))));
                 }
-                for (int q = 0; q < QUERIES; q++) compare(connection, table, query(random).with(formulas));
+                for (int q = 0; q < QUERIES; q++)
+                    compare(connection, table, query(random).with(formulas));
             }
         }
     }
@@ -86,9 +109,13 @@ class EngineAgainstPostgresTest {
         Table table = table(new Random(5), 500);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         CopyWriter.write(table, out);
-        Table back = CopyReader.read(columns(table), table.rows(), new DataInputStream(new ByteArrayInputStream(out.toByteArray())));
+        Table back = CopyReader.read(
+                columns(table), table.rows(), new DataInputStream(new ByteArrayInputStream(out.toByteArray())));
         for (String name : table.names()) {
-            for (int row = 0; row < table.rows(); row++) assertThat(back.column(name).text(row)).as("%s in row %d", name, row).isEqualTo(table.column(name).text(row));
+            for (int row = 0; row < table.rows(); row++)
+                assertThat(back.column(name).text(row))
+                        .as("%s in row %d", name, row)
+                        .isEqualTo(table.column(name).text(row));
         }
     }
 
@@ -96,27 +123,61 @@ class EngineAgainstPostgresTest {
         Map<String, Column> columns = new LinkedHashMap<>();
         columns.put("town", coded(random, rows, TEXTS, ColumnType.TEXT));
         columns.put("open", coded(random, rows, CodedColumn.NO_YES, ColumnType.YES_NO));
-        columns.put("pieces", new WholeColumn(IntStream.range(0, rows).mapToLong(i -> random.nextInt(6) == 0 ? WholeColumn.MISSING : random.nextInt(9) - 4).toArray()));
-        columns.put("litres", new DecimalColumn(IntStream.range(0, rows).mapToDouble(i -> random.nextInt(6) == 0 ? Double.NaN : (random.nextInt(81) - 40) / 8.0).toArray()));
-        columns.put("day", new DateColumn(IntStream.range(0, rows).map(i -> random.nextInt(6) == 0 ? DateColumn.MISSING : 20_000 + random.nextInt(20)).toArray()));
-        columns.put("at", new TimeColumn(IntStream.range(0, rows).mapToLong(i -> random.nextInt(6) == 0 ? TimeColumn.MISSING : 1_760_000_000L + random.nextInt(400_000)).toArray()));
+        columns.put(
+                "pieces",
+                new WholeColumn(IntStream.range(0, rows)
+                        .mapToLong(i -> random.nextInt(6) == 0 ? WholeColumn.MISSING : random.nextInt(9) - 4)
+                        .toArray()));
+        columns.put(
+                "litres",
+                new DecimalColumn(IntStream.range(0, rows)
+                        .mapToDouble(i -> random.nextInt(6) == 0 ? Double.NaN : (random.nextInt(81) - 40) / 8.0)
+                        .toArray()));
+        columns.put(
+                "day",
+                new DateColumn(IntStream.range(0, rows)
+                        .map(i -> random.nextInt(6) == 0 ? DateColumn.MISSING : 20_000 + random.nextInt(20))
+                        .toArray()));
+        columns.put(
+                "at",
+                new TimeColumn(IntStream.range(0, rows)
+                        .mapToLong(i ->
+                                random.nextInt(6) == 0 ? TimeColumn.MISSING : 1_760_000_000L + random.nextInt(400_000))
+                        .toArray()));
         return new Table(columns);
     }
 
     private static Column coded(Random random, int rows, List<String> words, ColumnType type) {
-        return new CodedColumn(type, Codes.of(IntStream.range(0, rows).map(i -> random.nextInt(words.size() + 1) - 1).toArray(), rows, words.size()), words);
+        return new CodedColumn(
+                type,
+                Codes.of(
+                        IntStream.range(0, rows)
+                                .map(i -> random.nextInt(words.size() + 1) - 1)
+                                .toArray(),
+                        rows,
+                        words.size()),
+                words);
     }
 
     private static List<StoredColumn> columns(Table table) {
-        return table.names().stream().map(n -> StoredColumn.of(n, table.column(n))).toList();
+        return table.names().stream()
+                .map(n -> StoredColumn.of(n, table.column(n)))
+                .toList();
     }
 
     private static void store(Connection connection, Table table) throws Exception {
         try (var statement = connection.createStatement()) {
             statement.execute("DROP TABLE IF EXISTS engine_check");
-            statement.execute("CREATE TABLE engine_check (" + String.join(", ", columns(table).stream().map(c -> "\"" + c.name() + "\" " + StoredColumn.sqlType(c.type())).toList()) + ")");
+            statement.execute("CREATE TABLE engine_check ("
+                    + String.join(
+                            ", ",
+                            columns(table).stream()
+                                    .map(c -> "\"" + c.name() + "\" " + StoredColumn.sqlType(c.type()))
+                                    .toList())
+                    + ")");
         }
-        try (var out = new PGCopyOutputStream(connection.unwrap(PGConnection.class), "COPY engine_check FROM STDIN (FORMAT binary)")) {
+        try (var out = new PGCopyOutputStream(
+                connection.unwrap(PGConnection.class), "COPY engine_check FROM STDIN (FORMAT binary)")) {
             CopyWriter.write(table, out);
         }
     }
@@ -124,17 +185,35 @@ class EngineAgainstPostgresTest {
     private static Query query(Random random) {
         List<String> names = List.of("town", "open", "pieces", "litres", "day", "at");
         List<Stage> stages = new ArrayList<>();
-        for (int s = random.nextInt(3); s > 0; s--) stages.add(new Stage("stage", List.of(condition(random), condition(random)).subList(0, 1 + random.nextInt(2))));
-        List<String> groups = random.nextInt(4) == 0 ? List.of() : random.nextInt(3) == 0 ? List.of(names.get(random.nextInt(3)), names.get(3 + random.nextInt(3))) : List.of(names.get(random.nextInt(6)));
+        for (int s = random.nextInt(3); s > 0; s--)
+            stages.add(new Stage(
+                    "stage", List.of(condition(random), condition(random)).subList(0, 1 + random.nextInt(2))));
+        List<String> groups = random.nextInt(4) == 0
+                ? List.of()
+                : random.nextInt(3) == 0
+                        ? List.of(names.get(random.nextInt(3)), names.get(3 + random.nextInt(3)))
+                        : List.of(names.get(random.nextInt(6)));
         List<Measure> measures = new ArrayList<>();
         for (int m = 1 + random.nextInt(4); m > 0; m--) measures.add(measure(random, names));
         // Equal values at the edge of a rank fall by key on both sides; so do equal ones in a sort.
         // Spreads are rounded in two ways, which may order nearly equal ones differently.
-        boolean rounded = measures.stream().anyMatch(m -> m.column() != null && m.column().matches("(STDDEV_SAMP|VAR_SAMP|CORR|REGR_).*"));
+        boolean rounded = measures.stream()
+                .anyMatch(m -> m.column() != null && m.column().matches("(STDDEV_SAMP|VAR_SAMP|CORR|REGR_).*"));
         Optional<Rank> rank = !rounded && random.nextInt(3) == 0 && !groups.isEmpty()
-                ? Optional.of(new Rank(0, Rank.End.values()[random.nextInt(2)], 1 + random.nextInt(5), random.nextBoolean())) : Optional.empty();
-        Sort sort = rounded || random.nextBoolean() ? Sort.BY_KEY : new Sort(random.nextInt(measures.size()), random.nextBoolean());
-        return new Query(stages, groups, Query.Missing.values()[random.nextInt(2)], measures, rank, sort, random.nextInt(4) == 0 ? 3 : Integer.MAX_VALUE);
+                ? Optional.of(
+                        new Rank(0, Rank.End.values()[random.nextInt(2)], 1 + random.nextInt(5), random.nextBoolean()))
+                : Optional.empty();
+        Sort sort = rounded || random.nextBoolean()
+                ? Sort.BY_KEY
+                : new Sort(random.nextInt(measures.size()), random.nextBoolean());
+        return new Query(
+                stages,
+                groups,
+                Query.Missing.values()[random.nextInt(2)],
+                measures,
+                rank,
+                sort,
+                random.nextInt(4) == 0 ? 3 : Integer.MAX_VALUE);
     }
 
     private static Measure measure(Random random, List<String> names) {
@@ -144,7 +223,11 @@ class EngineAgainstPostgresTest {
             case 0 -> Measure.ROWS;
             case 1 -> new Measure(Summary.DISTINCT, names.get(random.nextInt(6)));
             case 2 -> new Measure(Summary.COUNT, names.get(random.nextInt(6)));
-            default -> new Measure(List.of(Summary.SUM, Summary.AVERAGE, Summary.MINIMUM, Summary.MAXIMUM).get(random.nextInt(4)), random.nextBoolean() ? "litres" : "pieces");
+            default ->
+                new Measure(
+                        List.of(Summary.SUM, Summary.AVERAGE, Summary.MINIMUM, Summary.MAXIMUM)
+                                .get(random.nextInt(4)),
+                        random.nextBoolean() ? "litres" : "pieces");
         };
     }
 
@@ -153,9 +236,12 @@ class EngineAgainstPostgresTest {
             case 0 -> new Condition.OneOf("town", TEXTS.subList(0, random.nextInt(4)));
             case 1 -> new Condition.OneOf("open", List.of("yes"));
             case 2 -> new Condition.OneOf("pieces", List.of("1", "-2"));
-            case 3 -> new Condition.Between("litres", random.nextBoolean() ? null : "-2.5", random.nextBoolean() ? null : "3.125");
+            case 3 ->
+                new Condition.Between(
+                        "litres", random.nextBoolean() ? null : "-2.5", random.nextBoolean() ? null : "3.125");
             case 4 -> new Condition.Between("day", "2024-10-05", random.nextBoolean() ? null : "2024-10-15");
-            case 5 -> new Condition.Between("at", "2025-10-09T10:00", random.nextBoolean() ? null : "2025-10-12T00:00:00");
+            case 5 ->
+                new Condition.Between("at", "2025-10-09T10:00", random.nextBoolean() ? null : "2025-10-12T00:00:00");
             case 6 -> new Condition.Between("pieces", "-1", "2");
             default -> new Condition.Filled(List.of("town", "litres", "day").get(random.nextInt(3)));
         };
@@ -163,17 +249,28 @@ class EngineAgainstPostgresTest {
 
     private void compare(Connection connection, Table table, Query query) throws Exception {
         Frame frame = engine.answer(table, query);
-        String sql = SqlText.of(table, query, "engine_check", name -> "\"" + name + "\"").sql();
-        try (var statement = connection.createStatement(); ResultSet rows = statement.executeQuery(sql)) {
+        String sql = SqlText.of(table, query, "engine_check", name -> "\"" + name + "\"")
+                .sql();
+        try (var statement = connection.createStatement();
+                ResultSet rows = statement.executeQuery(sql)) {
             int keys = query.groupBy().size();
             int g = 0;
             for (; rows.next(); g++) {
                 assertThat(g).as(sql).isLessThan(frame.size());
-                for (int k = 0; k < keys; k++) assertThat(frame.key(k, g)).as(sql).isEqualTo(text(rows, k + 1, table.column(query.groupBy().get(k)).type()));
+                for (int k = 0; k < keys; k++)
+                    assertThat(frame.key(k, g))
+                            .as(sql)
+                            .isEqualTo(text(
+                                    rows,
+                                    k + 1,
+                                    table.column(query.groupBy().get(k)).type()));
                 for (int m = 0; m < query.measures().size(); m++) {
                     double expected = rows.getDouble(keys + m + 1);
                     if (rows.wasNull()) assertThat(frame.value(m, g)).as(sql).isNaN();
-                    else assertThat(frame.value(m, g)).as(sql).isCloseTo(expected, within(1e-9 * Math.max(1, Math.abs(expected))));
+                    else
+                        assertThat(frame.value(m, g))
+                                .as(sql)
+                                .isCloseTo(expected, within(1e-9 * Math.max(1, Math.abs(expected))));
                 }
             }
             assertThat(frame.size()).as(sql).isEqualTo(g);

@@ -20,7 +20,8 @@ import tools.jackson.databind.JsonNode;
 @DisplayName("Bringing newer rows of a dataset in")
 class RefreshTest {
 
-    private static final String STANDS = "code,town,province,country,phone\nR1,Soria,Soria,Spain,600\nR2,Burgos,Burgos,Spain,601\n";
+    private static final String STANDS =
+            "code,town,province,country,phone\nR1,Soria,Soria,Spain,600\nR2,Burgos,Burgos,Spain,601\n";
 
     private RunningSarnik sarnik;
     private SarnikClient ana;
@@ -32,8 +33,16 @@ class RefreshTest {
         ana = running.client("ana");
         JsonNode taken = ana.read(ana.upload(RunningSarnik.file("stands.csv", STANDS), "stands.csv"));
         String id = taken.get("id").asString();
-        ana.json("POST", "/api/bring/" + id + "/intake", java.util.Map.of("shaping", java.util.Map.of("types", java.util.Map.of("phone", "TEXT"))));
-        stands = Long.parseLong(ana.json("POST", "/api/bring/" + id + "/keep", java.util.Map.of("name", "Stands", "placing", taken.get("guess"))).get("id").asString());
+        ana.json(
+                "POST",
+                "/api/bring/" + id + "/intake",
+                java.util.Map.of("shaping", java.util.Map.of("types", java.util.Map.of("phone", "TEXT"))));
+        stands = Long.parseLong(ana.json(
+                        "POST",
+                        "/api/bring/" + id + "/keep",
+                        java.util.Map.of("name", "Stands", "placing", taken.get("guess")))
+                .get("id")
+                .asString());
     }
 
     private JsonNode newer(String content) throws Exception {
@@ -50,12 +59,18 @@ class RefreshTest {
 
     @Test
     void thePageSaysWhatWouldChangeAndTheOldRowsAreServedMeanwhile() throws Exception {
-        JsonNode taken = newer("code,town,province,country,phone,opened\nR2,Burgos,Burgos,Spain,0700\nR3,Zamora,Zamora,Spain,602,2026-01-01\nR4,Nowhere at all,Zamora,Spain,603,\n");
+        JsonNode taken =
+                newer("code,town,province,country,phone,opened\nR2,Burgos,Burgos,Spain,0700\nR3,Zamora,Zamora,Spain,"
+                        + "602,2026-01-01\nR4,Nowhere at all,Zamora,Spain,603,\n");
         String page = ana.get(taken.get("address").asString()).body();
         assertThat(page.replaceAll("<[^>]+>", " ").replaceAll("\\s+", " "))
-                .contains("Newer rows for Stands").contains("newer.csv has 3 rows; 2 are served now")
-                .contains("0 the same 1 changed 2 added 1 gone").contains("told to be the same one by code")
-                .contains("These columns are new: opened").contains("No town is called “Nowhere at all”").contains("5 of 6 cells");
+                .contains("Newer rows for Stands")
+                .contains("newer.csv has 3 rows; 2 are served now")
+                .contains("0 the same 1 changed 2 added 1 gone")
+                .contains("told to be the same one by code")
+                .contains("These columns are new: opened")
+                .contains("No town is called “Nowhere at all”")
+                .contains("5 of 6 cells");
         assertThat(served().rows()).isEqualTo(2);
     }
 
@@ -70,10 +85,14 @@ class RefreshTest {
     void everyVersionCanBeServedAgain() throws Exception {
         serve(newer("code,town,province,country,phone\nR7,Zamora,Zamora,Spain,700\n"));
         assertThat(served().rows()).isEqualTo(1);
-        assertThat(ana.get("/datasets/" + stands).body()).contains("1 rows from newer.csv, version 2").contains("/versions/1/serve");
+        assertThat(ana.get("/datasets/" + stands).body())
+                .contains("1 rows from newer.csv, version 2")
+                .contains("/versions/1/serve");
         ana.read(ana.send("POST", "/api/datasets/" + stands + "/versions/1/serve", "application/json", ""));
         assertThat(served().rows()).isEqualTo(2);
-        assertThat(ana.send("POST", "/api/datasets/" + stands + "/versions/9/serve", "application/json", "").statusCode()).isEqualTo(404);
+        assertThat(ana.send("POST", "/api/datasets/" + stands + "/versions/9/serve", "application/json", "")
+                        .statusCode())
+                .isEqualTo(404);
         serve(newer(STANDS));
         assertThat(ana.get("/datasets/" + stands).body()).as("numbers go on").contains("version 3");
     }
@@ -81,8 +100,11 @@ class RefreshTest {
     @Test
     void rowsThatCannotBePlacedAsTheDatasetSaysAreNotServed() throws Exception {
         JsonNode taken = newer("code,place\nR1,Soria\n");
-        assertThat(ana.get(taken.get("address").asString()).body()).contains("no column “town”").contains("disabled");
-        HttpResponse<String> answer = ana.send("POST", "/api/bring/" + taken.get("id").asString() + "/serve", "application/json", "");
+        assertThat(ana.get(taken.get("address").asString()).body())
+                .contains("no column “town”")
+                .contains("disabled");
+        HttpResponse<String> answer =
+                ana.send("POST", "/api/bring/" + taken.get("id").asString() + "/serve", "application/json", "");
         assertThat(answer.statusCode()).isEqualTo(400);
         assertThat(served().rows()).isEqualTo(2);
     }
@@ -90,13 +112,33 @@ class RefreshTest {
     @Test
     void dashboardsAndTiedDatasetsFollow() throws Exception {
         long fills = ana.bring(RunningSarnik.file("fills.csv", "stand,n\nR1,3\nR2,4\n"), "Fills");
-        assertThat(sarnik.bean(DatasetService.class).needed(fills).dataset().placing()).isInstanceOfSatisfying(sarnik.place.Placing.ByTie.class, t -> assertThat(t.column()).isEqualTo("stand"));
-        assertThat(sarnik.bean(DatasetService.class).needed(fills).dataset().table().column(PlacedTable.PROVINCE)).isNotNull();
-        long tied = ((sarnik.place.Placing.ByTie) sarnik.bean(DatasetService.class).needed(fills).dataset().placing()).dataset();
-        Path moved = RunningSarnik.file("moved.csv", "code,town,province,country,phone\nR1,Zamora,Zamora,Spain,600\nR2,Burgos,Burgos,Spain,601\n");
+        assertThat(sarnik.bean(DatasetService.class).needed(fills).dataset().placing())
+                .isInstanceOfSatisfying(
+                        sarnik.place.Placing.ByTie.class,
+                        t -> assertThat(t.column()).isEqualTo("stand"));
+        assertThat(sarnik.bean(DatasetService.class)
+                        .needed(fills)
+                        .dataset()
+                        .table()
+                        .column(PlacedTable.PROVINCE))
+                .isNotNull();
+        long tied = ((sarnik.place.Placing.ByTie) sarnik.bean(DatasetService.class)
+                        .needed(fills)
+                        .dataset()
+                        .placing())
+                .dataset();
+        Path moved = RunningSarnik.file(
+                "moved.csv",
+                "code,town,province,country,phone\nR1,Zamora,Zamora,Spain,600\nR2,Burgos,Burgos,Spain,601\n");
         JsonNode taken = ana.read(ana.upload(moved, "moved.csv", "?dataset=" + tied));
         serve(taken);
-        assertThat(sarnik.bean(DatasetService.class).needed(fills).dataset().table().column(PlacedTable.PROVINCE).text(0)).isEqualTo("Zamora");
+        assertThat(sarnik.bean(DatasetService.class)
+                        .needed(fills)
+                        .dataset()
+                        .table()
+                        .column(PlacedTable.PROVINCE)
+                        .text(0))
+                .isEqualTo("Zamora");
     }
 
     @Test
@@ -104,7 +146,10 @@ class RefreshTest {
         long dashboard = Samples.dashboard(ana, "Follows?");
         JsonNode opened = ana.read(ana.get("/api/dashboards/" + dashboard));
         long sales = opened.at("/document/visuals/v2/dataset").asLong();
-        JsonNode taken = ana.read(ana.upload(RunningSarnik.file("s.csv", "town,province,country,day,product\nSoria,Soria,Spain,2026-01-01,still\n"), "s.csv", "?dataset=" + sales));
+        JsonNode taken = ana.read(ana.upload(
+                RunningSarnik.file("s.csv", "town,province,country,day,product\nSoria,Soria,Spain,2026-01-01,still\n"),
+                "s.csv",
+                "?dataset=" + sales));
         serve(taken);
         JsonNode frames = ana.json("POST", "/api/dashboards/" + dashboard + "/frames", java.util.Map.of("state", ""));
         assertThat(frames.at("/drawings/v2/type").asString()).isEqualTo("misfit");
@@ -114,7 +159,11 @@ class RefreshTest {
     @Test
     void aFileForANewDatasetCannotBeServed() throws Exception {
         JsonNode taken = ana.read(ana.upload(RunningSarnik.file("x.csv", STANDS), "x.csv"));
-        assertThat(ana.send("POST", "/api/bring/" + taken.get("id").asString() + "/serve", "application/json", "").body()).contains("Keep it as a new one");
-        assertThat(ana.upload(RunningSarnik.file("x.csv", STANDS), "x.csv", "?dataset=999999").statusCode()).isEqualTo(404);
+        assertThat(ana.send("POST", "/api/bring/" + taken.get("id").asString() + "/serve", "application/json", "")
+                        .body())
+                .contains("Keep it as a new one");
+        assertThat(ana.upload(RunningSarnik.file("x.csv", STANDS), "x.csv", "?dataset=999999")
+                        .statusCode())
+                .isEqualTo(404);
     }
 }

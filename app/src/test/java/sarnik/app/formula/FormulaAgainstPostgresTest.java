@@ -36,7 +36,10 @@ import sarnik.table.Table;
 class FormulaAgainstPostgresTest {
 
     /** Literals as {@link Formula#sql} writes them. */
-    private static final Pattern LITERAL = Pattern.compile("(?<![\\w\"'])(?:-?\\d+::bigint|'(?:[^']|'')*'::(?:text|double precision)|DATE '[^']*'|TIMESTAMP '[^']*'|(?<!IS )(?<!NOT )\\b(?:TRUE|FALSE)\\b)");
+    private static final Pattern LITERAL = Pattern.compile(
+            "(?<![\\w\"'])(?:-?\\d+::bigint|'(?:[^']|'')*'::(?:text|double precision)|DATE '[^']*'|TIMESTAMP "
+                    + "'[^']*'|(?<!IS )(?<!NOT )\\b(?:TRUE|FALSE)\\b)");
+
     private static final int ROWS = 24;
     private static final int EXPRESSIONS = 4000;
     private static final Map<String, ColumnType> COLUMNS = new LinkedHashMap<>();
@@ -57,14 +60,18 @@ class FormulaAgainstPostgresTest {
     void rows(RunningSarnik sarnik) throws SQLException {
         connection = sarnik.bean(DataSource.class).getConnection();
         try (var statement = connection.createStatement()) {
-            // What the planner does not see through it cannot compute beforehand: an error then comes up in a row, as ours do.
-            statement.execute("CREATE OR REPLACE FUNCTION pg_temp.opaque(value anyelement) RETURNS anyelement VOLATILE LANGUAGE plpgsql AS 'BEGIN RETURN value; END'");
-            statement.execute("CREATE TEMPORARY TABLE f (i int, n bigint, m bigint, x double precision, y double precision, t text, u text, d date, e date, s timestamp, r timestamp, b boolean, c boolean)");
+            // What the planner does not see through it cannot compute beforehand: an error then comes up in a row, as
+            // ours do.
+            statement.execute("CREATE OR REPLACE FUNCTION pg_temp.opaque(value anyelement) RETURNS anyelement VOLATILE "
+                    + "LANGUAGE plpgsql AS 'BEGIN RETURN value; END'");
+            statement.execute("CREATE TEMPORARY TABLE f (i int, n bigint, m bigint, x double precision, y double "
+                    + "precision, t text, u text, d date, e date, s timestamp, r timestamp, b boolean, c boolean)");
         }
         Random random = new Random(11);
         Map<String, ColumnValues> values = new LinkedHashMap<>();
         COLUMNS.forEach((name, type) -> values.put(name, new ColumnValues(type, ROWS)));
-        try (PreparedStatement insert = connection.prepareStatement("INSERT INTO f VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")) {
+        try (PreparedStatement insert =
+                connection.prepareStatement("INSERT INTO f VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")) {
             for (int row = 0; row < ROWS; row++) {
                 insert.setInt(1, row);
                 int c = 2;
@@ -92,9 +99,14 @@ class FormulaAgainstPostgresTest {
 
     private static Object value(ColumnType type, Random random) {
         return switch (type) {
-            case WHOLE -> random.nextInt(4) == 0 ? random.nextLong(-3_000_000_000L, 3_000_000_000L) : (long) random.nextInt(-5, 9);
+            case WHOLE ->
+                random.nextInt(4) == 0
+                        ? random.nextLong(-3_000_000_000L, 3_000_000_000L)
+                        : (long) random.nextInt(-5, 9);
             case DECIMAL -> random.nextInt(4) == 0 ? random.nextDouble() * 1e6 - 3e5 : random.nextInt(-8, 12) / 4.0;
-            case TEXT -> List.of("a", "ab", "b", "Ávila", "aXb", "12", "-3.5", " pad ", "2025-01-31", "ñandú", "10%", "true").get(random.nextInt(12));
+            case TEXT ->
+                List.of("a", "ab", "b", "Ávila", "aXb", "12", "-3.5", " pad ", "2025-01-31", "ñandú", "10%", "true")
+                        .get(random.nextInt(12));
             case DATE -> (int) LocalDate.of(2024, 1, 1).toEpochDay() + random.nextInt(900);
             case TIME -> LocalDateTime.of(2024, 1, 1, 0, 0).toEpochSecond(ZoneOffset.UTC) + random.nextInt(70_000_000);
             case YES_NO -> random.nextBoolean();
@@ -113,12 +125,16 @@ class FormulaAgainstPostgresTest {
     /** PostgreSQL's answers in the canonical text of columns; null where it refuses to compute one of the rows. */
     private List<String> theirs(Formula formula) throws SQLException {
         List<String> answers = new ArrayList<>();
-        String sql = LITERAL.matcher(formula.sql()).replaceAll(literal -> "pg_temp.opaque(" + java.util.regex.Matcher.quoteReplacement(literal.group()) + ")");
-        try (var statement = connection.createStatement(); ResultSet rows = statement.executeQuery("SELECT " + sql + " FROM f ORDER BY i")) {
+        String sql = LITERAL.matcher(formula.sql())
+                .replaceAll(
+                        literal -> "pg_temp.opaque(" + java.util.regex.Matcher.quoteReplacement(literal.group()) + ")");
+        try (var statement = connection.createStatement();
+                ResultSet rows = statement.executeQuery("SELECT " + sql + " FROM f ORDER BY i")) {
             while (rows.next()) answers.add(text(formula.kind(), rows));
             return answers;
         } catch (SQLException refused) {
-            if (!refused.getSQLState().startsWith("22")) throw new SQLException(refused.getMessage() + "\nin " + sql, refused);
+            if (!refused.getSQLState().startsWith("22"))
+                throw new SQLException(refused.getMessage() + "\nin " + sql, refused);
             return null;
         }
     }
@@ -161,10 +177,13 @@ class FormulaAgainstPostgresTest {
                 continue;
             }
             computed++;
-            if (ours.errors() > 0) differences.add(text + ": we refuse (" + ours.firstError().orElse("") + " in row " + ours.firstRow() + "), PostgreSQL does not");
+            if (ours.errors() > 0)
+                differences.add(text + ": we refuse (" + ours.firstError().orElse("") + " in row " + ours.firstRow()
+                        + "), PostgreSQL does not");
             for (int row = 0; row < ROWS; row++) {
                 if (!same(formula.kind(), ours.column().text(row), theirs.get(row))) {
-                    differences.add("%s in row %d: %s, PostgreSQL %s".formatted(text, row, ours.column().text(row), theirs.get(row)));
+                    differences.add("%s in row %d: %s, PostgreSQL %s"
+                            .formatted(text, row, ours.column().text(row), theirs.get(row)));
                     break;
                 }
             }

@@ -50,7 +50,12 @@ class PicturesTest {
     }
 
     private HttpResponse<String> add(String name, String address) throws Exception {
-        return steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "credit=Made%20up&nearest=12&name=" + URLEncoder.encode(name, StandardCharsets.UTF_8) + "&address=" + URLEncoder.encode(address, StandardCharsets.UTF_8));
+        return steward.send(
+                "POST",
+                "/grounds",
+                "application/x-www-form-urlencoded",
+                "credit=Made%20up&nearest=12&name=" + URLEncoder.encode(name, StandardCharsets.UTF_8) + "&address="
+                        + URLEncoder.encode(address, StandardCharsets.UTF_8));
     }
 
     private String aerial() {
@@ -66,7 +71,9 @@ class PicturesTest {
         assertThat(ImageIO.read(tile.body().toFile()).getWidth()).isEqualTo(256);
         // What is kept is served though the source has gone silent; what is not is said.
         remote.close();
-        assertThat(reader.download("/api/grounds/Aerial/5/15/12", folder.resolve("again")).statusCode()).isEqualTo(200);
+        assertThat(reader.download("/api/grounds/Aerial/5/15/12", folder.resolve("again"))
+                        .statusCode())
+                .isEqualTo(200);
         HttpResponse<String> gone = reader.get("/api/grounds/Aerial/5/16/12");
         assertThat(gone.statusCode()).isEqualTo(400);
         assertThat(gone.body()).contains("cannot be reached");
@@ -78,7 +85,14 @@ class PicturesTest {
     void areListedWithTheDashboardsThatStandOnThem(RunningSarnik sarnik) throws Exception {
         add("Under", aerial());
         MapSamples samples = new MapSamples(sarnik.client("ana"));
-        samples.dashboard("On pictures", MapSamples.map("v1", 0, 18, "\"ground\":{\"mood\":\"source:Under\",\"detail\":2}", "\"dataset\":%d".formatted(samples.towns)));
+        samples.dashboard(
+                "On pictures",
+                MapSamples.map(
+                        "v1",
+                        0,
+                        18,
+                        "\"ground\":{\"mood\":\"source:Under\",\"detail\":2}",
+                        "\"dataset\":%d".formatted(samples.towns)));
         assertThat(steward.get("/grounds").body()).contains("<td>On pictures</td>");
     }
 
@@ -90,12 +104,15 @@ class PicturesTest {
     }
 
     @ParameterizedTest(name = "{0}")
-    @CsvSource(delimiter = '|', value = {
-        "http://127.0.0.1:%d/aerial/0/0/0.png | has to hold {z}, {x} and {y}",
-        "http://127.0.0.1:%d/stock.csv?{z}{x}{y} | no picture",
-        "http://127.0.0.1:%d/gone/{z}/{x}/{y} | status 404",
-        "http://127.0.0.1:1/{z}/{x}/{y} | unless a steward allows",
-        "ftp://example.org/{z}/{x}/{y} | no address that is asked"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "http://127.0.0.1:%d/aerial/0/0/0.png | has to hold {z}, {x} and {y}",
+                "http://127.0.0.1:%d/stock.csv?{z}{x}{y} | no picture",
+                "http://127.0.0.1:%d/gone/{z}/{x}/{y} | status 404",
+                "http://127.0.0.1:1/{z}/{x}/{y} | unless a steward allows",
+                "ftp://example.org/{z}/{x}/{y} | no address that is asked"
+            })
     void aSourceThatDoesNotServeThemIsNotAdded(String address, String why) throws Exception {
         assertThat(add("Odd", address.formatted(remote.port())).body()).contains(why.replace("'", "&#39;"));
         assertThat(reader.get("/api/grounds/Odd/0/0/0").statusCode()).isEqualTo(404);
@@ -112,7 +129,11 @@ class PicturesTest {
             exchange.close();
         });
         server.start();
-        steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + server.getAddress().getPort());
+        steward.send(
+                "POST",
+                "/hosts",
+                "application/x-www-form-urlencoded",
+                "host=127.0.0.1%3A" + server.getAddress().getPort());
         return server;
     }
 
@@ -120,8 +141,12 @@ class PicturesTest {
     void anArchiveIsAskedForItsParts() throws Exception {
         HttpServer server = serving(PmtilesTest.archiveOf(new byte[] {(byte) 0x89, 'P', 'N', 'G', 1, 2, 3}));
         try {
-            assertThat(add("Archive", "http://127.0.0.1:" + server.getAddress().getPort() + "/world.pmtiles").body()).contains("Archive").doesNotContain("sentence-bad");
-            assertThat(reader.get("/api/grounds/Archive/0/0/0").headers().firstValue("Content-Type")).contains("image/png");
+            assertThat(add("Archive", "http://127.0.0.1:" + server.getAddress().getPort() + "/world.pmtiles")
+                            .body())
+                    .contains("Archive")
+                    .doesNotContain("sentence-bad");
+            assertThat(reader.get("/api/grounds/Archive/0/0/0").headers().firstValue("Content-Type"))
+                    .contains("image/png");
             assertThat(reader.get("/api/grounds/Archive/1/0/0").statusCode()).isEqualTo(404);
         } finally {
             server.stop(0);
@@ -140,8 +165,14 @@ class PicturesTest {
         server.start();
         try {
             String address = "127.0.0.1:" + server.getAddress().getPort();
-            steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=" + URLEncoder.encode(address, StandardCharsets.UTF_8));
-            assertThat(add("Deep", "http://" + address + "/deep/{z}/{x}/{y}").body()).contains("Deep").doesNotContain("sentence-bad");
+            steward.send(
+                    "POST",
+                    "/hosts",
+                    "application/x-www-form-urlencoded",
+                    "host=" + URLEncoder.encode(address, StandardCharsets.UTF_8));
+            assertThat(add("Deep", "http://" + address + "/deep/{z}/{x}/{y}").body())
+                    .contains("Deep")
+                    .doesNotContain("sentence-bad");
             assertThat(reader.get("/api/grounds/Deep/6/31/24").statusCode()).isEqualTo(200);
             assertThat(reader.get("/api/grounds/Deep/6/30/24").statusCode()).isEqualTo(404);
         } finally {
@@ -154,12 +185,15 @@ class PicturesTest {
     }
 
     private BufferedImage tile(String address, Path folder) throws Exception {
-        return ImageIO.read(reader.download("/api/grounds/" + address, folder.resolve("tile" + address.hashCode())).body().toFile());
+        return ImageIO.read(reader.download("/api/grounds/" + address, folder.resolve("tile" + address.hashCode()))
+                .body()
+                .toFile());
     }
 
     private static long seen(BufferedImage image) {
         long seen = 0;
-        for (int p = 0; p < image.getWidth() * image.getHeight(); p++) if (image.getRGB(p % image.getWidth(), p / image.getWidth()) >>> 24 > 100) seen++;
+        for (int p = 0; p < image.getWidth() * image.getHeight(); p++)
+            if (image.getRGB(p % image.getWidth(), p / image.getWidth()) >>> 24 > 100) seen++;
         return seen;
     }
 
@@ -171,20 +205,37 @@ class PicturesTest {
         assertThat(seen(day)).isGreaterThan(500);
         BufferedImage night = tile("Roads/7/62/48?night=true", folder);
         assertThat(seen(night)).isEqualTo(seen(day));
-        assertThat(IntStream.range(0, 512 * 512).anyMatch(p -> day.getRGB(p % 512, p / 512) != night.getRGB(p % 512, p / 512))).as("other colours").isTrue();
+        assertThat(IntStream.range(0, 512 * 512)
+                        .anyMatch(p -> day.getRGB(p % 512, p / 512) != night.getRGB(p % 512, p / 512)))
+                .as("other colours")
+                .isTrue();
         assertThat(seen(tile("Roads/7/62/48?detail=3", folder))).isGreaterThan(seen(day));
-        assertThat(seen(tile("Roads/7/10/48", folder))).as("nothing on the other side of the sea").isZero();
+        assertThat(seen(tile("Roads/7/10/48", folder)))
+                .as("nothing on the other side of the sea")
+                .isZero();
     }
 
     @Test
     void anArchiveOfShapesThatHasNoneOfTheWholeWorldIsTakenForWhatItSays(@TempDir Path folder) throws Exception {
-        byte[] shapes = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(roads().replace("{z}/{x}/{y}", "7/62/48"))).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+        byte[] shapes = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(roads().replace("{z}/{x}/{y}", "7/62/48")))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofByteArray())
+                .body();
         HttpServer server = serving(PmtilesTest.archiveOfShapes(shapes));
         try {
-            assertThat(add("Shapes", "http://127.0.0.1:" + server.getAddress().getPort() + "/world.pmtiles").body()).contains("vector tiles").doesNotContain("sentence-bad");
+            assertThat(add("Shapes", "http://127.0.0.1:" + server.getAddress().getPort() + "/world.pmtiles")
+                            .body())
+                    .contains("vector tiles")
+                    .doesNotContain("sentence-bad");
             assertThat(tile("Shapes/1/0/0?detail=3", folder).getWidth()).isEqualTo(512);
-            assertThat(reader.get("/api/grounds/Shapes/1/1/0").statusCode()).as("none here").isEqualTo(404);
-            assertThat(reader.get("/api/grounds/Shapes/2/0/0").statusCode()).as("nearer than there are any").isEqualTo(404);
+            assertThat(reader.get("/api/grounds/Shapes/1/1/0").statusCode())
+                    .as("none here")
+                    .isEqualTo(404);
+            assertThat(reader.get("/api/grounds/Shapes/2/0/0").statusCode())
+                    .as("nearer than there are any")
+                    .isEqualTo(404);
         } finally {
             server.stop(0);
         }

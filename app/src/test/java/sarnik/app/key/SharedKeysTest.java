@@ -33,7 +33,11 @@ class SharedKeysTest {
     }
 
     private HttpResponse<String> keep(String name, Map<String, Object> colour) throws Exception {
-        return ana.send("PUT", "/api/keys/" + name, "application/json", MAPPER.writeValueAsString(Map.of("words", "litres", "colour", colour)));
+        return ana.send(
+                "PUT",
+                "/api/keys/" + name,
+                "application/json",
+                MAPPER.writeValueAsString(Map.of("words", "litres", "colour", colour)));
     }
 
     private HttpResponse<String> change(String form) throws Exception {
@@ -45,21 +49,36 @@ class SharedKeysTest {
         long id = Samples.dashboard(ana, "Wears " + key);
         JsonNode opened = ana.read(ana.get("/api/dashboards/" + id));
         String patch = "[{\"op\":\"add\",\"path\":\"/visuals/v1/layers/l1/colour/key\",\"value\":\"" + key + "\"}]";
-        ana.read(ana.send("PATCH", "/api/dashboards/" + id, Samples.JSON_PATCH, patch, "If-Match", "\"" + opened.get("revision").asLong() + "\""));
+        ana.read(ana.send(
+                "PATCH",
+                "/api/dashboards/" + id,
+                Samples.JSON_PATCH,
+                patch,
+                "If-Match",
+                "\"" + opened.get("revision").asLong() + "\""));
         return id;
     }
 
     private JsonNode key(long dashboard) throws Exception {
-        return ana.json("POST", "/api/dashboards/" + dashboard + "/frames", Map.of("state", "", "ids", List.of("v1"))).get("drawings").get("v1").get("layers").get(0).get("key");
+        return ana.json("POST", "/api/dashboards/" + dashboard + "/frames", Map.of("state", "", "ids", List.of("v1")))
+                .get("drawings")
+                .get("v1")
+                .get("layers")
+                .get(0)
+                .get("key");
     }
 
     @Test
     void areWornByEveryMapThatNamesThemAndChangedForAllAtOnce() throws Exception {
-        assertThat(keep("ours", Map.of("palette", "rust", "breaks", List.of(10, 20), "low", 0, "high", 50)).statusCode()).isEqualTo(204);
+        assertThat(keep("ours", Map.of("palette", "rust", "breaks", List.of(10, 20), "low", 0, "high", 50))
+                        .statusCode())
+                .isEqualTo(204);
         long one = wearing("ours");
         long two = wearing("ours");
-        for (long id : List.of(one, two)) assertThat(key(id).get("breaks").toString()).isEqualTo("[10.0,20.0]");
-        String page = change("name=ours&palette=lichen&breaks=15+30&low=0&high=60").body();
+        for (long id : List.of(one, two))
+            assertThat(key(id).get("breaks").toString()).isEqualTo("[10.0,20.0]");
+        String page =
+                change("name=ours&palette=lichen&breaks=15+30&low=0&high=60").body();
         assertThat(page).contains("Worn by “Wears ours”, “Wears ours”");
         for (long id : List.of(one, two)) {
             assertThat(key(id).get("breaks").toString()).isEqualTo("[15.0,30.0]");
@@ -69,32 +88,65 @@ class SharedKeysTest {
 
     @Test
     void mayTurnAboutANumberOfTheDashboardThatWearsThem() throws Exception {
-        assertThat(keep("wanted", Map.of("palette", "rust to loch", "centre", Map.of("about", "PARAMETER", "parameter", "n1"))).statusCode()).isEqualTo(204);
-        assertThat(keep("none", Map.of("palette", "mauve", "centre", Map.of("about", "PARAMETER", "parameter", "n1"))).statusCode()).isEqualTo(400);
+        assertThat(keep(
+                                "wanted",
+                                Map.of(
+                                        "palette",
+                                        "rust to loch",
+                                        "centre",
+                                        Map.of("about", "PARAMETER", "parameter", "n1")))
+                        .statusCode())
+                .isEqualTo(204);
+        assertThat(keep("none", Map.of("palette", "mauve", "centre", Map.of("about", "PARAMETER", "parameter", "n1")))
+                        .statusCode())
+                .isEqualTo(400);
     }
 
     @Test
     void areAsLongAsADashboardsOwnScalesAndNoLonger() throws Exception {
-        assertThat(keep("long", Map.of("palette", "rust", "breaks", IntStream.range(0, 10).boxed().toList())).statusCode()).isEqualTo(204);
-        HttpResponse<String> longer = keep("longer", Map.of("palette", "rust", "breaks", IntStream.range(0, 11).boxed().toList()));
+        assertThat(keep(
+                                "long",
+                                Map.of(
+                                        "palette",
+                                        "rust",
+                                        "breaks",
+                                        IntStream.range(0, 10).boxed().toList()))
+                        .statusCode())
+                .isEqualTo(204);
+        HttpResponse<String> longer = keep(
+                "longer",
+                Map.of(
+                        "palette",
+                        "rust",
+                        "breaks",
+                        IntStream.range(0, 11).boxed().toList()));
         assertThat(longer.statusCode()).isEqualTo(400);
         assertThat(longer.body()).contains("up to 10 own breaks");
-        assertThat(keep("longer", Map.of("category", "c", "order", Collections.nCopies(101, "v"))).statusCode()).isEqualTo(400);
+        assertThat(keep("longer", Map.of("category", "c", "order", Collections.nCopies(101, "v")))
+                        .statusCode())
+                .isEqualTo(400);
     }
 
     @Test
     void stayWhileTheyAreWorn() throws Exception {
         keep("worn", Map.of("palette", "rust"));
         wearing("worn");
-        assertThat(change("name=worn&palette=rust&remove=true").body()).contains("is needed by the dashboard “Wears worn”");
+        assertThat(change("name=worn&palette=rust&remove=true").body())
+                .contains("is needed by the dashboard “Wears worn”");
         keep("free", Map.of("palette", "rust"));
         assertThat(change("name=free&palette=rust&remove=true").body()).doesNotContain(">free<");
     }
 
     @ParameterizedTest(name = "{0}: {1}")
-    @CsvSource(delimiter = '|', value = {
-        "name=odd&palette=rust&breaks=1+x | “x” is not a number", "name=odd&palette=rust&breaks=5+3 | have to ascend", "name=odd&palette=mauve | no palette “mauve”",
-        "name=odd&palette=rust&low=9&high=1 | has to lie below", "name=nobody&palette=rust | no such shared key"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "name=odd&palette=rust&breaks=1+x | “x” is not a number",
+                "name=odd&palette=rust&breaks=5+3 | have to ascend",
+                "name=odd&palette=mauve | no palette “mauve”",
+                "name=odd&palette=rust&low=9&high=1 | has to lie below",
+                "name=nobody&palette=rust | no such shared key"
+            })
     void aScaleThatCannotBeMadeIsRefusedAndTheOldOneStays(String form, String why) throws Exception {
         keep("odd", Map.of("palette", "rust", "breaks", List.of(1, 2)));
         assertThat(change(form).body()).contains(why);
@@ -104,7 +156,9 @@ class SharedKeysTest {
     @Test
     void haveANameAndAScale() throws Exception {
         assertThat(keep("%20", Map.of("palette", "rust")).statusCode()).isEqualTo(400);
-        assertThat(keep("x".repeat(121), Map.of("palette", "rust")).statusCode()).isEqualTo(400);
-        assertThat(ana.send("PUT", "/api/keys/empty", "application/json", "{}").statusCode()).isEqualTo(400);
+        assertThat(keep("x".repeat(121), Map.of("palette", "rust")).statusCode())
+                .isEqualTo(400);
+        assertThat(ana.send("PUT", "/api/keys/empty", "application/json", "{}").statusCode())
+                .isEqualTo(400);
     }
 }

@@ -105,7 +105,9 @@ class RightsTest {
         Set<String> served = new TreeSet<>();
         sarnik.bean(RequestMappingHandlerMapping.class).getHandlerMethods().forEach((info, handler) -> {
             if (!handler.getBeanType().getName().startsWith("sarnik.")) return;
-            info.getPatternValues().forEach(path -> info.getMethodsCondition().getMethods().forEach(method -> served.add(method + " " + path)));
+            info.getPatternValues()
+                    .forEach(path ->
+                            info.getMethodsCondition().getMethods().forEach(method -> served.add(method + " " + path)));
         });
         assertThat(served).containsExactlyElementsOf(RIGHTS.keySet());
     }
@@ -117,7 +119,9 @@ class RightsTest {
             for (var right : RIGHTS.entrySet()) {
                 boolean mayUse = ROLES.indexOf(role) >= ROLES.indexOf(right.getValue());
                 HttpResponse<String> answer = use(client, right.getKey());
-                assertThat(isRefused(answer, right.getKey())).as("%s as %s: %d", right.getKey(), role, answer.statusCode()).isEqualTo(!mayUse);
+                assertThat(isRefused(answer, right.getKey()))
+                        .as("%s as %s: %d", right.getKey(), role, answer.statusCode())
+                        .isEqualTo(!mayUse);
             }
         }
     }
@@ -129,11 +133,22 @@ class RightsTest {
         return client;
     }
 
-    private static HttpResponse<String> use(SarnikClient client, String address) throws IOException, InterruptedException {
+    private static HttpResponse<String> use(SarnikClient client, String address)
+            throws IOException, InterruptedException {
         String method = address.substring(0, address.indexOf(' '));
-        String path = address.substring(address.indexOf(' ') + 1).replace("{id}", "999999").replace("{part}", "v1").replace("{number}", "1").replace("{format}", "csv").replace("{name}", "Nowhere").replace("{band}", "FAR").replace("{visual}", "v1").replace("{layer}", "l1").replaceAll("\\{[xyz]\\}", "0");
+        String path = address.substring(address.indexOf(' ') + 1)
+                .replace("{id}", "999999")
+                .replace("{part}", "v1")
+                .replace("{number}", "1")
+                .replace("{format}", "csv")
+                .replace("{name}", "Nowhere")
+                .replace("{band}", "FAR")
+                .replace("{visual}", "v1")
+                .replace("{layer}", "l1")
+                .replaceAll("\\{[xyz]\\}", "0");
         if (path.equals("/api/places")) path += "?name=Soria";
-        if (method.equals("GET")) return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
+        if (method.equals("GET"))
+            return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
         return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");
     }
 
@@ -147,8 +162,11 @@ class RightsTest {
         SarnikClient ana = sarnik.client("ana");
         SarnikClient rui = sarnik.client("rui");
         long id = Samples.dashboard(ana, "A draft?");
-        for (String path : List.of("/dashboards/" + id, "/api/dashboards/" + id)) assertThat(rui.get(path).statusCode()).isEqualTo(404);
-        assertThat(rui.send("POST", "/api/dashboards/" + id + "/frames", "application/json", "{}").statusCode()).isEqualTo(404);
+        for (String path : List.of("/dashboards/" + id, "/api/dashboards/" + id))
+            assertThat(rui.get(path).statusCode()).isEqualTo(404);
+        assertThat(rui.send("POST", "/api/dashboards/" + id + "/frames", "application/json", "{}")
+                        .statusCode())
+                .isEqualTo(404);
         assertThat(rui.get("/").body()).doesNotContain("A draft?");
         ana.json("PUT", "/api/dashboards/" + id + "/open", true);
         assertThat(rui.get("/dashboards/" + id).statusCode()).isEqualTo(200);
@@ -157,35 +175,70 @@ class RightsTest {
 
     @Test
     void aChangeWithoutTheSessionsTokenIsRefused(RunningSarnik sarnik) throws Exception {
-        var request = java.net.http.HttpRequest.newBuilder(java.net.URI.create(sarnik.base() + "/api/dashboards")).POST(java.net.http.HttpRequest.BodyPublishers.ofString("{}")).build();
-        assertThat(java.net.http.HttpClient.newHttpClient().send(request, HttpResponse.BodyHandlers.ofString()).statusCode()).isIn(401, 403);
-        assertThat(sarnik.client("ana").send("POST", "/api/dashboards", "application/json", "{\"title\":\"x\"}", "X-CSRF-TOKEN", "forged").statusCode()).isEqualTo(403);
+        var request = java.net.http.HttpRequest.newBuilder(java.net.URI.create(sarnik.base() + "/api/dashboards"))
+                .POST(java.net.http.HttpRequest.BodyPublishers.ofString("{}"))
+                .build();
+        assertThat(java.net.http.HttpClient.newHttpClient()
+                        .send(request, HttpResponse.BodyHandlers.ofString())
+                        .statusCode())
+                .isIn(401, 403);
+        assertThat(sarnik.client("ana")
+                        .send(
+                                "POST",
+                                "/api/dashboards",
+                                "application/json",
+                                "{\"title\":\"x\"}",
+                                "X-CSRF-TOKEN",
+                                "forged")
+                        .statusCode())
+                .isEqualTo(403);
     }
 
     @Test
     void pagesCarryAStrictPolicyAndTheCookieIsHidden(RunningSarnik sarnik) throws Exception {
         HttpResponse<String> answer = new SarnikClient(sarnik.base()).get("/sign-in");
-        assertThat(answer.headers().firstValue("Content-Security-Policy").orElse("")).contains("default-src 'none'").contains("script-src 'self'").doesNotContain("unsafe");
+        assertThat(answer.headers().firstValue("Content-Security-Policy").orElse(""))
+                .contains("default-src 'none'")
+                .contains("script-src 'self'")
+                .doesNotContain("unsafe");
         assertThat(answer.headers().firstValue("X-Content-Type-Options")).contains("nosniff");
-        assertThat(answer.headers().allValues("Set-Cookie")).allSatisfy(cookie -> assertThat(cookie).contains("HttpOnly").contains("SameSite=Lax"));
+        assertThat(answer.headers().allValues("Set-Cookie"))
+                .allSatisfy(cookie -> assertThat(cookie).contains("HttpOnly").contains("SameSite=Lax"));
     }
 
     @Test
     void passwordsAreHashedAndLongEnough(RunningSarnik sarnik) {
         PeopleService people = sarnik.bean(PeopleService.class);
         assertThat(people.all()).extracting(Person::getPassword).allMatch(p -> p.startsWith("{bcrypt}"));
-        assertThat(Stream.of("short", "", null)).allSatisfy(password ->
-                org.assertj.core.api.Assertions.assertThatThrownBy(() -> people.add("newcomer", "New", password, Role.READER)).hasMessageContaining("10 characters"));
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> people.add("ANA", "Other Ana", RunningSarnik.PASSWORD, Role.READER)).hasMessageContaining("already");
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> people.add("a b", "Spaced", RunningSarnik.PASSWORD, Role.READER)).hasMessageContaining("without spaces");
+        assertThat(Stream.of("short", "", null))
+                .allSatisfy(password -> org.assertj.core.api.Assertions.assertThatThrownBy(
+                                () -> people.add("newcomer", "New", password, Role.READER))
+                        .hasMessageContaining("10 characters"));
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () -> people.add("ANA", "Other Ana", RunningSarnik.PASSWORD, Role.READER))
+                .hasMessageContaining("already");
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () -> people.add("a b", "Spaced", RunningSarnik.PASSWORD, Role.READER))
+                .hasMessageContaining("without spaces");
     }
 
     @Test
     void aStewardLetsSomebodyIn(RunningSarnik sarnik) throws Exception {
         SarnikClient marta = sarnik.client("marta");
-        HttpResponse<String> page = marta.send("POST", "/people", "application/x-www-form-urlencoded", "signIn=nuria&name=N%C3%BAria&role=READER&password=" + RunningSarnik.PASSWORD);
+        HttpResponse<String> page = marta.send(
+                "POST",
+                "/people",
+                "application/x-www-form-urlencoded",
+                "signIn=nuria&name=N%C3%BAria&role=READER&password=" + RunningSarnik.PASSWORD);
         assertThat(page.body()).contains("Núria can sign in now.");
-        assertThat(new SarnikClient(sarnik.base()).signIn("NURIA", RunningSarnik.PASSWORD)).isTrue();
-        assertThat(marta.send("POST", "/people", "application/x-www-form-urlencoded", "signIn=nuria&name=x&role=READER&password=short").body()).contains("too short");
+        assertThat(new SarnikClient(sarnik.base()).signIn("NURIA", RunningSarnik.PASSWORD))
+                .isTrue();
+        assertThat(marta.send(
+                                "POST",
+                                "/people",
+                                "application/x-www-form-urlencoded",
+                                "signIn=nuria&name=x&role=READER&password=short")
+                        .body())
+                .contains("too short");
     }
 }

@@ -49,9 +49,14 @@ class SignInTest {
         now[0] += 16_000;
         assertThat(waits.seconds("ana", "192.0.2.1")).isZero();
         for (int i = 0; i < 40; i++) waits.wrong("ana", "198.51.100." + i);
-        assertThat(waits.seconds("ana", "203.0.113.1")).as("one name from many addresses").isPositive();
+        assertThat(waits.seconds("ana", "203.0.113.1"))
+                .as("one name from many addresses")
+                .isPositive();
         for (int i = 0; i < 110; i++) waits.wrong("name" + i, "203.0.113.200");
-        assertThat(waits.seconds("fresh", "203.0.113.200")).as("many names from one address").isPositive().isLessThanOrEqualTo(900);
+        assertThat(waits.seconds("fresh", "203.0.113.200"))
+                .as("many names from one address")
+                .isPositive()
+                .isLessThanOrEqualTo(900);
         waits.right("ana", "203.0.113.1");
         assertThat(waits.seconds("ana", "203.0.113.1")).isZero();
     }
@@ -61,12 +66,15 @@ class SignInTest {
         sarnik.bean(PeopleService.class).add("waiter", "Waiter", RunningSarnik.PASSWORD, Role.READER);
         SarnikClient client = new SarnikClient(sarnik.base());
         for (int i = 0; i < 8; i++) client.signIn("waiter", "wrong-" + i);
-        assertThat(client.signIn("waiter", RunningSarnik.PASSWORD)).as("though it is right").isFalse();
+        assertThat(client.signIn("waiter", RunningSarnik.PASSWORD))
+                .as("though it is right")
+                .isFalse();
         assertThat(client.get("/sign-in?wait=7").body()).contains("The next is taken in 7 seconds.");
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"1234567890", "qwertyuiop", "password123", "          ", "aaaaaaaaaaaa", "newperson1", "short"})
+    @ValueSource(
+            strings = {"1234567890", "qwertyuiop", "password123", "          ", "aaaaaaaaaaaa", "newperson1", "short"})
     void passwordsThatAreTriedFirstAreRefused(String password) {
         assertThatThrownBy(() -> Passwords.check(password, "newperson1", "New")).isInstanceOf(RefusedException.class);
     }
@@ -78,7 +86,9 @@ class SignInTest {
         assertThatCode(() -> Passwords.check(base)).doesNotThrowAnyException();
         String kept = passwords.encode(base + "1");
         assertThat(passwords.matches(base + "1", kept)).isTrue();
-        assertThat(passwords.matches(base + "2", kept)).as("they differ beyond 72 bytes").isFalse();
+        assertThat(passwords.matches(base + "2", kept))
+                .as("they differ beyond 72 bytes")
+                .isFalse();
         assertThat(passwords.matches("x".repeat(5000), kept)).isFalse();
     }
 
@@ -109,31 +119,65 @@ class SignInTest {
         sarnik.bean(PeopleService.class).add("changer", "Changer", RunningSarnik.PASSWORD, Role.READER);
         SarnikClient here = signedIn(sarnik, "changer", RunningSarnik.PASSWORD);
         SarnikClient elsewhere = signedIn(sarnik, "changer", RunningSarnik.PASSWORD);
-        assertThat(here.send("POST", "/me", FORM, "now=wrong-one-1&next=" + OTHER + "&again=" + OTHER).body()).contains("is not the one you sign in with");
-        assertThat(here.send("POST", "/me", FORM, "now=" + RunningSarnik.PASSWORD + "&next=" + OTHER + "&again=different-1").body()).contains("not the same");
-        assertThat(here.send("POST", "/me", FORM, "now=" + RunningSarnik.PASSWORD + "&next=password123&again=password123").body()).contains("among the first");
+        assertThat(here.send("POST", "/me", FORM, "now=wrong-one-1&next=" + OTHER + "&again=" + OTHER)
+                        .body())
+                .contains("is not the one you sign in with");
+        assertThat(here.send(
+                                "POST",
+                                "/me",
+                                FORM,
+                                "now=" + RunningSarnik.PASSWORD + "&next=" + OTHER + "&again=different-1")
+                        .body())
+                .contains("not the same");
+        assertThat(here.send(
+                                "POST",
+                                "/me",
+                                FORM,
+                                "now=" + RunningSarnik.PASSWORD + "&next=password123&again=password123")
+                        .body())
+                .contains("among the first");
         assertThat(elsewhere.get("/me").uri().getPath()).isEqualTo("/me");
-        assertThat(here.send("POST", "/me", FORM, "now=" + RunningSarnik.PASSWORD + "&next=" + OTHER + "&again=" + OTHER).body()).contains("The password is changed");
+        assertThat(here.send(
+                                "POST",
+                                "/me",
+                                FORM,
+                                "now=" + RunningSarnik.PASSWORD + "&next=" + OTHER + "&again=" + OTHER)
+                        .body())
+                .contains("The password is changed");
         assertThat(here.get("/me").uri().getPath()).isEqualTo("/me");
         assertThat(elsewhere.get("/me").uri().toString()).endsWith("/sign-in?ended");
-        assertThat(new SarnikClient(sarnik.base()).signIn("changer", RunningSarnik.PASSWORD)).isFalse();
+        assertThat(new SarnikClient(sarnik.base()).signIn("changer", RunningSarnik.PASSWORD))
+                .isFalse();
         signedIn(sarnik, "changer", OTHER);
     }
 
     @Test
     void aStewardClosesSomebodyAndSetsPasswords(RunningSarnik sarnik) throws Exception {
-        long id = sarnik.bean(PeopleService.class).add("leaver", "Leaver", RunningSarnik.PASSWORD, Role.ANALYST).getId();
+        long id = sarnik.bean(PeopleService.class)
+                .add("leaver", "Leaver", RunningSarnik.PASSWORD, Role.ANALYST)
+                .getId();
         SarnikClient leaver = signedIn(sarnik, "leaver", RunningSarnik.PASSWORD);
         SarnikClient marta = sarnik.client("marta");
-        assertThat(leaver.send("POST", "/people/" + id, FORM, "act=reopen").statusCode()).isEqualTo(403);
-        assertThat(marta.send("POST", "/people/" + id, FORM, "act=close").body()).contains("Leaver can sign in no more");
+        assertThat(leaver.send("POST", "/people/" + id, FORM, "act=reopen").statusCode())
+                .isEqualTo(403);
+        assertThat(marta.send("POST", "/people/" + id, FORM, "act=close").body())
+                .contains("Leaver can sign in no more");
         HttpResponse<String> ended = leaver.get("/api/places?name=Soria");
         assertThat(ended.statusCode()).isEqualTo(401);
-        assertThat(new SarnikClient(sarnik.base()).signIn("leaver", RunningSarnik.PASSWORD)).isFalse();
-        assertThat(marta.send("POST", "/people/" + id, FORM, "act=reopen").body()).contains("can sign in again");
-        assertThat(marta.send("POST", "/people/" + id, FORM, "act=password&password=" + OTHER).body()).contains("has a new password");
+        assertThat(new SarnikClient(sarnik.base()).signIn("leaver", RunningSarnik.PASSWORD))
+                .isFalse();
+        assertThat(marta.send("POST", "/people/" + id, FORM, "act=reopen").body())
+                .contains("can sign in again");
+        assertThat(marta.send("POST", "/people/" + id, FORM, "act=password&password=" + OTHER)
+                        .body())
+                .contains("has a new password");
         signedIn(sarnik, "leaver", OTHER);
-        long own = sarnik.bean(PeopleService.class).all().stream().filter(p -> p.getSignIn().equals("marta")).findFirst().orElseThrow().getId();
-        assertThat(marta.send("POST", "/people/" + own, FORM, "act=close").body()).contains("cannot close yourself out");
+        long own = sarnik.bean(PeopleService.class).all().stream()
+                .filter(p -> p.getSignIn().equals("marta"))
+                .findFirst()
+                .orElseThrow()
+                .getId();
+        assertThat(marta.send("POST", "/people/" + own, FORM, "act=close").body())
+                .contains("cannot close yourself out");
     }
 }

@@ -43,7 +43,10 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
 
     @Override
     public Object resolveParameter(ParameterContext parameter, ExtensionContext extension) {
-        return extension.getRoot().getStore(ExtensionContext.Namespace.GLOBAL).getOrComputeIfAbsent(RunningSarnik.class, k -> started(), RunningSarnik.class);
+        return extension
+                .getRoot()
+                .getStore(ExtensionContext.Namespace.GLOBAL)
+                .getOrComputeIfAbsent(RunningSarnik.class, k -> started(), RunningSarnik.class);
     }
 
     private static RunningSarnik started() {
@@ -52,18 +55,22 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
             postgres("stop");
             String port = postgres("start", "--fast");
             postgres("recreate");
-            running.context = SpringApplication.run(SarnikApplication.class,
+            running.context = SpringApplication.run(
+                    SarnikApplication.class,
                     "--spring.datasource.url=jdbc:postgresql://127.0.0.1:" + port + "/sarnik",
                     "--spring.datasource.username=sarnik",
-                    "--spring.datasource.password=" + Files.readString(DATABASE.resolve("password")).strip(),
+                    "--spring.datasource.password="
+                            + Files.readString(DATABASE.resolve("password")).strip(),
                     "--server.port=0",
                     "--sarnik.largest-file=8MB",
                     "--sarnik.patience=3s",
                     "--sarnik.proxies=" + PROXY.replace(".", "\\."),
                     "--sarnik.most-waiting=" + MOST_WAITING,
                     "--sarnik.work-directory=" + Path.of("target/test-work").toAbsolutePath(),
-                    "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s".formatted(PASSWORD));
-            running.base = "http://127.0.0.1:" + running.context.getEnvironment().getProperty("local.server.port");
+                    "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s"
+                            .formatted(PASSWORD));
+            running.base =
+                    "http://127.0.0.1:" + running.context.getEnvironment().getProperty("local.server.port");
             return running;
         } catch (IOException | InterruptedException failed) {
             throw new IllegalStateException("The application could not be started for the tests", failed);
@@ -71,9 +78,12 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     }
 
     private static String postgres(String command, String... more) throws IOException, InterruptedException {
-        List<String> words = new java.util.ArrayList<>(List.of("bash", ROOT.resolve("tools/postgres.sh").toString(), command, DATABASE.toString()));
+        List<String> words = new java.util.ArrayList<>(
+                List.of("bash", ROOT.resolve("tools/postgres.sh").toString(), command, DATABASE.toString()));
         words.addAll(List.of(more));
-        Process process = new ProcessBuilder(words).redirectError(ProcessBuilder.Redirect.INHERIT).start();
+        Process process = new ProcessBuilder(words)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start();
         String said = new String(process.getInputStream().readAllBytes()).strip();
         if (process.waitFor() != 0) throw new IOException("tools/postgres.sh " + command + " failed");
         return said;

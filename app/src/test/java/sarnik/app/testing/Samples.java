@@ -43,7 +43,13 @@ public final class Samples {
                  {"op":"add","path":"/links/k1","value":{"from":"v1"}},{"op":"add","path":"/links/k3","value":{"from":"v3"}}]
                 """.formatted(sales);
         long id = made.get("id").asLong();
-        author.read(author.send("PATCH", "/api/dashboards/" + id, JSON_PATCH, patch, "If-Match", "\"" + made.get("revision").asLong() + "\""));
+        author.read(author.send(
+                "PATCH",
+                "/api/dashboards/" + id,
+                JSON_PATCH,
+                patch,
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
         return id;
     }
 

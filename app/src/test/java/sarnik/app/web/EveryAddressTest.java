@@ -29,8 +29,22 @@ import tools.jackson.databind.node.ObjectNode;
 class EveryAddressTest {
 
     /** What stands where something else is expected. */
-    private static final List<String> ODD = List.of("null", "[]", "{}", "[null]", "{\"x\":null}", "\"\"", "\"\\u0000\"", "\"\\ud800\"", "true", "-1", "1e400", "99999999999999999999999999",
-            "\"" + "long ".repeat(3000) + "\"", "[".repeat(900) + "]".repeat(900), "[[null],{\"a\":[null]}]");
+    private static final List<String> ODD = List.of(
+            "null",
+            "[]",
+            "{}",
+            "[null]",
+            "{\"x\":null}",
+            "\"\"",
+            "\"\\u0000\"",
+            "\"\\ud800\"",
+            "true",
+            "-1",
+            "1e400",
+            "99999999999999999999999999",
+            "\"" + "long ".repeat(3000) + "\"",
+            "[".repeat(900) + "]".repeat(900),
+            "[[null],{\"a\":[null]}]");
 
     private SarnikClient ana;
     private long dataset;
@@ -39,15 +53,34 @@ class EveryAddressTest {
 
     /** What an address has to be asked with besides its body. */
     private String[] headers(String method, String path) throws Exception {
-        if (path.startsWith("/api/datasets/") && method.equals("PUT")) return new String[] {"If-Match", ana.get("/api/datasets/" + dataset).headers().firstValue("ETag").orElse("\"1\"")};
-        if (path.startsWith("/api/dashboards/")) return new String[] {"If-Match", ana.get("/api/dashboards/" + dashboard).headers().firstValue("ETag").orElse("\"1\"")};
+        if (path.startsWith("/api/datasets/") && method.equals("PUT"))
+            return new String[] {
+                "If-Match",
+                ana.get("/api/datasets/" + dataset).headers().firstValue("ETag").orElse("\"1\"")
+            };
+        if (path.startsWith("/api/dashboards/"))
+            return new String[] {
+                "If-Match",
+                ana.get("/api/dashboards/" + dashboard)
+                        .headers()
+                        .firstValue("ETag")
+                        .orElse("\"1\"")
+            };
         return new String[0];
     }
 
     private String real(String pattern) {
-        String path = pattern.startsWith("/api/dashboards") || pattern.startsWith("/dashboards") ? pattern.replace("{id}", String.valueOf(dashboard))
-                : pattern.contains("bring") ? pattern.replace("{id}", waiting) : pattern.replace("{id}", String.valueOf(dataset));
-        return path.replace("{part}", "v1").replace("{number}", "1").replace("{format}", "csv").replace("{name}", "Nowhere").replace("{band}", "FAR").replaceAll("\\{[xyz]\\}", "0");
+        String path = pattern.startsWith("/api/dashboards") || pattern.startsWith("/dashboards")
+                ? pattern.replace("{id}", String.valueOf(dashboard))
+                : pattern.contains("bring")
+                        ? pattern.replace("{id}", waiting)
+                        : pattern.replace("{id}", String.valueOf(dataset));
+        return path.replace("{part}", "v1")
+                .replace("{number}", "1")
+                .replace("{format}", "csv")
+                .replace("{name}", "Nowhere")
+                .replace("{band}", "FAR")
+                .replaceAll("\\{[xyz]\\}", "0");
     }
 
     private static List<String> bodies(Class<?> type) {
@@ -58,7 +91,8 @@ class EveryAddressTest {
         }
         for (String odd : ODD) {
             List<String> all = new ArrayList<>();
-            for (RecordComponent component : type.getRecordComponents()) all.add("\"" + component.getName() + "\":" + odd);
+            for (RecordComponent component : type.getRecordComponents())
+                all.add("\"" + component.getName() + "\":" + odd);
             bodies.add("{" + String.join(",", all) + "}");
         }
         return bodies;
@@ -68,16 +102,19 @@ class EveryAddressTest {
     void noBodyIsAnsweredWithAMistakeOfTheServer(RunningSarnik sarnik) throws Exception {
         ana = sarnik.client("ana");
         dashboard = Samples.dashboard(ana, "Whatever is sent?");
-        dataset = ana.read(ana.get("/api/dashboards/" + dashboard)).at("/document/visuals/v2/dataset").asLong();
+        dataset = ana.read(ana.get("/api/dashboards/" + dashboard))
+                .at("/document/visuals/v2/dataset")
+                .asLong();
         JsonNode taken = ana.read(ana.upload(Samples.sales(), "sales.csv"));
         waiting = taken.get("id").asString();
         Map<String, Class<?>> addresses = new TreeMap<>();
         sarnik.bean(RequestMappingHandlerMapping.class).getHandlerMethods().forEach((info, handler) -> {
             if (!handler.getBeanType().getName().startsWith("sarnik.")) return;
             Class<?> body = bodyOf(handler.getMethod());
-            info.getPatternValues().forEach(path -> info.getMethodsCondition().getMethods().forEach(m -> {
-                if (body != null) addresses.put(m + " " + path, body);
-            }));
+            info.getPatternValues()
+                    .forEach(path -> info.getMethodsCondition().getMethods().forEach(m -> {
+                        if (body != null) addresses.put(m + " " + path, body);
+                    }));
         });
         assertThat(addresses).hasSizeGreaterThan(15);
         List<String> mistakes = new ArrayList<>();
@@ -90,7 +127,9 @@ class EveryAddressTest {
             for (String body : bodies(address.getValue())) {
                 HttpResponse<String> answer = ana.send(method, path, type, body, headers);
                 asked++;
-                if (answer.statusCode() == 500) mistakes.add(address.getKey() + " " + body.substring(0, Math.min(90, body.length())) + " → " + answer.body());
+                if (answer.statusCode() == 500)
+                    mistakes.add(address.getKey() + " " + body.substring(0, Math.min(90, body.length())) + " → "
+                            + answer.body());
                 // What was taken has moved the revision on.
                 if (answer.statusCode() / 100 == 2) headers = headers(method, path);
             }
@@ -100,23 +139,46 @@ class EveryAddressTest {
     }
 
     private static Class<?> bodyOf(Method method) {
-        for (Parameter parameter : method.getParameters()) if (parameter.isAnnotationPresent(RequestBody.class)) return parameter.getType();
+        for (Parameter parameter : method.getParameters())
+            if (parameter.isAnnotationPresent(RequestBody.class)) return parameter.getType();
         return null;
     }
 
     /** What is taken, in which each part is put wrong in turn. */
     private Map<String, String> taken() {
         return Map.of(
-                "POST /api/dashboards/" + dashboard + "/frames", "{\"state\":\"p.v1=x&f.f1=still&f.f2=2026-01-01..2026-02-01&h.v1=l1\",\"ids\":[\"v1\",\"v2\"],\"sights\":{\"v1\":{\"zoom\":6,\"west\":-9,\"south\":36,\"east\":3,\"north\":44}},\"known\":[\"x\"]}",
-                "POST /api/dashboards/" + dashboard + "/rows", "{\"state\":\"\",\"visual\":\"v1\",\"layer\":\"l1\",\"sight\":{\"zoom\":6,\"west\":-9,\"south\":36,\"east\":3,\"north\":44},\"spreadsheet\":true}",
-                "POST /api/dashboards/" + dashboard + "/pictures", "{\"state\":\"\",\"visual\":\"v1\",\"sight\":{\"zoom\":6,\"west\":-9,\"south\":36,\"east\":3,\"north\":44},\"width\":80,\"height\":80,\"night\":false,\"form\":\"svg\",\"ratio\":1,\"ground\":{\"mood\":\"plain\",\"detail\":1}}",
-                "POST /api/dashboards/" + dashboard + "/places/others", "{\"state\":\"\",\"visual\":\"v1\",\"layer\":\"l1\",\"place\":\"x\",\"metres\":1000,\"count\":3}",
-                "PUT /api/datasets/" + dataset + "/about", "{\"title\":\"t\",\"source\":\"s\",\"columns\":{\"litres\":{\"unit\":\"L\",\"description\":\"d\"}}}",
-                "PUT /api/datasets/" + dataset + "/calculations", "{\"formulas\":[{\"name\":\"double\",\"text\":\"litres * 2\",\"measure\":false}],\"rules\":[\"litres > 1\"]}",
-                "POST /api/bring/" + waiting + "/intake", "{\"choices\":{\"delimiter\":\",\",\"headerRows\":1},\"shaping\":{\"types\":{\"day\":\"TEXT\"},\"names\":{\"town\":\"place\"},\"dropped\":[\"litres\"],\"missing\":[\"-\"],\"turn\":{\"columns\":[\"day\"],\"period\":\"p\",\"value\":\"v\"}}}",
-                "POST /api/bring/" + waiting + "/placing", "{\"type\":\"from-to\",\"from\":{\"type\":\"words\",\"column\":\"town\"},\"to\":{\"type\":\"coordinates\",\"lat\":\"town\",\"lon\":\"litres\",\"epsg\":25830}}",
-                "PUT /api/keys/Odd", "{\"words\":\"w\",\"colour\":{\"measure\":{\"summary\":\"SUM\",\"column\":\"litres\"},\"method\":\"NATURAL\",\"classes\":3,\"palette\":\"loch\",\"centre\":{\"about\":\"NUMBER\",\"number\":3},\"low\":1,\"high\":9,\"breaks\":[2,3]}}",
-                "PATCH /api/dashboards/" + dashboard, "[{\"op\":\"add\",\"path\":\"/visuals/v2/title\",\"value\":\"x\"},{\"op\":\"test\",\"path\":\"/title\",\"value\":\"y\"}]");
+                "POST /api/dashboards/" + dashboard + "/frames",
+                "{\"state\":\"p.v1=x&f.f1=still&f.f2=2026-01-01..2026-02-01&h.v1=l1\",\"ids\":[\"v1\",\"v2\"],"
+                        + "\"sights\":{\"v1\":{\"zoom\":6,\"west\":-9,\"south\":36,\"east\":3,\"north\":44}},"
+                        + "\"known\":[\"x\"]}",
+                "POST /api/dashboards/" + dashboard + "/rows",
+                "{\"state\":\"\",\"visual\":\"v1\",\"layer\":\"l1\",\"sight\":{\"zoom\":6,\"west\":-9,"
+                        + "\"south\":36,\"east\":3,\"north\":44},\"spreadsheet\":true}",
+                "POST /api/dashboards/" + dashboard + "/pictures",
+                "{\"state\":\"\",\"visual\":\"v1\",\"sight\":{\"zoom\":6,\"west\":-9,\"south\":36,\"east\":3,"
+                        + "\"north\":44},\"width\":80,\"height\":80,\"night\":false,\"form\":\"svg\","
+                        + "\"ratio\":1,\"ground\":{\"mood\":\"plain\",\"detail\":1}}",
+                "POST /api/dashboards/" + dashboard + "/places/others",
+                "{\"state\":\"\",\"visual\":\"v1\",\"layer\":\"l1\",\"place\":\"x\",\"metres\":1000,\"count\":3}",
+                "PUT /api/datasets/" + dataset + "/about",
+                "{\"title\":\"t\",\"source\":\"s\",\"columns\":{\"litres\":{\"unit\":\"L\",\"description\":\"d\"}}}",
+                "PUT /api/datasets/" + dataset + "/calculations",
+                "{\"formulas\":[{\"name\":\"double\",\"text\":\"litres * "
+                        + "2\",\"measure\":false}],\"rules\":[\"litres > 1\"]}",
+                "POST /api/bring/" + waiting + "/intake",
+                "{\"choices\":{\"delimiter\":\",\",\"headerRows\":1},\"shaping\":{\"types\":{\"day\":\"TEXT\"},"
+                        + "\"names\":{\"town\":\"place\"},\"dropped\":[\"litres\"],\"missing\":[\"-\"],"
+                        + "\"turn\":{\"columns\":[\"day\"],\"period\":\"p\",\"value\":\"v\"}}}",
+                "POST /api/bring/" + waiting + "/placing",
+                "{\"type\":\"from-to\",\"from\":{\"type\":\"words\",\"column\":\"town\"},"
+                        + "\"to\":{\"type\":\"coordinates\",\"lat\":\"town\",\"lon\":\"litres\",\"epsg\":25830}}",
+                "PUT /api/keys/Odd",
+                "{\"words\":\"w\",\"colour\":{\"measure\":{\"summary\":\"SUM\",\"column\":\"litres\"},"
+                        + "\"method\":\"NATURAL\",\"classes\":3,\"palette\":\"loch\","
+                        + "\"centre\":{\"about\":\"NUMBER\",\"number\":3},\"low\":1,\"high\":9,\"breaks\":[2,3]}}",
+                "PATCH /api/dashboards/" + dashboard,
+                "[{\"op\":\"add\",\"path\":\"/visuals/v2/title\",\"value\":\"x\"},{\"op\":\"test\","
+                        + "\"path\":\"/title\",\"value\":\"y\"}]");
     }
 
     /** The JSON with each of its parts replaced in turn. */
@@ -129,8 +191,15 @@ class EveryAddressTest {
             for (String odd : ODD) {
                 JsonNode whole = mapper.readTree(json);
                 JsonNode parent = whole.at(part.head());
-                if (parent instanceof ObjectNode object) object.set(part.last().getMatchingProperty(), mapper.getNodeFactory().stringNode("@ODD@"));
-                else ((ArrayNode) parent).set(part.last().getMatchingIndex(), mapper.getNodeFactory().stringNode("@ODD@"));
+                if (parent instanceof ObjectNode object)
+                    object.set(
+                            part.last().getMatchingProperty(),
+                            mapper.getNodeFactory().stringNode("@ODD@"));
+                else
+                    ((ArrayNode) parent)
+                            .set(
+                                    part.last().getMatchingIndex(),
+                                    mapper.getNodeFactory().stringNode("@ODD@"));
                 wrong.add(whole.toString().replace("\"@ODD@\"", odd));
             }
         }
@@ -138,7 +207,8 @@ class EveryAddressTest {
     }
 
     private static void gather(JsonNode node, JsonPointer at, List<JsonPointer> parts) {
-        if (node.isObject()) node.properties().forEach(p -> gatherPart(p.getValue(), at.appendProperty(p.getKey()), parts));
+        if (node.isObject())
+            node.properties().forEach(p -> gatherPart(p.getValue(), at.appendProperty(p.getKey()), parts));
         else for (int i = 0; i < node.size(); i++) gatherPart(node.get(i), at.appendIndex(i), parts);
     }
 
@@ -151,7 +221,9 @@ class EveryAddressTest {
     void noPartThatIsPutWrongIsAnsweredWithAMistakeOfTheServer(RunningSarnik sarnik) throws Exception {
         ana = sarnik.client("ana");
         dashboard = Samples.dashboard(ana, "Put wrong?");
-        dataset = ana.read(ana.get("/api/dashboards/" + dashboard)).at("/document/visuals/v2/dataset").asLong();
+        dataset = ana.read(ana.get("/api/dashboards/" + dashboard))
+                .at("/document/visuals/v2/dataset")
+                .asLong();
         waiting = ana.read(ana.upload(Samples.sales(), "sales.csv")).get("id").asString();
         List<String> mistakes = new ArrayList<>();
         for (var address : taken().entrySet()) {
@@ -159,8 +231,11 @@ class EveryAddressTest {
             String path = address.getKey().substring(address.getKey().indexOf(' ') + 1);
             String[] headers = headers(method, path);
             for (String body : putWrong(address.getValue())) {
-                HttpResponse<String> answer = ana.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", body, headers);
-                if (answer.statusCode() == 500) mistakes.add(address.getKey() + " " + body.substring(0, Math.min(300, body.length())) + " → " + answer.body());
+                HttpResponse<String> answer = ana.send(
+                        method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", body, headers);
+                if (answer.statusCode() == 500)
+                    mistakes.add(address.getKey() + " " + body.substring(0, Math.min(300, body.length())) + " → "
+                            + answer.body());
                 if (answer.statusCode() / 100 == 2) headers = headers(method, path);
             }
         }
@@ -169,9 +244,11 @@ class EveryAddressTest {
 
     @Test
     void textsThatCannotBeKeptAreRefusedInForms(RunningSarnik sarnik) throws Exception {
-        HttpResponse<String> answer = sarnik.client("ana").send("POST", "/dashboards", "application/x-www-form-urlencoded", "title=a%00b");
+        HttpResponse<String> answer =
+                sarnik.client("ana").send("POST", "/dashboards", "application/x-www-form-urlencoded", "title=a%00b");
         assertThat(answer.statusCode()).isEqualTo(400);
-        HttpResponse<String> patch = sarnik.client("ana").send("POST", "/api/dashboards", "application/json", "{\"title\":\"a\\u0000b\"}");
+        HttpResponse<String> patch =
+                sarnik.client("ana").send("POST", "/api/dashboards", "application/json", "{\"title\":\"a\\u0000b\"}");
         assertThat(patch.statusCode()).isEqualTo(400);
         assertThat(patch.body()).contains("a character that cannot be kept");
     }
@@ -179,9 +256,15 @@ class EveryAddressTest {
     @Test
     void bodiesAreBounded(RunningSarnik sarnik) throws Exception {
         SarnikClient rui = sarnik.client("rui");
-        HttpResponse<String> large = rui.send("POST", "/api/dashboards/1/frames", "application/json", "{\"state\":\"" + "x".repeat(1 << 20) + "\"}");
+        HttpResponse<String> large = rui.send(
+                "POST", "/api/dashboards/1/frames", "application/json", "{\"state\":\"" + "x".repeat(1 << 20) + "\"}");
         assertThat(large.statusCode()).isEqualTo(413);
-        HttpResponse<String> state = sarnik.client("ana").send("POST", "/api/dashboards/" + Samples.dashboard(sarnik.client("ana"), "Bounded?") + "/frames", "application/json", "{\"state\":\"" + "x".repeat(30_000) + "\"}");
+        HttpResponse<String> state = sarnik.client("ana")
+                .send(
+                        "POST",
+                        "/api/dashboards/" + Samples.dashboard(sarnik.client("ana"), "Bounded?") + "/frames",
+                        "application/json",
+                        "{\"state\":\"" + "x".repeat(30_000) + "\"}");
         assertThat(state.statusCode()).isEqualTo(400);
         assertThat(state.body()).contains("at most 20,000 characters");
     }
@@ -190,8 +273,17 @@ class EveryAddressTest {
     void visualsThatAreAskedForManyTimesAreWorkedOutOnce(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
         long id = Samples.dashboard(ana, "Many times?");
-        JsonNode frames = ana.json("POST", "/api/dashboards/" + id + "/frames", Map.of("state", "", "ids", java.util.Collections.nCopies(400, "v1")));
+        JsonNode frames = ana.json(
+                "POST",
+                "/api/dashboards/" + id + "/frames",
+                Map.of("state", "", "ids", java.util.Collections.nCopies(400, "v1")));
         assertThat(frames.get("drawings").size()).isEqualTo(1);
-        assertThat(ana.send("POST", "/api/dashboards/" + id + "/frames", "application/json", "{\"ids\":[" + "\"v1\",".repeat(600) + "\"v1\"]}").statusCode()).isEqualTo(400);
+        assertThat(ana.send(
+                                "POST",
+                                "/api/dashboards/" + id + "/frames",
+                                "application/json",
+                                "{\"ids\":[" + "\"v1\",".repeat(600) + "\"v1\"]}")
+                        .statusCode())
+                .isEqualTo(400);
     }
 }

@@ -78,7 +78,10 @@ class AnswerQueueTest {
         DeferredResult<String> older = ask(page, "older");
         DeferredResult<String> each = ask(page.each(), "each");
         DeferredResult<String> newer = ask(page, "newer");
-        assertThat(awaited(older)).isInstanceOfSatisfying(RefusedException.class, r -> assertThat(r.getMessage()).contains("A newer question of this page"));
+        assertThat(awaited(older))
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        r -> assertThat(r.getMessage()).contains("A newer question of this page"));
         open.countDown();
         assertThat(awaited(newer)).isEqualTo("newer");
         assertThat(awaited(each)).isEqualTo("each");
@@ -94,7 +97,9 @@ class AnswerQueueTest {
         queue.gone(who("ana"));
         queue.gone(page);
         queue.gone(page);
-        assertThat(awaited(left)).isInstanceOfSatisfying(RefusedException.class, r -> assertThat(r.getMessage()).contains("has been left"));
+        assertThat(awaited(left))
+                .isInstanceOfSatisfying(
+                        RefusedException.class, r -> assertThat(r.getMessage()).contains("has been left"));
         open.countDown();
         assertThat(awaited(other)).isEqualTo("other");
         assertThat(order).containsExactly("other");
@@ -123,7 +128,10 @@ class AnswerQueueTest {
         hold();
         List<DeferredResult<String>> all = new ArrayList<>();
         for (int i = 0; i < 25; i++) all.add(ask(who("greedy"), "n"));
-        assertThat(awaited(all.get(24))).isInstanceOfSatisfying(RefusedException.class, r -> assertThat(r.status().value()).isEqualTo(429));
+        assertThat(awaited(all.get(24)))
+                .isInstanceOfSatisfying(
+                        RefusedException.class,
+                        r -> assertThat(r.status().value()).isEqualTo(429));
         DeferredResult<String> other = ask(who("other"), "other");
         open.countDown();
         assertThat(awaited(other)).isEqualTo("other");

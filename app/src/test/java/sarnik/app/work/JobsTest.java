@@ -28,8 +28,10 @@ class JobsTest {
             assertThat(answer.getStatusCode().value()).isEqualTo(200);
             assertThat(answer.getBody()).isEqualTo(7);
             assertThatThrownBy(() -> jobs.begin(who(sarnik, "ana"), "Counting", progress -> {
-                throw new RefusedException("It cannot be counted.");
-            })).isInstanceOf(RefusedException.class).hasMessage("It cannot be counted.");
+                        throw new RefusedException("It cannot be counted.");
+                    }))
+                    .isInstanceOf(RefusedException.class)
+                    .hasMessage("It cannot be counted.");
         }
     }
 
@@ -52,8 +54,11 @@ class JobsTest {
             assertThat(answer.getStatusCode().value()).isEqualTo(202);
             Jobs.Going going = (Jobs.Going) answer.getBody();
             assertThat(going).isEqualTo(new Jobs.Going(going.job(), true, "Counting", 3, 10));
-            assertThatThrownBy(() -> jobs.state(going.job(), who(sarnik, "berta"))).as("another's").hasMessageContaining("no such job");
-            assertThatThrownBy(() -> jobs.stop(going.job(), who(sarnik, "berta"))).hasMessageContaining("no such job");
+            assertThatThrownBy(() -> jobs.state(going.job(), who(sarnik, "berta")))
+                    .as("another's")
+                    .hasMessageContaining("no such job");
+            assertThatThrownBy(() -> jobs.stop(going.job(), who(sarnik, "berta")))
+                    .hasMessageContaining("no such job");
             jobs.stop(going.job(), ana);
             asked.countDown();
             stopped.await();
@@ -65,12 +70,18 @@ class JobsTest {
     void ofOnePersonIsBounded(RunningSarnik sarnik) {
         CountDownLatch end = new CountDownLatch(1);
         try (Jobs jobs = new Jobs()) {
-            for (int i = 0; i < 8; i++) jobs.begin(who(sarnik, "ana"), "Waiting", progress -> {
-                end.await();
-                return "done";
-            });
-            assertThatThrownBy(() -> jobs.begin(who(sarnik, "ana"), "Waiting", progress -> 1)).hasMessageContaining("8 jobs of yours");
-            assertThat(jobs.begin(who(sarnik, "berta"), "Waiting", progress -> 1).getStatusCode().value()).as("another's have their own bound").isEqualTo(202);
+            for (int i = 0; i < 8; i++)
+                jobs.begin(who(sarnik, "ana"), "Waiting", progress -> {
+                    end.await();
+                    return "done";
+                });
+            assertThatThrownBy(() -> jobs.begin(who(sarnik, "ana"), "Waiting", progress -> 1))
+                    .hasMessageContaining("8 jobs of yours");
+            assertThat(jobs.begin(who(sarnik, "berta"), "Waiting", progress -> 1)
+                            .getStatusCode()
+                            .value())
+                    .as("another's have their own bound")
+                    .isEqualTo(202);
             end.countDown();
         }
     }
