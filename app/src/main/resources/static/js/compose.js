@@ -74,7 +74,7 @@ grid?.on('change', (_, items) => {
       moved.map(i => ({ op: 'replace', path: `/visuals/${i.id}/at`, value: { x: i.x, y: i.y, w: i.w, h: i.h } })),
     );
 });
-grid?.on('resizestop', (_, item) => sheet.visuals.get(item.getAttribute('gs-id'))?.handle.view?.map.updateSize());
+grid?.on('resizestop', (_, item) => sheet.resize(item.getAttribute('gs-id')));
 
 /** Moves what the grid shows to where the document has it. */
 function rearrange() {

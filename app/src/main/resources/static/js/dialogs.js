@@ -47,9 +47,8 @@ export function openTrail({ drawing }) {
 /** The figures of a visual as a table, from which can be picked too. */
 export function openFigures(sheet, id, { drawing, kind }) {
   if (!drawing || drawing.type === 'misfit') return;
-  const { head, rows } = kind.table(drawing);
-  const chosen = () => sheet.state.get(`p.${id}`) ?? [];
-  const figureFrom = drawing.type === 'map' ? 2 : drawing.type === 'bars' ? 1 : 0;
+  const { head, rows, figureFrom = 1 } = kind.figures(drawing);
+  const chosen = () => sheet.pickedOn(id);
   const line = ({ key, cells }) => {
     let pick = '';
     if (key !== null) {

@@ -1,13 +1,17 @@
-import { el, refuse } from './elements.js';
+import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
 import { remember } from './places.js';
-import { KINDS } from './sheet.js';
+import { KINDS } from './visuals/kinds.js';
 import { openSlot } from './slots.js';
 
 const QUESTIONS = [
   ['WHERE', 'Where?'],
   ['HOW_MUCH', 'How much?'],
+  ['CHANGED', 'How has it changed?'],
   ['WHICH_MOST', 'Which are the most?'],
+  ['TOGETHER', 'How do two things go together?'],
+  ['EXACTLY', 'What exactly?'],
+  ['SAY', 'Say something.'],
   ['LET_CHOOSE', 'Let the reader choose.'],
 ];
 
@@ -82,27 +86,15 @@ export class Dock {
     );
   }
 
-  /**
-   * Takes a part away with the links that start at it or lead to nothing but it, and a parameter with the centres that
-   * are set by it.
-   */
-  #takeAway(id) {
-    const { visuals, links, parameters } = this.sheet.opened.document;
-    const patch = [
-      { op: 'remove', path: `/${visuals[id] ? 'visuals' : parameters?.[id] ? 'parameters' : 'filters'}/${id}` },
-    ];
-    for (const [visual, { layers }] of Object.entries(visuals)) {
-      for (const [layer, { colour }] of Object.entries(layers ?? {}))
-        if (colour?.centre?.parameter === id)
-          patch.push({ op: 'remove', path: `/visuals/${visual}/layers/${layer}/colour/centre` });
+  /** Takes a part away with what rests on it; what that is the server knows. */
+  async #takeAway(id) {
+    try {
+      const { patch, words } = await ask('GET', `/api/dashboards/${this.sheet.id}/removals/${id}`);
+      await this.edits.edit(JSON.parse(patch));
+      if (words.length) say(`With it went ${words.join(' and ')}. Undo brings all of it back.`);
+    } catch (refused) {
+      say(refused.message);
     }
-    for (const [key, link] of Object.entries(links)) {
-      if (link.from === id || (link.to?.length === 1 && link.to[0] === id))
-        patch.push({ op: 'remove', path: `/links/${key}` });
-      else if (link.to?.includes(id))
-        patch.push({ op: 'replace', path: `/links/${key}/to`, value: link.to.filter(t => t !== id) });
-    }
-    this.edits.edit(patch);
   }
 
   #part(part) {

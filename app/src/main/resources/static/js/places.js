@@ -1,13 +1,25 @@
 /**
- * The sheets of places that drawings name places by. A sheet is kept for as long as the page is open, so that a
- * narrowing
- * sends figures and nothing else.
+ * The sheets of places that drawings name places by. A sheet is kept while it is named and a little longer, so that a
+ * narrowing sends figures and nothing else, and coming back to a page need not send it anew.
  */
 const sheets = new Map();
+/** So many sheets are kept that no drawing names at the moment. */
+const MOST_UNNAMED = 12;
 
 /** Keeps sheets that came with an answer. @param {Object<string, Object>} places by tag */
 export function remember(places) {
   for (const [tag, sheet] of Object.entries(places ?? {})) sheets.set(tag, { ...sheet, projected: new Map() });
+}
+
+/** Forgets the sheets that have not been named for longest. @param {Set<string>} named tags that drawings name now */
+export function forget(named) {
+  // A sheet that is named moves to the end of the order.
+  for (const tag of named) {
+    const sheet = sheets.get(tag);
+    if (sheet && sheets.delete(tag)) sheets.set(tag, sheet);
+  }
+  const unnamed = [...sheets.keys()].filter(tag => !named.has(tag));
+  for (const tag of unnamed.slice(0, Math.max(0, unnamed.length - MOST_UNNAMED))) sheets.delete(tag);
 }
 
 /** Tags of the sheets that are kept. */

@@ -2,13 +2,9 @@ import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
 import { drawShowing, drawStrip } from './strip.js';
-import { known, remember } from './places.js';
-import { picked, readState, writeState } from './state.js';
-import * as bars from './visuals/bars.js';
-import * as figure from './visuals/figure.js';
-import * as map from './visuals/map.js';
-
-export const KINDS = { map, bars, figure };
+import { forget, known, remember } from './places.js';
+import { picked, readState, valuesOf, writeState } from './state.js';
+import { KINDS } from './visuals/kinds.js';
 
 /** Says which page asks, so that the server drops what a newer question of it has overtaken. */
 const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
@@ -28,6 +24,8 @@ const SIGNS = {
  */
 export class Sheet {
   visuals = new Map();
+  /** What is picked by a predicate, as the values that it means, by visual. */
+  lit = new Map();
   #pending = new Set();
   #asking = null;
 
@@ -114,38 +112,33 @@ export class Sheet {
       titleElement: title,
       visual,
       composing: Boolean(this.hooks.strip),
-      gesture: (values, add) => this.pick(id, values, add),
-      does: this.#does(id, mounted),
+      emit: event => this.#does[event.type](id, event, mounted),
     });
   }
 
-  /** What a map asks of its page besides picking. */
-  #does(id, mounted) {
-    const place = (what, layer, asked) =>
-      ask('POST', this.#address(`places/${what}`), {
-        body: { state: writeState(this.state), visual: id, layer, ...asked },
-      });
-    return {
-      tell: (layer, at) => place('told', layer, { place: at }),
-      others: (layer, at, asked) => place('others', layer, { place: at, ...asked }),
-      turn: layer => this.went(picked(this.state, `h.${id}`, [layer], true), id, [id]),
-      choose: (layer, i) =>
-        this.went(
-          new Map(
-            [...this.state]
-              .filter(([name]) => name !== `s.${id}.${layer}`)
-              .concat(i ? [[`s.${id}.${layer}`, [String(i)]]] : []),
-          ),
-          id,
-          [id],
-        ),
-      again: () => this.ask([id]),
-      figures: () => openFigures(this, id, mounted),
-      state: () => this.state,
-      address: what => this.#address(what),
-      sources: () => Object.keys(this.opened.grounds ?? {}),
-      sourceOf: name => this.opened.grounds?.[name] ?? null,
-    };
+  /** What kinds may ask of their page, by the type of the event. */
+  #does = {
+    /** Picks marks: by their values, or by a predicate such as `~near.5000.ID`. */
+    pick: (id, { values, predicate, add }) => this.pick(id, predicate ? { predicate } : values, add),
+    /** Asks the server about a visual. */
+    ask: (id, { what, body }) =>
+      ask('POST', this.#address(what), { body: { state: writeState(this.state), visual: id, ...body } }),
+    /** Turns a part from shown to hidden or back. */
+    turn: (id, { part }) => this.went(picked(this.state, `h.${id}`, [part], true), id, [id]),
+    /** Chooses among what a part offers, by number from 0. */
+    choose: (id, { part, number }) => this.went(this.#without(`s.${id}.${part}`, number), id, [id]),
+    again: id => this.ask([id]),
+    figures: (id, _, mounted) => openFigures(this, id, mounted),
+    address: (_, { what }) => this.#address(what),
+    state: () => this.state,
+    grounds: () => this.opened.grounds ?? {},
+  };
+
+  #without(name, number) {
+    const next = new Map(this.state);
+    if (number) next.set(name, [String(number)]);
+    else next.delete(name);
+    return next;
   }
 
   #address(what) {
@@ -160,14 +153,20 @@ export class Sheet {
     else mounted.cell.remove();
   }
 
+  /** Tells a visual that its box has another size. */
+  resize(id) {
+    const mounted = this.visuals.get(id);
+    mounted?.kind.resize?.(mounted.handle);
+  }
+
   #enlarge(box) {
     const large = box.classList.toggle('is-large');
-    this.visuals.get(box.dataset.visual).handle.view?.map.updateSize();
+    this.resize(box.dataset.visual);
     if (!large) return;
     const back = e => {
       if (e.key && e.key !== 'Escape') return;
       box.classList.remove('is-large');
-      this.visuals.get(box.dataset.visual)?.handle.view?.map.updateSize();
+      this.resize(box.dataset.visual);
       removeEventListener('keydown', back);
     };
     addEventListener('keydown', back);
@@ -175,9 +174,19 @@ export class Sheet {
 
   // --- gestures ------------------------------------------------------------------------------
 
-  /** Picks values on a visual; only what its links reach is asked for again. */
-  pick(id, values, add) {
-    this.went(picked(this.state, `p.${id}`, values, add), id);
+  /**
+   * Picks on a visual; only what its links reach is asked for again.
+   * @param {string[] | {predicate: string}} what values, or a predicate that says which marks are meant
+   * @param {boolean} add keep what was picked before
+   */
+  pick(id, what, add) {
+    const before = this.lit.get(id);
+    this.went(picked(this.state, `p.${id}`, what, add, before), id);
+  }
+
+  /** The values of the marks that are picked on a visual. */
+  pickedOn(id) {
+    return valuesOf(this.state.get(`p.${id}`), this.lit.get(id));
   }
 
   /** Sets or clears a filter. */
@@ -225,7 +234,7 @@ export class Sheet {
 
   lightAll() {
     for (const [id, { kind, handle, drawing }] of this.visuals) {
-      if (drawing && drawing.type !== 'misfit') kind.light(handle, this.state.get(`p.${id}`) ?? []);
+      if (drawing && drawing.type !== 'misfit') kind.light(handle, this.pickedOn(id));
     }
   }
 
@@ -251,7 +260,9 @@ export class Sheet {
       });
       remember(frames.places);
       this.#pending.clear();
+      this.lit = new Map(Object.entries(frames.lit));
       for (const id of wanted) this.#draw(id, frames.drawings[id]);
+      forget(new Set([...this.visuals.values()].flatMap(v => v.drawing?.layers?.map(l => l.places) ?? [])));
       this.state = readState(frames.state);
       history.replaceState(null, '', this.address());
       this.lightAll();

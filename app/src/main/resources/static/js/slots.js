@@ -213,6 +213,7 @@ function layerOf(slot, { sheet }) {
     visual,
     layer,
     drawn: sheet.visuals.get(visual)?.drawing?.layers?.find(l => l.head.id === layer),
+    kind: sheet.visuals.get(visual)?.kind,
     handle: sheet.visuals.get(visual)?.handle,
   };
 }
@@ -298,19 +299,17 @@ function period(opener, slot, board) {
   );
 }
 
-const extentOf = handle => {
-  const { west, south, east, north } = handle.view.sight();
-  return { west, south, east, north };
-};
+/** What is in sight of a map. */
+const extentOf = ({ kind, handle }) => kind.extent(handle);
 
 function extent(opener, slot, board) {
-  const { handle } = layerOf(slot, board);
+  const mounted = layerOf(slot, board);
   openPopup(
     opener,
     [
       el(
         'button',
-        { type: 'button', class: 'popup-option', onclick: () => put(board, slot.path, extentOf(handle)) },
+        { type: 'button', class: 'popup-option', onclick: () => put(board, slot.path, extentOf(mounted)) },
         'Start where the map is now',
       ),
       slot.removable &&
@@ -331,7 +330,7 @@ function extent(opener, slot, board) {
 }
 
 function savedView(opener, slot, board) {
-  const { handle } = layerOf(slot, board);
+  const mounted = layerOf(slot, board);
   const views = board.now ?? null;
   const name = el('input', {
     class: 'entry',
@@ -351,7 +350,7 @@ function savedView(opener, slot, board) {
       {
         op: 'add',
         path: `${slot.path}/${id}`,
-        value: { name: name.value.trim(), extent: extentOf(handle), order: Object.keys(views ?? {}).length + 1 },
+        value: { name: name.value.trim(), extent: extentOf(mounted), order: Object.keys(views ?? {}).length + 1 },
       },
     ]);
   };

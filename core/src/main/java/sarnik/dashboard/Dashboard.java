@@ -5,13 +5,17 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import sarnik.query.Rank;
+import sarnik.narrow.Filter;
+import sarnik.narrow.Link;
+import sarnik.narrow.Parameter;
+import sarnik.narrow.Wires;
+import sarnik.visual.Visual;
 
 /**
  * A dashboard document. Its parts are kept under lasting ids, not in lists, so that two people's edits meet only where
  * they change the same thing; what stands in an order says so itself.
  *
- * @param schema version of the document's form, 1
+ * @param schema version of the document's form, 2
  * @param title the question that the dashboard answers
  * @param pages pages by id
  * @param visuals visuals by id
@@ -26,7 +30,8 @@ public record Dashboard(
         Map<String, Visual> visuals,
         Map<String, Filter> filters,
         Map<String, Link> links,
-        Map<String, Parameter> parameters) {
+        Map<String, Parameter> parameters)
+        implements Wires {
 
     public Dashboard {
         if (parameters == null) parameters = Map.of();
@@ -41,38 +46,7 @@ public record Dashboard(
      */
     public record Page(String title, int order) {}
 
-    /** Where a visual stands on the page's grid, in cells. */
-    public record Box(int x, int y, int w, int h) {}
-
-    /**
-     * A standing rule of a visual: only rows whose column has one of these values.
-     */
-    public record Rule(String column, List<String> values) {}
-
-    /**
-     * Which bars are kept.
-     *
-     * @param end the most or the least
-     * @param count how many
-     * @param held true for "of all" (ranked before links narrow), false for "of what is picked"
-     */
-    public record Ranking(Rank.End end, int count, boolean held) {}
-
-    /**
-     * When something is picked on one visual, others are narrowed.
-     *
-     * @param from id of the visual on which is picked
-     * @param to ids of the visuals that are narrowed; null for all others
-     */
-    public record Link(String from, List<String> to) {
-
-        /** Whether the link reaches the visual of this id. */
-        public boolean reaches(String visual) {
-            return !visual.equals(from) && (to == null || to.contains(visual));
-        }
-    }
-
-    /** Ids of the filters of a page in their order. */
+    @Override
     public List<String> filtersOf(String page) {
         return filters.entrySet().stream()
                 .filter(f -> f.getValue().page().equals(page))
@@ -84,16 +58,12 @@ public record Dashboard(
     /** Ids of the datasets that visuals and filters show, each once. */
     public Set<Long> datasets() {
         Set<Long> ids = new LinkedHashSet<>();
-        visuals.values().forEach(visual -> {
-            if (visual instanceof Visual.OfMap map) map.layers().values().forEach(layer -> ids.add(layer.dataset()));
-            else if (visual instanceof Visual.OfBars bars) ids.add(bars.dataset());
-            else ids.add(((Visual.OfFigure) visual).dataset());
-        });
+        visuals.values().forEach(visual -> ids.addAll(Kinds.ALL.of(visual).datasets(visual)));
         filters.values().forEach(filter -> ids.add(filter.dataset()));
         return ids;
     }
 
-    /** Id of the first page. */
+    @Override
     public String firstPage() {
         return pages.entrySet().stream()
                 .min(Map.Entry.comparingByValue(Comparator.comparingInt(Page::order)))

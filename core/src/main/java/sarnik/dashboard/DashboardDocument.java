@@ -11,15 +11,12 @@ import jakarta.json.JsonException;
 import jakarta.json.JsonObject;
 import jakarta.json.JsonReader;
 import jakarta.json.JsonStructure;
-import java.io.IOException;
 import java.io.StringReader;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.regex.Pattern;
+import sarnik.narrow.Parameter;
 import sarnik.scale.NumberWords;
 import tools.jackson.core.JacksonException;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
  * A dashboard document in its JSON form, and the edits made to it. Immutable.
@@ -33,17 +30,14 @@ import tools.jackson.databind.json.JsonMapper;
  */
 public record DashboardDocument(String json, Dashboard dashboard) {
 
-    private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    /** The form that documents have now. */
+    public static final int FORM = 2;
+
     private static final Schema SCHEMA = schema();
 
     private static Schema schema() {
-        try (var in = DashboardDocument.class.getResourceAsStream("dashboard.schema.json")) {
-            String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-            return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-                    .getSchema(text, InputFormat.JSON);
-        } catch (IOException missing) {
-            throw new UncheckedIOException(missing);
-        }
+        return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(DocumentSchema.text(), InputFormat.JSON);
     }
 
     /** An empty dashboard with one page. */
@@ -51,7 +45,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
         JsonObject page =
                 Json.createObjectBuilder().add("title", "").add("order", 1).build();
         return parse(Json.createObjectBuilder()
-                .add("schema", 1)
+                .add("schema", FORM)
                 .add("title", title)
                 .add("pages", Json.createObjectBuilder().add("p1", page))
                 .add("visuals", JsonObject.EMPTY_JSON_OBJECT)
@@ -62,10 +56,13 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     }
 
     /**
+     * Reads a document; one of an older form is brought to the form of now.
+     *
      * @throws DashboardException when the text is not a dashboard document; the message names the first place that is
      *     not
      */
-    public static DashboardDocument parse(String json) {
+    public static DashboardDocument parse(String text) {
+        String json = Upgrades.upgraded(text);
         try {
             List<Error> errors = SCHEMA.validate(json, InputFormat.JSON);
             if (!errors.isEmpty()) {
@@ -76,7 +73,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                                         errors.get(0).getInstanceLocation(),
                                         errors.get(0).getMessage()));
             }
-            DashboardDocument document = new DashboardDocument(json, MAPPER.readValue(json, Dashboard.class));
+            DashboardDocument document = new DashboardDocument(json, DocumentJson.read(json, Dashboard.class));
             document.checkPages();
             document.checkParameters();
             return document;

@@ -2,44 +2,17 @@ package sarnik.dashboard;
 
 import jakarta.json.JsonArray;
 import jakarta.json.JsonObject;
-import java.util.Map;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Stream;
+import sarnik.brief.Slot;
+import sarnik.narrow.Filter;
+import sarnik.narrow.Parameter;
+import sarnik.visual.Slots;
+import sarnik.visual.Visual;
 
 /** Says in words what an edit does, for the history and for undo. */
 final class EditWords {
-
-    private static final Map<String, String> PARTS = Map.ofEntries(
-            Map.entry("at", "place on the sheet"),
-            Map.entry("title", "title"),
-            Map.entry("size", "size"),
-            Map.entry("colour", "colour"),
-            Map.entry("measure", "measure"),
-            Map.entry("category", "category"),
-            Map.entry("rank", "rank"),
-            Map.entry("rule", "rule"),
-            Map.entry("opacity", "opacity"),
-            Map.entry("kind", "kind of layer"),
-            Map.entry("symbol", "symbol"),
-            Map.entry("label", "label"),
-            Map.entry("tip", "what is told"),
-            Map.entry("path", "path"),
-            Map.entry("spread", "reach"),
-            Map.entry("set", "areas"),
-            Map.entry("gather", "gathering"),
-            Map.entry("period", "period"),
-            Map.entry("border", "border"),
-            Map.entry("name", "layer's name"),
-            Map.entry("order", "order of layers"),
-            Map.entry("hidden", "layer shown or hidden"),
-            Map.entry("ground", "ground"),
-            Map.entry("start", "start"),
-            Map.entry("views", "saved views"),
-            Map.entry("together", "moving together"),
-            Map.entry("projection", "projection"),
-            Map.entry("keyAt", "place of the keys"),
-            Map.entry("withheld", "controls"),
-            Map.entry("locked", "movement"),
-            Map.entry("rows", "rows to take along"),
-            Map.entry("layers", "layer"));
 
     private EditWords() {}
 
@@ -55,16 +28,22 @@ final class EditWords {
             String whole = path.length == 3 ? (kind.equals("remove") ? "taking away " : "adding ") : "";
             switch (path[1]) {
                 case "visuals" -> {
-                    String name = name(
-                            before.visuals().getOrDefault(id, after.visuals().get(id)));
-                    return path.length == 3 ? whole + name : part(path) + " of " + name;
+                    Visual visual =
+                            before.visuals().getOrDefault(id, after.visuals().get(id));
+                    if (visual == null) return whole + "a visual";
+                    if (path.length == 3) return whole + name(visual);
+                    List<Slot> slots = Kinds.ALL.of(visual).slots();
+                    return "the " + part(Stream.concat(Stream.of(Slots.AT, Slots.TITLE), slots.stream()), path) + " of "
+                            + name(visual);
                 }
                 case "filters" -> {
                     Filter filter =
                             before.filters().getOrDefault(id, after.filters().get(id));
+                    if (filter == null) return whole + "a filter";
                     return path.length == 3
                             ? whole + "the filter " + filter.words()
-                            : part(path) + " of the filter " + filter.words();
+                            : "the " + part(Kinds.ALL.of(filter).slots().stream(), path) + " of the filter "
+                                    + filter.words();
                 }
                 case "parameters" -> {
                     Parameter parameter = before.parameters()
@@ -82,19 +61,25 @@ final class EditWords {
         return "a change";
     }
 
-    private static String part(String[] path) {
-        // The most telling word of the path: …/layers/l1/colour/classes is about the colour.
-        boolean withinLayer = path.length > 5 && path[3].equals("layers");
-        for (int i = withinLayer ? 5 : 3; i < path.length; i++)
-            if (PARTS.containsKey(path[i])) return "the " + PARTS.get(path[i]);
-        return "a part";
+    /** The words of the slot that stands nearest to a path and has some. */
+    private static String part(Stream<Slot> slots, String[] path) {
+        List<Slot> known = slots.filter(s -> s.edit() != null).toList();
+        for (int length = path.length; length > 3; length--) {
+            String[] pointer = Arrays.copyOfRange(path, 3, length);
+            for (Slot slot : known) if (fits(slot.pointer().split("/"), pointer)) return slot.edit();
+        }
+        return "part";
+    }
+
+    private static boolean fits(String[] declared, String[] pointer) {
+        if (declared.length != pointer.length + 1) return false;
+        for (int i = 0; i < pointer.length; i++)
+            if (!declared[i + 1].equals("*") && !declared[i + 1].equals(pointer[i])) return false;
+        return true;
     }
 
     private static String name(Visual visual) {
-        if (visual == null) return "a visual";
-        String kind = visual instanceof Visual.OfMap
-                ? "the map"
-                : visual instanceof Visual.OfBars ? "the bars" : "the figure";
+        String kind = Kinds.ALL.of(visual).called();
         return visual.title() == null || visual.title().isBlank() ? kind : kind + " “" + visual.title() + "”";
     }
 }

@@ -4,10 +4,10 @@ import java.awt.geom.Ellipse2D;
 import java.awt.geom.Rectangle2D;
 import java.util.List;
 import java.util.stream.IntStream;
-import sarnik.dashboard.Drawing;
-import sarnik.dashboard.Layer;
-import sarnik.dashboard.LayerDrawn;
 import sarnik.scale.NumberWords;
+import sarnik.visual.Key;
+import sarnik.visual.map.Layer;
+import sarnik.visual.map.LayerDrawn;
 
 /** Draws the keys of a picture, one below the other. */
 final class KeyPainter {
@@ -34,12 +34,12 @@ final class KeyPainter {
      * @param colours of the classes, as the picture shows them
      */
     void paint(LayerDrawn layer, List<String> colours) {
-        LayerDrawn.Key key = layer.key();
+        Key key = layer.key();
         y += 12;
         pen.text(layer.head().name(), x, y, 12, Face.BOLD, look.ink(), null);
         if (key.sizeWords() != null) sizes(key, layer instanceof LayerDrawn.OfFlows);
         if (key.colourWords() != null) classes(layer, colours);
-        if (!wearsShapes(key)) for (LayerDrawn.ShapeSwatch swatch : key.shapes()) shape(swatch, look.ink());
+        if (!wearsShapes(key)) for (Key.ShapeSwatch swatch : key.shapes()) shape(swatch, look.ink());
         y += 10;
     }
 
@@ -61,10 +61,10 @@ final class KeyPainter {
         pen.text(text, x + indent, y, size, Face.TEXT, colour, null);
     }
 
-    private void sizes(LayerDrawn.Key key, boolean widths) {
+    private void sizes(Key key, boolean widths) {
         words(key.sizeWords());
         double largest = key.circles().isEmpty() ? 0 : key.circles().get(0).radius();
-        for (Drawing.Circle circle : key.circles()) {
+        for (Key.Circle circle : key.circles()) {
             double r = circle.radius();
             if (widths) pen.fill(new Rectangle2D.Double(x, y + 9 - r / 2, 42, r), look.ink(), 1);
             else pen.stroke(new Ellipse2D.Double(x + largest - r, y + 4, 2 * r, 2 * r), look.ink(), 0.9, 1);
@@ -82,7 +82,7 @@ final class KeyPainter {
     }
 
     private void classes(LayerDrawn layer, List<String> colours) {
-        LayerDrawn.Key key = layer.key();
+        Key key = layer.key();
         words(key.colourWords());
         if (key.ramp()) {
             for (int i = 0; i < colours.size(); i++)
@@ -118,7 +118,7 @@ final class KeyPainter {
     }
 
     /** Whether colours and shapes stand for the same values: then one list says both. */
-    private static boolean wearsShapes(LayerDrawn.Key key) {
+    private static boolean wearsShapes(Key key) {
         return key.colourWords() != null
                 && key.shapes().size() == key.colours().size()
                 && IntStream.range(0, key.shapes().size())
@@ -128,7 +128,7 @@ final class KeyPainter {
                                 .equals(key.colours().get(i).text()));
     }
 
-    private void shape(LayerDrawn.ShapeSwatch swatch, String colour) {
+    private void shape(Key.ShapeSwatch swatch, String colour) {
         pen.fill(Marks.of(Layer.Shape.values()[swatch.shape()], x + 7, y + 11, 5), colour, 1);
         beside(swatch.text());
     }

@@ -9,8 +9,8 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.stream.IntStream;
-import sarnik.dashboard.LayerDrawn;
-import sarnik.dashboard.PlaceSheet;
+import sarnik.data.PlaceSheet;
+import sarnik.visual.map.LayerDrawn;
 
 /** Draws flows and paths as flows.js and paths.js draw them in the browser. */
 final class LinesPainter {

@@ -19,16 +19,17 @@ import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
-import sarnik.dashboard.Drawing;
-import sarnik.dashboard.Layer;
-import sarnik.dashboard.LayerDrawn;
-import sarnik.dashboard.OwnShapes;
-import sarnik.dashboard.PlaceSheet;
-import sarnik.dashboard.Sight;
+import sarnik.data.OwnShapes;
+import sarnik.data.PlaceSheet;
 import sarnik.geo.Area;
 import sarnik.geo.KernelDensity;
 import sarnik.geo.ShapeBand;
 import sarnik.scale.NumberWords;
+import sarnik.visual.Key;
+import sarnik.visual.Sight;
+import sarnik.visual.map.Layer;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
 
 /**
  * A map as a picture made without a browser: the same places, sizes, classes and colours as the browser draws, on the
@@ -56,7 +57,7 @@ public final class MapPicture {
     private static final double LEAST_MARK = 2.6;
     private static final double MOST_MARK = 5;
 
-    private final Drawing.OfMap map;
+    private final MapDrawing map;
     private final Map<String, PlaceSheet> sheets;
     private final Function<LayerDrawn.OfAreas, List<Area>> areas;
     private final Frame frame;
@@ -81,7 +82,7 @@ public final class MapPicture {
      * @param frame what is in sight, how large, and on what ground
      */
     public MapPicture(
-            Drawing.OfMap map,
+            MapDrawing map,
             Map<String, PlaceSheet> sheets,
             Function<LayerDrawn.OfAreas, List<Area>> areas,
             Frame frame) {
@@ -178,9 +179,9 @@ public final class MapPicture {
         return new Rectangle2D.Double(x - 4, y - 16, wide + 8, 20);
     }
 
-    private List<String> colours(LayerDrawn.Key key) {
-        List<String> colours = new ArrayList<>(
-                key.colours().stream().map(Drawing.Swatch::colour).toList());
+    private List<String> colours(Key key) {
+        List<String> colours =
+                new ArrayList<>(key.colours().stream().map(Key.Swatch::colour).toList());
         if (key.turns() && look.night()) Collections.reverse(colours);
         return colours;
     }
@@ -226,7 +227,7 @@ public final class MapPicture {
      * Marks the places whose values lie beyond ends that were set: their colour alone would make them look like those
      * at the end.
      */
-    private void beyond(Pen pen, LayerDrawn.Key key, PlaceSheet sheet, int[] at, IntToDoubleFunction size) {
+    private void beyond(Pen pen, Key key, PlaceSheet sheet, int[] at, IntToDoubleFunction size) {
         for (boolean up : new boolean[] {false, true}) {
             for (int i : up ? key.above() : key.below()) {
                 if (!(size.applyAsDouble(i) > 0)) continue;

@@ -4,8 +4,8 @@ import java.awt.Shape;
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.Path2D;
 import java.util.stream.IntStream;
-import sarnik.dashboard.Layer;
-import sarnik.dashboard.LayerDrawn;
+import sarnik.visual.map.Layer;
+import sarnik.visual.map.LayerDrawn;
 
 /** The outlines of marks, as symbols.js and beyond.js draw them. */
 final class Marks {

@@ -10,8 +10,8 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
-import sarnik.dashboard.Sight;
 import sarnik.geo.ShapeBand;
+import sarnik.visual.Sight;
 
 /**
  * Where degrees lie in a picture.

@@ -4,8 +4,11 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.PriorityQueue;
+import java.util.Set;
+import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 
 /**
@@ -44,16 +47,37 @@ final class Arrangement {
         for (int p = 0; p < groups; p++) place[byKey[p]] = p;
     }
 
-    /** The groups that the query keeps, in its order; what rank and limit take away is added to the steps. */
-    int[] arrange(Query query, List<RowTrail.Step> steps) {
+    /**
+     * The groups that the query keeps, in its order; what rank and limit take away is added to the steps. Measures over
+     * measures are worked out in place.
+     *
+     * @param parts for a number of first keys, what the groups have in common that share them
+     */
+    int[] arrange(Query query, IntFunction<long[]> parts, List<RowTrail.Step> steps) {
+        for (int m = 0; m < query.measures().size(); m++) {
+            Over over = query.measures().get(m).over();
+            if (over != null)
+                values.set(
+                        m,
+                        over.of(
+                                values.get(m),
+                                byKey,
+                                parts.apply(over.common(query.groupBy().size()))));
+        }
         int[] groups = byKey;
+        for (Having having : query.having()) {
+            groups = Arrays.stream(groups)
+                    .filter(g -> having.keeps(values.get(having.measure())[g]))
+                    .toArray();
+            steps.add(new RowTrail.Step(having.words(), groups.length, RowTrail.Unit.GROUPS));
+        }
         if (query.rank().isPresent()) {
             Rank rank = query.rank().get();
-            groups = ranked(rank);
+            groups = ranked(groups, rank);
             steps.add(new RowTrail.Step(
                     "Only the %s %d by %s"
                             .formatted(
-                                    rank.end() == Rank.End.TOP ? "top" : "bottom",
+                                    rank.end().words(),
                                     rank.count(),
                                     query.measures().get(rank.measure()).words()),
                     groups.length,
@@ -76,11 +100,17 @@ final class Arrangement {
     }
 
     /** The best groups in the order of their keys, found with a heap of as many as are wanted. */
-    private int[] ranked(Rank rank) {
+    private int[] ranked(int[] among, Rank rank) {
+        if (rank.end() == Rank.End.BOTH) {
+            Set<Integer> kept = new HashSet<>();
+            for (Rank.End end : List.of(Rank.End.TOP, Rank.End.BOTTOM))
+                for (int g : ranked(among, new Rank(rank.measure(), end, rank.count(), rank.keepTies()))) kept.add(g);
+            return Arrays.stream(among).filter(kept::contains).toArray();
+        }
         double[] measured = values.get(rank.measure());
         Comparator<Integer> best = byValue(measured, rank.end() == Rank.End.TOP);
         PriorityQueue<Integer> kept = new PriorityQueue<>(Math.min(rank.count(), place.length) + 1, best.reversed());
-        for (int g : byKey) {
+        for (int g : among) {
             if (Double.isNaN(measured[g])) continue;
             kept.add(g);
             if (kept.size() > rank.count()) kept.poll();
@@ -89,7 +119,7 @@ final class Arrangement {
         double last = measured[kept.peek()];
         boolean[] isKept = new boolean[place.length];
         for (int g : kept) isKept[g] = true;
-        return Arrays.stream(byKey)
+        return Arrays.stream(among)
                 .filter(g -> isKept[g] || rank.keepTies() && measured[g] == last && kept.size() == rank.count())
                 .toArray();
     }

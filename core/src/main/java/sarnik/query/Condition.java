@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.List;
+import sarnik.table.Table;
 
 /** A condition on the rows of a table. A row whose value is missing meets none of them, as in SQL. */
 public sealed interface Condition {
@@ -25,6 +26,55 @@ public sealed interface Condition {
      * @param to upper bound in canonical text form, null for none
      */
     record Between(String column, String from, String to) implements Condition {}
+
+    /**
+     * The value is one of the keys of the groups that a query answers with.
+     *
+     * @param table the rows that are asked
+     * @param query the question
+     * @param key which of its grouping columns
+     * @param not whether the value is none of them
+     */
+    record Among(String column, Table table, Query query, int key, boolean not) implements Condition {
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Among among
+                    && among.table == table
+                    && among.column.equals(column)
+                    && among.query.equals(query)
+                    && among.key == key
+                    && among.not == not;
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * (31 * column.hashCode() + query.hashCode()) + System.identityHashCode(table);
+        }
+    }
+
+    /**
+     * The row lies in one of these groups of a key: in May, on a Monday, in the third class.
+     *
+     * @param groups texts of the groups
+     */
+    record InGroups(GroupKey key, List<String> groups) implements Condition {
+        public InGroups {
+            groups = List.copyOf(groups);
+        }
+
+        @Override
+        public String column() {
+            return key.column();
+        }
+    }
+
+    /** The value is none of these, and not missing. */
+    record NoneOf(String column, List<String> values) implements Condition {
+        public NoneOf {
+            values = List.copyOf(values);
+        }
+    }
 
     /** The value is not missing. */
     record Filled(String column) implements Condition {}

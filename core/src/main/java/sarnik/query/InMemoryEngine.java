@@ -2,6 +2,7 @@ package sarnik.query;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.WeakHashMap;
@@ -27,32 +28,78 @@ public final class InMemoryEngine implements QueryEngine {
      * only,
      * so that they do not keep the table.
      */
-    private final Map<Table, Map<String, KeyCoder>> coders = Collections.synchronizedMap(new WeakHashMap<>());
+    private final Map<Table, Map<GroupKey, KeyCoder>> coders = Collections.synchronizedMap(new WeakHashMap<>());
+
+    private final Segments segments;
+
+    /**
+     * @param segments runs the segments of a scan
+     */
+    public InMemoryEngine(Segments segments) {
+        this.segments = segments;
+    }
+
+    /** An engine that uses all cores. */
+    public InMemoryEngine() {
+        this(new ParallelSegments());
+    }
 
     @Override
     public Frame answer(Table table, Query query) {
-        Plan plan = new Plan(table, query, name -> coder(table, name));
-        int segment = plan.dense ? SEGMENT : SEGMENT_OF_MANY_GROUPS;
-        int segments = Math.max(1, (table.rows() + segment - 1) / segment);
-        List<Partial> partials = IntStream.range(0, segments)
-                .parallel()
-                .mapToObj(s -> {
-                    Partial partial = new Partial(plan);
-                    partial.scan(s * segment, Math.min((s + 1) * segment, table.rows()));
-                    return partial;
-                })
+        return answer(table, List.of(query)).get(0);
+    }
+
+    /** Queries of the same stages are answered in one pass over the rows. */
+    @Override
+    public List<Frame> answer(Table table, List<Query> queries) {
+        Map<List<Stage>, List<Integer>> byStages = new LinkedHashMap<>();
+        for (int q = 0; q < queries.size(); q++)
+            byStages.computeIfAbsent(queries.get(q).stages(), s -> new ArrayList<>())
+                    .add(q);
+        Frame[] frames = new Frame[queries.size()];
+        byStages.forEach((stages, numbers) -> {
+            List<Frame> answers =
+                    together(table, stages, numbers.stream().map(queries::get).toList());
+            for (int i = 0; i < answers.size(); i++) frames[numbers.get(i)] = answers.get(i);
+        });
+        return List.of(frames);
+    }
+
+    /** What a segment gives: the rows left after each stage, and what they add to each answer. */
+    private record Scanned(long[] counts, List<Partial> partials) {}
+
+    private List<Frame> together(Table table, List<Stage> stages, List<Query> queries) {
+        List<RowFilter[]> filters = RowBlocks.filters(table, resolved(stages));
+        List<Plan> plans = queries.stream()
+                .map(query -> new Plan(table, query, key -> coder(table, key)))
                 .toList();
-        Partial all = partials.get(0);
-        for (int s = 1; s < segments; s++) all.merge(partials.get(s));
-        return frame(table, query, plan, all);
+        int segment = plans.stream().allMatch(p -> p.dense) ? SEGMENT : SEGMENT_OF_MANY_GROUPS;
+        int count = Math.max(1, (table.rows() + segment - 1) / segment);
+        List<Scanned> scanned = segments.run(count, s -> {
+            RowBlocks blocks = RowBlocks.of(filters);
+            List<Partial> partials = plans.stream().map(Partial::new).toList();
+            blocks.scan(s * segment, Math.min((s + 1) * segment, table.rows()), (selection, left) -> {
+                for (Partial partial : partials) partial.add(selection, left);
+            });
+            return new Scanned(blocks.counts, partials);
+        });
+        Scanned all = scanned.get(0);
+        for (int s = 1; s < count; s++) {
+            Scanned next = scanned.get(s);
+            for (int i = 0; i < all.counts.length; i++) all.counts[i] += next.counts[i];
+            for (int p = 0; p < plans.size(); p++) all.partials.get(p).merge(next.partials.get(p));
+        }
+        return IntStream.range(0, plans.size())
+                .mapToObj(p -> frame(table, queries.get(p), plans.get(p), all.partials.get(p), all.counts))
+                .toList();
     }
 
-    private KeyCoder coder(Table table, String name) {
+    private KeyCoder coder(Table table, GroupKey key) {
         return coders.computeIfAbsent(table, t -> new ConcurrentHashMap<>())
-                .computeIfAbsent(name, n -> KeyCoder.of(table.column(n)));
+                .computeIfAbsent(key, k -> KeyCoder.of(table, k));
     }
 
-    private static Frame frame(Table table, Query query, Plan plan, Partial all) {
+    private static Frame frame(Table table, Query query, Plan plan, Partial all, long[] counts) {
         int groups = all.groups();
         int[] present = IntStream.range(0, groups)
                 .filter(g -> all.rows[g] > 0 || plan.coders.length == 0)
@@ -73,17 +120,23 @@ public final class InMemoryEngine implements QueryEngine {
         }
         List<RowTrail.Step> steps = new ArrayList<>();
         steps.add(new RowTrail.Step("All rows", table.rows(), RowTrail.Unit.ROWS));
-        for (int s = 0; s < plan.stages.size(); s++) {
-            String words = s < query.stages().size()
-                    ? query.stages().get(s).words()
-                    : "Only rows that have a value to group by";
-            steps.add(new RowTrail.Step(words, all.stageCounts[s], RowTrail.Unit.ROWS));
-        }
+        for (int s = 0; s < counts.length; s++)
+            steps.add(new RowTrail.Step(query.stages().get(s).words(), counts[s], RowTrail.Unit.ROWS));
+        if (plan.isFilled)
+            steps.add(new RowTrail.Step("Only rows that have a value to group by", all.filled, RowTrail.Unit.ROWS));
         if (!query.groupBy().isEmpty()) {
             steps.add(new RowTrail.Step(
-                    "Grouped by " + String.join(" and ", query.groupBy()), present.length, RowTrail.Unit.GROUPS));
+                    "Grouped by "
+                            + String.join(
+                                    " and ",
+                                    query.groupBy().stream()
+                                            .map(GroupKey::words)
+                                            .toList()),
+                    present.length,
+                    RowTrail.Unit.GROUPS));
         }
-        int[] order = new Arrangement(ranks, plan.groupSpace, values).arrange(query, steps);
+        int[] order =
+                new Arrangement(ranks, plan.groupSpace, values).arrange(query, key -> plan.before(ranks, key), steps);
         return new Frame(
                 keys.stream()
                         .map(k -> IntStream.of(order).mapToObj(g -> k[g]).toArray(String[]::new))
@@ -99,9 +152,10 @@ public final class InMemoryEngine implements QueryEngine {
         if (measure.summary() == Summary.DISTINCT) {
             double[] counts = all.distinct.get(measure.column()).results(groups);
             for (int i = 0; i < out.length; i++) out[i] = counts[present[i]];
-        } else if (measure.summary() == Summary.MEDIAN) {
-            double[] medians =
-                    all.gathered.get(measure.column()).results(groups, sorted -> GatherTally.percentile(sorted, 0.5));
+        } else if (measure.isGathered()) {
+            double[] medians = all.gathered
+                    .get(measure.column())
+                    .results(groups, sorted -> GatherTally.percentile(sorted, measure.fraction()));
             for (int i = 0; i < out.length; i++) out[i] = medians[present[i]];
         } else if (measure.summary() == Summary.FORMULA) {
             double[][] parts = PartResults.of(measure.column(), plan, all, groups);

@@ -9,11 +9,13 @@ import java.util.function.IntFunction;
 import java.util.function.IntUnaryOperator;
 import java.util.function.LongFunction;
 import java.util.stream.IntStream;
+import java.util.stream.LongStream;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
+import sarnik.table.Table;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
@@ -88,6 +90,93 @@ final class KeyCoder {
 
     /** A range of whole values up to this wide is used as codes directly. */
     private static final long DIRECT = 1 << 22;
+
+    /**
+     * @throws QueryException when the table lacks the column, or its type does not fit the key
+     */
+    static KeyCoder of(Table table, GroupKey key) {
+        Column column = table.find(key.column())
+                .orElseThrow(() -> new QueryException("There is no column “" + key.column() + "” any more"));
+        if (key instanceof GroupKey.Step step) return ofSteps(column, step);
+        if (key instanceof GroupKey.Classes classes) return ofClasses(column, classes);
+        return of(column);
+    }
+
+    private static KeyCoder ofSteps(Column column, GroupKey.Step key) {
+        TimeStep step = key.step();
+        if (column instanceof DateColumn dates && !step.needsTime()) {
+            var range = Arrays.stream(dates.days())
+                    .filter(d -> d != DateColumn.MISSING)
+                    .summaryStatistics();
+            if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
+            // Each day's step is looked up, not worked out row by row.
+            int first = range.getMin();
+            long[] steps = LongStream.rangeClosed(first, range.getMax())
+                    .map(day -> step.number(day, 0))
+                    .toArray();
+            return ofSteps(
+                    step, steps, row -> dates.days()[row] == DateColumn.MISSING ? -1 : dates.days()[row] - first);
+        }
+        if (!(column instanceof TimeColumn times))
+            throw new QueryException("“" + key.column() + "” holds "
+                    + column.type().words() + ", which " + (step.needsTime() ? "have no hours" : "are no dates"));
+        long[] seconds = times.seconds();
+        var range = Arrays.stream(seconds).filter(s -> s != TimeColumn.MISSING).summaryStatistics();
+        if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
+        int width = step == TimeStep.MINUTE ? 60 : step.needsTime() ? 3600 : 86_400;
+        long first = Math.floorDiv(range.getMin(), width);
+        long[] steps = LongStream.rangeClosed(first, Math.floorDiv(range.getMax(), width))
+                .map(unit -> step.number(
+                        Math.floorDiv(unit * width, 86_400), (int) (Math.floorMod(unit * width, 86_400) / 60)))
+                .toArray();
+        return ofSteps(
+                step,
+                steps,
+                row -> seconds[row] == TimeColumn.MISSING ? -1 : (int) (Math.floorDiv(seconds[row], width) - first));
+    }
+
+    /**
+     * @param steps the step of each unit of time that occurs
+     * @param unit the number of a row's unit; -1 for missing
+     */
+    private static KeyCoder ofSteps(TimeStep step, long[] steps, IntUnaryOperator unit) {
+        long low = Arrays.stream(steps).min().orElseThrow();
+        int size = (int) (Arrays.stream(steps).max().orElseThrow() - low) + 1;
+        int[] codes = Arrays.stream(steps).mapToInt(s -> (int) (s - low)).toArray();
+        return new KeyCoder(
+                size + 1,
+                row -> {
+                    int at = unit.applyAsInt(row);
+                    return at < 0 ? size : codes[at];
+                },
+                code -> code == size ? null : step.text(low + code),
+                null);
+    }
+
+    private interface IntToDouble {
+        double apply(int row);
+    }
+
+    private static KeyCoder ofClasses(Column column, GroupKey.Classes key) {
+        if (!column.type().isNumber())
+            throw new QueryException(
+                    "“" + key.column() + "” holds " + column.type().words() + ", which have no classes");
+        double[] breaks = key.breaks().stream().mapToDouble(b -> b).toArray();
+        int missing = breaks.length + 1;
+        IntToDouble value = column instanceof DecimalColumn decimals
+                ? row -> decimals.values()[row]
+                : row -> column.isMissing(row) ? Double.NaN : (double) ((WholeColumn) column).values()[row];
+        return new KeyCoder(
+                missing + 1,
+                row -> {
+                    double v = value.apply(row);
+                    if (Double.isNaN(v)) return missing;
+                    int at = Arrays.binarySearch(breaks, v);
+                    return at >= 0 ? at + 1 : -at - 1;
+                },
+                code -> code == missing ? null : String.valueOf(code),
+                null);
+    }
 
     static KeyCoder of(Column column) {
         if (column instanceof CodedColumn coded) {

@@ -8,11 +8,9 @@ import sarnik.table.Column;
 /** What one segment of the rows adds to an answer; partials are merged in the order of the rows. */
 final class Partial {
 
-    /** Rows looked at together: the selection and keys of a block stay in the processor's nearest cache. */
-    private static final int BLOCK = 2048;
-
     private final Plan plan;
-    final long[] stageCounts;
+    /** Rows that lack no key, where those that do are left out. */
+    long filled;
     /** Null where keys are used as group numbers directly. */
     final LongIndex index;
 
@@ -22,47 +20,50 @@ final class Partial {
     final Map<String, GatherTally> gathered = new LinkedHashMap<>();
     final Map<String, long[]> counted = new LinkedHashMap<>();
 
+    private final int[] own = new int[RowBlocks.BLOCK];
+    private final int[] groups = new int[RowBlocks.BLOCK];
+    private final long[] keys = new long[RowBlocks.BLOCK];
+
     Partial(Plan plan) {
         this.plan = plan;
-        stageCounts = new long[plan.stages.size()];
         index = plan.dense ? null : new LongIndex();
-        int groups = plan.dense ? (int) plan.groupSpace : 1 << 10;
-        rows = new long[groups];
-        plan.tallied.forEach((name, extremes) -> tallies.put(name, new Tally(plan.column(name), groups, extremes)));
-        plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? groups : -1)));
+        int room = plan.dense ? (int) plan.groupSpace : 1 << 10;
+        rows = new long[room];
+        plan.tallied.forEach((name, extremes) -> tallies.put(name, new Tally(plan.column(name), room, extremes)));
+        plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? room : -1)));
         plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column)));
-        plan.counted.forEach(name -> counted.put(name, new long[groups]));
+        plan.counted.forEach(name -> counted.put(name, new long[room]));
     }
 
     int groups() {
         return index == null ? (int) plan.groupSpace : index.size();
     }
 
-    void scan(int from, int to) {
-        int[] selection = new int[BLOCK + 1];
-        int[] groups = new int[BLOCK];
-        long[] keys = new long[BLOCK];
-        for (int start = from; start < to; start += BLOCK) {
-            int count = select(start, Math.min(start + BLOCK, to), selection);
-            if (count > 0) {
-                group(selection, keys, groups, count);
-                add(selection, groups, count);
+    /**
+     * Adds a block of rows.
+     *
+     * @param selection the rows that are left after the stages; it is only read
+     */
+    void add(int[] selection, int count) {
+        int left = count;
+        int[] chosen = selection;
+        if (plan.lacking.length > 0) {
+            chosen = own;
+            left = 0;
+            for (int i = 0; i < count; i++) {
+                own[left] = selection[i];
+                left += lacksNone(selection[i]) ? 1 : 0;
             }
         }
+        filled += left;
+        if (left == 0) return;
+        group(chosen, keys, groups, left);
+        add(chosen, groups, left);
     }
 
-    private int select(int from, int to, int[] selection) {
-        int count = -1;
-        for (int s = 0; s < stageCounts.length; s++) {
-            for (RowFilter filter : plan.stages.get(s)) {
-                count = count < 0 ? filter.keepRange(from, to, selection) : filter.keep(selection, count);
-            }
-            stageCounts[s] += count < 0 ? to - from : count;
-        }
-        if (count >= 0) return count;
-        int all = to - from;
-        for (int i = 0; i < all; i++) selection[i] = from + i;
-        return all;
+    private boolean lacksNone(int row) {
+        for (KeyCoder coder : plan.lacking) if (coder.code(row) == coder.size() - 1) return false;
+        return true;
     }
 
     private void group(int[] selection, long[] keys, int[] groups, int count) {
@@ -104,7 +105,7 @@ final class Partial {
 
     /** Adds the rows of the segment that follows. */
     void merge(Partial next) {
-        for (int s = 0; s < stageCounts.length; s++) stageCounts[s] += next.stageCounts[s];
+        filled += next.filled;
         int[] groupOf = null;
         if (index != null) {
             groupOf = new int[next.index.size()];

@@ -1,6 +1,6 @@
 package sarnik.query;
 
-import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -16,7 +16,11 @@ final class Plan {
 
     private static final int MOST_DENSE_GROUPS = 1 << 16;
 
-    final List<RowFilter[]> stages = new ArrayList<>();
+    /** Whether rows that lack a key are left out, as a step of the trail. */
+    final boolean isFilled;
+    /** The keys that rows may lack. */
+    final KeyCoder[] lacking;
+
     final KeyCoder[] coders;
     final long groupSpace;
     final boolean dense;
@@ -32,26 +36,24 @@ final class Plan {
     /** What formulas sum up, by {@link #partName}. */
     private final Map<String, Column> computed = new LinkedHashMap<>();
 
-    Plan(Table table, Query query, Function<String, KeyCoder> coder) {
+    /**
+     * @param coder finds the coder of a grouping key
+     */
+    Plan(Table table, Query query, Function<GroupKey, KeyCoder> coder) {
         this.table = table;
         this.formulas = query.formulas();
-        for (Stage stage : query.stages()) {
-            stages.add(
-                    stage.conditions().stream().map(c -> RowFilter.of(table, c)).toArray(RowFilter[]::new));
-        }
-        if (query.missing() == Query.Missing.LEFT_OUT && !query.groupBy().isEmpty()) {
-            // A column without a missing value takes no row away; its stage stays a step of the trail.
-            stages.add(query.groupBy().stream()
-                    .filter(name -> column(name).size() > 0 && coder.apply(name).hasMissing(table.rows()))
-                    .map(name -> RowFilter.of(table, new Condition.Filled(name)))
-                    .toArray(RowFilter[]::new));
-        }
-        coders = query.groupBy().stream().peek(this::column).map(coder).toArray(KeyCoder[]::new);
+        query.groupBy().forEach(key -> column(key.column()));
+        coders = query.groupBy().stream().map(coder).toArray(KeyCoder[]::new);
+        isFilled = query.missing() == Query.Missing.LEFT_OUT && coders.length > 0;
+        // A key that no row lacks takes no row away; its stage stays a step of the trail.
+        lacking = isFilled
+                ? Arrays.stream(coders).filter(c -> c.hasMissing(table.rows())).toArray(KeyCoder[]::new)
+                : new KeyCoder[0];
         long space = 1;
         for (KeyCoder c : coders) space = Math.multiplyExact(space, (long) c.size());
         groupSpace = space;
         dense = space <= MOST_DENSE_GROUPS;
-        for (Measure measure : query.measures()) add(measure, coder);
+        for (Measure measure : query.measures()) add(measure, name -> coder.apply(new GroupKey.Of(name)));
     }
 
     private void add(Measure measure, Function<String, KeyCoder> coder) {
@@ -66,7 +68,7 @@ final class Plan {
             return;
         }
         Column column = column(measure.column());
-        if (measure.summary() == Summary.MEDIAN && column.type().isNumber()) {
+        if (measure.isGathered() && column.type().isNumber()) {
             gathered.put(measure.column(), column);
         } else if (measure.summary() == Summary.DISTINCT) {
             distinct.put(measure.column(), coder.apply(measure.column()));
@@ -113,6 +115,20 @@ final class Plan {
     Column column(String name) {
         if (computed.containsKey(name)) return computed.get(name);
         return table.find(name).orElseThrow(() -> new QueryException("There is no column “" + name + "” any more"));
+    }
+
+    /**
+     * For each group a number that those have in common whose first keys are the same.
+     *
+     * @param ranks the groups' numbers, ascending with their keys
+     * @param common how many keys
+     */
+    long[] before(long[] ranks, int common) {
+        long space = 1;
+        for (int c = common; c < coders.length; c++) space *= coders[c].size();
+        long[] parts = new long[ranks.length];
+        for (int g = 0; g < parts.length; g++) parts[g] = ranks[g] / space;
+        return parts;
     }
 
     /** The code of one key column of a group. */

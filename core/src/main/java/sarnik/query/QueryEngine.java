@@ -1,13 +1,48 @@
 package sarnik.query;
 
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
 import sarnik.table.Table;
 
 /** Answers queries. */
 public interface QueryEngine {
 
     /**
-     * @return one entry a group; without grouping columns always exactly one
+     * @return one entry a group; without grouping keys always exactly one
      * @throws QueryException when a column is missing or a condition or measure does not fit its type
      */
     Frame answer(Table table, Query query);
+
+    /**
+     * Answers several queries to one table; an engine may share what they have in common.
+     *
+     * @return an answer for each, in their order
+     * @throws QueryException when one of them does not fit the table
+     */
+    default List<Frame> answer(Table table, List<Query> queries) {
+        return queries.stream().map(query -> answer(table, query)).toList();
+    }
+
+    /** Stages in which every condition about the groups of another query is one about their keys. */
+    default List<Stage> resolved(List<Stage> stages) {
+        if (stages.stream().allMatch(s -> s.conditions().stream().noneMatch(Condition.Among.class::isInstance)))
+            return stages;
+        List<Stage> plain = new ArrayList<>();
+        for (Stage stage : stages)
+            plain.add(new Stage(
+                    stage.words(),
+                    stage.conditions().stream().map(this::resolved).toList()));
+        return plain;
+    }
+
+    private Condition resolved(Condition condition) {
+        if (!(condition instanceof Condition.Among among)) return condition;
+        List<String> keys = Arrays.stream(
+                        answer(among.table(), among.query()).keys().get(among.key()))
+                .filter(Objects::nonNull)
+                .toList();
+        return among.not() ? new Condition.NoneOf(among.column(), keys) : new Condition.OneOf(among.column(), keys);
+    }
 }

@@ -11,8 +11,20 @@ package sarnik.query;
 public record Rank(int measure, End end, int count, boolean keepTies) {
 
     public enum End {
-        TOP,
-        BOTTOM
+        TOP("top"),
+        BOTTOM("bottom"),
+        /** So many of each end. */
+        BOTH("top and bottom");
+
+        private final String words;
+
+        End(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
     }
 
     public Rank {

@@ -36,8 +36,15 @@ interface RowFilter {
     static RowFilter of(Table table, Condition condition) {
         Column column = table.find(condition.column())
                 .orElseThrow(() -> new QueryException("There is no column “" + condition.column() + "” any more"));
+        if (condition instanceof Condition.Among)
+            throw new IllegalStateException("What is among the groups of a query is asked before");
+        if (condition instanceof Condition.InGroups in) return ofGroups(KeyCoder.of(table, in.key()), in.groups());
         if (column instanceof CodedColumn coded) return ofCodes(coded, condition);
         if (condition instanceof Condition.OneOf oneOf) return ofValues(column, oneOf.values());
+        if (condition instanceof Condition.NoneOf noneOf) {
+            SlowFilter any = ofValues(column, noneOf.values());
+            return (SlowFilter) row -> !column.isMissing(row) && !any.meets(row);
+        }
         String from = condition instanceof Condition.Between between ? between.from() : null;
         String to = condition instanceof Condition.Between between ? between.to() : null;
         if (column instanceof DateColumn dates) {
@@ -75,25 +82,38 @@ interface RowFilter {
             }
         } else {
             Arrays.fill(allowed, 1, allowed.length, (byte) 1);
+            if (condition instanceof Condition.NoneOf noneOf) {
+                Set<String> unwanted = new HashSet<>(noneOf.values());
+                for (int code = 0; code < column.dictionary().size(); code++)
+                    if (unwanted.contains(column.dictionary().get(code))) allowed[code + 1] = 0;
+            }
         }
         if (column.codes() instanceof Codes.Bytes bytes) return new ByteCodes(bytes.values(), allowed);
         if (column.codes() instanceof Codes.Shorts shorts) return new ShortCodes(shorts.values(), allowed);
         return new IntCodes(((Codes.Ints) column.codes()).values(), allowed);
     }
 
-    private static RowFilter ofValues(Column column, List<String> values) {
+    private static RowFilter ofGroups(KeyCoder coder, List<String> groups) {
+        Set<String> wanted = new HashSet<>(groups);
+        // The last code stands for missing, which is in no group.
+        boolean[] allowed = new boolean[coder.size()];
+        for (int code = 0; code < allowed.length - 1; code++) allowed[code] = wanted.contains(coder.text(code));
+        return (SlowFilter) row -> allowed[coder.code(row)];
+    }
+
+    private static SlowFilter ofValues(Column column, List<String> values) {
         if (column instanceof DecimalColumn decimals) {
             double[] wanted =
                     values.stream().mapToDouble(RowFilter::number).sorted().toArray();
             double[] all = decimals.values();
-            return (SlowFilter) row -> Arrays.binarySearch(wanted, all[row]) >= 0 && !Double.isNaN(all[row]);
+            return row -> Arrays.binarySearch(wanted, all[row]) >= 0 && !Double.isNaN(all[row]);
         }
         if (column instanceof DateColumn dates) {
             int[] wanted = values.stream()
                     .mapToInt(v -> (int) LocalDateText.day(v))
                     .sorted()
                     .toArray();
-            return (SlowFilter) row -> Arrays.binarySearch(wanted, dates.days()[row]) >= 0;
+            return row -> Arrays.binarySearch(wanted, dates.days()[row]) >= 0;
         }
         boolean isTime = column instanceof TimeColumn;
         long[] all = isTime ? ((TimeColumn) column).seconds() : ((WholeColumn) column).values();
@@ -101,7 +121,7 @@ interface RowFilter {
                 .mapToLong(v -> isTime ? LocalDateText.second(v, false) : (long) number(v))
                 .sorted()
                 .toArray();
-        return (SlowFilter) row -> Arrays.binarySearch(wanted, all[row]) >= 0;
+        return row -> Arrays.binarySearch(wanted, all[row]) >= 0;
     }
 
     private static double number(String text) {

@@ -21,40 +21,99 @@ public record SqlText(String sql) {
      * @param identifier the database's name of a column, quoted
      */
     public static SqlText of(Table table, Query query, String from, UnaryOperator<String> identifier) {
-        List<String> groups = query.groupBy().stream().map(identifier).toList();
-        List<String> measures = new ArrayList<>();
+        List<String> keys =
+                query.groupBy().stream().map(key -> key(key, identifier)).toList();
+        List<String> names = new ArrayList<>();
+        List<String> selected = new ArrayList<>();
+        for (int k = 0; k < keys.size(); k++) {
+            boolean plain = query.groupBy().get(k) instanceof GroupKey.Of;
+            names.add(plain ? keys.get(k) : "k" + k);
+            selected.add(plain ? keys.get(k) : keys.get(k) + " AS k" + k);
+        }
         for (int i = 0; i < query.measures().size(); i++)
-            measures.add(measure(query.measures().get(i), query, identifier) + " AS m" + i);
+            selected.add(measure(query.measures().get(i), query, identifier) + " AS m" + i);
         List<String> conditions = new ArrayList<>();
         for (Stage stage : query.stages()) {
-            for (Condition condition : stage.conditions()) conditions.add(condition(table, condition, identifier));
+            for (Condition condition : stage.conditions())
+                conditions.add(condition(table, condition, from, identifier));
         }
-        if (query.missing() == Query.Missing.LEFT_OUT) groups.forEach(g -> conditions.add(g + " IS NOT NULL"));
-
-        List<String> selected = new ArrayList<>(groups);
-        selected.addAll(measures);
+        if (query.missing() == Query.Missing.LEFT_OUT) keys.forEach(k -> conditions.add(k + " IS NOT NULL"));
         String sql = "SELECT " + String.join(", ", selected) + " FROM " + from
                 + (conditions.isEmpty() ? "" : " WHERE " + String.join(" AND ", conditions))
-                + (groups.isEmpty() ? "" : " GROUP BY " + String.join(", ", groups));
-        if (query.rank().isPresent()) {
-            Rank rank = query.rank().get();
-            String order = "m" + rank.measure() + (rank.end() == Rank.End.TOP ? " DESC" : " ASC");
-            String keys = rank.keepTies() || groups.isEmpty()
-                    ? ""
-                    : groups.stream().map(g -> ", " + g).collect(Collectors.joining());
-            sql = "SELECT * FROM (SELECT *, " + (rank.keepTies() ? "RANK" : "ROW_NUMBER") + "() OVER (ORDER BY " + order
-                    + keys
-                    + ") AS place_in_order FROM (" + sql + ") AS grouped WHERE m" + rank.measure()
-                    + " IS NOT NULL) AS ranked WHERE place_in_order <= " + rank.count();
-        }
+                + (keys.isEmpty() ? "" : " GROUP BY " + String.join(", ", keys));
+        sql = worked(sql, query, names);
+        sql = ranked(sql, query, names);
         Sort sort = query.sort();
         List<String> order = new ArrayList<>();
         if (sort.measure() >= 0)
             order.add("m" + sort.measure() + (sort.descending() ? " DESC" : " ASC") + " NULLS LAST");
-        groups.forEach(g -> order.add(g + (sort.measure() < 0 && sort.descending() ? " DESC" : "")));
+        names.forEach(g -> order.add(g + (sort.measure() < 0 && sort.descending() ? " DESC" : "")));
         if (!order.isEmpty()) sql += " ORDER BY " + String.join(", ", order);
         if (query.limit() < Integer.MAX_VALUE) sql += " LIMIT " + query.limit();
         return new SqlText(sql);
+    }
+
+    /** Measures over measures, and conditions on groups. */
+    private static String worked(String grouped, Query query, List<String> names) {
+        String sql = grouped;
+        List<Measure> measures = query.measures();
+        if (measures.stream().anyMatch(m -> m.over() != null)) {
+            List<String> selected = new ArrayList<>(names);
+            for (int m = 0; m < measures.size(); m++)
+                selected.add(
+                        measures.get(m).over() == null
+                                ? "m" + m
+                                : measures.get(m).over().sql("m" + m, names) + " AS m" + m);
+            sql = "SELECT " + String.join(", ", selected) + " FROM (" + sql + ") AS grouped";
+        }
+        if (query.having().isEmpty()) return sql;
+        return "SELECT * FROM (" + sql + ") AS worked WHERE "
+                + query.having().stream().map(SqlText::having).collect(Collectors.joining(" AND "));
+    }
+
+    private static String having(Having having) {
+        String measure = "m" + having.measure();
+        if (having.missing()) return measure + " IS NULL";
+        List<String> parts = new ArrayList<>(List.of(measure + " IS NOT NULL"));
+        if (having.low() != null)
+            parts.add(measure + (having.withLow() ? " >= " : " > ") + "CAST(" + having.low() + " AS DOUBLE PRECISION)");
+        if (having.high() != null)
+            parts.add(
+                    measure + (having.withHigh() ? " <= " : " < ") + "CAST(" + having.high() + " AS DOUBLE PRECISION)");
+        return String.join(" AND ", parts);
+    }
+
+    private static String ranked(String sql, Query query, List<String> names) {
+        if (query.rank().isEmpty()) return sql;
+        Rank rank = query.rank().get();
+        List<String> places = new ArrayList<>();
+        List<String> kept = new ArrayList<>();
+        for (Rank.End end :
+                rank.end() == Rank.End.BOTH ? List.of(Rank.End.TOP, Rank.End.BOTTOM) : List.of(rank.end())) {
+            String order = "m" + rank.measure() + (end == Rank.End.TOP ? " DESC" : " ASC");
+            String ties = rank.keepTies() || names.isEmpty()
+                    ? ""
+                    : names.stream().map(g -> ", " + g).collect(Collectors.joining());
+            String place = "place_in_order" + (places.isEmpty() ? "" : "_back");
+            places.add(
+                    (rank.keepTies() ? "RANK" : "ROW_NUMBER") + "() OVER (ORDER BY " + order + ties + ") AS " + place);
+            kept.add(place + " <= " + rank.count());
+        }
+        return "SELECT * FROM (SELECT *, " + String.join(", ", places) + " FROM (" + sql + ") AS grouped WHERE m"
+                + rank.measure() + " IS NOT NULL) AS ranked WHERE " + String.join(" OR ", kept);
+    }
+
+    private static String key(GroupKey key, UnaryOperator<String> identifier) {
+        String column = identifier.apply(key.column());
+        if (key instanceof GroupKey.Step step)
+            return "TO_CHAR(CAST(" + column + " AS TIMESTAMP), '" + step.step().pattern() + "')";
+        if (key instanceof GroupKey.Classes classes) {
+            String breaks = classes.breaks().stream()
+                    .map(b -> "CAST(" + b + " AS DOUBLE PRECISION)")
+                    .collect(Collectors.joining(", "));
+            return "CAST(WIDTH_BUCKET(CAST(" + column + " AS DOUBLE PRECISION), ARRAY[" + breaks + "]) AS TEXT)";
+        }
+        return column;
     }
 
     private static String measure(Measure measure, Query query, UnaryOperator<String> identifier) {
@@ -69,18 +128,38 @@ public record SqlText(String sql) {
             case DISTINCT -> "COUNT(DISTINCT " + column + ")";
             case MINIMUM -> "MIN(" + column + ")";
             case MAXIMUM -> "MAX(" + column + ")";
-            case MEDIAN -> "PERCENTILE_CONT(0.5) WITHIN GROUP (ORDER BY CAST(" + column + " AS DOUBLE PRECISION))";
+            case MEDIAN, PERCENTILE ->
+                "PERCENTILE_CONT(" + measure.fraction() + ") WITHIN GROUP (ORDER BY CAST(" + column
+                        + " AS DOUBLE PRECISION))";
             case FORMULA -> throw new IllegalStateException("A formula has its own SQL");
         };
     }
 
-    private static String condition(Table table, Condition condition, UnaryOperator<String> identifier) {
+    private static String condition(Table table, Condition condition, String from, UnaryOperator<String> identifier) {
         String column = identifier.apply(condition.column());
+        if (condition instanceof Condition.InGroups in) {
+            if (in.groups().isEmpty()) return "FALSE";
+            return key(in.key(), identifier) + " IN ("
+                    + in.groups().stream().map(g -> "'" + quoted(g) + "'").collect(Collectors.joining(", ")) + ")";
+        }
+        if (condition instanceof Condition.Among among) {
+            if (among.table() != table)
+                throw new QueryException("The rows of another table cannot be asked for in one statement");
+            GroupKey key = among.query().groupBy().get(among.key());
+            String name = key instanceof GroupKey.Of ? identifier.apply(key.column()) : "k" + among.key();
+            return column + (among.not() ? " NOT" : "") + " IN (SELECT " + name + " FROM ("
+                    + of(table, among.query(), from, identifier).sql() + ") AS asked WHERE " + name + " IS NOT NULL)";
+        }
         ColumnType type = table.column(condition.column()).type();
         if (condition instanceof Condition.OneOf oneOf) {
             if (oneOf.values().isEmpty()) return "FALSE";
             return column + " IN ("
                     + oneOf.values().stream().map(v -> literal(type, v)).collect(Collectors.joining(", ")) + ")";
+        }
+        if (condition instanceof Condition.NoneOf noneOf) {
+            if (noneOf.values().isEmpty()) return column + " IS NOT NULL";
+            return column + " NOT IN ("
+                    + noneOf.values().stream().map(v -> literal(type, v)).collect(Collectors.joining(", ")) + ")";
         }
         if (condition instanceof Condition.Between between) {
             List<String> parts = new ArrayList<>();

@@ -9,6 +9,8 @@ public enum Summary {
     MINIMUM("minimum"),
     MAXIMUM("maximum"),
     MEDIAN("median"),
+    /** The value below which so many of a hundred lie, between values in proportion (PERCENTILE_CONT). */
+    PERCENTILE("percentile"),
     /** A formula over groups, which the query knows by the name that stands for its column. */
     FORMULA("formula");
 
@@ -20,6 +22,25 @@ public enum Summary {
 
     public String words() {
         return words;
+    }
+
+    /**
+     * @param at of a percentile which
+     */
+    public String words(Double at) {
+        if (this != PERCENTILE || at == null) return words;
+        String number = at == Math.rint(at) ? String.valueOf(Math.round(at)) : String.valueOf(at);
+        return number + ending(number) + " percentile";
+    }
+
+    private static String ending(String number) {
+        if (number.matches(".*1[123]")) return "th";
+        return switch (number.charAt(number.length() - 1)) {
+            case '1' -> "st";
+            case '2' -> "nd";
+            case '3' -> "rd";
+            default -> "th";
+        };
     }
 
     /** Whether it needs numbers; the counts take any column. */

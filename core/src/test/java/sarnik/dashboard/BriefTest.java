@@ -15,18 +15,29 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import sarnik.brief.Brief;
+import sarnik.brief.Choices;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
+import sarnik.state.ReaderState;
+import sarnik.visual.Box;
+import sarnik.visual.Drawing;
+import sarnik.visual.MisfitDrawing;
+import sarnik.visual.Question;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
 import tools.jackson.databind.json.JsonMapper;
 
 @DisplayName("Briefs and proposals")
 class BriefTest {
 
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
-    private final BriefWriter writer = new BriefWriter(DASHBOARD, DATASETS, ENGINE);
+    private final BriefWriter writer = new BriefWriter(DASHBOARD, DATASETS, new Choices(ENGINE));
 
-    private static Stream<Brief.Slot> slots(Brief brief) {
+    private static Stream<Brief.Control> slots(Brief brief) {
         return Stream.concat(brief.parts().stream(), brief.finish().stream())
-                .filter(Brief.Slot.class::isInstance)
-                .map(Brief.Slot.class::cast);
+                .filter(Brief.Control.class::isInstance)
+                .map(Brief.Control.class::cast);
     }
 
     @ParameterizedTest
@@ -56,7 +67,7 @@ class BriefTest {
 
     @Test
     void numberSlotsOfferOnlyNumbersEachWithItsValue() {
-        Brief.Slot measure = slots(writer.write("v3"))
+        Brief.Control measure = slots(writer.write("v3"))
                 .filter(s -> s.name().equals("measure"))
                 .findFirst()
                 .orElseThrow();
@@ -84,16 +95,17 @@ class BriefTest {
                         String patch = MAPPER.writeValueAsString(
                                 List.of(Map.of("op", "add", "path", slot.path(), "value", valueOf(slot, option))));
                         Dashboard after = document.edit(patch).after().dashboard();
-                        assertThat(new BriefWriter(after, DATASETS, ENGINE)
+                        assertThat(new BriefWriter(after, DATASETS, new Choices(ENGINE))
                                         .write(id)
                                         .text())
                                 .as("%s set to %s", slot.name(), option.text())
                                 .isNotBlank();
                         if (after.visuals().containsKey(id)) {
-                            Drawing drawing = new Drawer(after, ReaderState.NOTHING, DATASETS, ENGINE).draw(id);
-                            assertThat(drawing).as(option.text()).isNotInstanceOf(Drawing.Misfit.class);
+                            Drawing drawing = Drawers.of(after, ReaderState.NOTHING, DATASETS)
+                                    .draw(id);
+                            assertThat(drawing).as(option.text()).isNotInstanceOf(MisfitDrawing.class);
                             // A kind of layer may ask for more; it says what.
-                            if (drawing instanceof Drawing.OfMap map
+                            if (drawing instanceof MapDrawing map
                                     && !slot.name().equals("kind of layer"))
                                 assertThat(map.layers())
                                         .as(option.text())
@@ -106,7 +118,7 @@ class BriefTest {
     }
 
     /** What an option sets: where several can be chosen, a list of it; of what is told when hovered, its measures. */
-    private static Object valueOf(Brief.Slot slot, Brief.Option option) {
+    private static Object valueOf(Brief.Control slot, Brief.Option option) {
         if (slot.kind() == Brief.Kind.SET) return List.of(option.value());
         return option.value();
     }
@@ -118,22 +130,22 @@ class BriefTest {
         private int next;
 
         @ParameterizedTest
-        @EnumSource(Proposals.Question.class)
-        void eachQuestionHasAnswersThatCanBeAddedAndDrawn(Proposals.Question question) {
+        @EnumSource(Question.class)
+        void eachQuestionHasAnswersThatCanBeAddedAndDrawn(Question question) {
             DashboardDocument document = DashboardDocument.parse(Fixture.DOCUMENT);
-            List<Proposals.Proposal> proposals =
+            List<Proposals.Added> proposals =
                     new Proposals(DASHBOARD, () -> "x" + next++).answer(question, Fixture.REFILLS);
             assertThat(proposals).isNotEmpty().allSatisfy(proposal -> {
                 Dashboard after = document.edit(MAPPER.writeValueAsString(proposal.ops()))
                         .after()
                         .dashboard();
-                if (question == Proposals.Question.LET_CHOOSE)
+                if (question == Question.LET_CHOOSE)
                     assertThat(after.filters().containsKey(proposal.id())
                                     || after.parameters().containsKey(proposal.id()))
                             .isTrue();
                 else
-                    assertThat(new Drawer(after, ReaderState.NOTHING, DATASETS, ENGINE).draw(proposal.id()))
-                            .isNotInstanceOf(Drawing.Misfit.class);
+                    assertThat(Drawers.of(after, ReaderState.NOTHING, DATASETS).draw(proposal.id()))
+                            .isNotInstanceOf(MisfitDrawing.class);
                 assertThat(proposal.words()).isNotBlank();
             });
         }
@@ -142,20 +154,20 @@ class BriefTest {
         void whereNeedsAPlace() {
             LoadedDataset unplaced =
                     new LoadedDataset(9, "Plain", sarnik.table.TestTables.csv("a,b", "x,1"), null, Map.of());
-            assertThat(new Proposals(DASHBOARD, () -> "y").answer(Proposals.Question.WHERE, unplaced))
+            assertThat(new Proposals(DASHBOARD, () -> "y").answer(Question.WHERE, unplaced))
                     .isEmpty();
         }
 
         @Test
         void newVisualsStandWhereThereIsRoom() {
-            Proposals.Proposal figure = new Proposals(DASHBOARD, () -> "z")
-                    .answer(Proposals.Question.HOW_MUCH, Fixture.REFILLS)
+            Proposals.Added figure = new Proposals(DASHBOARD, () -> "z")
+                    .answer(Question.HOW_MUCH, Fixture.REFILLS)
                     .get(0);
             Dashboard after = DashboardDocument.parse(Fixture.DOCUMENT)
                     .edit(MAPPER.writeValueAsString(figure.ops()))
                     .after()
                     .dashboard();
-            Dashboard.Box at = after.visuals().get(figure.id()).at();
+            Box at = after.visuals().get(figure.id()).at();
             assertThat(DASHBOARD.visuals().values())
                     .allSatisfy(v -> assertThat(at.x() >= v.at().x() + v.at().w()
                                     || v.at().x() >= at.x() + at.w()

@@ -9,6 +9,8 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import sarnik.data.About;
+import sarnik.data.Calculations;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.query.Frame;

@@ -11,6 +11,7 @@ import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.visual.map.MapVisual;
 import tools.jackson.databind.json.JsonMapper;
 
 class DashboardDocumentTest {
@@ -28,7 +29,7 @@ class DashboardDocumentTest {
 
     @Test
     void theJsonIsReadIntoItsRecords() {
-        Visual.OfMap map = (Visual.OfMap) document.dashboard().visuals().get("v1");
+        MapVisual map = (MapVisual) document.dashboard().visuals().get("v1");
         assertThat(map.layers().get("l1").size().radius()).isEqualTo(20);
         assertThat(document.dashboard().filtersOf("p1")).containsExactly("f1", "f2");
     }

@@ -9,10 +9,21 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import sarnik.data.Calculations;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.data.Previews;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
+import sarnik.state.ReaderState;
+import sarnik.visual.Drawing;
+import sarnik.visual.Key;
+import sarnik.visual.bars.BarsDrawing;
+import sarnik.visual.figure.FigureDrawing;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
 
 @DisplayName("A measure that gives a date is a date wherever it is shown")
 class DatesAsMeasuresTest {
@@ -51,29 +62,29 @@ class DatesAsMeasuresTest {
                    "v2": {"type": "figure", "page": "p1", "at": {"x": 12, "y": 0, "w": 4, "h": 4}, "title": "", "dataset": 1, %s},
                    "v3": {"type": "bars", "page": "p1", "at": {"x": 12, "y": 4, "w": 4, "h": 4}, "title": "", "dataset": 1, "category": "town", %s}}}""".formatted(layers, FIRST, FIRST)).dashboard();
         Datasets datasets = id -> Datasets.Found.of(Optional.of(sales()));
-        return new Drawer(dashboard, ReaderState.NOTHING, datasets, ENGINE).draw(visual);
+        return Drawers.of(dashboard, ReaderState.NOTHING, datasets).draw(visual);
     }
 
     @Test
     void onAFigureAndInBarsThatStartBeforeTheFirst() {
-        Drawing.OfFigure figure = (Drawing.OfFigure) draw("v2", "");
+        FigureDrawing figure = (FigureDrawing) draw("v2", "");
         assertThat(List.of(figure.text(), figure.full())).containsExactly("2026-01-01", "2026-01-01");
-        Drawing.OfBars bars = (Drawing.OfBars) draw("v3", "");
-        assertThat(bars.bars()).extracting(Drawing.Bar::text).containsOnly("2026-01-01");
+        BarsDrawing bars = (BarsDrawing) draw("v3", "");
+        assertThat(bars.bars()).extracting(BarsDrawing.Bar::text).containsOnly("2026-01-01");
         assertThat(bars.bars()).allSatisfy(bar -> assertThat(bar.end()).isBetween(0.0, 1.0));
     }
 
     @Test
     void asColoursOfAMapAndInItsKey() {
-        Drawing.OfMap map = (Drawing.OfMap) draw(
+        MapDrawing map = (MapDrawing) draw(
                 "v1",
                 "\"l1\": {\"order\": 1, \"opacity\": 0.8, \"dataset\": 1, \"colour\": {\"measure\": "
                         + "{\"summary\": \"FORMULA\", \"column\": \"moment\"}, \"method\": "
                         + "\"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"loch\"}}");
-        LayerDrawn.Key key = map.layers().get(0).key();
+        Key key = map.layers().get(0).key();
         assertThat(key.read().name()).isEqualTo("TIME");
         assertThat(key.colours())
-                .extracting(Drawing.Swatch::text)
+                .extracting(Key.Swatch::text)
                 .first()
                 .asString()
                 .startsWith("2026-02-01T00:00 – ");
@@ -87,8 +98,8 @@ class DatesAsMeasuresTest {
                 "\"kind\": \"DENSITY\", \"size\": {" + FIRST + ", \"rule\": \"AREA\", \"radius\": 20}",
                 "\"colour\": {" + FIRST
                         + ", \"per\": \"km2\", \"method\": \"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"loch\"}")) {
-            Drawing.OfMap map = (Drawing.OfMap)
-                    draw("v1", "\"l1\": {\"order\": 1, \"opacity\": 0.8, \"dataset\": 1, " + layer + "}");
+            MapDrawing map =
+                    (MapDrawing) draw("v1", "\"l1\": {\"order\": 1, \"opacity\": 0.8, \"dataset\": 1, " + layer + "}");
             assertThat(map.layers().get(0)).isInstanceOf(LayerDrawn.OfNothing.class);
             assertThat(map.layers().get(0).head().notes())
                     .singleElement()

@@ -13,28 +13,41 @@ import java.util.List;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
+import sarnik.data.PlaceSheet;
+import sarnik.data.Words;
+import sarnik.narrow.FilterOffer;
+import sarnik.narrow.Narrowing;
+import sarnik.narrow.choice.Choice;
+import sarnik.narrow.dates.Dates;
 import sarnik.query.RowTrail;
+import sarnik.state.ReaderState;
+import sarnik.visual.Key;
+import sarnik.visual.MisfitDrawing;
+import sarnik.visual.bars.BarsDrawing;
+import sarnik.visual.figure.FigureDrawing;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
 
 @DisplayName("What a dashboard draws")
 class DrawerTest {
 
-    private static LayerDrawn.OfSymbols symbols(Drawing.OfMap map) {
+    private static LayerDrawn.OfSymbols symbols(MapDrawing map) {
         return (LayerDrawn.OfSymbols) map.layers().get(0);
     }
 
-    private static Drawing.OfBars bars(String state) {
-        return (Drawing.OfBars) draw(state, "v2");
+    private static BarsDrawing bars(String state) {
+        return (BarsDrawing) draw(state, "v2");
     }
 
     private static String figure(String state) {
-        return ((Drawing.OfFigure) draw(state, "v3")).full();
+        return ((FigureDrawing) draw(state, "v3")).full();
     }
 
     @Nested
     @DisplayName("A map")
     class Maps {
 
-        private final Drawing.OfMap map = (Drawing.OfMap) draw("", "v1");
+        private final MapDrawing map = (MapDrawing) draw("", "v1");
 
         @Test
         void hasASymbolForEachPlaceLargestFirst() {
@@ -54,8 +67,8 @@ class DrawerTest {
             LayerDrawn.OfSymbols layer = symbols(map);
             // Averages 100, 21, 15 in two natural classes.
             assertThat(layer.classes()).containsExactly(1, 0, 0);
-            assertThat(layer.key().colours()).extracting(Drawing.Swatch::count).containsExactly(2, 1);
-            assertThat(layer.key().colours()).extracting(Drawing.Swatch::text).containsExactly("15 – 21", "21 – 100");
+            assertThat(layer.key().colours()).extracting(Key.Swatch::count).containsExactly(2, 1);
+            assertThat(layer.key().colours()).extracting(Key.Swatch::text).containsExactly("15 – 21", "21 – 100");
         }
 
         @Test
@@ -66,8 +79,8 @@ class DrawerTest {
 
         @Test
         void withoutALayerItSaysSo() {
-            Drawing.OfMap empty =
-                    (Drawing.OfMap) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v1/layers/l1\"}]", "", "v1");
+            MapDrawing empty =
+                    (MapDrawing) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v1/layers/l1\"}]", "", "v1");
             assertThat(empty.trail().empty()).contains("no layer");
         }
     }
@@ -80,25 +93,25 @@ class DrawerTest {
         void narrowOthersButNotTheVisualItself() {
             String pick = "p.v1=" + place(1);
             assertThat(figure(pick)).isEqualTo("30");
-            assertThat(bars(pick).bars()).extracting(Drawing.Bar::label).containsExactly("Soria");
-            assertThat(symbols((Drawing.OfMap) draw(pick, "v1")).at()).hasSize(3);
+            assertThat(bars(pick).bars()).extracting(BarsDrawing.Bar::label).containsExactly("Soria");
+            assertThat(symbols((MapDrawing) draw(pick, "v1")).at()).hasSize(3);
         }
 
         @Test
         void reachOtherDatasetsThroughThePlace() {
-            Drawing.OfBars status = (Drawing.OfBars) draw("p.v1=" + place(3), "v4");
-            assertThat(status.bars()).extracting(Drawing.Bar::label).containsExactly("closed");
+            BarsDrawing status = (BarsDrawing) draw("p.v1=" + place(3), "v4");
+            assertThat(status.bars()).extracting(BarsDrawing.Bar::label).containsExactly("closed");
         }
 
         @Test
         void reachOnlyWhatTheLinkNames() {
             String pick = "p.v2=" + place(2);
             assertThat(figure(pick)).isEqualTo("100");
-            assertThat(((Drawing.OfBars) draw(pick, "v4")).bars())
+            assertThat(((BarsDrawing) draw(pick, "v4")).bars())
                     .as("v4 is not in the link")
                     .hasSize(2);
-            assertThat(Narrowing.touched(DASHBOARD, "v2")).containsExactlyInAnyOrder("v1", "v3");
-            assertThat(Narrowing.touched(DASHBOARD, "f1")).containsExactlyInAnyOrder("v1", "v2", "v3", "v4");
+            assertThat(Narrowing.touched(DASHBOARD, Kinds.ALL, "v2")).containsExactlyInAnyOrder("v1", "v3");
+            assertThat(Narrowing.touched(DASHBOARD, Kinds.ALL, "f1")).containsExactlyInAnyOrder("v1", "v2", "v3", "v4");
         }
 
         @Test
@@ -109,14 +122,13 @@ class DrawerTest {
 
     @Test
     void rowsWithoutAPlaceHaveABarOnlyWhereNothingIsRanked() {
-        assertThat(bars("").bars()).extracting(Drawing.Bar::label).containsExactly("Zamora", "Burgos");
+        assertThat(bars("").bars()).extracting(BarsDrawing.Bar::label).containsExactly("Zamora", "Burgos");
         assertThat(bars("").trail().steps())
                 .extracting(RowTrail.Step::words)
                 .contains("Only rows that have a value to group by");
-        Drawing.OfBars all =
-                (Drawing.OfBars) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v2/rank\"}]", "", "v2");
+        BarsDrawing all = (BarsDrawing) drawEdited("[{\"op\":\"remove\",\"path\":\"/visuals/v2/rank\"}]", "", "v2");
         assertThat(all.bars())
-                .extracting(Drawing.Bar::label)
+                .extracting(BarsDrawing.Bar::label)
                 .containsExactly("(unplaced)", "Zamora", "Burgos", "Soria");
     }
 
@@ -126,16 +138,18 @@ class DrawerTest {
 
         @Test
         void ofWhatIsPickedAreTakenAfterThePicks() {
-            assertThat(bars("f.f1=warm").bars()).extracting(Drawing.Bar::label).containsExactly("Soria", "Burgos");
+            assertThat(bars("f.f1=warm").bars())
+                    .extracting(BarsDrawing.Bar::label)
+                    .containsExactly("Soria", "Burgos");
         }
 
         @Test
         void heldOnTheWholeArePickedFromAfterwards() {
             String held = "[{\"op\":\"replace\",\"path\":\"/visuals/v2/rank\",\"value\":{\"end\":\"TOP\",\"count\":2,"
                     + "\"held\":true}}]";
-            Drawing.OfBars all = (Drawing.OfBars) drawEdited(held, "", "v2");
-            assertThat(all.bars()).extracting(Drawing.Bar::label).containsExactly("Zamora", "Burgos");
-            Drawing.OfBars picked = (Drawing.OfBars) drawEdited(held, "p.v1=" + place(1), "v2");
+            BarsDrawing all = (BarsDrawing) drawEdited(held, "", "v2");
+            assertThat(all.bars()).extracting(BarsDrawing.Bar::label).containsExactly("Zamora", "Burgos");
+            BarsDrawing picked = (BarsDrawing) drawEdited(held, "p.v1=" + place(1), "v2");
             assertThat(picked.bars())
                     .as("Soria is not among the two best of all")
                     .isEmpty();
@@ -149,7 +163,7 @@ class DrawerTest {
     void filtersPicksAndRulesAreStepsInTheirFixedOrder() {
         String rule = "[{\"op\":\"add\",\"path\":\"/visuals/v3/rule\",\"value\":{\"column\":\"state\","
                 + "\"values\":[\"final\"]}}]";
-        Drawing.OfFigure figure = (Drawing.OfFigure)
+        FigureDrawing figure = (FigureDrawing)
                 drawEdited(rule, "p.v1=" + place(1) + "," + place(3) + "&f.f1=still,warm&f.f2=2026-02-01..", "v3");
         assertThat(figure.trail().steps())
                 .extracting(RowTrail.Step::words)
@@ -165,7 +179,7 @@ class DrawerTest {
 
     @Test
     void nothingLeftSaysWhichStepTookTheLast() {
-        Drawing.OfFigure figure = (Drawing.OfFigure) draw("f.f2=2020-01-01..2020-02-01", "v3");
+        FigureDrawing figure = (FigureDrawing) draw("f.f2=2020-01-01..2020-02-01", "v3");
         assertThat(figure.text()).isEqualTo("–");
         assertThat(figure.trail().empty())
                 .isEqualTo("No row is left after this step: Day from 1 January 2020 to 1 February 2020.");
@@ -173,7 +187,7 @@ class DrawerTest {
 
     @Test
     void barsReachFromZeroEvenBelowIt() {
-        Drawing.OfBars bars = bars("f.f1=warm");
+        BarsDrawing bars = bars("f.f1=warm");
         assertThat(bars.bars().get(0).start()).isZero();
         assertThat(bars.bars().get(0).end()).isEqualTo(1);
         assertThat(bars.bars().get(1).end()).isCloseTo(0.1, within(1e-9));
@@ -184,42 +198,43 @@ class DrawerTest {
     void whatNoLongerFitsIsDrawnAsASentence() {
         assertThat(drawEdited("[{\"op\":\"replace\",\"path\":\"/visuals/v3/dataset\",\"value\":77}]", "", "v3"))
                 .isInstanceOfSatisfying(
-                        Drawing.Misfit.class, m -> assertThat(m.why()).contains("dataset of this visual has gone"));
+                        MisfitDrawing.class, m -> assertThat(m.why()).contains("dataset of this visual has gone"));
         assertThat(drawEdited(
                         "[{\"op\":\"replace\",\"path\":\"/visuals/v3/measure\",\"value\":{\"summary\":\"SUM\","
                                 + "\"column\":\"weight\"}}]",
                         "",
                         "v3"))
                 .isInstanceOfSatisfying(
-                        Drawing.Misfit.class,
+                        MisfitDrawing.class,
                         m -> assertThat(m.why()).contains("no column “weight”").contains("brief"));
-        assertThat(draw("", "v99")).isInstanceOf(Drawing.Misfit.class);
+        assertThat(draw("", "v99")).isInstanceOf(MisfitDrawing.class);
     }
 
     @Test
     void nowShowingNamesEveryChoice() {
         ReaderState state = Fixture.state("f.f1=still&p.v1=" + place(1));
-        assertThat(new Narrowing(DASHBOARD, state, DATASETS).nowShowing())
+        assertThat(new Narrowing(DASHBOARD, state, DATASETS, Kinds.ALL).nowShowing())
                 .containsExactly(
                         new Narrowing.Showing("f1", "product is still"), new Narrowing.Showing("v1", "Picked: Soria"));
-        assertThat(Narrowing.list(List.of("a", "b", "c", "d", "e"), "or")).isEqualTo("a, b, c and 2 more");
-        assertThat(Narrowing.list(List.of(), "or")).isEqualTo("nothing");
+        assertThat(Words.list(List.of("a", "b", "c", "d", "e"), "or")).isEqualTo("a, b, c and 2 more");
+        assertThat(Words.list(List.of(), "or")).isEqualTo("nothing");
     }
 
     @Test
     void filtersOfferWhatTheDataHolds() {
-        assertThat(FilterOffer.of(DASHBOARD.filters().get("f1"), DATASETS).values())
+        assertThat(FilterOffer.of(DASHBOARD.filters().get("f1"), DATASETS, Kinds.ALL)
+                        .values())
                 .containsExactly("still", "warm");
-        FilterOffer days = FilterOffer.of(DASHBOARD.filters().get("f2"), DATASETS);
+        FilterOffer days = FilterOffer.of(DASHBOARD.filters().get("f2"), DATASETS, Kinds.ALL);
         assertThat(days.from()).isEqualTo("2026-01-01");
         assertThat(days.to()).isEqualTo("2026-03-02");
-        assertThat(FilterOffer.of(new Filter.Choice("p1", 1, 2, "colour", ""), DATASETS)
+        assertThat(FilterOffer.of(new Choice("p1", 1, 2, "colour", ""), DATASETS, Kinds.ALL)
                         .misfit())
                 .contains("has gone");
-        assertThat(FilterOffer.of(new Filter.Choice("p1", 1, 2, "day", ""), DATASETS)
+        assertThat(FilterOffer.of(new Choice("p1", 1, 2, "day", ""), DATASETS, Kinds.ALL)
                         .misfit())
                 .contains("no longer holds text");
-        assertThat(FilterOffer.of(new Filter.Dates("p1", 1, 2, "product", ""), DATASETS)
+        assertThat(FilterOffer.of(new Dates("p1", 1, 2, "product", ""), DATASETS, Kinds.ALL)
                         .misfit())
                 .contains("no longer holds dates");
     }

@@ -4,12 +4,17 @@ import static sarnik.table.TestTables.csv;
 
 import java.util.Map;
 import java.util.Optional;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.narrow.StateReader;
 import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
 import sarnik.query.InMemoryEngine;
+import sarnik.state.ReaderState;
 import sarnik.table.Table;
+import sarnik.visual.Drawing;
 
 /** Two small datasets, kiosks placed by name (1) and refills tied to them (2), and a dashboard of them. */
 final class Fixture {
@@ -70,16 +75,20 @@ final class Fixture {
     }
 
     static ReaderState state(String text) {
-        return ReaderState.parse(text, DASHBOARD, DATASETS).state();
+        return StateReader.read(text, DASHBOARD, DATASETS, Kinds.ALL).state();
     }
 
     static Drawing draw(String state, String id) {
-        return new Drawer(DASHBOARD, state(state), DATASETS, ENGINE).draw(id);
+        return Drawers.of(DASHBOARD, state(state), DATASETS).draw(id);
     }
 
     static Drawing drawEdited(String patch, String state, String id) {
         Dashboard edited = DashboardDocument.parse(DOCUMENT).edit(patch).after().dashboard();
-        return new Drawer(edited, ReaderState.parse(state, edited, DATASETS).state(), DATASETS, ENGINE).draw(id);
+        return Drawers.of(
+                        edited,
+                        StateReader.read(state, edited, DATASETS, Kinds.ALL).state(),
+                        DATASETS)
+                .draw(id);
     }
 
     private Fixture() {}

@@ -2,7 +2,6 @@ package sarnik.dashboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
-import static sarnik.dashboard.MapFixture.ENGINE;
 import static sarnik.dashboard.MapFixture.LITRES;
 import static sarnik.dashboard.MapFixture.PLACER;
 import static sarnik.dashboard.MapFixture.dataset;
@@ -18,10 +17,14 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import sarnik.dashboard.MapFixture.Drawn;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
 import sarnik.place.Gazetteer;
 import sarnik.place.Placing;
+import sarnik.state.ReaderState;
 import sarnik.table.Table;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
 
 @DisplayName("Layers of lines and density")
 class LineLayersTest {
@@ -43,8 +46,9 @@ class LineLayersTest {
 
         @Test
         void knowWhatGoesOutAndComesInAtEachEnd() {
-            Drawn drawn = draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", "
-                    + "\"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}");
+            MapFixture.Drawn drawn =
+                    draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"SUM\", "
+                            + "\"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}");
             LayerDrawn.OfFlows flows = drawn.flows();
             int soria = drawn.names(flows.places(), flows.ends()).indexOf("Soria");
             assertThat(flows.out()[soria]).isEqualTo(31);
@@ -71,8 +75,9 @@ class LineLayersTest {
             Placing.FromTo by = new Placing.FromTo(new Placing.ByWords("from"), new Placing.ByWords("to"));
             LoadedDataset sent = dataset(3, "Many", PLACER.by(many, by), by);
             Dashboard dashboard = map("\"dataset\": 3, \"kind\": \"FLOWS\"");
-            Drawing.OfMap map = (Drawing.OfMap)
-                    new Drawer(dashboard, ReaderState.NOTHING, id -> new Datasets.Found.Ready(sent), ENGINE).draw("v1");
+            MapDrawing map =
+                    (MapDrawing) Drawers.of(dashboard, ReaderState.NOTHING, id -> new Datasets.Found.Ready(sent))
+                            .draw("v1");
             LayerDrawn.OfFlows flows = (LayerDrawn.OfFlows) map.layers().get(0);
             assertThat(flows.head().notes().get(0)).contains("summed up by province");
             assertThat(flows.from().length).isBetween(10, 60);

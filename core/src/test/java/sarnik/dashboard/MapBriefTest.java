@@ -19,7 +19,17 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.brief.Brief;
+import sarnik.brief.Choices;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
 import sarnik.query.QueryEngine;
+import sarnik.state.ReaderState;
+import sarnik.visual.Colour;
+import sarnik.visual.Question;
+import sarnik.visual.SharedKey;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
 import tools.jackson.databind.json.JsonMapper;
 
 @DisplayName("The brief of a map")
@@ -29,7 +39,7 @@ class MapBriefTest {
     private static final SharedKey OURS = new SharedKey(
             "ours",
             "litres",
-            new Layer.Colour(
+            new Colour(
                     null,
                     null,
                     null,
@@ -44,9 +54,20 @@ class MapBriefTest {
                     200.0,
                     List.of(50.0),
                     null,
+                    null,
                     null));
-    private static final BriefWriter.Offers OFFERS = new BriefWriter.Offers(
-            List.of(PROVINCES), List.of(OURS), List.of("Aerial"), Map.of(1L, "Sales", 3L, "Sent"));
+    private static final Choices OFFERS = offers(ENGINE);
+
+    private static Choices offers(QueryEngine engine) {
+        return new Choices(
+                engine,
+                List.of(PROVINCES),
+                List.of(new Choices.Named("ours", "litres")),
+                List.of("Aerial"),
+                Map.of(1L, "Sales", 3L, "Sent"),
+                Map.of());
+    }
+    ;
 
     private static final String SIZE = "\"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}";
     private static final String PIECES =
@@ -54,16 +75,16 @@ class MapBriefTest {
                     + "\"radius\": 20}";
 
     private static Brief brief(String... layers) {
-        return new BriefWriter(document(layers).dashboard(), DATASETS, ENGINE, OFFERS).write("v1");
+        return new BriefWriter(document(layers).dashboard(), DATASETS, OFFERS).write("v1");
     }
 
-    private static Stream<Brief.Slot> slots(Brief brief) {
+    private static Stream<Brief.Control> slots(Brief brief) {
         return Stream.concat(brief.parts().stream(), brief.finish().stream())
-                .filter(Brief.Slot.class::isInstance)
-                .map(Brief.Slot.class::cast);
+                .filter(Brief.Control.class::isInstance)
+                .map(Brief.Control.class::cast);
     }
 
-    private static Brief.Slot slot(String name, String... layers) {
+    private static Brief.Control slot(String name, String... layers) {
         return slots(brief(layers))
                 .filter(s -> s.name().equals(name))
                 .findFirst()
@@ -169,7 +190,7 @@ class MapBriefTest {
         @MethodSource("sarnik.dashboard.MapBriefTest#layers")
         void onlyWhatMakesADocumentThatHoldsAndAMapThatIsDrawn(String layer) {
             DashboardDocument before = document(layer);
-            for (Brief.Slot slot :
+            for (Brief.Control slot :
                     slots(brief(layer)).filter(s -> !BY_HAND.contains(s.kind())).toList()) {
                 for (Brief.Option option : slot.options()) {
                     Object value = slot.kind() == Brief.Kind.SET ? List.of(option.value()) : option.value();
@@ -177,16 +198,17 @@ class MapBriefTest {
                                     List.of(Map.of("op", "add", "path", slot.path(), "value", value))))
                             .after()
                             .dashboard();
-                    assertThat(new BriefWriter(after, DATASETS, ENGINE, OFFERS)
+                    assertThat(new BriefWriter(after, DATASETS, OFFERS)
                                     .write("v1")
                                     .text())
                             .as("%s: %s", slot.name(), option.text())
                             .isNotBlank();
-                    Drawing.OfMap map = (Drawing.OfMap) new Drawer(
+                    MapDrawing map = (MapDrawing) new PageDrawer(
                                     after,
                                     ReaderState.NOTHING,
-                                    new Sources(DATASETS, name -> java.util.Optional.of(OURS)),
-                                    ENGINE,
+                                    new Sources(
+                                            DATASETS, name -> java.util.Optional.of(OURS), java.time.LocalDate.EPOCH),
+                                    Drawers.ANSWERER,
                                     Map.of())
                             .draw("v1");
                     boolean mayAsk =
@@ -203,7 +225,7 @@ class MapBriefTest {
         @MethodSource("sarnik.dashboard.MapBriefTest#layers")
         void toTakeAwayOnlyWhatIsThere(String layer) {
             DashboardDocument before = document(layer);
-            for (Brief.Slot slot : slots(brief(layer))
+            for (Brief.Control slot : slots(brief(layer))
                     .filter(s -> s.removable() && s.kind() != Brief.Kind.REMOVE)
                     .toList()) {
                 assertThat(before.edit("[{\"op\":\"remove\",\"path\":\"" + slot.path() + "\"}]")
@@ -248,8 +270,7 @@ class MapBriefTest {
                                 document("\"dataset\": 1", "\"dataset\": 1, \"kind\": \"DENSITY\"")
                                         .dashboard(),
                                 id -> new Datasets.Found.Ready(fresh),
-                                counting,
-                                OFFERS)
+                                offers(counting))
                         .write("v1");
                 assertThat(slots(brief)
                                 .filter(s -> s.name().equals("size"))
@@ -346,7 +367,7 @@ class MapBriefTest {
 
         private List<String> kinds(long dataset) {
             return new Proposals(document("\"dataset\": 1").dashboard(), () -> "x")
-                    .answer(Proposals.Question.WHERE, DATASETS.get(dataset)).stream()
+                    .answer(Question.WHERE, DATASETS.get(dataset)).stream()
                             .map(p -> MAPPER.valueToTree(p.ops())
                                     .get(0)
                                     .get("value")

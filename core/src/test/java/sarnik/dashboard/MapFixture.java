@@ -6,21 +6,32 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import sarnik.data.About;
+import sarnik.data.Boundaries;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.data.PlaceSheet;
 import sarnik.format.BoundaryFiles;
 import sarnik.geo.IndexedSet;
+import sarnik.narrow.StateReader;
 import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
 import sarnik.query.InMemoryEngine;
 import sarnik.table.Table;
+import sarnik.visual.Drawing;
+import sarnik.visual.SharedKey;
+import sarnik.visual.Sight;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
 
 /** Datasets with places and maps of them, for tests of layers. */
-final class MapFixture {
+public final class MapFixture {
 
-    static final String PROVINCES = "Provinces of Spain";
-    static final IndexedSet SET = new IndexedSet(BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
-    static final Boundaries BOUNDARIES = name -> name.equals(PROVINCES) ? Optional.of(SET) : Optional.empty();
+    public static final String PROVINCES = "Provinces of Spain";
+    public static final IndexedSet SET = new IndexedSet(BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
+    public static final Boundaries BOUNDARIES = name -> name.equals(PROVINCES) ? Optional.of(SET) : Optional.empty();
     static final InMemoryEngine ENGINE = new InMemoryEngine();
 
     static final TablePlacer PLACER = new TablePlacer(Gazetteer.shipped());
@@ -108,7 +119,7 @@ final class MapFixture {
         return document(layers).dashboard();
     }
 
-    record Drawn(Drawing.OfMap map, Map<String, PlaceSheet> sheets) {
+    record Drawn(MapDrawing map, Map<String, PlaceSheet> sheets) {
         LayerDrawn.OfSymbols symbols() {
             return (LayerDrawn.OfSymbols) map.layers().get(0);
         }
@@ -132,14 +143,14 @@ final class MapFixture {
 
     static Drawn draw(String state, Map<String, Sight> sights, Map<String, SharedKey> keys, String... layers) {
         Dashboard dashboard = map(layers);
-        Drawer drawer = new Drawer(
+        PageDrawer drawer = new PageDrawer(
                 dashboard,
-                ReaderState.parse(state, dashboard, DATASETS).state(),
-                new Sources(DATASETS, name -> Optional.ofNullable(keys.get(name))),
-                ENGINE,
+                StateReader.read(state, dashboard, DATASETS, Kinds.ALL).state(),
+                new Sources(DATASETS, name -> Optional.ofNullable(keys.get(name)), java.time.LocalDate.EPOCH),
+                Drawers.ANSWERER,
                 sights);
         Drawing drawing = drawer.draw("v1");
-        return new Drawn((Drawing.OfMap) drawing, drawer.sheets());
+        return new Drawn((MapDrawing) drawing, drawer.sheets());
     }
 
     static Drawn draw(String... layers) {

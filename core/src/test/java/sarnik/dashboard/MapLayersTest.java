@@ -3,7 +3,6 @@ package sarnik.dashboard;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 import static sarnik.dashboard.MapFixture.DATASETS;
-import static sarnik.dashboard.MapFixture.ENGINE;
 import static sarnik.dashboard.MapFixture.LITRES;
 import static sarnik.dashboard.MapFixture.PLACER;
 import static sarnik.dashboard.MapFixture.PROVINCES;
@@ -24,9 +23,21 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import sarnik.dashboard.MapFixture.Drawn;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.narrow.StateReader;
 import sarnik.place.Placing;
+import sarnik.state.ReaderState;
 import sarnik.table.Table;
+import sarnik.visual.Colour;
+import sarnik.visual.Key;
+import sarnik.visual.SharedKey;
+import sarnik.visual.Sight;
+import sarnik.visual.figure.FigureDrawing;
+import sarnik.visual.map.Layer;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapDrawing;
+import sarnik.visual.map.MapVisual;
 
 @DisplayName("A map's layers")
 class MapLayersTest {
@@ -37,7 +48,8 @@ class MapLayersTest {
 
         @Test
         void zeroHasADotANegativeAmountItsSizeAndWhatIsMissingIsSaid() {
-            Drawn drawn = draw("\"dataset\": 2, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}");
+            MapFixture.Drawn drawn =
+                    draw("\"dataset\": 2, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}");
             assertThat(drawn.names(drawn.symbols().places(), drawn.symbols().at()))
                     .containsExactly("Zamora", "Palencia", "Soria", "Burgos");
             assertThat(drawn.symbols().sizes()).containsExactly(-40, 10, 0, Double.NaN);
@@ -47,14 +59,15 @@ class MapLayersTest {
 
         @Test
         void stepsAreFifthsOfTheLargestArea() {
-            Drawn drawn = draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"STEPPED\", \"radius\": 20}");
+            MapFixture.Drawn drawn =
+                    draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"STEPPED\", \"radius\": 20}");
             // 160, 40 and 20 of 160: the fifth, the second and the first fifth.
             assertThat(drawn.symbols().radii()).containsExactly(20, 12.65, 8.94);
         }
 
         @Test
         void anOwnAmountCanHaveTheLargestSymbol() {
-            Drawn drawn = draw(
+            MapFixture.Drawn drawn = draw(
                     "\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20, \"largest\": 640}");
             assertThat(drawn.symbols().radii()[0]).isEqualTo(10);
         }
@@ -62,28 +75,29 @@ class MapLayersTest {
         @Test
         void aCategoryGivesEachValueAColourInAnOrderThatNarrowingDoesNotChange() {
             String layer = "\"dataset\": 1, \"colour\": {\"category\": \"product\"}";
-            Drawn all = draw(layer);
+            MapFixture.Drawn all = draw(layer);
             assertThat(all.symbols().key().colours())
-                    .extracting(Drawing.Swatch::text)
+                    .extracting(Key.Swatch::text)
                     .containsExactly("still", "warm");
-            Drawn warm = draw(layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}");
+            MapFixture.Drawn warm = draw(layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}");
             assertThat(warm.symbols().key().colours())
-                    .extracting(Drawing.Swatch::colour)
+                    .extracting(Key.Swatch::colour)
                     .isEqualTo(all.symbols().key().colours().stream()
-                            .map(Drawing.Swatch::colour)
+                            .map(Key.Swatch::colour)
                             .toList());
             assertThat(warm.symbols().classes()).containsOnly(1);
-            Drawn ordered = draw("\"dataset\": 1, \"colour\": {\"category\": \"product\", \"order\": [\"warm\"]}");
+            MapFixture.Drawn ordered =
+                    draw("\"dataset\": 1, \"colour\": {\"category\": \"product\", \"order\": [\"warm\"]}");
             assertThat(ordered.symbols().key().colours())
-                    .extracting(Drawing.Swatch::text)
+                    .extracting(Key.Swatch::text)
                     .containsExactly("warm", "still");
         }
 
         @Test
         void aCategoryGivesEachValueAShape() {
-            Drawn drawn = draw("\"dataset\": 1, \"symbol\": {\"category\": \"product\"}");
+            MapFixture.Drawn drawn = draw("\"dataset\": 1, \"symbol\": {\"category\": \"product\"}");
             assertThat(drawn.symbols().key().shapes())
-                    .extracting(LayerDrawn.ShapeSwatch::text)
+                    .extracting(Key.ShapeSwatch::text)
                     .containsExactly("still", "warm");
             Map<String, Integer> shapes = new java.util.HashMap<>();
             List<String> names =
@@ -96,9 +110,9 @@ class MapLayersTest {
         @ParameterizedTest
         @ValueSource(strings = {"rust", "#123456"})
         void allWearOneColourWhereNoneStandsForAnything(String palette) {
-            Drawn drawn = draw("\"dataset\": 1, \"colour\": {\"palette\": \"" + palette + "\"}");
+            MapFixture.Drawn drawn = draw("\"dataset\": 1, \"colour\": {\"palette\": \"" + palette + "\"}");
             assertThat(drawn.symbols().key().colours())
-                    .extracting(Drawing.Swatch::colour)
+                    .extracting(Key.Swatch::colour)
                     .containsExactly(
                             palette.startsWith("#")
                                     ? palette
@@ -114,7 +128,7 @@ class MapLayersTest {
             String layer = "\"dataset\": 1, \"size\": {" + LITRES
                     + ", \"rule\": \"AREA\", \"radius\": 20, \"offered\": [{\"summary\": \"COUNT\"}]}";
             assertThat(draw(layer).symbols().sizes()).containsExactly(160, 40, 20);
-            Drawn chosen = draw("s.v1.l1.size=1", Map.of(), Map.of(), layer);
+            MapFixture.Drawn chosen = draw("s.v1.l1.size=1", Map.of(), Map.of(), layer);
             assertThat(chosen.symbols().sizes()).containsExactly(2, 2, 2);
             assertThat(chosen.symbols().key().sizesOffered()).containsExactly("sum of litres, L", "number of rows");
             assertThat(chosen.symbols().key().sizeChosen()).isEqualTo(1);
@@ -124,7 +138,7 @@ class MapLayersTest {
                             .layers()
                             .get(0);
             assertThat(density.weights()).containsExactly(2, 2, 2);
-            assertThat(ReaderState.parse("s.v1.l1.size=1", map(layer), DATASETS)
+            assertThat(StateReader.read("s.v1.l1.size=1", map(layer), DATASETS, Kinds.ALL)
                             .state()
                             .text())
                     .isEqualTo("s.v1.l1.size=1");
@@ -147,7 +161,7 @@ class MapLayersTest {
 
         @Test
         void moreThanCanBeToldApartAreGatheredUnasked() {
-            int count = PlacesDrawer.MOST_APART + 1000;
+            int count = Layer.MOST_APART + 1000;
             Table many = csv(Stream.concat(
                             Stream.of("lat,lon"),
                             IntStream.range(0, count)
@@ -156,15 +170,15 @@ class MapLayersTest {
                     .toArray(String[]::new));
             Placing.ByCoordinates by = new Placing.ByCoordinates("lat", "lon");
             LoadedDataset points = dataset(5, "Points", PLACER.byCoordinates(many, by), by);
-            assertThat(points.places().size()).isGreaterThan(PlacesDrawer.MOST_APART);
-            Drawer drawer = new Drawer(
+            assertThat(points.places().size()).isGreaterThan(Layer.MOST_APART);
+            PageDrawer drawer = new PageDrawer(
                     map("\"dataset\": 5"),
                     ReaderState.NOTHING,
                     new Sources(id -> new Datasets.Found.Ready(points)),
-                    ENGINE,
+                    Drawers.ANSWERER,
                     Map.of("v1", new Sight(6, -9, 36, 3, 44)));
             LayerDrawn.OfSymbols drawn = (LayerDrawn.OfSymbols)
-                    ((Drawing.OfMap) drawer.draw("v1")).layers().get(0);
+                    ((MapDrawing) drawer.draw("v1")).layers().get(0);
             assertThat(drawn.at().length).isBetween(20, 3000);
             assertThat(Arrays.stream(drawn.sizes()).sum()).as("no row is lost").isEqualTo(count);
             assertThat(drawn.head().notes().get(0)).contains("are gathered into groups");
@@ -172,7 +186,7 @@ class MapLayersTest {
 
         @Test
         void labelsAreNamesOrValuesAndComeInTheOrderOfTheirPriority() {
-            Drawn drawn =
+            MapFixture.Drawn drawn =
                     draw("\"dataset\": 1, \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"label\": {"
                             + LITRES + ", \"priority\": {\"summary\": \"MINIMUM\", \"column\": \"litres\"}}");
             assertThat(drawn.symbols().labels()).containsExactly("Zamora 160", "Soria 40", "Benavente 20");
@@ -187,7 +201,7 @@ class MapLayersTest {
         @ParameterizedTest
         @CsvSource({"2, 2", "12, 3"})
         void crowdsGatherAndOpenWithTheSameTotal(double zoom, int groups) {
-            Drawn drawn = draw(
+            MapFixture.Drawn drawn = draw(
                     "",
                     Map.of("v1", new Sight(zoom, -10, 35, 5, 45)),
                     Map.of(),
@@ -209,7 +223,7 @@ class MapLayersTest {
 
         @Test
         void countPlacesByTheAreaThatHoldsThem() {
-            Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES
+            MapFixture.Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES
                     + ", \"method\": \"NATURAL\", \"classes\": 2, \"palette\": \"loch\"}");
             assertThat(drawn.names(drawn.areas().places(), drawn.areas().at())).containsExactly("Soria", "Zamora");
             assertThat(drawn.areas().values()).containsExactly(40, 180);
@@ -222,13 +236,14 @@ class MapLayersTest {
         @Test
         void askOfTheRowsOfAnAreaNotOfItsTowns() {
             // The median of Zamora's rows 100, 60, 5, 15 is 37.5; of its towns' sums it would be 90.
-            Drawn drawn = draw(AREAS + "\"colour\": {\"measure\": {\"summary\": \"MEDIAN\", \"column\": \"litres\"}}");
+            MapFixture.Drawn drawn =
+                    draw(AREAS + "\"colour\": {\"measure\": {\"summary\": \"MEDIAN\", \"column\": \"litres\"}}");
             assertThat(drawn.areas().values()).containsExactly(20, 37.5);
         }
 
         @Test
         void canBeDividedByTheirSize() {
-            Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES + ", \"per\": \"km2\"}");
+            MapFixture.Drawn drawn = draw(AREAS + "\"colour\": {" + LITRES + ", \"per\": \"km2\"}");
             // Zamora has 10,561 km² (Instituto Nacional de Estadística).
             assertThat(drawn.areas().key().high()).isCloseTo(180 / 10561.0, within(0.0003));
             assertThat(drawn.areas().key().colourWords()).isEqualTo("sum of litres, L per km²");
@@ -239,10 +254,10 @@ class MapLayersTest {
         void thatArePickedNarrowDatasetsOfPoints() {
             Dashboard dashboard = map(AREAS + "\"colour\": {" + LITRES + "}");
             String pick = "p.v1=a" + PROVINCES.replace(" ", "%20") + "%2F49";
-            ReaderState.Read read = ReaderState.parse(pick, dashboard, DATASETS);
+            StateReader.Read read = StateReader.read(pick, dashboard, DATASETS, Kinds.ALL);
             assertThat(read.misfits()).isEmpty();
-            Drawing.OfFigure figure =
-                    (Drawing.OfFigure) new Drawer(dashboard, read.state(), DATASETS, ENGINE).draw("v2");
+            FigureDrawing figure = (FigureDrawing)
+                    Drawers.of(dashboard, read.state(), DATASETS).draw("v2");
             assertThat(figure.full()).isEqualTo("180");
             assertThat(figure.trail().steps().get(1).words()).isEqualTo("Picked: Zamora");
         }
@@ -256,7 +271,7 @@ class MapLayersTest {
 
         @Test
         void ofASetThatHasGoneAreSaid() {
-            Drawn drawn = draw(
+            MapFixture.Drawn drawn = draw(
                     "\"dataset\": 1, \"kind\": \"AREAS\", \"set\": \"Parishes\", \"colour\": {" + LITRES + "}",
                     "\"dataset\": 1");
             assertThat(drawn.note()).contains("“Parishes” has gone");
@@ -273,7 +288,7 @@ class MapLayersTest {
             SharedKey key = new SharedKey(
                     "ours",
                     "",
-                    new Layer.Colour(
+                    new Colour(
                             null,
                             null,
                             null,
@@ -288,11 +303,12 @@ class MapLayersTest {
                             200.0,
                             List.of(50.0, 100.0),
                             null,
+                            null,
                             null));
             String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"key\": \"ours\"}";
             for (String narrowed :
                     List.of(layer, layer + ", \"rule\": {\"column\": \"product\", \"values\": [\"warm\"]}")) {
-                LayerDrawn.Key drawn = draw("", Map.of(), Map.of("ours", key), narrowed)
+                Key drawn = draw("", Map.of(), Map.of("ours", key), narrowed)
                         .symbols()
                         .key();
                 assertThat(drawn.breaks()).containsExactly(50, 100);
@@ -312,7 +328,7 @@ class MapLayersTest {
             assertThat(drawn.sizes()).containsExactly(160, 40, 20);
             assertThat(drawn.key().above()).containsExactly(0);
             assertThat(drawn.key().below()).containsExactly(2);
-            LayerDrawn.Key open = draw("\"dataset\": 1, \"size\": {" + LITRES
+            Key open = draw("\"dataset\": 1, \"size\": {" + LITRES
                             + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES + "}")
                     .symbols()
                     .key();
@@ -325,11 +341,10 @@ class MapLayersTest {
                     + ", \"offered\": [{\"summary\": \"AVERAGE\", \"column\": \"litres\"}]}";
             assertThat(draw(layer).symbols().key().offered())
                     .containsExactly("sum of litres, L", "average of litres, L");
-            LayerDrawn.Key chosen =
-                    draw("s.v1.l1=1", Map.of(), Map.of(), layer).symbols().key();
+            Key chosen = draw("s.v1.l1=1", Map.of(), Map.of(), layer).symbols().key();
             assertThat(chosen.colourWords()).isEqualTo("average of litres, L");
             assertThat(chosen.chosen()).isEqualTo(1);
-            assertThat(ReaderState.parse("s.v1.l9=1&s.v1.l1=x&h.v2=l1", map(layer), DATASETS)
+            assertThat(StateReader.read("s.v1.l9=1&s.v1.l1=x&h.v2=l1", map(layer), DATASETS, Kinds.ALL)
                             .misfits())
                     .hasSize(3);
         }
@@ -344,7 +359,8 @@ class MapLayersTest {
                     "\"breaks\": [5, 3] | have to ascend"
                 })
         void whatCannotBeMadeIsSaidAndTheMapStays(String scale, String why) {
-            Drawn drawn = draw("\"dataset\": 1, \"colour\": {" + LITRES + ", " + scale + "}", "\"dataset\": 1");
+            MapFixture.Drawn drawn =
+                    draw("\"dataset\": 1, \"colour\": {" + LITRES + ", " + scale + "}", "\"dataset\": 1");
             assertThat(drawn.note()).contains(why).contains("brief");
             assertThat(drawn.map().layers().get(1)).isInstanceOf(LayerDrawn.OfSymbols.class);
         }
@@ -360,8 +376,7 @@ class MapLayersTest {
             Dashboard dashboard = map("\"dataset\": 1, \"kind\": \"SYMBOLS\", \"set\": \"" + PROVINCES
                     + "\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES
                     + "}, \"path\": {\"who\": \"product\", \"by\": \"day\"}");
-            Layer before =
-                    ((Visual.OfMap) dashboard.visuals().get("v1")).layers().get("l1");
+            Layer before = ((MapVisual) dashboard.visuals().get("v1")).layers().get("l1");
             Layer after = new Layer(
                     kind,
                     before.order(),
@@ -398,7 +413,7 @@ class MapLayersTest {
 
         @Test
         void aPeriodAndARuleAreStepsOfTheTrail() {
-            Drawn drawn =
+            MapFixture.Drawn drawn =
                     draw("\"dataset\": 1, \"rule\": {\"column\": \"product\", \"values\": [\"still\"]}, \"period\": "
                             + "{\"column\": \"day\", \"from\": \"2026-01-01\", \"to\": \"2026-02-28\"}");
             assertThat(drawn.map().trail().steps())
@@ -422,7 +437,7 @@ class MapLayersTest {
 
         @Test
         void aDatasetOrColumnThatHasGoneLeavesTheOtherLayers() {
-            Drawn drawn = draw(
+            MapFixture.Drawn drawn = draw(
                     "\"dataset\": 77",
                     "\"dataset\": 1, \"size\": {\"measure\": {\"summary\": \"SUM\", \"column\": \"gone\"}, "
                             + "\"rule\": \"AREA\", \"radius\": 20}",

@@ -13,6 +13,11 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.state.ReaderState;
+import sarnik.visual.Sight;
+import sarnik.visual.map.MapAnswers;
+import sarnik.visual.map.MapVisual;
+import sarnik.visual.map.PlaceTeller;
 
 @DisplayName("About one place of a map")
 class OnePlaceTest {
@@ -20,7 +25,10 @@ class OnePlaceTest {
     private final Dashboard dashboard = map("\"dataset\": 1, \"size\": {" + LITRES
             + ", \"rule\": \"AREA\", \"radius\": 20}, \"tip\": {\"measures\": [{\"summary\": "
             + "\"COUNT\"}], \"columns\": [\"product\"], \"over\": \"day\"}");
-    private final Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
+    private final MapAnswers drawer = new MapAnswers(
+            (MapVisual) dashboard.visuals().get("v1"),
+            Drawers.of(dashboard, ReaderState.NOTHING, DATASETS).scene("v1"),
+            ENGINE);
 
     private String id(String name) {
         return ALL.get(1L).places().values().stream()
@@ -32,7 +40,7 @@ class OnePlaceTest {
 
     @Test
     void isToldWhatTheLayerShowsAndWhatItTells() {
-        PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
+        PlaceTeller.Told told = drawer.tell("l1", id("Soria"));
         assertThat(told.lines())
                 .containsExactly(
                         new PlaceTeller.Line("sum of litres, L", "40"),
@@ -52,20 +60,19 @@ class OnePlaceTest {
                 "<b>{place}</b> $1 | <b>Soria</b> $1"
             })
     void isToldInTheAuthorsWords(String template, String text) {
-        PlaceTeller.Told told = drawer.tell("v1", "l1", id("Soria"));
+        PlaceTeller.Told told = drawer.tell("l1", id("Soria"));
         assertThat(PlaceTeller.filled(template, told.name(), told.lines())).isEqualTo(text);
         assertThat(told.text()).isNull();
     }
 
     @Test
     void theRowsInSightAreHandedOutWithTheirPosition() {
-        LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5), true);
+        MapAnswers.Rows rows = drawer.rowsWithin("l1", new Sight(8, -6.5, 41, -5, 42.5), true);
         assertThat(rows.table().names()).containsExactly("town", "province", "country", "product", "litres", "day");
         assertThat(IntStream.range(0, rows.table().rows()).mapToObj(rows.table().column("town")::text))
                 .containsExactly("Zamora", "Zamora", "Benavente", "Benavente");
         assertThat(rows.position().apply(0)[1]).isCloseTo(41.5, within(0.1));
-        Drawer narrowed = new Drawer(dashboard, ReaderState.NOTHING, DATASETS, ENGINE);
-        assertThat(narrowed.rowsWithin("v1", "l1", new Sight(8, 10, 10, 11, 11), true)
+        assertThat(drawer.rowsWithin("l1", new Sight(8, 10, 10, 11, 11), true)
                         .table()
                         .rows())
                 .isZero();
@@ -73,7 +80,7 @@ class OnePlaceTest {
 
     @Test
     void readersAreHandedOnlyTheColumnsThatTheLayerShowsOrTells() {
-        LayerRows.Rows rows = drawer.rowsWithin("v1", "l1", new Sight(8, -6.5, 41, -5, 42.5), false);
+        MapAnswers.Rows rows = drawer.rowsWithin("l1", new Sight(8, -6.5, 41, -5, 42.5), false);
         assertThat(rows.table().names()).containsExactly("product", "litres", "day");
         assertThat(rows.table().rows()).isEqualTo(4);
     }
@@ -81,15 +88,15 @@ class OnePlaceTest {
     @Test
     void nearbyPlacesComeNearestFirst() {
         // Benavente lies some 60 km from Zamora, Soria some 270.
-        assertThat(drawer.near("v1", "l1", id("Zamora"), 100_000))
+        assertThat(drawer.near("l1", id("Zamora"), 100_000))
                 .extracting(PlaceTeller.Found::name)
                 .containsExactly("Zamora", "Benavente");
-        assertThat(drawer.near("v1", "l1", id("Zamora"), 1000)).hasSize(1);
+        assertThat(drawer.near("l1", id("Zamora"), 1000)).hasSize(1);
     }
 
     @Test
     void alikeAreThoseWithTheNearestFigures() {
-        assertThat(drawer.alike("v1", "l1", id("Benavente"), 1))
+        assertThat(drawer.alike("l1", id("Benavente"), 1))
                 .extracting(PlaceTeller.Found::name)
                 .containsExactly("Benavente", "Soria");
     }

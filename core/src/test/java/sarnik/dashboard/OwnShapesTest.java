@@ -11,9 +11,18 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
 import sarnik.geo.Area;
 import sarnik.place.Placing;
+import sarnik.state.ReaderState;
 import sarnik.table.Table;
+import sarnik.visual.Question;
+import sarnik.visual.map.LayerDrawn;
+import sarnik.visual.map.MapAnswers;
+import sarnik.visual.map.MapDrawing;
+import sarnik.visual.map.MapVisual;
 
 @DisplayName("The shapes that rows brought along")
 class OwnShapesTest {
@@ -34,21 +43,17 @@ class OwnShapesTest {
                 "nothing,43,-5,1,");
     }
 
-    private static Drawing.OfMap draw(LoadedDataset dataset, String layer) {
+    private static MapDrawing draw(LoadedDataset dataset, String layer) {
         Dashboard dashboard = MapFixture.map(layer);
         Datasets datasets = id -> Datasets.Found.of(Optional.of(dataset));
-        return (Drawing.OfMap) new Drawer(
-                        dashboard,
-                        ReaderState.NOTHING,
-                        new Sources(datasets, name -> Optional.empty()),
-                        MapFixture.ENGINE,
-                        Map.of())
-                .draw("v1");
+        return (MapDrawing)
+                new PageDrawer(dashboard, ReaderState.NOTHING, new Sources(datasets), Drawers.ANSWERER, Map.of())
+                        .draw("v1");
     }
 
     @Test
     void areDrawnAsTheyAreByTheFiguresOfTheirPlace() {
-        Drawing.OfMap map = draw(
+        MapDrawing map = draw(
                 ways(),
                 "\"kind\": \"SHAPES\", \"dataset\": 7, \"colour\": {\"measure\": {\"summary\": \"SUM\", "
                         + "\"column\": \"flow\"}, \"breaks\": [16]}");
@@ -99,7 +104,7 @@ class OwnShapesTest {
                 "lat,lon,flow,way",
                 "40.5,-3,10,\"LINESTRING (-3 40, -3 41)\"",
                 "41.5,-1.5,200000,\"POLYGON ((-2 41, -1 41, -1 42, -2 42, -2 41))\"");
-        Drawing.OfMap map = draw(
+        MapDrawing map = draw(
                 ways,
                 "\"kind\": \"SHAPES\", \"dataset\": 7, \"colour\": {\"measure\": {\"summary\": \"SUM\", "
                         + "\"column\": \"flow\"}, \"per\": \"km2\"}");
@@ -125,21 +130,24 @@ class OwnShapesTest {
                 draw(none, "\"kind\": \"SHAPES\", \"dataset\": 7").layers().get(0);
         assertThat(drawn.head().notes()).singleElement().asString().contains("brought no shapes along");
         Proposals proposals = new Proposals(MapFixture.map(), () -> "x");
-        assertThat(proposals.answer(Proposals.Question.WHERE, ways()))
+        assertThat(proposals.answer(Question.WHERE, ways()))
                 .anyMatch(p -> p.words().contains("shapes of Ways"));
-        assertThat(proposals.answer(Proposals.Question.WHERE, none))
+        assertThat(proposals.answer(Question.WHERE, none))
                 .noneMatch(p -> p.words().contains("shapes of"));
     }
 
     @Test
     void areGivenOnlyOfALayerThatShowsThem() {
         Dashboard dashboard = MapFixture.map("\"kind\": \"SYMBOLS\", \"dataset\": 7");
-        Drawer drawer = new Drawer(
+        PageDrawer drawer = new PageDrawer(
                 dashboard,
                 ReaderState.NOTHING,
-                new Sources(id -> Datasets.Found.of(Optional.of(ways())), name -> Optional.empty()),
-                MapFixture.ENGINE,
+                new Sources(id -> Datasets.Found.of(Optional.of(ways()))),
+                Drawers.ANSWERER,
                 Map.of());
-        assertThatThrownBy(() -> drawer.ownShapes("v1", "l1")).isInstanceOf(MisfitException.class);
+        assertThatThrownBy(() -> new MapAnswers(
+                                (MapVisual) dashboard.visuals().get("v1"), drawer.scene("v1"), MapFixture.ENGINE)
+                        .ownShapes("l1"))
+                .isInstanceOf(MisfitException.class);
     }
 }

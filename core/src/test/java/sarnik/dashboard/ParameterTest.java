@@ -14,8 +14,16 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.brief.Choices;
+import sarnik.narrow.Narrowing;
+import sarnik.narrow.Parameter;
+import sarnik.narrow.StateReader;
 import sarnik.scale.ColourScale.About;
 import sarnik.scale.ColourScale.Centre;
+import sarnik.state.ReaderState;
+import sarnik.visual.Colour;
+import sarnik.visual.Question;
+import sarnik.visual.SharedKey;
 
 @DisplayName("A number that the reader sets")
 class ParameterTest {
@@ -25,8 +33,8 @@ class ParameterTest {
             + ", \"method\": \"EQUAL_STEPS\", \"classes\": 2, \"palette\": \"rust to loch\", \"centre\": "
             + "{\"about\": \"PARAMETER\", \"parameter\": \"%s\"}}";
 
-    private static ReaderState.Read read(String text) {
-        return ReaderState.parse(text, document(ABOUT.formatted("n1")).dashboard(), DATASETS);
+    private static StateReader.Read read(String text) {
+        return StateReader.read(text, document(ABOUT.formatted("n1")).dashboard(), DATASETS, Kinds.ALL);
     }
 
     @Test
@@ -51,7 +59,7 @@ class ParameterTest {
         SharedKey key = new SharedKey(
                 "ours",
                 "",
-                new Layer.Colour(
+                new Colour(
                         null,
                         null,
                         null,
@@ -62,6 +70,7 @@ class ParameterTest {
                         "rust to loch",
                         null,
                         new Centre(About.PARAMETER, null, null, "n1"),
+                        null,
                         null,
                         null,
                         null,
@@ -94,7 +103,7 @@ class ParameterTest {
         "v.n9=1, no longer has"
     })
     void thatDoesNotFitIsLeftOutAndSaid(String text, String why) {
-        assertThat(read(text).state().numbers()).isEmpty();
+        assertThat(read(text).state().values()).isEmpty();
         assertThat(read(text).misfits()).singleElement().asString().contains(why);
     }
 
@@ -102,12 +111,12 @@ class ParameterTest {
     void isAmongWhatIsShowingAndTouchesTheMapsThatTurnAboutIt() {
         Dashboard dashboard = document(ABOUT.formatted("n1")).dashboard();
         ReaderState state = read("v.n1=45").state();
-        assertThat(new Narrowing(dashboard, state, DATASETS).nowShowing())
+        assertThat(new Narrowing(dashboard, state, DATASETS, Kinds.ALL).nowShowing())
                 .extracting(Narrowing.Showing::words)
                 .containsExactly("Wanted 45");
-        assertThat(state.without("n1").text()).isEmpty();
-        assertThat(Narrowing.touched(dashboard, "n1")).containsExactly("v1");
-        assertThat(Narrowing.touched(document("\"dataset\": 1").dashboard(), "n1"))
+        assertThat(state.with(ReaderState.Part.PARAMETER, "n1", null).text()).isEmpty();
+        assertThat(Narrowing.touched(dashboard, Kinds.ALL, "n1")).containsExactly("v1");
+        assertThat(Narrowing.touched(document("\"dataset\": 1").dashboard(), Kinds.ALL, "n1"))
                 .isEmpty();
     }
 
@@ -119,9 +128,9 @@ class ParameterTest {
         DashboardDocument now = none;
         for (int n = 1; n <= 2; n++) {
             String suffix = "x" + n;
-            List<Proposals.Proposal> proposals = new Proposals(now.dashboard(), () -> suffix)
-                    .answer(Proposals.Question.LET_CHOOSE, MapFixture.sales());
-            Proposals.Proposal number = proposals.get(proposals.size() - 1);
+            List<Proposals.Added> proposals =
+                    new Proposals(now.dashboard(), () -> suffix).answer(Question.LET_CHOOSE, MapFixture.sales());
+            Proposals.Added number = proposals.get(proposals.size() - 1);
             DashboardDocument.Edit edit =
                     now.edit(tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(number.ops()));
             assertThat(edit.words()).isEqualTo("adding the number Number " + n);
@@ -149,11 +158,11 @@ class ParameterTest {
     @Test
     void hasABriefAndIsOfferedAsACentre() {
         DashboardDocument document = document(ABOUT.formatted("n1"));
-        assertThat(new BriefWriter(document.dashboard(), DATASETS, ENGINE)
+        assertThat(new BriefWriter(document.dashboard(), DATASETS, new Choices(ENGINE))
                         .write("n1")
                         .text())
                 .startsWith("The reader sets the number “Wanted”, at first 30, no less than 0 and no more than 100.");
-        assertThat(new BriefWriter(document.dashboard(), DATASETS, ENGINE)
+        assertThat(new BriefWriter(document.dashboard(), DATASETS, new Choices(ENGINE))
                         .write("v1")
                         .text())
                 .contains("about the reader's “Wanted”");

@@ -6,8 +6,6 @@ import static sarnik.dashboard.Fixture.DATASETS;
 
 import java.time.LocalDate;
 import java.util.List;
-import java.util.SortedMap;
-import java.util.TreeMap;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
@@ -17,21 +15,30 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.narrow.StateReader;
+import sarnik.state.ReaderState;
+import sarnik.state.ReaderState.Part;
+import sarnik.state.Value;
 
 class ReaderStateTest {
 
-    private static ReaderState.Read read(String text) {
-        return ReaderState.parse(text, DASHBOARD, DATASETS);
+    private static StateReader.Read read(String text) {
+        return StateReader.read(text, DASHBOARD, DATASETS, Kinds.ALL);
     }
 
     @Test
     void choicesDatesAndPicksAreRead() {
         ReaderState state = read("f.f1=warm,still&f.f2=2026-01-01..2026-02-01&p.v4=open&lang=en")
                 .state();
-        assertThat(state.choices().get("f1")).containsExactly("still", "warm");
-        assertThat(state.dates().get("f2"))
-                .isEqualTo(new ReaderState.Dates(LocalDate.of(2026, 1, 1), LocalDate.of(2026, 2, 1)));
-        assertThat(state.picks().get("v4")).containsExactly("open");
+        assertThat(state.get(Part.FILTER, "f1", Value.Choice.class)
+                        .orElseThrow()
+                        .values())
+                .containsExactly("still", "warm");
+        assertThat(state.get(Part.FILTER, "f2", Value.Range.class))
+                .contains(new Value.Range(LocalDate.of(2026, 1, 1), LocalDate.of(2026, 2, 1)));
+        assertThat(state.get(Part.PICK, "v4", Value.Values.class)).contains(new Value.Values(List.of("open")));
     }
 
     @ParameterizedTest
@@ -55,15 +62,16 @@ class ReaderStateTest {
         "p.v4=gone, asks for gone"
     })
     void whatDoesNotFitIsLeftOutAndSaid(String text, String said) {
-        ReaderState.Read read = read(text);
+        StateReader.Read read = read(text);
         assertThat(read.state()).isEqualTo(ReaderState.NOTHING);
         assertThat(read.misfits()).singleElement().asString().contains(said).endsWith("left out.");
     }
 
     @Test
     void ofSeveralValuesOnlyTheStrangersAreLeftOut() {
-        ReaderState.Read read = read("f.f1=beer,still");
-        assertThat(read.state().choices().get("f1")).containsExactly("still");
+        StateReader.Read read = read("f.f1=beer,still");
+        assertThat(read.state().get(Part.FILTER, "f1", Value.Choice.class))
+                .contains(new Value.Choice(List.of("still")));
         assertThat(read.misfits()).hasSize(1);
     }
 
@@ -75,12 +83,10 @@ class ReaderStateTest {
 
     @Property(tries = 200)
     void theTextFormIsReadBackAsItWas(@ForAll("values") List<String> values) {
-        SortedMap<String, List<String>> choices = new TreeMap<>();
-        choices.put("f1", values.stream().distinct().sorted().toList());
-        ReaderState state = new ReaderState(
-                choices, new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>(), new TreeMap<>());
+        ReaderState state = ReaderState.NOTHING.with(Part.FILTER, "f1", new Value.Choice(values));
         Datasets any = id -> Datasets.Found.of(DATASETS.ready(id).map(d -> withProducts(d, values)));
-        assertThat(ReaderState.parse(state.text(), DASHBOARD, any).state()).isEqualTo(state);
+        assertThat(StateReader.read(state.text(), DASHBOARD, any, Kinds.ALL).state())
+                .isEqualTo(state);
     }
 
     @Provide

@@ -16,8 +16,8 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import sarnik.dashboard.Sight;
 import sarnik.picture.Ground.Mood;
+import sarnik.visual.Sight;
 
 @DisplayName("The ground of a picture")
 class GroundPainterTest {

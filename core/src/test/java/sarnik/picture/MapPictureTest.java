@@ -23,16 +23,15 @@ import org.junit.jupiter.params.provider.EnumSource;
 import org.w3c.dom.Document;
 import org.w3c.dom.NodeList;
 import org.xml.sax.InputSource;
-import sarnik.dashboard.About;
-import sarnik.dashboard.Boundaries;
+import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
-import sarnik.dashboard.Drawer;
-import sarnik.dashboard.Drawing;
-import sarnik.dashboard.Layer;
-import sarnik.dashboard.LoadedDataset;
-import sarnik.dashboard.ReaderState;
-import sarnik.dashboard.Sight;
+import sarnik.dashboard.PageDrawer;
+import sarnik.dashboard.Sources;
+import sarnik.data.About;
+import sarnik.data.Boundaries;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
 import sarnik.format.BoundaryFiles;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.IndexedSet;
@@ -41,12 +40,18 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
 import sarnik.query.InMemoryEngine;
+import sarnik.state.ReaderState;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
+import sarnik.visual.Sight;
+import sarnik.visual.map.Layer;
+import sarnik.visual.map.MapAnswers;
+import sarnik.visual.map.MapDrawing;
+import sarnik.visual.map.MapVisual;
 
 class MapPictureTest {
 
@@ -103,16 +108,25 @@ class MapPictureTest {
                 DashboardDocument.parse("""
                 {"schema": 1, "title": "x", "pages": {"p1": {"title": "", "order": 1}}, "filters": {}, "links": {},
                  "visuals": {"v1": {"type": "map", "page": "p1", "at": {"x": 0, "y": 0, "w": 12, "h": 10}, "title": "%s", "layers": {"l1": {"order": 1, "dataset": 1, "opacity": 1, %s}}}}}""".formatted(title, layer)).dashboard();
-        Drawer drawer = new Drawer(
+        PageDrawer drawer = new PageDrawer(
                 dashboard,
                 ReaderState.NOTHING,
-                id -> new sarnik.dashboard.Datasets.Found.Ready(SALES),
-                new InMemoryEngine());
-        Drawing.OfMap map = (Drawing.OfMap) drawer.draw("v1");
+                new Sources(id -> new Datasets.Found.Ready(SALES)),
+                new Answerer(new InMemoryEngine()),
+                Map.of());
+        MapDrawing map = (MapDrawing) drawer.draw("v1");
         return new MapPicture(
                 map,
                 drawer.sheets(),
-                of -> (of.set() == null ? drawer.ownShapes("v1", "l1").set() : SETS.get(of.set())).areas(),
+                of -> (of.set() == null
+                                ? new MapAnswers(
+                                                (MapVisual) dashboard.visuals().get("v1"),
+                                                drawer.scene("v1"),
+                                                new InMemoryEngine())
+                                        .ownShapes("l1")
+                                        .set()
+                                : SETS.get(of.set()))
+                        .areas(),
                 new MapPicture.Frame(
                         SPAIN,
                         new Plane.Mercator(),

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.locationtech.jts.geom.Envelope;
-import sarnik.dashboard.Sight;
+import sarnik.visual.Sight;
 
 class PlaneTest {
 

@@ -36,8 +36,8 @@ class ArrangementTest {
         Sort sort = random.nextBoolean() ? new Sort(-1, random.nextBoolean()) : new Sort(0, random.nextBoolean());
         int limit = random.nextBoolean() ? 5 : Integer.MAX_VALUE;
 
-        int[] found =
-                new Arrangement(keys, keySpace, List.of(values)).arrange(query(rank, sort, limit), new ArrayList<>());
+        int[] found = new Arrangement(keys, keySpace, new ArrayList<>(List.of(values)))
+                .arrange(query(rank, sort, limit), common -> new long[0], new ArrayList<>());
 
         assertThat(found).containsExactly(plainly(keys, values, rank, sort, limit));
     }
@@ -74,7 +74,10 @@ class ArrangementTest {
         List<RowTrail.Step> steps = new ArrayList<>();
         double[] values = {5, 3, 9, 1};
         int[] found = new Arrangement(new long[] {0, 1, 2, 3}, 4, List.of(values))
-                .arrange(query(Optional.of(new Rank(0, Rank.End.TOP, 3, false)), new Sort(0, true), 2), steps);
+                .arrange(
+                        query(Optional.of(new Rank(0, Rank.End.TOP, 3, false)), new Sort(0, true), 2),
+                        keys -> new long[0],
+                        steps);
         assertThat(found).containsExactly(2, 0);
         assertThat(steps)
                 .extracting(RowTrail.Step::words)

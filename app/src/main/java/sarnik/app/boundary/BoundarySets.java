@@ -31,7 +31,7 @@ import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.uses.Uses;
 import sarnik.app.web.RefusedException;
-import sarnik.dashboard.OwnShapes;
+import sarnik.data.OwnShapes;
 import sarnik.format.BoundaryFiles;
 import sarnik.formula.Surroundings;
 import sarnik.geo.Area;

@@ -28,15 +28,17 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
 import sarnik.app.work.AnswerQueue;
-import sarnik.dashboard.Brief;
+import sarnik.brief.Brief;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
-import sarnik.dashboard.FilterOffer;
-import sarnik.dashboard.Narrowing;
-import sarnik.dashboard.PlaceTeller;
-import sarnik.dashboard.Proposals;
-import sarnik.dashboard.Visual;
+import sarnik.dashboard.Kinds;
+import sarnik.dashboard.Removal;
 import sarnik.geo.ShapeBand;
+import sarnik.narrow.FilterOffer;
+import sarnik.narrow.Narrowing;
+import sarnik.visual.Question;
+import sarnik.visual.map.MapVisual;
+import sarnik.visual.map.PlaceTeller;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The JSON interface of dashboards. A revision travels as the ETag; edits are JSON Patch under If-Match. */
@@ -93,7 +95,8 @@ class DashboardApi implements AutoCloseable {
         for (Set<String> ids : List.of(
                 dashboard.visuals().keySet(),
                 dashboard.filters().keySet(),
-                dashboard.parameters().keySet())) ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, id)));
+                dashboard.parameters().keySet()))
+            ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, Kinds.ALL, id)));
         Sheet sheet = new Sheet(
                 opened.id(),
                 opened.revision(),
@@ -170,6 +173,13 @@ class DashboardApi implements AutoCloseable {
         dashboards.remove(id, person);
     }
 
+    /** The edit that takes a part away with what rests on it, for the page to make. */
+    @GetMapping("/{id}/removals/{part}")
+    Removal.Removed removal(
+            @PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
+        return Removal.of(dashboards.read(id, person), part);
+    }
+
     @PostMapping("/{id}/frames")
     DeferredResult<FrameService.Frames> frames(
             @PathVariable long id,
@@ -206,7 +216,7 @@ class DashboardApi implements AutoCloseable {
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), Visual.Control.NEAR, person);
+        checkGiven(dashboard, asked.visual(), MapVisual.Control.NEAR, person);
         return each(request, dashboard, ticket -> frames.others(dashboard, asked));
     }
 
@@ -217,8 +227,8 @@ class DashboardApi implements AutoCloseable {
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), Visual.Control.PICTURE, person);
-        if (asked.ground() != null) checkGiven(dashboard, asked.visual(), Visual.Control.GROUND, person);
+        checkGiven(dashboard, asked.visual(), MapVisual.Control.PICTURE, person);
+        if (asked.ground() != null) checkGiven(dashboard, asked.visual(), MapVisual.Control.GROUND, person);
         frames.check(asked);
         return pictures.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), ticket -> {
             FrameService.Picture picture = frames.picture(dashboard, asked);
@@ -251,7 +261,7 @@ class DashboardApi implements AutoCloseable {
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), Visual.Control.PICTURE, person);
+        checkGiven(dashboard, asked.visual(), MapVisual.Control.PICTURE, person);
         return each(
                 request,
                 dashboard,
@@ -263,9 +273,8 @@ class DashboardApi implements AutoCloseable {
      *
      * @throws RefusedException with 403 when it is withheld
      */
-    private static void checkGiven(Dashboard dashboard, String visual, Visual.Control control, SignedIn person) {
-        if (person.isAuthor() || visual == null || !(dashboard.visuals().get(visual) instanceof Visual.OfMap map))
-            return;
+    private static void checkGiven(Dashboard dashboard, String visual, MapVisual.Control control, SignedIn person) {
+        if (person.isAuthor() || visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map)) return;
         if (map.withheld() != null && map.withheld().contains(control))
             throw new RefusedException(
                     HttpStatus.FORBIDDEN,
@@ -285,7 +294,7 @@ class DashboardApi implements AutoCloseable {
     @GetMapping("/{id}/proposals")
     DeferredResult<List<FrameService.Drawn>> proposals(
             @PathVariable long id,
-            @RequestParam Proposals.Question question,
+            @RequestParam Question question,
             @RequestParam long dataset,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {

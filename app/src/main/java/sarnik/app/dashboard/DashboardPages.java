@@ -14,7 +14,8 @@ import sarnik.app.dataset.DatasetService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.PageJson;
-import sarnik.dashboard.Visual;
+import sarnik.visual.bars.Bars;
+import sarnik.visual.map.MapVisual;
 
 /** Home, and the two states of a dashboard: read and compose. */
 @Controller
@@ -40,7 +41,7 @@ class DashboardPages {
         static HomeSheet of(DashboardService.Listed listed) {
             List<PlanBox> plan = listed.dashboard().visuals().values().stream()
                     .map(v -> new PlanBox(
-                            v instanceof Visual.OfMap ? "map" : v instanceof Visual.OfBars ? "bars" : "figure",
+                            v instanceof MapVisual ? "map" : v instanceof Bars ? "bars" : "figure",
                             v.at().x(),
                             v.at().y(),
                             v.at().w(),

@@ -14,7 +14,6 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
-import sarnik.dashboard.DashboardException;
 
 /** Keeps dashboards and their history. Every edit is one revision; a stale edit is refused, nothing is lost. */
 @Service

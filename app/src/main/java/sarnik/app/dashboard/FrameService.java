@@ -4,6 +4,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -26,30 +27,37 @@ import sarnik.app.ground.Pictures;
 import sarnik.app.key.SharedKeys;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.AnswerQueue;
-import sarnik.dashboard.Brief;
+import sarnik.brief.Brief;
+import sarnik.brief.Choices;
+import sarnik.dashboard.AnswerStore;
+import sarnik.dashboard.Answerer;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
-import sarnik.dashboard.Datasets;
-import sarnik.dashboard.Drawer;
-import sarnik.dashboard.Drawing;
-import sarnik.dashboard.FilterOffer;
-import sarnik.dashboard.LayerRows;
-import sarnik.dashboard.MisfitException;
-import sarnik.dashboard.Narrowing;
-import sarnik.dashboard.PlaceSheet;
-import sarnik.dashboard.PlaceTeller;
+import sarnik.dashboard.Kinds;
+import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Proposals;
-import sarnik.dashboard.ReaderState;
-import sarnik.dashboard.Sight;
 import sarnik.dashboard.Sources;
-import sarnik.dashboard.Visual;
+import sarnik.data.Datasets;
+import sarnik.data.MisfitException;
+import sarnik.data.PlaceSheet;
 import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
+import sarnik.narrow.FilterOffer;
+import sarnik.narrow.Narrowing;
+import sarnik.narrow.StateReader;
 import sarnik.picture.MapPicture;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
+import sarnik.state.ReaderState;
+import sarnik.visual.Drawing;
+import sarnik.visual.Question;
+import sarnik.visual.Sight;
+import sarnik.visual.map.MapAnswers;
+import sarnik.visual.map.MapDrawing;
+import sarnik.visual.map.MapVisual;
+import sarnik.visual.map.PlaceTeller;
 
 /** Answers what a dashboard shows, says and might show. */
 @Service
@@ -64,6 +72,9 @@ class FrameService {
     /** A picture in work: its pixels, the ground beneath, and the file that is made of it. */
     private static final int BYTES_A_PIXEL = 16;
 
+    /** Cells of answers that are kept: about 100 MB. */
+    private static final long KEPT_CELLS = 8_000_000;
+
     private static final int LONGEST_STATE = 20_000;
     private static final int MOST_ASKED = 500;
 
@@ -74,6 +85,7 @@ class FrameService {
     private final Grounds grounds;
     private final MemoryBudget memory;
     private final QueryEngine engine = new InMemoryEngine();
+    private final Answerer answerer = new Answerer(engine, new AnswerStore(KEPT_CELLS));
 
     FrameService(
             DatasetService datasets,
@@ -97,6 +109,7 @@ class FrameService {
      * @param showing what has been chosen, in words
      * @param misfits sentences about what in the asked state does not fit
      * @param drawings by visual
+     * @param lit what is picked on a visual by a predicate, as the values it means
      * @param places the sheets of places that the drawings name and that are not known yet, by tag
      */
     record Frames(
@@ -104,6 +117,7 @@ class FrameService {
             List<Narrowing.Showing> showing,
             List<String> misfits,
             Map<String, Drawing> drawings,
+            Map<String, List<String>> lit,
             Map<String, PlaceSheet> places) {}
 
     /**
@@ -149,32 +163,27 @@ class FrameService {
 
     Frames frames(Dashboard dashboard, Asked asked, AnswerQueue.Ticket ticket) {
         Datasets once = once();
-        ReaderState.Read read = ReaderState.parse(asked.state(), dashboard, once);
-        Drawer drawer = new Drawer(
-                dashboard, read.state(), sources(once), engine, asked.sights() == null ? Map.of() : asked.sights());
+        StateReader.Read read = StateReader.read(asked.state(), dashboard, once, Kinds.ALL);
+        PageDrawer drawer = new PageDrawer(
+                dashboard, read.state(), sources(once), answerer, asked.sights() == null ? Map.of() : asked.sights());
         // Each once, whatever a request says how often.
         List<String> wanted = asked.ids() == null
                 ? List.copyOf(dashboard.visuals().keySet())
                 : asked.ids().stream().distinct().toList();
-        Map<String, Drawing> drawn = new ConcurrentHashMap<>();
-        wanted.parallelStream().forEach(id -> {
-            ticket.check();
-            drawn.put(id, drawer.draw(id));
-        });
-        Map<String, Drawing> inOrder = new LinkedHashMap<>();
-        wanted.forEach(id -> inOrder.put(id, drawn.get(id)));
+        Map<String, Drawing> drawn = drawer.draw(wanted, ticket::check);
         Map<String, PlaceSheet> places = new LinkedHashMap<>(drawer.sheets());
         if (asked.known() != null) places.keySet().removeAll(asked.known());
         return new Frames(
                 read.state().text(),
-                new Narrowing(dashboard, read.state(), once).nowShowing(),
+                new Narrowing(dashboard, read.state(), once, Kinds.ALL).nowShowing(),
                 read.misfits(),
-                inOrder,
+                drawn,
+                drawer.lit(),
                 places);
     }
 
     private Sources sources(Datasets once) {
-        return new Sources(once, keys::find);
+        return new Sources(once, keys::find, LocalDate.now());
     }
 
     /**
@@ -206,22 +215,18 @@ class FrameService {
 
     /** What is told of a place. */
     PlaceTeller.Told tell(Dashboard dashboard, AskedPlace asked) {
-        return fitting(() -> drawer(dashboard, asked).tell(asked.visual(), asked.layer(), asked.place()));
+        return fitting(() -> onMap(dashboard, asked.state(), asked.visual()).tell(asked.layer(), asked.place()));
     }
 
     /** The places near one, or most like it. */
     List<PlaceTeller.Found> others(Dashboard dashboard, AskedPlace asked) {
         if (asked.count() != null)
-            return fitting(() -> drawer(dashboard, asked)
-                    .alike(
-                            asked.visual(),
-                            asked.layer(),
-                            asked.place(),
-                            Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
+            return fitting(() -> onMap(dashboard, asked.state(), asked.visual())
+                    .alike(asked.layer(), asked.place(), Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
         if (asked.metres() == null || !(asked.metres() > 0))
             throw new RefusedException("Say within which distance places are near.");
-        return fitting(
-                () -> drawer(dashboard, asked).near(asked.visual(), asked.layer(), asked.place(), asked.metres()));
+        return fitting(() ->
+                onMap(dashboard, asked.state(), asked.visual()).near(asked.layer(), asked.place(), asked.metres()));
     }
 
     /**
@@ -240,7 +245,7 @@ class FrameService {
             Boolean night,
             String form,
             Integer ratio,
-            Visual.Ground ground) {
+            MapVisual.Ground ground) {
 
         /** Pixels of the picture for one that was asked for, in each direction. */
         int times() {
@@ -282,22 +287,22 @@ class FrameService {
 
     private Picture drawn(Dashboard dashboard, AskedPicture asked) {
         Datasets once = once();
-        Drawer drawer = new Drawer(
+        PageDrawer drawer = new PageDrawer(
                 dashboard,
-                ReaderState.parse(asked.state(), dashboard, once).state(),
+                state(asked.state(), dashboard, once),
                 sources(once),
-                engine,
+                answerer,
                 Map.of(asked.visual(), asked.sight()));
-        if (!(drawer.draw(asked.visual()) instanceof Drawing.OfMap map))
+        if (!(drawer.draw(asked.visual()) instanceof MapDrawing map))
             throw new RefusedException("Only a map can be taken along as a picture.");
-        Visual.OfMap visual = (Visual.OfMap) dashboard.visuals().get(asked.visual());
-        Visual.Ground ground = asked.ground() != null ? asked.ground() : visual.ground();
+        MapVisual visual = (MapVisual) dashboard.visuals().get(asked.visual());
+        MapAnswers answers = new MapAnswers(visual, drawer.scene(asked.visual()), engine);
+        MapVisual.Ground ground = asked.ground() != null ? asked.ground() : visual.ground();
         MapPicture picture = new MapPicture(
                 map,
                 drawer.sheets(),
                 layer -> (layer.set() == null
-                                ? drawer.ownShapes(asked.visual(), layer.head().id())
-                                        .set()
+                                ? answers.ownShapes(layer.head().id()).set()
                                 : boundaries.needed(layer.set()))
                         .areas(),
                 new MapPicture.Frame(
@@ -314,8 +319,7 @@ class FrameService {
 
     /** The shapes that the rows of a map's layer brought along, simplified for a band of zooms. */
     BoundarySets.Shapes ownShapes(Dashboard dashboard, String visual, String layer, ShapeBand band) {
-        Drawer drawer = new Drawer(dashboard, ReaderState.NOTHING, sources(once()), engine, Map.of());
-        return fitting(() -> boundaries.shapes(drawer.ownShapes(visual, layer), band));
+        return fitting(() -> boundaries.shapes(onMap(dashboard, "", visual).ownShapes(layer), band));
     }
 
     /**
@@ -333,10 +337,8 @@ class FrameService {
      */
     byte[] rows(Dashboard dashboard, AskedRows asked, boolean whole) {
         if (asked.sight() == null) throw new RefusedException("Say what is in sight.");
-        Datasets once = once();
-        Drawer drawer = new Drawer(
-                dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
-        LayerRows.Rows rows = fitting(() -> drawer.rowsWithin(asked.visual(), asked.layer(), asked.sight(), whole));
+        MapAnswers.Rows rows = fitting(
+                () -> onMap(dashboard, asked.state(), asked.visual()).rowsWithin(asked.layer(), asked.sight(), whole));
         try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
             (Boolean.TRUE.equals(asked.spreadsheet()) ? TableFormat.SPREADSHEET_CSV : TableFormat.CSV)
                     .write(rows.table(), "rows", rows.position(), out);
@@ -346,10 +348,17 @@ class FrameService {
         }
     }
 
-    private Drawer drawer(Dashboard dashboard, AskedPlace asked) {
+    /** What is asked about a map beside its drawing. */
+    private MapAnswers onMap(Dashboard dashboard, String state, String visual) {
+        if (visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map))
+            throw new MisfitException("This map has been taken away from the dashboard.");
         Datasets once = once();
-        return new Drawer(
-                dashboard, ReaderState.parse(asked.state(), dashboard, once).state(), sources(once), engine, Map.of());
+        PageDrawer drawer = new PageDrawer(dashboard, state(state, dashboard, once), sources(once), answerer, Map.of());
+        return new MapAnswers(map, drawer.scene(visual), engine);
+    }
+
+    private static ReaderState state(String text, Dashboard dashboard, Datasets once) {
+        return StateReader.read(text, dashboard, once, Kinds.ALL).state();
     }
 
     private static <T> T fitting(Supplier<T> answer) {
@@ -365,19 +374,23 @@ class FrameService {
         Datasets once = once();
         Map<String, FilterOffer> offers = new LinkedHashMap<>();
         for (String id : dashboard.filtersOf(dashboard.firstPage()))
-            offers.put(id, FilterOffer.of(dashboard.filters().get(id), once));
+            offers.put(id, FilterOffer.of(dashboard.filters().get(id), once, Kinds.ALL));
         return offers;
     }
 
     Brief brief(Dashboard dashboard, String id) {
         Map<Long, String> placed = new LinkedHashMap<>();
         datasets.all().stream().filter(DatasetService.Listed::placed).forEach(d -> placed.put(d.id(), d.name()));
-        BriefWriter.Offers offers = new BriefWriter.Offers(
+        Choices choices = new Choices(
+                engine,
                 List.copyOf(boundaries.names()),
-                keys.all(),
+                keys.all().stream()
+                        .map(key -> new Choices.Named(key.name(), key.words()))
+                        .toList(),
                 pictures.all().stream().map(PictureSource::getName).toList(),
-                placed);
-        return new BriefWriter(dashboard, once(), engine, offers).write(id);
+                placed,
+                Map.of());
+        return new BriefWriter(dashboard, once(), choices).write(id);
     }
 
     /**
@@ -388,15 +401,15 @@ class FrameService {
     record Drawn(
             String id, String words, List<Map<String, Object>> ops, Drawing drawing, Map<String, PlaceSheet> places) {}
 
-    List<Drawn> proposals(
-            DashboardDocument document, Proposals.Question question, long dataset, Function<Object, String> json) {
+    List<Drawn> proposals(DashboardDocument document, Question question, long dataset, Function<Object, String> json) {
         Datasets once = once();
         return new Proposals(document.dashboard(), FrameService::freshEnding)
                 .answer(question, once.get(dataset)).stream()
                         .map(p -> {
                             Dashboard after =
                                     document.edit(json.apply(p.ops())).after().dashboard();
-                            Drawer drawer = new Drawer(after, ReaderState.NOTHING, once, engine);
+                            PageDrawer drawer =
+                                    new PageDrawer(after, ReaderState.NOTHING, sources(once), answerer, Map.of());
                             Drawing drawing = after.visuals().containsKey(p.id()) ? drawer.draw(p.id()) : null;
                             return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
                         })

@@ -15,7 +15,7 @@ import sarnik.app.boundary.BoundarySets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
-import sarnik.dashboard.About;
+import sarnik.data.About;
 import sarnik.format.BoundaryFiles;
 import sarnik.format.FeatureSource;
 import sarnik.format.TableFile;

@@ -2,9 +2,9 @@ package sarnik.app.dataset;
 
 import java.util.List;
 import java.util.regex.Pattern;
-import sarnik.dashboard.About;
-import sarnik.dashboard.Calculations;
-import sarnik.dashboard.Tie;
+import sarnik.data.About;
+import sarnik.data.Calculations;
+import sarnik.data.Tie;
 import sarnik.place.Placing;
 
 /**

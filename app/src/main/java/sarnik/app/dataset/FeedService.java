@@ -22,7 +22,7 @@ import sarnik.app.outside.RemoteFiles;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
-import sarnik.dashboard.MisfitException;
+import sarnik.data.MisfitException;
 import sarnik.place.Match;
 import sarnik.place.PlacedTable;
 import sarnik.place.Words;

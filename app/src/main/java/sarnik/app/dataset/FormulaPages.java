@@ -24,7 +24,7 @@ import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
 import sarnik.app.work.AnswerQueue;
-import sarnik.dashboard.Calculations;
+import sarnik.data.Calculations;
 import sarnik.formula.FormulaWords;
 import sarnik.formula.Scope;
 import sarnik.query.InMemoryEngine;

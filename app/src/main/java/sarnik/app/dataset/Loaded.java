@@ -1,8 +1,8 @@
 package sarnik.app.dataset;
 
 import java.util.List;
-import sarnik.dashboard.Calculations;
-import sarnik.dashboard.LoadedDataset;
+import sarnik.data.Calculations;
+import sarnik.data.LoadedDataset;
 import sarnik.place.PlacedTable;
 import sarnik.table.Table;
 

@@ -8,7 +8,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
-import sarnik.dashboard.About;
+import sarnik.data.About;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.table.ColumnType;

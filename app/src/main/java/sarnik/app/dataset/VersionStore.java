@@ -13,8 +13,9 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import sarnik.app.MemoryBudget;
-import sarnik.dashboard.Calculations;
+import sarnik.data.Calculations;
 import sarnik.place.Placing;
+import sarnik.visual.Key;
 
 /**
  * The versions that are in memory. What is kept is found by all that it is made of: the version, the placing with what

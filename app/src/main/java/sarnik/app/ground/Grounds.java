@@ -8,17 +8,17 @@ import java.util.Optional;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.stereotype.Component;
 import sarnik.app.web.RefusedException;
-import sarnik.dashboard.Visual;
 import sarnik.picture.Ground;
 import sarnik.picture.GroundPacks;
 import sarnik.picture.Plane;
+import sarnik.visual.map.MapVisual;
 
 /** What lies under maps that are drawn here: the packs that the browser has too, read once, and tiles of sources. */
 @Component
 public class Grounds {
 
     private static final String SOURCE = "source:";
-    private static final Visual.Ground USUAL = new Visual.Ground("paper", 2);
+    private static final MapVisual.Ground USUAL = new MapVisual.Ground("paper", 2);
     /** A source that has failed this often is not asked again for the same picture. */
     private static final int MOST_FAILURES = 3;
 
@@ -34,8 +34,8 @@ public class Grounds {
      *
      * @param chosen null for the usual one; a source that has gone gives way to it as well
      */
-    public Ground of(Visual.Ground chosen) {
-        Visual.Ground ground = usual(chosen);
+    public Ground of(MapVisual.Ground chosen) {
+        MapVisual.Ground ground = usual(chosen);
         int detail = Math.max(1, Math.min(3, ground.detail()));
         if (!ground.mood().startsWith(SOURCE)) return new Ground(mood(ground.mood()), detail, packs(), null);
         return source(ground)
@@ -47,7 +47,7 @@ public class Grounds {
      * The plane that a map lies on; an equal-area one about the middle of its start, to whole tens of degrees, as
      * map.js has it.
      */
-    public static Plane planeOf(Visual.OfMap map) {
+    public static Plane planeOf(MapVisual map) {
         if (!"equal-area".equals(map.projection())) return new Plane.Mercator();
         if (map.start() == null) return new Plane.EqualArea(0, 40);
         return new Plane.EqualArea(
@@ -60,9 +60,9 @@ public class Grounds {
     }
 
     /** What is to be said of it. */
-    public String creditOf(Visual.Ground chosen) {
+    public String creditOf(MapVisual.Ground chosen) {
         String shipped = "Natural Earth · GeoNames · GSHHG";
-        Visual.Ground ground = usual(chosen);
+        MapVisual.Ground ground = usual(chosen);
         if (ground.mood().equals("plain")) return "";
         // Names, and what a source leaves clear, are of the shipped ground.
         return source(ground)
@@ -72,7 +72,7 @@ public class Grounds {
                 .orElse(shipped);
     }
 
-    private static Visual.Ground usual(Visual.Ground chosen) {
+    private static MapVisual.Ground usual(MapVisual.Ground chosen) {
         return chosen == null || chosen.mood() == null ? USUAL : chosen;
     }
 
@@ -85,7 +85,7 @@ public class Grounds {
         };
     }
 
-    private Optional<PictureSource> source(Visual.Ground ground) {
+    private Optional<PictureSource> source(MapVisual.Ground ground) {
         if (!ground.mood().startsWith(SOURCE)) return Optional.empty();
         String name = ground.mood().substring(SOURCE.length());
         return pictures.all().stream().filter(s -> s.getName().equals(name)).findFirst();

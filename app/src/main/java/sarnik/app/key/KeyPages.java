@@ -18,10 +18,10 @@ import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
-import sarnik.dashboard.Layer;
-import sarnik.dashboard.SharedKey;
 import sarnik.scale.NumberWords;
 import sarnik.scale.Palette;
+import sarnik.visual.Colour;
+import sarnik.visual.SharedKey;
 
 /** The shared keys: what they are, who wears them, and changing them. */
 @Controller
@@ -55,7 +55,7 @@ class KeyPages {
     }
 
     private Line line(SharedKey key) {
-        Layer.Colour colour = key.colour();
+        Colour colour = key.colour();
         boolean ofCategory = colour.category() != null;
         int count = ofCategory
                 ? colour.order() == null ? 8 : Math.max(1, colour.order().size())
@@ -78,7 +78,7 @@ class KeyPages {
                 keys.wearers(key.name()));
     }
 
-    private static List<String> colours(Layer.Colour colour, int count) {
+    private static List<String> colours(Colour colour, int count) {
         try {
             return Palette.of(colour.choice().palette()).colours(count);
         } catch (IllegalArgumentException unfit) {
@@ -112,7 +112,7 @@ class KeyPages {
                 return "redirect:/keys";
             }
             SharedKey key = keys.find(name).orElseThrow(() -> RefusedException.gone("shared key"));
-            Layer.Colour c = key.colour();
+            Colour c = key.colour();
             List<Double> own = breaks.isBlank()
                     ? null
                     : Arrays.stream(breaks.strip().split("[\\s;]+"))
@@ -128,7 +128,7 @@ class KeyPages {
                     new SharedKey(
                             name,
                             key.words(),
-                            new Layer.Colour(
+                            new Colour(
                                     c.measure(),
                                     c.per(),
                                     c.category(),
@@ -142,6 +142,7 @@ class KeyPages {
                                     low.isBlank() ? null : number(low),
                                     high.isBlank() ? null : number(high),
                                     own,
+                                    null,
                                     null,
                                     null)),
                     person);

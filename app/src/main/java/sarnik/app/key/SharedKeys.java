@@ -9,9 +9,9 @@ import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.uses.Uses;
 import sarnik.app.web.RefusedException;
-import sarnik.dashboard.Layer;
-import sarnik.dashboard.SharedKey;
 import sarnik.scale.ColourScale;
+import sarnik.visual.Colour;
+import sarnik.visual.SharedKey;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Keeps the scales that several visuals and dashboards wear. */
@@ -58,7 +58,7 @@ public class SharedKeys {
     }
 
     private SharedKey key(StoredKey key) {
-        return new SharedKey(key.getName(), key.getWords(), mapper.readValue(key.getColour(), Layer.Colour.class));
+        return new SharedKey(key.getName(), key.getWords(), mapper.readValue(key.getColour(), Colour.class));
     }
 
     /** Titles of the dashboards that wear a key. */

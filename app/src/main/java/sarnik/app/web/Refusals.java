@@ -31,7 +31,7 @@ import org.springframework.web.servlet.ModelAndView;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
 import sarnik.app.SarnikProperties;
 import sarnik.dashboard.DashboardException;
-import sarnik.dashboard.MisfitException;
+import sarnik.data.MisfitException;
 import sarnik.query.QueryException;
 import sarnik.table.UnreadableTableException;
 

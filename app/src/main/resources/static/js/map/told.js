@@ -1,3 +1,4 @@
+import { encode } from '../state.js';
 import { el, say } from '../elements.js';
 
 /** A tiny chart: a bar a value. */
@@ -34,6 +35,7 @@ export function toldParts({ lines, chart, text = null }) {
  */
 export class ToldBox {
   #turn = 0;
+  #shown = null;
 
   constructor(body, does, withOthers) {
     this.does = does;
@@ -59,6 +61,7 @@ export class ToldBox {
   async show(layer, place, first) {
     const turn = ++this.#turn;
     this.place = place;
+    this.#shown = { layer, place, first };
     this.box.hidden = false;
     const close = el(
       'button',
@@ -81,6 +84,11 @@ export class ToldBox {
     }
   }
 
+  /** What is told follows what narrows the map. */
+  again() {
+    if (!this.box.hidden && this.#shown) this.show(this.#shown.layer, this.#shown.place, this.#shown.first);
+  }
+
   #others(layer, place) {
     const far = el('input', { type: 'number', min: 1, max: 2000, value: 25, 'aria-label': 'Kilometres' });
     const many = el('input', { type: 'number', min: 1, max: 50, value: 5, 'aria-label': 'How many alike' });
@@ -97,7 +105,10 @@ export class ToldBox {
             .slice(1, 8)
             .map(f => `${f.name} (${f.words})`)
             .join(', ') + (found.length > 8 ? ` and ${found.length - 8} more` : '');
-        this.does.pick(found.map(f => f.id));
+        this.does.pick(
+          found.map(f => f.id),
+          asked.metres ? `~near.${asked.metres}.${encode(place)}` : null,
+        );
       } catch (refused) {
         say(refused.message);
       }

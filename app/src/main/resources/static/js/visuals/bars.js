@@ -4,8 +4,8 @@ const ROW = 25;
 const BAR = 15;
 
 /** Bars, one a row: name, bar, amount. Each is an element that takes focus. Press to pick, Shift adds. */
-export function mount(body, { title, gesture }) {
-  const handle = { body, title, gesture, picks: new Set(), drawing: null };
+export function mount(body, { title, emit }) {
+  const handle = { body, title, emit, picks: new Set(), drawing: null };
   handle.list = el('div', { class: 'bars' });
   body.append(handle.list);
   handle.sized = new ResizeObserver(() => handle.drawing && draw(handle, handle.drawing));
@@ -37,7 +37,7 @@ export function draw(handle, drawing) {
       el('text', { class: 'amount', x: width - 3, y: y + ROW / 2 + 4.5 }, bar.text),
       el('title', {}, `${bar.label}: ${bar.full} (${drawing.words})`),
     );
-    const pick = e => bar.key !== null && handle.gesture([bar.key], e.shiftKey);
+    const pick = e => bar.key !== null && handle.emit({ type: 'pick', values: [bar.key], add: e.shiftKey });
     mark.addEventListener('click', pick);
     mark.addEventListener('keydown', e => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick(e)));
     return mark;
@@ -75,7 +75,7 @@ export function unmount(handle) {
   handle.sized.disconnect();
 }
 
-export function table(drawing) {
+export function figures(drawing) {
   return { head: ['value', drawing.words], rows: drawing.bars.map(b => ({ key: b.key, cells: [b.label, b.full] })) };
 }
 

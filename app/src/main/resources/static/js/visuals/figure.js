@@ -23,8 +23,8 @@ export function unmount() {
   // It holds nothing.
 }
 
-export function table(drawing) {
-  return { head: [drawing.words], rows: [{ key: null, cells: [drawing.full] }] };
+export function figures(drawing) {
+  return { figureFrom: 0, head: [drawing.words], rows: [{ key: null, cells: [drawing.full] }] };
 }
 
 export function mini(drawing) {

@@ -15,6 +15,10 @@ import { credits, notes } from './map-words.js';
 const HOVER = 220;
 /** Places that can be reached with Tab. */
 const REACHED = 60;
+/** So many places are picked by their names; more are picked by what they have in common, which is shorter to say. */
+const MOST_NAMED = 20;
+/** Corners of a ring that is drawn by hand. */
+const MOST_CORNERS = 40;
 /** Levels of a layer's canvases, above the ground. */
 const LOWEST = 10;
 
@@ -42,7 +46,9 @@ function centreOf({ start }) {
  * goes through
  * places, Enter picks, T shows the figures as a table.
  */
-export function mount(body, { id, title, titleElement, visual, gesture, does, composing }) {
+export function mount(body, { id, title, titleElement, visual, composing, emit }) {
+  const does = doesOf(emit);
+  const gesture = (values, add) => emit({ type: 'pick', values, add });
   const projection = visual.projection === 'equal-area' ? equalArea(...centreOf(visual)) : MERCATOR;
   const handle = {
     id,
@@ -89,12 +95,11 @@ export function mount(body, { id, title, titleElement, visual, gesture, does, co
     {
       tell: (layer, place) => does.tell(layer, place),
       others: (layer, place, asked) => does.others(layer, place, asked),
-      pick: ids => gesture(ids, false),
+      pick: (ids, meant) => (meant && ids.length > MOST_NAMED ? does.mean(meant) : gesture(ids, false)),
     },
     composing || !(visual.withheld ?? []).includes('NEAR'),
   );
-  handle.ring = () =>
-    drawRing(view, (ring, add) => pickWithin(handle, boundingExtent(ring), at => isWithin(at, ring), add));
+  handle.ring = () => drawRing(view, (ring, add) => pickWithin(handle, boundingExtent(ring), ring, add));
   handle.credits = () => credits(handle);
   handle.mood = () => {
     drawKey(handle);
@@ -104,6 +109,21 @@ export function mount(body, { id, title, titleElement, visual, gesture, does, co
   gestures(handle);
   return handle;
 }
+
+/** What a map asks of its page. */
+const doesOf = emit => ({
+  tell: (layer, place) => emit({ type: 'ask', what: 'places/told', body: { layer, place } }),
+  others: (layer, place, asked) => emit({ type: 'ask', what: 'places/others', body: { layer, place, ...asked } }),
+  turn: part => emit({ type: 'turn', part }),
+  choose: (part, number) => emit({ type: 'choose', part, number }),
+  mean: predicate => emit({ type: 'pick', predicate }),
+  again: () => emit({ type: 'again' }),
+  figures: () => emit({ type: 'figures' }),
+  state: () => emit({ type: 'state' }),
+  address: what => emit({ type: 'address', what }),
+  sources: () => Object.keys(emit({ type: 'grounds' })),
+  sourceOf: name => emit({ type: 'grounds' })[name] ?? null,
+});
 
 /** Takes what the author has changed of the map as a whole. */
 export function set(handle, visual) {
@@ -189,14 +209,37 @@ function press(handle, { layer, i }, add) {
   else handle.told.show(layer.head.id, id, told(layer, i));
 }
 
-function pickWithin(handle, extent, isIn, add) {
+/** Picks what lies in an extent of map coordinates, or in a ring within it. */
+function pickWithin(handle, extent, ring, add) {
+  const isIn = ring && (at => isWithin(at, ring));
   for (const layer of [...handle.layers].reverse()) {
     const ids = placesIn(layer, extent, isIn);
-    if (ids.length) {
-      handle.gesture(ids, add);
-      return;
-    }
+    if (!ids.length) continue;
+    if (ids.length <= MOST_NAMED || add || layer.type === 'paths' || layer.members) handle.gesture(ids, add);
+    else handle.does.mean(meaning(handle, extent, ring));
+    return;
   }
+}
+
+/** An extent or a ring as a predicate in degrees. */
+function meaning(handle, [west, south, east, north], ring) {
+  const degrees = at =>
+    handle.projection
+      .unproject(at)
+      .map(v => v.toFixed(4))
+      .join('_');
+  if (!ring && handle.projection === MERCATOR) return `~box.${degrees([west, south])}_${degrees([east, north])}`;
+  const corners = ring ?? [
+    [west, south],
+    [east, south],
+    [east, north],
+    [west, north],
+  ];
+  const step = Math.max(1, Math.ceil(corners.length / MOST_CORNERS));
+  return `~ring.${corners
+    .filter((_, i) => i % step === 0)
+    .map(degrees)
+    .join('_')}`;
 }
 
 /** The map has come to rest: other shapes may be due, and where symbols are gathered other groups. */
@@ -331,6 +374,7 @@ export function draw(handle, drawing) {
   handle.summary.textContent = drawing.summary;
   notes(handle);
   credits(handle);
+  handle.told.again();
   clearTimeout(handle.reachTimer);
   handle.reachTimer = setTimeout(() => reach(handle));
   shapes(handle);
@@ -423,6 +467,15 @@ function drawKey(handle) {
   handle.key.replaceChildren(...blocks);
 }
 
+/** A class of a layer's scale as a predicate; null where its marks have to be named one by one. */
+function classOf(handle, layer, c) {
+  const { measure, per } = handle.visual.layers[layer.head.id]?.colour ?? {};
+  const { breaks, ramp } = layer.key;
+  if (!measure || per || ramp || layer.members || !(layer.type === 'symbols' || layer.type === 'areas')) return null;
+  const bounds = c < 0 ? 'none' : `${breaks[c - 1] ?? ''}_${breaks[c] ?? ''}`;
+  return `~class.${layer.head.id}.${bounds}`;
+}
+
 /** What a press on a class of the key does, and on what lies beyond its ends. */
 function pressesOf(handle, layer) {
   if (!layer.ids || layer.type === 'paths') return {};
@@ -432,11 +485,12 @@ function pressesOf(handle, layer) {
   };
   return {
     pickMarks,
-    pick: (c, add) =>
-      pickMarks(
-        [...layer.classes.keys()].filter(i => layer.classes[i] === c),
-        add,
-      ),
+    pick: (c, add) => {
+      const marks = [...layer.classes.keys()].filter(i => layer.classes[i] === c);
+      const meant = !add && marks.length > MOST_NAMED && classOf(handle, layer, c);
+      if (meant) handle.does.mean(meant);
+      else pickMarks(marks, add);
+    },
   };
 }
 
@@ -510,10 +564,19 @@ export function unmount(handle) {
 }
 
 /** The figures as a table: what each row is, its key for picking, its figures. */
-export function table(drawing) {
+export function figures(drawing) {
   const top = drawing.layers.filter(l => l.type !== 'nothing').at(-1);
-  if (!top) return { head: [], rows: [] };
-  return tableOf(prepare(top, MERCATOR));
+  if (!top) return { head: [], rows: [], figureFrom: 2 };
+  return { figureFrom: 2, ...tableOf(prepare(top, MERCATOR)) };
+}
+
+/** Its box has another size. */
+export const resize = handle => handle.view.map.updateSize();
+
+/** The extent that is in sight, degrees. */
+export function extent(handle) {
+  const { west, south, east, north } = handle.view.sight();
+  return { west, south, east, north };
 }
 
 export { mini } from './map-mini.js';

@@ -28,6 +28,7 @@ import sarnik.formula.Surroundings;
 import sarnik.query.Condition;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
+import sarnik.query.GroupKey;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
@@ -263,7 +264,9 @@ class EngineAgainstPostgresTest {
                             .isEqualTo(text(
                                     rows,
                                     k + 1,
-                                    table.column(query.groupBy().get(k)).type()));
+                                    query.groupBy().get(k) instanceof GroupKey.Of key
+                                            ? table.column(key.column()).type()
+                                            : ColumnType.TEXT));
                 for (int m = 0; m < query.measures().size(); m++) {
                     double expected = rows.getDouble(keys + m + 1);
                     if (rows.wasNull()) assertThat(frame.value(m, g)).as(sql).isNaN();

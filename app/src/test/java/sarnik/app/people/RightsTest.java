@@ -38,6 +38,7 @@ class RightsTest {
             Map.entry("POST /api/dashboards/{id}/redo", "analyst"),
             Map.entry("PUT /api/dashboards/{id}/open", "analyst"),
             Map.entry("GET /api/dashboards/{id}/briefs/{part}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/removals/{part}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/proposals", "analyst"),
             Map.entry("GET /bring", "analyst"),
             Map.entry("GET /bring/{id}", "analyst"),

@@ -1,0 +1,5 @@
+import * as choice from './choice.js';
+import * as dates from './dates.js';
+
+/** The kinds of filter, by the name that documents give them; `control(sheet, id, offer)` makes what is turned. */
+export const FILTERS = { choice, dates };

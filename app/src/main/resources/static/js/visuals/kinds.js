@@ -1,0 +1,21 @@
+import * as bars from './bars.js';
+import * as figure from './figure.js';
+import * as map from './map.js';
+
+/**
+ * The kinds of visual, by the name that documents and drawings give them. Each is a module with
+ * - `mount(body, context)` makes it and gives its handle; `draw(handle, drawing)` shows a drawing; `unmount(handle)` lets
+ *   go of all it holds on to;
+ * - `light(handle, values)` shows which marks are picked;
+ * - `figures(drawing)` gives its figures as rows; `mini(drawing)` a small picture;
+ * and, where it needs them, `set(handle, visual)` for what the author changes while it stands, `made(visual)` for what
+ * cannot change while it stands, `sight(handle)` for what is in sight, `resize(handle)` when its box has another size.
+ *
+ * A kind has one way out: `context.emit({ type, … })`. Nothing reaches into the handle of another module.
+ *
+ * @typedef {{
+ *   id: string, title: string, titleElement: HTMLElement, visual: Object, composing: boolean,
+ *   emit: (event: Object) => any
+ * }} Context
+ */
+export const KINDS = { map, bars, figure };

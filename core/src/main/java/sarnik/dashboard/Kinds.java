@@ -1,0 +1,18 @@
+package sarnik.dashboard;
+
+import java.util.List;
+import sarnik.narrow.Registry;
+import sarnik.narrow.choice.ChoiceKind;
+import sarnik.narrow.dates.DatesKind;
+import sarnik.visual.bars.BarsKind;
+import sarnik.visual.figure.FigureKind;
+import sarnik.visual.map.MapKind;
+
+/** The one place that names the kinds of visuals and filters. A new kind is a room and a line here. */
+public final class Kinds {
+
+    public static final Registry ALL = new Registry(
+            List.of(new MapKind(), new BarsKind(), new FigureKind()), List.of(new ChoiceKind(), new DatesKind()));
+
+    private Kinds() {}
+}

@@ -1,0 +1,206 @@
+package sarnik.dashboard;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentMap;
+import java.util.function.Supplier;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
+import sarnik.data.PlaceSheet;
+import sarnik.data.Rule;
+import sarnik.narrow.Narrowing;
+import sarnik.query.QueryException;
+import sarnik.query.Stage;
+import sarnik.state.ReaderState;
+import sarnik.state.ReaderState.Part;
+import sarnik.state.Value;
+import sarnik.visual.Answers;
+import sarnik.visual.Asked;
+import sarnik.visual.Drawing;
+import sarnik.visual.MisfitDrawing;
+import sarnik.visual.Plan;
+import sarnik.visual.Scene;
+import sarnik.visual.SharedKey;
+import sarnik.visual.Sight;
+import sarnik.visual.Visual;
+
+/**
+ * Draws the visuals of a dashboard for one reader state, in three steps: each is planned, all queries of all plans are
+ * answered together, each is drawn of the answers. Safe to share between threads.
+ */
+public final class PageDrawer {
+
+    private final Dashboard dashboard;
+    private final ReaderState state;
+    private final Sources sources;
+    private final Answerer answerer;
+    private final Map<String, Sight> sights;
+    private final Narrowing narrowing;
+    private final ConcurrentMap<String, PlaceSheet> sheets = new ConcurrentHashMap<>();
+
+    /**
+     * @param sights what is in sight, by visual; one that is not among them is seen as a whole
+     */
+    public PageDrawer(
+            Dashboard dashboard, ReaderState state, Sources sources, Answerer answerer, Map<String, Sight> sights) {
+        this.dashboard = dashboard;
+        this.state = state;
+        this.sources = sources;
+        this.answerer = answerer;
+        this.sights = sights;
+        this.narrowing = new Narrowing(dashboard, state, sources.datasets(), Kinds.ALL);
+    }
+
+    /** The places that the drawings made so far name, by tag. */
+    public Map<String, PlaceSheet> sheets() {
+        return Map.copyOf(sheets);
+    }
+
+    /** Draws one visual; see {@link #draw(Collection, Runnable)}. */
+    public Drawing draw(String id) {
+        return draw(List.of(id), () -> {}).get(id);
+    }
+
+    /**
+     * Draws visuals.
+     *
+     * @param check is called between steps, and may throw to give the work up
+     * @return by id; a {@link MisfitDrawing} where a visual no longer fits its data
+     */
+    public Map<String, Drawing> draw(Collection<String> ids, Runnable check) {
+        Map<String, Plan> plans = new LinkedHashMap<>();
+        Map<String, Drawing> drawn = new LinkedHashMap<>();
+        Set<Asked> asked = new LinkedHashSet<>();
+        for (String id : ids) {
+            check.run();
+            drawn.put(id, guarded(id, () -> {
+                Plan plan = plan(dashboard.visuals().get(id), scene(id));
+                asked.addAll(plan.asked());
+                plans.put(id, plan);
+                return null;
+            }));
+        }
+        Answers answers = answerer.answer(asked, check);
+        plans.forEach((id, plan) -> drawn.put(id, guarded(id, () -> plan.draw(answers))));
+        return drawn;
+    }
+
+    private static <V extends Visual> Plan plan(V visual, Scene scene) {
+        return Kinds.ALL.of(visual).plan(visual, scene);
+    }
+
+    private Drawing guarded(String id, Supplier<Drawing> step) {
+        Visual visual = dashboard.visuals().get(id);
+        if (visual == null) return new MisfitDrawing("", "This visual has been taken away from the dashboard.");
+        try {
+            return step.get();
+        } catch (MisfitException | QueryException misfit) {
+            return new MisfitDrawing(visual.title() == null ? "" : visual.title(), sentence(misfit.getMessage()));
+        }
+    }
+
+    private static String sentence(String message) {
+        return message.endsWith(".") ? message : message + ". Choose what fits in the visual's brief.";
+    }
+
+    /**
+     * What is picked on visuals by a predicate, as the values it means, for those that show them.
+     *
+     * @return by visual; without those whose picks are values already
+     */
+    public Map<String, List<String>> lit() {
+        Map<String, List<String>> lit = new LinkedHashMap<>();
+        state.all(Part.PICK, Value.Pick.class).forEach((id, pick) -> {
+            if (!(pick instanceof Value.Values) && !(pick instanceof Value.Span))
+                lit.put(id, values(dashboard.visuals().get(id), pick, scene(id)));
+        });
+        return lit;
+    }
+
+    private <V extends Visual> List<String> values(V visual, Value.Pick pick, Scene scene) {
+        try {
+            return answerer.values(Kinds.ALL.of(visual).picked(visual, pick, scene));
+        } catch (MisfitException | QueryException misfit) {
+            return new ArrayList<>();
+        }
+    }
+
+    /** What a visual is planned in. */
+    public Scene scene(String id) {
+        Visual visual = dashboard.visuals().get(id);
+        if (visual == null) throw new MisfitException("This visual has been taken away from the dashboard.");
+        return new Scene() {
+            @Override
+            public String id() {
+                return id;
+            }
+
+            @Override
+            public LoadedDataset dataset(long dataset) {
+                return sources.datasets().get(dataset);
+            }
+
+            @Override
+            public Datasets datasets() {
+                return sources.datasets();
+            }
+
+            @Override
+            public List<Stage> shown(LoadedDataset dataset, Rule rule) {
+                return narrowing.shown(id, visual, dataset, rule, PageDrawer.this::scene);
+            }
+
+            @Override
+            public List<Stage> whole(LoadedDataset dataset, Rule rule) {
+                return narrowing.whole(visual, dataset, rule);
+            }
+
+            @Override
+            public ReaderState state() {
+                return state;
+            }
+
+            @Override
+            public Optional<Double> number(String parameter) {
+                return Optional.ofNullable(dashboard.parameters().get(parameter))
+                        .map(p -> state.get(Part.PARAMETER, parameter, Value.Number.class)
+                                .map(Value.Number::value)
+                                .orElse(p.value()));
+            }
+
+            @Override
+            public Optional<SharedKey> key(String name) {
+                return sources.keys().apply(name);
+            }
+
+            @Override
+            public Sight sight() {
+                return sights.getOrDefault(id, Sight.FIRST);
+            }
+
+            @Override
+            public LocalDate today() {
+                return sources.today();
+            }
+
+            @Override
+            public void names(PlaceSheet sheet) {
+                sheets.putIfAbsent(sheet.tag(), sheet);
+            }
+
+            @Override
+            public PlaceSheet sheet(String tag) {
+                return sheets.get(tag);
+            }
+        };
+    }
+}

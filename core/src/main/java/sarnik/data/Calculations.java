@@ -1,0 +1,152 @@
+package sarnik.data;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import sarnik.formula.Formula;
+import sarnik.formula.FormulaException;
+import sarnik.formula.Kind;
+import sarnik.formula.MeasureFormula;
+import sarnik.formula.Scope;
+import sarnik.formula.Surroundings;
+import sarnik.query.Condition;
+import sarnik.query.FormulaMeasure;
+import sarnik.query.Stage;
+import sarnik.table.Column;
+import sarnik.table.Table;
+
+/**
+ * What is calculated over a dataset's rows, and which of them always take part.
+ *
+ * @param formulas columns and measures, in their order; one may use those columns that stand before it
+ * @param rules standing rules: conditions that a row has to meet, such as {@code state = 'final'}
+ */
+public record Calculations(List<Item> formulas, List<String> rules) {
+
+    public static final Calculations NONE = new Calculations(List.of(), List.of());
+
+    /** How the names of columns begin that say whether a row meets a rule. */
+    public static final String RULE = "@rule ";
+
+    private static final int MOST = 60;
+
+    /**
+     * A named formula.
+     *
+     * @param name what the column or measure is called
+     * @param text the formula
+     * @param measure true for a measure of groups, false for a column of rows
+     */
+    public record Item(String name, String text, boolean measure) {
+        public Item {
+            if (text == null) text = "";
+        }
+    }
+
+    public Calculations {
+        formulas = formulas == null ? List.of() : List.copyOf(formulas);
+        rules = rules == null ? List.of() : List.copyOf(rules);
+        if (formulas.size() + rules.size() > MOST)
+            throw new IllegalArgumentException("A dataset can have up to " + MOST + " formulas and rules");
+    }
+
+    /**
+     * Something that does not work, or not in all rows.
+     *
+     * @param of the formula's name, or the rule's text
+     * @param words a sentence
+     * @param from the first character that is meant, -1 where none is
+     * @param to the character after it
+     */
+    public record Trouble(String of, String words, int from, int to) {}
+
+    /**
+     * Calculations made for a table.
+     *
+     * @param table the table with the columns that were calculated
+     * @param measures measure formulas by name
+     * @param rules the standing rules, each a stage of every query
+     * @param troubles what does not work; it is left out, and nothing else is touched
+     */
+    public record Applied(
+            Table table, Map<String, FormulaMeasure> measures, List<Stage> rules, List<Trouble> troubles) {}
+
+    /** Makes all calculations. A rule that no longer fits the table keeps no row back, but is a trouble. */
+    public Applied apply(Table table, Scope scope, Surroundings surroundings) {
+        Table grown = table;
+        Map<String, Kind> columns = new LinkedHashMap<>(scope.columns());
+        Map<String, FormulaMeasure> measures = new LinkedHashMap<>();
+        List<Trouble> troubles = new ArrayList<>();
+        for (Item item : formulas) {
+            Scope known = new Scope(columns, scope.parameters(), scope.places(), scope.boundarySets());
+            try {
+                checkName(item.name(), columns.keySet(), measures.keySet());
+                if (item.measure()) {
+                    measures.put(
+                            item.name(),
+                            FormulaMeasure.of(MeasureFormula.parse(item.text(), known), grown, surroundings));
+                } else {
+                    Formula formula = Formula.parse(item.text(), known);
+                    Formula.Computed computed = formula.compute(grown, surroundings);
+                    grown = grown.with(Map.of(item.name(), computed.column()));
+                    columns.put(item.name(), formula.kind());
+                    computed.firstError()
+                            .ifPresent(error ->
+                                    troubles.add(new Trouble(item.name(), rowsWithout(computed, error), -1, -1)));
+                }
+            } catch (FormulaException | IllegalArgumentException unfit) {
+                troubles.add(trouble(String.valueOf(item.name()), unfit));
+            }
+        }
+        List<Stage> stages = new ArrayList<>();
+        Scope all = new Scope(columns, scope.parameters(), scope.places(), scope.boundarySets());
+        for (String rule : rules) {
+            try {
+                Formula formula = Formula.parse(rule, all);
+                if (formula.kind() != Kind.YES_NO) throw unfitRule(formula.kind());
+                Column column = formula.compute(grown, surroundings).column();
+                String name = RULE + (stages.size() + 1);
+                grown = grown.with(Map.of(name, column));
+                stages.add(new Stage(
+                        "Always only rows where " + rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
+            } catch (FormulaException | IllegalArgumentException unfit) {
+                troubles.add(trouble(rule, unfit));
+            }
+        }
+        return new Applied(grown, measures, stages, troubles);
+    }
+
+    private static Trouble trouble(String of, RuntimeException unfit) {
+        return unfit instanceof FormulaException formula
+                ? new Trouble(of, formula.getMessage(), formula.from(), formula.to())
+                : new Trouble(of, unfit.getMessage(), -1, -1);
+    }
+
+    private static IllegalArgumentException unfitRule(Kind kind) {
+        return new IllegalArgumentException(
+                "A standing rule is a condition, such as state = 'final'; this is %s.".formatted(kind.words()));
+    }
+
+    private static String rowsWithout(Formula.Computed computed, String error) {
+        return "%,d %s no value: %s, first in row %,d."
+                .formatted(
+                        computed.errors(),
+                        computed.errors() == 1 ? "row has" : "rows have",
+                        error,
+                        computed.firstRow() + 1);
+    }
+
+    private static void checkName(String name, Set<String> columns, Set<String> measures) {
+        if (name == null || name.isBlank() || name.length() > 120 || name.startsWith("@")) {
+            throw new IllegalArgumentException(
+                    "A formula is called by a name of 1 to 120 characters that does not begin with @.");
+        }
+        Set<String> taken = new LinkedHashSet<>(columns);
+        taken.addAll(measures);
+        if (taken.contains(name))
+            throw new IllegalArgumentException("“" + name + "” is taken: there is a column or a formula of that name.");
+    }
+}

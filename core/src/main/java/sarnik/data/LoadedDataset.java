@@ -1,0 +1,204 @@
+package sarnik.data;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import sarnik.geo.Area;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.query.FormulaMeasure;
+import sarnik.query.Frame;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.QueryEngine;
+import sarnik.query.Stage;
+import sarnik.query.Summary;
+import sarnik.scale.ValueWords;
+import sarnik.table.CodedColumn;
+import sarnik.table.Table;
+
+/**
+ * A dataset's newest version, ready to be asked.
+ *
+ * @param id the dataset
+ * @param name what it is called
+ * @param table its rows; with the columns of {@link PlacedTable} if it is placed
+ * @param placing how it is placed; null if it is not
+ * @param places the places that occur, by id
+ * @param about what is told of it
+ * @param measures its measure formulas by name
+ * @param rules its standing rules, each a stage of every query
+ * @param ties its columns that mean the same as columns of others
+ * @param rolledUp its places put together, as far as that has been asked for
+ * @param previews its measures over all rows, once they have been asked for
+ */
+public record LoadedDataset(
+        long id,
+        String name,
+        Table table,
+        Placing placing,
+        Map<String, Place> places,
+        About about,
+        Map<String, FormulaMeasure> measures,
+        List<Stage> rules,
+        List<Tie> ties,
+        RolledUp rolledUp,
+        Previews previews) {
+
+    /** A dataset whose places can be put together by the areas of boundary sets. */
+    public LoadedDataset(
+            long id,
+            String name,
+            Table table,
+            Placing placing,
+            Map<String, Place> places,
+            About about,
+            Map<String, FormulaMeasure> measures,
+            List<Stage> rules,
+            List<Tie> ties,
+            Boundaries boundaries) {
+        this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries), new Previews());
+    }
+
+    /** A dataset of which nothing is told. */
+    public LoadedDataset(long id, String name, Table table, Placing placing, Map<String, Place> places) {
+        this(id, name, table, placing, places, About.NONE, Map.of(), List.of(), List.of(), Boundaries.NONE);
+    }
+
+    /**
+     * The same rows under another name, with other words about them and other ties. What was worked out of them is
+     * shared.
+     */
+    public LoadedDataset described(String name, About about, List<Tie> ties) {
+        return new LoadedDataset(id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews);
+    }
+
+    /** Answers a query, whose measures may name measure formulas of this dataset. */
+    public Frame answer(QueryEngine engine, Query query) {
+        return engine.answer(table, query.with(measures));
+    }
+
+    /** This dataset with a column of {@link RolledUp} beside its own. */
+    public LoadedDataset with(String column) {
+        Table more = rolledUp.with(column, table, places);
+        return more == table
+                ? this
+                : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews);
+    }
+
+    /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}. */
+    public Map<String, Place> placesOf(String column) {
+        return column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN)
+                ? places
+                : rolledUp.groups(column, places).places();
+    }
+
+    /** The place of this id: its own, or an area of a set that its places are counted by. */
+    public Optional<Place> shown(String set, String id) {
+        Place own = places.get(id);
+        if (own != null || set == null || !id.startsWith("a" + set + "/")) return Optional.ofNullable(own);
+        try {
+            return Optional.ofNullable(placesOf(RolledUp.column(set)).get(id));
+        } catch (MisfitException gone) {
+            return Optional.empty();
+        }
+    }
+
+    /** The credit that the licence of a boundary set asks for. */
+    public Optional<String> creditOf(String set) {
+        return rolledUp.credit(set);
+    }
+
+    /** The areas of a boundary set; none where it has gone. */
+    public List<Area> areasOf(String set) {
+        return rolledUp.areas(set);
+    }
+
+    /** The shapes that its rows brought along; empty where they have none. */
+    public Optional<OwnShapes> ownShapes() {
+        return rolledUp.ownShapes(table, places);
+    }
+
+    /** The places of a column as the browser keeps them. */
+    public PlaceSheet sheet(String column) {
+        return rolledUp.sheet(column, placesOf(column));
+    }
+
+    /**
+     * Places of this dataset that picked places mean: themselves, and all that lie in a picked area.
+     *
+     * @param picked ids of places and areas
+     */
+    public List<String> meant(List<String> picked) {
+        List<String> meant = new ArrayList<>();
+        for (String id : picked) {
+            int slash = id.indexOf('/');
+            if (places.containsKey(id) || !id.startsWith("a") || slash < 0) meant.add(id);
+            else
+                rolledUp.groups(RolledUp.column(id.substring(1, slash)), places)
+                        .of()
+                        .forEach((place, area) -> {
+                            if (area.equals(id)) meant.add(place);
+                        });
+        }
+        return meant;
+    }
+
+    /** A measure as readers see it, with its unit where one is told. */
+    public String words(Measure measure) {
+        String unit =
+                measure.column() == null || measure.summary() == Summary.COUNT || measure.summary() == Summary.DISTINCT
+                        ? ""
+                        : about.unit(measure.column());
+        return ColumnWords.of(measure) + (unit.isEmpty() ? "" : ", " + unit);
+    }
+
+    /** How the values of a measure are read. */
+    public ValueWords read(Measure measure) {
+        FormulaMeasure formula = measure.summary() == Summary.FORMULA ? measures.get(measure.column()) : null;
+        return formula == null ? ValueWords.NUMBER : formula.read();
+    }
+
+    /**
+     * Names of the columns that a visual can use: all but those that stand for rules, and whole shapes, which are no
+     * words.
+     */
+    public List<String> columnNames() {
+        return table.names().stream()
+                .filter(name -> !name.startsWith(Calculations.RULE) && !OwnShapes.isShapes(table, name))
+                .toList();
+    }
+
+    public boolean isPlaced() {
+        return placing != null;
+    }
+
+    /** What a value of a column is called: places by name, all else as it stands. */
+    public String label(String column, String value) {
+        boolean isPlace = column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN);
+        if (value == null) return isPlace ? "(unplaced)" : "(missing)";
+        if (!isPlace) return value;
+        return Optional.ofNullable(places.get(value)).map(Place::name).orElse(value);
+    }
+
+    /** Which of some values a row has in a column of text, yes/no or places; other columns are taken to have any. */
+    public Set<String> having(String column, Collection<String> values) {
+        Set<String> asked = new HashSet<>(values);
+        if (column.equals(PlacedTable.PLACE)) {
+            asked.retainAll(places.keySet());
+        } else if (table.find(column).isEmpty()) {
+            asked.clear();
+        } else if (table.column(column) instanceof CodedColumn coded) {
+            // Gone through once, however many are asked for.
+            Set<String> known = new HashSet<>();
+            for (String word : coded.dictionary()) if (asked.contains(word)) known.add(word);
+            return known;
+        }
+        return asked;
+    }
+}

@@ -1,0 +1,64 @@
+package sarnik.data;
+
+import java.util.ArrayList;
+import java.util.List;
+import sarnik.query.Frame;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.QueryEngine;
+import sarnik.query.Summary;
+import sarnik.table.CodedColumn;
+import sarnik.table.Column;
+
+/**
+ * The measures that a version of a dataset offers, each with its value over all rows. Worked out when first asked for
+ * and
+ * kept with the version, which never changes. Safe to share between threads.
+ */
+public final class Previews {
+
+    /** Beyond this many, measures are offered without a value. */
+    public static final int MOST = 40;
+
+    private List<Preview> kept;
+
+    /**
+     * @param words the measure's value over all rows; empty where it was not worked out
+     */
+    public record Preview(Measure measure, String words) {}
+
+    /** The number of rows, the measure formulas, and the summaries that fit each column. */
+    public synchronized List<Preview> of(LoadedDataset dataset, QueryEngine engine) {
+        if (kept == null) kept = preview(dataset, engine);
+        return kept;
+    }
+
+    private static List<Preview> preview(LoadedDataset dataset, QueryEngine engine) {
+        List<Measure> measures = measures(dataset);
+        List<Measure> asked = measures.subList(0, Math.min(MOST, measures.size()));
+        Frame all = dataset.answer(engine, Query.of(dataset.rules(), List.of(), asked));
+        List<Preview> previews = new ArrayList<>();
+        for (int i = 0; i < measures.size(); i++)
+            previews.add(new Preview(
+                    measures.get(i),
+                    i < asked.size() ? dataset.read(measures.get(i)).brief(all.value(i, 0)) : ""));
+        return List.copyOf(previews);
+    }
+
+    private static List<Measure> measures(LoadedDataset dataset) {
+        List<Measure> measures = new ArrayList<>();
+        measures.add(Measure.ROWS);
+        dataset.measures().keySet().forEach(name -> measures.add(new Measure(Summary.FORMULA, name)));
+        for (String name : dataset.columnNames()) {
+            Column column = dataset.table().column(name);
+            if (column.type().isNumber()) {
+                for (Summary summary :
+                        List.of(Summary.SUM, Summary.AVERAGE, Summary.MEDIAN, Summary.MINIMUM, Summary.MAXIMUM))
+                    measures.add(new Measure(summary, name));
+            } else if (column instanceof CodedColumn) {
+                measures.add(new Measure(Summary.DISTINCT, name));
+            }
+        }
+        return measures;
+    }
+}

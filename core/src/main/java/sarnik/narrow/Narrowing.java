@@ -1,0 +1,180 @@
+package sarnik.narrow;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.data.Rule;
+import sarnik.data.Tie;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.query.Stage;
+import sarnik.scale.NumberWords;
+import sarnik.state.ReaderState;
+import sarnik.state.ReaderState.Part;
+import sarnik.state.Value;
+import sarnik.visual.Picked;
+import sarnik.visual.Scene;
+import sarnik.visual.Source;
+import sarnik.visual.Visual;
+import sarnik.visual.VisualKind;
+
+/**
+ * Which rows a visual shows. Always in this order, each a stage of the query and so a step of the row trail: standing
+ * rules of the dataset, filters of the page, picks on other visuals, the visual's own rule. A visual is not narrowed by
+ * its own pick.
+ */
+public final class Narrowing {
+
+    private final Wires wires;
+    private final ReaderState state;
+    private final Datasets datasets;
+    private final Registry kinds;
+
+    public Narrowing(Wires wires, ReaderState state, Datasets datasets, Registry kinds) {
+        this.wires = wires;
+        this.state = state;
+        this.datasets = datasets;
+        this.kinds = kinds;
+    }
+
+    /** The stages before links. */
+    public List<Stage> whole(Visual visual, LoadedDataset dataset, Rule rule) {
+        List<Stage> stages = before(visual, dataset);
+        if (rule != null) stages.add(rule.stage());
+        return stages;
+    }
+
+    /**
+     * All stages.
+     *
+     * @param sceneOf the scene of another visual, by its id, for what is picked there by a predicate
+     */
+    public List<Stage> shown(
+            String id, Visual visual, LoadedDataset dataset, Rule rule, Function<String, Scene> sceneOf) {
+        List<Stage> stages = before(visual, dataset);
+        links(id, dataset, sceneOf, stages);
+        if (rule != null) stages.add(rule.stage());
+        return stages;
+    }
+
+    private List<Stage> before(Visual visual, LoadedDataset dataset) {
+        List<Stage> stages = new ArrayList<>(dataset.rules());
+        for (String id : wires.filtersOf(visual.page())) filter(id, dataset).ifPresent(stages::add);
+        return stages;
+    }
+
+    private Optional<Stage> filter(String id, LoadedDataset dataset) {
+        Filter filter = wires.filters().get(id);
+        Value value = state.get(Part.FILTER, id, Value.class).orElse(null);
+        if (value == null) return Optional.empty();
+        FilterKind<Filter> kind = kinds.of(filter);
+        return column(new Source(filter.dataset(), filter.column()), dataset)
+                .map(column -> new Stage(kind.words(filter, value), List.of(kind.condition(filter, value, column))));
+    }
+
+    /** What is picked on other visuals. */
+    private void links(String id, LoadedDataset dataset, Function<String, Scene> sceneOf, List<Stage> stages) {
+        state.all(Part.PICK, Value.Pick.class).forEach((from, pick) -> {
+            if (wires.links().values().stream().noneMatch(link -> link.from().equals(from) && link.reaches(id))) return;
+            Visual visual = wires.visuals().get(from);
+            VisualKind<Visual> kind = kinds.of(visual);
+            Optional<Source> source = kind.picks(visual);
+            if (source.isEmpty()) return;
+            column(source.get(), dataset).ifPresent(column -> {
+                Picked picked = kind.picked(visual, pick, sceneOf.apply(from));
+                if (picked instanceof Picked.OneOf places && column.equals(PlacedTable.PLACE))
+                    picked = Picked.values(dataset.meant(places.values()));
+                stages.add(new Stage(words(from, pick), List.of(picked.on(column))));
+            });
+        });
+    }
+
+    /**
+     * The column of a dataset that means the same as the source's: its own, the same place, or one tied to it.
+     */
+    private Optional<String> column(Source source, LoadedDataset dataset) {
+        if (source.dataset() == dataset.id() || source.column().startsWith("@")) {
+            return Optional.of(source.column())
+                    .filter(c -> dataset.table().find(c).isPresent());
+        }
+        if (dataset.placing() instanceof Placing.ByTie tie
+                && tie.dataset() == source.dataset()
+                && tie.equals().equals(source.column())) {
+            return Optional.of(tie.column());
+        }
+        Optional<String> mine = dataset.ties().stream()
+                .filter(t -> t.dataset() == source.dataset() && t.equals().equals(source.column()))
+                .map(Tie::column)
+                .findFirst();
+        if (mine.isPresent()) return mine.filter(c -> dataset.table().find(c).isPresent());
+        Optional<LoadedDataset> from = datasets.ready(source.dataset());
+        Optional<String> placed = from.map(LoadedDataset::placing)
+                .filter(p -> p instanceof Placing.ByTie tie
+                        && tie.dataset() == dataset.id()
+                        && tie.column().equals(source.column()))
+                .map(p -> ((Placing.ByTie) p).equals());
+        if (placed.isPresent()) return placed;
+        return from.stream()
+                .flatMap(d -> d.ties().stream())
+                .filter(t -> t.dataset() == dataset.id() && t.column().equals(source.column()))
+                .map(Tie::equals)
+                .filter(c -> dataset.table().find(c).isPresent())
+                .findFirst();
+    }
+
+    /** Ids of the visuals that change with this filter or parameter, or with a pick on this visual. */
+    public static Set<String> touched(Wires wires, Registry kinds, String id) {
+        Set<String> touched = new LinkedHashSet<>();
+        Filter filter = wires.filters().get(id);
+        wires.visuals().forEach((visualId, visual) -> {
+            boolean byFilter = filter != null && visual.page().equals(filter.page());
+            boolean byPick =
+                    wires.links().values().stream().anyMatch(l -> l.from().equals(id) && l.reaches(visualId));
+            boolean byParameter =
+                    wires.parameters().containsKey(id) && kinds.of(visual).uses(visual, id);
+            if (byFilter || byPick || byParameter) touched.add(visualId);
+        });
+        return touched;
+    }
+
+    /**
+     * A part of "now showing".
+     *
+     * @param id the filter or visual that narrows, or the parameter that is set
+     * @param words the narrowing as people read it
+     */
+    public record Showing(String id, String words) {}
+
+    /** Everything the reader has chosen, in words. */
+    public List<Showing> nowShowing() {
+        List<Showing> parts = new ArrayList<>();
+        for (String id : wires.filtersOf(wires.firstPage())) {
+            Filter filter = wires.filters().get(id);
+            state.get(Part.FILTER, id, Value.class)
+                    .ifPresent(
+                            value -> parts.add(new Showing(id, kinds.of(filter).words(filter, value))));
+        }
+        state.all(Part.PARAMETER, Value.Number.class)
+                .forEach((id, number) -> parts.add(
+                        new Showing(id, wires.parameters().get(id).name() + " " + NumberWords.full(number.value()))));
+        state.all(Part.PICK, Value.Pick.class).forEach((id, pick) -> parts.add(new Showing(id, words(id, pick))));
+        return parts;
+    }
+
+    private String words(String id, Value.Pick pick) {
+        Visual visual = wires.visuals().get(id);
+        VisualKind<Visual> kind = kinds.of(visual);
+        return "Picked: " + kind.pickWords(visual, pick, datasets);
+    }
+
+    /** The marks picked on each visual by a predicate, for those that show them. */
+    public Map<String, Value.Pick> picks() {
+        return state.all(Part.PICK, Value.Pick.class);
+    }
+}

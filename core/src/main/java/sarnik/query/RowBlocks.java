@@ -1,0 +1,63 @@
+package sarnik.query;
+
+import java.util.List;
+import sarnik.table.Table;
+
+/** The rows of a segment that are left after the stages of queries, block by block. */
+final class RowBlocks {
+
+    /** Rows looked at together: the selection and keys of a block stay in the processor's nearest cache. */
+    static final int BLOCK = 2048;
+
+    private final List<RowFilter[]> stages;
+
+    /** Rows left after each stage. */
+    final long[] counts;
+
+    /** Takes the rows of a block that are left. */
+    interface Taker {
+        void take(int[] selection, int count);
+    }
+
+    private RowBlocks(List<RowFilter[]> stages) {
+        this.stages = stages;
+        counts = new long[stages.size()];
+    }
+
+    /**
+     * @throws QueryException when a condition does not fit the table
+     */
+    static List<RowFilter[]> filters(Table table, List<Stage> stages) {
+        return stages.stream()
+                .map(stage -> stage.conditions().stream()
+                        .map(c -> RowFilter.of(table, c))
+                        .toArray(RowFilter[]::new))
+                .toList();
+    }
+
+    static RowBlocks of(List<RowFilter[]> filters) {
+        return new RowBlocks(filters);
+    }
+
+    void scan(int from, int to, Taker taker) {
+        int[] selection = new int[BLOCK + 1];
+        for (int start = from; start < to; start += BLOCK) {
+            int count = select(start, Math.min(start + BLOCK, to), selection);
+            if (count > 0) taker.take(selection, count);
+        }
+    }
+
+    private int select(int from, int to, int[] selection) {
+        int count = -1;
+        for (int s = 0; s < counts.length; s++) {
+            for (RowFilter filter : stages.get(s)) {
+                count = count < 0 ? filter.keepRange(from, to, selection) : filter.keep(selection, count);
+            }
+            counts[s] += count < 0 ? to - from : count;
+        }
+        if (count >= 0) return count;
+        int all = to - from;
+        for (int i = 0; i < all; i++) selection[i] = from + i;
+        return all;
+    }
+}

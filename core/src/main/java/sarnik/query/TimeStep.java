@@ -1,0 +1,163 @@
+package sarnik.query;
+
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.temporal.IsoFields;
+
+/**
+ * Steps of time that rows are grouped by: stretches that follow each other, and parts that come again. Weeks are those
+ * of ISO 8601: they begin on Monday, and the first of a year holds its first Thursday.
+ */
+public enum TimeStep {
+    MINUTE("minute", "YYYY-MM-DD\"T\"HH24:MI", false),
+    HOUR("hour", "YYYY-MM-DD\"T\"HH24:00", false),
+    DAY("day", "YYYY-MM-DD", false),
+    WEEK("week", "IYYY-\"W\"IW", false),
+    MONTH("month", "YYYY-MM", false),
+    QUARTER("quarter", "YYYY-\"Q\"Q", false),
+    YEAR("year", "YYYY", false),
+    HOUR_OF_DAY("hour of the day", "HH24", true),
+    WEEKDAY("weekday", "ID", true),
+    MONTH_OF_YEAR("month of the year", "MM", true);
+
+    private static final int MINUTES_A_DAY = 24 * 60;
+    private static final int HOURS_A_DAY = 24;
+    private static final int DAYS_A_WEEK = 7;
+
+    /** 1970-01-01 was a Thursday, three days after its week began. */
+    private static final int THURSDAY = 3;
+
+    private final String words;
+    private final String pattern;
+    private final boolean again;
+
+    TimeStep(String words, String pattern, boolean again) {
+        this.words = words;
+        this.pattern = pattern;
+        this.again = again;
+    }
+
+    public String words() {
+        return words;
+    }
+
+    /** The pattern of PostgreSQL's TO_CHAR that gives {@link #text}. */
+    String pattern() {
+        return pattern;
+    }
+
+    /** Whether it comes again: an hour of the day, a weekday. */
+    public boolean comesAgain() {
+        return again;
+    }
+
+    /** Whether it needs a time of the day. */
+    public boolean needsTime() {
+        return this == MINUTE || this == HOUR || this == HOUR_OF_DAY;
+    }
+
+    /**
+     * The number of the step that a moment lies in; steps that follow each other have numbers that do.
+     *
+     * @param day since 1970-01-01
+     * @param minute of that day
+     */
+    public long number(long day, int minute) {
+        return switch (this) {
+            case MINUTE -> day * MINUTES_A_DAY + minute;
+            case HOUR -> day * HOURS_A_DAY + minute / 60;
+            case DAY -> day;
+            case WEEK -> Math.floorDiv(day + THURSDAY, DAYS_A_WEEK);
+            case MONTH -> months(day);
+            case QUARTER -> Math.floorDiv(months(day), 3);
+            case YEAR -> LocalDate.ofEpochDay(day).getYear();
+            case HOUR_OF_DAY -> minute / 60;
+            case WEEKDAY -> Math.floorMod(day + THURSDAY, DAYS_A_WEEK);
+            case MONTH_OF_YEAR -> Math.floorMod(months(day), 12);
+        };
+    }
+
+    private static long months(long day) {
+        LocalDate date = LocalDate.ofEpochDay(day);
+        return date.getYear() * 12L + date.getMonthValue() - 1;
+    }
+
+    /** The text of a step: {@code 2026-05}, {@code 2026-W21}, {@code 2026-Q2}, {@code 14}; weekdays 1 to 7. */
+    public String text(long number) {
+        return switch (this) {
+            case MINUTE ->
+                LocalDate.ofEpochDay(Math.floorDiv(number, MINUTES_A_DAY)) + "T"
+                        + clock(Math.floorMod(number, MINUTES_A_DAY));
+            case HOUR ->
+                LocalDate.ofEpochDay(Math.floorDiv(number, HOURS_A_DAY)) + "T" + two(Math.floorMod(number, HOURS_A_DAY))
+                        + ":00";
+            case DAY -> LocalDate.ofEpochDay(number).toString();
+            case WEEK -> {
+                LocalDate thursday = LocalDate.ofEpochDay(number * DAYS_A_WEEK);
+                yield year(thursday.get(IsoFields.WEEK_BASED_YEAR)) + "-W"
+                        + two(thursday.get(IsoFields.WEEK_OF_WEEK_BASED_YEAR));
+            }
+            case MONTH -> year(Math.floorDiv(number, 12)) + "-" + two(Math.floorMod(number, 12) + 1);
+            case QUARTER -> year(Math.floorDiv(number, 4)) + "-Q" + (Math.floorMod(number, 4) + 1);
+            case YEAR -> year(number);
+            case HOUR_OF_DAY -> two((int) number);
+            case WEEKDAY -> String.valueOf(number + 1);
+            case MONTH_OF_YEAR -> two((int) number + 1);
+        };
+    }
+
+    /** The first day of a step that follows others; of one that comes again there is none. */
+    public LocalDate firstDay(long number) {
+        return switch (this) {
+            case MINUTE -> LocalDate.ofEpochDay(Math.floorDiv(number, MINUTES_A_DAY));
+            case HOUR -> LocalDate.ofEpochDay(Math.floorDiv(number, HOURS_A_DAY));
+            case DAY -> LocalDate.ofEpochDay(number);
+            case WEEK -> LocalDate.ofEpochDay(number * DAYS_A_WEEK - THURSDAY);
+            case MONTH -> LocalDate.of((int) Math.floorDiv(number, 12), Math.floorMod(number, 12) + 1, 1);
+            case QUARTER -> LocalDate.of((int) Math.floorDiv(number, 4), Math.floorMod(number, 4) * 3 + 1, 1);
+            case YEAR -> LocalDate.of((int) number, 1, 1);
+            default -> throw new IllegalStateException(words + " comes again and again");
+        };
+    }
+
+    /** The number of the step whose text this is. */
+    public long number(String text) {
+        return switch (this) {
+            case MINUTE, HOUR -> {
+                String[] parts = text.split("[T:]");
+                yield number(
+                        LocalDate.parse(parts[0]).toEpochDay(),
+                        Integer.parseInt(parts[1]) * 60 + Integer.parseInt(parts[2]));
+            }
+            case DAY -> LocalDate.parse(text).toEpochDay();
+            case WEEK -> {
+                LocalDate january = LocalDate.of(Integer.parseInt(text.substring(0, text.length() - 4)), 1, 4);
+                long monday = january.toEpochDay() - (january.getDayOfWeek().getValue() - DayOfWeek.MONDAY.getValue());
+                yield number(monday + 7L * (Integer.parseInt(text.substring(text.length() - 2)) - 1), 0);
+            }
+            case MONTH ->
+                Long.parseLong(text.substring(0, text.length() - 3)) * 12
+                        + Long.parseLong(text.substring(text.length() - 2))
+                        - 1;
+            case QUARTER ->
+                Long.parseLong(text.substring(0, text.length() - 3)) * 4
+                        + Long.parseLong(text.substring(text.length() - 1))
+                        - 1;
+            case YEAR -> Long.parseLong(text);
+            case HOUR_OF_DAY -> Long.parseLong(text);
+            case WEEKDAY, MONTH_OF_YEAR -> Long.parseLong(text) - 1;
+        };
+    }
+
+    private static String year(long year) {
+        return year >= 0 && year < 1000 ? "%04d".formatted(year) : String.valueOf(year);
+    }
+
+    private static String clock(int minute) {
+        return two(minute / 60) + ":" + two(minute % 60);
+    }
+
+    private static String two(int number) {
+        return number < 10 ? "0" + number : String.valueOf(number);
+    }
+}

@@ -1,0 +1,134 @@
+package sarnik.state;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.net.URLDecoder;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+
+/** The text form of values in an address, and back. */
+public final class Texts {
+
+    private Texts() {}
+
+    static String join(List<String> values) {
+        return String.join(",", values.stream().map(Texts::encode).toList());
+    }
+
+    static String plain(double number) {
+        return new BigDecimal(number)
+                .setScale(9, RoundingMode.HALF_EVEN)
+                .stripTrailingZeros()
+                .toPlainString();
+    }
+
+    static String encode(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    /** What a percent-encoded text says; the text itself where it is not well encoded. */
+    public static String decode(String text) {
+        try {
+            return URLDecoder.decode(text, StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException broken) {
+            return text;
+        }
+    }
+
+    /** Values with commas between. */
+    public static List<String> values(String joined) {
+        return Arrays.stream(joined.split(","))
+                .filter(v -> !v.isEmpty())
+                .map(Texts::decode)
+                .distinct()
+                .sorted()
+                .toList();
+    }
+
+    /** A range of days; empty where the text is none. */
+    public static Optional<Value.Range> range(String text) {
+        String[] ends = decode(text).split("\\.\\.", -1);
+        if (ends.length != 2) return Optional.empty();
+        try {
+            return Optional.of(new Value.Range(date(ends[0]), date(ends[1])));
+        } catch (DateTimeException unreadable) {
+            return Optional.empty();
+        }
+    }
+
+    private static LocalDate date(String text) {
+        return text.isEmpty() ? null : LocalDate.parse(text);
+    }
+
+    /** What is picked; empty where the text is a predicate that cannot be read. */
+    public static Optional<Value.Pick> pick(String text) {
+        if (!text.startsWith("~")) return Optional.of(new Value.Values(values(text)));
+        int dot = text.indexOf('.');
+        String rest = text.substring(dot + 1);
+        try {
+            return switch (dot < 0 ? "" : text.substring(1, dot)) {
+                case "class" -> {
+                    // Layers have ids of letters and digits; the bounds behind them may have points.
+                    String layer = rest.substring(0, rest.indexOf('.'));
+                    yield ofClass(layer, decode(rest.substring(layer.length() + 1)));
+                }
+                case "near" -> {
+                    // The metres may have a point of their own, a place's id is encoded and has none that stands free.
+                    int last = rest.lastIndexOf('.');
+                    yield Optional.of(new Value.Near(
+                            decode(rest.substring(last + 1)), number(rest.substring(0, last), 0, 2.1e7)));
+                }
+                case "ring" -> ring(rest);
+                case "box" -> {
+                    List<Double> ends = numbers(rest);
+                    yield ends.size() == 4
+                            ? Optional.of(new Value.Extent(ends.get(0), ends.get(1), ends.get(2), ends.get(3)))
+                            : Optional.empty();
+                }
+                case "span" -> {
+                    String[] ends = rest.split("_", -1);
+                    yield ends.length == 2
+                            ? Optional.of(new Value.Span(decode(ends[0]), decode(ends[1])))
+                            : Optional.empty();
+                }
+                default -> Optional.empty();
+            };
+        } catch (NumberFormatException | StringIndexOutOfBoundsException broken) {
+            return Optional.empty();
+        }
+    }
+
+    private static Optional<Value.Pick> ofClass(String layer, String bounds) {
+        if (bounds.equals("none")) return Optional.of(new Value.OfClass(layer, null, null, true));
+        String[] ends = bounds.split("_", -1);
+        if (ends.length != 2) return Optional.empty();
+        return Optional.of(new Value.OfClass(layer, bound(ends[0]), bound(ends[1]), false));
+    }
+
+    private static Double bound(String text) {
+        return text.isEmpty() ? null : number(text, -Double.MAX_VALUE, Double.MAX_VALUE);
+    }
+
+    private static Optional<Value.Pick> ring(String text) {
+        List<Double> corners = numbers(text);
+        return corners.size() >= 6 && corners.size() % 2 == 0 ? Optional.of(new Value.Ring(corners)) : Optional.empty();
+    }
+
+    private static List<Double> numbers(String text) {
+        List<Double> numbers = new ArrayList<>();
+        for (String one : text.split("_", -1)) numbers.add(number(one, -720, 720));
+        return numbers;
+    }
+
+    private static double number(String text, double least, double most) {
+        double number = Double.parseDouble(text);
+        if (!(number >= least && number <= most)) throw new NumberFormatException(text);
+        return number;
+    }
+}

@@ -1,0 +1,41 @@
+package sarnik.visual;
+
+import java.util.List;
+import sarnik.query.Condition;
+
+/**
+ * How picked rows are told from others, whatever the column is called where they are told.
+ */
+public sealed interface Picked {
+
+    /** The condition that rows of a dataset meet. */
+    Condition on(String column);
+
+    /** Any of these values. */
+    record OneOf(List<String> values) implements Picked {
+        @Override
+        public Condition on(String column) {
+            return new Condition.OneOf(column, values);
+        }
+    }
+
+    /** The keys of the groups that a query answers with. */
+    record Among(Asked asked, int key) implements Picked {
+        @Override
+        public Condition on(String column) {
+            return new Condition.Among(column, asked.dataset().table(), asked.query(), key, false);
+        }
+    }
+
+    /** A range, both ends included, null for open; in canonical text. */
+    record Between(String from, String to) implements Picked {
+        @Override
+        public Condition on(String column) {
+            return new Condition.Between(column, from, to);
+        }
+    }
+
+    static Picked values(List<String> values) {
+        return new OneOf(values);
+    }
+}

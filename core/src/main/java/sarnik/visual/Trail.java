@@ -1,0 +1,37 @@
+package sarnik.visual;
+
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import sarnik.data.ColumnWords;
+import sarnik.query.RowTrail;
+
+/**
+ * How the rows of a visual came about.
+ *
+ * @param steps the row trail
+ * @param empty a sentence that says why nothing is left, null where something is
+ */
+public record Trail(List<RowTrail.Step> steps, String empty) {
+
+    private static final Pattern ADDED =
+            Pattern.compile("@(?:area [^,]+?(?: from)?|cell \\d+|provinces from|\\w+)(?=,| and |$)");
+
+    /** The trail of an answer; column names that placing adds are put in words. */
+    public static Trail of(RowTrail answered) {
+        RowTrail trail = new RowTrail(answered.steps().stream()
+                .map(s -> new RowTrail.Step(
+                        ADDED.matcher(s.words()).replaceAll(m -> Matcher.quoteReplacement(ColumnWords.of(m.group()))),
+                        s.left(),
+                        s.unit()))
+                .toList());
+        return new Trail(trail.steps(), trail.rows() > 0 ? null : whatTookTheLast(trail));
+    }
+
+    private static String whatTookTheLast(RowTrail trail) {
+        for (RowTrail.Step step : trail.steps()) {
+            if (step.left() == 0) return "No row is left after this step: " + step.words() + ".";
+        }
+        return "There is no row.";
+    }
+}

@@ -1,0 +1,179 @@
+package sarnik.visual.map;
+
+import java.util.List;
+import sarnik.data.PlaceSheet;
+import sarnik.visual.Key;
+
+/**
+ * What the browser draws of a map's layer. Places are named by their numbers in a {@link PlaceSheet}, figures are
+ * rounded as
+ * {@link sarnik.scale.NumberWords#full} shows them, and a missing figure is NaN.
+ */
+public sealed interface LayerDrawn {
+
+    Head head();
+
+    /** What its colours, sizes and shapes mean. */
+    Key key();
+
+    /** This layer with another key. */
+    LayerDrawn with(Key key);
+
+    /**
+     * What all layers have.
+     *
+     * @param id the layer
+     * @param name what readers call it
+     * @param hidden whether it is hidden; then nothing of it is drawn
+     * @param opacity 0 to 1
+     * @param border the width of borders, pixels
+     * @param notes sentences about what is not as one would expect
+     */
+    record Head(String id, String name, boolean hidden, double opacity, double border, List<String> notes) {}
+
+    /**
+     * Symbols, largest first.
+     *
+     * @param places tag of the sheet of places
+     * @param at the place of each symbol
+     * @param radii pixels; 0 where there is nothing to draw
+     * @param classes class of colour, -1 for no data
+     * @param shapes number of a {@link Layer.Shape} for each; null where all have the shape {@code shape}
+     * @param shape number of the shape
+     * @param sizes the size measure, or the number of rows
+     * @param tints the colour measure; null where colours stand for none
+     * @param members how many places each stands for; null where each is one
+     * @param labels what is written beside each; null for nothing
+     * @param ranks the order in which labels are written; null for that of the symbols
+     */
+    record OfSymbols(
+            Head head,
+            String places,
+            int[] at,
+            double[] radii,
+            int[] classes,
+            int[] shapes,
+            int shape,
+            double[] sizes,
+            double[] tints,
+            int[] members,
+            List<String> labels,
+            int[] ranks,
+            Key key)
+            implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfSymbols(
+                    head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, other);
+        }
+    }
+
+    /**
+     * Areas of a boundary set, or the rows' own shapes.
+     *
+     * @param set the boundary set, whose shapes travel apart; null for the rows' own
+     * @param own changes with the rows' own shapes, which travel apart; null for a boundary set
+     * @param classes class of colour, -1 for no data; areas that are not listed have no row
+     * @param values the colour measure
+     */
+    record OfAreas(
+            Head head,
+            String set,
+            String own,
+            String places,
+            int[] at,
+            int[] classes,
+            double[] values,
+            List<String> labels,
+            int[] ranks,
+            Key key)
+            implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfAreas(head, set, own, places, at, classes, values, labels, ranks, other);
+        }
+    }
+
+    /**
+     * How thick points lie.
+     *
+     * @param weights what each place counts
+     * @param radius how far a point is felt
+     * @param metres whether on the ground, else pixels
+     * @param peak the greatest density, per square kilometre; NaN where it depends on the zoom
+     */
+    record OfDensity(
+            Head head, String places, int[] at, double[] weights, double radius, boolean metres, double peak, Key key)
+            implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfDensity(head, places, at, weights, radius, metres, peak, other);
+        }
+    }
+
+    /**
+     * Flows from place to place, widest first.
+     *
+     * @param from numbers of places
+     * @param to numbers of places
+     * @param widths pixels
+     * @param values the measure
+     * @param ends places at which flows end or begin
+     * @param out what goes out of each of them
+     * @param in what comes in
+     */
+    record OfFlows(
+            Head head,
+            String places,
+            int[] from,
+            int[] to,
+            double[] widths,
+            int[] classes,
+            double[] values,
+            double[] tints,
+            int[] ends,
+            double[] out,
+            double[] in,
+            Key key)
+            implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfFlows(head, places, from, to, widths, classes, values, tints, ends, out, in, other);
+        }
+    }
+
+    /**
+     * Paths.
+     *
+     * @param names the paths
+     * @param classes class of colour of each path
+     * @param parts index of the first point of each unbroken part
+     * @param pathOf the path of each part
+     * @param at the place of each point
+     * @param moments the order value of each point, in words
+     */
+    record OfPaths(
+            Head head,
+            List<String> names,
+            int[] classes,
+            int[] parts,
+            int[] pathOf,
+            String places,
+            int[] at,
+            List<String> moments,
+            Key key)
+            implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfPaths(head, names, classes, parts, pathOf, places, at, moments, other);
+        }
+    }
+
+    /** A layer that is hidden, or that cannot be drawn; its notes say why. */
+    record OfNothing(Head head, Key key) implements LayerDrawn {
+        @Override
+        public LayerDrawn with(Key other) {
+            return new OfNothing(head, other);
+        }
+    }
+}

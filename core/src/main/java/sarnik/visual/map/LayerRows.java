@@ -1,0 +1,203 @@
+package sarnik.visual.map;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.IntFunction;
+import sarnik.data.ColumnWords;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
+import sarnik.data.PlaceSheet;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
+import sarnik.query.Frame;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.QueryEngine;
+import sarnik.query.RowSelection;
+import sarnik.query.Stage;
+import sarnik.table.CodedColumn;
+import sarnik.table.Table;
+import sarnik.visual.Asked;
+import sarnik.visual.Plan;
+import sarnik.visual.Scene;
+import sarnik.visual.Sight;
+
+/** A layer with the rows it shows, ready to be asked. */
+final class LayerRows {
+
+    private static final char BETWEEN = '\u0000';
+    private static final int MOST_ROWS = 200_000;
+
+    final String id;
+    final Layer layer;
+    final Sight sight;
+    /** Sentences about what is not as one would expect, known before anything is asked. */
+    final List<String> notes = new ArrayList<>();
+
+    private final Scene scene;
+    private final Plan plan;
+    private final List<Stage> shown;
+    private final List<Stage> whole;
+    private LoadedDataset dataset;
+
+    /**
+     * @param layer the layer as the reader has set it
+     * @param plan takes what is asked
+     */
+    LayerRows(String id, Layer layer, Scene scene, Plan plan) {
+        this.id = id;
+        this.layer = layer;
+        this.scene = scene;
+        this.plan = plan;
+        this.sight = scene.sight();
+        this.dataset = scene.dataset(layer.dataset());
+        this.shown = Layer.Period.kept(scene.shown(dataset, layer.rule()), layer.period());
+        this.whole = Layer.Period.kept(scene.whole(dataset, layer.rule()), layer.period());
+    }
+
+    LoadedDataset dataset() {
+        return dataset;
+    }
+
+    /** A group for each combination of values of these columns; rows that lack one are left out. */
+    Asked ask(List<String> by, List<Measure> measures) {
+        return ask(shown, by, measures);
+    }
+
+    /**
+     * The same of what a scale rests on: of the whole, so that a pick never changes what is left, or of what is shown
+     * where the author said so.
+     */
+    Asked domain(List<String> by, List<Measure> measures, String domain) {
+        return ask("shown".equals(domain) ? shown : whole, by, measures);
+    }
+
+    private Asked ask(List<Stage> stages, List<String> by, List<Measure> measures) {
+        for (String column : by) dataset = dataset.with(column);
+        return plan.ask(dataset, Query.of(stages, by, measures).filled());
+    }
+
+    /** Counts of the values of a column in each group, for {@link #commonest}. */
+    Asked counts(List<String> by, String column) {
+        List<String> columns = new ArrayList<>(by);
+        columns.add(column);
+        return ask(columns, List.of(Measure.ROWS));
+    }
+
+    /** The commonest value in each group; a group's keys are joined by {@link #key}. */
+    static Map<String, String> commonest(Frame counts) {
+        int by = counts.keys().size() - 1;
+        Map<String, String> best = new HashMap<>();
+        Map<String, Double> most = new HashMap<>();
+        for (int g = 0; g < counts.size(); g++) {
+            String key = key(counts, g, by);
+            if (counts.value(0, g) <= most.getOrDefault(key, 0.0)) continue;
+            most.put(key, counts.value(0, g));
+            best.put(key, counts.key(by, g));
+        }
+        return best;
+    }
+
+    /** The keys of a group as one text. */
+    static String key(Frame frame, int group, int columns) {
+        if (columns == 1) return frame.key(0, group);
+        StringBuilder key = new StringBuilder();
+        for (int c = 0; c < columns; c++) key.append(frame.key(c, group)).append(BETWEEN);
+        return key.toString();
+    }
+
+    /** The places of a column; they are told to the browser with the drawing. */
+    PlaceSheet sheet(String column) {
+        dataset = dataset.with(column);
+        PlaceSheet sheet = dataset.sheet(column);
+        scene.names(sheet);
+        return sheet;
+    }
+
+    LayerDrawn.Head head(List<String> said) {
+        return new LayerDrawn.Head(
+                id,
+                name(),
+                layer.startsHidden(),
+                layer.opacity(),
+                layer.border() == null ? 0.8 : layer.border(),
+                List.copyOf(said));
+    }
+
+    private String name() {
+        if (layer.name() != null && !layer.name().isBlank()) return layer.name();
+        return nameOf(layer, dataset);
+    }
+
+    /** A name made of what a layer shows. */
+    static String nameOf(Layer layer, LoadedDataset dataset) {
+        Measure shown = !layer.isOfShapes() && layer.size() != null
+                ? layer.size().measure()
+                : layer.colour() == null ? null : layer.colour().measure();
+        String what = shown == null ? dataset.name() : ColumnWords.of(shown) + " of " + dataset.name();
+        return layer.kind().room().name(what, dataset);
+    }
+
+    // --- asked at once, for one place or for handing out ---------------------------------------------
+
+    /** An answer at once. */
+    Frame now(QueryEngine engine, List<String> by, List<Measure> measures) {
+        return now(engine, shown, by, measures);
+    }
+
+    /** An answer at once about the rows of one place only. */
+    Frame ofPlace(QueryEngine engine, String column, String place, List<String> by, List<Measure> measures) {
+        dataset = dataset.with(column);
+        List<Stage> more = new ArrayList<>(shown);
+        more.add(PlaceTeller.only(column, place));
+        return now(engine, more, by, measures);
+    }
+
+    private Frame now(QueryEngine engine, List<Stage> stages, List<String> by, List<Measure> measures) {
+        for (String column : by) dataset = dataset.with(column);
+        return dataset.answer(engine, Query.of(stages, by, measures).filled());
+    }
+
+    /**
+     * The rows themselves that lie within an extent.
+     *
+     * @param all whether with all columns that people know, else with those that the layer shows or tells
+     * @throws MisfitException when there are more than can be handed out at once
+     */
+    Rows within(QueryEngine engine, Sight extent, boolean all) {
+        Table table = dataset.table();
+        CodedColumn places = (CodedColumn) table.column(PlacedTable.PLACE);
+        Place[] byCode = places.dictionary().stream().map(dataset.places()::get).toArray(Place[]::new);
+        int[] rows = Arrays.stream(RowSelection.of(table, engine.resolved(shown)))
+                .filter(row -> {
+                    int code = places.codes().get(row);
+                    return code >= 0 && byCode[code] != null && extent.holds(byCode[code].lon(), byCode[code].lat());
+                })
+                .toArray();
+        if (rows.length > MOST_ROWS)
+            throw new MisfitException(
+                    ("%,d rows are in sight, and at most %,d are handed out at once. Narrow first, or take all "
+                                    + "rows from the dataset's page.")
+                            .formatted(rows.length, MOST_ROWS));
+        Set<String> given = layer.columns();
+        List<String> names = table.names().stream()
+                .filter(n -> !n.startsWith("@") && (all || given.contains(n)))
+                .toList();
+        return new Rows(table.only(names).pick(rows), i -> {
+            Place place = byCode[places.codes().get(rows[i])];
+            return new double[] {place.lon(), place.lat()};
+        });
+    }
+
+    /**
+     * Rows to hand out.
+     *
+     * @param table the rows
+     * @param position longitude and latitude of each, degrees
+     */
+    record Rows(Table table, IntFunction<double[]> position) {}
+}

@@ -1,0 +1,294 @@
+package sarnik.visual.map;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import sarnik.data.ColumnWords;
+import sarnik.data.LoadedDataset;
+import sarnik.data.OwnShapes;
+import sarnik.data.PlaceSheet;
+import sarnik.geo.Area;
+import sarnik.place.Placing;
+import sarnik.query.Frame;
+import sarnik.query.Measure;
+import sarnik.query.Summary;
+import sarnik.scale.NumberWords;
+import sarnik.visual.Answers;
+import sarnik.visual.Asked;
+import sarnik.visual.Colour;
+import sarnik.visual.Colouring;
+import sarnik.visual.Key;
+import sarnik.visual.Key.ShapeSwatch;
+import sarnik.visual.Scales;
+
+/**
+ * What layers with one mark for each place ask and draw alike: colours, shapes and labels. The first measure of their
+ * query is what the layer is about, the second the colour, then what labels need.
+ */
+final class PlaceMarks {
+
+    /** Beyond this many labels none would find room. */
+    private static final int MOST_LABELS = 4_000;
+
+    private final LayerRows rows;
+    private final Layer layer;
+    private final String column;
+    /** The colours with the scale that is worn; null where all have one colour. */
+    private final Colour colour;
+
+    private final List<String> coloursSaid = new ArrayList<>();
+    private final PlaceSheet sheet;
+    private final Asked shown;
+    private final Asked whole;
+    private final Asked colourCounts;
+    private final Asked shapeCounts;
+    private final Asked labelCounts;
+
+    /**
+     * @param first what the layer is about
+     */
+    PlaceMarks(LayerRows rows, Scales scales, String column, Measure first) {
+        this.rows = rows;
+        this.layer = rows.layer;
+        this.column = column;
+        List<Measure> measures = measures(first);
+        shown = rows.ask(List.of(column), measures);
+        colour = layer.colour() == null || layer.colour().isOne() ? null : scales.worn(layer.colour(), coloursSaid);
+        whole = rows.domain(
+                List.of(column),
+                measures,
+                layer.colour() == null ? null : layer.colour().domain());
+        colourCounts =
+                colour == null || colour.category() == null ? null : rows.counts(List.of(column), colour.category());
+        shapeCounts = layer.symbol() == null || layer.symbol().category() == null
+                ? null
+                : rows.counts(List.of(column), layer.symbol().category());
+        labelCounts = layer.label() == null || layer.label().column() == null
+                ? null
+                : rows.counts(List.of(column), layer.label().column());
+        sheet = rows.sheet(column);
+    }
+
+    /** The colour and what labels need behind what the layer is about. */
+    private List<Measure> measures(Measure first) {
+        List<Measure> measures = new ArrayList<>(List.of(
+                first,
+                layer.colour() == null || layer.colour().measure() == null
+                        ? Measure.ROWS
+                        : layer.colour().measure()));
+        if (layer.label() != null && layer.label().measure() != null)
+            measures.add(layer.label().measure());
+        if (layer.label() != null && layer.label().priority() != null)
+            measures.add(layer.label().priority());
+        return measures;
+    }
+
+    PlaceSheet sheet() {
+        return sheet;
+    }
+
+    String column() {
+        return column;
+    }
+
+    Asked shown() {
+        return shown;
+    }
+
+    /** The same of what scales rest on. */
+    Frame whole(Answers answers) {
+        return answers.of(whole);
+    }
+
+    /** Groups of an answer that have a place. */
+    int[] placed(Frame frame) {
+        return IntStream.range(0, frame.size())
+                .filter(g -> sheet.index().containsKey(frame.key(0, g)))
+                .toArray();
+    }
+
+    int[] at(Frame frame, int[] order) {
+        return Arrays.stream(order).map(g -> sheet.index().get(frame.key(0, g))).toArray();
+    }
+
+    static double[] picked(double[] values, int[] order) {
+        return Arrays.stream(order).mapToDouble(g -> values[g]).toArray();
+    }
+
+    static double[] rounded(double[] values) {
+        return Arrays.stream(values).map(NumberWords::shown).toArray();
+    }
+
+    boolean isByMeasure() {
+        return layer.colour() != null && layer.colour().measure() != null;
+    }
+
+    // --- colours ---------------------------------------------------------------------------------------
+
+    Colouring colouring(Answers answers, int[] order, List<String> notes) {
+        if (colour == null) return Colouring.one(layer.colour(), order.length);
+        notes.addAll(coloursSaid);
+        Frame frame = answers.of(shown);
+        if (colour.category() == null) {
+            Frame domain = answers.of(whole);
+            return Colouring.byMeasure(
+                    colour,
+                    tints(frame, order, notes),
+                    tints(domain, placed(domain), new ArrayList<>()),
+                    tintWords(),
+                    rows.dataset().read(colour.measure()));
+        }
+        Map<String, String> values = LayerRows.commonest(answers.of(colourCounts));
+        return Colouring.byCategory(
+                colour,
+                Arrays.stream(order).mapToObj(g -> values.get(frame.key(0, g))).toList(),
+                rows.dataset().table().column(colour.category()),
+                ColumnWords.of(colour.category()));
+    }
+
+    private String tintWords() {
+        return rows.dataset().words(layer.colour().measure())
+                + ("km2".equals(layer.colour().per()) ? " per km²" : "");
+    }
+
+    double[] tints(Frame frame, int[] order, List<String> notes) {
+        double[] values = picked(frame.values().get(1), order);
+        if (!"km2".equals(layer.colour().per())) return values;
+        Map<String, Double> sizes = sizes();
+        if (sizes.isEmpty()) notes.add("Only areas have a size to divide by, so the measure is shown as it is.");
+        return IntStream.range(0, order.length)
+                .mapToDouble(i ->
+                        values[i] / (sizes.isEmpty() ? 1 : sizes.getOrDefault(frame.key(0, order[i]), Double.NaN)))
+                .toArray();
+    }
+
+    /** Square kilometres by the id of what is drawn. */
+    private Map<String, Double> sizes() {
+        if (layer.kind() == Layer.Kind.SHAPES)
+            return rows.dataset().ownShapes().map(OwnShapes::squareKilometres).orElse(Map.of());
+        Map<String, Double> sizes = new HashMap<>();
+        String set = setOf(layer, rows.dataset()).orElse("");
+        for (Area area : rows.dataset().areasOf(set)) sizes.put("a" + set + "/" + area.code(), area.squareKilometres());
+        return sizes;
+    }
+
+    /** The boundary set whose areas a layer shows: the one it names, or the one its rows are placed by. */
+    static Optional<String> setOf(Layer layer, LoadedDataset dataset) {
+        if (layer.set() != null) return Optional.of(layer.set());
+        return dataset.placing() instanceof Placing.ByArea area ? Optional.of(area.set()) : Optional.empty();
+    }
+
+    // --- areas and own shapes ------------------------------------------------------------------------
+
+    /** A layer that fills what lies there: areas of a boundary set, or the rows' own shapes. */
+    LayerPlan filled(String set, OwnShapes own) {
+        return new LayerPlan(shown, (answers, notes) -> {
+            Frame frame = answers.of(shown);
+            int[] order = placed(frame);
+            Colouring colouring = colouring(answers, order, notes);
+            Key key = colouring.key();
+            if (isByMeasure()
+                    && layer.colour().per() == null
+                    && isSum(layer.colour().measure())
+                    && (own == null || own.mayHaveAreas())) {
+                key = key.hinted(List.of("Large areas make large sums. Divide “"
+                        + ColumnWords.of(layer.colour().measure())
+                        + "” by people in a formula, or by the size of the area in the brief."));
+            }
+            Labels labels = labels(answers, order);
+            double[] values = isByMeasure()
+                    ? tints(frame, order, new ArrayList<>())
+                    : picked(frame.values().get(0), order);
+            return new LayerDrawn.OfAreas(
+                    rows.head(notes),
+                    set,
+                    own == null ? null : own.tag(),
+                    sheet.tag(),
+                    at(frame, order),
+                    colouring.classes(),
+                    rounded(values),
+                    labels.texts(),
+                    labels.ranks(),
+                    key);
+        });
+    }
+
+    private static boolean isSum(Measure measure) {
+        return measure.summary() == Summary.SUM
+                || measure.summary() == Summary.COUNT
+                || measure.summary() == Summary.DISTINCT;
+    }
+
+    // --- shapes and labels -----------------------------------------------------------------------------
+
+    /**
+     * @param of shape of each mark; null where all have one
+     * @param one the shape of all
+     */
+    record Shapes(int[] of, int one, List<ShapeSwatch> swatches) {}
+
+    Shapes shapes(Answers answers, int[] order) {
+        Frame frame = answers.of(shown);
+        Layer.Symbol symbol = layer.symbol();
+        if (symbol == null) return new Shapes(null, 0, List.of());
+        if (symbol.category() == null)
+            return new Shapes(null, symbol.shape() == null ? 0 : symbol.shape().ordinal(), List.of());
+        int most = Layer.Shape.values().length - 1;
+        List<String> values = Colouring.order(rows.dataset().table().column(symbol.category()), null, most);
+        Map<String, String> of = LayerRows.commonest(answers.of(shapeCounts));
+        int[] counts = new int[most + 1];
+        int[] shapes = Arrays.stream(order)
+                .map(g -> {
+                    int shape = values.indexOf(of.get(frame.key(0, g)));
+                    return shape < 0 ? most : shape;
+                })
+                .toArray();
+        for (int shape : shapes) counts[shape]++;
+        List<ShapeSwatch> swatches = new ArrayList<>();
+        for (int s = 0; s < values.size(); s++) swatches.add(new ShapeSwatch(s, values.get(s), counts[s]));
+        if (counts[most] > 0) swatches.add(new ShapeSwatch(most, "others", counts[most]));
+        return new Shapes(shapes, 0, swatches);
+    }
+
+    record Labels(List<String> texts, int[] ranks) {}
+
+    Labels labels(Answers answers, int[] order) {
+        Frame frame = answers.of(shown);
+        Layer.Label label = layer.label();
+        if (label == null) return new Labels(null, null);
+        boolean byColumn = label.column() != null;
+        Map<String, String> values = byColumn ? LayerRows.commonest(answers.of(labelCounts)) : Map.of();
+        List<String> texts = new ArrayList<>();
+        for (int g : order) {
+            String first = byColumn
+                    ? values.getOrDefault(frame.key(0, g), "")
+                    : sheet.names().get(sheet.index().get(frame.key(0, g)));
+            texts.add(
+                    label.measure() == null
+                            ? first
+                            : (first + " "
+                                            + rows.dataset()
+                                                    .read(label.measure())
+                                                    .brief(frame.value(2, g)))
+                                    .strip());
+        }
+        double[] priority = label.priority() != null
+                ? frame.values().get(label.measure() == null ? 2 : 3)
+                : layer.isOfShapes() ? frame.values().get(1) : null;
+        int[] ranks = priority == null
+                ? null
+                : IntStream.range(0, order.length)
+                        .boxed()
+                        .sorted(Comparator.comparingDouble((Integer i) ->
+                                Double.isNaN(priority[order[i]]) ? Double.POSITIVE_INFINITY : -priority[order[i]]))
+                        .limit(MOST_LABELS)
+                        .mapToInt(i -> i)
+                        .toArray();
+        return new Labels(texts, ranks);
+    }
+}

@@ -1,0 +1,200 @@
+package sarnik.visual.map;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.IntStream;
+import sarnik.data.ColumnWords;
+import sarnik.geo.GreatCircle;
+import sarnik.place.Place;
+import sarnik.query.Condition;
+import sarnik.query.Frame;
+import sarnik.query.Measure;
+import sarnik.query.QueryEngine;
+import sarnik.query.Stage;
+import sarnik.scale.NumberWords;
+import sarnik.scale.Standardised;
+
+/** Tells about one place of a layer: its figures, a tiny chart, the places near it and the places most like it. */
+public final class PlaceTeller {
+
+    private static final int MOST_POINTS = 60;
+    private static final Pattern BRACES = Pattern.compile("\\{([^{}]{1,200})\\}");
+
+    private PlaceTeller() {}
+
+    /**
+     * What is told of a place.
+     *
+     * @param name what it is called
+     * @param lines what is measured, and how much
+     * @param chart a tiny chart; null for none
+     * @param text the author's sentence with its figures in place; null where there is none
+     */
+    public record Told(String name, List<Line> lines, Chart chart, String text) {}
+
+    public record Line(String words, String value) {}
+
+    /**
+     * @param words what it is of
+     * @param labels the values along it
+     * @param values heights, 0 to 1; missing ones NaN
+     * @param texts the figures in words
+     */
+    public record Chart(String words, List<String> labels, double[] values, List<String> texts) {}
+
+    /** A place that was found: how far away, or how unlike. */
+    public record Found(String id, String name, String words) {}
+
+    static Told tell(QueryEngine engine, LayerRows rows, String place) {
+        String column = rows.layer.placeColumn();
+        List<Measure> measures = measures(rows.layer);
+        Frame frame = rows.ofPlace(engine, column, place, List.of(), measures);
+        List<Line> lines = new ArrayList<>();
+        for (int i = 0; i < measures.size(); i++)
+            lines.add(new Line(
+                    rows.dataset().words(measures.get(i)),
+                    rows.dataset().read(measures.get(i)).full(frame.value(i, 0))));
+        Layer.Tip tip = rows.layer.tip();
+        if (tip != null && tip.columns() != null) {
+            for (String c : tip.columns()) {
+                Frame values = rows.ofPlace(engine, column, place, List.of(c), List.of(Measure.ROWS));
+                List<String> keys = IntStream.range(0, Math.min(4, values.size()))
+                        .mapToObj(g -> values.key(0, g))
+                        .toList();
+                lines.add(new Line(
+                        ColumnWords.of(c),
+                        keys.isEmpty()
+                                ? "–"
+                                : String.join(", ", keys)
+                                        + (values.size() > 4 ? " and " + (values.size() - 4) + " more" : "")));
+            }
+        }
+        String name = name(rows, column, place);
+        return new Told(
+                name,
+                lines,
+                tip == null || tip.over() == null
+                        ? null
+                        : chart(
+                                rows,
+                                rows.ofPlace(engine, column, place, List.of(tip.over()), List.of(measures.get(0))),
+                                tip.over(),
+                                measures.get(0)),
+                tip == null || tip.text() == null || tip.text().isBlank() ? null : filled(tip.text(), name, lines));
+    }
+
+    /**
+     * A template with its braces filled. What stands in braces and is not told stays as it is, so that a slip is seen.
+     */
+    public static String filled(String text, String name, List<Line> lines) {
+        return BRACES.matcher(text).replaceAll(found -> {
+            String wanted = found.group(1).strip();
+            if (wanted.equalsIgnoreCase("place")) return Matcher.quoteReplacement(name);
+            // A unit behind a comma goes without saying.
+            return Matcher.quoteReplacement(lines.stream()
+                    .filter(l -> l.words().equalsIgnoreCase(wanted)
+                            || l.words().replaceFirst(",.*", "").equalsIgnoreCase(wanted))
+                    .map(Line::value)
+                    .findFirst()
+                    .orElse(found.group()));
+        });
+    }
+
+    private static String name(LayerRows rows, String column, String place) {
+        return Optional.ofNullable(rows.dataset().placesOf(column).get(place))
+                .map(Place::name)
+                .orElse(place);
+    }
+
+    /** Everything the layer shows or tells of a place, each once. */
+    private static List<Measure> measures(Layer layer) {
+        List<Measure> measures = new ArrayList<>();
+        if (layer.size() != null && !layer.isOfShapes())
+            measures.add(layer.size().measure());
+        if (layer.colour() != null && layer.colour().measure() != null)
+            measures.add(layer.colour().measure());
+        if (layer.label() != null && layer.label().measure() != null)
+            measures.add(layer.label().measure());
+        if (layer.tip() != null && layer.tip().measures() != null)
+            measures.addAll(layer.tip().measures());
+        if (measures.isEmpty()) measures.add(Measure.ROWS);
+        return measures.stream().distinct().toList();
+    }
+
+    private static Chart chart(LayerRows rows, Frame frame, String over, Measure measure) {
+        int from = Math.max(0, frame.size() - MOST_POINTS);
+        double[] values = IntStream.range(from, frame.size())
+                .mapToDouble(g -> frame.value(0, g))
+                .toArray();
+        double most = 0;
+        for (double v : values) if (Double.isFinite(v)) most = Math.max(most, v);
+        double top = most;
+        return new Chart(
+                rows.dataset().words(measure) + " by " + ColumnWords.of(over),
+                IntStream.range(from, frame.size())
+                        .mapToObj(g -> frame.key(0, g))
+                        .toList(),
+                IntStream.range(0, values.length)
+                        .mapToDouble(i -> top > 0 ? Math.max(0, values[i]) / top : Double.NaN)
+                        .toArray(),
+                IntStream.range(0, values.length)
+                        .mapToObj(i -> rows.dataset().read(measure).full(values[i]))
+                        .toList());
+    }
+
+    /** Places of the layer within a distance of a place, nearest first, itself among them. */
+    static List<Found> near(QueryEngine engine, LayerRows rows, String place, double metres) {
+        String column = rows.layer.placeColumn();
+        Frame frame = rows.now(engine, List.of(column), List.of(Measure.ROWS));
+        Map<String, Place> places = rows.dataset().placesOf(column);
+        Place from = places.get(place);
+        if (from == null) return List.of();
+        record Away(Place place, double metres) {}
+        return IntStream.range(0, frame.size())
+                .mapToObj(g -> places.get(frame.key(0, g)))
+                .filter(p -> p != null)
+                .map(p -> new Away(p, GreatCircle.metres(from.lon(), from.lat(), p.lon(), p.lat())))
+                .filter(a -> a.metres <= metres)
+                .sorted(Comparator.comparingDouble(Away::metres).thenComparing(a -> a.place.id()))
+                .map(a -> new Found(
+                        a.place.id(), a.place.name(), NumberWords.full(Math.round(a.metres / 100) / 10.0) + " km"))
+                .toList();
+    }
+
+    /** The places most like a place by everything the layer shows or tells, itself first. */
+    static List<Found> alike(QueryEngine engine, LayerRows rows, String place, int count) {
+        String column = rows.layer.placeColumn();
+        List<Measure> measures = measures(rows.layer);
+        Frame frame = rows.now(engine, List.of(column), measures);
+        Map<String, Place> places = rows.dataset().placesOf(column);
+        int self = IntStream.range(0, frame.size())
+                .filter(g -> frame.key(0, g).equals(place))
+                .findFirst()
+                .orElse(-1);
+        if (self < 0) return List.of();
+        double[] unlike = Standardised.distances(frame.values(), self);
+        Set<String> known = new HashSet<>(places.keySet());
+        return IntStream.range(0, frame.size())
+                .boxed()
+                .filter(g -> known.contains(frame.key(0, g)) && Double.isFinite(unlike[g]))
+                .sorted(Comparator.comparingDouble((Integer g) -> unlike[g]).thenComparing(g -> frame.key(0, g)))
+                .limit(count + 1L)
+                .map(g -> new Found(
+                        frame.key(0, g),
+                        places.get(frame.key(0, g)).name(),
+                        NumberWords.full(unlike[g]) + " deviations away"))
+                .toList();
+    }
+
+    /** The stage that keeps to one place. */
+    static Stage only(String column, String place) {
+        return new Stage("One place", List.of(new Condition.OneOf(column, List.of(place))));
+    }
+}

@@ -1,0 +1,163 @@
+package sarnik.visual.map;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import sarnik.data.LoadedDataset;
+import sarnik.data.PlaceSheet;
+import sarnik.data.RolledUp;
+import sarnik.place.Place;
+import sarnik.query.Frame;
+import sarnik.query.Measure;
+import sarnik.scale.CircleSizes;
+import sarnik.scale.NumberWords;
+import sarnik.visual.Answers;
+import sarnik.visual.Colouring;
+import sarnik.visual.Key;
+import sarnik.visual.Key.Circle;
+import sarnik.visual.Scales;
+import sarnik.visual.Sight;
+
+/** A symbol for each place. */
+final class Symbols implements LayerKind {
+
+    private static final double ONE_SIZE = 6;
+    private static final double NOTHING_SOLD = 1.8;
+    private static final int FARTHEST = 1;
+    private static final int NEAREST = 14;
+
+    @Override
+    public String hint() {
+        return "a mark for each place";
+    }
+
+    @Override
+    public String name(String what, LoadedDataset dataset) {
+        return what;
+    }
+
+    @Override
+    public void sentence(LayerBrief brief) {
+        brief.say(": one ");
+        brief.symbol();
+        brief.say(" for each ");
+        brief.areasOf("place");
+        brief.ofDataset(" of ");
+        brief.size(", sized by ", "+ size");
+        brief.colour();
+        brief.gather();
+        brief.label();
+        brief.tip();
+    }
+
+    @Override
+    public LayerPlan plan(LayerRows rows, Scales scales) {
+        Layer layer = rows.layer;
+        Measure size = layer.size() == null ? Measure.ROWS : layer.size().measure();
+        PlaceMarks marks = new PlaceMarks(rows, scales, column(rows), size);
+        return new LayerPlan(marks.shown(), (answers, notes) -> draw(rows, marks, size, answers, notes));
+    }
+
+    /** The places as they are, or gathered into cells where there are too many or they are to be. */
+    private static String column(LayerRows rows) {
+        String column = rows.layer.placeColumn();
+        int places = rows.dataset().placesOf(column).size();
+        boolean tooMany = places > Layer.MOST_APART;
+        boolean gathers = tooMany || Boolean.TRUE.equals(rows.layer.gather());
+        if (rows.layer.set() != null || !gathers || rows.sight.zoom() >= NEAREST + 1) return column;
+        if (tooMany) rows.notes.add("%,d places are gathered into groups, which open as one zooms.".formatted(places));
+        return RolledUp.cells((int) Math.max(FARTHEST, Math.min(NEAREST, Math.round(rows.sight.zoom()))));
+    }
+
+    private static LayerDrawn draw(
+            LayerRows rows, PlaceMarks marks, Measure size, Answers answers, List<String> notes) {
+        Layer layer = rows.layer;
+        Frame frame = answers.of(marks.shown());
+        double[] sizes = frame.values().get(0);
+        int[] order = inOrder(rows, frame, marks.sheet(), sizes);
+        CircleSizes circle = layer.size() == null ? null : circles(layer.size(), marks.whole(answers), sizes);
+        double[] shown = PlaceMarks.picked(sizes, order);
+        double[] radii = Arrays.stream(shown)
+                .map(s -> circle == null ? ONE_SIZE : s == 0 ? NOTHING_SOLD : round(circle.radius(s)))
+                .toArray();
+        Colouring colouring = marks.colouring(answers, order, notes);
+        PlaceMarks.Shapes shapes = marks.shapes(answers, order);
+        PlaceMarks.Labels labels = marks.labels(answers, order);
+        Key key = colouring.key().shaped(shapes.swatches());
+        if (circle != null) {
+            key = key.sized(rows.dataset().words(size), examples(circle));
+            long missing = Arrays.stream(shown).filter(s -> !Double.isFinite(s)).count();
+            if (missing > 0)
+                notes.add("%,d %s no figure for the size and %s not drawn."
+                        .formatted(missing, missing == 1 ? "place has" : "places have", missing == 1 ? "is" : "are"));
+        }
+        return new LayerDrawn.OfSymbols(
+                rows.head(notes),
+                marks.sheet().tag(),
+                marks.at(frame, order),
+                radii,
+                colouring.classes(),
+                shapes.of(),
+                shapes.one(),
+                PlaceMarks.rounded(shown),
+                marks.isByMeasure() ? PlaceMarks.rounded(marks.tints(frame, order, new ArrayList<>())) : null,
+                members(rows, marks.column(), frame, order),
+                labels.texts(),
+                labels.ranks(),
+                key);
+    }
+
+    /** The sizes rest on the largest of the whole, so that a pick does not make what is left grow. */
+    private static CircleSizes circles(Layer.Size size, Frame whole, double[] shown) {
+        double largest = 0;
+        for (double s : whole.values().get(0)) if (Double.isFinite(s)) largest = Math.max(largest, Math.abs(s));
+        // What is averaged may be larger where it is narrowed than it is on the whole.
+        for (double s : shown) if (Double.isFinite(s)) largest = Math.max(largest, Math.abs(s));
+        return new CircleSizes(size.rule(), size.largest() == null ? largest : size.largest(), size.radius());
+    }
+
+    /** Groups that have a place, largest first; where there are too many, those in sight. */
+    private static int[] inOrder(LayerRows rows, Frame frame, PlaceSheet sheet, double[] sizes) {
+        Sight sight = rows.sight.wider(0.5);
+        boolean all = frame.size() <= Layer.MOST_APART;
+        return IntStream.range(0, frame.size())
+                .filter(g -> {
+                    Integer place = sheet.index().get(frame.key(0, g));
+                    return place != null && (all || sight.holds(sheet.lon()[place], sheet.lat()[place]));
+                })
+                .boxed()
+                .sorted(Comparator.comparingDouble((Integer g) -> Double.isNaN(sizes[g]) ? 0 : -Math.abs(sizes[g]))
+                        .thenComparing(g -> frame.key(0, g)))
+                .mapToInt(g -> g)
+                .toArray();
+    }
+
+    private static int[] members(LayerRows rows, String column, Frame frame, int[] order) {
+        if (!RolledUp.isCells(column)) return null;
+        Map<String, Place> groups = rows.dataset().placesOf(column);
+        return Arrays.stream(order)
+                .map(g -> {
+                    Place group = groups.get(frame.key(0, g));
+                    return group.id().startsWith("c") ? (int) group.population() : 1;
+                })
+                .toArray();
+    }
+
+    private static double round(double radius) {
+        return Math.round(radius * 100) / 100.0;
+    }
+
+    private static List<Circle> examples(CircleSizes circle) {
+        List<Circle> examples = new ArrayList<>();
+        if (!(circle.largest() > 0)) return examples;
+        double top = NumberWords.roundDown(circle.largest());
+        for (double part : new double[] {1, 0.25, 0.05}) {
+            double amount = NumberWords.roundDown(top * part);
+            examples.add(new Circle(circle.radius(amount), NumberWords.brief(amount)));
+        }
+        return examples;
+    }
+}
