@@ -234,7 +234,8 @@ export class Sheet {
 
   lightAll() {
     for (const [id, { kind, handle, drawing }] of this.visuals) {
-      if (drawing && drawing.type !== 'misfit') kind.light(handle, this.pickedOn(id));
+      if (drawing && drawing.type !== 'misfit')
+        kind.light(handle, this.pickedOn(id), this.state.get(`p.${id}`)?.predicate);
     }
   }
 
@@ -294,6 +295,6 @@ export class Sheet {
       return;
     }
     mounted.kind.draw(mounted.handle, drawing);
-    if (drawing.trail.empty) mounted.body.append(el('p', { class: 'empty-note' }, drawing.trail.empty));
+    if (drawing.trail?.empty) mounted.body.append(el('p', { class: 'empty-note' }, drawing.trail.empty));
   }
 }

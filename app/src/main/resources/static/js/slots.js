@@ -13,6 +13,7 @@ const SEARCHED = 11;
  */
 const OPENERS = {
   TYPED: typed,
+  TEXT: longText,
   NUMBER: number,
   SET: set,
   TIP: set,
@@ -116,6 +117,23 @@ function typed(opener, slot, board) {
       { type: 'button', class: 'popup-option', onclick: () => take(input.value.trim()) },
       'Take these words',
     ),
+  ]);
+}
+
+/** A text of several lines. */
+function longText(opener, slot, board) {
+  const area = el('textarea', { class: 'entry slot-text', 'aria-label': slot.name, maxlength: 10000, rows: 8 });
+  area.value = board.now ?? '';
+  const take = () => put(board, slot.path, area.value);
+  area.addEventListener('keydown', e => e.key === 'Enter' && (e.ctrlKey || e.metaKey) && take());
+  openPopup(opener, [
+    area,
+    el(
+      'p',
+      { class: 'popup-words' },
+      'Words as CommonMark: # heading, **strong**, *emphasis*, - lists, [words](address). A name in braces is a figure.',
+    ),
+    el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Take this text'),
   ]);
 }
 

@@ -34,6 +34,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
         CHOSEN,
         /** Any text. */
         TYPED,
+        /** A text of several lines. */
+        TEXT,
         /** Any number. */
         NUMBER,
         /** Some of the options, kept as a list of their values. */

@@ -72,6 +72,14 @@ public record Choices(
                 .toList();
     }
 
+    /** Those measures that a test passes. */
+    public List<Option> measures(LoadedDataset dataset, Predicate<Measure> fits) {
+        return dataset.previews().of(dataset, engine).stream()
+                .filter(p -> fits.test(p.measure()))
+                .map(p -> new Option(ColumnWords.of(p.measure()), p.words(), value(p.measure())))
+                .toList();
+    }
+
     /** The columns that a test passes, each with what it holds. */
     public static List<Option> columns(LoadedDataset dataset, Predicate<Column> fits) {
         List<Option> options = new ArrayList<>();
@@ -133,6 +141,8 @@ public record Choices(
         Map<String, Object> value = new HashMap<>();
         value.put("summary", measure.summary().name());
         if (measure.column() != null) value.put("column", measure.column());
+        if (measure.at() != null) value.put("at", measure.at());
+        if (measure.over() != null) value.put("over", measure.over());
         return value;
     }
 

@@ -5,14 +5,17 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.Map;
 import sarnik.brief.Brief;
+import sarnik.data.Format;
 import sarnik.data.PlaceSheet;
 import sarnik.data.Ranking;
 import sarnik.data.Rule;
 import sarnik.narrow.Filter;
 import sarnik.query.Measure;
+import sarnik.query.Over;
 import sarnik.visual.Colour;
 import sarnik.visual.Drawing;
 import sarnik.visual.MisfitDrawing;
+import sarnik.visual.Reference;
 import sarnik.visual.Visual;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.jsontype.NamedType;
@@ -47,8 +50,9 @@ public final class DocumentJson {
                 .addMixIn(Drawing.class, Typed.class)
                 .addMixIn(Brief.Part.class, Typed.class)
                 .addMixIn(PlaceSheet.class, WithoutIndex.class);
-        for (Class<?> part : new Class<?>[] {Measure.class, Rule.class, Ranking.class, Colour.class})
-            mapper.addMixIn(part, Said.class);
+        for (Class<?> part : new Class<?>[] {
+            Measure.class, Rule.class, Ranking.class, Colour.class, Over.class, Format.class, Reference.class
+        }) mapper.addMixIn(part, Said.class);
         mapper.registerSubtypes(
                 new NamedType(MisfitDrawing.class, "misfit"),
                 new NamedType(Brief.Words.class, "words"),

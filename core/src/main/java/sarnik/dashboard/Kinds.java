@@ -6,13 +6,29 @@ import sarnik.narrow.choice.ChoiceKind;
 import sarnik.narrow.dates.DatesKind;
 import sarnik.visual.bars.BarsKind;
 import sarnik.visual.figure.FigureKind;
+import sarnik.visual.grid.GridKind;
+import sarnik.visual.lines.LinesKind;
 import sarnik.visual.map.MapKind;
+import sarnik.visual.ring.RingKind;
+import sarnik.visual.scatter.ScatterKind;
+import sarnik.visual.table.TableKind;
+import sarnik.visual.words.WordsKind;
 
 /** The one place that names the kinds of visuals and filters. A new kind is a room and a line here. */
 public final class Kinds {
 
     public static final Registry ALL = new Registry(
-            List.of(new MapKind(), new BarsKind(), new FigureKind()), List.of(new ChoiceKind(), new DatesKind()));
+            List.of(
+                    new MapKind(),
+                    new BarsKind(),
+                    new FigureKind(),
+                    new LinesKind(),
+                    new RingKind(),
+                    new ScatterKind(),
+                    new GridKind(),
+                    new TableKind(),
+                    new WordsKind()),
+            List.of(new ChoiceKind(), new DatesKind()));
 
     private Kinds() {}
 }

@@ -24,13 +24,15 @@ public final class ColumnWords {
     }
 
     public static String of(Measure measure) {
-        return measure.column() == null || measure.summary() == Summary.FORMULA
-                ? measure.words()
-                : measure.summary().words() + " of " + of(measure.column());
+        String plain = measure.column() == null || measure.summary() == Summary.FORMULA
+                ? measure.plain().words()
+                : measure.summary().words(measure.at()) + " of " + of(measure.column());
+        return measure.over() == null ? plain : measure.over().kind().words() + " " + plain;
     }
 
     /** The measure where its summary goes without saying: sums are just "litres". */
     public static String brief(Measure measure) {
+        if (measure.over() != null) return of(measure);
         if (measure.column() == null) return "rows";
         return measure.summary() == Summary.SUM ? of(measure.column()) : of(measure);
     }

@@ -18,11 +18,16 @@ public sealed interface GroupKey {
         }
     }
 
-    /** The steps of time that dates or date-times lie in; keys are the texts of {@link TimeStep#text}. */
-    record Step(String column, TimeStep step) implements GroupKey {
+    /**
+     * The steps of time that dates or date-times lie in; keys are the texts of {@link TimeStep#text}.
+     *
+     * @param zone the time zone whose clock is read, where date-times are those of UTC, such as Europe/Madrid; null to
+     *     read them as they are
+     */
+    record Step(String column, TimeStep step, String zone) implements GroupKey {
         @Override
         public String words() {
-            return step.words() + " of " + column;
+            return step.words() + " of " + column + (zone == null ? "" : " in " + zone);
         }
     }
 

@@ -120,7 +120,8 @@ final class KeyCoder {
         if (!(column instanceof TimeColumn times))
             throw new QueryException("“" + key.column() + "” holds "
                     + column.type().words() + ", which " + (step.needsTime() ? "have no hours" : "are no dates"));
-        long[] seconds = times.seconds();
+        long[] seconds =
+                key.zone() == null ? times.seconds() : ZoneShift.of(key.zone()).local(times.seconds());
         var range = Arrays.stream(seconds).filter(s -> s != TimeColumn.MISSING).summaryStatistics();
         if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
         int width = step == TimeStep.MINUTE ? 60 : step.needsTime() ? 3600 : 86_400;

@@ -141,7 +141,8 @@ public record Over(Kind kind, Integer steps, Boolean within) {
         String partition = common == 0 ? "" : "PARTITION BY " + String.join(", ", keys.subList(0, common)) + " ";
         String order = keys.isEmpty() ? "" : "ORDER BY " + keys.get(keys.size() - 1) + " NULLS LAST ";
         return switch (kind) {
-            case SHARE -> measure + " / NULLIF(SUM(" + measure + ") OVER (" + partition + "), 0)";
+            case SHARE ->
+                "CAST(" + measure + " AS DOUBLE PRECISION) / NULLIF(SUM(" + measure + ") OVER (" + partition + "), 0)";
             case RUNNING -> "SUM(" + measure + ") OVER (" + partition + order + "ROWS UNBOUNDED PRECEDING)";
             case RANK ->
                 "CASE WHEN " + measure + " IS NOT NULL THEN RANK() OVER (" + partition + "ORDER BY " + measure

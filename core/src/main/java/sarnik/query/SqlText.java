@@ -106,7 +106,9 @@ public record SqlText(String sql) {
     private static String key(GroupKey key, UnaryOperator<String> identifier) {
         String column = identifier.apply(key.column());
         if (key instanceof GroupKey.Step step)
-            return "TO_CHAR(CAST(" + column + " AS TIMESTAMP), '" + step.step().pattern() + "')";
+            return "TO_CHAR(CAST(" + column + " AS TIMESTAMP)"
+                    + (step.zone() == null ? "" : " AT TIME ZONE 'UTC' AT TIME ZONE '" + quoted(step.zone()) + "'")
+                    + ", '" + step.step().pattern() + "')";
         if (key instanceof GroupKey.Classes classes) {
             String breaks = classes.breaks().stream()
                     .map(b -> "CAST(" + b + " AS DOUBLE PRECISION)")

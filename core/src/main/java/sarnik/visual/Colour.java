@@ -95,7 +95,7 @@ public record Colour(
     }
 
     /** Whether all wear one colour of the palette. */
-    public boolean isOne() {
+    public boolean standsForNothing() {
         return measure == null && category == null;
     }
 

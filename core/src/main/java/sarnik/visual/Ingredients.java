@@ -1,6 +1,8 @@
 package sarnik.visual;
 
+import java.util.ArrayList;
 import java.util.List;
+import sarnik.data.ColumnWords;
 import sarnik.data.Ranking;
 import sarnik.data.Rule;
 import sarnik.query.Measure;
@@ -26,4 +28,22 @@ public record Ingredients(
         Colour colour) {
 
     public static final Ingredients NONE = new Ingredients(null, List.of(), List.of(), null, null, null, null);
+
+    /**
+     * What a visual that holds one category and one measure does not take over, in words.
+     *
+     * @param withTime whether it takes the column of time over
+     */
+    public List<String> left(String category, Measure measure, boolean withTime) {
+        List<String> left = new ArrayList<>();
+        for (String one : categories) if (!one.equals(category)) left.add(ColumnWords.of(one));
+        for (Measure one : measures) if (!one.plain().equals(measure.plain())) left.add(ColumnWords.of(one));
+        if (time != null && !withTime) left.add("the time");
+        return left;
+    }
+
+    /** What is measured; the number of rows where nothing is. */
+    public List<Measure> measuresOrRows() {
+        return measures.isEmpty() ? List.of(Measure.ROWS) : measures;
+    }
 }

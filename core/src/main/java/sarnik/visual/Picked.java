@@ -2,6 +2,8 @@ package sarnik.visual;
 
 import java.util.List;
 import sarnik.query.Condition;
+import sarnik.query.GroupKey;
+import sarnik.query.TimeStep;
 
 /**
  * How picked rows are told from others, whatever the column is called where they are told.
@@ -32,6 +34,26 @@ public sealed interface Picked {
         @Override
         public Condition on(String column) {
             return new Condition.Between(column, from, to);
+        }
+    }
+
+    /**
+     * Steps of time: Mondays, the hours after noon.
+     *
+     * @param zone whose clock is read; null to read times as they are
+     */
+    record InGroups(TimeStep step, String zone, List<String> groups) implements Picked {
+        @Override
+        public Condition on(String column) {
+            return new Condition.InGroups(new GroupKey.Step(column, step, zone), groups);
+        }
+    }
+
+    /** Classes of numbers, by their numbers from 0. */
+    record InClasses(List<Double> breaks, List<String> groups) implements Picked {
+        @Override
+        public Condition on(String column) {
+            return new Condition.InGroups(new GroupKey.Classes(column, breaks), groups);
         }
     }
 

@@ -1,15 +1,33 @@
 package sarnik.visual;
 
 /**
- * What a reader has in sight on a map.
+ * What a reader has in sight of a visual: an extent of a map, or a part of a long table.
  *
  * @param zoom of the map: at 0 the world is 256 pixels wide, each step doubles it
  * @param west degrees
  * @param south degrees
  * @param east degrees; beyond 180 where the map goes around
  * @param north degrees
+ * @param from of a table, the number of its first row in sight, from 0; null for the first
+ * @param order of a table, the number of the column it is ordered by, from 0; null for the author's order
+ * @param down whether the largest come first; null for no
+ * @param find words that rows have to hold; null for all rows
  */
-public record Sight(double zoom, double west, double south, double east, double north) {
+public record Sight(
+        double zoom,
+        double west,
+        double south,
+        double east,
+        double north,
+        Integer from,
+        Integer order,
+        Boolean down,
+        String find) {
+
+    /** An extent of a map. */
+    public Sight(double zoom, double west, double south, double east, double north) {
+        this(zoom, west, south, east, north, null, null, null, null);
+    }
 
     /** A country in view, before the reader has moved the map. */
     public static final Sight FIRST = new Sight(5, -180, -85, 180, 85);
@@ -22,6 +40,6 @@ public record Sight(double zoom, double west, double south, double east, double 
     public Sight wider(double share) {
         double x = (east - west) * share;
         double y = (north - south) * share;
-        return new Sight(zoom, west - x, south - y, east + x, north + y);
+        return new Sight(zoom, west - x, south - y, east + x, north + y, from, order, down, find);
     }
 }

@@ -1,6 +1,20 @@
 package sarnik.visual;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import sarnik.brief.Brief.Kind;
+import sarnik.brief.Brief.Option;
+import sarnik.brief.BriefLine;
+import sarnik.brief.Choices;
 import sarnik.brief.Slot;
+import sarnik.data.Format;
+import sarnik.data.Ranking;
+import sarnik.data.Words;
+import sarnik.query.Measure;
+import sarnik.query.Over;
+import sarnik.query.Rank;
+import sarnik.scale.NumberWords;
 
 /** Slots that several kinds of visual have. */
 public final class Slots {
@@ -24,5 +38,181 @@ public final class Slots {
 
     public static final Slot RANK = Slot.at("/rank", "rank", "{\"$ref\": \"#/$defs/rank\"}");
 
+    public static final Slot REFERENCES = Slot.at("/references", "reference lines", Reference.SCHEMA);
+
+    public static final Slot COLOUR = Slot.at("/colour", "colour", "{\"$ref\": \"#/$defs/colour\"}");
+
+    public static final Slot FORMAT = Slot.at("/format", "way figures are written", "{\"$ref\": \"#/$defs/format\"}");
+
+    private static final Slot HELD = Slot.within("/rank/held", "what is ranked");
+    private static final Slot OTHERS = Slot.within("/rank/others", "the rest");
+
     private Slots() {}
+
+    /**
+     * Writes the slot of a rank that says which groups are kept.
+     *
+     * @param usual how many are kept where nothing is said
+     */
+    public static void rank(BriefLine line, Ranking rank, int usual) {
+        boolean held = rank != null && rank.held();
+        List<Option> ranks = new ArrayList<>();
+        for (Rank.End end : Rank.End.values())
+            for (int count : new int[] {3, 5, 8})
+                ranks.add(new Option(rankWords(end, count), "", new Ranking(end, count, held)));
+        line.say(", ");
+        line.may(
+                RANK.named("which of them"),
+                rank == null ? "the top " + Choices.count(usual) : rankWords(rank.end(), rank.count()),
+                rank == null,
+                ranks);
+    }
+
+    /** "the top ten", "the top and bottom five". */
+    public static String rankWords(Rank.End end, int count) {
+        return "the " + end.words() + " " + Choices.count(count);
+    }
+
+    /** Writes the slots that say on what a rank is taken, and what becomes of the rest. */
+    public static void ranked(BriefLine line, Ranking rank) {
+        line.say(", ranked ");
+        line.choose(
+                HELD,
+                rank.held() ? "of all" : "of what is picked",
+                List.of(
+                        new Option("of what is picked", "picks narrow first, then the rank is taken", false),
+                        new Option("of all", "the rank is taken first, then picks narrow", true)));
+        boolean others = Boolean.TRUE.equals(rank.others());
+        line.say(" ");
+        line.may(
+                OTHERS,
+                others ? "with the others as one" : "+ the others",
+                !others,
+                List.of(new Option("with the others as one", "what the rank leaves out, summed up", true)));
+    }
+
+    /** Writes the slot of what is worked out over a measure's values. */
+    public static void over(BriefLine line, String pointer, Measure measure) {
+        List<Option> options = new ArrayList<>();
+        options.add(new Option("as a share of all", "", new Over(Over.Kind.SHARE, null, null)));
+        options.add(new Option("as a running total", "", new Over(Over.Kind.RUNNING, null, null)));
+        options.add(new Option("as the change to the step before", "", new Over(Over.Kind.DIFFERENCE, null, null)));
+        for (int steps : new int[] {3, 7, 12, 30})
+            options.add(
+                    new Option("as a moving average of " + steps, "steps", new Over(Over.Kind.MOVING, steps, null)));
+        options.add(new Option("as its rank", "1 for the most", new Over(Over.Kind.RANK, null, null)));
+        Over over = measure.over();
+        line.say(" ");
+        line.may(
+                Slot.within(pointer + "/over", "worked out over all"),
+                over == null ? "+ worked out" : words(over),
+                over == null,
+                options);
+    }
+
+    private static String words(Over over) {
+        return switch (over.kind()) {
+            case SHARE -> "as a share of all";
+            case RUNNING -> "as a running total";
+            case DIFFERENCE -> "as the change to the step before";
+            case MOVING -> "as a moving average of " + (over.steps() == null ? 7 : over.steps());
+            case RANK -> "as its rank";
+        };
+    }
+
+    /** Writes the slot of reference lines. */
+    public static void references(BriefLine line, List<Reference> references, Choices choices) {
+        List<Option> options = new ArrayList<>(List.of(
+                new Option("the mean", "", new Reference(Reference.Kind.MEAN, null, null, null)),
+                new Option("the median", "", new Reference(Reference.Kind.MEDIAN, null, null, null)),
+                new Option(
+                        "a target", "a value that you write", new Reference(Reference.Kind.TARGET, 0.0, null, null))));
+        choices.parameters()
+                .forEach((id, parameter) -> options.add(new Option(
+                        "the reader's “" + parameter.name() + "”",
+                        "",
+                        new Reference(Reference.Kind.PARAMETER, null, id, parameter.name()))));
+        int count = references == null ? 0 : references.size();
+        line.say(" ");
+        line.slot(
+                REFERENCES,
+                count == 0
+                        ? "+ reference line"
+                        : "with "
+                                + Words.list(
+                                        references.stream()
+                                                .map(r -> r.kind().words())
+                                                .toList(),
+                                        "and"),
+                Kind.SET,
+                count == 0,
+                count > 0,
+                options);
+        for (int i = 0; i < count; i++) {
+            if (references.get(i).kind() != Reference.Kind.TARGET) continue;
+            line.say(" ");
+            line.slot(
+                    Slot.within("/references/" + i + "/value", "value of the target"),
+                    references.get(i).value() == null
+                            ? "+ value"
+                            : NumberWords.full(references.get(i).value()),
+                    Kind.NUMBER,
+                    references.get(i).value() == null,
+                    false,
+                    List.of());
+        }
+    }
+
+    /** Where references stand that a parameter sets. */
+    public static Stream<String> references(List<Reference> references, String parameter) {
+        return Reference.uses(references, parameter) ? Stream.of("/references") : Stream.empty();
+    }
+
+    /** Writes the slots of how figures are written. */
+    public static void format(BriefLine looks, Format format) {
+        looks.say(" · figures ");
+        List<Option> options = new ArrayList<>();
+        options.add(new Option("whole", "1,234,567", new Format(null, null, true, null, null)));
+        options.add(new Option("per cent", "0.25 as 25 %", new Format(null, true, null, null, null)));
+        for (int d = 0; d <= 3; d++)
+            options.add(new Option(
+                    "with " + Choices.count(d) + (d == 1 ? " decimal" : " decimals"),
+                    "",
+                    new Format(d, null, true, null, null)));
+        options.add(new Option("in euros", "€1,234.50", new Format(2, null, true, "€", null)));
+        looks.may(FORMAT, format == null ? "+ as you wish" : words(format), format == null, options);
+        if (format == null) return;
+        for (String[] part :
+                new String[][] {{"before", "before them", format.before()}, {"after", "behind them", format.after()}}) {
+            boolean empty = part[2] == null || part[2].isEmpty();
+            looks.say(" ");
+            looks.may(
+                    Slot.within("/format/" + part[0], part[1]),
+                    empty ? "+ " + part[1] : "“" + part[2] + "” " + part[1],
+                    Kind.TYPED,
+                    empty,
+                    List.of(new Option(empty ? "" : part[2], "", "")));
+        }
+    }
+
+    private static String words(Format format) {
+        if (Boolean.TRUE.equals(format.percent())) return "per cent";
+        if (format.decimals() != null)
+            return "with " + Choices.count(format.decimals()) + (format.decimals() == 1 ? " decimal" : " decimals");
+        return Boolean.TRUE.equals(format.whole()) ? "whole" : "short";
+    }
+
+    /** Writes the slot of the key that the colours of a category wear. */
+    public static void categoryColour(BriefLine looks, Colour colour, Choices choices) {
+        if (choices.keys().isEmpty() && (colour == null || colour.key() == null)) return;
+        String key = colour == null ? null : colour.key();
+        looks.say(" · colours ");
+        looks.may(
+                COLOUR.named("shared key of the colours"),
+                key == null ? "+ of a shared key" : "of the shared key “" + key + "”",
+                key == null,
+                choices.keys().stream()
+                        .map(k -> new Option(k.name(), k.words(), Choices.map("palette", "flags", "key", k.name())))
+                        .toList());
+    }
 }

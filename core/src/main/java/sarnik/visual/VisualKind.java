@@ -28,6 +28,9 @@ public interface VisualKind<V extends Visual> {
     /** The class of what it draws. */
     Class<? extends Drawing> drawing();
 
+    /** A small picture of it in a square of ten, as an SVG path that is stroked. */
+    String sign();
+
     /** What parts of its drawing are called that are one of several. */
     default Map<Class<?>, String> parts() {
         return Map.of();

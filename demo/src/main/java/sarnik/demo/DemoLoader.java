@@ -181,6 +181,10 @@ public final class DemoLoader {
         long suppliers = client.bring(directory.resolve("suppliers.csv"), "Suppliers");
         calculate(suppliers, List.of(formula("first since", "MIN(since)", true)), List.of());
         compose("Who supplies us?", "who-supplies-us.json", Map.of("SUPPLIERS", suppliers));
+        say("  composing what the other kinds of visual show");
+        compose("Who drinks most, who least, and when?", "top-and-bottom.json", Map.of("REFILLS", sales));
+        compose("Do many refills bring much money?", "takings-against-visits.json", Map.of("REFILLS", sales));
+        compose("When are the vans at work?", "when-on-the-road.json", Map.of("ROUNDS", rounds));
     }
 
     private static Map<String, Object> formula(String name, String text, boolean measure) {

@@ -14,8 +14,7 @@ import sarnik.app.dataset.DatasetService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.PageJson;
-import sarnik.visual.bars.Bars;
-import sarnik.visual.map.MapVisual;
+import sarnik.dashboard.Kinds;
 
 /** Home, and the two states of a dashboard: read and compose. */
 @Controller
@@ -32,7 +31,7 @@ class DashboardPages {
     }
 
     /** A visual's place in the small plan of a sheet. */
-    public record PlanBox(String kind, int x, int y, int w, int h) {}
+    public record PlanBox(String sign, int x, int y, int w, int h) {}
 
     /** A dashboard on the home page with a small plan of its sheet. */
     public record HomeSheet(
@@ -40,12 +39,7 @@ class DashboardPages {
 
         static HomeSheet of(DashboardService.Listed listed) {
             List<PlanBox> plan = listed.dashboard().visuals().values().stream()
-                    .map(v -> new PlanBox(
-                            v instanceof MapVisual ? "map" : v instanceof Bars ? "bars" : "figure",
-                            v.at().x(),
-                            v.at().y(),
-                            v.at().w(),
-                            v.at().h()))
+                    .map(v -> new PlanBox(Kinds.ALL.of(v).sign(), v.at().x(), v.at().y(), v.at().w(), v.at().h()))
                     .toList();
             int height = Math.max(
                     12,

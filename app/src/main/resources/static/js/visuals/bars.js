@@ -1,49 +1,32 @@
 import { el } from '../elements.js';
+import { Tip, colourKey, lightMarks, notesOf, pressable, shortened, whenSized, wide, within } from './chart.js';
 
 const ROW = 25;
 const BAR = 15;
+/** Room for the names below upright bars, pixels. */
+const BELOW = 34;
+/** Height of a row's gap between the most and the least. */
+const GAP = 12;
 
-/** Bars, one a row: name, bar, amount. Each is an element that takes focus. Press to pick, Shift adds. */
+/** Bars, level or upright: name, bar, amount. Each is an element that takes focus. Press to pick, Shift adds. */
 export function mount(body, { title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null };
+  handle.key = el('div', {});
   handle.list = el('div', { class: 'bars' });
-  body.append(handle.list);
-  handle.sized = new ResizeObserver(() => handle.drawing && draw(handle, handle.drawing));
-  handle.sized.observe(body);
+  handle.notes = el('div', {});
+  body.append(handle.key, handle.list, handle.notes);
+  handle.tip = new Tip(body);
+  handle.sized = whenSized(body, () => handle.drawing && draw(handle, handle.drawing));
   return handle;
 }
 
 export function draw(handle, drawing) {
   handle.drawing = drawing;
   const focused = handle.list.contains(document.activeElement) ? document.activeElement.dataset.key : null;
-  const width = handle.list.clientWidth - 2;
-  const names = Math.min(width * 0.36, 12 + 7.2 * Math.max(4, ...drawing.bars.map(b => Math.min(26, b.label.length))));
-  const amounts = 14 + 7.4 * Math.max(2, ...drawing.bars.map(b => b.text.length));
-  const room = Math.max(20, width - names - amounts);
-  const rows = drawing.bars.map((bar, i) => {
-    const y = i * ROW;
-    const mark = el(
-      'g',
-      { class: 'bar', tabindex: 0, role: 'button', 'data-key': bar.key ?? '' },
-      el('rect', { class: 'track', x: 1, y: y + 1, width: width - 2, height: ROW - 2 }),
-      el('text', { x: 2, y: y + ROW / 2 + 4.5 }, shortened(bar.label, names)),
-      el('rect', {
-        class: 'fill',
-        x: names + room * bar.start,
-        y: y + (ROW - BAR) / 2,
-        width: Math.max(1, room * (bar.end - bar.start)),
-        height: BAR,
-      }),
-      el('text', { class: 'amount', x: width - 3, y: y + ROW / 2 + 4.5 }, bar.text),
-      el('title', {}, `${bar.label}: ${bar.full} (${drawing.words})`),
-    );
-    const pick = e => bar.key !== null && handle.emit({ type: 'pick', values: [bar.key], add: e.shiftKey });
-    mark.addEventListener('click', pick);
-    mark.addEventListener('keydown', e => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick(e)));
-    return mark;
-  });
+  handle.key.replaceChildren(colourKey(drawing.colours));
+  const picture = drawing.upright ? upright(handle, drawing) : level(handle, drawing);
   handle.list.replaceChildren(
-    el('svg', { height: Math.max(1, rows.length * ROW), role: 'group', 'aria-label': handle.title }, ...rows),
+    picture,
     drawing.others
       ? el(
           'p',
@@ -52,31 +35,182 @@ export function draw(handle, drawing) {
         )
       : '',
   );
-  if (focused !== null) [...handle.list.querySelectorAll('.bar')].find(b => b.dataset.key === focused)?.focus();
+  handle.notes.replaceChildren(notesOf(drawing.notes));
+  if (focused !== null)
+    marks(handle)
+      .find(b => b.dataset.key === focused)
+      ?.focus();
   light(handle, handle.picks);
 }
 
-function shortened(label, room) {
-  const most = Math.floor((room - 8) / 7);
-  return label.length <= most ? label : `${label.slice(0, most - 1)}…`;
+const marks = handle => [...handle.list.querySelectorAll('.bar')];
+
+function mark(handle, bar, track, label, pieces, amount) {
+  const name = `${bar.label}: ${bar.full} (${handle.drawing.words})`;
+  const said = bar.parts ? `${name}. ${bar.parts.map(p => `${p.label} ${p.text}`).join(', ')}` : name;
+  const made = el(
+    'g',
+    {
+      class: `bar${bar.key === null ? ' is-nothing' : ''}`,
+      tabindex: 0,
+      role: 'button',
+      'data-key': bar.key ?? '',
+      'aria-label': said,
+    },
+    track,
+    ...label,
+    ...pieces,
+    amount,
+  );
+  made.addEventListener('pointermove', e =>
+    handle.tip.show(
+      within(handle.body, e),
+      bar.label,
+      bar.parts ? bar.parts.map(p => [p.label, p.text, p.colour]) : [[handle.drawing.words, bar.full]],
+    ),
+  );
+  made.addEventListener('pointerleave', () => handle.tip.hide());
+  return pressable(made, add => bar.key !== null && handle.emit({ type: 'pick', values: [bar.key], add }));
+}
+
+/** Where each bar stands: parts beside each other share its width. */
+function pieces(bar, grouped, place) {
+  if (!bar.parts) return [el('rect', { class: 'fill', ...place(bar.start, bar.end, 0, 1) })];
+  const count = grouped ? bar.parts.length : 1;
+  return bar.parts.map((part, i) =>
+    el('rect', {
+      class: 'part',
+      style: { fill: part.colour },
+      ...place(part.start, part.end, grouped ? i / count : 0, 1 / count),
+    }),
+  );
+}
+
+function level(handle, drawing) {
+  const width = handle.list.clientWidth - 2;
+  const grouped = drawing.layout === 'grouped';
+  const high = grouped ? Math.max(ROW, 9 * Math.max(1, ...drawing.bars.map(b => b.parts?.length ?? 1)) + 8) : ROW;
+  const names = Math.min(width * 0.36, 12 + 7.2 * Math.max(4, ...drawing.bars.map(b => Math.min(26, b.label.length))));
+  const amounts = 14 + 7.4 * Math.max(2, ...drawing.bars.map(b => b.text.length));
+  const room = Math.max(20, width - names - amounts);
+  let y = drawing.references.length ? 14 : 0;
+  const top = y;
+  const rows = drawing.bars.map(bar => {
+    if (bar.after) y += GAP;
+    const at = y;
+    y += high;
+    const thick = grouped ? high - 8 : BAR;
+    const place = (start, end, from, share) => ({
+      x: names + room * start,
+      y: at + (high - thick) / 2 + thick * from,
+      width: Math.max(1, room * (end - start)),
+      height: Math.max(1, thick * share - (grouped ? 1 : 0)),
+    });
+    return mark(
+      handle,
+      bar,
+      el('rect', { class: 'track', x: 1, y: at + 1, width: width - 2, height: high - 2 }),
+      [el('text', { x: 2, y: at + high / 2 + 4.5 }, shortened(bar.label, names - 8))],
+      pieces(bar, grouped, place),
+      el('text', { class: 'amount', x: width - 3, y: at + high / 2 + 4.5 }, bar.text),
+    );
+  });
+  const zero = zeroOf(drawing);
+  return el(
+    'svg',
+    { height: Math.max(1, y), role: 'group', 'aria-label': handle.title },
+    ...rows,
+    zero !== null && el('line', { class: 'zero', x1: names + room * zero, x2: names + room * zero, y1: top, y2: y }),
+    ...drawing.references.flatMap(({ value, text }) => [
+      el('line', { class: 'reference', x1: names + room * value, x2: names + room * value, y1: top - 2, y2: y }),
+      el(
+        'text',
+        {
+          class: 'reference-words',
+          x: Math.min(width - wide(text), Math.max(2, names + room * value - wide(text) / 2)),
+          y: 10,
+        },
+        text,
+      ),
+    ]),
+  );
+}
+
+/** Where zero lies, if bars run to both sides of it. */
+function zeroOf(drawing) {
+  const { low, high } = drawing.axis;
+  return low < 0 && high > 0 ? -low / (high - low) : null;
+}
+
+function upright(handle, drawing) {
+  const width = handle.list.clientWidth - 2;
+  const left = 10 + 7.2 * Math.max(2, ...drawing.axis.ticks.map(t => t.text.length));
+  const height = Math.max(90, handle.list.clientHeight - (drawing.others ? 26 : 4));
+  const room = height - BELOW - 12;
+  const step = Math.max(6, (width - left) / Math.max(1, drawing.bars.length));
+  const thick = Math.min(56, step * 0.76);
+  const y = at => 12 + room * (1 - at);
+  // As many names as there is room for, each whole if it is not long.
+  const longest = Math.min(110, Math.max(...drawing.bars.map(b => wide(b.label)), 1) + 10);
+  const every = Math.ceil(longest / step);
+  const rows = drawing.bars.map((bar, i) => {
+    const x = left + step * i + (step - thick) / 2;
+    const place = (start, end, from, share) => ({
+      x: x + thick * from,
+      y: y(end),
+      width: Math.max(1, thick * share - (share < 1 ? 1 : 0)),
+      height: Math.max(1, room * (end - start)),
+    });
+    return mark(
+      handle,
+      bar,
+      el('rect', { class: 'track', x: left + step * i, y: 2, width: step, height: height - 4 }),
+      i % every
+        ? []
+        : [
+            el(
+              'text',
+              { x: x + thick / 2, y: height - BELOW + 16, 'text-anchor': 'middle' },
+              shortened(bar.label, step * every - 4),
+            ),
+          ],
+      pieces(bar, drawing.layout === 'grouped', place),
+      '',
+    );
+  });
+  return el(
+    'svg',
+    { height, role: 'group', 'aria-label': handle.title },
+    ...drawing.axis.ticks.flatMap(({ at, text }) => [
+      el('line', { class: 'axis-line', x1: left, x2: width, y1: y(at), y2: y(at) }),
+      el('text', { class: 'axis-words', x: left - 6, y: y(at) + 4, 'text-anchor': 'end' }, text),
+    ]),
+    ...rows,
+    ...drawing.references.flatMap(({ value, text }) => [
+      el('line', { class: 'reference', x1: left, x2: width, y1: y(value), y2: y(value) }),
+      el('text', { class: 'reference-words', x: width - wide(text), y: y(value) - 4 }, text),
+    ]),
+  );
 }
 
 export function light(handle, picks) {
   handle.picks = new Set(picks);
-  for (const bar of handle.list.querySelectorAll('.bar')) {
-    const picked = handle.picks.has(bar.dataset.key);
-    bar.classList.toggle('is-picked', picked);
-    bar.classList.toggle('is-dim', handle.picks.size > 0 && !picked);
-    bar.setAttribute('aria-pressed', picked);
-  }
+  lightMarks(marks(handle), handle.picks);
 }
 
 export function unmount(handle) {
-  handle.sized.disconnect();
+  handle.sized.stop();
 }
 
 export function figures(drawing) {
-  return { head: ['value', drawing.words], rows: drawing.bars.map(b => ({ key: b.key, cells: [b.label, b.full] })) };
+  const parts = [...new Set(drawing.bars.flatMap(b => b.parts?.map(p => p.label) ?? []))];
+  return {
+    head: ['value', drawing.words, ...parts],
+    rows: drawing.bars.map(b => ({
+      key: b.key,
+      cells: [b.label, b.full, ...parts.map(p => b.parts?.find(q => q.label === p)?.text ?? '–')],
+    })),
+  };
 }
 
 export function mini(drawing) {
@@ -84,7 +218,7 @@ export function mini(drawing) {
     'svg',
     { viewBox: '0 0 206 112' },
     ...drawing.bars.slice(0, 6).flatMap((bar, i) => [
-      el('text', { x: 0, y: 14 + i * 18, 'font-size': 11, fill: 'currentColor' }, shortened(bar.label, 84)),
+      el('text', { x: 0, y: 14 + i * 18, 'font-size': 11, fill: 'currentColor' }, shortened(bar.label, 80)),
       el('rect', {
         x: 84 + 116 * bar.start,
         y: 4 + i * 18,

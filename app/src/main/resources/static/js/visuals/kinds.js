@@ -1,12 +1,18 @@
 import * as bars from './bars.js';
 import * as figure from './figure.js';
+import * as grid from './grid.js';
+import * as lines from './lines.js';
 import * as map from './map.js';
+import * as ring from './ring.js';
+import * as scatter from './scatter.js';
+import * as table from './table.js';
+import * as words from './words.js';
 
 /**
  * The kinds of visual, by the name that documents and drawings give them. Each is a module with
  * - `mount(body, context)` makes it and gives its handle; `draw(handle, drawing)` shows a drawing; `unmount(handle)` lets
  *   go of all it holds on to;
- * - `light(handle, values)` shows which marks are picked;
+ * - `light(handle, values, predicate)` shows which marks are picked, or what was picked by a predicate;
  * - `figures(drawing)` gives its figures as rows; `mini(drawing)` a small picture;
  * and, where it needs them, `set(handle, visual)` for what the author changes while it stands, `made(visual)` for what
  * cannot change while it stands, `sight(handle)` for what is in sight, `resize(handle)` when its box has another size.
@@ -18,4 +24,4 @@ import * as map from './map.js';
  *   emit: (event: Object) => any
  * }} Context
  */
-export const KINDS = { map, bars, figure };
+export const KINDS = { map, bars, figure, lines, ring, scatter, grid, table, words };

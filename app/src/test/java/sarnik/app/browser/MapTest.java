@@ -163,7 +163,10 @@ class MapTest extends MapBrowserTest {
             assertThat(page.locator(".told-others").textContent()).contains("deviations away");
             page.fill(".told-find [aria-label='Kilometres']", "2000");
             page.click(".told-find >> text=Pick all within");
-            page.waitForFunction("() => new URLSearchParams(location.search).get('p.v1')?.split(',').length > 50");
+            page.waitForFunction("() => location.search.includes('p.v1=~near.2000000.')");
+            page.waitForFunction("() => document.getElementById('showing').textContent.includes('within 2,000 km of')");
+            assertThat(page.locator(".map-reach button[aria-pressed='true']").count())
+                    .isGreaterThan(50);
         }
 
         @Test

@@ -29,14 +29,17 @@ import sarnik.query.Condition;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
 import sarnik.query.GroupKey;
+import sarnik.query.Having;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
+import sarnik.query.Over;
 import sarnik.query.Query;
 import sarnik.query.Rank;
 import sarnik.query.Sort;
 import sarnik.query.SqlText;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
+import sarnik.query.TimeStep;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
@@ -69,7 +72,7 @@ class EngineAgainstPostgresTest {
             "MODE() WITHIN GROUP (ORDER BY pieces)",
             "COALESCE(MAX(pieces), 0) + COUNT(litres) FILTER (WHERE day IS NULL)",
             "CASE WHEN COUNT(*) > 5 THEN AVG(pieces * litres) END",
-            "COUNT(DISTINCT pieces) * 100.0 / COUNT(*)",
+            "COUNT(DISTINCT pieces) * 100.0 / NULLIF(COUNT(*), 0)",
             "AVG(DISTINCT litres)",
             "COUNT(DISTINCT open) FILTER (WHERE town = 'Soria')",
             "SUM(CASE WHEN open THEN 1 ELSE 0 END)",
@@ -189,20 +192,23 @@ class EngineAgainstPostgresTest {
         for (int s = random.nextInt(3); s > 0; s--)
             stages.add(new Stage(
                     "stage", List.of(condition(random), condition(random)).subList(0, 1 + random.nextInt(2))));
-        List<String> groups = random.nextInt(4) == 0
+        List<GroupKey> groups = random.nextInt(4) == 0
                 ? List.of()
                 : random.nextInt(3) == 0
-                        ? List.of(names.get(random.nextInt(3)), names.get(3 + random.nextInt(3)))
-                        : List.of(names.get(random.nextInt(6)));
+                        ? List.of(
+                                key(random, names.get(random.nextInt(3))),
+                                key(random, names.get(3 + random.nextInt(3))))
+                        : List.of(key(random, names.get(random.nextInt(6))));
         List<Measure> measures = new ArrayList<>();
         for (int m = 1 + random.nextInt(4); m > 0; m--) measures.add(measure(random, names));
         // Equal values at the edge of a rank fall by key on both sides; so do equal ones in a sort.
         // Spreads are rounded in two ways, which may order nearly equal ones differently.
         boolean rounded = measures.stream()
-                .anyMatch(m -> m.column() != null && m.column().matches("(STDDEV_SAMP|VAR_SAMP|CORR|REGR_).*"));
+                .anyMatch(m -> m.over() != null
+                        || m.column() != null && m.column().matches("(STDDEV_SAMP|VAR_SAMP|CORR|REGR_).*"));
         Optional<Rank> rank = !rounded && random.nextInt(3) == 0 && !groups.isEmpty()
                 ? Optional.of(
-                        new Rank(0, Rank.End.values()[random.nextInt(2)], 1 + random.nextInt(5), random.nextBoolean()))
+                        new Rank(0, Rank.End.values()[random.nextInt(3)], 1 + random.nextInt(5), random.nextBoolean()))
                 : Optional.empty();
         Sort sort = rounded || random.nextBoolean()
                 ? Sort.BY_KEY
@@ -212,15 +218,55 @@ class EngineAgainstPostgresTest {
                 groups,
                 Query.Missing.values()[random.nextInt(2)],
                 measures,
+                having(random, rounded, groups),
                 rank,
                 sort,
-                random.nextInt(4) == 0 ? 3 : Integer.MAX_VALUE);
+                random.nextInt(4) == 0 ? 3 : Integer.MAX_VALUE,
+                Map.of());
+    }
+
+    /** A column as it is, the steps of time that it lies in, or the classes of its numbers. */
+    private static GroupKey key(Random random, String name) {
+        if (random.nextBoolean()) return new GroupKey.Of(name);
+        TimeStep step = TimeStep.values()[random.nextInt(TimeStep.values().length)];
+        return switch (name) {
+            case "day" -> step.needsTime() ? new GroupKey.Of(name) : new GroupKey.Step(name, step, null);
+            case "at" ->
+                new GroupKey.Step(
+                        name,
+                        step,
+                        List.of("Europe/Madrid", "America/New_York", "Asia/Kathmandu", "UTC")
+                                .get(random.nextInt(4)));
+            case "litres", "pieces" -> new GroupKey.Classes(name, List.of(-1.0, 0.5, 2.0));
+            default -> new GroupKey.Of(name);
+        };
+    }
+
+    private static List<Having> having(Random random, boolean rounded, List<GroupKey> groups) {
+        if (rounded || groups.isEmpty() || random.nextInt(3) > 0) return List.of();
+        return List.of(new Having(
+                0,
+                random.nextBoolean() ? 1.0 : null,
+                random.nextBoolean(),
+                random.nextBoolean() ? 30.0 : null,
+                random.nextBoolean(),
+                random.nextInt(6) == 0,
+                "some groups"));
     }
 
     private static Measure measure(Random random, List<String> names) {
-        return switch (random.nextInt(6)) {
+        Measure plain = plain(random, names);
+        if (random.nextInt(5) > 0 || plain.column() != null && plain.column().matches("MODE.*|.*DATE.*|.*day.*"))
+            return plain;
+        Over.Kind kind = Over.Kind.values()[random.nextInt(5)];
+        return plain.over(new Over(kind, random.nextBoolean() ? null : 1 + random.nextInt(4), random.nextBoolean()));
+    }
+
+    private static Measure plain(Random random, List<String> names) {
+        return switch (random.nextInt(7)) {
             case 4 -> new Measure(Summary.MEDIAN, random.nextBoolean() ? "litres" : "pieces");
             case 5 -> new Measure(Summary.FORMULA, FORMULAS.get(random.nextInt(FORMULAS.size())));
+            case 6 -> new Measure(Summary.PERCENTILE, "litres", (double) random.nextInt(101), null);
             case 0 -> Measure.ROWS;
             case 1 -> new Measure(Summary.DISTINCT, names.get(random.nextInt(6)));
             case 2 -> new Measure(Summary.COUNT, names.get(random.nextInt(6)));
@@ -233,7 +279,7 @@ class EngineAgainstPostgresTest {
     }
 
     private static Condition condition(Random random) {
-        return switch (random.nextInt(8)) {
+        return switch (random.nextInt(12)) {
             case 0 -> new Condition.OneOf("town", TEXTS.subList(0, random.nextInt(4)));
             case 1 -> new Condition.OneOf("open", List.of("yes"));
             case 2 -> new Condition.OneOf("pieces", List.of("1", "-2"));
@@ -243,6 +289,12 @@ class EngineAgainstPostgresTest {
             case 4 -> new Condition.Between("day", "2024-10-05", random.nextBoolean() ? null : "2024-10-15");
             case 5 ->
                 new Condition.Between("at", "2025-10-09T10:00", random.nextBoolean() ? null : "2025-10-12T00:00:00");
+            case 8 -> new Condition.NoneOf("town", TEXTS.subList(0, random.nextInt(4)));
+            case 9 -> new Condition.NoneOf("pieces", List.of("1"));
+            case 10 -> new Condition.InGroups(new GroupKey.Step("day", TimeStep.WEEKDAY, null), List.of("1", "3", "7"));
+            case 11 ->
+                new Condition.InGroups(
+                        new GroupKey.Step("at", TimeStep.HOUR_OF_DAY, "Europe/Madrid"), List.of("08", "14", "23"));
             case 6 -> new Condition.Between("pieces", "-1", "2");
             default -> new Condition.Filled(List.of("town", "litres", "day").get(random.nextInt(3)));
         };

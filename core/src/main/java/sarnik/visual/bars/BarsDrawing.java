@@ -1,20 +1,60 @@
 package sarnik.visual.bars;
 
 import java.util.List;
+import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
+import sarnik.visual.Key;
+import sarnik.visual.Reference;
 import sarnik.visual.Trail;
 
 /**
  * @param words what is measured
  * @param bars in their order
  * @param others how many bars are not shown, 0 for none
+ * @param axis what their lengths stand for
+ * @param layout stacked, grouped, shares or back; null where bars have no parts
+ * @param upright whether they stand upright
+ * @param colours what the colours of parts stand for; empty for one colour
+ * @param references lines across, at 0 to 1 of the axis
+ * @param notes sentences about what is not as one would expect
  */
-public record BarsDrawing(String title, String words, List<Bar> bars, int others, Trail trail) implements Drawing {
+public record BarsDrawing(
+        String title,
+        String words,
+        List<Bar> bars,
+        int others,
+        Axis axis,
+        String layout,
+        boolean upright,
+        List<Key.Swatch> colours,
+        List<Reference.Drawn> references,
+        List<String> notes,
+        Trail trail)
+        implements Drawing {
 
     /**
-     * @param key the category's value, null for missing
-     * @param start where the bar starts, 0 to 1 of the width
+     * @param key the category's value, null for missing and for others
+     * @param start where the bar starts, 0 to 1 of the axis
      * @param end where it ends
+     * @param after whether it comes after a gap: the first of the least, behind the most
+     * @param parts what it is made of; null for one piece
      */
-    public record Bar(String key, String label, double start, double end, String text, String full) {}
+    public record Bar(
+            String key,
+            String label,
+            double start,
+            double end,
+            String text,
+            String full,
+            boolean after,
+            List<Part> parts) {}
+
+    /**
+     * @param colour its colour
+     * @param label the value of the series
+     * @param start where it starts, 0 to 1 of the axis
+     * @param end where it ends
+     * @param text its figure
+     */
+    public record Part(String colour, String label, double start, double end, String text) {}
 }

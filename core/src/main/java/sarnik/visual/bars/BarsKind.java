@@ -1,10 +1,11 @@
 package sarnik.visual.bars;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import sarnik.brief.Brief.Kind;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
@@ -13,38 +14,60 @@ import sarnik.brief.Slot;
 import sarnik.data.ColumnWords;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
 import sarnik.data.Ranking;
 import sarnik.data.Telling;
 import sarnik.query.Condition;
-import sarnik.query.Frame;
+import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.Rank;
 import sarnik.query.Sort;
 import sarnik.query.Stage;
-import sarnik.scale.ValueWords;
+import sarnik.query.TimeStep;
+import sarnik.scale.NumberWords;
+import sarnik.state.Value;
+import sarnik.table.CodedColumn;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.Extremes;
 import sarnik.visual.Asked;
+import sarnik.visual.Box;
+import sarnik.visual.CategoryColours;
+import sarnik.visual.Ingredients;
+import sarnik.visual.Known;
+import sarnik.visual.Picked;
 import sarnik.visual.Plan;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
+import sarnik.visual.Reference;
 import sarnik.visual.Scene;
 import sarnik.visual.Slots;
 import sarnik.visual.Source;
-import sarnik.visual.Trail;
+import sarnik.visual.StepWords;
 import sarnik.visual.VisualKind;
 
 /** The kind of visual that says which are the most: a bar for each value of a category. */
 public final class BarsKind implements VisualKind<Bars> {
 
-    /** Without a rank at most this many bars are drawn; how many more there are is said. */
-    public static final int MOST_BARS = 60;
-
     private static final int MOST_EACH = 4;
 
-    /** What a bar of the earliest date has of the span of all. */
-    private static final double BEFORE_THE_FIRST = 0.05;
+    /** About so many classes a column of numbers is cut into. */
+    private static final int CLASSES = 12;
 
-    private static final Slot HELD = Slot.within("/rank/held", "what is ranked");
+    private static final Slot SERIES =
+            Slot.at("/series", "parts", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}");
+    private static final Slot LAYOUT = Slot.at(
+            "/layout", "how the parts stand", "{\"enum\": [\"STACKED\", \"GROUPED\", \"SHARES\", \"BACK\", null]}");
+    private static final Slot UPRIGHT = Slot.at("/upright", "direction", "{\"type\": [\"boolean\", \"null\"]}");
+    private static final Slot ORDER = Slot.at("/order", "order", "{\"enum\": [\"FIGURE\", \"NAME\", null]}");
+    private static final Slot STEP = Slot.at(
+            "/step",
+            "step of time",
+            "{\"enum\": [\"MINUTE\", \"HOUR\", \"DAY\", \"WEEK\", \"MONTH\", \"QUARTER\", \"YEAR\", \"HOUR_OF_DAY\", "
+                    + "\"WEEKDAY\", \"MONTH_OF_YEAR\", null]}");
+    private static final Slot BREAKS = Slot.at(
+            "/classes", "number of classes", "{\"type\": [\"integer\", \"null\"], \"minimum\": 2, \"maximum\": 60}");
 
     @Override
     public String name() {
@@ -62,8 +85,27 @@ public final class BarsKind implements VisualKind<Bars> {
     }
 
     @Override
+    public String sign() {
+        return "M1 2h8M1 5h6M1 8h3";
+    }
+
+    @Override
     public List<Slot> slots() {
-        return List.of(Slots.DATASET, Slots.CATEGORY, Slots.MEASURE, Slots.RANK, HELD, Choices.RULE);
+        return List.of(
+                Slots.DATASET,
+                Slots.CATEGORY,
+                Slots.MEASURE,
+                Slots.RANK,
+                SERIES,
+                LAYOUT,
+                UPRIGHT,
+                ORDER,
+                STEP,
+                BREAKS,
+                Slots.REFERENCES,
+                Slots.COLOUR,
+                Slots.FORMAT,
+                Choices.RULE);
     }
 
     @Override
@@ -77,119 +119,258 @@ public final class BarsKind implements VisualKind<Bars> {
     }
 
     @Override
+    public List<Class<?>> said() {
+        return List.of(Bars.class);
+    }
+
+    @Override
+    public boolean uses(Bars bars, String parameter) {
+        return Reference.uses(bars.references(), parameter);
+    }
+
+    @Override
+    public Stream<String> places(Bars bars, String parameter) {
+        return Slots.references(bars.references(), parameter);
+    }
+
+    // --- picks ------------------------------------------------------------------------------------------
+
+    @Override
     public Optional<Source> picks(Bars bars) {
         return Optional.of(new Source(bars.dataset(), bars.category()));
     }
 
     @Override
+    public Picked picked(Bars bars, Value.Pick pick, Scene scene) {
+        GroupKey key = key(bars, scene.dataset(bars.dataset()));
+        if (key instanceof GroupKey.Of || !(pick instanceof Value.Values of))
+            return VisualKind.super.picked(bars, pick, scene);
+        return key instanceof GroupKey.Step step
+                ? new Picked.InGroups(step.step(), null, of.values())
+                : new Picked.InClasses(((GroupKey.Classes) key).breaks(), of.values());
+    }
+
+    @Override
+    public Known known(Bars bars, List<String> values, Datasets datasets) {
+        boolean plain = datasets.ready(bars.dataset())
+                .map(d -> d.table().find(bars.category()).isEmpty() || key(bars, d) instanceof GroupKey.Of)
+                .orElse(true);
+        return plain ? VisualKind.super.known(bars, values, datasets) : new Known(values, "");
+    }
+
+    @Override
+    public String label(Bars bars, String value, Datasets datasets) {
+        return datasets.ready(bars.dataset())
+                .filter(d -> d.table().find(bars.category()).isPresent())
+                .map(d -> label(bars, d, key(bars, d), value))
+                .orElse(value);
+    }
+
+    /** What makes the bars: values as they are, steps of time, or classes of numbers. */
+    private static GroupKey key(Bars bars, LoadedDataset dataset) {
+        Column column = dataset.table()
+                .find(bars.category())
+                .orElseThrow(() -> new MisfitException("There is no column “" + bars.category() + "” any more"));
+        if (Choices.isTime(column)) {
+            TimeStep step = bars.step() == null ? StepWords.stepFor(column) : bars.step();
+            if (step.needsTime() && column.type() != ColumnType.TIME)
+                throw new MisfitException("“" + bars.category() + "” holds days, which have no " + step.words());
+            return new GroupKey.Step(bars.category(), step, null);
+        }
+        return column.type().isNumber()
+                ? new GroupKey.Classes(
+                        bars.category(), breaks(column, bars.classes() == null ? CLASSES : bars.classes()))
+                : new GroupKey.Of(bars.category());
+    }
+
+    /** Round breaks that cut a column of numbers into about so many classes. */
+    private static List<Double> breaks(Column column, int classes) {
+        Optional<Extremes> ends = Extremes.of(column);
+        if (ends.isEmpty()) return List.of();
+        double low = Double.parseDouble(column.text(ends.get().lowest()));
+        double high = Double.parseDouble(column.text(ends.get().highest()));
+        if (!(high > low)) return List.of();
+        double step = NumberWords.roundUp((high - low) / Math.max(1, classes));
+        List<Double> breaks = new ArrayList<>();
+        for (double at = Math.floor(low / step) * step + step; at <= high; at += step)
+            breaks.add(Math.rint(at / step) * step);
+        return breaks;
+    }
+
+    private static String label(Bars bars, LoadedDataset dataset, GroupKey key, String value) {
+        if (key instanceof GroupKey.Step step) return StepWords.of(step.step(), value);
+        if (!(key instanceof GroupKey.Classes classes)) return dataset.label(bars.category(), value);
+        if (value == null) return "(missing)";
+        int at = Integer.parseInt(value);
+        List<Double> breaks = classes.breaks();
+        if (breaks.isEmpty()) return "all";
+        if (at == 0) return "below " + NumberWords.full(breaks.get(0));
+        return at == breaks.size()
+                ? NumberWords.full(breaks.get(at - 1)) + " and more"
+                : NumberWords.full(breaks.get(at - 1)) + " – " + NumberWords.full(breaks.get(at));
+    }
+
+    // --- drawing ----------------------------------------------------------------------------------------
+
+    @Override
     public Plan plan(Bars bars, Scene scene) {
         LoadedDataset dataset = scene.dataset(bars.dataset());
-        Ranking ranking = bars.rank();
-        List<Stage> stages = new ArrayList<>(scene.shown(dataset, bars.rule()));
-        Query query = query(bars, stages);
-        if (ranking != null && ranking.held()) {
-            Query whole = query(bars, scene.whole(dataset, bars.rule())).ranked(rank(ranking));
-            stages.add(new Stage(
+        GroupKey key = key(bars, dataset);
+        boolean ranked = bars.rank() != null && key instanceof GroupKey.Of;
+        List<Stage> shown = scene.shown(dataset, bars.rule());
+        Query query = query(bars, key, shown, ranked);
+        Query rank = ranked
+                ? query(bars, key, bars.rank().held() ? scene.whole(dataset, bars.rule()) : shown, true)
+                        .ranked(rank(bars.rank()))
+                        .with(dataset.measures())
+                : null;
+        if (ranked && bars.rank().held()) {
+            List<Stage> kept = new ArrayList<>(shown);
+            kept.add(new Stage(
                     "Only the %s %d of all, before picks"
-                            .formatted(ranking.end().words(), ranking.count()),
-                    List.of(new Condition.Among(
-                            bars.category(), dataset.table(), whole.with(dataset.measures()), 0, false))));
-            query = query(bars, stages);
-        } else if (ranking != null) {
-            query = query.ranked(rank(ranking));
+                            .formatted(bars.rank().end().words(), bars.rank().count()),
+                    List.of(new Condition.Among(bars.category(), dataset.table(), rank, 0, false))));
+            query = query(bars, key, kept, true);
+        } else if (ranked) {
+            query = query.ranked(rank(bars.rank()));
         }
         Plan plan = new Plan();
         Asked asked = plan.ask(dataset, query);
-        return plan.drawn(answers -> draw(bars, dataset, answers.of(asked)));
+        Asked others = ranked && Boolean.TRUE.equals(bars.rank().others())
+                ? plan.ask(dataset, others(bars, dataset, shown, rank))
+                : null;
+        Asked parts = bars.series() == null ? null : plan.ask(dataset, parts(bars, key, shown));
+        CategoryColours colours =
+                bars.series() == null ? null : CategoryColours.of(dataset, bars.series(), bars.colour(), scene);
+        return plan.drawn(answers -> new BarsDrawer(bars, dataset, scene, value -> label(bars, dataset, key, value))
+                .draw(
+                        answers.of(asked),
+                        others == null ? Double.NaN : answers.of(others).value(0, 0),
+                        parts == null ? null : answers.of(parts),
+                        colours));
     }
 
     private static Rank rank(Ranking ranking) {
         return new Rank(0, ranking.end(), ranking.count(), false);
     }
 
-    private static Query query(Bars bars, List<Stage> stages) {
+    private static Query query(Bars bars, GroupKey key, List<Stage> stages, boolean ranked) {
         boolean ascending = bars.rank() != null && bars.rank().end() == Rank.End.BOTTOM;
-        Query query = Query.of(stages, List.of(bars.category()), List.of(bars.measure()))
-                .sorted(new Sort(0, !ascending), Integer.MAX_VALUE);
+        boolean byKey = bars.order() == Bars.Order.NAME || !(key instanceof GroupKey.Of);
+        Query query = Query.by(stages, List.of(key), List.of(bars.measure()))
+                .sorted(byKey ? Sort.BY_KEY : new Sort(0, !ascending), Integer.MAX_VALUE);
         // A missing value is no rival in a rank; without a rank it has a bar of its own.
-        return bars.rank() == null ? query : query.filled();
+        return ranked ? query.filled() : query;
     }
 
-    private static BarsDrawing draw(Bars bars, LoadedDataset dataset, Frame frame) {
-        int shown = Math.min(frame.size(), MOST_BARS);
-        double[] values = frame.values().get(0);
-        ValueWords read = dataset.read(bars.measure());
-        double least = IntStream.range(0, shown)
-                .mapToDouble(g -> values[g])
-                .filter(Double::isFinite)
-                .min()
-                .orElse(0);
-        double most = IntStream.range(0, shown)
-                .mapToDouble(g -> values[g])
-                .filter(Double::isFinite)
-                .max()
-                .orElse(0);
-        // Dates have no zero to start at: their bars start a little before the first.
-        double low = read.isAmount() ? Math.min(0, least) : least - (most - least) * BEFORE_THE_FIRST;
-        double high = read.isAmount() ? Math.max(0, most) : most;
-        double span = high - low == 0 ? 1 : high - low;
-        List<BarsDrawing.Bar> drawn = new ArrayList<>();
-        for (int g = 0; g < shown; g++) {
-            double value = !Double.isNaN(values[g]) ? values[g] : read.isAmount() ? 0 : low;
-            double from = read.isAmount() ? Math.min(0, value) : low;
-            drawn.add(new BarsDrawing.Bar(
-                    frame.key(0, g),
-                    dataset.label(bars.category(), frame.key(0, g)),
-                    (from - low) / span,
-                    (Math.max(read.isAmount() ? 0 : low, value) - low) / span,
-                    read.brief(values[g]),
-                    read.full(values[g])));
-        }
-        String words = ColumnWords.of(bars.measure());
-        return new BarsDrawing(
-                Scene.titleOf(bars, words + " by " + ColumnWords.of(bars.category())),
-                words,
-                drawn,
-                frame.size() - shown,
-                Trail.of(frame.trail()));
+    /** All rows that the rank leaves out, as one. */
+    private static Query others(Bars bars, LoadedDataset dataset, List<Stage> shown, Query rank) {
+        List<Stage> rest = new ArrayList<>(shown);
+        rest.add(
+                new Stage("The others", List.of(new Condition.Among(bars.category(), dataset.table(), rank, 0, true))));
+        return Query.of(rest, List.of(), List.of(bars.measure().plain()));
+    }
+
+    private static Query parts(Bars bars, GroupKey key, List<Stage> shown) {
+        return Query.by(
+                shown,
+                List.of(key, new GroupKey.Of(bars.series())),
+                List.of(bars.measure().plain()));
     }
 
     @Override
     public void brief(Bars bars, BriefLine line, BriefLine looks, Choices choices, Datasets datasets) {
         LoadedDataset dataset = datasets.get(bars.dataset());
+        Column column = dataset.table().find(bars.category()).orElse(null);
+        boolean plain = column instanceof CodedColumn || column == null;
         Ranking rank = bars.rank();
         line.say("Bars: ");
-        boolean held = rank != null && rank.held();
-        List<Option> ranks = new ArrayList<>();
-        for (Rank.End end : Rank.End.values())
-            for (int count : new int[] {3, 5, 10, 20})
-                ranks.add(new Option(rankWords(end, count), "", new Ranking(end, count, held)));
-        line.slot(
-                Slots.RANK.named("which bars"),
-                rank == null ? "all values" : rankWords(rank.end(), rank.count()),
-                Kind.CHOSEN,
-                false,
-                rank != null,
-                ranks);
+        if (plain) {
+            boolean held = rank != null && rank.held();
+            List<Option> ranks = new ArrayList<>();
+            for (Rank.End end : Rank.End.values())
+                for (int count : new int[] {3, 5, 10, 20})
+                    ranks.add(new Option(Slots.rankWords(end, count), "", new Ranking(end, count, held)));
+            line.slot(
+                    Slots.RANK.named("which bars"),
+                    rank == null ? "all values" : Slots.rankWords(rank.end(), rank.count()),
+                    Kind.CHOSEN,
+                    false,
+                    rank != null,
+                    ranks);
+        } else if (Choices.isTime(column)) {
+            List<Option> steps = new ArrayList<>();
+            for (TimeStep s : TimeStep.values())
+                if (!s.needsTime() || column.type() == ColumnType.TIME) steps.add(new Option(s.words(), "", s.name()));
+            line.slot(
+                    STEP,
+                    bars.step() == null ? "a step that suits" : bars.step().words(),
+                    Kind.CHOSEN,
+                    false,
+                    bars.step() != null,
+                    steps);
+        } else {
+            List<Option> counts = new ArrayList<>();
+            for (int n : new int[] {5, 8, 12, 20, 30})
+                counts.add(new Option("about " + Choices.count(n) + " classes", "", n));
+            line.slot(
+                    BREAKS,
+                    "about " + Choices.count(bars.classes() == null ? CLASSES : bars.classes()) + " classes",
+                    Kind.CHOSEN,
+                    false,
+                    bars.classes() != null,
+                    counts);
+        }
         line.say(" of ");
-        line.choose(Slots.CATEGORY, ColumnWords.of(bars.category()), Choices.categories(dataset));
+        line.choose(
+                Slots.CATEGORY,
+                ColumnWords.of(bars.category()),
+                Choices.columns(
+                        dataset,
+                        c -> c instanceof CodedColumn
+                                || Choices.isTime(c)
+                                || c.type().isNumber()));
         line.say(" in " + dataset.name() + " by ");
         line.choose(Slots.MEASURE, ColumnWords.of(bars.measure()), choices.measures(dataset));
-        if (rank != null) {
-            line.say(", ranked ");
+        if (bars.series() == null) Slots.over(line, "/measure", bars.measure());
+        if (plain && rank != null) Slots.ranked(line, rank);
+        line.say(bars.series() == null ? " " : ", in parts by ");
+        line.may(
+                SERIES,
+                bars.series() == null ? "+ parts" : ColumnWords.of(bars.series()),
+                bars.series() == null,
+                Choices.categories(dataset));
+        if (bars.series() != null) {
+            line.say(" ");
+            Bars.Layout layout = bars.layout() == null ? Bars.Layout.STACKED : bars.layout();
             line.choose(
-                    HELD,
-                    held ? "of all" : "of what is picked",
-                    List.of(
-                            new Option("of what is picked", "picks narrow first, then the rank is taken", false),
-                            new Option("of all", "the rank is taken first, then picks narrow", true)));
+                    LAYOUT,
+                    layout.words(),
+                    Arrays.stream(Bars.Layout.values())
+                            .map(l -> new Option(l.words(), "", l.name()))
+                            .toList());
         }
+        Slots.references(line, bars.references(), choices);
         Choices.rule(line, bars.rule(), dataset);
         line.say(".");
-    }
-
-    private static String rankWords(Rank.End end, int count) {
-        return "the " + end.words() + " " + Choices.count(count);
+        looks.say(" · bars ");
+        boolean upright = Boolean.TRUE.equals(bars.upright());
+        looks.choose(
+                UPRIGHT,
+                upright ? "stand upright" : "lie level",
+                List.of(new Option("lie level", "room for names", false), new Option("stand upright", "", true)));
+        if (plain) {
+            looks.say(" · ordered ");
+            Bars.Order order = bars.order() == null ? Bars.Order.FIGURE : bars.order();
+            looks.choose(
+                    ORDER,
+                    order.words(),
+                    Arrays.stream(Bars.Order.values())
+                            .map(o -> new Option(o.words(), "", o.name()))
+                            .toList());
+        }
+        Slots.format(looks, bars.format());
+        if (bars.series() != null) Slots.categoryColour(looks, bars.colour(), choices);
     }
 
     @Override
@@ -200,17 +381,62 @@ public final class BarsKind implements VisualKind<Bars> {
                 .limit(MOST_EACH)
                 .map(category -> new Proposal(
                         "The top ten of %s, by %s".formatted(ColumnWords.of(category), ColumnWords.of(measure)),
-                        new Bars(
-                                null,
-                                null,
-                                "",
-                                dataset.id(),
-                                category,
-                                measure,
-                                new Ranking(Rank.End.TOP, 10, false),
-                                null),
+                        of(dataset.id(), category, measure, new Ranking(Rank.End.TOP, 10, false)),
                         10,
                         8))
                 .toList();
+    }
+
+    private static Bars of(long dataset, String category, Measure measure, Ranking rank) {
+        return new Bars(
+                null, null, "", dataset, category, measure, rank, null, null, null, null, null, null, null, null, null,
+                null);
+    }
+
+    @Override
+    public Ingredients ingredients(Bars bars) {
+        List<String> categories = new ArrayList<>(List.of(bars.category()));
+        if (bars.series() != null) categories.add(bars.series());
+        return new Ingredients(
+                bars.dataset(), categories, List.of(bars.measure()), null, bars.rule(), bars.rank(), bars.colour());
+    }
+
+    @Override
+    public Optional<Become> become(Ingredients from, String page, Box at, String title, Datasets datasets) {
+        LoadedDataset dataset =
+                from.dataset() == null ? null : datasets.ready(from.dataset()).orElse(null);
+        if (dataset == null) return Optional.empty();
+        Optional<String> category = from.categories().stream()
+                .findFirst()
+                .or(() -> Optional.ofNullable(from.time()))
+                .or(() -> Telling.categories(dataset).stream().findFirst());
+        if (category.isEmpty()) return Optional.empty();
+        Measure measure = from.measuresOrRows().get(0);
+        String series = from.categories().size() > 1 ? from.categories().get(1) : null;
+        boolean many = Telling.distinct(dataset, category.get()) > 20
+                && Telling.distinct(dataset, category.get()) < Integer.MAX_VALUE;
+        Ranking rank = from.rank() != null ? from.rank() : many ? new Ranking(Rank.End.TOP, 10, false) : null;
+        return Optional.of(new Become(
+                new Bars(
+                        page,
+                        at,
+                        title,
+                        dataset.id(),
+                        category.get(),
+                        measure,
+                        rank,
+                        from.rule(),
+                        series,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        series == null ? null : from.colour(),
+                        null),
+                from.left(category.get(), measure, category.get().equals(from.time())).stream()
+                        .filter(l -> series == null || !l.equals(ColumnWords.of(series)))
+                        .toList()));
     }
 }

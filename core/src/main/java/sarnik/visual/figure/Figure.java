@@ -1,5 +1,6 @@
 package sarnik.visual.figure;
 
+import sarnik.data.Format;
 import sarnik.data.Rule;
 import sarnik.query.Measure;
 import sarnik.visual.Box;
@@ -8,6 +9,63 @@ import sarnik.visual.Visual;
 /**
  * A key figure.
  *
+ * @param against what it is compared with in a second line; null for nothing
+ * @param states when it is good and when it is bad; null for no judgement
+ * @param over column of time over which a tiny line is drawn; null for none
+ * @param format how it is written; null for the usual
  * @param rule a standing rule; null for none
  */
-public record Figure(String page, Box at, String title, long dataset, Measure measure, Rule rule) implements Visual {}
+public record Figure(
+        String page,
+        Box at,
+        String title,
+        long dataset,
+        Measure measure,
+        Against against,
+        States states,
+        String over,
+        Format format,
+        Rule rule)
+        implements Visual {
+
+    /**
+     * @param kind what it is compared with
+     * @param value of a target: the value; null for others
+     * @param parameter of a target that the reader sets: id of the parameter; null for others
+     */
+    public record Against(Kind kind, Double value, String parameter) {
+
+        /** What a figure is compared with. */
+        public enum Kind {
+            TARGET("a target"),
+            PARAMETER("the reader's number"),
+            /** What it is without what is picked. */
+            WHOLE("the whole");
+
+            private final String words;
+
+            Kind(String words) {
+                this.words = words;
+            }
+
+            public String words() {
+                return words;
+            }
+        }
+    }
+
+    /**
+     * @param good from here on it is good
+     * @param bad from here on it is bad; between the two it is to be watched. Below {@code good} where more is worse
+     */
+    public record States(double good, double bad) {
+
+        /** good, watch or bad. */
+        String of(double value) {
+            if (Double.isNaN(value)) return null;
+            boolean moreIsBetter = good >= bad;
+            if (moreIsBetter ? value >= good : value <= good) return "good";
+            return (moreIsBetter ? value <= bad : value >= bad) ? "bad" : "watch";
+        }
+    }
+}

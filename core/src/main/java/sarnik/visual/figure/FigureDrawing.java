@@ -1,5 +1,6 @@
 package sarnik.visual.figure;
 
+import java.util.List;
 import sarnik.visual.Drawing;
 import sarnik.visual.Trail;
 
@@ -7,5 +8,19 @@ import sarnik.visual.Trail;
  * @param words what is measured
  * @param text the figure, brief
  * @param full the figure, whole
+ * @param against the comparison in words: "12 % above the target of 500"; null for none
+ * @param state good, watch or bad; null for no judgement
+ * @param line a tiny line, heights 0 to 1, NaN for a gap; null for none
+ * @param lineWords what the line shows: "by month, January 2025 to May 2026"; null for none
  */
-public record FigureDrawing(String title, String words, String text, String full, Trail trail) implements Drawing {}
+public record FigureDrawing(
+        String title,
+        String words,
+        String text,
+        String full,
+        String against,
+        String state,
+        List<Double> line,
+        String lineWords,
+        Trail trail)
+        implements Drawing {}

@@ -1,34 +1,64 @@
 package sarnik.visual.figure;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
+import sarnik.brief.Brief.Kind;
+import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.ColumnWords;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
 import sarnik.data.Telling;
 import sarnik.place.PlacedTable;
 import sarnik.query.Frame;
+import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
+import sarnik.query.Stage;
 import sarnik.query.Summary;
-import sarnik.scale.ValueWords;
+import sarnik.query.TimeStep;
+import sarnik.scale.Aligned;
+import sarnik.scale.NumberWords;
+import sarnik.table.Column;
 import sarnik.visual.Asked;
+import sarnik.visual.Box;
+import sarnik.visual.Ingredients;
 import sarnik.visual.Plan;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
 import sarnik.visual.Scene;
 import sarnik.visual.Slots;
+import sarnik.visual.StepWords;
 import sarnik.visual.Trail;
 import sarnik.visual.VisualKind;
+import sarnik.visual.Written;
 
 /** The kind of visual that says how much: one number. */
 public final class FigureKind implements VisualKind<Figure> {
 
     private static final int MOST_EACH = 3;
+    private static final int MOST_POINTS = 400;
+
+    private static final Slot AGAINST = Slot.at(
+            "/against",
+            "comparison",
+            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": "
+                    + "{\"kind\": {\"enum\": [\"TARGET\", \"PARAMETER\", \"WHOLE\"]}, \"value\": {\"$ref\": \"#/$defs/number\"}, "
+                    + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}}}");
+    private static final Slot STATES = Slot.at(
+            "/states",
+            "good and bad",
+            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"good\", \"bad\"], \"properties\": "
+                    + "{\"good\": {\"type\": \"number\"}, \"bad\": {\"type\": \"number\"}}}");
+    private static final Slot OVER =
+            Slot.at("/over", "tiny line", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}");
 
     @Override
     public String name() {
@@ -46,8 +76,18 @@ public final class FigureKind implements VisualKind<Figure> {
     }
 
     @Override
+    public String sign() {
+        return "M3 3l2-2v7M3 8h4";
+    }
+
+    @Override
     public List<Slot> slots() {
-        return List.of(Slots.DATASET, Slots.MEASURE, Choices.RULE);
+        return List.of(Slots.DATASET, Slots.MEASURE, AGAINST, STATES, OVER, Slots.FORMAT, Choices.RULE);
+    }
+
+    @Override
+    public List<Class<?>> said() {
+        return List.of(Figure.class, Figure.Against.class);
     }
 
     @Override
@@ -61,19 +101,113 @@ public final class FigureKind implements VisualKind<Figure> {
     }
 
     @Override
+    public boolean uses(Figure figure, String parameter) {
+        return figure.against() != null && parameter.equals(figure.against().parameter());
+    }
+
+    @Override
+    public Stream<String> places(Figure figure, String parameter) {
+        return uses(figure, parameter) ? Stream.of("/against") : Stream.empty();
+    }
+
+    @Override
     public Plan plan(Figure figure, Scene scene) {
         LoadedDataset dataset = scene.dataset(figure.dataset());
+        List<Stage> shown = scene.shown(dataset, figure.rule());
+        List<Measure> measures = List.of(figure.measure());
         Plan plan = new Plan();
-        Asked asked =
-                plan.ask(dataset, Query.of(scene.shown(dataset, figure.rule()), List.of(), List.of(figure.measure())));
+        Asked asked = plan.ask(dataset, Query.of(shown, List.of(), measures));
+        Asked whole = figure.against() != null && figure.against().kind() == Figure.Against.Kind.WHOLE
+                ? plan.ask(dataset, Query.of(scene.whole(dataset, figure.rule()), List.of(), measures))
+                : null;
+        TimeStep step = step(figure, dataset);
+        Asked line = step == null
+                ? null
+                : plan.ask(
+                        dataset,
+                        Query.by(shown, List.of(new GroupKey.Step(figure.over(), step, null)), measures)
+                                .filled());
         return plan.drawn(answers -> {
             Frame frame = answers.of(asked);
             double value = frame.value(0, 0);
-            ValueWords read = dataset.read(figure.measure());
+            Written written = Written.of(dataset, figure.measure(), figure.format());
             String words = ColumnWords.of(figure.measure());
             return new FigureDrawing(
-                    Scene.titleOf(figure, words), words, read.brief(value), read.full(value), Trail.of(frame.trail()));
+                    Scene.titleOf(figure, words),
+                    words,
+                    written.brief(value),
+                    written.full(value),
+                    against(
+                            figure,
+                            scene,
+                            value,
+                            whole == null ? Double.NaN : answers.of(whole).value(0, 0),
+                            written),
+                    figure.states() == null ? null : figure.states().of(value),
+                    line == null ? null : heights(answers.of(line), step),
+                    line == null ? null : lineWords(answers.of(line), step),
+                    Trail.of(frame.trail()));
         });
+    }
+
+    private static TimeStep step(Figure figure, LoadedDataset dataset) {
+        if (figure.over() == null) return null;
+        Column column = dataset.table()
+                .find(figure.over())
+                .orElseThrow(() -> new MisfitException("There is no column “" + figure.over() + "” any more"));
+        if (!Choices.isTime(column))
+            throw new MisfitException("“" + figure.over() + "” holds no dates any more, so there is no line over it");
+        return StepWords.stepFor(column);
+    }
+
+    private static String against(Figure figure, Scene scene, double value, double whole, Written written) {
+        Figure.Against against = figure.against();
+        if (against == null) return null;
+        if (against.kind() == Figure.Against.Kind.WHOLE) {
+            if (!(whole != 0)) return "of nothing in all";
+            return Double.isNaN(value)
+                    ? "of " + written.full(whole) + " in all"
+                    : percent(value / whole) + " of " + written.full(whole) + " in all";
+        }
+        Double target = against.kind() == Figure.Against.Kind.TARGET
+                ? against.value()
+                : Optional.ofNullable(against.parameter())
+                        .flatMap(scene::number)
+                        .orElse(null);
+        if (target == null) return "the number it was compared with is not of this dashboard";
+        String of = "the target of " + written.full(target);
+        if (Double.isNaN(value)) return of;
+        if (value == target) return "just " + of;
+        String side = value > target ? " above " : " below ";
+        return (target == 0 ? written.full(Math.abs(value)) : percent(Math.abs(value / target - 1))) + side + of;
+    }
+
+    private static String percent(double share) {
+        double percent = share * 100;
+        return Aligned.written(percent, percent < 10 && Math.abs(percent - Math.rint(percent)) > 1e-9 ? 1 : 0) + " %";
+    }
+
+    /** Heights of the tiny line, with gaps where a step has no value. */
+    private static List<Double> heights(Frame frame, TimeStep step) {
+        if (frame.size() == 0) return List.of();
+        long first = step.number(frame.key(0, 0));
+        int count = (int) Math.min(MOST_POINTS, step.number(frame.key(0, frame.size() - 1)) - first + 1);
+        double[] values = new double[count];
+        Arrays.fill(values, Double.NaN);
+        for (int g = 0; g < frame.size(); g++) {
+            long at = step.number(frame.key(0, g)) - first;
+            if (at < count) values[(int) at] = frame.value(0, g);
+        }
+        double low = Arrays.stream(values).filter(Double::isFinite).min().orElse(0);
+        double high = Arrays.stream(values).filter(Double::isFinite).max().orElse(1);
+        double span = high > low ? high - low : 1;
+        return Arrays.stream(values).mapToObj(v -> (v - low) / span).toList();
+    }
+
+    private static String lineWords(Frame frame, TimeStep step) {
+        if (frame.size() == 0) return "by " + step.words();
+        return "by " + step.words() + ", " + StepWords.of(step, frame.key(0, 0)) + " to "
+                + StepWords.of(step, frame.key(0, frame.size() - 1));
     }
 
     @Override
@@ -82,8 +216,81 @@ public final class FigureKind implements VisualKind<Figure> {
         line.say("One figure: the ");
         line.choose(Slots.MEASURE, ColumnWords.of(figure.measure()), choices.measures(dataset));
         line.say(" in " + dataset.name());
+        against(figure.against(), line, choices);
+        states(figure.states(), line);
+        line.say(figure.over() == null ? " " : ", with ");
+        line.may(
+                OVER,
+                figure.over() == null ? "+ tiny line" : "a tiny line over " + ColumnWords.of(figure.over()),
+                figure.over() == null,
+                Choices.times(dataset));
         Choices.rule(line, figure.rule(), dataset);
         line.say(".");
+        Slots.format(looks, figure.format());
+    }
+
+    private static void against(Figure.Against against, BriefLine line, Choices choices) {
+        List<Option> options = new ArrayList<>(List.of(
+                new Option(
+                        "a target",
+                        "a value that you write",
+                        new Figure.Against(Figure.Against.Kind.TARGET, 100.0, null)),
+                new Option(
+                        "the whole",
+                        "what it is without picks",
+                        new Figure.Against(Figure.Against.Kind.WHOLE, null, null))));
+        choices.parameters()
+                .forEach((id, parameter) -> options.add(new Option(
+                        "the reader's “" + parameter.name() + "”",
+                        "",
+                        new Figure.Against(Figure.Against.Kind.PARAMETER, null, id))));
+        line.say(against == null ? " " : ", against ");
+        line.may(AGAINST, against == null ? "+ comparison" : against.kind().words(), against == null, options);
+        if (against == null || against.kind() != Figure.Against.Kind.TARGET) return;
+        line.say(" of ");
+        line.slot(
+                Slot.within("/against/value", "value of the target"),
+                against.value() == null ? "+ value" : NumberWords.full(against.value()),
+                Kind.NUMBER,
+                against.value() == null,
+                false,
+                List.of());
+    }
+
+    private static void states(Figure.States states, BriefLine line) {
+        line.say(states == null ? " " : ", good from ");
+        if (states == null) {
+            line.may(
+                    STATES,
+                    "+ good and bad",
+                    true,
+                    List.of(
+                            new Option("more is better", "good from 100, bad up to 50", new Figure.States(100, 50)),
+                            new Option("less is better", "good up to 50, bad from 100", new Figure.States(50, 100))));
+            return;
+        }
+        line.slot(
+                Slot.within("/states/good", "where good begins"),
+                NumberWords.full(states.good()),
+                Kind.NUMBER,
+                false,
+                false,
+                List.of());
+        line.say(" and bad from ");
+        line.slot(
+                Slot.within("/states/bad", "where bad begins"),
+                NumberWords.full(states.bad()),
+                Kind.NUMBER,
+                false,
+                false,
+                List.of());
+        line.say(" ");
+        line.may(
+                STATES,
+                "on",
+                false,
+                List.of(new Option(
+                        "turned about", "good and bad change places", new Figure.States(states.bad(), states.good()))));
     }
 
     @Override
@@ -96,9 +303,24 @@ public final class FigureKind implements VisualKind<Figure> {
         return measures.stream()
                 .map(measure -> new Proposal(
                         "How much? " + ColumnWords.of(measure) + " in " + dataset.name(),
-                        new Figure(null, null, "", dataset.id(), measure, null),
+                        new Figure(null, null, "", dataset.id(), measure, null, null, null, null, null),
                         5,
                         4))
                 .toList();
+    }
+
+    @Override
+    public Ingredients ingredients(Figure figure) {
+        return new Ingredients(
+                figure.dataset(), List.of(), List.of(figure.measure()), figure.over(), figure.rule(), null, null);
+    }
+
+    @Override
+    public Optional<Become> become(Ingredients from, String page, Box at, String title, Datasets datasets) {
+        if (from.dataset() == null) return Optional.empty();
+        Measure measure = from.measuresOrRows().get(0).plain();
+        return Optional.of(new Become(
+                new Figure(page, at, title, from.dataset(), measure, null, null, from.time(), null, from.rule()),
+                from.left(null, measure, true)));
     }
 }

@@ -110,7 +110,9 @@ final class Flows implements LayerKind {
                     ends,
                     List.of(size, tint),
                     layer.colour() == null ? null : layer.colour().domain());
-            colour = layer.colour() == null || layer.colour().isOne() ? null : scales.worn(layer.colour(), coloursSaid);
+            colour = layer.colour() == null || layer.colour().standsForNothing()
+                    ? null
+                    : scales.worn(layer.colour(), coloursSaid);
             colourCounts = colour == null || colour.category() == null ? null : rows.counts(ends, colour.category());
             sheet = rows.sheet(column);
         }

@@ -94,6 +94,11 @@ public final class MapKind implements VisualKind<MapVisual> {
     }
 
     @Override
+    public String sign() {
+        return "M1 7c2-3 3 1 5-2s2-3 3-3M3 3a1 1 0 1 0 .1 0M7 7a1 1 0 1 0 .1 0";
+    }
+
+    @Override
     public List<Slot> slots() {
         return MapSlots.ALL;
     }

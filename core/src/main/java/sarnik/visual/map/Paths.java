@@ -71,7 +71,7 @@ final class Paths implements LayerKind {
 
     private static Tints tints(LayerRows rows, Scales scales) {
         Layer.Path path = rows.layer.path();
-        if (rows.layer.colour() == null || rows.layer.colour().isOne())
+        if (rows.layer.colour() == null || rows.layer.colour().standsForNothing())
             return new Tints(Colour.of(path.who(), "flags"), null, null, null);
         Colour colour = scales.worn(rows.layer.colour(), rows.notes);
         if (colour.category() == null) {

@@ -58,7 +58,9 @@ final class PlaceMarks {
         this.column = column;
         List<Measure> measures = measures(first);
         shown = rows.ask(List.of(column), measures);
-        colour = layer.colour() == null || layer.colour().isOne() ? null : scales.worn(layer.colour(), coloursSaid);
+        colour = layer.colour() == null || layer.colour().standsForNothing()
+                ? null
+                : scales.worn(layer.colour(), coloursSaid);
         whole = rows.domain(
                 List.of(column),
                 measures,

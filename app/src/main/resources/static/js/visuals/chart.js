@@ -1,0 +1,104 @@
+import { el } from '../elements.js';
+
+/** What drawings of figures have in common: a tip, a key of colours, notes, marks that take focus. */
+
+/** About how wide a text is at 13 px, pixels. */
+export const wide = text => 7.1 * text.length;
+
+/** A text cut to a width, pixels. */
+export function shortened(text, room) {
+  const most = Math.max(1, Math.floor(room / 7.1));
+  return text.length <= most ? text : `${text.slice(0, most - 1)}…`;
+}
+
+/** A tip beside the pointer, with a name and lines below it. */
+export class Tip {
+  constructor(body) {
+    this.box = el('div', { class: 'tip', hidden: true });
+    body.append(this.box);
+  }
+
+  /** @param {number[]} at pixels from the body's corner @param {string} name @param {string[][]} lines words and figure */
+  show([x, y], name, lines) {
+    this.box.replaceChildren(
+      el('b', {}, name),
+      ...lines.map(([words, figure, colour]) =>
+        el(
+          'div',
+          {},
+          colour ? el('i', { class: 'dab', style: { background: colour } }) : '',
+          words ? el('i', {}, `${words}: `) : '',
+          figure,
+        ),
+      ),
+    );
+    this.box.hidden = false;
+    const room = this.box.parentElement.clientWidth;
+    const right = x > room * 0.6;
+    Object.assign(this.box.style, {
+      left: right ? '' : `${x + 14}px`,
+      right: right ? `${room - x + 10}px` : '',
+      top: `${Math.max(0, Math.min(y + 12, this.box.parentElement.clientHeight - this.box.offsetHeight - 4))}px`,
+    });
+  }
+
+  hide() {
+    this.box.hidden = true;
+  }
+}
+
+/** What colours stand for, in a line above a drawing. @param {{colour: string, text: string}[]} colours */
+export function colourKey(colours, words = '') {
+  if (!colours.length) return '';
+  return el(
+    'div',
+    { class: 'colour-key' },
+    words ? el('span', { class: 'colour-key-words' }, words) : '',
+    ...colours.map(({ colour, text }) =>
+      el('span', { class: 'colour-key-part' }, el('i', { class: 'dab', style: { background: colour } }), text),
+    ),
+  );
+}
+
+/** Sentences below a drawing. */
+export const notesOf = notes => (notes?.length ? el('p', { class: 'chart-notes' }, notes.join(' ')) : '');
+
+/**
+ * Makes a mark one that is pressed and reached with Tab. Enter and the space bar do what a press does; Shift adds.
+ * @param {(add: boolean) => void} press
+ */
+export function pressable(mark, press) {
+  mark.addEventListener('click', e => press(e.shiftKey));
+  mark.addEventListener('keydown', e => {
+    if (e.key !== 'Enter' && e.key !== ' ') return;
+    e.preventDefault();
+    press(e.shiftKey);
+  });
+  return mark;
+}
+
+/**
+ * Draws anew whenever the body has another size.
+ * @returns {{stop: () => void}}
+ */
+export function whenSized(body, run) {
+  const sized = new ResizeObserver(run);
+  sized.observe(body);
+  return { stop: () => sized.disconnect() };
+}
+
+/** Marks that are picked, and those that pale beside them; `keyOf` tells what a mark stands for. */
+export function lightMarks(marks, picks, keyOf = m => m.dataset.key) {
+  for (const mark of marks) {
+    const picked = picks.has(keyOf(mark));
+    mark.classList.toggle('is-picked', picked);
+    mark.classList.toggle('is-dim', picks.size > 0 && !picked);
+    mark.setAttribute('aria-pressed', picked);
+  }
+}
+
+/** The position of an event within a body, pixels. */
+export function within(body, e) {
+  const box = body.getBoundingClientRect();
+  return [e.clientX - box.left, e.clientY - box.top];
+}

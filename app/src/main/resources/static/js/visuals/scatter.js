@@ -1,0 +1,273 @@
+import { el } from '../elements.js';
+import { isWithin } from '../map/ring.js';
+import { Tip, colourKey, notesOf, shortened, whenSized, wide, within } from './chart.js';
+
+/** From this many marks on they are painted on a canvas instead of being elements. */
+const ELEMENTS = 3000;
+const BELOW = 34;
+const ABOVE = 10;
+
+/**
+ * A scatter. Press a dot to pick it, Shift adds; drag for a box, with L held for a ring by hand. With the keyboard: Tab
+ * goes from dot to dot, Enter picks.
+ */
+export function mount(body, { title, emit }) {
+  const handle = { body, title, emit, picks: new Set(), drawing: null, byHand: false };
+  handle.key = el('div', {});
+  handle.place = el('div', { class: 'scatter' });
+  handle.notes = el('div', {});
+  body.append(handle.key, handle.place, handle.notes);
+  handle.tip = new Tip(body);
+  handle.sized = whenSized(body, () => handle.drawing && draw(handle, handle.drawing));
+  handle.hold = e => {
+    if (e.key.toLowerCase() === 'l') handle.byHand = e.type === 'keydown';
+  };
+  for (const type of ['keydown', 'keyup']) addEventListener(type, handle.hold);
+  gestures(handle);
+  return handle;
+}
+
+export function draw(handle, drawing) {
+  handle.drawing = drawing;
+  const focused = handle.place.contains(document.activeElement) ? document.activeElement.dataset.key : null;
+  handle.key.replaceChildren(
+    colourKey(drawing.colours, drawing.sizeWords ? `sized by ${drawing.sizeWords}` : drawing.colourWords),
+  );
+  handle.notes.replaceChildren(notesOf([...drawing.notes, ...(drawing.fit ? [`${drawing.fit.words}.`] : [])]));
+  const width = handle.place.clientWidth;
+  const height = Math.max(120, handle.place.clientHeight);
+  const left = 14 + Math.max(14, ...drawing.up.ticks.map(t => wide(t.text)));
+  const room = { left, right: width - 12, top: ABOVE, bottom: height - BELOW };
+  const x = at => room.left + (room.right - room.left) * at;
+  const y = at => room.bottom - (room.bottom - room.top) * at;
+  Object.assign(handle, { x, y, room });
+  const many = drawing.dots.length > ELEMENTS;
+  const picture = el(
+    'svg',
+    { width, height, role: 'group', 'aria-label': `${handle.title}: ${drawing.dots.length} dots` },
+    ...drawing.up.ticks.flatMap(({ at, text }) => [
+      el('line', { class: 'axis-line', x1: room.left, x2: room.right, y1: y(at), y2: y(at) }),
+      el('text', { class: 'axis-words', x: room.left - 6, y: y(at) + 4, 'text-anchor': 'end' }, text),
+    ]),
+    ...drawing.across.ticks.flatMap(({ at, text }) => [
+      el('line', { class: 'axis-line', x1: x(at), x2: x(at), y1: room.top, y2: room.bottom }),
+      el('text', { class: 'axis-words', x: x(at), y: room.bottom + 14, 'text-anchor': 'middle' }, text),
+    ]),
+    el('text', { class: 'axis-name', x: room.right, y: height - 4, 'text-anchor': 'end' }, `${drawing.across.words} →`),
+    el('text', { class: 'axis-name', x: room.left + 4, y: room.top + 4 }, `↑ ${drawing.up.words}`),
+    ...quarters(drawing, x, y, room),
+    drawing.fit &&
+      el('line', {
+        class: 'fit',
+        x1: x(drawing.fit.from[0]),
+        y1: y(drawing.fit.from[1]),
+        x2: x(drawing.fit.to[0]),
+        y2: y(drawing.fit.to[1]),
+      }),
+    ...(many ? [] : drawing.dots.map(dot => dotOf(handle, dot))),
+    ...names(drawing, x, y),
+    el('polygon', { class: 'lasso', visibility: 'hidden' }),
+  );
+  handle.canvas = many ? el('canvas', { class: 'scatter-canvas', 'aria-hidden': 'true' }) : null;
+  handle.place.replaceChildren(...(many ? [handle.canvas] : []), picture);
+  if (focused !== null)
+    marks(handle)
+      .find(m => m.dataset.key === focused)
+      ?.focus();
+  light(handle, handle.picks);
+}
+
+/** The names of those that stand out; one that would cover another is left out. */
+function names(drawing, x, y) {
+  const taken = [];
+  return drawing.dots
+    .filter(d => d.named)
+    .flatMap(d => {
+      const text = shortened(d.label, 140);
+      const end = d.x > 0.8;
+      const at = x(d.x) + (end ? -d.radius - 3 : d.radius + 3);
+      const box = { left: end ? at - wide(text) : at, right: end ? at : at + wide(text), y: y(d.y) };
+      if (taken.some(t => t.left < box.right && t.right > box.left && Math.abs(t.y - box.y) < 14)) return [];
+      taken.push(box);
+      return [el('text', { class: 'dot-name', x: at, y: box.y + 4, 'text-anchor': end ? 'end' : 'start' }, text)];
+    });
+}
+
+function quarters({ cut, quarters: words }, x, y, room) {
+  if (!cut) return [];
+  const corners = [
+    [room.left + 4, room.top + 20, 'start'],
+    [room.right - 4, room.top + 20, 'end'],
+    [room.left + 4, room.bottom - 6, 'start'],
+    [room.right - 4, room.bottom - 6, 'end'],
+  ];
+  return [
+    el('line', { class: 'quarter', x1: x(cut[0]), x2: x(cut[0]), y1: room.top, y2: room.bottom }),
+    el('line', { class: 'quarter', x1: room.left, x2: room.right, y1: y(cut[1]), y2: y(cut[1]) }),
+    ...words.map((text, i) =>
+      el('text', { class: 'quarter-words', x: corners[i][0], y: corners[i][1], 'text-anchor': corners[i][2] }, text),
+    ),
+  ];
+}
+
+const marks = handle => [...handle.place.querySelectorAll('.dot')];
+const linesOf = ({ up, across, sizeWords }, dot) => [
+  [up.words, dot.texts[1]],
+  [across.words, dot.texts[0]],
+  ...(sizeWords ? [[sizeWords, dot.texts[2]]] : []),
+];
+
+function dotOf(handle, dot) {
+  const lines = linesOf(handle.drawing, dot);
+  const made = el('circle', {
+    class: 'dot',
+    tabindex: 0,
+    role: 'button',
+    'data-key': dot.key,
+    cx: handle.x(dot.x),
+    cy: handle.y(dot.y),
+    r: dot.radius,
+    style: { fill: dot.colour },
+    'aria-label': `${dot.label}: ${lines.map(([w, f]) => `${w} ${f}`).join(', ')}`,
+  });
+  made.addEventListener('pointermove', e => handle.tip.show(within(handle.body, e), dot.label, lines));
+  made.addEventListener('pointerleave', () => handle.tip.hide());
+  made.addEventListener('focus', () => handle.tip.show([handle.x(dot.x), handle.y(dot.y)], dot.label, lines));
+  made.addEventListener('blur', () => handle.tip.hide());
+  made.addEventListener('keydown', e => {
+    if (e.key !== 'Enter' && e.key !== ' ') return;
+    e.preventDefault();
+    handle.emit({ type: 'pick', values: [dot.key], add: e.shiftKey });
+  });
+  return made;
+}
+
+/** The dot under a point, pixels; the smallest of several. */
+function dotAt(handle, [px, py]) {
+  let best = null;
+  for (const dot of handle.drawing.dots) {
+    const off = Math.hypot(handle.x(dot.x) - px, handle.y(dot.y) - py);
+    if (off <= Math.max(6, dot.radius) && (!best || dot.radius < best.radius)) best = dot;
+  }
+  return best;
+}
+
+function gestures(handle) {
+  const { place } = handle;
+  let path = null;
+  const lasso = () => place.querySelector('.lasso');
+  const ring = () => {
+    if (handle.byHand) return path;
+    const [[ax, ay], [bx, by]] = [path[0], path.at(-1)];
+    return [
+      [ax, ay],
+      [bx, ay],
+      [bx, by],
+      [ax, by],
+    ];
+  };
+  place.addEventListener('pointerdown', e => {
+    if (!handle.drawing || e.button || e.pointerType === 'touch') return;
+    path = [within(place, e)];
+    place.setPointerCapture(e.pointerId);
+  });
+  place.addEventListener('pointermove', e => {
+    if (!handle.drawing) return;
+    if (!path) {
+      const dot = handle.canvas && dotAt(handle, within(place, e));
+      if (dot) handle.tip.show(within(handle.body, e), dot.label, linesOf(handle.drawing, dot));
+      else if (handle.canvas) handle.tip.hide();
+      return;
+    }
+    path.push(within(place, e));
+    lasso().setAttribute(
+      'points',
+      ring()
+        .map(p => p.join(','))
+        .join(' '),
+    );
+    lasso().setAttribute('visibility', 'visible');
+  });
+  const end = e => {
+    if (!path) return;
+    const drawn = ring();
+    const [a, b] = [path[0], path.at(-1)];
+    path = null;
+    lasso()?.setAttribute('visibility', 'hidden');
+    if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 5 && !handle.byHand) {
+      const dot = dotAt(handle, b);
+      if (dot) handle.emit({ type: 'pick', values: [dot.key], add: e.shiftKey });
+      else if (handle.picks.size && !e.shiftKey) handle.emit({ type: 'pick', values: [...handle.picks], add: false });
+      return;
+    }
+    const values = handle.drawing.dots.filter(d => isWithin([handle.x(d.x), handle.y(d.y)], drawn)).map(d => d.key);
+    if (values.length) handle.emit({ type: 'pick', values, add: e.shiftKey });
+  };
+  place.addEventListener('pointerup', end);
+  place.addEventListener('pointercancel', () => {
+    path = null;
+    lasso()?.setAttribute('visibility', 'hidden');
+  });
+  // A finger that presses without moving picks; one that moves scrolls the page.
+  place.addEventListener('click', e => {
+    if (e.pointerType !== 'touch' || !handle.drawing) return;
+    const dot = dotAt(handle, within(place, e));
+    if (dot) handle.emit({ type: 'pick', values: [dot.key], add: false });
+  });
+}
+
+export function light(handle, picks) {
+  handle.picks = new Set(picks);
+  for (const mark of marks(handle)) {
+    const picked = handle.picks.has(mark.dataset.key);
+    mark.classList.toggle('is-picked', picked);
+    mark.classList.toggle('is-dim', handle.picks.size > 0 && !picked);
+    mark.setAttribute('aria-pressed', picked);
+  }
+  if (handle.canvas) paint(handle);
+}
+
+function paint({ canvas, place, drawing, picks, x, y }) {
+  const ratio = Math.min(2, devicePixelRatio);
+  canvas.width = place.clientWidth * ratio;
+  canvas.height = place.clientHeight * ratio;
+  const context = canvas.getContext('2d');
+  context.scale(ratio, ratio);
+  const rust = getComputedStyle(document.documentElement).getPropertyValue('--rust').trim();
+  for (const dot of drawing.dots) {
+    const picked = picks.has(dot.key);
+    context.globalAlpha = picks.size && !picked ? 0.18 : 0.7;
+    context.fillStyle = picked ? rust : dot.colour;
+    context.beginPath();
+    context.arc(x(dot.x), y(dot.y), dot.radius, 0, 7);
+    context.fill();
+  }
+}
+
+export function unmount(handle) {
+  handle.sized.stop();
+  for (const type of ['keydown', 'keyup']) removeEventListener(type, handle.hold);
+}
+
+export function figures(drawing) {
+  return {
+    head: ['dot', drawing.across.words, drawing.up.words, ...(drawing.sizeWords ? [drawing.sizeWords] : [])],
+    rows: drawing.dots.map(d => ({ key: d.key, cells: [d.label, ...d.texts] })),
+  };
+}
+
+export function mini(drawing) {
+  return el(
+    'svg',
+    { viewBox: '0 0 206 112' },
+    ...drawing.dots.slice(0, 400).map(d =>
+      el('circle', {
+        cx: 6 + 194 * d.x,
+        cy: 106 - 100 * d.y,
+        r: Math.max(1.4, d.radius / 3),
+        fill: d.colour,
+        'fill-opacity': 0.65,
+      }),
+    ),
+  );
+}

@@ -1,0 +1,80 @@
+package sarnik.scale;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+
+/** Numbers that stand below each other: of one unit and with as many decimals each, so that their points are in line. */
+public final class Aligned {
+
+    private static final int FIGURES = 3;
+    private static final int MOST_DECIMALS = 6;
+
+    /** Where the largest is more than so many times the smallest, no unit serves both. */
+    private static final double FAR_APART = 200;
+
+    private Aligned() {}
+
+    /**
+     * As short as can be: three figures of the largest, thousands as k, M or G.
+     *
+     * @return a text for each, "–" for a missing one
+     */
+    public static List<String> brief(double[] values) {
+        double largest = Arrays.stream(values)
+                .filter(Double::isFinite)
+                .map(Math::abs)
+                .max()
+                .orElse(0);
+        double smallest = Arrays.stream(values)
+                .filter(v -> Double.isFinite(v) && v != 0)
+                .map(Math::abs)
+                .min()
+                .orElse(0);
+        // In thousands of the largest the smallest would be nothing, so both are written out.
+        if (smallest < largest / FAR_APART && largest < 1e9) return whole(values, smallest);
+        double unit = largest >= 999.5e6 ? 1e9 : largest >= 999_500 ? 1e6 : largest >= 9_999.5 ? 1e3 : 1;
+        String sign = unit == 1e9 ? " G" : unit == 1e6 ? " M" : unit == 1e3 ? " k" : "";
+        boolean plain = unit == 1 && Arrays.stream(values).allMatch(v -> !Double.isFinite(v) || v == Math.rint(v));
+        int before = largest / unit < 1 ? 1 : (int) Math.floor(Math.log10(largest / unit)) + 1;
+        int decimals = plain ? 0 : Math.max(0, Math.min(MOST_DECIMALS, FIGURES - before));
+        if (largest > 0 && largest / unit < 0.1)
+            decimals = Math.min(MOST_DECIMALS, (int) (1 - Math.floor(Math.log10(largest))));
+        List<String> texts = new ArrayList<>();
+        for (double value : values) texts.add(Double.isFinite(value) ? written(value / unit, decimals) + sign : "–");
+        return texts;
+    }
+
+    private static List<String> whole(double[] values, double smallest) {
+        int decimals = smallest >= 10 ? 0 : 1;
+        List<String> texts = new ArrayList<>();
+        for (double value : values) texts.add(Double.isFinite(value) ? written(value, decimals) : "–");
+        return texts;
+    }
+
+    /**
+     * Marks of an axis: of one unit, with the decimals that tell them apart, and a plain 0.
+     *
+     * @param step between them
+     */
+    public static List<String> marks(double[] values, double step) {
+        double largest = Arrays.stream(values).map(Math::abs).max().orElse(0);
+        double unit = largest >= 1e9 ? 1e9 : largest >= 1e6 ? 1e6 : largest >= 10_000 ? 1e3 : 1;
+        String sign = unit == 1e9 ? " G" : unit == 1e6 ? " M" : unit == 1e3 ? " k" : "";
+        int decimals = (int) Math.max(0, Math.min(8, -Math.floor(Math.log10(step / unit) + 1e-9)));
+        List<String> texts = new ArrayList<>();
+        for (double value : values)
+            texts.add(Math.abs(value) < step / 1000 ? "0" : written(value / unit, decimals) + sign);
+        return texts;
+    }
+
+    /** A number with so many decimals, rounded half up. */
+    public static String written(double value, int decimals) {
+        double rounded =
+                new BigDecimal(value).setScale(decimals, RoundingMode.HALF_UP).doubleValue();
+        return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
+    }
+}

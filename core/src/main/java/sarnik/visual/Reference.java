@@ -1,0 +1,81 @@
+package sarnik.visual;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+
+/**
+ * A line that figures are compared with.
+ *
+ * @param kind what it stands at
+ * @param value where it is a target: the value; null for others
+ * @param parameter where the reader sets it: id of the parameter; null for others
+ * @param name what it is called; null for a name made of its kind
+ */
+public record Reference(Kind kind, Double value, String parameter, String name) {
+
+    /** What it stands at. */
+    public enum Kind {
+        TARGET("target"),
+        MEAN("mean"),
+        MEDIAN("median"),
+        PARAMETER("the reader's number");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** JSON Schema of a list of them. */
+    public static final String SCHEMA =
+            "{\"type\": [\"array\", \"null\"], \"maxItems\": 6, \"items\": {\"type\": \"object\", "
+                    + "\"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": {\"kind\": {\"enum\": [\"TARGET\", "
+                    + "\"MEAN\", \"MEDIAN\", \"PARAMETER\"]}, \"value\": {\"type\": [\"number\", \"null\"]}, "
+                    + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}, \"name\": {\"$ref\": \"#/$defs/words\"}}}}";
+
+    /** Where it is drawn. */
+    public record Drawn(double value, String text) {}
+
+    /** Those of some references that have a value. */
+    public static List<Drawn> drawn(List<Reference> references, double[] values, Scene scene, Written written) {
+        if (references == null) return List.of();
+        return references.stream()
+                .flatMap(r -> r.at(values, scene).map(v -> new Drawn(v, r.called() + " " + written.full(v))).stream())
+                .toList();
+    }
+
+    private String called() {
+        return name == null || name.isBlank() ? kind.words() : name;
+    }
+
+    private Optional<Double> at(double[] values, Scene scene) {
+        double[] known = Arrays.stream(values).filter(Double::isFinite).sorted().toArray();
+        return switch (kind) {
+            case TARGET -> Optional.ofNullable(value);
+            case PARAMETER -> Optional.ofNullable(parameter).flatMap(scene::number);
+            case MEAN ->
+                known.length == 0
+                        ? Optional.empty()
+                        : Optional.of(Arrays.stream(known).average().orElse(0));
+            case MEDIAN ->
+                known.length == 0
+                        ? Optional.empty()
+                        : Optional.of(IntStream.of((known.length - 1) / 2, known.length / 2)
+                                .mapToDouble(i -> known[i])
+                                .average()
+                                .orElse(0));
+        };
+    }
+
+    /** Whether one of some references stands at a parameter. */
+    public static boolean uses(List<Reference> references, String parameter) {
+        return references != null && references.stream().anyMatch(r -> parameter.equals(r.parameter()));
+    }
+}

@@ -1,0 +1,102 @@
+package sarnik.visual;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.DoubleFunction;
+import sarnik.data.Format;
+import sarnik.data.LoadedDataset;
+import sarnik.query.Measure;
+import sarnik.query.Over;
+import sarnik.scale.Aligned;
+import sarnik.scale.NumberWords;
+import sarnik.scale.ValueWords;
+
+/**
+ * How the figures of a measure are written.
+ *
+ * @param read what they are: numbers, dates or date-times
+ * @param format what the author says of them; null for the usual
+ * @param share whether they are shares
+ */
+public record Written(ValueWords read, Format format, boolean share) {
+
+    /** The figures of a measure of a dataset. */
+    public static Written of(LoadedDataset dataset, Measure measure, Format format) {
+        boolean share = measure.over() != null && measure.over().kind() == Over.Kind.SHARE;
+        boolean plain = measure.over() == null || share;
+        return new Written(plain ? dataset.read(measure) : ValueWords.NUMBER, format, share);
+    }
+
+    private boolean isPercent() {
+        return format != null && format.percent() != null ? format.percent() : share;
+    }
+
+    /** As short as it can be said. */
+    public String brief(double value) {
+        return around(value, whole() ? NumberWords.full(scaled(value)) : NumberWords.brief(scaled(value)), read::brief);
+    }
+
+    /** Whole. */
+    public String full(double value) {
+        return around(value, NumberWords.full(scaled(value)), read::full);
+    }
+
+    private boolean whole() {
+        return format != null && Boolean.TRUE.equals(format.whole());
+    }
+
+    private double scaled(double value) {
+        return isPercent() ? value * 100 : value;
+    }
+
+    private String around(double value, String usual, DoubleFunction<String> other) {
+        if (!read.isAmount()) return other.apply(value);
+        if (!Double.isFinite(value)) return "–";
+        String text =
+                format != null && format.decimals() != null ? Aligned.written(scaled(value), format.decimals()) : usual;
+        return dressed(text);
+    }
+
+    private String dressed(String text) {
+        String before = format == null || format.before() == null ? "" : format.before();
+        String after =
+                format == null || format.after() == null || format.after().isEmpty() ? "" : " " + format.after();
+        return before + text + (isPercent() ? " %" : "") + after;
+    }
+
+    /** Figures that stand below each other, in line on the decimal point. */
+    public List<String> column(double[] values) {
+        if (!read.isAmount() || whole() || format != null && format.decimals() != null)
+            return Arrays.stream(values).mapToObj(this::brief).toList();
+        List<String> texts =
+                Aligned.brief(Arrays.stream(values).map(this::scaled).toArray());
+        return texts.stream().map(t -> t.equals("–") ? t : dressed(t)).toList();
+    }
+
+    /** Marks of an axis, a step apart. */
+    List<String> marks(double[] values, double step) {
+        if (!read.isAmount()) return Arrays.stream(values).mapToObj(this::brief).toList();
+        return Aligned.marks(Arrays.stream(values).map(this::scaled).toArray(), scaled(step)).stream()
+                .map(this::dressed)
+                .toList();
+    }
+
+    /** Whole figures that stand below each other, with as many decimals each. */
+    public List<String> whole(double[] values) {
+        if (!read.isAmount() || format != null && format.decimals() != null)
+            return Arrays.stream(values).mapToObj(this::full).toList();
+        int decimals = Arrays.stream(values)
+                .filter(Double::isFinite)
+                .mapToInt(v -> decimals(NumberWords.full(scaled(v))))
+                .max()
+                .orElse(0);
+        return Arrays.stream(values)
+                .mapToObj(v -> Double.isFinite(v) ? dressed(Aligned.written(scaled(v), decimals)) : "–")
+                .toList();
+    }
+
+    private static int decimals(String text) {
+        int point = text.indexOf('.');
+        return point < 0 ? 0 : text.length() - point - 1;
+    }
+}

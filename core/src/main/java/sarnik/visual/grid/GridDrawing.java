@@ -1,0 +1,34 @@
+package sarnik.visual.grid;
+
+import java.util.List;
+import sarnik.visual.Drawing;
+import sarnik.visual.Key;
+import sarnik.visual.Trail;
+
+/**
+ * @param words what is measured
+ * @param across the columns, in their order
+ * @param down the rows, in their order
+ * @param classes class of colour of each cell, row by row; -1 for no data
+ * @param texts the figures of the cells, row by row; "–" for no data
+ * @param key what the colours mean
+ * @param notes sentences about what is not as one would expect
+ */
+public record GridDrawing(
+        String title,
+        String words,
+        List<Head> across,
+        List<Head> down,
+        int[] classes,
+        List<String> texts,
+        Key key,
+        List<String> notes,
+        Trail trail)
+        implements Drawing {
+
+    /**
+     * @param key the value
+     * @param label what it is called
+     */
+    public record Head(String key, String label) {}
+}

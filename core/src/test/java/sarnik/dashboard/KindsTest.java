@@ -1,0 +1,621 @@
+package sarnik.dashboard;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static sarnik.table.TestTables.csv;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.brief.Brief;
+import sarnik.brief.Choices;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.narrow.StateReader;
+import sarnik.query.InMemoryEngine;
+import sarnik.state.ReaderState;
+import sarnik.visual.Drawing;
+import sarnik.visual.MisfitDrawing;
+import sarnik.visual.Question;
+import sarnik.visual.Sight;
+import sarnik.visual.bars.BarsDrawing;
+import sarnik.visual.figure.FigureDrawing;
+import sarnik.visual.grid.GridDrawing;
+import sarnik.visual.lines.LinesDrawing;
+import sarnik.visual.ring.RingDrawing;
+import sarnik.visual.scatter.ScatterDrawing;
+import sarnik.visual.table.TableDrawing;
+import sarnik.visual.words.WordsDrawing;
+
+@DisplayName("The kinds of visual")
+class KindsTest {
+
+    /** Sales over three months with a month missing, and the same months a year before. */
+    private static final LoadedDataset SALES = new LoadedDataset(
+            1,
+            "Sales",
+            csv(
+                    "town,product,day,at,litres,euros,weight",
+                    "Soria,still,2025-01-10,2026-01-05T08:15,10,2,1",
+                    "Soria,still,2025-04-10,2026-01-05T09:00,5,1,2",
+                    "Soria,still,2026-01-10,2026-01-06T08:30,20,4,3",
+                    "Soria,warm,2026-02-10,2026-01-06T23:59,30,6,4",
+                    "Zamora,still,2026-02-11,2026-01-11T08:00,40,8,5",
+                    "Zamora,warm,2026-04-01,2026-01-11T12:00,60,12,6",
+                    "Burgos,,2026-04-02,,,3,7",
+                    "Benavente,warm,2026-04-03,2026-01-12T08:00,100,-5,8"),
+            null,
+            Map.of());
+
+    private static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(id == 1 ? SALES : null));
+
+    static final String LINES = "'type': 'lines', 'dataset': 1, 'time': 'day', 'step': 'MONTH', "
+            + "'measures': [{'summary': 'SUM', 'column': 'litres'}]";
+    static final String RING =
+            "'type': 'ring', 'dataset': 1, 'category': 'town', " + "'measure': {'summary': 'SUM', 'column': 'litres'}";
+    static final String SCATTER = "'type': 'scatter', 'dataset': 1, 'category': 'town', "
+            + "'across': {'summary': 'SUM', 'column': 'litres'}, 'up': {'summary': 'SUM', 'column': 'weight'}";
+    static final String GRID = "'type': 'grid', 'dataset': 1, 'down': {'column': 'at', 'step': 'WEEKDAY'}, "
+            + "'across': {'column': 'at', 'step': 'HOUR_OF_DAY'}, 'measure': {'summary': 'SUM', 'column': 'litres'}";
+    static final String TABLE = "'type': 'table', 'dataset': 1, 'categories': ['town', 'product'], "
+            + "'measures': [{'summary': 'SUM', 'column': 'litres'}, {'summary': 'COUNT'}]";
+    static final String BARS =
+            "'type': 'bars', 'dataset': 1, 'category': 'town', " + "'measure': {'summary': 'SUM', 'column': 'litres'}";
+    static final String FIGURE = "'type': 'figure', 'dataset': 1, 'measure': {'summary': 'SUM', 'column': 'litres'}";
+    static final String WORDS = "'type': 'words', 'text': 'Sold **{sum of litres}**.', 'dataset': 1, "
+            + "'figures': [{'summary': 'SUM', 'column': 'litres'}]";
+
+    private static DashboardDocument document(String... visuals) {
+        StringBuilder all = new StringBuilder();
+        for (int i = 0; i < visuals.length; i++)
+            all.append(i == 0 ? "" : ",")
+                    .append("'v%d': {'page': 'p1', 'at': {'x': 0, 'y': %d, 'w': 8, 'h': 6}, 'title': '', %s}"
+                            .formatted(i + 1, i * 6, visuals[i]));
+        return DashboardDocument.parse(("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, "
+                        + "'filters': {'f1': {'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'day'}}, "
+                        + "'links': {'k1': {'from': 'v1'}}, "
+                        + "'parameters': {'n1': {'name': 'Wanted', 'order': 1, 'value': 50}}, 'visuals': {" + all
+                        + "}}")
+                .replace('\'', '"'));
+    }
+
+    private static <D extends Drawing> D draw(Class<D> type, String state, String... visuals) {
+        Dashboard dashboard = document(visuals).dashboard();
+        Drawing drawing = Drawers.of(
+                        dashboard,
+                        StateReader.read(state, dashboard, DATASETS, Kinds.ALL).state(),
+                        DATASETS)
+                .draw("v" + visuals.length);
+        if (!type.isInstance(drawing) && drawing instanceof MisfitDrawing misfit)
+            throw new AssertionError("A misfit: " + misfit.why());
+        return type.cast(drawing);
+    }
+
+    private static String misfit(String visual) {
+        return draw(MisfitDrawing.class, "", visual).why();
+    }
+
+    @Nested
+    @DisplayName("Lines")
+    class OfLines {
+
+        @Test
+        void haveAGapWhereAStepHasNoRow() {
+            LinesDrawing drawn = draw(LinesDrawing.class, "f.f1=2026-01-01..", LINES);
+            assertThat(drawn.steps()).containsExactly("2026-01", "2026-02", "2026-03", "2026-04");
+            assertThat(drawn.lines().get(0).values()).containsExactly(20, 70, Double.NaN, 160);
+            assertThat(drawn.lines().get(0).texts()).containsExactly("20", "70", "–", "160");
+            assertThat(drawn.from().get(1)).isEqualTo("2026-02-01");
+            assertThat(drawn.to().get(1)).isEqualTo("2026-02-28");
+        }
+
+        @Test
+        void ofTheYearBeforeLookBeyondTheFilterOfDays() {
+            LinesDrawing drawn = draw(LinesDrawing.class, "f.f1=2026-01-01..", LINES + ", 'before': true");
+            assertThat(drawn.lines()).extracting(LinesDrawing.Line::ghost).containsExactly(true, false);
+            assertThat(drawn.lines().get(0).values()).containsExactly(10, Double.NaN, Double.NaN, 5);
+        }
+
+        @Test
+        void ofACategoryAreNamedAndStackOnEachOther() {
+            LinesDrawing drawn = draw(
+                    LinesDrawing.class, "f.f1=2026-01-01..", LINES + ", 'category': 'product', 'style': 'STACKED'");
+            assertThat(drawn.lines()).extracting(LinesDrawing.Line::label).containsExactly("warm", "still");
+            assertThat(drawn.lines().get(0).values()).containsExactly(0, 30, 0, 160);
+            assertThat(drawn.lines().get(1).bases()).containsExactly(0, 30, 0, 160);
+            assertThat(drawn.lines().get(1).values()).containsExactly(20, 70, 0, 160);
+            assertThat(drawn.axis().low()).isZero();
+        }
+
+        @Test
+        void runOnAndChangeAsTheirMeasureSays() {
+            String running = LINES.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': 'RUNNING'}}");
+            assertThat(draw(LinesDrawing.class, "f.f1=2026-01-01..", running)
+                            .lines()
+                            .get(0)
+                            .values())
+                    .containsExactly(20, 90, Double.NaN, 250);
+        }
+
+        @Test
+        void withOnePointSaySo() {
+            LinesDrawing drawn = draw(LinesDrawing.class, "f.f1=2026-01-01..2026-01-31", LINES);
+            assertThat(drawn.lines().get(0).values()).containsExactly(20);
+            assertThat(drawn.notes()).singleElement().asString().contains("a point and no line");
+        }
+
+        @Test
+        void withoutARowAreEmptyAndSayWhy() {
+            LinesDrawing drawn = draw(LinesDrawing.class, "f.f1=2030-01-01..", LINES);
+            assertThat(drawn.steps()).isEmpty();
+            assertThat(drawn.trail().empty()).contains("No row is left");
+        }
+
+        @Test
+        void pickASpanThatNarrowsOthers() {
+            FigureDrawing drawn = draw(FigureDrawing.class, "p.v1=~span.2026-02-01_2026-02-28", LINES, FIGURE);
+            assertThat(drawn.full()).isEqualTo("70");
+            assertThat(drawn.trail().steps())
+                    .extracting("words")
+                    .contains("Picked: day from 1 February 2026 to 28 February 2026");
+        }
+
+        @Test
+        void haveReferencesAtTheMeanATargetAndTheReadersNumber() {
+            LinesDrawing drawn = draw(
+                    LinesDrawing.class,
+                    "v.n1=80&f.f1=2026-01-01..",
+                    LINES + ", 'references': [{'kind': 'MEAN'}, {'kind': 'TARGET', 'value': 200}, "
+                            + "{'kind': 'PARAMETER', 'parameter': 'n1', 'name': 'Wanted'}]");
+            assertThat(drawn.references()).extracting("text").containsExactly("mean 83.33", "target 200", "Wanted 80");
+            assertThat(drawn.axis().high()).isGreaterThanOrEqualTo(200);
+        }
+
+        @Test
+        void thatCannotBeDrawnSayWhatToMend() {
+            assertThat(misfit(LINES.replace("'day'", "'town'"))).contains("holds text and no dates");
+            assertThat(misfit(LINES.replace("'MONTH'", "'HOUR'"))).contains("Choose a longer step");
+            assertThat(misfit(LINES.replace("'day'", "'gone'"))).contains("no column “gone”");
+        }
+    }
+
+    @Nested
+    @DisplayName("Rings")
+    class OfRings {
+
+        @Test
+        void addUpToTheWhole() {
+            RingDrawing drawn = draw(RingDrawing.class, "", RING);
+            assertThat(drawn.wholeFull()).isEqualTo("265");
+            assertThat(drawn.parts())
+                    .extracting(RingDrawing.Part::label)
+                    .containsExactly("Benavente", "Zamora", "Soria");
+            assertThat(drawn.parts().stream()
+                            .mapToDouble(RingDrawing.Part::share)
+                            .sum())
+                    .isCloseTo(1, within(1e-12));
+        }
+
+        @Test
+        void putTheSmallestTogether() {
+            RingDrawing drawn = draw(RingDrawing.class, "", RING + ", 'parts': 2");
+            assertThat(drawn.parts()).extracting(RingDrawing.Part::label).containsExactly("Benavente", "2 others");
+            assertThat(drawn.parts().get(1).key()).isNull();
+            assertThat(drawn.parts().get(1).full()).isEqualTo("165");
+        }
+
+        @Test
+        void haveNoRoomForLessThanNothingNorForMeans() {
+            assertThat(misfit(RING.replace("'litres'", "'euros'")))
+                    .contains("below zero")
+                    .contains("bars");
+            assertThat(misfit(RING.replace("'SUM'", "'AVERAGE'"))).contains("have to add up");
+        }
+
+        @Test
+        void wearTheColoursThatOtherVisualsWear() {
+            String warm = draw(RingDrawing.class, "", RING.replace("'town'", "'product'")).parts().stream()
+                    .filter(p -> "warm".equals(p.key()))
+                    .findFirst()
+                    .orElseThrow()
+                    .colour();
+            assertThat(draw(LinesDrawing.class, "", LINES + ", 'category': 'product'")
+                            .lines())
+                    .filteredOn(l -> l.label().equals("warm"))
+                    .extracting(LinesDrawing.Line::colour)
+                    .containsExactly(warm);
+        }
+    }
+
+    @Nested
+    @DisplayName("Scatters")
+    class OfScatters {
+
+        @Test
+        void leaveOutWhatLacksAFigureAndSaySo() {
+            ScatterDrawing drawn = draw(ScatterDrawing.class, "", SCATTER);
+            assertThat(drawn.dots())
+                    .extracting(ScatterDrawing.Dot::key)
+                    .containsExactlyInAnyOrder("Soria", "Zamora", "Benavente");
+            assertThat(drawn.notes()).singleElement().asString().contains("1 has no figure");
+        }
+
+        @Test
+        void haveALineOfLeastSquares() {
+            ScatterDrawing drawn = draw(ScatterDrawing.class, "", SCATTER + ", 'line': true");
+            // Points (65, 10), (100, 11), (100, 8): by hand.
+            double mean = 265 / 3.0;
+            double slope = ((65 - mean) * 10 + 2 * (100 - mean) * 9.5)
+                    / (Math.pow(65 - mean, 2) + 2 * Math.pow(100 - mean, 2));
+            double[] from = drawn.fit().from();
+            double[] to = drawn.fit().to();
+            double rise = (to[1] - from[1]) * (drawn.up().high() - drawn.up().low());
+            double run =
+                    (to[0] - from[0]) * (drawn.across().high() - drawn.across().low());
+            assertThat(rise / run).isCloseTo(slope, within(1e-9));
+            assertThat(drawn.fit().words()).startsWith("r = -0.19").contains("3 marks");
+        }
+
+        @Test
+        void areCutInQuarters() {
+            ScatterDrawing drawn = draw(ScatterDrawing.class, "", SCATTER + ", 'quarters': 'MEDIAN'");
+            assertThat(drawn.across().low()
+                            + drawn.cut()[0]
+                                    * (drawn.across().high() - drawn.across().low()))
+                    .isCloseTo(100, within(1e-9));
+            assertThat(drawn.quarters()).hasSize(4).contains("much litres, little weight");
+        }
+    }
+
+    @Nested
+    @DisplayName("Grids")
+    class OfGrids {
+
+        @Test
+        void showAllHoursAndDaysOfTheWeekAndNoDataAsNone() {
+            GridDrawing drawn = draw(GridDrawing.class, "", GRID);
+            assertThat(drawn.across()).hasSize(24);
+            assertThat(drawn.down())
+                    .extracting(GridDrawing.Head::label)
+                    .startsWith("Mon", "Tue")
+                    .endsWith("Sun")
+                    .hasSize(7);
+            // 5 and 12 January 2026 were Mondays: 10 and 100 litres between 8 and 9.
+            assertThat(drawn.texts().get(8)).isEqualTo("110");
+            assertThat(drawn.classes()[8]).isNotNegative();
+            assertThat(drawn.texts().get(7)).isEqualTo("–");
+            assertThat(drawn.classes()[7]).isEqualTo(-1);
+        }
+
+        @Test
+        void readTheClockOfATimeZone() {
+            GridDrawing drawn =
+                    draw(GridDrawing.class, "", GRID.replace("'WEEKDAY'", "'WEEKDAY', 'zone': 'Europe/Madrid'"));
+            // One minute before midnight of UTC on a Tuesday is Wednesday in Madrid.
+            assertThat(drawn.texts().get(2 * 24 + 23)).isEqualTo("30");
+        }
+
+        @Test
+        void pickAWeekday() {
+            FigureDrawing drawn = draw(FigureDrawing.class, "p.v1=1", GRID, FIGURE);
+            assertThat(drawn.full()).isEqualTo("115");
+            assertThat(drawn.trail().steps()).extracting("words").contains("Picked: Mon");
+        }
+
+        @Test
+        void keepTheirColoursWhenSomethingElseIsPicked() {
+            GridDrawing whole = draw(GridDrawing.class, "", RING, GRID);
+            GridDrawing picked = draw(GridDrawing.class, "p.v1=Soria", RING, GRID);
+            assertThat(picked.key().breaks()).containsExactly(whole.key().breaks());
+            GridDrawing shown = draw(
+                    GridDrawing.class,
+                    "p.v1=Soria",
+                    RING,
+                    GRID + ", 'colour': {'measure': {'summary': 'SUM', 'column': 'litres'}, 'domain': 'shown'}");
+            assertThat(shown.key().high()).isEqualTo(30);
+        }
+
+        @Test
+        void thatCannotBeCrossedSaySo() {
+            assertThat(misfit(GRID.replace("'at', 'step': 'HOUR_OF_DAY'", "'day', 'step': 'HOUR_OF_DAY'")))
+                    .contains("holds days, which have no hour of the day");
+            assertThat(misfit(GRID.replace("'WEEKDAY'", "'WEEKDAY', 'zone': 'Mars/Base'")))
+                    .contains("no time zone");
+        }
+    }
+
+    @Nested
+    @DisplayName("Tables")
+    class OfTables {
+
+        @Test
+        void areOrderedByTheFirstFigureWithATotalBelow() {
+            TableDrawing drawn = draw(TableDrawing.class, "", TABLE + ", 'totals': true");
+            assertThat(drawn.rows())
+                    .extracting(r -> String.join(" ", r.cells()))
+                    .startsWith("Benavente warm 100 1");
+            assertThat(drawn.rows().get(drawn.rows().size() - 1).cells().get(2)).isEqualTo("–");
+            assertThat(drawn.total().cells()).containsExactly("all", "", "265", "8");
+        }
+
+        @Test
+        void putSubtotalsBehindWhatBelongsTogether() {
+            TableDrawing drawn = draw(TableDrawing.class, "", TABLE + ", 'subtotals': true");
+            List<String> lines =
+                    drawn.rows().stream().map(r -> String.join(" ", r.cells())).toList();
+            int soria = lines.indexOf("all of Soria  65 4");
+            assertThat(soria).isGreaterThan(1);
+            assertThat(lines.subList(soria - 2, soria)).allMatch(l -> l.startsWith("Soria "));
+        }
+
+        @Test
+        void areOrderedSearchedAndTurnedByTheReader() {
+            Dashboard dashboard = document(TABLE).dashboard();
+            PageDrawer drawer = new PageDrawer(
+                    dashboard,
+                    ReaderState.NOTHING,
+                    new Sources(DATASETS),
+                    Drawers.ANSWERER,
+                    Map.of("v1", new Sight(0, 0, 0, 0, 0, 1, 0, false, "o")));
+            TableDrawing drawn = (TableDrawing) drawer.draw("v1");
+            assertThat(drawn.all()).isEqualTo(5);
+            assertThat(drawn.rows())
+                    .extracting(TableDrawing.Row::key)
+                    .containsExactly("Soria", "Soria", "Zamora", "Zamora");
+            assertThat(drawn.heads().get(0).sorted()).isEqualTo("up");
+        }
+
+        @Test
+        void tintOnlyFiguresThatThereAre() {
+            TableDrawing drawn = draw(TableDrawing.class, "", TABLE + ", 'heat': true");
+            assertThat(drawn.rows().get(0).tints().get(2)).startsWith("#");
+            assertThat(drawn.rows().get(drawn.rows().size() - 1).tints().get(2)).isNull();
+        }
+    }
+
+    @Nested
+    @DisplayName("Bars")
+    class OfBars {
+
+        @Test
+        void ofTheMostAndTheLeastStandApartWithTheOthersBetween() {
+            BarsDrawing drawn = draw(
+                    BarsDrawing.class,
+                    "",
+                    BARS + ", 'rank': {'end': 'BOTH', 'count': 1, 'held': false, 'others': true}");
+            assertThat(drawn.bars()).extracting(BarsDrawing.Bar::label).containsExactly("Benavente", "others", "Soria");
+            assertThat(drawn.bars()).extracting(BarsDrawing.Bar::after).containsExactly(false, true, true);
+            assertThat(drawn.bars().get(1).full()).isEqualTo("100");
+        }
+
+        @Test
+        void ofStepsOfTimeComeInTheirOrder() {
+            BarsDrawing drawn = draw(BarsDrawing.class, "", BARS.replace("'town'", "'day'") + ", 'step': 'QUARTER'");
+            assertThat(drawn.bars())
+                    .extracting(BarsDrawing.Bar::label)
+                    .containsExactly("2025 Q1", "2025 Q2", "2026 Q1", "2026 Q2");
+        }
+
+        @Test
+        void ofClassesOfANumberArePickedByTheClass() {
+            String histogram = BARS.replace("'town'", "'weight'").replace("'SUM', 'column': 'litres'", "'COUNT'")
+                    + ", 'classes': 4";
+            BarsDrawing drawn = draw(BarsDrawing.class, "", histogram);
+            assertThat(drawn.bars()).extracting(BarsDrawing.Bar::label).startsWith("below 2", "2 – 4");
+            assertThat(drawn.bars()).extracting(BarsDrawing.Bar::full).containsExactly("1", "2", "2", "2", "1");
+            assertThat(draw(FigureDrawing.class, "p.v1=1", histogram, FIGURE).full())
+                    .isEqualTo("25");
+        }
+
+        @ParameterizedTest
+        @CsvSource({"STACKED, 0.0, 0.65", "SHARES, 0.0, 1.0", "GROUPED, 0.0, 0.35"})
+        void inPartsFillWhatTheirLayoutSays(String layout, double from, double to) {
+            BarsDrawing drawn = draw(BarsDrawing.class, "", BARS + ", 'series': 'product', 'layout': '" + layout + "'");
+            BarsDrawing.Bar soria = drawn.bars().stream()
+                    .filter(b -> b.label().equals("Soria"))
+                    .findFirst()
+                    .orElseThrow();
+            assertThat(soria.parts()).hasSize(2);
+            assertThat(soria.parts().stream()
+                            .mapToDouble(BarsDrawing.Part::start)
+                            .min())
+                    .hasValue(from);
+            assertThat(soria.parts().stream()
+                            .mapToDouble(BarsDrawing.Part::end)
+                            .max()
+                            .orElse(0))
+                    .isCloseTo(to, within(1e-9));
+        }
+
+        @Test
+        void standInLineOnTheDecimal() {
+            BarsDrawing drawn = draw(
+                    BarsDrawing.class, "", BARS.replace("'SUM', 'column': 'litres'", "'AVERAGE', 'column': 'weight'"));
+            assertThat(drawn.bars()).extracting(BarsDrawing.Bar::text).containsExactly("8.00", "7.00", "5.50", "2.50");
+        }
+
+        @Test
+        void asSharesOfAllAddUpWhateverIsKept() {
+            String share = BARS.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': 'SHARE'}}");
+            BarsDrawing drawn =
+                    draw(BarsDrawing.class, "", share + ", 'rank': {'end': 'TOP', 'count': 1, 'held': false}");
+            assertThat(drawn.bars())
+                    .singleElement()
+                    .extracting(BarsDrawing.Bar::full)
+                    .isEqualTo("37.74 %");
+        }
+    }
+
+    @Nested
+    @DisplayName("Figures")
+    class OfFigures {
+
+        @ParameterizedTest
+        @CsvSource({"100, 50, good", "400, 300, bad", "300, 200, watch", "200, 300, watch", "300, 400, good"})
+        void areGoodWatchOrBadEitherWayAround(double good, double bad, String state) {
+            assertThat(draw(
+                                    FigureDrawing.class,
+                                    "",
+                                    FIGURE + ", 'states': {'good': %s, 'bad': %s}".formatted(good, bad))
+                            .state())
+                    .isEqualTo(state);
+        }
+
+        @Test
+        void areComparedWithATargetAndWithTheWhole() {
+            assertThat(draw(FigureDrawing.class, "", FIGURE + ", 'against': {'kind': 'TARGET', 'value': 250}")
+                            .against())
+                    .isEqualTo("6 % above the target of 250");
+            assertThat(draw(FigureDrawing.class, "p.v1=Zamora", RING, FIGURE + ", 'against': {'kind': 'WHOLE'}")
+                            .against())
+                    .isEqualTo("38 % of 265 in all");
+        }
+
+        @Test
+        void haveATinyLineWithItsGap() {
+            FigureDrawing drawn = draw(FigureDrawing.class, "f.f1=2026-01-01..2026-04-30", FIGURE + ", 'over': 'day'");
+            assertThat(drawn.line()).isNotEmpty().anyMatch(v -> v.isNaN());
+            assertThat(drawn.lineWords()).startsWith("by month, Jan 2026");
+        }
+    }
+
+    @Nested
+    @DisplayName("Words")
+    class OfWords {
+
+        private List<WordsDrawing.Node> blocks(String text) {
+            return draw(WordsDrawing.class, "", WORDS.replace("Sold **{sum of litres}**.", text))
+                    .blocks();
+        }
+
+        @Test
+        void holdFiguresThatFollow() {
+            WordsDrawing drawn = draw(WordsDrawing.class, "p.v1=Soria", RING, WORDS);
+            WordsDrawing.Node strong = drawn.blocks().get(0).parts().get(1);
+            assertThat(strong.kind()).isEqualTo("strong");
+            assertThat(strong.parts().get(0)).extracting("kind", "text").containsExactly("figure", "65");
+        }
+
+        @Test
+        void keepNamesInBracesThatNobodyKnows() {
+            assertThat(blocks("A {gone} thing").get(0).parts().get(0).text()).isEqualTo("A {gone} thing");
+        }
+
+        @ParameterizedTest
+        @ValueSource(
+                strings = {
+                    "<script>alert(1)</script>",
+                    "[a](javascript:alert(1))",
+                    "<img src=x onerror=alert(1)>",
+                    "![x](javascript:1)",
+                    "[b](data:text/html,x)"
+                })
+        void neverCarryMarkupOrLinksThatRun(String text) {
+            assertThat(all(blocks(text)))
+                    .allSatisfy(node -> assertThat(node.kind()).isNotEqualTo("link"))
+                    .allSatisfy(node -> assertThat(node.href()).isNull());
+        }
+
+        private static Stream<WordsDrawing.Node> nodes(WordsDrawing.Node node) {
+            return Stream.concat(Stream.of(node), node.parts().stream().flatMap(n -> nodes(n)));
+        }
+
+        private List<WordsDrawing.Node> all(List<WordsDrawing.Node> blocks) {
+            return blocks.stream().flatMap(n -> nodes(n)).toList();
+        }
+    }
+
+    // --- what holds for all --------------------------------------------------------------------------
+
+    static Stream<String> all() {
+        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS);
+    }
+
+    @ParameterizedTest
+    @MethodSource("all")
+    void ofAllEveryOptionOfEverySlotMakesADocumentThatHoldsAndCanBeTakenBack(String visual) {
+        DashboardDocument document = document(visual);
+        Choices choices = new Choices(new InMemoryEngine());
+        Brief brief = new BriefWriter(document.dashboard(), DATASETS, choices).write("v1");
+        assertThat(brief.text()).isNotBlank().doesNotContain("null");
+        Stream.concat(brief.parts().stream(), brief.finish().stream())
+                .filter(Brief.Control.class::isInstance)
+                .map(Brief.Control.class::cast)
+                .forEach(slot -> {
+                    for (Brief.Option option : slot.options()) {
+                        Object value = slot.kind() == Brief.Kind.SET ? List.of(option.value()) : option.value();
+                        String patch =
+                                DocumentJson.write(List.of(Map.of("op", "add", "path", slot.path(), "value", value)));
+                        DashboardDocument.Edit edit = document.edit(patch);
+                        assertThat(edit.words())
+                                .as(patch)
+                                .doesNotContain("null")
+                                .isNotEqualTo("a change");
+                        assertThat(new BriefWriter(edit.after().dashboard(), DATASETS, choices)
+                                        .write("v1")
+                                        .text())
+                                .isNotBlank();
+                        assertThat(edit.after().edit(edit.inverse()).after().dashboard())
+                                .as(patch)
+                                .isEqualTo(document.dashboard());
+                    }
+                });
+    }
+
+    @ParameterizedTest
+    @MethodSource("all")
+    void ofAllADatasetThatHasGoneIsSaidAndTheRestStands(String visual) {
+        Dashboard dashboard = document(visual.replace("'dataset': 1", "'dataset': 99"), FIGURE)
+                .dashboard();
+        Map<String, Drawing> drawn =
+                Drawers.of(dashboard, ReaderState.NOTHING, DATASETS).draw(List.of("v1", "v2"), () -> {});
+        assertThat(drawn.get("v1")).isInstanceOf(MisfitDrawing.class);
+        assertThat(((MisfitDrawing) drawn.get("v1")).why()).contains("has gone").endsWith(".");
+        assertThat(drawn.get("v2")).isInstanceOf(FigureDrawing.class);
+    }
+
+    @ParameterizedTest
+    @MethodSource("all")
+    void ofAllWithoutAnyRowLeftSaysSo(String visual) {
+        Drawing drawn = draw(Drawing.class, "f.f1=2030-01-01..", visual);
+        assertThat(drawn).isNotInstanceOf(MisfitDrawing.class);
+    }
+
+    @ParameterizedTest
+    @MethodSource("all")
+    void ofAllBecomeAnotherThatCanBeDrawnOrSayThatTheyCannot(String visual) {
+        Dashboard dashboard = document(visual).dashboard();
+        var from = dashboard.visuals().get("v1");
+        var ingredients = Kinds.ALL.of(from).ingredients(from);
+        for (var kind : Kinds.ALL.visuals()) {
+            kind.become(ingredients, "p1", from.at(), "", DATASETS).ifPresent(become -> {
+                String json = DocumentJson.write(Proposals.placed(become.visual(), "p1", from.at()));
+                Dashboard after = document(visual)
+                        .edit("[{\"op\":\"replace\",\"path\":\"/visuals/v1\",\"value\":" + json + "}]")
+                        .after()
+                        .dashboard();
+                Drawing drawn = Drawers.of(after, ReaderState.NOTHING, DATASETS).draw("v1");
+                if (drawn instanceof MisfitDrawing misfit)
+                    assertThat(misfit.why()).endsWith(".");
+                else assertThat(drawn).isInstanceOf(kind.drawing());
+            });
+        }
+    }
+
+    @Test
+    void thereIsAtLeastOneOfEachQuestion() {
+        assertThat(Arrays.stream(Question.values())
+                        .map(q -> new Proposals(document(FIGURE).dashboard(), () -> "x").answer(q, SALES)))
+                .filteredOn(List::isEmpty)
+                .hasSize(1);
+    }
+}
