@@ -1,6 +1,7 @@
 import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
 import { remember } from './places.js';
+import { closePopup, openPopup } from './popup.js';
 import { KINDS } from './visuals/kinds.js';
 import { openSlot } from './slots.js';
 
@@ -81,8 +82,50 @@ export class Dock {
     return el(
       'div',
       { class: 'dock-side' },
+      ...(this.sheet.opened.document.visuals[id] ? this.#remaking(id) : []),
       el('button', { type: 'button', class: 'quiet', onclick: () => this.#takeAway(id) }, 'Take away'),
       el('button', { type: 'button', class: 'quiet', onclick: () => this.hooks.released() }, 'Add something else'),
+    );
+  }
+
+  #remaking(id) {
+    const button = (words, run) =>
+      el(
+        'button',
+        { type: 'button', class: 'quiet', onclick: e => run(e.currentTarget).catch(r => say(r.message)) },
+        words,
+      );
+    return [
+      button('Show it otherwise', async opener => {
+        const others = await ask('GET', `/api/dashboards/${this.sheet.id}/others/${id}`);
+        if (!others.length) say('No other kind can show this. Add something else instead.');
+        else openPopup(opener, [el('div', { class: 'popup-list' }, ...others.map(o => this.#other(o)))]);
+      }),
+      button('One more of it', async () => {
+        const { id: fresh, ops } = await ask('GET', `/api/dashboards/${this.sheet.id}/copies/${id}`);
+        await this.edits.edit(ops);
+        this.hooks.added(fresh);
+      }),
+    ];
+  }
+
+  /** Another kind as something to choose; what it does not take over is said before and after. */
+  #other({ kind, sign, ops, left }) {
+    const lost = left.length ? `without ${left.join(', ')}` : '';
+    return el(
+      'button',
+      {
+        type: 'button',
+        class: 'popup-option',
+        onclick: async () => {
+          closePopup(true);
+          await this.edits.edit(ops);
+          if (lost) say(`Shown as ${kind} ${lost}. Undo brings it back as it was.`);
+        },
+      },
+      el('svg', { class: 'kind-sign', viewBox: '0 0 10 10', 'aria-hidden': 'true' }, el('path', { d: sign })),
+      `as ${kind}`,
+      lost && el('span', { class: 'hint' }, lost),
     );
   }
 
@@ -205,6 +248,7 @@ export class Dock {
       {
         type: 'button',
         class: 'proposal',
+        'data-kind': drawing?.type ?? 'filter',
         onclick: async () => {
           await this.edits.edit(ops);
           this.hooks.added(id);

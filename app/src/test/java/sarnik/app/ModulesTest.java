@@ -18,10 +18,29 @@ class ModulesTest {
         "sarnik.table..",
         "sarnik.geo..",
         "sarnik.format..",
+        "sarnik.formula..",
         "sarnik.place..",
         "sarnik.query..",
         "sarnik.scale..",
-        "sarnik.dashboard.."
+        "sarnik.data..",
+        "sarnik.state..",
+        "sarnik.narrow..",
+        "sarnik.brief..",
+        "sarnik.visual..",
+        "sarnik.dashboard..",
+        "sarnik.picture.."
+    };
+
+    /** What works in a browser as it does on the server: no JSON, no threads, no reflection. */
+    private static final String[] PLAIN = {
+        "sarnik.table..",
+        "sarnik.formula..",
+        "sarnik.query..",
+        "sarnik.scale..",
+        "sarnik.state..",
+        "sarnik.narrow..",
+        "sarnik.brief..",
+        "sarnik.visual.."
     };
 
     @ArchTest
@@ -65,7 +84,7 @@ class ModulesTest {
 
     @ArchTest
     static final ArchRule thePackagesOfTheCoreHaveNoCycles = slices().matching(
-                    "sarnik.(table|geo|format|place|query|scale|dashboard)..")
+                    "sarnik.(table|geo|format|formula|place|query|scale|data|state|narrow|brief|visual|dashboard|picture)..")
             .should()
             .beFreeOfCycles();
 
@@ -76,6 +95,61 @@ class ModulesTest {
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("sarnik.app..", "org.springframework..");
+
+    @ArchTest
+    static final ArchRule everyPackageOfTheCoreIsHeldByTheseRules = classes()
+            .that()
+            .resideInAPackage("sarnik..")
+            .and()
+            .resideOutsideOfPackages("sarnik.app..", "sarnik.demo..", "sarnik.standins..", "sarnik.bench..")
+            .should()
+            .resideInAnyPackage(CORE);
+
+    /** Nothing outside a kind's room names it, but for the one list of all; a map's picture is made of maps only. */
+    @ArchTest
+    static final ArchRule aKindOfVisualStaysInItsRoom = noClasses()
+            .that()
+            .resideOutsideOfPackages(
+                    "sarnik.visual.*..", "sarnik.picture..", "sarnik.app.dashboard..", "sarnik.app.ground..")
+            .and()
+            .doNotHaveFullyQualifiedName("sarnik.dashboard.Kinds")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("sarnik.visual.*..");
+
+    @ArchTest
+    static final ArchRule noRoomKnowsAnother =
+            slices().matching("sarnik.visual.(*)..").should().notDependOnEachOther();
+
+    @ArchTest
+    static final ArchRule aKindOfFilterStaysInItsRoom = noClasses()
+            .that()
+            .resideOutsideOfPackage("sarnik.narrow.*..")
+            .and()
+            .doNotHaveFullyQualifiedName("sarnik.dashboard.Kinds")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("sarnik.narrow.*..");
+
+    @ArchTest
+    static final ArchRule whatWorksInABrowserKnowsNoJson = noClasses()
+            .that()
+            .resideInAnyPackage(PLAIN)
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("tools.jackson..", "com.fasterxml.jackson..", "jakarta.json..", "com.networknt..");
+
+    @ArchTest
+    static final ArchRule whatWorksInABrowserStartsNoThreads = noClasses()
+            .that()
+            .resideInAnyPackage(
+                    "sarnik.query..", "sarnik.scale..", "sarnik.state..", "sarnik.narrow..", "sarnik.visual..")
+            .and()
+            .doNotHaveFullyQualifiedName("sarnik.query.ParallelSegments")
+            .should()
+            .dependOnClassesThat()
+            .haveNameMatching(
+                    "java\\.util\\.concurrent\\.(Executor.*|ForkJoin.*|CompletableFuture|Thread.*)|java\\.lang\\.Thread");
 
     @ArchTest
     static final ArchRule entitiesStayInTheirRoom =

@@ -102,7 +102,8 @@ public final class Proposals {
         String id = "v" + ids.get();
         List<Map<String, Object>> ops = new ArrayList<>();
         ops.add(add(
-                "/visuals/" + id, placed(proposal.visual(), dashboard.firstPage(), free(proposal.w(), proposal.h()))));
+                "/visuals/" + id,
+                placed(proposal.visual(), dashboard.firstPage(), free(dashboard, proposal.w(), proposal.h()))));
         if (isPicked(proposal.visual())) ops.add(add("/links/k" + id, Choices.map("from", id)));
         return new Added(id, proposal.words(), ops);
     }
@@ -124,7 +125,7 @@ public final class Proposals {
     }
 
     /** The first free cells, from the top left, that are large enough. */
-    private Box free(int w, int h) {
+    static Box free(Dashboard dashboard, int w, int h) {
         List<Box> boxes = dashboard.visuals().values().stream().map(Visual::at).toList();
         int bottom = boxes.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0);
         for (int y = 0; y <= bottom; y++) {

@@ -32,6 +32,7 @@ import sarnik.brief.Brief;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.Kinds;
+import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Removal;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.FilterOffer;
@@ -178,6 +179,23 @@ class DashboardApi implements AutoCloseable {
     Removal.Removed removal(
             @PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
         return Removal.of(dashboards.read(id, person), part);
+    }
+
+    /** What else a visual could be, each with the edit that makes it that. */
+    @GetMapping("/{id}/others/{part}")
+    DeferredResult<List<Remaking.Other>> others(
+            @PathVariable long id,
+            @PathVariable String part,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        return each(request, dashboard, ticket -> frames.others(dashboard, part));
+    }
+
+    /** The edit that adds another of a visual. */
+    @GetMapping("/{id}/copies/{part}")
+    Remaking.Copy copy(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
+        return frames.copy(dashboards.read(id, person), part);
     }
 
     @PostMapping("/{id}/frames")

@@ -37,6 +37,7 @@ import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.Kinds;
 import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Proposals;
+import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Sources;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
@@ -414,6 +415,16 @@ class FrameService {
                             return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
                         })
                         .toList();
+    }
+
+    /** What else a visual could be. */
+    List<Remaking.Other> others(Dashboard dashboard, String id) {
+        return fitting(() -> Remaking.others(dashboard, id, once()));
+    }
+
+    /** Another of a visual. */
+    Remaking.Copy copy(Dashboard dashboard, String id) {
+        return fitting(() -> Remaking.copy(dashboard, id, "v" + freshEnding()));
     }
 
     /** A fresh ending for an id: five letters and digits by chance, so that two authors never make the same. */

@@ -39,6 +39,8 @@ class RightsTest {
             Map.entry("PUT /api/dashboards/{id}/open", "analyst"),
             Map.entry("GET /api/dashboards/{id}/briefs/{part}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/removals/{part}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/others/{part}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/copies/{part}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/proposals", "analyst"),
             Map.entry("GET /bring", "analyst"),
             Map.entry("GET /bring/{id}", "analyst"),

@@ -1,0 +1,306 @@
+package sarnik.app.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.app.testing.RunningSarnik;
+import sarnik.app.testing.Samples;
+import sarnik.demo.SarnikBrowser;
+import sarnik.demo.SarnikClient;
+import tools.jackson.databind.JsonNode;
+
+@DisplayName("The kinds of visual on a page")
+class KindsPagesTest extends BrowserTest {
+
+    private static final String ROWS = """
+            town,province,country,at,product,litres,euros
+            Soria,Soria,Spain,2026-01-05T08:00,still,10,2
+            Soria,Soria,Spain,2026-01-12T09:00,warm,20,4
+            Soria,Soria,Spain,2026-02-03T09:30,still,15,3
+            Zamora,Zamora,Spain,2026-01-06T10:00,still,100,12
+            Zamora,Zamora,Spain,2026-03-03T11:00,warm,60,9
+            Burgos,Burgos,Spain,2026-02-01T08:30,still,40,8
+            Burgos,Burgos,Spain,2026-03-08T20:00,warm,2,1
+            Palencia,Palencia,Spain,2026-03-09T20:00,warm,25,5
+            """;
+
+    /** Every kind at once, over one dataset, all linked to each other. */
+    private static final String ALL = """
+            [{"op":"add","path":"/visuals/v1","value":{"type":"bars","page":"p1","at":{"x":0,"y":0,"w":8,"h":7},"title":"Bars","dataset":%1$d,"category":"@place","measure":{"summary":"SUM","column":"litres"},"series":"product"}},
+             {"op":"add","path":"/visuals/v2","value":{"type":"lines","page":"p1","at":{"x":8,"y":0,"w":8,"h":7},"title":"Lines","dataset":%1$d,"time":"at","step":"MONTH","measures":[{"summary":"SUM","column":"litres"}],"category":"product"}},
+             {"op":"add","path":"/visuals/v3","value":{"type":"ring","page":"p1","at":{"x":16,"y":0,"w":8,"h":7},"title":"Ring","dataset":%1$d,"category":"product","measure":{"summary":"SUM","column":"litres"}}},
+             {"op":"add","path":"/visuals/v4","value":{"type":"scatter","page":"p1","at":{"x":0,"y":7,"w":8,"h":8},"title":"Scatter","dataset":%1$d,"category":"@place","across":{"summary":"SUM","column":"litres"},"up":{"summary":"SUM","column":"euros"},"line":true,"quarters":"MEAN"}},
+             {"op":"add","path":"/visuals/v5","value":{"type":"grid","page":"p1","at":{"x":8,"y":7,"w":8,"h":8},"title":"Grid","dataset":%1$d,"down":{"column":"at","step":"WEEKDAY"},"across":{"column":"at","step":"HOUR_OF_DAY"},"measure":{"summary":"SUM","column":"litres"}}},
+             {"op":"add","path":"/visuals/v6","value":{"type":"table","page":"p1","at":{"x":16,"y":7,"w":8,"h":8},"title":"Table","dataset":%1$d,"categories":["@place"],"measures":[{"summary":"SUM","column":"litres"},{"summary":"COUNT"}],"totals":true}},
+             {"op":"add","path":"/visuals/v7","value":{"type":"figure","page":"p1","at":{"x":0,"y":15,"w":8,"h":4},"title":"Figure","dataset":%1$d,"measure":{"summary":"SUM","column":"litres"},"against":{"kind":"WHOLE"},"over":"at"}},
+             {"op":"add","path":"/visuals/v8","value":{"type":"words","page":"p1","at":{"x":8,"y":15,"w":16,"h":4},"title":"Words","dataset":%1$d,"text":"## All\\n\\nComes to **{sum of litres}** <script>boom()</script>","figures":[{"summary":"SUM","column":"litres"}]}},
+             {"op":"add","path":"/links/k1","value":{"from":"v1"}},{"op":"add","path":"/links/k2","value":{"from":"v2"}},
+             {"op":"add","path":"/links/k3","value":{"from":"v3"}},{"op":"add","path":"/links/k4","value":{"from":"v4"}},
+             {"op":"add","path":"/links/k5","value":{"from":"v5"}},{"op":"add","path":"/links/k6","value":{"from":"v6"}}]
+            """;
+
+    private SarnikClient ana;
+    private long dataset;
+
+    @BeforeEach
+    void bringIn() throws Exception {
+        ana = sarnik.client("ana");
+        dataset = ana.bring(RunningSarnik.file("kinds.csv", ROWS), "Zz kinds");
+    }
+
+    private long dashboard(String title, String patch) throws Exception {
+        JsonNode made = ana.json("POST", "/api/dashboards", Map.of("title", title));
+        long id = made.get("id").asLong();
+        if (!patch.isEmpty())
+            ana.read(ana.send(
+                    "PATCH",
+                    "/api/dashboards/" + id,
+                    Samples.JSON_PATCH,
+                    patch,
+                    "If-Match",
+                    "\"" + made.get("revision").asLong() + "\""));
+        ana.json("PUT", "/api/dashboards/" + id + "/open", true);
+        return id;
+    }
+
+    private Page all(String title) throws Exception {
+        return sheet("rui", dashboard(title, ALL.formatted(dataset)), "");
+    }
+
+    private static void waitForNumber(Page page, String number) {
+        page.waitForFunction(
+                "n => document.querySelector('[data-visual=v7] .figure-number').textContent === n", number);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "WHERE, map, .map-view",
+        "HOW_MUCH, figure, .figure-number",
+        "CHANGED, lines, .line",
+        "CHANGED, grid, .grid-row",
+        "WHICH_MOST, bars, .bar",
+        "WHICH_MOST, ring, .wedge",
+        "TOGETHER, scatter, .dot",
+        "EXACTLY, table, .table-row",
+        "SAY, words, .sheet-words"
+    })
+    void areAddedAndChangedWithTheKeyboardAlone(String question, String kind, String mark) throws Exception {
+        Page page = page("ana");
+        page.navigate("/dashboards/" + dashboard("With keys alone: " + kind, "") + "/compose");
+        page.waitForSelector(".question");
+        page.focus("select[aria-label='Dataset']");
+        page.keyboard().type("Zz kinds");
+        page.focus(".question[data-question=" + question + "]");
+        page.keyboard().press("Enter");
+        page.waitForSelector(".proposal");
+        int wanted = (int) page.evaluate("""
+                kind => { const all = [...document.querySelectorAll('.proposal')];
+                  window.proposed = all.length; return all.findIndex(p => p.dataset.kind === kind); }""", kind);
+        assertThat(wanted).as("a proposal of " + kind).isNotNegative();
+        page.locator(".proposal").nth(wanted).focus();
+        page.keyboard().press("Enter");
+        page.waitForSelector(".visual-" + kind + " " + mark);
+        // Its sentence is in the dock; its first slot opens and closes with keys.
+        Locator slot = page.locator(".dock-brief button.slot").first();
+        slot.waitFor();
+        slot.focus();
+        page.keyboard().press("Enter");
+        page.waitForSelector(".popup");
+        page.keyboard().press("Escape");
+        page.waitForCondition(() -> page.locator(".popup").count() == 0);
+        assertThat(page.locator(".dock-brief").textContent()).doesNotContain("undefined", "null");
+    }
+
+    @Test
+    void areShownOtherwiseAndOnceMore() throws Exception {
+        Page page = page("ana");
+        page.navigate("/dashboards/" + dashboard("Otherwise?", ALL.formatted(dataset)) + "/compose");
+        SarnikBrowser.drawn(page);
+        page.click("[data-visual=v3] .visual-title");
+        page.click(".dock >> text=Show it otherwise");
+        page.click(".popup-option >> text=as bars");
+        page.waitForSelector("[data-visual=v3] .bar");
+        page.click("#undo");
+        page.waitForSelector("[data-visual=v3] .wedge");
+        page.click(".dock >> text=One more of it");
+        page.waitForFunction("() => document.querySelectorAll('.wedge').length === 4");
+    }
+
+    @Test
+    void barsAndRingsArePickedAndEverythingFollows() throws Exception {
+        Page page = all("Do they follow?");
+        waitForNumber(page, "272");
+        page.locator("[data-visual=v1] .bar[data-key]").first().focus();
+        page.keyboard().press("Enter");
+        waitForNumber(page, "160");
+        assertThat(page.locator("[data-visual=v7] .figure-against").textContent())
+                .isEqualTo("59 % of 272 in all");
+        page.keyboard().press("Enter");
+        waitForNumber(page, "272");
+        page.locator("[data-visual=v3] .wedge").first().focus();
+        page.keyboard().press("Enter");
+        waitForNumber(page, "165");
+        assertThat(page.locator("[data-visual=v8] .live-figure").textContent()).isEqualTo("165");
+        assertThat(page.locator("[data-visual=v3] .wedge.is-picked").count()).isOne();
+    }
+
+    @Test
+    void aSpanOfTimeIsPickedWithTheMouseAndWithKeys() throws Exception {
+        Page page = all("Which months?");
+        page.focus("[data-visual=v2] .lines svg");
+        page.keyboard().press("ArrowRight");
+        assertThat(page.locator("[data-visual=v2] .tip").textContent()).contains("2026-01-01 to 2026-01-31");
+        page.keyboard().press("Shift+ArrowRight");
+        page.keyboard().press("Enter");
+        waitForNumber(page, "185");
+        assertThat(page.url()).contains("p.v2=~span.2026-01-01_2026-02-28");
+        page.reload();
+        SarnikBrowser.drawn(page);
+        waitForNumber(page, "185");
+        assertThat(page.locator("#showing").textContent()).contains("from 1 January 2026 to 28 February 2026");
+        page.click("text=Clear all");
+        waitForNumber(page, "272");
+        BoundingBox box = page.locator("[data-visual=v2] .lines").boundingBox();
+        double y = box.y + box.height / 2;
+        page.mouse().move(box.x + box.width * 0.99, y);
+        page.mouse().down();
+        page.mouse().move(box.x + box.width * 0.9, y);
+        page.mouse().up();
+        waitForNumber(page, "87");
+    }
+
+    @Test
+    void aBoxAroundDotsPicksThem() throws Exception {
+        Page page = all("Which dots?");
+        BoundingBox box = page.locator("[data-visual=v4] .scatter").boundingBox();
+        page.mouse().move(box.x + box.width * 0.6, box.y + 2);
+        page.mouse().down();
+        page.mouse().move(box.x + box.width - 2, box.y + box.height * 0.6);
+        page.mouse().up();
+        waitForNumber(page, "160");
+        page.waitForFunction("() => document.querySelectorAll('[data-visual=v4] .dot.is-picked').length === 1");
+        page.locator("[data-visual=v4] .dot[aria-label^='Burgos']").focus();
+        assertThat(page.locator("[data-visual=v4] .tip").textContent())
+                .contains("Burgos")
+                .contains("42");
+        page.keyboard().press("Shift+Enter");
+        waitForNumber(page, "202");
+    }
+
+    @Test
+    void aRowOfAGridAndOfATablePicks() throws Exception {
+        Page page = all("Which day?");
+        page.locator("[data-visual=v5] .grid-row").first().focus();
+        page.keyboard().press("Enter");
+        // The 5th and 12th of January and the 9th of March 2026 were Mondays.
+        waitForNumber(page, "55");
+        page.click("text=Clear all");
+        waitForNumber(page, "272");
+        page.click("[data-visual=v6] .sorter >> text=number of rows");
+        page.waitForSelector("[data-visual=v6] th[aria-sort=descending] >> text=number of rows");
+        assertThat(page.locator("[data-visual=v6] .table-row").first().textContent())
+                .startsWith("Soria");
+        page.locator("[data-visual=v6] .table-row").first().click();
+        waitForNumber(page, "45");
+        assertThat(page.locator("[data-visual=v6] tfoot").textContent()).contains("272");
+    }
+
+    @Test
+    void wordsCarryNoScriptAndFiguresThatFollow() throws Exception {
+        Page page = all("What is said?");
+        assertThat(page.locator("[data-visual=v8] script").count()).isZero();
+        assertThat(page.locator("[data-visual=v8] .sheet-words").textContent())
+                .contains("272")
+                .contains("<script>");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"v1", "v2", "v3", "v4", "v5", "v6", "v7", "v8"})
+    void giveTheirFiguresAsATableAndTheirTrail(String id) throws Exception {
+        Page page = all("As a table?");
+        page.focus("[data-visual=" + id + "] [aria-label='The figures as a table']");
+        page.keyboard().press("Enter");
+        page.waitForSelector(".sheet-dialog table tbody tr");
+        assertThat(page.locator(".sheet-dialog").textContent()).doesNotContain("undefined", "NaN");
+    }
+
+    @Test
+    void standOnAPhoneWithoutBeingCutOff() throws Exception {
+        long id = dashboard("On a phone?", ALL.formatted(dataset));
+        Page page = phone("rui");
+        page.navigate("/dashboards/" + id);
+        SarnikBrowser.drawn(page);
+        assertThat((List<?>) page.evaluate("""
+                        () => [...document.querySelectorAll('.visual')].filter(v => v.scrollWidth > v.clientWidth + 1
+                          || v.getBoundingClientRect().right > innerWidth + 1).map(v => v.dataset.visual)""")).isEmpty();
+    }
+
+    @Test
+    void letGoOfAllTheyHeldOnTo() throws Exception {
+        Page page = all("Does anything leak?");
+        Object left = page.evaluate("""
+                async () => {
+                  const { KINDS } = await import('/js/visuals/kinds.js');
+                  const id = location.pathname.split('/').pop();
+                  const opened = await (await fetch(`/api/dashboards/${id}`)).json();
+                  const http = await import('/js/http.js');
+                  const frames = await http.ask('POST', `/api/dashboards/${id}/frames`, { body: { state: '' } });
+                  const places = await import('/js/places.js');
+                  places.remember(frames.places);
+                  const held = { listeners: 0, observers: 0 };
+                  const keys = new Map();
+                  for (const target of [window, document]) {
+                    for (const [name, step] of [['addEventListener', 1], ['removeEventListener', -1]]) {
+                      const own = target[name];
+                      target[name] = function (type, run, ...rest) {
+                        const all = keys.get(target) ?? keys.set(target, new Map()).get(target);
+                        const of = all.get(type) ?? all.set(type, new Set()).get(type);
+                        if (step > 0 && !of.has(run)) { of.add(run); held.listeners++; }
+                        if (step < 0 && of.delete(run)) held.listeners--;
+                        return own.call(this, type, run, ...rest);
+                      };
+                    }
+                  }
+                  const Observer = window.ResizeObserver;
+                  window.ResizeObserver = class extends Observer {
+                    observe(...a) { if (!this.on) { this.on = true; held.observers++; } super.observe(...a); }
+                    disconnect() { if (this.on) { this.on = false; held.observers--; } super.disconnect(); }
+                  };
+                  const before = document.querySelectorAll('*').length;
+                  const found = {};
+                  for (const [visual, drawing] of Object.entries(frames.drawings)) {
+                    const kind = KINDS[drawing.type];
+                    const [listeners, observers] = [held.listeners, held.observers];
+                    for (let i = 0; i < 500; i++) {
+                      const body = document.createElement('div');
+                      body.style.cssText = 'position:fixed;width:300px;height:200px';
+                      document.body.append(body);
+                      const handle = kind.mount(body, { id: visual, title: 't', titleElement: body,
+                        visual: opened.document.visuals[visual], composing: false, emit: () => ({}) });
+                      kind.draw(handle, drawing);
+                      kind.unmount(handle);
+                      body.remove();
+                    }
+                    found[drawing.type] = [held.listeners - listeners, held.observers - observers];
+                  }
+                  found.nodes = document.querySelectorAll('*').length - before;
+                  return JSON.stringify(found);
+                }""");
+        assertThat(Samples.parse((String) left).properties()).isNotEmpty().allSatisfy(kind -> {
+            if (kind.getValue().isArray())
+                kind.getValue()
+                        .forEach(n -> assertThat(n.asInt()).as(kind.getKey()).isZero());
+            else assertThat(kind.getValue().asInt()).as(kind.getKey()).isZero();
+        });
+    }
+}
