@@ -46,8 +46,10 @@ export function draw(handle, drawing) {
 const marks = handle => [...handle.list.querySelectorAll('.bar')];
 
 function mark(handle, bar, track, label, pieces, amount) {
-  const name = `${bar.label}: ${bar.full} (${handle.drawing.words})`;
-  const said = bar.parts ? `${name}. ${bar.parts.map(p => `${p.label} ${p.text}`).join(', ')}` : name;
+  const more = bar.parts ? `. ${bar.parts.map(p => `${p.label} ${p.text}`).join(', ')}` : '';
+  // Its name is what stands in it; only where nothing does, it is said.
+  const words = `${handle.drawing.words} ${bar.full}${more}`;
+  const said = label.length ? { 'aria-description': words } : { 'aria-label': `${bar.label}: ${words}` };
   const made = el(
     'g',
     {
@@ -55,7 +57,7 @@ function mark(handle, bar, track, label, pieces, amount) {
       tabindex: 0,
       role: 'button',
       'data-key': bar.key ?? '',
-      'aria-label': said,
+      ...said,
     },
     track,
     ...label,

@@ -103,6 +103,28 @@ class AccessibleTest extends BrowserTest {
     }
 
     @Test
+    void aSheetOfEveryKindOfVisualByDayByNightAndOnAPhone() throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        long dataset = ana.bring(RunningSarnik.file("kinds.csv", KindsPagesTest.ROWS), "Kinds, for everyone");
+        long id = ana.json("POST", "/api/dashboards", Map.of("title", "Every kind, for everyone?"))
+                .get("id")
+                .asLong();
+        ana.read(ana.send(
+                "PATCH",
+                "/api/dashboards/" + id,
+                Samples.JSON_PATCH,
+                KindsPagesTest.ALL.formatted(dataset),
+                "If-Match",
+                "\"1\""));
+        Page page = withoutPolicy("ana", 1280, 800);
+        visit(page, "/dashboards/" + id);
+        page.click("text=Night");
+        look(page, "every kind by night");
+        visit(withoutPolicy("ana", 390, 844), "/dashboards/" + id);
+        assertThat(broken).isEmpty();
+    }
+
+    @Test
     void sheetsOfEveryKindOfLayerByDayByNightAndOnAPhone() throws Exception {
         MapSamples samples = new MapSamples(sarnik.client("ana"));
         String classes = "\"method\":\"NATURAL\",\"classes\":4,\"palette\":\"loch\"";

@@ -22,7 +22,7 @@ import tools.jackson.databind.JsonNode;
 @DisplayName("The kinds of visual on a page")
 class KindsPagesTest extends BrowserTest {
 
-    private static final String ROWS = """
+    static final String ROWS = """
             town,province,country,at,product,litres,euros
             Soria,Soria,Spain,2026-01-05T08:00,still,10,2
             Soria,Soria,Spain,2026-01-12T09:00,warm,20,4
@@ -35,7 +35,7 @@ class KindsPagesTest extends BrowserTest {
             """;
 
     /** Every kind at once, over one dataset, all linked to each other. */
-    private static final String ALL = """
+    static final String ALL = """
             [{"op":"add","path":"/visuals/v1","value":{"type":"bars","page":"p1","at":{"x":0,"y":0,"w":8,"h":7},"title":"Bars","dataset":%1$d,"category":"@place","measure":{"summary":"SUM","column":"litres"},"series":"product"}},
              {"op":"add","path":"/visuals/v2","value":{"type":"lines","page":"p1","at":{"x":8,"y":0,"w":8,"h":7},"title":"Lines","dataset":%1$d,"time":"at","step":"MONTH","measures":[{"summary":"SUM","column":"litres"}],"category":"product"}},
              {"op":"add","path":"/visuals/v3","value":{"type":"ring","page":"p1","at":{"x":16,"y":0,"w":8,"h":7},"title":"Ring","dataset":%1$d,"category":"product","measure":{"summary":"SUM","column":"litres"}}},
