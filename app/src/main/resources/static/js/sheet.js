@@ -1,9 +1,10 @@
 import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
-import { drawShowing, drawStrip } from './strip.js';
+import { controlOf, drawShowing, drawStrip } from './strip.js';
 import { forget, known, remember } from './places.js';
 import { picked, readState, valuesOf, writeState } from './state.js';
+import { offerTake, take } from './take.js';
 import { KINDS } from './visuals/kinds.js';
 
 /** Says which page asks, so that the server drops what a newer question of it has overtaken. */
@@ -15,6 +16,7 @@ const madeOf = visual => KINDS[visual.type].made?.(visual) ?? '';
 const SIGNS = {
   trail: 'M4 4h6v4H4zM10 6h4v5M11 13h6v4h-6z',
   figures: 'M3 4h14v12H3zM3 8h14M3 12h14M8 4v12',
+  take: 'M10 3v9M6 8l4 4 4-4M4 16h12',
   enlarge: 'M12 3h5v5M17 3l-6 6M8 17H3v-5M3 17l6-6',
 };
 
@@ -97,6 +99,9 @@ export class Sheet {
         { class: 'visual-signs' },
         sign('trail', 'Which rows are these?', () => openTrail(mounted)),
         sign('figures', 'The figures as a table', () => openFigures(this, id, mounted)),
+        KINDS[visual.type].takesItself
+          ? ''
+          : sign('take', 'Take along', e => offerTake(e.currentTarget, form => this.take(id, form))),
         sign('enlarge', 'Enlarge', () => this.#enlarge(box)),
       ),
       body,
@@ -131,6 +136,12 @@ export class Sheet {
     figures: (id, _, mounted) => openFigures(this, id, mounted),
     address: (_, { what }) => this.#address(what),
     state: () => this.state,
+    clear: () => this.clear(),
+    /** Chooses what an address says. */
+    chosen: (_, { state }) => this.went(readState(state ?? ''), null),
+    take: (_, { visual, form }) => this.take(visual, form).catch(refused => say(refused.message)),
+    /** What is turned of a filter or number, made anew; null where there is none of this id. */
+    control: (_, part) => controlOf(this, part.id),
     grounds: () => this.opened.grounds ?? {},
   };
 
@@ -143,6 +154,28 @@ export class Sheet {
 
   #address(what) {
     return `/api/dashboards/${this.id}/${what}`;
+  }
+
+  /**
+   * Takes a visual along as a file.
+   * @param {'csv'|'svg'|'png'} form
+   */
+  async take(id, form) {
+    const mounted = this.visuals.get(id);
+    if (!mounted?.drawing || mounted.drawing.type === 'misfit') return say('There is nothing to take along yet.');
+    return take(form, mounted, async () => {
+      if (!mounted.kind.whole) return mounted.drawing;
+      const frames = await ask('POST', this.#address('frames'), {
+        body: {
+          state: writeState(this.state),
+          ids: [id],
+          sights: { [id]: mounted.kind.whole(mounted.handle) },
+          known: known(),
+        },
+        headers: { 'Sarnik-Page': `${PAGE['Sarnik-Page']}-take` },
+      });
+      return frames.drawings[id];
+    });
   }
 
   #takeAway(id) {

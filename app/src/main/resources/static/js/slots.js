@@ -1,6 +1,7 @@
 import { valueAt } from './edits.js';
 import { el, refuse, say } from './elements.js';
-import { ask } from './http.js';
+import { ask, sendFiles } from './http.js';
+import { writeState } from './state.js';
 import { openScale } from './scale-editor.js';
 import { closePopup, openPopup } from './popup.js';
 
@@ -14,6 +15,7 @@ const SEARCHED = 11;
 const OPENERS = {
   TYPED: typed,
   TEXT: longText,
+  PICTURE: picture,
   NUMBER: number,
   SET: set,
   TIP: set,
@@ -31,7 +33,11 @@ export function openSlot(opener, slot, board) {
   (OPENERS[slot.kind] ?? chosen)(opener, slot, { ...board, now: valueAt(board.sheet.opened.document, slot.path) });
 }
 
-function put(board, path, value) {
+/** Where an option means what the reader has chosen at the moment. */
+const STATE_NOW = '@state';
+
+function put(board, path, given) {
+  const value = given?.state === STATE_NOW ? { ...given, state: writeState(board.sheet.state) } : given;
   closePopup(true);
   board.edit([{ op: 'add', path, value }]);
 }
@@ -121,17 +127,56 @@ function typed(opener, slot, board) {
 }
 
 /** A text of several lines. */
+/** A picture from the author's own machine, which the server checks and keeps. */
+function picture(opener, slot, board) {
+  const file = el('input', {
+    type: 'file',
+    accept: 'image/png,image/jpeg,image/gif,image/webp,image/bmp',
+    'aria-label': slot.name,
+  });
+  const state = el('p', { class: 'popup-words', role: 'status' }, 'PNG, JPEG, GIF or BMP, up to 12 MB.');
+  file.addEventListener('change', async () => {
+    if (!file.files.length) return;
+    state.textContent = 'It is being looked at…';
+    try {
+      const { name } = await sendFiles('/api/images', [file.files[0]], () => {}).promise;
+      put(board, slot.path, name);
+    } catch (refused) {
+      state.textContent = refused.message;
+    }
+  });
+  openPopup(opener, [file, state]);
+}
+
 function longText(opener, slot, board) {
   const area = el('textarea', { class: 'entry slot-text', 'aria-label': slot.name, maxlength: 10000, rows: 8 });
   area.value = board.now ?? '';
   const take = () => put(board, slot.path, area.value);
   area.addEventListener('keydown', e => e.key === 'Enter' && (e.ctrlKey || e.metaKey) && take());
+  // What can stand in braces is put where the caret is.
+  const fields = slot.options.slice(1).map(({ text }) =>
+    el(
+      'button',
+      {
+        type: 'button',
+        class: 'field-chip',
+        onclick: () => {
+          area.setRangeText(text, area.selectionStart, area.selectionEnd, 'end');
+          area.focus();
+        },
+      },
+      text,
+    ),
+  );
   openPopup(opener, [
     area,
+    fields.length ? el('div', { class: 'field-chips' }, ...fields) : '',
     el(
       'p',
       { class: 'popup-words' },
-      'Words as CommonMark: # heading, **strong**, *emphasis*, - lists, [words](address). A name in braces is a figure.',
+      fields.length
+        ? 'A name in braces stands for its value. How it is written may follow behind a colon: {price:0.00 €}, {opened:month}.'
+        : 'Words as CommonMark: # heading, **strong**, *emphasis*, - lists, [words](address). A name in braces is a figure.',
     ),
     el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Take this text'),
   ]);

@@ -1,27 +1,31 @@
 import { el } from './elements.js';
 import { FILTERS } from './filters/kinds.js';
+import { KINDS } from './visuals/kinds.js';
 
 /** The filters and parameters of the page, and under the title what is now showing. */
 
 export function drawStrip(sheet) {
   const strip = document.getElementById('strip');
   const focused = document.activeElement?.dataset?.filterPart;
+  const { visuals, parameters } = sheet.opened.document;
+  const held = new Set(Object.values(visuals).flatMap(v => KINDS[v.type].holds?.(v) ?? []));
+  const numbers = Object.entries(parameters ?? {}).sort(([, a], [, b]) => a.order - b.order);
   strip.replaceChildren(
-    ...Object.entries(sheet.opened.offers).map(([id, offer]) => {
-      const control = offer.misfit ? el('span', {}, offer.misfit) : FILTERS[offer.type].control(sheet, id, offer);
-      return el(
-        'div',
-        { class: 'filter', 'data-filter': id },
-        el('span', { class: 'filter-name' }, offer.words),
-        control,
-      );
-    }),
-    ...Object.entries(sheet.opened.document.parameters ?? {})
-      .sort(([, a], [, b]) => a.order - b.order)
-      .map(([id, parameter]) => number(sheet, id, parameter)),
+    ...[...Object.keys(sheet.opened.offers), ...numbers.map(([id]) => id)]
+      .filter(id => !held.has(id))
+      .map(id => controlOf(sheet, id)),
   );
   if (focused) strip.querySelector(`[data-filter-part="${focused}"]`)?.focus();
   sheet.hooks.strip?.(strip);
+}
+
+/** A filter or a number with its name; null where there is none of this id. */
+export function controlOf(sheet, id) {
+  const offer = sheet.opened.offers[id];
+  const parameter = sheet.opened.document.parameters?.[id];
+  if (!offer) return parameter ? number(sheet, id, parameter) : null;
+  const control = offer.misfit ? el('span', {}, offer.misfit) : FILTERS[offer.type].control(sheet, id, offer);
+  return el('div', { class: 'filter', 'data-filter': id }, el('span', { class: 'filter-name' }, offer.words), control);
 }
 
 /** A number that the reader sets. What lies beyond its bounds is said by the control and not sent. */

@@ -10,6 +10,9 @@ import java.util.List;
  */
 public record Brief(List<Part> parts, List<Part> finish) {
 
+    /** In the value of an option: what the reader has chosen at the moment, which the browser puts in. */
+    public static final String STATE_NOW = "@state";
+
     public sealed interface Part {}
 
     public record Words(String text) implements Part {}
@@ -36,6 +39,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
         TYPED,
         /** A text of several lines. */
         TEXT,
+        /** A picture that is uploaded. */
+        PICTURE,
         /** Any number. */
         NUMBER,
         /** Some of the options, kept as a list of their values. */

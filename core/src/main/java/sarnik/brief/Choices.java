@@ -28,6 +28,7 @@ import sarnik.table.ColumnType;
  * @param grounds names of the sources of pictures
  * @param datasets names of all placed datasets by id
  * @param parameters the numbers that readers set, by id
+ * @param parts what of the dashboard another part can be about
  */
 public record Choices(
         QueryEngine engine,
@@ -35,7 +36,8 @@ public record Choices(
         List<Named> keys,
         List<String> grounds,
         Map<Long, String> datasets,
-        Map<String, Number> parameters) {
+        Map<String, Number> parameters,
+        Parts parts) {
 
     private static final List<String> COUNT_WORDS =
             List.of("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven");
@@ -52,12 +54,12 @@ public record Choices(
     public record Number(String name, double value) {}
 
     public Choices(QueryEngine engine) {
-        this(engine, List.of(), List.of(), List.of(), Map.of(), Map.of());
+        this(engine, List.of(), List.of(), List.of(), Map.of(), Map.of(), Parts.NONE);
     }
 
-    /** The same with the numbers of a dashboard. */
-    public Choices with(Map<String, Number> numbers) {
-        return new Choices(engine, sets, keys, grounds, datasets, numbers);
+    /** The same with the numbers and the parts of a dashboard. */
+    public Choices with(Map<String, Number> numbers, Parts of) {
+        return new Choices(engine, sets, keys, grounds, datasets, numbers, of);
     }
 
     /** "five", or 15 as it is. */

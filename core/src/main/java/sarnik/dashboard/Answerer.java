@@ -1,13 +1,17 @@
 package sarnik.dashboard;
 
+import sarnik.query.RowPage;
+import sarnik.visual.AskedRows;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Supplier;
 import sarnik.query.Frame;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
@@ -34,7 +38,7 @@ public record Answerer(QueryEngine engine, AnswerStore kept) {
     /**
      * @param check is called between passes, and may throw to give the work up
      */
-    Answers answer(Collection<Asked> asked, Runnable check) {
+    Answers answer(Collection<Asked> asked, Collection<AskedRows> rows, Runnable check) {
         Map<Asked, Frame> frames = new HashMap<>();
         Map<Asked, QueryException> misfits = new HashMap<>();
         Map<Table, List<Asked>> open = new LinkedHashMap<>();
@@ -49,12 +53,40 @@ public record Answerer(QueryEngine engine, AnswerStore kept) {
             check.run();
             answer(table, some, frames, misfits);
         });
-        return one -> {
-            if (misfits.containsKey(one)) throw misfits.get(one);
-            Frame frame = frames.get(one);
-            if (frame == null) throw new IllegalStateException("A plan draws of what it has not asked");
-            return frame;
+        Map<AskedRows, Supplier<RowPage>> pages = new IdentityHashMap<>();
+        for (AskedRows one : rows) {
+            check.run();
+            pages.computeIfAbsent(one, this::page);
+        }
+        return new Answers() {
+            @Override
+            public Frame of(Asked one) {
+                if (misfits.containsKey(one)) throw misfits.get(one);
+                return known(frames.get(one));
+            }
+
+            @Override
+            public RowPage rows(AskedRows one) {
+                return known(pages.get(one)).get();
+            }
         };
+    }
+
+    private static <T> T known(T answer) {
+        if (answer == null) throw new IllegalStateException("A plan draws of what it has not asked");
+        return answer;
+    }
+
+    /** The rows, or what is thrown when they are looked at: a question that does not fit concerns who asked it. */
+    private Supplier<RowPage> page(AskedRows asked) {
+        try {
+            RowPage page = engine.rows(asked.dataset().table(), asked.query());
+            return () -> page;
+        } catch (QueryException misfit) {
+            return () -> {
+                throw misfit;
+            };
+        }
     }
 
     private void answer(Table table, List<Asked> some, Map<Asked, Frame> frames, Map<Asked, QueryException> misfits) {
@@ -79,7 +111,7 @@ public record Answerer(QueryEngine engine, AnswerStore kept) {
     List<String> values(Picked picked) {
         if (picked instanceof Picked.OneOf of) return of.values();
         if (picked instanceof Picked.Among among) {
-            Frame frame = answer(List.of(among.asked()), () -> {}).of(among.asked());
+            Frame frame = answer(List.of(among.asked()), List.of(), () -> {}).of(among.asked());
             return Arrays.stream(frame.keys().get(among.key()))
                     .filter(Objects::nonNull)
                     .toList();

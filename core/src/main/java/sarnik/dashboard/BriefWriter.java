@@ -37,7 +37,7 @@ public final class BriefWriter {
         this.datasets = datasets;
         Map<String, Choices.Number> numbers = new LinkedHashMap<>();
         dashboard.parameters().forEach((id, p) -> numbers.put(id, new Choices.Number(p.name(), p.value())));
-        this.choices = choices.with(numbers);
+        this.choices = choices.with(numbers, dashboard.parts());
     }
 
     /**

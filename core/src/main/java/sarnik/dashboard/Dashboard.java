@@ -1,10 +1,13 @@
 package sarnik.dashboard;
 
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import sarnik.brief.Parts;
 import sarnik.narrow.Filter;
 import sarnik.narrow.Link;
 import sarnik.narrow.Parameter;
@@ -61,6 +64,25 @@ public record Dashboard(
         visuals.values().forEach(visual -> ids.addAll(Kinds.ALL.of(visual).datasets(visual)));
         filters.values().forEach(filter -> ids.add(filter.dataset()));
         return ids;
+    }
+
+    /** What of it another part can be about. */
+    public Parts parts() {
+        Set<String> held = new HashSet<>();
+        visuals.values().forEach(visual -> held.addAll(Kinds.ALL.of(visual).holds(visual)));
+        List<Parts.Part> controls = new ArrayList<>();
+        filters.forEach((id, filter) -> controls.add(new Parts.Part(id, filter.words(), held.contains(id))));
+        parameters.forEach((id, parameter) -> controls.add(new Parts.Part(id, parameter.name(), held.contains(id))));
+        return new Parts(
+                visuals.entrySet().stream().map(v -> part(v.getKey(), v.getValue())).toList(), controls);
+    }
+
+    private static <V extends Visual> Parts.Part part(String id, V visual) {
+        boolean titled = visual.title() != null && !visual.title().isBlank();
+        return new Parts.Part(
+                id,
+                titled ? visual.title() : Kinds.ALL.of(visual).words(visual),
+                Kinds.ALL.of(visual).hasKey(visual));
     }
 
     @Override

@@ -1,5 +1,11 @@
 package sarnik.dashboard;
 
+import sarnik.visual.details.DetailsKind;
+import sarnik.visual.filter.SheetFilterKind;
+import sarnik.visual.button.ButtonKind;
+import sarnik.visual.picture.PictureKind;
+import sarnik.visual.key.KeyKind;
+import sarnik.visual.list.ListKind;
 import java.util.List;
 import sarnik.narrow.Registry;
 import sarnik.narrow.choice.ChoiceKind;
@@ -27,7 +33,13 @@ public final class Kinds {
                     new ScatterKind(),
                     new GridKind(),
                     new TableKind(),
-                    new WordsKind()),
+                    new ListKind(),
+                    new DetailsKind(),
+                    new WordsKind(),
+                    new KeyKind(),
+                    new PictureKind(),
+                    new ButtonKind(),
+                    new SheetFilterKind()),
             List.of(new ChoiceKind(), new DatesKind()));
 
     private Kinds() {}

@@ -1,5 +1,7 @@
 package sarnik.dashboard;
 
+import sarnik.visual.Source;
+import sarnik.visual.AskedRows;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -80,22 +82,28 @@ public final class PageDrawer {
         Map<String, Plan> plans = new LinkedHashMap<>();
         Map<String, Drawing> drawn = new LinkedHashMap<>();
         Set<Asked> asked = new LinkedHashSet<>();
+        List<AskedRows> rows = new ArrayList<>();
         for (String id : ids) {
             check.run();
             drawn.put(id, guarded(id, () -> {
                 Plan plan = plan(dashboard.visuals().get(id), scene(id));
                 asked.addAll(plan.asked());
+                rows.addAll(plan.askedRows());
                 plans.put(id, plan);
                 return null;
             }));
         }
-        Answers answers = answerer.answer(asked, check);
+        Answers answers = answerer.answer(asked, rows, check);
         plans.forEach((id, plan) -> drawn.put(id, guarded(id, () -> plan.draw(answers))));
         return drawn;
     }
 
     private static <V extends Visual> Plan plan(V visual, Scene scene) {
         return Kinds.ALL.of(visual).plan(visual, scene);
+    }
+
+    private static <V extends Visual> Set<String> dependsOn(V visual) {
+        return Kinds.ALL.of(visual).dependsOn(visual);
     }
 
     private Drawing guarded(String id, Supplier<Drawing> step) {
@@ -162,6 +170,19 @@ public final class PageDrawer {
             @Override
             public List<Stage> whole(LoadedDataset dataset, Rule rule) {
                 return narrowing.whole(visual, dataset, rule);
+            }
+
+            @Override
+            public Plan plan(String other) {
+                Visual of = dashboard.visuals().get(other);
+                if (of == null || !dependsOn(of).isEmpty())
+                    throw new MisfitException("What this was about has gone. Choose something else in its brief.");
+                return PageDrawer.plan(of, PageDrawer.this.scene(other));
+            }
+
+            @Override
+            public Optional<String> same(Source source, LoadedDataset dataset) {
+                return narrowing.column(source, dataset);
             }
 
             @Override

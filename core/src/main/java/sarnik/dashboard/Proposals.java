@@ -48,7 +48,7 @@ public final class Proposals {
     public List<Added> answer(Question question, LoadedDataset dataset) {
         List<Added> added = new ArrayList<>();
         for (VisualKind<?> kind : Kinds.ALL.visuals())
-            for (Proposal proposal : kind.proposals(question, dataset)) added.add(visual(proposal));
+            for (Proposal proposal : kind.proposals(question, dataset, dashboard.parts())) added.add(visual(proposal));
         if (question == Question.LET_CHOOSE) added.addAll(letChoose(dataset));
         return added;
     }

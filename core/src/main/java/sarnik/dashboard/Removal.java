@@ -4,8 +4,10 @@ import jakarta.json.Json;
 import jakarta.json.JsonArrayBuilder;
 import jakarta.json.JsonObjectBuilder;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import sarnik.narrow.Link;
 import sarnik.visual.Visual;
 
@@ -21,7 +23,7 @@ public final class Removal {
     private Removal() {}
 
     /**
-     * Takes a visual, a filter or a parameter away: with it the links that start at it or lead to nothing but it, and
+     * Takes a visual, a filter or a parameter away: with it the visuals that are about it, the links that start at it or lead to nothing but it, and
      * whatever is set by it.
      *
      * @throws DashboardException when there is none of this id
@@ -50,25 +52,36 @@ public final class Removal {
                             + Kinds.ALL.of(visual.getValue()).words(visual.getValue()));
             }
         }
+        Set<String> gone = new LinkedHashSet<>(List.of(id));
+        dashboard.visuals().forEach((other, visual) -> {
+            if (!dependsOn(visual).contains(id)) return;
+            gone.add(other);
+            patch.add(remove("/visuals/" + other));
+            words.add(Kinds.ALL.of(visual).words(visual));
+        });
         int links = 0;
         for (Map.Entry<String, Link> entry : dashboard.links().entrySet()) {
             Link link = entry.getValue();
-            if (link.from().equals(id) || link.to() != null && link.to().equals(List.of(id))) {
+            if (gone.contains(link.from()) || link.to() != null && gone.containsAll(link.to())) {
                 patch.add(remove("/links/" + entry.getKey()));
                 links++;
-            } else if (link.to() != null && link.to().contains(id)) {
+            } else if (link.to() != null && link.to().stream().anyMatch(gone::contains)) {
                 patch.add(Json.createObjectBuilder()
                         .add("op", "replace")
                         .add("path", "/links/" + entry.getKey() + "/to")
                         .add(
                                 "value",
                                 Json.createArrayBuilder(link.to().stream()
-                                        .filter(t -> !t.equals(id))
+                                        .filter(t -> !gone.contains(t))
                                         .toList())));
             }
         }
         if (links > 0) words.add(links == 1 ? "a link" : links + " links");
         return new Removed(patch.build().toString(), words);
+    }
+
+    private static <V extends Visual> Set<String> dependsOn(V visual) {
+        return Kinds.ALL.of(visual).dependsOn(visual);
     }
 
     private static JsonObjectBuilder remove(String path) {

@@ -91,11 +91,10 @@ public record LoadedDataset(
                 : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews);
     }
 
-    /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}. */
+    /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}; none of others. */
     public Map<String, Place> placesOf(String column) {
-        return column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN)
-                ? places
-                : rolledUp.groups(column, places).places();
+        if (column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN)) return places;
+        return RolledUp.isOne(column) ? rolledUp.groups(column, places).places() : Map.of();
     }
 
     /** The place of this id: its own, or an area of a set that its places are counted by. */

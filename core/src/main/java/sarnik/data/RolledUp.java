@@ -126,10 +126,14 @@ public final class RolledUp {
         return kept.size();
     }
 
+    /** Whether it is the name of one of these columns. */
+    static boolean isOne(String column) {
+        return column.startsWith(AREAS) || column.startsWith(CELLS) || column.startsWith(PROVINCES);
+    }
+
     /** A table with one of these columns beside its own; the same table where the column is an ordinary one. */
     Table with(String column, Table table, Map<String, Place> places) {
-        boolean own = column.startsWith(AREAS) || column.startsWith(CELLS) || column.startsWith(PROVINCES);
-        if (!own || table.find(column).isPresent()) return table;
+        if (!isOne(column) || table.find(column).isPresent()) return table;
         String source = column.endsWith(FROM) ? PlacedTable.ORIGIN : PlacedTable.PLACE;
         return table.with(Map.of(
                 column,

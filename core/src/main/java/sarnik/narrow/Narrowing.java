@@ -98,7 +98,7 @@ public final class Narrowing {
     /**
      * The column of a dataset that means the same as the source's: its own, the same place, or one tied to it.
      */
-    private Optional<String> column(Source source, LoadedDataset dataset) {
+    public Optional<String> column(Source source, LoadedDataset dataset) {
         if (source.dataset() == dataset.id() || source.column().startsWith("@")) {
             return Optional.of(source.column())
                     .filter(c -> dataset.table().find(c).isPresent());

@@ -65,6 +65,13 @@ public final class InMemoryEngine implements QueryEngine {
         return List.of(frames);
     }
 
+    @Override
+    public RowPage rows(Table table, RowQuery query) {
+        RowQuery plain = new RowQuery(
+                resolved(query.stages()), query.columns(), query.order(), query.find(), query.from(), query.count());
+        return RowReader.read(table, plain, segments);
+    }
+
     /** What a segment gives: the rows left after each stage, and what they add to each answer. */
     private record Scanned(long[] counts, List<Partial> partials) {}
 

@@ -25,6 +25,13 @@ public interface QueryEngine {
         return queries.stream().map(query -> answer(table, query)).toList();
     }
 
+    /**
+     * Rows as they are.
+     *
+     * @throws QueryException when a column is missing or a condition does not fit its type
+     */
+    RowPage rows(Table table, RowQuery query);
+
     /** Stages in which every condition about the groups of another query is one about their keys. */
     default List<Stage> resolved(List<Stage> stages) {
         if (stages.stream().allMatch(s -> s.conditions().stream().noneMatch(Condition.Among.class::isInstance)))

@@ -20,14 +20,21 @@ public final class RowOrder {
     public static int[] rows(Table table, String find, String sort, boolean down) {
         int[] rows = holding(table, find == null ? "" : find.strip().toLowerCase(Locale.ROOT));
         if (sort == null || sort.isEmpty()) return rows;
-        Column column = table.column(sort);
-        Comparator<Integer> order = order(column);
         return IntStream.of(rows)
                 .boxed()
-                .sorted(Comparator.<Integer, Boolean>comparing(column::isMissing)
-                        .thenComparing(down ? order.reversed() : order))
+                .sorted(by(table.column(sort), down))
                 .mapToInt(i -> i)
                 .toArray();
+    }
+
+    /**
+     * Compares rows by a column: numbers and times by size, texts in any case by letter.
+     *
+     * @param down whether the largest come first; rows without a value come last either way
+     */
+    public static Comparator<Integer> by(Column column, boolean down) {
+        Comparator<Integer> order = order(column);
+        return Comparator.<Integer, Boolean>comparing(column::isMissing).thenComparing(down ? order.reversed() : order);
     }
 
     private static int[] holding(Table table, String find) {

@@ -1,13 +1,18 @@
 package sarnik.visual;
 
+import sarnik.query.RowPage;
 import sarnik.query.Frame;
 
 /** The answers to all that plans asked. */
-@FunctionalInterface
 public interface Answers {
 
     /**
      * @throws sarnik.query.QueryException when the query does not fit its table; asked for by the one that it concerns
      */
     Frame of(Asked asked);
+
+    /**
+     * @throws sarnik.query.QueryException when the question does not fit its table
+     */
+    RowPage rows(AskedRows asked);
 }

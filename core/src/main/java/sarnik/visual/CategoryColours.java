@@ -33,15 +33,7 @@ public final class CategoryColours {
         }
         List<String> order = Colouring.order(
                 dataset.table().column(column), worn == null ? null : worn.order(), Colouring.MOST_CATEGORIES);
-        String palette = worn == null || worn.palette() == null ? "flags" : worn.palette();
-        try {
-            boolean fits = !Palette.ALL.containsKey(palette)
-                    || Palette.ALL.get(palette).kind() == Palette.Kind.CATEGORICAL;
-            return new CategoryColours(
-                    order, Palette.of(fits ? palette : "flags").colours(order.size()));
-        } catch (IllegalArgumentException unfit) {
-            throw new MisfitException(unfit.getMessage());
-        }
+        return new CategoryColours(order, Colouring.categorical(worn).colours(order.size()));
     }
 
     /** The colour of a value; that of all others where it has none of its own. */

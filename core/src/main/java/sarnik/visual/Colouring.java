@@ -128,17 +128,7 @@ public record Colouring(int[] classes, Key key) {
      */
     public static Colouring byCategory(Colour colour, List<String> values, Column column, String words) {
         List<String> order = order(column, colour.order(), MOST_CATEGORIES);
-        Palette palette = Palette.ALL.get("flags");
-        if (colour.palette() != null
-                && (!Palette.ALL.containsKey(colour.palette())
-                        || Palette.ALL.get(colour.palette()).kind() == Palette.Kind.CATEGORICAL)) {
-            try {
-                palette = Palette.of(colour.palette());
-            } catch (IllegalArgumentException unfit) {
-                throw new MisfitException(unfit.getMessage());
-            }
-        }
-        List<String> colours = palette.colours(order.size());
+        List<String> colours = categorical(colour).colours(order.size());
         int[] counts = new int[order.size() + 1];
         int[] classes = new int[values.size()];
         int missing = 0;
@@ -152,6 +142,37 @@ public record Colouring(int[] classes, Key key) {
         for (int c = 0; c < order.size(); c++) swatches.add(new Swatch(colours.get(c), order.get(c), counts[c]));
         if (counts[order.size()] > 0) swatches.add(new Swatch(Palette.OTHERS, "others", counts[order.size()]));
         return new Colouring(classes, keyOf(words, swatches, missing));
+    }
+
+    /**
+     * The palette of a category's colours.
+     *
+     * @param colour null for the usual
+     */
+    static Palette categorical(Colour colour) {
+        String name = colour == null ? null : colour.palette();
+        boolean fits = name != null
+                && (!Palette.ALL.containsKey(name) || Palette.ALL.get(name).kind() == Palette.Kind.CATEGORICAL);
+        try {
+            return Palette.of(fits ? name : "flags");
+        } catch (IllegalArgumentException unfit) {
+            throw new MisfitException(unfit.getMessage());
+        }
+    }
+
+    /**
+     * The key of values in the colours of a category, whatever rows there are.
+     *
+     * @throws MisfitException when the palette cannot be read
+     */
+    public static Key swatches(Colour colour, String words, List<String> values) {
+        List<String> colours = categorical(colour).colours(values.size());
+        return keyOf(
+                words,
+                IntStream.range(0, values.size())
+                        .mapToObj(i -> new Swatch(colours.get(i), values.get(i), 0))
+                        .toList(),
+                0);
     }
 
     /** Values that get a colour or shape of their own: those asked for first, then the commonest of all rows. */

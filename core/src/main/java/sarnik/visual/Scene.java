@@ -31,6 +31,16 @@ public interface Scene {
     /** The stages of the whole, on which scales and held ranks rest: the same before links. */
     List<Stage> whole(LoadedDataset dataset, Rule rule);
 
+    /**
+     * How another visual of the dashboard is drawn.
+     *
+     * @throws sarnik.data.MisfitException when there is none of this id, or it is about another visual itself
+     */
+    Plan plan(String visual);
+
+    /** The column of a dataset that means the same as one of another, its own, by place or by a tie; empty for none. */
+    Optional<String> same(Source source, LoadedDataset dataset);
+
     ReaderState state();
 
     /** The value of a parameter, as the reader has set it or as it is at first; empty where there is none of this id. */

@@ -11,7 +11,8 @@ package sarnik.visual;
  * @param from of a table, the number of its first row in sight, from 0; null for the first
  * @param order of a table, the number of the column it is ordered by, from 0; null for the author's order
  * @param down whether the largest come first; null for no
- * @param find words that rows have to hold; null for all rows
+ * @param find words that rows have to hold; null for all rows. Of a sheet of details the value whose sheet is seen
+ * @param count how many rows are in sight at most; null for a page
  */
 public record Sight(
         double zoom,
@@ -22,15 +23,24 @@ public record Sight(
         Integer from,
         Integer order,
         Boolean down,
-        String find) {
+        String find,
+        Integer count) {
 
     /** An extent of a map. */
     public Sight(double zoom, double west, double south, double east, double north) {
-        this(zoom, west, south, east, north, null, null, null, null);
+        this(zoom, west, south, east, north, null, null, null, null, null);
     }
 
     /** A country in view, before the reader has moved the map. */
     public static final Sight FIRST = new Sight(5, -180, -85, 180, 85);
+
+    /** Rows that are given at once. */
+    private static final int MOST_ROWS = 100_000;
+
+    /** How many rows are in sight, where a page has so many. */
+    public int rows(int page) {
+        return count == null ? page : Math.max(1, Math.min(MOST_ROWS, count));
+    }
 
     public boolean holds(double lon, double lat) {
         return lon >= west && lon <= east && lat >= south && lat <= north;
@@ -40,6 +50,6 @@ public record Sight(
     public Sight wider(double share) {
         double x = (east - west) * share;
         double y = (north - south) * share;
-        return new Sight(zoom, west - x, south - y, east + x, north + y, from, order, down, find);
+        return new Sight(zoom, west - x, south - y, east + x, north + y, from, order, down, find, count);
     }
 }

@@ -44,6 +44,8 @@ public final class Slots {
 
     public static final Slot FORMAT = Slot.at("/format", "way figures are written", "{\"$ref\": \"#/$defs/format\"}");
 
+    public static final Slot STATES = Slot.at("/states", "good and bad", States.SCHEMA);
+
     private static final Slot HELD = Slot.within("/rank/held", "what is ranked");
     private static final Slot OTHERS = Slot.within("/rank/others", "the rest");
 
@@ -166,6 +168,43 @@ public final class Slots {
     /** Where references stand that a parameter sets. */
     public static Stream<String> references(List<Reference> references, String parameter) {
         return Reference.uses(references, parameter) ? Stream.of("/references") : Stream.empty();
+    }
+
+    /** Writes the slots of when a value is good and when it is bad. */
+    public static void states(BriefLine line, States states) {
+        line.say(states == null ? " " : ", good from ");
+        if (states == null) {
+            line.may(
+                    STATES,
+                    "+ good and bad",
+                    true,
+                    List.of(
+                            new Option("more is better", "good from 100, bad up to 50", new States(100, 50)),
+                            new Option("less is better", "good up to 50, bad from 100", new States(50, 100))));
+            return;
+        }
+        line.slot(
+                Slot.within("/states/good", "where good begins"),
+                NumberWords.full(states.good()),
+                Kind.NUMBER,
+                false,
+                false,
+                List.of());
+        line.say(" and bad from ");
+        line.slot(
+                Slot.within("/states/bad", "where bad begins"),
+                NumberWords.full(states.bad()),
+                Kind.NUMBER,
+                false,
+                false,
+                List.of());
+        line.say(" ");
+        line.may(
+                STATES,
+                "on",
+                false,
+                List.of(new Option(
+                        "turned about", "good and bad change places", new States(states.bad(), states.good()))));
     }
 
     /** Writes the slots of how figures are written. */

@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.stream.Stream;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
+import sarnik.brief.Parts;
 import sarnik.brief.Slot;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
@@ -59,6 +60,26 @@ public interface VisualKind<V extends Visual> {
 
     /** Ids of the datasets that it rests on. */
     Set<Long> datasets(V visual);
+
+    /** Ids of other parts of the dashboard that it is about, and goes with when they are taken away. */
+    default Set<String> dependsOn(V visual) {
+        return Set.of();
+    }
+
+    /** Ids of the filters and numbers that stand in it, instead of in the strip. */
+    default Set<String> holds(V visual) {
+        return Set.of();
+    }
+
+    /** Names of the stored files that it shows. */
+    default Set<String> files(V visual) {
+        return Set.of();
+    }
+
+    /** Whether its colours, sizes or shapes stand for something, so that a key can be made of it. */
+    default boolean hasKey(V visual) {
+        return false;
+    }
 
     /**
      * The queries it needs, and what is drawn of their answers.
@@ -135,6 +156,11 @@ public interface VisualKind<V extends Visual> {
     /** What it answers to a question about a dataset, best first. */
     default List<Proposal> proposals(Question question, LoadedDataset dataset) {
         return List.of();
+    }
+
+    /** The same beside the parts that a dashboard has already. */
+    default List<Proposal> proposals(Question question, LoadedDataset dataset, Parts parts) {
+        return proposals(question, dataset);
     }
 
     /** What it holds that another kind could show. */

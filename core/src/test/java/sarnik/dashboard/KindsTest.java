@@ -40,7 +40,7 @@ import sarnik.visual.words.WordsDrawing;
 class KindsTest {
 
     /** Sales over three months with a month missing, and the same months a year before. */
-    private static final LoadedDataset SALES = new LoadedDataset(
+    static final LoadedDataset SALES = new LoadedDataset(
             1,
             "Sales",
             csv(
@@ -56,7 +56,7 @@ class KindsTest {
             null,
             Map.of());
 
-    private static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(id == 1 ? SALES : null));
+    static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(id == 1 ? SALES : null));
 
     static final String LINES = "'type': 'lines', 'dataset': 1, 'time': 'day', 'step': 'MONTH', "
             + "'measures': [{'summary': 'SUM', 'column': 'litres'}]";
@@ -74,7 +74,16 @@ class KindsTest {
     static final String WORDS = "'type': 'words', 'text': 'Sold **{sum of litres}**.', 'dataset': 1, "
             + "'figures': [{'summary': 'SUM', 'column': 'litres'}]";
 
-    private static DashboardDocument document(String... visuals) {
+    static final String LIST = "'type': 'list', 'dataset': 1, 'text': '{town}: {litres:0.0 l}', 'below': '{day:month} {gone}', "
+            + "'pick': 'town', 'order': {'by': 'litres', 'down': true}, "
+            + "'mark': {'of': 'litres', 'limits': {'good': 50, 'bad': 10}}";
+    static final String EACH = "'type': 'list', 'dataset': 1, 'each': 'town', 'text': '{town}', "
+            + "'below': '{sum of litres} of {number of rows}', "
+            + "'figures': [{'summary': 'SUM', 'column': 'litres'}, {'summary': 'COUNT'}]";
+    static final String DETAILS = "'type': 'details', 'dataset': 1, 'by': 'town', "
+            + "'figures': [{'summary': 'SUM', 'column': 'litres'}], 'over': 'day'";
+
+    static DashboardDocument document(String... visuals) {
         StringBuilder all = new StringBuilder();
         for (int i = 0; i < visuals.length; i++)
             all.append(i == 0 ? "" : ",")
@@ -88,7 +97,7 @@ class KindsTest {
                 .replace('\'', '"'));
     }
 
-    private static <D extends Drawing> D draw(Class<D> type, String state, String... visuals) {
+    static <D extends Drawing> D draw(Class<D> type, String state, String... visuals) {
         Dashboard dashboard = document(visuals).dashboard();
         Drawing drawing = Drawers.of(
                         dashboard,
@@ -100,7 +109,7 @@ class KindsTest {
         return type.cast(drawing);
     }
 
-    private static String misfit(String visual) {
+    static String misfit(String visual) {
         return draw(MisfitDrawing.class, "", visual).why();
     }
 
@@ -365,7 +374,7 @@ class KindsTest {
                     ReaderState.NOTHING,
                     new Sources(DATASETS),
                     Drawers.ANSWERER,
-                    Map.of("v1", new Sight(0, 0, 0, 0, 0, 1, 0, false, "o")));
+                    Map.of("v1", new Sight(0, 0, 0, 0, 0, 1, 0, false, "o", null)));
             TableDrawing drawn = (TableDrawing) drawer.draw("v1");
             assertThat(drawn.all()).isEqualTo(5);
             assertThat(drawn.rows())
@@ -507,7 +516,9 @@ class KindsTest {
 
         @Test
         void keepNamesInBracesThatNobodyKnows() {
-            assertThat(blocks("A {gone} thing").get(0).parts().get(0).text()).isEqualTo("A {gone} thing");
+            assertThat(blocks("A {gone} thing").get(0).parts())
+                    .extracting(WordsDrawing.Node::text)
+                    .containsExactly("A ", "{gone}", " thing");
         }
 
         @ParameterizedTest
@@ -537,7 +548,7 @@ class KindsTest {
     // --- what holds for all --------------------------------------------------------------------------
 
     static Stream<String> all() {
-        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS);
+        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS, LIST, EACH, DETAILS);
     }
 
     @ParameterizedTest

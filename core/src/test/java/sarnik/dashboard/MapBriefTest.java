@@ -1,5 +1,11 @@
 package sarnik.dashboard;
 
+import sarnik.query.RowPage;
+import sarnik.query.RowQuery;
+import sarnik.query.Frame;
+import sarnik.query.Query;
+import sarnik.table.Table;
+import sarnik.brief.Parts;
 import static org.assertj.core.api.Assertions.assertThat;
 import static sarnik.dashboard.MapFixture.DATASETS;
 import static sarnik.dashboard.MapFixture.ENGINE;
@@ -65,9 +71,9 @@ class MapBriefTest {
                 List.of(new Choices.Named("ours", "litres")),
                 List.of("Aerial"),
                 Map.of(1L, "Sales", 3L, "Sent"),
-                Map.of());
+                Map.of(),
+                Parts.NONE);
     }
-    ;
 
     private static final String SIZE = "\"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}";
     private static final String PIECES =
@@ -260,9 +266,17 @@ class MapBriefTest {
         @Test
         void theMeasuresOfAVersionWithValuesThatAreWorkedOutOnce() {
             AtomicInteger asked = new AtomicInteger();
-            QueryEngine counting = (table, query) -> {
-                asked.incrementAndGet();
-                return ENGINE.answer(table, query);
+            QueryEngine counting = new QueryEngine() {
+                @Override
+                public Frame answer(Table table, Query query) {
+                    asked.incrementAndGet();
+                    return ENGINE.answer(table, query);
+                }
+
+                @Override
+                public RowPage rows(Table table, RowQuery query) {
+                    return ENGINE.rows(table, query);
+                }
             };
             LoadedDataset fresh = sales();
             for (int n = 0; n < 3; n++) {

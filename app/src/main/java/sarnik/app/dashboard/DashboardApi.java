@@ -3,10 +3,12 @@ package sarnik.app.dashboard;
 import com.fasterxml.jackson.annotation.JsonRawValue;
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -24,6 +26,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.async.DeferredResult;
+import sarnik.app.image.Images;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
@@ -254,6 +257,18 @@ class DashboardApi implements AutoCloseable {
                     .contentType(MediaType.parseMediaType(picture.type()))
                     .body(picture.bytes());
         });
+    }
+
+    /** A picture that a visual of the dashboard shows. */
+    @GetMapping("/{id}/files/{file}")
+    ResponseEntity<byte[]> file(
+            @PathVariable long id, @PathVariable String file, @AuthenticationPrincipal SignedIn person) {
+        Images.Image image = frames.image(dashboards.read(id, person), file);
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType(image.type()))
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate().immutable())
+                .header("X-Content-Type-Options", "nosniff")
+                .body(image.bytes());
     }
 
     /** The shapes that the rows of a layer brought along, which travel apart from figures. */

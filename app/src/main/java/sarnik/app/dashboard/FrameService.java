@@ -12,11 +12,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import sarnik.app.MemoryBudget;
 import sarnik.app.boundary.BoundarySets;
@@ -24,11 +26,13 @@ import sarnik.app.dataset.DatasetService;
 import sarnik.app.ground.Grounds;
 import sarnik.app.ground.PictureSource;
 import sarnik.app.ground.Pictures;
+import sarnik.app.image.Images;
 import sarnik.app.key.SharedKeys;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.AnswerQueue;
 import sarnik.brief.Brief;
 import sarnik.brief.Choices;
+import sarnik.brief.Parts;
 import sarnik.dashboard.AnswerStore;
 import sarnik.dashboard.Answerer;
 import sarnik.dashboard.BriefWriter;
@@ -55,6 +59,7 @@ import sarnik.state.ReaderState;
 import sarnik.visual.Drawing;
 import sarnik.visual.Question;
 import sarnik.visual.Sight;
+import sarnik.visual.Visual;
 import sarnik.visual.map.MapAnswers;
 import sarnik.visual.map.MapDrawing;
 import sarnik.visual.map.MapVisual;
@@ -85,6 +90,7 @@ class FrameService {
     private final Pictures pictures;
     private final Grounds grounds;
     private final MemoryBudget memory;
+    private final Images images;
     private final QueryEngine engine = new InMemoryEngine();
     private final Answerer answerer = new Answerer(engine, new AnswerStore(KEPT_CELLS));
 
@@ -94,8 +100,10 @@ class FrameService {
             SharedKeys keys,
             Pictures pictures,
             Grounds grounds,
-            MemoryBudget memory) {
+            MemoryBudget memory,
+            Images images) {
         this.memory = memory;
+        this.images = images;
         this.datasets = datasets;
         this.boundaries = boundaries;
         this.keys = keys;
@@ -390,7 +398,8 @@ class FrameService {
                         .toList(),
                 pictures.all().stream().map(PictureSource::getName).toList(),
                 placed,
-                Map.of());
+                Map.of(),
+                Parts.NONE);
         return new BriefWriter(dashboard, once(), choices).write(id);
     }
 
@@ -415,6 +424,22 @@ class FrameService {
                             return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
                         })
                         .toList();
+    }
+
+    /**
+     * A picture that a visual of the dashboard shows.
+     *
+     * @throws RefusedException with 404 when none shows it
+     */
+    Images.Image image(Dashboard dashboard, String name) {
+        boolean shown = dashboard.visuals().values().stream().anyMatch(v -> files(v).contains(name));
+        return (shown ? images.find(name) : Optional.<Images.Image>empty())
+                .orElseThrow(() -> new RefusedException(
+                        HttpStatus.NOT_FOUND, "This dashboard shows no such picture any more."));
+    }
+
+    private static <V extends Visual> Set<String> files(V visual) {
+        return Kinds.ALL.of(visual).files(visual);
     }
 
     /** What else a visual could be. */

@@ -67,6 +67,7 @@ class SecuritySetup {
                         "/dashboards/*",
                         "/me",
                         "/api/dashboards/*",
+                        "/api/dashboards/*/files/*",
                         "/api/dashboards/*/visuals/*/layers/*/shapes/*",
                         "/api/boundary-sets/*/shapes/*",
                         "/api/grounds/**",

@@ -1,7 +1,7 @@
 import { askBlob } from '../http.js';
-import { el } from '../elements.js';
 import { full, written } from '../numbers.js';
 import { writeState } from '../state.js';
+import { fileName as nameOf, save } from '../take.js';
 import { arrow, marksBeyond } from './beyond.js';
 import { coloursOf, wearsShapes } from './key.js';
 import { placesIn, tableOf } from './layers.js';
@@ -11,19 +11,7 @@ const TITLE = 30;
 const FOOT = 18;
 const KEY = 190;
 
-function save(blob, name) {
-  const link = el('a', { href: URL.createObjectURL(blob), download: name });
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
-}
-
-const fileName = (handle, ending) =>
-  `${
-    handle.title.textContent
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .replace(/^-|-$/g, '')
-      .toLowerCase() || 'map'
-  }.${ending}`;
+const fileName = (handle, ending) => nameOf(handle.title.textContent, ending);
 
 /**
  * The map with its title, keys and credits as one picture.

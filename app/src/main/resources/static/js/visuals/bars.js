@@ -1,5 +1,5 @@
 import { el } from '../elements.js';
-import { Tip, colourKey, lightMarks, notesOf, pressable, shortened, whenSized, wide, within } from './chart.js';
+import { Tip, colourKey, lightMarks, notesOf, pressable, shortened, whenSized, wide, within, spaced } from './chart.js';
 
 const ROW = 25;
 const BAR = 15;
@@ -183,7 +183,7 @@ function upright(handle, drawing) {
   return el(
     'svg',
     { height, role: 'group', 'aria-label': handle.title },
-    ...drawing.axis.ticks.flatMap(({ at, text }) => [
+    ...spaced(drawing.axis.ticks, room).flatMap(({ at, text }) => [
       el('line', { class: 'axis-line', x1: left, x2: width, y1: y(at), y2: y(at) }),
       el('text', { class: 'axis-words', x: left - 6, y: y(at) + 4, 'text-anchor': 'end' }, text),
     ]),

@@ -60,6 +60,41 @@ export function colourKey(colours, words = '') {
   );
 }
 
+/** Marks of an axis that have room: all of them, or each second, fourth … where the axis is short, pixels. */
+export function spaced(ticks, length) {
+  let every = 1;
+  while (ticks.length / every > Math.max(2, length / 22)) every *= 2;
+  return ticks.filter((_, i) => i % every === 0);
+}
+
+/** Signs beside the words for good, watch and bad, so that no state is told by its colour alone. */
+const SIGNS = { good: '●', watch: '◆', bad: '▲' };
+
+/** The sign and the word of a state; nothing where there is none. @param {'good'|'watch'|'bad'|null} state */
+export const stateSign = state =>
+  state ? el('b', { class: `state is-${state}` }, `${SIGNS[state]} ${state}`, ' ') : '';
+
+/** A tiny line without an axis, its words below it. @param {(number|string)[]} line heights, 0 to 1 */
+export function tinyLine(line, words) {
+  const x = i => (200 * i) / (line.length - 1);
+  const y = v => 30 - 26 * v;
+  let path = '';
+  line.forEach((v, i) => {
+    if (!Number.isFinite(Number(v))) return;
+    path += `${i && Number.isFinite(Number(line[i - 1])) ? 'L' : 'M'}${x(i).toFixed(1)} ${y(v).toFixed(1)}`;
+  });
+  return el(
+    'figure',
+    {},
+    el(
+      'svg',
+      { viewBox: '0 0 200 34', preserveAspectRatio: 'none', role: 'img', 'aria-label': words },
+      el('path', { d: path, fill: 'none', stroke: 'currentColor', 'vector-effect': 'non-scaling-stroke' }),
+    ),
+    el('figcaption', {}, words),
+  );
+}
+
 /** Sentences below a drawing. */
 export const notesOf = notes => (notes?.length ? el('p', { class: 'chart-notes' }, notes.join(' ')) : '');
 

@@ -1,7 +1,5 @@
 import { el } from '../elements.js';
-
-/** Signs beside the words for good, watch and bad, so that no state is told by its colour alone. */
-const SIGNS = { good: '●', watch: '◆', bad: '▲' };
+import { stateSign, tinyLine } from './chart.js';
 
 /** A key figure: one number in large type, what it is and what it is compared with below. */
 export function mount(body) {
@@ -22,34 +20,9 @@ export function draw(handle, drawing) {
   handle.number.style.setProperty('--letters', Math.max(1, drawing.text.length));
   handle.number.title = drawing.full;
   handle.words.textContent = drawing.text === drawing.full ? drawing.words : `${drawing.words}: ${drawing.full}`;
-  handle.against.replaceChildren(
-    drawing.state
-      ? el('b', { class: `state is-${drawing.state}` }, `${SIGNS[drawing.state]} ${drawing.state}`, ' ')
-      : '',
-    drawing.against ?? '',
-  );
+  handle.against.replaceChildren(stateSign(drawing.state), drawing.against ?? '');
   handle.body.dataset.state = drawing.state ?? '';
-  handle.line.replaceChildren(drawing.line?.length > 1 ? tinyLine(drawing) : '');
-}
-
-function tinyLine({ line, lineWords }) {
-  const x = i => (200 * i) / (line.length - 1);
-  const y = v => 30 - 26 * v;
-  let path = '';
-  line.forEach((v, i) => {
-    if (!Number.isFinite(Number(v))) return;
-    path += `${i && Number.isFinite(Number(line[i - 1])) ? 'L' : 'M'}${x(i).toFixed(1)} ${y(v).toFixed(1)}`;
-  });
-  return el(
-    'figure',
-    {},
-    el(
-      'svg',
-      { viewBox: '0 0 200 34', preserveAspectRatio: 'none', role: 'img', 'aria-label': lineWords },
-      el('path', { d: path, fill: 'none', stroke: 'currentColor', 'vector-effect': 'non-scaling-stroke' }),
-    ),
-    el('figcaption', {}, lineWords),
-  );
+  handle.line.replaceChildren(drawing.line?.length > 1 ? tinyLine(drawing.line, drawing.lineWords) : '');
 }
 
 export function light() {

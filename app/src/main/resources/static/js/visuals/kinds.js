@@ -1,8 +1,14 @@
 import * as bars from './bars.js';
+import * as button from './button.js';
+import * as details from './details.js';
 import * as figure from './figure.js';
+import * as filter from './filter.js';
 import * as grid from './grid.js';
+import * as key from './key.js';
 import * as lines from './lines.js';
+import * as list from './list.js';
 import * as map from './map.js';
+import * as picture from './picture.js';
 import * as ring from './ring.js';
 import * as scatter from './scatter.js';
 import * as table from './table.js';
@@ -15,7 +21,9 @@ import * as words from './words.js';
  * - `light(handle, values, predicate)` shows which marks are picked, or what was picked by a predicate;
  * - `figures(drawing)` gives its figures as rows; `mini(drawing)` a small picture;
  * and, where it needs them, `set(handle, visual)` for what the author changes while it stands, `made(visual)` for what
- * cannot change while it stands, `sight(handle)` for what is in sight, `resize(handle)` when its box has another size.
+ * cannot change while it stands, `sight(handle)` for what is in sight, `resize(handle)` when its box has another size,
+ * `holds(visual)` for the filters and numbers that stand in it instead of in the strip,
+ * `whole(handle)` for what would be in sight if all of it were, `takesItself` where it offers by itself to be taken along.
  *
  * A kind has one way out: `context.emit({ type, … })`. Nothing reaches into the handle of another module.
  *
@@ -24,4 +32,20 @@ import * as words from './words.js';
  *   emit: (event: Object) => any
  * }} Context
  */
-export const KINDS = { map, bars, figure, lines, ring, scatter, grid, table, words };
+export const KINDS = {
+  map,
+  bars,
+  figure,
+  lines,
+  ring,
+  scatter,
+  grid,
+  table,
+  list,
+  details,
+  words,
+  key,
+  picture,
+  button,
+  filter,
+};

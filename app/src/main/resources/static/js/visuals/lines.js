@@ -2,7 +2,7 @@ import { area, curveLinear, curveStepAfter, line as lineOf } from '/vendor/d3.js
 import { el } from '../elements.js';
 import { figures as numbers } from '../numbers.js';
 import { encode } from '../state.js';
-import { Tip, notesOf, shortened, whenSized, wide } from './chart.js';
+import { Tip, notesOf, shortened, whenSized, wide, spaced } from './chart.js';
 
 /** Room below for the names of steps, and above, pixels. */
 const BELOW = 22;
@@ -56,7 +56,7 @@ export function draw(handle, drawing) {
       'aria-roledescription': 'lines over time',
       'aria-label': `${handle.title}: ${drawing.words}. ${count} steps. Arrows read them, Enter picks a span.`,
     },
-    ...drawing.axis.ticks.flatMap(({ at, text }) => {
+    ...spaced(drawing.axis.ticks, room.bottom - room.top).flatMap(({ at, text }) => {
       const ty = room.bottom - (room.bottom - room.top) * at;
       return [
         el('line', { class: 'axis-line', x1: left, x2: room.right, y1: ty, y2: ty }),

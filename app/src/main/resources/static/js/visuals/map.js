@@ -41,6 +41,9 @@ function centreOf({ start }) {
     : [0, 40];
 }
 
+/** A map is taken along by its own tool, which knows rows and places too. */
+export const takesItself = true;
+
 /**
  * A map visual. Gestures: press a place to pick it, Shift adds, drag with Alt for a box, L for a ring by hand; Tab
  * goes through

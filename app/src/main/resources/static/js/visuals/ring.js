@@ -49,8 +49,20 @@ export function draw(handle, drawing) {
       'aria-label': `${handle.title}: ${drawing.wholeFull} in all`,
     },
     ...wedges,
-    el('text', { class: 'ring-whole', y: 2, 'text-anchor': 'middle' }, drawing.whole),
-    el('text', { class: 'ring-words', y: 19, 'text-anchor': 'middle' }, shortened(drawing.words, radius * 1.1)),
+    // The whole fits the hole: so many letters over a chord of the ring.
+    el(
+      'text',
+      {
+        class: 'ring-whole',
+        y: radius < 60 ? 5 : 2,
+        'text-anchor': 'middle',
+        style: { fontSize: `${Math.min(24, (radius * 1.9) / Math.max(3, drawing.whole.length))}px` },
+      },
+      drawing.whole,
+    ),
+    radius < 60
+      ? ''
+      : el('text', { class: 'ring-words', y: 19, 'text-anchor': 'middle' }, shortened(drawing.words, radius * 1.1)),
     el('title', {}, `${drawing.wholeFull} (${drawing.words})`),
   );
   const list = el(

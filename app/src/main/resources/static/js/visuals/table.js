@@ -1,50 +1,30 @@
 import { el } from '../elements.js';
-
-/** Time after the last letter before rows are looked for, milliseconds. */
-const TYPED = 250;
-/** From this many rows on they can be searched. */
-const SEARCHED = 12;
+import { Finder, pagesOf } from './pages.js';
 
 /**
  * A table of figures, page by page. Headers order it, a search finds rows, a press on a row picks it, Shift adds. What
  * is not in sight stays on the server.
  */
 export function mount(body, { title, emit }) {
-  const handle = { body, title, emit, picks: new Set(), drawing: null, seen: {} };
-  handle.find = el('input', {
-    class: 'entry table-find',
-    type: 'search',
-    placeholder: 'Find rows',
-    'aria-label': `Find rows of ${title}`,
-    hidden: true,
-  });
-  handle.find.addEventListener('input', () => {
-    clearTimeout(handle.typing);
-    handle.typing = setTimeout(() => look(handle, { find: handle.find.value, from: 0 }), TYPED);
-  });
+  const handle = { body, title, emit, picks: new Set(), drawing: null };
+  handle.finder = new Finder(body, title, () => emit({ type: 'again' }), 'Find rows');
   handle.scroll = el('div', { class: 'table-scroll', tabindex: 0, role: 'region', 'aria-label': title });
   handle.foot = el('div', { class: 'table-foot' });
-  body.append(handle.find, handle.scroll, handle.foot);
+  body.append(handle.scroll, handle.foot);
   return handle;
 }
 
-/** What is in sight of the table: from which row, by which column, holding which words. */
-export function sight(handle) {
-  return Object.keys(handle.seen).length
-    ? { zoom: 0, west: 0, south: 0, east: 0, north: 0, from: 0, ...handle.seen }
-    : null;
-}
+/** What is in sight of the table. */
+export const sight = handle => handle.finder.sight();
 
-function look(handle, change) {
-  Object.assign(handle.seen, change);
-  handle.emit({ type: 'again' });
-}
+/** All of the table, to be taken along. */
+export const whole = handle => handle.finder.whole();
 
 export function draw(handle, drawing) {
   const focused = handle.scroll.contains(document.activeElement) ? document.activeElement.dataset.part : null;
   handle.drawing = drawing;
-  const { heads, rows, total, all, from, page } = drawing;
-  handle.find.hidden = all <= SEARCHED && !handle.find.value;
+  const { heads, rows, total, all } = drawing;
+  handle.finder.shown(all);
   handle.scroll.replaceChildren(
     el(
       'table',
@@ -54,24 +34,8 @@ export function draw(handle, drawing) {
       total && el('tfoot', {}, el('tr', {}, ...total.cells.map((c, i) => cell(c, heads[i], null)))),
     ),
   );
-  const move = (words, to) =>
-    el(
-      'button',
-      { type: 'button', class: 'quiet', disabled: to < 0 || to >= all, onclick: () => look(handle, { from: to }) },
-      words,
-    );
   handle.foot.replaceChildren(
-    ...(all > page
-      ? [
-          move('Back', from - page),
-          el(
-            'span',
-            { role: 'status' },
-            `rows ${(from + 1).toLocaleString('en')} to ${(from + rows.length).toLocaleString('en')} of ${all.toLocaleString('en')}`,
-          ),
-          move('On', from + page),
-        ]
-      : []),
+    ...pagesOf(drawing, rows.length, 'rows', from => handle.finder.look({ from })),
     ...(drawing.notes.length ? [el('span', {}, drawing.notes.join(' '))] : []),
   );
   if (focused) handle.scroll.querySelector(`[data-part="${CSS.escape(focused)}"]`)?.focus();
@@ -92,7 +56,8 @@ function headOf(handle, head, i) {
         type: 'button',
         class: 'sorter',
         'data-part': `head ${i}`,
-        onclick: () => look(handle, { order: i, down: head.sorted ? head.sorted !== 'down' : head.figure, from: 0 }),
+        onclick: () =>
+          handle.finder.look({ order: i, down: head.sorted ? head.sorted !== 'down' : head.figure, from: 0 }),
       },
       head.words,
     ),
@@ -141,7 +106,7 @@ export function light(handle, picks) {
 }
 
 export function unmount(handle) {
-  clearTimeout(handle.typing);
+  handle.finder.stop();
 }
 
 export function figures(drawing) {

@@ -88,6 +88,8 @@ class RightsTest {
             Map.entry("POST /api/dashboards/{id}/pictures", "reader"),
             Map.entry("POST /api/dashboards/{id}/rows", "reader"),
             Map.entry("GET /api/dashboards/{id}/visuals/{visual}/layers/{layer}/shapes/{band}", "reader"),
+            Map.entry("GET /api/dashboards/{id}/files/{file}", "reader"),
+            Map.entry("POST /api/images", "analyst"),
             Map.entry("GET /keys", "analyst"),
             Map.entry("POST /keys", "analyst"),
             Map.entry("PUT /api/keys/{name}", "analyst"),

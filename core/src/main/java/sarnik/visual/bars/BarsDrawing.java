@@ -1,5 +1,6 @@
 package sarnik.visual.bars;
 
+import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
@@ -31,6 +32,11 @@ public record BarsDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public List<NamedKey> keys() {
+        return NamedKey.ofColours(words, colours);
+    }
 
     /**
      * @param key the category's value, null for missing and for others

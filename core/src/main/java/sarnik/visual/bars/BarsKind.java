@@ -213,6 +213,11 @@ public final class BarsKind implements VisualKind<Bars> {
     // --- drawing ----------------------------------------------------------------------------------------
 
     @Override
+    public boolean hasKey(Bars visual) {
+        return visual.series() != null;
+    }
+
+    @Override
     public Plan plan(Bars bars, Scene scene) {
         LoadedDataset dataset = scene.dataset(bars.dataset());
         GroupKey key = key(bars, dataset);

@@ -4,6 +4,7 @@ import sarnik.data.Format;
 import sarnik.data.Rule;
 import sarnik.query.Measure;
 import sarnik.visual.Box;
+import sarnik.visual.States;
 import sarnik.visual.Visual;
 
 /**
@@ -51,21 +52,6 @@ public record Figure(
             public String words() {
                 return words;
             }
-        }
-    }
-
-    /**
-     * @param good from here on it is good
-     * @param bad from here on it is bad; between the two it is to be watched. Below {@code good} where more is worse
-     */
-    public record States(double good, double bad) {
-
-        /** good, watch or bad. */
-        String of(double value) {
-            if (Double.isNaN(value)) return null;
-            boolean moreIsBetter = good >= bad;
-            if (moreIsBetter ? value >= good : value <= good) return "good";
-            return (moreIsBetter ? value <= bad : value >= bad) ? "bad" : "watch";
         }
     }
 }

@@ -1,5 +1,6 @@
 package sarnik.visual.figure;
 
+import sarnik.visual.TinyLine;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -34,6 +35,7 @@ import sarnik.visual.Plan;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
 import sarnik.visual.Scene;
+import sarnik.visual.States;
 import sarnik.visual.Slots;
 import sarnik.visual.StepWords;
 import sarnik.visual.Trail;
@@ -44,7 +46,6 @@ import sarnik.visual.Written;
 public final class FigureKind implements VisualKind<Figure> {
 
     private static final int MOST_EACH = 3;
-    private static final int MOST_POINTS = 400;
 
     private static final Slot AGAINST = Slot.at(
             "/against",
@@ -52,11 +53,6 @@ public final class FigureKind implements VisualKind<Figure> {
             "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": "
                     + "{\"kind\": {\"enum\": [\"TARGET\", \"PARAMETER\", \"WHOLE\"]}, \"value\": {\"$ref\": \"#/$defs/number\"}, "
                     + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}}}");
-    private static final Slot STATES = Slot.at(
-            "/states",
-            "good and bad",
-            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"good\", \"bad\"], \"properties\": "
-                    + "{\"good\": {\"type\": \"number\"}, \"bad\": {\"type\": \"number\"}}}");
     private static final Slot OVER =
             Slot.at("/over", "tiny line", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}");
 
@@ -82,7 +78,7 @@ public final class FigureKind implements VisualKind<Figure> {
 
     @Override
     public List<Slot> slots() {
-        return List.of(Slots.DATASET, Slots.MEASURE, AGAINST, STATES, OVER, Slots.FORMAT, Choices.RULE);
+        return List.of(Slots.DATASET, Slots.MEASURE, AGAINST, Slots.STATES, OVER, Slots.FORMAT, Choices.RULE);
     }
 
     @Override
@@ -120,7 +116,7 @@ public final class FigureKind implements VisualKind<Figure> {
         Asked whole = figure.against() != null && figure.against().kind() == Figure.Against.Kind.WHOLE
                 ? plan.ask(dataset, Query.of(scene.whole(dataset, figure.rule()), List.of(), measures))
                 : null;
-        TimeStep step = step(figure, dataset);
+        TimeStep step = figure.over() == null ? null : TinyLine.step(dataset, figure.over());
         Asked line = step == null
                 ? null
                 : plan.ask(
@@ -144,20 +140,10 @@ public final class FigureKind implements VisualKind<Figure> {
                             whole == null ? Double.NaN : answers.of(whole).value(0, 0),
                             written),
                     figure.states() == null ? null : figure.states().of(value),
-                    line == null ? null : heights(answers.of(line), step),
-                    line == null ? null : lineWords(answers.of(line), step),
+                    line == null ? null : TinyLine.heights(answers.of(line), 0, step),
+                    line == null ? null : TinyLine.words(answers.of(line), step),
                     Trail.of(frame.trail()));
         });
-    }
-
-    private static TimeStep step(Figure figure, LoadedDataset dataset) {
-        if (figure.over() == null) return null;
-        Column column = dataset.table()
-                .find(figure.over())
-                .orElseThrow(() -> new MisfitException("There is no column “" + figure.over() + "” any more"));
-        if (!Choices.isTime(column))
-            throw new MisfitException("“" + figure.over() + "” holds no dates any more, so there is no line over it");
-        return StepWords.stepFor(column);
     }
 
     private static String against(Figure figure, Scene scene, double value, double whole, Written written) {
@@ -187,29 +173,6 @@ public final class FigureKind implements VisualKind<Figure> {
         return Aligned.written(percent, percent < 10 && Math.abs(percent - Math.rint(percent)) > 1e-9 ? 1 : 0) + " %";
     }
 
-    /** Heights of the tiny line, with gaps where a step has no value. */
-    private static List<Double> heights(Frame frame, TimeStep step) {
-        if (frame.size() == 0) return List.of();
-        long first = step.number(frame.key(0, 0));
-        int count = (int) Math.min(MOST_POINTS, step.number(frame.key(0, frame.size() - 1)) - first + 1);
-        double[] values = new double[count];
-        Arrays.fill(values, Double.NaN);
-        for (int g = 0; g < frame.size(); g++) {
-            long at = step.number(frame.key(0, g)) - first;
-            if (at < count) values[(int) at] = frame.value(0, g);
-        }
-        double low = Arrays.stream(values).filter(Double::isFinite).min().orElse(0);
-        double high = Arrays.stream(values).filter(Double::isFinite).max().orElse(1);
-        double span = high > low ? high - low : 1;
-        return Arrays.stream(values).mapToObj(v -> (v - low) / span).toList();
-    }
-
-    private static String lineWords(Frame frame, TimeStep step) {
-        if (frame.size() == 0) return "by " + step.words();
-        return "by " + step.words() + ", " + StepWords.of(step, frame.key(0, 0)) + " to "
-                + StepWords.of(step, frame.key(0, frame.size() - 1));
-    }
-
     @Override
     public void brief(Figure figure, BriefLine line, BriefLine looks, Choices choices, Datasets datasets) {
         LoadedDataset dataset = datasets.get(figure.dataset());
@@ -217,7 +180,7 @@ public final class FigureKind implements VisualKind<Figure> {
         line.choose(Slots.MEASURE, ColumnWords.of(figure.measure()), choices.measures(dataset));
         line.say(" in " + dataset.name());
         against(figure.against(), line, choices);
-        states(figure.states(), line);
+        Slots.states(line, figure.states());
         line.say(figure.over() == null ? " " : ", with ");
         line.may(
                 OVER,
@@ -255,42 +218,6 @@ public final class FigureKind implements VisualKind<Figure> {
                 against.value() == null,
                 false,
                 List.of());
-    }
-
-    private static void states(Figure.States states, BriefLine line) {
-        line.say(states == null ? " " : ", good from ");
-        if (states == null) {
-            line.may(
-                    STATES,
-                    "+ good and bad",
-                    true,
-                    List.of(
-                            new Option("more is better", "good from 100, bad up to 50", new Figure.States(100, 50)),
-                            new Option("less is better", "good up to 50, bad from 100", new Figure.States(50, 100))));
-            return;
-        }
-        line.slot(
-                Slot.within("/states/good", "where good begins"),
-                NumberWords.full(states.good()),
-                Kind.NUMBER,
-                false,
-                false,
-                List.of());
-        line.say(" and bad from ");
-        line.slot(
-                Slot.within("/states/bad", "where bad begins"),
-                NumberWords.full(states.bad()),
-                Kind.NUMBER,
-                false,
-                false,
-                List.of());
-        line.say(" ");
-        line.may(
-                STATES,
-                "on",
-                false,
-                List.of(new Option(
-                        "turned about", "good and bad change places", new Figure.States(states.bad(), states.good()))));
     }
 
     @Override

@@ -1,5 +1,6 @@
 package sarnik.visual.grid;
 
+import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
@@ -25,6 +26,11 @@ public record GridDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public List<NamedKey> keys() {
+        return List.of(new NamedKey("", null, key));
+    }
 
     /**
      * @param key the value

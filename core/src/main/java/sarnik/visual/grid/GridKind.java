@@ -142,6 +142,11 @@ public final class GridKind implements VisualKind<Grid> {
     // --- drawing ----------------------------------------------------------------------------------------
 
     @Override
+    public boolean hasKey(Grid visual) {
+        return true;
+    }
+
+    @Override
     public Plan plan(Grid grid, Scene scene) {
         LoadedDataset dataset = scene.dataset(grid.dataset());
         for (Grid.Edge edge : List.of(grid.across(), grid.down())) check(dataset, edge);

@@ -1,8 +1,10 @@
 package sarnik.visual.lines;
 
+import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
+import sarnik.visual.Key;
 import sarnik.visual.Reference;
 import sarnik.visual.Trail;
 
@@ -32,6 +34,16 @@ public record LinesDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public List<NamedKey> keys() {
+        return NamedKey.ofColours(
+                words,
+                lines.stream()
+                        .filter(l -> !l.ghost())
+                        .map(l -> new Key.Swatch(l.colour(), l.label(), 0))
+                        .toList());
+    }
 
     /** A step that is marked along the axis. */
     public record Mark(int step, String text) {}

@@ -174,6 +174,11 @@ public final class LinesKind implements VisualKind<Lines> {
     // --- drawing ----------------------------------------------------------------------------------------
 
     @Override
+    public boolean hasKey(Lines visual) {
+        return visual.category() != null || visual.measures().size() > 1;
+    }
+
+    @Override
     public Plan plan(Lines lines, Scene scene) {
         LoadedDataset dataset = scene.dataset(lines.dataset());
         Column column = dataset.table()

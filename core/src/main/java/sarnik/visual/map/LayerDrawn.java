@@ -13,6 +13,9 @@ public sealed interface LayerDrawn {
 
     Head head();
 
+    /** What it is called in drawings: {@code symbols}. */
+    String kind();
+
     /** What its colours, sizes and shapes mean. */
     Key key();
 
@@ -62,6 +65,11 @@ public sealed interface LayerDrawn {
             Key key)
             implements LayerDrawn {
         @Override
+        public String kind() {
+            return "symbols";
+        }
+
+        @Override
         public LayerDrawn with(Key other) {
             return new OfSymbols(
                     head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, other);
@@ -89,6 +97,11 @@ public sealed interface LayerDrawn {
             Key key)
             implements LayerDrawn {
         @Override
+        public String kind() {
+            return "areas";
+        }
+
+        @Override
         public LayerDrawn with(Key other) {
             return new OfAreas(head, set, own, places, at, classes, values, labels, ranks, other);
         }
@@ -105,6 +118,11 @@ public sealed interface LayerDrawn {
     record OfDensity(
             Head head, String places, int[] at, double[] weights, double radius, boolean metres, double peak, Key key)
             implements LayerDrawn {
+        @Override
+        public String kind() {
+            return "density";
+        }
+
         @Override
         public LayerDrawn with(Key other) {
             return new OfDensity(head, places, at, weights, radius, metres, peak, other);
@@ -137,6 +155,11 @@ public sealed interface LayerDrawn {
             Key key)
             implements LayerDrawn {
         @Override
+        public String kind() {
+            return "flows";
+        }
+
+        @Override
         public LayerDrawn with(Key other) {
             return new OfFlows(head, places, from, to, widths, classes, values, tints, ends, out, in, other);
         }
@@ -164,6 +187,11 @@ public sealed interface LayerDrawn {
             Key key)
             implements LayerDrawn {
         @Override
+        public String kind() {
+            return "paths";
+        }
+
+        @Override
         public LayerDrawn with(Key other) {
             return new OfPaths(head, names, classes, parts, pathOf, places, at, moments, other);
         }
@@ -171,6 +199,11 @@ public sealed interface LayerDrawn {
 
     /** A layer that is hidden, or that cannot be drawn; its notes say why. */
     record OfNothing(Head head, Key key) implements LayerDrawn {
+        @Override
+        public String kind() {
+            return "nothing";
+        }
+
         @Override
         public LayerDrawn with(Key other) {
             return new OfNothing(head, other);

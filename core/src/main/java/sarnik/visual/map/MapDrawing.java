@@ -1,5 +1,6 @@
 package sarnik.visual.map;
 
+import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Drawing;
 import sarnik.visual.Trail;
@@ -10,4 +11,12 @@ import sarnik.visual.Trail;
  * @param credits what licences ask to be said
  */
 public record MapDrawing(String title, List<LayerDrawn> layers, String summary, List<String> credits, Trail trail)
-        implements Drawing {}
+        implements Drawing {
+
+    @Override
+    public List<NamedKey> keys() {
+        return layers.stream()
+                .map(layer -> new NamedKey(layer.head().name(), layer.kind(), layer.key()))
+                .toList();
+    }
+}

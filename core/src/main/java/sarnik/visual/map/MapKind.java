@@ -223,6 +223,11 @@ public final class MapKind implements VisualKind<MapVisual> {
     private record Coming(String id, Layer set, Layer read, LayerRows rows, LayerPlan plan, String misfit) {}
 
     @Override
+    public boolean hasKey(MapVisual visual) {
+        return !visual.layers().isEmpty();
+    }
+
+    @Override
     public Plan plan(MapVisual map, Scene scene) {
         Plan plan = new Plan();
         List<Coming> layers = new ArrayList<>();

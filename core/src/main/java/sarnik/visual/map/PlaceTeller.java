@@ -1,5 +1,6 @@
 package sarnik.visual.map;
 
+import sarnik.data.Template;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -7,8 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import sarnik.data.ColumnWords;
 import sarnik.geo.GreatCircle;
@@ -25,7 +24,6 @@ import sarnik.scale.Standardised;
 public final class PlaceTeller {
 
     private static final int MOST_POINTS = 60;
-    private static final Pattern BRACES = Pattern.compile("\\{([^{}]{1,200})\\}");
 
     private PlaceTeller() {}
 
@@ -94,16 +92,15 @@ public final class PlaceTeller {
      * A template with its braces filled. What stands in braces and is not told stays as it is, so that a slip is seen.
      */
     public static String filled(String text, String name, List<Line> lines) {
-        return BRACES.matcher(text).replaceAll(found -> {
-            String wanted = found.group(1).strip();
-            if (wanted.equalsIgnoreCase("place")) return Matcher.quoteReplacement(name);
+        return Template.of(text).filled(field -> {
+            if (field.is("place")) return name;
             // A unit behind a comma goes without saying.
-            return Matcher.quoteReplacement(lines.stream()
-                    .filter(l -> l.words().equalsIgnoreCase(wanted)
-                            || l.words().replaceFirst(",.*", "").equalsIgnoreCase(wanted))
+            return lines.stream()
+                    .filter(l ->
+                            field.is(l.words()) || field.is(l.words().replaceFirst(",.*", "")))
                     .map(Line::value)
                     .findFirst()
-                    .orElse(found.group()));
+                    .orElse(null);
         });
     }
 

@@ -1,7 +1,9 @@
 package sarnik.visual.ring;
 
+import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Drawing;
+import sarnik.visual.Key;
 import sarnik.visual.Trail;
 
 /**
@@ -14,6 +16,12 @@ import sarnik.visual.Trail;
 public record RingDrawing(
         String title, String words, String whole, String wholeFull, List<Part> parts, List<String> notes, Trail trail)
         implements Drawing {
+
+    @Override
+    public List<NamedKey> keys() {
+        return NamedKey.ofColours(
+                words, parts.stream().map(p -> new Key.Swatch(p.colour(), p.label(), 0)).toList());
+    }
 
     /**
      * @param key the category's value; null for others and for what is missing

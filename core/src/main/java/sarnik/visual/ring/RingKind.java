@@ -102,6 +102,11 @@ public final class RingKind implements VisualKind<Ring> {
     }
 
     @Override
+    public boolean hasKey(Ring visual) {
+        return true;
+    }
+
+    @Override
     public Plan plan(Ring ring, Scene scene) {
         LoadedDataset dataset = scene.dataset(ring.dataset());
         if (!addsUp(dataset, ring.measure()))

@@ -1,5 +1,6 @@
 package sarnik.visual.scatter;
 
+import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
@@ -32,6 +33,11 @@ public record ScatterDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public List<NamedKey> keys() {
+        return NamedKey.ofColours(colourWords, colours);
+    }
 
     /**
      * @param x 0 to 1 of the axis along

@@ -118,6 +118,11 @@ public final class ScatterKind implements VisualKind<Scatter> {
     }
 
     @Override
+    public boolean hasKey(Scatter visual) {
+        return visual.colour() != null;
+    }
+
+    @Override
     public Plan plan(Scatter scatter, Scene scene) {
         LoadedDataset dataset = scene.dataset(scatter.dataset());
         Plan plan = new Plan();

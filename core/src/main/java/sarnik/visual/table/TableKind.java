@@ -152,7 +152,7 @@ public final class TableKind implements VisualKind<TableVisual> {
             List<Line> lines =
                     lines(frame, Arrays.copyOf(sorted, all), subtotals == null ? null : answers.of(subtotals));
             int from = sight.from() == null ? 0 : Math.max(0, Math.min(sight.from(), lines.size() - 1));
-            List<Line> inSight = lines.subList(from, Math.min(lines.size(), from + PAGE));
+            List<Line> inSight = lines.subList(from, Math.min(lines.size(), from + sight.rows(PAGE)));
             List<List<String>> figures = figures(inSight, total);
             double[][] ends = Boolean.TRUE.equals(table.heat()) ? ends(frame) : null;
             List<TableDrawing.Row> drawn = new ArrayList<>();

@@ -1,10 +1,9 @@
 package sarnik.visual.words;
 
+import sarnik.data.Template;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Function;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.commonmark.node.BlockQuote;
 import org.commonmark.node.BulletList;
@@ -35,19 +34,18 @@ import org.commonmark.parser.Parser;
 final class CommonMark {
 
     private static final Parser PARSER = Parser.builder().build();
-    private static final Pattern BRACES = Pattern.compile("\\{([^{}]{1,200})\\}");
     private static final Pattern SAFE = Pattern.compile("(?i)(?:https?://|mailto:|/|#).*");
 
-    private final Function<String, String> figure;
+    private final Function<Template.Field, String> figure;
 
-    private CommonMark(Function<String, String> figure) {
+    private CommonMark(Function<Template.Field, String> figure) {
         this.figure = figure;
     }
 
     /**
-     * @param figure what stands for a name in braces; null where the name is not known and stays as it is
+     * @param figure what stands for a field; null where it is not known and stays as it is
      */
-    static List<WordsDrawing.Node> of(String text, Function<String, String> figure) {
+    static List<WordsDrawing.Node> of(String text, Function<Template.Field, String> figure) {
         return new CommonMark(figure).children(PARSER.parse(text));
     }
 
@@ -95,15 +93,12 @@ final class CommonMark {
 
     /** Text with the names in braces replaced by figures. */
     private void words(String text, List<WordsDrawing.Node> parts) {
-        Matcher braces = BRACES.matcher(text);
-        int from = 0;
-        while (braces.find()) {
-            String found = figure.apply(braces.group(1).strip().toLowerCase(Locale.ROOT));
-            if (found == null) continue;
-            if (braces.start() > from) parts.add(leaf("text", text.substring(from, braces.start())));
-            parts.add(leaf("figure", found));
-            from = braces.end();
+        for (Template.Part part : Template.of(text).parts()) {
+            if (part instanceof Template.Literal literal) parts.add(leaf("text", literal.text()));
+            else if (part instanceof Template.Field field) {
+                String found = figure.apply(field);
+                parts.add(found == null ? leaf("text", field.written()) : leaf("figure", found));
+            }
         }
-        if (from < text.length()) parts.add(leaf("text", text.substring(from)));
     }
 }

@@ -1,10 +1,8 @@
 package sarnik.visual.words;
 
+import sarnik.visual.Fields;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.Set;
 import sarnik.brief.Brief.Kind;
 import sarnik.brief.Brief.Option;
@@ -89,15 +87,13 @@ public final class WordsKind implements VisualKind<Words> {
         Asked asked = plan.ask(dataset, Query.of(scene.shown(dataset, null), List.of(), words.figures()));
         return plan.drawn(answers -> {
             Frame frame = answers.of(asked);
-            Map<String, String> known = new HashMap<>();
-            for (int m = 0; m < words.figures().size(); m++) {
-                Measure measure = words.figures().get(m);
-                known.put(
-                        ColumnWords.of(measure).toLowerCase(Locale.ROOT),
-                        dataset.read(measure).full(frame.value(m, 0)));
-            }
             return new WordsDrawing(
-                    title(words), CommonMark.of(words.text(), known::get), List.of(), Trail.of(frame.trail()));
+                    title(words),
+                    CommonMark.of(
+                            words.text(),
+                            field -> Fields.figure(field, dataset, words.figures(), m -> frame.value(m, 0))),
+                    List.of(),
+                    Trail.of(frame.trail()));
         });
     }
 

@@ -1,0 +1,115 @@
+import { el, say } from './elements.js';
+import { pictureOf } from './picture-of.js';
+import { closePopup, openPopup } from './popup.js';
+
+/** Pixels of a picture for each pixel of the screen. */
+const RATIO = 2;
+/** What of a visual is for the page only. */
+const ONLY_ON_SCREEN =
+  '.visual-signs, .tip, input, .line-opener, .table-foot button, .details-turn button, .visual-wanting';
+
+/** Gives a file to the browser to be kept. */
+export function save(blob, name) {
+  const link = el('a', { href: URL.createObjectURL(blob), download: name });
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}
+
+/** A name for a file made of a title. */
+export const fileName = (title, ending) =>
+  `${
+    title
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '')
+      .toLowerCase() || 'sarnik'
+  }.${ending}`;
+
+/** A number as it is read, without its commas, so that programs read it too. */
+const plain = cell => (/^-?\d{1,3}(,\d{3})+(\.\d+)?$/.test(cell) ? cell.replaceAll(',', '') : cell);
+
+/** What begins like a formula is marked as text, so that no spreadsheet works it out. */
+const harmless = cell =>
+  /^[=+@\t\r]/.test(cell) || (/^-/.test(cell) && !/^-[\d.,]+( %)?$/.test(cell)) ? `'${cell}` : cell;
+
+const quoted = cell => (/[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell);
+
+/** Figures as CSV (RFC 4180). @param {{head: string[], rows: {cells: string[]}[]}} figures */
+export const csvOf = ({ head, rows }) =>
+  [head, ...rows.map(r => r.cells)]
+    .map(cells => cells.map(c => quoted(harmless(plain(String(c ?? ''))))).join(','))
+    .join('\r\n') + '\r\n';
+
+/**
+ * Takes a visual along.
+ * @param {'csv'|'svg'|'png'} form
+ * @param {{box: HTMLElement, drawing: Object, kind: Object}} mounted
+ * @param {() => Promise<Object>} whole its drawing with all that is not in sight
+ */
+export async function take(form, mounted, whole) {
+  const title = mounted.drawing.title || 'sarnik';
+  if (form === 'csv') {
+    const drawing = await whole();
+    save(
+      new Blob(['\ufeff', csvOf(mounted.kind.figures(drawing))], { type: 'text/csv;charset=utf-8' }),
+      fileName(title, 'csv'),
+    );
+    const given = drawing.rows?.length ?? drawing.lines?.length;
+    if (drawing.page && given < drawing.all)
+      say(
+        `The file holds the first ${given.toLocaleString('en')} of ${drawing.all.toLocaleString('en')}. Narrow for the rest.`,
+      );
+    return;
+  }
+  const { svg, width, height } = await pictureOf(mounted.box, ONLY_ON_SCREEN, foot());
+  const text = new XMLSerializer().serializeToString(svg);
+  const blob = new Blob([text], { type: 'image/svg+xml' });
+  save(form === 'svg' ? blob : await raster(blob, width, height), fileName(title, form));
+}
+
+/** The line below a picture: what is chosen, where nothing on the picture says it. */
+function foot() {
+  const showing = [...document.querySelectorAll('#showing b')].map(b => b.textContent).join(' · ');
+  return showing ? `Showing ${showing}` : '';
+}
+
+async function raster(blob, width, height) {
+  const image = new Image();
+  image.src = URL.createObjectURL(blob);
+  try {
+    await image.decode();
+    const canvas = Object.assign(document.createElement('canvas'), { width: width * RATIO, height: height * RATIO });
+    canvas.getContext('2d').drawImage(image, 0, 0, canvas.width, canvas.height);
+    return await new Promise(done => {
+      canvas.toBlob(done, 'image/png');
+    });
+  } finally {
+    URL.revokeObjectURL(image.src);
+  }
+}
+
+/** Offers the forms in which a visual can be taken along. @param {(form: string) => Promise<void>} run */
+export function offerTake(opener, run) {
+  const option = (form, words, hint) =>
+    el(
+      'button',
+      {
+        type: 'button',
+        class: 'popup-option',
+        onclick: () => {
+          closePopup(true);
+          run(form).catch(refused => say(refused.message));
+        },
+      },
+      words,
+      el('span', { class: 'hint' }, hint),
+    );
+  openPopup(opener, [
+    el(
+      'div',
+      { class: 'popup-list' },
+      option('csv', 'The figures', 'CSV'),
+      option('png', 'A picture', 'PNG'),
+      option('svg', 'A drawing', 'SVG'),
+    ),
+  ]);
+}

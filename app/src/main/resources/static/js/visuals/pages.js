@@ -1,0 +1,76 @@
+import { el } from '../elements.js';
+
+/** What visuals that show a long matter page by page have in common. */
+
+/** Time after the last letter before rows are looked for, milliseconds. */
+const TYPED = 250;
+/** From this many rows on they can be searched. */
+const SEARCHED = 12;
+/** Rows that are given at once to be taken along. */
+const MOST_TAKEN = 100_000;
+/** A sight says an extent too, which has no meaning here. */
+const NOWHERE = { zoom: 0, west: 0, south: 0, east: 0, north: 0, from: 0 };
+
+/** A field above the rows in which words are looked for, and what is in sight. */
+export class Finder {
+  #seen = {};
+  #typing = null;
+
+  /** @param {() => void} again asks for what is in sight now */
+  constructor(body, title, again, words) {
+    this.again = again;
+    this.field = el('input', {
+      class: 'entry table-find',
+      type: 'search',
+      placeholder: words,
+      'aria-label': `${words} of ${title}`,
+      hidden: true,
+    });
+    this.field.addEventListener('input', () => {
+      clearTimeout(this.#typing);
+      this.#typing = setTimeout(() => this.look({ find: this.field.value, from: 0 }), TYPED);
+    });
+    body.append(this.field);
+  }
+
+  /** Asks for something else: from which row, by which column, holding which words. */
+  look(change) {
+    Object.assign(this.#seen, change);
+    this.again();
+  }
+
+  sight() {
+    return Object.keys(this.#seen).length ? { ...NOWHERE, ...this.#seen } : null;
+  }
+
+  /** What is in sight, and all that follows it, as far as it is given at once. */
+  whole() {
+    return { ...NOWHERE, ...this.#seen, from: 0, count: MOST_TAKEN };
+  }
+
+  /** A few rows need no search. */
+  shown(all) {
+    this.field.hidden = all <= SEARCHED && !this.field.value;
+  }
+
+  stop() {
+    clearTimeout(this.#typing);
+  }
+}
+
+/** Back and on, where there is more than a page. @param {{from: number, all: number, page: number}} drawing */
+export function pagesOf({ from, all, page }, count, unit, move) {
+  if (all <= page) return [];
+  const button = (words, to) =>
+    el(
+      'button',
+      { type: 'button', class: 'quiet', disabled: to < 0 || to >= all, onclick: () => move(Math.max(0, to)) },
+      words,
+    );
+  const number = n => n.toLocaleString('en');
+  return [
+    button('Back', from > 0 ? Math.max(0, from - page) : -1),
+    el('span', { role: 'status' }, `${unit} ${number(from + 1)} to ${number(from + count)} of ${number(all)}`),
+    button('On', from + page),
+  ];
+}

@@ -1,0 +1,32 @@
+package sarnik.brief;
+
+import java.util.List;
+import java.util.stream.Stream;
+
+/**
+ * What of a dashboard another part can be about.
+ *
+ * @param visuals its visuals
+ * @param controls its filters and the numbers that readers set
+ */
+public record Parts(List<Part> visuals, List<Part> controls) {
+
+    public static final Parts NONE = new Parts(List.of(), List.of());
+
+    /**
+     * @param id its id
+     * @param words what a person calls it
+     * @param keyed of a visual: whether its colours, sizes or shapes stand for something; of a control: whether it stands
+     *     on the sheet already
+     */
+    public record Part(String id, String words, boolean keyed) {}
+
+    /** What the part of this id is called. */
+    public String nameOf(String id) {
+        return Stream.concat(visuals.stream(), controls.stream())
+                .filter(p -> p.id().equals(id))
+                .map(Part::words)
+                .findFirst()
+                .orElse("something that has gone");
+    }
+}
