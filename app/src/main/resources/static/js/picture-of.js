@@ -22,7 +22,6 @@ const LOOKS = [
   'font-family',
   'font-size',
   'font-weight',
-  'font-variant-numeric',
   'text-anchor',
   'paint-order',
   'visibility',
@@ -66,7 +65,7 @@ export async function pictureOf(box, leave, foot) {
   const svg = made('svg', { xmlns: NS, width, height, viewBox: `0 0 ${width} ${height}` });
   const rules = made('style');
   rules.textContent = await fontRules();
-  const paper = getComputedStyle(document.body).backgroundColor;
+  const paper = getComputedStyle(document.documentElement).getPropertyValue('--paper').trim();
   svg.append(rules, made('rect', { width, height, fill: paper }));
   const drawer = new Drawer(margin - frame.left, margin - frame.top, leave);
   drawer.element(box, svg);
@@ -91,13 +90,15 @@ class Drawer {
     Object.assign(this, { dx, dy, leave });
   }
 
-  element(node, into) {
+  element(node, on) {
     if (node.matches(this.leave)) return;
     const style = getComputedStyle(node);
     const box = node.getBoundingClientRect();
     if (style.display === 'none' || style.visibility === 'hidden' || style.opacity === '0') return;
-    if (node instanceof SVGSVGElement) return this.#drawing(node, box, into);
-    if (node instanceof HTMLCanvasElement || node instanceof HTMLImageElement) return this.#raster(node, box, into);
+    if (node instanceof SVGSVGElement) return this.#drawing(node, box, on);
+    if (node instanceof HTMLCanvasElement || node instanceof HTMLImageElement) return this.#raster(node, box, on);
+    let into = on;
+    if (style.opacity !== '1') on.append((into = made('g', { opacity: style.opacity })));
     this.#ground(style, box, into);
     const inner = style.overflowX === 'visible' ? into : this.#clipped(box, into);
     for (const child of node.childNodes) {
@@ -113,7 +114,9 @@ class Drawer {
       const style = getComputedStyle(one);
       to[i].removeAttribute('class');
       to[i].removeAttribute('tabindex');
-      to[i].setAttribute('style', LOOKS.map(look => `${look}:${style.getPropertyValue(look)}`).join(';'));
+      to[i].removeAttribute('style');
+      // As attributes: the policy of pages lets no style be written into markup.
+      for (const look of LOOKS) to[i].setAttribute(look, style.getPropertyValue(look));
     });
     copy.setAttribute('x', box.left + this.dx);
     copy.setAttribute('y', box.top + this.dy);

@@ -94,16 +94,18 @@ export class Sheet {
       'section',
       { class: `visual visual-${visual.type}`, 'data-visual': id },
       title,
-      el(
-        'div',
-        { class: 'visual-signs' },
-        sign('trail', 'Which rows are these?', () => openTrail(mounted)),
-        sign('figures', 'The figures as a table', () => openFigures(this, id, mounted)),
-        KINDS[visual.type].takesItself
-          ? ''
-          : sign('take', 'Take along', e => offerTake(e.currentTarget, form => this.take(id, form))),
-        sign('enlarge', 'Enlarge', () => this.#enlarge(box)),
-      ),
+      KINDS[visual.type].bare
+        ? ''
+        : el(
+            'div',
+            { class: 'visual-signs' },
+            (mounted.trailSign = sign('trail', 'Which rows are these?', () => openTrail(mounted))),
+            sign('figures', 'The figures as a table', () => openFigures(this, id, mounted)),
+            KINDS[visual.type].takesItself
+              ? ''
+              : sign('take', 'Take along', e => offerTake(e.currentTarget, form => this.takeAlong(id, form))),
+            sign('enlarge', 'Enlarge', () => this.#enlarge(box)),
+          ),
       body,
     );
     const cell = el('div', { class: `visual-cell cell-${visual.type}` }, box);
@@ -139,7 +141,7 @@ export class Sheet {
     clear: () => this.clear(),
     /** Chooses what an address says. */
     chosen: (_, { state }) => this.went(readState(state ?? ''), null),
-    take: (_, { visual, form }) => this.take(visual, form).catch(refused => say(refused.message)),
+    take: (_, { visual, form }) => this.takeAlong(visual, form).catch(refused => say(refused.message)),
     /** What is turned of a filter or number, made anew; null where there is none of this id. */
     control: (_, part) => controlOf(this, part.id),
     grounds: () => this.opened.grounds ?? {},
@@ -160,7 +162,7 @@ export class Sheet {
    * Takes a visual along as a file.
    * @param {'csv'|'svg'|'png'} form
    */
-  async take(id, form) {
+  async takeAlong(id, form) {
     const mounted = this.visuals.get(id);
     if (!mounted?.drawing || mounted.drawing.type === 'misfit') return say('There is nothing to take along yet.');
     return take(form, mounted, async () => {
@@ -321,6 +323,7 @@ export class Sheet {
     mounted.drawing = drawing;
     mounted.title.textContent = drawing.title;
     mounted.title.title = drawing.title;
+    if (mounted.trailSign) mounted.trailSign.hidden = !drawing.trail && drawing.type !== 'misfit';
     mounted.body.querySelector('.visual-misfit')?.remove();
     mounted.body.querySelector('.empty-note')?.remove();
     if (drawing.type === 'misfit') {

@@ -184,6 +184,7 @@ public final class DemoLoader {
         say("  composing what the other kinds of visual show");
         compose("Who drinks most, who least, and when?", "top-and-bottom.json", Map.of("REFILLS", sales));
         compose("Do many refills bring much money?", "takings-against-visits.json", Map.of("REFILLS", sales));
+        compose("What did the visits find?", "visits-one-by-one.json", Map.of("VISITS", visits, "KIOSKS", kiosks));
         compose("When are the vans at work?", "when-on-the-road.json", Map.of("ROUNDS", rounds));
     }
 

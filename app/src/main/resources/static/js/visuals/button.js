@@ -1,6 +1,9 @@
 import { el } from '../elements.js';
 
 /** A button on the sheet: puts back, shows what was chosen once, leads elsewhere, takes figures along. */
+/** It has no figures to look at. */
+export const bare = true;
+
 export function mount(body, { emit }) {
   const handle = { body, emit, place: el('div', { class: 'sheet-button' }) };
   body.append(handle.place);

@@ -79,9 +79,12 @@ export function tinyLine(line, words) {
   const x = i => (200 * i) / (line.length - 1);
   const y = v => 30 - 26 * v;
   let path = '';
+  const has = i => Number.isFinite(Number(line[i] ?? NaN));
   line.forEach((v, i) => {
-    if (!Number.isFinite(Number(v))) return;
-    path += `${i && Number.isFinite(Number(line[i - 1])) ? 'L' : 'M'}${x(i).toFixed(1)} ${y(v).toFixed(1)}`;
+    if (!has(i)) return;
+    path += `${has(i - 1) ? 'L' : 'M'}${x(i).toFixed(1)} ${y(v).toFixed(1)}`;
+    // A point between two gaps is seen as a dot.
+    if (!has(i - 1) && !has(i + 1)) path += 'h.01';
   });
   return el(
     'figure',

@@ -1,6 +1,9 @@
 import { el } from '../elements.js';
 
 /** A filter, or a number that readers set, on the sheet. */
+/** It has no figures to look at. */
+export const bare = true;
+
 export function mount(body, { emit }) {
   const handle = { emit, place: el('div', { class: 'sheet-filter' }), control: null };
   body.append(handle.place);

@@ -1,7 +1,18 @@
 package sarnik.app.browser;
 
+import java.util.stream.IntStream;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.options.FilePayload;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.util.stream.IntStream;
+import javax.imageio.ImageIO;
+import javax.xml.parsers.DocumentBuilderFactory;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
@@ -44,6 +55,13 @@ class KindsPagesTest extends BrowserTest {
              {"op":"add","path":"/visuals/v6","value":{"type":"table","page":"p1","at":{"x":16,"y":7,"w":8,"h":8},"title":"Table","dataset":%1$d,"categories":["@place"],"measures":[{"summary":"SUM","column":"litres"},{"summary":"COUNT"}],"totals":true}},
              {"op":"add","path":"/visuals/v7","value":{"type":"figure","page":"p1","at":{"x":0,"y":15,"w":8,"h":4},"title":"Figure","dataset":%1$d,"measure":{"summary":"SUM","column":"litres"},"against":{"kind":"WHOLE"},"over":"at"}},
              {"op":"add","path":"/visuals/v8","value":{"type":"words","page":"p1","at":{"x":8,"y":15,"w":16,"h":4},"title":"Words","dataset":%1$d,"text":"## All\\n\\nComes to **{sum of litres}** <script>boom()</script>","figures":[{"summary":"SUM","column":"litres"}]}},
+             {"op":"add","path":"/visuals/v9","value":{"type":"list","page":"p1","at":{"x":0,"y":19,"w":8,"h":8},"title":"List","dataset":%1$d,"text":"{town}: {litres:0.0 l}","below":"{at:month}","pick":"@place","order":{"by":"litres","down":true},"mark":{"of":"litres","limits":{"good":50,"bad":10}}}},
+             {"op":"add","path":"/visuals/v10","value":{"type":"details","page":"p1","at":{"x":8,"y":19,"w":8,"h":8},"title":"Details","dataset":%1$d,"by":"@place","figures":[{"summary":"SUM","column":"litres"}],"over":"at","spot":true}},
+             {"op":"add","path":"/visuals/v11","value":{"type":"key","page":"p1","at":{"x":16,"y":19,"w":8,"h":5},"title":"Key","of":"v3"}},
+             {"op":"add","path":"/filters/f1","value":{"type":"choice","page":"p1","order":1,"dataset":%1$d,"column":"product","title":"Product"}},
+             {"op":"add","path":"/visuals/v12","value":{"type":"filter","page":"p1","at":{"x":16,"y":24,"w":8,"h":3},"title":"Filter","control":"f1"}},
+             {"op":"add","path":"/visuals/v13","value":{"type":"button","page":"p1","at":{"x":0,"y":27,"w":8,"h":2},"title":"","words":"Show everything","does":{"kind":"CLEAR"}}},
+             {"op":"add","path":"/links/k9","value":{"from":"v9"}},
              {"op":"add","path":"/links/k1","value":{"from":"v1"}},{"op":"add","path":"/links/k2","value":{"from":"v2"}},
              {"op":"add","path":"/links/k3","value":{"from":"v3"}},{"op":"add","path":"/links/k4","value":{"from":"v4"}},
              {"op":"add","path":"/links/k5","value":{"from":"v5"}},{"op":"add","path":"/links/k6","value":{"from":"v6"}}]
@@ -92,7 +110,11 @@ class KindsPagesTest extends BrowserTest {
         "WHICH_MOST, ring, .wedge",
         "TOGETHER, scatter, .dot",
         "EXACTLY, table, .table-row",
-        "SAY, words, .sheet-words"
+        "EXACTLY, list, .line-item",
+        "EXACTLY, details, .details-head",
+        "SAY, words, .sheet-words",
+        "SAY, picture, .visual-wanting",
+        "LET_CHOOSE, button, .sheet-button"
     })
     void areAddedAndChangedWithTheKeyboardAlone(String question, String kind, String mark) throws Exception {
         Page page = page("ana");
@@ -224,8 +246,110 @@ class KindsPagesTest extends BrowserTest {
                 .contains("<script>");
     }
 
+    @Test
+    void aLineOfAListOpensAndPicksAndDetailsFollow() throws Exception {
+        Page page = all("What is behind it?");
+        assertThat(page.locator("[data-visual=v9] .line-text").first().textContent())
+                .isEqualTo("● good Zamora: 100.0 l");
+        assertThat(page.locator("[data-visual=v9] .line-record").first().isVisible())
+                .isFalse();
+        page.locator("[data-visual=v9] .line-opener").first().focus();
+        page.keyboard().press("Enter");
+        assertThat(page.locator("[data-visual=v9] .line-record").first().innerText())
+                .contains("province")
+                .contains("6 Jan 2026, 10:00");
+        page.locator("[data-visual=v9] .line-words").first().focus();
+        page.keyboard().press("Enter");
+        waitForNumber(page, "160");
+        page.waitForSelector("[data-visual=v10] h3 >> text=Zamora");
+        assertThat(page.locator("[data-visual=v10] .details-figure b").first().textContent())
+                .isEqualTo("160");
+        // It stays open, and the lines of the same place are lit.
+        assertThat(page.locator("[data-visual=v9] .line-record").first().isVisible())
+                .isTrue();
+        assertThat(page.locator("[data-visual=v9] .line-item.is-picked").count())
+                .isEqualTo(2);
+    }
+
+    @Test
+    void detailsAreTurnedOneByOne() throws Exception {
+        Page page = all("And the next?");
+        String first = page.locator("[data-visual=v10] h3").textContent();
+        page.click("[data-visual=v10] >> text=On");
+        page.waitForFunction("n => document.querySelector('[data-visual=v10] h3').textContent !== n", first);
+        assertThat(page.locator("[data-visual=v10] .details-turn").textContent())
+                .contains("2 of 4");
+        page.click("[data-visual=v10] >> text=Back");
+        page.waitForFunction("n => document.querySelector('[data-visual=v10] h3').textContent === n", first);
+    }
+
+    @Test
+    void aFilterOnTheSheetNarrowsAndAButtonPutsBack() throws Exception {
+        Page page = all("Only some?");
+        assertThat(page.locator("#strip .filter").count()).isZero();
+        page.click("[data-visual=v12] .filter-choose");
+        page.click(".popup-list label >> text=warm");
+        waitForNumber(page, "107");
+        page.keyboard().press("Escape");
+        assertThat(page.locator("[data-visual=v12] .filter-choose").textContent()).isEqualTo("warm");
+        page.focus("[data-visual=v13] button");
+        page.keyboard().press("Enter");
+        waitForNumber(page, "272");
+        assertThat(page.locator("[data-visual=v12] .filter-choose").textContent()).isEqualTo("all");
+    }
+
     @ParameterizedTest
-    @ValueSource(strings = {"v1", "v2", "v3", "v4", "v5", "v6", "v7", "v8"})
+    @ValueSource(strings = {"v1", "v2", "v3", "v4", "v5", "v6", "v9"})
+    void areTakenAlongAsFiguresPictureAndDrawing(String id) throws Exception {
+        Page page = all("May I keep it?");
+        byte[][] files = new byte[3][];
+        for (int form = 0; form < 3; form++) {
+            page.focus("[data-visual=" + id + "] [aria-label='Take along']");
+            page.keyboard().press("Enter");
+            Locator option = page.locator(".popup .popup-option").nth(form);
+            Download download = page.waitForDownload(option::click);
+            files[form] = Files.readAllBytes(download.path());
+        }
+        String csv = new String(files[0], StandardCharsets.UTF_8);
+        assertThat(csv.lines().count()).isGreaterThan(1);
+        assertThat(csv).doesNotContain("undefined", "NaN");
+        BufferedImage picture = ImageIO.read(new ByteArrayInputStream(files[1]));
+        assertThat(picture.getWidth()).isGreaterThan(500);
+        assertThat(colours(picture)).as("colours of the picture").isGreaterThan(3);
+        String drawing = new String(files[2], StandardCharsets.UTF_8);
+        assertThat(drawing).startsWith("<svg").contains("<text", "Hanken Grotesk").doesNotContain("<foreignObject");
+        DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new ByteArrayInputStream(files[2]));
+    }
+
+    private static long colours(BufferedImage picture) {
+        return IntStream.range(0, picture.getWidth() * picture.getHeight())
+                .map(i -> picture.getRGB(i % picture.getWidth(), i / picture.getWidth()))
+                .distinct()
+                .count();
+    }
+
+    @Test
+    void aPictureIsChosenAndSaysWhatItShows() throws Exception {
+        long id = dashboard("With a picture", """
+                [{"op":"add","path":"/visuals/v1","value":{"type":"picture","page":"p1","at":{"x":0,"y":0,"w":8,"h":7},"title":""}}]""");
+        Page page = page("ana");
+        page.navigate("/dashboards/" + id + "/compose");
+        page.click("[data-visual=v1]", new Page.ClickOptions().setPosition(60, 60));
+        page.click(".dock-brief .slot >> text=+ choose one");
+        BufferedImage drawn = new BufferedImage(40, 20, BufferedImage.TYPE_INT_RGB);
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(drawn, "png", png);
+        page.setInputFiles(".popup input[type=file]", new FilePayload("black.png", "image/png", png.toByteArray()));
+        page.waitForFunction("() => document.querySelector('[data-visual=v1] img')?.naturalWidth === 40");
+        assertThat(page.locator("[data-visual=v1]").innerText()).contains("Say in the brief what this picture shows");
+        page.click(".dock-brief .slot >> text=+ what it shows");
+        page.fill(".popup input", "A tap in Soria");
+        page.keyboard().press("Enter");
+        page.waitForSelector("[data-visual=v1] img[alt='A tap in Soria']");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"v1", "v2", "v3", "v4", "v5", "v6", "v7", "v8", "v9", "v10", "v11"})
     void giveTheirFiguresAsATableAndTheirTrail(String id) throws Exception {
         Page page = all("As a table?");
         page.focus("[data-visual=" + id + "] [aria-label='The figures as a table']");

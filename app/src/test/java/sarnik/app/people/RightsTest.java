@@ -150,6 +150,7 @@ class RightsTest {
                 .replace("{band}", "FAR")
                 .replace("{visual}", "v1")
                 .replace("{layer}", "l1")
+                .replace("{file}", "0".repeat(64))
                 .replaceAll("\\{[xyz]\\}", "0");
         if (path.equals("/api/places")) path += "?name=Soria";
         if (method.equals("GET"))

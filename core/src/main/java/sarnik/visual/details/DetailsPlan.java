@@ -57,6 +57,7 @@ final class DetailsPlan {
     private final Map<String, Asked> columns = new LinkedHashMap<>();
     private final Map<LoadedDataset, AskedRows> tied = new LinkedHashMap<>();
     private final List<String> untied = new ArrayList<>();
+    private Asked around;
     private Asked lines;
     private TimeStep step;
 
@@ -72,6 +73,12 @@ final class DetailsPlan {
         List<Stage> shown = scene.shown(dataset, details.rule());
         Query each = Query.of(shown, List.of(details.by()), List.of(Measure.ROWS)).filled();
         all = plan.ask(dataset, each);
+        // Where it lies is told by the others, also while one alone is picked.
+        if (Boolean.TRUE.equals(details.spot()))
+            around = plan.ask(
+                    dataset,
+                    Query.of(scene.whole(dataset, details.rule()), List.of(details.by()), List.of(Measure.ROWS))
+                            .filled());
         one = new ArrayList<>(shown);
         one.add(new Stage("Only the one whose sheet this is", List.of(only(each))));
         List<Measure> measures = new ArrayList<>(figures);
@@ -190,7 +197,7 @@ final class DetailsPlan {
                 some ? figures(answers) : List.of(),
                 some ? groups(answers) : List.of(),
                 some ? tied(answers) : List.of(),
-                some && Boolean.TRUE.equals(details.spot()) ? spot(key, values) : null,
+                some && around != null ? spot(key, answers.of(around)) : null,
                 notes,
                 Trail.of(answers.of(wanted != null && !some ? all : measured).trail()));
     }
