@@ -42,8 +42,6 @@ public record Choices(
     private static final List<String> COUNT_WORDS =
             List.of("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven");
 
-    private static final int MOST_RULE_VALUES = 12;
-
     /** The rule of a visual, a layer or a filter. */
     public static final Slot RULE = Slot.at("/rule", "rule", "{\"$ref\": \"#/$defs/rule\"}");
 
@@ -116,26 +114,9 @@ public record Choices(
         return column.type().words();
     }
 
-    /** Writes the slot of a rule. */
+    /** Writes the slots of a rule and of those that have to hold as well. */
     public static void rule(BriefLine line, Rule rule, LoadedDataset dataset) {
-        List<Option> options = new ArrayList<>();
-        for (String name : dataset.columnNames()) {
-            if (dataset.table().column(name) instanceof CodedColumn column
-                    && column.dictionary().size() <= MOST_RULE_VALUES) {
-                for (String value : column.dictionary()) {
-                    options.add(new Option(
-                            ColumnWords.of(name) + " is " + value, "", map("column", name, "values", List.of(value))));
-                }
-            }
-        }
-        if (rule == null) {
-            if (options.isEmpty()) return;
-            line.say(" ");
-            line.may(RULE, "+ rule", true, options);
-            return;
-        }
-        line.say(", only where ");
-        line.may(RULE, ColumnWords.of(rule.column()) + " is " + Words.list(rule.values(), "or"), false, options);
+        new RuleBrief(line, dataset).write(RULE, rule);
     }
 
     /** A measure as a document has it. */

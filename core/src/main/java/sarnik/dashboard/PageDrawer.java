@@ -59,7 +59,7 @@ public final class PageDrawer {
         this.sources = sources;
         this.answerer = answerer;
         this.sights = sights;
-        this.narrowing = new Narrowing(dashboard, state, sources.datasets(), Kinds.ALL);
+        this.narrowing = new Narrowing(dashboard, state, sources.datasets(), Kinds.ALL, sources.today());
     }
 
     /** The places that the drawings made so far name, by tag. */

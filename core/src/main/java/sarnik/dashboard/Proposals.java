@@ -47,9 +47,9 @@ public final class Proposals {
     /** Proposals for one dataset, best first. */
     public List<Added> answer(Question question, LoadedDataset dataset) {
         List<Added> added = new ArrayList<>();
+        if (question == Question.LET_CHOOSE) added.addAll(letChoose(dataset));
         for (VisualKind<?> kind : Kinds.ALL.visuals())
             for (Proposal proposal : kind.proposals(question, dataset, dashboard.parts())) added.add(visual(proposal));
-        if (question == Question.LET_CHOOSE) added.addAll(letChoose(dataset));
         return added;
     }
 

@@ -36,6 +36,7 @@ import sarnik.table.Table;
  * @param ties its columns that mean the same as columns of others
  * @param rolledUp its places put together, as far as that has been asked for
  * @param previews its measures over all rows, once they have been asked for
+ * @param conditions those of rules that were worked out
  */
 public record LoadedDataset(
         long id,
@@ -48,7 +49,8 @@ public record LoadedDataset(
         List<Stage> rules,
         List<Tie> ties,
         RolledUp rolledUp,
-        Previews previews) {
+        Previews previews,
+        Conditions conditions) {
 
     /** A dataset whose places can be put together by the areas of boundary sets. */
     public LoadedDataset(
@@ -62,7 +64,7 @@ public record LoadedDataset(
             List<Stage> rules,
             List<Tie> ties,
             Boundaries boundaries) {
-        this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries), new Previews());
+        this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries), new Previews(), new Conditions());
     }
 
     /** A dataset of which nothing is told. */
@@ -75,7 +77,7 @@ public record LoadedDataset(
      * shared.
      */
     public LoadedDataset described(String name, About about, List<Tie> ties) {
-        return new LoadedDataset(id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews);
+        return new LoadedDataset(id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
     }
 
     /** Answers a query, whose measures may name measure formulas of this dataset. */
@@ -88,7 +90,7 @@ public record LoadedDataset(
         Table more = rolledUp.with(column, table, places);
         return more == table
                 ? this
-                : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews);
+                : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
     }
 
     /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}; none of others. */

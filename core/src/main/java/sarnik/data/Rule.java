@@ -1,16 +1,219 @@
 package sarnik.data;
 
+import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import sarnik.formula.Formula;
+import sarnik.formula.FormulaException;
+import sarnik.formula.Kind;
+import sarnik.formula.Scope;
+import sarnik.formula.Surroundings;
 import sarnik.query.Condition;
 import sarnik.query.Stage;
+import sarnik.query.TimeStep;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.Extremes;
 
-/** A standing rule of a visual: only rows whose column has one of these values. */
-public record Rule(String column, List<String> values) {
+/**
+ * A standing rule of a visual, a layer or a part of one: which rows it always keeps to.
+ *
+ * @param column the column it is about; null for an SQL condition
+ * @param is what has to hold; null for {@link Is#ONE_OF}
+ * @param values of one of and none of: the values
+ * @param from of between: the least, null for no bound. Numbers, dates and times in canonical text form
+ * @param to of between: the greatest, null for no bound
+ * @param last of last: how many steps
+ * @param step of last: what is counted
+ * @param newest of last: whether the steps are counted back from the newest row, instead of from today; null for no
+ * @param text of contains: what is looked for in any case; of SQL: the condition
+ * @param and another rule that has to hold as well; null for none
+ */
+public record Rule(
+        String column,
+        Is is,
+        List<String> values,
+        String from,
+        String to,
+        Integer last,
+        TimeStep step,
+        Boolean newest,
+        String text,
+        Rule and) {
 
-    /** The stage of the query that it is. */
-    public Stage stage() {
-        return new Stage(
-                "Always only where %s is %s".formatted(ColumnWords.of(column), Words.list(values, "or")),
-                List.of(new Condition.OneOf(column, values)));
+    /** What has to hold. */
+    public enum Is {
+        ONE_OF,
+        NONE_OF,
+        BETWEEN,
+        CONTAINS,
+        MISSING,
+        FILLED,
+        LAST,
+        SQL
+    }
+
+    /** A rule that the column has one of these values. */
+    public Rule(String column, List<String> values) {
+        this(column, Is.ONE_OF, values, null, null, null, null, null, null, null);
+    }
+
+    /** A rule of a form that needs no more than its column. */
+    public static Rule of(String column, Is is) {
+        return new Rule(column, is, null, null, null, null, null, null, null, null);
+    }
+
+    public static Rule between(String column, String from, String to) {
+        return new Rule(column, Is.BETWEEN, null, from, to, null, null, null, null, null);
+    }
+
+    public static Rule containing(String column, String text) {
+        return new Rule(column, Is.CONTAINS, null, null, null, null, null, null, text, null);
+    }
+
+    /** The last steps of a column of time. */
+    public static Rule last(String column, int count, TimeStep step, boolean newest) {
+        return new Rule(column, Is.LAST, null, null, null, count, step, newest ? true : null, null, null);
+    }
+
+    public static Rule sql(String text) {
+        return new Rule(null, Is.SQL, null, null, null, null, null, null, text, null);
+    }
+
+    /** The same, and another that has to hold as well. */
+    public Rule followedBy(Rule other) {
+        return new Rule(column, is, values, from, to, last, step, newest, text, other);
+    }
+
+    /** What has to hold. */
+    public Is form() {
+        return is == null ? Is.ONE_OF : is;
+    }
+
+    /** Whether its SQL names this parameter. */
+    public boolean names(String parameter) {
+        return form() == Is.SQL && text != null && text.matches("(?s).*:" + parameter + "\\b.*")
+                || and != null && and.names(parameter);
+    }
+
+    /**
+     * The stages of the query that it and those behind it are.
+     *
+     * @param parameters values by the name that stands behind a colon
+     * @throws MisfitException when it does not fit the dataset
+     */
+    public List<Stage> stages(LoadedDataset dataset, LocalDate today, Map<String, Double> parameters) {
+        List<Stage> stages = new ArrayList<>();
+        for (Rule rule = this; rule != null; rule = rule.and)
+            stages.add(new Stage(
+                    "Always only where " + rule.words(rule.span(dataset, today)),
+                    List.of(rule.condition(dataset, today, parameters))));
+        return stages;
+    }
+
+    /** This rule alone in words: "product is still or warm". */
+    public String words() {
+        return words(null);
+    }
+
+    private String words(LocalDate[] span) {
+        String name = column == null ? "" : ColumnWords.of(column);
+        return switch (form()) {
+            case ONE_OF -> name + " is " + Words.list(values, "or");
+            case NONE_OF -> name + " is neither missing nor " + Words.list(values, "nor");
+            case BETWEEN ->
+                from == null && to == null
+                        ? name + " is there"
+                        : from == null
+                                ? name + " is at most " + to
+                                : to == null
+                                        ? name + " is at least " + from
+                                        : name + " is from " + from + " to " + to;
+            case CONTAINS -> name + " contains “" + text + "”";
+            case MISSING -> name + " is missing";
+            case FILLED -> name + " is not missing";
+            case LAST ->
+                name + " is in the last " + lastWords()
+                        + (span == null ? "" : ", " + span[0] + " to " + span[1]);
+            case SQL -> text.strip();
+        };
+    }
+
+    private String lastWords() {
+        return (last == 1 ? step.words() : last + " " + step.words() + "s")
+                + (Boolean.TRUE.equals(newest) ? " up to the newest" : "");
+    }
+
+    private Condition condition(LoadedDataset dataset, LocalDate today, Map<String, Double> parameters) {
+        return switch (form()) {
+            case ONE_OF -> new Condition.OneOf(column, values);
+            case NONE_OF -> new Condition.NoneOf(column, values);
+            case BETWEEN -> new Condition.Between(column, from, to);
+            case CONTAINS -> new Condition.Contains(column, text);
+            case MISSING -> new Condition.Missing(column);
+            case FILLED -> new Condition.Filled(column);
+            case LAST -> {
+                LocalDate[] span = span(dataset, today);
+                yield new Condition.Between(column, span[0].toString(), span[1].toString());
+            }
+            case SQL -> holds(dataset, today, parameters);
+        };
+    }
+
+    /** The first and the last day of a relative period; null for other forms. */
+    private LocalDate[] span(LoadedDataset dataset, LocalDate today) {
+        if (form() != Is.LAST) return null;
+        Column of = dataset.table()
+                .find(column)
+                .orElseThrow(() -> new MisfitException("There is no column “" + column + "” any more"));
+        if (of.type() != ColumnType.DATE && of.type() != ColumnType.TIME)
+            throw new MisfitException("“" + column + "” holds " + of.type().words() + ", which has no last days");
+        LocalDate end = today;
+        if (Boolean.TRUE.equals(newest)) {
+            Optional<Extremes> ends = Extremes.of(of);
+            if (ends.isPresent())
+                end = LocalDate.parse(of.text(ends.get().highest()).substring(0, 10));
+        }
+        LocalDate begin =
+                switch (step) {
+                    case DAY -> end.minusDays(last);
+                    case WEEK -> end.minusWeeks(last);
+                    case MONTH -> end.minusMonths(last);
+                    case QUARTER -> end.minusMonths(3L * last);
+                    case YEAR -> end.minusYears(last);
+                    default -> throw new MisfitException("The last of a period are days, weeks, months, quarters or years");
+                };
+        return new LocalDate[] {begin.plusDays(1), end};
+    }
+
+    private Condition holds(LoadedDataset dataset, LocalDate today, Map<String, Double> parameters) {
+        Map<String, Object> bound = new TreeMap<>();
+        Map<String, Kind> kinds = new TreeMap<>();
+        parameters.forEach((name, value) -> {
+            bound.put(name, value);
+            kinds.put(name, Kind.DECIMAL);
+        });
+        try {
+            Formula formula = Formula.parse(text, Scope.of(dataset.table()).withParameters(kinds));
+            if (formula.kind() != Kind.YES_NO)
+                throw new MisfitException("The rule “" + text.strip() + "” is no condition but "
+                        + formula.kind().words() + ". A condition reads like litres > 10");
+            // Only what its parameters are now makes it another condition.
+            bound.keySet().removeIf(name -> !names(name));
+            Surroundings on = Surroundings.on(today);
+            Column column = dataset.conditions()
+                    .of(
+                            text + bound + today,
+                            () -> formula.compute(
+                                            dataset.table(),
+                                            new Surroundings(bound, on.places(), on.areas(), today))
+                                    .column());
+            return new Condition.Holds(text + bound, column);
+        } catch (FormulaException unfit) {
+            throw new MisfitException("The rule “" + text.strip() + "” does not fit: " + unfit.getMessage());
+        }
     }
 }

@@ -1,11 +1,13 @@
 package sarnik.narrow;
 
 import java.util.ArrayList;
+import java.time.LocalDate;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.Function;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
@@ -35,8 +37,13 @@ public final class Narrowing {
     private final ReaderState state;
     private final Datasets datasets;
     private final Registry kinds;
+    private final LocalDate today;
 
-    public Narrowing(Wires wires, ReaderState state, Datasets datasets, Registry kinds) {
+    /**
+     * @param today the day that relative periods are counted from
+     */
+    public Narrowing(Wires wires, ReaderState state, Datasets datasets, Registry kinds, LocalDate today) {
+        this.today = today;
         this.wires = wires;
         this.state = state;
         this.datasets = datasets;
@@ -46,7 +53,7 @@ public final class Narrowing {
     /** The stages before links. */
     public List<Stage> whole(Visual visual, LoadedDataset dataset, Rule rule) {
         List<Stage> stages = before(visual, dataset);
-        if (rule != null) stages.add(rule.stage());
+        if (rule != null) stages.addAll(rule.stages(dataset, today, numbers()));
         return stages;
     }
 
@@ -59,8 +66,21 @@ public final class Narrowing {
             String id, Visual visual, LoadedDataset dataset, Rule rule, Function<String, Scene> sceneOf) {
         List<Stage> stages = before(visual, dataset);
         links(id, dataset, sceneOf, stages);
-        if (rule != null) stages.add(rule.stage());
+        if (rule != null) stages.addAll(rule.stages(dataset, today, numbers()));
         return stages;
+    }
+
+    /** The numbers that readers set, by id and by name, as conditions in SQL name them. */
+    private Map<String, Double> numbers() {
+        Map<String, Double> numbers = new TreeMap<>();
+        wires.parameters().forEach((id, parameter) -> {
+            double value = state.get(Part.PARAMETER, id, Value.Number.class)
+                    .map(Value.Number::value)
+                    .orElse(parameter.value());
+            numbers.put(id, value);
+            numbers.putIfAbsent(parameter.name(), value);
+        });
+        return numbers;
     }
 
     private List<Stage> before(Visual visual, LoadedDataset dataset) {
@@ -137,10 +157,16 @@ public final class Narrowing {
             boolean byPick =
                     wires.links().values().stream().anyMatch(l -> l.from().equals(id) && l.reaches(visualId));
             boolean byParameter =
-                    wires.parameters().containsKey(id) && kinds.of(visual).uses(visual, id);
+                    wires.parameters().containsKey(id)
+                    && (kinds.of(visual).uses(visual, id)
+                            || isNamed(wires.parameters().get(id), id, kinds.of(visual).rules(visual)));
             if (byFilter || byPick || byParameter) touched.add(visualId);
         });
         return touched;
+    }
+
+    private static boolean isNamed(Parameter parameter, String id, List<Rule> rules) {
+        return rules.stream().anyMatch(rule -> rule.names(id) || rule.names(parameter.name()));
     }
 
     /**

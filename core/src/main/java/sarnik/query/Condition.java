@@ -1,9 +1,10 @@
 package sarnik.query;
 
 import java.util.List;
+import sarnik.table.Column;
 import sarnik.table.Table;
 
-/** A condition on the rows of a table. A row whose value is missing meets none of them, as in SQL. */
+/** A condition on the rows of a table. A row whose value is missing meets none of them but {@link Missing}, as in SQL. */
 public sealed interface Condition {
 
     String column();
@@ -73,6 +74,40 @@ public sealed interface Condition {
     record NoneOf(String column, List<String> values) implements Condition {
         public NoneOf {
             values = List.copyOf(values);
+        }
+    }
+
+    /**
+     * The text holds these words, in any case.
+     *
+     * @param text what is looked for
+     */
+    record Contains(String column, String text) implements Condition {}
+
+    /** The value is missing. */
+    record Missing(String column) implements Condition {}
+
+    /**
+     * A condition that was worked out for each row.
+     *
+     * @param words the condition, by which it is told from others
+     * @param holds yes, no or missing for each row
+     */
+    record Holds(String words, Column holds) implements Condition {
+
+        @Override
+        public String column() {
+            return words;
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Holds condition && condition.words.equals(words) && condition.holds == holds;
+        }
+
+        @Override
+        public int hashCode() {
+            return words.hashCode();
         }
     }
 

@@ -7,6 +7,7 @@ import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
@@ -34,12 +35,18 @@ interface RowFilter {
     int keepRange(int from, int to, int[] selection);
 
     static RowFilter of(Table table, Condition condition) {
+        if (condition instanceof Condition.Holds holds)
+            return ofCodes((CodedColumn) holds.holds(), new Condition.OneOf(holds.words(), List.of("yes")));
         Column column = table.find(condition.column())
                 .orElseThrow(() -> new QueryException("There is no column “" + condition.column() + "” any more"));
         if (condition instanceof Condition.Among)
             throw new IllegalStateException("What is among the groups of a query is asked before");
         if (condition instanceof Condition.InGroups in) return ofGroups(KeyCoder.of(table, in.key()), in.groups());
+        if (condition instanceof Condition.Missing) return (SlowFilter) column::isMissing;
         if (column instanceof CodedColumn coded) return ofCodes(coded, condition);
+        if (condition instanceof Condition.Contains)
+            throw new QueryException(
+                    "“%s” holds %s, in which no words are looked for".formatted(condition.column(), column.type().words()));
         if (condition instanceof Condition.OneOf oneOf) return ofValues(column, oneOf.values());
         if (condition instanceof Condition.NoneOf noneOf) {
             SlowFilter any = ofValues(column, noneOf.values());
@@ -80,6 +87,10 @@ interface RowFilter {
             for (int code = 0; code < column.dictionary().size(); code++) {
                 if (wanted.contains(column.dictionary().get(code))) allowed[code + 1] = 1;
             }
+        } else if (condition instanceof Condition.Contains contains) {
+            String wanted = contains.text().toLowerCase(Locale.ROOT);
+            for (int code = 0; code < column.dictionary().size(); code++)
+                if (column.dictionary().get(code).toLowerCase(Locale.ROOT).contains(wanted)) allowed[code + 1] = 1;
         } else {
             Arrays.fill(allowed, 1, allowed.length, (byte) 1);
             if (condition instanceof Condition.NoneOf noneOf) {

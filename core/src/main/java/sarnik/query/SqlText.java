@@ -138,7 +138,12 @@ public record SqlText(String sql) {
     }
 
     private static String condition(Table table, Condition condition, String from, UnaryOperator<String> identifier) {
+        if (condition instanceof Condition.Holds)
+            throw new QueryException("A condition that was worked out is not of the database");
         String column = identifier.apply(condition.column());
+        if (condition instanceof Condition.Missing) return column + " IS NULL";
+        if (condition instanceof Condition.Contains contains)
+            return "POSITION(LOWER('" + quoted(contains.text()) + "') IN LOWER(" + column + ")) > 0";
         if (condition instanceof Condition.InGroups in) {
             if (in.groups().isEmpty()) return "FALSE";
             return key(in.key(), identifier) + " IN ("

@@ -11,6 +11,7 @@ import sarnik.brief.Parts;
 import sarnik.brief.Slot;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.data.Rule;
 import sarnik.data.Words;
 import sarnik.state.Value;
 
@@ -141,7 +142,13 @@ public interface VisualKind<V extends Visual> {
         return List.of();
     }
 
-    /** Whether its drawing changes with a parameter. */
+    /** Its standing rules. */
+    default List<Rule> rules(V visual) {
+        Rule rule = ingredients(visual).rule();
+        return rule == null ? List.of() : List.of(rule);
+    }
+
+    /** Whether its drawing changes with a parameter, other than through its rules. */
     default boolean uses(V visual, String parameter) {
         return false;
     }

@@ -8,6 +8,7 @@ import static sarnik.dashboard.Fixture.draw;
 import static sarnik.dashboard.Fixture.drawEdited;
 import static sarnik.dashboard.Fixture.place;
 
+import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.DisplayName;
@@ -213,7 +214,7 @@ class DrawerTest {
     @Test
     void nowShowingNamesEveryChoice() {
         ReaderState state = Fixture.state("f.f1=still&p.v1=" + place(1));
-        assertThat(new Narrowing(DASHBOARD, state, DATASETS, Kinds.ALL).nowShowing())
+        assertThat(new Narrowing(DASHBOARD, state, DATASETS, Kinds.ALL, LocalDate.EPOCH).nowShowing())
                 .containsExactly(
                         new Narrowing.Showing("f1", "product is still"), new Narrowing.Showing("v1", "Picked: Soria"));
         assertThat(Words.list(List.of("a", "b", "c", "d", "e"), "or")).isEqualTo("a, b, c and 2 more");

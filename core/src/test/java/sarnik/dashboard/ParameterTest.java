@@ -8,6 +8,7 @@ import static sarnik.dashboard.MapFixture.LITRES;
 import static sarnik.dashboard.MapFixture.document;
 import static sarnik.dashboard.MapFixture.draw;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.DisplayName;
@@ -111,7 +112,7 @@ class ParameterTest {
     void isAmongWhatIsShowingAndTouchesTheMapsThatTurnAboutIt() {
         Dashboard dashboard = document(ABOUT.formatted("n1")).dashboard();
         ReaderState state = read("v.n1=45").state();
-        assertThat(new Narrowing(dashboard, state, DATASETS, Kinds.ALL).nowShowing())
+        assertThat(new Narrowing(dashboard, state, DATASETS, Kinds.ALL, LocalDate.EPOCH).nowShowing())
                 .extracting(Narrowing.Showing::words)
                 .containsExactly("Wanted 45");
         assertThat(state.with(ReaderState.Part.PARAMETER, "n1", null).text()).isEmpty();
@@ -130,7 +131,8 @@ class ParameterTest {
             String suffix = "x" + n;
             List<Proposals.Added> proposals =
                     new Proposals(now.dashboard(), () -> suffix).answer(Question.LET_CHOOSE, MapFixture.sales());
-            Proposals.Added number = proposals.get(proposals.size() - 1);
+            Proposals.Added number =
+                    proposals.stream().filter(p -> p.id().startsWith("n")).findFirst().orElseThrow();
             DashboardDocument.Edit edit =
                     now.edit(tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(number.ops()));
             assertThat(edit.words()).isEqualTo("adding the number Number " + n);

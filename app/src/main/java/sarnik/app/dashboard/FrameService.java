@@ -184,7 +184,7 @@ class FrameService {
         if (asked.known() != null) places.keySet().removeAll(asked.known());
         return new Frames(
                 read.state().text(),
-                new Narrowing(dashboard, read.state(), once, Kinds.ALL).nowShowing(),
+                new Narrowing(dashboard, read.state(), once, Kinds.ALL, LocalDate.now()).nowShowing(),
                 read.misfits(),
                 drawn,
                 drawer.lit(),

@@ -279,7 +279,7 @@ class EngineAgainstPostgresTest {
     }
 
     private static Condition condition(Random random) {
-        return switch (random.nextInt(12)) {
+        return switch (random.nextInt(14)) {
             case 0 -> new Condition.OneOf("town", TEXTS.subList(0, random.nextInt(4)));
             case 1 -> new Condition.OneOf("open", List.of("yes"));
             case 2 -> new Condition.OneOf("pieces", List.of("1", "-2"));
@@ -296,6 +296,8 @@ class EngineAgainstPostgresTest {
                 new Condition.InGroups(
                         new GroupKey.Step("at", TimeStep.HOUR_OF_DAY, "Europe/Madrid"), List.of("08", "14", "23"));
             case 6 -> new Condition.Between("pieces", "-1", "2");
+            case 12 -> new Condition.Missing(List.of("town", "litres", "day", "open").get(random.nextInt(4)));
+            case 13 -> new Condition.Contains("town", List.of("o", "A", "'", "").get(random.nextInt(4)));
             default -> new Condition.Filled(List.of("town", "litres", "day").get(random.nextInt(3)));
         };
     }

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import java.util.Objects;
+import sarnik.data.Rule;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
@@ -221,6 +223,14 @@ public final class MapKind implements VisualKind<MapVisual> {
 
     /** A layer that is on its way to be drawn. */
     private record Coming(String id, Layer set, Layer read, LayerRows rows, LayerPlan plan, String misfit) {}
+
+    @Override
+    public List<Rule> rules(MapVisual visual) {
+        return visual.layers().values().stream()
+                .map(Layer::rule)
+                .filter(Objects::nonNull)
+                .toList();
+    }
 
     @Override
     public boolean hasKey(MapVisual visual) {
