@@ -1,6 +1,7 @@
 import './head.js';
 import { GridStack } from '/vendor/gridstack.js';
 import { Dock } from './dock.js';
+import { openDuplicate } from './duplicate.js';
 import { Edits } from './edits.js';
 import { el, say } from './elements.js';
 import { ask } from './http.js';
@@ -219,6 +220,8 @@ by('shared')?.addEventListener('change', async e => {
     say(refused.message);
   }
 });
+
+by('duplicate-dashboard').addEventListener('click', () => openDuplicate(sheet));
 
 by('remove-dashboard').addEventListener('click', () =>
   say(

@@ -1,6 +1,7 @@
 import { el } from './elements.js';
 
-function show(title, ...content) {
+/** A sheet of its own over the page, with a title and a way to close it. */
+export function openSheet(title, ...content) {
   const dialog = el(
     'dialog',
     { class: 'sheet-dialog', 'aria-label': title },
@@ -37,7 +38,7 @@ export function openTrail({ drawing }) {
       el('div', { class: 'bar-line' }, bar),
     );
   });
-  show(
+  openSheet(
     `Row trail: ${drawing.title}`,
     drawing.trail.empty ? el('p', { class: 'sentence-bad' }, drawing.trail.empty) : '',
     el('ol', { class: 'trail' }, ...lines),
@@ -63,7 +64,7 @@ export function openFigures(sheet, id, { drawing, kind }) {
       ...cells.map((c, i) => el('td', { class: i >= figureFrom ? 'n' : null }, c)),
     );
   };
-  show(
+  openSheet(
     drawing.title,
     el(
       'div',

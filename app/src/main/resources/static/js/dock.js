@@ -1,3 +1,4 @@
+import { offerCopies } from './duplicate.js';
 import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
 import { remember } from './places.js';
@@ -101,12 +102,16 @@ export class Dock {
         if (!others.length) say('No other kind can show this. Add something else instead.');
         else openPopup(opener, [el('div', { class: 'popup-list' }, ...others.map(o => this.#other(o)))]);
       }),
-      button('One more of it', async () => {
-        const { id: fresh, ops } = await ask('GET', `/api/dashboards/${this.sheet.id}/copies/${id}`);
-        await this.edits.edit(ops);
-        this.hooks.added(fresh);
+      button('One more of it', async opener => {
+        offerCopies(opener, this.sheet, id, () => this.#copyHere(id).catch(refused => say(refused.message)));
       }),
     ];
+  }
+
+  async #copyHere(id) {
+    const { id: fresh, ops } = await ask('GET', `/api/dashboards/${this.sheet.id}/copies/${id}`);
+    await this.edits.edit(ops);
+    this.hooks.added(fresh);
   }
 
   /** Another kind as something to choose; what it does not take over is said before and after. */

@@ -58,7 +58,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
- * --tables | --maps | --readers] [--json FILE]},
+ * --tables | --maps | --page | --readers] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -106,6 +106,13 @@ public final class Bench {
                     .run(brief ? new int[] {1, 4} : new int[] {1, 4, 16, 50, 200, 500}, brief ? 1 : 20);
             return;
         }
+        PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);
+        if (words.contains("--page")) {
+            page.run(few(650_000));
+            page.inBrowser(base, brief ? 3 : PICKS);
+            if (!words.contains("--small") && !brief) page.run(10_000_000);
+            return;
+        }
         placing();
         areas();
         if (words.contains("--placing")) return;
@@ -113,6 +120,8 @@ public final class Bench {
         maps.run();
         formulas();
         picks();
+        page.run(few(650_000));
+        page.inBrowser(base, brief ? 3 : PICKS);
         if (brief) new Readers(report, base).run(new int[] {1, 4}, 1);
         reading();
         engine(few(1_000_000));

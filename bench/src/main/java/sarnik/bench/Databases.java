@@ -63,6 +63,12 @@ final class Databases implements AutoCloseable {
                 appender.endRow();
             }
         }
+        // DuckDB has no TO_CHAR; the steps of time that queries group by are written as it writes them.
+        execute(
+                duck,
+                "CREATE OR REPLACE MACRO to_char(t, f) AS strftime(t, CASE f WHEN 'YYYY-MM' THEN '%Y-%m' "
+                        + "WHEN 'YYYY-MM-DD' THEN '%Y-%m-%d' WHEN 'IYYY-\"W\"IW' THEN '%G-W%V' WHEN 'ID' THEN '%u' "
+                        + "WHEN 'YYYY' THEN '%Y' END)");
         execute(duck, "DROP TABLE IF EXISTS refills_coded");
         for (String name : List.of("town", "kiosk", "product", "state")) {
             execute(duck, "DROP TYPE IF EXISTS " + name + "_code");

@@ -1,5 +1,7 @@
 package sarnik.dashboard;
 
+import sarnik.narrow.Narrowing;
+import java.util.Set;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -76,17 +78,43 @@ public final class Remaking {
      */
     public static Copy copy(Dashboard dashboard, String id, String fresh) {
         Visual visual = visual(dashboard, id);
-        Box at = Proposals.free(dashboard, visual.at().w(), visual.at().h());
+        return copy(dashboard, id, fresh, visual.page(), dashboard, true);
+    }
+
+    /**
+     * The same visual on the first page of another dashboard. Links that led to parts of its own lead to all there.
+     *
+     * @throws MisfitException when it is about another part of its own dashboard
+     */
+    static Copy copy(Dashboard dashboard, String id, String fresh, Dashboard other) {
+        Visual visual = visual(dashboard, id);
+        if (!dependsOn(visual).isEmpty())
+            throw new MisfitException("This is about another part of its dashboard, so it stays beside that.");
+        return copy(dashboard, id, fresh, other.firstPage(), other, false);
+    }
+
+    private static Copy copy(
+            Dashboard dashboard, String id, String fresh, String page, Dashboard onto, boolean sameParts) {
+        Visual visual = visual(dashboard, id);
+        Box at = Proposals.free(onto, visual.at().w(), visual.at().h());
         List<Map<String, Object>> ops = new ArrayList<>();
-        ops.add(Choices.map(
-                "op", "add", "path", "/visuals/" + fresh, "value", Proposals.placed(visual, visual.page(), at)));
+        ops.add(Choices.map("op", "add", "path", "/visuals/" + fresh, "value", Proposals.placed(visual, page, at)));
         dashboard.links().forEach((link, of) -> {
             if (!of.from().equals(id)) return;
             Map<String, Object> own = new LinkedHashMap<>(Choices.map("from", fresh));
-            if (of.to() != null) own.put("to", of.to());
+            if (of.to() != null && sameParts) own.put("to", of.to());
             ops.add(Choices.map("op", "add", "path", "/links/k" + fresh, "value", own));
         });
         return new Copy(fresh, ops);
+    }
+
+    /** Whether a visual changes with a number that readers set. */
+    static boolean follows(Dashboard dashboard, String id, String number) {
+        return Narrowing.touched(dashboard, Kinds.ALL, number).contains(id);
+    }
+
+    private static <V extends Visual> Set<String> dependsOn(V visual) {
+        return Kinds.ALL.of(visual).dependsOn(visual);
     }
 
     private static Visual visual(Dashboard dashboard, String id) {

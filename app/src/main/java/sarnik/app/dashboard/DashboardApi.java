@@ -35,6 +35,7 @@ import sarnik.brief.Brief;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.Kinds;
+import sarnik.dashboard.Moving;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Removal;
 import sarnik.geo.ShapeBand;
@@ -199,6 +200,82 @@ class DashboardApi implements AutoCloseable {
     @GetMapping("/{id}/copies/{part}")
     Remaking.Copy copy(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
         return frames.copy(dashboards.read(id, person), part);
+    }
+
+    /** The columns of a dataset that a dashboard uses, and what stands for each in another. */
+    @GetMapping("/{id}/moves")
+    DeferredResult<List<Moving.Used>> moves(
+            @PathVariable long id,
+            @RequestParam long from,
+            @RequestParam long to,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
+        DashboardDocument document = dashboards.open(id, person).document();
+        return queue.answer(
+                AnswerQueue.Asker.of(request).each(),
+                frames.prepare(Set.of(from, to)),
+                ticket -> frames.moves(document, from, to));
+    }
+
+    /**
+     * Another of a dashboard.
+     *
+     * @param title of the one that is made
+     * @param from id of a dataset that another takes the place of; null for the same datasets
+     * @param to id of the other
+     * @param columns names of columns, and what stands for each
+     */
+    record Duplicate(String title, Long from, Long to, Map<String, String> columns) {}
+
+    @PostMapping("/{id}/duplicates")
+    @ResponseStatus(HttpStatus.CREATED)
+    Made duplicate(
+            @PathVariable long id, @RequestBody Duplicate asked, @AuthenticationPrincipal SignedIn person) {
+        if (asked.title() == null || asked.title().isBlank())
+            throw new RefusedException("A dashboard needs a title: the question it answers.");
+        DashboardDocument document = dashboards.open(id, person).document();
+        DashboardDocument made = asked.from() == null || asked.to() == null
+                ? Moving.again(document, asked.title().strip())
+                : Moving.onto(
+                        document,
+                        asked.from(),
+                        asked.to(),
+                        asked.columns() == null ? Map.of() : asked.columns(),
+                        asked.title().strip());
+        return new Made(dashboards.keep(made, person).id(), null);
+    }
+
+    /**
+     * What was made.
+     *
+     * @param dashboard id of the dashboard
+     * @param visual id of the visual; null where all of it is new
+     */
+    record Made(long dashboard, String visual) {}
+
+    /**
+     * Where a visual is put as well.
+     *
+     * @param dashboard id of a dashboard; null for a new one
+     * @param title of a new one; null for another
+     */
+    record Onto(Long dashboard, String title) {}
+
+    /** Puts a visual on another dashboard, or begins one with it. */
+    @PostMapping("/{id}/duplicates/{part}")
+    @ResponseStatus(HttpStatus.CREATED)
+    Made duplicate(
+            @PathVariable long id,
+            @PathVariable String part,
+            @RequestBody Onto onto,
+            @AuthenticationPrincipal SignedIn person) {
+        Dashboard from = dashboards.open(id, person).document().dashboard();
+        DashboardService.Opened to = onto.dashboard() == null
+                ? dashboards.make(onto.title(), person)
+                : dashboards.open(onto.dashboard(), person);
+        FrameService.Copied copied = frames.copied(from, part, to.document().dashboard());
+        dashboards.edit(to.id(), to.revision(), mapper.writeValueAsString(copied.ops()), person);
+        return new Made(to.id(), copied.id());
     }
 
     @PostMapping("/{id}/frames")

@@ -73,6 +73,9 @@ class DashboardPages {
         return sheet(id, person, model, true);
     }
 
+    /** Another dashboard, on which a visual can be put as well. */
+    public record Other(long id, String title) {}
+
     /** What is told of a dataset, for readers. */
     public record Told(String name, String line, List<String> columns) {}
 
@@ -108,7 +111,14 @@ class DashboardPages {
                 opened.document().dashboard().datasets().stream()
                         .flatMap(d -> told(d).stream())
                         .toList());
-        if (composing) model.addAttribute("datasetsJson", json.of(datasets.all()));
+        if (composing) {
+            model.addAttribute("datasetsJson", json.of(datasets.all()));
+            model.addAttribute(
+                    "dashboardsJson",
+                    json.of(dashboards.all(person).stream()
+                            .map(d -> new Other(d.id(), d.title()))
+                            .toList()));
+        }
         return "sheet";
     }
 }

@@ -150,6 +150,14 @@ class DashboardService {
         return opened(made, person);
     }
 
+    /** Keeps a dashboard that was made of another. */
+    @Transactional
+    Opened keep(DashboardDocument document, SignedIn person) {
+        StoredDashboard made = dashboards.save(
+                new StoredDashboard(document, person.id(), Clock.systemUTC().instant()));
+        return opened(made, person);
+    }
+
     /**
      * Makes an edit.
      *

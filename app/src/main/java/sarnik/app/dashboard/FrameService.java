@@ -39,6 +39,7 @@ import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.Kinds;
+import sarnik.dashboard.Moving;
 import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Proposals;
 import sarnik.dashboard.Remaking;
@@ -445,6 +446,24 @@ class FrameService {
     /** What else a visual could be. */
     List<Remaking.Other> others(Dashboard dashboard, String id) {
         return fitting(() -> Remaking.others(dashboard, id, once()));
+    }
+
+    /** What a dashboard uses of a dataset, and what stands for it in another. */
+    List<Moving.Used> moves(DashboardDocument document, long from, long to) {
+        Datasets once = once();
+        return fitting(() -> Moving.used(document, once.get(from), once.get(to)));
+    }
+
+    /**
+     * @param id the visual's id on the other dashboard
+     * @param ops JSON Patch operations that put it there
+     */
+    record Copied(String id, List<Map<String, Object>> ops) {}
+
+    /** The edit that puts a visual on another dashboard. */
+    Copied copied(Dashboard from, String id, Dashboard to) {
+        String fresh = "v" + freshEnding();
+        return fitting(() -> new Copied(fresh, Moving.copied(from, id, to, fresh)));
     }
 
     /** Another of a visual. */

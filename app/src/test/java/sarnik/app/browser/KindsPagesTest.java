@@ -155,7 +155,42 @@ class KindsPagesTest extends BrowserTest {
         page.click("#undo");
         page.waitForSelector("[data-visual=v3] .wedge");
         page.click(".dock >> text=One more of it");
+        page.click(".popup-option >> text=On this sheet");
         page.waitForFunction("() => document.querySelectorAll('.wedge').length === 4");
+        page.click("[data-visual=v3] .visual-title");
+        page.click(".dock >> text=One more of it");
+        page.click(".popup-option >> text=On a new dashboard");
+        page.waitForURL("**/dashboards/*/compose");
+        page.waitForFunction("() => document.querySelectorAll('.visual').length === 1"
+                + " && document.querySelectorAll('.wedge').length === 2");
+        assertThat(page.locator("#sheet-title input").inputValue()).isEqualTo("Ring");
+    }
+
+    @Test
+    void aDashboardIsMadeAgainOntoAnotherDataset() throws Exception {
+        long other = ana.bring(
+                RunningSarnik.file(
+                        "others.csv", ROWS.replace("litres", "Litres ").replace("product", "kind of water")),
+                "Zz others");
+        Page page = page("ana");
+        page.navigate("/dashboards/" + dashboard("Again?", ALL.formatted(dataset)) + "/compose");
+        SarnikBrowser.drawn(page);
+        page.click("#duplicate-dashboard");
+        page.fill(".duplicate-form input", "Again, elsewhere?");
+        page.selectOption("[aria-label='Dataset to replace']", String.valueOf(dataset));
+        page.selectOption("[aria-label='Dataset that takes its place']", String.valueOf(other));
+        page.waitForSelector(".settling-line.is-open >> text=product");
+        assertThat(page.locator(".settling-line.is-open").count()).isOne();
+        assertThat(page.locator("[aria-label='What stands for litres']").inputValue())
+                .isEqualTo("Litres");
+        page.selectOption("[aria-label='What stands for product']", "kind of water");
+        page.click(".duplicate-form >> text=Make it");
+        page.waitForURL(url -> !url.contains("duplicates") && page.title().startsWith("Again, elsewhere"));
+        SarnikBrowser.drawn(page);
+        waitForNumber(page, "272");
+        assertThat(page.locator(".visual-misfit").count()).isZero();
+        assertThat(page.locator("[data-visual=v9] .line-text").first().textContent())
+                .contains("100.0 l");
     }
 
     @Test
