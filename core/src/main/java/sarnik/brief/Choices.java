@@ -11,7 +11,6 @@ import sarnik.brief.Brief.Option;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Rule;
-import sarnik.data.Words;
 import sarnik.place.PlacedTable;
 import sarnik.query.Measure;
 import sarnik.query.QueryEngine;

@@ -61,8 +61,10 @@ final class RuleBrief {
     /** The column and what has to hold, then what it is held against. */
     private void form(BriefLine at, Slot slot, Rule rule) {
         BriefLine within = at.about(slot.pointer());
-        Optional<Column> column = rule.column() == null ? Optional.empty() : dataset.table().find(rule.column());
-        List<Option> forms = column.map(c -> kept(forms(rule.column(), c), rule.and())).orElseGet(this::beginnings);
+        Optional<Column> column =
+                rule.column() == null ? Optional.empty() : dataset.table().find(rule.column());
+        List<Option> forms =
+                column.map(c -> kept(forms(rule.column(), c), rule.and())).orElseGet(this::beginnings);
         String name = rule.column() == null ? "" : ColumnWords.of(rule.column()) + " ";
         switch (rule.form()) {
             case ONE_OF, NONE_OF -> {
@@ -118,7 +120,9 @@ final class RuleBrief {
                 kind,
                 bound == null,
                 bound != null,
-                kind == Kind.TYPED ? List.of(new Option(bound == null ? "" : bound, "such as 2026-05-31", "")) : List.of());
+                kind == Kind.TYPED
+                        ? List.of(new Option(bound == null ? "" : bound, "such as 2026-05-31", ""))
+                        : List.of());
     }
 
     private static List<Option> values(Column column) {
@@ -141,7 +145,8 @@ final class RuleBrief {
     /** Every way in which a rule can begin. */
     private List<Option> beginnings() {
         List<Option> options = new ArrayList<>();
-        for (String name : dataset.columnNames()) options.addAll(forms(name, dataset.table().column(name)));
+        for (String name : dataset.columnNames())
+            options.addAll(forms(name, dataset.table().column(name)));
         options.add(new Option("a condition in SQL", "such as litres > 10 AND state = 'final'", Rule.sql("1 = 1")));
         return options;
     }
@@ -172,7 +177,9 @@ final class RuleBrief {
         if (name.startsWith("@")) return;
         if (values.size() > MOST_VALUES)
             forms.add(new Option(
-                    ColumnWords.of(name) + " is one of …", values.size() + " values", new Rule(name, values.subList(0, 1))));
+                    ColumnWords.of(name) + " is one of …",
+                    values.size() + " values",
+                    new Rule(name, values.subList(0, 1))));
         forms.add(new Option(ColumnWords.of(name) + " contains …", "words in any case", Rule.containing(name, "")));
     }
 
@@ -193,7 +200,8 @@ final class RuleBrief {
                     Rule.between(name, low.substring(0, 10), high.substring(0, 10))));
             return;
         }
-        String spread = NumberWords.brief(Double.parseDouble(low)) + " to " + NumberWords.brief(Double.parseDouble(high));
+        String spread =
+                NumberWords.brief(Double.parseDouble(low)) + " to " + NumberWords.brief(Double.parseDouble(high));
         forms.add(new Option(ColumnWords.of(name) + " is at least …", spread, Rule.between(name, low, null)));
         forms.add(new Option(ColumnWords.of(name) + " is at most …", spread, Rule.between(name, null, high)));
     }

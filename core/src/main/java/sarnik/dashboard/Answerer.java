@@ -1,7 +1,5 @@
 package sarnik.dashboard;
 
-import sarnik.query.RowPage;
-import sarnik.visual.AskedRows;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -16,9 +14,11 @@ import sarnik.query.Frame;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
+import sarnik.query.RowPage;
 import sarnik.table.Table;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
+import sarnik.visual.AskedRows;
 import sarnik.visual.Picked;
 
 /**

@@ -74,7 +74,10 @@ public record Dashboard(
         filters.forEach((id, filter) -> controls.add(new Parts.Part(id, filter.words(), held.contains(id))));
         parameters.forEach((id, parameter) -> controls.add(new Parts.Part(id, parameter.name(), held.contains(id))));
         return new Parts(
-                visuals.entrySet().stream().map(v -> part(v.getKey(), v.getValue())).toList(), controls);
+                visuals.entrySet().stream()
+                        .map(v -> part(v.getKey(), v.getValue()))
+                        .toList(),
+                controls);
     }
 
     private static <V extends Visual> Parts.Part part(String id, V visual) {

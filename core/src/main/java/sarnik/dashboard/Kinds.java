@@ -1,20 +1,20 @@
 package sarnik.dashboard;
 
-import sarnik.visual.details.DetailsKind;
-import sarnik.visual.filter.SheetFilterKind;
-import sarnik.visual.button.ButtonKind;
-import sarnik.visual.picture.PictureKind;
-import sarnik.visual.key.KeyKind;
-import sarnik.visual.list.ListKind;
 import java.util.List;
 import sarnik.narrow.Registry;
 import sarnik.narrow.choice.ChoiceKind;
 import sarnik.narrow.dates.DatesKind;
 import sarnik.visual.bars.BarsKind;
+import sarnik.visual.button.ButtonKind;
+import sarnik.visual.details.DetailsKind;
 import sarnik.visual.figure.FigureKind;
+import sarnik.visual.filter.SheetFilterKind;
 import sarnik.visual.grid.GridKind;
+import sarnik.visual.key.KeyKind;
 import sarnik.visual.lines.LinesKind;
+import sarnik.visual.list.ListKind;
 import sarnik.visual.map.MapKind;
+import sarnik.visual.picture.PictureKind;
 import sarnik.visual.ring.RingKind;
 import sarnik.visual.scatter.ScatterKind;
 import sarnik.visual.table.TableKind;

@@ -62,7 +62,8 @@ public final class Moving {
         return found.stream()
                 .map(name -> {
                     List<String> fitting = fitting(name, from, to);
-                    return new Used(name, words(name, from), match(name, fitting).orElse(null), fitting);
+                    return new Used(
+                            name, words(name, from), match(name, fitting).orElse(null), fitting);
                 })
                 .toList();
     }
@@ -70,7 +71,9 @@ public final class Moving {
     private static String words(String name, LoadedDataset dataset) {
         if (dataset.measures().containsKey(name)) return name + ", a formula";
         return ColumnWords.of(name) + ", "
-                + (name.startsWith("@") ? "a place" : dataset.table().column(name).type().words());
+                + (name.startsWith("@")
+                        ? "a place"
+                        : dataset.table().column(name).type().words());
     }
 
     private static Set<String> names(LoadedDataset dataset) {
@@ -95,7 +98,9 @@ public final class Moving {
 
     private static Optional<String> match(String name, List<String> fitting) {
         if (fitting.contains(name)) return Optional.of(name);
-        return fitting.stream().filter(other -> plain(other).equals(plain(name))).findFirst();
+        return fitting.stream()
+                .filter(other -> plain(other).equals(plain(name)))
+                .findFirst();
     }
 
     private static String plain(String name) {

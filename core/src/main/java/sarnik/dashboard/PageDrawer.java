@@ -1,7 +1,5 @@
 package sarnik.dashboard;
 
-import sarnik.visual.Source;
-import sarnik.visual.AskedRows;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -27,12 +25,14 @@ import sarnik.state.ReaderState.Part;
 import sarnik.state.Value;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
+import sarnik.visual.AskedRows;
 import sarnik.visual.Drawing;
 import sarnik.visual.MisfitDrawing;
 import sarnik.visual.Plan;
 import sarnik.visual.Scene;
 import sarnik.visual.SharedKey;
 import sarnik.visual.Sight;
+import sarnik.visual.Source;
 import sarnik.visual.Visual;
 
 /**

@@ -1,14 +1,14 @@
 package sarnik.dashboard;
 
-import sarnik.narrow.Narrowing;
-import java.util.Set;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import sarnik.brief.Choices;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
+import sarnik.narrow.Narrowing;
 import sarnik.visual.Box;
 import sarnik.visual.Visual;
 import sarnik.visual.VisualKind;

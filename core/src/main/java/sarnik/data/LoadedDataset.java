@@ -64,7 +64,19 @@ public record LoadedDataset(
             List<Stage> rules,
             List<Tie> ties,
             Boundaries boundaries) {
-        this(id, name, table, placing, places, about, measures, rules, ties, new RolledUp(boundaries), new Previews(), new Conditions());
+        this(
+                id,
+                name,
+                table,
+                placing,
+                places,
+                about,
+                measures,
+                rules,
+                ties,
+                new RolledUp(boundaries),
+                new Previews(),
+                new Conditions());
     }
 
     /** A dataset of which nothing is told. */
@@ -77,7 +89,8 @@ public record LoadedDataset(
      * shared.
      */
     public LoadedDataset described(String name, About about, List<Tie> ties) {
-        return new LoadedDataset(id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
+        return new LoadedDataset(
+                id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
     }
 
     /** Answers a query, whose measures may name measure formulas of this dataset. */
@@ -90,7 +103,8 @@ public record LoadedDataset(
         Table more = rolledUp.with(column, table, places);
         return more == table
                 ? this
-                : new LoadedDataset(id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
+                : new LoadedDataset(
+                        id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
     }
 
     /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}; none of others. */

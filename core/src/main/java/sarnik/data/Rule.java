@@ -129,15 +129,12 @@ public record Rule(
                         ? name + " is there"
                         : from == null
                                 ? name + " is at most " + to
-                                : to == null
-                                        ? name + " is at least " + from
-                                        : name + " is from " + from + " to " + to;
+                                : to == null ? name + " is at least " + from : name + " is from " + from + " to " + to;
             case CONTAINS -> name + " contains “" + text + "”";
             case MISSING -> name + " is missing";
             case FILLED -> name + " is not missing";
             case LAST ->
-                name + " is in the last " + lastWords()
-                        + (span == null ? "" : ", " + span[0] + " to " + span[1]);
+                name + " is in the last " + lastWords() + (span == null ? "" : ", " + span[0] + " to " + span[1]);
             case SQL -> text.strip();
         };
     }
@@ -177,15 +174,14 @@ public record Rule(
             if (ends.isPresent())
                 end = LocalDate.parse(of.text(ends.get().highest()).substring(0, 10));
         }
-        LocalDate begin =
-                switch (step) {
-                    case DAY -> end.minusDays(last);
-                    case WEEK -> end.minusWeeks(last);
-                    case MONTH -> end.minusMonths(last);
-                    case QUARTER -> end.minusMonths(3L * last);
-                    case YEAR -> end.minusYears(last);
-                    default -> throw new MisfitException("The last of a period are days, weeks, months, quarters or years");
-                };
+        LocalDate begin = switch (step) {
+            case DAY -> end.minusDays(last);
+            case WEEK -> end.minusWeeks(last);
+            case MONTH -> end.minusMonths(last);
+            case QUARTER -> end.minusMonths(3L * last);
+            case YEAR -> end.minusYears(last);
+            default -> throw new MisfitException("The last of a period are days, weeks, months, quarters or years");
+        };
         return new LocalDate[] {begin.plusDays(1), end};
     }
 
@@ -208,8 +204,7 @@ public record Rule(
                     .of(
                             text + bound + today,
                             () -> formula.compute(
-                                            dataset.table(),
-                                            new Surroundings(bound, on.places(), on.areas(), today))
+                                            dataset.table(), new Surroundings(bound, on.places(), on.areas(), today))
                                     .column());
             return new Condition.Holds(text + bound, column);
         } catch (FormulaException unfit) {

@@ -1,7 +1,7 @@
 package sarnik.narrow;
 
-import java.util.ArrayList;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -156,10 +156,12 @@ public final class Narrowing {
             boolean byFilter = filter != null && visual.page().equals(filter.page());
             boolean byPick =
                     wires.links().values().stream().anyMatch(l -> l.from().equals(id) && l.reaches(visualId));
-            boolean byParameter =
-                    wires.parameters().containsKey(id)
+            boolean byParameter = wires.parameters().containsKey(id)
                     && (kinds.of(visual).uses(visual, id)
-                            || isNamed(wires.parameters().get(id), id, kinds.of(visual).rules(visual)));
+                            || isNamed(
+                                    wires.parameters().get(id),
+                                    id,
+                                    kinds.of(visual).rules(visual)));
             if (byFilter || byPick || byParameter) touched.add(visualId);
         });
         return touched;

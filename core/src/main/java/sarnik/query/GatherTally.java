@@ -3,6 +3,7 @@ package sarnik.query;
 import java.util.Arrays;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
+import sarnik.table.Sums;
 import sarnik.table.WholeColumn;
 
 /**
@@ -113,7 +114,7 @@ final class GatherTally {
     /** The variance of a sample (divided by n - 1), about the mean; NaN for one value. */
     static double variance(double[] values) {
         if (values.length < 2) return Double.NaN;
-        double mean = Arrays.stream(values).sum() / values.length;
+        double mean = Sums.mean(values);
         double squares = 0;
         for (double value : values) squares += (value - mean) * (value - mean);
         return squares / (values.length - 1);

@@ -2,6 +2,7 @@ package sarnik.query;
 
 import java.util.Arrays;
 import java.util.stream.IntStream;
+import sarnik.table.Sums;
 
 /**
  * A measure over the values that a measure has in the groups of an answer, as SQL's window functions (ISO/IEC 9075-2)
@@ -75,10 +76,10 @@ public record Over(Kind kind, Integer steps, Boolean within) {
     private void part(double[] values, int[] groups, double[] out) {
         switch (kind) {
             case SHARE -> {
-                double sum = Arrays.stream(groups)
+                double sum = Sums.of(Arrays.stream(groups)
                         .mapToDouble(g -> values[g])
                         .filter(v -> !Double.isNaN(v))
-                        .sum();
+                        .toArray());
                 for (int g : groups) out[g] = sum == 0 ? Double.NaN : values[g] / sum;
             }
             case RUNNING -> {
@@ -109,11 +110,10 @@ public record Over(Kind kind, Integer steps, Boolean within) {
             case MOVING -> {
                 int wide = stepsOrUsual();
                 for (int i = 0; i < groups.length; i++)
-                    out[groups[i]] = IntStream.rangeClosed(Math.max(0, i - wide + 1), i)
+                    out[groups[i]] = Sums.mean(IntStream.rangeClosed(Math.max(0, i - wide + 1), i)
                             .mapToDouble(j -> values[groups[j]])
                             .filter(v -> !Double.isNaN(v))
-                            .average()
-                            .orElse(Double.NaN);
+                            .toArray());
             }
         }
     }

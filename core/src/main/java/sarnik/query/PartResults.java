@@ -2,6 +2,7 @@ package sarnik.query;
 
 import java.util.List;
 import sarnik.formula.MeasureFormula.Part;
+import sarnik.table.Sums;
 
 /** What the parts of a measure formula come to, group by group. */
 final class PartResults {
@@ -54,8 +55,8 @@ final class PartResults {
         double[] values = part.distinct() ? GatherTally.distinct(sorted) : sorted;
         return switch (part.function()) {
             case "COUNT" -> values.length;
-            case "SUM" -> java.util.Arrays.stream(values).sum();
-            case "AVG" -> java.util.Arrays.stream(values).sum() / values.length;
+            case "SUM" -> Sums.of(values);
+            case "AVG" -> Sums.mean(values);
             case "VAR_SAMP" -> GatherTally.variance(values);
             case "STDDEV_SAMP" -> Math.sqrt(GatherTally.variance(values));
             case "PERCENTILE_CONT" -> GatherTally.percentile(values, part.fraction());

@@ -45,8 +45,8 @@ interface RowFilter {
         if (condition instanceof Condition.Missing) return (SlowFilter) column::isMissing;
         if (column instanceof CodedColumn coded) return ofCodes(coded, condition);
         if (condition instanceof Condition.Contains)
-            throw new QueryException(
-                    "“%s” holds %s, in which no words are looked for".formatted(condition.column(), column.type().words()));
+            throw new QueryException("“%s” holds %s, in which no words are looked for"
+                    .formatted(condition.column(), column.type().words()));
         if (condition instanceof Condition.OneOf oneOf) return ofValues(column, oneOf.values());
         if (condition instanceof Condition.NoneOf noneOf) {
             SlowFilter any = ofValues(column, noneOf.values());
@@ -306,6 +306,12 @@ interface RowFilter {
     }
 
     record DoubleRange(double[] values, double low, double high) implements RowFilter {
+
+        /** What is missing is asked for by name: compiled to JavaScript, a comparison with it may turn out true. */
+        private boolean isWithin(double value) {
+            return !Double.isNaN(value) & value >= low & value <= high;
+        }
+
         @Override
         public int keep(int[] selection, int count) {
             int kept = 0;
@@ -313,7 +319,7 @@ interface RowFilter {
                 int row = selection[i];
                 double value = values[row];
                 selection[kept] = row;
-                kept += value >= low & value <= high ? 1 : 0;
+                kept += isWithin(value) ? 1 : 0;
             }
             return kept;
         }
@@ -324,7 +330,7 @@ interface RowFilter {
             for (int row = from; row < to; row++) {
                 double value = values[row];
                 selection[kept] = row;
-                kept += value >= low & value <= high ? 1 : 0;
+                kept += isWithin(value) ? 1 : 0;
             }
             return kept;
         }

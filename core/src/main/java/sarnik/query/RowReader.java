@@ -26,7 +26,8 @@ final class RowReader {
      * @param query whose stages hold no condition about the groups of another query
      */
     static RowPage read(Table table, RowQuery query, Segments segments) {
-        List<Column> columns = query.columns().stream().map(c -> column(table, c)).toList();
+        List<Column> columns =
+                query.columns().stream().map(c -> column(table, c)).toList();
         List<RowFilter[]> filters = RowBlocks.filters(table, query.stages());
         int segment = 1 << 18;
         int count = Math.max(1, (table.rows() + segment - 1) / segment);
@@ -83,8 +84,8 @@ final class RowReader {
                             c,
                             coded.dictionary().get(c).toLowerCase(Locale.ROOT).contains(find));
                 if (!codes.isEmpty())
-                    holds = holds.or(row ->
-                            coded.codes().get(row) >= 0 && codes.get(coded.codes().get(row)));
+                    holds = holds.or(row -> coded.codes().get(row) >= 0
+                            && codes.get(coded.codes().get(row)));
             } else {
                 holds = holds.or(row -> !column.isMissing(row)
                         && column.text(row).toLowerCase(Locale.ROOT).contains(find));

@@ -5,7 +5,6 @@ import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 
 /** Numbers that stand below each other: of one unit and with as many decimals each, so that their points are in line. */
 public final class Aligned {
@@ -75,6 +74,6 @@ public final class Aligned {
     public static String written(double value, int decimals) {
         double rounded =
                 new BigDecimal(value).setScale(decimals, RoundingMode.HALF_UP).doubleValue();
-        return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
+        return Digits.grouped(rounded, decimals);
     }
 }

@@ -1,6 +1,7 @@
 package sarnik.scale;
 
 import java.util.Arrays;
+import sarnik.table.Sums;
 
 /**
  * Values cut into classes.
@@ -88,9 +89,9 @@ public record Classes(double[] breaks, double low, double high) {
      * the mean, with an odd one the mean is in the middle of a class. The outermost classes hold all that lies beyond.
      */
     private static double[] aboutTheMean(double[] sorted, int count) {
-        double mean = Arrays.stream(sorted).sum() / sorted.length;
-        double deviation = Math.sqrt(
-                Arrays.stream(sorted).map(v -> (v - mean) * (v - mean)).sum() / sorted.length);
+        double mean = Sums.mean(sorted);
+        double deviation = Math.sqrt(Sums.mean(
+                Arrays.stream(sorted).map(v -> (v - mean) * (v - mean)).toArray()));
         double[] breaks = new double[count - 1];
         for (int i = 0; i < breaks.length; i++) breaks[i] = mean + (i + 1 - count / 2.0) * deviation;
         return breaks;

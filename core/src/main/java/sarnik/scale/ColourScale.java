@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
+import sarnik.table.Sums;
 
 /**
  * Which colour a value wears: classes with a colour each, or a ramp of many steps. Immutable.
@@ -134,7 +135,7 @@ public record ColourScale(Classes classes, List<String> colours, boolean ramp, d
             throw new IllegalArgumentException("The number that the scale turns about is not known");
         if (centre.about() == About.VALUE) return centre.value() == null ? 0.0 : centre.value();
         if (values.length == 0) return null;
-        if (centre.about() == About.MEAN) return Arrays.stream(values).average().orElseThrow();
+        if (centre.about() == About.MEAN) return Sums.mean(values);
         double[] sorted = Arrays.stream(values).sorted().toArray();
         int middle = sorted.length / 2;
         return sorted.length % 2 == 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;

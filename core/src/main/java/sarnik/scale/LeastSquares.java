@@ -1,6 +1,7 @@
 package sarnik.scale;
 
 import java.util.stream.IntStream;
+import sarnik.table.Sums;
 
 /**
  * The straight line that lies nearest to points, by the squares of the distances upwards.
@@ -20,8 +21,8 @@ public record LeastSquares(double slope, double intercept, double r, int points)
         int[] known = IntStream.range(0, x.length)
                 .filter(i -> Double.isFinite(x[i]) && Double.isFinite(y[i]))
                 .toArray();
-        double meanX = IntStream.of(known).mapToDouble(i -> x[i]).average().orElse(Double.NaN);
-        double meanY = IntStream.of(known).mapToDouble(i -> y[i]).average().orElse(Double.NaN);
+        double meanX = Sums.mean(IntStream.of(known).mapToDouble(i -> x[i]).toArray());
+        double meanY = Sums.mean(IntStream.of(known).mapToDouble(i -> y[i]).toArray());
         double xx = 0;
         double xy = 0;
         double yy = 0;

@@ -2,7 +2,6 @@ package sarnik.scale;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.util.Locale;
 
 /** Numbers as people read them: a comma between thousands, a point before decimals. */
 public final class NumberWords {
@@ -23,7 +22,7 @@ public final class NumberWords {
         if (!Double.isFinite(value)) return "–";
         double rounded = shown(value);
         int decimals = rounded == Math.rint(rounded) ? 0 : decimals(Math.abs(rounded));
-        return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
+        return Digits.grouped(rounded, decimals);
     }
 
     /**

@@ -2,6 +2,7 @@ package sarnik.scale;
 
 import java.util.Arrays;
 import java.util.List;
+import sarnik.table.Sums;
 
 /**
  * Likeness by several measures, each counted in its own standard deviations so that none outweighs the others by its
@@ -24,11 +25,9 @@ public final class Standardised {
         double[] sums = new double[measures.get(0).length];
         for (double[] values : measures) {
             double[] finite = Arrays.stream(values).filter(Double::isFinite).toArray();
-            double mean = Arrays.stream(finite).average().orElse(Double.NaN);
-            double deviation = Math.sqrt(Arrays.stream(finite)
-                    .map(v -> (v - mean) * (v - mean))
-                    .average()
-                    .orElse(0));
+            double mean = Sums.mean(finite);
+            double deviation = Math.sqrt(Sums.mean(
+                    Arrays.stream(finite).map(v -> (v - mean) * (v - mean)).toArray()));
             for (int i = 0; i < sums.length; i++) {
                 double difference = values[i] - values[from];
                 if (!Double.isFinite(difference)) sums[i] = Double.NaN;

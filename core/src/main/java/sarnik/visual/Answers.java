@@ -1,7 +1,7 @@
 package sarnik.visual;
 
-import sarnik.query.RowPage;
 import sarnik.query.Frame;
+import sarnik.query.RowPage;
 
 /** The answers to all that plans asked. */
 public interface Answers {

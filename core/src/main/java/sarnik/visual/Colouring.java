@@ -191,7 +191,7 @@ public record Colouring(int[] classes, Key key) {
         } else {
             Map<String, Integer> counts = new LinkedHashMap<>();
             for (int row = 0; row < column.size(); row++)
-                if (!column.isMissing(row)) counts.merge(column.text(row), 1, Integer::sum);
+                if (!column.isMissing(row)) counts.merge(column.text(row), 1, (a, b) -> a + b);
             counts.entrySet().stream()
                     .sorted(Map.Entry.<String, Integer>comparingByValue()
                             .reversed()

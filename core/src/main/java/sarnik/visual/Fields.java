@@ -1,6 +1,5 @@
 package sarnik.visual;
 
-import sarnik.scale.ValueWords;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -68,7 +67,10 @@ public final class Fields {
     public String value(String column, String text, String form) {
         Column of = dataset.table().column(column);
         boolean isTime = of.type() == ColumnType.DATE || of.type() == ColumnType.TIME;
-        if (form != null && isTime) return step(of, form).map(s -> text == null ? MISSING : moment(s, text)).orElse(null);
+        if (form != null && isTime)
+            return step(of, form)
+                    .map(s -> text == null ? MISSING : moment(s, text))
+                    .orElse(null);
         if (form != null) {
             Optional<Format> format = of.type().isNumber() ? Format.parse(form) : Optional.empty();
             return format.map(f -> text == null
@@ -81,8 +83,7 @@ public final class Fields {
             return of.type() == ColumnType.DATE
                     ? moment(TimeStep.DAY, text)
                     : moment(TimeStep.DAY, text) + ", " + text.substring(11, 16);
-        if (amounts.contains(column))
-            return ValueWords.NUMBER.full(Double.parseDouble(text));
+        if (amounts.contains(column)) return ValueWords.NUMBER.full(Double.parseDouble(text));
         return dataset.label(column, text);
     }
 

@@ -1,12 +1,12 @@
 package sarnik.visual;
 
-import sarnik.query.RowQuery;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import sarnik.data.LoadedDataset;
 import sarnik.query.Query;
+import sarnik.query.RowQuery;
 
 /**
  * How a visual is drawn: the queries that it needs, all known before any is asked, and what is drawn of their answers.

@@ -3,7 +3,7 @@ package sarnik.visual;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.IntStream;
+import sarnik.table.Sums;
 
 /**
  * A line that figures are compared with.
@@ -60,17 +60,11 @@ public record Reference(Kind kind, Double value, String parameter, String name) 
         return switch (kind) {
             case TARGET -> Optional.ofNullable(value);
             case PARAMETER -> Optional.ofNullable(parameter).flatMap(scene::number);
-            case MEAN ->
-                known.length == 0
-                        ? Optional.empty()
-                        : Optional.of(Arrays.stream(known).average().orElse(0));
+            case MEAN -> known.length == 0 ? Optional.empty() : Optional.of(Sums.mean(known));
             case MEDIAN ->
                 known.length == 0
                         ? Optional.empty()
-                        : Optional.of(IntStream.of((known.length - 1) / 2, known.length / 2)
-                                .mapToDouble(i -> known[i])
-                                .average()
-                                .orElse(0));
+                        : Optional.of((known[(known.length - 1) / 2] + known[known.length / 2]) / 2);
         };
     }
 

@@ -2,9 +2,9 @@ package sarnik.visual;
 
 import java.util.Arrays;
 import java.util.List;
-import sarnik.data.MisfitException;
-import sarnik.data.LoadedDataset;
 import sarnik.brief.Choices;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
 import sarnik.query.Frame;
 import sarnik.query.TimeStep;
 import sarnik.table.Column;

@@ -20,12 +20,21 @@ public record Trail(List<RowTrail.Step> steps, String empty) {
     /** The trail of an answer; column names that placing adds are put in words. */
     public static Trail of(RowTrail answered) {
         RowTrail trail = new RowTrail(answered.steps().stream()
-                .map(s -> new RowTrail.Step(
-                        ADDED.matcher(s.words()).replaceAll(m -> Matcher.quoteReplacement(ColumnWords.of(m.group()))),
-                        s.left(),
-                        s.unit()))
+                .map(s -> new RowTrail.Step(worded(s.words()), s.left(), s.unit()))
                 .toList());
         return new Trail(trail.steps(), trail.rows() > 0 ? null : whatTookTheLast(trail));
+    }
+
+    /** The words of a step with the names of columns that placing adds put in words. */
+    private static String worded(String words) {
+        Matcher found = ADDED.matcher(words);
+        StringBuilder text = new StringBuilder();
+        int from = 0;
+        while (found.find()) {
+            text.append(words, from, found.start()).append(ColumnWords.of(found.group()));
+            from = found.end();
+        }
+        return text.append(words.substring(from)).toString();
     }
 
     private static String whatTookTheLast(RowTrail trail) {

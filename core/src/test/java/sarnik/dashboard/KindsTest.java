@@ -74,9 +74,10 @@ class KindsTest {
     static final String WORDS = "'type': 'words', 'text': 'Sold **{sum of litres}**.', 'dataset': 1, "
             + "'figures': [{'summary': 'SUM', 'column': 'litres'}]";
 
-    static final String LIST = "'type': 'list', 'dataset': 1, 'text': '{town}: {litres:0.0 l}', 'below': '{day:month} {gone}', "
-            + "'pick': 'town', 'order': {'by': 'litres', 'down': true}, "
-            + "'mark': {'of': 'litres', 'limits': {'good': 50, 'bad': 10}}";
+    static final String LIST =
+            "'type': 'list', 'dataset': 1, 'text': '{town}: {litres:0.0 l}', 'below': '{day:month} {gone}', "
+                    + "'pick': 'town', 'order': {'by': 'litres', 'down': true}, "
+                    + "'mark': {'of': 'litres', 'limits': {'good': 50, 'bad': 10}}";
     static final String EACH = "'type': 'list', 'dataset': 1, 'each': 'town', 'text': '{town}', "
             + "'below': '{sum of litres} of {number of rows}', "
             + "'figures': [{'summary': 'SUM', 'column': 'litres'}, {'summary': 'COUNT'}]";

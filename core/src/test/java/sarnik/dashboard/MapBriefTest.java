@@ -1,11 +1,5 @@
 package sarnik.dashboard;
 
-import sarnik.query.RowPage;
-import sarnik.query.RowQuery;
-import sarnik.query.Frame;
-import sarnik.query.Query;
-import sarnik.table.Table;
-import sarnik.brief.Parts;
 import static org.assertj.core.api.Assertions.assertThat;
 import static sarnik.dashboard.MapFixture.DATASETS;
 import static sarnik.dashboard.MapFixture.ENGINE;
@@ -27,10 +21,16 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import sarnik.brief.Brief;
 import sarnik.brief.Choices;
+import sarnik.brief.Parts;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.query.Frame;
+import sarnik.query.Query;
 import sarnik.query.QueryEngine;
+import sarnik.query.RowPage;
+import sarnik.query.RowQuery;
 import sarnik.state.ReaderState;
+import sarnik.table.Table;
 import sarnik.visual.Colour;
 import sarnik.visual.Question;
 import sarnik.visual.SharedKey;

@@ -79,14 +79,16 @@ class MovingTest {
 
     @Test
     void aVisualIsPutOnAnotherDashboardWithItsLinksAndNumbers() {
-        Dashboard from = document(
-                        RING, FIGURE + ", 'against': {'kind': 'PARAMETER', 'parameter': 'n1'}")
+        Dashboard from = document(RING, FIGURE + ", 'against': {'kind': 'PARAMETER', 'parameter': 'n1'}")
                 .dashboard();
         DashboardDocument empty = DashboardDocument.empty("Other?");
         DashboardDocument ring = empty.edit(DocumentJson.write(Moving.copied(from, "v1", empty.dashboard(), "vx")))
                 .after();
         assertThat(ring.dashboard().visuals()).containsOnlyKeys("vx");
-        assertThat(ring.dashboard().links().values()).singleElement().extracting("from").isEqualTo("vx");
+        assertThat(ring.dashboard().links().values())
+                .singleElement()
+                .extracting("from")
+                .isEqualTo("vx");
         DashboardDocument figure = ring.edit(DocumentJson.write(Moving.copied(from, "v2", ring.dashboard(), "vy")))
                 .after();
         assertThat(figure.dashboard().parameters()).containsOnlyKeys("n1");

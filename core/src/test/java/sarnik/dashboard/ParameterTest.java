@@ -131,8 +131,10 @@ class ParameterTest {
             String suffix = "x" + n;
             List<Proposals.Added> proposals =
                     new Proposals(now.dashboard(), () -> suffix).answer(Question.LET_CHOOSE, MapFixture.sales());
-            Proposals.Added number =
-                    proposals.stream().filter(p -> p.id().startsWith("n")).findFirst().orElseThrow();
+            Proposals.Added number = proposals.stream()
+                    .filter(p -> p.id().startsWith("n"))
+                    .findFirst()
+                    .orElseThrow();
             DashboardDocument.Edit edit =
                     now.edit(tools.jackson.databind.json.JsonMapper.shared().writeValueAsString(number.ops()));
             assertThat(edit.words()).isEqualTo("adding the number Number " + n);

@@ -36,8 +36,8 @@ import sarnik.visual.MisfitDrawing;
 import sarnik.visual.Sight;
 import sarnik.visual.button.ButtonDrawing;
 import sarnik.visual.details.DetailsDrawing;
-import sarnik.visual.filter.SheetFilterDrawing;
 import sarnik.visual.figure.FigureDrawing;
+import sarnik.visual.filter.SheetFilterDrawing;
 import sarnik.visual.key.KeyDrawing;
 import sarnik.visual.list.ListDrawing;
 import sarnik.visual.picture.PictureDrawing;
@@ -81,7 +81,8 @@ class SheetKindsTest {
                     .extracting(ListDrawing.Line::state)
                     .containsExactly("good", "good", "watch", "watch", "watch", "bad", "bad", null);
             String words = "'mark': {'of': 'product', 'good': ['still'], 'bad': ['warm']}";
-            assertThat(draw(ListDrawing.class, "", LIST.replaceAll("'mark'.*", words)).lines())
+            assertThat(draw(ListDrawing.class, "", LIST.replaceAll("'mark'.*", words))
+                            .lines())
                     .extracting(ListDrawing.Line::state)
                     .containsExactly("bad", "bad", "good", "bad", "good", "good", "good", null);
         }
@@ -104,7 +105,8 @@ class SheetKindsTest {
 
         @Test
         void pickTheValueThatTheirRowHas() {
-            assertThat(draw(FigureDrawing.class, "p.v1=Soria", LIST, FIGURE).full()).isEqualTo("65");
+            assertThat(draw(FigureDrawing.class, "p.v1=Soria", LIST, FIGURE).full())
+                    .isEqualTo("65");
             assertThat(draw(ListDrawing.class, "p.v1=Soria", RING, LIST).all()).isEqualTo(4);
         }
 
@@ -125,7 +127,8 @@ class SheetKindsTest {
                     .extracting(ListDrawing.Line::text)
                     .containsExactly("Benavente", "Zamora", "Soria", "Burgos");
             assertThat(drawn.lines().get(2).below()).isEqualTo("65 of 4");
-            assertThat(draw(ListDrawing.class, "", EACH + ", 'order': {'by': 'town', 'down': true}").lines())
+            assertThat(draw(ListDrawing.class, "", EACH + ", 'order': {'by': 'town', 'down': true}")
+                            .lines())
                     .extracting(ListDrawing.Line::text)
                     .containsExactly("Zamora", "Soria", "Burgos", "Benavente");
         }
@@ -209,8 +212,8 @@ class SheetKindsTest {
             LoadedDataset loose = new LoadedDataset(3, "Loose", csv("a", "x"), null, Map.of());
             Map<Long, LoadedDataset> all = Map.of(1L, KindsTest.SALES, 2L, visits, 3L, loose);
             Datasets datasets = id -> Datasets.Found.of(Optional.ofNullable(all.get(id)));
-            DetailsDrawing drawn = (DetailsDrawing)
-                    seen("v1", finding("Soria", 0, null), datasets, DETAILS + ", 'tied': [2, 3]");
+            DetailsDrawing drawn =
+                    (DetailsDrawing) seen("v1", finding("Soria", 0, null), datasets, DETAILS + ", 'tied': [2, 3]");
             assertThat(drawn.tied()).singleElement().satisfies(tied -> {
                 assertThat(tied.words()).isEqualTo("Visits");
                 assertThat(tied.all()).isEqualTo(2);
@@ -225,7 +228,8 @@ class SheetKindsTest {
             DetailsDrawing drawn = draw(
                     DetailsDrawing.class,
                     "",
-                    DETAILS + ", 'groups': [{'title': 'Money', 'columns': ['euros', 'gone']}, {'columns': ['product']}]");
+                    DETAILS
+                            + ", 'groups': [{'title': 'Money', 'columns': ['euros', 'gone']}, {'columns': ['product']}]");
             assertThat(drawn.groups()).extracting(DetailsDrawing.Told::title).containsExactly("Money", "");
             assertThat(drawn.notes()).containsExactly("There is no column “gone” any more.");
         }
@@ -258,7 +262,9 @@ class SheetKindsTest {
         @Test
         void ofNothingOrOfAKeySaySo() {
             assertThat(misfit("'type': 'key'")).contains("Choose in the brief");
-            assertThat(draw(MisfitDrawing.class, "", RING, "'type': 'key', 'of': 'v9'").why()).contains("has gone");
+            assertThat(draw(MisfitDrawing.class, "", RING, "'type': 'key', 'of': 'v9'")
+                            .why())
+                    .contains("has gone");
             assertThat(draw(MisfitDrawing.class, "", "'type': 'key', 'of': 'v2'", "'type': 'key', 'of': 'v1'")
                             .why())
                     .contains("has gone");
@@ -282,10 +288,12 @@ class SheetKindsTest {
         @Test
         void aFilterOnTheSheetGoesWithItsFilter() {
             DashboardDocument document = document("'type': 'filter', 'control': 'f1'", FIGURE);
-            assertThat(draw(SheetFilterDrawing.class, "", "'type': 'filter', 'control': 'f1'").control())
+            assertThat(draw(SheetFilterDrawing.class, "", "'type': 'filter', 'control': 'f1'")
+                            .control())
                     .isEqualTo("f1");
-            DashboardDocument after =
-                    document.edit(Removal.of(document.dashboard(), "f1").patch()).after();
+            DashboardDocument after = document.edit(
+                            Removal.of(document.dashboard(), "f1").patch())
+                    .after();
             assertThat(after.dashboard().visuals()).containsOnlyKeys("v2");
             assertThat(document.dashboard().parts().controls())
                     .extracting("id", "keyed")
@@ -303,8 +311,9 @@ class SheetKindsTest {
                     "https://a b"
                 })
         void aButtonLeadsNowhereThatRuns(String address) {
-            Assertions.assertThatThrownBy(() -> document(
-                            "'type': 'button', 'words': 'x', 'does': {'kind': 'ADDRESS', 'address': '" + address + "'}"))
+            Assertions.assertThatThrownBy(
+                            () -> document("'type': 'button', 'words': 'x', 'does': {'kind': 'ADDRESS', 'address': '"
+                                    + address + "'}"))
                     .isInstanceOf(DashboardException.class)
                     .hasMessageContaining("/does/address");
         }
@@ -328,8 +337,11 @@ class SheetKindsTest {
         void aPictureAsksWhatItShows() {
             String image = "'type': 'picture', 'image': '" + "a1".repeat(32) + "'";
             assertThat(draw(PictureDrawing.class, "", image).wanting()).contains("what this picture shows");
-            assertThat(draw(PictureDrawing.class, "", image + ", 'shows': 'A tap'").wanting()).isNull();
-            assertThat(draw(PictureDrawing.class, "", "'type': 'picture'").wanting()).contains("no picture here yet");
+            assertThat(draw(PictureDrawing.class, "", image + ", 'shows': 'A tap'")
+                            .wanting())
+                    .isNull();
+            assertThat(draw(PictureDrawing.class, "", "'type': 'picture'").wanting())
+                    .contains("no picture here yet");
         }
 
         @Test

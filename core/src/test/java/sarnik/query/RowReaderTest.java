@@ -21,7 +21,12 @@ class RowReaderTest {
 
     private static final InMemoryEngine ENGINE = new InMemoryEngine();
     private static final Table TABLE = csv(
-            "name,size,day", "beta,3,2026-01-02", "Alpha,,2026-01-01", "gamma,10,", "alpha,3,2025-12-31", ",2,2026-01-01");
+            "name,size,day",
+            "beta,3,2026-01-02",
+            "Alpha,,2026-01-01",
+            "gamma,10,",
+            "alpha,3,2025-12-31",
+            ",2,2026-01-01");
 
     private static RowPage rows(List<Stage> stages, String find, int from, int count, RowQuery.By... order) {
         return ENGINE.rows(TABLE, new RowQuery(stages, List.of("name", "size"), List.of(order), find, from, count));
@@ -40,8 +45,10 @@ class RowReaderTest {
         assertThat(rows(List.of(), "", 0, 9, new RowQuery.By("size", true), new RowQuery.By("name", false))
                         .rows())
                 .containsExactly(2, 3, 0, 4, 1);
-        assertThat(rows(List.of(), "", 0, 9, new RowQuery.By("name", false)).rows()).containsExactly(1, 3, 0, 2, 4);
-        assertThat(rows(List.of(), "", 0, 9, new RowQuery.By("day", false)).rows()).containsExactly(3, 1, 4, 0, 2);
+        assertThat(rows(List.of(), "", 0, 9, new RowQuery.By("name", false)).rows())
+                .containsExactly(1, 3, 0, 2, 4);
+        assertThat(rows(List.of(), "", 0, 9, new RowQuery.By("day", false)).rows())
+                .containsExactly(3, 1, 4, 0, 2);
     }
 
     @Test
@@ -51,10 +58,7 @@ class RowReaderTest {
         assertThat(page.rows()).containsExactly(3);
         assertThat(page.trail().steps())
                 .extracting(RowTrail.Step::words, RowTrail.Step::left)
-                .containsExactly(
-                        tuple("All rows", 5L),
-                        tuple("Small", 3L),
-                        tuple("Holding “ALPHA”", 1L));
+                .containsExactly(tuple("All rows", 5L), tuple("Small", 3L), tuple("Holding “ALPHA”", 1L));
     }
 
     @Test
@@ -82,8 +86,7 @@ class RowReaderTest {
                 1);
         assertThat(rows(
                                 List.of(new Stage(
-                                        "Of the largest",
-                                        List.of(new Condition.Among("name", TABLE, most, 0, false)))),
+                                        "Of the largest", List.of(new Condition.Among("name", TABLE, most, 0, false)))),
                                 "",
                                 0,
                                 9)
@@ -105,10 +108,10 @@ class RowReaderTest {
         Table table = csv(lines.toArray(String[]::new));
         expected.sort(Comparator.<int[]>comparingInt(r -> -r[1]).thenComparingInt(r -> r[0]));
         RowPage page = ENGINE.rows(
-                table,
-                new RowQuery(List.of(), List.of("key"), List.of(new RowQuery.By("value", true)), "", from, 50));
+                table, new RowQuery(List.of(), List.of("key"), List.of(new RowQuery.By("value", true)), "", from, 50));
         assertThat(page.rows())
-                .containsExactlyElementsOf(
-                        expected.subList(from, from + 50).stream().map(r -> r[0]).toList());
+                .containsExactlyElementsOf(expected.subList(from, from + 50).stream()
+                        .map(r -> r[0])
+                        .toList());
     }
 }

@@ -229,8 +229,7 @@ class DashboardApi implements AutoCloseable {
 
     @PostMapping("/{id}/duplicates")
     @ResponseStatus(HttpStatus.CREATED)
-    Made duplicate(
-            @PathVariable long id, @RequestBody Duplicate asked, @AuthenticationPrincipal SignedIn person) {
+    Made duplicate(@PathVariable long id, @RequestBody Duplicate asked, @AuthenticationPrincipal SignedIn person) {
         if (asked.title() == null || asked.title().isBlank())
             throw new RefusedException("A dashboard needs a title: the question it answers.");
         DashboardDocument document = dashboards.open(id, person).document();
@@ -343,7 +342,8 @@ class DashboardApi implements AutoCloseable {
         Images.Image image = frames.image(dashboards.read(id, person), file);
         return ResponseEntity.ok()
                 .contentType(MediaType.parseMediaType(image.type()))
-                .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate().immutable())
+                .cacheControl(
+                        CacheControl.maxAge(Duration.ofDays(30)).cachePrivate().immutable())
                 .header("X-Content-Type-Options", "nosniff")
                 .body(image.bytes());
     }

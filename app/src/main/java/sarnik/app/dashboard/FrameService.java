@@ -11,8 +11,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ThreadLocalRandom;
@@ -435,8 +435,8 @@ class FrameService {
     Images.Image image(Dashboard dashboard, String name) {
         boolean shown = dashboard.visuals().values().stream().anyMatch(v -> files(v).contains(name));
         return (shown ? images.find(name) : Optional.<Images.Image>empty())
-                .orElseThrow(() -> new RefusedException(
-                        HttpStatus.NOT_FOUND, "This dashboard shows no such picture any more."));
+                .orElseThrow(() ->
+                        new RefusedException(HttpStatus.NOT_FOUND, "This dashboard shows no such picture any more."));
     }
 
     private static <V extends Visual> Set<String> files(V visual) {

@@ -52,7 +52,10 @@ record Reencoded(String type, int width, int height, byte[] bytes) {
             } finally {
                 reader.dispose();
             }
-        } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException | NegativeArraySizeException broken) {
+        } catch (IOException
+                | IllegalArgumentException
+                | IndexOutOfBoundsException
+                | NegativeArraySizeException broken) {
             throw new RefusedException(
                     "The picture is broken and cannot be read to its end. Save it anew and choose it again.");
         }
@@ -63,8 +66,9 @@ record Reencoded(String type, int width, int height, byte[] bytes) {
         long width = reader.getWidth(0);
         long height = reader.getHeight(0);
         if (width * height > MOST_PIXELS)
-            throw new RefusedException("The picture has %,d × %,d pixels; at most %,d million are looked at. Make it smaller."
-                    .formatted(width, height, MOST_PIXELS / 1_000_000));
+            throw new RefusedException(
+                    "The picture has %,d × %,d pixels; at most %,d million are looked at. Make it smaller."
+                            .formatted(width, height, MOST_PIXELS / 1_000_000));
         ImageReadParam param = reader.getDefaultReadParam();
         int every = (int) Math.max(1, Math.max(width, height) / LONGEST);
         param.setSourceSubsampling(every, every, 0, 0);

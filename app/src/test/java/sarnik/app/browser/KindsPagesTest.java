@@ -1,23 +1,22 @@
 package sarnik.app.browser;
 
-import java.util.stream.IntStream;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.FilePayload;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
 import javax.xml.parsers.DocumentBuilderFactory;
-import com.microsoft.playwright.Locator;
-import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.BoundingBox;
-import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -326,11 +325,13 @@ class KindsPagesTest extends BrowserTest {
         page.click(".popup-list label >> text=warm");
         waitForNumber(page, "107");
         page.keyboard().press("Escape");
-        assertThat(page.locator("[data-visual=v12] .filter-choose").textContent()).isEqualTo("warm");
+        assertThat(page.locator("[data-visual=v12] .filter-choose").textContent())
+                .isEqualTo("warm");
         page.focus("[data-visual=v13] button");
         page.keyboard().press("Enter");
         waitForNumber(page, "272");
-        assertThat(page.locator("[data-visual=v12] .filter-choose").textContent()).isEqualTo("all");
+        assertThat(page.locator("[data-visual=v12] .filter-choose").textContent())
+                .isEqualTo("all");
     }
 
     @ParameterizedTest
@@ -352,7 +353,10 @@ class KindsPagesTest extends BrowserTest {
         assertThat(picture.getWidth()).isGreaterThan(500);
         assertThat(colours(picture)).as("colours of the picture").isGreaterThan(3);
         String drawing = new String(files[2], StandardCharsets.UTF_8);
-        assertThat(drawing).startsWith("<svg").contains("<text", "Hanken Grotesk").doesNotContain("<foreignObject");
+        assertThat(drawing)
+                .startsWith("<svg")
+                .contains("<text", "Hanken Grotesk")
+                .doesNotContain("<foreignObject");
         DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new ByteArrayInputStream(files[2]));
     }
 

@@ -296,7 +296,8 @@ class EngineAgainstPostgresTest {
                 new Condition.InGroups(
                         new GroupKey.Step("at", TimeStep.HOUR_OF_DAY, "Europe/Madrid"), List.of("08", "14", "23"));
             case 6 -> new Condition.Between("pieces", "-1", "2");
-            case 12 -> new Condition.Missing(List.of("town", "litres", "day", "open").get(random.nextInt(4)));
+            case 12 ->
+                new Condition.Missing(List.of("town", "litres", "day", "open").get(random.nextInt(4)));
             case 13 -> new Condition.Contains("town", List.of("o", "A", "'", "").get(random.nextInt(4)));
             default -> new Condition.Filled(List.of("town", "litres", "day").get(random.nextInt(3)));
         };

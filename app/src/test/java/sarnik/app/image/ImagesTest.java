@@ -31,7 +31,8 @@ class ImagesTest {
 
     private static BufferedImage image(int width, int height, int type) {
         BufferedImage image = new BufferedImage(width, height, type);
-        for (int x = 0; x < width; x++) for (int y = 0; y < height; y++) image.setRGB(x, y, 0xff000000 | (x * 7 + y * 13));
+        for (int x = 0; x < width; x++)
+            for (int y = 0; y < height; y++) image.setRGB(x, y, 0xff000000 | (x * 7 + y * 13));
         return image;
     }
 
@@ -70,7 +71,8 @@ class ImagesTest {
         byte[] behind = "<script>alert(1)</script>".getBytes(StandardCharsets.US_ASCII);
         byte[] both = Arrays.copyOf(picture, picture.length + behind.length);
         System.arraycopy(behind, 0, both, picture.length, behind.length);
-        assertThat(new String(Reencoded.of(both).bytes(), StandardCharsets.ISO_8859_1)).doesNotContain("<script>");
+        assertThat(new String(Reencoded.of(both).bytes(), StandardCharsets.ISO_8859_1))
+                .doesNotContain("<script>");
     }
 
     @Test
@@ -106,7 +108,8 @@ class ImagesTest {
         for (String format : new String[] {"png", "jpeg", "gif", "bmp"}) {
             byte[] whole = file(image(40, 40, BufferedImage.TYPE_INT_RGB), format);
             for (int n = 0; n < 300; n++) {
-                byte[] broken = Arrays.copyOf(whole, random.nextInt(2) == 0 ? whole.length : random.nextInt(whole.length));
+                byte[] broken =
+                        Arrays.copyOf(whole, random.nextInt(2) == 0 ? whole.length : random.nextInt(whole.length));
                 for (int b = 0; b < 3 && broken.length > 0; b++)
                     broken[random.nextInt(broken.length)] = (byte) random.nextInt();
                 try {

@@ -17,6 +17,7 @@ import sarnik.query.Frame;
 import sarnik.query.Rank;
 import sarnik.scale.Aligned;
 import sarnik.scale.Palette;
+import sarnik.table.Sums;
 import sarnik.visual.Axis;
 import sarnik.visual.CategoryColours;
 import sarnik.visual.Key;
@@ -221,10 +222,10 @@ final class BarsDrawer {
 
         List<BarsDrawing.Part> parts(Row row, Axis axis, Set<String> worn) {
             Map<String, Double> values = of(row);
-            double sum = values.values().stream()
+            double sum = Sums.of(values.values().stream()
                     .filter(Double::isFinite)
                     .mapToDouble(Math::abs)
-                    .sum();
+                    .toArray());
             double above = 0;
             double below = 0;
             List<BarsDrawing.Part> parts = new ArrayList<>();

@@ -1,10 +1,10 @@
 package sarnik.visual.bars;
 
-import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
+import sarnik.visual.NamedKey;
 import sarnik.visual.Reference;
 import sarnik.visual.Trail;
 

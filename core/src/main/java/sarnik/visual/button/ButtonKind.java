@@ -22,7 +22,8 @@ import sarnik.visual.button.Button.Does;
 /** The kind of visual that is pressed. */
 public final class ButtonKind implements VisualKind<Button> {
 
-    private static final Slot WORDS = Slot.at("/words", "words on the button", "{\"type\": \"string\", \"maxLength\": 200}")
+    private static final Slot WORDS = Slot.at(
+                    "/words", "words on the button", "{\"type\": \"string\", \"maxLength\": 200}")
             .needed();
     private static final Slot DOES = Slot.at(
                     "/does",
@@ -83,7 +84,8 @@ public final class ButtonKind implements VisualKind<Button> {
     @Override
     public Plan plan(Button button, Scene scene) {
         Does does = button.does();
-        boolean empty = does.kind() == Does.Kind.ADDRESS && (does.address() == null || does.address().isEmpty())
+        boolean empty = does.kind() == Does.Kind.ADDRESS
+                        && (does.address() == null || does.address().isEmpty())
                 || does.kind() == Does.Kind.FIGURES && does.visual() == null;
         return Plan.of(new ButtonDrawing(
                 button.title() == null ? "" : button.title(),
@@ -108,7 +110,8 @@ public final class ButtonKind implements VisualKind<Button> {
                 List.of(new Option(button.words(), "", "")));
         line.say(" and ");
         List<Option> options = new ArrayList<>();
-        options.add(new Option(Does.Kind.CLEAR.words(), "what was chosen and picked", new Does(Does.Kind.CLEAR, null, null, null)));
+        options.add(new Option(
+                Does.Kind.CLEAR.words(), "what was chosen and picked", new Does(Does.Kind.CLEAR, null, null, null)));
         options.add(new Option(
                 Does.Kind.ADDRESS.words(),
                 "to a web address or another dashboard",
@@ -147,7 +150,10 @@ public final class ButtonKind implements VisualKind<Button> {
     public List<Proposal> proposals(Question question, LoadedDataset dataset, Parts parts) {
         if (question != Question.LET_CHOOSE) return List.of();
         return List.of(
-                proposal("A button that puts everything back", "Show everything", new Does(Does.Kind.CLEAR, null, null, null)),
+                proposal(
+                        "A button that puts everything back",
+                        "Show everything",
+                        new Does(Does.Kind.CLEAR, null, null, null)),
                 proposal("A button that leads elsewhere", "Read more", new Does(Does.Kind.ADDRESS, "", null, null)));
     }
 

@@ -29,8 +29,8 @@ import sarnik.visual.VisualKind;
 /** The kind of visual that tells all about one: a place, a device, a customer. */
 public final class DetailsKind implements VisualKind<Details> {
 
-    private static final Slot BY =
-            Slot.at("/by", "what has a sheet each", "{\"$ref\": \"#/$defs/column\"}").needed();
+    private static final Slot BY = Slot.at("/by", "what has a sheet each", "{\"$ref\": \"#/$defs/column\"}")
+            .needed();
     private static final Slot GROUPS = Slot.at(
             "/groups",
             "what is told",
@@ -107,7 +107,8 @@ public final class DetailsKind implements VisualKind<Details> {
         line.slot(
                 FIGURES,
                 measured
-                        ? Words.list(details.figures().stream().map(ColumnWords::of).toList(), "and")
+                        ? Words.list(
+                                details.figures().stream().map(ColumnWords::of).toList(), "and")
                         : "+ figures",
                 Kind.SET,
                 !measured,
@@ -185,7 +186,11 @@ public final class DetailsKind implements VisualKind<Details> {
                     Slot.within("/groups/" + g + "/columns", "columns of the group"),
                     group.columns().isEmpty()
                             ? "+ columns"
-                            : Words.list(group.columns().stream().map(ColumnWords::of).toList(), "and"),
+                            : Words.list(
+                                    group.columns().stream()
+                                            .map(ColumnWords::of)
+                                            .toList(),
+                                    "and"),
                     Kind.SET,
                     group.columns().isEmpty(),
                     false,
@@ -209,7 +214,13 @@ public final class DetailsKind implements VisualKind<Details> {
         return bys.stream()
                 .map(by -> new Proposal(
                         "All about one " + ColumnWords.of(by),
-                        made(null, null, "", dataset, by, Telling.sums(dataset).stream().limit(3).toList()),
+                        made(
+                                null,
+                                null,
+                                "",
+                                dataset,
+                                by,
+                                Telling.sums(dataset).stream().limit(3).toList()),
                         7,
                         10))
                 .toList();
@@ -249,12 +260,26 @@ public final class DetailsKind implements VisualKind<Details> {
         return datasets.ready(from.dataset()).map(dataset -> {
             String by = from.categories().get(0);
             Details made = made(
-                    page, at, title, dataset, by, from.measuresOrRows().stream().map(Measure::plain).toList());
+                    page,
+                    at,
+                    title,
+                    dataset,
+                    by,
+                    from.measuresOrRows().stream().map(Measure::plain).toList());
             List<String> left = new ArrayList<>();
             for (String one : from.categories()) if (!one.equals(by)) left.add(ColumnWords.of(one));
             return new Become(
                     new Details(
-                            page, at, title, made.dataset(), by, null, made.figures(), from.time(), made.spot(), null,
+                            page,
+                            at,
+                            title,
+                            made.dataset(),
+                            by,
+                            null,
+                            made.figures(),
+                            from.time(),
+                            made.spot(),
+                            null,
                             from.rule()),
                     left);
         });

@@ -71,7 +71,8 @@ final class DetailsPlan {
                 ? null
                 : scene.sight().find();
         List<Stage> shown = scene.shown(dataset, details.rule());
-        Query each = Query.of(shown, List.of(details.by()), List.of(Measure.ROWS)).filled();
+        Query each =
+                Query.of(shown, List.of(details.by()), List.of(Measure.ROWS)).filled();
         all = plan.ask(dataset, each);
         // Where it lies is told by the others, also while one alone is picked.
         if (Boolean.TRUE.equals(details.spot()))
@@ -93,7 +94,10 @@ final class DetailsPlan {
             if (!dataset.table().column(column).type().isNumber())
                 columns.put(
                         column,
-                        plan.ask(dataset, Query.of(one, List.of(column), List.of(Measure.ROWS)).filled()));
+                        plan.ask(
+                                dataset,
+                                Query.of(one, List.of(column), List.of(Measure.ROWS))
+                                        .filled()));
         if (details.over() != null && !figures.isEmpty()) {
             step = TinyLine.step(dataset, details.over());
             lines = plan.ask(
@@ -182,8 +186,7 @@ final class DetailsPlan {
         List<String> notes = new ArrayList<>(untied);
         for (Details.Group group : groups())
             for (String column : group.columns())
-                if (dataset.table().find(column).isEmpty())
-                    notes.add("There is no column “" + column + "” any more.");
+                if (dataset.table().find(column).isEmpty()) notes.add("There is no column “" + column + "” any more.");
         return new DetailsDrawing(
                 Scene.titleOf(details, "One " + ColumnWords.of(details.by())),
                 ColumnWords.of(details.by()),
@@ -247,7 +250,8 @@ final class DetailsPlan {
                 double low = frame.value(m++, 0);
                 double high = frame.value(m++, 0);
                 String from = Double.isNaN(low) ? "–" : ValueWords.NUMBER.full(low);
-                texts.put(column, low == high || Double.isNaN(low) ? from : from + " to " + ValueWords.NUMBER.full(high));
+                texts.put(
+                        column, low == high || Double.isNaN(low) ? from : from + " to " + ValueWords.NUMBER.full(high));
                 continue;
             }
             Frame values = answers.of(columns.get(column));

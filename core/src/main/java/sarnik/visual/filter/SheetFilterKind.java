@@ -18,8 +18,8 @@ import sarnik.visual.VisualKind;
 /** The kind of visual in which the reader chooses: a filter or a number that stands on the sheet. */
 public final class SheetFilterKind implements VisualKind<SheetFilter> {
 
-    private static final Slot CONTROL =
-            Slot.at("/control", "filter", "{\"type\": \"string\", \"maxLength\": 31}").needed();
+    private static final Slot CONTROL = Slot.at("/control", "filter", "{\"type\": \"string\", \"maxLength\": 31}")
+            .needed();
 
     @Override
     public String name() {

@@ -1,9 +1,9 @@
 package sarnik.visual.grid;
 
-import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
+import sarnik.visual.NamedKey;
 import sarnik.visual.Trail;
 
 /**

@@ -249,7 +249,7 @@ public final class GridKind implements VisualKind<Grid> {
         Map<String, Double> sizes = new LinkedHashMap<>();
         for (int g = 0; g < frame.size(); g++)
             if (Double.isFinite(frame.value(0, g)))
-                sizes.merge(frame.key(key, g), Math.abs(frame.value(0, g)), Double::sum);
+                sizes.merge(frame.key(key, g), Math.abs(frame.value(0, g)), (a, b) -> a + b);
         heads = sizes.entrySet().stream()
                 .sorted(Map.Entry.<String, Double>comparingByValue(Comparator.reverseOrder())
                         .thenComparing(Map.Entry.comparingByKey()))

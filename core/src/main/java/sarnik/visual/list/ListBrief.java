@@ -51,9 +51,7 @@ final class ListBrief {
                     ListKind.FIGURES,
                     String.join(
                             ", ",
-                            ListKind.figures(list).stream()
-                                    .map(ColumnWords::of)
-                                    .toList()),
+                            ListKind.figures(list).stream().map(ColumnWords::of).toList()),
                     Kind.SET,
                     false,
                     false,
@@ -81,7 +79,8 @@ final class ListBrief {
 
     /** What can stand in braces. */
     private List<String> fields() {
-        if (list.each() == null) return dataset.columnNames().stream().map(ColumnWords::of).toList();
+        if (list.each() == null)
+            return dataset.columnNames().stream().map(ColumnWords::of).toList();
         List<String> fields = new ArrayList<>(List.of(ColumnWords.of(list.each())));
         ListKind.figures(list).forEach(m -> fields.add(ColumnWords.of(m)));
         return fields;
@@ -90,7 +89,8 @@ final class ListBrief {
     /** What lines can be ordered and judged by: names of columns, or words of figures. */
     private List<String> bys() {
         if (list.each() == null) return dataset.columnNames();
-        List<String> bys = new ArrayList<>(ListKind.figures(list).stream().map(ColumnWords::of).toList());
+        List<String> bys = new ArrayList<>(
+                ListKind.figures(list).stream().map(ColumnWords::of).toList());
         bys.add(list.each());
         return bys;
     }
@@ -165,8 +165,7 @@ final class ListBrief {
                 if (coded.dictionary().size() <= MOST_VALUES)
                     marks.add(new Option(ColumnWords.of(by), "", new Listing.Mark(by, null, List.of(), List.of())));
             } else if (column == null || column.type().isNumber()) {
-                marks.add(new Option(
-                        ColumnWords.of(by), "", new Listing.Mark(by, new States(100, 50), null, null)));
+                marks.add(new Option(ColumnWords.of(by), "", new Listing.Mark(by, new States(100, 50), null, null)));
             }
         }
         return marks;

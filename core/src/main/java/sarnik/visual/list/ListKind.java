@@ -34,8 +34,8 @@ public final class ListKind implements VisualKind<Listing> {
     private static final String VALUES =
             "{\"type\": [\"array\", \"null\"], \"items\": {\"type\": \"string\", \"maxLength\": 500}, \"maxItems\": 50}";
     static final Slot EACH = Slot.at("/each", "what has a line", COLUMN);
-    static final Slot TEXT =
-            Slot.at("/text", "words of a line", "{\"type\": \"string\", \"maxLength\": 2000}").needed();
+    static final Slot TEXT = Slot.at("/text", "words of a line", "{\"type\": \"string\", \"maxLength\": 2000}")
+            .needed();
     static final Slot BELOW =
             Slot.at("/below", "words below a line", "{\"type\": [\"string\", \"null\"], \"maxLength\": 2000}");
     static final Slot FIGURES = Slot.at(
@@ -52,7 +52,8 @@ public final class ListKind implements VisualKind<Listing> {
             "/mark",
             "good and bad",
             "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"of\"], \"properties\": "
-                    + "{\"of\": {\"type\": \"string\", \"maxLength\": 400}, \"limits\": " + States.SCHEMA + ", \"good\": "
+                    + "{\"of\": {\"type\": \"string\", \"maxLength\": 400}, \"limits\": " + States.SCHEMA
+                    + ", \"good\": "
                     + VALUES + ", \"bad\": " + VALUES + "}}");
     static final Slot OPENED = Slot.at("/opened", "what an opened row shows", COLUMNS);
 
@@ -128,16 +129,21 @@ public final class ListKind implements VisualKind<Listing> {
                 .limit(1)
                 .forEach(c -> proposals.add(new Proposal(
                         "A line for each " + ColumnWords.of(c),
-                        values(null, null, "", dataset, c, Telling.sums(dataset).stream().limit(2).toList()),
+                        values(
+                                null,
+                                null,
+                                "",
+                                dataset,
+                                c,
+                                Telling.sums(dataset).stream().limit(2).toList()),
                         7,
                         9)));
         return proposals;
     }
 
     private static Listing rows(LoadedDataset dataset, String pick) {
-        List<String> names = dataset.columnNames().stream()
-                .filter(n -> !n.startsWith("@"))
-                .toList();
+        List<String> names =
+                dataset.columnNames().stream().filter(n -> !n.startsWith("@")).toList();
         Set<String> telling = new LinkedHashSet<>();
         Telling.categories(dataset).stream()
                 .filter(c -> !c.startsWith("@"))

@@ -48,13 +48,21 @@ final class RowLines {
 
     Plan plan() {
         Plan plan = new Plan();
-        int from = scene.sight().from() == null ? 0 : Math.max(0, Math.min(scene.sight().from(), RowQuery.MOST));
-        List<RowQuery.By> order =
-                list.order() == null ? List.of() : List.of(new RowQuery.By(list.order().by(), list.order().down()));
+        int from = scene.sight().from() == null
+                ? 0
+                : Math.max(0, Math.min(scene.sight().from(), RowQuery.MOST));
+        List<RowQuery.By> order = list.order() == null
+                ? List.of()
+                : List.of(new RowQuery.By(list.order().by(), list.order().down()));
         AskedRows asked = plan.askRows(
                 dataset,
                 new RowQuery(
-                        scene.shown(dataset, list.rule()), columns, order, scene.sight().find(), from, scene.sight().rows(PAGE)));
+                        scene.shown(dataset, list.rule()),
+                        columns,
+                        order,
+                        scene.sight().find(),
+                        from,
+                        scene.sight().rows(PAGE)));
         return plan.drawn(answers -> {
             RowPage page = answers.rows(asked);
             Set<String> unknown = new LinkedHashSet<>();
@@ -77,7 +85,8 @@ final class RowLines {
     private ListDrawing.Line line(RowPage page, int row, Template text, Template below, Set<String> unknown) {
         List<ListDrawing.Entry> record = new ArrayList<>();
         for (String column : shown())
-            record.add(new ListDrawing.Entry(ColumnWords.of(column), fields.value(column, cell(page, row, column), null)));
+            record.add(
+                    new ListDrawing.Entry(ColumnWords.of(column), fields.value(column, cell(page, row, column), null)));
         return new ListDrawing.Line(
                 list.pick() == null ? null : cell(page, row, list.pick()),
                 filled(text, page, row, unknown),
@@ -88,7 +97,8 @@ final class RowLines {
 
     private String state(String text) {
         double value = Double.NaN;
-        if (text != null && dataset.table().column(list.mark().of()).type().isNumber()) value = Double.parseDouble(text);
+        if (text != null && dataset.table().column(list.mark().of()).type().isNumber())
+            value = Double.parseDouble(text);
         return list.mark().of(text, value);
     }
 

@@ -38,18 +38,21 @@ final class ValueLines {
 
     Plan plan() {
         Plan plan = new Plan();
-        Asked asked = plan.ask(
-                dataset, Query.of(scene.shown(dataset, list.rule()), List.of(list.each()), figures));
+        Asked asked = plan.ask(dataset, Query.of(scene.shown(dataset, list.rule()), List.of(list.each()), figures));
         return plan.drawn(answers -> {
             Frame frame = answers.of(asked);
-            String find = scene.sight().find() == null ? "" : scene.sight().find().strip().toLowerCase(Locale.ROOT);
+            String find = scene.sight().find() == null
+                    ? ""
+                    : scene.sight().find().strip().toLowerCase(Locale.ROOT);
             int[] order = IntStream.range(0, frame.size())
                     .filter(g -> label(frame, g).toLowerCase(Locale.ROOT).contains(find))
                     .boxed()
                     .sorted(order(frame))
                     .mapToInt(g -> g)
                     .toArray();
-            int from = scene.sight().from() == null ? 0 : Math.max(0, Math.min(scene.sight().from(), order.length - 1));
+            int from = scene.sight().from() == null
+                    ? 0
+                    : Math.max(0, Math.min(scene.sight().from(), order.length - 1));
             Set<String> unknown = new LinkedHashSet<>();
             Template text = Template.of(list.text());
             Template below = list.below() == null ? null : Template.of(list.below());
@@ -93,7 +96,8 @@ final class ValueLines {
     }
 
     private int figure(String words) {
-        for (int m = 0; m < figures.size(); m++) if (ColumnWords.of(figures.get(m)).equals(words)) return m;
+        for (int m = 0; m < figures.size(); m++)
+            if (ColumnWords.of(figures.get(m)).equals(words)) return m;
         throw new MisfitException("“" + words + "” is none of the figures of this list any more");
     }
 

@@ -16,6 +16,7 @@ import sarnik.place.PlacedTable;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.scale.NumberWords;
+import sarnik.table.Sums;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
 import sarnik.visual.Colour;
@@ -257,9 +258,9 @@ final class Flows implements LayerKind {
     }
 
     private static double sum(double[] values, int[] groups) {
-        return Arrays.stream(groups)
+        return Sums.of(Arrays.stream(groups)
                 .mapToDouble(g -> Math.abs(values[g]))
                 .filter(Double::isFinite)
-                .sum();
+                .toArray());
     }
 }

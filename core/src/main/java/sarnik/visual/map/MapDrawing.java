@@ -1,8 +1,8 @@
 package sarnik.visual.map;
 
-import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Drawing;
+import sarnik.visual.NamedKey;
 import sarnik.visual.Trail;
 
 /**

@@ -1,12 +1,11 @@
 package sarnik.visual.map;
 
-import java.util.Objects;
-import sarnik.data.Rule;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -17,6 +16,7 @@ import sarnik.data.ColumnWords;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
+import sarnik.data.Rule;
 import sarnik.data.Telling;
 import sarnik.data.Words;
 import sarnik.place.Place;

@@ -1,6 +1,5 @@
 package sarnik.visual.map;
 
-import sarnik.data.Template;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -10,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import sarnik.data.ColumnWords;
+import sarnik.data.Template;
 import sarnik.geo.GreatCircle;
 import sarnik.place.Place;
 import sarnik.query.Condition;
@@ -96,8 +96,7 @@ public final class PlaceTeller {
             if (field.is("place")) return name;
             // A unit behind a comma goes without saying.
             return lines.stream()
-                    .filter(l ->
-                            field.is(l.words()) || field.is(l.words().replaceFirst(",.*", "")))
+                    .filter(l -> field.is(l.words()) || field.is(l.words().replaceFirst(",.*", "")))
                     .map(Line::value)
                     .findFirst()
                     .orElse(null);

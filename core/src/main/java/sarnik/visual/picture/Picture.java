@@ -10,5 +10,4 @@ import sarnik.visual.Visual;
  * @param shows what it shows, for those who cannot see it; null where nothing was said yet
  * @param fills whether it fills its box and is cut, instead of being seen whole; null for no
  */
-public record Picture(String page, Box at, String title, String image, String shows, Boolean fills)
-        implements Visual {}
+public record Picture(String page, Box at, String title, String image, String shows, Boolean fills) implements Visual {}

@@ -18,8 +18,8 @@ import sarnik.visual.VisualKind;
 /** The kind of visual that is a picture: a photograph, a drawing, a sign. */
 public final class PictureKind implements VisualKind<Picture> {
 
-    private static final Slot IMAGE = Slot.at(
-            "/image", "picture", "{\"type\": [\"string\", \"null\"], \"pattern\": \"^[0-9a-f]{64}$\"}");
+    private static final Slot IMAGE =
+            Slot.at("/image", "picture", "{\"type\": [\"string\", \"null\"], \"pattern\": \"^[0-9a-f]{64}$\"}");
     private static final Slot SHOWS =
             Slot.at("/shows", "what it shows", "{\"type\": [\"string\", \"null\"], \"maxLength\": 1000}");
     private static final Slot FILLS = Slot.at("/fills", "fit", "{\"type\": [\"boolean\", \"null\"]}");

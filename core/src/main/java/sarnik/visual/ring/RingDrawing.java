@@ -1,9 +1,9 @@
 package sarnik.visual.ring;
 
-import sarnik.visual.NamedKey;
 import java.util.List;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
+import sarnik.visual.NamedKey;
 import sarnik.visual.Trail;
 
 /**
@@ -20,7 +20,10 @@ public record RingDrawing(
     @Override
     public List<NamedKey> keys() {
         return NamedKey.ofColours(
-                words, parts.stream().map(p -> new Key.Swatch(p.colour(), p.label(), 0)).toList());
+                words,
+                parts.stream()
+                        .map(p -> new Key.Swatch(p.colour(), p.label(), 0))
+                        .toList());
     }
 
     /**

@@ -22,6 +22,7 @@ import sarnik.query.Sort;
 import sarnik.query.Summary;
 import sarnik.scale.Aligned;
 import sarnik.scale.Palette;
+import sarnik.table.Sums;
 import sarnik.visual.Asked;
 import sarnik.visual.Box;
 import sarnik.visual.CategoryColours;
@@ -131,7 +132,7 @@ public final class RingKind implements VisualKind<Ring> {
         int[] order = IntStream.range(0, values.length)
                 .filter(g -> Double.isFinite(values[g]) && values[g] > 0)
                 .toArray();
-        double whole = Arrays.stream(order).mapToDouble(g -> values[g]).sum();
+        double whole = Sums.of(Arrays.stream(order).mapToDouble(g -> values[g]).toArray());
         int most = ring.parts() == null ? MOST_PARTS : ring.parts();
         int own = order.length <= most ? order.length : most - 1;
         Written written = Written.of(dataset, ring.measure(), ring.format());
@@ -142,9 +143,9 @@ public final class RingKind implements VisualKind<Ring> {
                     part(key, dataset.label(ring.category(), key), colours.of(key), values[order[i]], whole, written));
         }
         if (own < order.length) {
-            double rest = IntStream.range(own, order.length)
+            double rest = Sums.of(IntStream.range(own, order.length)
                     .mapToDouble(i -> values[order[i]])
-                    .sum();
+                    .toArray());
             parts.add(part(null, "%,d others".formatted(order.length - own), Palette.OTHERS, rest, whole, written));
         }
         List<String> notes = new ArrayList<>();

@@ -28,6 +28,7 @@ import sarnik.scale.CircleSizes;
 import sarnik.scale.LeastSquares;
 import sarnik.scale.Palette;
 import sarnik.table.CodedColumn;
+import sarnik.table.Sums;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
 import sarnik.visual.Axis;
@@ -209,14 +210,14 @@ public final class ScatterKind implements VisualKind<Scatter> {
         for (int g : drawn) {
             String key = frame.key(0, g);
             String value = colours == null ? null : counts == null ? key : values.get(key);
-            if (colours != null) worn.merge(value == null ? "(missing)" : value, 1, Integer::sum);
+            if (colours != null) worn.merge(value == null ? "(missing)" : value, 1, (a, b) -> a + b);
             List<String> texts = new ArrayList<>(List.of(along.full(x[g]), upwards.full(y[g])));
             if (sized != null) texts.add(sized.full(sizes[g]));
             dots.add(new ScatterDrawing.Dot(
                     key,
                     dataset.label(scatter.category(), key),
-                    across.at(x[g]),
-                    up.at(y[g]),
+                    fine(across.at(x[g])),
+                    fine(up.at(y[g])),
                     circle == null ? ONE_SIZE : Math.max(1.5, round(circle.radius(sizes[g]))),
                     colours == null ? plain : colours.of(value),
                     named.contains(g),
@@ -288,7 +289,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
             off[g] = y[g] - (Double.isNaN(line.slope()) ? 0 : line.at(x[g]));
             squares += off[g] * off[g];
         }
-        double deviation = known.length < 3 ? Double.NaN : Math.sqrt(squares / (known.length - 2));
+        double deviation = known.length < 3 ? 0 : Math.sqrt(squares / (known.length - 2));
         for (int g : known) off[g] = deviation > 0 ? Math.abs(off[g]) / deviation : 0;
         return off;
     }
@@ -339,20 +340,20 @@ public final class ScatterKind implements VisualKind<Scatter> {
     private static double[] end(double along, LeastSquares line, Axis across, Axis up) {
         double height = line.at(along);
         return across.logarithmic()
-                ? new double[] {across.at(Math.pow(10, along)), up.at(Math.pow(10, height))}
-                : new double[] {across.at(along), up.at(height)};
+                ? new double[] {fine(across.at(Math.pow(10, along))), fine(up.at(Math.pow(10, height)))}
+                : new double[] {fine(across.at(along)), fine(up.at(height))};
     }
 
     private static double[] cut(Scatter.Quarters quarters, double[] x, double[] y, int[] known, Axis across, Axis up) {
         if (quarters == null || known.length == 0) return null;
-        return new double[] {across.at(middle(quarters, x, known)), up.at(middle(quarters, y, known))};
+        return new double[] {fine(across.at(middle(quarters, x, known))), fine(up.at(middle(quarters, y, known)))};
     }
 
     private static double middle(Scatter.Quarters quarters, double[] values, int[] known) {
         double[] sorted =
                 IntStream.of(known).mapToDouble(g -> values[g]).sorted().toArray();
         return quarters == Scatter.Quarters.MEAN
-                ? Arrays.stream(sorted).average().orElse(0)
+                ? Sums.mean(sorted)
                 : (sorted[(sorted.length - 1) / 2] + sorted[sorted.length / 2]) / 2;
     }
 
@@ -387,6 +388,11 @@ public final class ScatterKind implements VisualKind<Scatter> {
         }
         if (others > 0) swatches.add(new Key.Swatch(Palette.OTHERS, "others", others));
         return swatches;
+    }
+
+    /** A hundred-thousandth of an axis is below what a screen shows. */
+    private static double fine(double place) {
+        return Math.round(place * 1e5) / 1e5;
     }
 
     private static double round(double radius) {

@@ -1,6 +1,5 @@
 package sarnik.visual.words;
 
-import sarnik.data.Template;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -26,6 +25,7 @@ import org.commonmark.node.StrongEmphasis;
 import org.commonmark.node.Text;
 import org.commonmark.node.ThematicBreak;
 import org.commonmark.parser.Parser;
+import sarnik.data.Template;
 
 /**
  * A text in CommonMark as parts that are drawn one by one. There is no markup on the way, so none can be smuggled in:

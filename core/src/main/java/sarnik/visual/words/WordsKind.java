@@ -1,6 +1,5 @@
 package sarnik.visual.words;
 
-import sarnik.visual.Fields;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -17,6 +16,7 @@ import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.visual.Asked;
+import sarnik.visual.Fields;
 import sarnik.visual.Plan;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;

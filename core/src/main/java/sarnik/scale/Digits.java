@@ -1,0 +1,44 @@
+package sarnik.scale;
+
+import java.util.Locale;
+
+/**
+ * Writes numbers that are rounded already: a comma between thousands, a point before decimals. A page writes tens of
+ * thousands of them at a pick, so it is done by hand.
+ */
+final class Digits {
+
+    private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
+
+    /** Up to here the last digit that is written is sure: a double holds some 50 times as many. */
+    private static final double EXACT = 1L << 46;
+
+    private Digits() {}
+
+    /**
+     * @param rounded a finite number that has no more decimals than are written
+     * @param decimals 0 or more
+     */
+    static String grouped(double rounded, int decimals) {
+        double size = Math.abs(rounded);
+        if (decimals >= POWERS.length || size * POWERS[decimals] >= EXACT)
+            return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
+        long scaled = Math.round(size * POWERS[decimals]);
+        char[] text = new char[32];
+        int at = text.length;
+        for (int d = 0; d < decimals; d++) {
+            text[--at] = (char) ('0' + scaled % 10);
+            scaled /= 10;
+        }
+        if (decimals > 0) text[--at] = '.';
+        int written = 0;
+        do {
+            if (written > 0 && written % 3 == 0) text[--at] = ',';
+            text[--at] = (char) ('0' + scaled % 10);
+            scaled /= 10;
+            written++;
+        } while (scaled > 0);
+        if (rounded < 0) text[--at] = '-';
+        return new String(text, at, text.length - at);
+    }
+}
