@@ -39,15 +39,6 @@ public final class Shots {
         page.navigate("/datasets/3");
         page.waitForSelector("#row-table td");
         shot(page, "dataset");
-        page.navigate("/datasets/3/formulas");
-        page.waitForSelector("#result td");
-        shot(page, "formulas");
-        page.navigate("/datasets/9#refresh");
-        page.waitForSelector("#refreshes td");
-        shot(page, "refresh");
-        page.navigate("/boundary-sets/Provinces%20of%20Spain");
-        page.waitForSelector(".area-sheet path");
-        shot(page, "boundary-set");
         page.navigate("/dashboards/1");
         SarnikBrowser.drawn(page);
         String sheet = page.url();
@@ -66,15 +57,30 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        for (String[] map : new String[][] {
-            {"2", "map-areas"}, {"3", "map-flows"}, {"4", "map-paths"}, {"5", "map-density"}, {"6", "map-together"}
-        }) {
+        for (String[] map :
+                new String[][] {{"2", "map-areas"}, {"3", "map-flows"}, {"4", "map-paths"}, {"6", "map-together"}}) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
             page.waitForTimeout(900);
             shot(page, map[1]);
         }
+        page.navigate("/dashboards/9");
+        SarnikBrowser.drawn(page);
+        shot(page, "kinds-change");
+        page.navigate("/dashboards/10");
+        SarnikBrowser.drawn(page);
+        shot(page, "kinds-together");
+        page.navigate("/dashboards/11");
+        SarnikBrowser.drawn(page);
+        page.locator("[data-visual=v2] .line-opener").nth(6).click();
+        page.locator("[data-visual=v2] .line-words").nth(6).click();
+        page.waitForSelector(".showing b");
+        page.waitForTimeout(600);
+        shot(page, "kinds-list");
+        page.navigate("/dashboards/12");
+        SarnikBrowser.drawn(page);
+        shot(page, "kinds-hours");
         page.navigate("/dashboards/2/compose");
         SarnikBrowser.drawn(page);
         page.click("[data-visual=v1] .visual-title");

@@ -1,7 +1,9 @@
 package sarnik.visual;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import sarnik.brief.Brief.Kind;
 import sarnik.brief.Brief.Option;
@@ -9,12 +11,16 @@ import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.Format;
+import sarnik.data.LoadedDataset;
 import sarnik.data.Ranking;
 import sarnik.data.Words;
 import sarnik.query.Measure;
 import sarnik.query.Over;
 import sarnik.query.Rank;
+import sarnik.query.TimeStep;
 import sarnik.scale.NumberWords;
+import sarnik.table.Column;
+import sarnik.table.Extremes;
 
 /** Slots that several kinds of visual have. */
 public final class Slots {
@@ -40,11 +46,16 @@ public final class Slots {
 
     public static final Slot REFERENCES = Slot.at("/references", "reference lines", Reference.SCHEMA);
 
+    public static final Slot PINNED = Slot.at("/pinned", "notes", Note.SCHEMA);
+
     public static final Slot COLOUR = Slot.at("/colour", "colour", "{\"$ref\": \"#/$defs/colour\"}");
 
     public static final Slot FORMAT = Slot.at("/format", "way figures are written", "{\"$ref\": \"#/$defs/format\"}");
 
     public static final Slot STATES = Slot.at("/states", "good and bad", States.SCHEMA);
+
+    /** Steps that a note can be pinned to. */
+    private static final int MOST_STEPS = 120;
 
     private static final Slot HELD = Slot.within("/rank/held", "what is ranked");
     private static final Slot OTHERS = Slot.within("/rank/others", "the rest");
@@ -163,6 +174,74 @@ public final class Slots {
                     false,
                     List.of());
         }
+    }
+
+    /**
+     * Writes the slots of notes.
+     *
+     * @param places what they can be pinned to
+     */
+    public static void pinned(BriefLine line, List<Note> pinned, List<Option> places) {
+        int count = pinned == null ? 0 : pinned.size();
+        List<Option> more = places.stream()
+                .map(place -> {
+                    List<Note> notes = new ArrayList<>(count == 0 ? List.of() : pinned);
+                    notes.add(new Note((String) place.value(), "What happened here"));
+                    return new Option("at " + place.text(), place.hint(), notes);
+                })
+                .toList();
+        if (count == 0) {
+            if (more.isEmpty()) return;
+            line.say(" ");
+            line.may(PINNED, "+ note", true, more);
+            return;
+        }
+        line.say(count == 1 ? ", with a note at " : ", with notes at ");
+        for (int n = 0; n < count; n++) {
+            Note note = pinned.get(n);
+            if (n > 0) line.say(" and at ");
+            line.choose(
+                    Slot.within("/pinned/" + n + "/at", "what the note is pinned to"), placeOf(note, places), places);
+            line.say(" ");
+            line.slot(
+                    Slot.within("/pinned/" + n + "/text", "words of the note"),
+                    "“" + note.text() + "”",
+                    Kind.TYPED,
+                    false,
+                    false,
+                    List.of(new Option(note.text(), "", "")));
+        }
+        line.say(" ");
+        line.slot(PINNED, "+ note", Kind.CHOSEN, true, true, more);
+    }
+
+    private static String placeOf(Note note, List<Option> places) {
+        return places.stream()
+                .filter(p -> p.value().equals(note.at()))
+                .map(Option::text)
+                .findFirst()
+                .orElse(note.at());
+    }
+
+    /** The steps of a column of time, the latest first, as something that a note can be pinned to. */
+    public static List<Option> steps(LoadedDataset dataset, String time, TimeStep step) {
+        Column column = dataset.table().find(time).orElse(null);
+        if (column == null || !Choices.isTime(column)) return List.of();
+        Optional<Extremes> ends = Extremes.of(column);
+        if (ends.isEmpty()) return List.of();
+        TimeStep by = step == null ? StepWords.stepFor(column) : step;
+        long last = number(by, column.text(ends.get().highest()));
+        long first = Math.max(number(by, column.text(ends.get().lowest())), last - MOST_STEPS);
+        List<Option> steps = new ArrayList<>();
+        for (long n = last; n >= first; n--) steps.add(new Option(StepWords.of(by, n), "", by.text(n)));
+        return steps;
+    }
+
+    private static long number(TimeStep step, String text) {
+        int minute = text.length() < 16
+                ? 0
+                : Integer.parseInt(text.substring(11, 13)) * 60 + Integer.parseInt(text.substring(14, 16));
+        return step.number(LocalDate.parse(text.substring(0, 10)).toEpochDay(), minute);
     }
 
     /** Where references stand that a parameter sets. */

@@ -150,6 +150,7 @@ final class SameDrawings {
                 null,
                 List.of(new Reference(Reference.Kind.MEAN, null, null, null)),
                 null,
+                null,
                 null);
     }
 
@@ -166,6 +167,7 @@ final class SameDrawings {
                 null,
                 null,
                 turn ? null : true,
+                null,
                 null,
                 null,
                 null,

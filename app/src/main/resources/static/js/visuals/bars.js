@@ -1,5 +1,17 @@
 import { el } from '../elements.js';
-import { Tip, colourKey, lightMarks, notesOf, pressable, shortened, whenSized, wide, within, spaced } from './chart.js';
+import {
+  Tip,
+  colourKey,
+  lightMarks,
+  notesOf,
+  pressable,
+  shortened,
+  whenSized,
+  wide,
+  within,
+  spaced,
+  pinned,
+} from './chart.js';
 
 const ROW = 25;
 const BAR = 15;
@@ -97,10 +109,12 @@ function level(handle, drawing) {
   const room = Math.max(20, width - names - amounts);
   let y = drawing.references.length ? 14 : 0;
   const top = y;
+  const pins = [];
   const rows = drawing.bars.map(bar => {
     if (bar.after) y += GAP;
     const at = y;
     y += high;
+    pins.push(...pinsOf(drawing, bar, names + room * bar.end, at + high / 2));
     const thick = grouped ? high - 8 : BAR;
     const place = (start, end, from, share) => ({
       x: names + room * start,
@@ -135,8 +149,12 @@ function level(handle, drawing) {
         text,
       ),
     ]),
+    ...pinned(pins, { left: 0, right: width - amounts, top: 0, bottom: Math.max(y, 60) }),
   );
 }
+
+/** The notes that are pinned to a bar. */
+const pinsOf = (drawing, bar, x, y) => drawing.pinned.filter(n => n.at === bar.key).map(({ text }) => ({ x, y, text }));
 
 /** Where zero lies, if bars run to both sides of it. */
 function zeroOf(drawing) {
@@ -192,6 +210,10 @@ function upright(handle, drawing) {
       el('line', { class: 'reference', x1: left, x2: width, y1: y(value), y2: y(value) }),
       el('text', { class: 'reference-words', x: width - wide(text), y: y(value) - 4 }, text),
     ]),
+    ...pinned(
+      drawing.bars.flatMap((bar, i) => pinsOf(drawing, bar, left + step * (i + 0.5), y(bar.end))),
+      { left, right: width, top: 0, bottom: height - BELOW },
+    ),
   );
 }
 

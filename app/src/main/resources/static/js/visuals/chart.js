@@ -67,6 +67,62 @@ export function spaced(ticks, length) {
   return ticks.filter((_, i) => i % every === 0);
 }
 
+/** Letters of a note in a line. */
+const NOTE_LINE = 26;
+const NOTE_HIGH = 15;
+
+function linesOf(text) {
+  const lines = [''];
+  for (const word of text.split(/\s+/)) {
+    const last = lines.at(-1);
+    if (last && last.length + word.length + 1 > NOTE_LINE) lines.push(word);
+    else lines[lines.length - 1] = last ? `${last} ${word}` : word;
+  }
+  return lines.slice(0, 4);
+}
+
+/**
+ * Notes, each with a line that leads to what it is pinned to. A note gives way to those before it and to the words that
+ * stand there already.
+ * @param {{x: number, y: number, text: string}[]} notes where they are pinned, pixels
+ * @param {{left: number, right: number, top: number, bottom: number}} room
+ * @param {{left: number, right: number, top: number, bottom: number}[]} taken boxes in which words stand
+ */
+export function pinned(notes, room, taken = []) {
+  const boxes = [...taken];
+  const hits = box =>
+    boxes.some(b => box.left < b.right && b.left < box.right && box.top < b.bottom && b.top < box.bottom);
+  return notes.flatMap(({ x, y, text }) => {
+    const lines = linesOf(text);
+    const width = Math.max(...lines.map(wide)) * 0.92 + 8;
+    const height = lines.length * NOTE_HIGH + 4;
+    const places = [-1, 1].flatMap(side =>
+      [28, 56, 90].flatMap(away =>
+        [-0.5, 0, -1].map(shift => [x + shift * width, side < 0 ? y - away - height : y + away]),
+      ),
+    );
+    const boxOf = ([left, top]) => {
+      const at = Math.max(room.left, Math.min(left, room.right - width));
+      return { left: at, right: at + width, top, bottom: top + height };
+    };
+    const fits = places.map(boxOf).filter(b => b.top >= room.top && b.bottom <= room.bottom);
+    const box = fits.find(b => !hits(b)) ?? fits[0] ?? boxOf([x + 10, room.top]);
+    boxes.push(box);
+    const below = box.top > y;
+    const foot = Math.max(box.left + 4, Math.min(x, box.right - 4));
+    return [
+      el('line', { class: 'note-leader', x1: x, y1: y, x2: foot, y2: below ? box.top : box.bottom }),
+      el('circle', { class: 'note-pin', cx: x, cy: y, r: 3.2 }),
+      el(
+        'g',
+        { class: 'note', role: 'note', 'aria-label': text },
+        el('rect', { x: box.left, y: box.top, width, height }),
+        ...lines.map((words, i) => el('text', { x: box.left + 4, y: box.top + 13 + i * NOTE_HIGH }, words)),
+      ),
+    ];
+  });
+}
+
 /** Signs beside the words for good, watch and bad, so that no state is told by its colour alone. */
 const SIGNS = { good: '●', watch: '◆', bad: '▲' };
 

@@ -2,7 +2,7 @@ import { area, curveLinear, curveStepAfter, line as lineOf } from '/vendor/d3.js
 import { el } from '../elements.js';
 import { figures as numbers } from '../numbers.js';
 import { encode } from '../state.js';
-import { Tip, notesOf, shortened, whenSized, wide, spaced } from './chart.js';
+import { Tip, notesOf, shortened, whenSized, wide, spaced, pinned } from './chart.js';
 
 /** Room below for the names of steps, and above, pixels. */
 const BELOW = 22;
@@ -71,11 +71,21 @@ export function draw(handle, drawing) {
       el('text', { class: 'reference-words', x: left + 4, y: y(value) - 4 }, text),
     ]),
     ...(named ? endNames(handle, x, y, room, names) : []),
+    ...pinned(pinsOf(handle, x, y), { ...room, top: 0 }),
     el('line', { class: 'reading', y1: room.top, y2: room.bottom, visibility: 'hidden' }),
   );
   handle.place.replaceChildren(svg);
   if (had) svg.focus({ preventScroll: true });
   showSpan(handle);
+}
+
+/** Where the notes are pinned: at a step, or at a day within one. */
+function pinsOf({ drawing, lines }, x, y) {
+  return drawing.pinned.flatMap(({ at, text }) => {
+    const step = drawing.steps.findIndex((s, i) => s === at || (drawing.from[i] <= at && at <= drawing.to[i]));
+    const value = lines.find(l => !l.ghost)?.values[step];
+    return Number.isFinite(value) ? [{ x: x(step), y: y(value), text }] : [];
+  });
 }
 
 function shapesOf(l, style, x, y, count) {

@@ -47,7 +47,7 @@ class KindsPagesTest extends BrowserTest {
     /** Every kind at once, over one dataset, all linked to each other. */
     static final String ALL = """
             [{"op":"add","path":"/visuals/v1","value":{"type":"bars","page":"p1","at":{"x":0,"y":0,"w":8,"h":7},"title":"Bars","dataset":%1$d,"category":"@place","measure":{"summary":"SUM","column":"litres"},"series":"product"}},
-             {"op":"add","path":"/visuals/v2","value":{"type":"lines","page":"p1","at":{"x":8,"y":0,"w":8,"h":7},"title":"Lines","dataset":%1$d,"time":"at","step":"MONTH","measures":[{"summary":"SUM","column":"litres"}],"category":"product"}},
+             {"op":"add","path":"/visuals/v2","value":{"type":"lines","page":"p1","at":{"x":8,"y":0,"w":8,"h":7},"title":"Lines","dataset":%1$d,"time":"at","step":"MONTH","measures":[{"summary":"SUM","column":"litres"}],"category":"product","pinned":[{"at":"2026-02","text":"Two kiosks were opened in the north of the province"}]}},
              {"op":"add","path":"/visuals/v3","value":{"type":"ring","page":"p1","at":{"x":16,"y":0,"w":8,"h":7},"title":"Ring","dataset":%1$d,"category":"product","measure":{"summary":"SUM","column":"litres"}}},
              {"op":"add","path":"/visuals/v4","value":{"type":"scatter","page":"p1","at":{"x":0,"y":7,"w":8,"h":8},"title":"Scatter","dataset":%1$d,"category":"@place","across":{"summary":"SUM","column":"litres"},"up":{"summary":"SUM","column":"euros"},"line":true,"quarters":"MEAN"}},
              {"op":"add","path":"/visuals/v5","value":{"type":"grid","page":"p1","at":{"x":8,"y":7,"w":8,"h":8},"title":"Grid","dataset":%1$d,"down":{"column":"at","step":"WEEKDAY"},"across":{"column":"at","step":"HOUR_OF_DAY"},"measure":{"summary":"SUM","column":"litres"}}},
@@ -233,6 +233,27 @@ class KindsPagesTest extends BrowserTest {
         page.mouse().move(box.x + box.width * 0.9, y);
         page.mouse().up();
         waitForNumber(page, "87");
+    }
+
+    @Test
+    void aNoteStandsBesideWhatItIsPinnedToAndIsAddedFromTheBrief() throws Exception {
+        Page page = page("ana");
+        page.navigate("/dashboards/" + dashboard("What happened?", ALL.formatted(dataset)) + "/compose");
+        SarnikBrowser.drawn(page);
+        Locator note = page.locator("[data-visual=v2] .note");
+        assertThat(note.getAttribute("aria-label")).startsWith("Two kiosks were opened");
+        assertThat((boolean) page.evaluate("""
+                () => { const v = document.querySelector('[data-visual=v2] svg').getBoundingClientRect();
+                  const n = document.querySelector('[data-visual=v2] .note').getBoundingClientRect();
+                  return n.left >= v.left && n.right <= v.right && n.top >= v.top - 1 && n.bottom <= v.bottom; }""")).isTrue();
+        page.click("[data-visual=v1] .visual-title");
+        page.click(".dock-brief .slot >> text=+ note");
+        page.click(".popup-option >> text=at Zamora");
+        page.waitForSelector("[data-visual=v1] .note >> text=What happened here");
+        page.click(".dock-brief .slot >> text=What happened here");
+        page.fill(".popup input", "Fiesta");
+        page.keyboard().press("Enter");
+        page.waitForSelector("[data-visual=v1] .note >> text=Fiesta");
     }
 
     @Test

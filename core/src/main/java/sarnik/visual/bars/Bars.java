@@ -8,6 +8,7 @@ import sarnik.query.Measure;
 import sarnik.query.TimeStep;
 import sarnik.visual.Box;
 import sarnik.visual.Colour;
+import sarnik.visual.Note;
 import sarnik.visual.Reference;
 import sarnik.visual.Visual;
 
@@ -24,6 +25,7 @@ import sarnik.visual.Visual;
  * @param step the step of time where the category is one; null for one that suits
  * @param classes how many classes, about, where the category is a number; null for twelve
  * @param references lines across
+ * @param pinned notes pinned to it; null for none
  * @param colour the colours of the series; null for the usual
  * @param format how figures are written; null for the usual
  */
@@ -43,6 +45,7 @@ public record Bars(
         TimeStep step,
         Integer classes,
         List<Reference> references,
+        List<Note> pinned,
         Colour colour,
         Format format)
         implements Visual {

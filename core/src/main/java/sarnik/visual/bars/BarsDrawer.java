@@ -106,6 +106,7 @@ final class BarsDrawer {
                         : references.stream()
                                 .map(r -> new Reference.Drawn(axis.at(r.value()), r.text()))
                                 .toList(),
+                bars.pinned() == null ? List.of() : bars.pinned(),
                 List.of(),
                 Trail.of(frame.trail()));
     }

@@ -5,6 +5,7 @@ import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
 import sarnik.visual.NamedKey;
+import sarnik.visual.Note;
 import sarnik.visual.Reference;
 import sarnik.visual.Trail;
 
@@ -17,6 +18,7 @@ import sarnik.visual.Trail;
  * @param upright whether they stand upright
  * @param colours what the colours of parts stand for; empty for one colour
  * @param references lines across, at 0 to 1 of the axis
+ * @param pinned notes pinned to what is drawn
  * @param notes sentences about what is not as one would expect
  */
 public record BarsDrawing(
@@ -29,6 +31,7 @@ public record BarsDrawing(
         boolean upright,
         List<Key.Swatch> colours,
         List<Reference.Drawn> references,
+        List<Note> pinned,
         List<String> notes,
         Trail trail)
         implements Drawing {

@@ -2,6 +2,7 @@ package sarnik.visual.bars;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -49,6 +50,9 @@ import sarnik.visual.VisualKind;
 
 /** The kind of visual that says which are the most: a bar for each value of a category. */
 public final class BarsKind implements VisualKind<Bars> {
+
+    /** Values that are offered to pin a note to. */
+    private static final int MOST_NAMED = 2000;
 
     private static final int MOST_EACH = 4;
 
@@ -103,6 +107,7 @@ public final class BarsKind implements VisualKind<Bars> {
                 STEP,
                 BREAKS,
                 Slots.REFERENCES,
+                Slots.PINNED,
                 Slots.COLOUR,
                 Slots.FORMAT,
                 Choices.RULE);
@@ -356,6 +361,7 @@ public final class BarsKind implements VisualKind<Bars> {
                             .toList());
         }
         Slots.references(line, bars.references(), choices);
+        Slots.pinned(line, bars.pinned(), values(bars, dataset));
         Choices.rule(line, bars.rule(), dataset);
         line.say(".");
         looks.say(" · bars ");
@@ -378,6 +384,17 @@ public final class BarsKind implements VisualKind<Bars> {
         if (bars.series() != null) Slots.categoryColour(looks, bars.colour(), choices);
     }
 
+    /** The values of the category, as something that a note can be pinned to. */
+    private static List<Option> values(Bars bars, LoadedDataset dataset) {
+        if (bars.step() != null) return Slots.steps(dataset, bars.category(), bars.step());
+        if (!(dataset.table().find(bars.category()).orElse(null) instanceof CodedColumn coded)) return List.of();
+        return coded.dictionary().stream()
+                .limit(MOST_NAMED)
+                .map(value -> new Option(dataset.label(bars.category(), value), "", value))
+                .sorted(Comparator.comparing(Option::text, String.CASE_INSENSITIVE_ORDER))
+                .toList();
+    }
+
     @Override
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.WHICH_MOST) return List.of();
@@ -395,7 +412,7 @@ public final class BarsKind implements VisualKind<Bars> {
     private static Bars of(long dataset, String category, Measure measure, Ranking rank) {
         return new Bars(
                 null, null, "", dataset, category, measure, rank, null, null, null, null, null, null, null, null, null,
-                null);
+                null, null);
     }
 
     @Override
@@ -432,6 +449,7 @@ public final class BarsKind implements VisualKind<Bars> {
                         rank,
                         from.rule(),
                         series,
+                        null,
                         null,
                         null,
                         null,

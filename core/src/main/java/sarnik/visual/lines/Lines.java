@@ -8,6 +8,7 @@ import sarnik.query.Measure;
 import sarnik.query.TimeStep;
 import sarnik.visual.Box;
 import sarnik.visual.Colour;
+import sarnik.visual.Note;
 import sarnik.visual.Reference;
 import sarnik.visual.Visual;
 
@@ -22,6 +23,7 @@ import sarnik.visual.Visual;
  * @param style how they are drawn; null for plain lines
  * @param before whether the same a year before is drawn as a ghost; null for no
  * @param references lines across
+ * @param pinned notes pinned to it; null for none
  * @param colour the colours of the values of the category; null for the usual
  * @param format how figures are written; null for the usual
  * @param rule a standing rule; null for none
@@ -39,6 +41,7 @@ public record Lines(
         Style style,
         Boolean before,
         List<Reference> references,
+        List<Note> pinned,
         Colour colour,
         Format format,
         Rule rule)

@@ -5,6 +5,7 @@ import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
 import sarnik.visual.NamedKey;
+import sarnik.visual.Note;
 import sarnik.visual.Reference;
 import sarnik.visual.Trail;
 
@@ -18,6 +19,7 @@ import sarnik.visual.Trail;
  * @param axis what is measured along the upright
  * @param style how they are drawn
  * @param references lines across
+ * @param pinned notes pinned to what is drawn
  * @param notes sentences about what is not as one would expect
  */
 public record LinesDrawing(
@@ -31,6 +33,7 @@ public record LinesDrawing(
         Axis axis,
         String style,
         List<Reference.Drawn> references,
+        List<Note> pinned,
         List<String> notes,
         Trail trail)
         implements Drawing {

@@ -118,6 +118,7 @@ public final class LinesKind implements VisualKind<Lines> {
                 STYLE,
                 BEFORE,
                 Slots.REFERENCES,
+                Slots.PINNED,
                 Slots.COLOUR,
                 Slots.FORMAT,
                 Choices.RULE);
@@ -301,6 +302,7 @@ public final class LinesKind implements VisualKind<Lines> {
                             .name()
                             .toLowerCase(Locale.ROOT),
                     references,
+                    lines.pinned() == null ? List.of() : lines.pinned(),
                     notes,
                     Trail.of(frame.trail()));
         }
@@ -477,6 +479,7 @@ public final class LinesKind implements VisualKind<Lines> {
                     List.of(new Option("with the year before", "as a ghost behind the line", true)));
         }
         Slots.references(line, lines.references(), choices);
+        Slots.pinned(line, lines.pinned(), Slots.steps(dataset, lines.time(), lines.step()));
         Choices.rule(line, lines.rule(), dataset);
         line.say(".");
         Slots.format(looks, lines.format());
@@ -525,6 +528,7 @@ public final class LinesKind implements VisualKind<Lines> {
                 null,
                 null,
                 null,
+                null,
                 null);
     }
 
@@ -566,6 +570,7 @@ public final class LinesKind implements VisualKind<Lines> {
                         from.measuresOrRows(),
                         category,
                         from.rank(),
+                        null,
                         null,
                         null,
                         null,
