@@ -69,6 +69,7 @@ export function spaced(ticks, length) {
 
 /** Letters of a note in a line. */
 const NOTE_LINE = 26;
+const NOTE_LINES = 4;
 const NOTE_HIGH = 15;
 
 function linesOf(text) {
@@ -78,7 +79,9 @@ function linesOf(text) {
     if (last && last.length + word.length + 1 > NOTE_LINE) lines.push(word);
     else lines[lines.length - 1] = last ? `${last} ${word}` : word;
   }
-  return lines.slice(0, 4);
+  const shown = lines.slice(0, NOTE_LINES).map(line => shortened(line, NOTE_LINE * 7.1));
+  if (lines.length > NOTE_LINES) shown[NOTE_LINES - 1] = `${shown[NOTE_LINES - 1].slice(0, NOTE_LINE - 2)} …`;
+  return shown;
 }
 
 /**
@@ -116,6 +119,7 @@ export function pinned(notes, room, taken = []) {
       el(
         'g',
         { class: 'note', role: 'note', 'aria-label': text },
+        el('title', {}, text),
         el('rect', { x: box.left, y: box.top, width, height }),
         ...lines.map((words, i) => el('text', { x: box.left + 4, y: box.top + 13 + i * NOTE_HIGH }, words)),
       ),

@@ -242,18 +242,21 @@ class KindsPagesTest extends BrowserTest {
         SarnikBrowser.drawn(page);
         Locator note = page.locator("[data-visual=v2] .note");
         assertThat(note.getAttribute("aria-label")).startsWith("Two kiosks were opened");
-        assertThat((boolean) page.evaluate("""
-                () => { const v = document.querySelector('[data-visual=v2] svg').getBoundingClientRect();
+        assertThat((String) page.evaluate("""
+                () => { const v = document.querySelector('[data-visual=v2] .lines svg').getBoundingClientRect();
                   const n = document.querySelector('[data-visual=v2] .note').getBoundingClientRect();
-                  return n.left >= v.left && n.right <= v.right && n.top >= v.top - 1 && n.bottom <= v.bottom; }""")).isTrue();
+                  return ['left', 'top'].filter(side => n[side] < v[side] - 1)
+                    .concat(['right', 'bottom'].filter(side => n[side] > v[side] + 1)).join(); }"""))
+                .as("sides at which the note leaves the drawing")
+                .isEmpty();
         page.click("[data-visual=v1] .visual-title");
         page.click(".dock-brief .slot >> text=+ note");
         page.click(".popup-option >> text=at Zamora");
-        page.waitForSelector("[data-visual=v1] .note >> text=What happened here");
+        page.waitForSelector("[data-visual=v1] .note text:has-text('What happened here')");
         page.click(".dock-brief .slot >> text=What happened here");
         page.fill(".popup input", "Fiesta");
         page.keyboard().press("Enter");
-        page.waitForSelector("[data-visual=v1] .note >> text=Fiesta");
+        page.waitForSelector("[data-visual=v1] .note text:has-text('Fiesta')");
     }
 
     @Test
