@@ -298,6 +298,7 @@ export class Sheet {
       this.#pending.clear();
       this.lit = new Map(Object.entries(frames.lit));
       for (const id of wanted) this.#draw(id, frames.drawings[id]);
+      this.#even();
       forget(new Set([...this.visuals.values()].flatMap(v => v.drawing?.layers?.map(l => l.places) ?? [])));
       this.state = readState(frames.state);
       history.replaceState(null, '', this.address());
@@ -315,6 +316,18 @@ export class Sheet {
         for (const { box } of this.visuals.values()) box.classList.remove('is-asking');
       }
     }
+  }
+
+  /** Lets those of a kind that stand in a row agree on a size. */
+  #even() {
+    const rows = new Map();
+    for (const [id, { kind, handle, type }] of this.visuals) {
+      const at = this.opened.document.visuals[id]?.at;
+      if (!kind.even || !at) continue;
+      const row = `${type} ${at.y} ${at.h}`;
+      rows.set(row, [...(rows.get(row) ?? []), { kind, handle }]);
+    }
+    for (const row of rows.values()) row[0].kind.even(row.map(({ handle }) => handle));
   }
 
   #draw(id, drawing) {

@@ -18,6 +18,7 @@ public final class ColumnWords {
             case PlacedTable.PLACE -> "place";
             case PlacedTable.PROVINCE -> "province";
             case PlacedTable.COUNTRY -> "country";
+            case PlacedTable.ZONE -> "time zone";
             case PlacedTable.ORIGIN -> "origin";
             default -> column;
         };

@@ -20,6 +20,8 @@ public final class Previews {
     /** Beyond this many, measures are offered without a value. */
     public static final int MOST = 40;
 
+    private static final double USUAL_PERCENTILE = 95;
+
     private List<Preview> kept;
 
     /**
@@ -42,6 +44,10 @@ public final class Previews {
             previews.add(new Preview(
                     measures.get(i),
                     i < asked.size() ? dataset.read(measures.get(i)).brief(all.value(i, 0)) : ""));
+        // A percentile needs all values of a column in a row; its figure is not worth waiting for here.
+        for (String name : dataset.columnNames())
+            if (dataset.table().column(name).type().isNumber())
+                previews.add(new Preview(new Measure(Summary.PERCENTILE, name, USUAL_PERCENTILE, null), ""));
         return List.copyOf(previews);
     }
 

@@ -43,7 +43,8 @@ public final class Telling {
                 .filter(name -> dataset.table().column(name) instanceof CodedColumn c
                         && c.dictionary().size() > 1
                         && c.dictionary().size() <= MOST_CATEGORY_VALUES
-                        && !name.equals(PlacedTable.COUNTRY))
+                        && !name.equals(PlacedTable.COUNTRY)
+                        && !name.equals(PlacedTable.ZONE))
                 .sorted(Comparator.comparingInt((String name) -> name.startsWith("@") ? 0 : 1)
                         .thenComparingInt(name -> distinct(dataset, name)))
                 .toList();

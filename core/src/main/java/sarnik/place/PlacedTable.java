@@ -25,6 +25,9 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
     public static final String PROVINCE = "@province";
     public static final String COUNTRY = "@country";
 
+    /** IANA's name of the time zone; only where the table holds times of the day. */
+    public static final String ZONE = "@zone";
+
     /** The place ids of origins, for rows that come from somewhere. */
     public static final String ORIGIN = "@origin";
 

@@ -21,6 +21,9 @@ import sarnik.table.Table;
 /** Places the rows of a table; the work is done once for each distinct set of words. */
 public final class TablePlacer {
 
+    /** A place takes its time from a town this near, metres. */
+    private static final double SAME_CLOCK = 100_000;
+
     private final Gazetteer gazetteer;
     private final Decisions decisions;
     private final Land land;
@@ -234,7 +237,10 @@ public final class TablePlacer {
         for (int i = 0; i < distinct.size(); i++)
             finds.add(new PlacedTable.Find(distinct.get(i), firsts.get(i)[2], matches.get(i)));
 
-        Table placed = table.with(added(rows, keyOfRow, finds));
+        Map<String, Column> added = added(rows, keyOfRow, finds);
+        if (table.names().stream().anyMatch(name -> table.column(name).type() == ColumnType.TIME))
+            added.put(PlacedTable.ZONE, spread(rows, keyOfRow, finds, this::zone));
+        Table placed = table.with(added);
         Integer[] order = IntStream.range(0, finds.size())
                 .boxed()
                 .sorted(Comparator.comparingLong(i -> -finds.get(i).rows()))
@@ -243,6 +249,16 @@ public final class TablePlacer {
         for (int i = 0; i < order.length; i++) rank[order[i]] = i;
         int[] findOfRow = IntStream.of(keyOfRow).map(k -> rank[k]).toArray();
         return new PlacedTable(placed, Arrays.stream(order).map(finds::get).toList(), findOfRow);
+    }
+
+    /** The time zone of a place, or that of the town beside it; null where neither has one. */
+    private String zone(Place place) {
+        TimeZones zones = TimeZones.shipped();
+        return zones.of(place)
+                .or(() -> gazetteer
+                        .nearestTown(place.lon(), place.lat(), SAME_CLOCK)
+                        .flatMap(zones::of))
+                .orElse(null);
     }
 
     private Map<String, Column> added(int rows, int[] keyOfRow, List<PlacedTable.Find> finds) {

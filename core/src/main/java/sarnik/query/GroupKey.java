@@ -21,13 +21,20 @@ public sealed interface GroupKey {
     /**
      * The steps of time that dates or date-times lie in; keys are the texts of {@link TimeStep#text}.
      *
-     * @param zone the time zone whose clock is read, where date-times are those of UTC, such as Europe/Madrid; null to
-     *     read them as they are
+     * @param zone the time zone whose clock is read, where date-times are those of UTC, such as Europe/Madrid; the name
+     *     of a column that says the zone of each row, which begins with @; null to read them as they are
      */
     record Step(String column, TimeStep step, String zone) implements GroupKey {
+
+        /** The column that says the zone of each row; null where it is the same for all. */
+        public String zoneColumn() {
+            return zone != null && zone.startsWith("@") ? zone : null;
+        }
+
         @Override
         public String words() {
-            return step.words() + " of " + column + (zone == null ? "" : " in " + zone);
+            String clock = zone == null ? "" : zoneColumn() == null ? " in " + zone : " in each row's own time zone";
+            return step.words() + " of " + column + clock;
         }
     }
 

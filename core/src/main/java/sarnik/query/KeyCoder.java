@@ -97,12 +97,12 @@ final class KeyCoder {
     static KeyCoder of(Table table, GroupKey key) {
         Column column = table.find(key.column())
                 .orElseThrow(() -> new QueryException("There is no column “" + key.column() + "” any more"));
-        if (key instanceof GroupKey.Step step) return ofSteps(column, step);
+        if (key instanceof GroupKey.Step step) return ofSteps(table, column, step);
         if (key instanceof GroupKey.Classes classes) return ofClasses(column, classes);
         return of(column);
     }
 
-    private static KeyCoder ofSteps(Column column, GroupKey.Step key) {
+    private static KeyCoder ofSteps(Table table, Column column, GroupKey.Step key) {
         TimeStep step = key.step();
         if (column instanceof DateColumn dates && !step.needsTime()) {
             var range = Arrays.stream(dates.days())
@@ -120,8 +120,7 @@ final class KeyCoder {
         if (!(column instanceof TimeColumn times))
             throw new QueryException("“" + key.column() + "” holds "
                     + column.type().words() + ", which " + (step.needsTime() ? "have no hours" : "are no dates"));
-        long[] seconds =
-                key.zone() == null ? times.seconds() : ZoneShift.of(key.zone()).local(times.seconds());
+        long[] seconds = local(table, times, key);
         var range = Arrays.stream(seconds).filter(s -> s != TimeColumn.MISSING).summaryStatistics();
         if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
         int width = step == TimeStep.MINUTE ? 60 : step.needsTime() ? 3600 : 86_400;
@@ -134,6 +133,16 @@ final class KeyCoder {
                 step,
                 steps,
                 row -> seconds[row] == TimeColumn.MISSING ? -1 : (int) (Math.floorDiv(seconds[row], width) - first));
+    }
+
+    /** What the clock showed that a key reads. */
+    private static long[] local(Table table, TimeColumn times, GroupKey.Step key) {
+        if (key.zone() == null) return times.seconds();
+        if (key.zoneColumn() == null) return ZoneShift.of(key.zone()).local(times.seconds());
+        if (!(table.find(key.zoneColumn()).orElse(null) instanceof CodedColumn zones))
+            throw new QueryException(
+                    "The clock of each place can be read only where rows have places, which those here have not");
+        return ZoneShift.local(times.seconds(), zones);
     }
 
     /**

@@ -107,7 +107,12 @@ public record SqlText(String sql) {
         String column = identifier.apply(key.column());
         if (key instanceof GroupKey.Step step)
             return "TO_CHAR(CAST(" + column + " AS TIMESTAMP)"
-                    + (step.zone() == null ? "" : " AT TIME ZONE 'UTC' AT TIME ZONE '" + quoted(step.zone()) + "'")
+                    + (step.zone() == null
+                            ? ""
+                            : " AT TIME ZONE 'UTC' AT TIME ZONE "
+                                    + (step.zoneColumn() == null
+                                            ? "'" + quoted(step.zone()) + "'"
+                                            : identifier.apply(step.zoneColumn())))
                     + ", '" + step.step().pattern() + "')";
         if (key instanceof GroupKey.Classes classes) {
             String breaks = classes.breaks().stream()
@@ -172,10 +177,15 @@ public record SqlText(String sql) {
             List<String> parts = new ArrayList<>();
             parts.add(column + " IS NOT NULL");
             if (between.from() != null) parts.add(column + " >= " + literal(type, between.from()));
-            if (between.to() != null) parts.add(column + " <= " + literal(type, between.to()));
+            if (between.to() != null) parts.add(column + " <= " + literal(type, upTo(type, between.to())));
             return String.join(" AND ", parts);
         }
         return column + " IS NOT NULL";
+    }
+
+    /** A day as the upper bound of times goes to its end. */
+    private static String upTo(ColumnType type, String bound) {
+        return type == ColumnType.TIME && bound.length() <= 10 ? bound + "T23:59:59" : bound;
     }
 
     private static String literal(ColumnType type, String value) {

@@ -8,9 +8,11 @@ import java.time.zone.ZoneRules;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.IntUnaryOperator;
+import sarnik.table.CodedColumn;
 import sarnik.table.TimeColumn;
 
-/** What the clock of a time zone shows at moments of UTC. */
+/** What the clock of a time zone shows at moments of UTC within a span. */
 final class ZoneShift {
 
     private final ZoneRules rules;
@@ -33,28 +35,59 @@ final class ZoneShift {
      * @return what the clock shows, in the same way
      */
     long[] local(long[] seconds) {
+        return shifted(seconds, List.of(this), row -> 0);
+    }
+
+    /**
+     * The same with a zone for each row.
+     *
+     * @param zones its name; a row without one is missing
+     */
+    static long[] local(long[] seconds, CodedColumn zones) {
+        return shifted(seconds, zones.dictionary().stream().map(ZoneShift::of).toList(), zones.codes()::get);
+    }
+
+    private static long[] shifted(long[] seconds, List<ZoneShift> zones, IntUnaryOperator zone) {
         var range = Arrays.stream(seconds).filter(s -> s != TimeColumn.MISSING).summaryStatistics();
         if (range.getCount() == 0) return seconds;
-        // The changes of the clock within the span, so that a row needs a search among a few numbers only.
+        List<Offsets> offsets = zones.stream()
+                .map(z -> z.between(range.getMin(), range.getMax()))
+                .toList();
+        long[] local = new long[seconds.length];
+        for (int row = 0; row < local.length; row++) {
+            int of = zone.applyAsInt(row);
+            local[row] = of < 0 || seconds[row] == TimeColumn.MISSING
+                    ? TimeColumn.MISSING
+                    : seconds[row] + offsets.get(of).at(seconds[row]);
+        }
+        return local;
+    }
+
+    /** The changes of the clock within a span, so that a row needs a search among a few numbers only. */
+    private Offsets between(long first, long last) {
         List<Long> changes = new ArrayList<>();
         List<Integer> offsets = new ArrayList<>();
-        Instant at = Instant.ofEpochSecond(range.getMin());
+        Instant at = Instant.ofEpochSecond(first);
         offsets.add(rules.getOffset(at).getTotalSeconds());
         for (ZoneOffsetTransition next = rules.nextTransition(at);
-                next != null && next.toEpochSecond() <= range.getMax();
+                next != null && next.toEpochSecond() <= last;
                 next = rules.nextTransition(next.getInstant())) {
             changes.add(next.toEpochSecond());
             offsets.add(next.getOffsetAfter().getTotalSeconds());
         }
-        long[] from = changes.stream().mapToLong(c -> c).toArray();
-        int[] offset = offsets.stream().mapToInt(o -> o).toArray();
-        long[] local = new long[seconds.length];
-        for (int row = 0; row < local.length; row++) {
-            int found = Arrays.binarySearch(from, seconds[row]);
-            local[row] = seconds[row] == TimeColumn.MISSING
-                    ? TimeColumn.MISSING
-                    : seconds[row] + offset[found >= 0 ? found + 1 : -found - 1];
+        return new Offsets(
+                changes.stream().mapToLong(c -> c).toArray(),
+                offsets.stream().mapToInt(o -> o).toArray());
+    }
+
+    /**
+     * @param from when the clock changes
+     * @param offset seconds from UTC before the first change, and after each
+     */
+    private record Offsets(long[] from, int[] offset) {
+        int at(long second) {
+            int found = Arrays.binarySearch(from, second);
+            return offset[found >= 0 ? found + 1 : -found - 1];
         }
-        return local;
     }
 }

@@ -3,24 +3,28 @@ package sarnik.visual;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.DoubleStream;
 import sarnik.table.Sums;
 
 /**
- * A line that figures are compared with.
+ * A line or a band that figures are compared with.
  *
  * @param kind what it stands at
- * @param value where it is a target: the value; null for others
+ * @param value where it is a target: the value; of a band the lower end; null for others
  * @param parameter where the reader sets it: id of the parameter; null for others
  * @param name what it is called; null for a name made of its kind
+ * @param to of a band the upper end; null for others
  */
-public record Reference(Kind kind, Double value, String parameter, String name) {
+public record Reference(Kind kind, Double value, String parameter, String name, Double to) {
 
     /** What it stands at. */
     public enum Kind {
         TARGET("target"),
         MEAN("mean"),
         MEDIAN("median"),
-        PARAMETER("the reader's number");
+        PARAMETER("the reader's number"),
+        /** From one value to another. */
+        BAND("band");
 
         private final String words;
 
@@ -37,18 +41,41 @@ public record Reference(Kind kind, Double value, String parameter, String name) 
     public static final String SCHEMA =
             "{\"type\": [\"array\", \"null\"], \"maxItems\": 6, \"items\": {\"type\": \"object\", "
                     + "\"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": {\"kind\": {\"enum\": [\"TARGET\", "
-                    + "\"MEAN\", \"MEDIAN\", \"PARAMETER\"]}, \"value\": {\"type\": [\"number\", \"null\"]}, "
+                    + "\"MEAN\", \"MEDIAN\", \"PARAMETER\", \"BAND\"]}, \"to\": {\"type\": [\"number\", \"null\"]}, \"value\": {\"type\": [\"number\", \"null\"]}, "
                     + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}, \"name\": {\"$ref\": \"#/$defs/words\"}}}}";
 
-    /** Where it is drawn. */
-    public record Drawn(double value, String text) {}
+    /**
+     * Where it is drawn.
+     *
+     * @param to of a band its other end; null for a line
+     */
+    public record Drawn(double value, Double to, String text) {
+
+        /** All that an axis has to hold. */
+        public DoubleStream ends() {
+            return to == null ? DoubleStream.of(value) : DoubleStream.of(value, to);
+        }
+
+        /** The same in shares of an axis. */
+        public Drawn on(Axis axis) {
+            return new Drawn(axis.at(value), to == null ? null : axis.at(to), text);
+        }
+    }
 
     /** Those of some references that have a value. */
     public static List<Drawn> drawn(List<Reference> references, double[] values, Scene scene, Written written) {
         if (references == null) return List.of();
         return references.stream()
-                .flatMap(r -> r.at(values, scene).map(v -> new Drawn(v, r.called() + " " + written.full(v))).stream())
+                .flatMap(r ->
+                        r
+                                .at(values, scene)
+                                .map(v -> new Drawn(v, r.to, r.called() + " " + r.ends(v, written)))
+                                .stream())
                 .toList();
+    }
+
+    private String ends(double value, Written written) {
+        return to == null ? written.full(value) : written.full(value) + " to " + written.full(to);
     }
 
     private String called() {
@@ -59,6 +86,7 @@ public record Reference(Kind kind, Double value, String parameter, String name) 
         double[] known = Arrays.stream(values).filter(Double::isFinite).sorted().toArray();
         return switch (kind) {
             case TARGET -> Optional.ofNullable(value);
+            case BAND -> to == null ? Optional.empty() : Optional.ofNullable(value);
             case PARAMETER -> Optional.ofNullable(parameter).flatMap(scene::number);
             case MEAN -> known.length == 0 ? Optional.empty() : Optional.of(Sums.mean(known));
             case MEDIAN ->

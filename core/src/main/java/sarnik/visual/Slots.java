@@ -17,6 +17,7 @@ import sarnik.data.Words;
 import sarnik.query.Measure;
 import sarnik.query.Over;
 import sarnik.query.Rank;
+import sarnik.query.Summary;
 import sarnik.query.TimeStep;
 import sarnik.scale.NumberWords;
 import sarnik.table.Column;
@@ -104,12 +105,34 @@ public final class Slots {
                 List.of(new Option("with the others as one", "what the rank leaves out, summed up", true)));
     }
 
-    /** Writes the slot of what is worked out over a measure's values. */
+    /** Writes the slot of which percentile a measure is, where it is one. */
+    public static void percentile(BriefLine line, String pointer, Measure measure) {
+        if (measure.summary() != Summary.PERCENTILE) return;
+        line.say(", the ");
+        line.slot(
+                Slot.within(pointer + "/at", "which percentile"),
+                measure.summary().words(measure.at()),
+                Kind.NUMBER,
+                false,
+                false,
+                List.of());
+    }
+
+    /** Writes the slots of a measure that stands in /measure: which percentile it is, what is worked out over it. */
     public static void over(BriefLine line, String pointer, Measure measure) {
+        percentile(line, pointer, measure);
         List<Option> options = new ArrayList<>();
         options.add(new Option("as a share of all", "", new Over(Over.Kind.SHARE, null, null)));
         options.add(new Option("as a running total", "", new Over(Over.Kind.RUNNING, null, null)));
         options.add(new Option("as the change to the step before", "", new Over(Over.Kind.DIFFERENCE, null, null)));
+        options.add(new Option(
+                "as the change to 12 steps before",
+                "of months: to the year before",
+                new Over(Over.Kind.DIFFERENCE, 12, null)));
+        options.add(new Option(
+                "as the change to 4 steps before",
+                "of quarters: to the year before",
+                new Over(Over.Kind.DIFFERENCE, 4, null)));
         for (int steps : new int[] {3, 7, 12, 30})
             options.add(
                     new Option("as a moving average of " + steps, "steps", new Over(Over.Kind.MOVING, steps, null)));
@@ -127,7 +150,10 @@ public final class Slots {
         return switch (over.kind()) {
             case SHARE -> "as a share of all";
             case RUNNING -> "as a running total";
-            case DIFFERENCE -> "as the change to the step before";
+            case DIFFERENCE ->
+                over.steps() == null || over.steps() == 1
+                        ? "as the change to the step before"
+                        : "as the change to " + over.steps() + " steps before";
             case MOVING -> "as a moving average of " + (over.steps() == null ? 7 : over.steps());
             case RANK -> "as its rank";
         };
@@ -136,15 +162,21 @@ public final class Slots {
     /** Writes the slot of reference lines. */
     public static void references(BriefLine line, List<Reference> references, Choices choices) {
         List<Option> options = new ArrayList<>(List.of(
-                new Option("the mean", "", new Reference(Reference.Kind.MEAN, null, null, null)),
-                new Option("the median", "", new Reference(Reference.Kind.MEDIAN, null, null, null)),
+                new Option("the mean", "", new Reference(Reference.Kind.MEAN, null, null, null, null)),
+                new Option("the median", "", new Reference(Reference.Kind.MEDIAN, null, null, null, null)),
                 new Option(
-                        "a target", "a value that you write", new Reference(Reference.Kind.TARGET, 0.0, null, null))));
+                        "a target",
+                        "a value that you write",
+                        new Reference(Reference.Kind.TARGET, 0.0, null, null, null)),
+                new Option(
+                        "a band",
+                        "from one value that you write to another",
+                        new Reference(Reference.Kind.BAND, 0.0, null, null, 100.0))));
         choices.parameters()
                 .forEach((id, parameter) -> options.add(new Option(
                         "the reader's “" + parameter.name() + "”",
                         "",
-                        new Reference(Reference.Kind.PARAMETER, null, id, parameter.name()))));
+                        new Reference(Reference.Kind.PARAMETER, null, id, parameter.name(), null))));
         int count = references == null ? 0 : references.size();
         line.say(" ");
         line.slot(
@@ -162,18 +194,27 @@ public final class Slots {
                 count > 0,
                 options);
         for (int i = 0; i < count; i++) {
-            if (references.get(i).kind() != Reference.Kind.TARGET) continue;
-            line.say(" ");
-            line.slot(
-                    Slot.within("/references/" + i + "/value", "value of the target"),
-                    references.get(i).value() == null
-                            ? "+ value"
-                            : NumberWords.full(references.get(i).value()),
-                    Kind.NUMBER,
-                    references.get(i).value() == null,
-                    false,
-                    List.of());
+            Reference one = references.get(i);
+            if (one.kind() == Reference.Kind.TARGET) {
+                line.say(" at ");
+                number(line, "/references/" + i + "/value", "value of the target", one.value());
+            } else if (one.kind() == Reference.Kind.BAND) {
+                line.say(" from ");
+                number(line, "/references/" + i + "/value", "lower end of the band", one.value());
+                line.say(" to ");
+                number(line, "/references/" + i + "/to", "upper end of the band", one.to());
+            }
         }
+    }
+
+    private static void number(BriefLine line, String pointer, String name, Double value) {
+        line.slot(
+                Slot.within(pointer, name),
+                value == null ? "+ value" : NumberWords.full(value),
+                Kind.NUMBER,
+                value == null,
+                false,
+                List.of());
     }
 
     /**
@@ -251,37 +292,31 @@ public final class Slots {
 
     /** Writes the slots of when a value is good and when it is bad. */
     public static void states(BriefLine line, States states) {
-        line.say(states == null ? " " : ", good from ");
-        if (states == null) {
-            line.may(
-                    STATES,
-                    "+ good and bad",
-                    true,
-                    List.of(
-                            new Option("more is better", "good from 100, bad up to 50", new States(100, 50)),
-                            new Option("less is better", "good up to 50, bad from 100", new States(50, 100))));
+        if (states != null) {
+            states(line, "/states", states);
             return;
         }
-        line.slot(
-                Slot.within("/states/good", "where good begins"),
-                NumberWords.full(states.good()),
-                Kind.NUMBER,
-                false,
-                false,
-                List.of());
-        line.say(" and bad from ");
-        line.slot(
-                Slot.within("/states/bad", "where bad begins"),
-                NumberWords.full(states.bad()),
-                Kind.NUMBER,
-                false,
-                false,
-                List.of());
         line.say(" ");
         line.may(
                 STATES,
-                "on",
-                false,
+                "+ good and bad",
+                true,
+                List.of(
+                        new Option("more is better", "good from 100, bad up to 50", new States(100, 50)),
+                        new Option("less is better", "good up to 50, bad from 100", new States(50, 100))));
+    }
+
+    /** Writes the slots of states that are set, wherever they stand. */
+    public static void states(BriefLine line, String pointer, States states) {
+        boolean more = states.good() >= states.bad();
+        line.say(more ? ", good from " : ", good up to ");
+        number(line, pointer + "/good", "where good begins", states.good());
+        line.say(more ? " and bad up to " : " and bad from ");
+        number(line, pointer + "/bad", "where bad begins", states.bad());
+        line.say(" ");
+        line.choose(
+                Slot.within(pointer, "good and bad"),
+                more ? "(more is better)" : "(less is better)",
                 List.of(new Option(
                         "turned about", "good and bad change places", new States(states.bad(), states.good()))));
     }

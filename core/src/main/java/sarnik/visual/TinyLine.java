@@ -1,7 +1,10 @@
 package sarnik.visual;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.LongSummaryStatistics;
+import java.util.Map;
 import sarnik.brief.Choices;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
@@ -33,14 +36,21 @@ public final class TinyLine {
     /** Heights from 0 to 1, NaN where a step has no value. */
     public static List<Double> heights(Frame frame, int measure, TimeStep step) {
         if (frame.size() == 0) return List.of();
-        long first = step.number(frame.key(0, 0));
-        int count = (int) Math.min(MOST_POINTS, step.number(frame.key(0, frame.size() - 1)) - first + 1);
-        double[] values = new double[count];
-        Arrays.fill(values, Double.NaN);
-        for (int g = 0; g < frame.size(); g++) {
-            long at = step.number(frame.key(0, g)) - first;
-            if (at < count) values[(int) at] = frame.value(measure, g);
-        }
+        Map<Long, Double> values = new HashMap<>();
+        for (int g = 0; g < frame.size(); g++) values.put(step.number(frame.key(0, g)), frame.value(measure, g));
+        return heights(values, step.number(frame.key(0, 0)), step.number(frame.key(0, frame.size() - 1)));
+    }
+
+    /**
+     * Heights from 0 to 1, NaN where a step has no value.
+     *
+     * @param of the value of each step, by its number
+     * @param first number of the first step
+     * @param last number of the last
+     */
+    public static List<Double> heights(Map<Long, Double> of, long first, long last) {
+        double[] values = new double[(int) Math.min(MOST_POINTS, last - first + 1)];
+        for (int i = 0; i < values.length; i++) values[i] = of.getOrDefault(first + i, Double.NaN);
         double low = Arrays.stream(values).filter(Double::isFinite).min().orElse(0);
         double high = Arrays.stream(values).filter(Double::isFinite).max().orElse(1);
         double span = high > low ? high - low : 1;
@@ -49,8 +59,19 @@ public final class TinyLine {
 
     /** "by month, Jan 2026 to Mar 2026". */
     public static String words(Frame frame, TimeStep step) {
+        return words(frame, 0, step);
+    }
+
+    /**
+     * "by month, Jan 2026 to Mar 2026".
+     *
+     * @param key which key of the frame the steps are
+     */
+    public static String words(Frame frame, int key, TimeStep step) {
         if (frame.size() == 0) return "by " + step.words();
-        return "by " + step.words() + ", " + StepWords.of(step, frame.key(0, 0)) + " to "
-                + StepWords.of(step, frame.key(0, frame.size() - 1));
+        LongSummaryStatistics ends =
+                Arrays.stream(frame.keys().get(key)).mapToLong(step::number).summaryStatistics();
+        return "by " + step.words() + ", " + StepWords.of(step, ends.getMin()) + " to "
+                + StepWords.of(step, ends.getMax());
     }
 }

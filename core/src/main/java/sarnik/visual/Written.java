@@ -27,7 +27,8 @@ public record Written(ValueWords read, Format format, boolean share) {
         return new Written(plain ? dataset.read(measure) : ValueWords.NUMBER, format, share);
     }
 
-    private boolean isPercent() {
+    /** Whether they are written per cent. */
+    public boolean isPercent() {
         return format != null && format.percent() != null ? format.percent() : share;
     }
 
@@ -39,6 +40,12 @@ public record Written(ValueWords read, Format format, boolean share) {
     /** Whole. */
     public String full(double value) {
         return around(value, NumberWords.full(scaled(value)), read::full);
+    }
+
+    /** How far two figures are apart; of those written per cent in points. */
+    public String apart(double one, double other) {
+        double difference = Math.abs(one - other);
+        return isPercent() ? NumberWords.full(Math.round(difference * 1e4) / 1e2) + " points" : full(difference);
     }
 
     private boolean whole() {

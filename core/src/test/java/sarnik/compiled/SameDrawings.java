@@ -33,6 +33,7 @@ import sarnik.visual.Scene;
 import sarnik.visual.SharedKey;
 import sarnik.visual.Sight;
 import sarnik.visual.Source;
+import sarnik.visual.States;
 import sarnik.visual.Visual;
 import sarnik.visual.VisualKind;
 import sarnik.visual.bars.Bars;
@@ -126,6 +127,8 @@ final class SameDrawings {
                             true,
                             turn,
                             true,
+                            List.of(new TableVisual.Look(0, new States(2, 1))),
+                            turn ? "day" : null,
                             null,
                             null),
                     scene));
@@ -148,7 +151,7 @@ final class SameDrawings {
                 null,
                 null,
                 null,
-                List.of(new Reference(Reference.Kind.MEAN, null, null, null)),
+                List.of(new Reference(Reference.Kind.MEAN, null, null, null, null)),
                 null,
                 null,
                 null);
@@ -162,6 +165,7 @@ final class SameDrawings {
                 1,
                 "day",
                 turn ? TimeStep.MONTH : TimeStep.WEEK,
+                null,
                 List.of(LITRES),
                 turn ? "open" : null,
                 null,

@@ -21,6 +21,8 @@ import sarnik.brief.Choices;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.narrow.StateReader;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
 import sarnik.query.InMemoryEngine;
 import sarnik.state.ReaderState;
 import sarnik.visual.Drawing;
@@ -129,6 +131,20 @@ class KindsTest {
             assertThat(drawn.lines().get(0).texts()).containsExactly("20", "70", "–", "160");
             assertThat(drawn.from().get(1)).isEqualTo("2026-02-01");
             assertThat(drawn.to().get(1)).isEqualTo("2026-02-28");
+        }
+
+        @Test
+        void haveABandThatTheAxisHolds() {
+            LinesDrawing drawn = draw(
+                    LinesDrawing.class,
+                    "",
+                    LINES
+                            + ", 'references': [{'kind': 'BAND', 'value': 400, 'to': 300, 'name': 'usual'}, {'kind': 'BAND', 'value': 1}]");
+            assertThat(drawn.references()).singleElement().satisfies(band -> {
+                assertThat(band.text()).isEqualTo("usual 400 to 300");
+                assertThat(band.to()).isEqualTo(300);
+            });
+            assertThat(drawn.axis().high()).isGreaterThanOrEqualTo(400);
         }
 
         @Test
@@ -327,8 +343,47 @@ class KindsTest {
         void readTheClockOfATimeZone() {
             GridDrawing drawn =
                     draw(GridDrawing.class, "", GRID.replace("'WEEKDAY'", "'WEEKDAY', 'zone': 'Europe/Madrid'"));
-            // One minute before midnight of UTC on a Tuesday is Wednesday in Madrid.
-            assertThat(drawn.texts().get(2 * 24 + 23)).isEqualTo("30");
+            // One minute before midnight of UTC on a Tuesday is Wednesday in Madrid; both sides read one clock.
+            assertThat(drawn.texts().get(2 * 24)).isEqualTo("30");
+        }
+
+        @Test
+        void readTheClockOfEachPlaceAndPickByIt() {
+            PlacedTable placed = MapFixture.PLACER.byName(
+                    csv(
+                            "town,province,at,litres",
+                            "Soria,Soria,2026-01-05T08:15,1",
+                            "Las Palmas,Las Palmas,2026-01-05T08:15,10",
+                            "Arucas,Las Palmas,2026-07-05T23:30,100"),
+                    new Placing.ByName("town", "province", null));
+            LoadedDataset spots = new LoadedDataset(1, "Spots", placed.table(), null, placed.places());
+            Datasets datasets = id -> Datasets.Found.of(Optional.of(spots));
+            String own = GRID.replace("'WEEKDAY'", "'HOUR_OF_DAY', 'zone': '@zone'")
+                    .replace("'column': 'at', 'step': 'HOUR_OF_DAY'}, 'measure'", "'column': 'town'}, 'measure'");
+            Dashboard dashboard = document(
+                            own,
+                            FIGURE,
+                            LINES.replace("'day', 'step': 'MONTH'", "'at', 'step': 'HOUR', 'zone': '@zone'"))
+                    .dashboard();
+            GridDrawing drawn = (GridDrawing)
+                    Drawers.of(dashboard, ReaderState.NOTHING, datasets).draw("v1");
+            List<String> towns =
+                    drawn.across().stream().map(GridDrawing.Head::label).toList();
+            // Winter: an hour after UTC in Soria, with UTC on the islands; summer: an hour after UTC there.
+            assertThat(drawn.texts().get(9 * 3 + towns.indexOf("Soria"))).isEqualTo("1");
+            assertThat(drawn.texts().get(8 * 3 + towns.indexOf("Las Palmas"))).isEqualTo("10");
+            assertThat(drawn.texts().get(towns.indexOf("Arucas")))
+                    .as("half past midnight")
+                    .isEqualTo("100");
+            ReaderState picked =
+                    StateReader.read("p.v1=08", dashboard, datasets, Kinds.ALL).state();
+            assertThat(((FigureDrawing) Drawers.of(dashboard, picked, datasets).draw("v2")).full())
+                    .isEqualTo("10");
+            assertThat(((LinesDrawing) Drawers.of(dashboard, ReaderState.NOTHING, datasets)
+                                    .draw("v3"))
+                            .steps())
+                    .startsWith("2026-01-05T08:00", "2026-01-05T09:00")
+                    .endsWith("2026-07-06T00:00");
         }
 
         @Test
@@ -392,13 +447,40 @@ class KindsTest {
                     ReaderState.NOTHING,
                     new Sources(DATASETS),
                     Drawers.ANSWERER,
-                    Map.of("v1", new Sight(0, 0, 0, 0, 0, 1, 0, false, "o", null)));
+                    Map.of("v1", new Sight(0, 0, 0, 0, 0, 1, 0, false, List.of(new Sight.Then(2, false)), "o", null)));
             TableDrawing drawn = (TableDrawing) drawer.draw("v1");
             assertThat(drawn.all()).isEqualTo(5);
             assertThat(drawn.rows())
                     .extracting(TableDrawing.Row::key)
                     .containsExactly("Soria", "Soria", "Zamora", "Zamora");
+            assertThat(drawn.rows())
+                    .extracting(r -> r.cells().get(2))
+                    .as("the least first of equal towns")
+                    .containsExactly("30", "35", "40", "60");
             assertThat(drawn.heads().get(0).sorted()).isEqualTo("up");
+        }
+
+        @Test
+        void sayWhatIsGoodAndDrawEachRowOverTime() {
+            TableDrawing drawn = draw(
+                    TableDrawing.class,
+                    "",
+                    TABLE
+                            + ", 'totals': true, 'over': 'day', 'looks': [{'measure': 0, 'states': {'good': 100, 'bad': 35}}, "
+                            + "{'measure': 9, 'states': {'good': 1, 'bad': 0}}]");
+            assertThat(drawn.rows())
+                    .extracting(r -> r.cells().get(2) + " " + r.states().get(2))
+                    .containsExactly("100 good", "60 watch", "40 watch", "35 bad", "30 bad", "– null");
+            assertThat(drawn.total().states().get(2)).isEqualTo("good");
+            assertThat(drawn.rows().get(3).states().get(3)).isNull();
+            // From January 2025 to April 2026; Soria has still in three of the months.
+            assertThat(drawn.lineWords()).isEqualTo("litres by month, Jan 2025 to Apr 2026");
+            assertThat(drawn.rows().get(3).line())
+                    .hasSize(16)
+                    .filteredOn(v -> !v.isNaN())
+                    .hasSize(3)
+                    .contains(0.0, 1.0);
+            assertThat(drawn.total().line()).isNull();
         }
 
         @Test
@@ -505,6 +587,35 @@ class KindsTest {
             assertThat(draw(FigureDrawing.class, "p.v1=Zamora", RING, FIGURE + ", 'against': {'kind': 'WHOLE'}")
                             .against())
                     .isEqualTo("38 % of 265 in all");
+        }
+
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "2026-02-01..2026-02-28 | BEFORE | 250 % more than 20 in Jan 2026",
+                    "2026-02-10..2026-02-10 | BEFORE | no figure for 9 Feb 2026",
+                    "2026-01-01..2026-04-30 | YEAR | 2,400 % more than 10 from 1 Jan 2025 to 3 Apr 2025, whose figures begin only 10 Jan 2025",
+                    "2026-01-10..2026-02-28 | YEAR | 800 % more than 10 from 10 Jan 2025 to 28 Feb 2025",
+                    "2026-01-05..2026-02-28 | YEAR | 800 % more than 10 from 5 Jan 2025 to 28 Feb 2025, whose figures begin only 10 Jan 2025",
+                    "2026-04-01.. | BEFORE | no figure for 29 Mar 2026 to 31 Mar 2026",
+                    "..2026-02-28 | YEAR | nothing to compare with: what is shown is not narrowed to one stretch of day"
+                })
+        void areComparedWithAnEarlierPeriod(String period, String kind, String expected) {
+            String against = FIGURE + ", 'against': {'kind': '%s', 'time': 'day'}".formatted(kind);
+            assertThat(draw(FigureDrawing.class, "f.f1=" + period, against).against())
+                    .isEqualTo(expected);
+        }
+
+        @Test
+        void areComparedWithTheMonthBeforeThatIsPickedOnALine() {
+            FigureDrawing drawn = draw(
+                    FigureDrawing.class,
+                    "p.v1=~span.2026-02-01_2026-02-28",
+                    LINES,
+                    FIGURE + ", 'against': {'kind': 'BEFORE', 'time': 'day'}, 'sign': 'DROP'");
+            assertThat(drawn.against()).isEqualTo("250 % more than 20 in Jan 2026");
+            assertThat(drawn.sign()).startsWith("M");
         }
 
         @Test

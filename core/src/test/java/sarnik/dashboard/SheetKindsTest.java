@@ -56,7 +56,7 @@ class SheetKindsTest {
     }
 
     private static Sight finding(String find, int from, Integer count) {
-        return new Sight(0, 0, 0, 0, 0, from, null, null, find, count);
+        return new Sight(0, 0, 0, 0, 0, from, null, null, null, find, count);
     }
 
     @Nested

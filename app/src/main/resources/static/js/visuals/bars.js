@@ -1,17 +1,5 @@
 import { el } from '../elements.js';
-import {
-  Tip,
-  colourKey,
-  lightMarks,
-  notesOf,
-  pressable,
-  shortened,
-  whenSized,
-  wide,
-  within,
-  spaced,
-  pinned,
-} from './chart.js';
+import { colourKey, lightMarks, notesOf, pinned, pressable, referencesOf, shortened, spaced, Tip, whenSized, wide, within } from './chart.js';
 
 const ROW = 25;
 const BAR = 15;
@@ -137,18 +125,13 @@ function level(handle, drawing) {
     { height: Math.max(1, y), role: 'group', 'aria-label': handle.title },
     ...rows,
     zero !== null && el('line', { class: 'zero', x1: names + room * zero, x2: names + room * zero, y1: top, y2: y }),
-    ...drawing.references.flatMap(({ value, text }) => [
-      el('line', { class: 'reference', x1: names + room * value, x2: names + room * value, y1: top - 2, y2: y }),
-      el(
-        'text',
-        {
-          class: 'reference-words',
-          x: Math.min(width - wide(text), Math.max(2, names + room * value - wide(text) / 2)),
-          y: 10,
-        },
-        text,
-      ),
-    ]),
+    ...referencesOf(
+      drawing.references,
+      value => names + room * value,
+      [top - 2, y],
+      false,
+      (text, at) => [Math.min(width - wide(text), Math.max(2, at - wide(text) / 2)), 10],
+    ),
     ...pinned(pins, { left: 0, right: width - amounts, top: 0, bottom: Math.max(y, 60) }),
   );
 }
@@ -206,10 +189,7 @@ function upright(handle, drawing) {
       el('text', { class: 'axis-words', x: left - 6, y: y(at) + 4, 'text-anchor': 'end' }, text),
     ]),
     ...rows,
-    ...drawing.references.flatMap(({ value, text }) => [
-      el('line', { class: 'reference', x1: left, x2: width, y1: y(value), y2: y(value) }),
-      el('text', { class: 'reference-words', x: width - wide(text), y: y(value) - 4 }, text),
-    ]),
+    ...referencesOf(drawing.references, y, [left, width], true, (text, at) => [width - wide(text), at - 4]),
     ...pinned(
       drawing.bars.flatMap((bar, i) => pinsOf(drawing, bar, left + step * (i + 0.5), y(bar.end))),
       { left, right: width, top: 0, bottom: height - BELOW },

@@ -127,6 +127,37 @@ export function pinned(notes, room, taken = []) {
   });
 }
 
+/**
+ * Lines and bands that figures are compared with.
+ * @param {{value: number, to: ?number, text: string}[]} references
+ * @param {(value: number) => number} at where a value lies, pixels
+ * @param {number[]} ends where they begin and end, pixels
+ * @param {boolean} level whether they lie level @param {(text: string, at: number) => number[]} words where words stand
+ */
+export function referencesOf(references, at, [from, to], level, words) {
+  return references.flatMap(({ value, to: end, text }) => {
+    const one = at(value);
+    const other = end === null || end === undefined ? null : at(end);
+    const [x, y] = words(text, other === null ? one : Math.min(one, other));
+    const low = Math.min(one, other);
+    const thick = Math.abs(one - other);
+    return [
+      other === null
+        ? el('line', {
+            class: 'reference',
+            ...(level ? { x1: from, x2: to, y1: one, y2: one } : { x1: one, x2: one, y1: from, y2: to }),
+          })
+        : el('rect', {
+            class: 'reference-band',
+            ...(level
+              ? { x: from, y: low, width: to - from, height: thick }
+              : { x: low, y: from, width: thick, height: to - from }),
+          }),
+      el('text', { class: 'reference-words', x, y }, text),
+    ];
+  });
+}
+
 /** Signs beside the words for good, watch and bad, so that no state is told by its colour alone. */
 const SIGNS = { good: '●', watch: '◆', bad: '▲' };
 

@@ -5,24 +5,41 @@ import { stateSign, tinyLine } from './chart.js';
 export function mount(body) {
   const handle = {
     body,
+    sign: el('div', { class: 'figure-sign', 'aria-hidden': 'true' }),
     number: el('p', { class: 'figure-number' }),
     words: el('p', { class: 'figure-words' }),
     against: el('p', { class: 'figure-against' }),
     line: el('div', { class: 'figure-line' }),
   };
-  body.append(el('div', { class: 'figure' }, handle.number, handle.words, handle.against, handle.line));
+  body.append(el('div', { class: 'figure' }, handle.sign, handle.number, handle.words, handle.against, handle.line));
   return handle;
 }
 
 export function draw(handle, drawing) {
   handle.number.textContent = drawing.text;
-  // A long one, such as a date, gets as small as the box asks for.
-  handle.number.style.setProperty('--letters', Math.max(1, drawing.text.length));
+  handle.letters = Math.max(1, drawing.text.length);
+  even([handle]);
+  handle.sign.replaceChildren(
+    drawing.sign ? el('svg', { viewBox: '0 0 16 16' }, el('path', { d: drawing.sign })) : '',
+  );
   handle.number.title = drawing.full;
   handle.words.textContent = drawing.text === drawing.full ? drawing.words : `${drawing.words}: ${drawing.full}`;
   handle.against.replaceChildren(stateSign(drawing.state), drawing.against ?? '');
   handle.body.dataset.state = drawing.state ?? '';
   handle.line.replaceChildren(drawing.line?.length > 1 ? tinyLine(drawing.line, drawing.lineWords) : '');
+}
+
+/**
+ * A long one, such as a date, gets as small as its box asks for, and those beside it as well.
+ */
+export function even(handles) {
+  const room = ({ body, letters }) => body.clientWidth / letters;
+  const least = Math.min(...handles.map(room));
+  for (const handle of handles) {
+    // Boxes of other widths need other shares of their width for the same size.
+    const letters = least ? (handle.letters * room(handle)) / least : handle.letters;
+    handle.number.style.setProperty('--letters', letters);
+  }
 }
 
 export function light() {

@@ -22,7 +22,7 @@ import * as words from './words.js';
  * - `figures(drawing)` gives its figures as rows; `mini(drawing)` a small picture;
  * and, where it needs them, `set(handle, visual)` for what the author changes while it stands, `made(visual)` for what
  * cannot change while it stands, `sight(handle)` for what is in sight, `resize(handle)` when its box has another size,
- * `holds(visual)` for the filters and numbers that stand in it instead of in the strip,
+ * `even(handles)` for what those that stand in a row have in common, `holds(visual)` for the filters and numbers that stand in it instead of in the strip,
  * `whole(handle)` for what would be in sight if all of it were, `takesItself` where it offers by itself to be taken along,
  * `bare` where it has nothing to be looked at, so that it has no signs in its corner.
  *

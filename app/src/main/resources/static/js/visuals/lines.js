@@ -2,7 +2,7 @@ import { area, curveLinear, curveStepAfter, line as lineOf } from '/vendor/d3.js
 import { el } from '../elements.js';
 import { figures as numbers } from '../numbers.js';
 import { encode } from '../state.js';
-import { Tip, notesOf, shortened, whenSized, wide, spaced, pinned } from './chart.js';
+import { notesOf, pinned, referencesOf, shortened, spaced, Tip, whenSized, wide } from './chart.js';
 
 /** Room below for the names of steps, and above, pixels. */
 const BELOW = 22;
@@ -66,10 +66,7 @@ export function draw(handle, drawing) {
     ...stepWords(drawing, x, room),
     el('rect', { class: 'span', x: 0, y: room.top, width: 0, height: room.bottom - room.top, visibility: 'hidden' }),
     ...handle.lines.flatMap(l => shapesOf(l, drawing.style, x, y, count)),
-    ...drawing.references.flatMap(({ value, text }) => [
-      el('line', { class: 'reference', x1: left, x2: room.right, y1: y(value), y2: y(value) }),
-      el('text', { class: 'reference-words', x: left + 4, y: y(value) - 4 }, text),
-    ]),
+    ...referencesOf(drawing.references, y, [left, room.right], true, (_, at) => [left + 4, at - 4]),
     ...(named ? endNames(handle, x, y, room, names) : []),
     ...pinned(pinsOf(handle, x, y), { ...room, top: 0 }),
     el('line', { class: 'reading', y1: room.top, y2: room.bottom, visibility: 'hidden' }),

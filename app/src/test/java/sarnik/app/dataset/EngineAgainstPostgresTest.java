@@ -59,6 +59,8 @@ class EngineAgainstPostgresTest {
     private static final int QUERIES = 40;
     private static final List<String> TEXTS = List.of("Soria", "soria", "Ávila", "a'b", "", " x", "zz\"z", "日本");
 
+    private static final List<String> ZONES = List.of("Europe/Madrid", "Atlantic/Canary", "Australia/Lord_Howe");
+
     /** Measure formulas with every summary, with filters and distinct values, and with what can go missing. */
     private static final List<String> FORMULAS = List.of(
             "SUM(pieces) / NULLIF(COUNT(*), 0)",
@@ -126,6 +128,7 @@ class EngineAgainstPostgresTest {
     private static Table table(Random random, int rows) {
         Map<String, Column> columns = new LinkedHashMap<>();
         columns.put("town", coded(random, rows, TEXTS, ColumnType.TEXT));
+        columns.put("@zone", coded(random, rows, ZONES, ColumnType.TEXT));
         columns.put("open", coded(random, rows, CodedColumn.NO_YES, ColumnType.YES_NO));
         columns.put(
                 "pieces",
@@ -235,8 +238,8 @@ class EngineAgainstPostgresTest {
                 new GroupKey.Step(
                         name,
                         step,
-                        List.of("Europe/Madrid", "America/New_York", "Asia/Kathmandu", "UTC")
-                                .get(random.nextInt(4)));
+                        List.of("Europe/Madrid", "America/New_York", "Asia/Kathmandu", "UTC", "@zone")
+                                .get(random.nextInt(5)));
             case "litres", "pieces" -> new GroupKey.Classes(name, List.of(-1.0, 0.5, 2.0));
             default -> new GroupKey.Of(name);
         };
@@ -288,7 +291,10 @@ class EngineAgainstPostgresTest {
                         "litres", random.nextBoolean() ? null : "-2.5", random.nextBoolean() ? null : "3.125");
             case 4 -> new Condition.Between("day", "2024-10-05", random.nextBoolean() ? null : "2024-10-15");
             case 5 ->
-                new Condition.Between("at", "2025-10-09T10:00", random.nextBoolean() ? null : "2025-10-12T00:00:00");
+                new Condition.Between(
+                        "at",
+                        "2025-10-09T10:00",
+                        random.nextBoolean() ? null : random.nextBoolean() ? "2025-10-11" : "2025-10-12T00:00:00");
             case 8 -> new Condition.NoneOf("town", TEXTS.subList(0, random.nextInt(4)));
             case 9 -> new Condition.NoneOf("pieces", List.of("1"));
             case 10 -> new Condition.InGroups(new GroupKey.Step("day", TimeStep.WEEKDAY, null), List.of("1", "3", "7"));

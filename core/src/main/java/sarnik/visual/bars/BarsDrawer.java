@@ -103,9 +103,7 @@ final class BarsDrawer {
                 inParts ? swatches(worn, colours) : List.of(),
                 inParts && layout == Bars.Layout.SHARES
                         ? List.of()
-                        : references.stream()
-                                .map(r -> new Reference.Drawn(axis.at(r.value()), r.text()))
-                                .toList(),
+                        : references.stream().map(r -> r.on(axis)).toList(),
                 bars.pinned() == null ? List.of() : bars.pinned(),
                 List.of(),
                 Trail.of(frame.trail()));
@@ -127,7 +125,7 @@ final class BarsDrawer {
 
     private Axis axis(double[] values, List<Reference.Drawn> references) {
         double[] known = DoubleStream.concat(
-                        Arrays.stream(values), references.stream().mapToDouble(Reference.Drawn::value))
+                        Arrays.stream(values), references.stream().flatMapToDouble(Reference.Drawn::ends))
                 .filter(Double::isFinite)
                 .toArray();
         double least = Arrays.stream(known).min().orElse(0);
@@ -215,8 +213,8 @@ final class BarsDrawer {
                 high = Math.max(high, above);
             }
             for (Reference.Drawn reference : references) {
-                low = Math.min(low, reference.value());
-                high = Math.max(high, reference.value());
+                low = Math.min(low, reference.ends().min().orElse(0));
+                high = Math.max(high, reference.ends().max().orElse(0));
             }
             return tight(Axis.of(low, high, true, written, dataset.words(bars.measure())), low, high);
         }

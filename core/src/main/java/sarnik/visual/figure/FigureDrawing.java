@@ -12,6 +12,7 @@ import sarnik.visual.Trail;
  * @param state good, watch or bad; null for no judgement
  * @param line a tiny line, heights 0 to 1, NaN for a gap; null for none
  * @param lineWords what the line shows: "by month, January 2025 to May 2026"; null for none
+ * @param sign path of a small sign; null for none
  */
 public record FigureDrawing(
         String title,
@@ -22,5 +23,6 @@ public record FigureDrawing(
         String state,
         List<Double> line,
         String lineWords,
+        String sign,
         Trail trail)
         implements Drawing {}

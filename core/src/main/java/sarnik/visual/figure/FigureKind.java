@@ -22,7 +22,6 @@ import sarnik.query.Query;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
 import sarnik.query.TimeStep;
-import sarnik.scale.Aligned;
 import sarnik.scale.NumberWords;
 import sarnik.visual.Asked;
 import sarnik.visual.Box;
@@ -31,6 +30,7 @@ import sarnik.visual.Plan;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
 import sarnik.visual.Scene;
+import sarnik.visual.Sign;
 import sarnik.visual.Slots;
 import sarnik.visual.TinyLine;
 import sarnik.visual.Trail;
@@ -46,8 +46,10 @@ public final class FigureKind implements VisualKind<Figure> {
             "/against",
             "comparison",
             "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": "
-                    + "{\"kind\": {\"enum\": [\"TARGET\", \"PARAMETER\", \"WHOLE\"]}, \"value\": {\"$ref\": \"#/$defs/number\"}, "
-                    + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}}}");
+                    + "{\"kind\": {\"enum\": [\"TARGET\", \"PARAMETER\", \"WHOLE\", \"BEFORE\", \"YEAR\"]}, "
+                    + "\"value\": {\"$ref\": \"#/$defs/number\"}, "
+                    + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}, "
+                    + "\"time\": {\"type\": [\"string\", \"null\"], \"maxLength\": 200}}}");
     private static final Slot OVER =
             Slot.at("/over", "tiny line", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}");
 
@@ -73,7 +75,8 @@ public final class FigureKind implements VisualKind<Figure> {
 
     @Override
     public List<Slot> slots() {
-        return List.of(Slots.DATASET, Slots.MEASURE, AGAINST, Slots.STATES, OVER, Slots.FORMAT, Choices.RULE);
+        return List.of(
+                Slots.DATASET, Slots.MEASURE, AGAINST, Slots.STATES, OVER, Sign.SLOT, Slots.FORMAT, Choices.RULE);
     }
 
     @Override
@@ -108,9 +111,7 @@ public final class FigureKind implements VisualKind<Figure> {
         List<Measure> measures = List.of(figure.measure());
         Plan plan = new Plan();
         Asked asked = plan.ask(dataset, Query.of(shown, List.of(), measures));
-        Asked whole = figure.against() != null && figure.against().kind() == Figure.Against.Kind.WHOLE
-                ? plan.ask(dataset, Query.of(scene.whole(dataset, figure.rule()), List.of(), measures))
-                : null;
+        Compared compared = Compared.plan(figure, scene, dataset, shown, plan);
         TimeStep step = figure.over() == null ? null : TinyLine.step(dataset, figure.over());
         Asked line = step == null
                 ? null
@@ -128,44 +129,13 @@ public final class FigureKind implements VisualKind<Figure> {
                     words,
                     written.brief(value),
                     written.full(value),
-                    against(
-                            figure,
-                            scene,
-                            value,
-                            whole == null ? Double.NaN : answers.of(whole).value(0, 0),
-                            written),
+                    compared == null ? null : compared.words(value, answers, written),
                     figure.states() == null ? null : figure.states().of(value),
                     line == null ? null : TinyLine.heights(answers.of(line), 0, step),
                     line == null ? null : TinyLine.words(answers.of(line), step),
+                    figure.sign() == null ? null : figure.sign().path(),
                     Trail.of(frame.trail()));
         });
-    }
-
-    private static String against(Figure figure, Scene scene, double value, double whole, Written written) {
-        Figure.Against against = figure.against();
-        if (against == null) return null;
-        if (against.kind() == Figure.Against.Kind.WHOLE) {
-            if (!(whole != 0)) return "of nothing in all";
-            return Double.isNaN(value)
-                    ? "of " + written.full(whole) + " in all"
-                    : percent(value / whole) + " of " + written.full(whole) + " in all";
-        }
-        Double target = against.kind() == Figure.Against.Kind.TARGET
-                ? against.value()
-                : Optional.ofNullable(against.parameter())
-                        .flatMap(scene::number)
-                        .orElse(null);
-        if (target == null) return "the number it was compared with is not of this dashboard";
-        String of = "the target of " + written.full(target);
-        if (Double.isNaN(value)) return of;
-        if (value == target) return "just " + of;
-        String side = value > target ? " above " : " below ";
-        return (target == 0 ? written.full(Math.abs(value)) : percent(Math.abs(value / target - 1))) + side + of;
-    }
-
-    private static String percent(double share) {
-        double percent = share * 100;
-        return Aligned.written(percent, percent < 10 && Math.abs(percent - Math.rint(percent)) > 1e-9 ? 1 : 0) + " %";
     }
 
     @Override
@@ -173,8 +143,9 @@ public final class FigureKind implements VisualKind<Figure> {
         LoadedDataset dataset = datasets.get(figure.dataset());
         line.say("One figure: the ");
         line.choose(Slots.MEASURE, ColumnWords.of(figure.measure()), choices.measures(dataset));
+        Slots.percentile(line, "/measure", figure.measure());
         line.say(" in " + dataset.name());
-        against(figure.against(), line, choices);
+        against(figure.against(), line, choices, Choices.times(dataset));
         Slots.states(line, figure.states());
         line.say(figure.over() == null ? " " : ", with ");
         line.may(
@@ -185,25 +156,39 @@ public final class FigureKind implements VisualKind<Figure> {
         Choices.rule(line, figure.rule(), dataset);
         line.say(".");
         Slots.format(looks, figure.format());
+        looks.say(" ");
+        looks.may(
+                Sign.SLOT,
+                figure.sign() == null ? "+ sign" : "with " + figure.sign().words() + " as its sign",
+                figure.sign() == null,
+                Sign.options());
     }
 
-    private static void against(Figure.Against against, BriefLine line, Choices choices) {
+    private static void against(Figure.Against against, BriefLine line, Choices choices, List<Option> times) {
         List<Option> options = new ArrayList<>(List.of(
                 new Option(
                         "a target",
                         "a value that you write",
-                        new Figure.Against(Figure.Against.Kind.TARGET, 100.0, null)),
+                        new Figure.Against(Figure.Against.Kind.TARGET, 100.0, null, null)),
                 new Option(
                         "the whole",
                         "what it is without picks",
-                        new Figure.Against(Figure.Against.Kind.WHOLE, null, null))));
+                        new Figure.Against(Figure.Against.Kind.WHOLE, null, null, null))));
         choices.parameters()
                 .forEach((id, parameter) -> options.add(new Option(
                         "the reader's “" + parameter.name() + "”",
                         "",
-                        new Figure.Against(Figure.Against.Kind.PARAMETER, null, id))));
+                        new Figure.Against(Figure.Against.Kind.PARAMETER, null, id, null))));
+        for (Option time : times)
+            for (Figure.Against.Kind kind : List.of(Figure.Against.Kind.BEFORE, Figure.Against.Kind.YEAR))
+                options.add(new Option(
+                        kind.words() + " by " + time.text(),
+                        kind == Figure.Against.Kind.BEFORE
+                                ? "the stretch of the same length just before what is shown"
+                                : "the same days a year earlier",
+                        new Figure.Against(kind, null, null, (String) time.value())));
         line.say(against == null ? " " : ", against ");
-        line.may(AGAINST, against == null ? "+ comparison" : against.kind().words(), against == null, options);
+        line.may(AGAINST, against == null ? "+ comparison" : words(against), against == null, options);
         if (against == null || against.kind() != Figure.Against.Kind.TARGET) return;
         line.say(" of ");
         line.slot(
@@ -213,6 +198,10 @@ public final class FigureKind implements VisualKind<Figure> {
                 against.value() == null,
                 false,
                 List.of());
+    }
+
+    private static String words(Figure.Against against) {
+        return against.kind().words() + (against.kind().isPeriod() ? " by " + ColumnWords.of(against.time()) : "");
     }
 
     @Override
@@ -225,7 +214,7 @@ public final class FigureKind implements VisualKind<Figure> {
         return measures.stream()
                 .map(measure -> new Proposal(
                         "How much? " + ColumnWords.of(measure) + " in " + dataset.name(),
-                        new Figure(null, null, "", dataset.id(), measure, null, null, null, null, null),
+                        new Figure(null, null, "", dataset.id(), measure, null, null, null, null, null, null),
                         5,
                         4))
                 .toList();
@@ -242,7 +231,7 @@ public final class FigureKind implements VisualKind<Figure> {
         if (from.dataset() == null) return Optional.empty();
         Measure measure = from.measuresOrRows().get(0).plain();
         return Optional.of(new Become(
-                new Figure(page, at, title, from.dataset(), measure, null, null, from.time(), null, from.rule()),
+                new Figure(page, at, title, from.dataset(), measure, null, null, from.time(), null, null, from.rule()),
                 from.left(null, measure, true)));
     }
 }

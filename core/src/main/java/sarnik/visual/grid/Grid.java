@@ -39,8 +39,20 @@ public record Grid(
      */
     public record Edge(String column, TimeStep step, String zone) {
 
-        GroupKey key() {
-            return step == null ? new GroupKey.Of(column) : new GroupKey.Step(column, step, zone);
+        boolean isOfTime() {
+            return step != null;
         }
+    }
+
+    /** The zone whose clock one side is read by: two sides of one column have one clock. */
+    String zone(Edge edge) {
+        if (edge.zone() != null || !across.column().equals(down.column())) return edge.zone();
+        return edge == across ? down.zone() : across.zone();
+    }
+
+    GroupKey key(Edge edge) {
+        return edge.isOfTime()
+                ? new GroupKey.Step(edge.column(), edge.step(), zone(edge))
+                : new GroupKey.Of(edge.column());
     }
 }

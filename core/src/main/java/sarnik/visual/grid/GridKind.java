@@ -32,6 +32,7 @@ import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.visual.Asked;
 import sarnik.visual.Box;
+import sarnik.visual.Clock;
 import sarnik.visual.Colour;
 import sarnik.visual.Colouring;
 import sarnik.visual.Ingredients;
@@ -124,7 +125,7 @@ public final class GridKind implements VisualKind<Grid> {
     public Picked picked(Grid grid, Value.Pick pick, Scene scene) {
         if (grid.down().step() == null || !(pick instanceof Value.Values of))
             return VisualKind.super.picked(grid, pick, scene);
-        return new Picked.InGroups(grid.down().step(), grid.down().zone(), of.values());
+        return new Picked.InGroups(grid.down().step(), grid.zone(grid.down()), of.values());
     }
 
     @Override
@@ -150,7 +151,7 @@ public final class GridKind implements VisualKind<Grid> {
     public Plan plan(Grid grid, Scene scene) {
         LoadedDataset dataset = scene.dataset(grid.dataset());
         for (Grid.Edge edge : List.of(grid.across(), grid.down())) check(dataset, edge);
-        List<GroupKey> keys = List.of(grid.down().key(), grid.across().key());
+        List<GroupKey> keys = List.of(grid.key(grid.down()), grid.key(grid.across()));
         List<Measure> measures = List.of(grid.measure());
         Plan plan = new Plan();
         List<String> said = new ArrayList<>();
@@ -283,10 +284,26 @@ public final class GridKind implements VisualKind<Grid> {
         LoadedDataset dataset = datasets.get(grid.dataset());
         line.say("A grid of ");
         line.choose(Slots.MEASURE, ColumnWords.of(grid.measure()), choices.measures(dataset));
+        Slots.percentile(line, "/measure", grid.measure());
         line.say(" in " + dataset.name() + ": a row for each ");
         line.choose(DOWN, edgeWords(grid.down()), edges(dataset));
         line.say(", a column for each ");
         line.choose(ACROSS, edgeWords(grid.across()), edges(dataset));
+        if (grid.down().isOfTime())
+            Clock.write(
+                    line,
+                    "/down/zone",
+                    grid.zone(grid.down()),
+                    dataset,
+                    grid.down().column());
+        if (grid.across().isOfTime()
+                && !grid.across().column().equals(grid.down().column()))
+            Clock.write(
+                    line,
+                    "/across/zone",
+                    grid.across().zone(),
+                    dataset,
+                    grid.across().column());
         line.say(", coloured in ");
         Colour colour = colour(grid);
         if (grid.colour() == null) {

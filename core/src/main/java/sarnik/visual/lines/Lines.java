@@ -17,6 +17,7 @@ import sarnik.visual.Visual;
  *
  * @param time column of dates or date-times
  * @param step the step of time that rows are summed up by; null for one that suits the span of the data
+ * @param zone the clock that times of UTC are read by; null to read them as they are
  * @param measures what is measured, a line each; with a category only the first
  * @param category column whose values have a line each; null for none
  * @param rank which values have one; null for the eight that are the most
@@ -35,6 +36,7 @@ public record Lines(
         long dataset,
         String time,
         TimeStep step,
+        String zone,
         List<Measure> measures,
         String category,
         Ranking rank,

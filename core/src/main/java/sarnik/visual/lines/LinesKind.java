@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import java.util.stream.Stream;
@@ -43,7 +44,10 @@ import sarnik.visual.Asked;
 import sarnik.visual.Axis;
 import sarnik.visual.Box;
 import sarnik.visual.CategoryColours;
+import sarnik.visual.Clock;
 import sarnik.visual.Ingredients;
+import sarnik.visual.Period;
+import sarnik.visual.Picked;
 import sarnik.visual.Plan;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
@@ -73,6 +77,7 @@ public final class LinesKind implements VisualKind<Lines> {
             "/step",
             "step of time",
             "{\"enum\": [\"MINUTE\", \"HOUR\", \"DAY\", \"WEEK\", \"MONTH\", \"QUARTER\", \"YEAR\", null]}");
+    private static final Slot ZONE = Slot.at("/zone", "clock", Clock.SCHEMA);
     private static final Slot MEASURES = Slot.at(
                     "/measures",
                     "measures",
@@ -112,6 +117,7 @@ public final class LinesKind implements VisualKind<Lines> {
                 Slots.DATASET,
                 TIME,
                 STEP,
+                ZONE,
                 MEASURES,
                 CATEGORY,
                 Slots.RANK,
@@ -142,6 +148,27 @@ public final class LinesKind implements VisualKind<Lines> {
     @Override
     public Optional<Source> picks(Lines lines) {
         return Optional.of(new Source(lines.dataset(), lines.time()));
+    }
+
+    @Override
+    public Picked picked(Lines lines, Value.Pick pick, Scene scene) {
+        if (lines.zone() == null || !(pick instanceof Value.Span span))
+            return VisualKind.super.picked(lines, pick, scene);
+        // What a clock shows is no stretch of the moments themselves where it goes back or each place has its own.
+        TimeStep step = step(scene.dataset(lines.dataset()).table().find(lines.time()), lines);
+        TimeStep by = step.needsTime() ? step : TimeStep.DAY;
+        long first = by.number(span.from());
+        long last = Math.min(by.number(span.to()), first + MOST_STEPS);
+        return new Picked.InGroups(
+                by,
+                lines.zone(),
+                LongStream.rangeClosed(first, last).mapToObj(by::text).toList());
+    }
+
+    private static TimeStep step(Optional<Column> time, Lines lines) {
+        return lines.step() != null
+                ? lines.step()
+                : time.map(StepWords::stepFor).orElse(TimeStep.DAY);
     }
 
     @Override
@@ -188,12 +215,12 @@ public final class LinesKind implements VisualKind<Lines> {
         if (!Choices.isTime(column))
             throw new MisfitException("“" + lines.time() + "” holds "
                     + column.type().words() + " and no dates any more, so there is no line over it");
-        TimeStep step = lines.step() == null ? StepWords.stepFor(column) : lines.step();
+        TimeStep step = step(Optional.of(column), lines);
         if (step.needsTime() && column.type() != ColumnType.TIME)
             throw new MisfitException("“" + lines.time() + "” holds days, which cannot be cut into " + step.words()
                     + "s. Choose a longer step");
         List<Stage> shown = scene.shown(dataset, lines.rule());
-        GroupKey time = new GroupKey.Step(lines.time(), step, null);
+        GroupKey time = new GroupKey.Step(lines.time(), step, lines.zone());
         List<GroupKey> keys =
                 lines.category() == null ? List.of(time) : List.of(new GroupKey.Of(lines.category()), time);
         List<Measure> measures =
@@ -213,7 +240,8 @@ public final class LinesKind implements VisualKind<Lines> {
         Asked yearBefore = Boolean.TRUE.equals(lines.before()) && lines.category() == null
                 ? plan.ask(
                         dataset,
-                        Query.by(anyTime(shown, lines.time()), keys, measures).filled())
+                        Query.by(Period.without(lines.time(), shown), keys, measures)
+                                .filled())
                 : null;
         CategoryColours colours =
                 lines.category() == null ? null : CategoryColours.of(dataset, lines.category(), lines.colour(), scene);
@@ -230,13 +258,6 @@ public final class LinesKind implements VisualKind<Lines> {
         return rank == null
                 ? new Rank(0, Rank.End.TOP, MOST_LINES, false)
                 : new Rank(0, rank.end(), Math.min(rank.count(), MOST_LINES), false);
-    }
-
-    /** The stages without what narrows the column of time, so that the year before is there. */
-    private static List<Stage> anyTime(List<Stage> stages, String time) {
-        return stages.stream()
-                .filter(s -> s.conditions().stream().noneMatch(c -> c.column().equals(time)))
-                .toList();
     }
 
     /** What is drawn of the answers. */
@@ -268,18 +289,12 @@ public final class LinesKind implements VisualKind<Lines> {
                     .filter(Double::isFinite)
                     .toArray();
             List<Reference.Drawn> references = Reference.drawn(lines.references(), all, scene, written);
-            double least = Math.min(
-                    Arrays.stream(all).min().orElse(0),
-                    references.stream()
-                            .mapToDouble(Reference.Drawn::value)
-                            .min()
-                            .orElse(Double.POSITIVE_INFINITY));
-            double most = Math.max(
-                    Arrays.stream(all).max().orElse(1),
-                    references.stream()
-                            .mapToDouble(Reference.Drawn::value)
-                            .max()
-                            .orElse(Double.NEGATIVE_INFINITY));
+            double[] ends = DoubleStream.concat(
+                            Arrays.stream(all), references.stream().flatMapToDouble(Reference.Drawn::ends))
+                    .sorted()
+                    .toArray();
+            double least = ends.length == 0 ? 0 : ends[0];
+            double most = ends.length == 0 ? 1 : ends[ends.length - 1];
             // Changes are read against zero where they are small beside the values only if zero is far away.
             boolean near = least >= 0 && least < most * 0.4;
             String words = String.join(
@@ -287,7 +302,8 @@ public final class LinesKind implements VisualKind<Lines> {
             if (count == 1) notes.add("All rows lie in one " + step.words() + ", so there is a point and no line.");
             return new LinesDrawing(
                     Scene.titleOf(lines, words + " by " + step.words()),
-                    words + " by " + step.words() + " of " + ColumnWords.of(lines.time()),
+                    words + " by " + step.words() + " of " + ColumnWords.of(lines.time())
+                            + (lines.zone() == null ? "" : ", " + Clock.words(lines.zone())),
                     LongStream.range(first, first + count).mapToObj(step::text).toList(),
                     days(first, count),
                     days(first + 1, count).stream()
@@ -450,6 +466,8 @@ public final class LinesKind implements VisualKind<Lines> {
                 false,
                 choices.measures(dataset));
         Slots.over(line, "/measures/0", lines.measures().get(0));
+        for (int m = 1; m < lines.measures().size(); m++)
+            Slots.percentile(line, "/measures/" + m, lines.measures().get(m));
         line.say(" in " + dataset.name() + " by ");
         List<Option> steps = new ArrayList<>();
         for (TimeStep s : TimeStep.values()) if (!s.comesAgain()) steps.add(new Option(s.words(), "", s.name()));
@@ -462,6 +480,7 @@ public final class LinesKind implements VisualKind<Lines> {
                 steps);
         line.say(" of ");
         line.choose(TIME, ColumnWords.of(lines.time()), Choices.times(dataset));
+        Clock.write(line, "/zone", lines.zone(), dataset, lines.time());
         line.say(lines.category() == null ? " " : ", one for each ");
         line.may(
                 CATEGORY,
@@ -520,6 +539,7 @@ public final class LinesKind implements VisualKind<Lines> {
                 dataset.id(),
                 time,
                 null,
+                null,
                 List.of(measure),
                 category,
                 null,
@@ -566,6 +586,7 @@ public final class LinesKind implements VisualKind<Lines> {
                         title,
                         dataset.id(),
                         time.get(),
+                        null,
                         null,
                         from.measuresOrRows(),
                         category,

@@ -10,6 +10,7 @@ import sarnik.visual.Trail;
  * @param from number of the first row in sight
  * @param all how many rows there are
  * @param total the row of all; null for none
+ * @param lineWords what the tiny lines of rows show; null for none
  * @param page how many rows make a page
  * @param notes sentences about what is not as one would expect
  */
@@ -20,6 +21,7 @@ public record TableDrawing(
         int from,
         int all,
         Row total,
+        String lineWords,
         int page,
         List<String> notes,
         Trail trail)
@@ -35,7 +37,10 @@ public record TableDrawing(
      * @param key the value of the first category, by which the row is picked; null for a total
      * @param cells its texts
      * @param tints colour behind each cell; null for none
+     * @param states good, watch or bad for each cell; null for none
+     * @param line a tiny line, heights 0 to 1, NaN for a gap; null for none
      * @param sub whether it is a subtotal
      */
-    public record Row(String key, List<String> cells, List<String> tints, boolean sub) {}
+    public record Row(
+            String key, List<String> cells, List<String> tints, List<String> states, List<Double> line, boolean sub) {}
 }

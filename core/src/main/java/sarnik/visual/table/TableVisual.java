@@ -5,6 +5,7 @@ import sarnik.data.Format;
 import sarnik.data.Rule;
 import sarnik.query.Measure;
 import sarnik.visual.Box;
+import sarnik.visual.States;
 import sarnik.visual.Visual;
 
 /**
@@ -17,6 +18,8 @@ import sarnik.visual.Visual;
  * @param totals whether the last row is of all; null for no
  * @param subtotals whether the rows of each value of the first category end with one of all of them; null for no
  * @param heat whether cells are tinted by their size within their column; null for no
+ * @param looks which figures are good and which are bad; null for no judgement
+ * @param over column of time over which each row has a tiny line of the first measure; null for none
  * @param format how figures are written; null for the usual
  * @param rule a standing rule; null for none
  */
@@ -32,9 +35,17 @@ public record TableVisual(
         Boolean totals,
         Boolean subtotals,
         Boolean heat,
+        List<Look> looks,
+        String over,
         Format format,
         Rule rule)
         implements Visual {
+
+    /**
+     * @param measure number of the measure, from 0
+     * @param states when it is good and when it is bad
+     */
+    public record Look(int measure, States states) {}
 
     /**
      * @param column number of the column, categories first, from 0

@@ -1,0 +1,175 @@
+package sarnik.visual;
+
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import sarnik.query.Condition;
+import sarnik.query.GroupKey;
+import sarnik.query.Stage;
+import sarnik.query.TimeStep;
+import sarnik.table.Column;
+import sarnik.table.Extremes;
+
+/**
+ * The span of a column of time that a query is narrowed to, so that it can be compared with one before it.
+ *
+ * @param column the column
+ * @param from the first minute of it
+ * @param to the first minute after it
+ */
+public record Period(String column, LocalDateTime from, LocalDateTime to) {
+
+    private static final int DATE_LETTERS = 10;
+
+    /**
+     * The period that stages narrow a column to. It ends with the newest value at the latest: where figures go to the
+     * 5th, the month before is compared up to its 5th as well.
+     *
+     * @param values the column as the dataset has it
+     * @return empty where nothing says where it begins, or what is kept is no single stretch
+     */
+    public static Optional<Period> of(String column, Column values, List<Stage> stages) {
+        Optional<Extremes> ends = Extremes.of(values);
+        if (ends.isEmpty()) return Optional.empty();
+        LocalDateTime from = null;
+        LocalDateTime to = after(values.text(ends.get().highest()));
+        for (Stage stage : stages)
+            for (Condition condition : stage.conditions()) {
+                if (!isOf(column, condition)) continue;
+                Optional<Period> one = of(condition);
+                if (one.isEmpty()) return Optional.empty();
+                if (one.get().from != null && (from == null || one.get().from.isAfter(from))) from = one.get().from;
+                if (one.get().to != null && one.get().to.isBefore(to)) to = one.get().to;
+            }
+        return from == null || !from.isBefore(to) ? Optional.empty() : Optional.of(new Period(column, from, to));
+    }
+
+    /** Whether a condition says which stretch of the column is kept; a weekday says none. */
+    private static boolean isOf(String column, Condition condition) {
+        if (!column.equals(condition.column())) return false;
+        if (!(condition instanceof Condition.InGroups groups))
+            return condition instanceof Condition.Between || condition instanceof Condition.OneOf;
+        return !(groups.key() instanceof GroupKey.Step step && step.step().comesAgain());
+    }
+
+    private static Optional<Period> of(Condition condition) {
+        if (condition instanceof Condition.Between between)
+            return Optional.of(new Period(
+                    between.column(),
+                    between.from() == null ? null : moment(between.from()),
+                    between.to() == null ? null : after(between.to())));
+        if (condition instanceof Condition.InGroups in
+                && in.key() instanceof GroupKey.Step step
+                && step.zone() == null
+                && !in.groups().isEmpty()
+                && !in.groups().contains(null)) {
+            TimeStep by = step.step();
+            long[] numbers = in.groups().stream()
+                    .mapToLong(by::number)
+                    .sorted()
+                    .distinct()
+                    .toArray();
+            if (numbers[numbers.length - 1] - numbers[0] + 1 != numbers.length) return Optional.empty();
+            return Optional.of(new Period(in.column(), first(by, numbers[0]), first(by, numbers[0] + numbers.length)));
+        }
+        if (condition instanceof Condition.OneOf one
+                && one.values().size() == 1
+                && one.values().get(0) != null)
+            return Optional.of(new Period(
+                    one.column(),
+                    moment(one.values().get(0)),
+                    after(one.values().get(0))));
+        return Optional.empty();
+    }
+
+    private static LocalDateTime first(TimeStep step, long number) {
+        return step.needsTime()
+                ? moment(step.text(number))
+                : step.firstDay(number).atStartOfDay();
+    }
+
+    private static LocalDateTime moment(String text) {
+        return text.length() == DATE_LETTERS ? LocalDate.parse(text).atStartOfDay() : LocalDateTime.parse(text);
+    }
+
+    private static LocalDateTime after(String text) {
+        LocalDateTime moment = moment(text);
+        return text.length() == DATE_LETTERS
+                ? moment.plusDays(1)
+                : moment.truncatedTo(ChronoUnit.MINUTES).plusMinutes(1);
+    }
+
+    /** The stretch of the same length that ends where this begins; whole months go back by months. */
+    public Period before() {
+        if (isDays() && from.getDayOfMonth() == 1 && to.getDayOfMonth() == 1)
+            return new Period(column, from.minusMonths(ChronoUnit.MONTHS.between(from, to)), from);
+        return new Period(column, from.minus(ChronoUnit.MINUTES.between(from, to), ChronoUnit.MINUTES), from);
+    }
+
+    /** The same days a year earlier. */
+    public Period yearBefore() {
+        return new Period(column, from.minusYears(1), to.minusYears(1));
+    }
+
+    /** What is missing of it at its beginning: ", whose figures begin 3 May 2026"; empty where nothing is. */
+    public String lacks(Column values) {
+        Optional<Extremes> ends = Extremes.of(values);
+        if (ends.isEmpty()) return "";
+        LocalDateTime begin = moment(values.text(ends.get().lowest()));
+        LocalDateTime day = begin.toLocalDate().atStartOfDay();
+        if (!day.isAfter(from) || !begin.isBefore(to)) return "";
+        return ", whose figures begin only " + StepWords.of(TimeStep.DAY, number(TimeStep.DAY, begin));
+    }
+
+    /** The stages with this period in the place of what they say of its column. */
+    public List<Stage> in(List<Stage> stages) {
+        List<Stage> other = new ArrayList<>(without(column, stages));
+        Condition here = isDays()
+                ? new Condition.Between(
+                        column,
+                        from.toLocalDate().toString(),
+                        to.toLocalDate().minusDays(1).toString())
+                : new Condition.Between(
+                        column, from.toString(), to.minusSeconds(1).toString());
+        other.add(new Stage(words(), List.of(here)));
+        return other;
+    }
+
+    /** The stages without what they say of the stretch of a column that is kept. */
+    public static List<Stage> without(String column, List<Stage> stages) {
+        List<Stage> other = new ArrayList<>();
+        for (Stage stage : stages) {
+            List<Condition> kept =
+                    stage.conditions().stream().filter(c -> !isOf(column, c)).toList();
+            if (kept.size() == stage.conditions().size()) other.add(stage);
+            else if (!kept.isEmpty()) other.add(new Stage(stage.words(), kept));
+        }
+        return other;
+    }
+
+    private boolean isDays() {
+        return from.toLocalTime().toSecondOfDay() == 0 && to.toLocalTime().toSecondOfDay() == 0;
+    }
+
+    /** "2026", "May 2026", "3 May 2026 to 12 Jun 2026", "10:00, 3 May 2026 to 11:59, 3 May 2026". */
+    public String words() {
+        if (!isDays()) return ends(TimeStep.MINUTE, to.minusMinutes(1));
+        if (from.getDayOfMonth() != 1 || to.getDayOfMonth() != 1) return ends(TimeStep.DAY, to.minusDays(1));
+        boolean years = from.getMonthValue() == 1 && to.getMonthValue() == 1;
+        return ends(years ? TimeStep.YEAR : TimeStep.MONTH, to.minusDays(1));
+    }
+
+    private String ends(TimeStep step, LocalDateTime last) {
+        String begin = StepWords.of(step, number(step, from));
+        String end = StepWords.of(step, number(step, last));
+        return begin.equals(end) ? begin : begin + " to " + end;
+    }
+
+    private static long number(TimeStep step, LocalDateTime moment) {
+        return step.number(
+                moment.toLocalDate().toEpochDay(), moment.toLocalTime().toSecondOfDay() / 60);
+    }
+}
