@@ -1,5 +1,18 @@
 import { el } from '../elements.js';
-import { colourKey, lightMarks, notesOf, pinned, pressable, referencesOf, shortened, spaced, Tip, whenSized, wide, within } from './chart.js';
+import {
+  colourKey,
+  lightMarks,
+  notesOf,
+  pinned,
+  pressable,
+  referencesOf,
+  shortened,
+  spaced,
+  Tip,
+  whenSized,
+  wide,
+  within,
+} from './chart.js';
 
 const ROW = 25;
 const BAR = 15;

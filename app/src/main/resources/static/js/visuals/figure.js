@@ -19,9 +19,7 @@ export function draw(handle, drawing) {
   handle.number.textContent = drawing.text;
   handle.letters = Math.max(1, drawing.text.length);
   even([handle]);
-  handle.sign.replaceChildren(
-    drawing.sign ? el('svg', { viewBox: '0 0 16 16' }, el('path', { d: drawing.sign })) : '',
-  );
+  handle.sign.replaceChildren(drawing.sign ? el('svg', { viewBox: '0 0 16 16' }, el('path', { d: drawing.sign })) : '');
   handle.number.title = drawing.full;
   handle.words.textContent = drawing.text === drawing.full ? drawing.words : `${drawing.words}: ${drawing.full}`;
   handle.against.replaceChildren(stateSign(drawing.state), drawing.against ?? '');

@@ -1,5 +1,5 @@
 import { el } from '../elements.js';
-import { Finder, pagesOf } from './pages.js';
+import { Finder, pagesOf, scrolling } from './pages.js';
 import { notesOf, stateSign } from './chart.js';
 
 /**
@@ -10,6 +10,7 @@ export function mount(body, { title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null, open: new Set() };
   handle.finder = new Finder(body, title, () => emit({ type: 'again' }), 'Find lines');
   handle.place = el('ul', { class: 'listing', tabindex: 0, 'aria-label': title });
+  handle.passing = scrolling(handle.place);
   handle.foot = el('div', { class: 'table-foot' });
   body.append(handle.place, handle.foot);
   return handle;
@@ -91,6 +92,7 @@ export function light(handle, picks) {
 }
 
 export function unmount(handle) {
+  handle.passing.stop();
   handle.finder.stop();
 }
 

@@ -39,6 +39,11 @@ export class Finder {
     this.again();
   }
 
+  /** What has been asked for of it; undefined for the usual. */
+  seen(name) {
+    return this.#seen[name];
+  }
+
   sight() {
     return Object.keys(this.#seen).length ? { ...NOWHERE, ...this.#seen } : null;
   }
@@ -56,6 +61,30 @@ export class Finder {
   stop() {
     clearTimeout(this.#typing);
   }
+}
+
+/** Time after the page has been scrolled during which what lies under the pointer is passed by, milliseconds. */
+const PASSING = 350;
+
+/**
+ * Lets a page that is being scrolled pass over a place that scrolls by itself: the wheel turns the place only once the
+ * page has come to rest, or where the place has been pressed.
+ */
+export function scrolling(place) {
+  let rest = null;
+  const passed = e => {
+    if (e.target !== document || place.contains(document.activeElement)) return;
+    place.classList.add('is-passed');
+    clearTimeout(rest);
+    rest = setTimeout(() => place.classList.remove('is-passed'), PASSING);
+  };
+  document.addEventListener('scroll', passed, { passive: true });
+  return {
+    stop() {
+      clearTimeout(rest);
+      document.removeEventListener('scroll', passed);
+    },
+  };
 }
 
 /** Back and on, where there is more than a page. @param {{from: number, all: number, page: number}} drawing */

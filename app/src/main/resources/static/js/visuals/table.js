@@ -1,14 +1,18 @@
 import { el } from '../elements.js';
-import { Finder, pagesOf } from './pages.js';
+import { stateSign, tinyLine } from './chart.js';
+import { Columns } from './columns.js';
+import { Finder, pagesOf, scrolling } from './pages.js';
 
 /**
- * A table of figures, page by page. Headers order it, a search finds rows, a press on a row picks it, Shift adds. What
- * is not in sight stays on the server.
+ * A table of figures, page by page. Headers order it, with Shift among equals; dragged they move, their edges size them.
+ * A search finds rows, a press on a row picks it, Shift adds. What is not in sight stays on the server.
  */
-export function mount(body, { title, emit }) {
+export function mount(body, { id, title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null };
+  handle.columns = new Columns(emit({ type: 'address', what: id }), () => show(handle));
   handle.finder = new Finder(body, title, () => emit({ type: 'again' }), 'Find rows');
   handle.scroll = el('div', { class: 'table-scroll', tabindex: 0, role: 'region', 'aria-label': title });
+  handle.passing = scrolling(handle.scroll);
   handle.foot = el('div', { class: 'table-foot' });
   body.append(handle.scroll, handle.foot);
   return handle;
@@ -21,17 +25,40 @@ export const sight = handle => handle.finder.sight();
 export const whole = handle => handle.finder.whole();
 
 export function draw(handle, drawing) {
-  const focused = handle.scroll.contains(document.activeElement) ? document.activeElement.dataset.part : null;
   handle.drawing = drawing;
-  const { heads, rows, total, all } = drawing;
-  handle.finder.shown(all);
+  handle.finder.shown(drawing.all);
+  show(handle);
+}
+
+function show(handle) {
+  const { drawing } = handle;
+  const focused = handle.scroll.contains(document.activeElement) ? document.activeElement.dataset.part : null;
+  const { heads, rows, total, lineWords } = drawing;
+  const words = heads.map(h => h.words);
+  handle.order = handle.columns.inOrder(words);
+  const widths = handle.order.map(i => handle.columns.width(words[i]));
   handle.scroll.replaceChildren(
     el(
       'table',
-      { class: 'rows table-rows' },
-      el('thead', {}, el('tr', {}, ...heads.map((head, i) => headOf(handle, head, i)))),
+      { class: `rows table-rows ${widths.some(w => w) ? 'is-sized' : ''}` },
+      el(
+        'colgroup',
+        {},
+        ...widths.map(width => el('col', { style: width ? { width: `${width}px` } : {} })),
+        lineWords && el('col', { class: 'line-column' }),
+      ),
+      el(
+        'thead',
+        {},
+        el(
+          'tr',
+          {},
+          ...handle.order.map((i, at) => headOf(handle, i, at)),
+          lineWords && el('th', { scope: 'col', title: lineWords }, lineWords.split(',')[0]),
+        ),
+      ),
       el('tbody', {}, ...rows.map(row => rowOf(handle, row))),
-      total && el('tfoot', {}, el('tr', {}, ...total.cells.map((c, i) => cell(c, heads[i], null)))),
+      total && el('tfoot', {}, el('tr', {}, ...cellsOf(handle, total))),
     ),
   );
   handle.foot.replaceChildren(
@@ -42,7 +69,25 @@ export function draw(handle, drawing) {
   light(handle, handle.picks);
 }
 
-function headOf(handle, head, i) {
+function headOf(handle, i, at) {
+  const { heads } = handle.drawing;
+  const head = heads[i];
+  const sorter = el(
+    'button',
+    {
+      type: 'button',
+      class: 'sorter',
+      'data-part': `head ${head.words}`,
+      title: 'Press to order, with Shift among equals; drag to move',
+      onclick: e => orderBy(handle, i, e.shiftKey),
+    },
+    head.words,
+  );
+  handle.columns.movable(
+    sorter,
+    handle.order.map(o => heads[o].words),
+    at,
+  );
   return el(
     'th',
     {
@@ -50,33 +95,45 @@ function headOf(handle, head, i) {
       scope: 'col',
       'aria-sort': head.sorted ? (head.sorted === 'down' ? 'descending' : 'ascending') : 'none',
     },
-    el(
-      'button',
-      {
-        type: 'button',
-        class: 'sorter',
-        'data-part': `head ${i}`,
-        onclick: () =>
-          handle.finder.look({ order: i, down: head.sorted ? head.sorted !== 'down' : head.figure, from: 0 }),
-      },
-      head.words,
-    ),
+    sorter,
+    handle.columns.grip(head.words),
   );
 }
 
-const cell = (text, head, tint) =>
-  el(
-    'td',
-    {
-      class: head?.figure ? 'n' : null,
-      style: tint ? { background: `color-mix(in oklab, ${tint} 42%, var(--paper))` } : {},
-    },
-    text,
-  );
+/** Orders the rows by a column; among equals, where something else orders them already. */
+function orderBy(handle, column, among) {
+  const head = handle.drawing.heads[column];
+  const down = head.sorted ? head.sorted !== 'down' : head.figure;
+  if (!among || handle.finder.seen('order') === undefined)
+    return handle.finder.look({ order: column, down, then: null, from: 0 });
+  const then = (handle.finder.seen('then') ?? []).filter(t => t.column !== column);
+  handle.finder.look({ then: [...then, { column, down }], from: 0 });
+}
+
+function cellsOf(handle, row) {
+  const { heads, lineWords } = handle.drawing;
+  const cells = handle.order.map(i => {
+    const tint = row.tints?.[i];
+    const state = row.states?.[i];
+    return el(
+      'td',
+      {
+        class: `${heads[i].figure ? 'n' : ''} ${state ? `cell-${state}` : ''}`,
+        style: tint && !state ? { background: `color-mix(in oklab, ${tint} 42%, var(--paper))` } : {},
+      },
+      stateSign(state),
+      row.cells[i],
+    );
+  });
+  if (lineWords)
+    cells.push(
+      el('td', { class: 'cell-line' }, row.line?.length > 1 ? tinyLine(row.line, `${row.cells[0]}: ${lineWords}`) : ''),
+    );
+  return cells;
+}
 
 function rowOf(handle, row) {
-  const { heads } = handle.drawing;
-  const cells = row.cells.map((c, i) => cell(c, heads[i], row.tints?.[i]));
+  const cells = cellsOf(handle, row);
   if (row.key === null || row.sub) return el('tr', { class: row.sub ? 'is-sub' : null }, ...cells);
   const pick = add => handle.emit({ type: 'pick', values: [row.key], add });
   const made = el(
@@ -106,6 +163,7 @@ export function light(handle, picks) {
 }
 
 export function unmount(handle) {
+  handle.passing.stop();
   handle.finder.stop();
 }
 

@@ -6,6 +6,7 @@ import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
+import com.microsoft.playwright.options.KeyboardModifier;
 import com.microsoft.playwright.options.FilePayload;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -257,6 +258,37 @@ class KindsPagesTest extends BrowserTest {
         page.fill(".popup input", "Fiesta");
         page.keyboard().press("Enter");
         page.waitForSelector("[data-visual=v1] .note text:has-text('Fiesta')");
+    }
+
+    @Test
+    void theColumnsOfATableAreMovedSizedAndOrderedByTheReader() throws Exception {
+        Page page = all("Which columns?");
+        Locator heads = page.locator("[data-visual=v6] th .sorter");
+        heads.last().press("Shift+ArrowLeft");
+        assertThat(heads.allTextContents()).containsExactly("place", "number of rows", "sum of litres");
+        assertThat(page.evaluate("() => document.activeElement.textContent")).isEqualTo("number of rows");
+        Locator grip = page.locator("[data-visual=v6] .column-grip").first();
+        double before = grip.locator("xpath=..").boundingBox().width;
+        grip.press("ArrowRight");
+        grip.press("ArrowRight");
+        assertThat(grip.locator("xpath=..").boundingBox().width).isGreaterThan(before + 20);
+        BoundingBox last = heads.last().boundingBox();
+        BoundingBox first = heads.first().boundingBox();
+        page.mouse().move(last.x + last.width / 2, last.y + 8);
+        page.mouse().down();
+        page.mouse().move(first.x + 40, last.y + 8);
+        page.mouse().move(first.x + 4, last.y + 8);
+        page.mouse().up();
+        page.waitForFunction(
+                "() => document.querySelector('[data-visual=v6] th .sorter').textContent === 'sum of litres'");
+        page.reload();
+        SarnikBrowser.drawn(page);
+        assertThat(heads.allTextContents()).containsExactly("sum of litres", "place", "number of rows");
+        heads.nth(2).click();
+        page.waitForSelector("[data-visual=v6] th[aria-sort=descending] >> text=number of rows");
+        heads.nth(1).click(new Locator.ClickOptions().setModifiers(List.of(KeyboardModifier.SHIFT)));
+        page.waitForSelector("[data-visual=v6] th[aria-sort=ascending] >> text=place");
+        assertThat(page.locator("[data-visual=v6] th[aria-sort=descending]").count()).isEqualTo(1);
     }
 
     @Test
