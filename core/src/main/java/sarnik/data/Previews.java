@@ -37,18 +37,26 @@ public final class Previews {
 
     private static List<Preview> preview(LoadedDataset dataset, QueryEngine engine) {
         List<Measure> measures = measures(dataset);
-        List<Measure> asked = measures.subList(0, Math.min(MOST, measures.size()));
+        List<Measure> asked =
+                measures.stream().filter(m -> isOfAll(dataset, m)).limit(MOST).toList();
         Frame all = dataset.answer(engine, Query.of(dataset.rules(), List.of(), asked));
         List<Preview> previews = new ArrayList<>();
-        for (int i = 0; i < measures.size(); i++)
-            previews.add(new Preview(
-                    measures.get(i),
-                    i < asked.size() ? dataset.read(measures.get(i)).brief(all.value(i, 0)) : ""));
+        for (Measure measure : measures) {
+            int at = asked.indexOf(measure);
+            previews.add(
+                    new Preview(measure, at < 0 ? "" : dataset.read(measure).brief(all.value(at, 0))));
+        }
         // A percentile needs all values of a column in a row; its figure is not worth waiting for here.
         for (String name : dataset.columnNames())
             if (dataset.table().column(name).type().isNumber())
                 previews.add(new Preview(new Measure(Summary.PERCENTILE, name, USUAL_PERCENTILE, null), ""));
         return List.copyOf(previews);
+    }
+
+    /** Whether it has a value over all rows; what goes along the days has none. */
+    private static boolean isOfAll(LoadedDataset dataset, Measure measure) {
+        return measure.summary() != Summary.FORMULA
+                || dataset.measures().get(measure.column()).keys().isEmpty();
     }
 
     private static List<Measure> measures(LoadedDataset dataset) {

@@ -31,6 +31,11 @@ final class Compiler {
     /** The summaries of a measure; null where the formula is computed row by row. */
     private final List<SummaryPart> parts;
 
+    /** The window functions of a measure. */
+    private final List<WindowPart> windows = new ArrayList<>();
+
+    private boolean inWindow;
+
     private final Casts casts = new Casts();
 
     /**
@@ -47,6 +52,10 @@ final class Compiler {
 
     List<SummaryPart> parts() {
         return parts;
+    }
+
+    List<WindowPart> windows() {
+        return windows;
     }
 
     Scope scope() {
@@ -70,6 +79,7 @@ final class Compiler {
         if (e instanceof Expression.Is is) return is(is);
         if (e instanceof Expression.Distinct distinct) return new Operators(this).distinct(distinct);
         if (e instanceof Expression.Summary summary) return summary(summary);
+        if (e instanceof Expression.Window window) return window(window);
         throw new FormulaException(e, "* stands only in COUNT(*).");
     }
 
@@ -334,6 +344,22 @@ final class Compiler {
                 is.test().equals("UNKNOWN") ? null : (Boolean) is.test().equals("TRUE");
         String condition = of.kind() == Kind.NOTHING ? sql.replaceFirst("NULL", "NULL::boolean") : sql;
         return new Typed(is, Kind.YES_NO, c -> Objects.equals(of.eval().at(c), wanted) != is.not(), condition);
+    }
+
+    private Typed window(Expression.Window window) {
+        if (parts == null)
+            throw new FormulaException(
+                    window, window.function() + " OVER goes over groups; keep the formula as a measure.");
+        if (inWindow) throw new FormulaException(window, "A window function cannot stand inside another.");
+        inWindow = true;
+        try {
+            WindowPart part = WindowPart.of(window, this, this::column);
+            int index = windows.size();
+            windows.add(part);
+            return new Typed(window, part.kind(), (Cursor c) -> c.windows[index], part.sql());
+        } finally {
+            inWindow = false;
+        }
     }
 
     private Typed summary(Expression.Summary summary) {

@@ -61,6 +61,35 @@ sealed interface Expression {
 
     record Distinct(int from, int to, Expression left, Expression right, boolean not) implements Expression {}
 
+    /** What a window is ordered by. */
+    record By(Expression of, boolean down) {}
+
+    /**
+     * The rows of a window that take part.
+     *
+     * @param before how many before the row at hand; {@link Integer#MAX_VALUE} for all
+     * @param after how many behind it
+     */
+    record Frame(int before, int after) {}
+
+    /**
+     * A window function over the groups.
+     *
+     * @param argument what it is of; null for those that count places
+     * @param steps of LAG and LEAD how many rows away
+     * @param frame the rows that take part; null for the usual
+     */
+    record Window(
+            int from,
+            int to,
+            String function,
+            Expression argument,
+            int steps,
+            List<Name> partition,
+            List<By> order,
+            Frame frame)
+            implements Expression {}
+
     /**
      * A summary of rows.
      *

@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.ToDoubleFunction;
+import java.util.stream.Stream;
 import sarnik.scale.ValueWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
@@ -25,11 +27,13 @@ public final class MeasureFormula {
     private final Typed typed;
     private final List<String> columns;
     private final List<SummaryPart> parts;
+    private final List<WindowPart> windows;
 
-    private MeasureFormula(Typed typed, List<String> columns, List<SummaryPart> parts) {
+    private MeasureFormula(Typed typed, List<String> columns, List<SummaryPart> parts, List<WindowPart> windows) {
         this.typed = typed;
         this.columns = columns;
         this.parts = parts;
+        this.windows = windows;
     }
 
     /**
@@ -47,11 +51,12 @@ public final class MeasureFormula {
                                     ? " To show the commonest text of a place, choose its column for colours or labels."
                                     : ""));
         }
-        if (compiler.parts().isEmpty())
+        if (compiler.parts().isEmpty() && compiler.windows().isEmpty())
             throw new FormulaException(
                     typed.at(),
                     "A measure sums rows up, such as SUM(litres) or COUNT(*). This is the same for all of them.");
-        return new MeasureFormula(typed, compiler.columns(), List.copyOf(compiler.parts()));
+        return new MeasureFormula(
+                typed, compiler.columns(), List.copyOf(compiler.parts()), List.copyOf(compiler.windows()));
     }
 
     /** The type of its values. */
@@ -81,6 +86,14 @@ public final class MeasureFormula {
     /** The columns that it uses. */
     public List<String> columns() {
         return columns;
+    }
+
+    /** Stands in {@link #sql} for all columns that groups are made by, each behind a comma; they decide between equals. */
+    public static final String TIES = WindowPart.TIES;
+
+    /** What stands in {@link #sql} for a column that groups are made by. */
+    public static String keyIn(String column) {
+        return WindowPart.keySql(column);
     }
 
     /** The same as an SQL expression over groups. */
@@ -173,20 +186,86 @@ public final class MeasureFormula {
     }
 
     /**
+     * A window function that an engine works out over the groups.
+     *
+     * @param function SUM, AVG, COUNT, MIN, MAX, RANK, DENSE_RANK, ROW_NUMBER, LAG or LEAD
+     * @param argument its argument for a group, from a number for each of the parts; null for those that have none
+     * @param steps of LAG and LEAD how many rows away
+     * @param partition columns of the grouping that rows which belong together have in common
+     * @param order what rows are ordered by
+     * @param before how many rows before each take part, {@link Integer#MAX_VALUE} for all; -1 for all up to its equals,
+     *     or all where there is no order
+     * @param after how many rows behind each take part
+     */
+    public record Window(
+            String function,
+            ToDoubleFunction<double[]> argument,
+            int steps,
+            List<String> partition,
+            List<By> order,
+            int before,
+            int after) {
+
+        /**
+         * @param key a column of the grouping; null where it is ordered by a value
+         * @param value the value of a group; null where it is ordered by a column
+         * @param down whether the greatest comes first; what is missing comes last either way
+         */
+        public record By(String key, ToDoubleFunction<double[]> value, boolean down) {}
+
+        /** The columns that groups have to be made by. */
+        public Stream<String> keys() {
+            return Stream.concat(partition.stream(), order.stream().map(By::key).filter(k -> k != null));
+        }
+    }
+
+    /**
+     * Its window functions, in the order in which {@link #of} takes their values.
+     *
+     * @param made the parts as {@link #parts} made them
+     */
+    public List<Window> windows(List<Part> made, Surroundings surroundings) {
+        return windows.stream()
+                .map(part -> new Window(
+                        part.function(),
+                        part.argument() == null ? null : sums -> number(part.argument(), sums, made, surroundings),
+                        part.steps(),
+                        part.partition(),
+                        part.order().stream()
+                                .map(by -> new Window.By(
+                                        by.key(),
+                                        by.value() == null
+                                                ? null
+                                                : sums -> number(by.value(), sums, made, surroundings),
+                                        by.down()))
+                                .toList(),
+                        part.frame() == null ? -1 : part.frame().before(),
+                        part.frame() == null ? 0 : part.frame().after()))
+                .toList();
+    }
+
+    /**
      * The measure of a group.
      *
-     * @param sums a number for each of the parts; NaN for missing
+     * @param sums a number for each of the parts, then for each of the window functions; NaN for missing
      * @param made the parts as {@link #parts} made them
      * @return NaN where it is missing or cannot be computed
      */
     public double of(double[] sums, List<Part> made, Surroundings surroundings) {
+        return number(typed, sums, made, surroundings);
+    }
+
+    private double number(Typed of, double[] sums, List<Part> made, Surroundings surroundings) {
         Typed.Cursor cursor = new Typed.Cursor();
         cursor.surroundings = surroundings;
-        cursor.sums = new Object[sums.length];
-        for (int i = 0; i < sums.length; i++)
+        cursor.sums = new Object[parts.size()];
+        for (int i = 0; i < cursor.sums.length; i++)
             cursor.sums[i] = value(parts.get(i).kind(), made.get(i), sums[i]);
+        cursor.windows = new Object[sums.length - cursor.sums.length];
+        for (int i = 0; i < cursor.windows.length; i++)
+            cursor.windows[i] = value(windows.get(i).kind(), null, sums[cursor.sums.length + i]);
         try {
-            Object value = typed.eval().at(cursor);
+            Object value = of.eval().at(cursor);
             return value == null ? Double.NaN : ((Number) value).doubleValue();
         } catch (RowError error) {
             return Double.NaN;

@@ -284,6 +284,7 @@ final class Parser {
             if (upper.equals("SUBSTRING")) return substring(word);
             if (upper.equals("POSITION")) return position(word);
             if (Summaries.NAMES.contains(upper)) return new Summaries(words, this::or).parse(word, upper);
+            if (Windows.NAMES.contains(upper)) return new Windows(words, this::or).parse(word, upper);
             words.take();
             List<Expression> arguments = list(upper);
             if (upper.equals("DATE_PART")

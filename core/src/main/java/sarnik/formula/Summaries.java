@@ -96,6 +96,15 @@ final class Summaries {
             filter = expression.get();
             words.expect(")", "at the end of FILTER (…");
         }
+        if (words.accept("OVER")) {
+            if (!Windows.SUMMARIES.contains(function) || distinct || filter != null)
+                throw new FormulaException(
+                        word.from(),
+                        words.end(),
+                        "OVER stands behind SUM, AVG, COUNT, MIN and MAX, without DISTINCT or FILTER; sum up first, as in "
+                                + "SUM(COUNT(DISTINCT day)) OVER ().");
+            return new Windows(words, expression).over(word, function, argument, 0);
+        }
         return new Expression.Summary(word.from(), words.end(), function, distinct, argument, beside, fraction, filter);
     }
 }

@@ -19,6 +19,9 @@ record Typed(Expression at, Kind kind, Eval eval, String sql) {
         /** Sums of the group at hand, for measures. */
         Object[] sums;
 
+        /** What window functions come to for the group at hand, for measures. */
+        Object[] windows;
+
         Surroundings surroundings;
     }
 

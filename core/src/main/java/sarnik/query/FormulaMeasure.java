@@ -1,8 +1,10 @@
 package sarnik.query;
 
 import java.util.List;
+import java.util.Set;
 import java.util.function.DoubleFunction;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.Collectors;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Surroundings;
 import sarnik.scale.ValueWords;
@@ -12,13 +14,16 @@ import sarnik.table.Table;
  * A measure formula made ready for a table.
  *
  * @param parts the summaries it is made of
- * @param combine the measure of a group from a number for each part; NaN stands for missing on both sides
+ * @param windows the window functions over all groups that it is made of
+ * @param combine the measure of a group from a number for each part and then for each window function; NaN stands for
+ *     missing on both sides
  * @param sql the same for PostgreSQL
  * @param words a value of it as people read it, whole
  * @param read how its values are read where they are shown
  */
 public record FormulaMeasure(
         List<MeasureFormula.Part> parts,
+        List<MeasureFormula.Window> windows,
         ToDoubleFunction<double[]> combine,
         String sql,
         DoubleFunction<String> words,
@@ -26,6 +31,20 @@ public record FormulaMeasure(
 
     public FormulaMeasure {
         parts = List.copyOf(parts);
+        windows = List.copyOf(windows);
+    }
+
+    /** Stands in {@link #sql} for all columns that groups are made by, which decide between equals. */
+    static final String TIES = MeasureFormula.TIES;
+
+    /** What stands in {@link #sql} for a column that groups are made by. */
+    static String keyIn(String column) {
+        return MeasureFormula.keyIn(column);
+    }
+
+    /** The columns that groups have to be made by, so that its window functions mean something. */
+    public Set<String> keys() {
+        return windows.stream().flatMap(MeasureFormula.Window::keys).collect(Collectors.toSet());
     }
 
     /**
@@ -34,6 +53,11 @@ public record FormulaMeasure(
     public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
         List<MeasureFormula.Part> parts = formula.parts(table, surroundings);
         return new FormulaMeasure(
-                parts, sums -> formula.of(sums, parts, surroundings), formula.sql(), formula::words, formula.read());
+                parts,
+                formula.windows(parts, surroundings),
+                sums -> formula.of(sums, parts, surroundings),
+                formula.sql(),
+                formula::words,
+                formula.read());
     }
 }

@@ -111,10 +111,9 @@ public final class InMemoryEngine implements QueryEngine {
         int[] present = IntStream.range(0, groups)
                 .filter(g -> all.rows[g] > 0 || plan.coders.length == 0)
                 .toArray();
-        List<double[]> values = new ArrayList<>();
-        for (Measure measure : query.measures()) values.add(values(measure, plan, all, present, groups));
         long[] ranks = new long[present.length];
         List<String[]> keys = new ArrayList<>();
+        long[][] places = new long[plan.coders.length][present.length];
         for (int c = 0; c < plan.coders.length; c++) {
             KeyCoder coder = plan.coders[c];
             String[] texts = new String[present.length];
@@ -122,9 +121,14 @@ public final class InMemoryEngine implements QueryEngine {
                 int code = plan.keyCode(all.index == null ? present[i] : all.index.key(present[i]), c);
                 ranks[i] = ranks[i] * coder.size() + coder.rank(code);
                 texts[i] = coder.text(code);
+                places[c][i] = texts[i] == null ? Long.MAX_VALUE : coder.rank(code);
             }
             keys.add(texts);
         }
+        WindowResults windows =
+                new WindowResults(query.groupBy().stream().map(GroupKey::column).toList(), places);
+        List<double[]> values = new ArrayList<>();
+        for (Measure measure : query.measures()) values.add(values(measure, plan, all, present, groups, windows));
         List<RowTrail.Step> steps = new ArrayList<>();
         steps.add(new RowTrail.Step("All rows", table.rows(), RowTrail.Unit.ROWS));
         for (int s = 0; s < counts.length; s++)
@@ -154,7 +158,8 @@ public final class InMemoryEngine implements QueryEngine {
                 new RowTrail(steps));
     }
 
-    private static double[] values(Measure measure, Plan plan, Partial all, int[] present, int groups) {
+    private static double[] values(
+            Measure measure, Plan plan, Partial all, int[] present, int groups, WindowResults windows) {
         double[] out = new double[present.length];
         if (measure.summary() == Summary.DISTINCT) {
             double[] counts = all.distinct.get(measure.column()).results(groups);
@@ -166,11 +171,16 @@ public final class InMemoryEngine implements QueryEngine {
             for (int i = 0; i < out.length; i++) out[i] = medians[present[i]];
         } else if (measure.summary() == Summary.FORMULA) {
             double[][] parts = PartResults.of(measure.column(), plan, all, groups);
-            for (int i = 0; i < out.length; i++) {
-                double[] sums = new double[parts.length];
-                for (int p = 0; p < sums.length; p++) sums[p] = parts[p][present[i]];
-                out[i] = plan.formula(measure.column()).combine().applyAsDouble(sums);
+            FormulaMeasure formula = plan.formula(measure.column());
+            double[][] sums =
+                    new double[out.length][parts.length + formula.windows().size()];
+            for (int i = 0; i < out.length; i++)
+                for (int p = 0; p < parts.length; p++) sums[i][p] = parts[p][present[i]];
+            for (int w = 0; w < formula.windows().size(); w++) {
+                double[] over = windows.of(formula.windows().get(w), sums);
+                for (int i = 0; i < out.length; i++) sums[i][parts.length + w] = over[i];
             }
+            for (int i = 0; i < out.length; i++) out[i] = formula.combine().applyAsDouble(sums[i]);
         } else {
             for (int i = 0; i < out.length; i++) out[i] = all.value(measure, present[i]);
         }

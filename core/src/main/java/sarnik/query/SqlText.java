@@ -123,10 +123,22 @@ public record SqlText(String sql) {
         return column;
     }
 
+    /** A formula whose windows know what the groups are made by. */
+    private static String windowed(String formula, Query query, UnaryOperator<String> identifier) {
+        String sql = formula;
+        StringBuilder ties = new StringBuilder();
+        for (GroupKey key : query.groupBy()) {
+            String of = key(key, identifier);
+            sql = sql.replace(FormulaMeasure.keyIn(key.column()), of);
+            ties.append(", ").append(of).append(" NULLS LAST");
+        }
+        return sql.replace(FormulaMeasure.TIES, ties);
+    }
+
     private static String measure(Measure measure, Query query, UnaryOperator<String> identifier) {
         if (measure.column() == null) return "COUNT(*)";
         if (measure.summary() == Summary.FORMULA)
-            return query.formulas().get(measure.column()).sql();
+            return windowed(query.formulas().get(measure.column()).sql(), query, identifier);
         String column = identifier.apply(measure.column());
         return switch (measure.summary()) {
             case SUM -> "SUM(" + column + ")";

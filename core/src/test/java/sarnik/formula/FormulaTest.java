@@ -330,7 +330,18 @@ class FormulaTest {
                     "PERCENTILE_CONT(2) WITHIN GROUP (ORDER BY litres) | from 0 to 1",
                     "MODE() | WITHIN is expected",
                     "COUNT(*) > 3 | A measure is a number",
-                    "SUM(litres) FILTER (WHERE litres) | a condition"
+                    "SUM(litres) FILTER (WHERE litres) | a condition",
+                    "RANK() | OVER is expected",
+                    "RANK() OVER () | goes along an order",
+                    "AVG(litres) OVER () | sum it up first",
+                    "LAG(litres) OVER (ORDER BY town) | sum it up first",
+                    "LAG(SUM(litres), 1.5) OVER (ORDER BY town) | a whole number",
+                    "SUM(litres) FILTER (WHERE open) OVER () | sum up first",
+                    "SUM(SUM(litres) OVER ()) OVER () | cannot stand inside another",
+                    "SUM(litres) OVER (PARTITION BY litres + 1) | names a column",
+                    "SUM(litres) OVER (ROWS 3 PRECEDING) | needs an order",
+                    "SUM(litres) OVER (ORDER BY nowhere) | no column",
+                    "RANK() OVER (ORDER BY town ROWS 3 PRECEDING) | takes no ROWS"
                 })
         void isRefusedWhereItIsNone(String formula, String why) {
             assertThatThrownBy(() -> MeasureFormula.parse(formula, Scope.of(table)))

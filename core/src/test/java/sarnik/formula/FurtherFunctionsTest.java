@@ -181,6 +181,28 @@ class FurtherFunctionsTest {
         assertThat(measure("CHAR_LENGTH(MIN(t) FILTER (WHERE n > 4))", table)).isNaN();
     }
 
+    @Test
+    void windowsGoOverTheGroupsOfTheFigureAndSayWhereTheyCannot() {
+        Table table = csv("town,month,n", "Soria,1,10", "Soria,2,30", "Zamora,1,60", "Zamora,3,");
+        Query byTown = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.FORMULA, "m")));
+        Query byMonth = Query.of(List.of(), List.of("month"), List.of(new Measure(Summary.FORMULA, "m")));
+        assertThat(values(table, byTown, "SUM(n) * 100 / SUM(n) OVER ()")).containsExactly(40, 60);
+        assertThat(values(table, byTown, "RANK() OVER (ORDER BY SUM(n) DESC)")).containsExactly(2, 1);
+        assertThat(values(table, byMonth, "SUM(SUM(n)) OVER (ORDER BY month)")).containsExactly(70, 100, 100);
+        assertThat(values(table, byMonth, "SUM(n) - LAG(SUM(n)) OVER (ORDER BY month)"))
+                .containsExactly(Double.NaN, -40, Double.NaN);
+        assertThatThrownBy(() -> values(table, byTown, "LAG(SUM(n)) OVER (ORDER BY month)"))
+                .hasMessageContaining("goes along “month”, by which the figures here are not grouped");
+    }
+
+    private static double[] values(Table table, Query query, String formula) {
+        FormulaMeasure made = FormulaMeasure.of(MeasureFormula.parse(formula, Scope.of(table)), table, TODAY);
+        return new InMemoryEngine()
+                .answer(table, query.with(Map.of("m", made)))
+                .values()
+                .get(0);
+    }
+
     private static double measure(String formula, Table table) {
         FormulaMeasure made = FormulaMeasure.of(MeasureFormula.parse(formula, Scope.of(table)), table, TODAY);
         return new InMemoryEngine()

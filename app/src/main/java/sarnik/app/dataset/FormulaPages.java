@@ -2,10 +2,13 @@ package sarnik.app.dataset;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
-import java.util.function.DoubleFunction;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -27,10 +30,13 @@ import sarnik.app.work.AnswerQueue;
 import sarnik.data.Calculations;
 import sarnik.formula.FormulaWords;
 import sarnik.formula.Scope;
+import sarnik.query.FormulaMeasure;
+import sarnik.query.Frame;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.Summary;
+import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
 /** The page on which a dataset's formulas and standing rules are written, with their result beside them. */
@@ -143,31 +149,48 @@ class FormulaPages {
         return new Tried(trouble, table.column(result).type().words(), header, rows);
     }
 
-    /** The measure over all rows, and by the category with the fewest values. */
+    /**
+     * The measure over all rows, and by the category with the fewest values; where it goes along columns, by these.
+     */
     private Tried measured(long id, Calculations.Applied applied, String result, Calculations.Trouble trouble) {
-        InMemoryEngine engine = new InMemoryEngine();
-        DoubleFunction<String> words = applied.measures().get(result).words();
-        List<Measure> measure = List.of(new Measure(Summary.FORMULA, result));
+        FormulaMeasure formula = applied.measures().get(result);
         List<List<String>> rows = new ArrayList<>();
-        var all = engine.answer(
-                applied.table(), Query.of(List.of(), List.of(), measure).with(applied.measures()));
-        rows.add(List.of("all rows", words.apply(all.value(0, 0))));
-        var category = datasets.needed(id).columns().stream()
-                .filter(n -> applied.table().column(n) instanceof sarnik.table.CodedColumn c
-                        && c.dictionary().size() > 1)
-                .min(java.util.Comparator.comparingInt(
-                        n -> ((sarnik.table.CodedColumn) applied.table().column(n))
-                                .dictionary()
-                                .size()));
-        category.ifPresent(by -> {
-            var frame = engine.answer(
-                    applied.table(), Query.of(List.of(), List.of(by), measure).with(applied.measures()));
+        List<String> by = formula.keys().stream().sorted().toList();
+        if (by.isEmpty()) {
+            rows.add(List.of(
+                    "all rows",
+                    formula.words().apply(measured(applied, result, List.of()).value(0, 0))));
+            by = fewest(datasets.needed(id).columns(), applied.table()).stream().toList();
+        }
+        if (!by.isEmpty()) {
+            Frame frame = measured(applied, result, by);
             for (int g = 0; g < Math.min(SHOWN_ROWS, frame.size()); g++) {
+                int group = g;
                 rows.add(List.of(
-                        frame.key(0, g) == null ? "(missing)" : frame.key(0, g), words.apply(frame.value(0, g))));
+                        frame.keys().stream()
+                                .map(k -> k[group] == null ? "(missing)" : k[group])
+                                .collect(Collectors.joining(", ")),
+                        formula.words().apply(frame.value(0, g))));
             }
-        });
-        return new Tried(trouble, "a measure", List.of(category.orElse(""), "result"), rows);
+        }
+        return new Tried(trouble, "a measure", List.of(String.join(", ", by), "result"), rows);
+    }
+
+    private static Frame measured(Calculations.Applied applied, String result, List<String> by) {
+        return new InMemoryEngine()
+                .answer(
+                        applied.table(),
+                        Query.of(List.of(), by, List.of(new Measure(Summary.FORMULA, result)))
+                                .with(applied.measures()));
+    }
+
+    /** The category with the fewest values, of those with several. */
+    private static Optional<String> fewest(Collection<String> columns, Table table) {
+        return columns.stream()
+                .filter(n -> table.column(n) instanceof CodedColumn c
+                        && c.dictionary().size() > 1)
+                .min(Comparator.comparingInt(
+                        n -> ((CodedColumn) table.column(n)).dictionary().size()));
     }
 
     @PutMapping("/api/datasets/{id}/calculations")

@@ -6,8 +6,8 @@ import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
-import com.microsoft.playwright.options.KeyboardModifier;
 import com.microsoft.playwright.options.FilePayload;
+import com.microsoft.playwright.options.KeyboardModifier;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -288,7 +288,8 @@ class KindsPagesTest extends BrowserTest {
         page.waitForSelector("[data-visual=v6] th[aria-sort=descending] >> text=number of rows");
         heads.nth(1).click(new Locator.ClickOptions().setModifiers(List.of(KeyboardModifier.SHIFT)));
         page.waitForSelector("[data-visual=v6] th[aria-sort=ascending] >> text=place");
-        assertThat(page.locator("[data-visual=v6] th[aria-sort=descending]").count()).isEqualTo(1);
+        assertThat(page.locator("[data-visual=v6] th[aria-sort=descending]").count())
+                .isEqualTo(1);
     }
 
     @Test

@@ -9,6 +9,7 @@ import java.io.DataInputStream;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -86,7 +87,57 @@ class EngineAgainstPostgresTest {
             "CASE WHEN MIN(NULLIF(town, '')) < MAX(NULLIF(town, '')) FILTER (WHERE open) THEN COUNT(*) ELSE 0 END",
             "POSITION('o' IN PERCENTILE_DISC(0.5) WITHIN GROUP (ORDER BY NULLIF(town, '')))");
 
+    /** Measure formulas over all groups. */
+    private static final List<String> WINDOWS = List.of(
+            "SUM(litres) / NULLIF(SUM(SUM(litres)) OVER (), 0)",
+            "RANK() OVER (ORDER BY SUM(pieces) DESC)",
+            "DENSE_RANK() OVER (PARTITION BY open ORDER BY COUNT(*))",
+            "ROW_NUMBER() OVER (ORDER BY SUM(pieces))",
+            "SUM(pieces) - LAG(SUM(pieces), 2) OVER (PARTITION BY open ORDER BY day)",
+            "LEAD(COUNT(day)) OVER (ORDER BY day DESC)",
+            "AVG(SUM(pieces)) OVER (ORDER BY day ROWS 3 PRECEDING)",
+            "SUM(pieces) OVER (ORDER BY open)",
+            "MAX(litres) OVER (PARTITION BY open) - MIN(litres)",
+            "COUNT(*) OVER (ORDER BY SUM(pieces) ROWS BETWEEN 1 PRECEDING AND 2 FOLLOWING)",
+            "COALESCE(MIN(SUM(litres)) OVER (PARTITION BY day ORDER BY open DESC NULLS LAST), -1)",
+            "CASE WHEN RANK() OVER (ORDER BY COUNT(*) DESC, day) <= 3 THEN SUM(pieces) END");
+
     private final InMemoryEngine engine = new InMemoryEngine();
+
+    @Test
+    void windowsOverGroupsGiveTheSame(RunningSarnik sarnik) throws Exception {
+        Random random = new Random(20261127);
+        try (Connection connection = sarnik.bean(DataSource.class).getConnection()) {
+            for (int t = 0; t < 6; t++) {
+                Table table = table(random, 20 + random.nextInt(400));
+                store(connection, table);
+                for (String text : WINDOWS) {
+                    FormulaMeasure made = FormulaMeasure.of(
+                            MeasureFormula.parse(text, Scope.of(table)),
+                            table,
+                            Surroundings.on(java.time.LocalDate.of(2026, 5, 31)));
+                    List<GroupKey> keys = new ArrayList<>(List.of(
+                            new GroupKey.Of("open"),
+                            random.nextBoolean()
+                                    ? new GroupKey.Of("day")
+                                    : new GroupKey.Step("day", TimeStep.WEEK, null),
+                            new GroupKey.Of("town")));
+                    Collections.shuffle(keys.subList(0, 2), random);
+                    Query query = new Query(
+                            List.of(new Stage("stage", List.of(condition(random)))),
+                            keys.subList(0, 2 + random.nextInt(2)),
+                            Query.Missing.values()[random.nextInt(2)],
+                            List.of(new Measure(Summary.FORMULA, text)),
+                            List.of(),
+                            Optional.empty(),
+                            Sort.BY_KEY,
+                            Integer.MAX_VALUE,
+                            Map.of(text, made));
+                    compare(connection, table, query);
+                }
+            }
+        }
+    }
 
     @Test
     void bothGiveTheSameRows(RunningSarnik sarnik) throws Exception {

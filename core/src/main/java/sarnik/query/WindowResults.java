@@ -1,0 +1,129 @@
+package sarnik.query;
+
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.IntStream;
+import sarnik.formula.MeasureFormula.Window;
+import sarnik.table.Sums;
+
+/** What the window functions of a measure formula come to, group by group; as PostgreSQL has them. */
+final class WindowResults {
+
+    private final List<String> columns;
+    private final long[][] keys;
+
+    /**
+     * @param columns those that the groups are made by
+     * @param keys for each of them a number for each group that ascends with its key, {@link Long#MAX_VALUE} for a
+     *     missing one
+     */
+    WindowResults(List<String> columns, long[][] keys) {
+        this.columns = columns;
+        this.keys = keys;
+    }
+
+    /**
+     * @param sums for each group a number for each part of the formula
+     * @throws QueryException when the groups are not made by a column that the window names
+     */
+    double[] of(Window window, double[][] sums) {
+        int groups = sums.length;
+        long[][] partition = window.partition().stream().map(this::key).toArray(long[][]::new);
+        Comparator<Integer> together = (a, b) -> 0;
+        for (long[] key : partition) together = together.thenComparing(g -> key[g]);
+        Comparator<Integer> order = (a, b) -> 0;
+        for (Window.By by : window.order()) order = order.thenComparing(by(by, sums));
+        Comparator<Integer> ties = (a, b) -> 0;
+        for (long[] key : keys) ties = ties.thenComparing(g -> key[g]);
+        int[] sorted = IntStream.range(0, groups)
+                .boxed()
+                .sorted(together.thenComparing(order).thenComparing(ties))
+                .mapToInt(g -> g)
+                .toArray();
+        double[] values = new double[groups];
+        for (int g = 0; g < groups; g++)
+            values[g] = window.argument() == null ? 1 : window.argument().applyAsDouble(sums[g]);
+        double[] out = new double[groups];
+        int start = 0;
+        while (start < groups) {
+            int end = start + 1;
+            while (end < groups && together.compare(sorted[start], sorted[end]) == 0) end++;
+            part(window, Arrays.copyOfRange(sorted, start, end), order, values, out);
+            start = end;
+        }
+        return out;
+    }
+
+    private long[] key(String column) {
+        int at = columns.indexOf(column);
+        if (at >= 0) return keys[at];
+        throw new QueryException("A measure goes along “" + column + "”, by which the figures here are not grouped");
+    }
+
+    private Comparator<Integer> by(Window.By by, double[][] sums) {
+        if (by.key() != null) {
+            long[] key = key(by.key());
+            Comparator<Integer> missing = Comparator.comparing(g -> key[g] == Long.MAX_VALUE);
+            Comparator<Integer> size = Comparator.comparingLong(g -> key[g]);
+            return missing.thenComparing(by.down() ? size.reversed() : size);
+        }
+        double[] values = new double[sums.length];
+        for (int g = 0; g < values.length; g++) values[g] = by.value().applyAsDouble(sums[g]);
+        Comparator<Integer> missing = Comparator.comparing(g -> Double.isNaN(values[g]));
+        Comparator<Integer> size = Comparator.comparingDouble(g -> values[g]);
+        return missing.thenComparing(by.down() ? size.reversed() : size);
+    }
+
+    /** Groups that belong together, in their order. */
+    private static void part(Window window, int[] groups, Comparator<Integer> order, double[] values, double[] out) {
+        int place = 0;
+        int dense = 0;
+        int equals = 0;
+        for (int i = 0; i < groups.length; i++) {
+            boolean same = i > 0 && order.compare(groups[i - 1], groups[i]) == 0;
+            if (!same) {
+                place = i + 1;
+                dense++;
+                equals = i + 1;
+                while (equals < groups.length && order.compare(groups[i], groups[equals]) == 0) equals++;
+            }
+            out[groups[i]] = switch (window.function()) {
+                case "RANK" -> place;
+                case "DENSE_RANK" -> dense;
+                case "ROW_NUMBER" -> i + 1;
+                case "LAG" -> neighbour(groups, i - (long) window.steps(), values);
+                case "LEAD" -> neighbour(groups, i + (long) window.steps(), values);
+                default ->
+                    window.before() < 0
+                            // Without a frame what is equal shares its value: it is worked out at the first.
+                            ? same ? out[groups[i - 1]] : sum(window, groups, 0, equals, values)
+                            : sum(
+                                    window,
+                                    groups,
+                                    (int) Math.max(0, i - (long) window.before()),
+                                    (int) Math.min(groups.length, i + (long) window.after() + 1),
+                                    values);
+            };
+        }
+    }
+
+    private static double neighbour(int[] groups, long at, double[] values) {
+        return at < 0 || at >= groups.length ? Double.NaN : values[groups[(int) at]];
+    }
+
+    private static double sum(Window window, int[] groups, int from, int to, double[] values) {
+        double[] known = IntStream.range(from, to)
+                .mapToDouble(i -> values[groups[i]])
+                .filter(v -> !Double.isNaN(v))
+                .toArray();
+        if (window.function().equals("COUNT")) return known.length;
+        if (known.length == 0) return Double.NaN;
+        return switch (window.function()) {
+            case "SUM" -> Sums.of(known);
+            case "AVG" -> Sums.mean(known);
+            case "MIN" -> Arrays.stream(known).min().getAsDouble();
+            default -> Arrays.stream(known).max().getAsDouble();
+        };
+    }
+}
