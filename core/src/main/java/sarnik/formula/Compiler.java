@@ -349,8 +349,11 @@ final class Compiler {
     private Typed window(Expression.Window window) {
         if (parts == null)
             throw new FormulaException(
-                    window, window.function() + " OVER goes over groups; keep the formula as a measure.");
-        if (inWindow) throw new FormulaException(window, "A window function cannot stand inside another.");
+                    window,
+                    window.function()
+                            + " OVER goes over groups, so it cannot stand inside another nor be a column's value. Keep"
+                            + " the formula as a measure.");
+        if (inWindow) throw new FormulaException(window, window.function() + " OVER cannot stand inside another.");
         inWindow = true;
         try {
             WindowPart part = WindowPart.of(window, this, this::column);
