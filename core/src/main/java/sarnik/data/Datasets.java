@@ -33,6 +33,11 @@ public interface Datasets {
         }
     }
 
+    /** The boundary sets that dashboards draw without any data. */
+    default Boundaries boundaries() {
+        return Boundaries.NONE;
+    }
+
     /** The dataset of this id, where it can be asked. */
     default Optional<LoadedDataset> ready(long id) {
         return find(id) instanceof Found.Ready ready ? Optional.of(ready.dataset()) : Optional.empty();

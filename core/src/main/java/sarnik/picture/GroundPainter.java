@@ -12,6 +12,7 @@ import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Envelope;
 import sarnik.picture.GroundPacks.Pack;
@@ -60,7 +61,12 @@ final class GroundPainter {
             pack(pen, ground.packs().near(), true);
             pen.unclip();
         }
-        if (is(Ground.Mood.TILES) && view.isMercator()) tiles(pen);
+        if (is(Ground.Mood.TILES)) over(pen, ground.tiles(), 1);
+    }
+
+    /** Draws the tiles of a source over what is there; on other planes than Web Mercator there are none. */
+    void over(Pen pen, Ground.Tiles tiles, double opacity) {
+        if (view.isMercator()) tiles(pen, tiles, opacity);
     }
 
     private void pack(Pen pen, Pack pack, boolean isNear) {
@@ -152,11 +158,9 @@ final class GroundPainter {
     }
 
     /** Tiles of the zoom whose pixels are nearest in size to those of the picture, or fewer of one farther out. */
-    private void tiles(Pen pen) {
+    private void tiles(Pen pen, Ground.Tiles tiles, double opacity) {
         int z = (int) Math.max(
-                0,
-                Math.min(
-                        ground.tiles().nearest(), Math.round(Math.log(view.scale() / TilePainter.SIZE) / Math.log(2))));
+                0, Math.min(tiles.nearest(), Math.round(Math.log(view.scale() / TilePainter.SIZE) / Math.log(2))));
         double across = view.width() / view.scale();
         double down = view.height() / view.scale();
         while (z > 0 && (across * (1 << z) + 1) * (down * (1 << z) + 1) > MOST_TILES) z--;
@@ -166,11 +170,12 @@ final class GroundPainter {
                 y <= Math.min(count - 1, Math.floor((view.top() + down) * count));
                 y++) {
             for (int x = (int) Math.floor(view.left() * count); x <= Math.floor((view.left() + across) * count); x++) {
-                byte[] tile = ground.tiles().tile(z, Math.floorMod(x, count), y).orElse(null);
+                byte[] tile = tiles.tile(z, Math.floorMod(x, count), y).orElse(null);
                 if (tile != null)
                     tile(
                             pen,
                             tile,
+                            opacity,
                             z,
                             (x - view.left() * count) * size,
                             view.above() + (y - view.top() * count) * size,
@@ -179,12 +184,27 @@ final class GroundPainter {
         }
     }
 
-    private void tile(Pen pen, byte[] bytes, int zoom, double x, double y, double size) {
-        BufferedImage pixels = GroundTile.pixels(bytes).orElse(null);
-        if (pixels != null) pen.image(pixels, x, y, size, size);
+    private void tile(Pen pen, byte[] bytes, double opacity, int zoom, double x, double y, double size) {
+        BufferedImage pixels = GroundTile.pixels(bytes)
+                .or(() -> opacity == 1
+                        ? Optional.empty()
+                        : GroundTile.drawn(bytes, zoom, ground.detail(), look.night(), 2 * TilePainter.SIZE)
+                                .flatMap(GroundTile::pixels))
+                .orElse(null);
+        if (pixels != null) pen.image(fainter(pixels, opacity), x, y, size, size);
         else
             GroundTile.shapes(bytes)
                     .ifPresent(shapes -> new TilePainter(shapes, zoom, ground.detail(), look).paint(pen, x, y, size));
+    }
+
+    private static BufferedImage fainter(BufferedImage image, double opacity) {
+        if (opacity == 1) return image;
+        BufferedImage faint = new BufferedImage(image.getWidth(), image.getHeight(), BufferedImage.TYPE_INT_ARGB);
+        Graphics2D pen = faint.createGraphics();
+        pen.setComposite(AlphaComposite.getInstance(AlphaComposite.SRC_OVER, (float) opacity));
+        pen.drawImage(image, 0, 0, null);
+        pen.dispose();
+        return faint;
     }
 
     /** Names of towns, which give way to what is written already and to larger ones. */

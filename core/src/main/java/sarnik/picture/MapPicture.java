@@ -8,9 +8,11 @@ import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.IntToDoubleFunction;
 import java.util.stream.Collectors;
@@ -19,6 +21,7 @@ import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
+import org.locationtech.jts.geom.Point;
 import sarnik.data.OwnShapes;
 import sarnik.data.PlaceSheet;
 import sarnik.geo.Area;
@@ -60,6 +63,7 @@ public final class MapPicture {
     private final MapDrawing map;
     private final Map<String, PlaceSheet> sheets;
     private final Function<LayerDrawn.OfAreas, List<Area>> areas;
+    private final Function<String, Optional<Ground.Tiles>> sources;
     private final Frame frame;
     private final Look look;
     private final View view;
@@ -79,14 +83,17 @@ public final class MapPicture {
     /**
      * @param sheets the places that the map's layers name, by tag
      * @param areas finds the shapes of a layer
+     * @param sources finds the tiles of a source by its name
      * @param frame what is in sight, how large, and on what ground
      */
     public MapPicture(
             MapDrawing map,
             Map<String, PlaceSheet> sheets,
             Function<LayerDrawn.OfAreas, List<Area>> areas,
+            Function<String, Optional<Ground.Tiles>> sources,
             Frame frame) {
         this.map = map;
+        this.sources = sources;
         this.sheets = sheets;
         this.areas = areas;
         this.frame = frame;
@@ -136,6 +143,11 @@ public final class MapPicture {
         ground.paint(pen);
         for (LayerDrawn layer : map.layers()) {
             if (layer instanceof LayerDrawn.OfAreas areas) areas(pen, areas);
+            else if (layer instanceof LayerDrawn.OfOutlines outlines) outlines(pen, outlines);
+            else if (layer instanceof LayerDrawn.OfPictures pictures)
+                sources.apply(pictures.source())
+                        .ifPresent(
+                                tiles -> ground.over(pen, tiles, pictures.head().opacity()));
             else if (layer instanceof LayerDrawn.OfDensity density) density(pen, density);
             else if (layer instanceof LayerDrawn.OfFlows flows)
                 lines(pen, flows.places(), flows).flows(flows);
@@ -145,7 +157,8 @@ public final class MapPicture {
         }
         List<Rectangle2D> taken = new ArrayList<>(List.of(scaleBar(pen)));
         for (int i = map.layers().size() - 1; i >= 0; i--)
-            labels(pen, map.layers().get(i), taken);
+            if (map.layers().get(i) instanceof LayerDrawn.OfOutlines outlines) names(pen, outlines, taken);
+            else labels(pen, map.layers().get(i), taken);
         ground.names(pen, taken);
         pen.unclip();
         pen.stroke(new Rectangle2D.Double(0.5, TITLE + 0.5, width - 1, height - 1), look.border(), 1, 1);
@@ -187,6 +200,33 @@ public final class MapPicture {
     }
 
     // --- layers ---------------------------------------------------------------------------------------
+
+    private void outlines(Pen pen, LayerDrawn.OfOutlines layer) {
+        for (Area area : areas.apply(layer.asAreas()))
+            if (layer.head().border() > 0)
+                pen.stroke(
+                        view.path(area.shape()),
+                        look.ink(),
+                        layer.head().border(),
+                        layer.head().opacity());
+    }
+
+    /** The names of areas, those of the largest first. */
+    private void names(Pen pen, LayerDrawn.OfOutlines layer, List<Rectangle2D> taken) {
+        if (!layer.named()) return;
+        areas.apply(layer.asAreas()).stream()
+                .sorted(Comparator.comparingDouble(Area::squareKilometres).reversed())
+                .forEach(area -> {
+                    Point middle = area.shape().getInteriorPoint();
+                    Point2D at = view.at(middle.getX(), middle.getY());
+                    if (!view.all().contains(at)) return;
+                    double wide = Face.BOLD.wide(area.name(), 12);
+                    Rectangle2D box = new Rectangle2D.Double(at.getX() - wide / 2 - 3, at.getY() - 9, wide + 6, 18);
+                    if (taken.stream().anyMatch(t -> t.intersects(box))) return;
+                    taken.add(box);
+                    pen.text(area.name(), at.getX() - wide / 2, at.getY() + 4, 12, Face.BOLD, look.ink(), look.paper());
+                });
+    }
 
     private void areas(Pen pen, LayerDrawn.OfAreas layer) {
         PlaceSheet sheet = sheets.get(layer.places());

@@ -101,7 +101,17 @@ public final class MapFixture {
     }
 
     static final Map<Long, LoadedDataset> ALL = Map.of(1L, sales(), 2L, odd(), 3L, sent(), 4L, rounds());
-    static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(ALL.get(id)));
+    static final Datasets DATASETS = new Datasets() {
+        @Override
+        public Found find(long id) {
+            return Found.of(Optional.ofNullable(ALL.get(id)));
+        }
+
+        @Override
+        public Boundaries boundaries() {
+            return BOUNDARIES;
+        }
+    };
 
     static DashboardDocument document(String... layers) {
         StringBuilder all = new StringBuilder();

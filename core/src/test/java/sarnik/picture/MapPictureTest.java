@@ -7,8 +7,10 @@ import java.awt.Shape;
 import java.awt.geom.Area;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.StringReader;
+import java.io.UncheckedIOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +28,7 @@ import org.xml.sax.InputSource;
 import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.MapFixture;
 import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Sources;
 import sarnik.data.About;
@@ -111,7 +114,17 @@ class MapPictureTest {
         PageDrawer drawer = new PageDrawer(
                 dashboard,
                 ReaderState.NOTHING,
-                new Sources(id -> new Datasets.Found.Ready(SALES)),
+                new Sources(new Datasets() {
+                    @Override
+                    public Found find(long id) {
+                        return new Found.Ready(SALES);
+                    }
+
+                    @Override
+                    public Boundaries boundaries() {
+                        return MapFixture.BOUNDARIES;
+                    }
+                }),
                 new Answerer(new InMemoryEngine()),
                 Map.of());
         MapDrawing map = (MapDrawing) drawer.draw("v1");
@@ -127,6 +140,7 @@ class MapPictureTest {
                                         .set()
                                 : SETS.get(of.set()))
                         .areas(),
+                name -> Optional.ofNullable(SOURCES.get(name)),
                 new MapPicture.Frame(
                         SPAIN,
                         new Plane.Mercator(),
@@ -144,13 +158,54 @@ class MapPictureTest {
             "\"kind\": \"AREAS\", \"set\": \"Provinces of Spain\", \"colour\": {\"measure\": {\"summary\": "
                     + "\"SUM\", \"column\": \"litres\"}, \"classes\": 2, \"palette\": \"#ff0000 #0000ff\"}";
 
+    /** A source whose every tile is red. */
+    private static final Map<String, Ground.Tiles> SOURCES = Map.of("Red", new Ground.Tiles() {
+        @Override
+        public Optional<byte[]> tile(int z, int x, int y) {
+            BufferedImage red = new BufferedImage(256, 256, BufferedImage.TYPE_INT_RGB);
+            for (int at = 0; at < 256 * 256; at++) red.setRGB(at % 256, at / 256, 0xff0000);
+            ByteArrayOutputStream png = new ByteArrayOutputStream();
+            try {
+                ImageIO.write(red, "png", png);
+            } catch (IOException unwritten) {
+                throw new UncheckedIOException(unwritten);
+            }
+            return Optional.of(png.toByteArray());
+        }
+
+        @Override
+        public int nearest() {
+            return 5;
+        }
+    });
+
+    @Test
+    void outlinesAreLinesWithNamesAndPicturesLieOverTheGroundAsFaintAsTheyWereSet() throws Exception {
+        String outlines = "\"kind\": \"OUTLINES\", \"set\": \"Provinces of Spain\", \"border\": 1.5, \"label\": {}";
+        String svg = picture("Borders", outlines, false).svg();
+        assertThat(svg).contains("Soria").contains("stroke-width=\"1.5\"").contains("Instituto Geográfico Nacional");
+        assertThat(picture("Borders", outlines.replace(", \"label\": {}", ""), false)
+                        .svg())
+                .doesNotContain(">Soria<");
+        String red = "\"kind\": \"PICTURES\", \"set\": \"Red\"";
+        BufferedImage full =
+                ImageIO.read(new ByteArrayInputStream(picture("Red", red, false).png(1)));
+        assertThat(full.getRGB(300, 250) & 0xffffff).isEqualTo(0xff0000);
+        BufferedImage gone = ImageIO.read(new ByteArrayInputStream(
+                picture("Red", red.replace("Red", "Gone"), false).png(1)));
+        assertThat(gone.getRGB(300, 250) & 0xffffff).isNotEqualTo(0xff0000);
+    }
+
     private static Document xml(String svg) throws Exception {
         return DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new InputSource(new StringReader(svg)));
     }
 
     @ParameterizedTest
-    @EnumSource(Layer.Kind.class)
-    void everyKindIsDrawnAsSvgThatIsWellFormed(Layer.Kind kind) throws Exception {
+    @EnumSource(
+            value = Layer.Kind.class,
+            mode = EnumSource.Mode.EXCLUDE,
+            names = {"OUTLINES", "PICTURES"})
+    void everyKindOfDataIsDrawnAsSvgThatIsWellFormed(Layer.Kind kind) throws Exception {
         String layer = kind == Layer.Kind.AREAS
                 ? AREAS
                 : kind == Layer.Kind.SHAPES

@@ -44,6 +44,7 @@ import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Proposals;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Sources;
+import sarnik.data.Boundaries;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
@@ -315,6 +316,7 @@ class FrameService {
                                 ? answers.ownShapes(layer.head().id()).set()
                                 : boundaries.needed(layer.set()))
                         .areas(),
+                grounds::tilesOf,
                 new MapPicture.Frame(
                         asked.sight(),
                         Grounds.planeOf(visual),
@@ -479,13 +481,21 @@ class FrameService {
     /** Looks each dataset up once, so that all figures of one answer rest on one version. */
     private Datasets once() {
         Map<Long, Datasets.Found> seen = new ConcurrentHashMap<>();
-        return id -> {
-            // Not computed within the map: a dataset may have to be waited for.
-            Datasets.Found known = seen.get(id);
-            if (known != null) return known;
-            Datasets.Found found = datasets.find(id);
-            Datasets.Found first = seen.putIfAbsent(id, found);
-            return first == null ? found : first;
+        return new Datasets() {
+            @Override
+            public Found find(long id) {
+                // Not computed within the map: a dataset may have to be waited for.
+                Found known = seen.get(id);
+                if (known != null) return known;
+                Found found = datasets.find(id);
+                Found first = seen.putIfAbsent(id, found);
+                return first == null ? found : first;
+            }
+
+            @Override
+            public Boundaries boundaries() {
+                return datasets.boundaries();
+            }
         };
     }
 }

@@ -26,6 +26,7 @@ import sarnik.app.uses.Uses;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
 import sarnik.data.About;
+import sarnik.data.Boundaries;
 import sarnik.data.Calculations;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
@@ -297,6 +298,11 @@ public class DatasetService implements Datasets {
         int column = served.columns().stream().map(StoredColumn::name).toList().indexOf(key.column());
         return transaction.execute(
                 t -> versions.occurring(served.version(), served.columns().size(), column, values));
+    }
+
+    @Override
+    public Boundaries boundaries() {
+        return boundaries::indexed;
     }
 
     /** The versions of a dataset, newest first. */

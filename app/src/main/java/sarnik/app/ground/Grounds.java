@@ -85,9 +85,16 @@ public class Grounds {
         };
     }
 
+    /** The tiles of a source, for one picture; empty where it has been taken away. */
+    public Optional<Ground.Tiles> tilesOf(String name) {
+        return source(name).map(Asked::new);
+    }
+
     private Optional<PictureSource> source(MapVisual.Ground ground) {
-        if (!ground.mood().startsWith(SOURCE)) return Optional.empty();
-        String name = ground.mood().substring(SOURCE.length());
+        return ground.mood().startsWith(SOURCE) ? source(ground.mood().substring(SOURCE.length())) : Optional.empty();
+    }
+
+    private Optional<PictureSource> source(String name) {
         return pictures.all().stream().filter(s -> s.getName().equals(name)).findFirst();
     }
 

@@ -106,7 +106,9 @@ public class Uses {
         return ask(
                 DASHBOARDS
                         + "jsonb_path_exists(document, '$.visuals.*.ground.mood ? (@ == $name)', "
-                        + "jsonb_build_object('name', CAST('source:' || CAST(:name AS text) AS text)))",
+                        + "jsonb_build_object('name', CAST('source:' || CAST(:name AS text) AS text)))"
+                        + " OR jsonb_path_exists(document, '$.visuals.*.layers.* ? (@.kind == \"PICTURES\" && "
+                        + "@.set == $name)', jsonb_build_object('name', CAST(:name AS text)))",
                 "name",
                 name);
     }

@@ -3,6 +3,9 @@ import { TileLayer, XYZ } from '/vendor/ol.js';
 const CLEAR = 'data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw==';
 const FAILED = 3;
 
+/** Tiles of several sources lie on canvases of their own, which a picture of the map has to tell apart. */
+let made = 0;
+
 /**
  * The tiles of a source that a steward has added, as a layer of the map.
  * @param {string} name of the source
@@ -22,7 +25,7 @@ export function tilesOf(name, { nearest, shapes }, { night, detail }, silent) {
     tileLoadFunction: load,
   });
   source.on('tileloaderror', silent);
-  return new TileLayer({ source, zIndex: 1, className: 'ol-layer ground-pictures' });
+  return new TileLayer({ source, zIndex: 1, className: `ol-layer ground-pictures pictures-${++made}` });
 }
 
 /** Loads a tile; where the source has none, as over the sea, nothing is drawn and nothing is wrong. */

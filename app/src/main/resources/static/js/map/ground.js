@@ -303,7 +303,8 @@ export class GroundLayers {
   }
 }
 
-const isNight = () => document.documentElement.dataset.mood === 'night';
+/** Whether the page is shown by night. */
+export const isNight = () => document.documentElement.dataset.mood === 'night';
 
 /** The relief, which ships in degrees, bent into Web Mercator once. */
 async function loadRelief() {

@@ -23,7 +23,7 @@ export function paintLabels(sheet, layer, taken, tones) {
   context.lineJoin = 'round';
   context.strokeStyle = tones.halo;
   context.fillStyle = tones.ink;
-  const isArea = layer.type === 'areas';
+  const isArea = layer.type === 'areas' || layer.type === 'outlines';
   for (const i of layer.ranks ?? layer.labels.keys()) {
     const text = layer.labels[i];
     if (!text) continue;

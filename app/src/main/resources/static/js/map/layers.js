@@ -2,6 +2,7 @@ import * as areas from './areas.js';
 import { bandAt, shapesOf } from './shapes.js';
 import { paintBeyond } from './beyond.js';
 import * as density from './density.js';
+import * as outlines from './outlines.js';
 import * as flows from './flows.js';
 import * as paths from './paths.js';
 import * as symbols from './symbols.js';
@@ -64,7 +65,25 @@ const KINDS = {
       layer.ids.filter((_, i) => inside(layer.xy[i], extent) && isIn(layer.xy[i])),
     lines: () => [],
   },
+  outlines: {
+    prepare: outlines.prepare,
+    paint: (sheet, layer, picks, tones) => outlines.paintOutlines(sheet, layer, tones),
+    at: () => -1,
+    within: () => [],
+    lines: () => [],
+  },
+  // Tiles are no painting: the map shows them as a layer of their own.
+  pictures: {
+    prepare: drawn => ({ ...drawn, xy: [], ids: [] }),
+    paint: () => {},
+    at: () => -1,
+    within: () => [],
+    lines: () => [],
+  },
 };
+
+/** Whether a layer shows figures. */
+export const hasFigures = ({ type }) => type !== 'nothing' && type !== 'outlines' && type !== 'pictures';
 
 const inside = ([x, y], [west, south, east, north]) => x >= west && y >= south && x <= east && y <= north;
 
@@ -112,9 +131,10 @@ export function told(layer, i) {
 
 /** Gets the shapes that a layer needs at a zoom. @returns {Promise<boolean>} whether there is something new to paint */
 export async function withShapes(layer, zoom, projection) {
-  if (layer.type !== 'areas') return false;
+  if (layer.type !== 'areas' && layer.type !== 'outlines') return false;
   const address = layer.own ? layer.ownAt : `/api/boundary-sets/${encodeURIComponent(layer.set)}/shapes`;
   const shapes = await shapesOf(address, layer.own ?? '', bandAt(zoom), projection);
+  if (layer.type === 'outlines') return outlines.shaped(layer, shapes);
   if (layer.shapes === shapes) return false;
   areas.shaped(layer, shapes);
   return true;

@@ -48,8 +48,12 @@ export function pictureOf(handle, ratio) {
     .sort((a, b) => a.getZIndex() - b.getZIndex())) {
     if (layer.paintOn) layer.paintOn(sheet, ratio, view.map.getView());
     else
-      for (const tiles of view.view.querySelectorAll('.ground-pictures canvas'))
-        sheet.getContext('2d').drawImage(tiles, 0, 0, sheet.width, sheet.height);
+      for (const tiles of view.view.querySelectorAll(`.${layer.getClassName().split(' ').at(-1)} canvas`)) {
+        const pen = sheet.getContext('2d');
+        pen.globalAlpha = layer.getOpacity();
+        pen.drawImage(tiles, 0, 0, sheet.width, sheet.height);
+        pen.globalAlpha = 1;
+      }
   }
   context.drawImage(sheet, 0, TITLE, width, height);
   paintScale(context, view, width, height + TITLE, style);

@@ -26,5 +26,7 @@ export function credits(handle) {
           'Natural Earth · GeoNames · GSHHG',
           view.ground.mood.startsWith('source:') && handle.does.sourceOf(view.ground.mood.slice(7))?.credit,
         ];
+  for (const layer of handle.layers)
+    if (layer.type === 'pictures') ground.push(handle.does.sourceOf(layer.source)?.credit);
   view.credit.textContent = [...ground, ...(drawing?.credits ?? [])].filter(Boolean).join(' · ');
 }

@@ -1,8 +1,11 @@
 import { boundingExtent } from '/vendor/ol.js';
 import { el } from '../elements.js';
 import { keyOf } from '../map/key.js';
-import { markAt, paint, placesIn, prepare, tableOf, told, withShapes } from '../map/layers.js';
+import { hasFigures, markAt, paint, placesIn, prepare, tableOf, told, withShapes } from '../map/layers.js';
 import { paintBorders, shaped } from '../map/areas.js';
+import { tilesOf } from '../map/ground-tiles.js';
+import { shaped as outlined } from '../map/outlines.js';
+import { isNight } from '../map/ground.js';
 import { paintLabels } from '../map/labels.js';
 import { MapView } from '../map/map-view.js';
 import { MERCATOR, equalArea } from '../map/projections.js';
@@ -106,6 +109,7 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
   handle.credits = () => credits(handle);
   handle.mood = () => {
     drawKey(handle);
+    canvases(handle);
   };
   document.addEventListener('mood', handle.mood);
   set(handle, visual);
@@ -266,7 +270,7 @@ async function shapes(handle) {
   let changed = false;
   for (const layer of handle.layers) {
     // A map without its shapes is no empty map: that they are on their way is said.
-    layer.awaited = layer.type === 'areas' && !layer.shapes;
+    layer.awaited = (layer.type === 'areas' || layer.type === 'outlines') && !layer.shapes;
   }
   if (handle.layers.some(l => l.awaited)) notes(handle);
   for (const layer of handle.layers) {
@@ -294,10 +298,27 @@ function surround(handle) {
   const boxes = handle.layers
     .filter(l => l.type === 'areas' && l.shapes)
     .flatMap(l => l.shapes.areas.flatMap(({ box }, i) => (l.rows[i] >= 0 ? [{ box, at: l.xy[l.rows[i]] }] : [])));
+  outlinesAlone(handle);
   handle.view.surround(boxes);
   if (handle.framed || !boxes.length) return;
   handle.framed = true;
   if (handle.fitted && !handle.view.follows) handle.view.home(0);
+}
+
+/** A map of nothing but outlines starts with these. */
+function outlinesAlone(handle) {
+  const drawn = handle.layers.filter(l => l.type === 'outlines' && l.shapes);
+  if (handle.fitted || !drawn.length || handle.layers.some(hasFigures)) return;
+  handle.view.remember(
+    drawn.flatMap(l =>
+      l.shapes.areas.flatMap(({ box }) => [
+        [box[0], box[1]],
+        [box[2], box[3]],
+      ]),
+    ),
+  );
+  handle.fitted = true;
+  handle.view.home(0);
 }
 
 function showTip(handle, hit, pixel) {
@@ -357,6 +378,7 @@ export function draw(handle, drawing) {
     if (layer.own) layer.ownAt = handle.does.address(`visuals/${handle.id}/layers/${layer.head.id}/shapes`);
     if (layer.type === 'areas' && was?.shapes && was.set === layer.set && was.own === layer.own)
       shaped(layer, was.shapes);
+    if (layer.type === 'outlines' && was?.shapes && was.set === layer.set) outlined(layer, was.shapes);
   }
   canvases(handle);
   // Where a map is fitted first, it has to know what its key covers.
@@ -387,7 +409,9 @@ export function draw(handle, drawing) {
 function canvases(handle) {
   const { view } = handle;
   const wanted = handle.layers.flatMap(l =>
-    l.type === 'areas'
+    l.type === 'pictures'
+      ? [[l.head.id, `tiles of ${l.source} ${isNight()}`]]
+      : l.type === 'areas'
       ? [
           [l.head.id, 'fill'],
           [l.head.id, 'border'],
@@ -397,10 +421,11 @@ function canvases(handle) {
   const same =
     wanted.length === handle.canvases.length &&
     wanted.every(([id, part], i) => handle.canvases[i].of === id && handle.canvases[i].part === part);
-  if (same) return;
+  if (same) return opacities(handle);
   for (const { layer } of handle.canvases) view.remove(layer);
   handle.canvases = wanted.map(([id, part], i) => {
     const find = () => handle.layers.find(l => l.head.id === id);
+    if (part.startsWith('tiles')) return { of: id, part, layer: tiles(handle, find(), LOWEST + i) };
     const painter =
       part === 'border'
         ? sheet => find() && paintBorders(sheet, find(), tones())
@@ -412,6 +437,31 @@ function canvases(handle) {
           };
     return { of: id, part, layer: view.add(painter, LOWEST + i) };
   });
+}
+
+/** The tiles of a source as a layer of the map. */
+function tiles(handle, drawn, level) {
+  const { source } = drawn;
+  const silent = why => {
+    drawn.trouble = why;
+    notes(handle);
+  };
+  const known = handle.does.sourceOf(source);
+  if (!known) silent(`The source ${source} has been taken away. Choose another in the layer's brief.`);
+  const looks = { night: isNight(), detail: handle.visual.ground?.detail ?? 2 };
+  const layer = tilesOf(source, known ?? { nearest: 0, shapes: false }, looks, () => {
+    if (known && !drawn.trouble) silent(`${source} does not answer, so its pictures are missing.`);
+  });
+  layer.setZIndex(level);
+  layer.setOpacity(known ? drawn.head.opacity : 0);
+  handle.view.map.addLayer(layer);
+  return layer;
+}
+
+/** Tiles that stay where they are may have become fainter. */
+function opacities(handle) {
+  for (const { of, part, layer } of handle.canvases)
+    if (part.startsWith('tiles')) layer.setOpacity(handle.layers.find(l => l.head.id === of).head.opacity);
 }
 
 function repaint(handle) {
@@ -568,7 +618,7 @@ export function unmount(handle) {
 
 /** The figures as a table: what each row is, its key for picking, its figures. */
 export function figures(drawing) {
-  const top = drawing.layers.filter(l => l.type !== 'nothing').at(-1);
+  const top = drawing.layers.filter(hasFigures).at(-1);
   if (!top) return { head: [], rows: [], figureFrom: 2 };
   return { figureFrom: 2, ...tableOf(prepare(top, MERCATOR)) };
 }

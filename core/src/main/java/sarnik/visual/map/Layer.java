@@ -21,14 +21,15 @@ import sarnik.visual.Colour;
  *
  * @param kind what is drawn; null for symbols
  * @param order its place in the pile of layers
- * @param dataset id of the dataset
+ * @param dataset id of the dataset; 0 for a kind that draws no data
  * @param name what readers call it; null for a name made of what it shows
  * @param hidden whether it is hidden until the reader shows it; null for no
  * @param size how large symbols and how wide flows are; null for one size
  * @param colour how they are coloured; null for one colour
  * @param symbol the shape of symbols; null for circles
  * @param gather whether crowded symbols gather into groups; null for no
- * @param set name of the boundary set of whose areas places are counted; null for places as they are
+ * @param set name of the boundary set of whose areas places are counted; null for places as they are. Of outlines the
+ *     boundary set, of pictures the source
  * @param spread how density spreads about a point; null for 12 pixels
  * @param path how points are joined; null where they are not
  * @param label what is written beside places; null for nothing
@@ -41,7 +42,7 @@ import sarnik.visual.Colour;
 public record Layer(
         Kind kind,
         int order,
-        long dataset,
+        Long dataset,
         String name,
         Boolean hidden,
         Size size,
@@ -72,14 +73,33 @@ public record Layer(
         SHAPES("own shapes", new RowShapes()),
         DENSITY("density", new Density()),
         FLOWS("flows", new Flows()),
-        PATHS("paths", new Paths());
+        PATHS("paths", new Paths()),
+        OUTLINES("outlines", new Outlines()),
+        PICTURES("pictures", new FromElsewhere());
 
         private final String words;
         private final LayerKind room;
+        private final LayerKind.Bare bare;
 
         Kind(String words, LayerKind room) {
             this.words = words;
             this.room = room;
+            this.bare = null;
+        }
+
+        Kind(String words, LayerKind.Bare bare) {
+            this.words = words;
+            this.room = null;
+            this.bare = bare;
+        }
+
+        /** Whether it draws data. */
+        public boolean hasData() {
+            return bare == null;
+        }
+
+        LayerKind.Bare bare() {
+            return bare;
         }
 
         public String words() {
@@ -93,6 +113,7 @@ public record Layer(
 
     public Layer {
         if (kind == null) kind = Kind.SYMBOLS;
+        if (dataset == null) dataset = 0L;
     }
 
     /**

@@ -69,7 +69,7 @@ final class LayerBrief {
     private void kind() {
         List<Option> kinds = new ArrayList<>();
         for (Layer.Kind kind : Layer.Kind.values())
-            if (kind.room().fits(dataset))
+            if (kind.hasData() && kind.room().fits(dataset))
                 kinds.add(new Option(kind.words(), kind.room().hint(), kind.name()));
         line.slot(
                 LayerSlots.at("/kind").named("kind of layer"), layer.kind().words(), Kind.CHOSEN, false, false, kinds);

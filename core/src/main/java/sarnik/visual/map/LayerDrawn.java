@@ -197,6 +197,56 @@ public sealed interface LayerDrawn {
         }
     }
 
+    /**
+     * The borders of a boundary set, whose shapes travel apart.
+     *
+     * @param named whether the areas' names are written
+     * @param credit what is to be said of the set
+     */
+    record OfOutlines(Head head, String set, boolean named, String credit) implements LayerDrawn {
+        @Override
+        public String kind() {
+            return "outlines";
+        }
+
+        @Override
+        public Key key() {
+            return Key.NONE;
+        }
+
+        @Override
+        public LayerDrawn with(Key other) {
+            return this;
+        }
+
+        /** The same as areas that have no row, for what draws the shapes of areas. */
+        public OfAreas asAreas() {
+            return new OfAreas(head, set, null, "", new int[0], new int[0], new double[0], null, null, Key.NONE);
+        }
+    }
+
+    /**
+     * Pictures or vector tiles of a source.
+     *
+     * @param source its name
+     */
+    record OfPictures(Head head, String source) implements LayerDrawn {
+        @Override
+        public String kind() {
+            return "pictures";
+        }
+
+        @Override
+        public Key key() {
+            return Key.NONE;
+        }
+
+        @Override
+        public LayerDrawn with(Key other) {
+            return this;
+        }
+    }
+
     /** A layer that is hidden, or that cannot be drawn; its notes say why. */
     record OfNothing(Head head, Key key) implements LayerDrawn {
         @Override

@@ -23,6 +23,7 @@ final class LayerLooks {
 
     /**
      * @param looks begins at the layer's place in the document
+     * @param dataset its rows; null for a kind that draws no data
      * @param named whether the map has other layers, among which this one stands
      */
     LayerLooks(BriefLine looks, Layer layer, LoadedDataset dataset, boolean named) {
@@ -36,7 +37,8 @@ final class LayerLooks {
     void write() {
         looks.say("\n"
                 + (layer.name() == null || layer.name().isBlank()
-                        ? "Layer " + LayerRows.nameOf(layer, dataset)
+                        ? "Layer "
+                                + (dataset == null ? layer.kind().bare().name(layer) : LayerRows.nameOf(layer, dataset))
                         : "Layer “" + layer.name() + "”")
                 + ": ");
         boolean nameless = layer.name() == null || layer.name().isBlank();
@@ -58,6 +60,26 @@ final class LayerLooks {
             for (int o = 1; o <= 9; o++) orders.add(new Option(String.valueOf(o), o == 1 ? "lowest" : "", o));
             looks.choose(LayerSlots.at("/order").named("place in the pile"), String.valueOf(layer.order()), orders);
         }
+        if (layer.kind().hasData()) colours();
+        if (layer.kind() == Layer.Kind.SYMBOLS || layer.kind() == Layer.Kind.OUTLINES || layer.isOfShapes()) {
+            looks.say(" · border ");
+            List<Option> borders = new ArrayList<>();
+            for (double width : new double[] {0, 0.4, 0.8, 1.5, 2.5})
+                borders.add(new Option(width == 0 ? "none" : NumberWords.full(width) + " pixels", "", width));
+            double width = layer.border() == null ? 0.8 : layer.border();
+            looks.choose(
+                    LayerSlots.at("/border").named("border"),
+                    width == 0 ? "none" : NumberWords.full(width) + " pixels",
+                    borders);
+        }
+        looks.say(" · opacity ");
+        List<Option> opacities = new ArrayList<>();
+        for (int percent : new int[] {25, 40, 60, 75, 90, 100})
+            opacities.add(new Option(percent + " %", "", percent / 100.0));
+        looks.choose(LayerSlots.at("/opacity").named("opacity"), Math.round(layer.opacity() * 100) + " %", opacities);
+    }
+
+    private void colours() {
         boolean coloured = layer.colour() != null
                 && (layer.colour().measure() != null || layer.colour().category() != null);
         if (layer.kind() == Layer.Kind.DENSITY)
@@ -109,22 +131,6 @@ final class LayerLooks {
             }
         } else if (!coloured && layer.kind() != Layer.Kind.PATHS) oneColour();
         if (layer.size() != null && layer.kind() != Layer.Kind.DENSITY) sizeLooks();
-        if (layer.kind() == Layer.Kind.SYMBOLS || layer.isOfShapes()) {
-            looks.say(" · border ");
-            List<Option> borders = new ArrayList<>();
-            for (double width : new double[] {0, 0.4, 0.8, 1.5, 2.5})
-                borders.add(new Option(width == 0 ? "none" : NumberWords.full(width) + " pixels", "", width));
-            double width = layer.border() == null ? 0.8 : layer.border();
-            looks.choose(
-                    LayerSlots.at("/border").named("border"),
-                    width == 0 ? "none" : NumberWords.full(width) + " pixels",
-                    borders);
-        }
-        looks.say(" · opacity ");
-        List<Option> opacities = new ArrayList<>();
-        for (int percent : new int[] {25, 40, 60, 75, 90, 100})
-            opacities.add(new Option(percent + " %", "", percent / 100.0));
-        looks.choose(LayerSlots.at("/opacity").named("opacity"), Math.round(layer.opacity() * 100) + " %", opacities);
     }
 
     private void paletteSlot(String now, String pointer, Palette.Kind kind, boolean whole) {

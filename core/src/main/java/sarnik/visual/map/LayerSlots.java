@@ -12,9 +12,10 @@ final class LayerSlots {
             Slot.at(
                     "/kind",
                     "kind of layer",
-                    "{\"enum\": [\"SYMBOLS\", \"AREAS\", \"SHAPES\", \"DENSITY\", \"FLOWS\", \"PATHS\", " + "null]}"),
+                    "{\"enum\": [\"SYMBOLS\", \"AREAS\", \"SHAPES\", \"DENSITY\", \"FLOWS\", \"PATHS\", "
+                            + "\"OUTLINES\", \"PICTURES\", null]}"),
             Slot.at("/order", "order of layers", "{\"type\": \"integer\"}").needed(),
-            Slot.at("/dataset", "dataset", "{\"type\": \"integer\"}").needed(),
+            Slot.at("/dataset", "dataset", "{\"type\": \"integer\"}"),
             Slot.at("/name", "layer's name", "{\"$ref\": \"#/$defs/words\"}"),
             Slot.at("/hidden", "layer shown or hidden", "{\"type\": [\"boolean\", \"null\"]}"),
             Slot.at(

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import sarnik.brief.Brief.Kind;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
@@ -39,6 +40,16 @@ final class MapBrief {
             line.say(first ? layers.size() > 1 ? ", on top " : " of " : ";\nbelow it ");
             first = false;
             String at = "/layers/" + entry.getKey();
+            if (!entry.getValue().kind().hasData()) {
+                entry.getValue().kind().bare().sentence(line.about(at), entry.getValue(), choices);
+                if (layers.size() > 1) {
+                    line.say(" ");
+                    line.about(at)
+                            .slot(Slot.within("", "this layer"), "– this layer", Kind.REMOVE, true, true, List.of());
+                }
+                new LayerLooks(looks.about(at), entry.getValue(), null, layers.size() > 1).write();
+                continue;
+            }
             LoadedDataset dataset = datasets.ready(entry.getValue().dataset()).orElse(null);
             if (dataset == null) {
                 line.say("a layer whose dataset has gone ");
@@ -79,7 +90,17 @@ final class MapBrief {
                         "places of " + d.getValue(),
                         "",
                         Choices.map("kind", "SYMBOLS", "order", order, "dataset", d.getKey(), "opacity", 0.75)))
-                .toList();
+                .collect(Collectors.toCollection(ArrayList::new));
+        for (String set : choices.sets())
+            options.add(new Option(
+                    "outlines of " + set,
+                    "borders alone",
+                    Choices.map("kind", "OUTLINES", "order", order, "set", set, "opacity", 0.75)));
+        for (String source : choices.grounds())
+            options.add(new Option(
+                    "pictures of " + source,
+                    "over the ground",
+                    Choices.map("kind", "PICTURES", "order", order, "set", source, "opacity", 0.75)));
         if (!options.isEmpty())
             line.slot(Slot.within("/layers/" + id, "layer"), "+ layer", Kind.CHOSEN, true, false, options);
     }

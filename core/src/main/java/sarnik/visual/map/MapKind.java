@@ -76,6 +76,8 @@ public final class MapKind implements VisualKind<MapVisual> {
                 LayerDrawn.OfDensity.class, "density",
                 LayerDrawn.OfFlows.class, "flows",
                 LayerDrawn.OfPaths.class, "paths",
+                LayerDrawn.OfOutlines.class, "outlines",
+                LayerDrawn.OfPictures.class, "pictures",
                 LayerDrawn.OfNothing.class, "nothing");
     }
 
@@ -113,7 +115,9 @@ public final class MapKind implements VisualKind<MapVisual> {
     @Override
     public Set<Long> datasets(MapVisual map) {
         Set<Long> ids = new LinkedHashSet<>();
-        map.layers().values().forEach(layer -> ids.add(layer.dataset()));
+        map.layers().values().stream()
+                .filter(layer -> layer.kind().hasData())
+                .forEach(layer -> ids.add(layer.dataset()));
         return ids;
     }
 
@@ -127,6 +131,7 @@ public final class MapKind implements VisualKind<MapVisual> {
     @Override
     public Optional<Source> picks(MapVisual map) {
         long dataset = map.layers().values().stream()
+                .filter(layer -> layer.kind().hasData())
                 .mapToLong(Layer::dataset)
                 .findFirst()
                 .orElse(-1);
@@ -222,7 +227,15 @@ public final class MapKind implements VisualKind<MapVisual> {
     private static final String SIZE = ".size";
 
     /** A layer that is on its way to be drawn. */
-    private record Coming(String id, Layer set, Layer read, LayerRows rows, LayerPlan plan, String misfit) {}
+    private record Coming(String id, Layer set, Layer read, LayerRows rows, LayerPlan plan, String misfit) {
+
+        /** What it is called where it cannot be drawn. */
+        String name() {
+            if (read.name() != null && !read.name().isBlank()) return read.name();
+            if (!read.kind().hasData()) return read.kind().bare().name(read);
+            return rows == null ? "Layer " + id : rows.head(List.of()).name();
+        }
+    }
 
     @Override
     public List<Rule> rules(MapVisual visual) {
@@ -248,6 +261,7 @@ public final class MapKind implements VisualKind<MapVisual> {
     private static Coming coming(Map.Entry<String, Layer> entry, Scene scene, Plan plan) {
         String id = entry.getKey();
         Layer layer = asRead(scene, id, entry.getValue());
+        if (!layer.kind().hasData()) return new Coming(id, entry.getValue(), layer, null, null, null);
         LayerRows rows = null;
         try {
             rows = new LayerRows(id, layer, scene, plan);
@@ -270,6 +284,8 @@ public final class MapKind implements VisualKind<MapVisual> {
         for (Coming layer : layers) {
             if (layer.misfit != null) {
                 drawn.add(misfit(layer, layer.misfit));
+            } else if (!layer.read.kind().hasData()) {
+                drawn.add(bare(layer, scene, credits));
             } else if (layer.plan == null) {
                 drawn.add(new LayerDrawn.OfNothing(layer.rows.head(List.of()), Key.NONE));
             } else {
@@ -304,15 +320,30 @@ public final class MapKind implements VisualKind<MapVisual> {
 
     private static LayerDrawn misfit(Coming layer, String why) {
         String sentence = why.endsWith(".") ? why : why + ". Choose what fits in the layer's brief.";
-        String name = layer.read.name() != null && !layer.read.name().isBlank()
-                ? layer.read.name()
-                : layer.rows == null
-                        ? "Layer " + layer.id
-                        : layer.rows.head(List.of()).name();
         return new LayerDrawn.OfNothing(
                 new LayerDrawn.Head(
-                        layer.id, name, layer.read.startsHidden(), layer.read.opacity(), 0, List.of(sentence)),
+                        layer.id, layer.name(), layer.read.startsHidden(), layer.read.opacity(), 0, List.of(sentence)),
                 Key.NONE);
+    }
+
+    /** A layer without data. */
+    private static LayerDrawn bare(Coming layer, Scene scene, Set<String> credits) {
+        LayerDrawn.Head head = new LayerDrawn.Head(
+                layer.id,
+                layer.name(),
+                layer.read.startsHidden(),
+                layer.read.opacity(),
+                layer.read.border() == null ? 0.8 : layer.read.border(),
+                List.of());
+        if (layer.read.startsHidden()) return new LayerDrawn.OfNothing(head, Key.NONE);
+        try {
+            LayerDrawn drawn = layer.read.kind().bare().drawn(layer.read, head, scene);
+            if (drawn instanceof LayerDrawn.OfOutlines outlines
+                    && !outlines.credit().isEmpty()) credits.add(outlines.credit());
+            return drawn;
+        } catch (MisfitException gone) {
+            return misfit(layer, gone.getMessage());
+        }
     }
 
     private static void credits(Layer layer, LoadedDataset dataset, Set<String> credits) {
@@ -427,6 +458,7 @@ public final class MapKind implements VisualKind<MapVisual> {
                 .max(Comparator.comparingInt(Layer::order))
                 .orElseThrow();
         if (top.name() != null && !top.name().isBlank()) return top.name();
+        if (!top.kind().hasData()) return top.kind().bare().name(top);
         return datasets.ready(top.dataset()).map(d -> LayerRows.nameOf(top, d)).orElse("A map");
     }
 
