@@ -1,6 +1,6 @@
 import './head.js';
 import { ask } from './http.js';
-import { bring } from './sending.js';
+import { bring, bringFrom } from './sending.js';
 
 const drop = document.getElementById('drop');
 const input = document.getElementById('file');
@@ -22,6 +22,10 @@ drop.addEventListener('drop', e => {
 document.getElementById('paste').addEventListener('click', () => {
   const text = document.getElementById('cells').value;
   if (text.trim()) bring([new File([text], 'pasted cells.tsv', { type: 'text/tab-separated-values' })]);
+});
+document.getElementById('far').addEventListener('submit', e => {
+  e.preventDefault();
+  bringFrom(document.getElementById('far-address').value.trim());
 });
 for (const button of document.querySelectorAll('[data-let-go]')) {
   button.addEventListener('click', async () => {

@@ -34,6 +34,19 @@ export async function bring(files, dataset = null) {
   }
 }
 
+/** Asks for a table at an address and goes on to the page that looks at it. @param {string} address */
+export async function bringFrom(address) {
+  refuse(by('refusal'), '');
+  showProgress({ words: `Asking ${address}` }, () => location.reload(), {});
+  try {
+    const taken = await ask('POST', '/api/bring/address', { body: { address } });
+    location.assign((await untilRead(taken, 'what came')).address);
+  } catch (refused) {
+    refuse(by('refusal'), refused.message);
+    by('progress').hidden = true;
+  }
+}
+
 /** Says how far work has come, in the page's line of progress, with a way to stop it. */
 export function showProgress(going, stop, began) {
   by('progress').hidden = false;

@@ -60,6 +60,9 @@ public final class RemoteTable implements AutoCloseable {
         // The tiles live at the same port: one host for a steward to allow.
         server.createContext("/aerial/", Tiles.of("png", "image/png", AerialPictures::picture));
         server.createContext("/roads/", Tiles.of("mvt", "application/x-protobuf", MadeUpRoads::tile));
+        server.createContext("/wms", MapServices.wms());
+        server.createContext("/wmts", MapServices.wmts());
+        server.createContext("/features", Features.service());
         server.setExecutor(Executors.newFixedThreadPool(THREADS, run -> {
             Thread thread = new Thread(run, "stand-in");
             thread.setDaemon(true);

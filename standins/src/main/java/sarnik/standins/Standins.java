@@ -16,5 +16,7 @@ public final class Standins {
         System.out.println("Aerial pictures, made up: http://127.0.0.1:" + table.port() + "/aerial/{z}/{x}/{y}.png");
         System.out.println(
                 "Roads as vector tiles, made up: http://127.0.0.1:" + table.port() + "/roads/{z}/{x}/{y}.mvt");
+        System.out.println("Rain as a map service, made up: http://127.0.0.1:" + table.port() + "/wms and /wmts");
+        System.out.println("Wells and districts as features, made up: http://127.0.0.1:" + table.port() + "/features");
     }
 }

@@ -278,6 +278,18 @@ class BringInPages {
         return Taken.of(room.state(bringIns.take(file, dataset, person), person, PATIENCE));
     }
 
+    /**
+     * @param address of a table, or of a collection of OGC API – Features
+     */
+    public record AskedTable(String address) {}
+
+    @PostMapping("/api/bring/address")
+    @ResponseBody
+    @ResponseStatus(HttpStatus.CREATED)
+    Taken fetch(@RequestBody AskedTable asked, @AuthenticationPrincipal SignedIn person) {
+        return Taken.of(room.state(bringIns.fetch(asked.address(), person), person, PATIENCE));
+    }
+
     /** How far the reading of files has come. */
     @GetMapping("/api/bring/{id}")
     @ResponseBody

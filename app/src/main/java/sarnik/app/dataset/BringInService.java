@@ -12,6 +12,7 @@ import java.util.Set;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.boundary.BoundarySets;
+import sarnik.app.outside.RemoteTables;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
@@ -40,8 +41,11 @@ class BringInService {
     private final BoundarySets boundaries;
     private final WaitingRoom room;
     private final LikelyPlacing likely;
+    private final RemoteTables remote;
 
-    BringInService(DatasetService datasets, RowKeeper keeper, BoundarySets boundaries, WaitingRoom room) {
+    BringInService(
+            DatasetService datasets, RowKeeper keeper, BoundarySets boundaries, WaitingRoom room, RemoteTables remote) {
+        this.remote = remote;
         this.datasets = datasets;
         this.keeper = keeper;
         this.boundaries = boundaries;
@@ -59,7 +63,24 @@ class BringInService {
      */
     String take(List<MultipartFile> uploads, Long refreshes, SignedIn person) {
         Intake intake = refreshes == null ? Intake.NONE : keeper.intake(refreshes);
-        return room.take(uploads, person, reader(intake, refreshes, person));
+        List<WaitingRoom.Upload> files = uploads.stream()
+                .map(upload -> (WaitingRoom.Upload) file -> {
+                    upload.transferTo(file);
+                    return upload.getOriginalFilename();
+                })
+                .toList();
+        return room.take(files, person, reader(intake, refreshes, person));
+    }
+
+    /**
+     * Takes a table from an address and begins to read it.
+     *
+     * @throws RefusedException when the address is not allowed or does not answer with a table; as {@link #take} as well
+     */
+    String fetch(String address, SignedIn person) {
+        if (address == null || address.isBlank()) throw new RefusedException("Write the address of a table.");
+        WaitingRoom.Upload fetched = file -> remote.fetch(address.strip(), file);
+        return room.take(List.of(fetched), person, reader(Intake.NONE, null, person));
     }
 
     /**

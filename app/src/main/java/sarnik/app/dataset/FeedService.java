@@ -18,7 +18,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.SarnikProperties;
-import sarnik.app.outside.RemoteFiles;
+import sarnik.app.outside.RemoteTables;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
@@ -48,7 +48,7 @@ class FeedService {
     private final Descriptions descriptions;
     private final DatasetService service;
     private final RowKeeper keeper;
-    private final RemoteFiles remote;
+    private final RemoteTables remote;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
     private final Path directory;
@@ -62,7 +62,7 @@ class FeedService {
             Descriptions descriptions,
             DatasetService service,
             RowKeeper keeper,
-            RemoteFiles remote,
+            RemoteTables remote,
             JsonMapper mapper,
             TransactionTemplate transaction,
             SarnikProperties properties) {
@@ -93,7 +93,7 @@ class FeedService {
      */
     long set(long id, long revision, String address, Integer seconds, boolean append, SignedIn person) {
         boolean none = address == null || address.isBlank();
-        if (!none) remote.checked(address);
+        if (!none) remote.check(address);
         if (seconds != null && (seconds < SHORTEST_SECONDS || seconds > LONGEST_SECONDS)) {
             throw new RefusedException(
                     "A feed can be asked every %d seconds at the soonest and every 90 days at the latest."

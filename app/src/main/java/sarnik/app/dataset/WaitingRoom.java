@@ -27,7 +27,6 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
-import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.MemoryBudget;
 import sarnik.app.SarnikProperties;
 import sarnik.app.people.SignedIn;
@@ -162,23 +161,33 @@ class WaitingRoom implements AutoCloseable {
                 .toList();
     }
 
+    /** A file on its way in. */
+    interface Upload {
+
+        /**
+         * Writes it.
+         *
+         * @return what it is called; null for nothing
+         */
+        String to(Path file) throws IOException;
+    }
+
     /**
      * Takes files and begins to read them.
      *
      * @return the id under which they wait
      * @throws RefusedException when as many of this person's wait as may, or memory is full
      */
-    String take(List<MultipartFile> uploads, SignedIn person, Reader reader) {
+    String take(List<? extends Upload> uploads, SignedIn person, Reader reader) {
         if (uploads.isEmpty()) throw new RefusedException("Choose a file.");
         checkRoom(person);
         Sent sent = new Sent(UUID.randomUUID().toString(), new ArrayList<>(), new ArrayList<>());
         try {
             Files.createDirectories(directory);
-            for (MultipartFile upload : uploads) {
+            for (Upload upload : uploads) {
                 Path file = directory.resolve(sent.id + "-" + sent.files.size());
                 sent.files.add(file);
-                upload.transferTo(file);
-                String name = Optional.ofNullable(upload.getOriginalFilename())
+                String name = Optional.ofNullable(upload.to(file))
                         .filter(n -> !n.isBlank())
                         .orElse("table.csv");
                 sent.names.add(name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1));

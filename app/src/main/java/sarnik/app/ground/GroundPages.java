@@ -2,6 +2,7 @@ package sarnik.app.ground;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -47,7 +48,7 @@ class GroundPages {
 
     @PostMapping("/grounds")
     String change(
-            @RequestParam String name,
+            @RequestParam(defaultValue = "") String name,
             @RequestParam(defaultValue = "") String address,
             @RequestParam(defaultValue = "") String credit,
             @RequestParam(defaultValue = "18") int nearest,
@@ -55,6 +56,13 @@ class GroundPages {
             @AuthenticationPrincipal SignedIn person,
             Model model) {
         try {
+            Optional<List<MapService.Offered>> offered = remove ? Optional.empty() : pictures.offered(address);
+            if (offered.isPresent()) {
+                model.addAttribute("offered", offered.get());
+                model.addAttribute("service", address);
+                model.addAttribute("credit", credit);
+                return all(model);
+            }
             if (remove) pictures.remove(name);
             else pictures.add(name, address, credit, nearest, person);
             return "redirect:/grounds";

@@ -23,6 +23,9 @@ import sarnik.picture.GroundTile;
 public class Pictures {
 
     private static final int LARGEST = 2 << 20;
+    /** Services of whole countries say much of themselves. */
+    private static final int LARGEST_CAPABILITIES = 16 << 20;
+
     /** Tiles of shapes are drawn with twice as many pixels as they take up, so that they are sharp on any screen. */
     private static final int DRAWN = 512;
 
@@ -118,11 +121,7 @@ public class Pictures {
         if (isArchive(address)) {
             bytes = archive(address).tile(z, x, y).orElseThrow(() -> RefusedException.gone("tile"));
         } else {
-            bytes = files.bytes(
-                    address.replace("{z}", String.valueOf(z))
-                            .replace("{x}", String.valueOf(x))
-                            .replace("{y}", String.valueOf(y)),
-                    LARGEST);
+            bytes = files.bytes(TileAddress.of(address, z, x, y), LARGEST);
         }
         return new Picture(type(bytes, name), bytes);
     }
@@ -177,6 +176,20 @@ public class Pictures {
     }
 
     /**
+     * What a map service offers.
+     *
+     * @param address of the service, or of what it says of itself
+     * @return empty where the address is that of tiles or of an archive, or says nothing of a service
+     * @throws RefusedException when it does not answer, or offers nothing that can be drawn here
+     */
+    Optional<List<MapService.Offered>> offered(String address) {
+        String at = address == null ? "" : address.strip();
+        if (at.isEmpty() || isArchive(at) || TileAddress.isOne(at)) return Optional.empty();
+        String asked = MapService.capabilities(at);
+        return MapService.read(files.bytes(asked, LARGEST_CAPABILITIES), asked);
+    }
+
+    /**
      * Adds a source, once a tile has been fetched to see that it answers.
      *
      * @throws RefusedException when the address is unfit or does not answer with a picture or a vector tile
@@ -186,10 +199,10 @@ public class Pictures {
         String at = address == null ? "" : address.strip();
         if (clean.isEmpty() || clean.length() > 120 || clean.contains("/"))
             throw new RefusedException("A source's name has 1 to 120 characters, without /.");
-        if (!isArchive(at) && !(at.contains("{z}") && at.contains("{x}") && at.contains("{y}"))) {
+        if (!isArchive(at) && !TileAddress.isOne(at)) {
             throw new RefusedException(
-                    "The address has to hold {z}, {x} and {y} where a tile's zoom, column and row stand, or "
-                            + "lead to an archive that ends in .pmtiles.");
+                    "The address has to hold {z}, {x} and {y} where a tile's zoom, column and row stand, lead to an "
+                            + "archive that ends in .pmtiles, or be that of a map service (WMS, WMTS).");
         }
         int near = Math.max(0, Math.min(NEAREST, nearest));
         boolean shapes;

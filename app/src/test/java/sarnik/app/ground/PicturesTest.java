@@ -1,6 +1,7 @@
 package sarnik.app.ground;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import com.sun.net.httpserver.HttpServer;
 import java.awt.image.BufferedImage;
@@ -13,6 +14,8 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.AfterEach;
@@ -23,6 +26,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.web.util.HtmlUtils;
 import sarnik.app.testing.MapSamples;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikClient;
@@ -79,6 +83,40 @@ class PicturesTest {
         assertThat(gone.body()).contains("cannot be reached");
         steward.send("POST", "/grounds", "application/x-www-form-urlencoded", "name=Aerial&remove=true");
         assertThat(reader.get("/api/grounds/Aerial/5/15/12").statusCode()).isEqualTo(404);
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @CsvSource({
+        "wms, Rain in a year",
+        "'wms?SERVICE=WMS&REQUEST=GetCapabilities', Rain in a year",
+        "wmts, 'Rain in a year, tiled'"
+    })
+    void aLayerOfAMapServiceIsChosenAndServed(String path, String layer, @TempDir Path folder) throws Exception {
+        String service = "http://127.0.0.1:" + remote.port() + "/" + path;
+        String offered = add("", service).body();
+        assertThat(offered)
+                .contains("The service offers one layer")
+                .contains(layer)
+                .doesNotContain("another plane");
+        Matcher address = Pattern.compile("name=\"address\" value=\"([^\"]+)\"").matcher(offered);
+        assertThat(address.find()).isTrue();
+        String name = "Rain " + path.replaceAll("[^a-z]", "");
+        assertThat(add(name, HtmlUtils.htmlUnescape(address.group(1))).body()).contains(name);
+        BufferedImage west = tile(name, "5/15/12", folder);
+        assertThat(west.getWidth()).isEqualTo(256);
+        assertThat(west.getColorModel().hasAlpha()).isTrue();
+        // The same ground at the next zoom: the upper left quarter of a tile is the whole of another.
+        BufferedImage nearer = tile(name, "6/30/24", folder);
+        assertThat(west.getRGB(10, 10) >>> 24).isCloseTo(nearer.getRGB(20, 20) >>> 24, within(3));
+        assertThat(west.getRGB(10, 10))
+                .isNotEqualTo(tile(name, "5/16/12", folder).getRGB(10, 10));
+    }
+
+    private BufferedImage tile(String name, String numbers, Path folder) throws Exception {
+        HttpResponse<Path> tile = reader.download(
+                "/api/grounds/" + name.replace(" ", "%20") + "/" + numbers, folder.resolve(numbers.replace('/', '-')));
+        assertThat(tile.statusCode()).isEqualTo(200);
+        return ImageIO.read(tile.body().toFile());
     }
 
     @Test
