@@ -48,6 +48,13 @@ public final class DemoLoader {
             say("  adding aerial pictures and roads, made up, as grounds");
             addGround(steward, "Aerial pictures", 16, "http://127.0.0.1:" + arguments[5] + "/aerial/{z}/{x}/{y}.png");
             addGround(steward, "Roads", 16, "http://127.0.0.1:" + arguments[5] + "/roads/{z}/{x}/{y}.mvt");
+            addGround(
+                    steward,
+                    "Rain in a year",
+                    12,
+                    "http://127.0.0.1:" + arguments[5]
+                            + "/wms?SERVICE=WMS&VERSION=1.3.0&REQUEST=GetMap&LAYERS=rain&STYLES=&CRS=EPSG:3857&BBOX={bbox}"
+                            + "&WIDTH=256&HEIGHT=256&FORMAT=image/png&TRANSPARENT=TRUE");
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
         }
     }

@@ -309,14 +309,13 @@ function surround(handle) {
 function outlinesAlone(handle) {
   const drawn = handle.layers.filter(l => l.type === 'outlines' && l.shapes);
   if (handle.fitted || !drawn.length || handle.layers.some(hasFigures)) return;
-  handle.view.remember(
-    drawn.flatMap(l =>
-      l.shapes.areas.flatMap(({ box }) => [
-        [box[0], box[1]],
-        [box[2], box[3]],
-      ]),
-    ),
-  );
+  const [west, south, east, north] = drawn
+    .flatMap(l => l.shapes.areas.map(({ box }) => box))
+    .reduce((a, b) => [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])]);
+  handle.view.remember([
+    [west, south],
+    [east, north],
+  ]);
   handle.fitted = true;
   handle.view.home(0);
 }
@@ -412,11 +411,11 @@ function canvases(handle) {
     l.type === 'pictures'
       ? [[l.head.id, `tiles of ${l.source} ${isNight()}`]]
       : l.type === 'areas'
-      ? [
-          [l.head.id, 'fill'],
-          [l.head.id, 'border'],
-        ]
-      : [[l.head.id, 'fill']],
+        ? [
+            [l.head.id, 'fill'],
+            [l.head.id, 'border'],
+          ]
+        : [[l.head.id, 'fill']],
   );
   const same =
     wanted.length === handle.canvases.length &&

@@ -23,6 +23,46 @@ import sarnik.standins.RemoteTable;
 class MapTest extends MapBrowserTest {
 
     @Nested
+    @DisplayName("without data")
+    class WithoutData {
+
+        private static final String OUTLINES =
+                "\"kind\":\"OUTLINES\",\"set\":\"Provinces of Spain\",\"label\":{},\"border\":1.5";
+
+        @Test
+        void outlinesAloneAreWhereTheMapStarts() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", OUTLINES));
+            page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
+            assertThat((boolean) page.evaluate("""
+                    () => { const map = document.querySelector('.map-view').olMap;
+                      const [west, south, east, north] = map.getView().calculateExtent();
+                      // The Canary Islands and Catalonia, metres of Web Mercator.
+                      return west < -1.98e6 && east > 3.5e5 && south < 3.25e6 && north > 5.4e6; }"""))
+                    .isTrue();
+            assertThat(page.locator(".map-credit").textContent()).contains("Instituto Geográfico Nacional");
+            assertThat(page.locator(".map-notes").isVisible()).isFalse();
+        }
+
+        @Test
+        void theyAreTurnedOnAndOffAndFiguresAreThoseOfTheData() throws Exception {
+            Page page = open(
+                    "rui",
+                    map("v1", 0, 18, "", "\"dataset\":%d".formatted(samples.towns), OUTLINES, "\"kind\":\"PICTURES\",\"set\":\"Gone\""));
+            page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
+            assertThat(page.locator(".map-notes").textContent()).contains("The source Gone has been taken away");
+            Locator names = page.locator(".key-name");
+            assertThat(names.allTextContents()).contains("Gone", "Provinces of Spain");
+            names.filter(new Locator.FilterOptions().setHasText("Provinces of Spain"))
+                    .locator("input")
+                    .uncheck();
+            page.waitForFunction("() => location.search.includes('h.v1=l2')");
+            page.click("[aria-label='The figures as a table']");
+            page.waitForSelector(".sheet-dialog table tbody tr");
+            assertThat(page.locator(".sheet-dialog thead").textContent()).contains("number of rows");
+        }
+    }
+
+    @Nested
     @DisplayName("of areas")
     class OfAreas {
 

@@ -203,15 +203,15 @@ public sealed interface LayerDrawn {
      * @param named whether the areas' names are written
      * @param credit what is to be said of the set
      */
-    record OfOutlines(Head head, String set, boolean named, String credit) implements LayerDrawn {
-        @Override
-        public String kind() {
-            return "outlines";
+    record OfOutlines(Head head, String set, boolean named, String credit, Key key) implements LayerDrawn {
+
+        OfOutlines(Head head, String set, boolean named, String credit) {
+            this(head, set, named, credit, Key.NONE);
         }
 
         @Override
-        public Key key() {
-            return Key.NONE;
+        public String kind() {
+            return "outlines";
         }
 
         @Override
@@ -230,15 +230,15 @@ public sealed interface LayerDrawn {
      *
      * @param source its name
      */
-    record OfPictures(Head head, String source) implements LayerDrawn {
-        @Override
-        public String kind() {
-            return "pictures";
+    record OfPictures(Head head, String source, Key key) implements LayerDrawn {
+
+        OfPictures(Head head, String source) {
+            this(head, source, Key.NONE);
         }
 
         @Override
-        public Key key() {
-            return Key.NONE;
+        public String kind() {
+            return "pictures";
         }
 
         @Override
