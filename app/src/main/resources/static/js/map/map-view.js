@@ -20,6 +20,7 @@ import {
 import { el } from '../elements.js';
 import { drawTicks } from './graticule.js';
 import { GroundLayers } from './ground.js';
+import { Insets } from './insets.js';
 import { North } from './north.js';
 import { MERCATOR } from './projections.js';
 import { PaintedLayer } from './painted-layer.js';
@@ -173,7 +174,8 @@ export class MapView {
     drawTicks(this.ticks, this.view, this.map, this.projection);
     if (!this.#places.length) return;
     const extent = this.map.getView().calculateExtent();
-    const away = this.#places.filter(p => !containsCoordinate(extent, p)).length;
+    this.insets?.arrange();
+    const away = this.#places.filter(p => !containsCoordinate(extent, p) && !this.insets?.has(p)).length;
     this.away.hidden = away === 0 || away === this.#places.length || this.locked;
     if (away)
       this.away.textContent = `${away.toLocaleString('en')} ${away === 1 ? 'place lies' : 'places lie'} beyond the edge: show all`;
@@ -270,10 +272,26 @@ export class MapView {
     this.#start = extent;
   }
 
+  /** Shows far-off parts in frames of their own, or no more. @param {?Object} gestures see {@link Insets}; null for no */
+  framed(gestures) {
+    if (Boolean(gestures) === Boolean(this.insets)) return;
+    this.insets?.dispose();
+    this.insets = gestures ? new Insets(this, gestures) : null;
+    this.#frame();
+    this.#drawnAt = '';
+    this.map.render();
+  }
+
+  #frame() {
+    if (this.insets && this.#places.length && this.map.getSize())
+      this.insets.frame(this.#places, this.map.getView().calculateExtent());
+  }
+
   /** Goes back to the start. @param {number} duration milliseconds; at first the map is simply there */
   home(duration = 350) {
     if (this.#start) this.goTo(this.#start, duration);
     else this.fit(this.#places);
+    if (duration === 0 || !this.#start) this.#frame();
   }
 
   /**
@@ -312,10 +330,12 @@ export class MapView {
   drawNow() {
     if (!this.map.getSize()?.[0]) this.map.updateSize();
     if (this.map.getSize()?.[0]) this.map.renderSync();
+    this.insets?.drawNow();
   }
 
   dispose() {
     document.removeEventListener('mood', this.mood);
+    this.insets?.dispose();
     const known = this.shares && shared.get(this.shares);
     if (known && --known.users === 0) shared.delete(this.shares);
     this.map.setTarget(null);

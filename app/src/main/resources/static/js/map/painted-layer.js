@@ -32,10 +32,21 @@ export class PaintedLayer extends Layer {
     this.#box.append(this.#canvas);
   }
 
+  /** The same on other maps, painted anew with it. */
+  mirrors = new Set();
+
+  /** The same for another map. */
+  mirrored() {
+    const mirror = new PaintedLayer(this.#paint);
+    this.mirrors.add(mirror);
+    return mirror;
+  }
+
   /** Paints anew at the next picture. */
   repaint() {
     this.#stale = true;
     this.changed();
+    for (const mirror of this.mirrors) mirror.repaint();
   }
 
   render(frame) {

@@ -55,6 +55,7 @@ export function pictureOf(handle, ratio) {
         pen.globalAlpha = 1;
       }
   }
+  view.insets?.paintOn(sheet, ratio, style('ink'));
   context.drawImage(sheet, 0, TITLE, width, height);
   paintScale(context, view, width, height + TITLE, style);
   context.strokeStyle = style('line');

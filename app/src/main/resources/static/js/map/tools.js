@@ -2,6 +2,7 @@ import { el, say } from '../elements.js';
 import { ask } from '../http.js';
 import { closePopup, openPopup } from '../popup.js';
 import { DETAILS, MOODS } from './ground.js';
+import { showHere } from './here.js';
 import { movesOf, sign } from './moves.js';
 import { copyPicture, savePicture, saveDrawing, savePlaces, saveRows } from './take-along.js';
 
@@ -73,11 +74,18 @@ function search(handle, opener) {
       }
     },
   });
+  const has = !(handle.visual.withheld ?? []).includes('HERE') || handle.composing;
+  const here =
+    has &&
+    option('Where I am', () => {
+      closePopup(true);
+      showHere(handle.view);
+    });
   // Enter takes the first.
   input.addEventListener('keydown', e => {
     if (e.key === 'Enter') list.querySelector('button')?.click();
   });
-  openPopup(opener, [input, list]);
+  openPopup(opener, here ? [input, here, list] : [input, list]);
 }
 
 /** The ground for this visit: it is put back when the page is opened anew. */

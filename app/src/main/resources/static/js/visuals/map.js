@@ -112,8 +112,8 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
     canvases(handle);
   };
   document.addEventListener('mood', handle.mood);
-  set(handle, visual);
   gestures(handle);
+  set(handle, visual);
   return handle;
 }
 
@@ -140,6 +140,7 @@ export function set(handle, visual) {
     view.ground.set(visual.ground ?? { mood: 'paper', detail: 2 });
   handle.groundOf = visual.ground ?? null;
   view.startAt(visual.start ?? null);
+  if (handle.onInsets) view.framed(visual.insets ? handle.onInsets : null);
   const withheld = handle.composing ? [] : (visual.withheld ?? []);
   view.scale.element.hidden = withheld.includes('SCALE');
   view.north.element.classList.toggle('hidden', withheld.includes('NORTH'));
@@ -163,26 +164,30 @@ function tones() {
 
 function gestures(handle) {
   const { view, gesture } = handle;
-  const found = at => {
-    const resolution = view.map.getView().getResolution();
+  const found = (at, resolution = view.map.getView().getResolution()) => {
     for (const layer of [...handle.layers].reverse()) {
       const i = markAt(layer, at, resolution);
       if (i >= 0) return { layer, i };
     }
     return null;
   };
-  view.map.on('click', e => {
+  const pressAt = (at, resolution, add) => {
     view.view.focus({ preventScroll: true });
-    const hit = found(e.coordinate);
+    const hit = found(at, resolution);
     if (hit?.layer.members?.[hit.i] > 1) {
       const [lon, lat] = [hit.layer.sheet.lon[hit.layer.at[hit.i]], hit.layer.sheet.lat[hit.layer.at[hit.i]]];
       view.flyTo(lon, lat, Math.min(16, view.map.getView().getZoom() + 2));
     } else if (hit) {
-      press(handle, hit, e.originalEvent.shiftKey);
-    } else if (handle.picks.size && !e.originalEvent.shiftKey) {
+      press(handle, hit, add);
+    } else if (handle.picks.size && !add) {
       gesture([...handle.picks], false);
     }
-  });
+  };
+  handle.onInsets = {
+    press: pressAt,
+    hover: (at, resolution, pixel) => showTip(handle, at && found(at, resolution), pixel),
+  };
+  view.map.on('click', e => pressAt(e.coordinate, undefined, e.originalEvent.shiftKey));
   view.map.on('pointermove', e => {
     showTip(handle, e.dragging ? null : found(e.coordinate), e.pixel);
     const [lon, lat] = handle.projection.unproject(e.coordinate);
@@ -278,6 +283,7 @@ async function shapes(handle) {
       if (!(await withShapes(layer, zoom, handle.projection))) continue;
       changed = true;
       handle.canvases.forEach(c => c.of === layer.head.id && c.layer.repaint());
+      if (layer.labels) handle.view.ground.names.repaint();
     } catch (refused) {
       layer.trouble = refused.message;
       notes(handle);

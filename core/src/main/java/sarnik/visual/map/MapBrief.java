@@ -174,6 +174,14 @@ final class MapBrief {
                 MapSlots.at("/locked").named("movement"),
                 locked ? "stays put" : "can be moved",
                 List.of(new Option("can be moved", "", false), new Option("stays put", "", true)));
+        looks.say(" · far-off parts ");
+        boolean framed = Boolean.TRUE.equals(map.insets());
+        looks.choose(
+                MapSlots.at("/insets").named("far-off parts"),
+                framed ? "stand in frames of their own" : "are told of",
+                List.of(
+                        new Option("are told of", "how many places lie beyond the edge", false),
+                        new Option("stand in frames of their own", "such as islands", true)));
         looks.say(" · ");
         MapVisual.Bounds bounds = map.bounds();
         List<Option> limits = new ArrayList<>();
@@ -239,6 +247,7 @@ final class MapBrief {
             case COORDINATES -> "degrees at the pointer";
             case FULL -> "full screen";
             case NEAR -> "nearby and alike";
+            case HERE -> "where they are themselves";
             case PICTURE -> "picture to take along";
         };
     }

@@ -46,8 +46,9 @@ final class MapSlots {
                     "controls",
                     "{\"type\": [\"array\", \"null\"], \"items\": {\"enum\": [\"ZOOM\", \"HOME\", "
                             + "\"SEARCH\", \"GROUND\", \"LAYERS\", \"SCALE\", \"NORTH\", \"COORDINATES\", "
-                            + "\"FULL\", \"NEAR\", \"PICTURE\"]}, \"uniqueItems\": true}"),
+                            + "\"FULL\", \"NEAR\", \"HERE\", \"PICTURE\"]}, \"uniqueItems\": true}"),
             Slot.at("/locked", "movement", "{\"type\": [\"boolean\", \"null\"]}"),
+            Slot.at("/insets", "far-off parts", "{\"type\": [\"boolean\", \"null\"]}"),
             Slot.at("/rows", "rows to take along", "{\"enum\": [\"all\", \"shown\", null]}"));
 
     /** Those of the map and of its layers. */

@@ -18,6 +18,7 @@ import sarnik.visual.Visual;
  * @param keyAt where the keys stand: {@code in}, {@code beside} or {@code none}; null for in the map
  * @param withheld controls that readers are not given; null for none
  * @param locked whether the map stays where it starts; null for no
+ * @param insets whether far-off parts stand in frames of their own on the map; null for no
  * @param rows what rows that readers take along hold: {@code all} columns, or {@code shown} for those that the map
  *     shows or
  *     tells; null for shown
@@ -36,12 +37,13 @@ public record MapVisual(
         String keyAt,
         Set<Control> withheld,
         Boolean locked,
+        Boolean insets,
         String rows)
         implements Visual {
 
     /** A map of layers of which nothing else is said yet. */
     static MapVisual of(Map<String, Layer> layers) {
-        return new MapVisual(null, null, "", layers, null, null, null, null, null, null, null, null, null, null);
+        return new MapVisual(null, null, "", layers, null, null, null, null, null, null, null, null, null, null, null);
     }
 
     /** Whether rows that readers take along hold all columns. */
@@ -77,6 +79,7 @@ public record MapVisual(
         COORDINATES,
         FULL,
         NEAR,
+        HERE,
         PICTURE
     }
 }
