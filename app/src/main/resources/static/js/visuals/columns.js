@@ -2,6 +2,7 @@ import { el } from '../elements.js';
 
 /** Narrower than this a column shows nothing. */
 const LEAST = 40;
+const WIDEST = 2000;
 /** A column grows by this at a press of an arrow key, pixels. */
 const STEP = 16;
 /** A press that goes further than this is a drag, pixels. */
@@ -65,7 +66,7 @@ export class Columns {
   /** @param {?number} width pixels; null for as wide as it needs */
   size(words, width) {
     if (width === null) delete this.#widths[words];
-    else this.#widths[words] = Math.max(LEAST, Math.round(width));
+    else this.#widths[words] = Math.max(LEAST, Math.min(WIDEST, Math.round(width)));
     this.#keep();
   }
 
@@ -78,7 +79,10 @@ export class Columns {
       tabindex: 0,
       'aria-orientation': 'vertical',
       'aria-label': `Width of ${words}`,
-      'aria-valuenow': this.width(words),
+      'aria-valuemin': LEAST,
+      'aria-valuemax': WIDEST,
+      'aria-valuenow': this.width(words) ?? LEAST,
+      'aria-valuetext': this.width(words) ? `${this.width(words)} pixels` : 'as wide as it needs',
       'data-part': `grip ${words}`,
       title: 'Drag to size the column, press twice for as wide as it needs',
       ondblclick: () => this.size(words, null),
