@@ -87,6 +87,28 @@ export const hasFigures = ({ type }) => type !== 'nothing' && type !== 'outlines
 
 const inside = ([x, y], [west, south, east, north]) => x >= west && y >= south && x <= east && y <= north;
 
+/** Maps narrower than this, as on a phone, have smaller marks, pixels. */
+const NARROW = 480;
+const USUAL = 600;
+const SMALLEST = 0.55;
+/** What is smaller than this stays as large as it is, pixels. */
+const LEAST = 1.8;
+
+/** How large marks are on a map of a width, beside their usual size. */
+export const scaleFor = width => (width && width < NARROW ? Math.max(SMALLEST, width / USUAL) : 1);
+
+/** A layer with marks, and examples in its key, of another size. */
+export function sized(drawn, scale) {
+  if (scale === 1) return drawn;
+  const smaller = size => Math.min(size, Math.max(LEAST, size * scale));
+  return {
+    ...drawn,
+    ...(drawn.radii && { radii: drawn.radii.map(smaller) }),
+    ...(drawn.widths && { widths: drawn.widths.map(smaller) }),
+    key: { ...drawn.key, circles: drawn.key.circles.map(c => ({ ...c, radius: smaller(c.radius) })) },
+  };
+}
+
 /** A layer ready to be painted, with its map coordinates; null where there is nothing to paint. */
 export function prepare(drawn, projection) {
   return KINDS[drawn.type] ? KINDS[drawn.type].prepare(drawn, projection) : null;

@@ -1,7 +1,18 @@
 import { boundingExtent } from '/vendor/ol.js';
 import { el } from '../elements.js';
 import { keyOf } from '../map/key.js';
-import { hasFigures, markAt, paint, placesIn, prepare, tableOf, told, withShapes } from '../map/layers.js';
+import {
+  hasFigures,
+  markAt,
+  paint,
+  placesIn,
+  prepare,
+  scaleFor,
+  sized,
+  tableOf,
+  told,
+  withShapes,
+} from '../map/layers.js';
 import { paintBorders, shaped } from '../map/areas.js';
 import { tilesOf } from '../map/ground-tiles.js';
 import { shaped as outlined } from '../map/outlines.js';
@@ -376,7 +387,8 @@ async function tellMore(handle, hit) {
 export function draw(handle, drawing) {
   handle.drawing = drawing;
   const before = new Map(handle.layers.map(l => [l.head.id, l]));
-  handle.layers = drawing.layers.map(l => prepare(l, handle.projection)).filter(Boolean);
+  handle.scale = scaleFor(handle.body.clientWidth);
+  handle.layers = drawing.layers.map(l => prepare(sized(l, handle.scale), handle.projection)).filter(Boolean);
   // Shapes that are on the map stay there: a narrowing moves figures, not shapes.
   for (const layer of handle.layers) {
     const was = before.get(layer.head.id);
@@ -629,7 +641,10 @@ export function figures(drawing) {
 }
 
 /** Its box has another size. */
-export const resize = handle => handle.view.map.updateSize();
+export function resize(handle) {
+  handle.view.map.updateSize();
+  if (handle.drawing && handle.scale !== scaleFor(handle.body.clientWidth)) draw(handle, handle.drawing);
+}
 
 /** The extent that is in sight, degrees. */
 export function extent(handle) {
