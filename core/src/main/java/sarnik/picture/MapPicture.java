@@ -2,6 +2,7 @@ package sarnik.picture;
 
 import java.awt.Color;
 import java.awt.Shape;
+import java.awt.geom.Ellipse2D;
 import java.awt.geom.Path2D;
 import java.awt.geom.Point2D;
 import java.awt.geom.Rectangle2D;
@@ -56,6 +57,8 @@ public final class MapPicture {
     /** Width of a line without a border, pixels; see areas.js. */
     private static final double LINE = 2;
 
+    private static final int NOTE_LINE = 15;
+    private static final int NOTE_LETTERS = 26;
     private static final double ON_AREA = 3.6;
     private static final double LEAST_MARK = 2.6;
     private static final double MOST_MARK = 5;
@@ -156,6 +159,7 @@ public final class MapPicture {
             else if (layer instanceof LayerDrawn.OfSymbols symbols) symbols(pen, symbols);
         }
         List<Rectangle2D> taken = new ArrayList<>(List.of(scaleBar(pen)));
+        for (MapDrawing.Pinned note : map.pinned()) note(pen, note, taken);
         for (int i = map.layers().size() - 1; i >= 0; i--)
             if (map.layers().get(i) instanceof LayerDrawn.OfOutlines outlines) names(pen, outlines, taken);
             else labels(pen, map.layers().get(i), taken);
@@ -190,6 +194,65 @@ public final class MapPicture {
         String words = metres < 1000 ? NumberWords.full(metres) + " m" : NumberWords.full(metres / 1000) + " km";
         pen.text(words, x + wide / 2 - Face.TEXT.wide(words, 10) / 2, y - 4, 10, Face.TEXT, look.ink(), look.paper());
         return new Rectangle2D.Double(x - 4, y - 16, wide + 8, 20);
+    }
+
+    /** A note beside its place, with a line that leads there, as map/notes.js has it. */
+    private void note(Pen pen, MapDrawing.Pinned note, List<Rectangle2D> taken) {
+        Point2D at = view.at(note.lon(), note.lat());
+        if (!view.all().contains(at)) return;
+        List<String> lines = lines(note.text());
+        double wide =
+                lines.stream().mapToDouble(l -> Face.TEXT.wide(l, 12)).max().orElse(0) + 10;
+        double high = lines.size() * NOTE_LINE + 5;
+        Rectangle2D box = free(at, wide, high, taken);
+        taken.add(box);
+        boolean below = box.getY() > at.getY();
+        Path2D leader = new Path2D.Double();
+        leader.moveTo(at.getX(), at.getY());
+        leader.lineTo(
+                Math.max(box.getX() + 4, Math.min(at.getX(), box.getMaxX() - 4)), below ? box.getY() : box.getMaxY());
+        pen.stroke(leader, look.ink(), 1, 1);
+        Shape pin = new Ellipse2D.Double(at.getX() - 3.2, at.getY() - 3.2, 6.4, 6.4);
+        pen.fill(pin, look.paper(), 1);
+        pen.stroke(pin, look.ink(), 1, 1);
+        pen.fill(box, look.paper(), 1);
+        pen.stroke(box, look.faint(), 1, 1);
+        for (int i = 0; i < lines.size(); i++)
+            pen.text(lines.get(i), box.getX() + 5, box.getY() + 13 + i * NOTE_LINE, 12, Face.TEXT, look.ink(), null);
+    }
+
+    private Rectangle2D free(Point2D at, double wide, double high, List<Rectangle2D> taken) {
+        Rectangle2D first = null;
+        for (double away : new double[] {26, 54, 86})
+            for (double top : new double[] {at.getY() - away - high, at.getY() + away})
+                for (double shift : new double[] {-0.5, 0, -1}) {
+                    Rectangle2D box = new Rectangle2D.Double(at.getX() + shift * wide, top, wide, high);
+                    if (!view.all().contains(box)) continue;
+                    if (first == null) first = box;
+                    if (taken.stream().noneMatch(box::intersects)) return box;
+                }
+        return first != null
+                ? first
+                : new Rectangle2D.Double(
+                        Math.max(0, Math.min(at.getX(), width - wide)),
+                        Math.max(TITLE, at.getY() - 26 - high),
+                        wide,
+                        high);
+    }
+
+    /** The words of a note in lines of about so many letters. */
+    private static List<String> lines(String text) {
+        List<String> lines = new ArrayList<>();
+        StringBuilder line = new StringBuilder();
+        for (String word : text.strip().split("\\s+")) {
+            if (line.length() > 0 && line.length() + word.length() + 1 > NOTE_LETTERS) {
+                lines.add(line.toString());
+                line.setLength(0);
+            }
+            line.append(line.length() == 0 ? "" : " ").append(word);
+        }
+        lines.add(line.toString());
+        return lines;
     }
 
     private List<String> colours(Key key) {

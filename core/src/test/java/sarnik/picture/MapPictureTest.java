@@ -180,6 +180,22 @@ class MapPictureTest {
     });
 
     @Test
+    void notesAreWrittenInLinesBesideTheirPlace() throws Exception {
+        String soria = SALES.places().values().stream()
+                .filter(p -> p.name().equals("Soria"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        String svg = picture(
+                        "Noted",
+                        "\"hidden\": false}}, \"pinned\": [{\"at\": \"%s\", \"text\": \"%s\"}], \"views\": {\"w1\": {\"name\": \"x\", \"order\": 1, \"extent\": {\"west\": 0, \"south\": 0, \"east\": 1, \"north\": 1}"
+                                .formatted(soria, "The kiosk was closed for the whole of May"),
+                        false)
+                .svg();
+        assertThat(svg).contains(">The kiosk was closed for<").contains(">the whole of May<");
+    }
+
+    @Test
     void outlinesAreLinesWithNamesAndPicturesLieOverTheGroundAsFaintAsTheyWereSet() throws Exception {
         String outlines = "\"kind\": \"OUTLINES\", \"set\": \"Provinces of Spain\", \"border\": 1.5, \"label\": {}";
         String svg = picture("Borders", outlines, false).svg();

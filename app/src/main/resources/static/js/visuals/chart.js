@@ -72,7 +72,8 @@ const NOTE_LINE = 26;
 const NOTE_LINES = 4;
 const NOTE_HIGH = 15;
 
-function linesOf(text) {
+/** The words of a note in lines. */
+export function linesOf(text) {
   const lines = [''];
   for (const word of text.split(/\s+/)) {
     const last = lines.at(-1);

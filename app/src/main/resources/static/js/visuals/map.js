@@ -18,6 +18,7 @@ import { tilesOf } from '../map/ground-tiles.js';
 import { shaped as outlined } from '../map/outlines.js';
 import { isNight } from '../map/ground.js';
 import { paintLabels } from '../map/labels.js';
+import { paintNotes } from '../map/notes.js';
 import { MapView } from '../map/map-view.js';
 import { MERCATOR, equalArea } from '../map/projections.js';
 import { drawRing, isWithin } from '../map/ring.js';
@@ -77,6 +78,7 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
     title: titleElement,
     layers: [],
     canvases: [],
+    pinned: [],
     picks: new Set(),
     fitted: false,
     focused: null,
@@ -88,6 +90,7 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
     locked: visual.locked,
     sourceOf: does.sourceOf,
     names: (sheet, taken) => {
+      paintNotes(sheet, handle.pinned, taken, tones());
       for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
       marks(handle, sheet);
     },
@@ -397,6 +400,10 @@ export function draw(handle, drawing) {
       shaped(layer, was.shapes);
     if (layer.type === 'outlines' && was?.shapes && was.set === layer.set) outlined(layer, was.shapes);
   }
+  handle.pinned = (drawing.pinned ?? []).map(({ lon, lat, text }) => ({
+    at: handle.projection.project(lon, lat),
+    text,
+  }));
   canvases(handle);
   // Where a map is fitted first, it has to know what its key covers.
   if (!handle.fitted) drawKey(handle);
@@ -413,7 +420,10 @@ export function draw(handle, drawing) {
   // comes last.
   repaint(handle);
   drawKey(handle);
-  handle.summary.textContent = drawing.summary;
+  handle.summary.textContent = [
+    drawing.summary,
+    ...(drawing.pinned ?? []).map(({ place, text }) => `Note at ${place}: ${text}.`),
+  ].join(' ');
   notes(handle);
   credits(handle);
   handle.told.again();

@@ -165,7 +165,9 @@ class GalleryTest extends BrowserTest {
         page.evaluate("async () => { await Promise.all(['/ground/iberia.json', '/ground/world.json', "
                 + "'/ground/rivers.json', '/ground/relief.jpg'].map(f => fetch(f).then(a => a.blob()))); }");
         if (shown == Shown.GATHERED)
-            page.waitForFunction("() => document.querySelectorAll('.map-reach button').length > 5");
+            // Symbols are gathered for the zoom once the map has been fitted, which is a question of its own.
+            page.waitForFunction("() => Number(document.getElementById('sheet').dataset.drawn) > 1 "
+                    + "&& document.querySelectorAll('.map-reach button').length > 5");
         // Two pictures that are the same: whatever arrives late has arrived.
         byte[] before = new byte[0];
         byte[] now = picture(page);

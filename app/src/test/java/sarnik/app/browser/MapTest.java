@@ -10,6 +10,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.Geolocation;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import java.nio.file.Files;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -115,6 +116,22 @@ class MapTest extends MapBrowserTest {
             page.waitForSelector(".map-away >> text=3 places lie beyond the edge");
             assertThat(page.locator(".map-inset").count()).isZero();
         }
+    }
+
+    @Test
+    void aNoteBesideAPlaceIsToldToThoseWhoCannotSeeIt() throws Exception {
+        String towns = "\"dataset\":%d".formatted(samples.towns);
+        Page page = open("rui", map("v1", 0, 18, "", towns));
+        Locator first = page.locator(".map-reach button").first();
+        first.waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.ATTACHED));
+        first.focus();
+        page.keyboard().press("Enter");
+        page.waitForFunction("() => new URLSearchParams(location.search).has('p.v1')");
+        String id = (String) page.evaluate("() => new URLSearchParams(location.search).get('p.v1')");
+        Page noted = open(
+                "rui",
+                map("v1", 0, 18, "\"pinned\":[{\"at\":\"%s\",\"text\":\"Closed in May\"}]".formatted(id), towns));
+        assertThat(noted.locator("[id^=summary]").textContent()).containsPattern("Note at .+: Closed in May\\.");
     }
 
     @Test

@@ -45,6 +45,7 @@ class RightsTest {
             Map.entry("GET /bring", "analyst"),
             Map.entry("GET /bring/{id}", "analyst"),
             Map.entry("POST /api/bring", "analyst"),
+            Map.entry("POST /api/bring/address", "analyst"),
             Map.entry("GET /api/bring/{id}", "analyst"),
             Map.entry("DELETE /api/bring/{id}", "analyst"),
             Map.entry("POST /api/bring/{id}/intake", "analyst"),

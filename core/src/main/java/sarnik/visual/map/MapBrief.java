@@ -14,12 +14,18 @@ import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
+import sarnik.place.Place;
 import sarnik.scale.NumberWords;
+import sarnik.visual.Slots;
 
 /** Writes the brief of a map: a sentence for each layer, and one about the map as a whole. */
 final class MapBrief {
 
     private final Choices choices;
+    /** Places that a note can be pinned to. */
+    private static final int MOST_PLACES = 2000;
+
     private final BriefLine line;
     private final BriefLine looks;
 
@@ -71,8 +77,32 @@ final class MapBrief {
         }
         line.say(". ");
         addLayer(layers);
+        Slots.pinned(line, map.pinned(), places(layers, datasets));
         ground(map);
         movement(map);
+    }
+
+    /** The places of the layers, by name, as something that a note can be pinned to. */
+    private static List<Option> places(List<Map.Entry<String, Layer>> layers, Datasets datasets) {
+        return layers.stream()
+                .map(Map.Entry::getValue)
+                .filter(layer -> layer.kind().hasData())
+                .flatMap(layer ->
+                        datasets.ready(layer.dataset()).stream().flatMap(d -> placesOf(layer, d).values().stream()))
+                .distinct()
+                .sorted(Comparator.comparing(Place::name, String.CASE_INSENSITIVE_ORDER)
+                        .thenComparing(Place::id))
+                .limit(MOST_PLACES)
+                .map(place -> new Option(place.name(), place.province(), place.id()))
+                .toList();
+    }
+
+    private static Map<String, Place> placesOf(Layer layer, LoadedDataset dataset) {
+        try {
+            return dataset.placesOf(layer.placeColumn());
+        } catch (MisfitException gone) {
+            return Map.of();
+        }
     }
 
     private void addLayer(List<Map.Entry<String, Layer>> layers) {

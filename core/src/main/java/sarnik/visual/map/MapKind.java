@@ -305,6 +305,7 @@ public final class MapKind implements VisualKind<MapVisual> {
                 drawn,
                 MapWords.summary(drawn, scene),
                 List.copyOf(credits),
+                pinned(map, scene.datasets()),
                 trail);
     }
 
@@ -324,6 +325,16 @@ public final class MapKind implements VisualKind<MapVisual> {
                 new LayerDrawn.Head(
                         layer.id, layer.name(), layer.read.startsHidden(), layer.read.opacity(), 0, List.of(sentence)),
                 Key.NONE);
+    }
+
+    /** The notes whose place is there. */
+    private static List<MapDrawing.Pinned> pinned(MapVisual map, Datasets datasets) {
+        if (map.pinned() == null) return List.of();
+        return map.pinned().stream()
+                .flatMap(note -> place(map, note.at(), datasets)
+                        .map(p -> new MapDrawing.Pinned(p.name(), p.lon(), p.lat(), note.text()))
+                        .stream())
+                .toList();
     }
 
     /** A layer without data. */

@@ -3,6 +3,7 @@ package sarnik.visual.map;
 import java.util.ArrayList;
 import java.util.List;
 import sarnik.brief.Slot;
+import sarnik.visual.Slots;
 
 /** What can be said of a map, each declared once. */
 final class MapSlots {
@@ -48,6 +49,7 @@ final class MapSlots {
                             + "\"SEARCH\", \"GROUND\", \"LAYERS\", \"SCALE\", \"NORTH\", \"COORDINATES\", "
                             + "\"FULL\", \"NEAR\", \"HERE\", \"PICTURE\"]}, \"uniqueItems\": true}"),
             Slot.at("/locked", "movement", "{\"type\": [\"boolean\", \"null\"]}"),
+            Slots.PINNED,
             Slot.at("/insets", "far-off parts", "{\"type\": [\"boolean\", \"null\"]}"),
             Slot.at("/rows", "rows to take along", "{\"enum\": [\"all\", \"shown\", null]}"));
 

@@ -1,8 +1,10 @@
 package sarnik.visual.map;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import sarnik.visual.Box;
+import sarnik.visual.Note;
 import sarnik.visual.Visual;
 
 /**
@@ -19,6 +21,7 @@ import sarnik.visual.Visual;
  * @param withheld controls that readers are not given; null for none
  * @param locked whether the map stays where it starts; null for no
  * @param insets whether far-off parts stand in frames of their own on the map; null for no
+ * @param pinned notes beside places; null for none
  * @param rows what rows that readers take along hold: {@code all} columns, or {@code shown} for those that the map
  *     shows or
  *     tells; null for shown
@@ -38,12 +41,14 @@ public record MapVisual(
         Set<Control> withheld,
         Boolean locked,
         Boolean insets,
+        List<Note> pinned,
         String rows)
         implements Visual {
 
     /** A map of layers of which nothing else is said yet. */
     static MapVisual of(Map<String, Layer> layers) {
-        return new MapVisual(null, null, "", layers, null, null, null, null, null, null, null, null, null, null, null);
+        return new MapVisual(
+                null, null, "", layers, null, null, null, null, null, null, null, null, null, null, null, null);
     }
 
     /** Whether rows that readers take along hold all columns. */
