@@ -15,4 +15,13 @@ export { default as RBush } from 'ol/structs/RBush.js';
 export { default as Projection } from 'ol/proj/Projection.js';
 export { altKeyOnly } from 'ol/events/condition.js';
 export { addCoordinateTransforms, fromLonLat, toLonLat } from 'ol/proj.js';
-export { boundingExtent, buffer, containsCoordinate, containsExtent, extend, getWidth, getHeight, intersects } from 'ol/extent.js';
+export {
+  boundingExtent,
+  buffer,
+  containsCoordinate,
+  containsExtent,
+  extend,
+  getWidth,
+  getHeight,
+  intersects,
+} from 'ol/extent.js';
