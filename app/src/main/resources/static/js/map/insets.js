@@ -39,6 +39,8 @@ const COVERED = 0.01;
 export class Insets {
   #frames = [];
   #places = null;
+  /** For what size of the map and of its key the frames have been placed. */
+  #room = null;
 
   /**
    * @param {import('./map-view.js').MapView} view
@@ -65,6 +67,7 @@ export class Insets {
   frame(places, extent) {
     if (this.#places === places) return;
     this.#places = places;
+    this.#room = null;
     for (const frame of this.#frames) this.#letGo(frame);
     const away = places.filter(p => !containsCoordinate(extent, p));
     const reach = Math.max(NEIGHBOURS, TOGETHER * Math.max(getWidth(extent), getHeight(extent)));
@@ -135,26 +138,39 @@ export class Insets {
     for (const frame of this.#frames) this.#mirror(frame);
   }
 
-  /** Puts the frames where they cover the fewest places, at the foot of the map; what finds no room is left out. */
+  /**
+   * Shows the frames, where they have room and the map does not show the same; they stay where they are while the map is
+   * moved.
+   */
   arrange() {
     const size = this.view.map.getSize();
     if (!size || !this.#frames.length) return;
-    const view = this.view.map.getView();
-    const seen = view.calculateExtent();
-    const resolution = view.getResolution();
-    const marks = this.#places
-      .filter(p => containsCoordinate(seen, p))
-      .map(([x, y]) => [(x - seen[0]) / resolution, (seen[3] - y) / resolution]);
     const key = this.view.covered?.();
+    const room = [...size, key?.right, key?.top].join();
+    if (room !== this.#room) this.#settle(size, key);
+    this.#room = room;
+    const seen = this.view.map.getView().calculateExtent();
+    for (const frame of this.#frames) frame.element.hidden = !frame.at || containsExtent(seen, frame.extent);
+  }
+
+  /** Finds each frame the place in which it covers the fewest places of the map; what finds no room is left out. */
+  #settle(size, key) {
+    const view = this.view.map.getView();
+    const [west, , , north] = view.calculateExtent();
+    const every = Math.ceil(this.#places.length / MOST_PLACES);
+    const marks = this.#places
+      .filter((_, i) => i % every === 0)
+      .map(([x, y]) => [(x - west) / view.getResolution(), (north - y) / view.getResolution()])
+      .filter(([x, y]) => x >= 0 && y >= 0 && x <= size[0] && y <= size[1]);
     const taken = key ? [[0, key.top, key.right, size[1]]] : [];
-    for (const { element, map: own, extent } of this.#frames) {
-      // What is on the map itself needs no frame.
-      const at = containsExtent(seen, extent) ? null : freest(size, marks, taken);
-      element.hidden = !at;
-      if (!at) continue;
-      taken.push([at[0] - GAP, at[1] - GAP, at[0] + WIDE + GAP, at[1] + HIGH + GAP]);
-      Object.assign(element.style, { left: `${at[0]}px`, top: `${at[1]}px` });
-      own.updateSize();
+    for (const frame of this.#frames) {
+      frame.at = freest(size, marks, taken);
+      if (!frame.at) continue;
+      const [left, top] = frame.at;
+      taken.push([left - GAP, top - GAP, left + WIDE + GAP, top + HIGH + GAP]);
+      Object.assign(frame.element.style, { left: `${left}px`, top: `${top}px` });
+      frame.element.hidden = false;
+      frame.map.updateSize();
     }
   }
 
