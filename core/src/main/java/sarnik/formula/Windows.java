@@ -18,6 +18,9 @@ final class Windows {
     /** Summaries that may be of a window as well. */
     static final Set<String> SUMMARIES = Set.of("SUM", "AVG", "COUNT", "MIN", "MAX");
 
+    /** Rows of a frame to either side: each row goes through its own. */
+    private static final int MOST_ROWS = 10_000;
+
     private static final Set<String> OF_NEIGHBOURS = Set.of("LAG", "LEAD");
     private static final Set<String> IN_ORDER = Set.of("RANK", "DENSE_RANK", "ROW_NUMBER", "LAG", "LEAD");
 
@@ -102,7 +105,7 @@ final class Windows {
     }
 
     private int edge(String side) {
-        int steps = words.accept("UNBOUNDED") ? Integer.MAX_VALUE : whole("a number of rows", 1_000_000);
+        int steps = words.accept("UNBOUNDED") ? Integer.MAX_VALUE : whole("a number of rows", MOST_ROWS);
         words.expect(side, "in the frame of a window");
         return steps;
     }
@@ -113,6 +116,6 @@ final class Windows {
                 && literal.value() instanceof Long number
                 && number >= 0
                 && number <= most) return number.intValue();
-        throw new FormulaException(found, "Here stands " + what + ", a whole number.");
+        throw new FormulaException(found, "Here stands %s, a whole number up to %,d.".formatted(what, most));
     }
 }

@@ -80,6 +80,8 @@ final class WindowResults {
         int place = 0;
         int dense = 0;
         int equals = 0;
+        // What begins with the first goes on from one to the next; else each would take as long as all before it.
+        Taken taken = window.before() < 0 || window.before() == Integer.MAX_VALUE ? new Taken(groups, values) : null;
         for (int i = 0; i < groups.length; i++) {
             boolean same = i > 0 && order.compare(groups[i - 1], groups[i]) == 0;
             if (!same) {
@@ -94,16 +96,17 @@ final class WindowResults {
                 case "ROW_NUMBER" -> i + 1;
                 case "LAG" -> neighbour(groups, i - (long) window.steps(), values);
                 case "LEAD" -> neighbour(groups, i + (long) window.steps(), values);
-                default ->
-                    window.before() < 0
-                            // Without a frame what is equal shares its value: it is worked out at the first.
-                            ? same ? out[groups[i - 1]] : sum(window, groups, 0, equals, values)
-                            : sum(
-                                    window,
-                                    groups,
-                                    (int) Math.max(0, i - (long) window.before()),
-                                    (int) Math.min(groups.length, i + (long) window.after() + 1),
-                                    values);
+                default -> {
+                    int end =
+                            window.before() < 0 ? equals : (int) Math.min(groups.length, i + (long) window.after() + 1);
+                    if (taken != null) {
+                        taken.upTo(end);
+                        yield taken.result(window.function());
+                    }
+                    Taken frame = new Taken(groups, values, (int) Math.max(0, i - (long) window.before()));
+                    frame.upTo(end);
+                    yield frame.result(window.function());
+                }
             };
         }
     }
@@ -112,18 +115,47 @@ final class WindowResults {
         return at < 0 || at >= groups.length ? Double.NaN : values[groups[(int) at]];
     }
 
-    private static double sum(Window window, int[] groups, int from, int to, double[] values) {
-        double[] known = IntStream.range(from, to)
-                .mapToDouble(i -> values[groups[i]])
-                .filter(v -> !Double.isNaN(v))
-                .toArray();
-        if (window.function().equals("COUNT")) return known.length;
-        if (known.length == 0) return Double.NaN;
-        return switch (window.function()) {
-            case "SUM" -> Sums.of(known);
-            case "AVG" -> Sums.mean(known);
-            case "MIN" -> Arrays.stream(known).min().getAsDouble();
-            default -> Arrays.stream(known).max().getAsDouble();
-        };
+    /** What rows that follow each other come to. */
+    private static final class Taken {
+
+        private final int[] groups;
+        private final double[] values;
+        private final Sums.Running sum = new Sums.Running();
+        private int next;
+        private long count;
+        private double least = Double.NaN;
+        private double most = Double.NaN;
+
+        Taken(int[] groups, double[] values) {
+            this(groups, values, 0);
+        }
+
+        Taken(int[] groups, double[] values, int first) {
+            this.groups = groups;
+            this.values = values;
+            this.next = first;
+        }
+
+        void upTo(int end) {
+            for (; next < end; next++) {
+                double value = values[groups[next]];
+                if (Double.isNaN(value)) continue;
+                count++;
+                sum.add(value);
+                least = count == 1 ? value : Math.min(least, value);
+                most = count == 1 ? value : Math.max(most, value);
+            }
+        }
+
+        double result(String function) {
+            if (function.equals("COUNT")) return count;
+            if (count == 0) return Double.NaN;
+            return switch (function) {
+                case "SUM" -> sum.sum();
+                case "AVG" -> sum.sum() / count;
+                case "MIN" -> least;
+                default -> most;
+            };
+        }
     }
 }

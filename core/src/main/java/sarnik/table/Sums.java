@@ -13,15 +13,28 @@ public final class Sums {
      * @return NaN where a value is missing
      */
     public static double of(double[] values) {
-        double sum = 0;
-        double lost = 0;
-        for (double value : values) {
+        Running running = new Running();
+        for (double value : values) running.add(value);
+        return running.sum();
+    }
+
+    /** A sum that goes on. */
+    public static final class Running {
+
+        private double sum;
+        private double lost;
+
+        public void add(double value) {
             double next = sum + value;
             lost += Math.abs(sum) >= Math.abs(value) ? (sum - next) + value : (value - next) + sum;
             sum = next;
         }
-        // Infinities leave nothing to compensate.
-        return Double.isNaN(lost) ? sum : sum + lost;
+
+        /** The sum so far, the same as of all values at once. */
+        public double sum() {
+            // Infinities leave nothing to compensate.
+            return Double.isNaN(lost) ? sum : sum + lost;
+        }
     }
 
     /**
