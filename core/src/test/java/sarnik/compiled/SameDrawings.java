@@ -127,7 +127,7 @@ final class SameDrawings {
                             true,
                             turn,
                             true,
-                            List.of(new TableVisual.Look(0, new States(2, 1))),
+                            List.of(new TableVisual.Look(LITRES, new States(2, 1))),
                             turn ? "day" : null,
                             null,
                             null),

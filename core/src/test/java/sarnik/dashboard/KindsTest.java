@@ -466,8 +466,8 @@ class KindsTest {
                     TableDrawing.class,
                     "",
                     TABLE
-                            + ", 'totals': true, 'over': 'day', 'looks': [{'measure': 0, 'states': {'good': 100, 'bad': 35}}, "
-                            + "{'measure': 9, 'states': {'good': 1, 'bad': 0}}]");
+                            + ", 'totals': true, 'over': 'day', 'looks': [{'measure': {'summary': 'SUM', 'column': 'litres'}, 'states': {'good': 100, 'bad': 35}}, "
+                            + "{'measure': {'summary': 'MEDIAN', 'column': 'litres'}, 'states': {'good': 1, 'bad': 0}}]");
             assertThat(drawn.rows())
                     .extracting(r -> r.cells().get(2) + " " + r.states().get(2))
                     .containsExactly("100 good", "60 watch", "40 watch", "35 bad", "30 bad", "– null");

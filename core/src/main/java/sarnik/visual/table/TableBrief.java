@@ -9,6 +9,7 @@ import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
+import sarnik.query.Measure;
 import sarnik.visual.Slots;
 import sarnik.visual.States;
 
@@ -89,25 +90,24 @@ record TableBrief(TableVisual table, LoadedDataset dataset) {
         List<TableVisual.Look> set = table.looks() == null ? List.of() : table.looks();
         for (int i = 0; i < set.size(); i++) {
             TableVisual.Look look = set.get(i);
-            if (look.measure() >= table.measures().size()) continue;
-            line.say(", " + ColumnWords.brief(table.measures().get(look.measure())));
+            if (!table.measures().contains(look.measure())) continue;
+            line.say(", " + ColumnWords.brief(look.measure()));
             Slots.states(line, "/looks/" + i + "/states", look.states());
         }
         List<Option> more = new ArrayList<>();
-        for (int m = 0; m < table.measures().size(); m++) {
-            int measure = m;
-            if (set.stream().anyMatch(l -> l.measure() == measure)) continue;
-            String name = ColumnWords.of(table.measures().get(m));
+        for (Measure measure : table.measures()) {
+            if (set.stream().anyMatch(l -> l.measure().equals(measure))) continue;
+            String name = ColumnWords.of(measure);
             more.add(new Option(
-                    name + ": more is better", "good from 100, bad up to 50", with(set, m, new States(100, 50))));
+                    name + ": more is better", "good from 100, bad up to 50", with(set, measure, new States(100, 50))));
             more.add(new Option(
-                    name + ": less is better", "good up to 50, bad from 100", with(set, m, new States(50, 100))));
+                    name + ": less is better", "good up to 50, bad from 100", with(set, measure, new States(50, 100))));
         }
         line.say(" ");
         line.slot(TableKind.LOOKS, "+ good and bad", Kind.CHOSEN, true, !set.isEmpty(), more);
     }
 
-    private static List<TableVisual.Look> with(List<TableVisual.Look> looks, int measure, States states) {
+    private static List<TableVisual.Look> with(List<TableVisual.Look> looks, Measure measure, States states) {
         List<TableVisual.Look> more = new ArrayList<>(looks);
         more.add(new TableVisual.Look(measure, states));
         return more;

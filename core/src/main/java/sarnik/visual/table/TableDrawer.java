@@ -253,9 +253,11 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
     private List<String> states(Line line) {
         if (table.looks() == null || table.looks().isEmpty()) return null;
         List<String> states = new ArrayList<>(Collections.nCopies(line.labels().size() + line.values().length, null));
-        for (TableVisual.Look look : table.looks())
-            if (look.measure() < line.values().length)
-                states.set(line.labels().size() + look.measure(), look.states().of(line.values()[look.measure()]));
+        for (TableVisual.Look look : table.looks()) {
+            int measure = table.measures().indexOf(look.measure());
+            if (measure >= 0)
+                states.set(line.labels().size() + measure, look.states().of(line.values()[measure]));
+        }
         return states;
     }
 

@@ -37,7 +37,7 @@ public final class TableKind implements VisualKind<TableVisual> {
     static final int PAGE = 100;
 
     /** Where there can be more rows than this they have no tiny lines, which would take long to work out. */
-    static final int MOST_LINES = 50_000;
+    static final int MOST_LINES = 10_000;
 
     private static final String BOOLEAN = "{\"type\": [\"boolean\", \"null\"]}";
     static final Slot CATEGORIES = Slot.at(
@@ -66,7 +66,7 @@ public final class TableKind implements VisualKind<TableVisual> {
             "good and bad",
             "{\"type\": [\"array\", \"null\"], \"maxItems\": 20, \"items\": {\"type\": \"object\", "
                     + "\"additionalProperties\": false, \"required\": [\"measure\", \"states\"], \"properties\": "
-                    + "{\"measure\": {\"type\": \"integer\", \"minimum\": 0}, \"states\": " + States.SCHEMA + "}}}");
+                    + "{\"measure\": {\"$ref\": \"#/$defs/measure\"}, \"states\": " + States.SCHEMA + "}}}");
     static final Slot OVER = Slot.at("/over", "tiny lines", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}");
 
     @Override

@@ -42,10 +42,10 @@ public record TableVisual(
         implements Visual {
 
     /**
-     * @param measure number of the measure, from 0
+     * @param measure which measure, said whole so that it stays the same where the columns change
      * @param states when it is good and when it is bad
      */
-    public record Look(int measure, States states) {}
+    public record Look(Measure measure, States states) {}
 
     /**
      * @param column number of the column, categories first, from 0
