@@ -156,16 +156,29 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
 
     /** "2026", "May 2026", "3 May 2026 to 12 Jun 2026", "10:00, 3 May 2026 to 11:59, 3 May 2026". */
     public String words() {
-        if (!isDays()) return ends(TimeStep.MINUTE, to.minusMinutes(1));
-        if (from.getDayOfMonth() != 1 || to.getDayOfMonth() != 1) return ends(TimeStep.DAY, to.minusDays(1));
-        boolean years = from.getMonthValue() == 1 && to.getMonthValue() == 1;
-        return ends(years ? TimeStep.YEAR : TimeStep.MONTH, to.minusDays(1));
+        String begin = StepWords.of(step(), number(step(), from));
+        return isOne() ? begin : begin + " to " + StepWords.of(step(), number(step(), last()));
     }
 
-    private String ends(TimeStep step, LocalDateTime last) {
-        String begin = StepWords.of(step, number(step, from));
-        String end = StepWords.of(step, number(step, last));
-        return begin.equals(end) ? begin : begin + " to " + end;
+    /** "in May 2026", "on 3 May 2026", "from 3 May 2026 to 12 Jun 2026". */
+    public String within() {
+        String before = !isOne() ? "from " : step() == TimeStep.DAY ? "on " : "in ";
+        return before + words();
+    }
+
+    /** The longest step of which it is made of whole ones. */
+    private TimeStep step() {
+        if (!isDays()) return TimeStep.MINUTE;
+        if (from.getDayOfMonth() != 1 || to.getDayOfMonth() != 1) return TimeStep.DAY;
+        return from.getMonthValue() == 1 && to.getMonthValue() == 1 ? TimeStep.YEAR : TimeStep.MONTH;
+    }
+
+    private LocalDateTime last() {
+        return to.minusMinutes(1);
+    }
+
+    private boolean isOne() {
+        return number(step(), from) == number(step(), last());
     }
 
     private static long number(TimeStep step, LocalDateTime moment) {

@@ -1,10 +1,10 @@
 package sarnik.dashboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.dashboard.MapFixture.options;
 
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.brief.Brief;
@@ -87,14 +87,5 @@ class BareLayersTest {
                         .get(0))
                 .as("hidden by the reader")
                 .isInstanceOf(LayerDrawn.OfNothing.class);
-    }
-
-    private static Stream<String> options(Brief brief, String path) {
-        return Stream.concat(brief.parts().stream(), brief.finish().stream())
-                .filter(Brief.Control.class::isInstance)
-                .map(Brief.Control.class::cast)
-                .filter(c -> c.path().equals(path))
-                .flatMap(c -> c.options().stream())
-                .map(Brief.Option::text);
     }
 }

@@ -6,6 +6,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
+import sarnik.brief.Brief;
 import sarnik.data.About;
 import sarnik.data.Boundaries;
 import sarnik.data.Datasets;
@@ -165,6 +167,17 @@ public final class MapFixture {
 
     static Drawn draw(String... layers) {
         return draw("", Map.of(), Map.of(), layers);
+    }
+
+    /** What the slot of a brief that writes to a path offers. */
+    static List<String> options(Brief brief, String path) {
+        return Stream.concat(brief.parts().stream(), brief.finish().stream())
+                .filter(Brief.Control.class::isInstance)
+                .map(Brief.Control.class::cast)
+                .filter(c -> c.path().equals(path))
+                .flatMap(c -> c.options().stream())
+                .map(Brief.Option::text)
+                .toList();
     }
 
     static final String LITRES = "\"measure\": {\"summary\": \"SUM\", \"column\": \"litres\"}";

@@ -2,10 +2,10 @@ package sarnik.dashboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static sarnik.dashboard.MapFixture.options;
 
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.brief.Brief;
@@ -56,15 +56,5 @@ class MapNotesTest {
         Brief brief = new BriefWriter(noted().dashboard(), MapFixture.DATASETS, choices).write("v1");
         assertThat(brief.text()).contains("with notes at Soria “Closed in May” and at gone “x”");
         assertThat(options(brief, "/visuals/v1/pinned/0/at")).contains("Zamora");
-    }
-
-    private static List<String> options(Brief brief, String path) {
-        return Stream.concat(brief.parts().stream(), brief.finish().stream())
-                .filter(Brief.Control.class::isInstance)
-                .map(Brief.Control.class::cast)
-                .filter(c -> c.path().equals(path))
-                .flatMap(c -> c.options().stream())
-                .map(Brief.Option::text)
-                .toList();
     }
 }

@@ -20,6 +20,7 @@ import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 import org.xml.sax.SAXException;
+import org.xml.sax.helpers.DefaultHandler;
 import sarnik.app.web.RefusedException;
 
 /**
@@ -78,7 +79,8 @@ final class MapService {
             factory.setFeature("http://xml.org/sax/features/external-parameter-entities", false);
             factory.setExpandEntityReferences(false);
             var builder = factory.newDocumentBuilder();
-            builder.setErrorHandler(null);
+            // What is no XML is told by the exception; nothing of it belongs into the log.
+            builder.setErrorHandler(new DefaultHandler());
             document = builder.parse(in);
         } catch (IOException | SAXException | ParserConfigurationException noXml) {
             return Optional.empty();

@@ -5,11 +5,13 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.RandomAccessFile;
+import java.io.UncheckedIOException;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -31,6 +33,9 @@ import tools.jackson.databind.json.JsonMapper;
 public class RemoteTables {
 
     private static final int MOST_PAGES = 2000;
+    /** All pages together have to come within this. */
+    private static final Duration WHOLE = Duration.ofMinutes(5);
+
     private static final int MOST_HOPS = 4;
     private static final long LARGEST = 256L << 20;
     /** What a description of a service may be large. */
@@ -70,7 +75,7 @@ public class RemoteTables {
             }
             return gathered(at, file) ? nameOf(at) : lastOf(at);
         } catch (IOException failed) {
-            throw new java.io.UncheckedIOException(failed);
+            throw new UncheckedIOException(failed);
         }
     }
 
@@ -170,7 +175,8 @@ public class RemoteTables {
             // It is not read as a whole here; that rows would be missing is not passed over.
             if (endsWithNext(file))
                 throw new RefusedException(
-                        "A page of the collection is larger than %d MB. Ask for smaller ones, as with limit=1000 in the address."
+                        ("A page of the collection is larger than %d MB. Ask for smaller ones, as with limit=1000 in "
+                                        + "the address.")
                                 .formatted(LARGEST_PAGE >> 20));
             return false;
         }
@@ -181,14 +187,21 @@ public class RemoteTables {
         Path one = Files.createTempFile(file.toAbsolutePath().getParent(), "features", ".page");
         try {
             Set<String> seen = new HashSet<>(Set.of(first));
+            long deadline = System.nanoTime() + WHOLE.toNanos();
             try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(whole), 1 << 16)) {
                 out.write("{\"type\":\"FeatureCollection\",\"features\":[".getBytes(StandardCharsets.UTF_8));
                 long count = write(page, out, 0);
                 while (next != null) {
                     if (!seen.add(next) || seen.size() > MOST_PAGES || Files.size(whole) > LARGEST)
                         throw new RefusedException(
-                                "The collection goes on beyond %,d features, more than are fetched at once. Ask for fewer, as with bbox=… or another limit in the address."
+                                ("The collection goes on beyond %,d features, more than are fetched at once. Ask for "
+                                                + "fewer, as with bbox=… or another limit in the address.")
                                         .formatted(count));
+                    if (System.nanoTime() > deadline)
+                        throw new RefusedException(
+                                ("The pages of the collection come too slowly: %,d features within %d minutes. Ask for fewer, "
+                                                + "as with bbox=… in the address.")
+                                        .formatted(count, WHOLE.toMinutes()));
                     files.fetch(next, one);
                     page = read(one);
                     if (page == null || !page.path("features").isArray())

@@ -103,9 +103,8 @@ record Compared(Asked asked, String said, Double target, Period period, String l
     }
 
     private String besideEarlier(double value, double then, Written written) {
-        String when = period.words() + lacks;
-        if (Double.isNaN(then)) return "no figure for " + when;
-        String of = written.full(then) + (period.words().contains(" to ") ? " from " : " in ") + when;
+        if (Double.isNaN(then)) return "no figure for " + period.words() + lacks;
+        String of = written.full(then) + " " + period.within() + lacks;
         if (Double.isNaN(value) || !written.read().isAmount()) return of;
         if (value == then) return "the same as " + of;
         String side = value > then ? " more than " : " less than ";

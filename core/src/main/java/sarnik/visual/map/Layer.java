@@ -65,6 +65,8 @@ public record Layer(
      */
     public static final int MOST_APART = 50_000;
 
+    private static final double USUAL_BORDER = 0.8;
+
     /** What a layer draws. */
     public enum Kind {
         SYMBOLS("symbols", new Symbols()),
@@ -257,6 +259,11 @@ public record Layer(
     private static void offer(List<Measure> measures, Measure one, List<Measure> more) {
         if (one != null) measures.add(one);
         if (more != null) measures.addAll(more);
+    }
+
+    /** The width of its borders, pixels. */
+    double borderOrUsual() {
+        return border == null ? USUAL_BORDER : border;
     }
 
     /** Whether it is hidden until the reader shows it. */

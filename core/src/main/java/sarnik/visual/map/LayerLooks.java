@@ -66,7 +66,7 @@ final class LayerLooks {
             List<Option> borders = new ArrayList<>();
             for (double width : new double[] {0, 0.4, 0.8, 1.5, 2.5})
                 borders.add(new Option(width == 0 ? "none" : NumberWords.full(width) + " pixels", "", width));
-            double width = layer.border() == null ? 0.8 : layer.border();
+            double width = layer.borderOrUsual();
             looks.choose(
                     LayerSlots.at("/border").named("border"),
                     width == 0 ? "none" : NumberWords.full(width) + " pixels",

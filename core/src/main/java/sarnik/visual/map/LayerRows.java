@@ -120,12 +120,7 @@ final class LayerRows {
 
     LayerDrawn.Head head(List<String> said) {
         return new LayerDrawn.Head(
-                id,
-                name(),
-                layer.startsHidden(),
-                layer.opacity(),
-                layer.border() == null ? 0.8 : layer.border(),
-                List.copyOf(said));
+                id, name(), layer.startsHidden(), layer.opacity(), layer.borderOrUsual(), List.copyOf(said));
     }
 
     private String name() {

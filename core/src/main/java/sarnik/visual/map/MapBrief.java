@@ -6,7 +6,9 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import sarnik.brief.Brief.Kind;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
@@ -15,6 +17,7 @@ import sarnik.brief.Slot;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
+import sarnik.data.PlaceSheet;
 import sarnik.place.Place;
 import sarnik.scale.NumberWords;
 import sarnik.visual.Slots;
@@ -23,8 +26,8 @@ import sarnik.visual.Slots;
 final class MapBrief {
 
     private final Choices choices;
-    /** Places that a note can be pinned to. */
-    private static final int MOST_PLACES = 2000;
+    /** Places of a layer that a note can be pinned to: a brief that named all of them would take long to come. */
+    private static final int MOST_PLACES = 300;
 
     private final BriefLine line;
     private final BriefLine looks;
@@ -82,26 +85,38 @@ final class MapBrief {
         movement(map);
     }
 
-    /** The places of the layers, by name, as something that a note can be pinned to. */
+    /** The largest places of the layers, by name, as something that a note can be pinned to. */
     private static List<Option> places(List<Map.Entry<String, Layer>> layers, Datasets datasets) {
-        return layers.stream()
-                .map(Map.Entry::getValue)
-                .filter(layer -> layer.kind().hasData())
-                .flatMap(layer ->
-                        datasets.ready(layer.dataset()).stream().flatMap(d -> placesOf(layer, d).values().stream()))
-                .distinct()
-                .sorted(Comparator.comparing(Place::name, String.CASE_INSENSITIVE_ORDER)
-                        .thenComparing(Place::id))
-                .limit(MOST_PLACES)
-                .map(place -> new Option(place.name(), place.province(), place.id()))
+        Map<String, Option> options = new TreeMap<>();
+        for (Map.Entry<String, Layer> entry : layers) {
+            Layer layer = entry.getValue();
+            if (layer.kind().hasData())
+                datasets.ready(layer.dataset()).ifPresent(dataset -> places(layer, dataset, options));
+        }
+        return options.values().stream()
+                .sorted(Comparator.comparing(Option::text, String.CASE_INSENSITIVE_ORDER)
+                        .thenComparing(Option::hint))
                 .toList();
     }
 
-    private static Map<String, Place> placesOf(Layer layer, LoadedDataset dataset) {
+    private static void places(Layer layer, LoadedDataset dataset, Map<String, Option> options) {
         try {
-            return dataset.placesOf(layer.placeColumn());
+            Map<String, Place> places = dataset.placesOf(layer.placeColumn());
+            PlaceSheet sheet = dataset.sheet(layer.placeColumn());
+            IntStream.range(0, sheet.ids().size())
+                    .boxed()
+                    .filter(i -> places.containsKey(sheet.ids().get(i)))
+                    .sorted(Comparator.comparingLong(
+                            i -> -places.get(sheet.ids().get(i)).population()))
+                    .limit(MOST_PLACES)
+                    .forEach(i -> options.put(
+                            sheet.ids().get(i),
+                            new Option(
+                                    sheet.names().get(i),
+                                    sheet.within().get(i),
+                                    sheet.ids().get(i))));
         } catch (MisfitException gone) {
-            return Map.of();
+            // The layer says so itself.
         }
     }
 

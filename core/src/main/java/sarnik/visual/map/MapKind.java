@@ -344,7 +344,7 @@ public final class MapKind implements VisualKind<MapVisual> {
                 layer.name(),
                 layer.read.startsHidden(),
                 layer.read.opacity(),
-                layer.read.border() == null ? 0.8 : layer.read.border(),
+                layer.read.borderOrUsual(),
                 List.of());
         if (layer.read.startsHidden()) return new LayerDrawn.OfNothing(head, Key.NONE);
         try {

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import java.util.List;
+import java.util.Map;
 import sarnik.brief.Brief.Kind;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
@@ -47,6 +49,6 @@ final class Outlines implements LayerKind.Bare {
                 Kind.CHOSEN,
                 !named,
                 named,
-                java.util.List.of(new Option("their names", "", java.util.Map.of())));
+                List.of(new Option("their names", "", Map.of())));
     }
 }
