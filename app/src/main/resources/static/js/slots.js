@@ -204,6 +204,16 @@ function number(opener, slot, board) {
   );
 }
 
+/** What a value holds, for one that has no words of its own. */
+const inWords = value =>
+  value && typeof value === 'object'
+    ? Object.values(value)
+        .filter(v => v !== null && v !== '')
+        .map(inWords)
+        .join(' ')
+        .toLowerCase()
+    : String(value);
+
 /** Several of the options at once. */
 function set(opener, slot, board) {
   const same = (a, b) => JSON.stringify(a) === JSON.stringify(b);
@@ -215,18 +225,21 @@ function set(opener, slot, board) {
             .sort(),
         )
       : value;
+  // What has been changed since it was taken, such as the value of a target, is none of what is offered, and stays.
+  const own = (board.now ?? []).filter(v => !slot.options.some(o => same(sorted(v), sorted(o.value))));
+  const options = [...slot.options, ...own.map(value => ({ text: 'as it stands', hint: inWords(value), value }))];
   const taken = new Set();
-  for (const [i, option] of slot.options.entries())
+  for (const [i, option] of options.entries())
     if ((board.now ?? []).some(v => same(sorted(v), sorted(option.value)))) taken.add(i);
   const withheld = slot.path.endsWith('/withheld');
-  const labels = slot.options.map((option, i) => {
+  const labels = options.map((option, i) => {
     const box = el('input', { type: 'checkbox' });
     box.checked = withheld ? !taken.has(i) : taken.has(i);
     box.addEventListener('change', () => (box.checked === !withheld ? taken.add(i) : taken.delete(i)));
     return el('label', {}, box, option.text, el('span', { class: 'hint' }, option.hint));
   });
   const take = () => {
-    const values = [...taken].sort((a, b) => a - b).map(i => slot.options[i].value);
+    const values = [...taken].sort((a, b) => a - b).map(i => options[i].value);
     if (slot.kind !== 'TIP') put(board, slot.path, values.length || withheld ? values : null);
     else {
       const path = slot.path.replace(/\/measures$/, '');

@@ -31,6 +31,8 @@ const OUTER = 0.06;
 const MUCH = 1.3;
 /** Share of the places that may lie under the key. */
 const HIDDEN = 0.01;
+/** Width of the buttons at the right, pixels. */
+const BUTTONS = 48;
 
 /** Views of maps that move together, by the name they share. */
 const shared = new Map();
@@ -285,6 +287,18 @@ export class MapView {
   #frame() {
     if (this.insets && this.#places.length && this.map.getSize())
       this.insets.frame(this.#places, this.map.getView().calculateExtent());
+  }
+
+  /** Boxes that the key and the buttons cover, on a sheet that this map is painted on; [left, top, right, bottom]. */
+  coveredOn(sheet) {
+    const view = this.map.getView();
+    const size = this.map.getSize();
+    if (!size || sheet.resolution !== view.getResolution()) return [];
+    const [west, , , north] = view.calculateExtent();
+    const [x, y] = [sheet.x(west), sheet.y(north)];
+    const key = this.covered?.();
+    const boxes = [[size[0] - BUTTONS, 0, size[0], size[1]], ...(key ? [[0, key.top, key.right, size[1]]] : [])];
+    return boxes.map(([left, top, right, bottom]) => [left + x, top + y, right + x, bottom + y]);
   }
 
   /** Goes back to the start. @param {number} duration milliseconds; at first the map is simply there */

@@ -10,9 +10,9 @@ const FONT = '500 12px "Hanken Grotesk", sans-serif';
  * Notes beside the places that they are pinned to, each with a line that leads there. Labels give way to their words.
  * @param {import('./painted-layer.js').Sheet} sheet
  * @param {{at: number[], text: string}[]} notes map coordinates and words
- * @param {number[][]} taken boxes that are written on already
+ * @param {number[][]} taken boxes that are written on already @param {number[][]} covered boxes that cannot be seen
  */
-export function paintNotes(sheet, notes, taken, tones) {
+export function paintNotes(sheet, notes, taken, covered, tones) {
   const { context } = sheet;
   context.font = FONT;
   for (const { at, text } of notes) {
@@ -21,7 +21,7 @@ export function paintNotes(sheet, notes, taken, tones) {
     const lines = linesOf(text);
     const width = Math.max(...lines.map(line => context.measureText(line).width)) + 2 * PAD;
     const height = lines.length * HIGH + PAD;
-    const box = free(sheet, [x, y], [width, height], taken);
+    const box = free(sheet, [x, y], [width, height], taken, covered);
     const [left, top] = box;
     context.strokeStyle = tones.ink;
     context.lineWidth = 1;
@@ -43,10 +43,11 @@ export function paintNotes(sheet, notes, taken, tones) {
 }
 
 /** The first place around a point that is free, above it and below; where none is, the nearest above. */
-function free(sheet, [x, y], [width, height], taken) {
+function free(sheet, [x, y], [width, height], taken, covered) {
   const places = AWAY.flatMap(away =>
     [y - away - height, y + away].flatMap(top => [-0.5, 0, -1].map(shift => [x + shift * width, top])),
   ).filter(([left, top]) => left >= 0 && left + width <= sheet.width && top >= 0 && top + height <= sheet.height);
-  for (const [left, top] of places) if (takes(taken, [left, top, left + width, top + height])) return [left, top];
-  return places[0] ?? [Math.max(0, Math.min(x, sheet.width - width)), Math.max(0, y - AWAY[0] - height)];
+  const seen = places.filter(([left, top]) => takes([...covered], [left, top, left + width, top + height]));
+  for (const [left, top] of seen) if (takes(taken, [left, top, left + width, top + height])) return [left, top];
+  return seen[0] ?? places[0] ?? [Math.max(0, Math.min(x, sheet.width - width)), Math.max(0, y - AWAY[0] - height)];
 }

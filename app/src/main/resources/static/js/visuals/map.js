@@ -90,7 +90,7 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
     locked: visual.locked,
     sourceOf: does.sourceOf,
     names: (sheet, taken) => {
-      paintNotes(sheet, handle.pinned, taken, tones());
+      paintNotes(sheet, handle.pinned, taken, handle.view.coveredOn(sheet), tones());
       for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
       marks(handle, sheet);
     },

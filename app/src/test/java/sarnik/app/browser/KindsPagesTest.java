@@ -261,6 +261,29 @@ class KindsPagesTest extends BrowserTest {
     }
 
     @Test
+    void whatAnAuthorHasChangedStaysWhenMoreIsTaken() throws Exception {
+        Page page = page("ana");
+        long id = dashboard("How far from the target?", ALL.formatted(dataset));
+        page.navigate("/dashboards/" + id + "/compose");
+        SarnikBrowser.drawn(page);
+        page.click("[data-visual=v2] .visual-title");
+        page.click(".dock-brief .slot >> text=+ reference line");
+        page.click(".popup label >> text=a target");
+        page.click("text=Take these");
+        page.click(".dock-brief .slot >> text=/^0$/");
+        page.fill(".popup input", "55");
+        page.keyboard().press("Enter");
+        page.waitForSelector("[data-visual=v2] .reference-words >> text=target 55");
+        page.click(".dock-brief .slot >> text=with target");
+        page.click(".popup label >> text=the mean");
+        page.click("text=Take these");
+        page.waitForSelector("[data-visual=v2] .reference-words >> text=mean");
+        assertThat(page.locator("[data-visual=v2] .reference-words").allTextContents())
+                .hasSize(2)
+                .contains("target 55");
+    }
+
+    @Test
     void theColumnsOfATableAreMovedSizedAndOrderedByTheReader() throws Exception {
         Page page = all("Which columns?");
         Locator heads = page.locator("[data-visual=v6] th .sorter");
