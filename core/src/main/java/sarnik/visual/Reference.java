@@ -40,9 +40,12 @@ public record Reference(Kind kind, Double value, String parameter, String name, 
     /** JSON Schema of a list of them. */
     public static final String SCHEMA =
             "{\"type\": [\"array\", \"null\"], \"maxItems\": 6, \"items\": {\"type\": \"object\", "
-                    + "\"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": {\"kind\": {\"enum\": [\"TARGET\", "
-                    + "\"MEAN\", \"MEDIAN\", \"PARAMETER\", \"BAND\"]}, \"to\": {\"type\": [\"number\", \"null\"]}, \"value\": {\"type\": [\"number\", \"null\"]}, "
-                    + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}, \"name\": {\"$ref\": \"#/$defs/words\"}}}}";
+                    + "\"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": {\"kind\": "
+                    + "{\"enum\": [\"TARGET\", "
+                    + "\"MEAN\", \"MEDIAN\", \"PARAMETER\", \"BAND\"]}, \"to\": {\"type\": [\"number\", "
+                    + "\"null\"]}, \"value\": {\"type\": [\"number\", \"null\"]}, "
+                    + "\"parameter\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}, \"name\": "
+                    + "{\"$ref\": \"#/$defs/words\"}}}}";
 
     /**
      * Where it is drawn.

@@ -8,7 +8,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Stands in for a service of OGC API – Features 1.0 at {@code /features}: two collections, wells as points and districts
+ * Stands in for a service of OGC API – Features 1.0 at {@code /features}: two collections, wells as points and
+ * districts
  * as areas, handed out page by page.
  */
 final class Features {
@@ -60,7 +61,8 @@ final class Features {
     }
 
     private static String collection(String host, String name) {
-        return "{\"id\":\"%s\",\"title\":\"%s\",\"links\":[{\"rel\":\"items\",\"type\":\"application/geo+json\",\"href\":\"%s\"}]}"
+        return ("{\"id\":\"%s\",\"title\":\"%s\",\"links\":[{\"rel\":\"items\",\"type\":\"application/geo+json\","
+                        + "\"href\":\"%s\"}]}")
                 .formatted(
                         name,
                         name.equals("wells") ? "Wells" : "Districts",
@@ -99,8 +101,10 @@ final class Features {
         double west = -6 + i;
         return String.format(
                 Locale.ROOT,
-                "{\"type\":\"Feature\",\"id\":%3$d,\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[%1$.1f,40],[%2$.1f,40],"
-                        + "[%2$.1f,41],[%1$.1f,41],[%1$.1f,40]]]},\"properties\":{\"district\":\"D-%3$d\",\"people\":%4$d}}",
+                "{\"type\":\"Feature\",\"id\":%3$d,\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[%1$.1f,"
+                        + "40],[%2$.1f,40],"
+                        + "[%2$.1f,41],[%1$.1f,41],[%1$.1f,40]]]},\"properties\":{\"district\":\"D-%3$d\","
+                        + "\"people\":%4$d}}",
                 west,
                 west + 1,
                 i,

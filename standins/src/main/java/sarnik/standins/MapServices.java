@@ -48,7 +48,8 @@ final class MapServices {
                         exchange,
                         200,
                         "text/xml",
-                        "<ServiceExceptionReport version=\"1.3.0\"><ServiceException>This cannot be drawn</ServiceException></ServiceExceptionReport>"
+                        ("<ServiceExceptionReport version=\"1.3.0\"><ServiceException>This cannot be drawn"
+                                        + "</ServiceException></ServiceExceptionReport>")
                                 .getBytes(StandardCharsets.UTF_8));
             }
         };
@@ -109,7 +110,8 @@ final class MapServices {
     private static String wmsSays(String here) {
         return """
                 <?xml version="1.0" encoding="UTF-8"?>
-                <WMS_Capabilities version="1.3.0" xmlns="http://www.opengis.net/wms" xmlns:xlink="http://www.w3.org/1999/xlink">
+                <WMS_Capabilities version="1.3.0" xmlns="http://www.opengis.net/wms"
+                    xmlns:xlink="http://www.w3.org/1999/xlink">
                   <Service><Name>WMS</Name><Title>Rain, made up</Title></Service>
                   <Capability><Request><GetMap><Format>image/jpeg</Format><Format>image/png</Format><DCPType><HTTP><Get>
                     <OnlineResource xlink:href="%s?"/></Get></HTTP></DCPType></GetMap></Request>
@@ -126,21 +128,26 @@ final class MapServices {
                     Locale.ROOT,
                     "<TileMatrix><ows:Identifier>Z%d</ows:Identifier><ScaleDenominator>%.6f</ScaleDenominator>"
                             + "<TopLeftCorner>-20037508.3428 20037508.3428</TopLeftCorner><TileWidth>256</TileWidth>"
-                            + "<TileHeight>256</TileHeight><MatrixWidth>%d</MatrixWidth><MatrixHeight>%d</MatrixHeight></TileMatrix>",
+                            + "<TileHeight>256</TileHeight><MatrixWidth>%d</MatrixWidth>"
+                            + "<MatrixHeight>%d</MatrixHeight></TileMatrix>",
                     z,
                     559_082_264.0287178 / (1L << z),
                     1L << z,
                     1L << z));
         return """
                 <?xml version="1.0" encoding="UTF-8"?>
-                <Capabilities version="1.0.0" xmlns="http://www.opengis.net/wmts/1.0" xmlns:ows="http://www.opengis.net/ows/1.1">
+                <Capabilities version="1.0.0" xmlns="http://www.opengis.net/wmts/1.0"
+                    xmlns:ows="http://www.opengis.net/ows/1.1">
                   <Contents><Layer><ows:Title>Rain in a year, tiled</ows:Title><ows:Identifier>rain</ows:Identifier>
                     <Style isDefault="true"><ows:Identifier>usual</ows:Identifier></Style><Format>image/png</Format>
                     <TileMatrixSetLink><TileMatrixSet>degrees</TileMatrixSet></TileMatrixSetLink>
                     <TileMatrixSetLink><TileMatrixSet>web</TileMatrixSet></TileMatrixSetLink>
-                    <ResourceURL format="image/png" resourceType="tile" template="%s/{Layer}/{TileMatrixSet}/{TileMatrix}/{TileRow}/{TileCol}.png"/></Layer>
-                  <TileMatrixSet><ows:Identifier>degrees</ows:Identifier><ows:SupportedCRS>urn:ogc:def:crs:OGC:1.3:CRS84</ows:SupportedCRS></TileMatrixSet>
-                  <TileMatrixSet><ows:Identifier>web</ows:Identifier><ows:SupportedCRS>urn:ogc:def:crs:EPSG::3857</ows:SupportedCRS>%s</TileMatrixSet>
+                    <ResourceURL format="image/png" resourceType="tile"
+                      template="%s/{Layer}/{TileMatrixSet}/{TileMatrix}/{TileRow}/{TileCol}.png"/></Layer>
+                  <TileMatrixSet><ows:Identifier>degrees</ows:Identifier>
+                    <ows:SupportedCRS>urn:ogc:def:crs:OGC:1.3:CRS84</ows:SupportedCRS></TileMatrixSet>
+                  <TileMatrixSet><ows:Identifier>web</ows:Identifier>
+                    <ows:SupportedCRS>urn:ogc:def:crs:EPSG::3857</ows:SupportedCRS>%s</TileMatrixSet>
                   </Contents></Capabilities>""".formatted(here, matrices);
     }
 }

@@ -58,7 +58,8 @@ public class RemoteTables {
      *
      * @param file where it is written
      * @return what the file may be called
-     * @throws RefusedException when the address is not allowed, does not answer, or is a service of which one collection
+     * @throws RefusedException when the address is not allowed, does not answer, or is a service of which one
+     *     collection
      *     has to be chosen
      */
     public String fetch(String address, Path file) {
@@ -199,7 +200,8 @@ public class RemoteTables {
                                         .formatted(count));
                     if (System.nanoTime() > deadline)
                         throw new RefusedException(
-                                ("The pages of the collection come too slowly: %,d features within %d minutes. Ask for fewer, "
+                                ("The pages of the collection come too slowly: %,d features within %d minutes. "
+                                                + "Ask for fewer, "
                                                 + "as with bbox=… in the address.")
                                         .formatted(count, WHOLE.toMinutes()));
                     files.fetch(next, one);

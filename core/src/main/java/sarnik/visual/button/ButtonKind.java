@@ -28,10 +28,12 @@ public final class ButtonKind implements VisualKind<Button> {
     private static final Slot DOES = Slot.at(
                     "/does",
                     "what a press does",
-                    "{\"type\": \"object\", \"additionalProperties\": false, \"required\": [\"kind\"], \"properties\": {"
+                    "{\"type\": \"object\", \"additionalProperties\": false, \"required\": [\"kind\"], "
+                            + "\"properties\": {"
                             + "\"kind\": {\"enum\": [\"CLEAR\", \"STATE\", \"ADDRESS\", \"FIGURES\"]}, "
                             + "\"address\": {\"type\": [\"string\", \"null\"], \"maxLength\": 2000, "
-                            + "\"pattern\": \"^(?:https?://[^\\\\s]+|mailto:[^\\\\s]+|/(?![/\\\\\\\\])[^\\\\s]*|#[^\\\\s]*|)$\"}, "
+                            + "\"pattern\": "
+                            + "\"^(?:https?://[^\\\\s]+|mailto:[^\\\\s]+|/(?![/\\\\\\\\])[^\\\\s]*|#[^\\\\s]*|)$\"}, "
                             + "\"state\": {\"type\": [\"string\", \"null\"], \"maxLength\": 20000}, "
                             + "\"visual\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}}}")
             .needed();

@@ -34,9 +34,12 @@ public final class DetailsKind implements VisualKind<Details> {
     private static final Slot GROUPS = Slot.at(
             "/groups",
             "what is told",
-            "{\"type\": [\"array\", \"null\"], \"maxItems\": 12, \"items\": {\"type\": \"object\", \"additionalProperties\": false, "
-                    + "\"required\": [\"columns\"], \"properties\": {\"title\": {\"type\": [\"string\", \"null\"], \"maxLength\": 200}, "
-                    + "\"columns\": {\"type\": \"array\", \"items\": {\"$ref\": \"#/$defs/column\"}, \"maxItems\": 100}}}}");
+            "{\"type\": [\"array\", \"null\"], \"maxItems\": 12, \"items\": {\"type\": \"object\", "
+                    + "\"additionalProperties\": false, "
+                    + "\"required\": [\"columns\"], \"properties\": {\"title\": {\"type\": [\"string\", "
+                    + "\"null\"], \"maxLength\": 200}, "
+                    + "\"columns\": {\"type\": \"array\", \"items\": {\"$ref\": \"#/$defs/column\"}, "
+                    + "\"maxItems\": 100}}}}");
     private static final Slot FIGURES = Slot.at(
             "/figures",
             "figures",

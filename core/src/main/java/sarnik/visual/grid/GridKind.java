@@ -60,8 +60,10 @@ public final class GridKind implements VisualKind<Grid> {
 
     private static final String EDGE =
             "{\"type\": \"object\", \"additionalProperties\": false, \"required\": [\"column\"], "
-                    + "\"properties\": {\"column\": {\"$ref\": \"#/$defs/column\"}, \"step\": {\"enum\": [\"MINUTE\", \"HOUR\", \"DAY\", "
-                    + "\"WEEK\", \"MONTH\", \"QUARTER\", \"YEAR\", \"HOUR_OF_DAY\", \"WEEKDAY\", \"MONTH_OF_YEAR\", null]}, "
+                    + "\"properties\": {\"column\": {\"$ref\": \"#/$defs/column\"}, \"step\": {\"enum\": "
+                    + "[\"MINUTE\", \"HOUR\", \"DAY\", "
+                    + "\"WEEK\", \"MONTH\", \"QUARTER\", \"YEAR\", \"HOUR_OF_DAY\", \"WEEKDAY\", "
+                    + "\"MONTH_OF_YEAR\", null]}, "
                     + "\"zone\": {\"type\": [\"string\", \"null\"], \"maxLength\": 60}}}";
     private static final Slot ACROSS = Slot.at("/across", "columns", EDGE).needed();
     private static final Slot DOWN = Slot.at("/down", "rows", EDGE).needed();

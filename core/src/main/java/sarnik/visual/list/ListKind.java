@@ -25,14 +25,17 @@ import sarnik.visual.Source;
 import sarnik.visual.States;
 import sarnik.visual.VisualKind;
 
-/** The kind of visual that lists rows, or the values of a column, in words; each opens in place to all that is known. */
+/**
+ * The kind of visual that lists rows, or the values of a column, in words; each opens in place to all that is known.
+ */
 public final class ListKind implements VisualKind<Listing> {
 
     private static final String COLUMN = "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}";
     private static final String COLUMNS =
             "{\"type\": [\"array\", \"null\"], \"items\": {\"$ref\": \"#/$defs/column\"}, \"maxItems\": 200}";
     private static final String VALUES =
-            "{\"type\": [\"array\", \"null\"], \"items\": {\"type\": \"string\", \"maxLength\": 500}, \"maxItems\": 50}";
+            "{\"type\": [\"array\", \"null\"], \"items\": {\"type\": \"string\", \"maxLength\": 500}, "
+                    + "\"maxItems\": 50}";
     static final Slot EACH = Slot.at("/each", "what has a line", COLUMN);
     static final Slot TEXT = Slot.at("/text", "words of a line", "{\"type\": \"string\", \"maxLength\": 2000}")
             .needed();
@@ -46,12 +49,14 @@ public final class ListKind implements VisualKind<Listing> {
     static final Slot ORDER = Slot.at(
             "/order",
             "order",
-            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"by\", \"down\"], \"properties\": "
+            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"by\", "
+                    + "\"down\"], \"properties\": "
                     + "{\"by\": {\"type\": \"string\", \"maxLength\": 400}, \"down\": {\"type\": \"boolean\"}}}");
     static final Slot MARK = Slot.at(
             "/mark",
             "good and bad",
-            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"of\"], \"properties\": "
+            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"of\"], "
+                    + "\"properties\": "
                     + "{\"of\": {\"type\": \"string\", \"maxLength\": 400}, \"limits\": " + States.SCHEMA
                     + ", \"good\": "
                     + VALUES + ", \"bad\": " + VALUES + "}}");

@@ -43,18 +43,22 @@ public final class TableKind implements VisualKind<TableVisual> {
     static final Slot CATEGORIES = Slot.at(
                     "/categories",
                     "categories",
-                    "{\"type\": \"array\", \"items\": {\"$ref\": \"#/$defs/column\"}, \"minItems\": 1, \"maxItems\": 6}")
+                    "{\"type\": \"array\", \"items\": {\"$ref\": \"#/$defs/column\"}, \"minItems\": 1, "
+                            + "\"maxItems\": 6}")
             .needed();
     static final Slot MEASURES = Slot.at(
                     "/measures",
                     "measures",
-                    "{\"type\": \"array\", \"items\": {\"$ref\": \"#/$defs/measure\"}, \"minItems\": 1, \"maxItems\": 20}")
+                    "{\"type\": \"array\", \"items\": {\"$ref\": \"#/$defs/measure\"}, \"minItems\": 1, "
+                            + "\"maxItems\": 20}")
             .needed();
     static final Slot ORDER = Slot.at(
             "/order",
             "order",
-            "{\"type\": [\"array\", \"null\"], \"maxItems\": 6, \"items\": {\"type\": \"object\", \"additionalProperties\": false, "
-                    + "\"required\": [\"column\", \"down\"], \"properties\": {\"column\": {\"type\": \"integer\", \"minimum\": 0}, "
+            "{\"type\": [\"array\", \"null\"], \"maxItems\": 6, \"items\": {\"type\": \"object\", "
+                    + "\"additionalProperties\": false, "
+                    + "\"required\": [\"column\", \"down\"], \"properties\": {\"column\": {\"type\": "
+                    + "\"integer\", \"minimum\": 0}, "
                     + "\"down\": {\"type\": \"boolean\"}}}}");
     static final Slot FIRST =
             Slot.at("/first", "number of rows", "{\"type\": [\"integer\", \"null\"], \"minimum\": 1}");
