@@ -184,7 +184,7 @@ final class RuleBrief {
     }
 
     private static void ofAmounts(List<Option> forms, String name, Column column) {
-        Optional<Extremes> ends = Extremes.of(column);
+        Optional<Extremes> ends = column.extremes();
         if (ends.isEmpty()) return;
         String low = column.text(ends.get().lowest());
         String high = column.text(ends.get().highest());

@@ -170,7 +170,7 @@ public record Rule(
             throw new MisfitException("“" + column + "” holds " + of.type().words() + ", which has no last days");
         LocalDate end = today;
         if (Boolean.TRUE.equals(newest)) {
-            Optional<Extremes> ends = Extremes.of(of);
+            Optional<Extremes> ends = of.extremes();
             if (ends.isPresent())
                 end = LocalDate.parse(of.text(ends.get().highest()).substring(0, 10));
         }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import sarnik.table.Table;
 
@@ -20,8 +21,17 @@ import sarnik.table.Table;
  */
 public final class InMemoryEngine implements QueryEngine {
 
-    private static final int SEGMENT = 1 << 18;
-    private static final int SEGMENT_OF_MANY_GROUPS = 1 << 21;
+    /** Rows that are worth a segment of their own, and the most of one: few enough that cores end at the same time. */
+    private static final int LEAST_SEGMENT = 1 << 16;
+
+    private static final int MOST_SEGMENT = 1 << 18;
+    /** Many groups take time to be put together, so that segments are fewer. */
+    private static final int LEAST_OF_MANY_GROUPS = 1 << 18;
+
+    private static final int MOST_OF_MANY_GROUPS = 1 << 21;
+
+    /** Segments of a table for which the least and the most are neither too small nor too large. */
+    private static final int SEGMENTS = 8;
 
     /**
      * Coders take a pass over their column to make and are kept as long as their table lives. They hold on to columns
@@ -77,10 +87,13 @@ public final class InMemoryEngine implements QueryEngine {
 
     private List<Frame> together(Table table, List<Stage> stages, List<Query> queries) {
         List<RowFilter[]> filters = RowBlocks.filters(table, resolved(stages));
-        List<Plan> plans = queries.stream()
-                .map(query -> new Plan(table, query, key -> coder(table, key)))
+        Map<Plan.Grouping, List<Query>> groupings = queries.stream()
+                .collect(Collectors.groupingBy(Plan.Grouping::of, LinkedHashMap::new, Collectors.toList()));
+        List<Plan.Grouping> order = List.copyOf(groupings.keySet());
+        List<Plan> plans = groupings.values().stream()
+                .map(alike -> new Plan(table, alike, key -> coder(table, key)))
                 .toList();
-        int segment = plans.stream().allMatch(p -> p.dense) ? SEGMENT : SEGMENT_OF_MANY_GROUPS;
+        int segment = segment(table.rows(), plans.stream().allMatch(p -> p.dense));
         int count = Math.max(1, (table.rows() + segment - 1) / segment);
         List<Scanned> scanned = segments.run(count, s -> {
             RowBlocks blocks = RowBlocks.of(filters);
@@ -96,9 +109,20 @@ public final class InMemoryEngine implements QueryEngine {
             for (int i = 0; i < all.counts.length; i++) all.counts[i] += next.counts[i];
             for (int p = 0; p < plans.size(); p++) all.partials.get(p).merge(next.partials.get(p));
         }
-        return IntStream.range(0, plans.size())
-                .mapToObj(p -> frame(table, queries.get(p), plans.get(p), all.partials.get(p), all.counts))
+        return queries.stream()
+                .map(query -> {
+                    int p = order.indexOf(Plan.Grouping.of(query));
+                    return frame(table, query, plans.get(p), all.partials.get(p), all.counts);
+                })
                 .toList();
+    }
+
+    /** Rows of a segment. */
+    private static int segment(int rows, boolean dense) {
+        int equal = (rows + SEGMENTS - 1) / SEGMENTS;
+        return dense
+                ? Math.max(LEAST_SEGMENT, Math.min(MOST_SEGMENT, equal))
+                : Math.max(LEAST_OF_MANY_GROUPS, Math.min(MOST_OF_MANY_GROUPS, equal));
     }
 
     private KeyCoder coder(Table table, GroupKey key) {

@@ -30,7 +30,7 @@ final class PartResults {
             if (isTallied(part)) {
                 Tally tally = all.tallies.get(name);
                 results[p] = new double[groups];
-                for (int g = 0; g < groups; g++) results[p][g] = tally.result(summary(part), g);
+                for (int g = 0; g < groups; g++) results[p][g] = tally.result(summary(part), g, all.rows[g]);
             } else {
                 results[p] = all.gathered.get(name).results(groups, sorted -> gathered(part, sorted));
                 if (part.function().equals("COUNT"))

@@ -71,6 +71,8 @@ final class Partial {
             plan.coders[0].groups(groups, selection, count);
             return;
         }
+        // Without a key all rows are of group 0, as the array was made.
+        if (plan.coders.length == 0) return;
         Arrays.fill(keys, 0, count, 0);
         long factor = 1;
         for (int c = plan.coders.length - 1; c >= 0; c--) {
@@ -93,8 +95,13 @@ final class Partial {
     }
 
     private void add(int[] selection, int[] groups, int count) {
-        for (int i = 0; i < count; i++) rows[groups[i]]++;
-        for (Tally tally : tallies.values()) tally.add(selection, groups, count);
+        boolean one = plan.coders.length == 0;
+        if (one) rows[0] += count;
+        else for (int i = 0; i < count; i++) rows[groups[i]]++;
+        for (Tally tally : tallies.values()) {
+            if (one && tally.isPlain()) tally.addToOne(selection, count);
+            else tally.add(selection, groups, count);
+        }
         for (DistinctTally tally : distinct.values()) tally.add(selection, groups, count);
         for (GatherTally tally : gathered.values()) tally.add(selection, groups, count);
         counted.forEach((name, counts) -> {
@@ -127,6 +134,8 @@ final class Partial {
     double value(Measure measure, int group) {
         if (measure.column() == null) return rows[group];
         long[] counts = measure.summary() == Summary.COUNT ? counted.get(measure.column()) : null;
-        return counts != null ? counts[group] : tallies.get(measure.column()).result(measure.summary(), group);
+        return counts != null
+                ? counts[group]
+                : tallies.get(measure.column()).result(measure.summary(), group, rows[group]);
     }
 }

@@ -11,7 +11,7 @@ import sarnik.formula.MeasureFormula;
 import sarnik.table.Column;
 import sarnik.table.Table;
 
-/** A query made ready for its table: filters, coders and tallies, checked before anything runs. */
+/** Queries of one grouping made ready for their table: coders and tallies, checked before anything runs. */
 final class Plan {
 
     private static final int MOST_DENSE_GROUPS = 1 << 16;
@@ -36,11 +36,20 @@ final class Plan {
     /** What formulas sum up, by {@link #partName}. */
     private final Map<String, Column> computed = new LinkedHashMap<>();
 
+    /** What queries have in common that are summed up together. */
+    record Grouping(List<GroupKey> keys, Query.Missing missing, Map<String, FormulaMeasure> formulas) {
+        static Grouping of(Query query) {
+            return new Grouping(query.groupBy(), query.missing(), query.formulas());
+        }
+    }
+
     /**
+     * @param queries of one grouping
      * @param coder finds the coder of a grouping key
      */
-    Plan(Table table, Query query, Function<GroupKey, KeyCoder> coder) {
+    Plan(Table table, List<Query> queries, Function<GroupKey, KeyCoder> coder) {
         this.table = table;
+        Query query = queries.get(0);
         this.formulas = query.formulas();
         query.groupBy().forEach(key -> column(key.column()));
         coders = query.groupBy().stream().map(coder).toArray(KeyCoder[]::new);
@@ -53,7 +62,8 @@ final class Plan {
         for (KeyCoder c : coders) space = Math.multiplyExact(space, (long) c.size());
         groupSpace = space;
         dense = space <= MOST_DENSE_GROUPS;
-        for (Measure measure : query.measures()) add(measure, name -> coder.apply(new GroupKey.Of(name)));
+        for (Query one : queries)
+            for (Measure measure : one.measures()) add(measure, name -> coder.apply(new GroupKey.Of(name)));
     }
 
     private void add(Measure measure, Function<String, KeyCoder> coder) {

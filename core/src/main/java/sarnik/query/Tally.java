@@ -13,7 +13,12 @@ final class Tally {
     private final double[] decimals;
     private final long[] wholes;
     private final boolean extremes;
-    /** The sum of each group and, beside it, the number of its values: one line of the cache serves both. */
+    /** How many numbers of {@link #sums} belong to a group. */
+    private final int width;
+    /**
+     * The sum of each group and, beside it, the number of its values: one line of the cache serves both. Where every
+     * row has a value, the number of rows is that of values and is not counted again.
+     */
     private double[] sums;
 
     private double[] lows = {};
@@ -26,7 +31,8 @@ final class Tally {
         this.decimals = column instanceof DecimalColumn d ? d.values() : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
         this.extremes = extremes;
-        sums = new double[2 * groups];
+        width = column.isWhole() ? 1 : 2;
+        sums = new double[width * groups];
         if (extremes) {
             lows = filledWith(groups, Double.POSITIVE_INFINITY);
             highs = filledWith(groups, Double.NEGATIVE_INFINITY);
@@ -41,10 +47,10 @@ final class Tally {
 
     /** Makes room for this many groups. */
     void grow(int groups) {
-        int old = sums.length / 2;
+        int old = sums.length / width;
         if (groups <= old) return;
         int size = Math.max(groups, old * 2);
-        sums = Arrays.copyOf(sums, 2 * size);
+        sums = Arrays.copyOf(sums, width * size);
         if (extremes) {
             lows = Arrays.copyOf(lows, size);
             highs = Arrays.copyOf(highs, size);
@@ -55,23 +61,49 @@ final class Tally {
 
     void add(int[] selection, int[] groups, int count) {
         if (extremes) addExtremes(selection, groups, count);
+        if (width == 1) addWhole(selection, groups, count);
+        else if (decimals != null) addDecimals(selection, groups, count);
+        else addWholes(selection, groups, count);
+    }
+
+    /** Adds rows that are all of one group. */
+    void addToOne(int[] selection, int count) {
+        double sum = sums[0];
+        if (decimals != null) for (int i = 0; i < count; i++) sum += decimals[selection[i]];
+        else for (int i = 0; i < count; i++) sum += wholes[selection[i]];
+        sums[0] = sum;
+    }
+
+    /** Whether {@link #addToOne} may be used. */
+    boolean isPlain() {
+        return width == 1 && !extremes;
+    }
+
+    private void addWhole(int[] selection, int[] groups, int count) {
         double[] to = sums;
-        if (decimals != null) {
-            for (int i = 0; i < count; i++) {
-                double value = decimals[selection[i]];
-                if (Double.isNaN(value)) continue;
-                int at = groups[i] << 1;
-                to[at] += value;
-                to[at + 1]++;
-            }
-        } else {
-            for (int i = 0; i < count; i++) {
-                long value = wholes[selection[i]];
-                if (value == WholeColumn.MISSING) continue;
-                int at = groups[i] << 1;
-                to[at] += value;
-                to[at + 1]++;
-            }
+        if (decimals != null) for (int i = 0; i < count; i++) to[groups[i]] += decimals[selection[i]];
+        else for (int i = 0; i < count; i++) to[groups[i]] += wholes[selection[i]];
+    }
+
+    private void addDecimals(int[] selection, int[] groups, int count) {
+        double[] to = sums;
+        for (int i = 0; i < count; i++) {
+            double value = decimals[selection[i]];
+            if (Double.isNaN(value)) continue;
+            int at = groups[i] << 1;
+            to[at] += value;
+            to[at + 1]++;
+        }
+    }
+
+    private void addWholes(int[] selection, int[] groups, int count) {
+        double[] to = sums;
+        for (int i = 0; i < count; i++) {
+            long value = wholes[selection[i]];
+            if (value == WholeColumn.MISSING) continue;
+            int at = groups[i] << 1;
+            to[at] += value;
+            to[at + 1]++;
         }
     }
 
@@ -88,21 +120,24 @@ final class Tally {
 
     /** Adds what another tally of the same column holds in its group {@code from}. */
     void merge(int group, Tally other, int from) {
-        sums[2 * group] += other.sums[2 * from];
-        sums[2 * group + 1] += other.sums[2 * from + 1];
+        for (int i = 0; i < width; i++) sums[width * group + i] += other.sums[width * from + i];
         if (extremes) {
             lows[group] = Math.min(lows[group], other.lows[from]);
             highs[group] = Math.max(highs[group], other.highs[from]);
         }
     }
 
-    double result(Summary summary, int group) {
-        double filled = sums[2 * group + 1];
+    /**
+     * @param rows number of rows of the group
+     * @return NaN for missing
+     */
+    double result(Summary summary, int group, long rows) {
+        double filled = width == 1 ? rows : sums[2 * group + 1];
         if (summary == Summary.COUNT) return filled;
         if (filled == 0) return Double.NaN;
         return switch (summary) {
-            case SUM -> sums[2 * group];
-            case AVERAGE -> sums[2 * group] / filled;
+            case SUM -> sums[width * group];
+            case AVERAGE -> sums[width * group] / filled;
             case MINIMUM -> lows[group];
             case MAXIMUM -> highs[group];
             default -> throw new IllegalStateException(summary + " is not tallied");

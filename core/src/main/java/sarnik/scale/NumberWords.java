@@ -9,6 +9,8 @@ public final class NumberWords {
     /** What lies below them is the noise of adding up. */
     private static final int MOST_DECIMALS = 8;
 
+    private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8};
+
     private NumberWords() {}
 
     /**
@@ -34,11 +36,19 @@ public final class NumberWords {
         if (!Double.isFinite(value)) return value;
         double size = Math.abs(value);
         if (value == Math.rint(value)) return value;
-        return size >= 1000
-                ? Math.rint(value)
-                : BigDecimal.valueOf(value)
-                        .setScale(decimals(size), RoundingMode.HALF_UP)
-                        .doubleValue();
+        return size >= 1000 ? Math.rint(value) : rounded(value, decimals(size));
+    }
+
+    /** Rounded half up as it is written; only where it lies near a half need its digits be looked at. */
+    private static double rounded(double value, int decimals) {
+        double power = POWERS[decimals];
+        double scaled = Math.abs(value) * power;
+        double below = Math.floor(scaled);
+        double rest = scaled - below;
+        if (Math.abs(rest - 0.5) > 1e-4) return Math.copySign((rest < 0.5 ? below : below + 1) / power, value);
+        return BigDecimal.valueOf(value)
+                .setScale(decimals, RoundingMode.HALF_UP)
+                .doubleValue();
     }
 
     /** Decimals that tell something of a number below 1000: two, and below a tenth as many as show two figures. */

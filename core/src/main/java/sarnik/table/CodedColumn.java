@@ -1,23 +1,46 @@
 package sarnik.table;
 
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /**
  * A column of dictionary codes: text, and yes/no (whose dictionary is always "no", "yes").
- *
- * @param type {@link ColumnType#TEXT} or {@link ColumnType#YES_NO}
- * @param codes one code a row, -1 for missing
- * @param dictionary the distinct values by code
  */
-public record CodedColumn(ColumnType type, Codes codes, List<String> dictionary) implements Column {
+public final class CodedColumn extends KnownColumn {
 
     public static final List<String> NO_YES = List.of("no", "yes");
 
-    public CodedColumn {
+    private final ColumnType type;
+    private final Codes codes;
+    private final List<String> dictionary;
+    private volatile int[] commonest;
+
+    /**
+     * @param type {@link ColumnType#TEXT} or {@link ColumnType#YES_NO}
+     * @param codes one code a row, -1 for missing
+     * @param dictionary the distinct values by code
+     */
+    public CodedColumn(ColumnType type, Codes codes, List<String> dictionary) {
         if (type != ColumnType.TEXT && type != ColumnType.YES_NO) {
             throw new IllegalArgumentException("A coded column holds text or yes/no, not " + type.words());
         }
-        dictionary = List.copyOf(dictionary);
+        this.type = type;
+        this.codes = codes;
+        this.dictionary = List.copyOf(dictionary);
+    }
+
+    @Override
+    public ColumnType type() {
+        return type;
+    }
+
+    public Codes codes() {
+        return codes;
+    }
+
+    public List<String> dictionary() {
+        return dictionary;
     }
 
     @Override
@@ -41,5 +64,24 @@ public record CodedColumn(ColumnType type, Codes codes, List<String> dictionary)
         long words = 0;
         for (String word : dictionary) words += 48 + 2L * word.length();
         return codes.bytes() + words;
+    }
+
+    /**
+     * The codes, the commonest first, equally common ones by their words; counted when they are first asked for.
+     */
+    public int[] commonest() {
+        int[] known = commonest;
+        if (known == null) {
+            long[] counts = new long[dictionary.size()];
+            for (int row = 0; row < size(); row++) if (codes.get(row) >= 0) counts[codes.get(row)]++;
+            known = IntStream.range(0, counts.length)
+                    .boxed()
+                    .sorted(Comparator.comparingLong((Integer code) -> -counts[code])
+                            .thenComparing(dictionary::get))
+                    .mapToInt(code -> code)
+                    .toArray();
+            commonest = known;
+        }
+        return known;
     }
 }

@@ -1,12 +1,14 @@
 package sarnik.table;
 
+import java.util.Optional;
+
 /**
  * An immutable column of values, all of one type; any of them may be missing. Safe to share between threads.
  *
  * <p>Missing values are marked inside the arrays by a value that cannot occur otherwise (stated at each kind), so that
  * a scan reads one array only.
  */
-public sealed interface Column permits CodedColumn, WholeColumn, DecimalColumn, DateColumn, TimeColumn {
+public sealed interface Column permits KnownColumn {
 
     ColumnType type();
 
@@ -14,6 +16,17 @@ public sealed interface Column permits CodedColumn, WholeColumn, DecimalColumn, 
     int size();
 
     boolean isMissing(int row);
+
+    /** Whether every row has a value; looked through when it is first asked for. */
+    boolean isWhole();
+
+    /**
+     * The rows with its smallest and its largest value; looked through when they are first asked for.
+     *
+     * @return empty where no row has a value
+     * @throws IllegalArgumentException when the column's values have no order: text and yes/no
+     */
+    Optional<Extremes> extremes();
 
     /**
      * The value in its canonical text form: numbers as Java writes them, dates and times as ISO 8601, yes/no as "yes"

@@ -3,7 +3,17 @@ package sarnik.table;
 import java.time.LocalDate;
 
 /** Dates as days since 1970-01-01; {@link Integer#MIN_VALUE} where the value is missing. */
-public record DateColumn(int[] days) implements Column {
+public final class DateColumn extends KnownColumn {
+
+    private final int[] days;
+
+    public DateColumn(int[] days) {
+        this.days = days;
+    }
+
+    public int[] days() {
+        return days;
+    }
 
     public static final int MISSING = Integer.MIN_VALUE;
 

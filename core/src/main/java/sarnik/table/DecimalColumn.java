@@ -1,7 +1,17 @@
 package sarnik.table;
 
 /** Decimal numbers (IEEE 754 binary64, always finite); NaN where the value is missing. */
-public record DecimalColumn(double[] values) implements Column {
+public final class DecimalColumn extends KnownColumn {
+
+    private final double[] values;
+
+    public DecimalColumn(double[] values) {
+        this.values = values;
+    }
+
+    public double[] values() {
+        return values;
+    }
 
     @Override
     public ColumnType type() {

@@ -12,7 +12,7 @@ public record Extremes(int lowest, int highest) {
      * @return empty where no row has a value
      * @throws IllegalArgumentException when the column's values have no order: text and yes/no
      */
-    public static Optional<Extremes> of(Column column) {
+    static Optional<Extremes> of(Column column) {
         int low = -1;
         int high = -1;
         for (int row = 0; row < column.size(); row++) {

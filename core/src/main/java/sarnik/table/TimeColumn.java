@@ -7,7 +7,17 @@ import java.time.ZoneOffset;
  * Local date-times, without a zone, as seconds since 1970-01-01T00:00; {@link Long#MIN_VALUE} where the value is
  * missing.
  */
-public record TimeColumn(long[] seconds) implements Column {
+public final class TimeColumn extends KnownColumn {
+
+    private final long[] seconds;
+
+    public TimeColumn(long[] seconds) {
+        this.seconds = seconds;
+    }
+
+    public long[] seconds() {
+        return seconds;
+    }
 
     public static final long MISSING = Long.MIN_VALUE;
 

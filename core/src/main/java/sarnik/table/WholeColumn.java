@@ -1,7 +1,17 @@
 package sarnik.table;
 
 /** Whole numbers; {@link Long#MIN_VALUE} where the value is missing. */
-public record WholeColumn(long[] values) implements Column {
+public final class WholeColumn extends KnownColumn {
+
+    private final long[] values;
+
+    public WholeColumn(long[] values) {
+        this.values = values;
+    }
+
+    public long[] values() {
+        return values;
+    }
 
     public static final long MISSING = Long.MIN_VALUE;
 

@@ -2,7 +2,6 @@ package sarnik.visual;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -179,15 +178,10 @@ public record Colouring(int[] classes, Key key) {
     public static List<String> order(Column column, List<String> first, int most) {
         Set<String> order = new LinkedHashSet<>(first == null ? List.of() : first);
         if (column instanceof CodedColumn coded) {
-            long[] counts = new long[coded.dictionary().size()];
-            for (int row = 0; row < coded.size(); row++)
-                if (coded.codes().get(row) >= 0) counts[coded.codes().get(row)]++;
-            IntStream.range(0, counts.length)
-                    .boxed()
-                    .sorted(Comparator.comparingLong((Integer c) -> -counts[c])
-                            .thenComparing(c -> coded.dictionary().get(c)))
-                    .limit(most)
-                    .forEach(c -> order.add(coded.dictionary().get(c)));
+            for (int code : coded.commonest()) {
+                if (order.size() >= most) break;
+                order.add(coded.dictionary().get(code));
+            }
         } else {
             Map<String, Integer> counts = new LinkedHashMap<>();
             for (int row = 0; row < column.size(); row++)

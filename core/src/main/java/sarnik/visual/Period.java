@@ -32,7 +32,7 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
      * @return empty where nothing says where it begins, or what is kept is no single stretch
      */
     public static Optional<Period> of(String column, Column values, List<Stage> stages) {
-        Optional<Extremes> ends = Extremes.of(values);
+        Optional<Extremes> ends = values.extremes();
         if (ends.isEmpty()) return Optional.empty();
         LocalDateTime from = null;
         LocalDateTime to = after(values.text(ends.get().highest()));
@@ -116,7 +116,7 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
 
     /** What is missing of it at its beginning: ", whose figures begin 3 May 2026"; empty where nothing is. */
     public String lacks(Column values) {
-        Optional<Extremes> ends = Extremes.of(values);
+        Optional<Extremes> ends = values.extremes();
         if (ends.isEmpty()) return "";
         LocalDateTime begin = moment(values.text(ends.get().lowest()));
         LocalDateTime day = begin.toLocalDate().atStartOfDay();

@@ -268,7 +268,7 @@ public final class Slots {
     public static List<Option> steps(LoadedDataset dataset, String time, TimeStep step) {
         Column column = dataset.table().find(time).orElse(null);
         if (column == null || !Choices.isTime(column)) return List.of();
-        Optional<Extremes> ends = Extremes.of(column);
+        Optional<Extremes> ends = column.extremes();
         if (ends.isEmpty()) return List.of();
         TimeStep by = step == null ? StepWords.stepFor(column) : step;
         long last = number(by, column.text(ends.get().highest()));

@@ -19,7 +19,7 @@ public final class StepWords {
 
     /** The step of which the span of the data has a good number. */
     public static TimeStep stepFor(Column column) {
-        Optional<Extremes> ends = Extremes.of(column);
+        Optional<Extremes> ends = column.extremes();
         if (ends.isEmpty()) return TimeStep.DAY;
         String first = column.text(ends.get().lowest());
         String last = column.text(ends.get().highest());

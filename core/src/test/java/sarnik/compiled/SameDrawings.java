@@ -232,9 +232,12 @@ final class SameDrawings {
     }
 
     private static void scatter(ScatterDrawing drawn) {
-        drawn.dots()
-                .forEach(d -> SameCore.say(
-                        d.label() + "|" + d.named() + "|" + d.texts() + "|" + bits(d.x(), d.y(), d.radius())));
+        ScatterDrawing.Dots dots = drawn.dots();
+        for (int d = 0; d < dots.count(); d++)
+            SameCore.say(dots.label(d) + "|" + dots.texts().get(0).get(d) + "|"
+                    + dots.texts().get(1).get(d) + "|" + dots.x()[d] + " " + dots.y()[d]);
+        for (int n : dots.named()) SameCore.say("named " + n);
+        SameCore.say(dots.palette() + bits(dots.radii()));
         if (drawn.fit() != null)
             SameCore.say(drawn.fit().words() + " " + bits(drawn.fit().from())
                     + bits(drawn.fit().to()));

@@ -9,7 +9,6 @@ import sarnik.table.Column;
 import sarnik.table.ColumnProfile;
 import sarnik.table.ColumnType;
 import sarnik.table.DecimalColumn;
-import sarnik.table.Extremes;
 import sarnik.table.Reading;
 import sarnik.table.Table;
 import sarnik.table.WholeColumn;
@@ -103,7 +102,7 @@ public record ColumnLine(
 
     private static String holds(Column column, ColumnProfile profile) {
         if (column instanceof CodedColumn) return "%,d distinct".formatted(profile.distinct());
-        return Extremes.of(column)
+        return column.extremes()
                 .map(e -> words(column, e.lowest()) + " to " + words(column, e.highest()))
                 .orElse("");
     }

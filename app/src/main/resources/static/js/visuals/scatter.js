@@ -4,8 +4,35 @@ import { Tip, colourKey, notesOf, shortened, whenSized, wide, within } from './c
 
 /** From this many marks on they are painted on a canvas instead of being elements. */
 const ELEMENTS = 3000;
+/** Parts of an axis in which dots are placed. */
+const FINE = 10000;
 const BELOW = 34;
 const ABOVE = 10;
+
+const expanded = new WeakMap();
+
+/** The marks of a drawing one by one; they travel column by column. */
+function dotsOf({ dots }) {
+  if (!expanded.has(dots)) {
+    const { keys, labels, x, y, radii, palette, colours, named, texts } = dots;
+    const stand = new Set(named);
+    const each = (list, i) => (list.length === 1 ? list[0] : list[i]);
+    expanded.set(
+      dots,
+      keys.map((key, i) => ({
+        key,
+        label: labels ? labels[i] : key,
+        x: x[i] / FINE,
+        y: y[i] / FINE,
+        radius: each(radii, i),
+        colour: palette[each(colours, i)],
+        named: stand.has(i),
+        texts: texts.map(column => column[i]),
+      })),
+    );
+  }
+  return expanded.get(dots);
+}
 
 /**
  * A scatter. Press a dot to pick it, Shift adds; drag for a box, with L held for a ring by hand. With the keyboard: Tab
@@ -24,6 +51,7 @@ export function mount(body, { title, emit }) {
   };
   for (const type of ['keydown', 'keyup']) addEventListener(type, handle.hold);
   gestures(handle);
+  telling(handle);
   return handle;
 }
 
@@ -40,11 +68,11 @@ export function draw(handle, drawing) {
   const room = { left, right: width - 12, top: ABOVE, bottom: height - BELOW };
   const x = at => room.left + (room.right - room.left) * at;
   const y = at => room.bottom - (room.bottom - room.top) * at;
-  Object.assign(handle, { x, y, room });
-  const many = drawing.dots.length > ELEMENTS;
+  Object.assign(handle, { x, y, room, size: { width, height } });
+  const many = dotsOf(drawing).length > ELEMENTS;
   const picture = el(
     'svg',
-    { width, height, role: 'group', 'aria-label': `${handle.title}: ${drawing.dots.length} dots` },
+    { width, height, role: 'group', 'aria-label': `${handle.title}: ${dotsOf(drawing).length} dots` },
     ...drawing.up.ticks.flatMap(({ at, text }) => [
       el('line', { class: 'axis-line', x1: room.left, x2: room.right, y1: y(at), y2: y(at) }),
       el('text', { class: 'axis-words', x: room.left - 6, y: y(at) + 4, 'text-anchor': 'end' }, text),
@@ -64,7 +92,7 @@ export function draw(handle, drawing) {
         x2: x(drawing.fit.to[0]),
         y2: y(drawing.fit.to[1]),
       }),
-    ...(many ? [] : drawing.dots.map(dot => dotOf(handle, dot))),
+    ...(many ? [] : dotsOf(drawing).map(dot => dotOf(handle, dot))),
     ...names(drawing, x, y),
     el('polygon', { class: 'lasso', visibility: 'hidden' }),
   );
@@ -74,13 +102,14 @@ export function draw(handle, drawing) {
     marks(handle)
       .find(m => m.dataset.key === focused)
       ?.focus();
+  handle.lit = new Set();
   light(handle, handle.picks);
 }
 
 /** The names of those that stand out; one that would cover another is left out. */
 function names(drawing, x, y) {
   const taken = [];
-  return drawing.dots
+  return dotsOf(drawing)
     .filter(d => d.named)
     .flatMap(d => {
       const text = shortened(d.label, 140);
@@ -119,7 +148,7 @@ const linesOf = ({ up, across, sizeWords }, dot) => [
 
 function dotOf(handle, dot) {
   const lines = linesOf(handle.drawing, dot);
-  const made = el('circle', {
+  return el('circle', {
     class: 'dot',
     tabindex: 0,
     role: 'button',
@@ -129,23 +158,36 @@ function dotOf(handle, dot) {
     r: dot.radius,
     style: { fill: dot.colour },
     'aria-label': `${dot.label}: ${lines.map(([w, f]) => `${w} ${f}`).join(', ')}`,
+    'aria-pressed': 'false',
   });
-  made.addEventListener('pointermove', e => handle.tip.show(within(handle.body, e), dot.label, lines));
-  made.addEventListener('pointerleave', () => handle.tip.hide());
-  made.addEventListener('focus', () => handle.tip.show([handle.x(dot.x), handle.y(dot.y)], dot.label, lines));
-  made.addEventListener('blur', () => handle.tip.hide());
-  made.addEventListener('keydown', e => {
-    if (e.key !== 'Enter' && e.key !== ' ') return;
+}
+
+/** What is told of the dots that are elements, and what their keys do; there may be thousands, so the place listens. */
+function telling(handle) {
+  const { place, tip } = handle;
+  const told = e => e.target.matches?.('.dot') && dotsOf(handle.drawing).find(d => d.key === e.target.dataset.key);
+  place.addEventListener('pointerover', e => {
+    const dot = told(e);
+    if (dot) tip.show(within(handle.body, e), dot.label, linesOf(handle.drawing, dot));
+  });
+  place.addEventListener('pointerout', e => told(e) && tip.hide());
+  place.addEventListener('focusin', e => {
+    const dot = told(e);
+    if (dot) tip.show([handle.x(dot.x), handle.y(dot.y)], dot.label, linesOf(handle.drawing, dot));
+  });
+  place.addEventListener('focusout', e => told(e) && tip.hide());
+  place.addEventListener('keydown', e => {
+    const dot = (e.key === 'Enter' || e.key === ' ') && told(e);
+    if (!dot) return;
     e.preventDefault();
     handle.emit({ type: 'pick', values: [dot.key], add: e.shiftKey });
   });
-  return made;
 }
 
 /** The dot under a point, pixels; the smallest of several. */
 function dotAt(handle, [px, py]) {
   let best = null;
-  for (const dot of handle.drawing.dots) {
+  for (const dot of dotsOf(handle.drawing)) {
     const off = Math.hypot(handle.x(dot.x) - px, handle.y(dot.y) - py);
     if (off <= Math.max(6, dot.radius) && (!best || dot.radius < best.radius)) best = dot;
   }
@@ -200,7 +242,9 @@ function gestures(handle) {
       else if (handle.picks.size && !e.shiftKey) handle.emit({ type: 'pick', values: [...handle.picks], add: false });
       return;
     }
-    const values = handle.drawing.dots.filter(d => isWithin([handle.x(d.x), handle.y(d.y)], drawn)).map(d => d.key);
+    const values = dotsOf(handle.drawing)
+      .filter(d => isWithin([handle.x(d.x), handle.y(d.y)], drawn))
+      .map(d => d.key);
     if (values.length) handle.emit({ type: 'pick', values, add: e.shiftKey });
   };
   place.addEventListener('pointerup', end);
@@ -217,24 +261,32 @@ function gestures(handle) {
 }
 
 export function light(handle, picks) {
+  const before = handle.lit;
   handle.picks = new Set(picks);
+  handle.lit = handle.picks;
+  const same = before?.size === handle.picks.size && [...handle.picks].every(key => before.has(key));
+  if (handle.canvas) {
+    if (!same || handle.canvas.dataset.painted !== 'true') paint(handle);
+    return;
+  }
+  if (same) return;
   for (const mark of marks(handle)) {
     const picked = handle.picks.has(mark.dataset.key);
     mark.classList.toggle('is-picked', picked);
     mark.classList.toggle('is-dim', handle.picks.size > 0 && !picked);
     mark.setAttribute('aria-pressed', picked);
   }
-  if (handle.canvas) paint(handle);
 }
 
-function paint({ canvas, place, drawing, picks, x, y }) {
+function paint({ canvas, size, drawing, picks, x, y }) {
   const ratio = Math.min(2, devicePixelRatio);
-  canvas.width = place.clientWidth * ratio;
-  canvas.height = place.clientHeight * ratio;
+  canvas.width = size.width * ratio;
+  canvas.height = size.height * ratio;
+  canvas.dataset.painted = 'true';
   const context = canvas.getContext('2d');
   context.scale(ratio, ratio);
   const rust = getComputedStyle(document.documentElement).getPropertyValue('--rust').trim();
-  for (const dot of drawing.dots) {
+  for (const dot of dotsOf(drawing)) {
     const picked = picks.has(dot.key);
     context.globalAlpha = picks.size && !picked ? 0.18 : 0.7;
     context.fillStyle = picked ? rust : dot.colour;
@@ -252,7 +304,7 @@ export function unmount(handle) {
 export function figures(drawing) {
   return {
     head: ['dot', drawing.across.words, drawing.up.words, ...(drawing.sizeWords ? [drawing.sizeWords] : [])],
-    rows: drawing.dots.map(d => ({ key: d.key, cells: [d.label, ...d.texts] })),
+    rows: dotsOf(drawing).map(d => ({ key: d.key, cells: [d.label, ...d.texts] })),
   };
 }
 
@@ -260,14 +312,16 @@ export function mini(drawing) {
   return el(
     'svg',
     { viewBox: '0 0 206 112' },
-    ...drawing.dots.slice(0, 400).map(d =>
-      el('circle', {
-        cx: 6 + 194 * d.x,
-        cy: 106 - 100 * d.y,
-        r: Math.max(1.4, d.radius / 3),
-        fill: d.colour,
-        'fill-opacity': 0.65,
-      }),
-    ),
+    ...dotsOf(drawing)
+      .slice(0, 400)
+      .map(d =>
+        el('circle', {
+          cx: 6 + 194 * d.x,
+          cy: 106 - 100 * d.y,
+          r: Math.max(1.4, d.radius / 3),
+          fill: d.colour,
+          'fill-opacity': 0.65,
+        }),
+      ),
   );
 }

@@ -50,7 +50,7 @@ public final class DatesKind implements FilterKind<Dates> {
 
     @Override
     public FilterOffer offer(Dates filter, Column column) {
-        Optional<Extremes> ends = Extremes.of(column);
+        Optional<Extremes> ends = column.extremes();
         return new FilterOffer(
                 name(),
                 filter.words(),

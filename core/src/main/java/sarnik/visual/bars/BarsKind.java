@@ -190,7 +190,7 @@ public final class BarsKind implements VisualKind<Bars> {
 
     /** Round breaks that cut a column of numbers into about so many classes. */
     private static List<Double> breaks(Column column, int classes) {
-        Optional<Extremes> ends = Extremes.of(column);
+        Optional<Extremes> ends = column.extremes();
         if (ends.isEmpty()) return List.of();
         double low = Double.parseDouble(column.text(ends.get().lowest()));
         double high = Double.parseDouble(column.text(ends.get().highest()));

@@ -23,7 +23,7 @@ public record ScatterDrawing(
         String title,
         Axis across,
         Axis up,
-        List<Dot> dots,
+        Dots dots,
         Fit fit,
         double[] cut,
         List<String> quarters,
@@ -40,21 +40,42 @@ public record ScatterDrawing(
     }
 
     /**
-     * @param x 0 to 1 of the axis along
-     * @param y 0 to 1 of the upright axis
-     * @param radius pixels
-     * @param named whether it stands out so far that its name is written beside it
-     * @param texts its figures in words: along, upwards, size
+     * The marks, the largest first, column by column: there may be thousands, and so they travel short.
+     *
+     * @param keys their values of the category
+     * @param labels what they are called; null where all are called by their keys
+     * @param x {@value #FINE}ths of the axis along
+     * @param y {@value #FINE}ths of the upright axis
+     * @param radii pixels; one for all where they are alike
+     * @param palette the colours that occur
+     * @param colours numbers in the palette; one for all where they are alike
+     * @param named numbers of those that stand out so far that their name is written beside them
+     * @param texts their figures in words: along, upwards, size
      */
-    public record Dot(
-            String key,
-            String label,
-            double x,
-            double y,
-            double radius,
-            String colour,
-            boolean named,
-            List<String> texts) {}
+    public record Dots(
+            List<String> keys,
+            List<String> labels,
+            int[] x,
+            int[] y,
+            double[] radii,
+            List<String> palette,
+            int[] colours,
+            int[] named,
+            List<List<String>> texts) {
+
+        /** Parts of an axis: a tenth of a pixel on a screen. */
+        public static final int FINE = 10_000;
+
+        /** Number of marks. */
+        public int count() {
+            return keys.size();
+        }
+
+        /** What a mark is called. */
+        public String label(int dot) {
+            return labels == null ? keys.get(dot) : labels.get(dot);
+        }
+    }
 
     /**
      * A straight line.

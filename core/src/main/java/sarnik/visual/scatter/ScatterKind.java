@@ -203,26 +203,38 @@ public final class ScatterKind implements VisualKind<Scatter> {
                 .mapToInt(g -> g)
                 .toArray();
         Set<Integer> named = named(known, unlike);
-        List<ScatterDrawing.Dot> dots = new ArrayList<>();
         Map<String, Integer> worn = new LinkedHashMap<>();
+        List<String> keys = IntStream.of(drawn).mapToObj(g -> frame.key(0, g)).toList();
+        List<String> labels =
+                keys.stream().map(key -> dataset.label(scatter.category(), key)).toList();
+        List<String> palette = new ArrayList<>();
         String plain = one(scatter.colour());
-        Written sized = scatter.size() == null ? null : Written.of(dataset, scatter.size(), null);
-        for (int g : drawn) {
-            String key = frame.key(0, g);
-            String value = colours == null ? null : counts == null ? key : values.get(key);
+        int[] wearing = new int[drawn.length];
+        for (int d = 0; d < drawn.length; d++) {
+            String value = colours == null ? null : counts == null ? keys.get(d) : values.get(keys.get(d));
             if (colours != null) worn.merge(value == null ? "(missing)" : value, 1, (a, b) -> a + b);
-            List<String> texts = new ArrayList<>(List.of(along.full(x[g]), upwards.full(y[g])));
-            if (sized != null) texts.add(sized.full(sizes[g]));
-            dots.add(new ScatterDrawing.Dot(
-                    key,
-                    dataset.label(scatter.category(), key),
-                    fine(across.at(x[g])),
-                    fine(up.at(y[g])),
-                    circle == null ? ONE_SIZE : Math.max(1.5, round(circle.radius(sizes[g]))),
-                    colours == null ? plain : colours.of(value),
-                    named.contains(g),
-                    texts));
+            String colour = colours == null ? plain : colours.of(value);
+            if (!palette.contains(colour)) palette.add(colour);
+            wearing[d] = palette.indexOf(colour);
         }
+        List<List<String>> texts = new ArrayList<>(List.of(texts(drawn, x, along), texts(drawn, y, upwards)));
+        if (sizes != null) texts.add(texts(drawn, sizes, Written.of(dataset, scatter.size(), null)));
+        ScatterDrawing.Dots dots = new ScatterDrawing.Dots(
+                keys,
+                labels.equals(keys) ? null : labels,
+                IntStream.of(drawn).map(g -> parts(across.at(x[g]))).toArray(),
+                IntStream.of(drawn).map(g -> parts(up.at(y[g]))).toArray(),
+                circle == null
+                        ? new double[] {ONE_SIZE}
+                        : IntStream.of(drawn)
+                                .mapToDouble(g -> Math.max(1.5, round(circle.radius(sizes[g]))))
+                                .toArray(),
+                palette,
+                palette.size() == 1 ? new int[] {0} : wearing,
+                IntStream.range(0, drawn.length)
+                        .filter(d -> named.contains(drawn[d]))
+                        .toArray(),
+                texts);
         double[] cut = cut(scatter.quarters(), x, y, known, across, up);
         return new ScatterDrawing(
                 Scene.titleOf(scatter, ColumnWords.of(scatter.up()) + " against " + ColumnWords.of(scatter.across())),
@@ -237,6 +249,14 @@ public final class ScatterKind implements VisualKind<Scatter> {
                 swatches(worn, colours),
                 notes,
                 Trail.of(frame.trail()));
+    }
+
+    private static List<String> texts(int[] drawn, double[] values, Written written) {
+        return IntStream.of(drawn).mapToObj(g -> written.full(values[g])).toList();
+    }
+
+    private static int parts(double place) {
+        return (int) Math.round(place * ScatterDrawing.Dots.FINE);
     }
 
     private static String one(Colour colour) {
