@@ -1,7 +1,10 @@
 package sarnik.app.image;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -9,12 +12,29 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class Images {
 
+    /** For so long a picture may wait to be put on a sheet. */
+    private static final Duration UNUSED_FOR = Duration.ofDays(7);
+
     private final StoredImageRepository stored;
     private final TransactionTemplate transaction;
 
     Images(StoredImageRepository stored, TransactionTemplate transaction) {
         this.stored = stored;
         this.transaction = transaction;
+    }
+
+    /** Clears once a day what no dashboard shows or showed. */
+    @Scheduled(fixedDelay = 1, initialDelay = 1, timeUnit = TimeUnit.DAYS)
+    void clearUnused() {
+        clearUnused(Instant.now().minus(UNUSED_FOR));
+    }
+
+    /**
+     * @param before only pictures kept before then
+     * @return how many were cleared
+     */
+    int clearUnused(Instant before) {
+        return transaction.execute(t -> stored.clearUnused(before));
     }
 
     /** A picture that is given out. */

@@ -48,7 +48,7 @@ record Reencoded(String type, int width, int height, byte[] bytes) {
             ImageReader reader = readers.next();
             try {
                 reader.setInput(in, true, true);
-                return written(scaled(read(reader)));
+                return written(Orientation.upright(scaled(read(reader)), Orientation.of(uploaded)));
             } finally {
                 reader.dispose();
             }
