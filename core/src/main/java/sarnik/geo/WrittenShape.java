@@ -1,7 +1,6 @@
 package sarnik.geo;
 
 import java.util.Collection;
-import java.util.HexFormat;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.locationtech.jts.geom.Coordinate;
@@ -41,7 +40,7 @@ public record WrittenShape(Geometry shape, int system) {
                         text.group(1) == null ? 0 : Integer.parseInt(text.group(1)));
             Matcher binary = BINARY.matcher(cell);
             if (!binary.matches()) return null;
-            Geometry shape = new WKBReader(SHAPES).read(HexFormat.of().parseHex(binary.group(1)));
+            Geometry shape = new WKBReader(SHAPES).read(WKBReader.hexToBytes(binary.group(1)));
             return new WrittenShape(shape, shape.getSRID());
         } catch (ParseException | IllegalArgumentException broken) {
             return null;

@@ -39,12 +39,18 @@ import sarnik.visual.VisualKind;
 import sarnik.visual.bars.Bars;
 import sarnik.visual.bars.BarsDrawing;
 import sarnik.visual.bars.BarsKind;
+import sarnik.visual.figure.Figure;
+import sarnik.visual.figure.FigureDrawing;
+import sarnik.visual.figure.FigureKind;
 import sarnik.visual.grid.Grid;
 import sarnik.visual.grid.GridDrawing;
 import sarnik.visual.grid.GridKind;
 import sarnik.visual.lines.Lines;
 import sarnik.visual.lines.LinesDrawing;
 import sarnik.visual.lines.LinesKind;
+import sarnik.visual.list.ListDrawing;
+import sarnik.visual.list.ListKind;
+import sarnik.visual.list.Listing;
 import sarnik.visual.ring.Ring;
 import sarnik.visual.ring.RingDrawing;
 import sarnik.visual.ring.RingKind;
@@ -54,6 +60,9 @@ import sarnik.visual.scatter.ScatterKind;
 import sarnik.visual.table.TableDrawing;
 import sarnik.visual.table.TableKind;
 import sarnik.visual.table.TableVisual;
+import sarnik.visual.words.Words;
+import sarnik.visual.words.WordsDrawing;
+import sarnik.visual.words.WordsKind;
 
 /** Plans, answers and draws visuals of several kinds over generated narrowings and writes what is drawn. */
 final class SameDrawings {
@@ -132,6 +141,51 @@ final class SameDrawings {
                             null,
                             null),
                     scene));
+            figure((FigureDrawing) drawn(
+                    new FigureKind(),
+                    new Figure(
+                            "p",
+                            null,
+                            "",
+                            1,
+                            turn ? LITRES : PIECES,
+                            new Figure.Against(
+                                    turn ? Figure.Against.Kind.YEAR : Figure.Against.Kind.WHOLE, null, null, "day"),
+                            new States(2, 1),
+                            "day",
+                            null,
+                            null,
+                            null),
+                    scene));
+            list((ListDrawing) drawn(
+                    new ListKind(),
+                    new Listing(
+                            "p",
+                            null,
+                            "",
+                            1,
+                            turn ? "town" : null,
+                            turn ? "{town}: {sum of litres}" : "{town} on {day}",
+                            null,
+                            turn ? List.of(LITRES) : null,
+                            null,
+                            turn ? null : new Listing.By("litres", true),
+                            null,
+                            null,
+                            null),
+                    scene));
+            SameCore.say(((WordsDrawing) drawn(
+                            new WordsKind(),
+                            new Words(
+                                    "p",
+                                    null,
+                                    "",
+                                    "# Refills\n\n**{sum of litres}** in all:\n\n- one `two`\n- [three](https://example.org)",
+                                    1L,
+                                    List.of(LITRES)),
+                            scene))
+                    .blocks()
+                    .toString());
         }
     }
 
@@ -191,7 +245,7 @@ final class SameDrawings {
 
             @Override
             public RowPage rows(AskedRows asked) {
-                throw new IllegalStateException("None of these asks for rows");
+                return engine.rows(asked.dataset().table(), asked.query());
             }
         });
         SameCore.say(kind.name() + " “" + drawing.title() + "”");
@@ -242,6 +296,17 @@ final class SameDrawings {
             SameCore.say(drawn.fit().words() + " " + bits(drawn.fit().from())
                     + bits(drawn.fit().to()));
         if (drawn.cut() != null) SameCore.say(bits(drawn.cut()));
+    }
+
+    private static void figure(FigureDrawing drawn) {
+        SameCore.say(drawn.text() + "|" + drawn.full() + "|" + drawn.against() + "|" + drawn.state() + "|"
+                + drawn.lineWords());
+        if (drawn.line() != null) drawn.line().forEach(value -> SameCore.say(value == null ? "-" : bits(value)));
+    }
+
+    private static void list(ListDrawing drawn) {
+        drawn.lines().forEach(l -> SameCore.say(l.key() + "|" + l.text() + "|" + l.record()));
+        SameCore.say(drawn.all() + " " + drawn.unit() + " " + drawn.notes());
     }
 
     private static void grid(GridDrawing drawn) {
