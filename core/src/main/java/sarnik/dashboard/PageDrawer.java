@@ -18,6 +18,7 @@ import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
 import sarnik.data.Rule;
 import sarnik.narrow.Narrowing;
+import sarnik.narrow.Registry;
 import sarnik.query.QueryException;
 import sarnik.query.Stage;
 import sarnik.state.ReaderState;
@@ -47,6 +48,7 @@ public final class PageDrawer {
     private final Answerer answerer;
     private final Map<String, Sight> sights;
     private final Narrowing narrowing;
+    private final Registry kinds;
     private final ConcurrentMap<String, PlaceSheet> sheets = new ConcurrentHashMap<>();
 
     /**
@@ -54,12 +56,24 @@ public final class PageDrawer {
      */
     public PageDrawer(
             Dashboard dashboard, ReaderState state, Sources sources, Answerer answerer, Map<String, Sight> sights) {
+        this(dashboard, state, sources, answerer, sights, Kinds.ALL);
+    }
+
+    /** The same. @param kinds the kinds that its parts may have */
+    public PageDrawer(
+            Dashboard dashboard,
+            ReaderState state,
+            Sources sources,
+            Answerer answerer,
+            Map<String, Sight> sights,
+            Registry kinds) {
+        this.kinds = kinds;
         this.dashboard = dashboard;
         this.state = state;
         this.sources = sources;
         this.answerer = answerer;
         this.sights = sights;
-        this.narrowing = new Narrowing(dashboard, state, sources.datasets(), Kinds.ALL, sources.today());
+        this.narrowing = new Narrowing(dashboard, state, sources.datasets(), kinds, sources.today());
     }
 
     /** The places that the drawings made so far name, by tag. */
@@ -98,12 +112,12 @@ public final class PageDrawer {
         return drawn;
     }
 
-    private static <V extends Visual> Plan plan(V visual, Scene scene) {
-        return Kinds.ALL.of(visual).plan(visual, scene);
+    private <V extends Visual> Plan plan(V visual, Scene scene) {
+        return kinds.of(visual).plan(visual, scene);
     }
 
-    private static <V extends Visual> Set<String> dependsOn(V visual) {
-        return Kinds.ALL.of(visual).dependsOn(visual);
+    private <V extends Visual> Set<String> dependsOn(V visual) {
+        return kinds.of(visual).dependsOn(visual);
     }
 
     private Drawing guarded(String id, Supplier<Drawing> step) {
@@ -136,7 +150,7 @@ public final class PageDrawer {
 
     private <V extends Visual> List<String> values(V visual, Value.Pick pick, Scene scene) {
         try {
-            return answerer.values(Kinds.ALL.of(visual).picked(visual, pick, scene));
+            return answerer.values(kinds.of(visual).picked(visual, pick, scene));
         } catch (MisfitException | QueryException misfit) {
             return new ArrayList<>();
         }
@@ -177,7 +191,7 @@ public final class PageDrawer {
                 Visual of = dashboard.visuals().get(other);
                 if (of == null || !dependsOn(of).isEmpty())
                     throw new MisfitException("What this was about has gone. Choose something else in its brief.");
-                return PageDrawer.plan(of, PageDrawer.this.scene(other));
+                return PageDrawer.this.plan(of, PageDrawer.this.scene(other));
             }
 
             @Override

@@ -17,6 +17,6 @@ public record Sources(Datasets datasets, Function<String, Optional<SharedKey>> k
 
     /** Datasets only. */
     public Sources(Datasets datasets) {
-        this(datasets, name -> Optional.empty(), LocalDate.EPOCH);
+        this(datasets, name -> Optional.empty(), LocalDate.ofEpochDay(0));
     }
 }

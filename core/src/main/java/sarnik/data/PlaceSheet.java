@@ -7,7 +7,6 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import sarnik.place.Gazetteer;
 import sarnik.place.Place;
 import sarnik.place.PlaceLevel;
 
@@ -36,7 +35,8 @@ public record PlaceSheet(
     /** Decimals of a degree that are kept: about a metre. */
     private static final double DEGREE = 1e5;
 
-    public static PlaceSheet of(Collection<Place> places) {
+    /** @param around knows the provinces of places */
+    static PlaceSheet of(Collection<Place> places, Boundaries around) {
         List<Place> sorted =
                 places.stream().sorted(Comparator.comparing(Place::id)).toList();
         List<String> ids = new ArrayList<>(sorted.size());
@@ -50,7 +50,7 @@ public record PlaceSheet(
             Place place = sorted.get(i);
             ids.add(place.id());
             names.add(place.name());
-            within.add(within(place));
+            within.add(within(place, around));
             lon[i] = Math.round(place.lon() * DEGREE) / DEGREE;
             lat[i] = Math.round(place.lat() * DEGREE) / DEGREE;
             index.put(place.id(), i);
@@ -61,8 +61,8 @@ public record PlaceSheet(
         return new PlaceSheet(Long.toString(hash, 36), ids, names, within, lon, lat, index);
     }
 
-    private static String within(Place place) {
+    private static String within(Place place, Boundaries around) {
         if (place.level() == PlaceLevel.AREA) return "";
-        return Gazetteer.shipped().provinceOf(place).map(Place::name).orElse(place.country());
+        return around.provinceOf(place).map(Place::name).orElse(place.country());
     }
 }

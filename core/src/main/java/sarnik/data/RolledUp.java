@@ -11,7 +11,6 @@ import java.util.concurrent.ConcurrentHashMap;
 import sarnik.geo.Area;
 import sarnik.geo.IndexedSet;
 import sarnik.place.AreaMatcher;
-import sarnik.place.Gazetteer;
 import sarnik.place.Place;
 import sarnik.place.PlaceLevel;
 import sarnik.place.PlacedTable;
@@ -161,7 +160,7 @@ public final class RolledUp {
 
     /** The places of a column as the browser keeps them. */
     PlaceSheet sheet(String column, Map<String, Place> places) {
-        return sheets.computeIfAbsent(column, c -> PlaceSheet.of(places.values()));
+        return sheets.computeIfAbsent(column, c -> PlaceSheet.of(places.values(), boundaries));
     }
 
     private Groups byArea(String set, Map<String, Place> places) {
@@ -223,11 +222,11 @@ public final class RolledUp {
         return new Groups(of, groups);
     }
 
-    private static Groups byProvince(Map<String, Place> places) {
+    private Groups byProvince(Map<String, Place> places) {
         Map<String, String> of = new HashMap<>();
         Map<String, Place> groups = new HashMap<>();
         for (Place place : places.values()) {
-            Place group = Gazetteer.shipped().provinceOf(place).orElse(place);
+            Place group = boundaries.provinceOf(place).orElse(place);
             groups.put(group.id(), group);
             of.put(place.id(), group.id());
         }

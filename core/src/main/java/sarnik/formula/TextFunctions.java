@@ -147,7 +147,7 @@ final class TextFunctions {
         boolean inside = false;
         for (int c : text.codePoints().toArray()) {
             boolean letter = Character.isLetterOrDigit(c);
-            String one = Character.toString(c);
+            String one = new String(Character.toChars(c));
             out.append(!letter ? one : inside ? one.toLowerCase(Locale.ROOT) : one.toUpperCase(Locale.ROOT));
             inside = letter;
         }

@@ -24,10 +24,10 @@ record WindowPart(
         Kind kind) {
 
     /** Stands in SQL for what a column of the grouping is there; the column's name follows, and the same again. */
-    static final char KEY = '\u0001';
+    static final char KEY = '\ue001';
 
     /** Stands in SQL for all columns of the grouping, which decide between equals. */
-    static final String TIES = "\u0002";
+    static final String TIES = "\ue002";
 
     /**
      * @param key a column of the grouping; null where it is ordered by a value

@@ -56,6 +56,7 @@ public final class SameCore {
         for (int q = 0; q < QUERIES / 4; q++) same.rows(table, q);
         same.scales();
         new SameDrawings(table, same.engine, same.numbers::below).draw(same::stages);
+        new SamePage(table, same.engine, same.numbers::below).draw();
     }
 
     /** Numbers by chance that are the same wherever they are drawn: a linear congruential generator of 48 bits. */

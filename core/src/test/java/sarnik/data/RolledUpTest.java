@@ -175,16 +175,17 @@ class RolledUpTest {
         @Test
         void haveATagThatChangesWithWhatTheyAre() {
             Map<String, Place> points = points(5);
-            String tag = PlaceSheet.of(points.values()).tag();
-            assertThat(PlaceSheet.of(new HashMap<>(points).values()).tag()).isEqualTo(tag);
+            String tag = PlaceSheet.of(points.values(), BOUNDARIES).tag();
+            assertThat(PlaceSheet.of(new HashMap<>(points).values(), BOUNDARIES).tag())
+                    .isEqualTo(tag);
             Map<String, Place> moved = new HashMap<>(points);
             moved.put("p3", point("p3", 1, 42));
-            assertThat(PlaceSheet.of(moved.values()).tag()).isNotEqualTo(tag);
+            assertThat(PlaceSheet.of(moved.values(), BOUNDARIES).tag()).isNotEqualTo(tag);
         }
 
         @Test
         void areInOneOrderAndFoundByTheirNumber() {
-            PlaceSheet sheet = PlaceSheet.of(points(20).values());
+            PlaceSheet sheet = PlaceSheet.of(points(20).values(), BOUNDARIES);
             assertThat(sheet.ids()).isSorted();
             for (int i = 0; i < sheet.ids().size(); i++)
                 assertThat(sheet.index()).containsEntry(sheet.ids().get(i), i);

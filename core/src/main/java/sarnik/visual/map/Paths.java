@@ -171,7 +171,7 @@ final class Paths implements LayerKind {
         if (path.breakMinutes() != null
                 && type == ColumnType.TIME
                 && Duration.between(LocalDateTime.parse(before.moment()), LocalDateTime.parse(now.moment()))
-                                .toSeconds()
+                                .getSeconds()
                         > path.breakMinutes() * 60) return true;
         return path.breakMetres() != null
                 && GreatCircle.metres(
