@@ -33,6 +33,18 @@ async function untilReady() {
     });
   }
 }
+by('first-page').addEventListener('click', async e => {
+  const button = e.currentTarget;
+  refuse(by('refusal'), '');
+  button.disabled = true;
+  try {
+    const { dashboard } = await ask('POST', '/api/dashboards/first', { body: { dataset: Number(id) } });
+    location.assign(`/dashboards/${dashboard}/compose`);
+  } catch (refused) {
+    refuse(by('refusal'), refused.message);
+    button.disabled = false;
+  }
+});
 if (!ready) untilReady().catch(refused => refuse(by('refusal'), refused.message));
 
 let revision = Number(document.body.dataset.revision);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Supplier;
 import sarnik.brief.Choices;
 import sarnik.data.ColumnWords;
@@ -17,7 +18,6 @@ import sarnik.visual.Box;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
 import sarnik.visual.Visual;
-import sarnik.visual.VisualKind;
 
 /** What may be added to a dashboard in answer to a question, made with the data at hand. */
 public final class Proposals {
@@ -48,29 +48,41 @@ public final class Proposals {
     public List<Added> answer(Question question, LoadedDataset dataset) {
         List<Added> added = new ArrayList<>();
         if (question == Question.LET_CHOOSE) added.addAll(letChoose(dataset));
-        for (VisualKind<?> kind : Kinds.ALL.visuals())
-            for (Proposal proposal : kind.proposals(question, dataset, dashboard.parts())) added.add(visual(proposal));
+        visuals(question, dataset).forEach(proposal -> added.add(visual(proposal)));
         return added;
+    }
+
+    /** What kinds of visuals answer, best first. */
+    List<Proposal> visuals(Question question, LoadedDataset dataset) {
+        return Kinds.ALL.visuals().stream()
+                .flatMap(kind -> kind.proposals(question, dataset, dashboard.parts()).stream())
+                .toList();
     }
 
     private List<Added> letChoose(LoadedDataset dataset) {
         List<Added> added = new ArrayList<>();
-        for (String name : dataset.columnNames()) {
-            Column column = dataset.table().column(name);
-            if (Choices.isPlace(name)) continue;
-            if (column instanceof CodedColumn coded
-                    && (coded.dictionary().size() > MOST_TO_CHOOSE
-                            || coded.dictionary().size() < 2)) continue;
-            Kinds.ALL.filters().stream()
-                    .filter(kind -> kind.fits(column))
-                    .findFirst()
-                    .ifPresent(kind -> added.add(filter(kind, dataset, name)));
-        }
+        for (String name : choosable(dataset)) added.add(filter(dataset, name));
         added.add(number());
         return added;
     }
 
-    private Added filter(FilterKind<?> kind, LoadedDataset dataset, String column) {
+    /** The columns that a filter can be made of, in their order. */
+    static List<String> choosable(LoadedDataset dataset) {
+        return dataset.columnNames().stream()
+                .filter(name -> !Choices.isPlace(name))
+                .filter(name -> !(dataset.table().column(name) instanceof CodedColumn coded)
+                        || coded.dictionary().size() > 1 && coded.dictionary().size() <= MOST_TO_CHOOSE)
+                .filter(name -> kind(dataset.table().column(name)).isPresent())
+                .toList();
+    }
+
+    private static Optional<FilterKind<?>> kind(Column column) {
+        return Kinds.ALL.filters().stream().filter(kind -> kind.fits(column)).findFirst();
+    }
+
+    /** A filter of a column. */
+    Added filter(LoadedDataset dataset, String column) {
+        FilterKind<?> kind = kind(dataset.table().column(column)).orElseThrow();
         String id = "f" + ids.get();
         int order = 1
                 + dashboard.filters().values().stream()
@@ -99,11 +111,14 @@ public final class Proposals {
     }
 
     private Added visual(Proposal proposal) {
+        return visual(proposal, free(dashboard, proposal.w(), proposal.h()));
+    }
+
+    /** A visual in a box, with a link where it can be picked. */
+    Added visual(Proposal proposal, Box at) {
         String id = "v" + ids.get();
         List<Map<String, Object>> ops = new ArrayList<>();
-        ops.add(add(
-                "/visuals/" + id,
-                placed(proposal.visual(), dashboard.firstPage(), free(dashboard, proposal.w(), proposal.h()))));
+        ops.add(add("/visuals/" + id, placed(proposal.visual(), dashboard.firstPage(), at)));
         if (isPicked(proposal.visual())) ops.add(add("/links/k" + id, Choices.map("from", id)));
         return new Added(id, proposal.words(), ops);
     }

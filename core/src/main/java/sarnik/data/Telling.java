@@ -1,39 +1,136 @@
 package sarnik.data;
 
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
 import sarnik.table.CodedColumn;
+import sarnik.table.Column;
 import sarnik.table.ColumnType;
+import sarnik.table.Extremes;
+import sarnik.table.WholeColumn;
 
 /** Which columns of a dataset are likely to tell something. */
 public final class Telling {
 
     private static final int MOST_CATEGORY_VALUES = 20_000;
-    private static final String NO_AMOUNT =
-            "(?:.*[ _])?(?:id|code|number|no|year|month|week|lat|lon|latitude|longitude|phone|postcode|zip)";
+
+    /** Last words of names of numbers that name something instead of measuring it. */
+    private static final Set<String> NAMES = Set.of(
+            "id", "code", "number", "no", "nr", "num", "key", "year", "quarter", "month", "week", "weekday", "day", "hour",
+            "minute", "lat", "lon", "lng", "latitude", "longitude", "easting", "northing", "phone", "tel", "telephone",
+            "fax", "postcode", "zip", "plz", "cp", "uuid", "cod", "codigo", "código", "año", "mes", "jahr", "monat",
+            "année", "mois");
+
+    /** Words of names of numbers that say how much there is of something for each of something else, or how it stands. */
+    private static final Set<String> RATES = Set.of(
+            "per", "rate", "ratio", "share", "percent", "pct", "percentage", "mean", "average", "avg", "median",
+            "temperature", "temp", "price", "index", "score", "rating", "age", "density", "concentration", "level", "ph",
+            "speed", "pressure", "humidity", "intensity", "probability", "tasa", "precio", "taux", "prix", "anteil");
+
+    /** From so many rows on a run of whole numbers without a repetition is taken for names of the rows. */
+    private static final int LEAST_FOR_NAMES = 20;
+
+    private static final int FIRST_YEAR = 1900;
+    private static final int LAST_YEAR = 2100;
 
     private Telling() {}
 
-    /** Measure formulas, then sums of the number columns that look like amounts, decimals first. */
-    public static List<Measure> sums(LoadedDataset dataset) {
-        Stream<Measure> formulas = dataset.measures().keySet().stream().map(name -> new Measure(Summary.FORMULA, name));
-        return Stream.concat(formulas, amounts(dataset).stream().map(name -> new Measure(Summary.SUM, name)))
+    /** What can be made of the numbers of a column. */
+    public enum Meaning {
+        /** They are amounts: their sum is one. */
+        AMOUNT,
+        /** They are rates or states, whose sum means nothing: their average is taken. */
+        RATE,
+        /** They name something, or say when or where: they measure nothing. */
+        NAME
+    }
+
+    /**
+     * What the numbers of a column are likely to be, by its name, its unit, how the rows are placed, and the values.
+     *
+     * @param column name of a column of numbers
+     */
+    public static Meaning meaning(LoadedDataset dataset, String column) {
+        List<String> words = words(column);
+        String unit = dataset.about().unit(column).toLowerCase(Locale.ROOT);
+        boolean rate = words.stream().anyMatch(RATES::contains)
+                || column.indexOf('%') >= 0
+                || unit.indexOf('%') >= 0
+                || unit.indexOf('/') >= 0
+                || unit.indexOf('°') >= 0;
+        if (rate) return Meaning.RATE;
+        if (!words.isEmpty() && NAMES.contains(words.get(words.size() - 1))) return Meaning.NAME;
+        if (dataset.placing() instanceof Placing.ByCoordinates by
+                && (column.equals(by.lat()) || column.equals(by.lon()))) return Meaning.NAME;
+        return dataset.table().column(column) instanceof WholeColumn whole && (areYears(whole) || areNames(whole))
+                ? Meaning.NAME
+                : Meaning.AMOUNT;
+    }
+
+    /** The words of a name: "litresPerHead" and "litres_per_head" have three. */
+    private static List<String> words(String name) {
+        return Stream.of(name.replaceAll("(\\p{Ll})(\\p{Lu})", "$1 $2").split("[^\\p{L}\\p{N}]+"))
+                .filter(word -> !word.isEmpty())
+                .map(word -> word.toLowerCase(Locale.ROOT))
                 .toList();
     }
 
-    /** Number columns that look like amounts, decimals first: neither identifiers, years nor coordinates. */
+    private static boolean areYears(WholeColumn column) {
+        Optional<Extremes> ends = column.extremes();
+        if (ends.isEmpty()) return false;
+        long low = column.values()[ends.get().lowest()];
+        long high = column.values()[ends.get().highest()];
+        return low >= FIRST_YEAR && high <= LAST_YEAR && column.size() > 2 * (high - low + 1);
+    }
+
+    /** Whether each row has a number of its own, in a run with few gaps. */
+    private static boolean areNames(WholeColumn column) {
+        if (column.size() < LEAST_FOR_NAMES || !column.isWhole()) return false;
+        Extremes ends = column.extremes().orElseThrow();
+        long low = column.values()[ends.lowest()];
+        long range = column.values()[ends.highest()] - low;
+        if (range < 0 || range > 2L * column.size()) return false;
+        BitSet seen = new BitSet((int) range + 1);
+        for (long value : column.values()) {
+            int at = (int) (value - low);
+            if (seen.get(at)) return false;
+            seen.set(at);
+        }
+        return true;
+    }
+
+    /** Measure formulas, then sums of amounts, decimals first, then averages of rates. */
+    public static List<Measure> measures(LoadedDataset dataset) {
+        Stream<Measure> formulas = dataset.measures().keySet().stream().map(name -> new Measure(Summary.FORMULA, name));
+        return Stream.concat(
+                        formulas,
+                        amounts(dataset).stream()
+                                .map(name -> new Measure(
+                                        meaning(dataset, name) == Meaning.RATE ? Summary.AVERAGE : Summary.SUM, name)))
+                .toList();
+    }
+
+    /** Whether a measure adds up, so that sizes and parts of a whole may stand for it. */
+    public static boolean addsUp(Measure measure) {
+        return measure.over() == null && (measure.summary() == Summary.SUM || measure.summary() == Summary.COUNT);
+    }
+
+    /** Number columns that measure something: amounts, decimals first, then rates. */
     public static List<String> amounts(LoadedDataset dataset) {
         return dataset.columnNames().stream()
                 .filter(name -> dataset.table().column(name).type().isNumber())
-                .filter(name -> !name.toLowerCase(Locale.ROOT).matches(NO_AMOUNT))
-                .sorted(Comparator.comparingInt(
-                        name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
+                .filter(name -> meaning(dataset, name) != Meaning.NAME)
+                .sorted(Comparator.comparingInt((String name) -> meaning(dataset, name) == Meaning.AMOUNT ? 0 : 1)
+                        .thenComparingInt(
+                                name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
                 .toList();
     }
 
@@ -57,13 +154,14 @@ public final class Telling {
                 : Integer.MAX_VALUE;
     }
 
-    /** The first column of dates or date-times, those with a time of the day ahead if wanted. */
+    /** The first column of dates or date-times. */
     public static Optional<String> time(LoadedDataset dataset) {
         return dataset.columnNames().stream()
-                .filter(name -> {
-                    ColumnType type = dataset.table().column(name).type();
-                    return type == ColumnType.DATE || type == ColumnType.TIME;
-                })
+                .filter(name -> isTime(dataset.table().column(name)))
                 .findFirst();
+    }
+
+    private static boolean isTime(Column column) {
+        return column.type() == ColumnType.DATE || column.type() == ColumnType.TIME;
     }
 }

@@ -127,6 +127,21 @@ class DashboardApi implements AutoCloseable {
         return answer(dashboards.make(make.title(), person)).getBody();
     }
 
+    /** The dataset of which a first page is made. */
+    record First(long dataset) {}
+
+    /** Makes a dashboard of a dataset by itself. */
+    @PostMapping("/first")
+    @ResponseStatus(HttpStatus.CREATED)
+    DeferredResult<Made> first(
+            @RequestBody First first, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        return queue.answer(
+                AnswerQueue.Asker.of(request).each(),
+                frames.prepare(Set.of(first.dataset())),
+                ticket -> new Made(
+                        dashboards.keep(frames.firstPage(first.dataset()), person).id(), null));
+    }
+
     @GetMapping("/{id}")
     DeferredResult<ResponseEntity<Sheet>> open(
             @PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {

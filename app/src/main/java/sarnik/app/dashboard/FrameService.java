@@ -38,6 +38,7 @@ import sarnik.dashboard.Answerer;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.FirstPage;
 import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Moving;
 import sarnik.dashboard.PageDrawer;
@@ -427,6 +428,11 @@ class FrameService {
                             return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
                         })
                         .toList();
+    }
+
+    /** The page that is made of a dataset by itself. */
+    DashboardDocument firstPage(long dataset) {
+        return FirstPage.of(once().get(dataset), FrameService::freshEnding);
     }
 
     /**

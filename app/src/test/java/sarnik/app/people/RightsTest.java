@@ -32,6 +32,7 @@ class RightsTest {
             Map.entry("GET /dashboards/{id}/compose", "analyst"),
             Map.entry("POST /dashboards", "analyst"),
             Map.entry("POST /api/dashboards", "analyst"),
+            Map.entry("POST /api/dashboards/first", "analyst"),
             Map.entry("PATCH /api/dashboards/{id}", "analyst"),
             Map.entry("DELETE /api/dashboards/{id}", "analyst"),
             Map.entry("POST /api/dashboards/{id}/undo", "analyst"),

@@ -223,7 +223,7 @@ public final class DetailsKind implements VisualKind<Details> {
                                 "",
                                 dataset,
                                 by,
-                                Telling.sums(dataset).stream().limit(3).toList()),
+                                Telling.measures(dataset).stream().limit(3).toList()),
                         7,
                         10))
                 .toList();

@@ -208,7 +208,7 @@ public final class FigureKind implements VisualKind<Figure> {
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.HOW_MUCH) return List.of();
         List<Measure> measures = new ArrayList<>();
-        Telling.sums(dataset).stream().limit(MOST_EACH).forEach(measures::add);
+        Telling.measures(dataset).stream().limit(MOST_EACH).forEach(measures::add);
         measures.add(Measure.ROWS);
         if (dataset.isPlaced()) measures.add(new Measure(Summary.DISTINCT, PlacedTable.PLACE));
         return measures.stream()

@@ -374,7 +374,7 @@ public final class GridKind implements VisualKind<Grid> {
         if (question != Question.TOGETHER && question != Question.CHANGED) return List.of();
         Optional<String> time = Telling.time(dataset);
         if (time.isEmpty()) return List.of();
-        Measure measure = Telling.sums(dataset).stream().findFirst().orElse(Measure.ROWS);
+        Measure measure = Telling.measures(dataset).stream().findFirst().orElse(Measure.ROWS);
         boolean hours = dataset.table().column(time.get()).type() == ColumnType.TIME;
         List<Proposal> proposals = new ArrayList<>();
         if (question == Question.CHANGED) {

@@ -312,7 +312,7 @@ public final class LinesKind implements VisualKind<Lines> {
         if (time.isEmpty()) return List.of();
         List<Proposal> proposals = new ArrayList<>();
         List<Measure> measures =
-                new ArrayList<>(Telling.sums(dataset).stream().limit(2).toList());
+                new ArrayList<>(Telling.measures(dataset).stream().limit(2).toList());
         measures.add(Measure.ROWS);
         for (Measure measure : measures)
             proposals.add(new Proposal(

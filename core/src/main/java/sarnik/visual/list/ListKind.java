@@ -140,7 +140,7 @@ public final class ListKind implements VisualKind<Listing> {
                                 "",
                                 dataset,
                                 c,
-                                Telling.sums(dataset).stream().limit(2).toList()),
+                                Telling.measures(dataset).stream().limit(2).toList()),
                         7,
                         9)));
         return proposals;

@@ -52,6 +52,10 @@ public final class MapKind implements VisualKind<MapVisual> {
     private static final int MOST_TRAVELLERS = 60;
     private static final int WIDE = 14;
     private static final int HIGH = 12;
+    /** About how large a cell of the grid is, pixels, less what stands around a map. */
+    private static final int CELL_WIDE = 49;
+
+    private static final int CELL_HIGH = 38;
 
     @Override
     public String name() {
@@ -482,30 +486,32 @@ public final class MapKind implements VisualKind<MapVisual> {
 
     private static List<Proposal> where(LoadedDataset dataset) {
         List<Proposal> proposals = new ArrayList<>();
-        List<Measure> sums = Telling.sums(dataset);
-        Measure first = sums.stream().findFirst().orElse(Measure.ROWS);
-        Colour colour = Colour.by(first, Classes.Method.NATURAL, 5, "loch");
+        List<Measure> measures = Telling.measures(dataset);
+        Measure amount =
+                measures.stream().filter(Telling::addsUp).findFirst().orElse(Measure.ROWS);
+        Measure rate = measures.stream().filter(m -> !Telling.addsUp(m)).findFirst().orElse(amount);
+        Colour colour = Colour.by(rate, Classes.Method.NATURAL, 5, "loch");
         if (dataset.table().find(PlacedTable.ORIGIN).isPresent()) {
             proposals.add(map(
-                    "From where to where? " + ColumnWords.of(first) + " in " + dataset.name(),
-                    Layer.of(Layer.Kind.FLOWS, dataset.id()).sized(size(first, 24))));
+                    "From where to where? " + ColumnWords.of(amount) + " in " + dataset.name(),
+                    Layer.of(Layer.Kind.FLOWS, dataset.id()).sized(size(amount, 24))));
         }
         if (dataset.placing() instanceof Placing.ByArea area) {
             proposals.add(map(
-                    "Which areas? " + ColumnWords.of(first) + " by area of " + area.set(),
+                    "Which areas? " + ColumnWords.of(rate) + " by area of " + area.set(),
                     Layer.of(Layer.Kind.AREAS, dataset.id()).coloured(colour)));
         }
         if (dataset.ownShapes().isPresent()) {
             proposals.add(map(
-                    "Which lines and areas? " + ColumnWords.of(first) + " on the shapes of " + dataset.name(),
+                    "Which lines and areas? " + ColumnWords.of(rate) + " on the shapes of " + dataset.name(),
                     Layer.of(Layer.Kind.SHAPES, dataset.id()).coloured(colour)));
         }
-        Stream.concat(sums.stream().limit(MOST_EACH - 1), Stream.of(Measure.ROWS))
+        Stream.concat(measures.stream().limit(MOST_EACH - 1), Stream.of(Measure.ROWS))
                 .forEach(measure -> proposals.add(symbols(dataset, measure)));
         if (dataset.places().size() >= LEAST_FOR_DENSITY) {
             proposals.add(map(
-                    "Where is it thick? The density of " + ColumnWords.of(first),
-                    Layer.of(Layer.Kind.DENSITY, dataset.id()).sized(size(first, 28))));
+                    "Where is it thick? The density of " + ColumnWords.of(amount),
+                    Layer.of(Layer.Kind.DENSITY, dataset.id()).sized(size(amount, 28))));
         }
         paths(dataset)
                 .ifPresent(path -> proposals.add(map(
@@ -518,14 +524,10 @@ public final class MapKind implements VisualKind<MapVisual> {
     private static Proposal symbols(LoadedDataset dataset, Measure measure) {
         String words = "Where? " + ColumnWords.of(measure) + " in " + dataset.name();
         Layer layer = Layer.of(Layer.Kind.SYMBOLS, dataset.id());
-        if (measure.summary() == Summary.FORMULA)
+        if (!Telling.addsUp(measure))
             return map(words, layer.coloured(Colour.by(measure, Classes.Method.NATURAL, 5, "loch")));
-        return map(words, layer.sized(size(measure, radius(dataset.places().size()))));
-    }
-
-    /** Many symbols are small ones, so that they do not make one blot. */
-    private static double radius(int places) {
-        return places <= 60 ? 28 : Math.max(8, Math.round(28 * Math.sqrt(60.0 / places)));
+        double radius = Crowding.radius(dataset, measure, WIDE * CELL_WIDE, HIGH * CELL_HIGH);
+        return map(words, layer.sized(size(measure, radius)));
     }
 
     private static Layer.Size size(Measure measure, double radius) {

@@ -474,7 +474,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
     @Override
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.TOGETHER) return List.of();
-        List<Measure> sums = new ArrayList<>(Telling.sums(dataset));
+        List<Measure> sums = new ArrayList<>(Telling.measures(dataset));
         sums.add(Measure.ROWS);
         if (sums.size() < 2) return List.of();
         String marks =
@@ -517,7 +517,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
         Measure across = from.measures().size() > 1
                 ? from.measures().get(1).plain()
                 : up.equals(Measure.ROWS)
-                        ? Telling.sums(dataset).stream()
+                        ? Telling.measures(dataset).stream()
                                 .findFirst()
                                 .orElse(new Measure(Summary.DISTINCT, category.get()))
                         : Measure.ROWS;

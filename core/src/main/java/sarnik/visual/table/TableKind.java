@@ -189,7 +189,7 @@ public final class TableKind implements VisualKind<TableVisual> {
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.EXACTLY) return List.of();
         List<Measure> measures =
-                new ArrayList<>(Telling.sums(dataset).stream().limit(3).toList());
+                new ArrayList<>(Telling.measures(dataset).stream().limit(3).toList());
         measures.add(Measure.ROWS);
         return Telling.categories(dataset).stream()
                 .limit(2)

@@ -153,7 +153,7 @@ public final class WordsKind implements VisualKind<Words> {
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.SAY) return List.of();
         List<Proposal> proposals = new ArrayList<>();
-        Measure measure = Telling.sums(dataset).stream().findFirst().orElse(Measure.ROWS);
+        Measure measure = Telling.measures(dataset).stream().findFirst().orElse(Measure.ROWS);
         String name = ColumnWords.of(measure);
         proposals.add(new Proposal(
                 "A sentence with a figure in it",
