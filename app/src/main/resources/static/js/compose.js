@@ -30,10 +30,13 @@ const grid = narrow
     );
 if (narrow) by('sheet').className = 'sheet sheet-read';
 
-const sheet = new Sheet(
-  document.body.dataset.dashboard,
-  grid ? { wrap, unwrap, strip: markSelected } : { strip: markSelected },
-);
+const sheet = new Sheet(document.body.dataset.dashboard, {
+  ...(grid ? { wrap, unwrap } : {}),
+  strip: markSelected,
+  page: id => select(id),
+  addPage,
+  turned: () => select(null),
+});
 const edits = new Edits(sheet, taken);
 const dock = new Dock(by('dock-inside'), sheet, edits, { added: showNew, released: () => select(null) });
 
@@ -82,7 +85,7 @@ function rearrange() {
   if (!grid) return;
   arranging = true;
   grid.batchUpdate();
-  for (const [id, { at }] of Object.entries(sheet.opened.document.visuals)) grid.update(sheet.visuals.get(id).item, at);
+  for (const [id, { item }] of sheet.visuals) grid.update(item, sheet.opened.document.visuals[id].at);
   grid.batchUpdate(false);
   arranging = false;
 }
@@ -115,6 +118,18 @@ by('strip').addEventListener('pointerdown', e => {
   if (filter && filter !== selected) select(filter);
 });
 
+// --- pages -----------------------------------------------------------------------------------
+
+/** Adds a page behind all others and goes to it; its title is asked for. */
+async function addPage() {
+  const id = `p${Math.random().toString(36).slice(2, 7)}`;
+  const last = Math.max(...Object.values(sheet.opened.document.pages).map(page => page.order));
+  await edits.edit([{ op: 'add', path: `/pages/${id}`, value: { title: '', order: last + 1 } }]);
+  if (!sheet.opened.document.pages[id]) return;
+  sheet.goTo(id);
+  await select(id);
+}
+
 // --- revisions -------------------------------------------------------------------------------
 
 function taken(opened) {
@@ -123,7 +138,7 @@ function taken(opened) {
   rearrange();
   showHistory();
   showTitle();
-  const { visuals, filters, parameters } = opened.document;
+  const { visuals, filters, parameters, pages } = opened.document;
   const sameControls = ['filters', 'parameters'].every(
     part => JSON.stringify(before[part]) === JSON.stringify(opened.document[part]),
   );
@@ -133,7 +148,8 @@ function taken(opened) {
       sameControls && JSON.stringify(before.links) === JSON.stringify(opened.document.links) ? drawnAnew : sheet.ids(),
     );
   }
-  select(selected && (visuals[selected] || filters[selected] || parameters?.[selected]) ? selected : null);
+  const stands = [visuals, filters, parameters ?? {}, pages].some(parts => parts[selected]);
+  select(stands ? selected : null);
 }
 
 /** Whether a visual shows something else now; where it stands does not matter. */

@@ -1,6 +1,7 @@
 import { offerCopies } from './duplicate.js';
 import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
+import { pagesOf } from './pages.js';
 import { remember } from './places.js';
 import { closePopup, openPopup } from './popup.js';
 import { KINDS } from './visuals/kinds.js';
@@ -84,6 +85,7 @@ export class Dock {
       'div',
       { class: 'dock-side' },
       ...(this.sheet.opened.document.visuals[id] ? this.#remaking(id) : []),
+      ...(this.sheet.opened.document.pages[id] ? this.#ofPage(id) : []),
       el('button', { type: 'button', class: 'quiet', onclick: () => this.#takeAway(id) }, 'Take away'),
       el('button', { type: 'button', class: 'quiet', onclick: () => this.hooks.released() }, 'Add something else'),
     );
@@ -111,7 +113,34 @@ export class Dock {
   async #copyHere(id) {
     const { id: fresh, ops } = await ask('GET', `/api/dashboards/${this.sheet.id}/copies/${id}`);
     await this.edits.edit(ops);
-    this.hooks.added(fresh);
+    if (this.sheet.opened.document.pages[fresh]) this.sheet.goTo(fresh);
+    else this.hooks.added(fresh);
+  }
+
+  /** What can be done with a page besides what its brief says. */
+  #ofPage(id) {
+    const { document: dashboard } = this.sheet.opened;
+    const order = pagesOf(dashboard);
+    const at = order.indexOf(id);
+    /** Numbers the pages anew with this one in another place. */
+    const move = to => {
+      const next = order.filter(page => page !== id);
+      next.splice(to, 0, id);
+      this.edits.edit(
+        next.flatMap((page, i) =>
+          dashboard.pages[page].order === i + 1
+            ? []
+            : [{ op: 'replace', path: `/pages/${page}/order`, value: i + 1 }],
+        ),
+      );
+    };
+    const button = (words, run, disabled = false) =>
+      el('button', { type: 'button', class: 'quiet', disabled, onclick: run }, words);
+    return [
+      button('Earlier', () => move(at - 1), at === 0),
+      button('Later', () => move(at + 1), at === order.length - 1),
+      button('One more of it', () => this.#copyHere(id).catch(refused => say(refused.message))),
+    ];
   }
 
   /** Another kind as something to choose; what it does not take over is said before and after. */
@@ -228,7 +257,7 @@ export class Dock {
     try {
       const found = await ask(
         'GET',
-        `/api/dashboards/${this.sheet.id}/proposals?question=${question}&dataset=${dataset}`,
+        `/api/dashboards/${this.sheet.id}/proposals?question=${question}&dataset=${dataset}&page=${this.sheet.page}`,
       );
       if (turn !== this.#turn) return;
       place.hidden = false;

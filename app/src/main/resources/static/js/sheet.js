@@ -1,6 +1,7 @@
 import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
+import { drawPages, pagesOf } from './pages.js';
 import { controlOf, drawShowing, drawStrip } from './strip.js';
 import { forget, known, remember } from './places.js';
 import { picked, readState, valuesOf, writeState } from './state.js';
@@ -47,7 +48,7 @@ export class Sheet {
     addEventListener('popstate', () => {
       this.state = readState(location.search);
       this.lightAll();
-      this.ask(this.ids());
+      this.#turned();
     });
   }
 
@@ -56,10 +57,36 @@ export class Sheet {
     await this.ask(this.ids());
   }
 
-  /** Takes a revision: mounts what is new, takes away what has gone. */
+  /** Id of the page that is looked at. */
+  get page() {
+    const asked = this.state.get('g.page')?.[0];
+    return this.opened.document.pages[asked] ? asked : pagesOf(this.opened.document)[0];
+  }
+
+  /** Goes to a page; what was chosen is kept. @param {string} page its id */
+  goTo(page) {
+    const next = new Map(this.state);
+    if (page === pagesOf(this.opened.document)[0]) next.delete('g.page');
+    else next.set('g.page', [page]);
+    this.state = next;
+    history.pushState(null, '', this.address());
+    this.#turned();
+  }
+
+  /** Shows the page that is looked at now, if it is another one than before, and asks for all on it. */
+  #turned() {
+    this.take(this.opened);
+    this.hooks.turned?.();
+    this.ask(this.ids());
+  }
+
+  /** Takes a revision: mounts what is new on the page that is looked at, takes away what has gone. */
   take(opened) {
     this.opened = opened;
-    const { visuals } = opened.document;
+    if (!opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
+    const visuals = Object.fromEntries(
+      Object.entries(opened.document.visuals).filter(([, visual]) => visual.page === this.page),
+    );
     for (const [id, mounted] of this.visuals)
       if (!visuals[id] || visuals[id].type !== mounted.type || mounted.made !== madeOf(visuals[id])) this.#takeAway(id);
     const inOrder = Object.entries(visuals).sort(([, a], [, b]) => a.at.y - b.at.y || a.at.x - b.at.x);
@@ -68,6 +95,7 @@ export class Sheet {
       else this.visuals.get(id).kind.set?.(this.visuals.get(id).handle, visual);
       this.#arrange(this.visuals.get(id).cell, visual.at);
     }
+    drawPages(this);
     drawStrip(this);
   }
 
@@ -145,6 +173,7 @@ export class Sheet {
     /** What is turned of a filter or number, made anew; null where there is none of this id. */
     control: (_, part) => controlOf(this, part.id),
     grounds: () => this.opened.grounds ?? {},
+    page: (_, { page }) => this.goTo(page),
   };
 
   #without(name, number) {
@@ -244,7 +273,7 @@ export class Sheet {
   clear(id = null) {
     const next = new Map(
       [...this.state].filter(([name]) =>
-        id ? !['f', 'p', 'v'].some(part => name === `${part}.${id}`) : /^[hs]/.test(name),
+        id ? !['f', 'p', 'v'].some(part => name === `${part}.${id}`) : /^[hsg]/.test(name),
       ),
     );
     this.went(next, id);

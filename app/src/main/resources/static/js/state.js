@@ -1,14 +1,14 @@
 /**
  * What the reader has chosen, as it stands in the web address: `f.ID=a,b` and `f.ID=FROM..TO` for filters, `p.ID=a,b`
  * for picks and `p.ID=~near.5000.PLACE` for one that a predicate says, `h.ID=a,b` for layers turned from shown to hidden
- * or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the value of a parameter. The server has the
+ * or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the value of a parameter, `g.page=ID` for the page that is looked at. The server has the
  * last word on its form.
  */
 const parts = text =>
   text
     .split('&')
     .map(p => p.split('='))
-    .filter(([name, value]) => /^[fphsv]\../.test(name) && value);
+    .filter(([name, value]) => /^[fphsvg]\../.test(name) && value);
 
 /** A pick that is said by a predicate. */
 const isPredicate = what => what && !Array.isArray(what);

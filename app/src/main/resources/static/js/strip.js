@@ -7,11 +7,11 @@ import { KINDS } from './visuals/kinds.js';
 export function drawStrip(sheet) {
   const strip = document.getElementById('strip');
   const focused = document.activeElement?.dataset?.filterPart;
-  const { visuals, parameters } = sheet.opened.document;
+  const { visuals, parameters, filters } = sheet.opened.document;
   const held = new Set(Object.values(visuals).flatMap(v => KINDS[v.type].holds?.(v) ?? []));
   const numbers = Object.entries(parameters ?? {}).sort(([, a], [, b]) => a.order - b.order);
   strip.replaceChildren(
-    ...[...Object.keys(sheet.opened.offers), ...numbers.map(([id]) => id)]
+    ...[...Object.keys(sheet.opened.offers).filter(id => filters[id].page === sheet.page), ...numbers.map(([id]) => id)]
       .filter(id => !held.has(id))
       .map(id => controlOf(sheet, id)),
   );

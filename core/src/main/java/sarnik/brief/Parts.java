@@ -8,10 +8,11 @@ import java.util.stream.Stream;
  *
  * @param visuals its visuals
  * @param controls its filters and the numbers that readers set
+ * @param pages its pages in their order
  */
-public record Parts(List<Part> visuals, List<Part> controls) {
+public record Parts(List<Part> visuals, List<Part> controls, List<Part> pages) {
 
-    public static final Parts NONE = new Parts(List.of(), List.of());
+    public static final Parts NONE = new Parts(List.of(), List.of(), List.of());
 
     /**
      * @param id its id
@@ -23,7 +24,8 @@ public record Parts(List<Part> visuals, List<Part> controls) {
 
     /** What the part of this id is called. */
     public String nameOf(String id) {
-        return Stream.concat(visuals.stream(), controls.stream())
+        return Stream.of(visuals, controls, pages)
+                .flatMap(List::stream)
                 .filter(p -> p.id().equals(id))
                 .map(Part::words)
                 .findFirst()

@@ -1,6 +1,7 @@
 package sarnik.dashboard;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -50,6 +51,7 @@ public final class BriefWriter {
         if (filter != null) return filter(id, filter);
         Parameter parameter = dashboard.parameters().get(id);
         if (parameter != null) return parameter(id, parameter);
+        if (dashboard.pages().containsKey(id)) return page(id);
         Visual visual = dashboard.visuals().get(id);
         if (visual == null) throw new MisfitException("This part has been taken away from the dashboard.");
         return visual(id, visual);
@@ -71,6 +73,42 @@ public final class BriefWriter {
         Kinds.ALL.of(filter).brief(filter, line, datasets.get(filter.dataset()));
         title(looks, filter.title());
         return new Brief(line.parts(), looks.parts());
+    }
+
+    private Brief page(String id) {
+        Dashboard.Page page = dashboard.pages().get(id);
+        BriefLine line = new BriefLine("/pages/" + id);
+        boolean empty = page.title() == null || page.title().isBlank();
+        line.say(dashboard.pages().size() == 1 ? "The only page, " : "The %s page, ".formatted(ordinal(id)));
+        line.slot(
+                Slot.within("/title", "title"),
+                empty ? "+ title" : "called “" + page.title() + "”",
+                Kind.TYPED,
+                empty,
+                false,
+                List.of(new Option(empty ? "" : page.title(), "", empty ? "" : page.title())));
+        line.say(", ");
+        line.slot(
+                Slot.within("/hidden", "who finds it"),
+                page.isHidden() ? "hidden, found by a button or an address" : "shown to readers",
+                Kind.CHOSEN,
+                false,
+                false,
+                List.of(
+                        new Option("shown to readers", "in the row of pages", false),
+                        new Option("hidden, found by a button or an address", "not in the row of pages", true)));
+        line.say(".");
+        return new Brief(line.parts(), List.of());
+    }
+
+    private String ordinal(String page) {
+        int place = dashboard.pageIds().indexOf(page) + 1;
+        List<String> words = List.of("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth");
+        if (place <= words.size()) return words.get(place - 1);
+        String end = place % 100 >= 11 && place % 100 <= 13
+                ? "th"
+                : List.of("th", "st", "nd", "rd", "th", "th", "th", "th", "th", "th").get(place % 10);
+        return place + end;
     }
 
     private static Brief parameter(String id, Parameter parameter) {
@@ -127,10 +165,17 @@ public final class BriefWriter {
                 .orElse(null);
         List<Option> options = new ArrayList<>();
         options.add(new Option("every other visual", "", Choices.map("from", id)));
-        dashboard.visuals().forEach((other, visual) -> {
-            if (!other.equals(id))
-                options.add(new Option("only " + name(visual), "", Choices.map("from", id, "to", List.of(other))));
-        });
+        String page = dashboard.visuals().get(id).page();
+        // Those of its own page first.
+        dashboard.visuals().entrySet().stream()
+                .filter(other -> !other.getKey().equals(id))
+                .sorted(Comparator.comparing(other -> !other.getValue().page().equals(page)))
+                .forEach(other -> options.add(new Option(
+                        "only " + name(other.getValue()),
+                        other.getValue().page().equals(page)
+                                ? ""
+                                : "on the page “" + dashboard.pageName(other.getValue().page()) + "”",
+                        Choices.map("from", id, "to", List.of(other.getKey())))));
         String path = "/links/" + (link == null ? "k" + id : link.getKey());
         if (link == null) {
             line.say(" ");

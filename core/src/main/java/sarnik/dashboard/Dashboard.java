@@ -46,8 +46,36 @@ public record Dashboard(
     /**
      * @param title what the page is called; may be empty
      * @param order its place among the pages
+     * @param hidden whether readers find it only by a button or an address that leads to it; null for no
      */
-    public record Page(String title, int order) {}
+    public record Page(String title, int order, Boolean hidden) {
+
+        /** A page that is shown. */
+        public Page(String title, int order) {
+            this(title, order, null);
+        }
+
+        public boolean isHidden() {
+            return Boolean.TRUE.equals(hidden);
+        }
+    }
+
+    /** Ids of the pages in their order. */
+    @Override
+    public List<String> pageIds() {
+        return pages.entrySet().stream()
+                .sorted(Map.Entry.comparingByValue(Comparator.comparingInt(Page::order)))
+                .map(Map.Entry::getKey)
+                .toList();
+    }
+
+    /** What a page is called: by its title, or by its place among the pages. */
+    public String pageName(String id) {
+        Page page = pages.get(id);
+        return page.title() == null || page.title().isBlank()
+                ? "Page " + (pageIds().indexOf(id) + 1)
+                : page.title();
+    }
 
     @Override
     public List<String> filtersOf(String page) {
@@ -77,7 +105,10 @@ public record Dashboard(
                 visuals.entrySet().stream()
                         .map(v -> part(v.getKey(), v.getValue()))
                         .toList(),
-                controls);
+                controls,
+                pageIds().stream()
+                        .map(id -> new Parts.Part(id, pageName(id), false))
+                        .toList());
     }
 
     private static <V extends Visual> Parts.Part part(String id, V visual) {
@@ -90,9 +121,6 @@ public record Dashboard(
 
     @Override
     public String firstPage() {
-        return pages.entrySet().stream()
-                .min(Map.Entry.comparingByValue(Comparator.comparingInt(Page::order)))
-                .map(Map.Entry::getKey)
-                .orElseThrow();
+        return pageIds().get(0);
     }
 }

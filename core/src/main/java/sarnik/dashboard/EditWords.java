@@ -17,6 +17,8 @@ final class EditWords {
     private EditWords() {}
 
     static String of(JsonArray operations, Dashboard before, Dashboard after) {
+        String page = ofPage(operations, before, after);
+        if (page != null) return page;
         for (var value : operations) {
             JsonObject operation = value.asJsonObject();
             String kind = operation.getString("op");
@@ -59,6 +61,24 @@ final class EditWords {
             }
         }
         return "a change";
+    }
+
+    /** What is done to a page, which comes and goes with all that stands on it; null where none is concerned. */
+    private static String ofPage(JsonArray operations, Dashboard before, Dashboard after) {
+        for (var value : operations) {
+            String kind = value.asJsonObject().getString("op");
+            String[] path = value.asJsonObject().getString("path").split("/");
+            if (kind.equals("test") || path.length < 3 || !path[1].equals("pages")) continue;
+            Dashboard of = before.pages().containsKey(path[2]) ? before : after;
+            String name = of.pages().containsKey(path[2]) ? "the page “" + of.pageName(path[2]) + "”" : "a page";
+            if (path.length == 3) return (kind.equals("remove") ? "taking away " : "adding ") + name;
+            return switch (path[3]) {
+                case "title" -> "the title of " + name;
+                case "order" -> "the order of the pages";
+                default -> "whether " + name + " is shown";
+            };
+        }
+        return null;
     }
 
     /** The words of the slot that stands nearest to a path and has some. */

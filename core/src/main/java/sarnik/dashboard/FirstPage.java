@@ -147,7 +147,7 @@ public final class FirstPage {
     }
 
     private Proposals proposals() {
-        return new Proposals(made.dashboard(), ids);
+        return new Proposals(made.dashboard(), made.dashboard().firstPage(), ids);
     }
 
     private void add(Proposals.Added added) {

@@ -34,12 +34,15 @@ public final class Proposals {
     private static final int MOST_TO_CHOOSE = 300;
 
     private final Dashboard dashboard;
+    private final String page;
     private final Supplier<String> ids;
 
     /**
+     * @param page id of the page to which they are added
      * @param ids gives a fresh suffix for an id: lower-case letters and digits
      */
-    public Proposals(Dashboard dashboard, Supplier<String> ids) {
+    public Proposals(Dashboard dashboard, String page, Supplier<String> ids) {
+        this.page = page;
         this.dashboard = dashboard;
         this.ids = ids;
     }
@@ -90,7 +93,7 @@ public final class Proposals {
                         .max()
                         .orElse(0);
         Map<String, Object> filter = Choices.map(
-                "type", kind.name(), "page", dashboard.firstPage(), "order", order, "dataset", dataset.id());
+                "type", kind.name(), "page", page, "order", order, "dataset", dataset.id());
         filter.put("column", column);
         filter.put("title", "");
         return new Added(id, kind.offers(ColumnWords.of(column)), List.of(add("/filters/" + id, filter)));
@@ -111,14 +114,14 @@ public final class Proposals {
     }
 
     private Added visual(Proposal proposal) {
-        return visual(proposal, free(dashboard, proposal.w(), proposal.h()));
+        return visual(proposal, free(dashboard, page, proposal.w(), proposal.h()));
     }
 
     /** A visual in a box, with a link where it can be picked. */
     Added visual(Proposal proposal, Box at) {
         String id = "v" + ids.get();
         List<Map<String, Object>> ops = new ArrayList<>();
-        ops.add(add("/visuals/" + id, placed(proposal.visual(), dashboard.firstPage(), at)));
+        ops.add(add("/visuals/" + id, placed(proposal.visual(), page, at)));
         if (isPicked(proposal.visual())) ops.add(add("/links/k" + id, Choices.map("from", id)));
         return new Added(id, proposal.words(), ops);
     }
@@ -139,9 +142,12 @@ public final class Proposals {
         return Choices.map("op", "add", "path", path, "value", value);
     }
 
-    /** The first free cells, from the top left, that are large enough. */
-    static Box free(Dashboard dashboard, int w, int h) {
-        List<Box> boxes = dashboard.visuals().values().stream().map(Visual::at).toList();
+    /** The first free cells of a page, from the top left, that are large enough. */
+    static Box free(Dashboard dashboard, String page, int w, int h) {
+        List<Box> boxes = dashboard.visuals().values().stream()
+                .filter(visual -> visual.page().equals(page))
+                .map(Visual::at)
+                .toList();
         int bottom = boxes.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0);
         for (int y = 0; y <= bottom; y++) {
             for (int x = 0; x + w <= Dashboard.COLUMNS; x++) {

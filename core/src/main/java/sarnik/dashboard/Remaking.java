@@ -2,9 +2,11 @@ package sarnik.dashboard;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Supplier;
 import sarnik.brief.Choices;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
@@ -71,14 +73,15 @@ public final class Remaking {
     }
 
     /**
-     * Another of a visual, in the first free place, with links of its own.
+     * Another of a visual, in the first free place, with links of its own; or of a page.
      *
-     * @param fresh the new visual's id
-     * @throws MisfitException when there is no visual of this id
+     * @param ids gives a fresh suffix for an id: lower-case letters and digits
+     * @throws MisfitException when there is neither of this id
      */
-    public static Copy copy(Dashboard dashboard, String id, String fresh) {
+    public static Copy copy(Dashboard dashboard, String id, Supplier<String> ids) {
+        if (dashboard.pages().containsKey(id)) return copyOfPage(dashboard, id, ids);
         Visual visual = visual(dashboard, id);
-        return copy(dashboard, id, fresh, visual.page(), dashboard, true);
+        return copy(dashboard, id, "v" + ids.get(), visual.page(), dashboard, true);
     }
 
     /**
@@ -96,7 +99,7 @@ public final class Remaking {
     private static Copy copy(
             Dashboard dashboard, String id, String fresh, String page, Dashboard onto, boolean sameParts) {
         Visual visual = visual(dashboard, id);
-        Box at = Proposals.free(onto, visual.at().w(), visual.at().h());
+        Box at = Proposals.free(onto, page, visual.at().w(), visual.at().h());
         List<Map<String, Object>> ops = new ArrayList<>();
         ops.add(Choices.map("op", "add", "path", "/visuals/" + fresh, "value", Proposals.placed(visual, page, at)));
         dashboard.links().forEach((link, of) -> {
@@ -106,6 +109,72 @@ public final class Remaking {
             ops.add(Choices.map("op", "add", "path", "/links/k" + fresh, "value", own));
         });
         return new Copy(fresh, ops);
+    }
+
+    /**
+     * Another of a page, with everything on it, behind all others. What on it is about another part of it is about that
+     * part's copy; a link that led beyond the page leads there still.
+     *
+     * @param page id of the page
+     * @param ids gives a fresh suffix for an id: lower-case letters and digits
+     */
+    static Copy copyOfPage(Dashboard dashboard, String page, Supplier<String> ids) {
+        Dashboard.Page of = dashboard.pages().get(page);
+        Map<String, String> fresh = new LinkedHashMap<>();
+        fresh.put(page, "p" + ids.get());
+        dashboard.visuals().forEach((id, visual) -> {
+            if (visual.page().equals(page)) fresh.put(id, "v" + ids.get());
+        });
+        dashboard.filtersOf(page).forEach(id -> fresh.put(id, "f" + ids.get()));
+        int last = dashboard.pages().values().stream()
+                .mapToInt(Dashboard.Page::order)
+                .max()
+                .orElse(0);
+        List<Map<String, Object>> ops = new ArrayList<>();
+        Map<String, Object> made =
+                Choices.map("title", dashboard.pageName(page) + ", again", "order", last + 1);
+        if (of.isHidden()) made.put("hidden", true);
+        ops.add(add("/pages/" + fresh.get(page), made));
+        dashboard
+                .filtersOf(page)
+                .forEach(id -> ops.add(add(
+                        "/filters/" + fresh.get(id),
+                        renamed(DocumentJson.plain(dashboard.filters().get(id)), Set.of(page), fresh))));
+        dashboard.visuals().forEach((id, visual) -> {
+            if (!fresh.containsKey(id)) return;
+            Set<String> named = new LinkedHashSet<>(dependsOn(visual));
+            named.add(page);
+            ops.add(add("/visuals/" + fresh.get(id), renamed(DocumentJson.plain(visual), named, fresh)));
+        });
+        dashboard.links().forEach((id, link) -> {
+            if (!fresh.containsKey(link.from())) return;
+            Map<String, Object> own = Choices.map("from", fresh.get(link.from()));
+            if (link.to() != null)
+                own.put(
+                        "to",
+                        link.to().stream().map(to -> fresh.getOrDefault(to, to)).toList());
+            ops.add(add("/links/k" + fresh.get(link.from()), own));
+        });
+        return new Copy(fresh.get(page), ops);
+    }
+
+    /** A part of a document in which ids that it names stand for their copies. */
+    private static Map<String, Object> renamed(Map<String, Object> part, Set<String> named, Map<String, String> fresh) {
+        Map<String, Object> made = new LinkedHashMap<>();
+        part.forEach((name, value) -> made.put(name, renamed(value, named, fresh)));
+        return made;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Object renamed(Object value, Set<String> named, Map<String, String> fresh) {
+        if (value instanceof Map<?, ?> map) return renamed((Map<String, Object>) map, named, fresh);
+        if (value instanceof List<?> list)
+            return list.stream().map(one -> renamed(one, named, fresh)).toList();
+        return value instanceof String text && named.contains(text) ? fresh.getOrDefault(text, text) : value;
+    }
+
+    private static Map<String, Object> add(String path, Object value) {
+        return Choices.map("op", "add", "path", path, "value", value);
     }
 
     /** Whether a visual changes with a number that readers set. */

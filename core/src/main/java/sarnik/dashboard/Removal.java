@@ -23,12 +23,13 @@ public final class Removal {
     private Removal() {}
 
     /**
-     * Takes a visual, a filter or a parameter away: with it the visuals that are about it, the links that start at it or lead to nothing but it, and
+     * Takes a visual, a filter, a parameter or a page away: with it the visuals that are about it, the links that start at it or lead to nothing but it, and
      * whatever is set by it.
      *
      * @throws DashboardException when there is none of this id
      */
     public static Removed of(Dashboard dashboard, String id) {
+        if (dashboard.pages().containsKey(id)) return page(dashboard, id);
         String kind = dashboard.visuals().containsKey(id)
                 ? "visuals"
                 : dashboard.filters().containsKey(id)
@@ -52,9 +53,43 @@ public final class Removal {
                             + Kinds.ALL.of(visual.getValue()).words(visual.getValue()));
             }
         }
-        Set<String> gone = new LinkedHashSet<>(List.of(id));
+        rest(dashboard, Set.of(id), patch, words);
+        return new Removed(patch.build().toString(), words);
+    }
+
+    /** A page goes with everything that stands on it. */
+    private static Removed page(Dashboard dashboard, String id) {
+        if (dashboard.pages().size() == 1)
+            throw new DashboardException(
+                    DashboardException.Kind.MALFORMED,
+                    "This is the only page, and a dashboard needs one. Take away what stands on it instead.");
+        JsonArrayBuilder patch = Json.createArrayBuilder();
+        List<String> words = new ArrayList<>();
+        Set<String> going = new LinkedHashSet<>(List.of(id));
+        List<String> filters = dashboard.filtersOf(id);
+        for (String filter : filters) {
+            patch.add(remove("/filters/" + filter));
+            going.add(filter);
+        }
         dashboard.visuals().forEach((other, visual) -> {
-            if (!dependsOn(visual).contains(id)) return;
+            if (!visual.page().equals(id)) return;
+            patch.add(remove("/visuals/" + other));
+            going.add(other);
+        });
+        int visuals = going.size() - filters.size() - 1;
+        if (visuals > 0) words.add(visuals == 1 ? "what stands on it" : "the " + visuals + " visuals on it");
+        if (!filters.isEmpty()) words.add(filters.size() == 1 ? "its filter" : "its " + filters.size() + " filters");
+        rest(dashboard, going, patch, words);
+        // Last, so that no visual stands on a page that has gone.
+        patch.add(remove("/pages/" + id));
+        return new Removed(patch.build().toString(), words);
+    }
+
+    /** What cannot stand without the parts that go. */
+    private static void rest(Dashboard dashboard, Set<String> going, JsonArrayBuilder patch, List<String> words) {
+        Set<String> gone = new LinkedHashSet<>(going);
+        dashboard.visuals().forEach((other, visual) -> {
+            if (gone.contains(other) || dependsOn(visual).stream().noneMatch(going::contains)) return;
             gone.add(other);
             patch.add(remove("/visuals/" + other));
             words.add(Kinds.ALL.of(visual).words(visual));
@@ -77,7 +112,6 @@ public final class Removal {
             }
         }
         if (links > 0) words.add(links == 1 ? "a link" : links + " links");
-        return new Removed(patch.build().toString(), words);
     }
 
     private static <V extends Visual> Set<String> dependsOn(V visual) {

@@ -101,7 +101,7 @@ public final class Narrowing {
     /** What is picked on other visuals. */
     private void links(String id, LoadedDataset dataset, Function<String, Scene> sceneOf, List<Stage> stages) {
         state.all(Part.PICK, Value.Pick.class).forEach((from, pick) -> {
-            if (wires.links().values().stream().noneMatch(link -> link.from().equals(from) && link.reaches(id))) return;
+            if (wires.links().values().stream().noneMatch(link -> reaches(wires, link, from, id))) return;
             Visual visual = wires.visuals().get(from);
             VisualKind<Visual> kind = kinds.of(visual);
             Optional<Source> source = kind.picks(visual);
@@ -155,7 +155,7 @@ public final class Narrowing {
         wires.visuals().forEach((visualId, visual) -> {
             boolean byFilter = filter != null && visual.page().equals(filter.page());
             boolean byPick =
-                    wires.links().values().stream().anyMatch(l -> l.from().equals(id) && l.reaches(visualId));
+                    wires.links().values().stream().anyMatch(link -> reaches(wires, link, id, visualId));
             boolean byParameter = wires.parameters().containsKey(id)
                     && (kinds.of(visual).uses(visual, id)
                             || isNamed(
@@ -165,6 +165,30 @@ public final class Narrowing {
             if (byFilter || byPick || byParameter) touched.add(visualId);
         });
         return touched;
+    }
+
+    /** Whether a pick on one visual narrows another: every other one of its page, or those that the link names. */
+    private static boolean reaches(Wires wires, Link link, String from, String to) {
+        if (!link.from().equals(from) || !link.reaches(to)) return false;
+        Visual picked = wires.visuals().get(from);
+        return link.to() != null
+                || picked != null
+                        && picked.page().equals(wires.visuals().get(to).page());
+    }
+
+    /** The page that the reader looks at. */
+    public String page() {
+        return state.get(Part.PAGE, ReaderState.PAGE, Value.Choice.class)
+                .map(page -> page.values().get(0))
+                .orElseGet(wires::firstPage);
+    }
+
+    /** Whether what is picked on a visual shows on the page that is looked at. */
+    private boolean isFelt(String id) {
+        String page = page();
+        return wires.visuals().get(id).page().equals(page)
+                || touched(wires, kinds, id).stream()
+                        .anyMatch(other -> wires.visuals().get(other).page().equals(page));
     }
 
     private static boolean isNamed(Parameter parameter, String id, List<Rule> rules) {
@@ -179,10 +203,10 @@ public final class Narrowing {
      */
     public record Showing(String id, String words) {}
 
-    /** Everything the reader has chosen, in words. */
+    /** Everything the reader has chosen that is felt on the page that is looked at, in words. */
     public List<Showing> nowShowing() {
         List<Showing> parts = new ArrayList<>();
-        for (String id : wires.filtersOf(wires.firstPage())) {
+        for (String id : wires.filtersOf(page())) {
             Filter filter = wires.filters().get(id);
             state.get(Part.FILTER, id, Value.class)
                     .ifPresent(
@@ -191,7 +215,9 @@ public final class Narrowing {
         state.all(Part.PARAMETER, Value.Number.class)
                 .forEach((id, number) -> parts.add(
                         new Showing(id, wires.parameters().get(id).name() + " " + NumberWords.full(number.value()))));
-        state.all(Part.PICK, Value.Pick.class).forEach((id, pick) -> parts.add(new Showing(id, words(id, pick))));
+        state.all(Part.PICK, Value.Pick.class).forEach((id, pick) -> {
+            if (isFelt(id)) parts.add(new Showing(id, words(id, pick)));
+        });
         return parts;
     }
 

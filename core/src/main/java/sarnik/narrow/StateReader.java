@@ -58,6 +58,7 @@ public final class StateReader {
             case TURNED -> turned(id, text);
             case OFFERED -> offered(id, text);
             case PARAMETER -> number(id, text);
+            case PAGE -> page(text);
         }
     }
 
@@ -136,6 +137,14 @@ public final class StateReader {
             misfits.add("The address chooses a measure for a layer that this dashboard no longer has; it is left out.");
         else if (Integer.parseInt(text) > 0)
             state = state.with(Part.OFFERED, id, new Value.Number(Integer.parseInt(text)));
+    }
+
+    private void page(String text) {
+        String page = Texts.decode(text);
+        if (!wires.pageIds().contains(page))
+            misfits.add("The address leads to a page that this dashboard no longer has; its first page is shown.");
+        else if (!page.equals(wires.firstPage()))
+            state = state.with(Part.PAGE, ReaderState.PAGE, new Value.Choice(List.of(page)));
     }
 
     private void number(String id, String text) {

@@ -18,6 +18,9 @@ public interface Wires {
     /** Ids of the filters of a page in their order. */
     List<String> filtersOf(String page);
 
+    /** Ids of the pages in their order. */
+    List<String> pageIds();
+
     /** Id of the first page. */
     String firstPage();
 }

@@ -14,11 +14,14 @@ import java.util.function.BiConsumer;
  * for its dates (either end may be left out), {@code p.ID=a,b} for picks or {@code p.ID=~class.l1.2} for one that is said
  * by a predicate, {@code h.ID=a,b} for layers of a map that are turned from shown to hidden or back, {@code s.ID.LAYER=2}
  * for the measure chosen among those a layer offers for its colour, {@code s.ID.LAYER.size=1} for its size, {@code
- * v.ID=12.5} for the value of a parameter; ids ascending, values percent-encoded.
+ * v.ID=12.5} for the value of a parameter, {@code g.page=p2} for the page that is looked at, if it is not the first; ids ascending, values percent-encoded.
  *
  * @param values what was set, by part and id: {@code f.f1}
  */
 public record ReaderState(SortedMap<String, Value> values) {
+
+    /** The id under which the page is kept that is looked at. */
+    public static final String PAGE = "page";
 
     public static final ReaderState NOTHING = new ReaderState(new TreeMap<>());
 
@@ -33,7 +36,9 @@ public record ReaderState(SortedMap<String, Value> values) {
         /** Which of what a visual offers is chosen. */
         OFFERED("s"),
         /** The value of a parameter. */
-        PARAMETER("v");
+        PARAMETER("v"),
+        /** Which page is looked at; its id is {@link #PAGE}. */
+        PAGE("g");
 
         private final String letter;
 

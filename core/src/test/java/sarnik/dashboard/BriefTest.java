@@ -134,7 +134,7 @@ class BriefTest {
         void eachQuestionHasAnswersThatCanBeAddedAndDrawn(Question question) {
             DashboardDocument document = DashboardDocument.parse(Fixture.DOCUMENT);
             List<Proposals.Added> proposals =
-                    new Proposals(DASHBOARD, () -> "x" + next++).answer(question, Fixture.REFILLS);
+                    new Proposals(DASHBOARD, "p1", () -> "x" + next++).answer(question, Fixture.REFILLS);
             assertThat(proposals).isNotEmpty().allSatisfy(proposal -> {
                 Dashboard after = document.edit(MAPPER.writeValueAsString(proposal.ops()))
                         .after()
@@ -154,13 +154,13 @@ class BriefTest {
         void whereNeedsAPlace() {
             LoadedDataset unplaced =
                     new LoadedDataset(9, "Plain", sarnik.table.TestTables.csv("a,b", "x,1"), null, Map.of());
-            assertThat(new Proposals(DASHBOARD, () -> "y").answer(Question.WHERE, unplaced))
+            assertThat(new Proposals(DASHBOARD, "p1", () -> "y").answer(Question.WHERE, unplaced))
                     .isEmpty();
         }
 
         @Test
         void newVisualsStandWhereThereIsRoom() {
-            Proposals.Added figure = new Proposals(DASHBOARD, () -> "z")
+            Proposals.Added figure = new Proposals(DASHBOARD, "p1", () -> "z")
                     .answer(Question.HOW_MUCH, Fixture.REFILLS)
                     .get(0);
             Dashboard after = DashboardDocument.parse(Fixture.DOCUMENT)

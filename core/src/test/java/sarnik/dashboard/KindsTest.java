@@ -513,7 +513,7 @@ class KindsTest {
     @Test
     void thereIsAtLeastOneOfEachQuestion() {
         assertThat(Arrays.stream(Question.values())
-                        .map(q -> new Proposals(document(FIGURE).dashboard(), () -> "x").answer(q, SALES)))
+                        .map(q -> new Proposals(document(FIGURE).dashboard(), "p1", () -> "x").answer(q, SALES)))
                 .filteredOn(List::isEmpty)
                 .hasSize(1);
     }

@@ -380,7 +380,7 @@ class MapBriefTest {
     class Where {
 
         private List<String> kinds(long dataset) {
-            return new Proposals(document("\"dataset\": 1").dashboard(), () -> "x")
+            return new Proposals(document("\"dataset\": 1").dashboard(), "p1", () -> "x")
                     .answer(Question.WHERE, DATASETS.get(dataset)).stream()
                             .map(p -> MAPPER.valueToTree(p.ops())
                                     .get(0)

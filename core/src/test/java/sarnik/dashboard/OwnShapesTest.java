@@ -129,7 +129,7 @@ class OwnShapesTest {
         LayerDrawn drawn =
                 draw(none, "\"kind\": \"SHAPES\", \"dataset\": 7").layers().get(0);
         assertThat(drawn.head().notes()).singleElement().asString().contains("brought no shapes along");
-        Proposals proposals = new Proposals(MapFixture.map(), () -> "x");
+        Proposals proposals = new Proposals(MapFixture.map(), "p1", () -> "x");
         assertThat(proposals.answer(Question.WHERE, ways()))
                 .anyMatch(p -> p.words().contains("shapes of Ways"));
         assertThat(proposals.answer(Question.WHERE, none))

@@ -130,7 +130,7 @@ class ParameterTest {
         for (int n = 1; n <= 2; n++) {
             String suffix = "x" + n;
             List<Proposals.Added> proposals =
-                    new Proposals(now.dashboard(), () -> suffix).answer(Question.LET_CHOOSE, MapFixture.sales());
+                    new Proposals(now.dashboard(), "p1", () -> suffix).answer(Question.LET_CHOOSE, MapFixture.sales());
             Proposals.Added number = proposals.stream()
                     .filter(p -> p.id().startsWith("n"))
                     .findFirst()

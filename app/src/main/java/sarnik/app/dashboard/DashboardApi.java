@@ -76,7 +76,7 @@ class DashboardApi implements AutoCloseable {
     }
 
     /**
-     * @param offers what each filter of the page offers
+     * @param offers what each filter offers, page by page
      * @param touches by visual, filter and parameter: the visuals that change with it
      * @param grounds the sources of pictures, by name
      */
@@ -211,7 +211,7 @@ class DashboardApi implements AutoCloseable {
         return each(request, dashboard, ticket -> frames.others(dashboard, part));
     }
 
-    /** The edit that adds another of a visual. */
+    /** The edit that adds another of a visual or of a page. */
     @GetMapping("/{id}/copies/{part}")
     Remaking.Copy copy(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
         return frames.copy(dashboards.read(id, person), part);
@@ -421,12 +421,13 @@ class DashboardApi implements AutoCloseable {
             @PathVariable long id,
             @RequestParam Question question,
             @RequestParam long dataset,
+            @RequestParam(required = false) String page,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
         DashboardDocument document = dashboards.open(id, person).document();
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
                 frames.prepare(Set.of(dataset)),
-                ticket -> frames.proposals(document, question, dataset, mapper::writeValueAsString));
+                ticket -> frames.proposals(document, page, question, dataset, mapper::writeValueAsString));
     }
 }

@@ -38,7 +38,9 @@ class DashboardPages {
             long id, String title, boolean openToReaders, String changed, List<PlanBox> plan, int planHeight) {
 
         static HomeSheet of(DashboardService.Listed listed) {
+            String first = listed.dashboard().firstPage();
             List<PlanBox> plan = listed.dashboard().visuals().values().stream()
+                    .filter(v -> v.page().equals(first))
                     .map(v -> new PlanBox(Kinds.ALL.of(v).sign(), v.at().x(), v.at().y(), v.at().w(), v.at().h()))
                     .toList();
             int height = Math.max(

@@ -386,8 +386,9 @@ class FrameService {
     Map<String, FilterOffer> offers(Dashboard dashboard) {
         Datasets once = once();
         Map<String, FilterOffer> offers = new LinkedHashMap<>();
-        for (String id : dashboard.filtersOf(dashboard.firstPage()))
-            offers.put(id, FilterOffer.of(dashboard.filters().get(id), once, Kinds.ALL));
+        for (String page : dashboard.pageIds())
+            for (String id : dashboard.filtersOf(page))
+                offers.put(id, FilterOffer.of(dashboard.filters().get(id), once, Kinds.ALL));
         return offers;
     }
 
@@ -415,9 +416,13 @@ class FrameService {
     record Drawn(
             String id, String words, List<Map<String, Object>> ops, Drawing drawing, Map<String, PlaceSheet> places) {}
 
-    List<Drawn> proposals(DashboardDocument document, Question question, long dataset, Function<Object, String> json) {
+    List<Drawn> proposals(
+            DashboardDocument document, String page, Question question, long dataset, Function<Object, String> json) {
         Datasets once = once();
-        return new Proposals(document.dashboard(), FrameService::freshEnding)
+        String onto = document.dashboard().pages().containsKey(page)
+                ? page
+                : document.dashboard().firstPage();
+        return new Proposals(document.dashboard(), onto, FrameService::freshEnding)
                 .answer(question, once.get(dataset)).stream()
                         .map(p -> {
                             Dashboard after =
@@ -474,9 +479,9 @@ class FrameService {
         return fitting(() -> new Copied(fresh, Moving.copied(from, id, to, fresh)));
     }
 
-    /** Another of a visual. */
+    /** Another of a visual or of a page. */
     Remaking.Copy copy(Dashboard dashboard, String id) {
-        return fitting(() -> Remaking.copy(dashboard, id, "v" + freshEnding()));
+        return fitting(() -> Remaking.copy(dashboard, id, FrameService::freshEnding));
     }
 
     /** A fresh ending for an id: five letters and digits by chance, so that two authors never make the same. */

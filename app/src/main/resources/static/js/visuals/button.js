@@ -1,6 +1,6 @@
 import { el } from '../elements.js';
 
-/** A button on the sheet: puts back, shows what was chosen once, leads elsewhere, takes figures along. */
+/** A button on the sheet: puts back, shows what was chosen once, leads elsewhere or to a page, takes figures along. */
 /** It has no figures to look at. */
 export const bare = true;
 
@@ -10,12 +10,13 @@ export function mount(body, { emit }) {
   return handle;
 }
 
-export function draw(handle, { words, does, address, state, visual, why }) {
+export function draw(handle, { words, does, address, state, visual, page, why }) {
   const { emit } = handle;
   const run = {
     clear: () => emit({ type: 'clear' }),
     state: () => emit({ type: 'chosen', state }),
     figures: () => emit({ type: 'take', visual, form: 'csv' }),
+    page: () => emit({ type: 'page', page }),
   }[does];
   handle.place.replaceChildren(
     why

@@ -3,7 +3,10 @@ package sarnik.visual.button;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import sarnik.brief.Brief;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
@@ -30,12 +33,13 @@ public final class ButtonKind implements VisualKind<Button> {
                     "what a press does",
                     "{\"type\": \"object\", \"additionalProperties\": false, \"required\": [\"kind\"], "
                             + "\"properties\": {"
-                            + "\"kind\": {\"enum\": [\"CLEAR\", \"STATE\", \"ADDRESS\", \"FIGURES\"]}, "
+                            + "\"kind\": {\"enum\": [\"CLEAR\", \"STATE\", \"ADDRESS\", \"FIGURES\", \"PAGE\"]}, "
                             + "\"address\": {\"type\": [\"string\", \"null\"], \"maxLength\": 2000, "
                             + "\"pattern\": "
                             + "\"^(?:https?://[^\\\\s]+|mailto:[^\\\\s]+|/(?![/\\\\\\\\])[^\\\\s]*|#[^\\\\s]*|)$\"}, "
                             + "\"state\": {\"type\": [\"string\", \"null\"], \"maxLength\": 20000}, "
-                            + "\"visual\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}}}")
+                            + "\"visual\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}, "
+                            + "\"page\": {\"type\": [\"string\", \"null\"], \"maxLength\": 31}}}")
             .needed();
 
     @Override
@@ -80,7 +84,9 @@ public final class ButtonKind implements VisualKind<Button> {
 
     @Override
     public Set<String> dependsOn(Button button) {
-        return button.does().visual() == null ? Set.of() : Set.of(button.does().visual());
+        return Stream.of(button.does().visual(), button.does().page())
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet());
     }
 
     @Override
@@ -88,7 +94,8 @@ public final class ButtonKind implements VisualKind<Button> {
         Does does = button.does();
         boolean empty = does.kind() == Does.Kind.ADDRESS
                         && (does.address() == null || does.address().isEmpty())
-                || does.kind() == Does.Kind.FIGURES && does.visual() == null;
+                || does.kind() == Does.Kind.FIGURES && does.visual() == null
+                || does.kind() == Does.Kind.PAGE && does.page() == null;
         return Plan.of(new ButtonDrawing(
                 button.title() == null ? "" : button.title(),
                 button.words(),
@@ -96,6 +103,7 @@ public final class ButtonKind implements VisualKind<Button> {
                 does.address(),
                 does.state(),
                 does.visual(),
+                does.page(),
                 empty ? "A press does nothing yet. Say in the brief where it leads." : null));
     }
 
@@ -123,6 +131,12 @@ public final class ButtonKind implements VisualKind<Button> {
                     "takes the figures of “" + part.words() + "” along",
                     "as a CSV file",
                     new Does(Does.Kind.FIGURES, null, null, part.id())));
+        if (choices.parts().pages().size() > 1)
+            for (Parts.Part page : choices.parts().pages())
+                options.add(new Option(
+                        "goes to the page “" + page.words() + "”",
+                        "what was chosen is kept",
+                        new Does(Does.Kind.PAGE, null, null, null, page.id())));
         // The state is that of the page at the moment: the browser puts it in.
         options.add(new Option(
                 "shows what is chosen now",
@@ -132,7 +146,9 @@ public final class ButtonKind implements VisualKind<Button> {
                 DOES,
                 does.kind() == Does.Kind.FIGURES && does.visual() != null
                         ? "takes the figures of “" + choices.parts().nameOf(does.visual()) + "” along"
-                        : does.kind().words(),
+                        : does.kind() == Does.Kind.PAGE && does.page() != null
+                                ? "goes to the page “" + choices.parts().nameOf(does.page()) + "”"
+                                : does.kind().words(),
                 options);
         if (does.kind() == Does.Kind.ADDRESS) {
             boolean empty = does.address() == null || does.address().isEmpty();

@@ -1,0 +1,45 @@
+import { el } from './elements.js';
+
+/** Ids of the pages in their order. */
+export const pagesOf = ({ pages }) =>
+  Object.entries(pages)
+    .sort(([, a], [, b]) => a.order - b.order)
+    .map(([id]) => id);
+
+/** What a page is called. */
+export const pageName = (document, id) => document.pages[id].title || `Page ${pagesOf(document).indexOf(id) + 1}`;
+
+/**
+ * The titles of the pages in a quiet row. Readers see those that are shown, if there are several, and the one they look
+ * at; authors see all of them, and what they can do with one.
+ */
+export function drawPages(sheet) {
+  const row = document.getElementById('pages');
+  const { document: dashboard } = sheet.opened;
+  const composing = Boolean(sheet.hooks.page);
+  const shown = pagesOf(dashboard).filter(id => composing || !dashboard.pages[id].hidden || id === sheet.page);
+  row.hidden = !composing && shown.length < 2;
+  const focused = row.contains(document.activeElement) ? document.activeElement.dataset.page : null;
+  row.replaceChildren(
+    ...shown.map(id => {
+      const here = id === sheet.page;
+      return el(
+        'button',
+        {
+          type: 'button',
+          class: `page-title${dashboard.pages[id].hidden ? ' is-hidden' : ''}`,
+          'data-page': id,
+          'aria-current': here ? 'page' : undefined,
+          title: here && composing ? 'Say what this page is called' : undefined,
+          onclick: () => (here ? sheet.hooks.page?.(id) : sheet.goTo(id)),
+        },
+        pageName(dashboard, id),
+        dashboard.pages[id].hidden ? el('span', { class: 'page-hidden' }, 'hidden') : '',
+      );
+    }),
+    ...(composing
+      ? [el('button', { type: 'button', class: 'page-add', onclick: () => sheet.hooks.addPage() }, '+ page')]
+      : []),
+  );
+  if (focused) row.querySelector(`[data-page="${focused}"]`)?.focus();
+}
