@@ -128,9 +128,7 @@ export class Dock {
       next.splice(to, 0, id);
       this.edits.edit(
         next.flatMap((page, i) =>
-          dashboard.pages[page].order === i + 1
-            ? []
-            : [{ op: 'replace', path: `/pages/${page}/order`, value: i + 1 }],
+          dashboard.pages[page].order === i + 1 ? [] : [{ op: 'replace', path: `/pages/${page}/order`, value: i + 1 }],
         ),
       );
     };

@@ -83,6 +83,12 @@ export class Sheet {
   /** Takes a revision: mounts what is new on the page that is looked at, takes away what has gone. */
   take(opened) {
     this.opened = opened;
+    const theme = (opened.document.theme ?? 'FIELD').toLowerCase();
+    if (document.documentElement.dataset.theme !== theme) {
+      document.documentElement.dataset.theme = theme;
+      // What paints its colours itself does so again.
+      document.dispatchEvent(new CustomEvent('mood'));
+    }
     if (!opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     const visuals = Object.fromEntries(
       Object.entries(opened.document.visuals).filter(([, visual]) => visual.page === this.page),

@@ -1,6 +1,7 @@
 package sarnik.dashboard;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -19,6 +20,7 @@ import sarnik.narrow.Filter;
 import sarnik.narrow.Link;
 import sarnik.narrow.Parameter;
 import sarnik.scale.NumberWords;
+import sarnik.visual.Box;
 import sarnik.visual.Slots;
 import sarnik.visual.Visual;
 import sarnik.visual.VisualKind;
@@ -62,9 +64,32 @@ public final class BriefWriter {
         BriefLine line = new BriefLine("/visuals/" + id);
         BriefLine looks = new BriefLine("/visuals/" + id);
         title(looks, visual.title());
+        if (dashboard.pages().size() > 1) standsOn(id, visual, looks);
         kind.brief(visual, line, looks, choices, datasets);
         if (kind.picks(visual).isPresent()) link(id, line);
         return new Brief(line.parts(), looks.parts());
+    }
+
+    /** The page on which a visual stands; on another it takes the first free place that is large enough. */
+    private void standsOn(String id, Visual visual, BriefLine looks) {
+        List<Option> options = new ArrayList<>();
+        for (String page : dashboard.pageIds()) {
+            Box at = page.equals(visual.page())
+                    ? visual.at()
+                    : Proposals.free(
+                            dashboard, page, visual.at().w(), visual.at().h());
+            options.add(new Option(
+                    "on the page “" + dashboard.pageName(page) + "”", "", Proposals.placed(visual, page, at)));
+        }
+        looks.say(", ");
+        looks.elsewhere(
+                "page",
+                "/visuals/" + id,
+                "on the page “" + dashboard.pageName(visual.page()) + "”",
+                false,
+                false,
+                options);
+        looks.say(", ");
     }
 
     private Brief filter(String id, Filter filter) {
@@ -98,7 +123,23 @@ public final class BriefWriter {
                         new Option("shown to readers", "in the row of pages", false),
                         new Option("hidden, found by a button or an address", "not in the row of pages", true)));
         line.say(".");
-        return new Brief(line.parts(), List.of());
+        BriefLine looks = new BriefLine("/pages/" + id);
+        Theme theme = dashboard.theme() == null ? Theme.FIELD : dashboard.theme();
+        looks.say(
+                dashboard.pages().size() == 1
+                        ? "The page wears the colours of a "
+                        : "All pages wear the colours of a ");
+        looks.elsewhere(
+                "theme",
+                "/theme",
+                theme.words(),
+                false,
+                false,
+                Arrays.stream(Theme.values())
+                        .map(one -> new Option(one.words(), one.hint(), one.name()))
+                        .toList());
+        looks.say(", by day and by night.");
+        return new Brief(line.parts(), looks.parts());
     }
 
     private String ordinal(String page) {
@@ -107,7 +148,8 @@ public final class BriefWriter {
         if (place <= words.size()) return words.get(place - 1);
         String end = place % 100 >= 11 && place % 100 <= 13
                 ? "th"
-                : List.of("th", "st", "nd", "rd", "th", "th", "th", "th", "th", "th").get(place % 10);
+                : List.of("th", "st", "nd", "rd", "th", "th", "th", "th", "th", "th")
+                        .get(place % 10);
         return place + end;
     }
 
@@ -174,7 +216,8 @@ public final class BriefWriter {
                         "only " + name(other.getValue()),
                         other.getValue().page().equals(page)
                                 ? ""
-                                : "on the page “" + dashboard.pageName(other.getValue().page()) + "”",
+                                : "on the page “"
+                                        + dashboard.pageName(other.getValue().page()) + "”",
                         Choices.map("from", id, "to", List.of(other.getKey())))));
         String path = "/links/" + (link == null ? "k" + id : link.getKey());
         if (link == null) {

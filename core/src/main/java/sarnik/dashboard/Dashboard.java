@@ -25,6 +25,7 @@ import sarnik.visual.Visual;
  * @param filters filters by id
  * @param links links by id
  * @param parameters parameters by id; empty where the document has none
+ * @param theme the colours that it wears; null for those of a field sheet
  */
 public record Dashboard(
         int schema,
@@ -33,7 +34,8 @@ public record Dashboard(
         Map<String, Visual> visuals,
         Map<String, Filter> filters,
         Map<String, Link> links,
-        Map<String, Parameter> parameters)
+        Map<String, Parameter> parameters,
+        Theme theme)
         implements Wires {
 
     public Dashboard {

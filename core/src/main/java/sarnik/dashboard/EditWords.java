@@ -26,6 +26,7 @@ final class EditWords {
             String[] path = operation.getString("path").split("/");
             if (path.length < 2) continue;
             if (path[1].equals("title")) return "the dashboard's title";
+            if (path[1].equals("theme")) return "the theme";
             String id = path.length > 2 ? path[2] : "";
             String whole = path.length == 3 ? (kind.equals("remove") ? "taking away " : "adding ") : "";
             switch (path[1]) {
@@ -33,6 +34,10 @@ final class EditWords {
                     Visual visual =
                             before.visuals().getOrDefault(id, after.visuals().get(id));
                     if (visual == null) return whole + "a visual";
+                    if (path.length == 3
+                            && kind.equals("replace")
+                            && before.visuals().containsKey(id))
+                        return made(visual, after.visuals().get(id));
                     if (path.length == 3) return whole + name(visual);
                     List<Slot> slots = Kinds.ALL.of(visual).slots();
                     return "the " + part(Stream.concat(Stream.of(Slots.AT, Slots.TITLE), slots.stream()), path) + " of "
@@ -69,7 +74,7 @@ final class EditWords {
             String kind = value.asJsonObject().getString("op");
             String[] path = value.asJsonObject().getString("path").split("/");
             if (kind.equals("test") || path.length < 3 || !path[1].equals("pages")) continue;
-            Dashboard of = before.pages().containsKey(path[2]) ? before : after;
+            Dashboard of = after.pages().containsKey(path[2]) ? after : before;
             String name = of.pages().containsKey(path[2]) ? "the page “" + of.pageName(path[2]) + "”" : "a page";
             if (path.length == 3) return (kind.equals("remove") ? "taking away " : "adding ") + name;
             return switch (path[3]) {
@@ -79,6 +84,15 @@ final class EditWords {
             };
         }
         return null;
+    }
+
+    /** A visual in the place of another of the same id. */
+    private static String made(Visual before, Visual after) {
+        if (after == null || before.getClass().equals(after.getClass()))
+            return after == null || before.page().equals(after.page())
+                    ? "a part of " + name(before)
+                    : "moving " + name(before) + " to another page";
+        return "showing " + name(before) + " as " + Kinds.ALL.of(after).called();
     }
 
     /** The words of the slot that stands nearest to a path and has some. */

@@ -93,7 +93,8 @@ public final class FirstPage {
         List<Proposal> where = proposals().visuals(Question.WHERE, dataset);
         List<Proposal> changed = proposals().visuals(Question.CHANGED, dataset);
         List<Proposal> most = proposals().visuals(Question.WHICH_MOST, dataset);
-        List<Proposal> left = new ArrayList<>(first(where).or(() -> first(changed)).stream().toList());
+        List<Proposal> left =
+                new ArrayList<>(first(where).or(() -> first(changed)).stream().toList());
         List<Proposal> right = new ArrayList<>(first(most).stream().toList());
         if (!where.isEmpty()) first(changed).ifPresent(right::add);
         List<Proposal> below = new ArrayList<>(otherKinds(most));
@@ -113,8 +114,9 @@ public final class FirstPage {
         for (Proposal proposal : proposals)
             if (!proposal.visual().getClass().equals(proposals.get(0).visual().getClass())
                     && others.stream()
-                            .noneMatch(o ->
-                                    o.visual().getClass().equals(proposal.visual().getClass()))) others.add(proposal);
+                            .noneMatch(o -> o.visual()
+                                    .getClass()
+                                    .equals(proposal.visual().getClass()))) others.add(proposal);
         return others;
     }
 

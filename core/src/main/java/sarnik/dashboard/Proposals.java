@@ -92,8 +92,8 @@ public final class Proposals {
                         .mapToInt(Filter::order)
                         .max()
                         .orElse(0);
-        Map<String, Object> filter = Choices.map(
-                "type", kind.name(), "page", page, "order", order, "dataset", dataset.id());
+        Map<String, Object> filter =
+                Choices.map("type", kind.name(), "page", page, "order", order, "dataset", dataset.id());
         filter.put("column", column);
         filter.put("title", "");
         return new Added(id, kind.offers(ColumnWords.of(column)), List.of(add("/filters/" + id, filter)));

@@ -131,8 +131,7 @@ public final class Remaking {
                 .max()
                 .orElse(0);
         List<Map<String, Object>> ops = new ArrayList<>();
-        Map<String, Object> made =
-                Choices.map("title", dashboard.pageName(page) + ", again", "order", last + 1);
+        Map<String, Object> made = Choices.map("title", dashboard.pageName(page) + ", again", "order", last + 1);
         if (of.isHidden()) made.put("hidden", true);
         ops.add(add("/pages/" + fresh.get(page), made));
         dashboard

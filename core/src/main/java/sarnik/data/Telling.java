@@ -24,16 +24,81 @@ public final class Telling {
 
     /** Last words of names of numbers that name something instead of measuring it. */
     private static final Set<String> NAMES = Set.of(
-            "id", "code", "number", "no", "nr", "num", "key", "year", "quarter", "month", "week", "weekday", "day", "hour",
-            "minute", "lat", "lon", "lng", "latitude", "longitude", "easting", "northing", "phone", "tel", "telephone",
-            "fax", "postcode", "zip", "plz", "cp", "uuid", "cod", "codigo", "código", "año", "mes", "jahr", "monat",
-            "année", "mois");
+            "id",
+            "code",
+            "number",
+            "no",
+            "nr",
+            "num",
+            "key",
+            "year",
+            "quarter",
+            "month",
+            "week",
+            "weekday",
+            "day",
+            "hour",
+            "minute",
+            "lat",
+            "lon",
+            "lng",
+            "latitude",
+            "longitude",
+            "easting",
+            "northing",
+            "phone",
+            "tel",
+            "telephone",
+            "fax",
+            "postcode",
+            "zip",
+            "plz",
+            "cp",
+            "uuid",
+            "cod",
+            "codigo",
+            "código",
+            "año",
+            "mes",
+            "jahr",
+            "monat",
+            "année",
+            "mois");
 
     /** Words of names of numbers that say how much there is of something for each of something else, or how it stands. */
     private static final Set<String> RATES = Set.of(
-            "per", "rate", "ratio", "share", "percent", "pct", "percentage", "mean", "average", "avg", "median",
-            "temperature", "temp", "price", "index", "score", "rating", "age", "density", "concentration", "level", "ph",
-            "speed", "pressure", "humidity", "intensity", "probability", "tasa", "precio", "taux", "prix", "anteil");
+            "per",
+            "rate",
+            "ratio",
+            "share",
+            "percent",
+            "pct",
+            "percentage",
+            "mean",
+            "average",
+            "avg",
+            "median",
+            "temperature",
+            "temp",
+            "price",
+            "index",
+            "score",
+            "rating",
+            "age",
+            "density",
+            "concentration",
+            "level",
+            "ph",
+            "speed",
+            "pressure",
+            "humidity",
+            "intensity",
+            "probability",
+            "tasa",
+            "precio",
+            "taux",
+            "prix",
+            "anteil");
 
     /** From so many rows on a run of whole numbers without a repetition is taken for names of the rows. */
     private static final int LEAST_FOR_NAMES = 20;
@@ -129,8 +194,7 @@ public final class Telling {
                 .filter(name -> dataset.table().column(name).type().isNumber())
                 .filter(name -> meaning(dataset, name) != Meaning.NAME)
                 .sorted(Comparator.comparingInt((String name) -> meaning(dataset, name) == Meaning.AMOUNT ? 0 : 1)
-                        .thenComparingInt(
-                                name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
+                        .thenComparingInt(name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
                 .toList();
     }
 

@@ -154,8 +154,7 @@ public final class Narrowing {
         Filter filter = wires.filters().get(id);
         wires.visuals().forEach((visualId, visual) -> {
             boolean byFilter = filter != null && visual.page().equals(filter.page());
-            boolean byPick =
-                    wires.links().values().stream().anyMatch(link -> reaches(wires, link, id, visualId));
+            boolean byPick = wires.links().values().stream().anyMatch(link -> reaches(wires, link, id, visualId));
             boolean byParameter = wires.parameters().containsKey(id)
                     && (kinds.of(visual).uses(visual, id)
                             || isNamed(

@@ -67,7 +67,8 @@ final class SamePage {
                 visuals,
                 filters,
                 Map.of("k1", new Link("v1", null)),
-                Map.of());
+                Map.of(),
+                null);
         for (int n = 0; n < TIMES; n++) {
             StringBuilder address = new StringBuilder();
             for (String part : PARTS)

@@ -83,7 +83,7 @@ class DashboardDocumentTest {
                 "[{'op':'remove','path':'/visuals/v3'}] | taking away the figure",
                 "[{'op':'add','path':'/links/k9','value':{'from':'v2'}}] | adding a link",
                 "[{'op':'replace','path':'/filters/f2/title','value':'When'}] | the title of the filter Day",
-                "[{'op':'replace','path':'/pages/p1/title','value':'One'}] | a change"
+                "[{'op':'replace','path':'/pages/p1/title','value':'One'}] | the title of the page “One”"
             })
     void anEditIsSaidInWords(String patch, String words) {
         assertThat(document.edit(patch.replace('\'', '"')).words()).isEqualTo(words);

@@ -61,13 +61,19 @@ class FirstPageTest {
                         "answer no,age,smokes,region,satisfaction score",
                         200,
                         (n, r) -> "%d,%d,%s,%s,%d"
-                                .formatted(n + 1, 18 + r.nextInt(60), n % 3 == 0 ? "yes" : "no", "r" + n % 5, r.nextInt(5))),
+                                .formatted(
+                                        n + 1,
+                                        18 + r.nextInt(60),
+                                        n % 3 == 0 ? "yes" : "no",
+                                        "r" + n % 5,
+                                        r.nextInt(5))),
                 dataset(
                         "Parcels",
                         "parcel,built,floor area,price per m2,owner code",
                         400,
                         (n, r) -> "%d,%d,%d.5,%d,%d"
-                                .formatted(1000 + n, 1950 + r.nextInt(70), 40 + r.nextInt(200), 900 + r.nextInt(900), n)),
+                                .formatted(
+                                        1000 + n, 1950 + r.nextInt(70), 40 + r.nextInt(200), 900 + r.nextInt(900), n)),
                 dataset("Words", "first,second", 50, (n, r) -> "a%d,b%d".formatted(n % 4, n % 9)),
                 dataset("One", "town,day,litres", 1, (n, r) -> "Soria,2026-01-01,5"),
                 dataset(
@@ -93,11 +99,7 @@ class FirstPageTest {
         assertThat(page.visuals()).isNotEmpty();
         Datasets datasets = id -> Datasets.Found.of(Optional.of(dataset));
         Map<String, Drawing> drawn = new PageDrawer(
-                        page,
-                        ReaderState.NOTHING,
-                        new Sources(datasets),
-                        new Answerer(new InMemoryEngine()),
-                        Map.of())
+                        page, ReaderState.NOTHING, new Sources(datasets), new Answerer(new InMemoryEngine()), Map.of())
                 .draw(page.visuals().keySet(), () -> {});
         assertThat(drawn.values()).noneMatch(MisfitDrawing.class::isInstance);
     }
@@ -116,7 +118,8 @@ class FirstPageTest {
                 for (int x = at.x(); x < at.x() + at.w(); x++) cells.add(y * Dashboard.COLUMNS + x);
         }
         assertThat(cells).as("cells that are covered, each once").hasSize(area);
-        int bottom = visuals.stream().mapToInt(v -> v.at().y() + v.at().h()).max().orElseThrow();
+        int bottom =
+                visuals.stream().mapToInt(v -> v.at().y() + v.at().h()).max().orElseThrow();
         assertThat(area).as("no hole").isEqualTo(bottom * Dashboard.COLUMNS);
     }
 
@@ -164,7 +167,9 @@ class FirstPageTest {
         assertThat(page.visuals().values()).anyMatch(MapVisual.class::isInstance);
         assertThat(page.visuals().values()).anyMatch(Bars.class::isInstance);
         assertThat(page.filters()).isNotEmpty();
-        assertThat(page.links().values()).as("what is picked on the map narrows the rest").isNotEmpty();
+        assertThat(page.links().values())
+                .as("what is picked on the map narrows the rest")
+                .isNotEmpty();
     }
 
     @Test

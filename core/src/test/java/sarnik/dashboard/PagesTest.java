@@ -56,7 +56,9 @@ class PagesTest {
     @Test
     void areLookedAtByTheirAddress() {
         assertThat(read("g.page=p2").state().text()).isEqualTo("g.page=p2");
-        assertThat(read("g.page=p1").state().text()).as("the first needs no word").isEmpty();
+        assertThat(read("g.page=p1").state().text())
+                .as("the first needs no word")
+                .isEmpty();
         StateReader.Read gone = read("g.page=p9");
         assertThat(gone.state().text()).isEmpty();
         assertThat(gone.misfits()).singleElement().asString().contains("page that this dashboard no longer has");
@@ -84,8 +86,7 @@ class PagesTest {
         assertThat(after.visuals()).as("the button led nowhere").containsOnlyKeys("v4", "v5");
         assertThat(after.filters()).containsOnlyKeys("f2");
         assertThat(after.links().get("k2").to()).containsExactly("v5");
-        assertThat(removed.words())
-                .containsExactly("the 3 visuals on it", "its filter", "the button “Back”", "a link");
+        assertThat(removed.words()).containsExactly("the 3 visuals on it", "its filter", "the button “Back”", "a link");
         assertThat(TWO.edit(removed.patch()).words()).isEqualTo("taking away the page “All”");
     }
 
@@ -93,6 +94,16 @@ class PagesTest {
     void comeBackWhole() {
         DashboardDocument.Edit edit = TWO.edit(Removal.of(DASHBOARD, "p1").patch());
         assertThat(edit.after().edit(edit.inverse()).after().dashboard()).isEqualTo(DASHBOARD);
+    }
+
+    @Test
+    void areLeftByAVisualThatIsMoved() {
+        DashboardDocument.Edit edit = TWO.edit("[{\"op\": \"replace\", \"path\": \"/visuals/v2\", \"value\": "
+                + DocumentJson.write(
+                        Proposals.placed(DASHBOARD.visuals().get("v2"), "p2", Proposals.free(DASHBOARD, "p2", 8, 4)))
+                + "}]");
+        assertThat(edit.after().dashboard().visuals().get("v2").at()).isEqualTo(new Box(8, 0, 8, 4));
+        assertThat(edit.words()).isEqualTo("moving the bars to another page");
     }
 
     @Test
@@ -113,7 +124,8 @@ class PagesTest {
         Map<Boolean, List<Visual>> visuals = after.visuals().values().stream()
                 .collect(Collectors.partitioningBy(v -> v.page().equals(copy.id())));
         assertThat(visuals.get(true)).hasSize(3);
-        assertThat(visuals.get(false)).containsExactlyInAnyOrderElementsOf(DASHBOARD.visuals().values());
+        assertThat(visuals.get(false))
+                .containsExactlyInAnyOrderElementsOf(DASHBOARD.visuals().values());
         KeyVisual key = (KeyVisual) visuals.get(true).stream()
                 .filter(KeyVisual.class::isInstance)
                 .findFirst()
@@ -130,18 +142,24 @@ class PagesTest {
         BriefWriter writer = new BriefWriter(DASHBOARD, KindsTest.DATASETS, new Choices(new InMemoryEngine()));
         assertThat(writer.write("p2").parts().toString()).contains("The second page", "hidden");
         assertThat(writer.write("v6").parts().toString()).contains("goes to the page “All”");
+        assertThat(writer.write("v5").finish().toString()).contains("on the page “Page 2”");
     }
 
     @Test
     void areAPlaceToAddTo() {
         Proposals proposals = new Proposals(DASHBOARD, "p2", () -> "new");
-        Dashboard after = TWO.edit(DocumentJson.write(
-                        proposals.answer(Question.HOW_MUCH, KindsTest.SALES).get(0).ops()))
+        Dashboard after = TWO.edit(DocumentJson.write(proposals
+                        .answer(Question.HOW_MUCH, KindsTest.SALES)
+                        .get(0)
+                        .ops()))
                 .after()
                 .dashboard();
         assertThat(after.visuals().get("vnew").page()).isEqualTo("p2");
-        assertThat(after.visuals().get("vnew").at()).as("the first page is not in its way").isEqualTo(
-                new Box(8, 0, 5, 4));
-        assertThat(after.visuals().values()).filteredOn(Button.class::isInstance).hasSize(1);
+        assertThat(after.visuals().get("vnew").at())
+                .as("the first page is not in its way")
+                .isEqualTo(new Box(8, 0, 5, 4));
+        assertThat(after.visuals().values())
+                .filteredOn(Button.class::isInstance)
+                .hasSize(1);
     }
 }

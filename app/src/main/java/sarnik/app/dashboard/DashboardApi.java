@@ -139,7 +139,10 @@ class DashboardApi implements AutoCloseable {
                 AnswerQueue.Asker.of(request).each(),
                 frames.prepare(Set.of(first.dataset())),
                 ticket -> new Made(
-                        dashboards.keep(frames.firstPage(first.dataset()), person).id(), null));
+                        dashboards
+                                .keep(frames.firstPage(first.dataset()), person)
+                                .id(),
+                        null));
     }
 
     @GetMapping("/{id}")

@@ -1,6 +1,7 @@
 package sarnik.app.dashboard;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -15,6 +16,7 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.PageJson;
 import sarnik.dashboard.Kinds;
+import sarnik.dashboard.Theme;
 
 /** Home, and the two states of a dashboard: read and compose. */
 @Controller
@@ -103,6 +105,8 @@ class DashboardPages {
         DashboardService.Opened opened = composing ? dashboards.compose(id, person) : dashboards.open(id, person);
         model.addAttribute("id", id);
         model.addAttribute("title", opened.document().dashboard().title());
+        Theme theme = opened.document().dashboard().theme();
+        model.addAttribute("theme", (theme == null ? Theme.FIELD : theme).name().toLowerCase(Locale.ROOT));
         model.addAttribute("openToReaders", opened.openToReaders());
         model.addAttribute("composing", composing);
         model.addAttribute("mayChange", opened.mayChange());

@@ -58,7 +58,8 @@ final class Crowding {
         double west = Arrays.stream(x).min().orElse(0);
         double south = Arrays.stream(y).min().orElse(0);
         double span = Math.max(
-                (Arrays.stream(x).max().orElse(0) - west) / wide, (Arrays.stream(y).max().orElse(0) - south) / high);
+                (Arrays.stream(x).max().orElse(0) - west) / wide,
+                (Arrays.stream(y).max().orElse(0) - south) / high);
         double pixel = span > 0 ? 1 / span : 1;
         byte[] covered = new byte[wide * high];
         for (int i = 0; i < x.length; i++)

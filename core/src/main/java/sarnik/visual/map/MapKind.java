@@ -24,7 +24,6 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.query.Measure;
 import sarnik.query.QueryException;
-import sarnik.query.Summary;
 import sarnik.scale.CircleSizes;
 import sarnik.scale.Classes;
 import sarnik.state.Value;
@@ -487,9 +486,9 @@ public final class MapKind implements VisualKind<MapVisual> {
     private static List<Proposal> where(LoadedDataset dataset) {
         List<Proposal> proposals = new ArrayList<>();
         List<Measure> measures = Telling.measures(dataset);
-        Measure amount =
-                measures.stream().filter(Telling::addsUp).findFirst().orElse(Measure.ROWS);
-        Measure rate = measures.stream().filter(m -> !Telling.addsUp(m)).findFirst().orElse(amount);
+        Measure amount = measures.stream().filter(Telling::addsUp).findFirst().orElse(Measure.ROWS);
+        Measure rate =
+                measures.stream().filter(m -> !Telling.addsUp(m)).findFirst().orElse(amount);
         Colour colour = Colour.by(rate, Classes.Method.NATURAL, 5, "loch");
         if (dataset.table().find(PlacedTable.ORIGIN).isPresent()) {
             proposals.add(map(

@@ -20,8 +20,7 @@ class CrowdingTest {
 
     private static double shared(double[] x, double[] y, double[] amounts, double radius) {
         double most = Arrays.stream(amounts).max().orElseThrow();
-        return Crowding.shared(
-                x, y, amounts, new CircleSizes(CircleSizes.Rule.AREA, most, radius), WIDE, HIGH);
+        return Crowding.shared(x, y, amounts, new CircleSizes(CircleSizes.Rule.AREA, most, radius), WIDE, HIGH);
     }
 
     /** Two equal circles: what they share is two segments, by hand. */
@@ -48,7 +47,9 @@ class CrowdingTest {
         double[] amounts = random.doubles(MANY, 0.2, 1).toArray();
         double radius = Crowding.radius(x, y, amounts, WIDE, HIGH);
         assertThat(shared(x, y, amounts, radius)).isLessThan(0.25);
-        assertThat(shared(x, y, amounts, radius * 1.5)).as("no smaller than it need be").isGreaterThan(0.25);
+        assertThat(shared(x, y, amounts, radius * 1.5))
+                .as("no smaller than it need be")
+                .isGreaterThan(0.25);
     }
 
     @Test
