@@ -54,8 +54,8 @@ class SheetPagesTest extends BrowserTest {
                 .hasSize(1);
 
         // Readers go from page to page; the address carries the page, and what was chosen stays.
+        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
         Page rui = sheet("rui", dashboard, "?f.f1=still");
-        SarnikBrowser.drawn(rui);
         rui.click(".page-title >> text=One by one");
         rui.waitForSelector("[data-visual] table");
         assertThat(rui.url()).contains("g.page=" + second).contains("f.f1=still");
@@ -83,8 +83,8 @@ class SheetPagesTest extends BrowserTest {
         page.click(".popup-option >> text=hidden");
         page.waitForSelector(".page-title.is-hidden");
 
+        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
         Page rui = sheet("rui", dashboard, "");
-        SarnikBrowser.drawn(rui);
         assertThat(rui.locator("#pages").isHidden()).as("one page is shown").isTrue();
 
         page.click("text=Take away");
