@@ -57,7 +57,7 @@ public final class FirstPage {
 
     /** A question that the page answers, of whatever is at hand. */
     static String title(LoadedDataset dataset) {
-        Measure first = Telling.measures(dataset).stream().findFirst().orElse(Measure.ROWS);
+        Measure first = Telling.amount(dataset);
         String name = first.column() == null ? dataset.name() : ColumnWords.of(first.column());
         boolean time = Telling.time(dataset).isPresent();
         String asks = dataset.isPlaced()

@@ -183,6 +183,11 @@ public final class Telling {
                 .toList();
     }
 
+    /** The first measure that adds up, or the number of rows: what ranks and parts of a whole are best shown by. */
+    public static Measure amount(LoadedDataset dataset) {
+        return measures(dataset).stream().filter(Telling::addsUp).findFirst().orElse(Measure.ROWS);
+    }
+
     /** Whether a measure adds up, so that sizes and parts of a whole may stand for it. */
     public static boolean addsUp(Measure measure) {
         return measure.over() == null && (measure.summary() == Summary.SUM || measure.summary() == Summary.COUNT);

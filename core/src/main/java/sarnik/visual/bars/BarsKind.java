@@ -398,7 +398,7 @@ public final class BarsKind implements VisualKind<Bars> {
     @Override
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.WHICH_MOST) return List.of();
-        Measure measure = Telling.measures(dataset).stream().findFirst().orElse(Measure.ROWS);
+        Measure measure = Telling.amount(dataset);
         return Telling.categories(dataset).stream()
                 .limit(MOST_EACH)
                 .map(category -> new Proposal(

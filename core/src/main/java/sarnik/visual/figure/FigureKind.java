@@ -207,6 +207,7 @@ public final class FigureKind implements VisualKind<Figure> {
     @Override
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.HOW_MUCH) return List.of();
+        String time = Telling.time(dataset).orElse(null);
         List<Measure> measures = new ArrayList<>();
         Telling.measures(dataset).stream().limit(MOST_EACH).forEach(measures::add);
         measures.add(Measure.ROWS);
@@ -214,7 +215,7 @@ public final class FigureKind implements VisualKind<Figure> {
         return measures.stream()
                 .map(measure -> new Proposal(
                         "How much? " + ColumnWords.of(measure) + " in " + dataset.name(),
-                        new Figure(null, null, "", dataset.id(), measure, null, null, null, null, null, null),
+                        new Figure(null, null, "", dataset.id(), measure, null, null, time, null, null, null),
                         5,
                         4))
                 .toList();

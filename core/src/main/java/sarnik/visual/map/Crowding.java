@@ -20,8 +20,8 @@ import sarnik.table.WholeColumn;
  */
 final class Crowding {
 
-    /** Radii that are tried, pixels. */
-    private static final double[] RADII = {28, 24, 20, 17, 14, 12, 10, 8, 7, 6, 5, 4, 3};
+    /** Radii that are tried, pixels; no layer has smaller ones. */
+    private static final double[] RADII = {28, 24, 20, 17, 14, 12, 10, 8, 7, 6, 5, 4};
 
     private static final double MOST_SHARED = 0.25;
 

@@ -486,7 +486,7 @@ public final class MapKind implements VisualKind<MapVisual> {
     private static List<Proposal> where(LoadedDataset dataset) {
         List<Proposal> proposals = new ArrayList<>();
         List<Measure> measures = Telling.measures(dataset);
-        Measure amount = measures.stream().filter(Telling::addsUp).findFirst().orElse(Measure.ROWS);
+        Measure amount = Telling.amount(dataset);
         Measure rate =
                 measures.stream().filter(m -> !Telling.addsUp(m)).findFirst().orElse(amount);
         Colour colour = Colour.by(rate, Classes.Method.NATURAL, 5, "loch");

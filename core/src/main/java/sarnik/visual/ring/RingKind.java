@@ -206,10 +206,7 @@ public final class RingKind implements VisualKind<Ring> {
     @Override
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
         if (question != Question.WHICH_MOST) return List.of();
-        Measure measure = Telling.measures(dataset).stream()
-                .filter(m -> m.summary() == Summary.SUM)
-                .findFirst()
-                .orElse(Measure.ROWS);
+        Measure measure = Telling.amount(dataset);
         return Telling.categories(dataset).stream()
                 .filter(c -> !c.startsWith("@") && Telling.distinct(dataset, c) <= 6)
                 .limit(1)

@@ -1,6 +1,7 @@
 package sarnik.visual.table;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -191,6 +192,8 @@ public final class TableKind implements VisualKind<TableVisual> {
         List<Measure> measures =
                 new ArrayList<>(Telling.measures(dataset).stream().limit(3).toList());
         measures.add(Measure.ROWS);
+        // A table begins with the most of its first figure, so amounts stand before rates.
+        measures.sort(Comparator.comparing(measure -> !Telling.addsUp(measure)));
         return Telling.categories(dataset).stream()
                 .limit(2)
                 .map(c -> new Proposal(
