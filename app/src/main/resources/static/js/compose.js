@@ -262,10 +262,23 @@ document.addEventListener('focusin', e => {
   if (visual && visual !== selected && e.target.matches('.visual-title')) select(visual);
 });
 
+/** Says what was guessed when this page was made by itself, once. */
+function sayGuesses() {
+  let guesses = null;
+  try {
+    guesses = sessionStorage.getItem('sarnik.guesses');
+    sessionStorage.removeItem('sarnik.guesses');
+  } catch {
+    /* nothing was kept */
+  }
+  if (guesses) say(guesses, null, 30);
+}
+
 try {
   await sheet.load();
   showHistory();
   select(null);
+  sayGuesses();
 } catch (refused) {
   say(refused.message, { words: 'Try again', run: () => location.reload() });
 }

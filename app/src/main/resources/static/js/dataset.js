@@ -38,7 +38,13 @@ by('first-page').addEventListener('click', async e => {
   refuse(by('refusal'), '');
   button.disabled = true;
   try {
-    const { dashboard } = await ask('POST', '/api/dashboards/first', { body: { dataset: Number(id) } });
+    const { dashboard, guesses } = await ask('POST', '/api/dashboards/first', { body: { dataset: Number(id) } });
+    try {
+      // What was guessed is said where it can be changed.
+      sessionStorage.setItem('sarnik.guesses', guesses);
+    } catch {
+      /* it is not said then */
+    }
     location.assign(`/dashboards/${dashboard}/compose`);
   } catch (refused) {
     refuse(by('refusal'), refused.message);

@@ -10,6 +10,7 @@ import java.util.function.Supplier;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Telling;
+import sarnik.data.Words;
 import sarnik.query.Measure;
 import sarnik.visual.Box;
 import sarnik.visual.Proposal;
@@ -64,6 +65,23 @@ public final class FirstPage {
                 ? time ? "where, how much, and how has it changed?" : "where, and how much?"
                 : time ? "how much, and how has it changed?" : "how much, and of what?";
         return name.substring(0, 1).toUpperCase(Locale.ROOT) + name.substring(1) + ": " + asks;
+    }
+
+    /** What was guessed of the numbers, so that it can be seen and changed; empty where there are none. */
+    public static String guesses(LoadedDataset dataset) {
+        List<String> said = new ArrayList<>();
+        said.addAll(guess(dataset, Telling.Meaning.AMOUNT, "taken to add up, so summed"));
+        said.addAll(guess(dataset, Telling.Meaning.RATE, "taken for rates or states, so averaged"));
+        said.addAll(guess(dataset, Telling.Meaning.NAME, "taken for names, so left out"));
+        return said.isEmpty()
+                ? ""
+                : "By their names and values " + String.join("; ", said) + ". Each brief can say otherwise.";
+    }
+
+    private static List<String> guess(LoadedDataset dataset, Telling.Meaning meaning, String words) {
+        List<String> columns = Telling.numbers(dataset, meaning);
+        if (columns.isEmpty()) return List.of();
+        return List.of(Words.list(columns, "and") + (columns.size() == 1 ? " is " : " are ") + words);
     }
 
     private void filters() {

@@ -94,6 +94,43 @@ public final class Telling {
             "humidity",
             "intensity",
             "probability",
+            "battery",
+            "charge",
+            "voltage",
+            "volt",
+            "volts",
+            "signal",
+            "altitude",
+            "elevation",
+            "height",
+            "depth",
+            "rank",
+            "grade",
+            "stars",
+            "mark",
+            "latency",
+            "moisture",
+            "noise",
+            "decibel",
+            "db",
+            "salinity",
+            "turbidity",
+            "wind",
+            "gust",
+            "uv",
+            "ozone",
+            "pm1",
+            "pm10",
+            "pm2",
+            "pm25",
+            "no2",
+            "o3",
+            "co2",
+            "so2",
+            "nox",
+            "bpm",
+            "pulse",
+            "bmi",
             "tasa",
             "precio",
             "taux",
@@ -200,6 +237,14 @@ public final class Telling {
                 .filter(name -> meaning(dataset, name) != Meaning.NAME)
                 .sorted(Comparator.comparingInt((String name) -> meaning(dataset, name) == Meaning.AMOUNT ? 0 : 1)
                         .thenComparingInt(name -> dataset.table().column(name).type() == ColumnType.DECIMAL ? 0 : 1))
+                .toList();
+    }
+
+    /** The number columns of this meaning, in their order. */
+    public static List<String> numbers(LoadedDataset dataset, Meaning meaning) {
+        return dataset.columnNames().stream()
+                .filter(name -> dataset.table().column(name).type().isNumber())
+                .filter(name -> meaning(dataset, name) == meaning)
                 .toList();
     }
 

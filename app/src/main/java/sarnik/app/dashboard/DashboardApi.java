@@ -130,19 +130,23 @@ class DashboardApi implements AutoCloseable {
     /** The dataset of which a first page is made. */
     record First(long dataset) {}
 
+    /**
+     * A first page that was made.
+     *
+     * @param dashboard its id
+     * @param guesses what was guessed of the dataset's numbers; may be empty
+     */
+    record FirstMade(long dashboard, String guesses) {}
+
     /** Makes a dashboard of a dataset by itself. */
     @PostMapping("/first")
     @ResponseStatus(HttpStatus.CREATED)
-    DeferredResult<Made> first(
+    DeferredResult<FirstMade> first(
             @RequestBody First first, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
-        return queue.answer(
-                AnswerQueue.Asker.of(request).each(),
-                frames.prepare(Set.of(first.dataset())),
-                ticket -> new Made(
-                        dashboards
-                                .keep(frames.firstPage(first.dataset()), person)
-                                .id(),
-                        null));
+        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(Set.of(first.dataset())), ticket -> {
+            FrameService.MadePage made = frames.firstPage(first.dataset());
+            return new FirstMade(dashboards.keep(made.document(), person).id(), made.guesses());
+        });
     }
 
     @GetMapping("/{id}")

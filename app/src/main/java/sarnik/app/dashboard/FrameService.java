@@ -47,6 +47,7 @@ import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Sources;
 import sarnik.data.Boundaries;
 import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
 import sarnik.format.TableFormat;
@@ -435,9 +436,16 @@ class FrameService {
                         .toList();
     }
 
-    /** The page that is made of a dataset by itself. */
-    DashboardDocument firstPage(long dataset) {
-        return FirstPage.of(once().get(dataset), FrameService::freshEnding);
+    /**
+     * The page that is made of a dataset by itself.
+     *
+     * @param guesses what was guessed of its numbers, in a sentence; may be empty
+     */
+    record MadePage(DashboardDocument document, String guesses) {}
+
+    MadePage firstPage(long id) {
+        LoadedDataset dataset = once().get(id);
+        return new MadePage(FirstPage.of(dataset, FrameService::freshEnding), FirstPage.guesses(dataset));
     }
 
     /**

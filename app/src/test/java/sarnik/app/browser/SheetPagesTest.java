@@ -110,6 +110,7 @@ class SheetPagesTest extends BrowserTest {
         assertThat(page.locator(".visual-misfit").count()).isZero();
         assertThat(page.locator("#strip .filter").count()).isPositive();
         assertThat(page.locator("#sheet-title input").inputValue()).endsWith("?");
+        waitForText(page.locator(".said"), "litres is taken to add up, so summed");
         assertThat(page.locator("#undo").isDisabled())
                 .as("there is nothing to take back of it")
                 .isTrue();
