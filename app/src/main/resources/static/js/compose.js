@@ -271,7 +271,7 @@ function sayGuesses() {
   } catch {
     /* nothing was kept */
   }
-  if (guesses) say(guesses, null, 30);
+  if (guesses) say(guesses, { words: 'All right', run() {} }, 30);
 }
 
 try {

@@ -217,6 +217,7 @@ export class Dock {
       { class: 'slot', 'aria-label': 'Dataset' },
       ...datasets.map(d => el('option', { value: d.id }, d.name)),
     );
+    from.value = this.#likely(datasets);
     let asked = null;
     const ask = async question => {
       asked = question;
@@ -247,6 +248,17 @@ export class Dock {
       refusal,
       proposals,
     );
+  }
+
+  /** The dataset that is added from most likely: the one that most of the page rests on, or else of the dashboard. */
+  #likely(datasets) {
+    const { visuals } = this.sheet.opened.document;
+    const uses = new Map(datasets.map(d => [d.id, 0]));
+    for (const visual of Object.values(visuals))
+      for (const one of [visual, ...Object.values(visual.layers ?? {})])
+        if (uses.has(one.dataset))
+          uses.set(one.dataset, uses.get(one.dataset) + (visual.page === this.sheet.page ? 100 : 1));
+    return [...uses].sort(([, a], [, b]) => b - a)[0][0];
   }
 
   async #propose(question, dataset, place, refusal) {

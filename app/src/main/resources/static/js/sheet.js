@@ -101,6 +101,7 @@ export class Sheet {
       else this.visuals.get(id).kind.set?.(this.visuals.get(id).handle, visual);
       this.#arrange(this.visuals.get(id).cell, visual.at);
     }
+    document.getElementById('empty-sheet').hidden = this.visuals.size > 0;
     drawPages(this);
     drawStrip(this);
   }
