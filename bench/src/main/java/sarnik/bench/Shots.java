@@ -57,8 +57,7 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        for (String[] map :
-                new String[][] {{"2", "map-areas"}, {"3", "map-flows"}, {"4", "map-paths"}, {"6", "map-together"}}) {
+        for (String[] map : new String[][] {{"2", "map-areas"}, {"3", "map-flows"}, {"6", "map-together"}}) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
@@ -68,6 +67,10 @@ public final class Shots {
         page.navigate("/dashboards/9");
         SarnikBrowser.drawn(page);
         shot(page, "kinds-change");
+        page.click(".page-title >> text=The report");
+        page.waitForSelector("[data-visual=v7] table");
+        page.waitForTimeout(600);
+        shot(page, "pages");
         page.navigate("/dashboards/10");
         SarnikBrowser.drawn(page);
         shot(page, "kinds-together");

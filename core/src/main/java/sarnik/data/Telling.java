@@ -261,9 +261,9 @@ public final class Telling {
                 .toList();
     }
 
-    /** How many distinct values a column of text has. */
+    /** How many distinct values a column of text has; more than can be counted for others and for one that has gone. */
     public static int distinct(LoadedDataset dataset, String column) {
-        return dataset.table().column(column) instanceof CodedColumn c
+        return dataset.table().find(column).orElse(null) instanceof CodedColumn c
                 ? c.dictionary().size()
                 : Integer.MAX_VALUE;
     }

@@ -32,7 +32,11 @@ public final class CategoryColours {
             if (key.isPresent()) worn = key.get().colour();
         }
         List<String> order = Colouring.order(
-                dataset.table().column(column), worn == null ? null : worn.order(), Colouring.MOST_CATEGORIES);
+                dataset.table()
+                        .find(column)
+                        .orElseThrow(() -> new MisfitException("There is no column “" + column + "” any more")),
+                worn == null ? null : worn.order(),
+                Colouring.MOST_CATEGORIES);
         return new CategoryColours(order, Colouring.categorical(worn).colours(order.size()));
     }
 

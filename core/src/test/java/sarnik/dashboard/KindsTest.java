@@ -484,6 +484,27 @@ class KindsTest {
 
     @ParameterizedTest
     @MethodSource("all")
+    void ofAllAColumnThatHasGoneIsSaidAndTheRestStands(String visual) {
+        for (String column : SALES.columnNames()) {
+            if (!visual.contains("'" + column + "'")) continue;
+            Dashboard dashboard = document(visual.replaceAll("'" + column + "'(?! *:)", "'gone'"), FIGURE)
+                    .dashboard();
+            Map<String, Drawing> drawn =
+                    Drawers.of(dashboard, ReaderState.NOTHING, DATASETS).draw(List.of("v1", "v2"), () -> {});
+            if (drawn.get("v1") instanceof MisfitDrawing misfit)
+                assertThat(misfit.why()).contains("gone").endsWith(".");
+            assertThat(drawn.get("v2")).isInstanceOf(FigureDrawing.class);
+        }
+    }
+
+    @Test
+    void aTableWithTinyLinesOfAColumnThatHasGoneSaysSo() {
+        String gone = TABLE.replace("'town'", "'gone'") + ", 'over': 'day'";
+        assertThat(draw(MisfitDrawing.class, "", gone).why()).contains("“gone”");
+    }
+
+    @ParameterizedTest
+    @MethodSource("all")
     void ofAllWithoutAnyRowLeftSaysSo(String visual) {
         Drawing drawn = draw(Drawing.class, "f.f1=2030-01-01..", visual);
         assertThat(drawn).isNotInstanceOf(MisfitDrawing.class);
