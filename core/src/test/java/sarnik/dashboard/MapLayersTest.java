@@ -373,31 +373,28 @@ class MapLayersTest {
         @ParameterizedTest
         @EnumSource(Layer.Kind.class)
         void aKindThatIsChangedKeepsWhatTheOthersWereTold(Layer.Kind kind) {
-            Dashboard dashboard = map("\"dataset\": 1, \"kind\": \"SYMBOLS\", \"set\": \"" + PROVINCES
+            DashboardDocument document = MapFixture.document("\"dataset\": 1, \"kind\": \"SYMBOLS\", \"set\": \""
+                    + PROVINCES
                     + "\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}, \"colour\": {" + LITRES
                     + "}, \"path\": {\"who\": \"product\", \"by\": \"day\"}");
-            Layer before = ((MapVisual) dashboard.visuals().get("v1")).layers().get("l1");
-            Layer after = new Layer(
-                    kind,
-                    before.order(),
-                    before.dataset(),
-                    before.name(),
-                    before.hidden(),
-                    before.size(),
-                    before.colour(),
-                    before.symbol(),
-                    before.gather(),
-                    before.set(),
-                    before.spread(),
-                    before.path(),
-                    before.label(),
-                    before.tip(),
-                    before.border(),
-                    before.opacity(),
-                    before.rule(),
-                    before.period());
+            Layer before = layer(document);
+            DashboardDocument.Edit edit =
+                    document.edit("[{\"op\": \"replace\", \"path\": \"/visuals/v1/layers/l1/kind\", \"value\": \"%s\"}]"
+                            .formatted(kind));
+            Layer after = layer(edit.after());
+            assertThat(after.kind()).isEqualTo(kind);
             assertThat(List.of(after.size(), after.colour(), after.path(), after.set()))
                     .isEqualTo(List.of(before.size(), before.colour(), before.path(), before.set()));
+            assertThat(Drawers.of(edit.after().dashboard(), ReaderState.NOTHING, DATASETS)
+                            .draw("v1"))
+                    .isInstanceOf(MapDrawing.class);
+            assertThat(layer(edit.after().edit(edit.inverse()).after())).isEqualTo(before);
+        }
+
+        private static Layer layer(DashboardDocument document) {
+            return ((MapVisual) document.dashboard().visuals().get("v1"))
+                    .layers()
+                    .get("l1");
         }
 
         @Test
