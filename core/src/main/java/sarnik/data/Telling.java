@@ -1,5 +1,6 @@
 package sarnik.data;
 
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Comparator;
 import java.util.List;
@@ -179,10 +180,21 @@ public final class Telling {
 
     /** The words of a name: "litresPerHead" and "litres_per_head" have three. */
     private static List<String> words(String name) {
-        return Stream.of(name.replaceAll("(\\p{Ll})(\\p{Lu})", "$1 $2").split("[^\\p{L}\\p{N}]+"))
-                .filter(word -> !word.isEmpty())
-                .map(word -> word.toLowerCase(Locale.ROOT))
-                .toList();
+        List<String> words = new ArrayList<>();
+        StringBuilder word = new StringBuilder();
+        char before = ' ';
+        for (char c : name.toCharArray()) {
+            boolean apart = !Character.isLetterOrDigit(c);
+            boolean begins = Character.isUpperCase(c) && Character.isLowerCase(before);
+            if ((apart || begins) && word.length() > 0) {
+                words.add(word.toString().toLowerCase(Locale.ROOT));
+                word.setLength(0);
+            }
+            if (!apart) word.append(c);
+            before = c;
+        }
+        if (word.length() > 0) words.add(word.toString().toLowerCase(Locale.ROOT));
+        return words;
     }
 
     private static boolean areYears(WholeColumn column) {

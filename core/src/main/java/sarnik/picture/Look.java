@@ -18,7 +18,7 @@ record Look(
         String street) {
 
     private static final Look DAY = new Look(
-            false, "#f7f4ec", "#23281f", "#5f6557", "#efe9da", "#dde5e1", "#a9a592", "#d3ccb8", "#b4c7c6", "#6b6f60",
+            false, "#f7f4ec", "#23281f", "#5f6557", "#efe9da", "#dde5e1", "#a9a592", "#d3ccb8", "#b4c7c6", "#64685a",
             "#e2e3cc", "#ddd4c2", "#ba9870", "#fbf8f1");
     private static final Look NIGHT = new Look(
             true, "#171a17", "#e9e6dc", "#a5a798", "#262a25", "#141d20", "#596052", "#383e36", "#2c4348", "#a5a798",
