@@ -48,11 +48,12 @@ class BringInPagesTest extends BrowserTest {
     void aTypeIsSetByHandAndTheEffectSeenAtOnce() {
         Page page = bring(RunningSarnik.file("codes.csv", "town,code\nSoria,12\nBurgos,13\n"));
         page.waitForURL("**/bring/*");
-        assertThat(page.inputValue("[data-column=code]")).isEqualTo("WHOLE");
-        page.selectOption("[data-column=code]", "TEXT");
-        page.waitForSelector("[data-column=code][data-set=true]");
-        assertThat(page.inputValue("[data-column=code]")).isEqualTo("TEXT");
-        assertThat(page.getAttribute("[data-column=town]", "data-set")).isNotEqualTo("true");
+        assertThat(page.inputValue(".type-choice[data-column=code]")).isEqualTo("WHOLE");
+        page.selectOption(".type-choice[data-column=code]", "TEXT");
+        page.waitForSelector(".type-choice[data-column=code][data-set=true]");
+        assertThat(page.inputValue(".type-choice[data-column=code]")).isEqualTo("TEXT");
+        assertThat(page.getAttribute(".type-choice[data-column=town]", "data-set"))
+                .isNotEqualTo("true");
     }
 
     @Test
