@@ -2,6 +2,7 @@ package sarnik.dashboard;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -128,14 +129,9 @@ public final class FirstPage {
 
     /** The first of each kind but the first kind. */
     private static List<Proposal> otherKinds(List<Proposal> proposals) {
-        List<Proposal> others = new ArrayList<>();
-        for (Proposal proposal : proposals)
-            if (!proposal.visual().getClass().equals(proposals.get(0).visual().getClass())
-                    && others.stream()
-                            .noneMatch(o -> o.visual()
-                                    .getClass()
-                                    .equals(proposal.visual().getClass()))) others.add(proposal);
-        return others;
+        Map<Class<?>, Proposal> firsts = new LinkedHashMap<>();
+        for (Proposal proposal : proposals) firsts.putIfAbsent(proposal.visual().getClass(), proposal);
+        return firsts.values().stream().skip(1).toList();
     }
 
     private void sides(List<Proposal> left, List<Proposal> right) {

@@ -138,7 +138,8 @@ public final class Proposals {
         return placed;
     }
 
-    private static Map<String, Object> add(String path, Object value) {
+    /** A JSON Patch operation that adds a part. */
+    static Map<String, Object> add(String path, Object value) {
         return Choices.map("op", "add", "path", path, "value", value);
     }
 

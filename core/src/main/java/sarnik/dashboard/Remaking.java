@@ -133,17 +133,17 @@ public final class Remaking {
         List<Map<String, Object>> ops = new ArrayList<>();
         Map<String, Object> made = Choices.map("title", dashboard.pageName(page) + ", again", "order", last + 1);
         if (of.isHidden()) made.put("hidden", true);
-        ops.add(add("/pages/" + fresh.get(page), made));
+        ops.add(Proposals.add("/pages/" + fresh.get(page), made));
         dashboard
                 .filtersOf(page)
-                .forEach(id -> ops.add(add(
+                .forEach(id -> ops.add(Proposals.add(
                         "/filters/" + fresh.get(id),
                         renamed(DocumentJson.plain(dashboard.filters().get(id)), Set.of(page), fresh))));
         dashboard.visuals().forEach((id, visual) -> {
             if (!fresh.containsKey(id)) return;
             Set<String> named = new LinkedHashSet<>(dependsOn(visual));
             named.add(page);
-            ops.add(add("/visuals/" + fresh.get(id), renamed(DocumentJson.plain(visual), named, fresh)));
+            ops.add(Proposals.add("/visuals/" + fresh.get(id), renamed(DocumentJson.plain(visual), named, fresh)));
         });
         dashboard.links().forEach((id, link) -> {
             if (!fresh.containsKey(link.from())) return;
@@ -152,7 +152,7 @@ public final class Remaking {
                 own.put(
                         "to",
                         link.to().stream().map(to -> fresh.getOrDefault(to, to)).toList());
-            ops.add(add("/links/k" + fresh.get(link.from()), own));
+            ops.add(Proposals.add("/links/k" + fresh.get(link.from()), own));
         });
         return new Copy(fresh.get(page), ops);
     }
@@ -170,10 +170,6 @@ public final class Remaking {
         if (value instanceof List<?> list)
             return list.stream().map(one -> renamed(one, named, fresh)).toList();
         return value instanceof String text && named.contains(text) ? fresh.getOrDefault(text, text) : value;
-    }
-
-    private static Map<String, Object> add(String path, Object value) {
-        return Choices.map("op", "add", "path", path, "value", value);
     }
 
     /** Whether a visual changes with a number that readers set. */

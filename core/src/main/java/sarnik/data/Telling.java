@@ -207,7 +207,7 @@ public final class Telling {
 
     /** Whether each row has a number of its own, in a run with few gaps. */
     private static boolean areNames(WholeColumn column) {
-        if (column.size() < LEAST_FOR_NAMES || !column.isWhole()) return false;
+        if (column.size() < LEAST_FOR_NAMES || !column.isComplete()) return false;
         Extremes ends = column.extremes().orElseThrow();
         long low = column.values()[ends.lowest()];
         long range = column.values()[ends.highest()] - low;

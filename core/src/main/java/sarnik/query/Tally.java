@@ -31,7 +31,7 @@ final class Tally {
         this.decimals = column instanceof DecimalColumn d ? d.values() : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
         this.extremes = extremes;
-        width = column.isWhole() ? 1 : 2;
+        width = column.isComplete() ? 1 : 2;
         sums = new double[width * groups];
         if (extremes) {
             lows = filledWith(groups, Double.POSITIVE_INFINITY);

@@ -18,7 +18,7 @@ public sealed interface Column permits KnownColumn {
     boolean isMissing(int row);
 
     /** Whether every row has a value; looked through when it is first asked for. */
-    boolean isWhole();
+    boolean isComplete();
 
     /**
      * The rows with its smallest and its largest value; looked through when they are first asked for.

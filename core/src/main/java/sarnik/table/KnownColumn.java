@@ -6,16 +6,16 @@ import java.util.Optional;
 abstract sealed class KnownColumn implements Column
         permits CodedColumn, WholeColumn, DecimalColumn, DateColumn, TimeColumn {
 
-    private volatile Boolean whole;
+    private volatile Boolean complete;
     private volatile Optional<Extremes> extremes;
 
     @Override
-    public boolean isWhole() {
-        Boolean known = whole;
+    public boolean isComplete() {
+        Boolean known = complete;
         if (known == null) {
             known = true;
             for (int row = 0; row < size() && known; row++) known = !isMissing(row);
-            whole = known;
+            complete = known;
         }
         return known;
     }
