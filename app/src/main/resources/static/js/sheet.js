@@ -82,6 +82,8 @@ export class Sheet {
 
   /** Takes a revision: mounts what is new on the page that is looked at, takes away what has gone. */
   take(opened) {
+    // Whoever took the page away need not be told; of one that an address names in vain the server says so.
+    if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
     const theme = (opened.document.theme ?? 'FIELD').toLowerCase();
     if (document.documentElement.dataset.theme !== theme) {
@@ -89,7 +91,6 @@ export class Sheet {
       // What paints its colours itself does so again.
       document.dispatchEvent(new CustomEvent('mood'));
     }
-    if (!opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     const visuals = Object.fromEntries(
       Object.entries(opened.document.visuals).filter(([, visual]) => visual.page === this.page),
     );

@@ -86,6 +86,8 @@ class SheetPagesTest extends BrowserTest {
         sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
         Page rui = sheet("rui", dashboard, "");
         assertThat(rui.locator("#pages").isHidden()).as("one page is shown").isTrue();
+        rui.navigate("/dashboards/" + dashboard + "?g.page=gone");
+        waitForText(rui.locator("#misfits"), "page that this dashboard no longer has");
 
         page.click("text=Take away");
         page.waitForFunction("() => document.querySelectorAll('.page-title').length === 1");
