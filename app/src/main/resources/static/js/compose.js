@@ -1,14 +1,19 @@
 import './head.js';
 import { GridStack } from '/vendor/gridstack.js';
+import { Guides, Several } from './arrange.js';
 import { Dock } from './dock.js';
 import { openDuplicate } from './duplicate.js';
 import { Edits } from './edits.js';
 import { el, say } from './elements.js';
 import { ask } from './http.js';
+import { Phone } from './phone.js';
 import { Sheet } from './sheet.js';
 
 const NARROW = 720;
-const narrow = innerWidth <= NARROW;
+/** What the address ends with while one arranges the page for phones. */
+const AS_PHONE = '#phone';
+const asPhone = location.hash === AS_PHONE;
+const narrow = innerWidth <= NARROW || asPhone;
 const by = id => document.getElementById(id);
 let selected = null;
 let arranging = false;
@@ -36,9 +41,20 @@ const sheet = new Sheet(document.body.dataset.dashboard, {
   page: id => select(id),
   addPage,
   turned: () => select(null),
+  sized,
 });
 const edits = new Edits(sheet, taken);
-const dock = new Dock(by('dock-inside'), sheet, edits, { added: showNew, released: () => select(null) });
+const phone = asPhone ? new Phone(sheet, edits) : null;
+const several = new Several(sheet, edits, { chosen: chooseSeveral, marked: markSelected });
+const guides = new Guides(sheet);
+const dock = new Dock(by('dock-inside'), sheet, edits, several, phone, {
+  added: showNew,
+  released: () => select(null),
+  chosen: ids => {
+    several.ids = ids;
+    chooseSeveral();
+  },
+});
 
 // --- the sheet -------------------------------------------------------------------------------
 
@@ -70,8 +86,24 @@ function unwrap(mounted) {
   arranging = false;
 }
 
+/** What is dragged with others, and where it stood. */
+let dragged = null;
+
+grid?.on('dragstart', (_, item) => {
+  const id = item.getAttribute('gs-id');
+  dragged = several.with(id).length > 1 ? { id, from: sheet.opened.document.visuals[id].at } : null;
+});
+grid?.on('drag resize', (_, item) => guides.show(item.getAttribute('gs-id'), item.gridstackNode, sheet.row));
+grid?.on('dragstop resizestop', () => guides.hide());
 grid?.on('change', (_, items) => {
   if (arranging) return;
+  if (dragged) {
+    const { id, from } = dragged;
+    const at = items.find(i => i.id === id);
+    dragged = null;
+    if (at) moveTogether(id, at.x - from.x, at.y - from.y);
+    return;
+  }
   const moved = items.filter(i => i.id && sheet.opened.document.visuals[i.id]);
   if (moved.length)
     edits.edit(
@@ -80,10 +112,22 @@ grid?.on('change', (_, items) => {
 });
 grid?.on('resizestop', (_, item) => sheet.resize(item.getAttribute('gs-id')));
 
+/** Moves a visual with all that moves with it; what they would cover makes room. */
+async function moveTogether(id, across, down) {
+  await several.arrange(several.with(id), 'MOVE', { across, down });
+  rearrange();
+}
+
+/** The grid's rows are as high as the page's size has them. */
+function sized() {
+  grid?.cellHeight(sheet.row);
+}
+
 /** Moves what the grid shows to where the document has it. */
 function rearrange() {
   if (!grid) return;
   arranging = true;
+  sized();
   grid.batchUpdate();
   for (const [id, { item }] of sheet.visuals) grid.update(item, sheet.opened.document.visuals[id].at);
   grid.batchUpdate(false);
@@ -93,15 +137,31 @@ function rearrange() {
 // --- selecting -------------------------------------------------------------------------------
 
 function markSelected() {
-  for (const [id, { box }] of sheet.visuals) box.classList.toggle('is-selected', id === selected);
+  const beside = selected && sheet.visuals.has(selected) ? several.with(selected) : [];
+  for (const [id, { box }] of sheet.visuals) {
+    box.classList.toggle('is-selected', id === selected || several.ids.includes(id));
+    box.classList.toggle('is-beside', id !== selected && beside.includes(id));
+  }
   for (const filter of document.querySelectorAll('.filter'))
     filter.classList.toggle('is-selected', filter.dataset.filter === selected);
 }
 
 function select(id) {
+  several.clear();
   selected = id;
   markSelected();
-  return dock.show(id);
+  return dock.show(id).then(clearOfDock);
+}
+
+/** Shows what can be done with the visuals that are chosen together; one alone is selected. */
+function chooseSeveral() {
+  if (several.ids.length < 2) {
+    select(several.ids[0] ?? null);
+    return;
+  }
+  selected = null;
+  markSelected();
+  dock.showSeveral();
 }
 
 function showNew(id) {
@@ -109,14 +169,52 @@ function showNew(id) {
   sheet.visuals.get(id)?.box.scrollIntoView({ block: 'center' });
 }
 
-by('sheet').addEventListener('pointerdown', e => {
-  const visual = e.target.closest('.visual')?.dataset.visual;
-  if (visual && visual !== selected) select(visual);
-});
+by('sheet').addEventListener(
+  'pointerdown',
+  e => {
+    const visual = e.target.closest('.visual')?.dataset.visual;
+    if (!visual) return;
+    // Shift on what is drawn picks more of it; on a title it chooses more visuals.
+    if (e.shiftKey && e.target.closest('.visual-title')) {
+      several.toggle(visual, selected);
+      e.preventDefault();
+      e.stopPropagation();
+    } else if (visual !== selected && !several.ids.includes(visual)) select(visual);
+  },
+  { capture: true },
+);
 by('strip').addEventListener('pointerdown', e => {
   const filter = e.target.closest('.filter')?.dataset.filter;
   if (filter && filter !== selected) select(filter);
 });
+
+// --- on a phone ------------------------------------------------------------------------------
+
+by('as-phone').textContent = asPhone ? 'As on a desk' : 'As on a phone';
+by('as-phone').addEventListener('click', () => {
+  // The sheet is built anew: on a phone it has no grid.
+  location.hash = asPhone ? '' : AS_PHONE;
+  location.reload();
+});
+
+// --- the dock --------------------------------------------------------------------------------
+
+/** Between what is composed and the dock, in pixels. */
+const ABOVE_DOCK = 14;
+
+/** Scrolls what is composed out from under the dock, as far as its own top stays in sight. */
+function clearOfDock() {
+  const box = sheet.visuals.get(selected)?.box.getBoundingClientRect();
+  if (!box) return;
+  const hidden = box.bottom - (by('dock').getBoundingClientRect().top - ABOVE_DOCK);
+  const most = box.top - ABOVE_DOCK;
+  if (hidden > 0 && most > 0) scrollBy({ top: Math.min(hidden, most) });
+}
+
+new ResizeObserver(() => {
+  document.body.style.setProperty('--dock', `${by('dock').offsetHeight}px`);
+  clearOfDock();
+}).observe(by('dock'));
 
 // --- pages -----------------------------------------------------------------------------------
 
@@ -148,6 +246,11 @@ function taken(opened) {
       sameControls && JSON.stringify(before.links) === JSON.stringify(opened.document.links) ? drawnAnew : sheet.ids(),
     );
   }
+  several.keep();
+  if (several.ids.length > 1) {
+    chooseSeveral();
+    return;
+  }
   const stands = [visuals, filters, parameters ?? {}, pages].some(parts => parts[selected]);
   select(stands ? selected : null);
 }
@@ -177,19 +280,33 @@ addEventListener('keydown', e => {
   if (undoes) {
     e.preventDefault();
     edits.step(e.shiftKey ? 'redo' : 'undo');
-  } else if (e.key.startsWith('Arrow') && selected && e.target.closest('.visual-title')) {
+  } else if (e.key.startsWith('Arrow') && e.target.closest('.visual-title')) {
     moveByKey(e);
+  } else if (e.key === 'Enter' && e.shiftKey && e.target.closest('.visual-title')) {
+    e.preventDefault();
+    several.toggle(e.target.closest('.visual').dataset.visual, selected);
+  } else if (e.key === 'Escape' && several.ids.length) {
+    select(null);
   }
 });
 
 /** Arrow keys on a visual's title move it a cell, Shift+arrows resize it. */
 function moveByKey(e) {
   e.preventDefault();
-  const { item } = sheet.visuals.get(selected);
+  const id = e.target.closest('.visual').dataset.visual;
+  if (phone) {
+    if (e.key === 'ArrowUp' || e.key === 'ArrowDown') phone.move(id, e.key === 'ArrowUp' ? -1 : 1);
+    return;
+  }
+  const { item } = sheet.visuals.get(id);
   if (!item) return;
   // Where the grid has it: an edit of the key before may still be under way.
   const { x, y, w, h } = item.gridstackNode;
   const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
+  if (!e.shiftKey && several.with(id).length > 1) {
+    moveTogether(id, dx, dy);
+    return;
+  }
   const next = e.shiftKey ? { x, y, w: w + dx, h: h + dy } : { x: x + dx, y: y + dy, w, h };
   if (next.x < 0 || next.y < 0 || next.w < 2 || next.h < 2 || next.x + next.w > 24) return;
   grid.update(item, next);
@@ -259,7 +376,7 @@ by('remove-dashboard').addEventListener('click', () =>
 
 document.addEventListener('focusin', e => {
   const visual = e.target.closest('.visual')?.dataset.visual;
-  if (visual && visual !== selected && e.target.matches('.visual-title')) select(visual);
+  if (visual && visual !== selected && !several.ids.length && e.target.matches('.visual-title')) select(visual);
 });
 
 /** Says what was guessed when this page was made by itself, once. */

@@ -1,7 +1,7 @@
 import { offerCopies } from './duplicate.js';
 import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
-import { pagesOf } from './pages.js';
+import { aboveOf, pagesOf } from './pages.js';
 import { remember } from './places.js';
 import { closePopup, openPopup } from './popup.js';
 import { KINDS } from './visuals/kinds.js';
@@ -26,14 +26,52 @@ export class Dock {
   #turn = 0;
   #finishOpen = false;
 
-  /** @param {{added: (id: string) => void, released: () => void}} hooks */
-  constructor(place, sheet, edits, hooks) {
-    Object.assign(this, { place, sheet, edits, hooks });
+  /**
+   * @param {import('./arrange.js').Several} several
+   * @param {import('./phone.js').Phone | null} phone where the page is arranged for phones
+   * @param {{added: (id: string) => void, released: () => void, chosen: (ids: string[]) => void}} hooks
+   */
+  constructor(place, sheet, edits, several, phone, hooks) {
+    Object.assign(this, { place, sheet, edits, several, phone, hooks });
+  }
+
+  /** Shows what can be done with several visuals. */
+  showSeveral() {
+    this.#turn++;
+    const { ids } = this.several;
+    const focused = document.activeElement?.dataset?.act;
+    const button = (words, run) =>
+      el('button', { type: 'button', class: 'quiet', onclick: () => run().catch(r => say(r.message)) }, words);
+    this.place.replaceChildren(
+      el(
+        'div',
+        { class: 'dock-row' },
+        this.several.sentence(),
+        el(
+          'div',
+          { class: 'dock-side' },
+          button('One more of each', () => this.#copyHere(ids.join(','))),
+          button('Take away', () => this.#takeAway(ids.join(','))),
+          button('Choose none', async () => this.hooks.released()),
+        ),
+      ),
+    );
+    if (focused) this.place.querySelector(`[data-act="${focused}"]`)?.focus();
+  }
+
+  /** What is said of a visual, or of the page, where it is arranged for phones. */
+  #onPhone(id) {
+    const visual = Boolean(this.sheet.opened.document.visuals[id]);
+    this.place.replaceChildren(el('div', { class: 'dock-row' }, visual ? this.phone.sentence(id) : this.phone.page()));
   }
 
   /** Shows the brief of a visual, filter or parameter; null shows the questions. */
   async show(id) {
     const turn = ++this.#turn;
+    if (this.phone) {
+      this.#onPhone(id);
+      return;
+    }
     if (!id) {
       this.#questions();
       return;
@@ -104,6 +142,7 @@ export class Dock {
         if (!others.length) say('No other kind can show this. Add something else instead.');
         else openPopup(opener, [el('div', { class: 'popup-list' }, ...others.map(o => this.#other(o)))]);
       }),
+      this.several.isGrouped(id) && button('Its whole group', async () => this.hooks.chosen(this.several.with(id))),
       button('One more of it', async opener => {
         offerCopies(opener, this.sheet, id, () => this.#copyHere(id).catch(refused => say(refused.message)));
       }),
@@ -114,18 +153,21 @@ export class Dock {
     const { id: fresh, ops } = await ask('GET', `/api/dashboards/${this.sheet.id}/copies/${id}`);
     await this.edits.edit(ops);
     if (this.sheet.opened.document.pages[fresh]) this.sheet.goTo(fresh);
+    else if (fresh.includes(',')) this.hooks.chosen(fresh.split(','));
     else this.hooks.added(fresh);
   }
 
   /** What can be done with a page besides what its brief says. */
   #ofPage(id) {
     const { document: dashboard } = this.sheet.opened;
-    const order = pagesOf(dashboard);
+    const all = pagesOf(dashboard);
+    const order = all.filter(page => aboveOf(dashboard, page) === aboveOf(dashboard, id));
     const at = order.indexOf(id);
-    /** Numbers the pages anew with this one in another place. */
+    /** Numbers the pages anew with this one in another place among those beside it. */
     const move = to => {
-      const next = order.filter(page => page !== id);
-      next.splice(to, 0, id);
+      const moved = order.filter(page => page !== id);
+      moved.splice(to, 0, id);
+      const next = all.map(page => (order.includes(page) ? moved.shift() : page));
       this.edits.edit(
         next.flatMap((page, i) =>
           dashboard.pages[page].order === i + 1 ? [] : [{ op: 'replace', path: `/pages/${page}/order`, value: i + 1 }],

@@ -1,10 +1,16 @@
 import { el } from './elements.js';
 
-/** Ids of the pages in their order. */
-export const pagesOf = ({ pages }) =>
-  Object.entries(pages)
+/** Id of the page under which a page's title stands, if any. */
+export const aboveOf = ({ pages }, id) => (pages[pages[id].under] ? pages[id].under : null);
+
+/** Ids of the pages in their order, each followed by those under it. */
+export const pagesOf = dashboard => {
+  const inOrder = Object.entries(dashboard.pages)
     .sort(([, a], [, b]) => a.order - b.order)
     .map(([id]) => id);
+  const under = above => inOrder.filter(id => aboveOf(dashboard, id) === above);
+  return under(null).flatMap(id => [id, ...under(id)]);
+};
 
 /** What a page is called. */
 export const pageName = (document, id) => document.pages[id].title || `Page ${pagesOf(document).indexOf(id) + 1}`;
@@ -17,7 +23,10 @@ export function drawPages(sheet) {
   const row = document.getElementById('pages');
   const { document: dashboard } = sheet.opened;
   const composing = Boolean(sheet.hooks.page);
-  const shown = pagesOf(dashboard).filter(id => composing || !dashboard.pages[id].hidden || id === sheet.page);
+  const family = aboveOf(dashboard, sheet.page) ?? sheet.page;
+  // Those under a page are read once one is there.
+  const isOpen = id => [null, family].includes(aboveOf(dashboard, id)) && !dashboard.pages[id].hidden;
+  const shown = pagesOf(dashboard).filter(id => composing || id === sheet.page || isOpen(id));
   row.hidden = !composing && shown.length < 2;
   const focused = row.contains(document.activeElement) ? document.activeElement.dataset.page : null;
   row.replaceChildren(
@@ -27,7 +36,9 @@ export function drawPages(sheet) {
         'button',
         {
           type: 'button',
-          class: `page-title${dashboard.pages[id].hidden ? ' is-hidden' : ''}`,
+          class: `page-title${dashboard.pages[id].hidden ? ' is-hidden' : ''}${
+            aboveOf(dashboard, id) ? ' is-under' : ''
+          }`,
           'data-page': id,
           'aria-current': here ? 'page' : undefined,
           title: here && composing ? 'Say what this page is called' : undefined,

@@ -1,6 +1,7 @@
 import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
+import { cellsOf, dress, isHidden, onPhone, readingOrder, sizeSheet, wear } from './dress.js';
 import { drawPages, pagesOf } from './pages.js';
 import { controlOf, drawShowing, drawStrip } from './strip.js';
 import { forget, known, remember } from './places.js';
@@ -10,6 +11,9 @@ import { KINDS } from './visuals/kinds.js';
 
 /** Says which page asks, so that the server drops what a newer question of it has overtaken. */
 const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
+
+/** Windows up to this width are read as on a phone, as the style has it. */
+const PHONE = 720;
 
 /** What a kind cannot change while it stands. */
 const madeOf = visual => KINDS[visual.type].made?.(visual) ?? '';
@@ -45,6 +49,12 @@ export class Sheet {
       'pagehide',
       () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}),
     );
+    addEventListener('resize', () => {
+      if (!this.opened || this.opened.document.pages[this.page].size?.fit !== 'WINDOW') return;
+      this.arrange();
+      this.hooks.sized?.();
+      for (const visual of this.visuals.keys()) this.resize(visual);
+    });
     addEventListener('popstate', () => {
       this.state = readState(location.search);
       this.lightAll();
@@ -85,35 +95,54 @@ export class Sheet {
     // Whoever took the page away need not be told; of one that an address names in vain the server says so.
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
-    const theme = (opened.document.theme ?? 'FIELD').toLowerCase();
-    if (document.documentElement.dataset.theme !== theme) {
-      document.documentElement.dataset.theme = theme;
-      // What paints its colours itself does so again.
-      document.dispatchEvent(new CustomEvent('mood'));
-    }
-    const visuals = Object.fromEntries(
-      Object.entries(opened.document.visuals).filter(([, visual]) => visual.page === this.page),
-    );
+    wear(opened);
+    const spots = onPhone(opened.document, this.page);
+    const inOrder = this.isPhone ? spots.map(spot => spot.visual) : readingOrder(opened.document, this.page);
+    const shown = inOrder.filter(id => this.hooks.strip || !isHidden(opened.document, id));
+    const visuals = Object.fromEntries(shown.map(id => [id, opened.document.visuals[id]]));
     for (const [id, mounted] of this.visuals)
       if (!visuals[id] || visuals[id].type !== mounted.type || mounted.made !== madeOf(visuals[id])) this.#takeAway(id);
-    const inOrder = Object.entries(visuals).sort(([, a], [, b]) => a.at.y - b.at.y || a.at.x - b.at.x);
-    for (const [id, visual] of inOrder) {
+    const roomy = [];
+    for (const [id, visual] of Object.entries(visuals)) {
       if (!this.visuals.has(id)) this.#mount(id, visual);
       else this.visuals.get(id).kind.set?.(this.visuals.get(id).handle, visual);
-      this.#arrange(this.visuals.get(id).cell, visual.at);
+      if (dress(opened.document, id, this.visuals.get(id).box)) roomy.push(id);
     }
     document.getElementById('empty-sheet').hidden = this.visuals.size > 0;
     drawPages(this);
     drawStrip(this);
+    this.arrange(spots);
+    for (const id of roomy) this.resize(id);
+  }
+
+  /** Puts every visual where it stands: on the grid, and one below the other on a phone. */
+  arrange(spots = onPhone(this.opened.document, this.page)) {
+    const { document: dashboard } = this.opened;
+    const standing = spots.filter(spot => this.visuals.has(spot.visual));
+    const cells = cellsOf(
+      dashboard,
+      this.page,
+      standing.map(spot => dashboard.visuals[spot.visual].at),
+    );
+    this.row = sizeSheet(dashboard, this.page, cells, this.place);
+    standing.forEach(({ visual, rows, left }, order) => {
+      const { cell } = this.visuals.get(visual);
+      const { x, y, w, h } = dashboard.visuals[visual].at;
+      if (!this.hooks.wrap) cell.style.gridArea = `${y - cells.y + 1} / ${x - cells.x + 1} / span ${h} / span ${w}`;
+      cell.style.order = order;
+      cell.classList.toggle('off-phone', Boolean(left));
+      cell.classList.toggle('has-rows', Boolean(rows));
+      cell.style.setProperty('--rows', rows ?? 0);
+    });
+  }
+
+  /** Whether the visuals stand one below the other. */
+  get isPhone() {
+    return innerWidth <= PHONE || document.body.classList.contains('as-phone');
   }
 
   ids() {
     return [...this.visuals.keys()];
-  }
-
-  #arrange(cell, at) {
-    if (this.hooks.wrap) return;
-    cell.style.gridArea = `${at.y + 1} / ${at.x + 1} / span ${at.h} / span ${at.w}`;
   }
 
   #mount(id, visual) {

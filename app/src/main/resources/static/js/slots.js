@@ -2,6 +2,7 @@ import { valueAt } from './edits.js';
 import { el, refuse, say } from './elements.js';
 import { ask, sendFiles } from './http.js';
 import { writeState } from './state.js';
+import { ownColours } from './own-colours.js';
 import { openScale } from './scale-editor.js';
 import { closePopup, openPopup } from './popup.js';
 
@@ -20,6 +21,7 @@ const OPENERS = {
   SET: set,
   TIP: set,
   PALETTE: palette,
+  COLOURS: ownColours,
   SCALE: scale,
   SHARED_KEY: sharedKey,
   PERIOD: period,

@@ -59,6 +59,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
         EXTENT,
         /** What is in sight, under a name. */
         SAVED_VIEW,
+        /** The colours that a dashboard wears, chosen together. */
+        COLOURS,
         /** Taken away as a whole. */
         REMOVE
     }

@@ -56,7 +56,18 @@ public final class BriefLine {
     /** A slot elsewhere in the document. */
     public void elsewhere(
             String name, String pointer, String text, boolean empty, boolean removable, List<Option> options) {
-        parts.add(new Control(name, text, pointer, Kind.CHOSEN, empty, removable, options));
+        elsewhere(name, pointer, Kind.CHOSEN, text, empty, removable, options);
+    }
+
+    public void elsewhere(
+            String name,
+            String pointer,
+            Kind kind,
+            String text,
+            boolean empty,
+            boolean removable,
+            List<Option> options) {
+        parts.add(new Control(name, text, pointer, kind, empty, removable, options));
     }
 
     public List<Part> parts() {

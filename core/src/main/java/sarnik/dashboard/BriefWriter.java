@@ -66,6 +66,7 @@ public final class BriefWriter {
         title(looks, visual.title());
         if (dashboard.pages().size() > 1) standsOn(id, visual, looks);
         kind.brief(visual, line, looks, choices, datasets);
+        FinishBrief.visual(dashboard, id, looks);
         if (kind.picks(visual).isPresent()) link(id, line);
         return new Brief(line.parts(), looks.parts());
     }
@@ -122,8 +123,38 @@ public final class BriefWriter {
                 List.of(
                         new Option("shown to readers", "in the row of pages", false),
                         new Option("hidden, found by a button or an address", "not in the row of pages", true)));
-        line.say(".");
+        under(id, page, line);
+        line.say(". ");
+        FinishBrief.size(page, id, line);
         BriefLine looks = new BriefLine("/pages/" + id);
+        theme(looks);
+        looks.say(" On this page visuals stand on ");
+        FinishBrief.page(dashboard, id, looks);
+        if (dashboard.pages().size() > 1) {
+            looks.say("; on all pages, where nothing else is said, on ");
+            FinishBrief.page(dashboard, Dashboard.ALL_PAGES, looks);
+        }
+        looks.say(".");
+        return new Brief(line.parts(), looks.parts());
+    }
+
+    /** The page under which another's title stands: one that does not stand under another itself. */
+    private void under(String id, Dashboard.Page page, BriefLine line) {
+        boolean holds = dashboard.pageIds().stream().anyMatch(other -> id.equals(dashboard.above(other)));
+        List<Option> above = dashboard.pageIds().stream()
+                .filter(other -> !other.equals(id) && dashboard.above(other) == null)
+                .map(other -> new Option("under “" + dashboard.pageName(other) + "”", "", other))
+                .toList();
+        if (holds || above.isEmpty()) return;
+        line.say(page.under() == null ? " " : ", ");
+        line.may(
+                Slot.within("/under", "page above"),
+                page.under() == null ? "+ under another page" : "under “" + dashboard.pageName(page.under()) + "”",
+                page.under() == null,
+                above);
+    }
+
+    private void theme(BriefLine looks) {
         Theme theme = dashboard.theme() == null ? Theme.FIELD : dashboard.theme();
         looks.say(
                 dashboard.pages().size() == 1
@@ -138,8 +169,17 @@ public final class BriefWriter {
                 Arrays.stream(Theme.values())
                         .map(one -> new Option(one.words(), one.hint(), one.name()))
                         .toList());
+        looks.say(dashboard.own() == null ? " " : ", but for ");
+        OwnTheme own = dashboard.own() == null ? OwnTheme.BEGINNING : dashboard.own();
+        looks.elsewhere(
+                "own colours",
+                "/own",
+                Kind.COLOURS,
+                dashboard.own() == null ? "+ colours of your own" : "colours of your own",
+                dashboard.own() == null,
+                dashboard.own() != null,
+                List.of(new Option("", "", own)));
         looks.say(", by day and by night.");
-        return new Brief(line.parts(), looks.parts());
     }
 
     private String ordinal(String page) {

@@ -26,6 +26,9 @@ import sarnik.visual.Visual;
  * @param links links by id
  * @param parameters parameters by id; empty where the document has none
  * @param theme the colours that it wears; null for those of a field sheet
+ * @param own colours of its author's own, which it wears instead; null for none
+ * @param finishes how visuals and pages are dressed, by their ids, and all pages by {@link #ALL_PAGES}
+ * @param groups visuals that move, are copied and hidden as one, by id
  */
 public record Dashboard(
         int schema,
@@ -35,12 +38,27 @@ public record Dashboard(
         Map<String, Filter> filters,
         Map<String, Link> links,
         Map<String, Parameter> parameters,
-        Theme theme)
+        Theme theme,
+        OwnTheme own,
+        Map<String, Finish> finishes,
+        Map<String, Group> groups)
         implements Wires {
 
     public Dashboard {
         if (parameters == null) parameters = Map.of();
+        if (finishes == null) finishes = Map.of();
+        if (groups == null) groups = Map.of();
     }
+
+    /** In the place of an id among the finishes: all pages. */
+    public static final String ALL_PAGES = "all";
+
+    /**
+     * Visuals of one page that belong together.
+     *
+     * @param visuals their ids
+     */
+    public record Group(List<String> visuals) {}
 
     /** The grid's columns. */
     public static final int COLUMNS = 24;
@@ -49,12 +67,15 @@ public record Dashboard(
      * @param title what the page is called; may be empty
      * @param order its place among the pages
      * @param hidden whether readers find it only by a button or an address that leads to it; null for no
+     * @param under id of the page under which its title stands; null for none
+     * @param size how large it is drawn; null to fill the width
+     * @param phone its visuals as they stand on a phone, one below the other; null for reading order
      */
-    public record Page(String title, int order, Boolean hidden) {
+    public record Page(String title, int order, Boolean hidden, String under, Size size, List<Spot> phone) {
 
         /** A page that is shown. */
         public Page(String title, int order) {
-            this(title, order, null);
+            this(title, order, null, null, null, null);
         }
 
         public boolean isHidden() {
@@ -62,13 +83,111 @@ public record Dashboard(
         }
     }
 
-    /** Ids of the pages in their order. */
+    /**
+     * How large a page is drawn.
+     *
+     * @param fit what it fills
+     * @param width of a page that is as wide everywhere, in pixels; null else
+     * @param trimmed whether the bare cells around what stands on it are cut away; null for no
+     */
+    public record Size(Fit fit, Integer width, Boolean trimmed) {}
+
+    /** What a page fills. */
+    public enum Fit {
+        WIDTH,
+        WINDOW,
+        FIXED
+    }
+
+    /**
+     * Where a visual stands on a phone: by its place in the list.
+     *
+     * @param visual its id
+     * @param rows how many rows of the grid it is high; null for what its kind takes
+     * @param left whether it is left out there; null for no
+     */
+    public record Spot(String visual, Integer rows, Boolean left) {}
+
+    /** Ids of the pages in their order, each followed by those under it. */
     @Override
     public List<String> pageIds() {
-        return pages.entrySet().stream()
+        List<String> inOrder = pages.entrySet().stream()
                 .sorted(Map.Entry.comparingByValue(Comparator.comparingInt(Page::order)))
                 .map(Map.Entry::getKey)
                 .toList();
+        List<String> nested = new ArrayList<>();
+        for (String id : inOrder) {
+            if (above(id) != null) continue;
+            nested.add(id);
+            inOrder.stream().filter(other -> id.equals(above(other))).forEach(nested::add);
+        }
+        return nested;
+    }
+
+    /** Id of the page under which a page's title stands; null where there is none, or it stands under another itself. */
+    public String above(String page) {
+        String under = pages.get(page).under();
+        return under == null
+                        || under.equals(page)
+                        || !pages.containsKey(under)
+                        || pages.get(under).under() != null
+                ? null
+                : under;
+    }
+
+    /** The visuals of a page as they stand on a phone; those of which nothing is said come last, in reading order. */
+    public List<Spot> onPhone(String page) {
+        List<Spot> spots = new ArrayList<>();
+        List<Spot> said = pages.get(page).phone();
+        Set<String> known = new HashSet<>();
+        for (Spot spot : said == null ? List.<Spot>of() : said) {
+            Visual visual = visuals.get(spot.visual());
+            if (visual != null && visual.page().equals(page) && known.add(spot.visual())) spots.add(spot);
+        }
+        readingOrder(page).stream()
+                .filter(id -> !known.contains(id))
+                .forEach(id -> spots.add(new Spot(id, null, null)));
+        return spots;
+    }
+
+    /** Ids of the visuals of a page from the top, and from the left where they stand side by side. */
+    public List<String> readingOrder(String page) {
+        return visuals.entrySet().stream()
+                .filter(v -> v.getValue().page().equals(page))
+                .sorted(Comparator.comparing((Map.Entry<String, Visual> v) ->
+                                v.getValue().at().y())
+                        .thenComparing(v -> v.getValue().at().x())
+                        .thenComparing(Map.Entry::getKey))
+                .map(Map.Entry::getKey)
+                .toList();
+    }
+
+    /** How a visual is dressed, with what is said of its page and of all. */
+    public Finish finishOf(String visual) {
+        return finish(visual)
+                .over(finish(visuals.get(visual).page()))
+                .over(finish(ALL_PAGES))
+                .over(Finish.USUAL);
+    }
+
+    /** What is said of a part itself. */
+    public Finish finish(String id) {
+        return finishes.getOrDefault(id, Finish.NOTHING);
+    }
+
+    /** Ids of the visuals of its page that belong together with one, itself among them. */
+    public List<String> together(String visual) {
+        return groups.values().stream()
+                .map(Group::visuals)
+                .filter(of -> of.contains(visual))
+                .findFirst()
+                .map(of -> of.stream()
+                        .filter(id -> visuals.containsKey(id)
+                                && visuals.get(id)
+                                        .page()
+                                        .equals(visuals.get(visual).page()))
+                        .toList())
+                .orElse(List.of(visual));
     }
 
     /** What a page is called: by its title, or by its place among the pages. */

@@ -7,12 +7,17 @@ import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import jakarta.json.Json;
 import jakarta.json.JsonArray;
+import jakarta.json.JsonArrayBuilder;
 import jakarta.json.JsonException;
 import jakarta.json.JsonObject;
 import jakarta.json.JsonReader;
 import jakarta.json.JsonStructure;
+import jakarta.json.JsonValue;
 import java.io.StringReader;
+import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.regex.Pattern;
 import sarnik.narrow.Parameter;
 import sarnik.scale.NumberWords;
@@ -76,6 +81,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
             DashboardDocument document = new DashboardDocument(json, DocumentJson.read(json, Dashboard.class));
             document.checkPages();
             document.checkParameters();
+            document.checkColours();
             return document;
         } catch (JacksonException | IllegalArgumentException broken) {
             throw new DashboardException(
@@ -87,6 +93,13 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     }
 
     private void checkPages() {
+        dashboard.pages().forEach((id, page) -> {
+            if (page.under() != null && dashboard.above(id) == null)
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "“%s” cannot stand under that page: it has gone, or stands under another itself."
+                                .formatted(dashboard.pageName(id)));
+        });
         dashboard.visuals().forEach((id, visual) -> {
             if (!dashboard.pages().containsKey(visual.page())) {
                 throw new DashboardException(
@@ -99,6 +112,11 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                         "Visual “%s” reaches over the edge of the sheet.".formatted(id));
             }
         });
+    }
+
+    private void checkColours() {
+        String trouble = dashboard.own() == null ? null : dashboard.own().trouble();
+        if (trouble != null) throw new DashboardException(DashboardException.Kind.MALFORMED, trouble);
     }
 
     private void checkParameters() {
@@ -130,7 +148,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
      */
     public Edit edit(String patch) {
         JsonObject before = object(json);
-        JsonArray operations = operations(patch);
+        JsonArray operations = withHolders(operations(patch), before);
         JsonStructure after;
         try {
             after = Json.createPatch(operations).apply(before);
@@ -163,6 +181,39 @@ public record DashboardDocument(String json, Dashboard dashboard) {
 
     private static boolean hasHalfPair(String text) {
         return text.codePoints().anyMatch(c -> c >= Character.MIN_SURROGATE && c <= Character.MAX_SURROGATE);
+    }
+
+    /** What a document need not have: it is added with the first that stands in it. */
+    private static final Set<String> HOLDERS = Set.of("finishes", "groups", "parameters");
+
+    /** The same operations, each behind those that add what it is to stand in where that is not there yet. */
+    private static JsonArray withHolders(JsonArray operations, JsonObject document) {
+        JsonArrayBuilder all = Json.createArrayBuilder();
+        Set<String> there = new HashSet<>();
+        for (JsonValue value : operations) {
+            if (value instanceof JsonObject operation
+                    && operation.getString("op", "").equals("add")
+                    && operation.getString("path", "").startsWith("/")) {
+                String[] path = operation.getString("path").split("/");
+                for (int i = 2; i < path.length && HOLDERS.contains(path[1]); i++) {
+                    String holder = String.join("/", Arrays.copyOf(path, i));
+                    if (!isThere(document, holder) && there.add(holder))
+                        all.add(Json.createObjectBuilder()
+                                .add("op", "add")
+                                .add("path", holder)
+                                .add("value", JsonValue.EMPTY_JSON_OBJECT));
+                }
+                there.add(operation.getString("path"));
+            }
+            all.add(value);
+        }
+        return all.build();
+    }
+
+    private static boolean isThere(JsonObject document, String path) {
+        JsonValue at = document;
+        for (String name : path.substring(1).split("/")) at = at instanceof JsonObject object ? object.get(name) : null;
+        return at instanceof JsonObject;
     }
 
     /** Puts a test before each operation, so that taking it back never overwrites what others did since. */

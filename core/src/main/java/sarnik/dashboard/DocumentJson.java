@@ -51,7 +51,17 @@ public final class DocumentJson {
                 .addMixIn(Brief.Part.class, Typed.class)
                 .addMixIn(PlaceSheet.class, WithoutIndex.class);
         for (Class<?> part : new Class<?>[] {
-            Measure.class, Rule.class, Ranking.class, Colour.class, Over.class, Format.class, Reference.class
+            Measure.class,
+            Rule.class,
+            Ranking.class,
+            Colour.class,
+            Over.class,
+            Format.class,
+            Reference.class,
+            Dashboard.Page.class,
+            Dashboard.Size.class,
+            Dashboard.Spot.class,
+            Finish.class
         }) mapper.addMixIn(part, Said.class);
         mapper.registerSubtypes(
                 new NamedType(MisfitDrawing.class, "misfit"),

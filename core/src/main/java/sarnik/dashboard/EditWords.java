@@ -3,7 +3,9 @@ package sarnik.dashboard;
 import jakarta.json.JsonArray;
 import jakarta.json.JsonObject;
 import java.util.Arrays;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 import sarnik.brief.Slot;
 import sarnik.narrow.Filter;
@@ -19,6 +21,8 @@ final class EditWords {
     static String of(JsonArray operations, Dashboard before, Dashboard after) {
         String page = ofPage(operations, before, after);
         if (page != null) return page;
+        String several = ofSeveral(operations, after);
+        if (several != null) return several;
         for (var value : operations) {
             JsonObject operation = value.asJsonObject();
             String kind = operation.getString("op");
@@ -26,7 +30,7 @@ final class EditWords {
             String[] path = operation.getString("path").split("/");
             if (path.length < 2) continue;
             if (path[1].equals("title")) return "the dashboard's title";
-            if (path[1].equals("theme")) return "the theme";
+            if (path[1].equals("theme") || path[1].equals("own")) return "the theme";
             String id = path.length > 2 ? path[2] : "";
             String whole = path.length == 3 ? (kind.equals("remove") ? "taking away " : "adding ") : "";
             switch (path[1]) {
@@ -80,10 +84,54 @@ final class EditWords {
             return switch (path[3]) {
                 case "title" -> "the title of " + name;
                 case "order" -> "the order of the pages";
+                case "size" -> "the size of " + name;
+                case "phone" -> "how " + name + " stands on a phone";
+                case "under" -> "under which page " + name + " stands";
                 default -> "whether " + name + " is shown";
             };
         }
         return null;
+    }
+
+    /** What is done to several visuals at once, or to what holds them together; null where it is something else. */
+    private static String ofSeveral(JsonArray operations, Dashboard after) {
+        Set<String> moved = new LinkedHashSet<>();
+        Set<String> dressed = new LinkedHashSet<>();
+        Set<String> added = new LinkedHashSet<>();
+        Set<String> removed = new LinkedHashSet<>();
+        boolean grouped = false;
+        boolean ungrouped = false;
+        for (var value : operations) {
+            String kind = value.asJsonObject().getString("op");
+            String[] path = value.asJsonObject().getString("path").split("/");
+            if (kind.equals("test") || path.length < 3) continue;
+            if (path[1].equals("groups")) {
+                grouped |= kind.equals("add");
+                ungrouped |= kind.equals("remove");
+            } else if (path[1].equals("finishes")) {
+                dressed.add(path[2]);
+            } else if (path[1].equals("visuals")) {
+                if (path.length > 3 && path[3].equals("at")) moved.add(path[2]);
+                else if (path.length == 3 && kind.equals("add")) added.add(path[2]);
+                else if (path.length == 3 && kind.equals("remove")) removed.add(path[2]);
+                else return null;
+            }
+        }
+        if (removed.size() > 1) return "taking away " + removed.size() + " visuals";
+        if (!removed.isEmpty()) return null;
+        if (added.size() > 1) return "adding " + added.size() + " visuals";
+        if (!added.isEmpty()) return null;
+        if (moved.size() > 1) return "the places of " + moved.size() + " visuals";
+        if (grouped) return "grouping visuals";
+        if (ungrouped) return "taking a group apart";
+        if (dressed.size() > 1) return "the finish of " + dressed.size() + " visuals";
+        if (dressed.isEmpty()) return null;
+        String id = dressed.iterator().next();
+        if (after.visuals().containsKey(id))
+            return "the finish of " + name(after.visuals().get(id));
+        return after.pages().containsKey(id)
+                ? "the finish of the page “" + after.pageName(id) + "”"
+                : "the finish of all pages";
     }
 
     /** A visual in the place of another of the same id. */

@@ -102,15 +102,15 @@ public final class Proposals {
     /** A number that scales can turn about. */
     private Added number() {
         String id = "n" + ids.get();
-        List<Map<String, Object>> ops = new ArrayList<>();
-        if (dashboard.parameters().isEmpty()) ops.add(add("/parameters", Map.of()));
         int order = 1
                 + dashboard.parameters().values().stream()
                         .mapToInt(Parameter::order)
                         .max()
                         .orElse(0);
-        ops.add(add("/parameters/" + id, Choices.map("name", "Number " + order, "order", order, "value", 0)));
-        return new Added(id, "A number, about which scales can turn", ops);
+        return new Added(
+                id,
+                "A number, about which scales can turn",
+                List.of(add("/parameters/" + id, Choices.map("name", "Number " + order, "order", order, "value", 0))));
     }
 
     private Added visual(Proposal proposal) {
@@ -159,7 +159,8 @@ public final class Proposals {
         return new Box(0, bottom, w, h);
     }
 
-    private static boolean overlap(Box a, Box b) {
+    /** Whether two boxes share a cell. */
+    static boolean overlap(Box a, Box b) {
         return a.x() < b.x() + b.w() && b.x() < a.x() + a.w() && a.y() < b.y() + b.h() && b.y() < a.y() + a.h();
     }
 }

@@ -108,6 +108,8 @@ public final class Remaking {
             if (of.to() != null && sameParts) own.put("to", of.to());
             ops.add(Choices.map("op", "add", "path", "/links/k" + fresh, "value", own));
         });
+        if (dashboard.finishes().containsKey(id))
+            ops.add(Proposals.add("/finishes/" + fresh, DocumentJson.plain(dashboard.finish(id))));
         return new Copy(fresh, ops);
     }
 
@@ -131,19 +133,66 @@ public final class Remaking {
                 .max()
                 .orElse(0);
         List<Map<String, Object>> ops = new ArrayList<>();
-        Map<String, Object> made = Choices.map("title", dashboard.pageName(page) + ", again", "order", last + 1);
-        if (of.isHidden()) made.put("hidden", true);
+        Map<String, Object> made = renamed(DocumentJson.plain(of), fresh.keySet(), fresh);
+        made.put("title", dashboard.pageName(page) + ", again");
+        made.put("order", last + 1);
         ops.add(Proposals.add("/pages/" + fresh.get(page), made));
         dashboard
                 .filtersOf(page)
                 .forEach(id -> ops.add(Proposals.add(
                         "/filters/" + fresh.get(id),
                         renamed(DocumentJson.plain(dashboard.filters().get(id)), Set.of(page), fresh))));
+        copyVisuals(dashboard, fresh, Map.of(), ops);
+        return new Copy(fresh.get(page), ops);
+    }
+
+    /**
+     * Another of each of several visuals of one page, arranged alike in the first place that is free. What is about one
+     * of them is about its copy then, and links among them lead to copies.
+     *
+     * @param ids gives a fresh suffix for an id: lower-case letters and digits
+     * @return the ids of the copies, as one text with commas between them
+     * @throws MisfitException when one of them has gone
+     */
+    public static Copy copies(Dashboard dashboard, List<String> visuals, Supplier<String> ids) {
+        Map<String, String> fresh = new LinkedHashMap<>();
+        for (String id : visuals) {
+            visual(dashboard, id);
+            fresh.put(id, "v" + ids.get());
+        }
+        List<Box> boxes = fresh.keySet().stream()
+                .map(id -> dashboard.visuals().get(id).at())
+                .toList();
+        int left = boxes.stream().mapToInt(Box::x).min().orElseThrow();
+        int top = boxes.stream().mapToInt(Box::y).min().orElseThrow();
+        int wide = boxes.stream().mapToInt(b -> b.x() + b.w()).max().orElseThrow() - left;
+        int high = boxes.stream().mapToInt(b -> b.y() + b.h()).max().orElseThrow() - top;
+        Box place = Proposals.free(dashboard, visual(dashboard, visuals.get(0)).page(), wide, high);
+        Map<String, Box> at = new LinkedHashMap<>();
+        fresh.keySet().forEach(id -> {
+            Box box = dashboard.visuals().get(id).at();
+            at.put(id, new Box(box.x() - left + place.x(), box.y() - top + place.y(), box.w(), box.h()));
+        });
+        List<Map<String, Object>> ops = new ArrayList<>();
+        copyVisuals(dashboard, fresh, at, ops);
+        return new Copy(String.join(",", fresh.values()), ops);
+    }
+
+    /**
+     * Adds the copies of visuals, with their links, groups and finish.
+     *
+     * @param fresh the copies' ids, by the ids of what is copied; other parts that are copied along are among them
+     * @param at boxes of the copies that do not stand where the first stands
+     */
+    private static void copyVisuals(
+            Dashboard dashboard, Map<String, String> fresh, Map<String, Box> at, List<Map<String, Object>> ops) {
         dashboard.visuals().forEach((id, visual) -> {
             if (!fresh.containsKey(id)) return;
             Set<String> named = new LinkedHashSet<>(dependsOn(visual));
-            named.add(page);
-            ops.add(Proposals.add("/visuals/" + fresh.get(id), renamed(DocumentJson.plain(visual), named, fresh)));
+            named.add(visual.page());
+            Map<String, Object> plain = DocumentJson.plain(visual);
+            plain.put("at", DocumentJson.plain(at.getOrDefault(id, visual.at())));
+            ops.add(Proposals.add("/visuals/" + fresh.get(id), renamed(plain, named, fresh)));
         });
         dashboard.links().forEach((id, link) -> {
             if (!fresh.containsKey(link.from())) return;
@@ -154,7 +203,16 @@ public final class Remaking {
                         link.to().stream().map(to -> fresh.getOrDefault(to, to)).toList());
             ops.add(Proposals.add("/links/k" + fresh.get(link.from()), own));
         });
-        return new Copy(fresh.get(page), ops);
+        dashboard.finishes().forEach((id, finish) -> {
+            if (fresh.containsKey(id)) ops.add(Proposals.add("/finishes/" + fresh.get(id), DocumentJson.plain(finish)));
+        });
+        dashboard.groups().forEach((id, group) -> {
+            List<String> copied = group.visuals().stream()
+                    .filter(fresh::containsKey)
+                    .map(fresh::get)
+                    .toList();
+            if (copied.size() > 1) ops.add(Proposals.add("/groups/g" + copied.get(0), Choices.map("visuals", copied)));
+        });
     }
 
     /** A part of a document in which ids that it names stand for their copies. */

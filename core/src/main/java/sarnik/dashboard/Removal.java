@@ -23,38 +23,47 @@ public final class Removal {
     private Removal() {}
 
     /**
-     * Takes a visual, a filter, a parameter or a page away: with it the visuals that are about it, the links that start at it or lead to nothing but it, and
-     * whatever is set by it.
+     * Takes a visual, a filter, a parameter or a page away: with it the visuals that are about it, the links that start
+     * at it or lead to nothing but it, and whatever is set by it.
      *
      * @throws DashboardException when there is none of this id
      */
     public static Removed of(Dashboard dashboard, String id) {
-        if (dashboard.pages().containsKey(id)) return page(dashboard, id);
-        String kind = dashboard.visuals().containsKey(id)
-                ? "visuals"
-                : dashboard.filters().containsKey(id)
-                        ? "filters"
-                        : dashboard.parameters().containsKey(id) ? "parameters" : null;
-        if (kind == null)
-            throw new DashboardException(
-                    DashboardException.Kind.OVERTAKEN, "This part has been taken away from the dashboard already.");
+        return of(dashboard, List.of(id));
+    }
+
+    /** The same for several, of which pages are taken away one at a time. */
+    public static Removed of(Dashboard dashboard, List<String> ids) {
+        if (ids.size() == 1 && dashboard.pages().containsKey(ids.get(0))) return page(dashboard, ids.get(0));
         JsonArrayBuilder patch = Json.createArrayBuilder();
         List<String> words = new ArrayList<>();
-        patch.add(remove("/" + kind + "/" + id));
-        if (kind.equals("parameters")) {
-            for (Map.Entry<String, Visual> visual : dashboard.visuals().entrySet()) {
-                List<String> places = Kinds.ALL
-                        .of(visual.getValue())
-                        .places(visual.getValue(), id)
-                        .toList();
-                for (String place : places) patch.add(remove("/visuals/" + visual.getKey() + place));
-                if (!places.isEmpty())
-                    words.add("what is set by it in "
-                            + Kinds.ALL.of(visual.getValue()).words(visual.getValue()));
-            }
+        for (String id : ids) {
+            patch.add(remove("/" + kind(dashboard, id) + "/" + id));
+            if (dashboard.parameters().containsKey(id)) setBy(dashboard, id, patch, words);
         }
-        rest(dashboard, Set.of(id), patch, words);
+        rest(dashboard, new LinkedHashSet<>(ids), patch, words);
         return new Removed(patch.build().toString(), words);
+    }
+
+    private static String kind(Dashboard dashboard, String id) {
+        if (dashboard.visuals().containsKey(id)) return "visuals";
+        if (dashboard.filters().containsKey(id)) return "filters";
+        if (dashboard.parameters().containsKey(id)) return "parameters";
+        throw new DashboardException(
+                DashboardException.Kind.OVERTAKEN, "This part has been taken away from the dashboard already.");
+    }
+
+    private static void setBy(Dashboard dashboard, String number, JsonArrayBuilder patch, List<String> words) {
+        for (Map.Entry<String, Visual> visual : dashboard.visuals().entrySet()) {
+            List<String> places = Kinds.ALL
+                    .of(visual.getValue())
+                    .places(visual.getValue(), number)
+                    .toList();
+            for (String place : places) patch.add(remove("/visuals/" + visual.getKey() + place));
+            if (!places.isEmpty())
+                words.add("what is set by it in "
+                        + Kinds.ALL.of(visual.getValue()).words(visual.getValue()));
+        }
     }
 
     /** A page goes with everything that stands on it. */
@@ -80,6 +89,8 @@ public final class Removal {
         if (visuals > 0) words.add(visuals == 1 ? "what stands on it" : "the " + visuals + " visuals on it");
         if (!filters.isEmpty()) words.add(filters.size() == 1 ? "its filter" : "its " + filters.size() + " filters");
         rest(dashboard, going, patch, words);
+        for (Map.Entry<String, Dashboard.Page> other : dashboard.pages().entrySet())
+            if (id.equals(other.getValue().under())) patch.add(remove("/pages/" + other.getKey() + "/under"));
         // Last, so that no visual stands on a page that has gone.
         patch.add(remove("/pages/" + id));
         return new Removed(patch.build().toString(), words);
@@ -94,6 +105,7 @@ public final class Removal {
             patch.add(remove("/visuals/" + other));
             words.add(Kinds.ALL.of(visual).words(visual));
         });
+        arranged(dashboard, gone, patch);
         int links = 0;
         for (Map.Entry<String, Link> entry : dashboard.links().entrySet()) {
             Link link = entry.getValue();
@@ -101,17 +113,37 @@ public final class Removal {
                 patch.add(remove("/links/" + entry.getKey()));
                 links++;
             } else if (link.to() != null && link.to().stream().anyMatch(gone::contains)) {
-                patch.add(Json.createObjectBuilder()
-                        .add("op", "replace")
-                        .add("path", "/links/" + entry.getKey() + "/to")
-                        .add(
-                                "value",
-                                Json.createArrayBuilder(link.to().stream()
-                                        .filter(t -> !gone.contains(t))
-                                        .toList())));
+                patch.add(replaced(
+                        "/links/" + entry.getKey() + "/to",
+                        link.to().stream().filter(t -> !gone.contains(t)).toList()));
             }
         }
         if (links > 0) words.add(links == 1 ? "a link" : links + " links");
+    }
+
+    /** How parts that go were dressed, grouped, and placed on phones. */
+    private static void arranged(Dashboard dashboard, Set<String> gone, JsonArrayBuilder patch) {
+        for (String id : dashboard.finishes().keySet()) if (gone.contains(id)) patch.add(remove("/finishes/" + id));
+        dashboard.groups().forEach((id, group) -> {
+            List<String> left =
+                    group.visuals().stream().filter(v -> !gone.contains(v)).toList();
+            if (left.size() == group.visuals().size()) return;
+            if (left.size() < 2) patch.add(remove("/groups/" + id));
+            else patch.add(replaced("/groups/" + id + "/visuals", left));
+        });
+        dashboard.pages().forEach((id, page) -> {
+            if (page.phone() == null || gone.contains(id)) return;
+            // From the end, so that what is left keeps its number until it is its turn.
+            for (int i = page.phone().size() - 1; i >= 0; i--)
+                if (gone.contains(page.phone().get(i).visual())) patch.add(remove("/pages/" + id + "/phone/" + i));
+        });
+    }
+
+    private static JsonObjectBuilder replaced(String path, List<String> ids) {
+        return Json.createObjectBuilder()
+                .add("op", "replace")
+                .add("path", path)
+                .add("value", Json.createArrayBuilder(ids));
     }
 
     private static <V extends Visual> Set<String> dependsOn(V visual) {

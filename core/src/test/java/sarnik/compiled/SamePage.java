@@ -68,6 +68,9 @@ final class SamePage {
                 filters,
                 Map.of("k1", new Link("v1", null)),
                 Map.of(),
+                null,
+                null,
+                null,
                 null);
         for (int n = 0; n < TIMES; n++) {
             StringBuilder address = new StringBuilder();

@@ -32,10 +32,12 @@ import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
 import sarnik.app.work.AnswerQueue;
 import sarnik.brief.Brief;
+import sarnik.dashboard.Arrangement;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Moving;
+import sarnik.dashboard.OwnTheme;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Removal;
 import sarnik.geo.ShapeBand;
@@ -79,6 +81,8 @@ class DashboardApi implements AutoCloseable {
      * @param offers what each filter offers, page by page
      * @param touches by visual, filter and parameter: the visuals that change with it
      * @param grounds the sources of pictures, by name
+     * @param colours of the author's own, by the names they have in the style: those of the day, then those of the
+     *     night; empty for none
      */
     record Sheet(
             long id,
@@ -92,7 +96,8 @@ class DashboardApi implements AutoCloseable {
             boolean mayShare,
             String undo,
             String redo,
-            Map<String, FrameService.GroundSource> grounds) {}
+            Map<String, FrameService.GroundSource> grounds,
+            List<Map<String, String>> colours) {}
 
     private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         Dashboard dashboard = opened.document().dashboard();
@@ -114,7 +119,10 @@ class DashboardApi implements AutoCloseable {
                 opened.mayShare(),
                 opened.undo(),
                 opened.redo(),
-                frames.groundSources());
+                frames.groundSources(),
+                dashboard.own() == null
+                        ? List.of()
+                        : List.of(dashboard.own().colours(), dashboard.own().nightColours()));
         return ResponseEntity.ok().eTag(Revisions.tag(opened.revision())).body(sheet);
     }
 
@@ -147,6 +155,26 @@ class DashboardApi implements AutoCloseable {
             FrameService.MadePage made = frames.firstPage(first.dataset());
             return new FirstMade(dashboards.keep(made.document(), person).id(), made.guesses());
         });
+    }
+
+    /**
+     * What is made of an author's own colours.
+     *
+     * @param colours as {@link Sheet} has them
+     * @param trouble what is hard to read in them; null where nothing is
+     */
+    record Coloured(List<Map<String, String>> colours, String trouble) {}
+
+    /** Tries colours on, before they are kept. */
+    @GetMapping("/own-colours")
+    Coloured coloured(
+            @RequestParam String paper,
+            @RequestParam String ink,
+            @RequestParam String deed,
+            @RequestParam String picked) {
+        OwnTheme own = new OwnTheme(paper, ink, deed, picked);
+        if (!own.isWritten()) throw new RefusedException("A colour is written as #RRGGBB, such as #1F5F66.");
+        return new Coloured(List.of(own.colours(), own.nightColours()), own.trouble());
     }
 
     @GetMapping("/{id}")
@@ -200,11 +228,28 @@ class DashboardApi implements AutoCloseable {
         dashboards.remove(id, person);
     }
 
-    /** The edit that takes a part away with what rests on it, for the page to make. */
-    @GetMapping("/{id}/removals/{part}")
+    /** The edit that takes parts away with what rests on them, for the page to make. */
+    @GetMapping("/{id}/removals/{parts}")
     Removal.Removed removal(
-            @PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
-        return Removal.of(dashboards.read(id, person), part);
+            @PathVariable long id, @PathVariable List<String> parts, @AuthenticationPrincipal SignedIn person) {
+        return Removal.of(dashboards.read(id, person), parts);
+    }
+
+    /**
+     * The edit that arranges several visuals.
+     *
+     * @param across by how many cells they move to the right
+     * @param down by how many cells they move down
+     */
+    @GetMapping("/{id}/arrangements/{parts}")
+    List<Map<String, Object>> arranged(
+            @PathVariable long id,
+            @PathVariable List<String> parts,
+            @RequestParam Arrangement.Act act,
+            @RequestParam(defaultValue = "0") int across,
+            @RequestParam(defaultValue = "0") int down,
+            @AuthenticationPrincipal SignedIn person) {
+        return frames.arranged(dashboards.read(id, person), parts, act, across, down);
     }
 
     /** What else a visual could be, each with the edit that makes it that. */
@@ -218,10 +263,11 @@ class DashboardApi implements AutoCloseable {
         return each(request, dashboard, ticket -> frames.others(dashboard, part));
     }
 
-    /** The edit that adds another of a visual or of a page. */
-    @GetMapping("/{id}/copies/{part}")
-    Remaking.Copy copy(@PathVariable long id, @PathVariable String part, @AuthenticationPrincipal SignedIn person) {
-        return frames.copy(dashboards.read(id, person), part);
+    /** The edit that adds another of a visual, of a page, or of several visuals. */
+    @GetMapping("/{id}/copies/{parts}")
+    Remaking.Copy copy(
+            @PathVariable long id, @PathVariable List<String> parts, @AuthenticationPrincipal SignedIn person) {
+        return frames.copy(dashboards.read(id, person), parts);
     }
 
     /** The columns of a dataset that a dashboard uses, and what stands for each in another. */

@@ -35,6 +35,7 @@ import sarnik.brief.Choices;
 import sarnik.brief.Parts;
 import sarnik.dashboard.AnswerStore;
 import sarnik.dashboard.Answerer;
+import sarnik.dashboard.Arrangement;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
@@ -487,9 +488,17 @@ class FrameService {
         return fitting(() -> new Copied(fresh, Moving.copied(from, id, to, fresh)));
     }
 
-    /** Another of a visual or of a page. */
-    Remaking.Copy copy(Dashboard dashboard, String id) {
-        return fitting(() -> Remaking.copy(dashboard, id, FrameService::freshEnding));
+    /** Another of a visual or of a page, or of several visuals. */
+    Remaking.Copy copy(Dashboard dashboard, List<String> ids) {
+        return fitting(() -> ids.size() == 1
+                ? Remaking.copy(dashboard, ids.get(0), FrameService::freshEnding)
+                : Remaking.copies(dashboard, ids, FrameService::freshEnding));
+    }
+
+    /** The edit that arranges several visuals. */
+    List<Map<String, Object>> arranged(
+            Dashboard dashboard, List<String> ids, Arrangement.Act act, int across, int down) {
+        return fitting(() -> Arrangement.of(dashboard, ids, act, across, down, FrameService::freshEnding));
     }
 
     /** A fresh ending for an id: five letters and digits by chance, so that two authors never make the same. */

@@ -227,8 +227,9 @@ export function lightMarks(marks, picks, keyOf = m => m.dataset.key) {
   }
 }
 
-/** The position of an event within a body, pixels. */
+/** The position of an event within a body, in its own pixels: larger letters make them larger. */
 export function within(body, e) {
   const box = body.getBoundingClientRect();
-  return [e.clientX - box.left, e.clientY - box.top];
+  const scale = body.offsetWidth ? box.width / body.offsetWidth : 1;
+  return [(e.clientX - box.left) / scale, (e.clientY - box.top) / scale];
 }

@@ -72,7 +72,7 @@ export class Columns {
 
   /** The edge of a header, by which its column is sized with the pointer or with the arrow keys. */
   grip(words) {
-    const width = () => grip.parentElement.getBoundingClientRect().width;
+    const width = () => grip.parentElement.offsetWidth;
     const grip = el('span', {
       class: 'column-grip',
       role: 'separator',

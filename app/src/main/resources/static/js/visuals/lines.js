@@ -2,7 +2,7 @@ import { area, curveLinear, curveStepAfter, line as lineOf } from '/vendor/d3.js
 import { el } from '../elements.js';
 import { figures as numbers } from '../numbers.js';
 import { encode } from '../state.js';
-import { notesOf, pinned, referencesOf, shortened, spaced, Tip, whenSized, wide } from './chart.js';
+import { notesOf, pinned, referencesOf, shortened, spaced, Tip, whenSized, wide, within } from './chart.js';
 
 /** Room below for the names of steps, and above, pixels. */
 const BELOW = 22;
@@ -170,7 +170,7 @@ function gestures(handle) {
   const stepAt = e => {
     const { left, right } = handle.room;
     const count = handle.drawing.steps.length;
-    const at = e.clientX - place.getBoundingClientRect().left;
+    const [at] = within(place, e);
     return Math.max(0, Math.min(count - 1, Math.round(((at - left) / Math.max(1, right - left)) * (count - 1))));
   };
   place.addEventListener('pointermove', e => {
