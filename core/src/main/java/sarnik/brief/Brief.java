@@ -72,16 +72,23 @@ public record Brief(List<Part> parts, List<Part> finish) {
      */
     public record Option(String text, String hint, Object value) {}
 
-    /** The sentence as plain text, unused slots left out. */
+    /** Whether a control is read as part of the sentence: one that is set, or shows what goes without saying. */
+    public static boolean isSaid(Control control) {
+        return control.kind() != Kind.REMOVE && (!control.empty() || !control.text().startsWith("+"));
+    }
+
+    /** The sentence as plain text; of slots that are not used, what goes without saying. */
     public String text() {
         StringBuilder text = new StringBuilder();
         for (Part part : parts) {
             if (part instanceof Words words) text.append(words.text());
-            else if (part instanceof Control control && !control.empty()) text.append(control.text());
+            else if (part instanceof Control control && isSaid(control)) text.append(control.text());
         }
         return text.toString()
                 .replaceAll("\\s+", " ")
-                .replaceAll(" (?=[.,;])", "")
+                .replaceAll("[, ]+(?=[.;])", "")
+                .replaceAll(" *, *(?=[,:])|(?<=:) *,", "")
+                .replaceAll(" (?=,)", "")
                 .strip();
     }
 }

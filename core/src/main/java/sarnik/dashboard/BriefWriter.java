@@ -59,6 +59,17 @@ public final class BriefWriter {
         return visual(id, visual);
     }
 
+    /**
+     * The sentence of a visual that is not on the dashboard yet; pointers begin at the visual itself.
+     *
+     * @throws MisfitException when it does not fit its data
+     */
+    public <V extends Visual> Brief draft(V visual) {
+        BriefLine line = new BriefLine("");
+        Kinds.ALL.of(visual).brief(visual, line, new BriefLine(""), choices, datasets);
+        return new Brief(line.parts(), List.of());
+    }
+
     private <V extends Visual> Brief visual(String id, V visual) {
         VisualKind<V> kind = Kinds.ALL.of(visual);
         BriefLine line = new BriefLine("/visuals/" + id);

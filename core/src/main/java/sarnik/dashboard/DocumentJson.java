@@ -84,8 +84,23 @@ public final class DocumentJson {
 
     /** A part of a document as maps, lists, texts and numbers. */
     @SuppressWarnings("unchecked")
-    static Map<String, Object> plain(Object part) {
+    public static Map<String, Object> plain(Object part) {
         return MAPPER.readValue(write(part), Map.class);
+    }
+
+    /** A value of a document as maps, lists, texts and numbers. */
+    public static Object plainValue(Object value) {
+        return MAPPER.readValue(write(value), Object.class);
+    }
+
+    /** The measure that a document says in maps, lists, texts and numbers. */
+    public static Measure measure(Map<String, Object> plain) {
+        return read(write(plain), Measure.class);
+    }
+
+    /** The visual that a document says in maps, lists, texts and numbers. */
+    public static Visual visual(Map<String, Object> plain) {
+        return read(write(plain), Visual.class);
     }
 
     /** A part of a document as JSON. */

@@ -51,6 +51,11 @@ public interface VisualKind<V extends Visual> {
     /** What can be said of it, each declared once. */
     List<Slot> slots();
 
+    /** What an author may call it who asks for one in a sentence, in one or more words each. */
+    default List<String> asked() {
+        return List.of(name());
+    }
+
     /** What any of them is called in the history: "the bars". */
     default String called() {
         return "the " + name();

@@ -53,6 +53,11 @@ public final class DetailsKind implements VisualKind<Details> {
             "{\"type\": [\"array\", \"null\"], \"items\": {\"type\": \"integer\"}, \"maxItems\": 6}");
 
     @Override
+    public List<String> asked() {
+        return List.of("details", "all about one");
+    }
+
+    @Override
     public String name() {
         return "details";
     }

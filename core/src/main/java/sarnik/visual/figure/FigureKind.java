@@ -54,6 +54,11 @@ public final class FigureKind implements VisualKind<Figure> {
             Slot.at("/over", "tiny line", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}");
 
     @Override
+    public List<String> asked() {
+        return List.of("figure", "number");
+    }
+
+    @Override
     public String name() {
         return "figure";
     }

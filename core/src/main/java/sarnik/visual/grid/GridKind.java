@@ -73,6 +73,11 @@ public final class GridKind implements VisualKind<Grid> {
     private static final Slot DOMAIN = Slot.within("/colour/domain", "what the scale is cut from");
 
     @Override
+    public List<String> asked() {
+        return List.of("grid", "calendar");
+    }
+
+    @Override
     public String name() {
         return "grid";
     }

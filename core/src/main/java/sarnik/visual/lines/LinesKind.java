@@ -78,6 +78,11 @@ public final class LinesKind implements VisualKind<Lines> {
     private static final Slot BEFORE = Slot.at("/before", "the year before", "{\"type\": [\"boolean\", \"null\"]}");
 
     @Override
+    public List<String> asked() {
+        return List.of("lines", "stairs", "stacked areas", "areas");
+    }
+
+    @Override
     public String name() {
         return "lines";
     }

@@ -73,6 +73,11 @@ public final class ScatterKind implements VisualKind<Scatter> {
     private static final Slot SCALE = Slot.at("/scale", "axes", "{\"enum\": [\"EVEN\", \"FACTORS\", null]}");
 
     @Override
+    public List<String> asked() {
+        return List.of("scatter", "dots");
+    }
+
+    @Override
     public String name() {
         return "scatter";
     }
