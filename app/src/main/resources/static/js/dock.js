@@ -5,6 +5,7 @@ import { aboveOf, pagesOf } from './pages.js';
 import { remember } from './places.js';
 import { closePopup, openPopup } from './popup.js';
 import { KINDS } from './visuals/kinds.js';
+import { Sentence } from './sentence.js';
 import { openSlot } from './slots.js';
 
 const QUESTIONS = [
@@ -279,7 +280,18 @@ export class Dock {
         words,
       ),
     );
-    from.addEventListener('change', () => asked && ask(asked));
+    const sentence = new Sentence({
+      sheet: this.sheet,
+      dataset: () => from.value,
+      add: visual => this.#add(visual),
+      typing: typing => {
+        proposals.hidden = typing || !proposals.children.length;
+      },
+    });
+    from.addEventListener('change', () => {
+      sentence.again();
+      if (asked) ask(asked);
+    });
     this.place.replaceChildren(
       el(
         'div',
@@ -287,9 +299,56 @@ export class Dock {
         el('p', { class: 'dock-brief' }, 'Add an answer from ', from, ' to the question'),
         el('div', { class: 'dock-questions' }, ...buttons),
       ),
+      sentence.element,
+      this.sheet.visuals.size ? '' : this.#starts(from),
       refusal,
       proposals,
     );
+  }
+
+  /** The sheets to start from, for an empty page. */
+  #starts(from) {
+    const row = el('div', { class: 'starts' });
+    ask('GET', '/api/dashboards/starting-sheets')
+      .then(sheets => {
+        row.append(
+          el('span', {}, 'or begin with a sheet:'),
+          ...sheets.map(sheet =>
+            el(
+              'button',
+              {
+                type: 'button',
+                class: 'start',
+                'data-start': sheet.name,
+                onclick: () => this.#start(sheet, from.value),
+              },
+              el(
+                'svg',
+                { viewBox: '0 0 24 18', preserveAspectRatio: 'xMidYMin slice', 'aria-hidden': 'true' },
+                ...sheet.boxes.map(({ x, y, w, h }) =>
+                  el('rect', { x: x + 0.4, y: y * 0.8 + 0.4, width: w - 0.8, height: h * 0.8 - 0.8 }),
+                ),
+              ),
+              el('span', {}, el('b', {}, sheet.words), el('span', { class: 'hint' }, sheet.hint)),
+            ),
+          ),
+        );
+      })
+      .catch(refused => say(refused.message));
+    return row;
+  }
+
+  async #start(sheet, dataset) {
+    try {
+      const { ops, bare } = await ask(
+        'GET',
+        `/api/dashboards/${this.sheet.id}/starting-sheets/${sheet.name}?dataset=${dataset}&page=${this.sheet.page}`,
+      );
+      if (ops.length) await this.edits.edit(ops);
+      if (bare.length) say(`Nothing of this dataset answers ${bare.join(' or ')}, so that place is left bare.`);
+    } catch (refused) {
+      say(refused.message);
+    }
   }
 
   /** The dataset that is added from most likely: the one that most of the page rests on, or else of the dashboard. */
@@ -326,6 +385,11 @@ export class Dock {
     }
   }
 
+  async #add({ id, ops }) {
+    await this.edits.edit(ops);
+    this.hooks.added(id);
+  }
+
   #proposal({ id, words, ops, drawing, places }) {
     remember(places);
     const kind = drawing && KINDS[drawing.type];
@@ -335,10 +399,7 @@ export class Dock {
         type: 'button',
         class: 'proposal',
         'data-kind': drawing?.type ?? 'filter',
-        onclick: async () => {
-          await this.edits.edit(ops);
-          this.hooks.added(id);
-        },
+        onclick: () => this.#add({ id, ops }),
       },
       kind ? el('div', { class: 'mini' }, kind.mini(drawing)) : null,
       words,

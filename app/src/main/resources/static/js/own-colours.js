@@ -34,7 +34,7 @@ export function ownColours(opener, slot, board) {
   const tryOn = async () => {
     const mine = ++turn;
     const query = new URLSearchParams(worn);
-    const { colours, trouble } = await ask('GET', `/api/dashboards/own-colours?${query}`);
+    const { colours, trouble } = await ask('GET', `/api/dashboards/${sheet.id}/own-colours?${query}`);
     if (mine !== turn || !said.isConnected) return;
     refuse(said, trouble ?? '');
     keep.disabled = Boolean(trouble);

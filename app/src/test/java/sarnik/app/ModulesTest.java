@@ -28,6 +28,7 @@ class ModulesTest {
         "sarnik.brief..",
         "sarnik.visual..",
         "sarnik.dashboard..",
+        "sarnik.sentence..",
         "sarnik.picture.."
     };
 
@@ -84,7 +85,7 @@ class ModulesTest {
 
     @ArchTest
     static final ArchRule thePackagesOfTheCoreHaveNoCycles = slices().matching(
-                    "sarnik.(table|geo|format|formula|place|query|scale|data|state|narrow|brief|visual|dashboard|picture)..")
+                    "sarnik.(table|geo|format|formula|place|query|scale|data|state|narrow|brief|visual|dashboard|sentence|picture)..")
             .should()
             .beFreeOfCycles();
 

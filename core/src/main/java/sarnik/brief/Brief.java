@@ -74,7 +74,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
 
     /** Whether a control is read as part of the sentence: one that is set, or shows what goes without saying. */
     public static boolean isSaid(Control control) {
-        return control.kind() != Kind.REMOVE && (!control.empty() || !control.text().startsWith("+"));
+        return control.kind() != Kind.REMOVE
+                && (!control.empty() || !control.text().startsWith("+"));
     }
 
     /** The sentence as plain text; of slots that are not used, what goes without saying. */

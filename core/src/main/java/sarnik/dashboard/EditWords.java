@@ -19,10 +19,12 @@ final class EditWords {
     private EditWords() {}
 
     static String of(JsonArray operations, Dashboard before, Dashboard after) {
-        String page = ofPage(operations, before, after);
+        String page = ofPage(operations, before, after, true);
         if (page != null) return page;
         String several = ofSeveral(operations, after);
         if (several != null) return several;
+        page = ofPage(operations, before, after, false);
+        if (page != null) return page;
         for (var value : operations) {
             JsonObject operation = value.asJsonObject();
             String kind = operation.getString("op");
@@ -72,12 +74,17 @@ final class EditWords {
         return "a change";
     }
 
-    /** What is done to a page, which comes and goes with all that stands on it; null where none is concerned. */
-    private static String ofPage(JsonArray operations, Dashboard before, Dashboard after) {
+    /**
+     * What is done to a page; null where none is concerned.
+     *
+     * @param whole whether it is to come or go with all that stands on it, instead of changing
+     */
+    private static String ofPage(JsonArray operations, Dashboard before, Dashboard after, boolean whole) {
         for (var value : operations) {
             String kind = value.asJsonObject().getString("op");
             String[] path = value.asJsonObject().getString("path").split("/");
             if (kind.equals("test") || path.length < 3 || !path[1].equals("pages")) continue;
+            if (whole != (path.length == 3)) continue;
             Dashboard of = after.pages().containsKey(path[2]) ? after : before;
             String name = of.pages().containsKey(path[2]) ? "the page “" + of.pageName(path[2]) + "”" : "a page";
             if (path.length == 3) return (kind.equals("remove") ? "taking away " : "adding ") + name;

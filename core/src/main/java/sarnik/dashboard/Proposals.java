@@ -113,7 +113,8 @@ public final class Proposals {
                 List.of(add("/parameters/" + id, Choices.map("name", "Number " + order, "order", order, "value", 0))));
     }
 
-    private Added visual(Proposal proposal) {
+    /** A visual in the first free place that is large enough. */
+    public Added visual(Proposal proposal) {
         return visual(proposal, free(dashboard, page, proposal.w(), proposal.h()));
     }
 

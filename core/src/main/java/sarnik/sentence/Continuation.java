@@ -62,7 +62,11 @@ final class Continuation {
     private void begun(
             List<Control> all,
             Map<Control, String> lead,
-            List<Word> before, List<Word> begun, boolean finished, Set<String> set, Map<String, Next> next) {
+            List<Word> before,
+            List<Word> begun,
+            boolean finished,
+            Set<String> set,
+            Map<String, Next> next) {
         List<String> leads = before.stream().map(Word::key).toList();
         List<Control> controls = new ArrayList<>(all);
         controls.sort((a, b) -> Integer.compare(common(lead.get(b), leads), common(lead.get(a), leads)));

@@ -71,7 +71,8 @@ final class Draft {
 
     List<Control> controls() {
         return brief.parts().stream()
-                .filter(part -> part instanceof Control control && control.path().startsWith("/"))
+                .filter(part ->
+                        part instanceof Control control && control.path().startsWith("/"))
                 .map(Control.class::cast)
                 .toList();
     }

@@ -12,6 +12,7 @@ import sarnik.dashboard.DocumentJson;
 import sarnik.data.ColumnWords;
 import sarnik.data.Rule;
 import sarnik.data.Telling;
+import sarnik.place.PlacedTable;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 
@@ -48,7 +49,8 @@ record Phrase(Control control, Option option, List<String> keys, Ending ending, 
         Found orOthers(List<Word> sentence, int at, Vocabulary vocabulary) {
             if (!(value instanceof Rule rule) || rule.values() == null) return this;
             int next = at + words;
-            if (next >= sentence.size() || !Set.of("or", "nor").contains(sentence.get(next).key())) return this;
+            if (next >= sentence.size()
+                    || !Set.of("or", "nor").contains(sentence.get(next).key())) return this;
             if (!(vocabulary.dataset().table().column(rule.column()) instanceof CodedColumn coded)) return this;
             String other = null;
             int longest = 0;
@@ -77,6 +79,10 @@ record Phrase(Control control, Option option, List<String> keys, Ending ending, 
         String text = open ? option.text().substring(0, option.text().length() - 1) : option.text();
         Ending ending = !open ? null : endingOf(option.value());
         if (!open || ending != null) phrases.add(new Phrase(control, option, vocabulary.keys(text), ending, false));
+        // The places of a dataset are towns as often as not, and are called so.
+        if (PlacedTable.PLACE.equals(option.value()))
+            for (String word : List.of("town", "city", "place"))
+                phrases.add(shorter(vocabulary, control, option, word));
         measure(option.value()).ifPresent(measure -> {
             String column = (String) measure.get("column");
             if (!option.text().equals(measureWords(measure))) return;
@@ -86,20 +92,23 @@ record Phrase(Control control, Option option, List<String> keys, Ending ending, 
             }
             if (!List.of("SUM", "AVERAGE").contains(measure.get("summary"))) return;
             String usual = vocabulary.meaning(column) == Telling.Meaning.RATE ? "AVERAGE" : "SUM";
-            if (usual.equals(measure.get("summary"))) phrases.add(shorter(vocabulary, control, option, ColumnWords.of(column)));
+            if (usual.equals(measure.get("summary")))
+                phrases.add(shorter(vocabulary, control, option, ColumnWords.of(column)));
         });
         if (option.value() instanceof Rule rule) {
             if (rule.form() == Rule.Is.SQL)
                 phrases.add(new Phrase(control, option, vocabulary.keys("this holds"), Ending.TEXT, false));
             if (rule.form() == Rule.Is.LAST)
                 phrases.add(shorter(
-                        vocabulary, control, option, rule.words().substring(rule.words().indexOf("the last"))));
+                        vocabulary,
+                        control,
+                        option,
+                        rule.words().substring(rule.words().indexOf("the last"))));
             if (rule.form() == Rule.Is.ONE_OF && rule.values().size() == 1 && !open)
                 phrases.add(shorter(vocabulary, control, option, rule.values().get(0)));
             if (rule.form() == Rule.Is.BETWEEN && open && rule.to() == null) {
                 String column = ColumnWords.of(rule.column());
-                phrases.add(
-                        new Phrase(control, option, vocabulary.keys(column + " is over"), Ending.NUMBER, true));
+                phrases.add(new Phrase(control, option, vocabulary.keys(column + " is over"), Ending.NUMBER, true));
                 phrases.add(new Phrase(control, option, vocabulary.keys(column + " is between"), Ending.SPAN, true));
                 phrases.add(new Phrase(control, option, vocabulary.keys(column + " is from"), Ending.SPAN, true));
             }
@@ -150,12 +159,13 @@ record Phrase(Control control, Option option, List<String> keys, Ending ending, 
     static Optional<Found> value(Control control, List<Word> sentence, int at, Vocabulary vocabulary) {
         Found best = null;
         for (Option option : control.options()) {
-            if (!(option.value() instanceof Rule rule) || rule.form() != Rule.Is.ONE_OF || !option.text().endsWith("…"))
-                continue;
+            if (!(option.value() instanceof Rule rule)
+                    || rule.form() != Rule.Is.ONE_OF
+                    || !option.text().endsWith("…")) continue;
             Column column = vocabulary.dataset().table().column(rule.column());
             if (!(column instanceof CodedColumn coded)) continue;
-            Phrase named = new Phrase(
-                    control, option, vocabulary.keys(ColumnWords.of(rule.column()) + " is"), null, false);
+            Phrase named =
+                    new Phrase(control, option, vocabulary.keys(ColumnWords.of(rule.column()) + " is"), null, false);
             int begun = named.length(sentence, at);
             if (begun == 0) continue;
             for (String value : coded.dictionary()) {
@@ -193,7 +203,10 @@ record Phrase(Control control, Option option, List<String> keys, Ending ending, 
             return Optional.of(new Found(
                     this,
                     length + 3,
-                    Rule.between(rule.column(), next.written(), sentence.get(last).written())
+                    Rule.between(
+                                    rule.column(),
+                                    next.written(),
+                                    sentence.get(last).written())
                             .followedBy(rule.and())));
         }
         return Optional.of(new Found(
@@ -242,7 +255,9 @@ record Phrase(Control control, Option option, List<String> keys, Ending ending, 
     /** A value in which the one number that is this one is another; null where there are none or several. */
     private static Object renumbered(Object value, String before, int number) {
         if (value instanceof Integer one) return String.valueOf(one).equals(before) ? number : null;
-        if (value instanceof Rule rule && rule.form() == Rule.Is.LAST && String.valueOf(rule.last()).equals(before))
+        if (value instanceof Rule rule
+                && rule.form() == Rule.Is.LAST
+                && String.valueOf(rule.last()).equals(before))
             return new Rule(
                     rule.column(), rule.is(), null, null, null, number, rule.step(), rule.newest(), null, rule.and());
         if (!((value instanceof Record ? DocumentJson.plainValue(value) : value) instanceof Map<?, ?> map)) return null;

@@ -41,14 +41,15 @@ public final class SentenceReader {
 
     /** Words between phrases that say nothing by themselves, besides those that briefs have there. */
     private static final Set<String> SMALL = Set.of(
-            "of", "by", "in", "for", "each", "and", "with", "where", "only", "which", "that", "per", "show", "me", "from",
-            "over", "on", "to", "as", "are", "is", "it", "all", "every", "at", "make", "draw", "1", "column",
+            "of", "by", "in", "for", "each", "and", "with", "where", "only", "which", "that", "per", "show", "me",
+            "from", "over", "on", "to", "as", "are", "is", "it", "all", "every", "at", "make", "draw", "1", "column",
             "chart", "graph", "sort", "sorted", "then", "also", "plus", "has", "have", "whose", "when");
 
     /** So many drafts are tried before a sentence counts as none that was written. */
     private static final int MOST_TRIED = 4000;
     /** Shorter words are not taken for others. */
     private static final int LEAST_LETTERS = 4;
+
     private static final int LONG = 7;
     /** A sentence that agrees with a brief in so many words is likely to be one. */
     private static final int LIKELY = 5;
@@ -99,7 +100,13 @@ public final class SentenceReader {
             List<Slip> slips,
             List<String> unread,
             List<Doubt> doubts,
-            List<Next> next) {}
+            List<Next> next) {
+
+        /** What was read without the visual itself. */
+        public Read spoken() {
+            return new Read(null, words, guessed, slips, unread, doubts, next);
+        }
+    }
 
     /** A word, and the one it was read as. */
     public record Slip(String written, String read) {}
@@ -179,7 +186,13 @@ public final class SentenceReader {
                     if (!loose.unread.isEmpty() || open || loose.set.isEmpty()) continue;
                     List<String> guessed = List.of("shown as: " + kind.name());
                     return new Read(
-                            read.proposal(), read.words(), guessed, read.slips(), List.of(), read.doubts(), read.next());
+                            read.proposal(),
+                            read.words(),
+                            guessed,
+                            read.slips(),
+                            List.of(),
+                            read.doubts(),
+                            read.next());
                 }
         }
         return nothing(sentence, words.stream().map(Word::written).toList());
@@ -268,7 +281,8 @@ public final class SentenceReader {
                             .map(then -> then.lead(control))
                             .orElse("")
                     : draft.lead(control);
-            return lead.substring(1 + Math.max(lead.lastIndexOf(','), Math.max(lead.lastIndexOf(':'), lead.lastIndexOf('.'))))
+            return lead.substring(
+                            1 + Math.max(lead.lastIndexOf(','), Math.max(lead.lastIndexOf(':'), lead.lastIndexOf('.'))))
                     .replace(" in " + dataset.name(), "")
                     .strip();
         });
@@ -311,7 +325,8 @@ public final class SentenceReader {
                         if (next.isEmpty()) continue;
                         Draft.Said then = next.get().said(vocabulary);
                         int further = Draft.agrees(then, sentence);
-                        boolean whole = further == sentence.size() && then.keys().size() == further;
+                        boolean whole =
+                                further == sentence.size() && then.keys().size() == further;
                         if (further > furthest || whole) {
                             best = next.get();
                             furthest = further;
@@ -327,7 +342,9 @@ public final class SentenceReader {
     /** The same after something is chosen where the two part that says nothing yet, but opens what says it. */
     private Optional<Draft> opened(Draft at, Draft.Said said, int agrees, List<Word> sentence, int[] left) {
         for (Control control : at.controls()) {
-            if (!control.empty() || said.begins().get(control) > agrees || said.ends().get(control) < agrees) continue;
+            if (!control.empty()
+                    || said.begins().get(control) > agrees
+                    || said.ends().get(control) < agrees) continue;
             for (Chosen chosen : choices(control, sentence, agrees, 2)) {
                 if (--left[0] < 0) return Optional.empty();
                 Optional<Draft> next = at.with(control, chosen.value(), chosen.more())
@@ -344,7 +361,8 @@ public final class SentenceReader {
 
         /** Another measure is worked out as the one before it was. */
         private Object workedOut(Optional<Object> over) {
-            if (over.isEmpty() || more || !(value instanceof Map<?, ?> map) || !map.containsKey("summary")) return value;
+            if (over.isEmpty() || more || !(value instanceof Map<?, ?> map) || !map.containsKey("summary"))
+                return value;
             Map<Object, Object> worked = new HashMap<>(map);
             worked.put("over", over.get());
             return worked;
@@ -388,8 +406,8 @@ public final class SentenceReader {
         List<String> keys = vocabulary.keys(option.text());
         if (keys.isEmpty() || option.value() instanceof Rule rule && rule.form() == Rule.Is.SQL) return true;
         for (int i = at; i < Math.min(sentence.size(), at + FAR); i++)
-            if (sentence.get(i).key().equals(keys.get(0)) || Word.isNumber(keys.get(0)) && sentence.get(i).isNumber())
-                return true;
+            if (sentence.get(i).key().equals(keys.get(0))
+                    || Word.isNumber(keys.get(0)) && sentence.get(i).isNumber()) return true;
         return false;
     }
 
@@ -428,7 +446,8 @@ public final class SentenceReader {
             small = new HashSet<>(SMALL);
             for (Control control : draft.controls())
                 for (Option option : control.options())
-                    if (option.value() != null && !control.path().endsWith(RULE_VALUES)) phrases.addAll(Phrase.of(control, option, vocabulary));
+                    if (option.value() != null && !control.path().endsWith(RULE_VALUES))
+                        phrases.addAll(Phrase.of(control, option, vocabulary));
             for (Brief.Part part : draft.brief().parts())
                 if (part instanceof Brief.Words fixed) small.addAll(vocabulary.keys(fixed.text()));
             for (Control control : draft.controls()) small.addAll(vocabulary.keys(lead(draft, control)));
@@ -468,13 +487,16 @@ public final class SentenceReader {
             List<Phrase.Found> found = new ArrayList<>();
             for (Phrase phrase : phrases) phrase.at(words, at).ifPresent(found::add);
             // A column may be called "at" or "all": then it is meant only where a column is asked for.
-            boolean asked = at > 0 && Set.of("by", "of", "each").contains(words.get(at - 1).key());
+            boolean asked = at > 0
+                    && Set.of("by", "of", "each").contains(words.get(at - 1).key());
             // One row is no number of rows; and what is said once is not unsaid by the same words further on.
             found.removeIf(one -> one.phrase().shortened()
                             && words.get(at).key().equals("row")
                             && !words.get(at).written().equalsIgnoreCase("rows")
                     || set.contains(control(one).path()) && control(one).kind() == Kind.CHOSEN);
-            if (!asked) found.removeIf(one -> one.words() == 1 && SMALL.contains(words.get(at).key()));
+            if (!asked)
+                found.removeIf(
+                        one -> one.words() == 1 && SMALL.contains(words.get(at).key()));
             for (Control control : draft.controls())
                 Phrase.value(control, words, at, vocabulary).ifPresent(found::add);
             int most = found.stream().mapToInt(Phrase.Found::words).max().orElse(0);
@@ -511,7 +533,10 @@ public final class SentenceReader {
             // A number is measured rather than told apart by.
             if (measure.isEmpty()
                     && found.value() instanceof String column
-                    && dataset.table().find(column).filter(c -> c.type().isNumber()).isPresent()) fits -= 3;
+                    && dataset.table()
+                            .find(column)
+                            .filter(c -> c.type().isNumber())
+                            .isPresent()) fits -= 3;
             if (control.empty() && control.kind() != Kind.CHOSEN) fits -= 2;
             return fits;
         }
@@ -538,19 +563,23 @@ public final class SentenceReader {
                 if (other == taken
                         || !other.phrase().shortened()
                         || fits.get(other) < fits.get(taken) - 2
-                        || control(taken) != control(other) && !(control(taken).empty() && isChosenAlone(control(other)))
+                        || control(taken) != control(other)
+                                && !(control(taken).empty() && isChosenAlone(control(other)))
                         || set.contains(other.phrase().control().path())
                         || otherwise.size() == 3) continue;
                 Control control = other.phrase().control();
-                boolean sameControl = control.path().equals(taken.phrase().control().path());
+                boolean sameControl =
+                        control.path().equals(taken.phrase().control().path());
                 if (sameControl && other.value().equals(taken.value())) continue;
-                String words = (lead(draft, control) + " " + other.phrase().option().text()).strip();
+                String words =
+                        (lead(draft, control) + " " + other.phrase().option().text()).strip();
                 otherwise.add(new Next(words, "", replaced(at, taken.words(), words)));
             }
             if (!otherwise.isEmpty())
                 doubts.add(new Doubt(
                         said,
-                        taken.phrase().control().name() + ": " + taken.phrase().option().text(),
+                        taken.phrase().control().name() + ": "
+                                + taken.phrase().option().text(),
                         otherwise));
         }
 
@@ -564,11 +593,16 @@ public final class SentenceReader {
         private String replaced(int at, int count, String by) {
             List<String> all = new ArrayList<>();
             int from = at;
-            while (from > 0 && Set.of("by", "of", "only", "where", "is").contains(words.get(from - 1).key())) from--;
+            while (from > 0
+                    && Set.of("by", "of", "only", "where", "is")
+                            .contains(words.get(from - 1).key())) from--;
             for (int i = 0; i < words.size(); i++) {
                 if (i == from) all.add(by);
                 if (i < from || i >= at + count)
-                    all.add(words.get(i).quoted() ? "“" + words.get(i).written() + "”" : words.get(i).written());
+                    all.add(
+                            words.get(i).quoted()
+                                    ? "“" + words.get(i).written() + "”"
+                                    : words.get(i).written());
             }
             return String.join(" ", all);
         }
@@ -584,7 +618,8 @@ public final class SentenceReader {
             if (known.contains(word.key())) return false;
             int least = most;
             for (String other : known) {
-                if (other.length() < LEAST_LETTERS - 1 || Math.abs(other.length() - word.key().length()) > least) continue;
+                if (other.length() < LEAST_LETTERS - 1
+                        || Math.abs(other.length() - word.key().length()) > least) continue;
                 int distance = Word.distance(word.key(), other);
                 if (distance > least) continue;
                 if (distance < least) nearest.clear();

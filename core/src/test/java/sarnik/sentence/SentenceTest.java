@@ -48,7 +48,8 @@ class SentenceTest {
             null,
             Map.of());
     private static final Datasets DATASETS = id -> Datasets.Found.of(Optional.ofNullable(id == 1 ? SALES : null));
-    private static final Dashboard EMPTY = DashboardDocument.empty("What sells?").dashboard();
+    private static final Dashboard EMPTY =
+            DashboardDocument.empty("What sells?").dashboard();
     private static final Choices CHOICES = new Choices(new InMemoryEngine());
 
     private static Read read(String sentence) {
@@ -107,7 +108,9 @@ class SentenceTest {
         assertThat(read.words()).startsWith("Lines of sum of litres in Sales by month of day");
         assertThat(read.guessed()).contains("shown as: lines");
         assertThat(read("takings by product ").words()).startsWith("Bars");
-        assertThat(read("takings ").proposal()).as("too little to say what it shall be").isNull();
+        assertThat(read("takings ").proposal())
+                .as("too little to say what it shall be")
+                .isNull();
     }
 
     @Test
@@ -125,16 +128,18 @@ class SentenceTest {
         assertThat(read.proposal()).as("too short to be told from others").isNull();
         read = read("lnies of litrs by month, one for each porduct ");
         assertThat(read.words()).startsWith("Lines of sum of litres in Sales by month of day, one for each product");
-        assertThat(read.slips())
-                .extracting(SentenceReader.Slip::written)
-                .containsExactly("lnies", "litrs", "porduct");
+        assertThat(read.slips()).extracting(SentenceReader.Slip::written).containsExactly("lnies", "litrs", "porduct");
         assertThat(read.unread()).isEmpty();
     }
 
     @Test
     void asksWhereWordsMeanTwoThings() {
         LoadedDataset two = new LoadedDataset(
-                1, "Two", csv("town,first,second,litres", "Soria,open,open,1", "Zamora,shut,open,2", "B,open,shut,3"), null, Map.of());
+                1,
+                "Two",
+                csv("town,first,second,litres", "Soria,open,open,1", "Zamora,shut,open,2", "B,open,shut,3"),
+                null,
+                Map.of());
         Datasets datasets = id -> Datasets.Found.of(Optional.of(two));
         Read read = new SentenceReader(EMPTY, datasets, CHOICES, two).read("bars of litres by town only where open");
         assertThat(read.words()).contains("only where first is open");
@@ -161,13 +166,16 @@ class SentenceTest {
 
     /** Whatever is offered can be read, and is then no longer unread. */
     @ParameterizedTest
-    @ValueSource(strings = {"bars of litres by ", "bars of litres by town ", "lines of ", "ring of litres by ", "table of "})
+    @ValueSource(
+            strings = {"bars of litres by ", "bars of litres by town ", "lines of ", "ring of litres by ", "table of "})
     void whatIsOfferedIsRead(String begun) {
         for (Next next : read(begun).next()) {
             if (next.words().endsWith("contains") || next.words().matches(".*(at least|at most)")) continue;
             Read read = read(next.sentence());
             assertThat(read.unread()).as(next.sentence()).isEmpty();
-            assertThat(read.words()).as(next.sentence()).isNotEqualTo(read(begun).words() + "?");
+            assertThat(read.words())
+                    .as(next.sentence())
+                    .isNotEqualTo(read(begun).words() + "?");
         }
     }
 
@@ -185,8 +193,9 @@ class SentenceTest {
             List<Draft> starts = new ArrayList<>();
             for (Question question : Question.values())
                 kind.proposals(question, SALES, EMPTY.parts())
-                        .forEach(proposal ->
-                                Draft.of(proposal.visual(), writer).map(Draft::bare).ifPresent(starts::add));
+                        .forEach(proposal -> Draft.of(proposal.visual(), writer)
+                                .map(Draft::bare)
+                                .ifPresent(starts::add));
             if (starts.isEmpty()) continue;
             for (int round = 0; round < 40; round++) {
                 Draft draft = starts.get(random.nextInt(starts.size()));
@@ -209,15 +218,19 @@ class SentenceTest {
     /** The same with one more thing chosen that can be said, behind what was chosen before. */
     private static Draft changed(Draft draft, int[] from, Random random) {
         List<Control> controls = draft.controls().stream()
-                .filter(control -> SPOKEN.contains(control.kind()) && !control.options().isEmpty())
+                .filter(control ->
+                        SPOKEN.contains(control.kind()) && !control.options().isEmpty())
                 .toList();
         if (from[0] >= controls.size()) return draft;
         from[0] += random.nextInt(controls.size() - from[0]);
         Control control = controls.get(from[0]);
         Option option = control.options().get(random.nextInt(control.options().size()));
         // A note's own words are typed on the sheet; what is still open says nothing yet.
-        if (option.value() == null || control.name().equals("notes") || option.text().endsWith("…")) return draft;
-        Draft changed = draft.with(control, option.value(), random.nextBoolean()).orElse(draft);
+        if (option.value() == null
+                || control.name().equals("notes")
+                || option.text().endsWith("…")) return draft;
+        Draft changed =
+                draft.with(control, option.value(), random.nextBoolean()).orElse(draft);
         // What names a column that has gone, or is a group without columns, is not said in words.
         return changed.brief().text().matches(".*(has gone|:;|: *,|; :\\.).*") ? draft : changed;
     }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonRawValue;
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -40,9 +41,11 @@ import sarnik.dashboard.Moving;
 import sarnik.dashboard.OwnTheme;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Removal;
+import sarnik.dashboard.StartingSheet;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.Narrowing;
+import sarnik.visual.Box;
 import sarnik.visual.Question;
 import sarnik.visual.map.MapVisual;
 import sarnik.visual.map.PlaceTeller;
@@ -54,6 +57,8 @@ import tools.jackson.databind.json.JsonMapper;
 class DashboardApi implements AutoCloseable {
 
     static final String JSON_PATCH = "application/json-patch+json";
+
+    private static final int MOST_TYPED = 2000;
 
     private static final MediaType CSV = new MediaType("text", "csv", StandardCharsets.UTF_8);
 
@@ -166,12 +171,15 @@ class DashboardApi implements AutoCloseable {
     record Coloured(List<Map<String, String>> colours, String trouble) {}
 
     /** Tries colours on, before they are kept. */
-    @GetMapping("/own-colours")
+    @GetMapping("/{id}/own-colours")
     Coloured coloured(
+            @PathVariable long id,
             @RequestParam String paper,
             @RequestParam String ink,
             @RequestParam String deed,
-            @RequestParam String picked) {
+            @RequestParam String picked,
+            @AuthenticationPrincipal SignedIn person) {
+        dashboards.compose(id, person);
         OwnTheme own = new OwnTheme(paper, ink, deed, picked);
         if (!own.isWritten()) throw new RefusedException("A colour is written as #RRGGBB, such as #1F5F66.");
         return new Coloured(List.of(own.colours(), own.nightColours()), own.trouble());
@@ -467,6 +475,68 @@ class DashboardApi implements AutoCloseable {
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         return each(request, dashboard, ticket -> frames.brief(dashboard, part));
+    }
+
+    /**
+     * A sheet to start from, without data.
+     *
+     * @param name what it is called for {@link #startingSheet}
+     * @param boxes where something will stand
+     */
+    record Start(String name, String words, String hint, List<Box> boxes) {}
+
+    @GetMapping("/starting-sheets")
+    List<Start> startingSheets() {
+        return Arrays.stream(StartingSheet.values())
+                .map(sheet -> new Start(
+                        sheet.name(),
+                        sheet.words(),
+                        sheet.hint(),
+                        sheet.places().stream().map(StartingSheet.Place::at).toList()))
+                .toList();
+    }
+
+    /** The edit that arranges a page like a sheet to start from, with the data of a dataset. */
+    @GetMapping("/{id}/starting-sheets/{name}")
+    DeferredResult<StartingSheet.Made> startingSheet(
+            @PathVariable long id,
+            @PathVariable String name,
+            @RequestParam long dataset,
+            @RequestParam(required = false) String page,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
+        Dashboard dashboard = dashboards.open(id, person).document().dashboard();
+        StartingSheet sheet = StartingSheet.of(name);
+        return queue.answer(
+                AnswerQueue.Asker.of(request).each(),
+                frames.prepare(Set.of(dataset)),
+                ticket -> frames.startingSheet(dashboard, page, sheet, dataset));
+    }
+
+    /**
+     * A sentence that an author is typing.
+     *
+     * @param text what is typed by now
+     * @param dataset which it is about
+     * @param page id of the page to which its visual would be added
+     */
+    record Typed(String text, long dataset, String page) {}
+
+    /** Reads a sentence as far as it goes, and draws what it says. */
+    @PostMapping("/{id}/sentences")
+    DeferredResult<FrameService.Sentence> sentence(
+            @PathVariable long id,
+            @RequestBody Typed typed,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
+        if (typed.text() == null || typed.text().length() > MOST_TYPED)
+            throw new RefusedException("A sentence has up to %d letters.".formatted(MOST_TYPED));
+        DashboardDocument document = dashboards.open(id, person).document();
+        return queue.answer(
+                AnswerQueue.Asker.of(request).each(),
+                frames.prepare(Set.of(typed.dataset())),
+                ticket -> frames.sentence(
+                        document, typed.page(), typed.text(), typed.dataset(), mapper::writeValueAsString));
     }
 
     @GetMapping("/{id}/proposals")

@@ -15,12 +15,16 @@ import sarnik.app.dataset.DatasetService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.PageJson;
+import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Theme;
+import sarnik.visual.Visual;
 
 /** Home, and the two states of a dashboard: read and compose. */
 @Controller
 class DashboardPages {
+
+    private static final int LOWEST = 24;
 
     private final DashboardService dashboards;
     private final DatasetService datasets;
@@ -33,31 +37,55 @@ class DashboardPages {
     }
 
     /** A visual's place in the small plan of a sheet. */
-    public record PlanBox(String sign, int x, int y, int w, int h) {}
+    public record PlanBox(String id, String sign, int x, int y, int w, int h) {}
 
-    /** A dashboard on the home page with a small plan of its sheet. */
+    /**
+     * A dashboard on the home page with a small plan of its sheet.
+     *
+     * @param boxes the plan as JSON, of which a true small picture is drawn
+     */
     public record HomeSheet(
-            long id, String title, boolean openToReaders, String changed, List<PlanBox> plan, int planHeight) {
+            long id,
+            String title,
+            boolean openToReaders,
+            String changed,
+            List<PlanBox> plan,
+            String boxes,
+            int planHeight) {
 
-        static HomeSheet of(DashboardService.Listed listed) {
-            String first = listed.dashboard().firstPage();
-            List<PlanBox> plan = listed.dashboard().visuals().values().stream()
-                    .filter(v -> v.page().equals(first))
-                    .map(v -> new PlanBox(Kinds.ALL.of(v).sign(), v.at().x(), v.at().y(), v.at().w(), v.at().h()))
+        static HomeSheet of(DashboardService.Listed listed, PageJson json) {
+            Dashboard dashboard = listed.dashboard();
+            List<PlanBox> plan = dashboard.readingOrder(dashboard.firstPage()).stream()
+                    .filter(id -> !dashboard.finish(id).isHidden())
+                    .map(id -> {
+                        Visual v = dashboard.visuals().get(id);
+                        return new PlanBox(id, Kinds.ALL.of(v).sign(), v.at().x(), v.at().y(), v.at().w(), v.at().h());
+                    })
+                    // What lies below the picture is not drawn.
+                    .filter(box -> box.y() < LOWEST)
                     .toList();
             int height = Math.max(
                     12,
                     Math.min(
                             24, plan.stream().mapToInt(b -> b.y() + b.h()).max().orElse(0)));
             return new HomeSheet(
-                    listed.id(), listed.title(), listed.openToReaders(), DayWords.of(listed.changedAt()), plan, height);
+                    listed.id(),
+                    listed.title(),
+                    listed.openToReaders(),
+                    DayWords.of(listed.changedAt()),
+                    plan,
+                    json.of(plan),
+                    height);
         }
     }
 
     @GetMapping("/")
     String home(@AuthenticationPrincipal SignedIn person, Model model) {
         model.addAttribute(
-                "dashboards", dashboards.all(person).stream().map(HomeSheet::of).toList());
+                "dashboards",
+                dashboards.all(person).stream()
+                        .map(listed -> HomeSheet.of(listed, json))
+                        .toList());
         model.addAttribute("datasets", person.isAuthor() ? datasets.all() : List.of());
         return "home";
     }

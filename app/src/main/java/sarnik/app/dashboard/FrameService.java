@@ -46,6 +46,7 @@ import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Proposals;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Sources;
+import sarnik.dashboard.StartingSheet;
 import sarnik.data.Boundaries;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
@@ -60,6 +61,7 @@ import sarnik.picture.MapPicture;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
+import sarnik.sentence.SentenceReader;
 import sarnik.state.ReaderState;
 import sarnik.visual.Drawing;
 import sarnik.visual.Question;
@@ -395,9 +397,14 @@ class FrameService {
     }
 
     Brief brief(Dashboard dashboard, String id) {
+        return new BriefWriter(dashboard, once(), choices()).write(id);
+    }
+
+    /** What there is to choose from besides columns. */
+    private Choices choices() {
         Map<Long, String> placed = new LinkedHashMap<>();
         datasets.all().stream().filter(DatasetService.Listed::placed).forEach(d -> placed.put(d.id(), d.name()));
-        Choices choices = new Choices(
+        return new Choices(
                 engine,
                 List.copyOf(boundaries.names()),
                 keys.all().stream()
@@ -407,7 +414,6 @@ class FrameService {
                 placed,
                 Map.of(),
                 Parts.NONE);
-        return new BriefWriter(dashboard, once(), choices).write(id);
     }
 
     /**
@@ -421,20 +427,48 @@ class FrameService {
     List<Drawn> proposals(
             DashboardDocument document, String page, Question question, long dataset, Function<Object, String> json) {
         Datasets once = once();
-        String onto = document.dashboard().pages().containsKey(page)
-                ? page
-                : document.dashboard().firstPage();
-        return new Proposals(document.dashboard(), onto, FrameService::freshEnding)
-                .answer(question, once.get(dataset)).stream()
-                        .map(p -> {
-                            Dashboard after =
-                                    document.edit(json.apply(p.ops())).after().dashboard();
-                            PageDrawer drawer =
-                                    new PageDrawer(after, ReaderState.NOTHING, sources(once), answerer, Map.of());
-                            Drawing drawing = after.visuals().containsKey(p.id()) ? drawer.draw(p.id()) : null;
-                            return new Drawn(p.id(), p.words(), p.ops(), drawing, drawer.sheets());
-                        })
-                        .toList();
+        return onto(document, page).answer(question, once.get(dataset)).stream()
+                .map(proposed -> drawn(document, proposed, once, json))
+                .toList();
+    }
+
+    private static Proposals onto(DashboardDocument document, String page) {
+        return new Proposals(document.dashboard(), pageOf(document.dashboard(), page), FrameService::freshEnding);
+    }
+
+    private static String pageOf(Dashboard dashboard, String page) {
+        return page != null && dashboard.pages().containsKey(page) ? page : dashboard.firstPage();
+    }
+
+    StartingSheet.Made startingSheet(Dashboard dashboard, String page, StartingSheet sheet, long dataset) {
+        Datasets once = once();
+        return fitting(
+                () -> sheet.made(dashboard, pageOf(dashboard, page), once.get(dataset), FrameService::freshEnding));
+    }
+
+    private Drawn drawn(
+            DashboardDocument document, Proposals.Added proposed, Datasets once, Function<Object, String> json) {
+        Dashboard after = document.edit(json.apply(proposed.ops())).after().dashboard();
+        PageDrawer drawer = new PageDrawer(after, ReaderState.NOTHING, sources(once), answerer, Map.of());
+        Drawing drawing = after.visuals().containsKey(proposed.id()) ? drawer.draw(proposed.id()) : null;
+        return new Drawn(proposed.id(), proposed.words(), proposed.ops(), drawing, drawer.sheets());
+    }
+
+    /**
+     * A sentence as it was read.
+     *
+     * @param visual what it says, to be added; null where it names no visual yet
+     */
+    record Sentence(SentenceReader.Read read, Drawn visual) {}
+
+    Sentence sentence(
+            DashboardDocument document, String page, String text, long dataset, Function<Object, String> json) {
+        Datasets once = once();
+        SentenceReader.Read read =
+                new SentenceReader(document.dashboard(), once, choices(), fitting(() -> once.get(dataset))).read(text);
+        if (read.proposal() == null) return new Sentence(read, null);
+        Proposals.Added added = onto(document, page).visual(read.proposal());
+        return new Sentence(read.spoken(), drawn(document, added, once, json));
     }
 
     /**

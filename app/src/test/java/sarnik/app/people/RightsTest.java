@@ -39,9 +39,14 @@ class RightsTest {
             Map.entry("POST /api/dashboards/{id}/redo", "analyst"),
             Map.entry("PUT /api/dashboards/{id}/open", "analyst"),
             Map.entry("GET /api/dashboards/{id}/briefs/{part}", "analyst"),
-            Map.entry("GET /api/dashboards/{id}/removals/{part}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/removals/{parts}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/arrangements/{parts}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/own-colours", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/sentences", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/starting-sheets/{name}", "analyst"),
+            Map.entry("GET /api/dashboards/starting-sheets", "reader"),
             Map.entry("GET /api/dashboards/{id}/others/{part}", "analyst"),
-            Map.entry("GET /api/dashboards/{id}/copies/{part}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/copies/{parts}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/proposals", "analyst"),
             Map.entry("GET /bring", "analyst"),
             Map.entry("GET /bring/{id}", "analyst"),
@@ -149,6 +154,7 @@ class RightsTest {
         String path = address.substring(address.indexOf(' ') + 1)
                 .replace("{id}", "999999")
                 .replace("{part}", "v1")
+                .replace("{parts}", "v1")
                 .replace("{number}", "1")
                 .replace("{format}", "csv")
                 .replace("{name}", "Nowhere")
@@ -159,7 +165,14 @@ class RightsTest {
                 .replaceAll("\\{[xyz]\\}", "0");
         if (path.equals("/api/places")) path += "?name=Soria";
         if (method.equals("GET"))
-            return client.get(path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
+            return client.get(
+                    path.endsWith("own-colours")
+                            ? path + "?paper=%23F7F4EC&ink=%23000000&deed=%23000000&picked=%23000000"
+                            : path.endsWith("v1") && path.contains("arrangements")
+                                    ? path + "?act=LEFT"
+                                    : path.contains("starting-sheets/")
+                                            ? path + "?dataset=1"
+                                            : path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
         return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");
     }
 
