@@ -10,6 +10,7 @@ import { Phone } from './phone.js';
 import { Sheet } from './sheet.js';
 
 const NARROW = 720;
+const COLUMNS = 24;
 /** What the address ends with while one arranges the page for phones. */
 const AS_PHONE = '#phone';
 const asPhone = location.hash === AS_PHONE;
@@ -22,7 +23,7 @@ const grid = narrow
   ? null
   : GridStack.init(
       {
-        column: 24,
+        column: COLUMNS,
         cellHeight: 42,
         margin: 6,
         float: true,
@@ -86,31 +87,51 @@ function unwrap(mounted) {
   arranging = false;
 }
 
-/** What is dragged with others, and where it stood. */
+/** What is dragged with others, and where the pointer took it. */
 let dragged = null;
 
-grid?.on('dragstart', (_, item) => {
+grid?.on('dragstart', (e, item) => {
   const id = item.getAttribute('gs-id');
-  dragged = several.with(id).length > 1 ? { id, from: sheet.opened.document.visuals[id].at } : null;
+  const others = several.with(id).filter(other => other !== id);
+  dragged = others.length ? { id, others, x: e.pageX, y: e.pageY } : null;
+  if (dragged) addEventListener('mousemove', follow);
 });
-grid?.on('drag resize', (_, item) => guides.show(item.getAttribute('gs-id'), item.gridstackNode, sheet.row));
-grid?.on('dragstop resizestop', () => guides.hide());
+
+/** Lets what moves with the dragged one be seen to. */
+function follow(e) {
+  for (const other of dragged.others)
+    sheet.visuals.get(other).item.style.translate = `${e.pageX - dragged.x}px ${e.pageY - dragged.y}px`;
+}
+grid?.on('drag', (_, item) => {
+  guides.show(item.getAttribute('gs-id'), item.gridstackNode, sheet.row);
+});
+grid?.on('dragstop', e => {
+  guides.hide();
+  if (!dragged) return;
+  const { id, others, x, y } = dragged;
+  dragged = null;
+  removeEventListener('mousemove', follow);
+  for (const other of others) sheet.visuals.get(other).item.style.translate = '';
+  // Where the grid would have the one alone does not matter: all of them move as far as the pointer went.
+  arranging = true;
+  queueMicrotask(() => (arranging = false));
+  const cell = by('sheet').clientWidth / COLUMNS;
+  moveTogether(id, Math.round((e.pageX - x) / cell), Math.round((e.pageY - y) / sheet.row));
+});
+grid?.on('resize', (_, item) => guides.show(item.getAttribute('gs-id'), item.gridstackNode, sheet.row));
+grid?.on('resizestop', (_, item) => {
+  guides.hide();
+  sheet.resize(item.getAttribute('gs-id'));
+});
+
 grid?.on('change', (_, items) => {
   if (arranging) return;
-  if (dragged) {
-    const { id, from } = dragged;
-    const at = items.find(i => i.id === id);
-    dragged = null;
-    if (at) moveTogether(id, at.x - from.x, at.y - from.y);
-    return;
-  }
   const moved = items.filter(i => i.id && sheet.opened.document.visuals[i.id]);
   if (moved.length)
     edits.edit(
       moved.map(i => ({ op: 'replace', path: `/visuals/${i.id}/at`, value: { x: i.x, y: i.y, w: i.w, h: i.h } })),
     );
 });
-grid?.on('resizestop', (_, item) => sheet.resize(item.getAttribute('gs-id')));
 
 /** Moves a visual with all that moves with it; what they would cover makes room. */
 async function moveTogether(id, across, down) {
@@ -308,7 +329,7 @@ function moveByKey(e) {
     return;
   }
   const next = e.shiftKey ? { x, y, w: w + dx, h: h + dy } : { x: x + dx, y: y + dy, w, h };
-  if (next.x < 0 || next.y < 0 || next.w < 2 || next.h < 2 || next.x + next.w > 24) return;
+  if (next.x < 0 || next.y < 0 || next.w < 2 || next.h < 2 || next.x + next.w > COLUMNS) return;
   grid.update(item, next);
 }
 

@@ -24,7 +24,7 @@ public record OwnTheme(String paper, String ink, String deed, String picked) {
     private static final int BLACK = 0x121412;
 
     /** Whether each of the four is written as a colour. */
-    public boolean isWritten() {
+    public boolean writtenAsColours() {
         return Stream.of(paper, ink, deed, picked).allMatch(one -> one.matches("#[0-9A-Fa-f]{6}"));
     }
 

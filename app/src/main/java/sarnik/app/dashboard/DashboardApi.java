@@ -181,7 +181,7 @@ class DashboardApi implements AutoCloseable {
             @AuthenticationPrincipal SignedIn person) {
         dashboards.compose(id, person);
         OwnTheme own = new OwnTheme(paper, ink, deed, picked);
-        if (!own.isWritten()) throw new RefusedException("A colour is written as #RRGGBB, such as #1F5F66.");
+        if (!own.writtenAsColours()) throw new RefusedException("A colour is written as #RRGGBB, such as #1F5F66.");
         return new Coloured(List.of(own.colours(), own.nightColours()), own.trouble());
     }
 
