@@ -45,8 +45,11 @@ export class Several {
 
   /** Chooses one more, or no longer. @param {string | null} selected what was selected alone before */
   toggle(id, selected) {
-    if (!this.ids.length && selected && this.sheet.opened.document.visuals[selected]) this.ids = [selected];
-    this.ids = this.ids.includes(id) ? this.ids.filter(other => other !== id) : [...this.ids, id];
+    const begun = !this.ids.length && selected && this.sheet.opened.document.visuals[selected];
+    if (begun) this.ids = [selected];
+    // The one that is selected begins a choice of several.
+    if (!begun || id !== selected)
+      this.ids = this.ids.includes(id) ? this.ids.filter(other => other !== id) : [...this.ids, id];
     this.hooks.chosen();
   }
 

@@ -176,8 +176,14 @@ function select(id) {
 
 /** Shows what can be done with the visuals that are chosen together; one alone is selected. */
 function chooseSeveral() {
-  if (several.ids.length < 2) {
-    select(several.ids[0] ?? null);
+  if (several.ids.length === 1) {
+    [selected] = several.ids;
+    markSelected();
+    dock.show(selected);
+    return;
+  }
+  if (!several.ids.length) {
+    select(null);
     return;
   }
   selected = null;

@@ -156,9 +156,11 @@ function about() {
     if (entry.value.trim()) of(entry.dataset.unit).unit = entry.value;
   for (const entry of document.querySelectorAll('[data-description]'))
     if (entry.value.trim()) of(entry.dataset.description).description = entry.value;
+  for (const entry of document.querySelectorAll('[data-meaning]'))
+    if (entry.value) of(entry.dataset.meaning).meaning = entry.value;
   return told;
 }
-for (const entry of document.querySelectorAll('[data-about], [data-unit], [data-description]')) {
+for (const entry of document.querySelectorAll('[data-about], [data-unit], [data-description], [data-meaning]')) {
   entry.addEventListener('change', () =>
     attempt(async () => {
       await change('about', about());

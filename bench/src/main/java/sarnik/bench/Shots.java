@@ -1,13 +1,27 @@
 package sarnik.bench;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.KeyboardModifier;
+import java.awt.Graphics2D;
+import java.awt.RenderingHints;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import javax.imageio.ImageIO;
 import sarnik.demo.SarnikBrowser;
 
 /** Makes the pictures of the main views from the demo. Usage: {@code Shots ADDRESS DIRECTORY}. */
 public final class Shots {
+
+    /** Of one theme in the picture of all, in pixels. */
+    private static final int WIDE = 480;
+
+    private static final int HIGH = 330;
 
     private final Path directory;
 
@@ -57,7 +71,7 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        for (String[] map : new String[][] {{"2", "map-areas"}, {"3", "map-flows"}, {"6", "map-together"}}) {
+        for (String[] map : new String[][] {{"2", "map-areas"}, {"3", "map-flows"}}) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
@@ -81,9 +95,18 @@ public final class Shots {
         page.waitForSelector(".showing b");
         page.waitForTimeout(600);
         shot(page, "kinds-list");
-        page.navigate("/dashboards/12");
+        page.navigate("/dashboards/1/compose");
         SarnikBrowser.drawn(page);
-        shot(page, "kinds-hours");
+        page.fill(".sentence-field", "map of takings, only where product is still");
+        page.waitForSelector(".sentence-said .mini svg");
+        page.keyboard().press("Escape");
+        shot(page, "compose-sentence");
+        page.locator("[data-visual=v2] > .visual-title").click();
+        for (String other : new String[] {"v3", "v4"})
+            page.locator("[data-visual=" + other + "] > .visual-title")
+                    .click(new Locator.ClickOptions().setModifiers(List.of(KeyboardModifier.SHIFT)));
+        shot(page, "compose-several");
+        themes(page);
         page.navigate("/dashboards/2/compose");
         SarnikBrowser.drawn(page);
         page.click("[data-visual=v1] .visual-title");
@@ -94,11 +117,39 @@ public final class Shots {
         phone.navigate(sheet);
         SarnikBrowser.drawn(phone);
         phone.screenshot(new Page.ScreenshotOptions().setPath(directory.resolve("read-phone.png")));
-        page.navigate(sheet);
-        SarnikBrowser.drawn(page);
-        page.click("#mood");
-        shot(page, "read-night");
         System.out.println("  pictures of " + base + " are in " + directory);
+    }
+
+    /** The five themes by day, and below each by night, as one picture. */
+    private void themes(Page page) {
+        page.navigate("/dashboards/12");
+        SarnikBrowser.drawn(page);
+        String[] themes = {"field", "tide", "ledger", "slate", "kiln"};
+        BufferedImage all = new BufferedImage(WIDE * themes.length, HIGH * 2, BufferedImage.TYPE_INT_RGB);
+        Graphics2D onto = all.createGraphics();
+        onto.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
+        for (int i = 0; i < themes.length; i++)
+            for (int night = 0; night < 2; night++) {
+                page.evaluate(
+                        "([theme, mood]) => { Object.assign(document.documentElement.dataset, { theme, mood });"
+                                + " document.dispatchEvent(new CustomEvent('mood')); }",
+                        List.of(themes[i], night == 1 ? "night" : "day"));
+                page.waitForTimeout(400);
+                try {
+                    BufferedImage one = ImageIO.read(new ByteArrayInputStream(
+                            page.screenshot(new Page.ScreenshotOptions().setClip(0, 44, 2 * WIDE, 2 * HIGH))));
+                    onto.drawImage(one, i * WIDE, night * HIGH, WIDE, HIGH, null);
+                } catch (IOException broken) {
+                    throw new UncheckedIOException(broken);
+                }
+            }
+        onto.dispose();
+        try {
+            ImageIO.write(all, "png", directory.resolve("themes.png").toFile());
+        } catch (IOException full) {
+            throw new UncheckedIOException(full);
+        }
+        System.out.println("  themes");
     }
 
     private void shot(Page page, String name) {

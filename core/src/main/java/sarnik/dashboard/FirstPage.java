@@ -80,7 +80,9 @@ public final class FirstPage {
     }
 
     private static List<String> guess(LoadedDataset dataset, Telling.Meaning meaning, String words) {
-        List<String> columns = Telling.numbers(dataset, meaning);
+        List<String> columns = Telling.numbers(dataset, meaning).stream()
+                .filter(column -> dataset.about().meaning(column).isEmpty())
+                .toList();
         if (columns.isEmpty()) return List.of();
         return List.of(Words.list(columns, "and") + (columns.size() == 1 ? " is " : " are ") + words);
     }

@@ -1,6 +1,7 @@
 package sarnik.data;
 
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What is told to readers about a dataset.
@@ -22,8 +23,15 @@ public record About(
     /**
      * @param unit the unit of its numbers, such as "L" or "€"; empty for none
      * @param description what it holds
+     * @param meaning what its numbers are; null to have it guessed
      */
-    public record OfColumn(String unit, String description) {
+    public record OfColumn(String unit, String description, Telling.Meaning meaning) {
+
+        /** A column of whose numbers it is not said what they are. */
+        public OfColumn(String unit, String description) {
+            this(unit, description, null);
+        }
+
         public OfColumn {
             unit = clean(unit);
             description = clean(description);
@@ -52,6 +60,11 @@ public record About(
     /** The unit of a column's numbers; empty where none is told. */
     public String unit(String column) {
         return columns.containsKey(column) ? columns.get(column).unit() : "";
+    }
+
+    /** What the numbers of a column are said to be; empty where that is left to be guessed. */
+    public Optional<Telling.Meaning> meaning(String column) {
+        return Optional.ofNullable(columns.get(column)).map(OfColumn::meaning);
     }
 
     /** Source, credit, licence and period in one line, as far as they are told. */

@@ -149,19 +149,35 @@ public final class Telling {
     /** What can be made of the numbers of a column. */
     public enum Meaning {
         /** They are amounts: their sum is one. */
-        AMOUNT,
+        AMOUNT("adds up, is summed"),
         /** They are rates or states, whose sum means nothing: their average is taken. */
-        RATE,
+        RATE("a rate or state, is averaged"),
         /** They name something, or say when or where: they measure nothing. */
-        NAME
+        NAME("a name, is not measured");
+
+        private final String words;
+
+        Meaning(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
     }
 
     /**
-     * What the numbers of a column are likely to be, by its name, its unit, how the rows are placed, and the values.
+     * What the numbers of a column are: as its people say, or else as is likely by its name, its unit, how the rows are
+     * placed, and the values.
      *
      * @param column name of a column of numbers
      */
     public static Meaning meaning(LoadedDataset dataset, String column) {
+        return dataset.about().meaning(column).orElseGet(() -> likely(dataset, column));
+    }
+
+    /** What they are likely to be, whatever people say. */
+    public static Meaning likely(LoadedDataset dataset, String column) {
         List<String> words = words(column);
         String unit = dataset.about().unit(column).toLowerCase(Locale.ROOT);
         boolean rate = words.stream().anyMatch(RATES::contains)

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import sarnik.data.About;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Telling;
@@ -24,6 +25,7 @@ import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
 import sarnik.state.ReaderState;
+import sarnik.table.Table;
 import sarnik.visual.Box;
 import sarnik.visual.Drawing;
 import sarnik.visual.MisfitDrawing;
@@ -83,7 +85,67 @@ class FirstPageTest {
                         (n, r) -> IntStream.range(0, 300)
                                 .mapToObj(c -> c % 2 == 0 ? "v" + (n + c) % 5 : String.valueOf(r.nextInt(1000)))
                                 .collect(Collectors.joining(","))),
+                dataset(
+                        "Trips",
+                        "trip id,line,started,passengers,speed,delay minutes",
+                        350,
+                        (n, r) -> "%d,L%d,2026-02-%02dT%02d:15,%d,%d,%d"
+                                .formatted(
+                                        70000 + n,
+                                        n % 6,
+                                        1 + n % 27,
+                                        5 + n % 18,
+                                        r.nextInt(80),
+                                        r.nextInt(60),
+                                        r.nextInt(15))),
+                dataset(
+                        "Harvest",
+                        "farm,crop,year,tonnes,hectares,yield per hectare",
+                        260,
+                        (n, r) -> "f%d,%s,%d,%d,%d,%d.5"
+                                .formatted(
+                                        n % 40,
+                                        n % 3 == 0 ? "wheat" : "olives",
+                                        2015 + n % 10,
+                                        r.nextInt(90),
+                                        1 + r.nextInt(30),
+                                        r.nextInt(8))),
+                dataset(
+                        "Patients",
+                        "patient code,ward,admitted,nights,pulse,diagnosis",
+                        500,
+                        (n, r) -> "P%05d,w%d,2026-01-%02d,%d,%d,%s"
+                                .formatted(n, n % 8, 1 + n % 28, r.nextInt(12), 50 + r.nextInt(70), "d" + n % 9)),
                 MapFixture.sales());
+    }
+
+    @Test
+    void followWhatPeopleSayOfANumber() {
+        String head = "shop,score,day";
+        String[] rows = {head, "a,4,2026-01-01", "b,5,2026-01-02", "a,2,2026-02-01"};
+        LoadedDataset guessed = new LoadedDataset(1, "Games", csv(rows), null, Map.of());
+        assertThat(FirstPage.guesses(guessed)).contains("score is taken for rates or states");
+        LoadedDataset said = said(csv(rows), Telling.Meaning.AMOUNT);
+        assertThat(measures(page(said), "score")).containsOnly(Summary.SUM);
+        assertThat(FirstPage.guesses(said)).as("nothing is guessed any more").isEmpty();
+        assertThat(measures(page(said(csv(rows), Telling.Meaning.NAME)), "score"))
+                .isEmpty();
+        assertThat(Telling.likely(said, "score")).isEqualTo(Telling.Meaning.RATE);
+    }
+
+    private static LoadedDataset said(Table table, Telling.Meaning meaning) {
+        About about = new About(null, null, null, null, null, Map.of("score", new About.OfColumn("", "", meaning)));
+        return new LoadedDataset(
+                1, "Games", table, null, Map.of(), about, Map.of(), List.of(), List.of(), set -> Optional.empty());
+    }
+
+    /** How a column is summed up on a page. */
+    private static List<Summary> measures(Dashboard page, String column) {
+        return page.visuals().values().stream()
+                .flatMap(visual -> measures(visual).stream())
+                .filter(measure -> column.equals(measure.column()))
+                .map(Measure::summary)
+                .toList();
     }
 
     private static Dashboard page(LoadedDataset dataset) {

@@ -6,8 +6,11 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 
 /** Brings the demo network into a running, empty Sarnik through the same interfaces as a user's browser. */
@@ -219,15 +222,51 @@ public final class DemoLoader {
             throws IOException, InterruptedException {
         JsonNode made = client.json("POST", "/api/dashboards", Map.of("title", title));
         long id = made.get("id").asLong();
-        client.read(client.send(
-                "PATCH",
-                "/api/dashboards/" + id,
-                "application/json-patch+json",
-                patch(resource, datasets),
-                "If-Match",
-                "\"" + made.get("revision").asLong() + "\""));
+        JsonNode composed = edit(made, patch(resource, datasets));
+        edit(composed, forPhones(composed.get("document")));
         client.json("PUT", "/api/dashboards/" + id + "/open", true);
         return id;
+    }
+
+    private JsonNode edit(JsonNode dashboard, String patch) throws IOException, InterruptedException {
+        return client.read(client.send(
+                "PATCH",
+                "/api/dashboards/" + dashboard.get("id").asLong(),
+                "application/json-patch+json",
+                patch,
+                "If-Match",
+                "\"" + dashboard.get("revision").asLong() + "\""));
+    }
+
+    /** On a phone what is said in a line comes first, then the map, and what is long is cut to half a screen. */
+    private static final List<String> FIRST = List.of("words", "figure", "filter", "map", "lines", "ring", "bars");
+
+    private static final Map<String, Integer> ROWS = Map.of("map", 10, "table", 9, "list", 9, "grid", 8, "scatter", 8);
+
+    private static String forPhones(JsonNode document) {
+        List<String> edits = new ArrayList<>();
+        for (String page : document.get("pages").propertyNames()) {
+            String spots = document.get("visuals").properties().stream()
+                    .filter(visual -> visual.getValue().get("page").asString().equals(page))
+                    .sorted(Comparator.comparingInt((Map.Entry<String, JsonNode> visual) -> turn(visual.getValue()))
+                            .thenComparingInt(visual ->
+                                    visual.getValue().get("at").get("y").asInt())
+                            .thenComparingInt(visual ->
+                                    visual.getValue().get("at").get("x").asInt()))
+                    .map(visual -> {
+                        Integer rows = ROWS.get(visual.getValue().get("type").asString());
+                        return "{\"visual\": \"%s\"%s}"
+                                .formatted(visual.getKey(), rows == null ? "" : ", \"rows\": " + rows);
+                    })
+                    .collect(Collectors.joining(", "));
+            edits.add("{\"op\": \"add\", \"path\": \"/pages/%s/phone\", \"value\": [%s]}".formatted(page, spots));
+        }
+        return "[" + String.join(", ", edits) + "]";
+    }
+
+    private static int turn(JsonNode visual) {
+        int turn = FIRST.indexOf(visual.get("type").asString());
+        return turn < 0 ? FIRST.size() : turn;
     }
 
     private static String patch(String resource, Map<String, Long> datasets) throws IOException {

@@ -7,7 +7,9 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -39,6 +41,7 @@ import sarnik.app.web.Revisions;
 import sarnik.app.work.AnswerQueue;
 import sarnik.app.work.Jobs;
 import sarnik.data.About;
+import sarnik.data.Telling;
 import sarnik.data.Tie;
 import sarnik.format.TableFormat;
 import sarnik.geo.Area;
@@ -123,6 +126,11 @@ class DatasetPages {
         model.addAttribute(
                 "columns",
                 table.names().stream().map(n -> ColumnLine.of(table, n)).toList());
+        Map<String, Telling.Meaning> likely = new LinkedHashMap<>();
+        for (String name : table.names())
+            if (table.column(name).type().isNumber()) likely.put(name, Telling.likely(loaded.dataset(), name));
+        model.addAttribute("likely", likely);
+        model.addAttribute("meanings", Telling.Meaning.values());
         model.addAttribute("unfit", loaded.unfit());
         model.addAttribute("placing", loaded.placed() == null ? null : PlacingPreview.of(loaded.placed()));
         model.addAttribute("calculationTroubles", loaded.troubles());

@@ -91,4 +91,84 @@ class WholeStoryTest extends BrowserTest {
         page.waitForSelector(".dock .slot:not(select)");
         drawn(page);
     }
+
+    /** From a file to a page of two pages that readers see, without a pointer. */
+    @Test
+    void aTableBecomesTwoPagesWithTheKeyboardAlone() {
+        Page ana = page("ana");
+        ana.navigate("/bring");
+        // The file itself is chosen in a dialog of the browser's own, which is opened by a key on its button.
+        ana.setInputFiles("#file", Samples.sales());
+        ana.waitForURL("**/bring/*");
+        waitForText(ana.locator("#counts .good"), "5");
+        ana.focus("#name");
+        ana.keyboard().press("Control+A");
+        ana.keyboard().type("Keyboard sales");
+        press(ana, "#keep");
+        ana.waitForURL("**/datasets/*");
+        press(ana, "#first-page");
+        ana.waitForURL("**/compose");
+        drawn(ana);
+        ana.waitForSelector(".visual-map");
+
+        // The title asks a question of its own.
+        ana.focus("#sheet-title input");
+        ana.keyboard().press("Control+A");
+        ana.keyboard().type("Where do the keys sell?");
+        ana.keyboard().press("Tab");
+        waitForText(ana.locator("#undo"), "title");
+
+        // A second page, with what is typed in a sentence and what is proposed.
+        press(ana, ".page-add");
+        waitForText(ana.locator(".dock-brief"), "The second page");
+        press(ana, ".dock .slot[aria-label^='title']");
+        ana.keyboard().type("Of what");
+        ana.keyboard().press("Enter");
+        waitForText(ana.locator(".page-title[aria-current]"), "Of what");
+        press(ana, "text=Add something else");
+        ana.focus(".sentence-field");
+        ana.keyboard().type("bars of litres by product titled “Still or sparkling?”");
+        waitForText(ana.locator(".sentence-words"), "by sum of litres");
+        ana.keyboard().press("Enter");
+        ana.waitForSelector(".visual-bars .bar");
+        press(ana, "text=Add something else");
+        press(ana, ".question[data-question=EXACTLY]");
+        press(ana, ".proposal[data-kind=table]");
+        ana.waitForSelector(".visual-table table");
+
+        // Arranged and dressed: the table beside the bars, both on a leaf.
+        ana.focus(".visual-bars > .visual-title");
+        ana.keyboard().press("Shift+Enter");
+        ana.focus(".visual-table > .visual-title");
+        ana.keyboard().press("Shift+Enter");
+        press(ana, ".dock [data-act=GROUP]");
+        waitForText(ana.locator("#undo"), "grouping");
+        ana.focus(".visual-bars > .visual-title");
+        ana.keyboard().press("Escape");
+        press(ana, ".page-title[aria-current]");
+        press(ana, ".dock >> text=Finish");
+        press(ana, ".dock .slot[aria-label^='ground']");
+        ana.keyboard().press("ArrowDown");
+        ana.keyboard().press("Enter");
+        ana.waitForSelector(".visual-bars[data-ground=leaf]");
+
+        ana.focus("#open-to-readers");
+        ana.keyboard().press("Space");
+        waitForText(ana.locator(".said"), "Readers see this dashboard now");
+        String address = ana.url().substring(sarnik.base().length()).replace("/compose", "");
+        Page rui = page("rui");
+        rui.navigate(address);
+        rui.waitForSelector(".visual-bars[data-ground=leaf] .bar");
+        assertThat(rui.title()).contains("Where do the keys sell?");
+        assertThat(rui.locator(".page-title").allTextContents()).hasSize(2).contains("Of what");
+        rui.focus(".page-title >> nth=0");
+        rui.keyboard().press("Enter");
+        rui.waitForSelector(".visual-map");
+    }
+
+    private static void press(Page page, String selector) {
+        page.waitForSelector(selector);
+        page.focus(selector);
+        page.keyboard().press("Enter");
+    }
 }
