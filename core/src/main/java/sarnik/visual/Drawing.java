@@ -12,4 +12,12 @@ public interface Drawing {
     default List<NamedKey> keys() {
         return List.of();
     }
+
+    /**
+     * How much it tells, 0 where all that it shows is alike to 1: what is proposed is ranked by it, and what cannot say
+     * stands in the middle.
+     */
+    default double tells() {
+        return .5;
+    }
 }

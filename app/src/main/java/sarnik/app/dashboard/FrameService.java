@@ -5,8 +5,10 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -75,6 +77,9 @@ import sarnik.visual.map.PlaceTeller;
 /** Answers what a dashboard shows, says and might show. */
 @Service
 class FrameService {
+
+    /** Steps in which proposals are told apart by how much they tell. */
+    private static final int RANKS = 5;
 
     private static final long MOST_ENDINGS = 60_466_176;
 
@@ -427,9 +432,22 @@ class FrameService {
     List<Drawn> proposals(
             DashboardDocument document, String page, Question question, long dataset, Function<Object, String> json) {
         Datasets once = once();
-        return onto(document, page).answer(question, once.get(dataset)).stream()
-                .map(proposed -> drawn(document, proposed, once, json))
+        // The trade's rules say which kind answers first; among those of a kind, what tells more comes first, and
+        // what tells about as much stays in its order.
+        Map<Object, List<Drawn>> kinds = new LinkedHashMap<>();
+        for (Proposals.Added proposed : onto(document, page).answer(question, once.get(dataset))) {
+            Drawn drawn = drawn(document, proposed, once, json);
+            kinds.computeIfAbsent(
+                            drawn.drawing() == null ? "filter" : drawn.drawing().getClass(), k -> new ArrayList<>())
+                    .add(drawn);
+        }
+        return kinds.values().stream()
+                .flatMap(kind -> kind.stream().sorted(Comparator.comparingLong(FrameService::rank)))
                 .toList();
+    }
+
+    private static long rank(Drawn proposed) {
+        return proposed.drawing() == null ? 0 : -Math.round(proposed.drawing().tells() * RANKS);
     }
 
     private static Proposals onto(DashboardDocument document, String page) {

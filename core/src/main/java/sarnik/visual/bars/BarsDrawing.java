@@ -7,6 +7,7 @@ import sarnik.visual.Key;
 import sarnik.visual.NamedKey;
 import sarnik.visual.Note;
 import sarnik.visual.Reference;
+import sarnik.visual.Spread;
 import sarnik.visual.Trail;
 
 /**
@@ -35,6 +36,12 @@ public record BarsDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public double tells() {
+        return Spread.of(
+                bars.stream().mapToDouble(bar -> bar.end() - bar.start()).toArray());
+    }
 
     @Override
     public List<NamedKey> keys() {

@@ -4,6 +4,7 @@ import java.util.List;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
 import sarnik.visual.NamedKey;
+import sarnik.visual.Spread;
 import sarnik.visual.Trail;
 
 /**
@@ -26,6 +27,13 @@ public record GridDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public double tells() {
+        double[] cells = new double[classes.length];
+        for (int i = 0; i < cells.length; i++) cells[i] = classes[i] < 0 ? Double.NaN : classes[i];
+        return Spread.of(cells);
+    }
 
     @Override
     public List<NamedKey> keys() {

@@ -7,6 +7,7 @@ import sarnik.visual.Key;
 import sarnik.visual.NamedKey;
 import sarnik.visual.Note;
 import sarnik.visual.Reference;
+import sarnik.visual.Spread;
 import sarnik.visual.Trail;
 
 /**
@@ -37,6 +38,11 @@ public record LinesDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public double tells() {
+        return lines.isEmpty() ? 0 : Spread.of(lines.get(0).values());
+    }
 
     @Override
     public List<NamedKey> keys() {

@@ -4,6 +4,7 @@ import java.util.List;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
 import sarnik.visual.NamedKey;
+import sarnik.visual.Spread;
 import sarnik.visual.Trail;
 
 /**
@@ -16,6 +17,11 @@ import sarnik.visual.Trail;
 public record RingDrawing(
         String title, String words, String whole, String wholeFull, List<Part> parts, List<String> notes, Trail trail)
         implements Drawing {
+
+    @Override
+    public double tells() {
+        return Spread.of(parts.stream().mapToDouble(Part::share).toArray());
+    }
 
     @Override
     public List<NamedKey> keys() {

@@ -5,6 +5,7 @@ import sarnik.visual.Axis;
 import sarnik.visual.Drawing;
 import sarnik.visual.Key;
 import sarnik.visual.NamedKey;
+import sarnik.visual.Spread;
 import sarnik.visual.Trail;
 
 /**
@@ -33,6 +34,11 @@ public record ScatterDrawing(
         List<String> notes,
         Trail trail)
         implements Drawing {
+
+    @Override
+    public double tells() {
+        return Spread.together(dots.x(), dots.y());
+    }
 
     @Override
     public List<NamedKey> keys() {
