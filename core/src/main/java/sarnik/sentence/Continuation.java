@@ -50,9 +50,10 @@ final class Continuation {
         Map<String, Next> next = new LinkedHashMap<>();
         List<Control> controls = draft.controls();
         Map<Control, String> leads = new IdentityHashMap<>();
-        for (Control control : controls) leads.put(control, reader.lead(draft, control));
+        for (Control control : controls) leads.put(control, reader.vocabulary().lead(draft, control));
         controls = controls.stream()
-                .sorted(Comparator.comparingInt(control -> reader.isTelling(control) ? 0 : control.empty() ? 1 : 2))
+                .sorted(Comparator.comparingInt(
+                        control -> reader.vocabulary().isTelling(control) ? 0 : control.empty() ? 1 : 2))
                 .toList();
         for (int from = 0; from <= left.size() && next.isEmpty(); from++)
             begun(controls, leads, left.subList(0, from), left.subList(from, left.size()), finished, set, next);
