@@ -7,7 +7,7 @@ export const ROW = 42;
 /** Rows are never lower than this, however small the window is. */
 const LEAST_ROW = 18;
 
-let worn = '';
+let wearing = '';
 
 /**
  * Puts on the theme of a dashboard, and its author's own colours over it.
@@ -17,9 +17,9 @@ export function wear(opened) {
   const root = document.documentElement;
   const theme = (opened.document.theme ?? 'FIELD').toLowerCase();
   const now = theme + JSON.stringify(opened.colours);
-  if (now === worn) return;
-  const first = worn === '' && root.dataset.theme === theme && !opened.colours.length;
-  worn = now;
+  if (now === wearing) return;
+  const first = wearing === '' && root.dataset.theme === theme && !opened.colours.length;
+  wearing = now;
   root.dataset.theme = theme;
   putOn(opened.colours);
   // What paints its colours itself does so again.
@@ -40,23 +40,11 @@ export function putOn(colours) {
 // Before the kinds paint: they listen later.
 document.addEventListener('mood', () => putOn(own), { capture: true });
 
-/** What is said of a visual's finish: of itself, where not of its page, where not of all pages. */
-export function finishOf(dashboard, id) {
-  const { finishes, visuals } = dashboard;
-  const said = [finishes?.[id], finishes?.[visuals[id].page], finishes?.all];
-  return Object.fromEntries(PARTS.map(part => [part, said.map(f => f?.[part]).find(Boolean)]));
-}
-
-export const isHidden = (dashboard, id) => Boolean(dashboard.finishes?.[id]?.hidden);
-
-/** Dresses a visual's box. @returns {boolean} whether its drawing has another room now */
-export function dress(dashboard, id, box) {
+/** Dresses a visual's box. @param {Object} worn its finish @returns {boolean} whether its drawing has another room now */
+export function dress(worn, box) {
   const before = box.dataset.lettering + box.dataset.space;
-  for (const [part, said] of Object.entries(finishOf(dashboard, id))) {
-    if (said) box.dataset[part] = said.toLowerCase();
-    else delete box.dataset[part];
-  }
-  box.classList.toggle('is-hidden', isHidden(dashboard, id));
+  for (const part of PARTS) box.dataset[part] = worn[part].toLowerCase();
+  box.classList.toggle('is-hidden', Boolean(worn.hidden));
   return before !== box.dataset.lettering + box.dataset.space;
 }
 
@@ -82,20 +70,6 @@ export function sizeSheet(dashboard, page, cells, place) {
   place.style.setProperty('--row', `${row}px`);
   place.style.setProperty('--sheet', size.fit === 'FIXED' ? `${size.width ?? 1280}px` : 'auto');
   return row;
-}
-
-/**
- * The visuals of a page as they stand on a phone.
- * @returns {{visual: string, rows: number | null, left: boolean}[]} those of which nothing is said come last, in
- *     reading order
- */
-export function onPhone(dashboard, page) {
-  const here = readingOrder(dashboard, page);
-  const said = (dashboard.pages[page].phone ?? []).filter(
-    (spot, i, all) => here.includes(spot.visual) && all.findIndex(s => s.visual === spot.visual) === i,
-  );
-  const known = new Set(said.map(spot => spot.visual));
-  return [...said, ...here.filter(id => !known.has(id)).map(visual => ({ visual }))];
 }
 
 /** Ids of the visuals of a page from the top, and from the left where they stand side by side. */

@@ -1,5 +1,4 @@
 import { el } from './elements.js';
-import { onPhone } from './dress.js';
 
 /**
  * The arrangement of a page on a phone, while one composes it: the visuals stand one below the other, as wide as a
@@ -12,7 +11,7 @@ export class Phone {
   }
 
   get #spots() {
-    return onPhone(this.sheet.opened.document, this.sheet.page);
+    return [...this.sheet.opened.phone[this.sheet.page]];
   }
 
   /** Keeps another arrangement; what only says what is so anyway is not written. */

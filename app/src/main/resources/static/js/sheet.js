@@ -1,7 +1,7 @@
 import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
-import { cellsOf, dress, isHidden, onPhone, readingOrder, sizeSheet, wear } from './dress.js';
+import { cellsOf, dress, readingOrder, sizeSheet, wear } from './dress.js';
 import { drawPages, pagesOf } from './pages.js';
 import { controlOf, drawShowing, drawStrip } from './strip.js';
 import { forget, known, remember } from './places.js';
@@ -96,9 +96,9 @@ export class Sheet {
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
     wear(opened);
-    const spots = onPhone(opened.document, this.page);
+    const spots = opened.phone[this.page];
     const inOrder = this.isPhone ? spots.map(spot => spot.visual) : readingOrder(opened.document, this.page);
-    const shown = inOrder.filter(id => this.hooks.strip || !isHidden(opened.document, id));
+    const shown = inOrder.filter(id => this.hooks.strip || !opened.worn[id].hidden);
     const visuals = Object.fromEntries(shown.map(id => [id, opened.document.visuals[id]]));
     for (const [id, mounted] of this.visuals)
       if (!visuals[id] || visuals[id].type !== mounted.type || mounted.made !== madeOf(visuals[id])) this.#takeAway(id);
@@ -106,7 +106,7 @@ export class Sheet {
     for (const [id, visual] of Object.entries(visuals)) {
       if (!this.visuals.has(id)) this.#mount(id, visual);
       else this.visuals.get(id).kind.set?.(this.visuals.get(id).handle, visual);
-      if (dress(opened.document, id, this.visuals.get(id).box)) roomy.push(id);
+      if (dress(opened.worn[id], this.visuals.get(id).box)) roomy.push(id);
     }
     document.getElementById('empty-sheet').hidden = this.visuals.size > 0;
     drawPages(this);
@@ -116,7 +116,7 @@ export class Sheet {
   }
 
   /** Puts every visual where it stands: on the grid, and one below the other on a phone. */
-  arrange(spots = onPhone(this.opened.document, this.page)) {
+  arrange(spots = this.opened.phone[this.page]) {
     const { document: dashboard } = this.opened;
     const standing = spots.filter(spot => this.visuals.has(spot.visual));
     const cells = cellsOf(

@@ -9,6 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -36,6 +38,7 @@ import sarnik.brief.Brief;
 import sarnik.dashboard.Arrangement;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.Finish;
 import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Moving;
 import sarnik.dashboard.OwnTheme;
@@ -86,6 +89,8 @@ class DashboardApi implements AutoCloseable {
      * @param offers what each filter offers, page by page
      * @param touches by visual, filter and parameter: the visuals that change with it
      * @param grounds the sources of pictures, by name
+     * @param worn by visual: how it is dressed
+     * @param phone by page: its visuals as they stand on a phone
      * @param colours of the author's own, by the names they have in the style: those of the day, then those of the
      *     night; empty for none
      */
@@ -102,6 +107,8 @@ class DashboardApi implements AutoCloseable {
             String undo,
             String redo,
             Map<String, FrameService.GroundSource> grounds,
+            Map<String, Finish> worn,
+            Map<String, List<Dashboard.Spot>> phone,
             List<Map<String, String>> colours) {}
 
     private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
@@ -125,10 +132,16 @@ class DashboardApi implements AutoCloseable {
                 opened.undo(),
                 opened.redo(),
                 frames.groundSources(),
+                each(dashboard.visuals().keySet(), dashboard::finishOf),
+                each(dashboard.pages().keySet(), dashboard::onPhone),
                 dashboard.own() == null
                         ? List.of()
                         : List.of(dashboard.own().colours(), dashboard.own().nightColours()));
         return ResponseEntity.ok().eTag(Revisions.tag(opened.revision())).body(sheet);
+    }
+
+    private static <T> Map<String, T> each(Set<String> ids, Function<String, T> of) {
+        return ids.stream().collect(Collectors.toMap(id -> id, of));
     }
 
     /** The title of a dashboard to be made. */
