@@ -142,7 +142,7 @@ export class Sentence {
     this.#show();
     const { read, visual } = this.#read;
     if (!visual) {
-      say('Begin with what it shall be: bars, lines, a map, a table …');
+      say(read.words || 'Begin with what it shall be: bars, lines, a map, a table …');
       return;
     }
     if (read.unread.length) {

@@ -290,12 +290,17 @@ export class Sheet {
     return valuesOf(this.state.get(`p.${id}`), this.lit.get(id));
   }
 
-  /** Sets or clears a filter. */
-  filter(id, values) {
+  /**
+   * Sets or clears a filter.
+   * @param {boolean} passing whether it is still being turned: the next value takes this one's place in the history
+   */
+  filter(id, values, passing = false) {
     const next = new Map(this.state);
     if (values.length) next.set(`f.${id}`, values);
     else next.delete(`f.${id}`);
-    this.went(next, id);
+    const turning = this.turning === id;
+    this.turning = passing ? id : null;
+    this.went(next, id, null, turning);
   }
 
   /** Sets a parameter, or puts it back with null. */
@@ -319,11 +324,12 @@ export class Sheet {
   /**
    * @param {string} id what was touched @param {string[]} touched the visuals whose figures change; those its links
    *     reach if not said
+   * @param {boolean} instead whether it takes the place of the newest in the history
    */
-  went(next, id, touched = null) {
+  went(next, id, touched = null, instead = false) {
     this.began = performance.now();
     this.state = next;
-    history.pushState(null, '', this.address());
+    history[instead ? 'replaceState' : 'pushState'](null, '', this.address());
     this.lightAll();
     this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()));
   }

@@ -5,6 +5,8 @@ import { KINDS } from './visuals/kinds.js';
 /** The filters and parameters of the page, and under the title what is now showing. */
 
 export function drawStrip(sheet) {
+  // What is being turned stays in the hand.
+  if (sheet.turning) return;
   const strip = document.getElementById('strip');
   const focused = document.activeElement?.dataset?.filterPart;
   const { visuals, parameters, filters } = sheet.opened.document;

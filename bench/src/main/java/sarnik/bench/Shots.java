@@ -39,6 +39,8 @@ public final class Shots {
 
     private void take(SarnikBrowser browser, String base) {
         Page page = browser.signedIn(base, "ana", "aljibe-ana1", 1280, 800);
+        page.waitForFunction("() => document.querySelectorAll('.plan-picture').length >= 8");
+        page.waitForTimeout(1500);
         shot(page, "home");
         page.navigate("/bring");
         page.setInputFiles(

@@ -89,6 +89,7 @@ public final class FirstPage {
 
     private void filters() {
         Proposals.choosable(dataset).stream()
+                .filter(column -> !dataset.table().column(column).type().isNumber())
                 .sorted(Comparator.comparingInt(this::worth))
                 .limit(MOST_FILTERS)
                 .forEach(column -> add(proposals().filter(dataset, column)));

@@ -4,6 +4,7 @@ import java.util.List;
 import sarnik.narrow.Registry;
 import sarnik.narrow.choice.ChoiceKind;
 import sarnik.narrow.dates.DatesKind;
+import sarnik.narrow.numbers.NumbersKind;
 import sarnik.visual.bars.BarsKind;
 import sarnik.visual.button.ButtonKind;
 import sarnik.visual.details.DetailsKind;
@@ -40,7 +41,7 @@ public final class Kinds {
                     new PictureKind(),
                     new ButtonKind(),
                     new SheetFilterKind()),
-            List.of(new ChoiceKind(), new DatesKind()));
+            List.of(new ChoiceKind(), new DatesKind(), new NumbersKind()));
 
     private Kinds() {}
 }

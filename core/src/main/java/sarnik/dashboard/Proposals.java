@@ -9,6 +9,7 @@ import java.util.function.Supplier;
 import sarnik.brief.Choices;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
+import sarnik.data.Telling;
 import sarnik.narrow.Filter;
 import sarnik.narrow.FilterKind;
 import sarnik.narrow.Parameter;
@@ -76,7 +77,12 @@ public final class Proposals {
                 .filter(name -> !(dataset.table().column(name) instanceof CodedColumn coded)
                         || coded.dictionary().size() > 1 && coded.dictionary().size() <= MOST_TO_CHOOSE)
                 .filter(name -> kind(dataset.table().column(name)).isPresent())
+                .filter(name -> !isNumber(dataset, name) || Telling.meaning(dataset, name) != Telling.Meaning.NAME)
                 .toList();
+    }
+
+    private static boolean isNumber(LoadedDataset dataset, String column) {
+        return dataset.table().column(column).type().isNumber();
     }
 
     private static Optional<FilterKind<?>> kind(Column column) {

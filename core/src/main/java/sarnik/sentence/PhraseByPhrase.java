@@ -27,6 +27,9 @@ final class PhraseByPhrase {
             "of", "by", "in", "for", "each", "and", "with", "where", "only", "which", "that", "per", "show", "me",
             "from", "over", "on", "to", "as", "are", "is", "it", "all", "every", "at", "make", "draw", "1", "column",
             "chart", "graph", "sort", "sorted", "then", "also", "plus", "has", "have", "whose", "when");
+
+    private static final Set<String> TURNING =
+            Set.of("not", "no", "without", "except", "but", "unless", "neither", "nor", "or", "never");
     /** Longer words are taken for others from which they differ in two letters. */
     private static final int LONG = 7;
     /** Further values of a rule are read with it, behind the word "or". */
@@ -66,6 +69,8 @@ final class PhraseByPhrase {
         for (Brief.Part part : draft.brief().parts())
             if (part instanceof Brief.Words fixed) small.addAll(vocabulary.keys(fixed.text()));
         for (Control control : draft.controls()) small.addAll(vocabulary.keys(vocabulary.lead(draft, control)));
+        // What turns a sentence round is never passed over.
+        small.removeAll(TURNING);
     }
 
     /** @param named where the kind is named, and @param namedTo where the sentence goes on */
@@ -101,9 +106,11 @@ final class PhraseByPhrase {
     private int phrase(int at, List<String> before) {
         List<Phrase.Found> found = new ArrayList<>();
         for (Phrase phrase : phrases) phrase.at(words, at).ifPresent(found::add);
+        String last = at > 0 ? words.get(at - 1).key() : "";
         // A column may be called "at" or "all": then it is meant only where a column is asked for.
-        boolean asked =
-                at > 0 && Set.of("by", "of", "each").contains(words.get(at - 1).key());
+        boolean asked = Set.of("by", "of", "each").contains(last);
+        // A number is measured; things are told apart by it only where that is said.
+        if (!Set.of("by", "each", "per").contains(last)) found.removeIf(this::isNumberColumn);
         // One row is no number of rows; and what is said once is not unsaid by the same words further on.
         found.removeIf(one -> one.phrase().shortened()
                         && words.get(at).key().equals("row")
@@ -145,10 +152,7 @@ final class PhraseByPhrase {
         Optional<Map<String, Object>> measure = Phrase.measure(found.value());
         if (measure.isPresent() && !rated(measure.get()) == control.name().contains("colour")) fits -= 2;
         if (measure.isPresent() && rated(measure.get()) && control.name().contains("size")) fits -= 3;
-        // A number is measured rather than told apart by.
-        if (measure.isEmpty()
-                && found.value() instanceof String column
-                && dataset.table().find(column).filter(c -> c.type().isNumber()).isPresent()) fits -= 3;
+        if (isNumberColumn(found)) fits -= 3;
         if (control.empty() && control.kind() != Kind.CHOSEN) fits -= 2;
         return fits;
     }
@@ -164,6 +168,14 @@ final class PhraseByPhrase {
 
     private static Control control(Phrase.Found found) {
         return found.phrase().control();
+    }
+
+    private boolean isNumberColumn(Phrase.Found found) {
+        return found.value() instanceof String column
+                && dataset.table()
+                        .find(column)
+                        .filter(one -> one.type().isNumber())
+                        .isPresent();
     }
 
     /** Says what else the words could have meant, as well as what was taken. */

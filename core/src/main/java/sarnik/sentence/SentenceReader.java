@@ -59,7 +59,7 @@ public final class SentenceReader {
      * What was read.
      *
      * @param proposal the visual; null where no kind of visual is named yet
-     * @param words its brief
+     * @param words its brief; where there is none although a kind is named, why
      * @param guessed what it shows without being told to: "category: product"
      * @param slips words that were read as others
      * @param unread words that say nothing here
@@ -132,13 +132,17 @@ public final class SentenceReader {
                         .thenComparingInt(loose -> loose.slips.size())
                         .thenComparingInt(loose -> loose.guessed().size()))
                 .map(loose -> loose.done(this, sentence))
-                .orElseGet(() -> nothing(sentence, List.of(named.kind().name())));
+                .orElseGet(() -> nothing(
+                        sentence,
+                        "Nothing of %s can be shown as %s."
+                                .formatted(dataset.name(), named.kind().name()),
+                        List.of(named.kind().name())));
     }
 
-    private Read nothing(String sentence, List<String> unread) {
+    private Read nothing(String sentence, String why, List<String> unread) {
         return new Read(
                 null,
-                "",
+                why,
                 List.of(),
                 List.of(),
                 unread,
@@ -170,7 +174,7 @@ public final class SentenceReader {
                             read.next());
                 }
         }
-        return nothing(sentence, words.stream().map(Word::written).toList());
+        return nothing(sentence, "", words.stream().map(Word::written).toList());
     }
 
     // --- where reading starts --------------------------------------------------------------------------

@@ -37,6 +37,10 @@ record Word(String key, String written, int from, int to, boolean quoted) {
             Map.entry("eleven", "11"),
             Map.entry("twelve", "12"),
             Map.entry("twenty", "20"));
+    /** Words of the trade that mean the same as those of briefs. */
+    private static final Map<String, String> SAME = Map.of(
+            "mean", "average", "avg", "average", "total", "sum", "max", "maximum", "min", "minimum", "count", "number");
+
     private static final int SHORTEST_PLURAL = 4;
 
     /** The words of a sentence; articles say nothing and are left out. */
@@ -61,6 +65,7 @@ record Word(String key, String written, int from, int to, boolean quoted) {
     private static String key(String written) {
         String small = written.toLowerCase(Locale.ROOT);
         if (NUMBERS.containsKey(small)) return NUMBERS.get(small);
+        if (SAME.containsKey(small)) return SAME.get(small);
         return small.length() >= SHORTEST_PLURAL && small.endsWith("s") && !small.endsWith("ss")
                 ? small.substring(0, small.length() - 1)
                 : small;

@@ -21,7 +21,7 @@ public final class Texts {
         return String.join(",", values.stream().map(Texts::encode).toList());
     }
 
-    static String plain(double number) {
+    public static String plain(double number) {
         return new BigDecimal(number)
                 .setScale(9, RoundingMode.HALF_EVEN)
                 .stripTrailingZeros()
@@ -58,6 +58,19 @@ public final class Texts {
         try {
             return Optional.of(new Value.Range(date(ends[0]), date(ends[1])));
         } catch (DateTimeException unreadable) {
+            return Optional.empty();
+        }
+    }
+
+    /** A range of numbers; empty where the text is none. */
+    public static Optional<Value.Amounts> amounts(String text) {
+        String[] ends = decode(text).split("\\.\\.", -1);
+        if (ends.length != 2) return Optional.empty();
+        try {
+            Double from = bound(ends[0]);
+            Double to = bound(ends[1]);
+            return from == null && to == null ? Optional.empty() : Optional.of(new Value.Amounts(from, to));
+        } catch (NumberFormatException unreadable) {
             return Optional.empty();
         }
     }

@@ -38,6 +38,22 @@ public sealed interface Value {
         }
     }
 
+    /** Numbers, both ends included; null for open. */
+    record Amounts(Double from, Double to) implements Value {
+        public Amounts {
+            if (from != null && to != null && from > to) {
+                Double first = to;
+                to = from;
+                from = first;
+            }
+        }
+
+        @Override
+        public String text() {
+            return (from == null ? "" : Texts.plain(from)) + ".." + (to == null ? "" : Texts.plain(to));
+        }
+    }
+
     record Number(double value) implements Value {
         @Override
         public String text() {

@@ -78,6 +78,9 @@ class SentenceTest {
                         + "| Bars: all values of town in Sales by sum of litres, only where litres is at least 10 at most 40.",
                 "bars of litres by town, only where town contains \"San\""
                         + "| Bars: all values of town in Sales by sum of litres, only where town contains “San”.",
+                "bars of mean litres by town | Bars: all values of town in Sales by average of litres.",
+                "bars of total takings by product | Bars: all values of product in Sales by sum of takings.",
+                "bars of max litres by town, with the mean | Bars: all values of town in Sales by maximum of litres with mean.",
                 "lines of litres by month, one for each product"
                         + "| Lines of sum of litres in Sales by month of day, one for each product, the top eight.",
                 "ring of takings by product | A ring of sum of takings in Sales, a part for each product, up to eight parts.",
@@ -119,7 +122,30 @@ class SentenceTest {
         assertThat(read.unread()).containsExactly("bananas");
         assertThat(read.guessed()).containsExactly("measure: sum of litres");
         assertThat(read("bars of litres by town").guessed()).isEmpty();
+        // A second measure has no place in bars, and "not" is not passed over.
+        assertThat(read("bars of litres and takings by town ").unread()).containsExactly("takings");
+        assertThat(read("bars of litres by town not still ").unread()).contains("not");
+        assertThat(read("bars of litres by town without still ").unread()).contains("without");
+        assertThat(read("bars of litres by town from 2025 ").unread()).containsExactly("2025");
         assertThat(read("quux of litres by town").proposal()).isNull();
+    }
+
+    /** Tables of one row, and without a number: what can be said is read, what cannot is said. */
+    @Test
+    void ofTablesThatHoldLittle() {
+        LoadedDataset one = new LoadedDataset(1, "One", csv("town,day,litres", "Soria,2026-01-01,5"), null, Map.of());
+        LoadedDataset texts = new LoadedDataset(1, "Texts", csv("first,second", "a,b", "a,c", "d,b"), null, Map.of());
+        assertThat(of(one).read("lines of litres by day").words()).startsWith("Lines of sum of litres in One");
+        Read bars = of(one).read("bars of litres by town");
+        assertThat(bars.proposal()).isNull();
+        assertThat(bars.words()).isEqualTo("Nothing of One can be shown as bars.");
+        assertThat(of(texts).read("bars by second").words())
+                .isEqualTo("Bars: all values of second in Texts by number of rows.");
+        assertThat(of(texts).read("lines by day").words()).isEqualTo("Nothing of Texts can be shown as lines.");
+    }
+
+    private static SentenceReader of(LoadedDataset dataset) {
+        return new SentenceReader(EMPTY, id -> Datasets.Found.of(Optional.of(dataset)), CHOICES, dataset);
     }
 
     @Test
