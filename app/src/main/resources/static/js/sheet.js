@@ -329,7 +329,8 @@ export class Sheet {
   went(next, id, touched = null, instead = false) {
     this.began = performance.now();
     this.state = next;
-    history[instead ? 'replaceState' : 'pushState'](null, '', this.address());
+    const stays = instead || this.address() === location.pathname + location.search;
+    history[stays ? 'replaceState' : 'pushState'](null, '', this.address());
     this.lightAll();
     this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()));
   }

@@ -68,6 +68,8 @@ export function control(sheet, id, offer) {
         keep(true);
       },
       onchange: () => keep(),
+      // A handle that is let go where it was taken up has not changed, but has been turned.
+      onpointerup: () => sheet.turning === id && keep(),
     });
   shade();
   return el(
