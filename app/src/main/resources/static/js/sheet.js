@@ -5,7 +5,8 @@ import { cellsOf, dress, readingOrder, sizeSheet, wear } from './dress.js';
 import { drawPages, pagesOf } from './pages.js';
 import { controlOf, drawShowing, drawStrip } from './strip.js';
 import { forget, known, remember } from './places.js';
-import { picked, readState, valuesOf, writeState } from './state.js';
+import { followed, boxOf } from './filters/place.js';
+import { knowNames, picked, readAddress, readState, strangersOf, valuesOf, writeAddress, writeState } from './state.js';
 import { offerTake, take } from './take.js';
 import { KINDS } from './visuals/kinds.js';
 
@@ -44,7 +45,7 @@ export class Sheet {
     this.id = id;
     this.hooks = hooks;
     this.place = document.getElementById('sheet');
-    this.state = readState(location.search);
+    this.state = new Map();
     addEventListener(
       'pagehide',
       () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}),
@@ -56,14 +57,18 @@ export class Sheet {
       for (const visual of this.visuals.keys()) this.resize(visual);
     });
     addEventListener('popstate', () => {
-      this.state = readState(location.search);
+      this.state = readAddress(location.search);
       this.lightAll();
       this.#turned();
     });
   }
 
   async load() {
-    this.take(await ask('GET', `/api/dashboards/${this.id}`));
+    const opened = await ask('GET', `/api/dashboards/${this.id}`);
+    knowNames(opened.document);
+    this.state = readAddress(location.search);
+    this.strangers = strangersOf(location.search);
+    this.take(opened);
     await this.ask(this.ids());
   }
 
@@ -95,6 +100,7 @@ export class Sheet {
     // Whoever took the page away need not be told; of one that an address names in vain the server says so.
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
+    knowNames(opened.document);
     wear(opened);
     const spots = opened.phone[this.page];
     const inOrder = this.isPhone ? spots.map(spot => spot.visual) : readingOrder(opened.document, this.page);
@@ -200,6 +206,8 @@ export class Sheet {
     /** Chooses among what a part offers, by number from 0. */
     choose: (id, { part, number }) => this.went(this.#without(`s.${id}.${part}`, number), id, [id]),
     again: id => this.ask([id]),
+    /** What is in sight of it has changed. */
+    framed: (id, { extent }) => this.#framed(id, extent),
     figures: (id, _, mounted) => openFigures(this, id, mounted),
     address: (_, { what }) => this.#address(what),
     state: () => this.state,
@@ -290,35 +298,68 @@ export class Sheet {
     return valuesOf(this.state.get(`p.${id}`), this.lit.get(id));
   }
 
+  /** What a filter keeps: as it is turned, or as it is at first. @returns {string[]} */
+  turnedTo(id) {
+    const first = this.opened.document.filters[id]?.terms?.first;
+    const said = this.state.get(`f.${id}`) ?? (first ? readState(`f.${id}=${first}`).get(`f.${id}`) : []);
+    return said.predicate === '*' ? [] : said.predicate ? [said.predicate] : said;
+  }
+
   /**
    * Sets or clears a filter.
+   * @param {string[] | {predicate: string}} values
    * @param {boolean} passing whether it is still being turned: the next value takes this one's place in the history
    */
   filter(id, values, passing = false) {
+    // Where something else holds at first, everything has to be said.
+    const everything = this.opened.document.filters[id]?.terms?.first ? { predicate: '*' } : [];
+    const raw = values.length === 1 && /^~/.test(values[0]) ? { predicate: values[0] } : values;
+    this.#set(`f.${id}`, raw.predicate || raw.length ? raw : everything, id, passing);
+  }
+
+  /** Sets a parameter, or puts it back with null. @param {boolean} passing as of filters */
+  number(id, value, passing = false) {
+    this.#set(`v.${id}`, value === null ? [] : [String(value)], id, passing);
+  }
+
+  #set(name, values, id, passing, touched = null) {
     const next = new Map(this.state);
-    if (values.length) next.set(`f.${id}`, values);
-    else next.delete(`f.${id}`);
+    if (values.predicate || values.length) next.set(name, values);
+    else next.delete(name);
     const turning = this.turning === id;
     this.turning = passing ? id : null;
-    this.went(next, id, null, turning);
+    this.went(next, id, touched, turning);
   }
 
-  /** Sets a parameter, or puts it back with null. */
-  number(id, value) {
+  /** What is in sight of a map has changed: those that follow it are asked for. */
+  #framed(id, extent) {
+    const box = { predicate: boxOf(extent) };
+    const follow = followed(this, id);
+    const touched = this.opened.framed[id] ?? [];
+    if (!follow.length && !touched.length) return;
     const next = new Map(this.state);
-    if (value === null) next.delete(`v.${id}`);
-    else next.set(`v.${id}`, [String(value)]);
-    this.went(next, id);
+    for (const filter of follow) next.set(`f.${filter}`, box);
+    if (touched.length) next.set(`e.${id}`, box);
+    if (writeState(next) === writeState(this.state)) return;
+    this.went(next, id, [...new Set([...touched, ...follow.flatMap(filter => this.opened.touches[filter])])], true);
   }
 
-  /** Clears one part of the state, or all of it. */
-  clear(id = null) {
+  /** The values of a filter with their rows, as the other filters leave them. @param {string} find */
+  valuesOf(id, find) {
+    return ask('POST', this.#address('filters/values'), {
+      body: { state: writeState(this.state), filter: id, find },
+    });
+  }
+
+  /** Takes away one part of what is shown, by its letter; or puts everything back as it is at first. */
+  clear(id = null, part = null) {
+    if (part === 'f') return this.filter(id, []);
     const next = new Map(
       [...this.state].filter(([name]) =>
-        id ? !['f', 'p', 'v'].some(part => name === `${part}.${id}`) : /^[hsg]/.test(name),
+        id ? !(part ? [part] : ['f', 'p', 'v', 'e']).some(letter => name === `${letter}.${id}`) : /^[hsg]/.test(name),
       ),
     );
-    this.went(next, id);
+    this.went(next, id, id && part === 'e' ? this.opened.framed[id] : null);
   }
 
   /**
@@ -335,8 +376,15 @@ export class Sheet {
     this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()));
   }
 
+  /** The state as the server is asked for it; at first with what in the address is nobody's, so that it says so. */
+  #asked() {
+    const text = [writeState(this.state), this.strangers].filter(Boolean).join('&');
+    this.strangers = '';
+    return text;
+  }
+
   address() {
-    const text = writeState(this.state);
+    const text = writeAddress(this.state);
     return location.pathname + (text ? `?${text}` : '');
   }
 
@@ -363,7 +411,7 @@ export class Sheet {
           .filter(([, sight]) => sight),
       );
       const frames = await ask('POST', this.#address('frames'), {
-        body: { state: writeState(this.state), ids: wanted, sights, known: known() },
+        body: { state: this.#asked(), ids: wanted, sights, known: known() },
         headers: PAGE,
         signal: asking.signal,
       });

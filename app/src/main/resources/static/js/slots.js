@@ -20,6 +20,7 @@ const OPENERS = {
   NUMBER: number,
   SET: set,
   TIP: set,
+  ORDER: order,
   PALETTE: palette,
   COLOURS: ownColours,
   SCALE: scale,
@@ -38,7 +39,24 @@ export function openSlot(opener, slot, board) {
 /** Where an option means what the reader has chosen at the moment. */
 const STATE_NOW = '@state';
 
+/** Where an option means what the filter keeps at the moment. */
+const TURNED_NOW = '@turned';
+
+/** What a filter keeps at the moment, as an address has it. */
+function turnedNow(board, path) {
+  const name = `f.${path.split('/')[2]}`;
+  const text = writeState(new Map([[name, board.sheet.state.get(name) ?? []]]));
+  return text.slice(name.length + 1);
+}
+
 function put(board, path, given) {
+  if (given === TURNED_NOW) {
+    const turned = turnedNow(board, path);
+    closePopup(true);
+    if (!turned || turned === '*') say('The filter keeps everything at the moment. Turn it first.');
+    else board.edit([{ op: 'add', path, value: turned }]);
+    return;
+  }
   const value = given?.state === STATE_NOW ? { ...given, state: writeState(board.sheet.state) } : given;
   closePopup(true);
   board.edit([{ op: 'add', path, value }]);
@@ -257,6 +275,51 @@ function set(opener, slot, board) {
         { type: 'button', class: 'popup-option text-loch', onclick: take },
         withheld ? 'Give readers these' : 'Take these',
       ),
+    ].filter(Boolean),
+  );
+}
+
+/** Some of the options, one before another. */
+function order(opener, slot, board) {
+  const taken = [...(board.now ?? [])];
+  const list = el('div', { class: 'popup-list', 'aria-label': slot.name });
+  const show = () => {
+    const row = (text, i) =>
+      el(
+        'div',
+        { class: 'ordered' },
+        el('b', {}, `${i + 1}`),
+        el('span', {}, text),
+        el(
+          'button',
+          { type: 'button', 'aria-label': `${text} earlier`, disabled: i === 0, onclick: () => move(i, -1) },
+          '↑',
+        ),
+        el('button', { type: 'button', 'aria-label': `${text} not in order`, onclick: () => move(i, 0) }, '×'),
+      );
+    const rest = slot.options.filter(o => !taken.includes(o.value));
+    list.replaceChildren(...taken.map(row), ...rest.map(o => optionOf(slot, o, () => (taken.push(o.value), show()))));
+  };
+  const move = (i, by) => {
+    const [value] = taken.splice(i, 1);
+    if (by) taken.splice(i + by, 0, value);
+    show();
+  };
+  show();
+  openPopup(
+    opener,
+    [
+      list,
+      el(
+        'button',
+        {
+          type: 'button',
+          class: 'popup-option text-loch',
+          onclick: () => put(board, slot.path, taken.length ? taken : null),
+        },
+        'Take this order',
+      ),
+      leaveOut(slot, board),
     ].filter(Boolean),
   );
 }

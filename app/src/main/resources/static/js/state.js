@@ -1,17 +1,45 @@
 /**
  * What the reader has chosen, as it stands in the web address: `f.ID=a,b` and `f.ID=FROM..TO` for filters, `p.ID=a,b`
  * for picks and `p.ID=~near.5000.PLACE` for one that a predicate says, `h.ID=a,b` for layers turned from shown to hidden
- * or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the value of a parameter, `g.page=ID` for the page that is looked at. The server has the
- * last word on its form.
+ * or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the value of a parameter, `e.ID=~box.W_S_E_N` for
+ * what is in sight of a map, `m.ID=2026-05` for the moment of a player, `g.page=ID` for the page that is looked at. Where
+ * the author has given a name, addresses have that: `product=still`. The server has the last word on its form.
  */
+const PARTS = /^[fphsvgem]\../;
+
 const parts = text =>
   text
+    .replace(/^\?/, '')
     .split('&')
     .map(p => p.split('='))
-    .filter(([name, value]) => /^[fphsvg]\../.test(name) && value);
+    .filter(([, value]) => value);
 
-/** A pick that is said by a predicate. */
+/** What is written as it is: a predicate, everything, and all but something. */
 const isPredicate = what => what && !Array.isArray(what);
+const RAW = /^[~!*]/;
+
+/** Names of parts of the state that the author gave, and the parts they stand for. */
+let named = { byName: new Map(), byPart: new Map() };
+
+/** Learns what addresses call the parts of a dashboard. @param {Object} document */
+export function knowNames({ names, filters, parameters, pages, visuals }) {
+  named = { byName: new Map(), byPart: new Map() };
+  for (const [id, name] of Object.entries(names ?? {})) {
+    const part = filters[id]
+      ? `f.${id}`
+      : parameters?.[id]
+        ? `v.${id}`
+        : visuals[id]
+          ? `${visuals[id].type === 'player' ? 'm' : 'p'}.${id}`
+          : null;
+    if (part) {
+      named.byName.set(name, part);
+      named.byPart.set(part, name);
+    } else if (pages[id]) named.byPart.set(`g.page=${id}`, name);
+  }
+}
+
+const valueOf = value => (RAW.test(value) ? { predicate: value } : value.split(',').map(decode));
 
 /**
  * @returns {Map<string, string[] | {predicate: string}>} by "f.ID", "p.ID" and so on: values, of which a range is the one
@@ -19,12 +47,31 @@ const isPredicate = what => what && !Array.isArray(what);
  */
 export function readState(text) {
   return new Map(
-    parts(text.replace(/^\?/, '')).map(([name, value]) => [
-      name,
-      value.startsWith('~') ? { predicate: value } : value.split(',').map(decode),
-    ]),
+    parts(text)
+      .filter(([name]) => PARTS.test(name))
+      .map(([name, value]) => [name, valueOf(value)]),
   );
 }
+
+/** The same of an address, where parts have the names that the author gave. */
+export function readAddress(text) {
+  const state = readState(text);
+  for (const [name, value] of parts(text)) {
+    const part = named.byName.get(name);
+    if (part) state.set(part, valueOf(value));
+    if (name === 'page' && !part)
+      for (const [page, called] of named.byPart)
+        if (page.startsWith('g.page=') && called === decode(value)) state.set('g.page', [page.slice(7)]);
+  }
+  return state;
+}
+
+/** The parts of an address that are nobody's, for the server to say so. */
+export const strangersOf = text =>
+  parts(text)
+    .filter(([name]) => !PARTS.test(name) && !named.byName.has(name) && name !== 'page')
+    .map(p => p.join('='))
+    .join('&');
 
 function decode(text) {
   try {
@@ -35,18 +82,28 @@ function decode(text) {
 }
 
 /** A value as an address has it; one that begins like a predicate is told from one. */
-export const encode = value => encodeURIComponent(value).replace(/^~/, '%7E');
+export const encode = value =>
+  encodeURIComponent(value).replace(/[~!*]/g, sign => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`);
 
-export function writeState(state) {
-  return [...state]
+const written = state =>
+  [...state]
     .filter(([, values]) => isPredicate(values) || values.length)
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(
-      ([name, values]) =>
-        `${name}=${isPredicate(values) ? values.predicate : [...values].sort().map(encode).join(',')}`,
-    )
+    .map(([name, values]) => [name, isPredicate(values) ? values.predicate : [...values].sort().map(encode).join(',')]);
+
+export const writeState = state =>
+  written(state)
+    .map(pair => pair.join('='))
     .join('&');
-}
+
+/** The same with the names that the author gave. */
+export const writeAddress = state =>
+  written(state)
+    .map(([name, value]) => {
+      const page = named.byPart.get(`${name}=${value}`);
+      return page ? `page=${page}` : `${named.byPart.get(name) ?? name}=${value}`;
+    })
+    .join('&');
 
 /** The values that a part of the state means; `lit` are those that the server says of a predicate. */
 export const valuesOf = (what, lit = []) => (isPredicate(what) ? lit : (what ?? []));

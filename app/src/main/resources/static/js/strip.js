@@ -1,5 +1,6 @@
 import { el } from './elements.js';
 import { FILTERS } from './filters/kinds.js';
+import { parameterControl } from './parameters.js';
 import { KINDS } from './visuals/kinds.js';
 
 /** The filters and parameters of the page, and under the title what is now showing. */
@@ -11,9 +12,12 @@ export function drawStrip(sheet) {
   const focused = document.activeElement?.dataset?.filterPart;
   const { visuals, parameters, filters } = sheet.opened.document;
   const held = new Set(Object.values(visuals).flatMap(v => KINDS[v.type].holds?.(v) ?? []));
+  // Authors see what readers do not.
+  const stands = ({ page, terms }) =>
+    (page === sheet.page || terms?.everywhere) && (!terms?.hidden || Boolean(sheet.hooks.strip));
   const numbers = Object.entries(parameters ?? {}).sort(([, a], [, b]) => a.order - b.order);
   strip.replaceChildren(
-    ...[...Object.keys(sheet.opened.offers).filter(id => filters[id].page === sheet.page), ...numbers.map(([id]) => id)]
+    ...[...Object.keys(sheet.opened.offers).filter(id => stands(filters[id])), ...numbers.map(([id]) => id)]
       .filter(id => !held.has(id))
       .map(id => controlOf(sheet, id)),
   );
@@ -25,34 +29,18 @@ export function drawStrip(sheet) {
 export function controlOf(sheet, id) {
   const offer = sheet.opened.offers[id];
   const parameter = sheet.opened.document.parameters?.[id];
-  if (!offer) return parameter ? number(sheet, id, parameter) : null;
+  if (!offer) return parameter ? named(id, parameter.name, parameterControl(sheet, id, parameter)) : null;
   const control = offer.misfit ? el('span', {}, offer.misfit) : FILTERS[offer.type].control(sheet, id, offer);
-  return el('div', { class: 'filter', 'data-filter': id }, el('span', { class: 'filter-name' }, offer.words), control);
+  return named(id, offer.words, control);
 }
 
-/** A number that the reader sets. What lies beyond its bounds is said by the control and not sent. */
-function number(sheet, id, { name, value, low, high }) {
-  const input = el('input', {
-    type: 'number',
-    class: 'filter-number',
-    step: 'any',
-    min: low ?? undefined,
-    max: high ?? undefined,
-    value: sheet.state.get(`v.${id}`)?.[0] ?? value,
-    'aria-label': name,
-    'data-filter-part': `${id}-number`,
-    onchange: () => {
-      if (input.reportValidity())
-        sheet.number(id, input.value === '' || Number(input.value) === value ? null : Number(input.value));
-    },
-  });
-  return el('div', { class: 'filter', 'data-filter': id }, el('span', { class: 'filter-name' }, name), input);
-}
+const named = (id, words, control) =>
+  el('div', { class: 'filter', 'data-filter': id }, el('span', { class: 'filter-name' }, words), control);
 
 /** "Now showing": each part can be taken away. */
 export function drawShowing(sheet, frames) {
   const showing = document.getElementById('showing');
-  const parts = frames.showing.flatMap(({ id, words }, i) => [
+  const parts = frames.showing.flatMap(({ id, words, part }, i) => [
     i ? ' · ' : '',
     el(
       'span',
@@ -64,7 +52,7 @@ export function drawShowing(sheet, frames) {
           type: 'button',
           title: `Take away: ${words}`,
           'aria-label': `Take away: ${words}`,
-          onclick: () => sheet.clear(id),
+          onclick: () => sheet.clear(id, part),
         },
         '×',
       ),
@@ -75,7 +63,7 @@ export function drawShowing(sheet, frames) {
       ? [
           'Now showing ',
           ...parts,
-          el('button', { type: 'button', class: 'clear', onclick: () => sheet.clear() }, 'Clear all'),
+          el('button', { type: 'button', class: 'clear', onclick: () => sheet.clear() }, 'Put everything back'),
         ]
       : ['Now showing everything']),
   );

@@ -13,6 +13,9 @@ public record Brief(List<Part> parts, List<Part> finish) {
     /** In the value of an option: what the reader has chosen at the moment, which the browser puts in. */
     public static final String STATE_NOW = "@state";
 
+    /** In the value of an option: what the filter of this brief keeps at the moment, which the browser puts in. */
+    public static final String TURNED_NOW = "@turned";
+
     public sealed interface Part {}
 
     public record Words(String text) implements Part {}
@@ -45,6 +48,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
         NUMBER,
         /** Some of the options, kept as a list of their values. */
         SET,
+        /** As a set, in an order of the author's own. */
+        ORDER,
         /** As a set, of the measures that are told of a place. */
         TIP,
         /** A palette by its name, or own colours. */

@@ -19,8 +19,14 @@ public record Parts(List<Part> visuals, List<Part> controls, List<Part> pages) {
      * @param words what a person calls it
      * @param keyed of a visual: whether its colours, sizes or shapes stand for something; of a control: whether it stands
      *     on the sheet already
+     * @param framed of a visual: whether it shows an extent that can be looked at
      */
-    public record Part(String id, String words, boolean keyed) {}
+    public record Part(String id, String words, boolean keyed, boolean framed) {
+
+        public Part(String id, String words, boolean keyed) {
+            this(id, words, keyed, false);
+        }
+    }
 
     /** What the part of this id is called. */
     public String nameOf(String id) {

@@ -39,7 +39,9 @@ public final class BriefWriter {
         this.dashboard = dashboard;
         this.datasets = datasets;
         Map<String, Choices.Number> numbers = new LinkedHashMap<>();
-        dashboard.parameters().forEach((id, p) -> numbers.put(id, new Choices.Number(p.name(), p.value())));
+        dashboard.parameters().forEach((id, p) -> {
+            if (p.kind() == Parameter.Type.NUMBER) numbers.put(id, new Choices.Number(p.name(), p.value()));
+        });
         this.choices = choices.with(numbers, dashboard.parts());
     }
 
@@ -107,8 +109,9 @@ public final class BriefWriter {
     private Brief filter(String id, Filter filter) {
         BriefLine line = new BriefLine("/filters/" + id);
         BriefLine looks = new BriefLine("/filters/" + id);
-        Kinds.ALL.of(filter).brief(filter, line, datasets.get(filter.dataset()));
+        Kinds.ALL.of(filter).brief(filter, line, datasets.get(filter.dataset()), choices);
         title(looks, filter.title());
+        TermsBrief.write(dashboard, id, filter, datasets, looks);
         return new Brief(line.parts(), looks.parts());
     }
 

@@ -29,6 +29,7 @@ import sarnik.visual.Visual;
  * @param own colours of its author's own, which it wears instead; null for none
  * @param finishes how visuals and pages are dressed, by their ids, and all pages by {@link #ALL_PAGES}
  * @param groups visuals that move, are copied and hidden as one, by id
+ * @param names what addresses call filters, parameters, visuals and pages, by their ids
  */
 public record Dashboard(
         int schema,
@@ -41,13 +42,21 @@ public record Dashboard(
         Theme theme,
         OwnTheme own,
         Map<String, Finish> finishes,
-        Map<String, Group> groups)
+        Map<String, Group> groups,
+        Map<String, String> names)
         implements Wires {
 
     public Dashboard {
         if (parameters == null) parameters = Map.of();
         if (finishes == null) finishes = Map.of();
         if (groups == null) groups = Map.of();
+        if (names == null) names = Map.of();
+    }
+
+    /** The same with other visuals and filters. */
+    Dashboard with(Map<String, Visual> others, Map<String, Filter> controls) {
+        return new Dashboard(
+                schema, title, pages, others, controls, links, parameters, theme, own, finishes, groups, names);
     }
 
     /** In the place of an id among the finishes: all pages. */
@@ -201,13 +210,22 @@ public record Dashboard(
     @Override
     public List<String> filtersOf(String page) {
         return filters.entrySet().stream()
-                .filter(f -> f.getValue().page().equals(page))
+                .filter(f ->
+                        f.getValue().page().equals(page) || f.getValue().how().reachesAllPages())
                 .sorted(Map.Entry.comparingByValue(Comparator.comparingInt(Filter::order)))
                 .map(Map.Entry::getKey)
                 .toList();
     }
 
+    /** Ids of the filters that stand on a page, in their order. */
+    public List<String> filtersOn(String page) {
+        return filtersOf(page).stream()
+                .filter(id -> filters.get(id).page().equals(page))
+                .toList();
+    }
+
     /** Ids of the datasets that visuals and filters show, each once. */
+    @Override
     public Set<Long> datasets() {
         Set<Long> ids = new LinkedHashSet<>();
         visuals.values().forEach(visual -> ids.addAll(Kinds.ALL.of(visual).datasets(visual)));
@@ -237,7 +255,8 @@ public record Dashboard(
         return new Parts.Part(
                 id,
                 titled ? visual.title() : Kinds.ALL.of(visual).words(visual),
-                Kinds.ALL.of(visual).hasKey(visual));
+                Kinds.ALL.of(visual).hasKey(visual),
+                Kinds.ALL.of(visual).framed());
     }
 
     @Override

@@ -21,6 +21,7 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import sarnik.narrow.Parameter;
 import sarnik.scale.NumberWords;
+import sarnik.state.ReaderState;
 import tools.jackson.core.JacksonException;
 
 /**
@@ -82,6 +83,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
             document.checkPages();
             document.checkParameters();
             document.checkColours();
+            document.checkNames();
             return document;
         } catch (JacksonException | IllegalArgumentException broken) {
             throw new DashboardException(
@@ -117,6 +119,24 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     private void checkColours() {
         String trouble = dashboard.own() == null ? null : dashboard.own().trouble();
         if (trouble != null) throw new DashboardException(DashboardException.Kind.MALFORMED, trouble);
+    }
+
+    /** Two parts of one name, or a name that addresses keep for something else, would lead elsewhere than they say. */
+    private void checkNames() {
+        Set<String> pages = new HashSet<>();
+        Set<String> others = new HashSet<>();
+        dashboard.names().forEach((id, name) -> {
+            if (!name.matches("[a-z][a-z0-9-]{0,39}"))
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "“%s” cannot be a name in addresses: it takes small letters a to z, digits and -, up to 40, and begins with a letter."
+                                .formatted(name));
+            boolean page = dashboard.pages().containsKey(id);
+            if (!page && name.equals(ReaderState.PAGE) || !(page ? pages : others).add(name))
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "Addresses call something else “%s” already. Choose another name.".formatted(name));
+        });
     }
 
     private void checkParameters() {
@@ -184,7 +204,10 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     }
 
     /** What a document need not have: it is added with the first that stands in it. */
-    private static final Set<String> HOLDERS = Set.of("finishes", "groups", "parameters");
+    private static final Set<String> HOLDERS = Set.of("finishes", "groups", "parameters", "names");
+
+    /** What a filter need not say. */
+    private static final String TERMS = "terms";
 
     /** The same operations, each behind those that add what it is to stand in where that is not there yet. */
     private static JsonArray withHolders(JsonArray operations, JsonObject document) {
@@ -195,7 +218,8 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                     && operation.getString("op", "").equals("add")
                     && operation.getString("path", "").startsWith("/")) {
                 String[] path = operation.getString("path").split("/");
-                for (int i = 2; i < path.length && HOLDERS.contains(path[1]); i++) {
+                for (int i = 2; i < path.length; i++) {
+                    if (!HOLDERS.contains(path[1]) && !path[i - 1].equals(TERMS)) continue;
                     String holder = String.join("/", Arrays.copyOf(path, i));
                     if (!isThere(document, holder) && there.add(holder))
                         all.add(Json.createObjectBuilder()

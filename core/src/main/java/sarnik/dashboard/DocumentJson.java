@@ -10,6 +10,9 @@ import sarnik.data.PlaceSheet;
 import sarnik.data.Ranking;
 import sarnik.data.Rule;
 import sarnik.narrow.Filter;
+import sarnik.narrow.Link;
+import sarnik.narrow.Parameter;
+import sarnik.narrow.Terms;
 import sarnik.query.Measure;
 import sarnik.query.Over;
 import sarnik.visual.Colour;
@@ -61,7 +64,11 @@ public final class DocumentJson {
             Dashboard.Page.class,
             Dashboard.Size.class,
             Dashboard.Spot.class,
-            Finish.class
+            Finish.class,
+            Terms.class,
+            Link.class,
+            Parameter.class,
+            Parameter.Option.class
         }) mapper.addMixIn(part, Said.class);
         mapper.registerSubtypes(
                 new NamedType(MisfitDrawing.class, "misfit"),
@@ -74,7 +81,10 @@ public final class DocumentJson {
             kind.said().forEach(type -> mapper.addMixIn(type, Said.class));
             kind.typed().forEach(type -> mapper.addMixIn(type, Typed.class));
         });
-        Kinds.ALL.filters().forEach(kind -> mapper.registerSubtypes(new NamedType(kind.type(), kind.name())));
+        Kinds.ALL.filters().forEach(kind -> {
+            mapper.registerSubtypes(new NamedType(kind.type(), kind.name()));
+            kind.said().forEach(type -> mapper.addMixIn(type, Said.class));
+        });
         return mapper;
     }
 
@@ -101,6 +111,11 @@ public final class DocumentJson {
     /** The visual that a document says in maps, lists, texts and numbers. */
     public static Visual visual(Map<String, Object> plain) {
         return read(write(plain), Visual.class);
+    }
+
+    /** The filter that a document says in maps, lists, texts and numbers. */
+    static Filter filter(Map<String, Object> plain) {
+        return read(write(plain), Filter.class);
     }
 
     /** A part of a document as JSON. */

@@ -65,6 +65,9 @@ final class EditWords {
                     if (parameter != null)
                         return (whole.isEmpty() ? "a part of " : whole) + "the number " + parameter.name();
                 }
+                case "names" -> {
+                    return "what addresses call a part";
+                }
                 case "links" -> {
                     return whole.isEmpty() ? "a link" : whole + "a link";
                 }

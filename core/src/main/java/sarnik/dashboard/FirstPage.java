@@ -8,10 +8,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
+import sarnik.brief.Choices;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Telling;
 import sarnik.data.Words;
+import sarnik.narrow.FilterKind;
 import sarnik.query.Measure;
 import sarnik.visual.Box;
 import sarnik.visual.Proposal;
@@ -22,6 +24,9 @@ import sarnik.visual.Question;
  * above. Its parts are ordinary ones, to be changed at will.
  */
 public final class FirstPage {
+
+    /** With more values to choose from a filter is no help at first. */
+    private static final int MOST_TO_CHOOSE = 300;
 
     private static final int MOST_FIGURES = 4;
     private static final int MOST_FILTERS = 4;
@@ -88,7 +93,9 @@ public final class FirstPage {
     }
 
     private void filters() {
-        Proposals.choosable(dataset).stream()
+        FilterKind.choosable(dataset).stream()
+                .filter(column -> Telling.distinct(dataset, column) <= MOST_TO_CHOOSE
+                        || Choices.isTime(dataset.table().column(column)))
                 .filter(column -> !dataset.table().column(column).type().isNumber())
                 .sorted(Comparator.comparingInt(this::worth))
                 .limit(MOST_FILTERS)

@@ -4,7 +4,13 @@ import java.util.List;
 import sarnik.narrow.Registry;
 import sarnik.narrow.choice.ChoiceKind;
 import sarnik.narrow.dates.DatesKind;
+import sarnik.narrow.newest.NewestKind;
 import sarnik.narrow.numbers.NumbersKind;
+import sarnik.narrow.place.InPlaceKind;
+import sarnik.narrow.rules.RulesKind;
+import sarnik.narrow.search.SearchKind;
+import sarnik.narrow.threshold.ThresholdKind;
+import sarnik.narrow.yesno.YesNoKind;
 import sarnik.visual.bars.BarsKind;
 import sarnik.visual.button.ButtonKind;
 import sarnik.visual.details.DetailsKind;
@@ -41,7 +47,16 @@ public final class Kinds {
                     new PictureKind(),
                     new ButtonKind(),
                     new SheetFilterKind()),
-            List.of(new ChoiceKind(), new DatesKind(), new NumbersKind()));
+            List.of(
+                    new YesNoKind(),
+                    new ChoiceKind(),
+                    new DatesKind(),
+                    new NumbersKind(),
+                    new SearchKind(),
+                    new ThresholdKind(),
+                    new NewestKind(),
+                    new InPlaceKind(),
+                    new RulesKind()));
 
     private Kinds() {}
 }

@@ -19,6 +19,10 @@ import sarnik.data.PlaceSheet;
 import sarnik.data.Rule;
 import sarnik.narrow.Narrowing;
 import sarnik.narrow.Registry;
+import sarnik.query.Condition;
+import sarnik.query.GroupKey;
+import sarnik.query.Measure;
+import sarnik.query.Query;
 import sarnik.query.QueryException;
 import sarnik.query.Stage;
 import sarnik.state.ReaderState;
@@ -29,6 +33,7 @@ import sarnik.visual.Asked;
 import sarnik.visual.AskedRows;
 import sarnik.visual.Drawing;
 import sarnik.visual.MisfitDrawing;
+import sarnik.visual.Picked;
 import sarnik.visual.Plan;
 import sarnik.visual.Scene;
 import sarnik.visual.SharedKey;
@@ -73,7 +78,7 @@ public final class PageDrawer {
         this.sources = sources;
         this.answerer = answerer;
         this.sights = sights;
-        this.narrowing = new Narrowing(dashboard, state, sources.datasets(), kinds, sources.today());
+        this.narrowing = new Narrowing(dashboard, state, sources.datasets(), kinds, sources.today(), answerer.engine());
     }
 
     /** The places that the drawings made so far name, by tag. */
@@ -150,10 +155,20 @@ public final class PageDrawer {
 
     private <V extends Visual> List<String> values(V visual, Value.Pick pick, Scene scene) {
         try {
+            if (pick instanceof Value.Not not) return allBut(visual, values(visual, not.of(), scene));
             return answerer.values(kinds.of(visual).picked(visual, pick, scene));
         } catch (MisfitException | QueryException misfit) {
             return new ArrayList<>();
         }
+    }
+
+    /** The values of what is picked on a visual, but for some. */
+    private <V extends Visual> List<String> allBut(V visual, List<String> values) {
+        Source source = kinds.of(visual).picks(visual).orElseThrow();
+        LoadedDataset dataset = sources.datasets().get(source.dataset());
+        Stage others = new Stage("all but these", List.of(new Condition.NoneOf(source.column(), values)));
+        Query query = Query.by(List.of(others), List.of(new GroupKey.Of(source.column())), List.of(Measure.ROWS));
+        return answerer.values(new Picked.Among(new Asked(dataset, query), 0));
     }
 
     /** What a visual is planned in. */
@@ -207,9 +222,9 @@ public final class PageDrawer {
             @Override
             public Optional<Double> number(String parameter) {
                 return Optional.ofNullable(dashboard.parameters().get(parameter))
-                        .map(p -> state.get(Part.PARAMETER, parameter, Value.Number.class)
-                                .map(Value.Number::value)
-                                .orElse(p.value()));
+                        .flatMap(p -> Narrowing.value(state, parameter, p).map(p::bound))
+                        .filter(Double.class::isInstance)
+                        .map(Double.class::cast);
             }
 
             @Override

@@ -4,17 +4,12 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.Supplier;
 import sarnik.brief.Choices;
-import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
-import sarnik.data.Telling;
 import sarnik.narrow.Filter;
 import sarnik.narrow.FilterKind;
 import sarnik.narrow.Parameter;
-import sarnik.table.CodedColumn;
-import sarnik.table.Column;
 import sarnik.visual.Box;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
@@ -31,8 +26,6 @@ public final class Proposals {
      * @param ops JSON Patch operations that add it
      */
     public record Added(String id, String words, List<Map<String, Object>> ops) {}
-
-    private static final int MOST_TO_CHOOSE = 300;
 
     private final Dashboard dashboard;
     private final String page;
@@ -65,33 +58,22 @@ public final class Proposals {
 
     private List<Added> letChoose(LoadedDataset dataset) {
         List<Added> added = new ArrayList<>();
-        for (String name : choosable(dataset)) added.add(filter(dataset, name));
+        for (FilterKind<?> kind : Kinds.ALL.filters())
+            for (FilterKind.Beginning beginning : kind.beginnings(dataset)) added.add(filter(kind, dataset, beginning));
         added.add(number());
         return added;
     }
 
-    /** The columns that a filter can be made of, in their order. */
-    static List<String> choosable(LoadedDataset dataset) {
-        return dataset.columnNames().stream()
-                .filter(name -> !Choices.isPlace(name))
-                .filter(name -> !(dataset.table().column(name) instanceof CodedColumn coded)
-                        || coded.dictionary().size() > 1 && coded.dictionary().size() <= MOST_TO_CHOOSE)
-                .filter(name -> kind(dataset.table().column(name)).isPresent())
-                .filter(name -> !isNumber(dataset, name) || Telling.meaning(dataset, name) != Telling.Meaning.NAME)
-                .toList();
-    }
-
-    private static boolean isNumber(LoadedDataset dataset, String column) {
-        return dataset.table().column(column).type().isNumber();
-    }
-
-    private static Optional<FilterKind<?>> kind(Column column) {
-        return Kinds.ALL.filters().stream().filter(kind -> kind.fits(column)).findFirst();
-    }
-
-    /** A filter of a column. */
+    /** A filter of a column, of the kind that is best for it. */
     Added filter(LoadedDataset dataset, String column) {
-        FilterKind<?> kind = kind(dataset.table().column(column)).orElseThrow();
+        FilterKind<?> kind = Kinds.ALL.filters().stream()
+                .filter(k -> k.fits(dataset.table().column(column)))
+                .findFirst()
+                .orElseThrow();
+        return filter(kind, dataset, kind.of(column));
+    }
+
+    private Added filter(FilterKind<?> kind, LoadedDataset dataset, FilterKind.Beginning beginning) {
         String id = "f" + ids.get();
         int order = 1
                 + dashboard.filters().values().stream()
@@ -100,9 +82,11 @@ public final class Proposals {
                         .orElse(0);
         Map<String, Object> filter =
                 Choices.map("type", kind.name(), "page", page, "order", order, "dataset", dataset.id());
-        filter.put("column", column);
-        filter.put("title", "");
-        return new Added(id, kind.offers(ColumnWords.of(column)), List.of(add("/filters/" + id, filter)));
+        filter.putAll(beginning.says());
+        filter.put("title", filter.getOrDefault("title", ""));
+        // Rows of other datasets follow, as far as ties lead.
+        filter.put("terms", Choices.map("across", true));
+        return new Added(id, beginning.words(), List.of(add("/filters/" + id, filter)));
     }
 
     /** A number that scales can turn about. */

@@ -104,13 +104,26 @@ public final class Remaking {
         ops.add(Choices.map("op", "add", "path", "/visuals/" + fresh, "value", Proposals.placed(visual, page, at)));
         dashboard.links().forEach((link, of) -> {
             if (!of.from().equals(id)) return;
-            Map<String, Object> own = new LinkedHashMap<>(Choices.map("from", fresh));
-            if (of.to() != null && sameParts) own.put("to", of.to());
-            ops.add(Choices.map("op", "add", "path", "/links/k" + fresh, "value", own));
+            Map<String, Object> own = DocumentJson.plain(of);
+            own.put("from", fresh);
+            // What belongs to its own dashboard alone is not there on another.
+            if (!sameParts) {
+                if (of.part() != null) return;
+                own.remove("to");
+            }
+            ops.add(Choices.map("op", "add", "path", "/links/k" + fresh + links(ops), "value", own));
         });
         if (dashboard.finishes().containsKey(id))
             ops.add(Proposals.add("/finishes/" + fresh, DocumentJson.plain(dashboard.finish(id))));
         return new Copy(fresh, ops);
+    }
+
+    /** What tells the id of a further link from those that an edit adds already; nothing for the first. */
+    private static String links(List<Map<String, Object>> ops) {
+        long others = ops.stream()
+                .filter(op -> op.get("path").toString().startsWith("/links/"))
+                .count();
+        return others == 0 ? "" : "x" + others;
     }
 
     /**
@@ -127,7 +140,7 @@ public final class Remaking {
         dashboard.visuals().forEach((id, visual) -> {
             if (visual.page().equals(page)) fresh.put(id, "v" + ids.get());
         });
-        dashboard.filtersOf(page).forEach(id -> fresh.put(id, "f" + ids.get()));
+        dashboard.filtersOn(page).forEach(id -> fresh.put(id, "f" + ids.get()));
         int last = dashboard.pages().values().stream()
                 .mapToInt(Dashboard.Page::order)
                 .max()
@@ -196,12 +209,14 @@ public final class Remaking {
         });
         dashboard.links().forEach((id, link) -> {
             if (!fresh.containsKey(link.from())) return;
-            Map<String, Object> own = Choices.map("from", fresh.get(link.from()));
+            Map<String, Object> own = DocumentJson.plain(link);
+            own.put("from", fresh.get(link.from()));
             if (link.to() != null)
                 own.put(
                         "to",
                         link.to().stream().map(to -> fresh.getOrDefault(to, to)).toList());
-            ops.add(Proposals.add("/links/k" + fresh.get(link.from()), own));
+            if (link.part() != null) own.put("part", fresh.getOrDefault(link.part(), link.part()));
+            ops.add(Proposals.add("/links/k" + fresh.get(link.from()) + links(ops), own));
         });
         dashboard.finishes().forEach((id, finish) -> {
             if (fresh.containsKey(id)) ops.add(Proposals.add("/finishes/" + fresh.get(id), DocumentJson.plain(finish)));

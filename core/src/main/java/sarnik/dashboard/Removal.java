@@ -75,7 +75,7 @@ public final class Removal {
         JsonArrayBuilder patch = Json.createArrayBuilder();
         List<String> words = new ArrayList<>();
         Set<String> going = new LinkedHashSet<>(List.of(id));
-        List<String> filters = dashboard.filtersOf(id);
+        List<String> filters = dashboard.filtersOn(id);
         for (String filter : filters) {
             patch.add(remove("/filters/" + filter));
             going.add(filter);
@@ -106,10 +106,13 @@ public final class Removal {
             words.add(Kinds.ALL.of(visual).words(visual));
         });
         arranged(dashboard, gone, patch);
+        turned(dashboard, gone, patch);
         int links = 0;
         for (Map.Entry<String, Link> entry : dashboard.links().entrySet()) {
             Link link = entry.getValue();
-            if (gone.contains(link.from()) || link.to() != null && gone.containsAll(link.to())) {
+            if (gone.contains(link.from())
+                    || gone.contains(link.part())
+                    || link.to() != null && !link.to().isEmpty() && gone.containsAll(link.to())) {
                 patch.add(remove("/links/" + entry.getKey()));
                 links++;
             } else if (link.to() != null && link.to().stream().anyMatch(gone::contains)) {
@@ -119,6 +122,25 @@ public final class Removal {
             }
         }
         if (links > 0) words.add(links == 1 ? "a link" : links + " links");
+    }
+
+    /** What filters and parameters say of parts that go, and what addresses call those. */
+    private static void turned(Dashboard dashboard, Set<String> gone, JsonArrayBuilder patch) {
+        for (String id : dashboard.names().keySet()) if (gone.contains(id)) patch.add(remove("/names/" + id));
+        dashboard.filters().forEach((id, filter) -> {
+            if (gone.contains(id)) return;
+            List<String> under = filter.how().dependsOn();
+            List<String> left =
+                    under.stream().filter(other -> !gone.contains(other)).toList();
+            if (left.size() < under.size()) patch.add(replaced("/filters/" + id + "/terms/under", left));
+        });
+        dashboard.parameters().forEach((id, parameter) -> {
+            if (gone.contains(id) || parameter.at() == null) return;
+            List<String> left = parameter.at().stream()
+                    .filter(at -> !gone.contains(at.split("/")[2]))
+                    .toList();
+            if (left.size() < parameter.at().size()) patch.add(replaced("/parameters/" + id + "/at", left));
+        });
     }
 
     /** How parts that go were dressed, grouped, and placed on phones. */

@@ -102,10 +102,10 @@ public record Rule(
     /**
      * The stages of the query that it and those behind it are.
      *
-     * @param parameters values by the name that stands behind a colon
+     * @param parameters values by the name that stands behind a colon: numbers, texts, yes and no, days
      * @throws MisfitException when it does not fit the dataset
      */
-    public List<Stage> stages(LoadedDataset dataset, LocalDate today, Map<String, Double> parameters) {
+    public List<Stage> stages(LoadedDataset dataset, LocalDate today, Map<String, Object> parameters) {
         List<Stage> stages = new ArrayList<>();
         for (Rule rule = this; rule != null; rule = rule.and)
             stages.add(new Stage(
@@ -144,7 +144,7 @@ public record Rule(
                 + (Boolean.TRUE.equals(newest) ? " up to the newest" : "");
     }
 
-    private Condition condition(LoadedDataset dataset, LocalDate today, Map<String, Double> parameters) {
+    private Condition condition(LoadedDataset dataset, LocalDate today, Map<String, Object> parameters) {
         return switch (form()) {
             case ONE_OF -> new Condition.OneOf(column, values);
             case NONE_OF -> new Condition.NoneOf(column, values);
@@ -174,23 +174,24 @@ public record Rule(
             if (ends.isPresent())
                 end = LocalDate.parse(of.text(ends.get().highest()).substring(0, 10));
         }
-        LocalDate begin = switch (step) {
-            case DAY -> end.minusDays(last);
-            case WEEK -> end.minusWeeks(last);
-            case MONTH -> end.minusMonths(last);
-            case QUARTER -> end.minusMonths(3L * last);
-            case YEAR -> end.minusYears(last);
-            default -> throw new MisfitException("The last of a period are days, weeks, months, quarters or years");
-        };
+        if (step.comesAgain() || step.needsTime())
+            throw new MisfitException("The last of a period are days, weeks, months, quarters or years");
+        LocalDate begin = step.plus(end, -last);
         return new LocalDate[] {begin.plusDays(1), end};
     }
 
-    private Condition holds(LoadedDataset dataset, LocalDate today, Map<String, Double> parameters) {
+    private static Kind kind(Object value) {
+        if (value instanceof Boolean) return Kind.YES_NO;
+        if (value instanceof LocalDate) return Kind.DATE;
+        return value instanceof String ? Kind.TEXT : Kind.DECIMAL;
+    }
+
+    private Condition holds(LoadedDataset dataset, LocalDate today, Map<String, Object> parameters) {
         Map<String, Object> bound = new TreeMap<>();
         Map<String, Kind> kinds = new TreeMap<>();
         parameters.forEach((name, value) -> {
-            bound.put(name, value);
-            kinds.put(name, Kind.DECIMAL);
+            kinds.put(name, kind(value));
+            bound.put(name, value instanceof LocalDate day ? (Object) (int) day.toEpochDay() : value);
         });
         try {
             Formula formula = Formula.parse(text, Scope.of(dataset.table()).withParameters(kinds));

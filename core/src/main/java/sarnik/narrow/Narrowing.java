@@ -2,6 +2,7 @@ package sarnik.narrow;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -9,17 +10,25 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
 import sarnik.data.Rule;
 import sarnik.data.Tie;
+import sarnik.data.TieGraph;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.query.Condition;
+import sarnik.query.GroupKey;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.QueryEngine;
 import sarnik.query.Stage;
-import sarnik.scale.NumberWords;
 import sarnik.state.ReaderState;
 import sarnik.state.ReaderState.Part;
 import sarnik.state.Value;
+import sarnik.visual.Asked;
 import sarnik.visual.Picked;
 import sarnik.visual.Scene;
 import sarnik.visual.Source;
@@ -28,8 +37,12 @@ import sarnik.visual.VisualKind;
 
 /**
  * Which rows a visual shows. Always in this order, each a stage of the query and so a step of the row trail: standing
- * rules of the dataset, filters of the page, picks on other visuals, the visual's own rule. A visual is not narrowed by
- * its own pick.
+ * rules of the dataset, filters, picks on other visuals and what is in sight of maps, the visual's own rule, the moment
+ * of a player. A visual is not narrowed by its own pick.
+ *
+ * <p>Rows of one dataset follow what narrows another where their own column is tied to the column in question; where the
+ * filter or link goes across, they follow through any ties: those rows stay that have a partner among the rows that are
+ * left of the other dataset.
  */
 public final class Narrowing {
 
@@ -37,23 +50,26 @@ public final class Narrowing {
     private final ReaderState state;
     private final Datasets datasets;
     private final Registry kinds;
-    private final LocalDate today;
+    private final FilterScene scene;
+    private TieGraph graph;
 
     /**
      * @param today the day that relative periods are counted from
+     * @param engine answers what filters have to ask
      */
-    public Narrowing(Wires wires, ReaderState state, Datasets datasets, Registry kinds, LocalDate today) {
-        this.today = today;
+    public Narrowing(
+            Wires wires, ReaderState state, Datasets datasets, Registry kinds, LocalDate today, QueryEngine engine) {
         this.wires = wires;
         this.state = state;
         this.datasets = datasets;
         this.kinds = kinds;
+        this.scene = new FilterScene(today, datasets, List.of(), parameters(), engine);
     }
 
     /** The stages before links. */
     public List<Stage> whole(Visual visual, LoadedDataset dataset, Rule rule) {
-        List<Stage> stages = before(visual, dataset);
-        if (rule != null) stages.addAll(rule.stages(dataset, today, numbers()));
+        List<Stage> stages = filtered(visual.page(), dataset).stages();
+        if (rule != null) stages.addAll(rule.stages(dataset, scene.today(), scene.parameters()));
         return stages;
     }
 
@@ -61,58 +77,218 @@ public final class Narrowing {
      * All stages.
      *
      * @param sceneOf the scene of another visual, by its id, for what is picked there by a predicate
+     * @throws MisfitException when nothing is shown before something is chosen or picked; the message says what
      */
     public List<Stage> shown(
             String id, Visual visual, LoadedDataset dataset, Rule rule, Function<String, Scene> sceneOf) {
-        List<Stage> stages = before(visual, dataset);
-        links(id, dataset, sceneOf, stages);
-        if (rule != null) stages.addAll(rule.stages(dataset, today, numbers()));
+        Filtered filtered = filtered(visual.page(), dataset);
+        links(id, visual, filtered, sceneOf);
+        List<Stage> stages = filtered.stages();
+        if (rule != null) stages.addAll(rule.stages(dataset, scene.today(), scene.parameters()));
         return stages;
     }
 
-    /** The numbers that readers set, by id and by name, as conditions in SQL name them. */
-    private Map<String, Double> numbers() {
-        Map<String, Double> numbers = new TreeMap<>();
-        wires.parameters().forEach((id, parameter) -> {
-            double value = state.get(Part.PARAMETER, id, Value.Number.class)
-                    .map(Value.Number::value)
-                    .orElse(parameter.value());
-            numbers.put(id, value);
-            numbers.putIfAbsent(parameter.name(), value);
-        });
-        return numbers;
+    /** What readers set, by id and by name, as conditions in SQL name it. */
+    private Map<String, Object> parameters() {
+        Map<String, Object> bound = new TreeMap<>();
+        wires.parameters()
+                .forEach((id, parameter) -> value(state, id, parameter).ifPresent(value -> {
+                    Object is = parameter.bound(value);
+                    bound.put(id, is);
+                    bound.putIfAbsent(parameter.name(), is);
+                }));
+        return bound;
     }
 
-    private List<Stage> before(Visual visual, LoadedDataset dataset) {
-        List<Stage> stages = new ArrayList<>(dataset.rules());
-        for (String id : wires.filtersOf(visual.page())) filter(id, dataset).ifPresent(stages::add);
-        return stages;
+    /** The value of a parameter, as the reader has set it or as it is at first; empty where it has none. */
+    public static Optional<Value> value(ReaderState state, String id, Parameter parameter) {
+        return state.get(Part.PARAMETER, id, Value.class).or(parameter::begins);
     }
 
-    private Optional<Stage> filter(String id, LoadedDataset dataset) {
+    /** What a filter keeps: as the reader has turned it, or as it is at first; empty for everything. */
+    private Optional<Value> value(String id) {
         Filter filter = wires.filters().get(id);
-        Value value = state.get(Part.FILTER, id, Value.class).orElse(null);
-        if (value == null) return Optional.empty();
-        FilterKind<Filter> kind = kinds.of(filter);
-        return column(new Source(filter.dataset(), filter.column()), dataset)
-                .map(column -> new Stage(kind.words(filter, value), List.of(kind.condition(filter, value, column))));
+        Optional<Value> turned = state.get(Part.FILTER, id, Value.class);
+        if (turned.isPresent()) return turned.filter(value -> !(value instanceof Value.All));
+        String first = filter.how().first();
+        return first == null ? Optional.empty() : kinds.of(filter).read(filter, first);
     }
 
-    /** What is picked on other visuals. */
-    private void links(String id, LoadedDataset dataset, Function<String, Scene> sceneOf, List<Stage> stages) {
-        state.all(Part.PICK, Value.Pick.class).forEach((from, pick) -> {
-            if (wires.links().values().stream().noneMatch(link -> reaches(wires, link, from, id))) return;
-            Visual visual = wires.visuals().get(from);
-            VisualKind<Visual> kind = kinds.of(visual);
-            Optional<Source> source = kind.picks(visual);
-            if (source.isEmpty()) return;
-            column(source.get(), dataset).ifPresent(column -> {
-                Picked picked = kind.picked(visual, pick, sceneOf.apply(from));
-                if (picked instanceof Picked.OneOf places && column.equals(PlacedTable.PLACE))
-                    picked = Picked.values(dataset.meant(places.values()));
-                stages.add(new Stage(words(from, pick), List.of(picked.on(column))));
-            });
+    /**
+     * The stages of a dataset that is being narrowed.
+     *
+     * @param stages so far
+     * @param others what narrows each other dataset whose rows it follows, so far, by id
+     */
+    private record Filtered(LoadedDataset dataset, List<Stage> stages, Map<Long, List<Stage>> others) {
+
+        /** What narrows a dataset so far. */
+        List<Stage> of(LoadedDataset other) {
+            return other.id() == dataset.id()
+                    ? stages
+                    : others.computeIfAbsent(other.id(), id -> new ArrayList<>(other.rules()));
+        }
+    }
+
+    /** A dataset after the filters of a page: first those that rest on nothing, then those that rest on the others. */
+    private Filtered filtered(String page, LoadedDataset dataset) {
+        return filtered(page, dataset, id -> true);
+    }
+
+    private Filtered filtered(String page, LoadedDataset dataset, Predicate<String> counted) {
+        Filtered filtered = new Filtered(dataset, new ArrayList<>(dataset.rules()), new HashMap<>());
+        for (boolean resting : new boolean[] {false, true})
+            for (String id : wires.filtersOf(page))
+                if (kinds.of(wires.filters().get(id)).restsOnOthers() == resting && counted.test(id))
+                    filter(id, filtered);
+        return filtered;
+    }
+
+    /**
+     * How many rows each value of a filter has.
+     *
+     * @param others which of the other filters narrow them, by id
+     * @return the question; empty for a filter that offers no values, or whose dataset or column has gone
+     */
+    public Optional<Asked> counts(String id, Predicate<String> others) {
+        Filter filter = wires.filters().get(id);
+        Optional<String> column =
+                filter == null ? Optional.empty() : kinds.of(filter).counted(filter);
+        LoadedDataset dataset =
+                column.isEmpty() ? null : datasets.ready(filter.dataset()).orElse(null);
+        if (dataset == null || dataset.table().find(column.get()).isEmpty()) return Optional.empty();
+        String page = filter.how().reachesAllPages() ? page() : filter.page();
+        // Another that has to be chosen and is not leaves nothing out of what this one offers.
+        Filtered left = filtered(
+                page,
+                dataset,
+                other -> !other.equals(id) && others.test(other) && value(other).isPresent());
+        return Optional.of(new Asked(
+                dataset,
+                Query.by(left.stages(), List.of(new GroupKey.Of(column.get())), List.of(Measure.ROWS))
+                        .filled()));
+    }
+
+    private void filter(String id, Filtered filtered) {
+        Filter filter = wires.filters().get(id);
+        FilterKind<Filter> kind = kinds.of(filter);
+        Optional<LoadedDataset> own = datasets.ready(filter.dataset());
+        LoadedDataset dataset = filtered.dataset();
+        boolean isOwn = filter.dataset() == dataset.id();
+        Optional<String> column = kind.isOfColumn(filter)
+                ? column(new Source(filter.dataset(), filter.column()), dataset)
+                : Optional.empty();
+        Optional<List<TieGraph.Hop>> way =
+                isOwn || column.isPresent() || !filter.how().goesAcross()
+                        ? Optional.empty()
+                        : way(filter.dataset(), dataset);
+        boolean reaches = isOwn || column.isPresent() || way.isPresent();
+        Value value = value(id).orElse(null);
+        if (value == null) {
+            if (!reaches || !filter.how().mustBeTurned()) return;
+            throw new MisfitException("Choose “" + filter.words() + "” first: nothing is shown before that.");
+        }
+        String words = kind.words(filter, value, scene);
+        if (isOwn || column.isPresent()) {
+            String of = column.orElse(filter.column());
+            // A column that has gone narrows nothing; its control says so.
+            if (of != null && dataset.table().find(of).isEmpty()) return;
+            FilterScene before = scene.after(List.copyOf(filtered.stages()));
+            filtered.stages().add(new Stage(words, kind.conditions(filter, value, of, dataset, before)));
+        }
+        // What narrows the other dataset without being followed itself is there when others are followed.
+        if (isOwn || own.isEmpty()) return;
+        if (filter.column() != null && own.get().table().find(filter.column()).isEmpty()) return;
+        List<Stage> there = filtered.of(own.get());
+        there.add(new Stage(
+                words, kind.conditions(filter, value, filter.column(), own.get(), scene.after(List.copyOf(there)))));
+        way.ifPresent(hops -> filtered.stages().add(carried(words, hops, there)));
+    }
+
+    private Stage carried(String words, List<TieGraph.Hop> way, List<Stage> there) {
+        return new Stage(words + ", " + graph().words(way), List.of(graph().carried(way, List.copyOf(there))));
+    }
+
+    private TieGraph graph() {
+        if (graph == null) graph = new TieGraph(wires.datasets(), datasets);
+        return graph;
+    }
+
+    /** The way from one dataset to another; empty where none leads there, or it is the same. */
+    private Optional<List<TieGraph.Hop>> way(long from, LoadedDataset to) {
+        return graph().way(from, to.id()).filter(hops -> !hops.isEmpty());
+    }
+
+    /** What is picked on other visuals, and what is in sight of maps. */
+    private void links(String id, Visual visual, Filtered filtered, Function<String, Scene> sceneOf) {
+        Map<String, List<Link>> narrowing = new TreeMap<>();
+        wires.links().values().stream()
+                .filter(link -> link.follows() == Link.Effect.NARROW && reaches(wires, link, link.from(), id))
+                .forEach(link -> narrowing
+                        .computeIfAbsent(link.from(), from -> new ArrayList<>())
+                        .add(link));
+        narrowing.forEach((from, links) -> {
+            Value.Pick pick = state.get(Part.PICK, from, Value.Pick.class).orElse(null);
+            Value.Pick frame = state.get(Part.FRAME, from, Value.Pick.class).orElse(null);
+            List<Link> picked =
+                    links.stream().filter(link -> onPick(link, pick)).toList();
+            List<Link> framed = links.stream()
+                    .filter(link -> link.gesture() == Link.Gesture.FRAMED && frame != null)
+                    .toList();
+            if (!picked.isEmpty()) pick(from, pick, picked, filtered, sceneOf);
+            else if (pick == null && links.stream().anyMatch(Link::asksFirst))
+                throw new MisfitException(
+                        "Pick something on “" + nameOf(from) + "”: what belongs to it is shown here.");
+            if (!framed.isEmpty()) pick(from, frame, framed, filtered, sceneOf);
         });
+    }
+
+    private static boolean onPick(Link link, Value.Pick pick) {
+        Value.Pick of = pick instanceof Value.Not not ? not.of() : pick;
+        return of != null
+                && (link.gesture() == Link.Gesture.PICKED
+                        || link.gesture() == Link.Gesture.SPANNED && of instanceof Value.Span);
+    }
+
+    private String nameOf(String id) {
+        Visual visual = wires.visuals().get(id);
+        return visual == null ? "" : Scene.titleOf(visual, kinds.of(visual).words(visual));
+    }
+
+    private void pick(
+            String from, Value.Pick pick, List<Link> links, Filtered filtered, Function<String, Scene> sceneOf) {
+        Visual visual = wires.visuals().get(from);
+        Optional<Source> source =
+                visual == null ? Optional.empty() : kinds.of(visual).picks(visual);
+        if (source.isEmpty()) return;
+        LoadedDataset dataset = filtered.dataset();
+        Optional<String> column = column(source.get(), dataset);
+        if (column.isPresent()) {
+            filtered.stages()
+                    .add(new Stage(words(from, pick), List.of(condition(from, pick, column.get(), dataset, sceneOf))));
+            return;
+        }
+        Optional<LoadedDataset> own = datasets.ready(source.get().dataset());
+        if (own.isEmpty() || links.stream().noneMatch(Link::goesAcross)) return;
+        if (own.get().table().find(source.get().column()).isEmpty()) return;
+        way(source.get().dataset(), dataset).ifPresent(way -> {
+            List<Stage> there = filtered.of(own.get());
+            there.add(new Stage(
+                    words(from, pick),
+                    List.of(condition(from, pick, source.get().column(), own.get(), sceneOf))));
+            filtered.stages().add(carried(words(from, pick), way, there));
+        });
+    }
+
+    private Condition condition(
+            String from, Value.Pick pick, String column, LoadedDataset dataset, Function<String, Scene> sceneOf) {
+        if (pick instanceof Value.Not not)
+            return new Condition.Not(condition(from, not.of(), column, dataset, sceneOf));
+        Visual visual = wires.visuals().get(from);
+        Picked picked = kinds.of(visual).picked(visual, pick, sceneOf.apply(from));
+        if (picked instanceof Picked.OneOf places && column.equals(PlacedTable.PLACE))
+            picked = Picked.values(dataset.meant(places.values()));
+        return picked.on(column);
     }
 
     /**
@@ -153,20 +329,52 @@ public final class Narrowing {
         Set<String> touched = new LinkedHashSet<>();
         Filter filter = wires.filters().get(id);
         wires.visuals().forEach((visualId, visual) -> {
-            boolean byFilter = filter != null && visual.page().equals(filter.page());
-            boolean byPick = wires.links().values().stream().anyMatch(link -> reaches(wires, link, id, visualId));
-            boolean byParameter = wires.parameters().containsKey(id)
-                    && (kinds.of(visual).uses(visual, id)
-                            || isNamed(
-                                    wires.parameters().get(id),
-                                    id,
-                                    kinds.of(visual).rules(visual)));
-            if (byFilter || byPick || byParameter) touched.add(visualId);
+            boolean byFilter = filter != null
+                    && (filter.how().reachesAllPages() || visual.page().equals(filter.page()));
+            boolean byPick = wires.links().values().stream()
+                    .anyMatch(link -> link.gesture() != Link.Gesture.FRAMED
+                            && link.follows() == Link.Effect.NARROW
+                            && reaches(wires, link, id, visualId));
+            if (byFilter || byPick || isDriven(wires, kinds, visualId, id)) touched.add(visualId);
         });
+        if (wires.parameters().containsKey(id))
+            wires.filters().forEach((other, of) -> {
+                if (isDriven(wires.parameters().get(id), id, of, kinds, other))
+                    touched.addAll(touched(wires, kinds, other));
+            });
         return touched;
     }
 
-    /** Whether a pick on one visual narrows another: every other one of its page, or those that the link names. */
+    /** Ids of the visuals that change with what is in sight of a map. */
+    public static Set<String> framed(Wires wires, String id) {
+        Set<String> touched = new LinkedHashSet<>();
+        for (String other : wires.visuals().keySet())
+            if (wires.links().values().stream()
+                    .anyMatch(link ->
+                            link.has(Link.Gesture.FRAMED, Link.Effect.NARROW) && reaches(wires, link, id, other)))
+                touched.add(other);
+        return touched;
+    }
+
+    /** Whether a visual changes with a parameter. */
+    private static boolean isDriven(Wires wires, Registry kinds, String visual, String id) {
+        Parameter parameter = wires.parameters().get(id);
+        Visual of = wires.visuals().get(visual);
+        return parameter != null
+                && (kinds.of(of).uses(of, id)
+                        || isNamed(parameter, id, kinds.of(of).rules(of))
+                        || stands(parameter, "/visuals/" + visual));
+    }
+
+    private static boolean isDriven(Parameter parameter, String id, Filter filter, Registry kinds, String at) {
+        return isNamed(parameter, id, kinds.of(filter).rules(filter)) || stands(parameter, "/filters/" + at);
+    }
+
+    private static boolean stands(Parameter parameter, String part) {
+        return parameter.at() != null && parameter.at().stream().anyMatch(at -> at.startsWith(part + "/"));
+    }
+
+    /** Whether what is done on one visual reaches another: every other one of its page, or those that the link names. */
     private static boolean reaches(Wires wires, Link link, String from, String to) {
         if (!link.from().equals(from) || !link.reaches(to)) return false;
         Visual picked = wires.visuals().get(from);
@@ -182,11 +390,11 @@ public final class Narrowing {
                 .orElseGet(wires::firstPage);
     }
 
-    /** Whether what is picked on a visual shows on the page that is looked at. */
-    private boolean isFelt(String id) {
+    /** Whether what is done on a visual shows on the page that is looked at. */
+    private boolean isFelt(String id, Set<String> touched) {
         String page = page();
         return wires.visuals().get(id).page().equals(page)
-                || touched(wires, kinds, id).stream()
+                || touched.stream()
                         .anyMatch(other -> wires.visuals().get(other).page().equals(page));
     }
 
@@ -199,23 +407,28 @@ public final class Narrowing {
      *
      * @param id the filter or visual that narrows, or the parameter that is set
      * @param words the narrowing as people read it
+     * @param part of the reader's state, by its letter
      */
-    public record Showing(String id, String words) {}
+    public record Showing(String id, String words, String part) {}
 
-    /** Everything the reader has chosen that is felt on the page that is looked at, in words. */
+    /** Everything the reader has chosen, or that holds at first, and that is felt on the page that is looked at. */
     public List<Showing> nowShowing() {
         List<Showing> parts = new ArrayList<>();
         for (String id : wires.filtersOf(page())) {
             Filter filter = wires.filters().get(id);
-            state.get(Part.FILTER, id, Value.class)
+            value(id)
                     .ifPresent(
-                            value -> parts.add(new Showing(id, kinds.of(filter).words(filter, value))));
+                            value -> parts.add(new Showing(id, kinds.of(filter).words(filter, value, scene), "f")));
         }
-        state.all(Part.PARAMETER, Value.Number.class)
-                .forEach((id, number) -> parts.add(
-                        new Showing(id, wires.parameters().get(id).name() + " " + NumberWords.full(number.value()))));
+        state.all(Part.PARAMETER, Value.class).forEach((id, value) -> {
+            Parameter parameter = wires.parameters().get(id);
+            parts.add(new Showing(id, parameter.name() + " " + parameter.words(value), "v"));
+        });
         state.all(Part.PICK, Value.Pick.class).forEach((id, pick) -> {
-            if (isFelt(id)) parts.add(new Showing(id, words(id, pick)));
+            if (isFelt(id, touched(wires, kinds, id))) parts.add(new Showing(id, words(id, pick), "p"));
+        });
+        state.all(Part.FRAME, Value.Pick.class).forEach((id, frame) -> {
+            if (isFelt(id, framed(wires, id))) parts.add(new Showing(id, "in sight of “" + nameOf(id) + "”", "e"));
         });
         return parts;
     }
@@ -223,7 +436,9 @@ public final class Narrowing {
     private String words(String id, Value.Pick pick) {
         Visual visual = wires.visuals().get(id);
         VisualKind<Visual> kind = kinds.of(visual);
-        return "Picked: " + kind.pickWords(visual, pick, datasets);
+        return pick instanceof Value.Not not
+                ? "Picked: all but " + kind.pickWords(visual, not.of(), datasets)
+                : "Picked: " + kind.pickWords(visual, pick, datasets);
     }
 
     /** The marks picked on each visual by a predicate, for those that show them. */

@@ -1,7 +1,9 @@
 package sarnik.narrow;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import sarnik.data.Datasets;
 import sarnik.data.Words;
@@ -11,7 +13,6 @@ import sarnik.state.ReaderState.Part;
 import sarnik.state.Texts;
 import sarnik.state.Value;
 import sarnik.visual.Known;
-import sarnik.visual.Source;
 import sarnik.visual.Visual;
 import sarnik.visual.VisualKind;
 
@@ -24,13 +25,16 @@ public final class StateReader {
     private final Wires wires;
     private final Datasets datasets;
     private final Registry kinds;
+    private final FilterScene scene;
     private final List<String> misfits = new ArrayList<>();
+    private final List<String> strangers = new ArrayList<>();
     private ReaderState state = ReaderState.NOTHING;
 
-    private StateReader(Wires wires, Datasets datasets, Registry kinds) {
+    private StateReader(Wires wires, Datasets datasets, Registry kinds, LocalDate today) {
         this.wires = wires;
         this.datasets = datasets;
         this.kinds = kinds;
+        this.scene = new FilterScene(today, datasets, null);
     }
 
     /**
@@ -46,18 +50,59 @@ public final class StateReader {
      *     over
      */
     public static Read read(String text, Wires wires, Datasets datasets, Registry kinds) {
-        StateReader reader = new StateReader(wires, datasets, kinds);
-        ReaderState.parts(text, (part, said) -> reader.take(part, said[0], said[1]));
+        StateReader reader = new StateReader(wires, datasets, kinds, LocalDate.EPOCH);
+        ReaderState.parts(text, reader::take, reader::named);
+        reader.strangers();
         return new Read(reader.state, List.copyOf(reader.misfits));
     }
 
+    /** A part that an address calls by the name its author gave it. */
+    private void named(String name, String text) {
+        String id = wires.names().entrySet().stream()
+                .filter(e -> e.getValue().equals(name))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(null);
+        if (name.equals(ReaderState.PAGE) && id == null) {
+            String page = Texts.decode(text);
+            take(
+                    Part.PAGE,
+                    ReaderState.PAGE,
+                    wires.names().entrySet().stream()
+                            .filter(e ->
+                                    e.getValue().equals(page) && wires.pageIds().contains(e.getKey()))
+                            .map(Map.Entry::getKey)
+                            .findFirst()
+                            .orElse(page));
+        } else if (id == null) strangers.add(name);
+        else if (wires.filters().containsKey(id)) take(Part.FILTER, id, text);
+        else if (wires.parameters().containsKey(id)) take(Part.PARAMETER, id, text);
+        else if (wires.visuals().containsKey(id))
+            take(kinds.of(wires.visuals().get(id)).part(), id, text);
+        else strangers.add(name);
+    }
+
+    private void strangers() {
+        if (strangers.isEmpty()) return;
+        misfits.add("The address says something of %s, which this dashboard does not know; it is left out."
+                .formatted(Words.list(
+                        strangers.stream()
+                                .limit(MOST_NAMED)
+                                .map(s -> "“" + s + "”")
+                                .toList(),
+                        "and")));
+    }
+
     private void take(Part part, String id, String text) {
+        if (text.isEmpty()) return;
         switch (part) {
             case FILTER -> filter(id, text);
             case PICK -> pick(id, text);
             case TURNED -> turned(id, text);
             case OFFERED -> offered(id, text);
-            case PARAMETER -> number(id, text);
+            case PARAMETER -> parameter(id, text);
+            case FRAME -> frame(id, text);
+            case MOMENT -> moment(id, text);
             case PAGE -> page(text);
         }
     }
@@ -68,21 +113,26 @@ public final class StateReader {
             misfits.add("The address names a filter that this dashboard no longer has; it is left out.");
             return;
         }
+        if (Texts.isAll(text)) {
+            if (filter.how().first() != null) state = state.with(Part.FILTER, id, new Value.All());
+            return;
+        }
         FilterKind<Filter> kind = kinds.of(filter);
-        Optional<Value> value = kind.read(text);
+        Optional<Value> value = kind.read(filter, text);
         if (value.isEmpty()) {
             misfits.add("The address holds no " + kind.expected() + " that can be read for “" + filter.words()
                     + "”; it is left out.");
             return;
         }
-        if (!(value.get() instanceof Value.Choice choice)) {
-            if (!value.get().text().equals("..")) state = state.with(Part.FILTER, id, value.get());
-            return;
+        Value read = value.get();
+        // A range that is open at both ends is everything.
+        if (read.text().equals("..")) return;
+        if (read instanceof Value.Choice choice) {
+            List<String> known = known(kind.known(filter, choice.values(), scene), choice.values());
+            if (known.isEmpty()) return;
+            read = new Value.Choice(known);
         }
-        List<String> known = known(
-                Known.of(Optional.of(new Source(filter.dataset(), filter.column())), choice.values(), datasets),
-                choice.values());
-        if (!known.isEmpty()) state = state.with(Part.FILTER, id, new Value.Choice(known));
+        if (!read.text().equals(filter.how().first())) state = state.with(Part.FILTER, id, read);
     }
 
     private void pick(String id, String text) {
@@ -147,21 +197,48 @@ public final class StateReader {
             state = state.with(Part.PAGE, ReaderState.PAGE, new Value.Choice(List.of(page)));
     }
 
-    private void number(String id, String text) {
+    private void parameter(String id, String text) {
         Parameter parameter = wires.parameters().get(id);
         if (parameter == null) {
-            misfits.add("The address sets a number that this dashboard no longer has; it is left out.");
+            misfits.add("The address sets something that this dashboard no longer has; it is left out.");
             return;
         }
-        try {
-            double number = Double.parseDouble(Texts.decode(text));
-            if (!parameter.allows(number))
-                misfits.add("The address sets %s to %s, which lies beyond what it can be; it is left out."
-                        .formatted(parameter.name(), NumberWords.full(number)));
-            else if (number != parameter.value()) state = state.with(Part.PARAMETER, id, new Value.Number(number));
-        } catch (NumberFormatException odd) {
-            misfits.add(
-                    "The address sets %s to something that is no number; it is left out.".formatted(parameter.name()));
+        Optional<Value> value = parameter.read(Texts.decode(text));
+        if (value.isPresent()) {
+            if (!value.equals(parameter.begins())) state = state.with(Part.PARAMETER, id, value.get());
+            return;
         }
+        misfits.add(unfit(parameter, Texts.decode(text)));
+    }
+
+    private static String unfit(Parameter parameter, String text) {
+        if (parameter.kind() != Parameter.Type.NUMBER)
+            return "The address sets %s to something that it cannot be; it is left out.".formatted(parameter.name());
+        try {
+            return "The address sets %s to %s, which lies beyond what it can be; it is left out."
+                    .formatted(parameter.name(), NumberWords.full(Double.parseDouble(text)));
+        } catch (NumberFormatException odd) {
+            return "The address sets %s to something that is no number; it is left out.".formatted(parameter.name());
+        }
+    }
+
+    private void frame(String id, String text) {
+        boolean followed = wires.links().values().stream()
+                .anyMatch(link -> link.from().equals(id) && link.gesture() == Link.Gesture.FRAMED);
+        Optional<Value.Pick> frame = Texts.pick(text).filter(Value.Extent.class::isInstance);
+        if (!followed || !wires.visuals().containsKey(id))
+            misfits.add("The address says what is in sight of a map that nothing follows; it is left out.");
+        else if (frame.isEmpty()) misfits.add("The address holds an extent that cannot be read; it is left out.");
+        else state = state.with(Part.FRAME, id, frame.get());
+    }
+
+    private void moment(String id, String text) {
+        Visual visual = wires.visuals().get(id);
+        Optional<Value> moment =
+                visual == null ? Optional.empty() : kinds.of(visual).moment(visual, text, datasets);
+        if (moment.isEmpty())
+            misfits.add(
+                    "The address holds a moment that cannot be read, or of a player that has gone; it is left out.");
+        else state = state.with(Part.MOMENT, id, moment.get());
     }
 }

@@ -2,6 +2,7 @@ package sarnik.narrow;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import sarnik.visual.Visual;
 
 /** What of a dashboard narrows, and is narrowed. */
@@ -15,7 +16,13 @@ public interface Wires {
 
     Map<String, Parameter> parameters();
 
-    /** Ids of the filters of a page in their order. */
+    /** Ids of the datasets that it shows. */
+    Set<Long> datasets();
+
+    /** What addresses call parts of it, by their ids. */
+    Map<String, String> names();
+
+    /** Ids of the filters that narrow a page, in their order. */
     List<String> filtersOf(String page);
 
     /** Ids of the pages in their order. */

@@ -84,6 +84,14 @@ public sealed interface Condition {
      */
     record Contains(String column, String text) implements Condition {}
 
+    /** A condition is not met, and its value is not missing. */
+    record Not(Condition of) implements Condition {
+        @Override
+        public String column() {
+            return of.column();
+        }
+    }
+
     /** The value is missing. */
     record Missing(String column) implements Condition {}
 

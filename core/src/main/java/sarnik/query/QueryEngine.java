@@ -34,8 +34,7 @@ public interface QueryEngine {
 
     /** Stages in which every condition about the groups of another query is one about their keys. */
     default List<Stage> resolved(List<Stage> stages) {
-        if (stages.stream().allMatch(s -> s.conditions().stream().noneMatch(Condition.Among.class::isInstance)))
-            return stages;
+        if (stages.stream().allMatch(s -> s.conditions().stream().noneMatch(QueryEngine::asks))) return stages;
         List<Stage> plain = new ArrayList<>();
         for (Stage stage : stages)
             plain.add(new Stage(
@@ -44,7 +43,12 @@ public interface QueryEngine {
         return plain;
     }
 
+    private static boolean asks(Condition condition) {
+        return condition instanceof Condition.Among || condition instanceof Condition.Not not && asks(not.of());
+    }
+
     private Condition resolved(Condition condition) {
+        if (condition instanceof Condition.Not not) return new Condition.Not(resolved(not.of()));
         if (!(condition instanceof Condition.Among among)) return condition;
         List<String> keys = Arrays.stream(
                         answer(among.table(), among.query()).keys().get(among.key()))

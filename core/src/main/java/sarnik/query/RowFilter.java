@@ -42,6 +42,7 @@ interface RowFilter {
         if (condition instanceof Condition.Among)
             throw new IllegalStateException("What is among the groups of a query is asked before");
         if (condition instanceof Condition.InGroups in) return ofGroups(KeyCoder.of(table, in.key()), in.groups());
+        if (condition instanceof Condition.Not not) return new AllBut(of(table, not.of()), column);
         if (condition instanceof Condition.Missing) return (SlowFilter) column::isMissing;
         if (column instanceof CodedColumn coded) return ofCodes(coded, condition);
         if (condition instanceof Condition.Contains)
@@ -182,6 +183,36 @@ interface RowFilter {
         default int keepRange(int from, int to, int[] selection) {
             int kept = 0;
             for (int row = from; row < to; row++) if (meets(row)) selection[kept++] = row;
+            return kept;
+        }
+    }
+
+    /** What another condition does not keep, but for what is missing. */
+    record AllBut(RowFilter of, Column column) implements RowFilter {
+        @Override
+        public int keep(int[] selection, int count) {
+            int[] rows = Arrays.copyOf(selection, count);
+            int left = of.keep(rows, count);
+            return without(selection, count, rows, left);
+        }
+
+        @Override
+        public int keepRange(int from, int to, int[] selection) {
+            int[] rows = new int[to - from];
+            int left = of.keepRange(from, to, rows);
+            for (int row = from; row < to; row++) selection[row - from] = row;
+            return without(selection, to - from, rows, left);
+        }
+
+        /** Both ascending. */
+        private int without(int[] selection, int count, int[] rows, int left) {
+            int kept = 0;
+            int next = 0;
+            for (int i = 0; i < count; i++) {
+                int row = selection[i];
+                if (next < left && rows[next] == row) next++;
+                else if (!column.isMissing(row)) selection[kept++] = row;
+            }
             return kept;
         }
     }

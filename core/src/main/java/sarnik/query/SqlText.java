@@ -157,6 +157,9 @@ public record SqlText(String sql) {
     private static String condition(Table table, Condition condition, String from, UnaryOperator<String> identifier) {
         if (condition instanceof Condition.Holds)
             throw new QueryException("A condition that was worked out is not of the database");
+        if (condition instanceof Condition.Not not)
+            return "NOT (" + condition(table, not.of(), from, identifier) + ") AND "
+                    + identifier.apply(condition.column()) + " IS NOT NULL";
         String column = identifier.apply(condition.column());
         if (condition instanceof Condition.Missing) return column + " IS NULL";
         if (condition instanceof Condition.Contains contains)

@@ -120,6 +120,18 @@ public enum TimeStep {
         };
     }
 
+    /** The day so many steps later, or before where the count is negative; of a step of days and longer. */
+    public LocalDate plus(LocalDate day, int count) {
+        return switch (this) {
+            case DAY -> day.plusDays(count);
+            case WEEK -> day.plusWeeks(count);
+            case MONTH -> day.plusMonths(count);
+            case QUARTER -> day.plusMonths(3L * count);
+            case YEAR -> day.plusYears(count);
+            default -> throw new IllegalStateException(words + " is no stretch of days");
+        };
+    }
+
     /** The number of the step whose text this is. */
     public long number(String text) {
         return switch (this) {

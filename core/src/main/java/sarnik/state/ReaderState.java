@@ -37,6 +37,10 @@ public record ReaderState(SortedMap<String, Value> values) {
         OFFERED("s"),
         /** The value of a parameter. */
         PARAMETER("v"),
+        /** What is in sight of a map, where others follow it. */
+        FRAME("e"),
+        /** The moment of a player. */
+        MOMENT("m"),
         /** Which page is looked at; its id is {@link #PAGE}. */
         PAGE("g");
 
@@ -44,6 +48,11 @@ public record ReaderState(SortedMap<String, Value> values) {
 
         Part(String letter) {
             this.letter = letter;
+        }
+
+        private static Part of(char letter) {
+            for (Part part : values()) if (part.letter.charAt(0) == letter) return part;
+            return null;
         }
 
         String key(String id) {
@@ -111,17 +120,24 @@ public record ReaderState(SortedMap<String, Value> values) {
     /**
      * Takes the text form apart.
      *
-     * @param text the query part of a web address, without its question mark; parts that are not of a state are passed
-     *     over
+     * @param text the query part of a web address, without its question mark
      * @param each is given the part, its id, and its value, which is still encoded
+     * @param named is given what is called by a name of its author's, and its value, which is still encoded
      */
-    public static void parts(String text, BiConsumer<Part, String[]> each) {
+    public static void parts(String text, Said each, BiConsumer<String, String> named) {
         for (String one : text == null ? new String[0] : text.split("&")) {
             int equals = one.indexOf('=');
-            if (equals < 3 || one.charAt(1) != '.' || equals == one.length() - 1) continue;
-            for (Part part : Part.values())
-                if (part.letter.charAt(0) == one.charAt(0))
-                    each.accept(part, new String[] {Texts.decode(one.substring(2, equals)), one.substring(equals + 1)});
+            if (equals < 1 || equals == one.length() - 1) continue;
+            String value = one.substring(equals + 1);
+            Part part = equals < 3 || one.charAt(1) != '.' ? null : Part.of(one.charAt(0));
+            if (part != null) each.take(part, Texts.decode(one.substring(2, equals)), value);
+            else named.accept(Texts.decode(one.substring(0, equals)), value);
         }
+    }
+
+    /** Takes a part of a state. */
+    public interface Said {
+
+        void take(Part part, String id, String text);
     }
 }

@@ -10,10 +10,21 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import sarnik.query.TimeStep;
 
 /** The text form of values in an address, and back. */
 public final class Texts {
+
+    /** Stands for everything. */
+    static final String ALL = "*";
+
+    /** Stands before what a pick leaves out. */
+    static final String NOT = "!";
+
+    /** Of a period. */
+    private static final int MOST_STEPS = 10_000;
 
     private Texts() {}
 
@@ -29,7 +40,9 @@ public final class Texts {
     }
 
     static String encode(String text) {
-        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+        return URLEncoder.encode(text, StandardCharsets.UTF_8)
+                .replace("+", "%20")
+                .replace("*", "%2A");
     }
 
     /** What a percent-encoded text says; the text itself where it is not well encoded. */
@@ -51,15 +64,45 @@ public final class Texts {
                 .toList();
     }
 
-    /** A range of days; empty where the text is none. */
+    /** Whether a text stands for everything. */
+    public static boolean isAll(String text) {
+        return text.equals(ALL);
+    }
+
+    /**
+     * A range of days: {@code 2025-06-01..2026-05-31}, with an end left out for an open one. A month, {@code 2025-06}, or
+     * a year stands for its first day where it begins a range, and for its last where it ends one; alone it is the range.
+     * Empty where the text is none.
+     */
     public static Optional<Value.Range> range(String text) {
         String[] ends = decode(text).split("\\.\\.", -1);
-        if (ends.length != 2) return Optional.empty();
+        if (ends.length > 2 || ends[0].isEmpty() && ends.length == 1) return Optional.empty();
         try {
-            return Optional.of(new Value.Range(date(ends[0]), date(ends[1])));
+            return Optional.of(new Value.Range(first(ends[0]), last(ends[ends.length - 1])));
         } catch (DateTimeException unreadable) {
             return Optional.empty();
         }
+    }
+
+    /** Days counted from one: {@code ~last.30.day}, {@code ~this.month}; empty where the text is none. */
+    public static Optional<Value.Period> period(String text) {
+        String[] parts = decode(text).split("\\.", -1);
+        for (Value.Period.Which which : Value.Period.Which.values()) {
+            boolean counts = which == Value.Period.Which.LAST;
+            if (parts.length != (counts ? 3 : 2)
+                    || !parts[0].equals(
+                            "~" + which.name().toLowerCase(Locale.ROOT).replace("_", ""))) continue;
+            for (TimeStep step : TimeStep.values()) {
+                if (step.comesAgain() || step.needsTime() || !step.words().equals(parts[parts.length - 1])) continue;
+                try {
+                    int count = counts ? Integer.parseInt(parts[1]) : 1;
+                    if (count >= 1 && count <= MOST_STEPS) return Optional.of(new Value.Period(which, count, step));
+                } catch (NumberFormatException odd) {
+                    return Optional.empty();
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     /** A range of numbers; empty where the text is none. */
@@ -75,12 +118,25 @@ public final class Texts {
         }
     }
 
-    private static LocalDate date(String text) {
-        return text.isEmpty() ? null : LocalDate.parse(text);
+    private static LocalDate first(String text) {
+        if (text.isEmpty()) return null;
+        return LocalDate.parse(text.length() == 4 ? text + "-01-01" : text.length() == 7 ? text + "-01" : text);
+    }
+
+    private static LocalDate last(String text) {
+        LocalDate first = first(text);
+        if (first == null) return null;
+        return text.length() == 4
+                ? first.withDayOfYear(first.lengthOfYear())
+                : text.length() == 7 ? first.withDayOfMonth(first.lengthOfMonth()) : first;
     }
 
     /** What is picked; empty where the text is a predicate that cannot be read. */
     public static Optional<Value.Pick> pick(String text) {
+        if (text.startsWith(NOT))
+            return pick(text.substring(1))
+                    .filter(pick -> !(pick instanceof Value.Not) && !pick.text().isEmpty())
+                    .map(Value.Not::new);
         if (!text.startsWith("~")) return Optional.of(new Value.Values(values(text)));
         int dot = text.indexOf('.');
         String rest = text.substring(dot + 1);
@@ -113,6 +169,28 @@ public final class Texts {
                 default -> Optional.empty();
             };
         } catch (NumberFormatException | StringIndexOutOfBoundsException broken) {
+            return Optional.empty();
+        }
+    }
+
+    /** What lies around a point: {@code ~around.-2.46_41.76_5000.Soria}; empty where the text is none. */
+    public static Optional<Value.Around> around(String text) {
+        String start = "~around.";
+        if (!text.startsWith(start)) return Optional.empty();
+        String rest = text.substring(start.length());
+        // The numbers have points of their own; the name behind the last of them is encoded.
+        int third = rest.indexOf('_', rest.indexOf('_') + 1);
+        int name = rest.indexOf('.', third);
+        if (third < 0 || name < 0) return Optional.empty();
+        if (rest.substring(name + 1).matches("\\d+\\..*")) name = rest.indexOf('.', name + 1);
+        try {
+            String[] numbers = rest.substring(0, name).split("_", -1);
+            return Optional.of(new Value.Around(
+                    number(numbers[0], -180, 180),
+                    number(numbers[1], -90, 90),
+                    number(numbers[2], 0, 2.1e7),
+                    decode(rest.substring(name + 1))));
+        } catch (NumberFormatException broken) {
             return Optional.empty();
         }
     }

@@ -3,6 +3,8 @@ package sarnik.state;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import sarnik.query.TimeStep;
 
 /** Something that a reader has set: what a filter keeps, what is picked, the value of a parameter. */
 public sealed interface Value {
@@ -54,6 +56,76 @@ public sealed interface Value {
         }
     }
 
+    /** Everything, where something else holds until the reader says so. */
+    record All() implements Value {
+        @Override
+        public String text() {
+            return Texts.ALL;
+        }
+    }
+
+    /** Words that are looked for. */
+    record Words(String words) implements Value {
+        @Override
+        public String text() {
+            return Texts.encode(words);
+        }
+    }
+
+    /**
+     * Days that are counted from one day: the last so many steps up to it, or a step of the calendar that it lies in.
+     *
+     * @param which which of them
+     * @param count how many steps, of {@link Which#LAST}; 1 else
+     * @param step a day, week, month, quarter or year
+     */
+    record Period(Which which, int count, TimeStep step) implements Value {
+
+        /** Which days of a step. */
+        public enum Which {
+            /** So many steps that end with the day. */
+            LAST,
+            /** The whole step that the day lies in. */
+            THIS,
+            /** The whole step before that. */
+            BEFORE,
+            /** The step that the day lies in, up to the day. */
+            TO_DATE
+        }
+
+        /** The first and the last day, counted from one. */
+        public Range on(LocalDate day) {
+            LocalDate first = step.firstDay(step.number(day.toEpochDay(), 0));
+            return switch (which) {
+                case LAST -> new Range(step.plus(day, -count).plusDays(1), day);
+                case THIS -> new Range(first, step.plus(first, 1).minusDays(1));
+                case BEFORE -> new Range(step.plus(first, -1), first.minusDays(1));
+                case TO_DATE -> new Range(first, day);
+            };
+        }
+
+        /** "the last 30 days", "this month", "last month", "year to date"; the day alone is left to others. */
+        public String words() {
+            return switch (which) {
+                case LAST -> count == 1 ? "the last " + step.words() : "the last " + count + " " + step.words() + "s";
+                case THIS -> "this " + step.words();
+                case BEFORE -> "last " + step.words();
+                case TO_DATE -> step.words() + " to date";
+            };
+        }
+
+        /** Whether it is the day itself that others are counted from. */
+        public boolean onTheDay() {
+            return which == Which.LAST && count == 1 && step == TimeStep.DAY;
+        }
+
+        @Override
+        public String text() {
+            return "~" + which.name().toLowerCase(Locale.ROOT).replace("_", "")
+                    + (which == Which.LAST ? "." + count : "") + "." + step.words();
+        }
+    }
+
     record Number(double value) implements Value {
         @Override
         public String text() {
@@ -63,6 +135,14 @@ public sealed interface Value {
 
     /** What is picked on a visual: a predicate, so that its text is short however many marks it holds. */
     sealed interface Pick extends Value {}
+
+    /** All marks but those that another pick means. */
+    record Not(Pick of) implements Pick {
+        @Override
+        public String text() {
+            return Texts.NOT + of.text();
+        }
+    }
 
     /** The marks of these values. */
     record Values(List<String> values) implements Pick {
@@ -97,6 +177,19 @@ public sealed interface Value {
         @Override
         public String text() {
             return "~near." + Texts.plain(metres) + "." + Texts.encode(place);
+        }
+    }
+
+    /**
+     * What lies within so many metres of a point.
+     *
+     * @param name what the point is called
+     */
+    record Around(double lon, double lat, double metres, String name) implements Value {
+        @Override
+        public String text() {
+            return "~around." + Texts.plain(lon) + "_" + Texts.plain(lat) + "_" + Texts.plain(metres) + "."
+                    + Texts.encode(name);
         }
     }
 

@@ -13,6 +13,7 @@ import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Rule;
 import sarnik.data.Words;
+import sarnik.state.ReaderState;
 import sarnik.state.Value;
 
 /**
@@ -120,6 +121,21 @@ public interface VisualKind<V extends Visual> {
     /** The values among those picked that it may show; of those it cannot know it says that it shows them. */
     default Known known(V visual, List<String> values, Datasets datasets) {
         return Known.of(picks(visual), values, datasets);
+    }
+
+    /** What of a reader's state an address sets that calls it by its name. */
+    default ReaderState.Part part() {
+        return ReaderState.Part.PICK;
+    }
+
+    /** The moment that a text says, of a kind that plays time; empty where it says none. */
+    default Optional<Value> moment(V visual, String text, Datasets datasets) {
+        return Optional.empty();
+    }
+
+    /** Whether it shows an extent of the Earth, which can be framed. */
+    default boolean framed() {
+        return false;
     }
 
     /** What a picked value is called. */

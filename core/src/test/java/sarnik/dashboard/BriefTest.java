@@ -51,8 +51,8 @@ class BriefTest {
                         + "picked here narrows the map and the figure sum of litres.",
                 "v3 | One figure: the sum of litres in Refills.",
                 "v4 | Bars: all values of status in Kiosks by number of rows.",
-                "f1 | The reader may choose values of product in Refills.",
-                "f2 | The reader may choose a range of day in Refills."
+                "f1 | The reader may choose values of product in Refills, by the alphabet; nothing chosen is called “all”.",
+                "f2 | The reader may choose a range of day in Refills; periods are counted from today."
             })
     void eachPartIsOneSentence(String id, String sentence) {
         assertThat(writer.write(id).text()).isEqualTo(sentence);
@@ -119,7 +119,7 @@ class BriefTest {
 
     /** What an option sets: where several can be chosen, a list of it; of what is told when hovered, its measures. */
     private static Object valueOf(Brief.Control slot, Brief.Option option) {
-        if (slot.kind() == Brief.Kind.SET) return List.of(option.value());
+        if (slot.kind() == Brief.Kind.SET || slot.kind() == Brief.Kind.ORDER) return List.of(option.value());
         return option.value();
     }
 

@@ -214,28 +214,29 @@ class DrawerTest {
     @Test
     void nowShowingNamesEveryChoice() {
         ReaderState state = Fixture.state("f.f1=still&p.v1=" + place(1));
-        assertThat(new Narrowing(DASHBOARD, state, DATASETS, Kinds.ALL, LocalDate.EPOCH).nowShowing())
+        assertThat(new Narrowing(DASHBOARD, state, DATASETS, Kinds.ALL, LocalDate.EPOCH, Fixture.ENGINE).nowShowing())
                 .containsExactly(
-                        new Narrowing.Showing("f1", "product is still"), new Narrowing.Showing("v1", "Picked: Soria"));
+                        new Narrowing.Showing("f1", "product is still", "f"),
+                        new Narrowing.Showing("v1", "Picked: Soria", "p"));
         assertThat(Words.list(List.of("a", "b", "c", "d", "e"), "or")).isEqualTo("a, b, c and 2 more");
         assertThat(Words.list(List.of(), "or")).isEqualTo("nothing");
     }
 
     @Test
     void filtersOfferWhatTheDataHolds() {
-        assertThat(FilterOffer.of(DASHBOARD.filters().get("f1"), DATASETS, Kinds.ALL)
+        assertThat(FilterOffer.of(DASHBOARD.filters().get("f1"), Fixture.scene(DATASETS), Kinds.ALL)
                         .values())
                 .containsExactly("still", "warm");
-        FilterOffer days = FilterOffer.of(DASHBOARD.filters().get("f2"), DATASETS, Kinds.ALL);
+        FilterOffer days = FilterOffer.of(DASHBOARD.filters().get("f2"), Fixture.scene(DATASETS), Kinds.ALL);
         assertThat(days.from()).isEqualTo("2026-01-01");
         assertThat(days.to()).isEqualTo("2026-03-02");
-        assertThat(FilterOffer.of(new Choice("p1", 1, 2, "colour", ""), DATASETS, Kinds.ALL)
+        assertThat(FilterOffer.of(new Choice("p1", 1, 2, "colour", ""), Fixture.scene(DATASETS), Kinds.ALL)
                         .misfit())
                 .contains("has gone");
-        assertThat(FilterOffer.of(new Choice("p1", 1, 2, "day", ""), DATASETS, Kinds.ALL)
+        assertThat(FilterOffer.of(new Choice("p1", 1, 2, "day", ""), Fixture.scene(DATASETS), Kinds.ALL)
                         .misfit())
                 .contains("no longer holds text");
-        assertThat(FilterOffer.of(new Dates("p1", 1, 2, "product", ""), DATASETS, Kinds.ALL)
+        assertThat(FilterOffer.of(new Dates("p1", 1, 2, "product", ""), Fixture.scene(DATASETS), Kinds.ALL)
                         .misfit())
                 .contains("no longer holds dates");
     }

@@ -2,10 +2,12 @@ package sarnik.dashboard;
 
 import static sarnik.table.TestTables.csv;
 
+import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.narrow.FilterScene;
 import sarnik.narrow.StateReader;
 import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
@@ -37,6 +39,11 @@ final class Fixture {
 
     static final Dashboard DASHBOARD = DashboardDocument.parse(DOCUMENT).dashboard();
     static final InMemoryEngine ENGINE = new InMemoryEngine();
+
+    /** What filters of a set of datasets are worked out in. */
+    static FilterScene scene(Datasets datasets) {
+        return new FilterScene(LocalDate.EPOCH, datasets, ENGINE);
+    }
 
     private static final Table KIOSK_ROWS = csv(
             "code,town,province,country,status,phone",

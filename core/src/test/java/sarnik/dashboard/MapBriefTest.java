@@ -199,7 +199,9 @@ class MapBriefTest {
             for (Brief.Control slot :
                     slots(brief(layer)).filter(s -> !BY_HAND.contains(s.kind())).toList()) {
                 for (Brief.Option option : slot.options()) {
-                    Object value = slot.kind() == Brief.Kind.SET ? List.of(option.value()) : option.value();
+                    Object value = slot.kind() == Brief.Kind.SET || slot.kind() == Brief.Kind.ORDER
+                            ? List.of(option.value())
+                            : option.value();
                     Dashboard after = before.edit(MAPPER.writeValueAsString(
                                     List.of(Map.of("op", "add", "path", slot.path(), "value", value))))
                             .after()

@@ -81,7 +81,7 @@ class NumbersFilterTest {
     @Test
     void saysWhatItKeeps() {
         List<Narrowing.Showing> showing = new Narrowing(
-                        DASHBOARD, read("f.f1=10..20.5").state(), DATASETS, Kinds.ALL, LocalDate.EPOCH)
+                        DASHBOARD, read("f.f1=10..20.5").state(), DATASETS, Kinds.ALL, LocalDate.EPOCH, Fixture.ENGINE)
                 .nowShowing();
         assertThat(showing)
                 .singleElement()
@@ -90,12 +90,12 @@ class NumbersFilterTest {
 
     @Test
     void offersTheSpreadOfTheValues() {
-        FilterOffer offer = FilterOffer.of(DASHBOARD.filters().get("f1"), DATASETS, Kinds.ALL);
+        FilterOffer offer = FilterOffer.of(DASHBOARD.filters().get("f1"), Fixture.scene(DATASETS), Kinds.ALL);
         assertThat(offer.from()).isEqualTo("-4");
         assertThat(offer.to()).isEqualTo("30");
         assertThat(offer.spread()).hasSize(24).startsWith(100).endsWith(100);
         assertThat(offer.spread().stream().filter(share -> share > 0)).hasSize(4);
-        assertThat(FilterOffer.of(document("town").dashboard().filters().get("f1"), DATASETS, Kinds.ALL)
+        assertThat(FilterOffer.of(document("town").dashboard().filters().get("f1"), Fixture.scene(DATASETS), Kinds.ALL)
                         .misfit())
                 .contains("no longer holds numbers");
     }

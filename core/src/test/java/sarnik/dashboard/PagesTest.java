@@ -49,7 +49,13 @@ class PagesTest {
     }
 
     private static Stream<String> showing(String address) {
-        return new Narrowing(DASHBOARD, read(address).state(), KindsTest.DATASETS, Kinds.ALL, LocalDate.EPOCH)
+        return new Narrowing(
+                        DASHBOARD,
+                        read(address).state(),
+                        KindsTest.DATASETS,
+                        Kinds.ALL,
+                        LocalDate.EPOCH,
+                        Fixture.ENGINE)
                 .nowShowing().stream().map(Narrowing.Showing::id);
     }
 

@@ -112,7 +112,7 @@ class ParameterTest {
     void isAmongWhatIsShowingAndTouchesTheMapsThatTurnAboutIt() {
         Dashboard dashboard = document(ABOUT.formatted("n1")).dashboard();
         ReaderState state = read("v.n1=45").state();
-        assertThat(new Narrowing(dashboard, state, DATASETS, Kinds.ALL, LocalDate.EPOCH).nowShowing())
+        assertThat(new Narrowing(dashboard, state, DATASETS, Kinds.ALL, LocalDate.EPOCH, Fixture.ENGINE).nowShowing())
                 .extracting(Narrowing.Showing::words)
                 .containsExactly("Wanted 45");
         assertThat(state.with(ReaderState.Part.PARAMETER, "n1", null).text()).isEmpty();

@@ -6,6 +6,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 
 /** Tables for tests, written as the CSV that a person would write. */
@@ -15,6 +16,12 @@ public final class TestTables {
 
     public static Table csv(String... lines) {
         return read(String.join("\n", lines)).table();
+    }
+
+    /** Rows whose columns have these types, whatever they hold. */
+    public static Table csv(Map<String, ColumnType> types, List<String> lines) {
+        return read(String.join("\n", lines).getBytes(StandardCharsets.UTF_8), types)
+                .table();
     }
 
     static Reading read(String text) {

@@ -48,6 +48,7 @@ import sarnik.dashboard.StartingSheet;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.Narrowing;
+import sarnik.narrow.ValueCounts;
 import sarnik.visual.Box;
 import sarnik.visual.Question;
 import sarnik.visual.map.MapVisual;
@@ -67,13 +68,20 @@ class DashboardApi implements AutoCloseable {
 
     private final DashboardService dashboards;
     private final FrameService frames;
+    private final FilterService filters;
     private final AnswerQueue queue;
     private final JsonMapper mapper;
 
     /** Pictures take turns of their own: one takes as long as many answers. */
     private final AnswerQueue pictures = new AnswerQueue(1);
 
-    DashboardApi(DashboardService dashboards, FrameService frames, AnswerQueue queue, JsonMapper mapper) {
+    DashboardApi(
+            DashboardService dashboards,
+            FrameService frames,
+            FilterService filters,
+            AnswerQueue queue,
+            JsonMapper mapper) {
+        this.filters = filters;
         this.queue = queue;
         this.dashboards = dashboards;
         this.frames = frames;
@@ -88,6 +96,7 @@ class DashboardApi implements AutoCloseable {
     /**
      * @param offers what each filter offers, page by page
      * @param touches by visual, filter and parameter: the visuals that change with it
+     * @param framed by visual: the visuals that change with what is in sight of it
      * @param grounds the sources of pictures, by name
      * @param worn by visual: how it is dressed
      * @param phone by page: its visuals as they stand on a phone
@@ -100,6 +109,7 @@ class DashboardApi implements AutoCloseable {
             @JsonRawValue String document,
             Map<String, FilterOffer> offers,
             Map<String, Set<String>> touches,
+            Map<String, Set<String>> framed,
             boolean openToReaders,
             boolean shared,
             boolean mayChange,
@@ -123,8 +133,9 @@ class DashboardApi implements AutoCloseable {
                 opened.id(),
                 opened.revision(),
                 opened.document().json(),
-                frames.offers(dashboard),
+                filters.offers(dashboard),
                 touches,
+                each(dashboard.visuals().keySet(), id -> Narrowing.framed(dashboard, id)),
                 opened.openToReaders(),
                 opened.shared(),
                 opened.mayChange(),
@@ -378,6 +389,17 @@ class DashboardApi implements AutoCloseable {
                 AnswerQueue.Asker.of(request),
                 frames.prepare(dashboard),
                 ticket -> frames.frames(dashboard, asked, ticket));
+    }
+
+    /** The values of a filter, each with how many rows the other filters leave it. */
+    @PostMapping("/{id}/filters/values")
+    DeferredResult<ValueCounts> values(
+            @PathVariable long id,
+            @RequestBody FilterService.AskedValues asked,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        return each(request, dashboard, ticket -> filters.values(dashboard, asked));
     }
 
     /** A question of which each matters, not only the newest of its page. */

@@ -16,7 +16,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -38,6 +37,7 @@ import sarnik.brief.Parts;
 import sarnik.dashboard.AnswerStore;
 import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Arrangement;
+import sarnik.dashboard.Bound;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
@@ -49,14 +49,12 @@ import sarnik.dashboard.Proposals;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Sources;
 import sarnik.dashboard.StartingSheet;
-import sarnik.data.Boundaries;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
 import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
-import sarnik.narrow.FilterOffer;
 import sarnik.narrow.Narrowing;
 import sarnik.narrow.StateReader;
 import sarnik.picture.MapPicture;
@@ -185,8 +183,7 @@ class FrameService {
     Frames frames(Dashboard dashboard, Asked asked, AnswerQueue.Ticket ticket) {
         Datasets once = once();
         StateReader.Read read = StateReader.read(asked.state(), dashboard, once, Kinds.ALL);
-        PageDrawer drawer = new PageDrawer(
-                dashboard, read.state(), sources(once), answerer, asked.sights() == null ? Map.of() : asked.sights());
+        PageDrawer drawer = drawer(dashboard, read.state(), once, asked.sights() == null ? Map.of() : asked.sights());
         // Each once, whatever a request says how often.
         List<String> wanted = asked.ids() == null
                 ? List.copyOf(dashboard.visuals().keySet())
@@ -196,11 +193,15 @@ class FrameService {
         if (asked.known() != null) places.keySet().removeAll(asked.known());
         return new Frames(
                 read.state().text(),
-                new Narrowing(dashboard, read.state(), once, Kinds.ALL, LocalDate.now()).nowShowing(),
+                new Narrowing(dashboard, read.state(), once, Kinds.ALL, LocalDate.now(), engine).nowShowing(),
                 read.misfits(),
                 drawn,
                 drawer.lit(),
                 places);
+    }
+
+    private PageDrawer drawer(Dashboard dashboard, ReaderState state, Datasets once, Map<String, Sight> sights) {
+        return new PageDrawer(Bound.of(dashboard, state), state, sources(once), answerer, sights);
     }
 
     private Sources sources(Datasets once) {
@@ -308,12 +309,8 @@ class FrameService {
 
     private Picture drawn(Dashboard dashboard, AskedPicture asked) {
         Datasets once = once();
-        PageDrawer drawer = new PageDrawer(
-                dashboard,
-                state(asked.state(), dashboard, once),
-                sources(once),
-                answerer,
-                Map.of(asked.visual(), asked.sight()));
+        PageDrawer drawer =
+                drawer(dashboard, state(asked.state(), dashboard, once), once, Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof MapDrawing map))
             throw new RefusedException("Only a map can be taken along as a picture.");
         MapVisual visual = (MapVisual) dashboard.visuals().get(asked.visual());
@@ -375,7 +372,7 @@ class FrameService {
         if (visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map))
             throw new MisfitException("This map has been taken away from the dashboard.");
         Datasets once = once();
-        PageDrawer drawer = new PageDrawer(dashboard, state(state, dashboard, once), sources(once), answerer, Map.of());
+        PageDrawer drawer = drawer(dashboard, state(state, dashboard, once), once, Map.of());
         return new MapAnswers(map, drawer.scene(visual), engine);
     }
 
@@ -389,16 +386,6 @@ class FrameService {
         } catch (MisfitException | QueryException misfit) {
             throw new RefusedException(misfit.getMessage());
         }
-    }
-
-    /** What each filter offers to choose from. */
-    Map<String, FilterOffer> offers(Dashboard dashboard) {
-        Datasets once = once();
-        Map<String, FilterOffer> offers = new LinkedHashMap<>();
-        for (String page : dashboard.pageIds())
-            for (String id : dashboard.filtersOf(page))
-                offers.put(id, FilterOffer.of(dashboard.filters().get(id), once, Kinds.ALL));
-        return offers;
     }
 
     Brief brief(Dashboard dashboard, String id) {
@@ -558,24 +545,7 @@ class FrameService {
         return Long.toString(ThreadLocalRandom.current().nextLong(MOST_ENDINGS / 36, MOST_ENDINGS), 36);
     }
 
-    /** Looks each dataset up once, so that all figures of one answer rest on one version. */
     private Datasets once() {
-        Map<Long, Datasets.Found> seen = new ConcurrentHashMap<>();
-        return new Datasets() {
-            @Override
-            public Found find(long id) {
-                // Not computed within the map: a dataset may have to be waited for.
-                Found known = seen.get(id);
-                if (known != null) return known;
-                Found found = datasets.find(id);
-                Found first = seen.putIfAbsent(id, found);
-                return first == null ? found : first;
-            }
-
-            @Override
-            public Boundaries boundaries() {
-                return datasets.boundaries();
-            }
-        };
+        return OnceDatasets.of(datasets);
     }
 }

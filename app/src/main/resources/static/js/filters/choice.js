@@ -1,12 +1,16 @@
-import { el } from '../elements.js';
-import { closePopup, openPopup } from '../popup.js';
+import { el, say } from '../elements.js';
+import { openPopup } from '../popup.js';
+
+/** Milliseconds after the last letter before values are looked for. */
+const PAUSE = 120;
 
 /** A filter that keeps some of the values of a column. */
 export function control(sheet, id, offer) {
-  const chosen = sheet.state.get(`f.${id}`) ?? [];
+  const chosen = sheet.turnedTo(id);
+  const { all } = offer.said;
   const text =
     chosen.length === 0
-      ? 'all'
+      ? all
       : chosen.length <= 2
         ? chosen.join(' or ')
         : `${chosen.length} of ${offer.values.length + offer.more}`;
@@ -25,49 +29,83 @@ export function control(sheet, id, offer) {
 }
 
 function chooser(sheet, id, offer, opener) {
-  const chosen = new Set(sheet.state.get(`f.${id}`) ?? []);
-  const rows = offer.values.map(value => {
-    const box = el('input', { type: 'checkbox', value });
-    box.checked = chosen.has(value);
-    box.addEventListener('change', () => {
-      if (box.checked) chosen.add(value);
-      else chosen.delete(value);
-      sheet.filter(id, [...chosen]);
+  const { all, one } = offer.said;
+  const chosen = new Set(sheet.turnedTo(id));
+  const list = el('div', { class: 'popup-list counted', role: 'group', 'aria-label': offer.words });
+  const foot = el('p', { class: 'popup-words' });
+  const take = (value, on) => {
+    if (one) chosen.clear();
+    if (on) chosen.add(value);
+    else chosen.delete(value);
+    sheet.filter(id, [...chosen]);
+    if (one) for (const box of list.querySelectorAll('input')) box.checked = chosen.has(box.value);
+  };
+  const row = ({ value, rows }) => {
+    const box = el('input', {
+      type: one ? 'radio' : 'checkbox',
+      name: `${id}-values`,
+      value,
+      onchange: () => take(value, box.checked),
     });
-    return el('label', {}, box, value);
-  });
-  const list = el(
-    'div',
-    { class: 'popup-list' },
-    ...rows,
-    offer.more ? el('p', { class: 'text-faint px-2' }, `and ${offer.more} more that are not listed`) : '',
-  );
+    box.checked = chosen.has(value);
+    return el(
+      'label',
+      { class: rows === null ? '' : rows ? '' : 'is-none' },
+      box,
+      el('span', { class: 'counted-value' }, value),
+      rows === null ? '' : el('span', { class: 'hint' }, rows.toLocaleString('en-GB')),
+    );
+  };
+  const show = (values, more) => {
+    list.replaceChildren(...values.map(row));
+    foot.textContent = more
+      ? `and ${more.toLocaleString('en-GB')} more: look for one by its letters`
+      : values.length
+        ? ''
+        : 'No value is written so.';
+  };
+  let turn = 0;
+  const look = async () => {
+    const mine = ++turn;
+    try {
+      const found = await sheet.valuesOf(id, search.value.trim());
+      if (mine === turn) show(found.values, found.more);
+    } catch (refused) {
+      if (mine === turn) say(refused.message);
+    }
+  };
+  let waiting = null;
   const search = el('input', {
     class: 'entry',
     type: 'search',
     placeholder: 'Find a value',
     'aria-label': 'Find a value',
+    oninput: () => {
+      clearTimeout(waiting);
+      waiting = setTimeout(look, PAUSE);
+    },
   });
-  search.addEventListener('input', () => {
-    const wanted = search.value.toLowerCase();
-    rows.forEach((row, i) => {
-      row.hidden = !offer.values[i].toLowerCase().includes(wanted);
-    });
-  });
+  show(
+    offer.values.slice(0, 200).map(value => ({ value, rows: null })),
+    0,
+  );
+  look();
   openPopup(opener, [
-    ...(rows.length > 8 ? [search] : []),
+    ...(offer.values.length + offer.more > 8 ? [search] : []),
     list,
+    foot,
     el(
       'button',
       {
         type: 'button',
         class: 'popup-option text-loch',
         onclick: () => {
-          closePopup(true);
+          chosen.clear();
+          for (const box of list.querySelectorAll('input')) box.checked = false;
           sheet.filter(id, []);
         },
       },
-      'All of them',
+      all === 'all' ? 'All of them' : all,
     ),
   ]);
 }

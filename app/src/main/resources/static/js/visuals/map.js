@@ -138,6 +138,7 @@ const doesOf = emit => ({
   turn: part => emit({ type: 'turn', part }),
   choose: (part, number) => emit({ type: 'choose', part, number }),
   mean: predicate => emit({ type: 'pick', predicate }),
+  framed: of => emit({ type: 'framed', extent: of }),
   again: () => emit({ type: 'again' }),
   figures: () => emit({ type: 'figures' }),
   state: () => emit({ type: 'state' }),
@@ -271,6 +272,7 @@ function meaning(handle, [west, south, east, north], ring) {
 /** The map has come to rest: other shapes may be due, and where symbols are gathered other groups. */
 function rested(handle) {
   shapes(handle);
+  if (handle.fitted && handle.view.sight()) handle.does.framed(extent(handle));
   const gathered = handle.layers.some(l => l.members);
   if (!gathered || !handle.fitted) return;
   const sight = handle.view.sight();

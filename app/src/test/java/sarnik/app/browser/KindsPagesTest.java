@@ -225,7 +225,7 @@ class KindsPagesTest extends BrowserTest {
         SarnikBrowser.drawn(page);
         waitForNumber(page, "185");
         assertThat(page.locator("#showing").textContent()).contains("from 1 January 2026 to 28 February 2026");
-        page.click("text=Clear all");
+        page.click("text=Put everything back");
         waitForNumber(page, "272");
         BoundingBox box = page.locator("[data-visual=v2] .lines").boundingBox();
         double y = box.y + box.height / 2;
@@ -340,7 +340,7 @@ class KindsPagesTest extends BrowserTest {
         page.keyboard().press("Enter");
         // The 5th and 12th of January and the 9th of March 2026 were Mondays.
         waitForNumber(page, "55");
-        page.click("text=Clear all");
+        page.click("text=Put everything back");
         waitForNumber(page, "272");
         page.click("[data-visual=v6] .sorter >> text=number of rows");
         page.waitForSelector("[data-visual=v6] th[aria-sort=descending] >> text=number of rows");

@@ -74,7 +74,7 @@ class WholeStoryTest extends BrowserTest {
         waitForText(rui.locator(".figure-number"), "72");
         assertThat(rui.locator("#showing").textContent()).contains("Picked: Burgos and Soria");
         assertThat(rui.locator("text=Compose").count()).isZero();
-        rui.click("#showing >> text=Clear all");
+        rui.click("#showing >> text=Put everything back");
         waitForText(rui.locator(".figure-number"), "179");
         rui.goBack();
         waitForText(rui.locator(".figure-number"), "72");

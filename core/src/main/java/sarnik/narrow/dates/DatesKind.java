@@ -2,9 +2,11 @@ package sarnik.narrow.dates;
 
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
 import sarnik.brief.Slot;
@@ -12,9 +14,12 @@ import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.narrow.FilterKind;
 import sarnik.narrow.FilterOffer;
+import sarnik.narrow.FilterScene;
 import sarnik.query.Condition;
+import sarnik.query.TimeStep;
 import sarnik.state.Texts;
 import sarnik.state.Value;
+import sarnik.state.Value.Period.Which;
 import sarnik.table.Column;
 import sarnik.table.Extremes;
 
@@ -22,6 +27,24 @@ import sarnik.table.Extremes;
 public final class DatesKind implements FilterKind<Dates> {
 
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH);
+
+    private static final Slot END = Slot.at("/end", "which end", "{\"enum\": [\"BOTH\", \"SINCE\", \"UNTIL\", null]}");
+    private static final Slot NEWEST = Slot.at("/newest", "counted from", "{\"type\": [\"boolean\", \"null\"]}");
+
+    /** The periods that are offered; any other of the kind can stand in an address. */
+    private static final List<Value.Period> PERIODS = List.of(
+            new Value.Period(Which.LAST, 1, TimeStep.DAY),
+            new Value.Period(Which.LAST, 7, TimeStep.DAY),
+            new Value.Period(Which.LAST, 30, TimeStep.DAY),
+            new Value.Period(Which.LAST, 90, TimeStep.DAY),
+            new Value.Period(Which.THIS, 1, TimeStep.MONTH),
+            new Value.Period(Which.BEFORE, 1, TimeStep.MONTH),
+            new Value.Period(Which.THIS, 1, TimeStep.QUARTER),
+            new Value.Period(Which.BEFORE, 1, TimeStep.QUARTER),
+            new Value.Period(Which.THIS, 1, TimeStep.YEAR),
+            new Value.Period(Which.BEFORE, 1, TimeStep.YEAR),
+            new Value.Period(Which.LAST, 12, TimeStep.MONTH),
+            new Value.Period(Which.TO_DATE, 1, TimeStep.YEAR));
 
     @Override
     public String name() {
@@ -35,7 +58,9 @@ public final class DatesKind implements FilterKind<Dates> {
 
     @Override
     public List<Slot> slots() {
-        return SHARED;
+        List<Slot> slots = new ArrayList<>(SHARED);
+        slots.addAll(List.of(COLUMN, END, NEWEST));
+        return slots;
     }
 
     @Override
@@ -49,25 +74,74 @@ public final class DatesKind implements FilterKind<Dates> {
     }
 
     @Override
-    public FilterOffer offer(Dates filter, Column column) {
+    public FilterOffer offer(Dates filter, Column column, FilterScene scene) {
         Optional<Extremes> ends = column.extremes();
-        return new FilterOffer(
+        LocalDate counted = counted(filter, scene);
+        return FilterOffer.range(
                 name(),
                 filter.words(),
-                List.of(),
-                0,
                 ends.map(e -> day(column, e.lowest())).orElse(null),
                 ends.map(e -> day(column, e.highest())).orElse(null),
-                null);
+                List.of(),
+                Choices.map(
+                        "counted",
+                        counted.toString(),
+                        "countedWords",
+                        "counted from " + countedWords(filter, counted),
+                        "end",
+                        filter.ends().name(),
+                        "periods",
+                        PERIODS.stream()
+                                .map(period -> said(filter, period, counted))
+                                .toList()));
+    }
+
+    private static Object said(Dates filter, Value.Period period, LocalDate counted) {
+        Value.Range range = period.on(counted);
+        return Choices.map(
+                "text",
+                period.text(),
+                "words",
+                words(filter, period),
+                "from",
+                range.from().toString(),
+                "to",
+                range.to().toString());
+    }
+
+    private static String words(Dates filter, Value.Period period) {
+        if (period.onTheDay()) return Boolean.TRUE.equals(filter.newest()) ? "the newest day" : "today";
+        return period.words();
     }
 
     private static String day(Column column, int row) {
         return column.text(row).substring(0, 10);
     }
 
+    /** The day that relative periods are counted from. */
+    private static LocalDate counted(Dates filter, FilterScene scene) {
+        if (!Boolean.TRUE.equals(filter.newest())) return scene.today();
+        return scene.of(filter)
+                .flatMap(dataset -> dataset.table().find(filter.column()))
+                .filter(Choices::isTime)
+                .flatMap(column -> column.extremes().map(ends -> LocalDate.parse(day(column, ends.highest()))))
+                .orElse(scene.today());
+    }
+
+    private static String countedWords(Dates filter, LocalDate counted) {
+        return Boolean.TRUE.equals(filter.newest())
+                ? "the newest day, " + DAY.format(counted)
+                : "today, " + DAY.format(counted);
+    }
+
     @Override
-    public Optional<Value> read(String text) {
-        return Texts.range(text).map(range -> (Value) range);
+    public Optional<Value> read(Dates filter, String text) {
+        Optional<Value.Period> period = Texts.period(text);
+        if (period.isPresent()) return period.map(p -> (Value) p);
+        // The end that is chosen stands alone: a month is where it begins, or ends.
+        boolean alone = filter.ends() != Dates.End.BOTH && !text.contains("..");
+        String whole = alone ? filter.ends() == Dates.End.SINCE ? text + ".." : ".." + text : text;
+        return Texts.range(whole).map(range -> (Value) range);
     }
 
     @Override
@@ -75,10 +149,15 @@ public final class DatesKind implements FilterKind<Dates> {
         return "date range";
     }
 
+    private static Value.Range range(Dates filter, Value value, FilterScene scene) {
+        return value instanceof Value.Period period ? period.on(counted(filter, scene)) : (Value.Range) value;
+    }
+
     @Override
-    public Condition condition(Dates filter, Value value, String column) {
-        Value.Range range = (Value.Range) value;
-        return new Condition.Between(column, text(range.from()), text(range.to()));
+    public List<Condition> conditions(
+            Dates filter, Value value, String column, LoadedDataset dataset, FilterScene scene) {
+        Value.Range range = range(filter, value, scene);
+        return List.of(new Condition.Between(column, text(range.from()), text(range.to())));
     }
 
     private static String text(LocalDate date) {
@@ -86,11 +165,14 @@ public final class DatesKind implements FilterKind<Dates> {
     }
 
     @Override
-    public String words(Dates filter, Value value) {
-        Value.Range range = (Value.Range) value;
+    public String words(Dates filter, Value value, FilterScene scene) {
+        Value.Range range = range(filter, value, scene);
         if (range.from() == null) return filter.words() + " up to " + DAY.format(range.to());
         if (range.to() == null) return filter.words() + " from " + DAY.format(range.from());
-        return "%s from %s to %s".formatted(filter.words(), DAY.format(range.from()), DAY.format(range.to()));
+        String days = "from %s to %s".formatted(DAY.format(range.from()), DAY.format(range.to()));
+        if (!(value instanceof Value.Period period)) return filter.words() + " " + days;
+        return "%s in %s counted from %s (%s)"
+                .formatted(filter.words(), words(filter, period), countedWords(filter, counted(filter, scene)), days);
     }
 
     @Override
@@ -99,9 +181,26 @@ public final class DatesKind implements FilterKind<Dates> {
     }
 
     @Override
-    public void brief(Dates filter, BriefLine line, LoadedDataset dataset) {
-        line.say("The reader may choose a range of ");
-        line.choose(SHARED.get(3), ColumnWords.of(filter.column()), Choices.times(dataset));
-        line.say(" in " + dataset.name() + ".");
+    public void brief(Dates filter, BriefLine line, LoadedDataset dataset, Choices choices) {
+        line.say("The reader may choose ");
+        line.choose(
+                END,
+                filter.ends() == Dates.End.BOTH
+                        ? "a range"
+                        : filter.ends() == Dates.End.SINCE ? "the first day" : "the last day",
+                List.of(
+                        new Option("a range", "from, to, and periods such as the last 30 days", "BOTH"),
+                        new Option("the first day", "everything since", "SINCE"),
+                        new Option("the last day", "everything until", "UNTIL")));
+        line.say(" of ");
+        line.choose(COLUMN, ColumnWords.of(filter.column()), Choices.times(dataset));
+        line.say(" in " + dataset.name() + "; periods are counted from ");
+        line.choose(
+                NEWEST,
+                Boolean.TRUE.equals(filter.newest()) ? "the newest day there is" : "today",
+                List.of(
+                        new Option("today", "", false),
+                        new Option("the newest day there is", "for tables that end before today", true)));
+        line.say(".");
     }
 }

@@ -2,21 +2,23 @@ package sarnik.narrow.numbers;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
+import sarnik.narrow.Filter;
 import sarnik.narrow.FilterKind;
 import sarnik.narrow.FilterOffer;
+import sarnik.narrow.FilterScene;
 import sarnik.query.Condition;
 import sarnik.scale.NumberWords;
 import sarnik.state.Texts;
 import sarnik.state.Value;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
-import sarnik.table.Extremes;
 import sarnik.table.WholeColumn;
 
 /** The kind of filter that keeps a range of numbers. */
@@ -40,7 +42,7 @@ public final class NumbersKind implements FilterKind<Numbers> {
 
     @Override
     public List<Slot> slots() {
-        return SHARED;
+        return FilterKind.columnSlots();
     }
 
     @Override
@@ -54,34 +56,37 @@ public final class NumbersKind implements FilterKind<Numbers> {
     }
 
     @Override
-    public FilterOffer offer(Numbers filter, Column column) {
-        Optional<Extremes> ends = column.extremes();
-        return new FilterOffer(
-                name(),
-                filter.words(),
-                List.of(),
-                0,
-                ends.map(e -> Texts.plain(number(column, e.lowest()))).orElse(null),
-                ends.map(e -> Texts.plain(number(column, e.highest()))).orElse(null),
-                null,
-                ends.map(e -> spread(column, e)).orElse(List.of()));
+    public FilterOffer offer(Numbers filter, Column column, FilterScene scene) {
+        return spread(name(), filter, column, Map.of());
     }
 
-    /** How many values lie in each of as many equal steps, as shares of the most. */
-    private static List<Integer> spread(Column column, Extremes ends) {
-        double low = number(column, ends.lowest());
-        double step = (number(column, ends.highest()) - low) / BARS;
-        int[] counts = new int[BARS];
-        for (int row = 0; row < column.size(); row++) {
-            double value = number(column, row);
-            if (Double.isNaN(value)) continue;
-            counts[step == 0 ? 0 : Math.min(BARS - 1, (int) ((value - low) / step))]++;
+    /** The offer of a range of the numbers of a column, over how they are spread. */
+    public static FilterOffer spread(String kind, Filter filter, Column column, Map<String, Object> said) {
+        double[] values = new double[column.size()];
+        for (int row = 0; row < values.length; row++) values[row] = number(column, row);
+        return spread(kind, filter, values, said);
+    }
+
+    /** The same of any numbers. @param values NaN for none */
+    public static FilterOffer spread(String kind, Filter filter, double[] values, Map<String, Object> said) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (double value : values) {
+            if (Double.isNaN(value) || Double.isInfinite(value)) continue;
+            low = Math.min(low, value);
+            high = Math.max(high, value);
         }
+        if (low > high) return FilterOffer.range(kind, filter.words(), null, null, List.of(), said);
+        double step = (high - low) / BARS;
+        int[] counts = new int[BARS];
+        for (double value : values)
+            if (value >= low && value <= high)
+                counts[step == 0 ? 0 : Math.min(BARS - 1, (int) ((value - low) / step))]++;
         int most = 1;
         for (int count : counts) most = Math.max(most, count);
         List<Integer> shares = new ArrayList<>();
         for (int count : counts) shares.add((int) Math.ceil((double) TALLEST * count / most));
-        return shares;
+        return FilterOffer.range(kind, filter.words(), Texts.plain(low), Texts.plain(high), shares, said);
     }
 
     private static double number(Column column, int row) {
@@ -91,7 +96,7 @@ public final class NumbersKind implements FilterKind<Numbers> {
     }
 
     @Override
-    public Optional<Value> read(String text) {
+    public Optional<Value> read(Numbers filter, String text) {
         return Texts.amounts(text).map(amounts -> (Value) amounts);
     }
 
@@ -101,9 +106,10 @@ public final class NumbersKind implements FilterKind<Numbers> {
     }
 
     @Override
-    public Condition condition(Numbers filter, Value value, String column) {
+    public List<Condition> conditions(
+            Numbers filter, Value value, String column, LoadedDataset dataset, FilterScene scene) {
         Value.Amounts range = (Value.Amounts) value;
-        return new Condition.Between(column, text(range.from()), text(range.to()));
+        return List.of(new Condition.Between(column, text(range.from()), text(range.to())));
     }
 
     private static String text(Double bound) {
@@ -111,7 +117,7 @@ public final class NumbersKind implements FilterKind<Numbers> {
     }
 
     @Override
-    public String words(Numbers filter, Value value) {
+    public String words(Numbers filter, Value value, FilterScene scene) {
         Value.Amounts range = (Value.Amounts) value;
         if (range.from() == null) return filter.words() + " up to " + NumberWords.full(range.to());
         if (range.to() == null) return filter.words() + " from " + NumberWords.full(range.from());
@@ -125,10 +131,10 @@ public final class NumbersKind implements FilterKind<Numbers> {
     }
 
     @Override
-    public void brief(Numbers filter, BriefLine line, LoadedDataset dataset) {
+    public void brief(Numbers filter, BriefLine line, LoadedDataset dataset, Choices choices) {
         line.say("The reader may choose a range of ");
         line.choose(
-                SHARED.get(3),
+                COLUMN,
                 ColumnWords.of(filter.column()),
                 Choices.columns(dataset, column -> column.type().isNumber()));
         line.say(" in " + dataset.name() + ".");

@@ -170,6 +170,11 @@ public final class MapKind implements VisualKind<MapVisual> {
     }
 
     @Override
+    public boolean framed() {
+        return true;
+    }
+
+    @Override
     public Picked picked(MapVisual map, Value.Pick pick, Scene scene) {
         return PickedPlaces.of(
                 map, pick, scene, layer -> asRead(scene, layer, map.layers().get(layer)));

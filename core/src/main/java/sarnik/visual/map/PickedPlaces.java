@@ -13,7 +13,7 @@ import org.locationtech.jts.geom.Polygon;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
 import sarnik.data.RolledUp;
-import sarnik.geo.GreatCircle;
+import sarnik.geo.Near;
 import sarnik.place.Place;
 import sarnik.query.Having;
 import sarnik.scale.NumberWords;
@@ -40,14 +40,11 @@ final class PickedPlaces {
                     .findFirst()
                     .orElse(null);
             if (from == null) return Picked.values(List.of());
-            return where(
-                    map, scene, p -> GreatCircle.metres(from.lon(), from.lat(), p.lon(), p.lat()) <= near.metres());
+            return where(map, scene, p -> Near.within(near.metres(), from.lon(), from.lat(), p.lon(), p.lat()));
         }
         if (pick instanceof Value.Extent box)
             return where(
-                    map,
-                    scene,
-                    p -> p.lat() >= box.south() && p.lat() <= box.north() && isWithin(p.lon(), box.west(), box.east()));
+                    map, scene, p -> Near.inBox(p.lon(), p.lat(), box.west(), box.south(), box.east(), box.north()));
         if (pick instanceof Value.Ring ring) {
             Polygon within = polygon(ring.corners());
             return where(
@@ -57,12 +54,6 @@ final class PickedPlaces {
                             != Location.EXTERIOR);
         }
         return Picked.values(List.of());
-    }
-
-    /** Whether a longitude lies between two others, where a map may have gone around. */
-    private static boolean isWithin(double lon, double west, double east) {
-        for (int turn = -360; turn <= 360; turn += 360) if (lon + turn >= west && lon + turn <= east) return true;
-        return false;
     }
 
     private static Polygon polygon(List<Double> corners) {

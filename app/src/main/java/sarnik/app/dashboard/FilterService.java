@@ -1,0 +1,89 @@
+package sarnik.app.dashboard;
+
+import java.time.LocalDate;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Service;
+import sarnik.app.dataset.DatasetService;
+import sarnik.app.web.RefusedException;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.Kinds;
+import sarnik.data.Datasets;
+import sarnik.data.MisfitException;
+import sarnik.narrow.FilterOffer;
+import sarnik.narrow.FilterScene;
+import sarnik.narrow.Narrowing;
+import sarnik.narrow.StateReader;
+import sarnik.narrow.ValueCounts;
+import sarnik.query.InMemoryEngine;
+import sarnik.query.QueryEngine;
+import sarnik.query.QueryException;
+import sarnik.state.ReaderState;
+import sarnik.state.ReaderState.Part;
+import sarnik.state.Value;
+
+/** Answers what the filters of a dashboard offer. */
+@Service
+class FilterService {
+
+    private static final int LONGEST = 200;
+
+    private final DatasetService datasets;
+    private final QueryEngine engine = new InMemoryEngine();
+
+    FilterService(DatasetService datasets) {
+        this.datasets = datasets;
+    }
+
+    /** What each filter offers to choose from. */
+    Map<String, FilterOffer> offers(Dashboard dashboard) {
+        FilterScene scene = new FilterScene(LocalDate.now(), OnceDatasets.of(datasets), engine);
+        Map<String, FilterOffer> offers = new LinkedHashMap<>();
+        for (String page : dashboard.pageIds())
+            for (String id : dashboard.filtersOf(page))
+                offers.computeIfAbsent(
+                        id, of -> FilterOffer.of(dashboard.filters().get(of), scene, Kinds.ALL));
+        return offers;
+    }
+
+    /**
+     * The values of a filter.
+     *
+     * @param state a reader state's text form
+     * @param filter its id
+     * @param find what a value has to hold; null for all
+     */
+    record AskedValues(String state, String filter, String find) {}
+
+    ValueCounts values(Dashboard dashboard, AskedValues asked) {
+        if (asked.filter() == null || !dashboard.filters().containsKey(asked.filter()))
+            throw new RefusedException(HttpStatus.NOT_FOUND, "This filter has been taken away.");
+        if (asked.find() != null && asked.find().length() > LONGEST)
+            throw new RefusedException("At most %d characters are looked for.".formatted(LONGEST));
+        Datasets once = OnceDatasets.of(datasets);
+        ReaderState state =
+                StateReader.read(asked.state(), dashboard, once, Kinds.ALL).state();
+        FilterOffer offer = FilterOffer.of(
+                dashboard.filters().get(asked.filter()), new FilterScene(LocalDate.now(), once, engine), Kinds.ALL);
+        Set<String> chosen = new HashSet<>(state.get(Part.FILTER, asked.filter(), Value.Choice.class)
+                .map(Value.Choice::values)
+                .orElse(List.of()));
+        try {
+            return ValueCounts.of(
+                            dashboard,
+                            new Narrowing(dashboard, state, once, Kinds.ALL, LocalDate.now(), engine),
+                            engine,
+                            asked.filter(),
+                            asked.find() == null ? "" : asked.find(),
+                            chosen,
+                            offer)
+                    .orElseThrow(() -> new RefusedException("This filter has no values to choose from."));
+        } catch (MisfitException | QueryException unfit) {
+            throw new RefusedException(unfit.getMessage());
+        }
+    }
+}

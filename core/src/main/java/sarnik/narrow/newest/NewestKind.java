@@ -1,0 +1,162 @@
+package sarnik.narrow.newest;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import sarnik.brief.BriefLine;
+import sarnik.brief.Choices;
+import sarnik.brief.Slot;
+import sarnik.data.ColumnWords;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
+import sarnik.narrow.FilterKind;
+import sarnik.narrow.FilterOffer;
+import sarnik.narrow.FilterScene;
+import sarnik.query.Condition;
+import sarnik.query.RowSelection;
+import sarnik.query.Stage;
+import sarnik.state.Value;
+import sarnik.table.CodedColumn;
+import sarnik.table.Codes;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.DateColumn;
+import sarnik.table.TimeColumn;
+import sarnik.visual.Known;
+
+/** The kind of filter that keeps the newest row, or the newest of each device. */
+public final class NewestKind implements FilterKind<Newest> {
+
+    private static final String ON = "on";
+
+    private static final Slot BY = Slot.at("/by", "of each", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}");
+
+    @Override
+    public String name() {
+        return "newest";
+    }
+
+    @Override
+    public Class<Newest> type() {
+        return Newest.class;
+    }
+
+    @Override
+    public List<Slot> slots() {
+        List<Slot> slots = new ArrayList<>(SHARED);
+        slots.addAll(List.of(COLUMN, BY));
+        return slots;
+    }
+
+    @Override
+    public boolean fits(Column column) {
+        return Choices.isTime(column);
+    }
+
+    @Override
+    public String misfit() {
+        return "This column no longer holds dates. Choose another in the filter's brief.";
+    }
+
+    @Override
+    public FilterOffer offer(Newest filter, Column column, FilterScene scene) {
+        return FilterOffer.values(
+                name(), filter.words(), List.of(ON), 0, Map.of("words", "only the newest" + ofEach(filter)));
+    }
+
+    private static String ofEach(Newest filter) {
+        return filter.by() == null ? "" : " of each " + ColumnWords.of(filter.by());
+    }
+
+    @Override
+    public Optional<Value> read(Newest filter, String text) {
+        return text.equals(ON) ? Optional.of(new Value.Choice(List.of(ON))) : Optional.empty();
+    }
+
+    @Override
+    public String expected() {
+        return "“on”";
+    }
+
+    @Override
+    public Known known(Newest filter, List<String> values, FilterScene scene) {
+        return new Known(values, "");
+    }
+
+    @Override
+    public List<Condition> conditions(
+            Newest filter, Value value, String column, LoadedDataset dataset, FilterScene scene) {
+        List<Stage> before = scene.engine().resolved(scene.before());
+        String words = "newest of " + column + " by " + filter.by() + " after " + before;
+        return List.of(new Condition.Holds(
+                words, dataset.conditions().of(words, () -> newest(filter, column, dataset, before))));
+    }
+
+    /** For each row whether it is newest; of several that are equally new all are. */
+    private static Column newest(Newest filter, String column, LoadedDataset dataset, List<Stage> before) {
+        Column times = dataset.table().column(column);
+        Column devices = filter.by() == null
+                ? null
+                : dataset.table()
+                        .find(filter.by())
+                        .orElseThrow(() -> new MisfitException(
+                                "There is no column “" + filter.by() + "” any more, of which the newest is kept"));
+        if (devices != null && !(devices instanceof CodedColumn))
+            throw new MisfitException("“" + filter.by() + "” holds "
+                    + devices.type().words() + "; the newest is kept of what has a name or a code");
+        CodedColumn coded = (CodedColumn) devices;
+        int[] rows = RowSelection.of(dataset.table(), before);
+        long[] newest = new long[coded == null ? 1 : coded.dictionary().size()];
+        Arrays.fill(newest, Long.MIN_VALUE);
+        for (int row : rows) {
+            int device = coded == null ? 0 : coded.codes().get(row);
+            if (device >= 0 && !times.isMissing(row)) newest[device] = Math.max(newest[device], moment(times, row));
+        }
+        int[] is = new int[times.size()];
+        for (int row : rows) {
+            int device = coded == null ? 0 : coded.codes().get(row);
+            if (device >= 0 && !times.isMissing(row) && moment(times, row) == newest[device]) is[row] = 1;
+        }
+        return new CodedColumn(
+                ColumnType.YES_NO, Codes.of(is, is.length, CodedColumn.NO_YES.size()), CodedColumn.NO_YES);
+    }
+
+    private static long moment(Column times, int row) {
+        return times instanceof DateColumn dates ? dates.days()[row] : ((TimeColumn) times).seconds()[row];
+    }
+
+    @Override
+    public boolean isOfColumn(Newest filter) {
+        return false;
+    }
+
+    @Override
+    public boolean restsOnOthers() {
+        return true;
+    }
+
+    @Override
+    public String words(Newest filter, Value value, FilterScene scene) {
+        return "Only the newest" + ofEach(filter) + ", by " + ColumnWords.of(filter.column());
+    }
+
+    @Override
+    public String offers(String column) {
+        return "Only the newest by " + column + ", on or off";
+    }
+
+    @Override
+    public void brief(Newest filter, BriefLine line, LoadedDataset dataset, Choices choices) {
+        line.say("The reader may keep to the newest by ");
+        line.choose(COLUMN, ColumnWords.of(filter.column()), Choices.times(dataset));
+        line.say(filter.by() == null ? " " : ", of each ");
+        line.may(
+                BY,
+                filter.by() == null ? "+ of each" : ColumnWords.of(filter.by()),
+                filter.by() == null,
+                Choices.categories(dataset));
+        line.say(" in " + dataset.name() + ", of what the other filters leave.");
+    }
+}
