@@ -4,6 +4,7 @@ import { openFigures, openTrail } from './dialogs.js';
 import { cellsOf, dress, readingOrder, sizeSheet, wear } from './dress.js';
 import { drawPages, pagesOf } from './pages.js';
 import { controlOf, drawShowing, drawStrip } from './strip.js';
+import { Links } from './links.js';
 import { forget, known, remember } from './places.js';
 import { followed, boxOf } from './filters/place.js';
 import { knowNames, picked, readAddress, readState, strangersOf, valuesOf, writeAddress, writeState } from './state.js';
@@ -46,6 +47,7 @@ export class Sheet {
     this.hooks = hooks;
     this.place = document.getElementById('sheet');
     this.state = new Map();
+    this.links = new Links(this);
     addEventListener(
       'pagehide',
       () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}),
@@ -118,6 +120,8 @@ export class Sheet {
     drawPages(this);
     drawStrip(this);
     this.arrange(spots);
+    const folded = this.hooks.strip ? new Set() : this.links.folded();
+    for (const [id, { cell }] of this.visuals) cell.classList.toggle('is-folded', folded.has(id));
     for (const id of roomy) this.resize(id);
   }
 
@@ -179,6 +183,13 @@ export class Sheet {
           ),
       body,
     );
+    // Marks with a key tell by themselves what the pointer rests on.
+    body.addEventListener('pointerover', e => {
+      if (mounted.kind.fly) return;
+      const mark = e.target.closest?.('[data-key]');
+      this.links.hover(id, mark?.dataset.key ? [mark.dataset.key] : null);
+    });
+    body.addEventListener('pointerleave', () => this.links.hover(id, null));
     const cell = el('div', { class: `visual-cell cell-${visual.type}` }, box);
     Object.assign(mounted, { box, cell, kind: KINDS[visual.type] });
     this.visuals.set(id, mounted);
@@ -208,6 +219,8 @@ export class Sheet {
     again: id => this.ask([id]),
     /** What is in sight of it has changed. */
     framed: (id, { extent }) => this.#framed(id, extent),
+    /** The pointer rests on marks of it, or on none. */
+    hover: (id, { values }) => this.links.hover(id, values),
     figures: (id, _, mounted) => openFigures(this, id, mounted),
     address: (_, { what }) => this.#address(what),
     state: () => this.state,
@@ -289,8 +302,40 @@ export class Sheet {
    * @param {boolean} add keep what was picked before
    */
   pick(id, what, add) {
-    const before = this.lit.get(id);
-    this.went(picked(this.state, `p.${id}`, what, add, before), id);
+    if (Array.isArray(what) && this.links.opens(id, what)) return this.#opened(id, what);
+    const next = picked(this.state, `p.${id}`, what, add, this.lit.get(id));
+    this.#follow(id, next, 'PICKED');
+  }
+
+  /** A mark was pressed twice: it is picked, and what follows its opening happens. */
+  #opened(id, values) {
+    const next = new Map(this.state);
+    next.set(`p.${id}`, values);
+    this.#follow(id, next, 'OPENED');
+  }
+
+  #follow(id, next, gesture) {
+    const values = valuesOf(next.get(`p.${id}`));
+    const set = this.links.sets(id, values, next, gesture);
+    const touched = set.length ? [...new Set([id, ...set].flatMap(part => this.opened.touches[part] ?? []))] : null;
+    this.went(next, id, touched);
+    this.links.followed(id, values, gesture);
+  }
+
+  /** Turns a pick round: all but what is picked. */
+  turnRound(id) {
+    const name = `p.${id}`;
+    const text = writeState(new Map([[name, this.state.get(name)]])).slice(name.length + 1);
+    const next = new Map(this.state);
+    next.set(name, text.startsWith('!') ? readState(`${name}=${text.slice(1)}`).get(name) : { predicate: `!${text}` });
+    this.went(next, id);
+  }
+
+  /** What a mark of a visual is called, or its value where that is wanted. */
+  labelOf(id, value, asValue) {
+    const { drawing, kind } = this.visuals.get(id);
+    if (asValue || !drawing) return value;
+    return kind.figures(drawing).rows.find(row => row.key === value)?.cells[0] ?? value;
   }
 
   /** The values of the marks that are picked on a visual. */
@@ -389,10 +434,14 @@ export class Sheet {
   }
 
   lightAll() {
-    for (const [id, { kind, handle, drawing }] of this.visuals) {
-      if (drawing && drawing.type !== 'misfit')
-        kind.light(handle, this.pickedOn(id), this.state.get(`p.${id}`)?.predicate);
-    }
+    for (const id of this.visuals.keys()) this.light(id);
+  }
+
+  /** Lights what is picked on a visual, and what links light there. */
+  light(id) {
+    const { kind, handle, drawing } = this.visuals.get(id);
+    if (!drawing || drawing.type === 'misfit') return;
+    kind.light(handle, [...this.pickedOn(id), ...this.links.litOn(id)], this.state.get(`p.${id}`)?.predicate);
   }
 
   // --- frames ----------------------------------------------------------------------------------
@@ -424,6 +473,7 @@ export class Sheet {
       this.state = readState(frames.state);
       history.replaceState(null, '', this.address());
       this.lightAll();
+      this.links.settle();
       drawShowing(this, frames);
       drawStrip(this);
       this.took = performance.now() - (this.began ?? performance.now());

@@ -16,6 +16,7 @@ const SEARCHED = 11;
 const OPENERS = {
   TYPED: typed,
   TEXT: longText,
+  LINES: lines,
   PICTURE: picture,
   NUMBER: number,
   SET: set,
@@ -114,6 +115,60 @@ function optionOf(slot, option, run) {
   );
 }
 
+/** Whether readers can be let turn what stands in a slot: a word of a visual or of a filter. */
+const turnable = slot =>
+  /^\/(visuals|filters)\/[^/]+\/.+/.test(slot.path) && !/\/(at|page|dataset|terms.*)$/.test(slot.path);
+
+const letTurn = (slot, words, run) =>
+  turnable(slot) && el('button', { type: 'button', class: 'popup-option text-loch', onclick: run }, words);
+
+const freshId = () => `n${Math.random().toString(36).slice(2, 7)}`;
+
+/** The next place among what readers set. */
+const nextOrder = board =>
+  1 + Math.max(0, ...Object.values(board.sheet.opened.document.parameters ?? {}).map(p => p.order));
+
+const named = slot => slot.name.charAt(0).toUpperCase() + slot.name.slice(1);
+
+function addParameter(board, parameter) {
+  closePopup(true);
+  board.edit([
+    { op: 'add', path: `/parameters/${freshId()}`, value: { order: nextOrder(board), value: 0, ...parameter } },
+  ]);
+}
+
+/** Some of the options of a slot, among which readers are let choose. */
+function letChoose(opener, slot, board) {
+  const taken = new Set(slot.options.filter(o => o.text === slot.text));
+  const labels = slot.options.map(option => {
+    const box = el('input', { type: 'checkbox' });
+    box.checked = taken.has(option);
+    box.addEventListener('change', () => (box.checked ? taken.add(option) : taken.delete(option)));
+    return el('label', {}, box, option.text, el('span', { class: 'hint' }, option.hint));
+  });
+  const take = () => {
+    if (taken.size < 2) return say('Choose two or more, so that readers have a choice.');
+    // What stands there now is what readers begin with.
+    const all = slot.options.filter(o => taken.has(o));
+    const first = Math.max(
+      0,
+      all.findIndex(o => o.text === slot.text),
+    );
+    addParameter(board, {
+      name: named(slot),
+      type: 'WORD',
+      first: String(first),
+      options: all.map(({ text, value }) => ({ words: text, value })),
+      at: [slot.path],
+    });
+  };
+  openPopup(opener, [
+    el('p', { class: 'popup-words' }, `Readers choose ${slot.name} among`),
+    ...optionList(slot, labels),
+    el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Let them choose among these'),
+  ]);
+}
+
 function chosen(opener, slot, board) {
   openPopup(
     opener,
@@ -122,6 +177,7 @@ function chosen(opener, slot, board) {
         slot,
         slot.options.map(o => optionOf(slot, o, () => put(board, slot.path, o.value))),
       ),
+      slot.options.length > 1 && letTurn(slot, 'Let readers choose…', () => letChoose(opener, slot, board)),
       leaveOut(slot, board),
     ].filter(Boolean),
   );
@@ -202,6 +258,28 @@ function longText(opener, slot, board) {
   ]);
 }
 
+/** Texts to choose from, one in each line. */
+function lines(opener, slot, board) {
+  const area = el('textarea', { class: 'entry slot-text', 'aria-label': slot.name, maxlength: 10000, rows: 8 });
+  area.value = slot.options.map(o => o.text).join('\n');
+  const take = () => {
+    const texts = [
+      ...new Set(
+        area.value
+          .split('\n')
+          .map(line => line.trim())
+          .filter(Boolean),
+      ),
+    ];
+    put(board, slot.path, texts.length ? texts.map(words => ({ words })) : null);
+  };
+  openPopup(opener, [
+    area,
+    el('p', { class: 'popup-words' }, 'One in each line.'),
+    el('button', { type: 'button', class: 'popup-option text-loch', onclick: take }, 'Take these'),
+  ]);
+}
+
 function number(opener, slot, board) {
   const problem = el('div', {});
   const take = text => {
@@ -219,6 +297,19 @@ function number(opener, slot, board) {
         { type: 'button', class: 'popup-option', onclick: () => take(input.value.trim()) },
         'Take this number',
       ),
+      letTurn(slot, 'Let readers turn it', () => {
+        const value = Number(board.now ?? 0);
+        const reach = Math.abs(value) || 10;
+        addParameter(board, {
+          name: named(slot),
+          value,
+          low: Math.min(0, value - reach),
+          high: value + reach,
+          step: Number.isInteger(value) ? 1 : reach / 100,
+          control: 'SLIDER',
+          at: [slot.path],
+        });
+      }),
       leaveOut(slot, board),
     ].filter(Boolean),
   );

@@ -46,6 +46,18 @@ export function drawShowing(sheet, frames) {
       'span',
       {},
       el('b', {}, words),
+      part === 'p'
+        ? el(
+            'button',
+            {
+              type: 'button',
+              title: `Turn round: ${words}`,
+              'aria-label': `Turn round: ${words}`,
+              onclick: () => sheet.turnRound(id),
+            },
+            '⇄',
+          )
+        : '',
       el(
         'button',
         {

@@ -44,6 +44,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
         TEXT,
         /** A picture that is uploaded. */
         PICTURE,
+        /** Texts, one in each line, each kept as what is read. */
+        LINES,
         /** Any number. */
         NUMBER,
         /** Some of the options, kept as a list of their values. */

@@ -28,6 +28,7 @@ import sarnik.table.ColumnType;
  * @param datasets names of all placed datasets by id
  * @param parameters the numbers that readers set, by id
  * @param parts what of the dashboard another part can be about
+ * @param dashboards titles of the dashboards that a link can go to, by id
  */
 public record Choices(
         QueryEngine engine,
@@ -36,7 +37,8 @@ public record Choices(
         List<String> grounds,
         Map<Long, String> datasets,
         Map<String, Number> parameters,
-        Parts parts) {
+        Parts parts,
+        Map<Long, String> dashboards) {
 
     private static final List<String> COUNT_WORDS =
             List.of("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven");
@@ -51,12 +53,17 @@ public record Choices(
     public record Number(String name, double value) {}
 
     public Choices(QueryEngine engine) {
-        this(engine, List.of(), List.of(), List.of(), Map.of(), Map.of(), Parts.NONE);
+        this(engine, List.of(), List.of(), List.of(), Map.of(), Map.of(), Parts.NONE, Map.of());
     }
 
     /** The same with the numbers and the parts of a dashboard. */
     public Choices with(Map<String, Number> numbers, Parts of) {
-        return new Choices(engine, sets, keys, grounds, datasets, numbers, of);
+        return new Choices(engine, sets, keys, grounds, datasets, numbers, of, dashboards);
+    }
+
+    /** The same with dashboards that links can go to. */
+    public Choices with(Map<Long, String> titles) {
+        return new Choices(engine, sets, keys, grounds, datasets, parameters, parts, titles);
     }
 
     /** "five", or 15 as it is. */

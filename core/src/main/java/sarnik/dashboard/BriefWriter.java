@@ -2,11 +2,9 @@ package sarnik.dashboard;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import sarnik.brief.Brief;
 import sarnik.brief.Brief.Kind;
 import sarnik.brief.Brief.Option;
@@ -15,11 +13,8 @@ import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
-import sarnik.data.Words;
 import sarnik.narrow.Filter;
-import sarnik.narrow.Link;
 import sarnik.narrow.Parameter;
-import sarnik.scale.NumberWords;
 import sarnik.visual.Box;
 import sarnik.visual.Slots;
 import sarnik.visual.Visual;
@@ -54,7 +49,7 @@ public final class BriefWriter {
         Filter filter = dashboard.filters().get(id);
         if (filter != null) return filter(id, filter);
         Parameter parameter = dashboard.parameters().get(id);
-        if (parameter != null) return parameter(id, parameter);
+        if (parameter != null) return ParameterBrief.write(dashboard, id, parameter);
         if (dashboard.pages().containsKey(id)) return page(id);
         Visual visual = dashboard.visuals().get(id);
         if (visual == null) throw new MisfitException("This part has been taken away from the dashboard.");
@@ -80,8 +75,30 @@ public final class BriefWriter {
         if (dashboard.pages().size() > 1) standsOn(id, visual, looks);
         kind.brief(visual, line, looks, choices, datasets);
         FinishBrief.visual(dashboard, id, looks);
-        if (kind.picks(visual).isPresent()) link(id, line);
-        return new Brief(line.parts(), looks.parts());
+        if (kind.picks(visual).isPresent()) new LinkBrief(dashboard, datasets, choices, id).write(line);
+        if (kind.picks(visual).isPresent()) TermsBrief.name(dashboard, id, kind.words(visual), looks);
+        return new Brief(turned(line.parts()), turned(looks.parts()));
+    }
+
+    /** The same parts; a word that readers turn says by which parameter. */
+    private List<Brief.Part> turned(List<Brief.Part> parts) {
+        Map<String, String> by = new LinkedHashMap<>();
+        dashboard.parameters().values().forEach(parameter -> {
+            if (parameter.at() != null) parameter.at().forEach(at -> by.put(at, parameter.name()));
+        });
+        if (by.isEmpty()) return parts;
+        return parts.stream()
+                .map(part -> part instanceof Brief.Control of && by.containsKey(of.path())
+                        ? new Brief.Control(
+                                of.name(),
+                                of.text() + " (readers turn it: “" + by.get(of.path()) + "”)",
+                                of.path(),
+                                of.kind(),
+                                of.empty(),
+                                of.removable(),
+                                of.options())
+                        : part)
+                .toList();
     }
 
     /** The page on which a visual stands; on another it takes the first free place that is large enough. */
@@ -207,42 +224,6 @@ public final class BriefWriter {
         return place + end;
     }
 
-    private static Brief parameter(String id, Parameter parameter) {
-        BriefLine line = new BriefLine("/parameters/" + id);
-        line.say("The reader sets the number ");
-        line.slot(
-                Slot.within("/name", "name"),
-                "“" + parameter.name() + "”",
-                Kind.TYPED,
-                false,
-                false,
-                List.of(new Option(parameter.name(), "", parameter.name())));
-        line.say(", at first ");
-        line.slot(
-                Slot.within("/value", "first value"),
-                NumberWords.full(parameter.value()),
-                Kind.NUMBER,
-                false,
-                false,
-                List.of());
-        line.say(parameter.low() == null ? " " : ", no less than ");
-        line.may(
-                Slot.within("/low", "least value"),
-                parameter.low() == null ? "+ least value" : NumberWords.full(parameter.low()),
-                Kind.NUMBER,
-                parameter.low() == null,
-                List.of());
-        line.say(parameter.high() == null ? " " : " and no more than ");
-        line.may(
-                Slot.within("/high", "greatest value"),
-                parameter.high() == null ? "+ greatest value" : NumberWords.full(parameter.high()),
-                Kind.NUMBER,
-                parameter.high() == null,
-                List.of());
-        line.say(". Scales can turn about it: choose it as the centre in a layer's brief.");
-        return new Brief(line.parts(), List.of());
-    }
-
     private static void title(BriefLine looks, String title) {
         boolean empty = title == null || title.isBlank();
         looks.slot(
@@ -252,50 +233,5 @@ public final class BriefWriter {
                 empty,
                 false,
                 List.of(new Option(empty ? "" : title, "", empty ? "" : title)));
-    }
-
-    private void link(String id, BriefLine line) {
-        Map.Entry<String, Link> link = dashboard.links().entrySet().stream()
-                .filter(e -> e.getValue().from().equals(id))
-                .findFirst()
-                .orElse(null);
-        List<Option> options = new ArrayList<>();
-        options.add(new Option("every other visual", "", Choices.map("from", id)));
-        String page = dashboard.visuals().get(id).page();
-        // Those of its own page first.
-        dashboard.visuals().entrySet().stream()
-                .filter(other -> !other.getKey().equals(id))
-                .sorted(Comparator.comparing(other -> !other.getValue().page().equals(page)))
-                .forEach(other -> options.add(new Option(
-                        "only " + name(other.getValue()),
-                        other.getValue().page().equals(page)
-                                ? ""
-                                : "on the page “"
-                                        + dashboard.pageName(other.getValue().page()) + "”",
-                        Choices.map("from", id, "to", List.of(other.getKey())))));
-        String path = "/links/" + (link == null ? "k" + id : link.getKey());
-        if (link == null) {
-            line.say(" ");
-            line.elsewhere("link", path, "+ link", true, false, options);
-            return;
-        }
-        line.say(" What is picked here narrows ");
-        List<String> to = link.getValue().to();
-        String text = to == null
-                ? "every other visual"
-                : Words.list(
-                        to.stream()
-                                .map(dashboard.visuals()::get)
-                                .filter(Objects::nonNull)
-                                .map(BriefWriter::name)
-                                .toList(),
-                        "and");
-        line.elsewhere("link", path, text, false, true, options);
-        line.say(".");
-    }
-
-    private static String name(Visual visual) {
-        if (visual.title() != null && !visual.title().isBlank()) return "“" + visual.title() + "”";
-        return Kinds.ALL.of(visual).words(visual);
     }
 }

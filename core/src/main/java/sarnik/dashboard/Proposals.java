@@ -3,6 +3,7 @@ package sarnik.dashboard;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Supplier;
 import sarnik.brief.Choices;
@@ -60,7 +61,7 @@ public final class Proposals {
         List<Added> added = new ArrayList<>();
         for (FilterKind<?> kind : Kinds.ALL.filters())
             for (FilterKind.Beginning beginning : kind.beginnings(dataset)) added.add(filter(kind, dataset, beginning));
-        added.add(number());
+        added.addAll(parameters());
         return added;
     }
 
@@ -89,18 +90,40 @@ public final class Proposals {
         return new Added(id, beginning.words(), List.of(add("/filters/" + id, filter)));
     }
 
-    /** A number that scales can turn about. */
-    private Added number() {
-        String id = "n" + ids.get();
+    /** What readers can set that is no filter. */
+    private List<Added> parameters() {
         int order = 1
                 + dashboard.parameters().values().stream()
                         .mapToInt(Parameter::order)
                         .max()
                         .orElse(0);
-        return new Added(
-                id,
+        List<Added> added = new ArrayList<>();
+        added.add(parameter(
                 "A number, about which scales can turn",
-                List.of(add("/parameters/" + id, Choices.map("name", "Number " + order, "order", order, "value", 0))));
+                Choices.map("name", "Number " + order, "order", order, "value", 0)));
+        for (Parameter.Type type :
+                List.of(Parameter.Type.TEXT, Parameter.Type.DATE, Parameter.Type.YES_NO, Parameter.Type.PLACE)) {
+            String thing = type == Parameter.Type.YES_NO
+                    ? "switch"
+                    : type == Parameter.Type.DATE ? "day" : type.name().toLowerCase(Locale.ROOT);
+            added.add(parameter(
+                    "A " + thing + ", which rules know by its name",
+                    Choices.map(
+                            "name",
+                            thing.substring(0, 1).toUpperCase(Locale.ROOT) + thing.substring(1) + " " + order,
+                            "order",
+                            order,
+                            "value",
+                            0,
+                            "type",
+                            type.name())));
+        }
+        return added;
+    }
+
+    private Added parameter(String words, Map<String, Object> says) {
+        String id = "n" + ids.get();
+        return new Added(id, words, List.of(add("/parameters/" + id, says)));
     }
 
     /** A visual in the first free place that is large enough. */

@@ -99,6 +99,26 @@ public final class TieGraph {
         return hops.getOrDefault(dataset, List.of());
     }
 
+    /** What tells a column, and all that mean the same as it does, from others. */
+    public String meaning(long dataset, String column) {
+        if (column.startsWith("@")) return column;
+        String least = named(dataset, column);
+        Deque<Hop> open = new ArrayDeque<>(List.of(new Hop(dataset, column, dataset, column)));
+        Set<String> seen = new HashSet<>();
+        while (!open.isEmpty()) {
+            Hop at = open.poll();
+            String name = named(at.to(), at.equals());
+            if (!seen.add(name)) continue;
+            if (name.compareTo(least) < 0) least = name;
+            for (Hop hop : from(at.to())) if (hop.column().equals(at.equals())) open.add(hop);
+        }
+        return least;
+    }
+
+    private static String named(long dataset, String column) {
+        return dataset + "." + column;
+    }
+
     /** The shortest way from one dataset to another; empty where none leads there. */
     public Optional<List<Hop>> way(long from, long to) {
         if (from == to) return Optional.of(List.of());

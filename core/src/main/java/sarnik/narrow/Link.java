@@ -69,13 +69,20 @@ public record Link(
         return effect == null ? Effect.NARROW : effect;
     }
 
+    /** Whether rows of what it reaches are left out that do not belong to what is picked. */
+    boolean narrows() {
+        return follows() == Effect.NARROW
+                || follows() == Effect.OPEN
+                || follows() == Effect.GO && part != null && dashboard == null;
+    }
+
     /** Whether it has this effect on this gesture. */
     public boolean has(Gesture gesture, Effect effect) {
         return gesture() == gesture && follows() == effect;
     }
 
     public boolean asksFirst() {
-        return Boolean.TRUE.equals(asks);
+        return Boolean.TRUE.equals(asks) || follows() == Effect.OPEN;
     }
 
     public boolean goesAcross() {

@@ -223,7 +223,7 @@ public final class Narrowing {
     private void links(String id, Visual visual, Filtered filtered, Function<String, Scene> sceneOf) {
         Map<String, List<Link>> narrowing = new TreeMap<>();
         wires.links().values().stream()
-                .filter(link -> link.follows() == Link.Effect.NARROW && reaches(wires, link, link.from(), id))
+                .filter(link -> link.narrows() && reaches(wires, link, link.from(), id))
                 .forEach(link -> narrowing
                         .computeIfAbsent(link.from(), from -> new ArrayList<>())
                         .add(link));
@@ -247,6 +247,7 @@ public final class Narrowing {
         Value.Pick of = pick instanceof Value.Not not ? not.of() : pick;
         return of != null
                 && (link.gesture() == Link.Gesture.PICKED
+                        || link.gesture() == Link.Gesture.OPENED
                         || link.gesture() == Link.Gesture.SPANNED && of instanceof Value.Span);
     }
 
@@ -333,7 +334,7 @@ public final class Narrowing {
                     && (filter.how().reachesAllPages() || visual.page().equals(filter.page()));
             boolean byPick = wires.links().values().stream()
                     .anyMatch(link -> link.gesture() != Link.Gesture.FRAMED
-                            && link.follows() == Link.Effect.NARROW
+                            && link.narrows()
                             && reaches(wires, link, id, visualId));
             if (byFilter || byPick || isDriven(wires, kinds, visualId, id)) touched.add(visualId);
         });
@@ -377,10 +378,24 @@ public final class Narrowing {
     /** Whether what is done on one visual reaches another: every other one of its page, or those that the link names. */
     private static boolean reaches(Wires wires, Link link, String from, String to) {
         if (!link.from().equals(from) || !link.reaches(to)) return false;
+        // What a page is gone to with is there on that page.
+        if (link.follows() == Link.Effect.GO)
+            return wires.visuals().get(to).page().equals(link.part());
         Visual picked = wires.visuals().get(from);
         return link.to() != null
                 || picked != null
                         && picked.page().equals(wires.visuals().get(to).page());
+    }
+
+    /** By visual on which something can be picked: what tells the column of its picks, and all that mean the same. */
+    public static Map<String, String> meanings(Wires wires, Registry kinds, Datasets datasets) {
+        TieGraph graph = new TieGraph(wires.datasets(), datasets);
+        Map<String, String> meanings = new TreeMap<>();
+        wires.visuals()
+                .forEach((id, visual) -> kinds.of(visual)
+                        .picks(visual)
+                        .ifPresent(source -> meanings.put(id, graph.meaning(source.dataset(), source.column()))));
+        return meanings;
     }
 
     /** The page that the reader looks at. */

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import sarnik.data.ColumnWords;
 import sarnik.data.Datasets;
 import sarnik.data.Words;
 import sarnik.scale.NumberWords;
@@ -13,11 +14,15 @@ import sarnik.state.ReaderState.Part;
 import sarnik.state.Texts;
 import sarnik.state.Value;
 import sarnik.visual.Known;
+import sarnik.visual.Source;
 import sarnik.visual.Visual;
 import sarnik.visual.VisualKind;
 
 /** Reads a reader state from an address. Whatever does not fit the dashboard or its data is left out and said. */
 public final class StateReader {
+
+    /** What addresses call what was picked elsewhere: {@code carry.2.town=Soria}. */
+    public static final String CARRIED = "carry.";
 
     /** So many strangers are named. */
     private static final int MOST_NAMED = 12;
@@ -63,6 +68,10 @@ public final class StateReader {
                 .map(Map.Entry::getKey)
                 .findFirst()
                 .orElse(null);
+        if (id == null && name.startsWith(CARRIED)) {
+            carried(name.substring(CARRIED.length()), text);
+            return;
+        }
         if (name.equals(ReaderState.PAGE) && id == null) {
             String page = Texts.decode(text);
             take(
@@ -80,6 +89,29 @@ public final class StateReader {
         else if (wires.visuals().containsKey(id))
             take(kinds.of(wires.visuals().get(id)).part(), id, text);
         else strangers.add(name);
+    }
+
+    /** What was picked on another dashboard: it sets the filter, or the pick, that is about the same column. */
+    private void carried(String source, String text) {
+        int dot = source.indexOf('.');
+        for (Map.Entry<String, Filter> entry : wires.filters().entrySet()) {
+            Filter filter = entry.getValue();
+            if (source.equals(filter.dataset() + "." + filter.column())
+                    && kinds.of(filter).counted(filter).isPresent()) {
+                take(Part.FILTER, entry.getKey(), text);
+                return;
+            }
+        }
+        for (Map.Entry<String, Visual> entry : wires.visuals().entrySet()) {
+            Optional<Source> picks = kinds.of(entry.getValue()).picks(entry.getValue());
+            if (picks.isPresent()
+                    && source.equals(picks.get().dataset() + "." + picks.get().column())) {
+                take(Part.PICK, entry.getKey(), text);
+                return;
+            }
+        }
+        misfits.add("What was picked came along, but nothing here is about %s; it is left out."
+                .formatted(dot < 0 ? "it" : ColumnWords.of(source.substring(dot + 1))));
     }
 
     private void strangers() {

@@ -138,6 +138,11 @@ public interface VisualKind<V extends Visual> {
         return false;
     }
 
+    /** Whether a stretch of time or of numbers can be drawn on it. */
+    default boolean spanned() {
+        return false;
+    }
+
     /** What a picked value is called. */
     default String label(V visual, String value, Datasets datasets) {
         return picks(visual)

@@ -25,7 +25,8 @@ class BareLayersTest {
             List.of("Aerial"),
             Map.of(),
             Map.of(),
-            Parts.NONE);
+            Parts.NONE,
+            Map.of());
 
     @Test
     void areDrawnAmongOthersAndCredited() {

@@ -45,10 +45,10 @@ class BriefTest {
             delimiter = '|',
             value = {
                 "v1 | A map of symbols: one circle for each place of Refills, sized by sum of litres, coloured "
-                        + "by average of litres in two natural classes. What is picked here narrows every other "
-                        + "visual.",
-                "v2 | Bars: the top two of place in Refills by sum of litres, ranked of what is picked. What is "
-                        + "picked here narrows the map and the figure sum of litres.",
+                        + "by average of litres in two natural classes. When a place is picked here, every other "
+                        + "visual is narrowed.",
+                "v2 | Bars: the top two of place in Refills by sum of litres, ranked of what is picked. When a "
+                        + "place is picked here, the map and the figure sum of litres are narrowed.",
                 "v3 | One figure: the sum of litres in Refills.",
                 "v4 | Bars: all values of status in Kiosks by number of rows.",
                 "f1 | The reader may choose values of product in Refills, by the alphabet; nothing chosen is called “all”.",

@@ -72,7 +72,8 @@ class MapBriefTest {
                 List.of("Aerial"),
                 Map.of(1L, "Sales", 3L, "Sent"),
                 Map.of(),
-                Parts.NONE);
+                Parts.NONE,
+                Map.of());
     }
 
     private static final String SIZE = "\"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}";
@@ -122,20 +123,20 @@ class MapBriefTest {
         @CsvSource(
                 delimiter = '|',
                 value = {
-                    "\"dataset\": 1 | A map of symbols: one circle for each place of Sales. What is picked here "
-                            + "narrows every other visual.",
+                    "\"dataset\": 1 | A map of symbols: one circle for each place of Sales. When a place is picked "
+                            + "here, every other visual is narrowed.",
                     "\"dataset\": 1, \"symbol\": {\"shape\": \"STAR\"}, \"gather\": true | A map of symbols: "
-                            + "one star for each place of Sales gathered where they crowd. What is picked here "
-                            + "narrows every other visual.",
+                            + "one star for each place of Sales gathered where they crowd. When a place is picked "
+                            + "here, every other visual is narrowed.",
                     "\"dataset\": 1, \"kind\": \"DENSITY\", \"spread\": {\"radius\": 25000, \"metres\": true} | "
-                            + "A map of density of the places of Sales, felt within 25 km. What is picked here "
-                            + "narrows every other visual.",
-                    "\"dataset\": 3, \"kind\": \"FLOWS\" | A map of flows of Sent from place to the next. What "
-                            + "is picked here narrows every other visual.",
+                            + "A map of density of the places of Sales, felt within 25 km. When a place is picked "
+                            + "here, every other visual is narrowed.",
+                    "\"dataset\": 3, \"kind\": \"FLOWS\" | A map of flows of Sent from place to the next. When "
+                            + "a place is picked here, every other visual is narrowed.",
                     "\"dataset\": 4, \"kind\": \"PATHS\", \"path\": {\"who\": \"van\", \"by\": \"at\", "
                             + "\"breakMinutes\": 480, \"breakMetres\": 20000} | A map of paths of Rounds, one "
-                            + "for each van, in order of at, broken after 8 hours or after 20 km. What is "
-                            + "picked here narrows every other visual."
+                            + "for each van, in order of at, broken after 8 hours or after 20 km. When a "
+                            + "place is picked here, every other visual is narrowed."
                 })
         void asASentence(String layer, String sentence) {
             assertThat(brief(layer).text()).isEqualTo(sentence);

@@ -97,6 +97,8 @@ class DashboardApi implements AutoCloseable {
      * @param offers what each filter offers, page by page
      * @param touches by visual, filter and parameter: the visuals that change with it
      * @param framed by visual: the visuals that change with what is in sight of it
+     * @param means by visual on which something can be picked: what tells the column of its picks
+     * @param sources by visual on which something can be picked: the dataset and the column of its picks
      * @param grounds the sources of pictures, by name
      * @param worn by visual: how it is dressed
      * @param phone by page: its visuals as they stand on a phone
@@ -110,6 +112,8 @@ class DashboardApi implements AutoCloseable {
             Map<String, FilterOffer> offers,
             Map<String, Set<String>> touches,
             Map<String, Set<String>> framed,
+            Map<String, String> means,
+            Map<String, String> sources,
             boolean openToReaders,
             boolean shared,
             boolean mayChange,
@@ -136,6 +140,8 @@ class DashboardApi implements AutoCloseable {
                 filters.offers(dashboard),
                 touches,
                 each(dashboard.visuals().keySet(), id -> Narrowing.framed(dashboard, id)),
+                filters.meanings(dashboard),
+                filters.sources(dashboard),
                 opened.openToReaders(),
                 opened.shared(),
                 opened.mayChange(),
@@ -509,7 +515,8 @@ class DashboardApi implements AutoCloseable {
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> frames.brief(dashboard, part));
+        Map<Long, String> others = dashboards.others(id, person);
+        return each(request, dashboard, ticket -> frames.brief(dashboard, part, others));
     }
 
     /**

@@ -4,7 +4,9 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
@@ -18,6 +20,8 @@ import sarnik.dashboard.DashboardDocument;
 /** Keeps dashboards and their history. Every edit is one revision; a stale edit is refused, nothing is lost. */
 @Service
 class DashboardService {
+
+    private static final int MOST_OTHERS = 60;
 
     private static final int MOST_PARSED = 200;
 
@@ -66,6 +70,17 @@ class DashboardService {
                 .filter(d -> isOpenTo(person, d.isOpenToReaders()))
                 .map(d -> new Listed(d.getId(), d.getTitle(), parsed(d), d.isOpenToReaders(), d.getChangedAt()))
                 .toList();
+    }
+
+    /** Titles of the other dashboards that are open to a person, by id. */
+    @Transactional(readOnly = true)
+    Map<Long, String> others(long id, SignedIn person) {
+        Map<Long, String> others = new LinkedHashMap<>();
+        dashboards.findAllByOrderByChangedAtDesc().stream()
+                .filter(d -> d.getId() != id && isOpenTo(person, d.isOpenToReaders()))
+                .limit(MOST_OTHERS)
+                .forEach(d -> others.put(d.getId(), d.getTitle()));
+        return others;
     }
 
     private Dashboard parsed(StoredDashboard stored) {

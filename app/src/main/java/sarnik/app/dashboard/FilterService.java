@@ -50,6 +50,23 @@ class FilterService {
         return offers;
     }
 
+    /** By visual on which something can be picked: what tells the column of its picks, and all that mean the same. */
+    Map<String, String> meanings(Dashboard dashboard) {
+        return Narrowing.meanings(dashboard, Kinds.ALL, OnceDatasets.of(datasets));
+    }
+
+    /** By visual on which something can be picked: the dataset and the column of its picks, as addresses have them. */
+    Map<String, String> sources(Dashboard dashboard) {
+        Map<String, String> sources = new LinkedHashMap<>();
+        dashboard
+                .visuals()
+                .forEach((id, visual) -> Kinds.ALL
+                        .of(visual)
+                        .picks(visual)
+                        .ifPresent(source -> sources.put(id, source.dataset() + "." + source.column())));
+        return sources;
+    }
+
     /**
      * The values of a filter.
      *

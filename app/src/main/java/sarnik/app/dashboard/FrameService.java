@@ -388,8 +388,9 @@ class FrameService {
         }
     }
 
-    Brief brief(Dashboard dashboard, String id) {
-        return new BriefWriter(dashboard, once(), choices()).write(id);
+    /** @param dashboards titles of the dashboards that it may lead to, by id */
+    Brief brief(Dashboard dashboard, String id, Map<Long, String> dashboards) {
+        return new BriefWriter(dashboard, once(), choices().with(dashboards)).write(id);
     }
 
     /** What there is to choose from besides columns. */
@@ -405,7 +406,8 @@ class FrameService {
                 pictures.all().stream().map(PictureSource::getName).toList(),
                 placed,
                 Map.of(),
-                Parts.NONE);
+                Parts.NONE,
+                Map.of());
     }
 
     /**

@@ -230,6 +230,12 @@ export class MapView {
     });
   }
 
+  /** Moves so that these coordinates of the map are in sight. @param {number[][]} at */
+  flyToAll(at) {
+    if (!at.length) return;
+    this.map.getView().fit(boundingExtent(at), { padding: [60, 60, 60, 60], maxZoom: 10, duration: 450 });
+  }
+
   /** What is in sight: zoom, and degrees. */
   sight() {
     this.map.updateSize();

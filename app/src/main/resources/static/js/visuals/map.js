@@ -139,6 +139,7 @@ const doesOf = emit => ({
   choose: (part, number) => emit({ type: 'choose', part, number }),
   mean: predicate => emit({ type: 'pick', predicate }),
   framed: of => emit({ type: 'framed', extent: of }),
+  hover: values => emit({ type: 'hover', values }),
   again: () => emit({ type: 'again' }),
   figures: () => emit({ type: 'figures' }),
   state: () => emit({ type: 'state' }),
@@ -347,6 +348,7 @@ function showTip(handle, hit, pixel) {
   const same = hit && handle.hovered && hit.layer === handle.hovered.layer && hit.i === handle.hovered.i;
   if (!hit || !same) handle.tip.hidden = !hit;
   if (!same) clearTimeout(handle.hoverTimer);
+  if (!same) handle.does.hover(hit?.layer.ids?.[hit.i] ? [hit.layer.ids[hit.i]] : null);
   handle.hovered = hit;
   if (!hit) return;
   if (!same) {
@@ -636,6 +638,18 @@ export function light(handle, picks) {
   for (const button of handle.reach.querySelectorAll('button'))
     button.setAttribute('aria-pressed', String(next.has(button.dataset.place)));
   if (!same) repaint(handle);
+}
+
+/** Moves so that these places are in sight. @returns {boolean} whether there are any of them on it */
+export function fly(handle, ids) {
+  const wanted = new Set(ids);
+  const at = [];
+  for (const { sheet } of handle.layers.filter(layer => layer.sheet))
+    sheet.ids.forEach((id, i) => {
+      if (wanted.has(id)) at.push(handle.projection.project(sheet.lon[i], sheet.lat[i]));
+    });
+  handle.view.flyToAll(at);
+  return at.length > 0;
 }
 
 export function unmount(handle) {

@@ -137,6 +137,11 @@ public final class LinesKind implements VisualKind<Lines> {
     }
 
     @Override
+    public boolean spanned() {
+        return true;
+    }
+
+    @Override
     public Optional<Source> picks(Lines lines) {
         return Optional.of(new Source(lines.dataset(), lines.time()));
     }
