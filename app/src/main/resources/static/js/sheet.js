@@ -3,7 +3,8 @@ import { ask } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
 import { cellsOf, dress, readingOrder, sizeSheet, wear } from './dress.js';
 import { drawPages, pagesOf } from './pages.js';
-import { controlOf, drawShowing, drawStrip } from './strip.js';
+import { Showing } from './showing.js';
+import { controlOf, drawStrip } from './strip.js';
 import { Links } from './links.js';
 import { forget, known, remember } from './places.js';
 import { followed, boxOf } from './filters/place.js';
@@ -48,6 +49,7 @@ export class Sheet {
     this.place = document.getElementById('sheet');
     this.state = new Map();
     this.links = new Links(this);
+    this.showing = new Showing(this);
     addEventListener(
       'pagehide',
       () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}),
@@ -396,6 +398,11 @@ export class Sheet {
     });
   }
 
+  /** What words mean here. @param {string} words */
+  find(words) {
+    return ask('POST', this.#address('narrowings'), { body: { state: writeState(this.state), words } });
+  }
+
   /** Takes away one part of what is shown, by its letter; or puts everything back as it is at first. */
   clear(id = null, part = null) {
     if (part === 'f') return this.filter(id, []);
@@ -474,7 +481,11 @@ export class Sheet {
       history.replaceState(null, '', this.address());
       this.lightAll();
       this.links.settle();
-      drawShowing(this, frames);
+      this.showing.draw(frames.showing);
+      if (frames.misfits.length)
+        document
+          .getElementById('misfits')
+          .replaceChildren(...frames.misfits.map(m => el('p', { class: 'sentence-bad' }, m)));
       drawStrip(this);
       this.took = performance.now() - (this.began ?? performance.now());
       this.place.dataset.drawn = String(Number(this.place.dataset.drawn ?? 0) + 1);

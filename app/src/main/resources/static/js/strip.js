@@ -3,7 +3,7 @@ import { FILTERS } from './filters/kinds.js';
 import { parameterControl } from './parameters.js';
 import { KINDS } from './visuals/kinds.js';
 
-/** The filters and parameters of the page, and under the title what is now showing. */
+/** The filters and parameters of the page. */
 
 export function drawStrip(sheet) {
   // What is being turned stays in the hand.
@@ -36,52 +36,3 @@ export function controlOf(sheet, id) {
 
 const named = (id, words, control) =>
   el('div', { class: 'filter', 'data-filter': id }, el('span', { class: 'filter-name' }, words), control);
-
-/** "Now showing": each part can be taken away. */
-export function drawShowing(sheet, frames) {
-  const showing = document.getElementById('showing');
-  const parts = frames.showing.flatMap(({ id, words, part }, i) => [
-    i ? ' · ' : '',
-    el(
-      'span',
-      {},
-      el('b', {}, words),
-      part === 'p'
-        ? el(
-            'button',
-            {
-              type: 'button',
-              title: `Turn round: ${words}`,
-              'aria-label': `Turn round: ${words}`,
-              onclick: () => sheet.turnRound(id),
-            },
-            '⇄',
-          )
-        : '',
-      el(
-        'button',
-        {
-          type: 'button',
-          title: `Take away: ${words}`,
-          'aria-label': `Take away: ${words}`,
-          onclick: () => sheet.clear(id, part),
-        },
-        '×',
-      ),
-    ),
-  ]);
-  showing.replaceChildren(
-    ...(parts.length
-      ? [
-          'Now showing ',
-          ...parts,
-          el('button', { type: 'button', class: 'clear', onclick: () => sheet.clear() }, 'Put everything back'),
-        ]
-      : ['Now showing everything']),
-  );
-  if (frames.misfits.length) {
-    document
-      .getElementById('misfits')
-      .replaceChildren(...frames.misfits.map(m => el('p', { class: 'sentence-bad' }, m)));
-  }
-}

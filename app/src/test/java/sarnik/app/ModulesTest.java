@@ -27,6 +27,7 @@ class ModulesTest {
         "sarnik.narrow..",
         "sarnik.brief..",
         "sarnik.visual..",
+        "sarnik.finding..",
         "sarnik.dashboard..",
         "sarnik.sentence..",
         "sarnik.picture.."

@@ -126,7 +126,7 @@ public final class RolledUp {
     }
 
     /** Whether it is the name of one of these columns. */
-    static boolean isOne(String column) {
+    public static boolean isOne(String column) {
         return column.startsWith(AREAS) || column.startsWith(CELLS) || column.startsWith(PROVINCES);
     }
 

@@ -45,6 +45,7 @@ import sarnik.dashboard.OwnTheme;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Removal;
 import sarnik.dashboard.StartingSheet;
+import sarnik.finding.Finder;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.Narrowing;
@@ -406,6 +407,17 @@ class DashboardApi implements AutoCloseable {
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         return each(request, dashboard, ticket -> filters.values(dashboard, asked));
+    }
+
+    /** What words mean that a reader types to narrow a page. */
+    @PostMapping("/{id}/narrowings")
+    DeferredResult<Finder.Found> find(
+            @PathVariable long id,
+            @RequestBody FilterService.AskedWords asked,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request) {
+        Dashboard dashboard = dashboards.read(id, person);
+        return each(request, dashboard, ticket -> filters.find(dashboard, asked));
     }
 
     /** A question of which each matters, not only the newest of its page. */

@@ -14,6 +14,7 @@ import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Kinds;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
+import sarnik.finding.Finder;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.FilterScene;
 import sarnik.narrow.Narrowing;
@@ -102,5 +103,24 @@ class FilterService {
         } catch (MisfitException | QueryException unfit) {
             throw new RefusedException(unfit.getMessage());
         }
+    }
+
+    /**
+     * Words that a reader types to narrow a page.
+     *
+     * @param state a reader state's text form
+     */
+    record AskedWords(String state, String words) {}
+
+    Finder.Found find(Dashboard dashboard, AskedWords asked) {
+        if (asked.words() == null || asked.words().length() > LONGEST * 2)
+            throw new RefusedException("Up to %d characters are read.".formatted(LONGEST * 2));
+        Datasets once = OnceDatasets.of(datasets);
+        ReaderState state =
+                StateReader.read(asked.state(), dashboard, once, Kinds.ALL).state();
+        Narrowing narrowing = new Narrowing(dashboard, state, once, Kinds.ALL, LocalDate.now(), engine);
+        return new Finder(
+                        dashboard, Kinds.ALL, new FilterScene(LocalDate.now(), once, engine), narrowing.page())
+                .read(asked.words(), state);
     }
 }

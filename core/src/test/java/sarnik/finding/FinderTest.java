@@ -1,0 +1,160 @@
+package sarnik.finding;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.table.TestTables.csv;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.Kinds;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
+import sarnik.narrow.FilterScene;
+import sarnik.narrow.StateReader;
+import sarnik.query.InMemoryEngine;
+import sarnik.state.ReaderState;
+
+@DisplayName("What a reader types to narrow a page")
+class FinderTest {
+
+    private static final LocalDate TODAY = LocalDate.of(2026, 3, 15);
+
+    private static final LoadedDataset SALES = new LoadedDataset(
+            1,
+            "Sales",
+            csv(
+                    "town,product,day,litres,open",
+                    "Soria,still,2025-06-01,10,yes",
+                    "Zamora,warm,2025-08-01,20,no",
+                    "Ávila,sparkling,2026-02-01,30,yes",
+                    "San Juan,still,2026-03-01,30,yes",
+                    "still,warm,2026-03-02,30,no"),
+            null,
+            Map.of());
+    private static final Datasets DATASETS = id -> Datasets.Found.of(Optional.of(SALES));
+
+    private static final Dashboard DASHBOARD = DashboardDocument.parse(
+                    """
+                    {"schema": 2, "title": "T", "pages": {"p1": {"title": "", "order": 1}}, "links": {},
+                     "filters": {
+                       "f1": {"type": "choice", "page": "p1", "order": 1, "dataset": 1, "column": "product", "title": "Product"},
+                       "f2": {"type": "dates", "page": "p1", "order": 2, "dataset": 1, "column": "day", "title": "Day"},
+                       "f3": {"type": "numbers", "page": "p1", "order": 3, "dataset": 1, "column": "litres", "title": "Litres"},
+                       "f4": {"type": "yesno", "page": "p1", "order": 4, "dataset": 1, "column": "open", "title": "Open"},
+                       "f5": {"type": "rules", "page": "p1", "order": 5, "dataset": 1, "title": "Only",
+                              "rules": {"r1": {"name": "Large sales", "order": 1, "rule": {"is": "SQL", "text": "litres > 20"}}}}},
+                     "visuals": {"v1": {"type": "bars", "page": "p1", "at": {"x": 0, "y": 0, "w": 8, "h": 6}, "title": "By town",
+                                        "dataset": 1, "category": "town", "measure": {"summary": "COUNT"}}}}
+                    """)
+            .dashboard();
+
+    private static Finder.Found find(String words, String state) {
+        return new Finder(
+                        DASHBOARD,
+                        Kinds.ALL,
+                        new FilterScene(TODAY, DATASETS, new InMemoryEngine()),
+                        DASHBOARD.firstPage())
+                .read(words, StateReader.read(state, DASHBOARD, DATASETS, Kinds.ALL)
+                        .state());
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "warm | f.f1=warm",
+                "still and warm | f.f1=still,warm",
+                "sparkling, Soria and Zamora, since June | f.f1=sparkling&f.f2=2025-06-01..&p.v1=Soria,Zamora",
+                "avila | p.v1=%C3%81vila",
+                "san juan in 2026 | f.f2=2026-01-01..2026-12-31&p.v1=San%20Juan",
+                "last 30 days | f.f2=~last.30.day",
+                "last month | f.f2=~before.month",
+                "the year to date | f.f2=~todate.year",
+                "June 2025 to August 2025 | f.f2=2025-06-01..2025-08-31",
+                "until 3 March 2026 | f.f2=..2026-03-03",
+                "before March | f.f2=..2026-02-28",
+                "litres over 15 | f.f3=15..",
+                "Litres at most 12.5 | f.f3=..12.5",
+                "open yes | f.f4=yes",
+                "large sales with warm | f.f1=warm&f.f5=r1",
+            })
+    void isUnderstood(String words, String state) {
+        Finder.Found found = find(words, "");
+        assertThat(found.state()).isEqualTo(state);
+        assertThat(found.missed()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"sparkilng, sparkling, f.f1=sparkling", "Zamorra, zamora, p.v1=Zamora", "wamr, warm, f.f1=warm"})
+    void slipsAreForgivenAndSaid(String words, String taken, String state) {
+        Finder.Found found = find(words, "");
+        assertThat(found.state()).isEqualTo(state);
+        assertThat(found.understood().get(0).note()).isEqualTo("taken for “" + taken + "”");
+    }
+
+    @Test
+    void ofAWordWithSeveralMeaningsTheOthersAreGiven() {
+        Finder.Understood still = find("still", "").understood().get(0);
+        assertThat(still.words()).isEqualTo("Product: still");
+        assertThat(still.others())
+                .singleElement()
+                .isEqualTo(new Finder.Other("still, picked on By town", "p.v1=still"));
+    }
+
+    @Test
+    void whatMeansNothingIsSaidAndTheRestHolds() {
+        Finder.Found found = find("bananas, warm xyzzy", "");
+        assertThat(found.missed()).containsExactly("bananas", "xyzzy");
+        assertThat(found.state()).isEqualTo("f.f1=warm");
+    }
+
+    @Test
+    void aMonthWithoutAYearIsOneThatHasRowsAndThatIsSaid() {
+        assertThat(find("June", "").understood().get(0).note()).isEqualTo("taken as of 2025");
+        assertThat(find("March", "").state()).isEqualTo("f.f2=2026-03-01..2026-03-31");
+    }
+
+    @Test
+    void whatWasChosenBeforeStaysUnlessItIsSaidAnew() {
+        assertThat(find("Soria", "f.f1=warm").state()).isEqualTo("f.f1=warm&p.v1=Soria");
+        assertThat(find("still", "f.f1=warm").state()).isEqualTo("f.f1=still");
+    }
+
+    @Test
+    void nothingMakesItFail() {
+        for (String odd : List.of("", " , ;; ", "since", "from to", "litres over", "32 June 2025", "\u0000", "last 0 days", "((("))
+            assertThat(find(odd, "").state()).as(odd).isIn("", "f.f2=~last.1.day", "f.f2=2025-06-01..2025-06-30");
+    }
+
+    @Test
+    void aMeaningIsFoundAmongAHundredThousandValues() {
+        LoadedDataset many = new LoadedDataset(
+                1,
+                "Many",
+                csv(IntStream.rangeClosed(0, 100_000)
+                        .mapToObj(i -> i == 0 ? "product" : "thing " + i)
+                        .toArray(String[]::new)),
+                null,
+                Map.of());
+        Dashboard dashboard = DashboardDocument.parse(
+                        """
+                        {"schema": 2, "title": "T", "pages": {"p1": {"title": "", "order": 1}}, "links": {}, "visuals": {},
+                         "filters": {"f1": {"type": "choice", "page": "p1", "order": 1, "dataset": 1, "column": "product", "title": ""}}}
+                        """)
+                .dashboard();
+        Datasets datasets = id -> Datasets.Found.of(Optional.of(many));
+        Finder finder = new Finder(
+                dashboard, Kinds.ALL, new FilterScene(TODAY, datasets, new InMemoryEngine()), "p1");
+        assertThat(finder.read("thing 77777", ReaderState.NOTHING).state()).isEqualTo("f.f1=thing%2077777");
+        assertThat(finder.read("thimg 5", ReaderState.NOTHING).understood().get(0).words())
+                .isEqualTo("product: thing 5");
+    }
+}
