@@ -18,6 +18,10 @@ const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
 /** Windows up to this width are read as on a phone, as the style has it. */
 const PHONE = 720;
 
+/** Answers that are kept before they are shown, and those of them that are fetched at once. */
+const MOST_AHEAD = 80;
+const MOST_FETCHING = 2;
+
 /** What a kind cannot change while it stands. */
 const madeOf = visual => KINDS[visual.type].made?.(visual) ?? '';
 
@@ -38,6 +42,14 @@ export class Sheet {
   lit = new Map();
   #pending = new Set();
   #asking = null;
+  /** Settles when what was asked for is drawn. */
+  #drawing = Promise.resolve();
+  /** Whether something was turned while an answer was under way. */
+  #late = false;
+  /** Answers that were fetched before they are shown, by state. */
+  #ahead = new Map();
+  #fetching = 0;
+  #turns = 0;
 
   /**
    * @param {{wrap?: (id: string, visual: Object, cell: HTMLElement) => void}} hooks called for each visual that is
@@ -104,6 +116,7 @@ export class Sheet {
     // Whoever took the page away need not be told; of one that an address names in vain the server says so.
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
+    this.#ahead.clear();
     knowNames(opened.document);
     wear(opened);
     const spots = opened.phone[this.page];
@@ -221,6 +234,12 @@ export class Sheet {
     again: id => this.ask([id]),
     /** What is in sight of it has changed. */
     framed: (id, { extent }) => this.#framed(id, extent),
+    /** What the state says of it. */
+    said: (id, { part }) => this.state.get(`${part}.${id}`)?.[0] ?? null,
+    /** Plays a moment; null for all of it. */
+    moment: (id, { text, passing }) =>
+      this.#set(`m.${id}`, text === null ? [] : [text], id, passing, this.opened.played[id] ?? []),
+    ahead: (id, { texts }) => this.#fetchAhead(id, texts),
     /** The pointer rests on marks of it, or on none. */
     hover: (id, { values }) => this.links.hover(id, values),
     figures: (id, _, mounted) => openFigures(this, id, mounted),
@@ -375,7 +394,7 @@ export class Sheet {
     else next.delete(name);
     const turning = this.turning === id;
     this.turning = passing ? id : null;
-    this.went(next, id, touched, turning);
+    return this.went(next, id, touched, turning, passing);
   }
 
   /** What is in sight of a map has changed: those that follow it are asked for. */
@@ -408,10 +427,16 @@ export class Sheet {
     if (part === 'f') return this.filter(id, []);
     const next = new Map(
       [...this.state].filter(([name]) =>
-        id ? !(part ? [part] : ['f', 'p', 'v', 'e']).some(letter => name === `${letter}.${id}`) : /^[hsg]/.test(name),
+        id
+          ? !(part ? [part] : ['f', 'p', 'v', 'e', 'm']).some(letter => name === `${letter}.${id}`)
+          : /^[hsg]/.test(name),
       ),
     );
-    this.went(next, id, id && part === 'e' ? this.opened.framed[id] : null);
+    this.went(
+      next,
+      id,
+      id && part === 'e' ? this.opened.framed[id] : id && part === 'm' ? this.opened.played[id] : null,
+    );
   }
 
   /**
@@ -419,18 +444,18 @@ export class Sheet {
    *     reach if not said
    * @param {boolean} instead whether it takes the place of the newest in the history
    */
-  went(next, id, touched = null, instead = false) {
+  went(next, id, touched = null, instead = false, passing = false) {
     this.began = performance.now();
     this.state = next;
     const stays = instead || this.address() === location.pathname + location.search;
     history[stays ? 'replaceState' : 'pushState'](null, '', this.address());
     this.lightAll();
-    this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()));
+    return this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()), passing);
   }
 
   /** The state as the server is asked for it; at first with what in the address is nobody's, so that it says so. */
-  #asked() {
-    const text = [writeState(this.state), this.strangers].filter(Boolean).join('&');
+  #asked(state) {
+    const text = [state, this.strangers].filter(Boolean).join('&');
     this.strangers = '';
     return text;
   }
@@ -453,50 +478,118 @@ export class Sheet {
 
   // --- frames ----------------------------------------------------------------------------------
 
-  /** Asks for the frames of these visuals in one request; an older request still under way is given up. */
-  async ask(ids) {
+  /**
+   * Asks for the frames of these visuals in one request. An older request still under way is given up; while something is
+   * being turned it is let finish, so that what is shown follows the hand, and only the newest is asked for after it.
+   */
+  async ask(ids, passing = false) {
     for (const id of ids) this.#pending.add(id);
+    if (passing && this.#asking) {
+      this.#late = true;
+      return this.#drawing;
+    }
     this.#asking?.abort();
     const asking = (this.#asking = new AbortController());
+    this.#drawing = this.#answer(asking);
+    return this.#drawing;
+  }
+
+  async #answer(asking) {
     const wanted = [...this.#pending].filter(id => this.visuals.has(id));
+    this.#pending.clear();
     for (const id of wanted) this.visuals.get(id).box.classList.add('is-asking');
+    const text = writeState(this.state);
     try {
-      const sights = Object.fromEntries(
-        wanted
-          .map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)])
-          .filter(([, sight]) => sight),
-      );
-      const frames = await ask('POST', this.#address('frames'), {
-        body: { state: this.#asked(), ids: wanted, sights, known: known() },
-        headers: PAGE,
-        signal: asking.signal,
-      });
-      remember(frames.places);
-      this.#pending.clear();
-      this.lit = new Map(Object.entries(frames.lit));
-      for (const id of wanted) this.#draw(id, frames.drawings[id]);
-      this.#even();
-      forget(new Set([...this.visuals.values()].flatMap(v => v.drawing?.layers?.map(l => l.places) ?? [])));
-      this.state = readState(frames.state);
-      history.replaceState(null, '', this.address());
-      this.lightAll();
-      this.links.settle();
-      this.showing.draw(frames.showing);
-      if (frames.misfits.length)
-        document
-          .getElementById('misfits')
-          .replaceChildren(...frames.misfits.map(m => el('p', { class: 'sentence-bad' }, m)));
-      drawStrip(this);
-      this.took = performance.now() - (this.began ?? performance.now());
-      this.place.dataset.drawn = String(Number(this.place.dataset.drawn ?? 0) + 1);
-      this.place.dispatchEvent(new CustomEvent('drawn', { detail: { milliseconds: this.took } }));
+      const frames = await this.#frames(text, wanted, { headers: PAGE, signal: asking.signal });
+      this.#shown(frames, wanted, text);
     } catch (refused) {
+      for (const id of wanted) this.#pending.add(id);
       if (refused.name !== 'AbortError') say(refused.message, { words: 'Try again', run: () => this.ask([]) });
     } finally {
       if (asking === this.#asking) {
         this.#asking = null;
-        for (const { box } of this.visuals.values()) box.classList.remove('is-asking');
+        if (this.#late) {
+          this.#late = false;
+          this.ask([]);
+        } else for (const { box } of this.visuals.values()) box.classList.remove('is-asking');
       }
+    }
+  }
+
+  /** The frames of visuals in a state: those that were fetched ahead, or asked for now. */
+  #frames(text, wanted, request) {
+    const sights = Object.fromEntries(
+      wanted
+        .map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)])
+        .filter(([, sight]) => sight),
+    );
+    const ahead = this.#ahead.get(text);
+    if (ahead && ahead.sights === JSON.stringify(sights) && wanted.every(id => ahead.ids.includes(id)))
+      return ahead.frames;
+    return ask('POST', this.#address('frames'), {
+      body: {
+        state: request.headers === PAGE ? this.#asked(text) : text,
+        ids: wanted,
+        sights,
+        known: known(),
+      },
+      ...request,
+    });
+  }
+
+  /** Draws what was answered. @param {string} text the state that was asked about */
+  #shown(frames, wanted, text) {
+    remember(frames.places);
+    this.lit = new Map(Object.entries(frames.lit));
+    for (const id of wanted) this.#draw(id, frames.drawings[id]);
+    this.#even();
+    forget(new Set([...this.visuals.values()].flatMap(v => v.drawing?.layers?.map(l => l.places) ?? [])));
+    // What was turned on meanwhile stays.
+    if (writeState(this.state) === text) {
+      this.state = readState(frames.state);
+      history.replaceState(null, '', this.address());
+    }
+    this.lightAll();
+    this.links.settle();
+    this.showing.draw(frames.showing);
+    if (frames.misfits.length)
+      document
+        .getElementById('misfits')
+        .replaceChildren(...frames.misfits.map(m => el('p', { class: 'sentence-bad' }, m)));
+    drawStrip(this);
+    this.took = performance.now() - (this.began ?? performance.now());
+    this.place.dataset.drawn = String(Number(this.place.dataset.drawn ?? 0) + 1);
+    this.place.dispatchEvent(new CustomEvent('drawn', { detail: { milliseconds: this.took } }));
+  }
+
+  /** Fetches what will be shown next, so that a player need not wait. @param {string[]} texts of moments */
+  #fetchAhead(id, texts) {
+    const ids = (this.opened.played[id] ?? []).filter(other => this.visuals.has(other));
+    for (const moment of texts) {
+      if (this.#fetching >= MOST_FETCHING) return;
+      const next = new Map(this.state);
+      next.set(`m.${id}`, [moment]);
+      const text = writeState(next);
+      if (this.#ahead.has(text)) continue;
+      const sights = Object.fromEntries(
+        ids
+          .map(other => [other, this.visuals.get(other).kind.sight?.(this.visuals.get(other).handle)])
+          .filter(([, sight]) => sight),
+      );
+      this.#fetching++;
+      const frames = this.#frames(text, ids, {
+        headers: { 'Sarnik-Page': `${PAGE['Sarnik-Page']}-${(this.#turns = (this.#turns + 1) % 64)}` },
+      });
+      const kept = { ids, sights: JSON.stringify(sights), frames };
+      this.#ahead.set(text, kept);
+      if (this.#ahead.size > MOST_AHEAD) this.#ahead.delete(this.#ahead.keys().next().value);
+      frames.then(
+        () => this.#fetching--,
+        () => {
+          this.#fetching--;
+          this.#ahead.delete(text);
+        },
+      );
     }
   }
 

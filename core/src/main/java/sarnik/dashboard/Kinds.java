@@ -22,6 +22,7 @@ import sarnik.visual.lines.LinesKind;
 import sarnik.visual.list.ListKind;
 import sarnik.visual.map.MapKind;
 import sarnik.visual.picture.PictureKind;
+import sarnik.visual.player.PlayerKind;
 import sarnik.visual.ring.RingKind;
 import sarnik.visual.scatter.ScatterKind;
 import sarnik.visual.table.TableKind;
@@ -46,7 +47,8 @@ public final class Kinds {
                     new KeyKind(),
                     new PictureKind(),
                     new ButtonKind(),
-                    new SheetFilterKind()),
+                    new SheetFilterKind(),
+                    new PlayerKind()),
             List.of(
                     new YesNoKind(),
                     new ChoiceKind(),

@@ -202,6 +202,11 @@ public final class PageDrawer {
             }
 
             @Override
+            public Optional<GroupKey.Step> steps(LoadedDataset dataset) {
+                return narrowing.steps(id, visual, dataset);
+            }
+
+            @Override
             public Plan plan(String other) {
                 Visual of = dashboard.visuals().get(other);
                 if (of == null || !dependsOn(of).isEmpty())

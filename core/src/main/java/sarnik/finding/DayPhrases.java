@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.Month;
 import java.time.YearMonth;
 import java.time.format.TextStyle;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -26,6 +27,9 @@ final class DayPhrases {
     private static final Pattern MONTH = Pattern.compile("(\\d{4})-(\\d{2})");
     private static final Pattern YEAR = Pattern.compile("(1[89]|20)\\d{2}");
     private static final Pattern NAMED = Pattern.compile("(?:(\\d{1,2}) )?([a-z]{3,9})(?: (\\d{4}))?");
+
+    /** A shorter name is too near to others for a slip to be forgiven. */
+    private static final int SHORTEST = 4;
 
     private DayPhrases() {}
 
@@ -62,15 +66,12 @@ final class DayPhrases {
             if (words.startsWith(since) && !words.contains(" to "))
                 return stretch(words.substring(since.length()), counted)
                         .map(s -> new Said(
-                                new Value.Range(
-                                        since.equals("after ") ? s.to.plusDays(1) : s.from, null),
-                                s.guessed));
+                                new Value.Range(since.equals("after ") ? s.to.plusDays(1) : s.from, null), s.guessed));
         for (String until : List.of("until ", "till ", "up to ", "before "))
             if (words.startsWith(until))
                 return stretch(words.substring(until.length()), counted)
                         .map(s -> new Said(
-                                new Value.Range(
-                                        null, until.equals("before ") ? s.from.minusDays(1) : s.to),
+                                new Value.Range(null, until.equals("before ") ? s.from.minusDays(1) : s.to),
                                 s.guessed));
         String plain = words.startsWith("from ") ? words.substring("from ".length()) : words;
         String[] ends = plain.startsWith("between ")
@@ -110,7 +111,7 @@ final class DayPhrases {
                     : YearMonth.of(
                             of.get().getValue() > counted.getMonthValue() ? counted.getYear() - 1 : counted.getYear(),
                             of.get());
-            String guessed = said ? "" : "of " + at.getYear();
+            String guessed = said ? "" : named(of.get()) + at.getYear();
             return Optional.of(
                     named.group(1) == null
                             ? month(at, guessed)
@@ -118,6 +119,10 @@ final class DayPhrases {
         } catch (DateTimeException none) {
             return Optional.empty();
         }
+    }
+
+    private static String named(Month month) {
+        return month.getDisplayName(TextStyle.FULL, Locale.ENGLISH) + " ";
     }
 
     private static Stretch day(LocalDate day, String guessed) {
@@ -131,9 +136,20 @@ final class DayPhrases {
     private static Optional<Month> month(String name) {
         for (Month month : Month.values()) {
             String whole = month.getDisplayName(TextStyle.FULL, Locale.ENGLISH).toLowerCase(Locale.ROOT);
-            if (whole.equals(name) || whole.substring(0, 3).equals(name) || name.equals("sept") && month == Month.SEPTEMBER)
-                return Optional.of(month);
+            if (whole.equals(name)
+                    || whole.substring(0, 3).equals(name)
+                    || name.equals("sept") && month == Month.SEPTEMBER) return Optional.of(month);
         }
-        return Optional.empty();
+        // One slip is forgiven in a name of which none other is as near.
+        if (name.length() < SHORTEST) return Optional.empty();
+        List<Month> near = Arrays.stream(Month.values())
+                .filter(month -> Finder.slips(
+                                name,
+                                month.getDisplayName(TextStyle.FULL, Locale.ENGLISH)
+                                        .toLowerCase(Locale.ROOT),
+                                1)
+                        <= 1)
+                .toList();
+        return near.size() == 1 ? Optional.of(near.get(0)) : Optional.empty();
     }
 }

@@ -42,8 +42,8 @@ public final class Finder {
     private static final int LONGEST = 6;
 
     private static final int MOST_OTHERS = 5;
-    private static final Set<String> BETWEEN =
-            Set.of("and", "or", "in", "the", "of", "for", "only", "with", "is", "are", "by", "at", "show", "me", "just");
+    private static final Set<String> BETWEEN = Set.of(
+            "and", "or", "in", "the", "of", "for", "only", "with", "is", "are", "by", "at", "show", "me", "just");
 
     private final Wires wires;
     private final Registry kinds;
@@ -141,16 +141,20 @@ public final class Finder {
         if (isPlace) dataset.placesOf(column).forEach((place, of) -> values.put(place, of.name()));
         else for (String value : ((CodedColumn) dataset.table().column(column)).dictionary()) values.put(value, value);
         values.forEach((value, name) -> know(
-                name, new Meaning(Part.PICK, id, new Value.Values(List.of(value)), name + ", picked on " + called(visual))));
+                name,
+                new Meaning(Part.PICK, id, new Value.Values(List.of(value)), name + ", picked on " + called(visual))));
     }
 
     private String called(Visual visual) {
-        return visual.title() == null || visual.title().isBlank() ? kinds.of(visual).words(visual) : visual.title();
+        return visual.title() == null || visual.title().isBlank()
+                ? kinds.of(visual).words(visual)
+                : visual.title();
     }
 
     private void know(String words, Meaning meaning) {
         String plain = plain(words);
-        if (!plain.isEmpty()) index.computeIfAbsent(plain, k -> new ArrayList<>()).add(meaning);
+        if (!plain.isEmpty())
+            index.computeIfAbsent(plain, k -> new ArrayList<>()).add(meaning);
     }
 
     /** In small letters without accents and signs. */
@@ -203,7 +207,9 @@ public final class Finder {
 
     /** What is said anew takes the place of what was chosen before; several values of one filter stand together. */
     private static ReaderState with(ReaderState state, Meaning meaning, boolean first) {
-        Value before = first ? null : state.get(meaning.part(), meaning.id(), Value.class).orElse(null);
+        Value before = first
+                ? null
+                : state.get(meaning.part(), meaning.id(), Value.class).orElse(null);
         Value value = meaning.value();
         if (before instanceof Value.Choice old && value instanceof Value.Choice added)
             value = new Value.Choice(both(old.values(), added.values()));
@@ -269,9 +275,11 @@ public final class Finder {
                     .orElse(scene.today());
             Optional<DayPhrases.Said> days = DayPhrases.read(plain, counted);
             if (days.isEmpty()) continue;
-            Optional<Value> value = kinds.of(filter).read(filter, days.get().value().text());
+            Optional<Value> value =
+                    kinds.of(filter).read(filter, days.get().value().text());
             if (value.isEmpty()) continue;
-            meanings.add(new Meaning(Part.FILTER, id, value.get(), kinds.of(filter).words(filter, value.get(), scene)));
+            meanings.add(
+                    new Meaning(Part.FILTER, id, value.get(), kinds.of(filter).words(filter, value.get(), scene)));
             if (!days.get().guessed().isEmpty()) note = "taken as " + days.get().guessed();
         }
         return meanings.isEmpty() ? null : new Reading(count, said, note, meanings);
@@ -345,8 +353,10 @@ public final class Finder {
             for (int j = 1; j <= other.length(); j++) {
                 int cost = one.charAt(i - 1) == other.charAt(j - 1) ? 0 : 1;
                 d[i][j] = Math.min(Math.min(d[i - 1][j] + 1, d[i][j - 1] + 1), d[i - 1][j - 1] + cost);
-                if (i > 1 && j > 1 && one.charAt(i - 1) == other.charAt(j - 2) && one.charAt(i - 2) == other.charAt(j - 1))
-                    d[i][j] = Math.min(d[i][j], d[i - 2][j - 2] + 1);
+                if (i > 1
+                        && j > 1
+                        && one.charAt(i - 1) == other.charAt(j - 2)
+                        && one.charAt(i - 2) == other.charAt(j - 1)) d[i][j] = Math.min(d[i][j], d[i - 2][j - 2] + 1);
                 row = Math.min(row, d[i][j]);
             }
             if (row > most) return most + 1;

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import sarnik.brief.Choices;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
@@ -30,6 +31,7 @@ import sarnik.state.ReaderState.Part;
 import sarnik.state.Value;
 import sarnik.visual.Asked;
 import sarnik.visual.Picked;
+import sarnik.visual.Playing;
 import sarnik.visual.Scene;
 import sarnik.visual.Source;
 import sarnik.visual.Visual;
@@ -85,7 +87,50 @@ public final class Narrowing {
         links(id, visual, filtered, sceneOf);
         List<Stage> stages = filtered.stages();
         if (rule != null) stages.addAll(rule.stages(dataset, scene.today(), scene.parameters()));
+        played(id, visual, dataset)
+                .ifPresent(p -> stages.add(new Stage(
+                        "Played: " + p.playing().words(p.moment()),
+                        List.of(p.playing().during(p.moment(), p.column())))));
         return stages;
+    }
+
+    /** A moment of a player, as it is felt by a dataset. */
+    private record Played(Playing playing, Value.Moment moment, String column) {}
+
+    /** The moment that a visual is shown at; empty where none is played that reaches it. */
+    private Optional<Played> played(String id, Visual visual, LoadedDataset dataset) {
+        for (Map.Entry<String, Value.Moment> one :
+                state.all(Part.MOMENT, Value.Moment.class).entrySet()) {
+            Visual player = wires.visuals().get(one.getKey());
+            if (player == null || one.getKey().equals(id) || !player.page().equals(visual.page())) continue;
+            Optional<Playing> playing = kinds.of(player).plays(player, datasets);
+            Optional<String> column = playing.flatMap(p -> column(p, dataset));
+            if (column.isPresent()) return Optional.of(new Played(playing.get(), one.getValue(), column.get()));
+        }
+        return Optional.empty();
+    }
+
+    /** The column of a dataset that is played: its own, or one that is tied to a column that is. */
+    private Optional<String> column(Playing playing, LoadedDataset dataset) {
+        for (Source source : playing.columns())
+            if (source.dataset() == dataset.id())
+                return Optional.of(source.column()).filter(c -> isTime(dataset, c));
+        for (Source source : playing.columns()) {
+            Optional<String> column = column(source, dataset).filter(c -> isTime(dataset, c));
+            if (column.isPresent()) return column;
+        }
+        return Optional.empty();
+    }
+
+    private static boolean isTime(LoadedDataset dataset, String column) {
+        return dataset.table().find(column).filter(Choices::isTime).isPresent();
+    }
+
+    /** The steps of which one at a time is shown just now; empty where nothing is played, or all up to a moment is. */
+    public Optional<GroupKey.Step> steps(String id, Visual visual, LoadedDataset dataset) {
+        return played(id, visual, dataset)
+                .filter(p -> !p.playing().upTo())
+                .map(p -> new GroupKey.Step(p.column(), p.playing().step(), null));
     }
 
     /** What readers set, by id and by name, as conditions in SQL name it. */
@@ -357,6 +402,20 @@ public final class Narrowing {
         return touched;
     }
 
+    /** Ids of the visuals that change with the moment of a player: all others of its page that rest on rows. */
+    public static Set<String> played(Wires wires, Registry kinds, String id) {
+        Visual player = wires.visuals().get(id);
+        Set<String> touched = new LinkedHashSet<>();
+        if (kinds.of(player).part() != Part.MOMENT) return touched;
+        wires.visuals().forEach((other, visual) -> {
+            if (!other.equals(id)
+                    && visual.page().equals(player.page())
+                    && (!kinds.of(visual).datasets(visual).isEmpty()
+                            || !kinds.of(visual).dependsOn(visual).isEmpty())) touched.add(other);
+        });
+        return touched;
+    }
+
     /** Whether a visual changes with a parameter. */
     private static boolean isDriven(Wires wires, Registry kinds, String visual, String id) {
         Parameter parameter = wires.parameters().get(id);
@@ -441,6 +500,13 @@ public final class Narrowing {
         });
         state.all(Part.PICK, Value.Pick.class).forEach((id, pick) -> {
             if (isFelt(id, touched(wires, kinds, id))) parts.add(new Showing(id, words(id, pick), "p"));
+        });
+        state.all(Part.MOMENT, Value.Moment.class).forEach((id, moment) -> {
+            Visual player = wires.visuals().get(id);
+            if (player.page().equals(page()))
+                kinds.of(player)
+                        .plays(player, datasets)
+                        .ifPresent(playing -> parts.add(new Showing(id, playing.words(moment), "m")));
         });
         state.all(Part.FRAME, Value.Pick.class).forEach((id, frame) -> {
             if (isFelt(id, framed(wires, id))) parts.add(new Showing(id, "in sight of “" + nameOf(id) + "”", "e"));

@@ -64,6 +64,20 @@ public sealed interface Value {
         }
     }
 
+    /**
+     * Steps that a player shows.
+     *
+     * @param from text of the first; null for all before the last
+     * @param to text of the last
+     */
+    record Moment(String from, String to) implements Value {
+        @Override
+        public String text() {
+            String last = Texts.encode(to);
+            return from == null ? ".." + last : from.equals(to) ? last : Texts.encode(from) + ".." + last;
+        }
+    }
+
     /** Words that are looked for. */
     record Words(String words) implements Value {
         @Override

@@ -7,6 +7,7 @@ import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.PlaceSheet;
 import sarnik.data.Rule;
+import sarnik.query.GroupKey;
 import sarnik.query.Stage;
 import sarnik.state.ReaderState;
 
@@ -30,6 +31,14 @@ public interface Scene {
 
     /** The stages of the whole, on which scales and held ranks rest: the same before links. */
     List<Stage> whole(LoadedDataset dataset, Rule rule);
+
+    /**
+     * The steps of which one at a time is shown just now: what is held is held over all of them. Empty where nothing is
+     * played, or all up to a moment is shown.
+     */
+    default Optional<GroupKey.Step> steps(LoadedDataset dataset) {
+        return Optional.empty();
+    }
 
     /**
      * How another visual of the dashboard is drawn.

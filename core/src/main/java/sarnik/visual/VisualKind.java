@@ -133,6 +133,11 @@ public interface VisualKind<V extends Visual> {
         return Optional.empty();
     }
 
+    /** How it plays time for its page; empty for a kind that does not. */
+    default Optional<Playing> plays(V visual, Datasets datasets) {
+        return Optional.empty();
+    }
+
     /** Whether it shows an extent of the Earth, which can be framed. */
     default boolean framed() {
         return false;

@@ -81,6 +81,7 @@ class KindsTest {
     static final String EACH = "'type': 'list', 'dataset': 1, 'each': 'town', 'text': '{town}', "
             + "'below': '{sum of litres} of {number of rows}', "
             + "'figures': [{'summary': 'SUM', 'column': 'litres'}, {'summary': 'COUNT'}]";
+    static final String PLAYER = "'type': 'player', 'dataset': 1, 'column': 'day', 'step': 'MONTH'";
     static final String DETAILS = "'type': 'details', 'dataset': 1, 'by': 'town', "
             + "'figures': [{'summary': 'SUM', 'column': 'litres'}], 'over': 'day'";
 
@@ -436,7 +437,7 @@ class KindsTest {
     // --- what holds for all --------------------------------------------------------------------------
 
     static Stream<String> all() {
-        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS, LIST, EACH, DETAILS, NOTED);
+        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS, LIST, EACH, DETAILS, NOTED, PLAYER);
     }
 
     @ParameterizedTest

@@ -98,6 +98,7 @@ class DashboardApi implements AutoCloseable {
      * @param offers what each filter offers, page by page
      * @param touches by visual, filter and parameter: the visuals that change with it
      * @param framed by visual: the visuals that change with what is in sight of it
+     * @param played by visual: the visuals that change with the moment that it plays
      * @param means by visual on which something can be picked: what tells the column of its picks
      * @param sources by visual on which something can be picked: the dataset and the column of its picks
      * @param grounds the sources of pictures, by name
@@ -113,6 +114,7 @@ class DashboardApi implements AutoCloseable {
             Map<String, FilterOffer> offers,
             Map<String, Set<String>> touches,
             Map<String, Set<String>> framed,
+            Map<String, Set<String>> played,
             Map<String, String> means,
             Map<String, String> sources,
             boolean openToReaders,
@@ -141,6 +143,7 @@ class DashboardApi implements AutoCloseable {
                 filters.offers(dashboard),
                 touches,
                 each(dashboard.visuals().keySet(), id -> Narrowing.framed(dashboard, id)),
+                each(dashboard.visuals().keySet(), id -> Narrowing.played(dashboard, Kinds.ALL, id)),
                 filters.meanings(dashboard),
                 filters.sources(dashboard),
                 opened.openToReaders(),

@@ -119,8 +119,7 @@ class FilterService {
         ReaderState state =
                 StateReader.read(asked.state(), dashboard, once, Kinds.ALL).state();
         Narrowing narrowing = new Narrowing(dashboard, state, once, Kinds.ALL, LocalDate.now(), engine);
-        return new Finder(
-                        dashboard, Kinds.ALL, new FilterScene(LocalDate.now(), once, engine), narrowing.page())
+        return new Finder(dashboard, Kinds.ALL, new FilterScene(LocalDate.now(), once, engine), narrowing.page())
                 .read(asked.words(), state);
     }
 }

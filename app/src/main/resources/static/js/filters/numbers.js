@@ -15,13 +15,14 @@ export function control(sheet, id, offer) {
     if (from !== null && to !== null && from > to) shade.keep(to, from);
     else shade.keep(from, to);
   };
+  const open = end => (end ? offer.to : offer.from);
   const typed = (end, words) =>
     el('input', {
       type: 'number',
       class: 'filter-number',
       step: 'any',
       value: ends[end],
-      placeholder: end ? offer.to : offer.from,
+      placeholder: String(Number(Number(open(end)).toPrecision(4))),
       'aria-label': `${offer.words} ${words}`,
       'data-filter-part': `${id}-${words}`,
       onchange: e => {
@@ -30,7 +31,6 @@ export function control(sheet, id, offer) {
       },
     });
   const boxes = [typed(0, 'from'), typed(1, 'to')];
-  const open = end => (end ? offer.to : offer.from);
   const handle = (end, words) =>
     el('input', {
       type: 'range',

@@ -19,7 +19,7 @@ export function control(sheet, id, offer) {
     class: 'filter-number',
     step: 'any',
     value: set ?? '',
-    placeholder: String(open),
+    placeholder: String(Number(open.toPrecision(3))),
     'aria-label': `${offer.words}, bound`,
     'data-filter-part': `${id}-bound`,
     onchange: () => keep(typed.value === '' ? open : Number(typed.value), false),

@@ -9,6 +9,7 @@ import * as lines from './lines.js';
 import * as list from './list.js';
 import * as map from './map.js';
 import * as picture from './picture.js';
+import * as player from './player.js';
 import * as ring from './ring.js';
 import * as scatter from './scatter.js';
 import * as table from './table.js';
@@ -24,6 +25,7 @@ import * as words from './words.js';
  * cannot change while it stands, `sight(handle)` for what is in sight, `resize(handle)` when its box has another size,
  * `even(handles)` for what those that stand in a row have in common, `holds(visual)` for the filters and numbers that stand in it instead of in the strip,
  * `whole(handle)` for what would be in sight if all of it were, `takesItself` where it offers by itself to be taken along,
+ * `fly(handle, ids)` to move to places, `extent(handle)` for what is in sight in degrees,
  * `bare` where it has nothing to be looked at, so that it has no signs in its corner.
  *
  * A kind has one way out: `context.emit({ type, … })`. Nothing reaches into the handle of another module.
@@ -49,4 +51,5 @@ export const KINDS = {
   picture,
   button,
   filter,
+  player,
 };

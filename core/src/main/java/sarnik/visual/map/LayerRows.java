@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntFunction;
 import sarnik.data.ColumnWords;
@@ -14,6 +15,7 @@ import sarnik.data.PlaceSheet;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.query.Frame;
+import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
@@ -73,7 +75,14 @@ final class LayerRows {
      * where the author said so.
      */
     Asked domain(List<String> by, List<Measure> measures, String domain) {
-        return ask("shown".equals(domain) ? shown : whole, by, measures);
+        boolean held = !"shown".equals(domain);
+        Optional<GroupKey.Step> steps = held ? scene.steps(dataset) : Optional.empty();
+        if (steps.isEmpty()) return ask(held ? whole : shown, by, measures);
+        // While time is played, the scale is held over what each step shows.
+        for (String column : by) dataset = dataset.with(column);
+        List<GroupKey> keys = new ArrayList<>(GroupKey.of(by));
+        keys.add(steps.get());
+        return plan.ask(dataset, Query.by(whole, keys, measures).filled());
     }
 
     private Asked ask(List<Stage> stages, List<String> by, List<Measure> measures) {
