@@ -420,6 +420,8 @@ function sayGuesses() {
 
 try {
   await sheet.load();
+  const [, part] = /^#part\.([a-z0-9]+)$/.exec(location.hash) ?? [];
+  if (part) select(part);
   showHistory();
   select(null);
   sayGuesses();

@@ -30,6 +30,7 @@ class ModulesTest {
         "sarnik.finding..",
         "sarnik.dashboard..",
         "sarnik.sentence..",
+        "sarnik.wiring..",
         "sarnik.picture.."
     };
 

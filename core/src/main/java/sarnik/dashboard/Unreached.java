@@ -10,12 +10,12 @@ import sarnik.table.CodedColumn;
 import sarnik.visual.Source;
 
 /** What a pick or a filter cannot reach, and which tie would serve. */
-final class Unreached {
+public final class Unreached {
 
     private Unreached() {}
 
     /** Whether rows of a dataset do not follow what is chosen in a column of another. */
-    static boolean is(Datasets datasets, TieGraph graph, Source source, long dataset, boolean across) {
+    public static boolean is(Datasets datasets, TieGraph graph, Source source, long dataset, boolean across) {
         if (source.dataset() == dataset) return false;
         Optional<LoadedDataset> other = datasets.ready(dataset);
         if (other.isEmpty()) return false;

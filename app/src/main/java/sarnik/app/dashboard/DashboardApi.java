@@ -70,6 +70,7 @@ class DashboardApi implements AutoCloseable {
     private final DashboardService dashboards;
     private final FrameService frames;
     private final FilterService filters;
+    private final WiringService wirings;
     private final AnswerQueue queue;
     private final JsonMapper mapper;
 
@@ -80,9 +81,11 @@ class DashboardApi implements AutoCloseable {
             DashboardService dashboards,
             FrameService frames,
             FilterService filters,
+            WiringService wirings,
             AnswerQueue queue,
             JsonMapper mapper) {
         this.filters = filters;
+        this.wirings = wirings;
         this.queue = queue;
         this.dashboards = dashboards;
         this.frames = frames;
@@ -421,6 +424,14 @@ class DashboardApi implements AutoCloseable {
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
         return each(request, dashboard, ticket -> filters.find(dashboard, asked));
+    }
+
+    /** What of it reaches what, and what is amiss, for its authors. */
+    @GetMapping("/{id}/wiring")
+    DeferredResult<WiringService.Sheet> wiring(
+            @PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
+        Dashboard dashboard = dashboards.compose(id, person).document().dashboard();
+        return each(request, dashboard, ticket -> wirings.sheet(dashboard));
     }
 
     /** A question of which each matters, not only the newest of its page. */

@@ -105,6 +105,14 @@ class DashboardPages {
         return sheet(id, person, model, true);
     }
 
+    @GetMapping("/dashboards/{id}/wiring")
+    String wiring(@PathVariable long id, @AuthenticationPrincipal SignedIn person, Model model) {
+        DashboardService.Opened opened = dashboards.compose(id, person);
+        model.addAttribute("id", id);
+        model.addAttribute("title", opened.document().dashboard().title());
+        return "wiring";
+    }
+
     /** Another dashboard, on which a visual can be put as well. */
     public record Other(long id, String title) {}
 

@@ -89,6 +89,27 @@ class DashboardService {
                 r -> DashboardDocument.parse(stored.getDocument()).dashboard());
     }
 
+    /**
+     * The dashboard of an id or a title, whoever may see it.
+     *
+     * @throws IllegalArgumentException when there is none, or several of the title
+     */
+    @Transactional(readOnly = true)
+    public Dashboard named(String name) {
+        List<StoredDashboard> found = dashboards.findAllByOrderByChangedAtDesc().stream()
+                .filter(d ->
+                        d.getTitle().equals(name) || String.valueOf(d.getId()).equals(name))
+                .toList();
+        if (found.isEmpty()) throw new IllegalArgumentException("there is no dashboard “" + name + "”.");
+        if (found.size() > 1)
+            throw new IllegalArgumentException("%d dashboards are called “%s”: say which by its number, %s."
+                    .formatted(
+                            found.size(),
+                            name,
+                            found.stream().map(d -> String.valueOf(d.getId())).toList()));
+        return parsed(found.get(0));
+    }
+
     private static boolean isOpenTo(SignedIn person, boolean openToReaders) {
         return person.isAuthor() || openToReaders;
     }
