@@ -18,6 +18,9 @@ const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
 /** Windows up to this width are read as on a phone, as the style has it. */
 const PHONE = 720;
 
+/** What the server answers to a question that a newer one has overtaken. */
+const OVERTAKEN = 409;
+
 /** Answers that are kept before they are shown, and those of them that are fetched at once. */
 const MOST_AHEAD = 80;
 const MOST_FETCHING = 2;
@@ -75,7 +78,7 @@ export class Sheet {
     addEventListener('popstate', () => {
       this.state = readAddress(location.search);
       this.lightAll();
-      this.#turned();
+      this.turnPage();
     });
   }
 
@@ -101,11 +104,11 @@ export class Sheet {
     else next.set('g.page', [page]);
     this.state = next;
     history.pushState(null, '', this.address());
-    this.#turned();
+    this.turnPage();
   }
 
   /** Shows the page that is looked at now, if it is another one than before, and asks for all on it. */
-  #turned() {
+  turnPage() {
     this.take(this.opened);
     this.hooks.turned?.();
     this.ask(this.ids());
@@ -484,6 +487,12 @@ export class Sheet {
    */
   async ask(ids, passing = false) {
     for (const id of ids) this.#pending.add(id);
+    const { text, wanted } = this.#asking ?? {};
+    // What is asked already is not asked again: let go where it was, a handle says so a second time.
+    if (text === writeState(this.state) && [...this.#pending].every(id => wanted.includes(id))) {
+      this.#pending.clear();
+      return this.#drawing;
+    }
     if (passing && this.#asking) {
       this.#late = true;
       return this.#drawing;
@@ -499,12 +508,15 @@ export class Sheet {
     this.#pending.clear();
     for (const id of wanted) this.visuals.get(id).box.classList.add('is-asking');
     const text = writeState(this.state);
+    Object.assign(asking, { text, wanted });
     try {
       const frames = await this.#frames(text, wanted, { headers: PAGE, signal: asking.signal });
       this.#shown(frames, wanted, text);
     } catch (refused) {
       for (const id of wanted) this.#pending.add(id);
-      if (refused.name !== 'AbortError') say(refused.message, { words: 'Try again', run: () => this.ask([]) });
+      // An older question came later on its way, and was taken for a newer one.
+      if (refused.status === OVERTAKEN && asking === this.#asking) this.#late = true;
+      else if (refused.name !== 'AbortError') say(refused.message, { words: 'Try again', run: () => this.ask([]) });
     } finally {
       if (asking === this.#asking) {
         this.#asking = null;

@@ -1,5 +1,6 @@
 import { el, refuse } from './elements.js';
 import { readState } from './state.js';
+import { viewsButton } from './views.js';
 
 /** Milliseconds after the last letter before words are read. */
 const PAUSE = 160;
@@ -36,7 +37,9 @@ export class Showing {
         this.#read().then(() => this.#take());
       },
     });
-    document.getElementById('showing').replaceChildren(this.#sentence, this.#input, this.#understood);
+    document
+      .getElementById('showing')
+      .replaceChildren(this.#sentence, viewsButton(sheet), this.#input, this.#understood);
   }
 
   #empty() {

@@ -60,6 +60,7 @@ function arranged(parts) {
 const shortened = words => (words.length > 25 ? `${words.slice(0, 24)}…` : words);
 
 function draw({ parts, wires }) {
+  chosen = null;
   const { at, high } = arranged(parts);
   const wide = 70 + COLUMNS.length * (WIDE + BETWEEN);
   const lines = wires.map(wire => {
@@ -223,7 +224,8 @@ async function mend({ mend: operations, press }) {
     const opened = await ask('GET', `/api/dashboards/${id}`);
     await ask('PATCH', `/api/dashboards/${id}`, {
       body: operations,
-      headers: { 'Content-Type': 'application/json-patch+json', 'If-Match': `"${opened.revision}"` },
+      type: 'application/json-patch+json',
+      headers: { 'If-Match': `"${opened.revision}"` },
     });
     say(`Done: ${press.charAt(0).toLowerCase()}${press.slice(1)}. It can be undone while composing.`);
     await load();

@@ -225,7 +225,6 @@ public record Dashboard(
     }
 
     /** Ids of the datasets that visuals and filters show, each once. */
-    @Override
     public Set<Long> datasets() {
         Set<Long> ids = new LinkedHashSet<>();
         visuals.values().forEach(visual -> ids.addAll(Kinds.ALL.of(visual).datasets(visual)));

@@ -255,8 +255,16 @@ public final class Narrowing {
     }
 
     private TieGraph graph() {
-        if (graph == null) graph = new TieGraph(wires.datasets(), datasets);
+        if (graph == null) graph = new TieGraph(datasets(wires, kinds), datasets);
         return graph;
+    }
+
+    /** Ids of the datasets that visuals and filters rest on. */
+    private static Set<Long> datasets(Wires wires, Registry kinds) {
+        Set<Long> ids = new LinkedHashSet<>();
+        wires.visuals().values().forEach(visual -> ids.addAll(kinds.of(visual).datasets(visual)));
+        wires.filters().values().forEach(filter -> ids.add(filter.dataset()));
+        return ids;
     }
 
     /** The way from one dataset to another; empty where none leads there, or it is the same. */
@@ -448,7 +456,7 @@ public final class Narrowing {
 
     /** By visual on which something can be picked: what tells the column of its picks, and all that mean the same. */
     public static Map<String, String> meanings(Wires wires, Registry kinds, Datasets datasets) {
-        TieGraph graph = new TieGraph(wires.datasets(), datasets);
+        TieGraph graph = new TieGraph(datasets(wires, kinds), datasets);
         Map<String, String> meanings = new TreeMap<>();
         wires.visuals()
                 .forEach((id, visual) -> kinds.of(visual)

@@ -55,7 +55,7 @@ public final class StateReader {
      *     over
      */
     public static Read read(String text, Wires wires, Datasets datasets, Registry kinds) {
-        StateReader reader = new StateReader(wires, datasets, kinds, LocalDate.EPOCH);
+        StateReader reader = new StateReader(wires, datasets, kinds, LocalDate.ofEpochDay(0));
         ReaderState.parts(text, reader::take, reader::named);
         reader.strangers();
         return new Read(reader.state, List.copyOf(reader.misfits));

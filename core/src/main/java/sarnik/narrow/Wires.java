@@ -2,7 +2,6 @@ package sarnik.narrow;
 
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import sarnik.visual.Visual;
 
 /** What of a dashboard narrows, and is narrowed. */
@@ -15,9 +14,6 @@ public interface Wires {
     Map<String, Link> links();
 
     Map<String, Parameter> parameters();
-
-    /** Ids of the datasets that it shows. */
-    Set<Long> datasets();
 
     /** What addresses call parts of it, by their ids. */
     Map<String, String> names();

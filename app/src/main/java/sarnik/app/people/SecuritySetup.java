@@ -68,6 +68,7 @@ class SecuritySetup {
                         "/me",
                         "/api/dashboards/*",
                         "/api/dashboards/*/files/*",
+                        "/api/dashboards/*/views",
                         "/api/dashboards/*/visuals/*/layers/*/shapes/*",
                         "/api/boundary-sets/*/shapes/*",
                         "/api/grounds/**",
@@ -80,9 +81,13 @@ class SecuritySetup {
                         "/api/dashboards/*/places/*",
                         "/api/dashboards/*/pictures",
                         "/api/dashboards/*/rows",
+                        "/api/dashboards/*/filters/values",
+                        "/api/dashboards/*/narrowings",
                         "/sign-out")
                 .authenticated()
-                .requestMatchers(HttpMethod.DELETE, "/api/questions")
+                .requestMatchers(HttpMethod.PUT, "/api/dashboards/*/views")
+                .authenticated()
+                .requestMatchers(HttpMethod.DELETE, "/api/questions", "/api/dashboards/*/views/*")
                 .authenticated()
                 .anyRequest()
                 .hasAnyRole("ANALYST", "STEWARD"));

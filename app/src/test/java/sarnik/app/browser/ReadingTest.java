@@ -122,6 +122,7 @@ class ReadingTest extends BrowserTest {
         page.click(".popup label >> text=still");
         waitForText(page.locator(".figure-number"), "150");
         page.keyboard().press("Escape");
+        page.click("[data-filter-part=f2-choose]");
         page.fill("[aria-label='Day from']", "2026-01-02");
         page.keyboard().press("Enter");
         waitForText(page.locator(".figure-number"), "140");

@@ -43,6 +43,13 @@ class RightsTest {
             Map.entry("GET /api/dashboards/{id}/arrangements/{parts}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/own-colours", "analyst"),
             Map.entry("POST /api/dashboards/{id}/sentences", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/filters/values", "reader"),
+            Map.entry("POST /api/dashboards/{id}/narrowings", "reader"),
+            Map.entry("GET /api/dashboards/{id}/wiring", "analyst"),
+            Map.entry("GET /dashboards/{id}/wiring", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/views", "reader"),
+            Map.entry("PUT /api/dashboards/{id}/views", "reader"),
+            Map.entry("DELETE /api/dashboards/{id}/views/{view}", "reader"),
             Map.entry("GET /api/dashboards/{id}/starting-sheets/{name}", "analyst"),
             Map.entry("GET /api/dashboards/starting-sheets", "reader"),
             Map.entry("GET /api/dashboards/{id}/others/{part}", "analyst"),
@@ -161,6 +168,7 @@ class RightsTest {
                 .replace("{band}", "FAR")
                 .replace("{visual}", "v1")
                 .replace("{layer}", "l1")
+                .replace("{view}", "1")
                 .replace("{file}", "0".repeat(64))
                 .replaceAll("\\{[xyz]\\}", "0");
         if (path.equals("/api/places")) path += "?name=Soria";

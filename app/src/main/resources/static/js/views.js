@@ -1,0 +1,93 @@
+import { el, say } from './elements.js';
+import { ask } from './http.js';
+import { closePopup, openPopup } from './popup.js';
+import { readState, writeState } from './state.js';
+
+/** What people keep under a name of what they have chosen: views of their own, and those that the author offers to all. */
+export function viewsButton(sheet) {
+  return el(
+    'button',
+    {
+      type: 'button',
+      class: 'clear',
+      'aria-haspopup': 'true',
+      'aria-expanded': 'false',
+      onclick: e => open(sheet, e.currentTarget),
+    },
+    'Views',
+  );
+}
+
+const address = sheet => `/api/dashboards/${sheet.id}/views`;
+
+async function open(sheet, opener) {
+  try {
+    show(sheet, opener, await ask('GET', address(sheet)));
+  } catch (refused) {
+    say(refused.message);
+  }
+}
+
+function show(sheet, opener, views) {
+  const row = view =>
+    el(
+      'div',
+      { class: 'ordered' },
+      el(
+        'button',
+        {
+          type: 'button',
+          class: 'popup-option',
+          onclick: () => {
+            closePopup(true);
+            const page = sheet.state.get('g.page')?.[0];
+            sheet.went(readState(view.state), null);
+            if (page !== sheet.state.get('g.page')?.[0]) sheet.turnPage();
+          },
+        },
+        view.name,
+        view.offered ? el('span', { class: 'hint' }, 'for all') : '',
+      ),
+      view.mine
+        ? el(
+            'button',
+            {
+              type: 'button',
+              'aria-label': `Forget ${view.name}`,
+              title: `Forget ${view.name}`,
+              onclick: async () => {
+                await ask('DELETE', `${address(sheet)}/${view.id}`).catch(refused => say(refused.message));
+                open(sheet, opener);
+              },
+            },
+            '×',
+          )
+        : '',
+    );
+  const name = el('input', {
+    class: 'entry',
+    maxlength: 80,
+    placeholder: 'Keep this as …',
+    'aria-label': 'Name of the view',
+  });
+  const offered = el('input', { type: 'checkbox' });
+  const keep = async () => {
+    if (!name.value.trim()) return name.focus();
+    try {
+      await ask('PUT', address(sheet), {
+        body: { name: name.value.trim(), state: writeState(sheet.state), offered: offered.checked },
+      });
+      open(sheet, opener);
+    } catch (refused) {
+      say(refused.message);
+    }
+  };
+  name.addEventListener('keydown', e => e.key === 'Enter' && keep());
+  openPopup(opener, [
+    el('p', { class: 'popup-words' }, views.length ? 'Kept views' : 'Nothing is kept yet.'),
+    el('div', { class: 'popup-list' }, ...views.map(row)),
+    name,
+    sheet.opened.mayChange ? el('label', {}, offered, 'offered to all readers') : '',
+    el('button', { type: 'button', class: 'popup-option text-loch', onclick: keep }, 'Keep what is chosen now'),
+  ]);
+}

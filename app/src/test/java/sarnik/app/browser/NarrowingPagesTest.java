@@ -1,0 +1,294 @@
+package sarnik.app.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.Map;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import sarnik.app.testing.Samples;
+import sarnik.demo.SarnikClient;
+import tools.jackson.databind.JsonNode;
+
+@DisplayName("What a reader turns, and what follows")
+class NarrowingPagesTest extends BrowserTest {
+
+    private long dashboard;
+    private long dataset;
+
+    /** The sample with more parts; {@code DATASET} stands for its dataset. */
+    private Page with(String person, String rest, String... operations) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        dashboard = Samples.dashboard(ana, "What is turned?");
+        JsonNode opened = ana.read(ana.get("/api/dashboards/" + dashboard));
+        dataset = opened.get("document").get("visuals").get("v2").get("dataset").asLong();
+        if (operations.length > 0) edit(operations);
+        ana.json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        return sheet(person, dashboard, rest);
+    }
+
+    private void edit(String... operations) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        JsonNode opened = ana.read(ana.get("/api/dashboards/" + dashboard));
+        ana.read(ana.send(
+                "PATCH",
+                "/api/dashboards/" + dashboard,
+                Samples.JSON_PATCH,
+                ("[" + String.join(",", operations) + "]").replace("DATASET", String.valueOf(dataset)),
+                "If-Match",
+                "\"" + opened.get("revision").asLong() + "\""));
+    }
+
+    private static String add(String path, String value) {
+        return "{\"op\":\"add\",\"path\":\"" + path + "\",\"value\":" + value.replace('\'', '"') + "}";
+    }
+
+    private static Locator showing(Page page) {
+        return page.locator("#showing");
+    }
+
+    @Test
+    void aChoiceCountsItsValuesAsTheOthersLeaveThemAndIsSearched() throws Exception {
+        Page page = with(
+                "rui",
+                "",
+                add(
+                        "/filters/f3",
+                        "{'type':'choice','page':'p1','order':3,'dataset':DATASET,'column':'town','title':'Town','all':'every town','terms':{'under':['f1']}}"));
+        page.click("[data-filter-part=f1-choose]");
+        page.waitForSelector(".counted .hint");
+        assertThat(page.locator(".counted .hint").allTextContents()).containsExactly("3", "3");
+        page.check(".counted input[value=warm]");
+        waitForText(showing(page), "Product is warm");
+        page.keyboard().press("Escape");
+        assertThat(page.textContent("[data-filter-part=f3-choose]")).isEqualTo("every town");
+        page.click("[data-filter-part=f3-choose]");
+        // It depends on the product: only towns with warm water are offered.
+        page.waitForFunction("() => document.querySelectorAll('.counted label').length === 3");
+        assertThat(page.locator(".counted-value").allTextContents())
+                .containsExactly("Burgos", "Nowhere at all", "Soria");
+        page.check(".counted input[value=Soria]");
+        waitForText(showing(page), "Town is Soria");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "20");
+        page.goBack();
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "29");
+    }
+
+    @Test
+    void daysAreChosenOnASheetOfTheirOwnByPointerKeysAndPeriods() throws Exception {
+        Page page = with("rui", "", add("/filters/f2/newest", "true"), add("/names/f2", "'days'"));
+        page.click("[data-filter-part=f2-choose]");
+        assertThat(page.locator(".popup input[type=date]").count())
+                .as("the browser's own sheet")
+                .isZero();
+        waitForText(page.locator(".days-head b"), "February 2026");
+        page.click(".days-step[aria-label='A month back']");
+        page.click("[data-day='2026-01-01']");
+        waitForText(showing(page), "Day from 1 January 2026");
+        page.click("[data-day='2026-01-02']");
+        waitForText(showing(page), "Day from 1 January 2026 to 2 January 2026");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "130");
+        assertThat(page.url()).contains("days=2026-01-01..2026-01-02");
+        page.focus("[data-day='2026-01-02']");
+        page.keyboard().press("ArrowDown");
+        assertThat(page.evaluate("() => document.activeElement.dataset.day")).isEqualTo("2026-01-09");
+        page.click("[data-period='~last.1.day']");
+        waitForText(showing(page), "the newest day counted from the newest day, 3 February 2026");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "7");
+        page.fill("[data-filter-part=f2-from]", "soon");
+        page.keyboard().press("Tab");
+        assertThat((Boolean)
+                        page.evaluate("() => !document.querySelector('[data-filter-part=f2-from]').validity.valid"))
+                .isTrue();
+        // From an address by another program.
+        page.navigate("/dashboards/" + dashboard + "?days=2026-01&bananas=3");
+        drawn(page);
+        waitForText(showing(page), "Day from 1 January 2026 to 31 January 2026");
+        waitForText(page.locator("#misfits"), "“bananas”, which this dashboard does not know");
+    }
+
+    @Test
+    void wordsNarrowThePageOnceTheyHaveBeenRead() throws Exception {
+        Page page = with("rui", "");
+        page.fill(".showing-typed", "wram, Soria, since January, bananas");
+        waitForText(page.locator(".understood"), "taken for “warm”");
+        waitForText(page.locator(".understood"), "Nothing here is called “bananas”.");
+        assertThat(page.url()).as("nothing is taken before it is confirmed").doesNotContain("f.f1");
+        page.keyboard().press("Enter");
+        waitForText(showing(page), "Product is warm");
+        waitForText(showing(page), "Day from 1 January 2026");
+        waitForText(showing(page), "Picked: Soria");
+        assertThat(page.inputValue(".showing-typed")).isEqualTo("bananas");
+        // A pick is turned round.
+        page.click("[aria-label^='Turn round: Picked']");
+        waitForText(showing(page), "Picked: all but Soria");
+        page.click("text=Put everything back");
+        waitForText(showing(page), "Now showing everything");
+    }
+
+    @Test
+    void aThresholdASwitchASearchAndRulesAreTurned() throws Exception {
+        Page page = with(
+                "rui",
+                "",
+                add(
+                        "/filters/f3",
+                        "{'type':'threshold','page':'p1','order':3,'dataset':DATASET,'column':'@place','title':'Litres','measure':{'summary':'SUM','column':'litres'}}"),
+                add(
+                        "/filters/f4",
+                        "{'type':'search','page':'p1','order':4,'dataset':DATASET,'column':'town','title':'Town'}"),
+                add(
+                        "/filters/f5",
+                        "{'type':'rules','page':'p1','order':5,'dataset':DATASET,'title':'Only','rules':{'r1':{'name':'large sales','order':1,'rule':{'is':'SQL','text':'litres > 15'}}}}"),
+                add(
+                        "/filters/f6",
+                        "{'type':'newest','page':'p1','order':6,'dataset':DATASET,'column':'day','title':'Rows','by':'town'}"));
+        page.focus("[data-filter-part=f3-handle]");
+        page.keyboard().press("End");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "100");
+        page.keyboard().press("Home");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "179");
+        page.fill("[data-filter-part=f4-words]", "or");
+        waitForText(showing(page), "Town holds “or”");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "130");
+        page.click("[data-filter-part=f5-r1]");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "120");
+        page.click("[data-filter-part=f6-on]");
+        waitForText(showing(page), "Only the newest of each town");
+    }
+
+    @Test
+    void aWordOfABriefIsHandedToTheReader() throws Exception {
+        Page page = with("ana", "/compose");
+        page.click("[data-visual=v3] .visual-title");
+        page.click(".dock .slot:has-text('sum of litres')");
+        page.click("text=Let readers choose…");
+        page.check(".popup label:has-text('number of rows') input");
+        page.click("text=Let them choose among these");
+        waitForText(page.locator("#strip .filter").last(), "Measure");
+        page.navigate("/dashboards/" + dashboard);
+        drawn(page);
+        assertThat(page.locator("[data-visual=v3] .bar").first().textContent()).contains("100");
+        page.click("#strip .turn:has-text('number of rows')");
+        waitForText(showing(page), "number of rows");
+        page.waitForFunction("() => !document.querySelector('[data-visual=v3] .bar').textContent.includes('100')");
+        assertThat(page.url()).contains("v.n");
+    }
+
+    @Test
+    void aLinkLightsFliesSetsAndSlidesIn() throws Exception {
+        Page page = with(
+                "rui",
+                "",
+                add("/links/k4", "{'from':'v3','on':'HOVERED','effect':'LIGHT'}"),
+                add("/links/k5", "{'from':'v3','effect':'FLY','to':['v1']}"),
+                add("/links/k6", "{'from':'v3','effect':'OPEN','to':['v4']}"),
+                add(
+                        "/visuals/v4",
+                        "{'type':'details','page':'p1','at':{'x':0,'y':10,'w':8,'h':8},'title':'The place','dataset':DATASET,'by':'town'}"));
+        assertThat(page.locator("[data-visual=v4]").isVisible()).isFalse();
+        String before = page.textContent("[data-visual=v2] .figure-number");
+        page.hover("[data-visual=v3] .bar >> nth=0");
+        assertThat(page.textContent("[data-visual=v2] .figure-number")).isEqualTo(before);
+        Object zoom = page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()");
+        page.click("[data-visual=v3] .bar >> nth=0");
+        page.locator("[data-visual=v4]").waitFor();
+        page.waitForFunction("before => document.querySelector('.map-view').olMap.getView().getZoom() > before", zoom);
+        page.click(".slid-close");
+        waitForText(showing(page), "Now showing everything");
+        assertThat(page.locator("[data-visual=v4]").isVisible()).isFalse();
+    }
+
+    @Test
+    void whatIsInSightOfAMapNarrowsTheRest() throws Exception {
+        Page page = with("rui", "", add("/links/k1", "{'from':'v1','on':'FRAMED'}"));
+        page.evaluate(
+                "() => document.querySelector('.map-view').olMap.getView().animate({zoom: 11, center: [-273800, 5123000], duration: 0})");
+        waitForText(showing(page), "in sight of “Map”");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "30");
+        assertThat(page.url()).contains("e.v1=~box.");
+    }
+
+    @Test
+    void timeIsPlayedStepByStep() throws Exception {
+        Page page = with(
+                "rui",
+                "",
+                add(
+                        "/visuals/v5",
+                        "{'type':'player','page':'p1','at':{'x':0,'y':10,'w':24,'h':3},'title':'Months','dataset':DATASET,'column':'day','step':'MONTH','speed':10}"),
+                add("/names/v5", "'month'"));
+        waitForText(page.locator(".player-now"), "Everything is shown");
+        page.click("[aria-label='A step on']");
+        waitForText(page.locator(".player-now"), "Jan 2026");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "130");
+        assertThat(page.url()).contains("month=2026-01");
+        page.focus(".player-slide");
+        page.keyboard().press("ArrowRight");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "49");
+        page.keyboard().press("Escape");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "179");
+        page.click("[aria-label=Play]");
+        // It plays to its end and stays there.
+        waitForText(page.locator(".player-now"), "Feb 2026");
+        page.waitForSelector("[aria-label=Play]");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "49");
+        page.click("text=all of it");
+        waitForText(showing(page), "Now showing everything");
+    }
+
+    @Test
+    void aViewIsKeptUnderANameAndOfferedToAll() throws Exception {
+        Page page = with("ana", "?f.f1=warm");
+        page.click("#showing >> text=Views");
+        page.fill("[aria-label='Name of the view']", "Only warm");
+        page.check(".popup label:has-text('offered to all readers') input");
+        page.click("text=Keep what is chosen now");
+        page.waitForSelector(".popup .ordered:has-text('Only warm')");
+        Page other = sheet("rui", dashboard, "");
+        other.click("#showing >> text=Views");
+        assertThat(other.locator(".popup label:has-text('offered')").count()).isZero();
+        other.click(".popup .ordered >> text=Only warm");
+        waitForText(showing(other), "Product is warm");
+        SarnikClient rui = sarnik.client("rui");
+        String views = "/api/dashboards/" + dashboard + "/views";
+        assertThat(rui.send("PUT", views, "application/json", "{\"name\":\"x\",\"state\":\"\",\"offered\":true}")
+                        .statusCode())
+                .as("only authors offer something to all")
+                .isGreaterThanOrEqualTo(400);
+        long id = rui.json("PUT", views, Map.of("name", "mine", "state", "f.f1=still"))
+                .get("id")
+                .asLong();
+        assertThat(sarnik.client("ana")
+                        .send("DELETE", views + "/" + id, "application/json", "")
+                        .statusCode())
+                .isEqualTo(404);
+        assertThat(rui.send("DELETE", views + "/" + id, "application/json", "").statusCode())
+                .isEqualTo(204);
+    }
+
+    @Test
+    void theWiringIsDrawnCheckedAndMended() throws Exception {
+        Page page = with(
+                "ana",
+                "",
+                add(
+                        "/filters/f9",
+                        "{'type':'choice','page':'p1','order':9,'dataset':DATASET,'column':'gone','title':'Gone'}"));
+        page.navigate("/dashboards/" + dashboard + "/wiring");
+        page.waitForSelector(".wired[data-part=v1]");
+        page.focus(".wired[data-part=f1]");
+        page.keyboard().press("Enter");
+        waitForText(page.locator("#wiring-words"), "“Product” is reached by Sales; it reaches");
+        assertThat(page.locator(".wire.is-lit").count()).isGreaterThan(2);
+        waitForText(page.locator(".finding").first(), "The filter Gone offers nothing");
+        page.click(".finding >> text=Take the filter away");
+        page.waitForFunction("() => !document.querySelector('.wired[data-part=f9]')");
+        page.focus(".wired[data-part=f1]");
+        page.keyboard().press("Enter");
+        page.keyboard().press("Enter");
+        page.waitForURL(url -> url.endsWith("/compose?g.page=p1#part.f1"));
+        waitForText(page.locator(".dock"), "The reader may choose");
+    }
+}
