@@ -14,6 +14,8 @@ const COLUMNS = 24;
 /** What the address ends with while one arranges the page for phones. */
 const AS_PHONE = '#phone';
 const asPhone = location.hash === AS_PHONE;
+/** The part that another page leads to; read before the address is written anew. */
+const [, part] = /^#part\.([a-z0-9]+)$/.exec(location.hash) ?? [];
 const narrow = innerWidth <= NARROW || asPhone;
 const by = id => document.getElementById(id);
 let selected = null;
@@ -420,10 +422,8 @@ function sayGuesses() {
 
 try {
   await sheet.load();
-  const [, part] = /^#part\.([a-z0-9]+)$/.exec(location.hash) ?? [];
-  if (part) select(part);
   showHistory();
-  select(null);
+  select(part ?? null);
   sayGuesses();
 } catch (refused) {
   say(refused.message, { words: 'Try again', run: () => location.reload() });

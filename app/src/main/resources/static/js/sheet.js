@@ -32,6 +32,7 @@ const SIGNS = {
   trail: 'M4 4h6v4H4zM10 6h4v5M11 13h6v4h-6z',
   figures: 'M3 4h14v12H3zM3 8h14M3 12h14M8 4v12',
   take: 'M10 3v9M6 8l4 4 4-4M4 16h12',
+  beside: 'M3 4h6v12H3zM11 4h6v12h-6z',
   enlarge: 'M12 3h5v5M17 3l-6 6M8 17H3v-5M3 17l6-6',
 };
 
@@ -124,7 +125,9 @@ export class Sheet {
     wear(opened);
     const spots = opened.phone[this.page];
     const inOrder = this.isPhone ? spots.map(spot => spot.visual) : readingOrder(opened.document, this.page);
-    const shown = inOrder.filter(id => this.hooks.strip || !opened.worn[id].hidden);
+    const shown = inOrder.filter(
+      id => (this.hooks.strip || !opened.worn[id].hidden) && (!this.only || id === this.only),
+    );
     const visuals = Object.fromEntries(shown.map(id => [id, opened.document.visuals[id]]));
     for (const [id, mounted] of this.visuals)
       if (!visuals[id] || visuals[id].type !== mounted.type || mounted.made !== madeOf(visuals[id])) this.#takeAway(id);
@@ -197,6 +200,7 @@ export class Sheet {
             KINDS[visual.type].takesItself
               ? ''
               : sign('take', 'Take along', e => offerTake(e.currentTarget, form => this.takeAlong(id, form))),
+            this.hooks.strip ? '' : sign('beside', 'Side by side', () => this.standBeside(id)),
             sign('enlarge', 'Enlarge', () => this.#enlarge(box)),
           ),
       body,
@@ -346,6 +350,25 @@ export class Sheet {
     this.links.followed(id, values, gesture);
   }
 
+  /** Whether colours or sizes of the page stand for something. */
+  hasScales() {
+    return [...this.visuals.values()].some(({ type }) => type === 'map' || type === 'grid');
+  }
+
+  /** Goes to where the page stands twice, or one of its visuals. @param {string | null} visual its id */
+  standBeside(visual = null) {
+    const said = encodeURIComponent(writeAddress(this.state));
+    location.href = `/dashboards/${this.id}/beside?left=${said}&right=${said}${visual ? `&visual=${visual}` : ''}`;
+  }
+
+  /** Turns the scales of the page from what is held to what is shown, and back. */
+  turnScales() {
+    const next = new Map(this.state);
+    if (next.has('w.page')) next.delete('w.page');
+    else next.set('w.page', ['shown']);
+    this.went(next, null);
+  }
+
   /** Turns a pick round: all but what is picked. */
   turnRound(id) {
     const name = `p.${id}`;
@@ -432,7 +455,7 @@ export class Sheet {
       [...this.state].filter(([name]) =>
         id
           ? !(part ? [part] : ['f', 'p', 'v', 'e', 'm']).some(letter => name === `${letter}.${id}`)
-          : /^[hsg]/.test(name),
+          : /^[hsgw]/.test(name),
       ),
     );
     this.went(

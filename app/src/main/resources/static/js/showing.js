@@ -5,6 +5,18 @@ import { viewsButton } from './views.js';
 /** Milliseconds after the last letter before words are read. */
 const PAUSE = 160;
 
+const besideButton = sheet =>
+  el(
+    'button',
+    {
+      type: 'button',
+      class: 'clear',
+      title: 'The page twice, each narrowed by itself',
+      onclick: () => sheet.standBeside(),
+    },
+    'Side by side',
+  );
+
 /** "Now showing": one sentence whose parts can be taken away, and into which a reader can type. */
 export class Showing {
   #sheet;
@@ -39,7 +51,7 @@ export class Showing {
     });
     document
       .getElementById('showing')
-      .replaceChildren(this.#sentence, viewsButton(sheet), this.#input, this.#understood);
+      .replaceChildren(this.#sentence, viewsButton(sheet), besideButton(sheet), this.#input, this.#understood);
   }
 
   #empty() {
@@ -143,6 +155,20 @@ export class Showing {
                 press('×', `Take away: ${words}`, () => sheet.clear(id, part)),
               ),
             ]),
+            sheet.hasScales()
+              ? el(
+                  'button',
+                  {
+                    type: 'button',
+                    class: 'scales-held',
+                    title: sheet.state.has('w.page')
+                      ? 'Colours and sizes are of what is shown, and change with it. Press to hold them.'
+                      : 'Colours and sizes mean the same as before anything was picked or played. Press to take them of what is shown.',
+                    onclick: () => sheet.turnScales(),
+                  },
+                  sheet.state.has('w.page') ? 'scales of what is shown' : 'scales held',
+                )
+              : '',
             el('button', { type: 'button', class: 'clear', onclick: () => sheet.clear() }, 'Put everything back'),
           ]
         : ['Now showing everything']),

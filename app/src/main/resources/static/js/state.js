@@ -2,10 +2,10 @@
  * What the reader has chosen, as it stands in the web address: `f.ID=a,b` and `f.ID=FROM..TO` for filters, `p.ID=a,b`
  * for picks and `p.ID=~near.5000.PLACE` for one that a predicate says, `h.ID=a,b` for layers turned from shown to hidden
  * or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the value of a parameter, `e.ID=~box.W_S_E_N` for
- * what is in sight of a map, `m.ID=2026-05` for the moment of a player, `g.page=ID` for the page that is looked at. Where
+ * what is in sight of a map, `m.ID=2026-05` for the moment of a player, `w.page=shown` for what scales rest on, `g.page=ID` for the page that is looked at. Where
  * the author has given a name, addresses have that: `product=still`. The server has the last word on its form.
  */
-const PARTS = /^[fphsvgem]\../;
+const PARTS = /^[fphsvgemw]\../;
 
 const parts = text =>
   text

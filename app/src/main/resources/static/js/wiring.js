@@ -8,9 +8,11 @@ const findings = document.getElementById('findings');
 
 /** Columns of the drawing, from what rows come from to where one goes. */
 const COLUMNS = [['DATASET'], ['KEY', 'FILTER', 'PARAMETER'], ['VISUAL'], ['PAGE']];
-const WIDE = 196;
+const WIDE = 178;
 const HIGH = 30;
-const BETWEEN = 84;
+/** Room for the wires that go around on the left. */
+const LEFT = 46;
+const BETWEEN = 44;
 const GAP = 12;
 const SORTS = {
   DATASET: 'dataset',
@@ -50,19 +52,19 @@ function arranged(parts) {
           a.words.localeCompare(b.words),
       );
     those.forEach((part, row) =>
-      at.set(part.id, { x: 70 + column * (WIDE + BETWEEN), y: 34 + row * (HIGH + GAP), part }),
+      at.set(part.id, { x: LEFT + column * (WIDE + BETWEEN), y: 34 + row * (HIGH + GAP), part }),
     );
     most = Math.max(most, those.length);
   });
   return { at, high: 34 + most * (HIGH + GAP) + 20 };
 }
 
-const shortened = words => (words.length > 25 ? `${words.slice(0, 24)}…` : words);
+const shortened = words => (words.length > 22 ? `${words.slice(0, 21)}…` : words);
 
 function draw({ parts, wires }) {
   chosen = null;
   const { at, high } = arranged(parts);
-  const wide = 70 + COLUMNS.length * (WIDE + BETWEEN);
+  const wide = LEFT + COLUMNS.length * (WIDE + BETWEEN);
   const lines = wires.map(wire => {
     const line = el('path', {
       class: `wire wire-${wire.course.toLowerCase()}`,
@@ -105,7 +107,7 @@ function draw({ parts, wires }) {
     el(
       'svg',
       { viewBox: `0 0 ${wide} ${high}`, width: wide, height: high, role: 'group', 'aria-label': 'Wiring' },
-      ...heads.map((words, i) => el('text', { class: 'wiring-head', x: 70 + i * (WIDE + BETWEEN), y: 18 }, words)),
+      ...heads.map((words, i) => el('text', { class: 'wiring-head', x: LEFT + i * (WIDE + BETWEEN), y: 18 }, words)),
       ...lines.map(({ line }) => line),
       ...boxes,
     ),
@@ -153,7 +155,7 @@ function courseOf(from, to) {
   const [y1, y2] = [from.y + HIGH / 2, to.y + HIGH / 2];
   // Within a column a wire goes around on the left.
   if (from.x === to.x) {
-    const out = Math.min(58, 18 + Math.abs(y2 - y1) / 6);
+    const out = Math.min(40, 14 + Math.abs(y2 - y1) / 6);
     return `M${from.x} ${y1}C${from.x - out} ${y1} ${to.x - out} ${y2} ${to.x} ${y2}`;
   }
   const [x1, x2] = from.x < to.x ? [from.x + WIDE, to.x] : [from.x, to.x + WIDE];

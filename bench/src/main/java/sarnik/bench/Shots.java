@@ -1,8 +1,6 @@
 package sarnik.bench;
 
-import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.KeyboardModifier;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
@@ -73,7 +71,7 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        for (String[] map : new String[][] {{"2", "map-areas"}, {"3", "map-flows"}}) {
+        for (String[] map : new String[][] {{"2?week=2025-W30", "map-areas"}, {"3", "map-flows"}}) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
@@ -103,11 +101,9 @@ public final class Shots {
         page.waitForSelector(".sentence-said .mini svg");
         page.keyboard().press("Escape");
         shot(page, "compose-sentence");
-        page.locator("[data-visual=v2] > .visual-title").click();
-        for (String other : new String[] {"v3", "v4"})
-            page.locator("[data-visual=" + other + "] > .visual-title")
-                    .click(new Locator.ClickOptions().setModifiers(List.of(KeyboardModifier.SHIFT)));
-        shot(page, "compose-several");
+        page.navigate("/dashboards/11/wiring");
+        page.locator(".wired-filter").first().click();
+        shot(page, "wiring");
         themes(page);
         page.navigate("/dashboards/2/compose");
         SarnikBrowser.drawn(page);

@@ -202,6 +202,11 @@ public final class PageDrawer {
             }
 
             @Override
+            public List<Stage> scaled(LoadedDataset dataset, Rule rule) {
+                return narrowing.scaled(id, visual, dataset, rule, PageDrawer.this::scene);
+            }
+
+            @Override
             public Optional<GroupKey.Step> steps(LoadedDataset dataset) {
                 return narrowing.steps(id, visual, dataset);
             }

@@ -75,6 +75,19 @@ public final class Narrowing {
         return stages;
     }
 
+    /** The stages of what scales rest on, as the reader has turned that. @param sceneOf as of {@link #shown} */
+    public List<Stage> scaled(
+            String id, Visual visual, LoadedDataset dataset, Rule rule, Function<String, Scene> sceneOf) {
+        String on = state.get(Part.SCALES, ReaderState.PAGE, Value.Choice.class)
+                .map(choice -> choice.values().get(0))
+                .orElse("");
+        if (on.equals(ReaderState.SHOWN_ROWS)) return shown(id, visual, dataset, rule, sceneOf);
+        if (!on.equals(ReaderState.ALL_ROWS)) return whole(visual, dataset, rule);
+        List<Stage> stages = new ArrayList<>(dataset.rules());
+        if (rule != null) stages.addAll(rule.stages(dataset, scene.today(), scene.parameters()));
+        return stages;
+    }
+
     /**
      * All stages.
      *

@@ -135,6 +135,7 @@ public final class StateReader {
             case PARAMETER -> parameter(id, text);
             case FRAME -> frame(id, text);
             case MOMENT -> moment(id, text);
+            case SCALES -> scales(text);
             case PAGE -> page(text);
         }
     }
@@ -219,6 +220,12 @@ public final class StateReader {
             misfits.add("The address chooses a measure for a layer that this dashboard no longer has; it is left out.");
         else if (Integer.parseInt(text) > 0)
             state = state.with(Part.OFFERED, id, new Value.Number(Integer.parseInt(text)));
+    }
+
+    private void scales(String text) {
+        if (text.equals(ReaderState.ALL_ROWS) || text.equals(ReaderState.SHOWN_ROWS))
+            state = state.with(Part.SCALES, ReaderState.PAGE, new Value.Choice(List.of(text)));
+        else misfits.add("The address says of the scales what they cannot rest on; it is left out.");
     }
 
     private void page(String text) {

@@ -23,6 +23,12 @@ public record ReaderState(SortedMap<String, Value> values) {
     /** The id under which the page is kept that is looked at. */
     public static final String PAGE = "page";
 
+    /** Scales rest on all rows, before any filter: so they are the same on two pages side by side. */
+    public static final String ALL_ROWS = "all";
+
+    /** Scales rest on what is shown. */
+    public static final String SHOWN_ROWS = "shown";
+
     public static final ReaderState NOTHING = new ReaderState(new TreeMap<>());
 
     /** A part of a state. */
@@ -41,6 +47,8 @@ public record ReaderState(SortedMap<String, Value> values) {
         FRAME("e"),
         /** The moment of a player. */
         MOMENT("m"),
+        /** What the scales of the page rest on, where the reader has turned that; its id is {@link #PAGE}. */
+        SCALES("w"),
         /** Which page is looked at; its id is {@link #PAGE}. */
         PAGE("g");
 

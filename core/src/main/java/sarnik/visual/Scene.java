@@ -33,6 +33,13 @@ public interface Scene {
     List<Stage> whole(LoadedDataset dataset, Rule rule);
 
     /**
+     * The stages of what scales rest on: of the whole, unless the reader has turned them to what is shown, or to all rows.
+     */
+    default List<Stage> scaled(LoadedDataset dataset, Rule rule) {
+        return whole(dataset, rule);
+    }
+
+    /**
      * The steps of which one at a time is shown just now: what is held is held over all of them. Empty where nothing is
      * played, or all up to a moment is shown.
      */

@@ -43,6 +43,7 @@ import sarnik.query.Stage;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.visual.Drawing;
+import sarnik.visual.Ingredients;
 import sarnik.visual.MisfitDrawing;
 import sarnik.visual.Source;
 import sarnik.visual.Visual;
@@ -225,7 +226,9 @@ public final class Checker {
     }
 
     private void filter(String id, Filter filter) {
-        if (Wiring.reached(dashboard, datasets, graph, filter).isEmpty())
+        // One that no longer fits its data narrows nothing; that is said already.
+        boolean fits = FilterOffer.of(filter, scene, Kinds.ALL).misfit() == null;
+        if (fits && Wiring.reached(dashboard, datasets, graph, filter).isEmpty())
             mend(
                     Kind.REACHES_NOTHING,
                     id,
@@ -349,7 +352,9 @@ public final class Checker {
                             + Choices.count(rank.count())
                             + ", or none. Rank what is picked instead, if that is not what it is to say.");
         for (Rule rule : kind.rules(visual)) noRow(id, visual, rule);
-        if (kind.datasets(visual).isEmpty()) return;
+        // Words and pictures speak for themselves.
+        if (kind.ingredients(visual).equals(Ingredients.NONE)
+                && kind.picks(visual).isEmpty()) return;
         if (visual.title() == null || visual.title().isBlank())
             mend(
                     Kind.NO_LABEL,

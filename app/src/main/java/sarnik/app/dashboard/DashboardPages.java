@@ -105,6 +105,27 @@ class DashboardPages {
         return sheet(id, person, model, true);
     }
 
+    /** The page twice, or one of its visuals. */
+    @GetMapping("/dashboards/{id}/beside")
+    String beside(
+            @PathVariable long id,
+            @RequestParam(required = false) String visual,
+            @AuthenticationPrincipal SignedIn person,
+            Model model) {
+        Dashboard dashboard = dashboards.open(id, person).document().dashboard();
+        model.addAttribute("id", id);
+        model.addAttribute("title", dashboard.title());
+        model.addAttribute("theme", themeOf(dashboard));
+        model.addAttribute("visual", dashboard.visuals().containsKey(visual) ? visual : "");
+        return "beside";
+    }
+
+    private static String themeOf(Dashboard dashboard) {
+        return (dashboard.theme() == null ? Theme.FIELD : dashboard.theme())
+                .name()
+                .toLowerCase(Locale.ROOT);
+    }
+
     @GetMapping("/dashboards/{id}/wiring")
     String wiring(@PathVariable long id, @AuthenticationPrincipal SignedIn person, Model model) {
         DashboardService.Opened opened = dashboards.compose(id, person);
@@ -141,8 +162,7 @@ class DashboardPages {
         DashboardService.Opened opened = composing ? dashboards.compose(id, person) : dashboards.open(id, person);
         model.addAttribute("id", id);
         model.addAttribute("title", opened.document().dashboard().title());
-        Theme theme = opened.document().dashboard().theme();
-        model.addAttribute("theme", (theme == null ? Theme.FIELD : theme).name().toLowerCase(Locale.ROOT));
+        model.addAttribute("theme", themeOf(opened.document().dashboard()));
         model.addAttribute("openToReaders", opened.openToReaders());
         model.addAttribute("composing", composing);
         model.addAttribute("mayChange", opened.mayChange());

@@ -2,6 +2,7 @@ package sarnik.app.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.FrameLocator;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.util.Map;
@@ -283,12 +284,48 @@ class NarrowingPagesTest extends BrowserTest {
         waitForText(page.locator("#wiring-words"), "“Product” is reached by Sales; it reaches");
         assertThat(page.locator(".wire.is-lit").count()).isGreaterThan(2);
         waitForText(page.locator(".finding").first(), "The filter Gone offers nothing");
-        page.click(".finding >> text=Take the filter away");
+        page.click(".finding .do");
         page.waitForFunction("() => !document.querySelector('.wired[data-part=f9]')");
         page.focus(".wired[data-part=f1]");
         page.keyboard().press("Enter");
         page.keyboard().press("Enter");
         page.waitForURL(url -> url.endsWith("/compose?g.page=p1#part.f1"));
         waitForText(page.locator(".dock"), "The reader may choose");
+    }
+
+    @Test
+    void thePageStandsTwiceWithScalesInCommonAndTheDifference() throws Exception {
+        Page page = with("rui", "?f.f1=still");
+        page.click("#showing >> text=Side by side");
+        FrameLocator left = page.frameLocator("#left");
+        FrameLocator right = page.frameLocator("#right");
+        left.locator("[data-visual=v2] .figure-number:has-text('150')").waitFor();
+        right.locator("[data-visual=v2] .figure-number:has-text('150')").waitFor();
+        right.locator(".beside-difference:has-text('the same as on the left')").waitFor();
+        right.locator("[data-filter-part=f1-choose]").click();
+        right.locator(".counted input[value=still]").uncheck();
+        right.locator(".counted input[value=warm]").check();
+        right.locator(".beside-difference:has-text('−121 against the left (−80.7 %)')")
+                .waitFor();
+        assertThat(left.locator("[data-visual=v2] .figure-number").textContent())
+                .isEqualTo("150");
+        // What the colours stand for is the same on both, whatever is narrowed.
+        String classes = "rows => rows.map(r => r.childNodes[1]?.textContent).join()";
+        assertThat(right.locator(".map-key-row").evaluateAll(classes))
+                .isEqualTo(left.locator(".map-key-row").evaluateAll(classes));
+        assertThat(page.url()).contains("right=f.f1%3Dwarm");
+        page.click("text=One page again");
+        waitForText(showing(page), "Product is still");
+    }
+
+    @Test
+    void scalesAreHeldUntilTheReaderTurnsThem() throws Exception {
+        Page page = with("rui", "?f.f1=warm");
+        waitForText(page.locator(".scales-held"), "scales held");
+        page.click(".scales-held");
+        waitForText(page.locator(".scales-held"), "scales of what is shown");
+        assertThat(page.url()).contains("w.page=shown");
+        page.goBack();
+        waitForText(page.locator(".scales-held"), "scales held");
     }
 }

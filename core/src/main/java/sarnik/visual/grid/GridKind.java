@@ -170,7 +170,7 @@ public final class GridKind implements VisualKind<Grid> {
                 ? shown
                 : plan.ask(
                         dataset,
-                        Query.by(scene.whole(dataset, grid.rule()), keys, measures)
+                        Query.by(scene.scaled(dataset, grid.rule()), keys, measures)
                                 .filled());
         return plan.drawn(answers -> draw(grid, dataset, answers.of(shown), answers.of(whole), colour, said));
     }

@@ -58,7 +58,7 @@ final class LayerRows {
         this.sight = scene.sight();
         this.dataset = scene.dataset(layer.dataset());
         this.shown = Layer.Period.kept(scene.shown(dataset, layer.rule()), layer.period());
-        this.whole = Layer.Period.kept(scene.whole(dataset, layer.rule()), layer.period());
+        this.whole = Layer.Period.kept(scene.scaled(dataset, layer.rule()), layer.period());
     }
 
     LoadedDataset dataset() {

@@ -103,6 +103,11 @@ public final class PlayerKind implements VisualKind<Player> {
     }
 
     @Override
+    public List<String> asked() {
+        return List.of("player", "plays");
+    }
+
+    @Override
     public String words(Player player) {
         return "the player of " + ColumnWords.of(player.column());
     }

@@ -1,0 +1,92 @@
+import './head.js';
+import { el } from './elements.js';
+import { writeAddress } from './state.js';
+
+/** A page, or one visual, twice: each narrowed by itself, with scales in common, and the difference of the figures. */
+const { dashboard, visual } = document.body.dataset;
+const SIDES = ['left', 'right'];
+const asked = new URLSearchParams(location.search);
+const sheets = {};
+let moving = null;
+
+for (const side of SIDES) {
+  const frame = document.getElementById(side);
+  frame.addEventListener('load', () => {
+    const { sarnikSheet } = frame.contentWindow;
+    if (!sarnikSheet) return;
+    sheets[side] = sarnikSheet;
+    sarnikSheet.place.addEventListener('drawn', () => drawn(side));
+  });
+  const state = [asked.get(side) ?? '', 'w.page=all'].filter(Boolean).join('&');
+  frame.src = `/dashboards/${dashboard}?${state}#beside${visual ? `.${visual}` : ''}`;
+}
+
+function drawn(side) {
+  const next = new URLSearchParams(location.search);
+  for (const one of SIDES)
+    if (sheets[one]) {
+      const state = new Map([...sheets[one].state].filter(([name]) => name !== 'w.page'));
+      next.set(one, writeAddress(state));
+    }
+  history.replaceState(null, '', `${location.pathname}?${next}`);
+  differences();
+  together(side);
+}
+
+/** A figure of a visual as a number; NaN where it is none. */
+const numberOf = text => Number(String(text ?? '').replace(/[\s,%]|^[^\d.-]+/g, '') || NaN);
+
+/** Under each figure on the right: how much more or less it is than the one on the left. */
+function differences() {
+  if (!sheets.left || !sheets.right) return;
+  for (const [id, mounted] of sheets.right.visuals) {
+    const other = sheets.left.visuals.get(id)?.drawing;
+    mounted.box.querySelector('.beside-difference')?.remove();
+    if (mounted.type !== 'figure' || !mounted.drawing || !other) continue;
+    const [was, is] = [numberOf(other.full), numberOf(mounted.drawing.full)];
+    if (!Number.isFinite(was) || !Number.isFinite(is)) continue;
+    const words = difference(was, is);
+    // Made where it stands: an element belongs to one page.
+    const place = mounted.box.ownerDocument.createElement('p');
+    place.className = 'beside-difference';
+    place.textContent = words;
+    mounted.box.append(place);
+  }
+}
+
+export function difference(was, is) {
+  const by = is - was;
+  if (by === 0) return 'the same as on the left';
+  const amount = Math.abs(by).toLocaleString('en-GB', { maximumFractionDigits: 2 });
+  const share =
+    was === 0
+      ? ''
+      : ` (${by > 0 ? '+' : '−'}${Math.abs((100 * by) / was).toLocaleString('en-GB', { maximumFractionDigits: 1 })} %)`;
+  return `${by > 0 ? '+' : '−'}${amount} against the left${share}`;
+}
+
+/** Maps that stand beside each other move together. */
+function together(side) {
+  const other = SIDES.find(one => one !== side);
+  for (const [id, mounted] of sheets[side]?.visuals ?? []) {
+    if (mounted.type !== 'map' || mounted.joined) continue;
+    mounted.joined = true;
+    const { map } = mounted.handle.view;
+    map.on('moveend', () => {
+      const twin = sheets[other]?.visuals.get(id);
+      if (!twin || moving === side) return;
+      const view = map.getView();
+      const to = twin.handle.view.map.getView();
+      if (Math.abs(view.getZoom() - to.getZoom()) < 1e-6 && String(view.getCenter()) === String(to.getCenter())) return;
+      moving = other;
+      to.setCenter(view.getCenter());
+      to.setZoom(view.getZoom());
+      requestAnimationFrame(() => (moving = null));
+    });
+  }
+}
+
+document.getElementById('one').addEventListener('click', () => {
+  location.href = `/dashboards/${dashboard}?${asked.get('left') ? writeAddress(sheets.left?.state ?? new Map()) : ''}`;
+});
+document.title ||= el('title', {}, 'Side by side').textContent;
