@@ -106,7 +106,9 @@ export class Several {
         ...acts.flatMap(([act, text], j) => [j ? (j === acts.length - 1 ? ' or ' : ', ') : '', word(act, text)]),
       ]),
       ', ',
-      grouped ? word('UNGROUP', 'take the group apart') : word('GROUP', 'keep them together as a group'),
+      ...(grouped
+        ? [word('UNGROUP', 'take the group apart')]
+        : [word('GROUP', 'keep them together as a group'), ', ', word('SWAP', 'swap them in one place')]),
       ', ',
       hidden ? word('SHOW', 'show them to readers') : word('HIDE', 'hide them from readers'),
       '.',

@@ -131,7 +131,12 @@ grid?.on('change', (_, items) => {
   const moved = items.filter(i => i.id && sheet.opened.document.visuals[i.id]);
   if (moved.length)
     edits.edit(
-      moved.map(i => ({ op: 'replace', path: `/visuals/${i.id}/at`, value: { x: i.x, y: i.y, w: i.w, h: i.h } })),
+      // What shares a place with it moves along.
+      moved.flatMap(i =>
+        sheet
+          .inOnePlace(i.id)
+          .map(id => ({ op: 'replace', path: `/visuals/${id}/at`, value: { x: i.x, y: i.y, w: i.w, h: i.h } })),
+      ),
     );
 });
 

@@ -10,6 +10,7 @@ import { forget, known, remember } from './places.js';
 import { followed, boxOf } from './filters/place.js';
 import { knowNames, picked, readAddress, readState, strangersOf, valuesOf, writeAddress, writeState } from './state.js';
 import { offerTake, take } from './take.js';
+import { turns } from './filters/turns.js';
 import { KINDS } from './visuals/kinds.js';
 
 /** Says which page asks, so that the server drops what a newer question of it has overtaken. */
@@ -124,9 +125,10 @@ export class Sheet {
     knowNames(opened.document);
     wear(opened);
     const spots = opened.phone[this.page];
+    const away = this.#away(this.state);
     const inOrder = this.isPhone ? spots.map(spot => spot.visual) : readingOrder(opened.document, this.page);
     const shown = inOrder.filter(
-      id => (this.hooks.strip || !opened.worn[id].hidden) && (!this.only || id === this.only),
+      id => (this.hooks.strip || !opened.worn[id].hidden) && (!this.only || id === this.only) && !away.has(id),
     );
     const visuals = Object.fromEntries(shown.map(id => [id, opened.document.visuals[id]]));
     for (const [id, mounted] of this.visuals)
@@ -141,9 +143,59 @@ export class Sheet {
     drawPages(this);
     drawStrip(this);
     this.arrange(spots);
+    this.#switches();
     const folded = this.hooks.strip ? new Set() : this.links.folded();
     for (const [id, { cell }] of this.visuals) cell.classList.toggle('is-folded', folded.has(id));
     for (const id of roomy) this.resize(id);
+  }
+
+  /** Which of a swap is shown, by its number. */
+  #shownOf(id, { visuals, by }, state) {
+    const parameter = by && this.opened.document.parameters?.[by];
+    const said = parameter
+      ? (state.get(`v.${by}`)?.[0] ?? parameter.first ?? parameter.value)
+      : state.get(`s.${id}`)?.[0];
+    const named = (parameter?.options ?? []).findIndex(({ words }) => words === said);
+    const number = named >= 0 ? named : Number(said ?? 0);
+    return Number.isInteger(number) && number >= 0 && number < visuals.length ? number : 0;
+  }
+
+  #swaps() {
+    return Object.entries(this.opened.document.groups ?? {}).filter(([, group]) => group.swap);
+  }
+
+  /** Ids of the visuals that stand in one place with a visual, itself among them. */
+  inOnePlace(id) {
+    return this.#swaps().find(([, { visuals }]) => visuals.includes(id))?.[1].visuals ?? [id];
+  }
+
+  /** Ids of the visuals in whose place another is shown. */
+  #away(state) {
+    return new Set(
+      this.#swaps().flatMap(([id, group]) => {
+        const shown = group.visuals[this.#shownOf(id, group, state)];
+        return group.visuals.filter(one => one !== shown);
+      }),
+    );
+  }
+
+  /** On what is shown of a swap: what else can stand there. */
+  #switches() {
+    for (const { box } of this.visuals.values()) box.querySelector('.swap')?.remove();
+    const { visuals, parameters } = this.opened.document;
+    for (const [id, group] of this.#swaps()) {
+      const now = this.#shownOf(id, group, this.state);
+      const mounted = this.visuals.get(group.visuals[now]);
+      // Where a parameter says which, its own control is in the strip.
+      if (!mounted || (group.by && parameters?.[group.by])) continue;
+      const all = group.visuals.map((one, i) => ({
+        words: visuals[one]?.title || visuals[one]?.type || '',
+        on: i === now,
+        part: `${id}-${i}`,
+        run: () => this.went(this.#without(`s.${id}`, i), null, []),
+      }));
+      mounted.box.append(el('div', { class: 'swap' }, turns('Swap', all)));
+    }
   }
 
   /** Puts every visual where it stands: on the grid, and one below the other on a phone. */
@@ -472,9 +524,15 @@ export class Sheet {
    */
   went(next, id, touched = null, instead = false, passing = false) {
     this.began = performance.now();
+    const swapped = String([...this.#away(next)]) !== String([...this.#away(this.state)]);
     this.state = next;
     const stays = instead || this.address() === location.pathname + location.search;
     history[stays ? 'replaceState' : 'pushState'](null, '', this.address());
+    if (swapped) {
+      this.take(this.opened);
+      this.hooks.turned?.();
+      return this.ask(this.ids(), passing);
+    }
     this.lightAll();
     return this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()), passing);
   }

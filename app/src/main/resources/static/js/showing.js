@@ -10,7 +10,7 @@ const besideButton = sheet =>
     'button',
     {
       type: 'button',
-      class: 'clear',
+      class: 'clear quiet-act',
       title: 'The page twice, each narrowed by itself',
       onclick: () => sheet.standBeside(),
     },

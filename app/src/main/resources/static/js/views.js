@@ -9,7 +9,7 @@ export function viewsButton(sheet) {
     'button',
     {
       type: 'button',
-      class: 'clear',
+      class: 'clear quiet-act',
       'aria-haspopup': 'true',
       'aria-expanded': 'false',
       onclick: e => open(sheet, e.currentTarget),

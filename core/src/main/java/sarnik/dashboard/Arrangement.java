@@ -12,7 +12,6 @@ import java.util.function.ToIntFunction;
 import sarnik.brief.Choices;
 import sarnik.data.MisfitException;
 import sarnik.visual.Box;
-import sarnik.visual.Visual;
 
 /**
  * Edits that arrange several visuals of one page. None of them ever covers another: whatever would be covered moves
@@ -37,6 +36,8 @@ public final class Arrangement {
         MOVE,
         /** Belong together from now on. */
         GROUP,
+        /** In one place, of which one is shown at a time. */
+        SWAP,
         /** Each for itself again. */
         UNGROUP,
         /** Kept from readers. */
@@ -70,7 +71,8 @@ public final class Arrangement {
                 != 1) throw new MisfitException("These stand on several pages. Choose what stands on one.");
         return switch (act) {
             case GROUP -> grouped(dashboard, chosen, "g" + fresh.get());
-            case UNGROUP -> apart(dashboard, chosen);
+            case SWAP -> swapped(dashboard, chosen, "g" + fresh.get());
+            case UNGROUP -> ungrouped(dashboard, chosen);
             case HIDE, SHOW -> hidden(dashboard, chosen, act == Act.HIDE);
             default -> moved(dashboard, placed(dashboard, chosen, act, across, down));
         };
@@ -162,12 +164,17 @@ public final class Arrangement {
         wanted.entrySet().stream()
                 .sorted(Map.Entry.comparingByValue(
                         Comparator.comparingInt(Box::y).thenComparingInt(Box::x)))
-                .forEach(one -> settled.put(one.getKey(), free(one.getValue(), settled)));
-        for (String id : dashboard.readingOrder(page)) {
-            Visual visual = dashboard.visuals().get(id);
-            if (!settled.containsKey(id)) settled.put(id, free(visual.at(), settled));
-        }
+                .forEach(one -> settle(dashboard, one.getKey(), one.getValue(), settled));
+        for (String id : dashboard.readingOrder(page))
+            settle(dashboard, id, dashboard.visuals().get(id).at(), settled);
         return settled;
+    }
+
+    /** Puts a visual in the first free place, and with it those that share its place. */
+    private static void settle(Dashboard dashboard, String id, Box box, Map<String, Box> settled) {
+        if (settled.containsKey(id)) return;
+        Box free = free(box, settled);
+        for (String one : dashboard.inOnePlace(id)) settled.put(one, free);
     }
 
     private static Box free(Box box, Map<String, Box> taken) {
@@ -183,6 +190,33 @@ public final class Arrangement {
         if (chosen.size() < 2) throw new MisfitException("A group needs two visuals or more. Choose another as well.");
         List<Map<String, Object>> ops = apart(dashboard, chosen);
         ops.add(Proposals.add("/groups/" + fresh, Choices.map("visuals", List.copyOf(chosen))));
+        return ops;
+    }
+
+    /** The group of those that stand in the place of the one that was chosen first. */
+    private static List<Map<String, Object>> swapped(Dashboard dashboard, Set<String> chosen, String fresh) {
+        if (chosen.size() < 2) throw new MisfitException("To swap takes two visuals or more. Choose another as well.");
+        List<Map<String, Object>> ops = apart(dashboard, chosen);
+        Object place = DocumentJson.plain(
+                dashboard.visuals().get(chosen.iterator().next()).at());
+        for (String id : chosen)
+            ops.add(Choices.map("op", "replace", "path", "/visuals/" + id + "/at", "value", place));
+        ops.add(Proposals.add("/groups/" + fresh, Choices.map("visuals", List.copyOf(chosen), "swap", true)));
+        return ops;
+    }
+
+    /** Each for itself; those that shared a place stand below each other. */
+    private static List<Map<String, Object>> ungrouped(Dashboard dashboard, Set<String> chosen) {
+        Set<String> all = new LinkedHashSet<>();
+        for (String id : chosen) all.addAll(dashboard.together(id));
+        List<Map<String, Object>> ops = apart(dashboard, all);
+        boolean shared = dashboard.groups().values().stream()
+                .anyMatch(group -> group.swaps() && group.visuals().stream().anyMatch(all::contains));
+        if (shared) {
+            Map<String, Box> boxes = new LinkedHashMap<>();
+            all.forEach(id -> boxes.put(id, dashboard.visuals().get(id).at()));
+            ops.addAll(moved(dashboard.ungrouped(), boxes));
+        }
         return ops;
     }
 

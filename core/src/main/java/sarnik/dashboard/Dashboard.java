@@ -3,6 +3,7 @@ package sarnik.dashboard;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -59,6 +60,12 @@ public record Dashboard(
                 schema, title, pages, others, controls, links, parameters, theme, own, finishes, groups, names);
     }
 
+    /** The same without groups. */
+    Dashboard ungrouped() {
+        return new Dashboard(
+                schema, title, pages, visuals, filters, links, parameters, theme, own, finishes, Map.of(), names);
+    }
+
     /** In the place of an id among the finishes: all pages. */
     public static final String ALL_PAGES = "all";
 
@@ -66,8 +73,16 @@ public record Dashboard(
      * Visuals of one page that belong together.
      *
      * @param visuals their ids
+     * @param swap whether they stand in one place, of which one is shown at a time; null for no
+     * @param by id of the parameter that says which of them is shown, by its number; null where the reader turns it by a
+     *     switch of its own
      */
-    public record Group(List<String> visuals) {}
+    public record Group(List<String> visuals, Boolean swap, String by) {
+
+        public boolean swaps() {
+            return Boolean.TRUE.equals(swap);
+        }
+    }
 
     /** The grid's columns. */
     public static final int COLUMNS = 24;
@@ -197,6 +212,24 @@ public record Dashboard(
                                         .equals(visuals.get(visual).page()))
                         .toList())
                 .orElse(List.of(visual));
+    }
+
+    /** Ids of the visuals that stand in one place with a visual, itself among them. */
+    List<String> inOnePlace(String visual) {
+        return groups.values().stream()
+                .filter(group -> group.swaps() && group.visuals().contains(visual))
+                .findFirst()
+                .map(group -> together(visual))
+                .orElse(List.of(visual));
+    }
+
+    @Override
+    public Map<String, List<String>> swaps() {
+        Map<String, List<String>> swaps = new LinkedHashMap<>();
+        groups.forEach((id, group) -> {
+            if (group.swaps()) swaps.put(id, group.visuals());
+        });
+        return swaps;
     }
 
     /** What a page is called: by its title, or by its place among the pages. */

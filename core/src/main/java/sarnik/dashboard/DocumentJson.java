@@ -64,6 +64,7 @@ public final class DocumentJson {
             Dashboard.Page.class,
             Dashboard.Size.class,
             Dashboard.Spot.class,
+            Dashboard.Group.class,
             Finish.class,
             Terms.class,
             Link.class,

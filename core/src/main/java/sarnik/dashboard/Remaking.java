@@ -226,7 +226,10 @@ public final class Remaking {
                     .filter(fresh::containsKey)
                     .map(fresh::get)
                     .toList();
-            if (copied.size() > 1) ops.add(Proposals.add("/groups/g" + copied.get(0), Choices.map("visuals", copied)));
+            if (copied.size() < 2) return;
+            Map<String, Object> own = DocumentJson.plain(group);
+            own.put("visuals", copied);
+            ops.add(Proposals.add("/groups/g" + copied.get(0), own));
         });
     }
 

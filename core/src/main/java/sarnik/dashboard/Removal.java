@@ -149,6 +149,7 @@ public final class Removal {
         dashboard.groups().forEach((id, group) -> {
             List<String> left =
                     group.visuals().stream().filter(v -> !gone.contains(v)).toList();
+            if (group.by() != null && gone.contains(group.by())) patch.add(remove("/groups/" + id + "/by"));
             if (left.size() == group.visuals().size()) return;
             if (left.size() < 2) patch.add(remove("/groups/" + id));
             else patch.add(replaced("/groups/" + id + "/visuals", left));

@@ -213,6 +213,12 @@ public final class StateReader {
     }
 
     private void offered(String id, String text) {
+        List<String> swap = wires.swaps().get(id);
+        if (swap != null && text.matches("\\d{1,3}") && Integer.parseInt(text) < swap.size()) {
+            if (Integer.parseInt(text) > 0)
+                state = state.with(Part.OFFERED, id, new Value.Number(Integer.parseInt(text)));
+            return;
+        }
         int dot = id.indexOf('.');
         Visual visual = dot > 0 ? wires.visuals().get(id.substring(0, dot)) : null;
         boolean fits = visual != null && kinds.of(visual).offers(visual).contains(id.substring(dot + 1));

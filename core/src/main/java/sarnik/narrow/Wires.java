@@ -15,6 +15,9 @@ public interface Wires {
 
     Map<String, Parameter> parameters();
 
+    /** Visuals of which one at a time is shown in one place, by the id of their group. */
+    Map<String, List<String>> swaps();
+
     /** What addresses call parts of it, by their ids. */
     Map<String, String> names();
 

@@ -106,6 +106,7 @@ final class SameDrawings {
                             true,
                             Scatter.Quarters.MEAN,
                             null,
+                            null,
                             null),
                     scene));
             grid((GridDrawing) drawn(

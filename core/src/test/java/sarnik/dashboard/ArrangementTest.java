@@ -5,17 +5,20 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.dashboard.Arrangement.Act;
+import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
+import sarnik.narrow.StateReader;
 import sarnik.visual.Box;
-import sarnik.visual.Visual;
 
 @DisplayName("Visuals arranged together")
 class ArrangementTest {
@@ -156,9 +159,17 @@ class ArrangementTest {
             } catch (MisfitException said) {
                 continue;
             }
-            List<Box> at = after.dashboard().visuals().values().stream()
-                    .map(Visual::at)
-                    .toList();
+            // Those that share a place count once.
+            Set<String> seen = new HashSet<>();
+            List<Box> at = new ArrayList<>();
+            after.dashboard().visuals().forEach((id, visual) -> {
+                if (seen.add(id)) at.add(visual.at());
+                seen.addAll(after.dashboard().inOnePlace(id));
+                assertThat(after.dashboard().inOnePlace(id))
+                        .allSatisfy(other -> assertThat(
+                                        after.dashboard().visuals().get(other).at())
+                                .isEqualTo(visual.at()));
+            });
             for (int i = 0; i < at.size(); i++) {
                 assertThat(at.get(i).x() + at.get(i).w()).isLessThanOrEqualTo(Dashboard.COLUMNS);
                 for (int j = 0; j < i; j++)
@@ -186,6 +197,30 @@ class ArrangementTest {
         assertThat(done(grouped, Act.UNGROUP, "v1").dashboard().groups()).isEmpty();
         assertThatThrownBy(() -> done(STEPS, Act.GROUP, "v1")).hasMessageContaining("two visuals or more");
         assertThatThrownBy(() -> done(STEPS, Act.LEFT, "v1", "v9")).hasMessageContaining("taken away");
+    }
+
+    @Test
+    void shareAPlaceOfWhichOneIsShownAtATime() {
+        DashboardDocument swapped = done(STEPS, Act.SWAP, "v1", "v2");
+        assertThat(places(swapped).get("v2"))
+                .isEqualTo(places(swapped).get("v1"))
+                .isEqualTo(places(STEPS).get("v1"));
+        assertThat(swapped.dashboard().swaps()).containsEntry("g1", List.of("v1", "v2"));
+        DashboardDocument moved = edit(
+                        swapped, Arrangement.of(swapped.dashboard(), List.of("v2"), Act.MOVE, 1, 0, () -> "2"))
+                .after();
+        assertThat(places(moved).get("v2")).isEqualTo(places(moved).get("v1"));
+        DashboardDocument apart = done(swapped, Act.UNGROUP, "v1");
+        assertThat(apart.dashboard().groups()).isEmpty();
+        assertThat(Proposals.overlap(
+                        apart.dashboard().visuals().get("v1").at(),
+                        apart.dashboard().visuals().get("v2").at()))
+                .isFalse();
+        StateReader.Read read = StateReader.read("s.g1=1", swapped.dashboard(), id -> Datasets.Found.GONE, Kinds.ALL);
+        assertThat(read.state().text()).isEqualTo("s.g1=1");
+        assertThat(StateReader.read("s.g1=7", swapped.dashboard(), id -> Datasets.Found.GONE, Kinds.ALL)
+                        .misfits())
+                .hasSize(1);
     }
 
     @Test

@@ -303,6 +303,15 @@ class KindsTest {
         }
 
         @Test
+        void areCutAtBoundsOfTheAuthorsOrTheReadersOwn() {
+            ScatterDrawing plain = draw(ScatterDrawing.class, "", SCATTER + ", 'quarters': 'MEDIAN'");
+            ScatterDrawing own =
+                    draw(ScatterDrawing.class, "", SCATTER + ", 'quarters': 'OWN', 'bounds': {'across': 1000000}");
+            assertThat(own.cut()[0]).as("beyond the axis it lies at its end").isEqualTo(1);
+            assertThat(own.cut()[1]).as("of the other the median").isEqualTo(plain.cut()[1]);
+        }
+
+        @Test
         void areCutInQuarters() {
             ScatterDrawing drawn = draw(ScatterDrawing.class, "", SCATTER + ", 'quarters': 'MEDIAN'");
             assertThat(drawn.across().low()

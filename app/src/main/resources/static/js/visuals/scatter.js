@@ -134,9 +134,37 @@ function quarters({ cut, quarters: words }, x, y, room) {
     el('line', { class: 'quarter', x1: x(cut[0]), x2: x(cut[0]), y1: room.top, y2: room.bottom }),
     el('line', { class: 'quarter', x1: room.left, x2: room.right, y1: y(cut[1]), y2: y(cut[1]) }),
     ...words.map((text, i) =>
-      el('text', { class: 'quarter-words', x: corners[i][0], y: corners[i][1], 'text-anchor': corners[i][2] }, text),
+      el(
+        'text',
+        {
+          class: 'quarter-words',
+          x: corners[i][0],
+          y: corners[i][1],
+          'text-anchor': corners[i][2],
+          tabindex: 0,
+          role: 'button',
+          'data-quarter': i,
+        },
+        text,
+      ),
     ),
   ];
+}
+
+/** The dots of a quarter: upper left, upper right, lower left, lower right. */
+function ofQuarter({ drawing }, quarter) {
+  const [left, upper] = [quarter % 2 === 0, quarter < 2];
+  return dotsOf(drawing)
+    .filter(
+      ({ x, y }) =>
+        (left ? x < drawing.cut[0] : x >= drawing.cut[0]) && (upper ? y >= drawing.cut[1] : y < drawing.cut[1]),
+    )
+    .map(d => d.key);
+}
+
+function pickQuarter(handle, quarter, add) {
+  const values = ofQuarter(handle, Number(quarter));
+  if (values.length) handle.emit({ type: 'pick', values, add });
 }
 
 const marks = handle => [...handle.place.querySelectorAll('.dot')];
@@ -177,7 +205,12 @@ function telling(handle) {
   });
   place.addEventListener('focusout', e => told(e) && tip.hide());
   place.addEventListener('keydown', e => {
-    const dot = (e.key === 'Enter' || e.key === ' ') && told(e);
+    const pressed = e.key === 'Enter' || e.key === ' ';
+    if (pressed && e.target.dataset.quarter) {
+      e.preventDefault();
+      pickQuarter(handle, e.target.dataset.quarter, e.shiftKey);
+    }
+    const dot = pressed && told(e);
     if (!dot) return;
     e.preventDefault();
     handle.emit({ type: 'pick', values: [dot.key], add: e.shiftKey });
@@ -197,6 +230,7 @@ function dotAt(handle, [px, py]) {
 function gestures(handle) {
   const { place } = handle;
   let path = null;
+  let quarter = null;
   const lasso = () => place.querySelector('.lasso');
   const ring = () => {
     if (handle.byHand) return path;
@@ -211,6 +245,7 @@ function gestures(handle) {
   place.addEventListener('pointerdown', e => {
     if (!handle.drawing || e.button || e.pointerType === 'touch') return;
     path = [within(place, e)];
+    quarter = e.target.dataset?.quarter ?? null;
     place.setPointerCapture(e.pointerId);
   });
   place.addEventListener('pointermove', e => {
@@ -239,6 +274,7 @@ function gestures(handle) {
     if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 5 && !handle.byHand) {
       const dot = dotAt(handle, b);
       if (dot) handle.emit({ type: 'pick', values: [dot.key], add: e.shiftKey });
+      else if (quarter !== null) pickQuarter(handle, quarter, e.shiftKey);
       else if (handle.picks.size && !e.shiftKey) handle.emit({ type: 'pick', values: [...handle.picks], add: false });
       return;
     }
@@ -257,6 +293,7 @@ function gestures(handle) {
     if (e.pointerType !== 'touch' || !handle.drawing) return;
     const dot = dotAt(handle, within(place, e));
     if (dot) handle.emit({ type: 'pick', values: [dot.key], add: false });
+    else if (e.target.dataset?.quarter) pickQuarter(handle, e.target.dataset.quarter, false);
   });
 }
 

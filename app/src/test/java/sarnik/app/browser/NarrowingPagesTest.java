@@ -328,4 +328,48 @@ class NarrowingPagesTest extends BrowserTest {
         page.goBack();
         waitForText(page.locator(".scales-held"), "scales held");
     }
+
+    @Test
+    void twoVisualsSwapInOnePlaceBySwitchOrByParameter() throws Exception {
+        Page page = with(
+                "rui",
+                "",
+                add("/visuals/v3/at", "{'x':0,'y':0,'w':12,'h':10}"),
+                add("/groups/g1", "{'visuals':['v1','v3'],'swap':true}"));
+        assertThat(page.locator("[data-visual=v3]").count()).isZero();
+        page.click(".swap .turn:has-text('Towns')");
+        page.waitForSelector("[data-visual=v3] .bar");
+        assertThat(page.locator("[data-visual=v1]").count()).isZero();
+        assertThat(page.url()).contains("s.g1=1");
+        page.goBack();
+        page.waitForSelector("[data-visual=v1] .map-view");
+        edit(
+                add(
+                        "/parameters/n1",
+                        "{'name':'Shown as','order':1,'value':0,'type':'TEXT','first':'map','options':[{'words':'map'},{'words':'bars'}]}"),
+                add("/groups/g1/by", "'n1'"));
+        page.navigate("/dashboards/" + dashboard + "?v.n1=bars");
+        drawn(page);
+        page.waitForSelector("[data-visual=v3] .bar");
+        page.click("#strip .turn:has-text('map')");
+        page.waitForSelector("[data-visual=v1] .map-view");
+    }
+
+    @Test
+    void whatIsHighHereAndLowThereIsPickedInOnePress() throws Exception {
+        Page page = with(
+                "rui",
+                "",
+                add(
+                        "/visuals/v6",
+                        "{'type':'scatter','page':'p1','at':{'x':0,'y':10,'w':12,'h':10},'title':'Both','dataset':DATASET,'category':'town','across':{'summary':'COUNT'},'up':{'summary':'SUM','column':'litres'},'quarters':'OWN','bounds':{'across':1.5,'up':50}}"),
+                add("/links/k6", "{'from':'v6'}"));
+        // Few rows, much water: Zamora alone.
+        page.locator("[data-visual=v6] .quarter-words").first().press("Enter");
+        waitForText(showing(page), "Picked: Zamora");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "100");
+        page.click("[data-visual=v6] .quarter-words >> nth=3");
+        waitForText(showing(page), "Picked: Burgos and Soria");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "72");
+    }
 }

@@ -18,6 +18,7 @@ import sarnik.visual.Visual;
  * @param quarters where the quarters are cut; null for none
  * @param scale how the axes run; null for what suits
  * @param rule a standing rule; null for none
+ * @param bounds where quarters are cut at bounds of one's own; null for the medians
  */
 public record Scatter(
         String page,
@@ -32,8 +33,21 @@ public record Scatter(
         Boolean line,
         Quarters quarters,
         Scale scale,
-        Rule rule)
+        Rule rule,
+        Bounds bounds)
         implements Visual {
+
+    /**
+     * Bounds of one's own.
+     *
+     * @param across of what runs across; null for its median
+     * @param up of what runs up; null for its median
+     */
+    public record Bounds(Double across, Double up) {}
+
+    Bounds cutAt() {
+        return bounds == null ? new Bounds(null, null) : bounds;
+    }
 
     /** How axes run. */
     public enum Scale {
@@ -55,7 +69,8 @@ public record Scatter(
     /** Where the four quarters are cut. */
     public enum Quarters {
         MEAN("at the means"),
-        MEDIAN("at the medians");
+        MEDIAN("at the medians"),
+        OWN("at bounds of your own");
 
         private final String words;
 

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
+import sarnik.brief.Brief;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
@@ -26,6 +27,7 @@ import sarnik.query.Summary;
 import sarnik.scale.Aligned;
 import sarnik.scale.CircleSizes;
 import sarnik.scale.LeastSquares;
+import sarnik.scale.NumberWords;
 import sarnik.scale.Palette;
 import sarnik.table.CodedColumn;
 import sarnik.table.Sums;
@@ -69,7 +71,13 @@ public final class ScatterKind implements VisualKind<Scatter> {
     private static final Slot UP = Slot.at("/up", "measure upwards", MEASURE).needed();
     private static final Slot SIZE = Slot.at("/size", "size", "{\"anyOf\": [{\"type\": \"null\"}, " + MEASURE + "]}");
     private static final Slot LINE = Slot.at("/line", "line of least squares", "{\"type\": [\"boolean\", \"null\"]}");
-    private static final Slot QUARTERS = Slot.at("/quarters", "quarters", "{\"enum\": [\"MEAN\", \"MEDIAN\", null]}");
+    private static final Slot QUARTERS =
+            Slot.at("/quarters", "quarters", "{\"enum\": [\"MEAN\", \"MEDIAN\", \"OWN\", null]}");
+    private static final Slot BOUNDS = Slot.at(
+            "/bounds",
+            "bounds",
+            "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"properties\": "
+                    + "{\"across\": {\"$ref\": \"#/$defs/number\"}, \"up\": {\"$ref\": \"#/$defs/number\"}}}");
     private static final Slot SCALE = Slot.at("/scale", "axes", "{\"enum\": [\"EVEN\", \"FACTORS\", null]}");
 
     @Override
@@ -100,7 +108,17 @@ public final class ScatterKind implements VisualKind<Scatter> {
     @Override
     public List<Slot> slots() {
         return List.of(
-                Slots.DATASET, Slots.CATEGORY, ACROSS, UP, SIZE, Slots.COLOUR, LINE, QUARTERS, SCALE, Choices.RULE);
+                Slots.DATASET,
+                Slots.CATEGORY,
+                ACROSS,
+                UP,
+                SIZE,
+                Slots.COLOUR,
+                LINE,
+                QUARTERS,
+                BOUNDS,
+                SCALE,
+                Choices.RULE);
     }
 
     @Override
@@ -240,7 +258,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
                         .filter(d -> named.contains(drawn[d]))
                         .toArray(),
                 texts);
-        double[] cut = cut(scatter.quarters(), x, y, known, across, up);
+        double[] cut = cut(scatter, x, y, known, across, up);
         return new ScatterDrawing(
                 Scene.titleOf(scatter, ColumnWords.of(scatter.up()) + " against " + ColumnWords.of(scatter.across())),
                 across,
@@ -369,9 +387,20 @@ public final class ScatterKind implements VisualKind<Scatter> {
                 : new double[] {fine(across.at(along)), fine(up.at(height))};
     }
 
-    private static double[] cut(Scatter.Quarters quarters, double[] x, double[] y, int[] known, Axis across, Axis up) {
-        if (quarters == null || known.length == 0) return null;
-        return new double[] {fine(across.at(middle(quarters, x, known))), fine(up.at(middle(quarters, y, known)))};
+    private static double[] cut(Scatter scatter, double[] x, double[] y, int[] known, Axis across, Axis up) {
+        if (scatter.quarters() == null || known.length == 0) return null;
+        boolean own = scatter.quarters() == Scatter.Quarters.OWN;
+        Double atX = own ? scatter.cutAt().across() : null;
+        Double atY = own ? scatter.cutAt().up() : null;
+        return new double[] {
+            within(fine(across.at(atX == null ? middle(scatter.quarters(), x, known) : atX))),
+            within(fine(up.at(atY == null ? middle(scatter.quarters(), y, known) : atY)))
+        };
+    }
+
+    /** A bound beyond an axis lies at its end. */
+    private static double within(double at) {
+        return Double.isNaN(at) ? 0 : Math.max(0, Math.min(1, at));
     }
 
     private static double middle(Scatter.Quarters quarters, double[] values, int[] known) {
@@ -389,6 +418,17 @@ public final class ScatterKind implements VisualKind<Scatter> {
                 "more of both",
                 "less of both",
                 more(scatter.across()) + ", " + less(scatter.up()));
+    }
+
+    private static void bound(BriefLine line, String pointer, String words, Double bound) {
+        line.say(" ");
+        line.slot(
+                Slot.within(pointer, "bound of " + words),
+                words + " " + (bound == null ? "at its median" : NumberWords.full(bound)),
+                Brief.Kind.NUMBER,
+                false,
+                bound != null,
+                List.of());
     }
 
     private static boolean isCounted(Measure measure) {
@@ -464,6 +504,19 @@ public final class ScatterKind implements VisualKind<Scatter> {
                 Arrays.stream(Scatter.Quarters.values())
                         .map(q -> new Option(q.words(), "", q.name()))
                         .toList());
+        if (scatter.quarters() == Scatter.Quarters.OWN) {
+            bound(
+                    line,
+                    "/bounds/across",
+                    ColumnWords.of(scatter.across()),
+                    scatter.cutAt().across());
+            line.say(" and");
+            bound(
+                    line,
+                    "/bounds/up",
+                    ColumnWords.of(scatter.up()),
+                    scatter.cutAt().up());
+        }
         Choices.rule(line, scatter.rule(), dataset);
         line.say(".");
         looks.say(" · ");
@@ -494,7 +547,8 @@ public final class ScatterKind implements VisualKind<Scatter> {
             if (across.equals(up)) continue;
             proposals.add(new Proposal(
                     "Do they go together? " + ColumnWords.of(up) + " against " + ColumnWords.of(across),
-                    new Scatter(null, null, "", dataset.id(), marks, across, up, null, null, true, null, null, null),
+                    new Scatter(
+                            null, null, "", dataset.id(), marks, across, up, null, null, true, null, null, null, null),
                     12,
                     10));
         }
@@ -540,7 +594,8 @@ public final class ScatterKind implements VisualKind<Scatter> {
                         true,
                         null,
                         null,
-                        from.rule()),
+                        from.rule(),
+                        null),
                 from.left(category.get(), up, false)));
     }
 }
