@@ -27,7 +27,7 @@ const head = { id: 'l1', name: 'x', hidden: false, opacity: 0.9, border: 0.8, no
 const drawing = layer => ({ type: 'map', title: 'x', layers: [layer], summary: '', credits: [], trail: { steps: [], empty: null } });
 
 function mount(box) {
-  const handle = ours.mount(box, { id: 'v1', title: 'x', titleElement: document.createElement('h2'), composing: false, gesture() {}, does: { again() {}, sources: () => [], sourceOf: () => null },
+  const handle = ours.mount(box, { id: 'v1', title: 'x', titleElement: document.createElement('h2'), composing: false, emit: ({ type }) => (type === 'grounds' ? {} : null),
     visual: { layers: { l1: {} }, ground: { mood: 'plain', detail: 1 }, start: { west: -9.5, south: 36, east: 4.5, north: 43.9 }, keyAt: 'none', withheld: [] } });
   return handle;
 }
