@@ -206,6 +206,9 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     /** What a document need not have: it is added with the first that stands in it. */
     private static final Set<String> HOLDERS = Set.of("finishes", "groups", "parameters", "names");
 
+    /** Of which each begins empty. */
+    private static final String FINISHES = "finishes";
+
     /** What a filter need not say. */
     private static final String TERMS = "terms";
 
@@ -219,7 +222,9 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                     && operation.getString("path", "").startsWith("/")) {
                 String[] path = operation.getString("path").split("/");
                 for (int i = 2; i < path.length; i++) {
-                    if (!HOLDERS.contains(path[1]) && !path[i - 1].equals(TERMS)) continue;
+                    boolean holds =
+                            i == 2 ? HOLDERS.contains(path[1]) : path[1].equals(FINISHES) || path[i - 1].equals(TERMS);
+                    if (!holds) continue;
                     String holder = String.join("/", Arrays.copyOf(path, i));
                     if (!isThere(document, holder) && there.add(holder))
                         all.add(Json.createObjectBuilder()
