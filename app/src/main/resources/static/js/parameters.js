@@ -1,6 +1,7 @@
 import { el } from './elements.js';
 import { ask } from './http.js';
 import { WRITTEN_AS, read, sheetOfDays, written } from './filters/days.js';
+import { chooseButton } from './filters/choose.js';
 import { turns } from './filters/turns.js';
 import { closePopup, openPopup } from './popup.js';
 
@@ -48,39 +49,29 @@ function beside(sheet, id, parameter, type) {
 function list(sheet, id, parameter, type) {
   const is = now(sheet, id, parameter);
   const all = choices(parameter, type);
-  return el(
-    'button',
-    {
-      type: 'button',
-      class: 'filter-choose',
-      'aria-haspopup': 'true',
-      'aria-expanded': 'false',
-      'data-filter-part': `${id}-choose`,
-      onclick: e =>
-        openPopup(e.currentTarget, [
+  return chooseButton(id, all.find(({ value }) => value === is)?.words ?? 'nothing yet', opener =>
+    openPopup(opener, [
+      el(
+        'div',
+        { class: 'popup-list', role: 'listbox', 'aria-label': parameter.name },
+        ...all.map(({ words, value }) =>
           el(
-            'div',
-            { class: 'popup-list', role: 'listbox', 'aria-label': parameter.name },
-            ...all.map(({ words, value }) =>
-              el(
-                'button',
-                {
-                  type: 'button',
-                  class: 'popup-option',
-                  role: 'option',
-                  'aria-selected': String(value === is),
-                  onclick: () => {
-                    closePopup(true);
-                    set(sheet, id, parameter, value);
-                  },
-                },
-                words,
-              ),
-            ),
+            'button',
+            {
+              type: 'button',
+              class: 'popup-option',
+              role: 'option',
+              'aria-selected': String(value === is),
+              onclick: () => {
+                closePopup(true);
+                set(sheet, id, parameter, value);
+              },
+            },
+            words,
           ),
-        ]),
-    },
-    all.find(({ value }) => value === is)?.words ?? 'nothing yet',
+        ),
+      ),
+    ]),
   );
 }
 
@@ -161,81 +152,59 @@ function typed(sheet, id, parameter, type) {
 
 function day(sheet, id, parameter) {
   const is = now(sheet, id, parameter);
-  return el(
-    'button',
-    {
-      type: 'button',
-      class: 'filter-choose',
-      'aria-haspopup': 'true',
-      'aria-expanded': 'false',
-      'data-filter-part': `${id}-choose`,
-      onclick: e => {
-        const take = value => {
-          set(sheet, id, parameter, value);
-          days.set(value, value);
-          box.value = written(value);
-        };
-        const box = el('input', {
-          class: 'entry days-typed',
-          'aria-label': parameter.name,
-          placeholder: WRITTEN_AS,
-          value: written(is),
-          onchange: () => {
-            const value = read(box.value);
-            box.setCustomValidity(value ? '' : `Write a day as ${WRITTEN_AS}.`);
-            if (box.reportValidity()) take(value);
-          },
-        });
-        const days = sheetOfDays({ from: is, to: is, taken: take });
-        openPopup(e.currentTarget, [el('div', { class: 'days-ends' }, box), days.place]);
+  return chooseButton(id, is ? written(is) : 'no day yet', opener => {
+    const take = value => {
+      set(sheet, id, parameter, value);
+      days.set(value, value);
+      box.value = written(value);
+    };
+    const box = el('input', {
+      class: 'entry days-typed',
+      'aria-label': parameter.name,
+      placeholder: WRITTEN_AS,
+      value: written(is),
+      onchange: () => {
+        const value = read(box.value);
+        box.setCustomValidity(value ? '' : `Write a day as ${WRITTEN_AS}.`);
+        if (box.reportValidity()) take(value);
       },
-    },
-    is ? written(is) : 'no day yet',
-  );
+    });
+    const days = sheetOfDays({ from: is, to: is, taken: take });
+    openPopup(opener, [el('div', { class: 'days-ends' }, box), days.place]);
+  });
 }
 
 function place(sheet, id, parameter) {
   const is = now(sheet, id, parameter);
-  return el(
-    'button',
-    {
-      type: 'button',
-      class: 'filter-choose',
-      'aria-haspopup': 'true',
-      'aria-expanded': 'false',
-      'data-filter-part': `${id}-choose`,
-      onclick: e => {
-        const found = el('div', { class: 'popup-list' });
-        const search = el('input', {
-          class: 'entry',
-          type: 'search',
-          placeholder: 'A town, province or country',
-          'aria-label': parameter.name,
-          oninput: async () => {
-            const asked = search.value.trim();
-            const places = asked.length < 2 ? [] : await ask('GET', `/api/places?name=${encodeURIComponent(asked)}`);
-            if (asked !== search.value.trim()) return;
-            found.replaceChildren(
-              ...places.map(({ words }) =>
-                el(
-                  'button',
-                  {
-                    type: 'button',
-                    class: 'popup-option',
-                    onclick: () => {
-                      closePopup(true);
-                      set(sheet, id, parameter, words.split(',')[0]);
-                    },
-                  },
-                  words,
-                ),
-              ),
-            );
-          },
-        });
-        openPopup(e.currentTarget, [search, found]);
+  return chooseButton(id, is || 'no place yet', opener => {
+    const found = el('div', { class: 'popup-list' });
+    const search = el('input', {
+      class: 'entry',
+      type: 'search',
+      placeholder: 'A town, province or country',
+      'aria-label': parameter.name,
+      oninput: async () => {
+        const asked = search.value.trim();
+        const places = asked.length < 2 ? [] : await ask('GET', `/api/places?name=${encodeURIComponent(asked)}`);
+        if (asked !== search.value.trim()) return;
+        found.replaceChildren(
+          ...places.map(({ words }) =>
+            el(
+              'button',
+              {
+                type: 'button',
+                class: 'popup-option',
+                onclick: () => {
+                  closePopup(true);
+                  set(sheet, id, parameter, words.split(',')[0]);
+                },
+              },
+              words,
+            ),
+          ),
+        );
       },
-    },
-    is || 'no place yet',
-  );
+    });
+    openPopup(opener, [search, found]);
+  });
 }

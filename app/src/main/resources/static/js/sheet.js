@@ -252,7 +252,9 @@ export class Sheet {
             KINDS[visual.type].takesItself
               ? ''
               : sign('take', 'Take along', e => offerTake(e.currentTarget, form => this.takeAlong(id, form))),
-            this.hooks.strip ? '' : sign('beside', 'Side by side', () => this.standBeside(id)),
+            this.hooks.strip || document.body.classList.contains('is-beside-page')
+              ? ''
+              : sign('beside', 'Side by side', () => this.standBeside(id)),
             sign('enlarge', 'Enlarge', () => this.#enlarge(box)),
           ),
       body,
@@ -402,8 +404,14 @@ export class Sheet {
     this.links.followed(id, values, gesture);
   }
 
-  /** Whether colours or sizes of the page stand for something. */
+  /** Whether the reader has turned scales to what is shown. */
+  get scalesTurned() {
+    return this.state.get('w.page')?.[0] === 'shown';
+  }
+
+  /** Whether colours or sizes of the page stand for something that can be turned: of two side by side they are alike. */
   hasScales() {
+    if (this.state.get('w.page')?.[0] === 'all') return false;
     return [...this.visuals.values()].some(({ type }) => type === 'map' || type === 'grid');
   }
 

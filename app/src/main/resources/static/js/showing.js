@@ -11,6 +11,7 @@ const besideButton = sheet =>
     {
       type: 'button',
       class: 'clear quiet-act',
+      'data-beside': '',
       title: 'The page twice, each narrowed by itself',
       onclick: () => sheet.standBeside(),
     },
@@ -161,12 +162,12 @@ export class Showing {
                   {
                     type: 'button',
                     class: 'scales-held',
-                    title: sheet.state.has('w.page')
+                    title: sheet.scalesTurned
                       ? 'Colours and sizes are of what is shown, and change with it. Press to hold them.'
                       : 'Colours and sizes mean the same as before anything was picked or played. Press to take them of what is shown.',
                     onclick: () => sheet.turnScales(),
                   },
-                  sheet.state.has('w.page') ? 'scales of what is shown' : 'scales held',
+                  sheet.scalesTurned ? 'scales of what is shown' : 'scales held',
                 )
               : '',
             el('button', { type: 'button', class: 'clear', onclick: () => sheet.clear() }, 'Put everything back'),

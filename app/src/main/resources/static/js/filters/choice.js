@@ -1,3 +1,4 @@
+import { chooseButton } from './choose.js';
 import { el, say } from '../elements.js';
 import { openPopup } from '../popup.js';
 
@@ -14,18 +15,7 @@ export function control(sheet, id, offer) {
       : chosen.length <= 2
         ? chosen.join(' or ')
         : `${chosen.length} of ${offer.values.length + offer.more}`;
-  return el(
-    'button',
-    {
-      type: 'button',
-      class: 'filter-choose',
-      'aria-haspopup': 'true',
-      'aria-expanded': 'false',
-      'data-filter-part': `${id}-choose`,
-      onclick: e => chooser(sheet, id, offer, e.currentTarget),
-    },
-    text,
-  );
+  return chooseButton(id, text, opener => chooser(sheet, id, offer, opener));
 }
 
 function chooser(sheet, id, offer, opener) {

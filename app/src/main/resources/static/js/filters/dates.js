@@ -1,3 +1,4 @@
+import { chooseButton } from './choose.js';
 import { el } from '../elements.js';
 import { openPopup } from '../popup.js';
 import { WRITTEN_AS, read, sheetOfDays, written } from './days.js';
@@ -26,18 +27,7 @@ export function control(sheet, id, offer) {
         : ends[1]
           ? `up to ${written(ends[1])}`
           : 'all days';
-  return el(
-    'button',
-    {
-      type: 'button',
-      class: 'filter-choose',
-      'aria-haspopup': 'true',
-      'aria-expanded': 'false',
-      'data-filter-part': `${id}-choose`,
-      onclick: e => chooser(sheet, id, offer, e.currentTarget),
-    },
-    text,
-  );
+  return chooseButton(id, text, opener => chooser(sheet, id, offer, opener));
 }
 
 function chooser(sheet, id, offer, opener) {

@@ -1,3 +1,4 @@
+import { chooseButton } from './choose.js';
 import { el, say } from '../elements.js';
 import { ask } from '../http.js';
 import { closePopup, openPopup } from '../popup.js';
@@ -8,18 +9,7 @@ const PAUSE = 150;
 
 /** A filter that keeps rows by where they lie. */
 export function control(sheet, id, offer) {
-  return el(
-    'button',
-    {
-      type: 'button',
-      class: 'filter-choose',
-      'aria-haspopup': 'true',
-      'aria-expanded': 'false',
-      'data-filter-part': `${id}-choose`,
-      onclick: e => chooser(sheet, id, offer, e.currentTarget),
-    },
-    wordsOf(sheet.turnedTo(id), offer),
-  );
+  return chooseButton(id, wordsOf(sheet.turnedTo(id), offer), opener => chooser(sheet, id, offer, opener));
 }
 
 function wordsOf(chosen, { said }) {

@@ -1,4 +1,4 @@
-import { el } from '../elements.js';
+import { el, say } from '../elements.js';
 import { isWithin } from '../map/ring.js';
 import { Tip, colourKey, notesOf, shortened, whenSized, wide, within } from './chart.js';
 
@@ -165,6 +165,7 @@ function ofQuarter({ drawing }, quarter) {
 function pickQuarter(handle, quarter, add) {
   const values = ofQuarter(handle, Number(quarter));
   if (values.length) handle.emit({ type: 'pick', values, add });
+  else say(`Nothing lies there: ${handle.drawing.quarters[quarter]}.`);
 }
 
 const marks = handle => [...handle.place.querySelectorAll('.dot')];
