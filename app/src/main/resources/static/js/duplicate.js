@@ -36,16 +36,19 @@ export function openDuplicate(sheet) {
   const columns = el('div', { class: 'settling' });
   const onto = el('div', { hidden: true }, el('p', { class: 'popup-words' }, 'its place is taken by'), to, columns);
   const refusal = el('div', {});
+  let turn = 0;
   const look = async () => {
+    // An answer that comes late would put back what has been settled since.
+    const mine = ++turn;
     onto.hidden = !from.value;
     columns.replaceChildren();
     refuse(refusal, '');
     if (!from.value) return;
     try {
       const found = await ask('GET', `/api/dashboards/${sheet.id}/moves?from=${from.value}&to=${to.value}`);
-      columns.replaceChildren(...settled(found));
+      if (mine === turn) columns.replaceChildren(...settled(found));
     } catch (refused) {
-      refuse(refusal, refused.message);
+      if (mine === turn) refuse(refusal, refused.message);
     }
   };
   from.addEventListener('change', look);
