@@ -42,8 +42,9 @@ function differences() {
   for (const [id, mounted] of sheets.right.visuals) {
     const other = sheets.left.visuals.get(id)?.drawing;
     mounted.box.querySelector('.beside-difference')?.remove();
-    if (mounted.type !== 'figure' || !mounted.drawing || !other) continue;
-    const [was, is] = [numberOf(other.full), numberOf(mounted.drawing.full)];
+    const { compared } = mounted.kind;
+    if (!compared || !mounted.drawing || !other) continue;
+    const [was, is] = [numberOf(compared(other)), numberOf(compared(mounted.drawing))];
     if (!Number.isFinite(was) || !Number.isFinite(is)) continue;
     const words = difference(was, is);
     // Made where it stands: an element belongs to one page.
@@ -69,18 +70,13 @@ export function difference(was, is) {
 function together(side) {
   const other = SIDES.find(one => one !== side);
   for (const [id, mounted] of sheets[side]?.visuals ?? []) {
-    if (mounted.type !== 'map' || mounted.joined) continue;
+    if (!mounted.kind.onMoved || mounted.joined) continue;
     mounted.joined = true;
-    const { map } = mounted.handle.view;
-    map.on('moveend', () => {
+    mounted.kind.onMoved(mounted.handle, view => {
       const twin = sheets[other]?.visuals.get(id);
       if (!twin || moving === side) return;
-      const view = map.getView();
-      const to = twin.handle.view.map.getView();
-      if (Math.abs(view.getZoom() - to.getZoom()) < 1e-6 && String(view.getCenter()) === String(to.getCenter())) return;
       moving = other;
-      to.setCenter(view.getCenter());
-      to.setZoom(view.getZoom());
+      twin.kind.showView(twin.handle, view);
       requestAnimationFrame(() => (moving = null));
     });
   }

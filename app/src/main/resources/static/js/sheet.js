@@ -86,7 +86,7 @@ export class Sheet {
 
   async load() {
     const opened = await ask('GET', `/api/dashboards/${this.id}`);
-    knowNames(opened.document);
+    knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     this.state = readAddress(location.search);
     this.strangers = strangersOf(location.search);
     this.take(opened);
@@ -122,7 +122,7 @@ export class Sheet {
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
     this.#ahead.clear();
-    knowNames(opened.document);
+    knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     wear(opened);
     const spots = opened.phone[this.page];
     const away = this.#away(this.state);
@@ -412,7 +412,7 @@ export class Sheet {
   /** Whether colours or sizes of the page stand for something that can be turned: of two side by side they are alike. */
   hasScales() {
     if (this.state.get('w.page')?.[0] === 'all') return false;
-    return [...this.visuals.values()].some(({ type }) => type === 'map' || type === 'grid');
+    return [...this.visuals.values()].some(({ kind }) => kind.scaled);
   }
 
   /** Goes to where the page stands twice, or one of its visuals. @param {string | null} visual its id */

@@ -21,8 +21,8 @@ const RAW = /^[~!*]/;
 /** Names of parts of the state that the author gave, and the parts they stand for. */
 let named = { byName: new Map(), byPart: new Map() };
 
-/** Learns what addresses call the parts of a dashboard. @param {Object} document */
-export function knowNames({ names, filters, parameters, pages, visuals }) {
+/** Learns what addresses call the parts of a dashboard. @param {Object} document @param {(visual: Object) => string} partOf */
+export function knowNames({ names, filters, parameters, pages, visuals }, partOf) {
   named = { byName: new Map(), byPart: new Map() };
   for (const [id, name] of Object.entries(names ?? {})) {
     const part = filters[id]
@@ -30,7 +30,7 @@ export function knowNames({ names, filters, parameters, pages, visuals }) {
       : parameters?.[id]
         ? `v.${id}`
         : visuals[id]
-          ? `${visuals[id].type === 'player' ? 'm' : 'p'}.${id}`
+          ? `${partOf(visuals[id])}.${id}`
           : null;
     if (part) {
       named.byName.set(name, part);

@@ -15,6 +15,9 @@ export function mount(body) {
   return handle;
 }
 
+/** What of a drawing is compared where it stands twice. */
+export const compared = drawing => drawing.full;
+
 export function draw(handle, drawing) {
   handle.number.textContent = drawing.text;
   handle.letters = Math.max(1, drawing.text.length);

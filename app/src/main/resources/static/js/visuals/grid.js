@@ -6,6 +6,9 @@ const NAMES_BELOW = 20;
 const LEAST_HIGH = 18;
 
 /** A grid: two things crossed, each cell in the colour of its class. A press on a row picks it, Shift adds. */
+/** Its colours stand for something. */
+export const scaled = true;
+
 export function mount(body, { title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null };
   handle.place = el('div', { class: 'grid-cells' });

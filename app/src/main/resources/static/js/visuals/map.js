@@ -59,6 +59,9 @@ function centreOf({ start }) {
 /** A map is taken along by its own tool, which knows rows and places too. */
 export const takesItself = true;
 
+/** Its colours and sizes stand for something. */
+export const scaled = true;
+
 /**
  * A map visual. Gestures: press a place to pick it, Shift adds, drag with Alt for a box, L for a ring by hand; Tab
  * goes through
@@ -670,6 +673,20 @@ export function figures(drawing) {
 export function resize(handle) {
   handle.view.map.updateSize();
   if (handle.drawing && handle.scale !== scaleFor(handle.body.clientWidth)) draw(handle, handle.drawing);
+}
+
+/** Tells whenever it has been moved. @param {(view: {zoom: number, center: number[]}) => void} run */
+export function onMoved({ view }, run) {
+  view.map.on('moveend', () => run({ zoom: view.map.getView().getZoom(), center: view.map.getView().getCenter() }));
+}
+
+/** Shows what another map of the same projection shows. */
+export function showView(handle, { zoom, center }) {
+  const now = handle.view.map.getView();
+  if (Math.abs(now.getZoom() - zoom) < 1e-6 && String(now.getCenter()) === String(center)) return false;
+  now.setCenter(center);
+  now.setZoom(zoom);
+  return true;
 }
 
 /** The extent that is in sight, degrees. */

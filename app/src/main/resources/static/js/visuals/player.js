@@ -1,5 +1,8 @@
 import { el } from '../elements.js';
 
+/** What of the state its name in addresses stands for: a moment. */
+export const part = 'm';
+
 /** Of the drawing of the spread, in its own units. */
 const WIDE = 600;
 const HIGH = 60;
