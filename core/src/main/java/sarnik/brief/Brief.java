@@ -44,6 +44,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
         TEXT,
         /** A picture that is uploaded. */
         PICTURE,
+        /** A formula, of words that are offered beside it. */
+        FORMULA,
         /** Texts, one in each line, each kept as what is read. */
         LINES,
         /** Any number. */

@@ -6,6 +6,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.WeakHashMap;
+import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
 import sarnik.query.Query;
 import sarnik.table.Table;
@@ -43,7 +44,8 @@ public final class AnswerStore {
     void keep(Table table, Query query, Frame frame) {
         long weight =
                 16 + (long) frame.size() * (frame.keys().size() + frame.values().size());
-        if (weight > room / 8) return;
+        // What holds numbers of all rows for one setting of a reader is not worth its room.
+        if (weight > room / 8 || query.formulas().values().stream().anyMatch(FormulaMeasure::isPassing)) return;
         Map<Query, Frame> of = frames.computeIfAbsent(table, t -> Collections.synchronizedMap(new HashMap<>()));
         if (of.putIfAbsent(query, frame) != null) return;
         synchronized (order) {

@@ -13,6 +13,7 @@ import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
+import sarnik.data.SheetFormula;
 import sarnik.narrow.Filter;
 import sarnik.narrow.Parameter;
 import sarnik.visual.Box;
@@ -50,6 +51,8 @@ public final class BriefWriter {
         if (filter != null) return filter(id, filter);
         Parameter parameter = dashboard.parameters().get(id);
         if (parameter != null) return ParameterBrief.write(dashboard, id, parameter);
+        SheetFormula formula = dashboard.formulas().get(id);
+        if (formula != null) return FormulaBrief.write(dashboard, datasets, id, formula);
         if (dashboard.pages().containsKey(id)) return page(id);
         Visual visual = dashboard.visuals().get(id);
         if (visual == null) throw new MisfitException("This part has been taken away from the dashboard.");

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import sarnik.brief.Parts;
+import sarnik.data.SheetFormula;
 import sarnik.narrow.Filter;
 import sarnik.narrow.Link;
 import sarnik.narrow.Parameter;
@@ -31,6 +32,7 @@ import sarnik.visual.Visual;
  * @param finishes how visuals and pages are dressed, by their ids, and all pages by {@link #ALL_PAGES}
  * @param groups visuals that move, are copied and hidden as one, by id
  * @param names what addresses call filters, parameters, visuals and pages, by their ids
+ * @param formulas measures of its own, by id
  */
 public record Dashboard(
         int schema,
@@ -44,7 +46,8 @@ public record Dashboard(
         OwnTheme own,
         Map<String, Finish> finishes,
         Map<String, Group> groups,
-        Map<String, String> names)
+        Map<String, String> names,
+        Map<String, SheetFormula> formulas)
         implements Wires {
 
     public Dashboard {
@@ -52,18 +55,43 @@ public record Dashboard(
         if (finishes == null) finishes = Map.of();
         if (groups == null) groups = Map.of();
         if (names == null) names = Map.of();
+        if (formulas == null) formulas = Map.of();
     }
 
     /** The same with other visuals and filters. */
     Dashboard with(Map<String, Visual> others, Map<String, Filter> controls) {
         return new Dashboard(
-                schema, title, pages, others, controls, links, parameters, theme, own, finishes, groups, names);
+                schema,
+                title,
+                pages,
+                others,
+                controls,
+                links,
+                parameters,
+                theme,
+                own,
+                finishes,
+                groups,
+                names,
+                formulas);
     }
 
     /** The same without groups. */
     Dashboard ungrouped() {
         return new Dashboard(
-                schema, title, pages, visuals, filters, links, parameters, theme, own, finishes, Map.of(), names);
+                schema,
+                title,
+                pages,
+                visuals,
+                filters,
+                links,
+                parameters,
+                theme,
+                own,
+                finishes,
+                Map.of(),
+                names,
+                formulas);
     }
 
     /** In the place of an id among the finishes: all pages. */

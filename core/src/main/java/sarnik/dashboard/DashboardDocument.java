@@ -84,6 +84,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
             document.checkParameters();
             document.checkColours();
             document.checkNames();
+            document.checkFormulas();
             return document;
         } catch (JacksonException | IllegalArgumentException broken) {
             throw new DashboardException(
@@ -139,6 +140,17 @@ public record DashboardDocument(String json, Dashboard dashboard) {
         });
     }
 
+    private void checkFormulas() {
+        Set<String> names = new HashSet<>();
+        dashboard.formulas().values().forEach(formula -> {
+            if (!names.add(formula.dataset() + " " + formula.name()))
+                throw new DashboardException(
+                        DashboardException.Kind.MALFORMED,
+                        "Another formula of this dashboard is called “%s”. Choose another name."
+                                .formatted(formula.name()));
+        });
+    }
+
     private void checkParameters() {
         for (Parameter parameter : dashboard.parameters().values()) {
             if (!parameter.allows(parameter.value())) {
@@ -183,7 +195,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                     "The change is not a JSON Patch: each operation needs its op, its path and what belongs to "
                             + "it (RFC 6902).");
         }
-        String text = after.toString();
+        String text = Renamed.formulas(before, after).toString();
         if (NUL.matcher(text).find() || hasHalfPair(text))
             throw new DashboardException(
                     DashboardException.Kind.MALFORMED,
@@ -204,7 +216,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     }
 
     /** What a document need not have: it is added with the first that stands in it. */
-    private static final Set<String> HOLDERS = Set.of("finishes", "groups", "parameters", "names");
+    private static final Set<String> HOLDERS = Set.of("finishes", "groups", "parameters", "names", "formulas");
 
     /** Of which each begins empty. */
     private static final String FINISHES = "finishes";

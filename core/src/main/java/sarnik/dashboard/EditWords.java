@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
 import sarnik.brief.Slot;
+import sarnik.data.SheetFormula;
 import sarnik.narrow.Filter;
 import sarnik.narrow.Parameter;
 import sarnik.visual.Slots;
@@ -64,6 +65,12 @@ final class EditWords {
                     // The first one is added with the place of all, which says nothing.
                     if (parameter != null)
                         return (whole.isEmpty() ? "a part of " : whole) + "the number " + parameter.name();
+                }
+                case "formulas" -> {
+                    SheetFormula formula =
+                            before.formulas().getOrDefault(id, after.formulas().get(id));
+                    if (formula != null)
+                        return (whole.isEmpty() ? "a part of " : whole) + "the formula " + formula.name();
                 }
                 case "names" -> {
                     return "what addresses call a part";

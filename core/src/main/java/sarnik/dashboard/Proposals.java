@@ -5,12 +5,18 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import sarnik.brief.Choices;
 import sarnik.data.LoadedDataset;
+import sarnik.data.SheetFormula;
+import sarnik.data.Telling;
 import sarnik.narrow.Filter;
 import sarnik.narrow.FilterKind;
 import sarnik.narrow.Parameter;
+import sarnik.query.Measure;
+import sarnik.query.Summary;
 import sarnik.visual.Box;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
@@ -62,6 +68,7 @@ public final class Proposals {
         for (FilterKind<?> kind : Kinds.ALL.filters())
             for (FilterKind.Beginning beginning : kind.beginnings(dataset)) added.add(filter(kind, dataset, beginning));
         added.addAll(parameters());
+        added.add(formula(dataset));
         return added;
     }
 
@@ -119,6 +126,23 @@ public final class Proposals {
                             type.name())));
         }
         return added;
+    }
+
+    /** A measure of the dashboard's own. */
+    private Added formula(LoadedDataset dataset) {
+        Set<String> taken =
+                dashboard.formulas().values().stream().map(SheetFormula::name).collect(Collectors.toSet());
+        int number = 1;
+        while (taken.contains("Formula " + number)) number++;
+        Measure first = Telling.amount(dataset);
+        String text = first.summary() == Summary.SUM ? "SUM(\"" + first.column() + "\")" : "COUNT(*)";
+        String id = "m" + ids.get();
+        return new Added(
+                id,
+                "A measure of your own, which may follow what readers set",
+                List.of(add(
+                        "/formulas/" + id,
+                        Choices.map("dataset", dataset.id(), "name", "Formula " + number, "text", text))));
     }
 
     private Added parameter(String words, Map<String, Object> says) {

@@ -49,6 +49,7 @@ public final class Removal {
         if (dashboard.visuals().containsKey(id)) return "visuals";
         if (dashboard.filters().containsKey(id)) return "filters";
         if (dashboard.parameters().containsKey(id)) return "parameters";
+        if (dashboard.formulas().containsKey(id)) return "formulas";
         throw new DashboardException(
                 DashboardException.Kind.OVERTAKEN, "This part has been taken away from the dashboard already.");
     }

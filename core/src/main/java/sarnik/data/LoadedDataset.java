@@ -3,6 +3,7 @@ package sarnik.data;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,7 +37,7 @@ import sarnik.table.Table;
  * @param ties its columns that mean the same as columns of others
  * @param rolledUp its places put together, as far as that has been asked for
  * @param previews its measures over all rows, once they have been asked for
- * @param conditions those of rules that were worked out
+ * @param worked what was worked out of its rows
  */
 public record LoadedDataset(
         long id,
@@ -50,7 +51,7 @@ public record LoadedDataset(
         List<Tie> ties,
         RolledUp rolledUp,
         Previews previews,
-        Conditions conditions) {
+        WorkedOut worked) {
 
     /** A dataset whose places can be put together by the areas of boundary sets. */
     public LoadedDataset(
@@ -76,7 +77,7 @@ public record LoadedDataset(
                 ties,
                 new RolledUp(boundaries),
                 new Previews(),
-                new Conditions());
+                new WorkedOut());
     }
 
     /** A dataset of which nothing is told. */
@@ -90,7 +91,15 @@ public record LoadedDataset(
      */
     public LoadedDataset described(String name, About about, List<Tie> ties) {
         return new LoadedDataset(
-                id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
+                id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews, worked);
+    }
+
+    /** The same rows with measures of a dashboard beside its own. */
+    public LoadedDataset beside(Map<String, FormulaMeasure> more) {
+        Map<String, FormulaMeasure> all = new LinkedHashMap<>(measures);
+        all.putAll(more);
+        return new LoadedDataset(
+                id, name, table, placing, places, about, all, rules, ties, rolledUp, worked.previews(more), worked);
     }
 
     /** Answers a query, whose measures may name measure formulas of this dataset. */
@@ -104,7 +113,7 @@ public record LoadedDataset(
         return more == table
                 ? this
                 : new LoadedDataset(
-                        id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews, conditions);
+                        id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews, worked);
     }
 
     /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}; none of others. */

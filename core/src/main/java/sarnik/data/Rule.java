@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import sarnik.formula.Formula;
 import sarnik.formula.FormulaException;
 import sarnik.formula.Kind;
@@ -95,7 +94,7 @@ public record Rule(
 
     /** Whether its SQL names this parameter. */
     public boolean names(String parameter) {
-        return form() == Is.SQL && text != null && text.matches("(?s).*:" + parameter + "\\b.*")
+        return form() == Is.SQL && text != null && Settings.names(text, parameter)
                 || and != null && and.names(parameter);
     }
 
@@ -180,34 +179,23 @@ public record Rule(
         return new LocalDate[] {begin.plusDays(1), end};
     }
 
-    private static Kind kind(Object value) {
-        if (value instanceof Boolean) return Kind.YES_NO;
-        if (value instanceof LocalDate) return Kind.DATE;
-        return value instanceof String ? Kind.TEXT : Kind.DECIMAL;
-    }
-
     private Condition holds(LoadedDataset dataset, LocalDate today, Map<String, Object> parameters) {
-        Map<String, Object> bound = new TreeMap<>();
-        Map<String, Kind> kinds = new TreeMap<>();
-        parameters.forEach((name, value) -> {
-            kinds.put(name, kind(value));
-            bound.put(name, value instanceof LocalDate day ? (Object) (int) day.toEpochDay() : value);
-        });
+        Settings set = Settings.of(parameters);
         try {
-            Formula formula = Formula.parse(text, Scope.of(dataset.table()).withParameters(kinds));
+            Formula formula = Formula.parse(text, Scope.of(dataset.table()).withParameters(set.kinds()));
             if (formula.kind() != Kind.YES_NO)
                 throw new MisfitException("The rule “" + text.strip() + "” is no condition but "
                         + formula.kind().words() + ". A condition reads like litres > 10");
             // Only what its parameters are now makes it another condition.
-            bound.keySet().removeIf(name -> !names(name));
+            Map<String, Object> named = set.named(text);
             Surroundings on = Surroundings.on(today);
-            Column column = dataset.conditions()
-                    .of(
-                            text + bound + today,
+            Column column = dataset.worked()
+                    .column(
+                            text + named + today,
                             () -> formula.compute(
-                                            dataset.table(), new Surroundings(bound, on.places(), on.areas(), today))
+                                            dataset.table(), new Surroundings(named, on.places(), on.areas(), today))
                                     .column());
-            return new Condition.Holds(text + bound, column);
+            return new Condition.Holds(text + named, column);
         } catch (FormulaException unfit) {
             throw new MisfitException("The rule “" + text.strip() + "” does not fit: " + unfit.getMessage());
         }

@@ -189,7 +189,7 @@ public final class TieGraph {
     public double partners(Hop hop) {
         LoadedDataset to = datasets.get(hop.to());
         Column theirs = datasets.get(hop.from()).table().column(hop.column());
-        return to.conditions().share(hop + " " + System.identityHashCode(theirs), () -> {
+        return to.worked().share(hop + " " + System.identityHashCode(theirs), () -> {
             Set<String> known = values(theirs);
             Column mine = to.table().column(hop.equals());
             if (mine.size() == 0) return 1;

@@ -259,7 +259,7 @@ final class Compiler {
     }
 
     /** CASE x WHEN a … is CASE WHEN x = a … */
-    private static Expression.Case searched(Expression.Case choice) {
+    static Expression.Case searched(Expression.Case choice) {
         List<Expression.When> whens = choice.whens().stream()
                 .map(w -> new Expression.When(
                         new Expression.Binary(

@@ -2,10 +2,10 @@ package sarnik.formula;
 
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
-import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Supplier;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Stream;
 import sarnik.scale.ValueWords;
@@ -29,8 +29,12 @@ public final class MeasureFormula {
     private final List<SummaryPart> parts;
     private final List<WindowPart> windows;
 
-    private MeasureFormula(Typed typed, List<String> columns, List<SummaryPart> parts, List<WindowPart> windows) {
+    private final Scope scope;
+
+    private MeasureFormula(
+            Typed typed, Scope scope, List<String> columns, List<SummaryPart> parts, List<WindowPart> windows) {
         this.typed = typed;
+        this.scope = scope;
         this.columns = columns;
         this.parts = parts;
         this.windows = windows;
@@ -56,7 +60,7 @@ public final class MeasureFormula {
                     typed.at(),
                     "A measure sums rows up, such as SUM(litres) or COUNT(*). This is the same for all of them.");
         return new MeasureFormula(
-                typed, compiler.columns(), List.copyOf(compiler.parts()), List.copyOf(compiler.windows()));
+                typed, scope, compiler.columns(), List.copyOf(compiler.parts()), List.copyOf(compiler.windows()));
     }
 
     /** The type of its values. */
@@ -114,6 +118,7 @@ public final class MeasureFormula {
      *     columns the number of the row
      * @param texts all texts that occur, ascending by code point; empty where the values are no texts
      * @param pair the two columns of a summary of two, the one that depends first; null for others
+     * @param blocks works the values out for the rows that are asked for; null where they are held
      */
     public record Part(
             String function,
@@ -121,7 +126,22 @@ public final class MeasureFormula {
             double fraction,
             DecimalColumn values,
             List<String> texts,
-            double[][] pair) {}
+            double[][] pair,
+            BlockNumbers blocks) {
+
+        /** Whether running sums are enough for it. */
+        public boolean isSummedUp() {
+            return summedUp(function, distinct);
+        }
+
+        private static boolean summedUp(String function, boolean distinct) {
+            return switch (function) {
+                case "COUNT", "SUM", "AVG" -> !distinct;
+                case "MIN", "MAX" -> true;
+                default -> false;
+            };
+        }
+    }
 
     /**
      * Its summaries over a table; dates are days since 1970-01-01, date-times seconds.
@@ -129,52 +149,103 @@ public final class MeasureFormula {
      * @throws IllegalArgumentException when the table lacks a column that it uses
      */
     public List<Part> parts(Table table, Surroundings surroundings) {
-        List<Part> made = new ArrayList<>();
-        for (SummaryPart part : parts) {
-            Column filter = part.filter() == null
-                    ? null
-                    : Formula.compute(part.filter(), columns, table, surroundings)
-                            .column();
-            Column argument = part.argument() == null
-                    ? null
-                    : Formula.compute(part.argument(), columns, table, surroundings)
-                            .column();
-            Column beside = part.beside() == null
-                    ? null
-                    : Formula.compute(part.beside(), columns, table, surroundings)
-                            .column();
-            boolean text = part.argument() != null && part.argument().kind() == Kind.TEXT;
-            List<String> texts = text
-                    ? ((CodedColumn) argument)
-                            .dictionary().stream().sorted(Texts::compare).toList()
-                    : List.of();
-            int[] places = text
-                    ? ((CodedColumn) argument)
-                            .dictionary().stream()
-                                    .mapToInt(t -> Collections.binarySearch(texts, t, Texts::compare))
-                                    .toArray()
-                    : null;
-            double[][] pair = beside == null ? null : new double[2][table.rows()];
-            double[] values = new double[table.rows()];
-            for (int row = 0; row < values.length; row++) {
-                boolean takesPart = (filter == null || "yes".equals(filter.text(row)))
-                        && (argument == null || !argument.isMissing(row))
-                        && (beside == null || !beside.isMissing(row));
-                values[row] = !takesPart
-                        ? Double.NaN
-                        : argument == null
-                                ? 1
-                                : pair != null
-                                        ? row
-                                        : text ? places[(int) number(argument, row)] : number(argument, row);
-                if (pair == null || !takesPart) continue;
-                pair[0][row] = number(argument, row);
-                pair[1][row] = number(beside, row);
-            }
-            made.add(new Part(
-                    part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair));
+        return parts.stream().map(part -> held(part, table, surroundings)).toList();
+    }
+
+    /**
+     * The same where its parameters change often: what is summed up is worked out for the rows that are asked for, and
+     * only what no parameter changes is kept.
+     *
+     * @param keeper keeps what was worked out for all rows
+     * @throws IllegalArgumentException when the table lacks a column that it uses
+     */
+    public List<Part> parts(Table table, Surroundings surroundings, Keeper keeper) {
+        BlockCompiler compiler = new BlockCompiler(table, scope, surroundings, keeper);
+        return parts.stream()
+                .map(part -> part.beside() != null
+                                || part.argument() != null && part.argument().kind() == Kind.TEXT
+                        ? held(part, table, surroundings)
+                        : inBlocks(part, compiler, table))
+                .toList();
+    }
+
+    /** Keeps what was worked out for all rows. */
+    public interface Keeper {
+
+        /**
+         * @param words what was worked out; equal words mean the same numbers of the same rows
+         * @param work works it out
+         */
+        DecimalColumn of(String words, Supplier<DecimalColumn> work);
+    }
+
+    private static Part inBlocks(SummaryPart part, BlockCompiler compiler, Table table) {
+        BlockNumbers blocks = compiler.of(
+                part.argument() == null ? null : part.argument().at(),
+                part.filter() == null ? null : part.filter().at());
+        boolean summed = Part.summedUp(part.function(), part.distinct());
+        return new Part(
+                part.function(),
+                part.distinct(),
+                part.fraction(),
+                summed ? null : all(blocks, table.rows()),
+                List.of(),
+                null,
+                summed ? blocks : null);
+    }
+
+    private static DecimalColumn all(BlockNumbers blocks, int size) {
+        double[] all = new double[size];
+        double[] some = new double[BlockNumbers.MOST];
+        int[] rows = new int[BlockNumbers.MOST];
+        BlockNumbers.Reading reading = blocks.open();
+        for (int start = 0; start < size; start += rows.length) {
+            int count = Math.min(rows.length, size - start);
+            for (int i = 0; i < count; i++) rows[i] = start + i;
+            reading.fill(rows, count, some);
+            System.arraycopy(some, 0, all, start, count);
         }
-        return made;
+        return new DecimalColumn(all);
+    }
+
+    private Part held(SummaryPart part, Table table, Surroundings surroundings) {
+        Column filter = part.filter() == null
+                ? null
+                : Formula.compute(part.filter(), columns, table, surroundings).column();
+        Column argument = part.argument() == null
+                ? null
+                : Formula.compute(part.argument(), columns, table, surroundings).column();
+        Column beside = part.beside() == null
+                ? null
+                : Formula.compute(part.beside(), columns, table, surroundings).column();
+        boolean text = part.argument() != null && part.argument().kind() == Kind.TEXT;
+        List<String> texts = text
+                ? ((CodedColumn) argument)
+                        .dictionary().stream().sorted(Texts::compare).toList()
+                : List.of();
+        int[] places = text
+                ? ((CodedColumn) argument)
+                        .dictionary().stream()
+                                .mapToInt(t -> Collections.binarySearch(texts, t, Texts::compare))
+                                .toArray()
+                : null;
+        double[][] pair = beside == null ? null : new double[2][table.rows()];
+        double[] values = new double[table.rows()];
+        for (int row = 0; row < values.length; row++) {
+            boolean takesPart = (filter == null || "yes".equals(filter.text(row)))
+                    && (argument == null || !argument.isMissing(row))
+                    && (beside == null || !beside.isMissing(row));
+            values[row] = !takesPart
+                    ? Double.NaN
+                    : argument == null
+                            ? 1
+                            : pair != null ? row : text ? places[(int) number(argument, row)] : number(argument, row);
+            if (pair == null || !takesPart) continue;
+            pair[0][row] = number(argument, row);
+            pair[1][row] = number(beside, row);
+        }
+        return new Part(
+                part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair, null);
     }
 
     private static double number(Column column, int row) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
 import sarnik.brief.Slot;
@@ -102,6 +103,11 @@ public interface FilterKind<F extends Filter> {
     /** Rules of the author's that it turns on. */
     default List<Rule> rules(F filter) {
         return List.of();
+    }
+
+    /** Names of the measure formulas that it goes by. */
+    default Set<String> measures(F filter) {
+        return Set.of();
     }
 
     /** What was chosen, in words: "Product is still or warm". */

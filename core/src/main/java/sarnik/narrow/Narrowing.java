@@ -65,7 +65,7 @@ public final class Narrowing {
         this.state = state;
         this.datasets = datasets;
         this.kinds = kinds;
-        this.scene = new FilterScene(today, datasets, List.of(), parameters(), engine);
+        this.scene = new FilterScene(today, datasets, List.of(), parameters(wires, state), engine);
     }
 
     /** The stages before links. */
@@ -146,8 +146,8 @@ public final class Narrowing {
                 .map(p -> new GroupKey.Step(p.column(), p.playing().step(), null));
     }
 
-    /** What readers set, by id and by name, as conditions in SQL name it. */
-    private Map<String, Object> parameters() {
+    /** What readers set, by id and by name, as conditions and formulas name it. */
+    public static Map<String, Object> parameters(Wires wires, ReaderState state) {
         Map<String, Object> bound = new TreeMap<>();
         wires.parameters()
                 .forEach((id, parameter) -> value(state, id, parameter).ifPresent(value -> {
@@ -406,7 +406,7 @@ public final class Narrowing {
         });
         if (wires.parameters().containsKey(id))
             wires.filters().forEach((other, of) -> {
-                if (isDriven(wires.parameters().get(id), id, of, kinds, other))
+                if (isDriven(wires, wires.parameters().get(id), id, of, kinds, other))
                     touched.addAll(touched(wires, kinds, other));
             });
         return touched;
@@ -443,12 +443,20 @@ public final class Narrowing {
         Visual of = wires.visuals().get(visual);
         return parameter != null
                 && (kinds.of(of).uses(of, id)
+                        || wires.formulas().values().stream()
+                                .anyMatch(f -> kinds.of(of).datasets(of).contains(f.dataset())
+                                        && (f.names(id) || f.names(parameter.name())))
                         || isNamed(parameter, id, kinds.of(of).rules(of))
                         || stands(parameter, "/visuals/" + visual));
     }
 
-    private static boolean isDriven(Parameter parameter, String id, Filter filter, Registry kinds, String at) {
-        return isNamed(parameter, id, kinds.of(filter).rules(filter)) || stands(parameter, "/filters/" + at);
+    private static boolean isDriven(
+            Wires wires, Parameter parameter, String id, Filter filter, Registry kinds, String at) {
+        return isNamed(parameter, id, kinds.of(filter).rules(filter))
+                || wires.formulas().values().stream()
+                        .anyMatch(f -> kinds.of(filter).measures(filter).contains(f.name())
+                                && (f.names(id) || f.names(parameter.name())))
+                || stands(parameter, "/filters/" + at);
     }
 
     private static boolean stands(Parameter parameter, String part) {

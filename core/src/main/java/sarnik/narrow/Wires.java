@@ -2,6 +2,7 @@ package sarnik.narrow;
 
 import java.util.List;
 import java.util.Map;
+import sarnik.data.SheetFormula;
 import sarnik.visual.Visual;
 
 /** What of a dashboard narrows, and is narrowed. */
@@ -14,6 +15,9 @@ public interface Wires {
     Map<String, Link> links();
 
     Map<String, Parameter> parameters();
+
+    /** Measures of its own, by id. */
+    Map<String, SheetFormula> formulas();
 
     /** Visuals of which one at a time is shown in one place, by the id of their group. */
     Map<String, List<String>> swaps();

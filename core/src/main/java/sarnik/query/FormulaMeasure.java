@@ -20,6 +20,7 @@ import sarnik.table.Table;
  * @param sql the same for PostgreSQL
  * @param words a value of it as people read it, whole
  * @param read how its values are read where they are shown
+ * @param passing whether it is made for what a reader has set just now
  */
 public record FormulaMeasure(
         List<MeasureFormula.Part> parts,
@@ -27,7 +28,8 @@ public record FormulaMeasure(
         ToDoubleFunction<double[]> combine,
         String sql,
         DoubleFunction<String> words,
-        ValueWords read) {
+        ValueWords read,
+        boolean passing) {
 
     public FormulaMeasure {
         parts = List.copyOf(parts);
@@ -42,6 +44,29 @@ public record FormulaMeasure(
         return MeasureFormula.keyIn(column);
     }
 
+    /**
+     * One that cannot be worked out, which is said where it is asked for.
+     *
+     * @param why a sentence
+     */
+    public static FormulaMeasure unfit(String why) {
+        return new FormulaMeasure(
+                List.of(),
+                List.of(),
+                sums -> {
+                    throw new QueryException(why);
+                },
+                null,
+                String::valueOf,
+                ValueWords.NUMBER,
+                true);
+    }
+
+    /** Whether numbers of all rows are held for what a reader has set just now. */
+    public boolean isPassing() {
+        return passing && parts.stream().anyMatch(part -> part.values() != null);
+    }
+
     /** The columns that groups have to be made by, so that its window functions mean something. */
     public Set<String> keys() {
         return windows.stream().flatMap(MeasureFormula.Window::keys).collect(Collectors.toSet());
@@ -51,13 +76,29 @@ public record FormulaMeasure(
      * @throws IllegalArgumentException when the table lacks a column that the formula uses
      */
     public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
-        List<MeasureFormula.Part> parts = formula.parts(table, surroundings);
+        return of(formula, formula.parts(table, surroundings), surroundings, false);
+    }
+
+    /**
+     * The same where its parameters change often.
+     *
+     * @param keeper keeps what no parameter changes
+     * @throws IllegalArgumentException when the table lacks a column that the formula uses
+     */
+    public static FormulaMeasure of(
+            MeasureFormula formula, Table table, Surroundings surroundings, MeasureFormula.Keeper keeper) {
+        return of(formula, formula.parts(table, surroundings, keeper), surroundings, true);
+    }
+
+    private static FormulaMeasure of(
+            MeasureFormula formula, List<MeasureFormula.Part> parts, Surroundings surroundings, boolean passing) {
         return new FormulaMeasure(
                 parts,
                 formula.windows(parts, surroundings),
                 sums -> formula.of(sums, parts, surroundings),
                 formula.sql(),
                 formula::words,
-                formula.read());
+                formula.read(),
+                passing);
     }
 }

@@ -9,15 +9,6 @@ final class PartResults {
 
     private PartResults() {}
 
-    /** Whether running sums are enough for it. */
-    static boolean isTallied(Part part) {
-        return switch (part.function()) {
-            case "COUNT", "SUM", "AVG" -> !part.distinct();
-            case "MIN", "MAX" -> true;
-            default -> false;
-        };
-    }
-
     /**
      * @return for each part a number for each group; NaN for missing
      */
@@ -27,7 +18,7 @@ final class PartResults {
         for (int p = 0; p < results.length; p++) {
             Part part = parts.get(p);
             String name = Plan.partName(formula, p);
-            if (isTallied(part)) {
+            if (part.isSummedUp()) {
                 Tally tally = all.tallies.get(name);
                 results[p] = new double[groups];
                 for (int g = 0; g < groups; g++) results[p][g] = tally.result(summary(part), g, all.rows[g]);

@@ -29,7 +29,7 @@ final class Partial {
         index = plan.dense ? null : new LongIndex();
         int room = plan.dense ? (int) plan.groupSpace : 1 << 10;
         rows = new long[room];
-        plan.tallied.forEach((name, extremes) -> tallies.put(name, new Tally(plan.column(name), room, extremes)));
+        plan.tallied.forEach((name, extremes) -> tallies.put(name, plan.tally(name, room, extremes)));
         plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? room : -1)));
         plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column)));
         plan.counted.forEach(name -> counted.put(name, new long[room]));

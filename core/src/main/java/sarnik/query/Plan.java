@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import sarnik.formula.BlockNumbers;
 import sarnik.formula.MeasureFormula;
 import sarnik.table.Column;
 import sarnik.table.Table;
@@ -35,6 +36,9 @@ final class Plan {
     private final Map<String, FormulaMeasure> formulas;
     /** What formulas sum up, by {@link #partName}. */
     private final Map<String, Column> computed = new LinkedHashMap<>();
+
+    /** What formulas sum up and is worked out on the way, by {@link #partName}. */
+    private final Map<String, BlockNumbers> blocks = new LinkedHashMap<>();
 
     /** What queries have in common that are summed up together. */
     record Grouping(List<GroupKey> keys, Query.Missing missing, Map<String, FormulaMeasure> formulas) {
@@ -115,11 +119,18 @@ final class Plan {
         List<MeasureFormula.Part> parts = formula(formula).parts();
         for (int p = 0; p < parts.size(); p++) {
             String name = partName(formula, p);
-            computed.put(name, parts.get(p).values());
-            if (PartResults.isTallied(parts.get(p)))
-                tallied.put(name, parts.get(p).function().startsWith("M"));
-            else gathered.put(name, parts.get(p).values());
+            MeasureFormula.Part part = parts.get(p);
+            if (part.blocks() != null) blocks.put(name, part.blocks());
+            else computed.put(name, part.values());
+            if (part.isSummedUp()) tallied.put(name, part.function().startsWith("M"));
+            else gathered.put(name, part.values());
         }
+    }
+
+    /** A tally of what is summed up under this name. */
+    Tally tally(String name, int groups, boolean extremes) {
+        BlockNumbers numbers = blocks.get(name);
+        return numbers == null ? new Tally(column(name), groups, extremes) : new Tally(numbers, groups, extremes);
     }
 
     Column column(String name) {

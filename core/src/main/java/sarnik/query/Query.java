@@ -1,5 +1,6 @@
 package sarnik.query;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -61,9 +62,13 @@ public record Query(
         this(stages, GroupKey.of(groupBy), missing, measures, List.of(), rank, sort, limit, Map.of());
     }
 
-    /** This query with measure formulas that its measures may name. */
+    /** This query with those measure formulas that its measures name. */
     public Query with(Map<String, FormulaMeasure> known) {
-        return new Query(stages, groupBy, missing, measures, having, rank, sort, limit, known);
+        Map<String, FormulaMeasure> named = new HashMap<>();
+        for (Measure measure : measures)
+            if (measure.summary() == Summary.FORMULA && known.containsKey(measure.column()))
+                named.put(measure.column(), known.get(measure.column()));
+        return new Query(stages, groupBy, missing, measures, having, rank, sort, limit, named);
     }
 
     /** This query with other stages. */

@@ -1,13 +1,14 @@
 package sarnik.query;
 
 import java.util.List;
+import sarnik.formula.BlockNumbers;
 import sarnik.table.Table;
 
 /** The rows of a segment that are left after the stages of queries, block by block. */
 final class RowBlocks {
 
     /** Rows looked at together: the selection and keys of a block stay in the processor's nearest cache. */
-    static final int BLOCK = 2048;
+    static final int BLOCK = BlockNumbers.MOST;
 
     private final List<RowFilter[]> stages;
 

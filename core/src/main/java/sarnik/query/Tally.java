@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.Arrays;
+import sarnik.formula.BlockNumbers;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
 import sarnik.table.WholeColumn;
@@ -12,6 +13,10 @@ final class Tally {
 
     private final double[] decimals;
     private final long[] wholes;
+    /** What is worked out on the way; null where numbers are held. */
+    private final BlockNumbers.Reading reading;
+
+    private final double[] block;
     private final boolean extremes;
     /** How many numbers of {@link #sums} belong to a group. */
     private final int width;
@@ -28,10 +33,24 @@ final class Tally {
      * @param extremes whether minimum and maximum are wanted too
      */
     Tally(Column column, int groups, boolean extremes) {
+        this(column, null, groups, extremes);
+    }
+
+    /**
+     * @param numbers work out what is summed up
+     * @param extremes whether minimum and maximum are wanted too
+     */
+    Tally(BlockNumbers numbers, int groups, boolean extremes) {
+        this(null, numbers, groups, extremes);
+    }
+
+    private Tally(Column column, BlockNumbers numbers, int groups, boolean extremes) {
         this.decimals = column instanceof DecimalColumn d ? d.values() : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
+        this.reading = numbers == null ? null : numbers.open();
+        this.block = numbers == null ? null : new double[BlockNumbers.MOST];
         this.extremes = extremes;
-        width = column.isComplete() ? 1 : 2;
+        width = column != null && column.isComplete() ? 1 : 2;
         sums = new double[width * groups];
         if (extremes) {
             lows = filledWith(groups, Double.POSITIVE_INFINITY);
@@ -60,6 +79,10 @@ final class Tally {
     }
 
     void add(int[] selection, int[] groups, int count) {
+        if (reading != null) {
+            addBlock(selection, groups, count);
+            return;
+        }
         if (extremes) addExtremes(selection, groups, count);
         if (width == 1) addWhole(selection, groups, count);
         else if (decimals != null) addDecimals(selection, groups, count);
@@ -83,6 +106,21 @@ final class Tally {
         double[] to = sums;
         if (decimals != null) for (int i = 0; i < count; i++) to[groups[i]] += decimals[selection[i]];
         else for (int i = 0; i < count; i++) to[groups[i]] += wholes[selection[i]];
+    }
+
+    private void addBlock(int[] selection, int[] groups, int count) {
+        reading.fill(selection, count, block);
+        double[] to = sums;
+        for (int i = 0; i < count; i++) {
+            double value = block[i];
+            if (Double.isNaN(value)) continue;
+            int group = groups[i];
+            to[group << 1] += value;
+            to[(group << 1) + 1]++;
+            if (!extremes) continue;
+            if (value < lows[group]) lows[group] = value;
+            if (value > highs[group]) highs[group] = value;
+        }
     }
 
     private void addDecimals(int[] selection, int[] groups, int count) {

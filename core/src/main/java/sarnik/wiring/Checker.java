@@ -24,6 +24,7 @@ import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.Ranking;
 import sarnik.data.Rule;
+import sarnik.data.SheetFormula;
 import sarnik.data.TieGraph;
 import sarnik.data.Words;
 import sarnik.narrow.Filter;
@@ -40,6 +41,7 @@ import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
 import sarnik.query.Stage;
+import sarnik.state.ReaderState;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.visual.Drawing;
@@ -93,6 +95,7 @@ public final class Checker {
         dashboard.visuals().forEach(checker::visual);
         checker.twice();
         dashboard.parameters().forEach(checker::parameter);
+        dashboard.formulas().forEach(checker::formula);
         checker.keys();
         checker.pages();
         checker.theme();
@@ -407,14 +410,7 @@ public final class Checker {
     }
 
     private Map<String, Object> parameters() {
-        Map<String, Object> bound = new LinkedHashMap<>();
-        dashboard
-                .parameters()
-                .forEach((id, parameter) -> parameter.begins().ifPresent(value -> {
-                    bound.put(id, parameter.bound(value));
-                    bound.putIfAbsent(parameter.name(), parameter.bound(value));
-                }));
-        return bound;
+        return Narrowing.parameters(dashboard, ReaderState.NOTHING);
     }
 
     private static <V extends Visual> Optional<Source> picks(V visual) {
@@ -451,6 +447,37 @@ public final class Checker {
                 "Nothing follows “" + parameter.name() + "”" + (set ? ", though a link sets it." : "."),
                 "Take it away",
                 Choices.map("op", "remove", "path", "/parameters/" + id));
+    }
+
+    private void formula(String id, SheetFormula formula) {
+        if (!(datasets.find(formula.dataset()) instanceof Datasets.Found.Ready ready)) {
+            mend(
+                    Kind.MISFIT,
+                    id,
+                    "The formula “" + formula.name() + "” sums up a dataset that has gone.",
+                    "Take it away",
+                    Choices.map("op", "remove", "path", "/formulas/" + id));
+            return;
+        }
+        formula.trouble(ready.dataset(), parameters()).ifPresent(why -> say(Kind.MISFIT, id, why));
+        boolean used = dashboard.visuals().values().stream()
+                        .anyMatch(visual -> asksFor(DocumentJson.plain(visual), formula.name()))
+                || dashboard.filters().values().stream()
+                        .anyMatch(filter -> asksFor(DocumentJson.plain(filter), formula.name()));
+        if (!used)
+            mend(
+                    Kind.UNUSED,
+                    id,
+                    "No visual shows the formula “" + formula.name() + "”.",
+                    "Take it away",
+                    Choices.map("op", "remove", "path", "/formulas/" + id));
+    }
+
+    private static boolean asksFor(Object plain, String formula) {
+        if (plain instanceof List<?> list) return list.stream().anyMatch(each -> asksFor(each, formula));
+        if (!(plain instanceof Map<?, ?> map)) return false;
+        return "FORMULA".equals(map.get("summary")) && formula.equals(map.get("column"))
+                || map.values().stream().anyMatch(each -> asksFor(each, formula));
     }
 
     private void keys() {

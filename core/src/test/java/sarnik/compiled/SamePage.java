@@ -72,6 +72,7 @@ final class SamePage {
                 null,
                 null,
                 null,
+                null,
                 null);
         for (int n = 0; n < TIMES; n++) {
             StringBuilder address = new StringBuilder();

@@ -18,7 +18,6 @@ import sarnik.finding.Finder;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.FilterScene;
 import sarnik.narrow.Narrowing;
-import sarnik.narrow.StateReader;
 import sarnik.narrow.ValueCounts;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
@@ -42,7 +41,7 @@ class FilterService {
 
     /** What each filter offers to choose from. */
     Map<String, FilterOffer> offers(Dashboard dashboard) {
-        FilterScene scene = new FilterScene(LocalDate.now(), OnceDatasets.of(datasets), engine);
+        FilterScene scene = new FilterScene(LocalDate.now(), OnceDatasets.of(datasets, dashboard), engine);
         Map<String, FilterOffer> offers = new LinkedHashMap<>();
         for (String page : dashboard.pageIds())
             for (String id : dashboard.filtersOf(page))
@@ -82,9 +81,9 @@ class FilterService {
             throw new RefusedException(HttpStatus.NOT_FOUND, "This filter has been taken away.");
         if (asked.find() != null && asked.find().length() > LONGEST)
             throw new RefusedException("At most %d characters are looked for.".formatted(LONGEST));
-        Datasets once = OnceDatasets.of(datasets);
-        ReaderState state =
-                StateReader.read(asked.state(), dashboard, once, Kinds.ALL).state();
+        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
+        Datasets once = read.datasets();
+        ReaderState state = read.state();
         FilterOffer offer = FilterOffer.of(
                 dashboard.filters().get(asked.filter()), new FilterScene(LocalDate.now(), once, engine), Kinds.ALL);
         Set<String> chosen = new HashSet<>(state.get(Part.FILTER, asked.filter(), Value.Choice.class)
@@ -115,9 +114,9 @@ class FilterService {
     Finder.Found find(Dashboard dashboard, AskedWords asked) {
         if (asked.words() == null || asked.words().length() > LONGEST * 2)
             throw new RefusedException("Up to %d characters are read.".formatted(LONGEST * 2));
-        Datasets once = OnceDatasets.of(datasets);
-        ReaderState state =
-                StateReader.read(asked.state(), dashboard, once, Kinds.ALL).state();
+        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
+        Datasets once = read.datasets();
+        ReaderState state = read.state();
         Narrowing narrowing = new Narrowing(dashboard, state, once, Kinds.ALL, LocalDate.now(), engine);
         return new Finder(dashboard, Kinds.ALL, new FilterScene(LocalDate.now(), once, engine), narrowing.page())
                 .read(asked.words(), state);

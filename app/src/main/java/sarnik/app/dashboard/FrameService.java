@@ -56,7 +56,6 @@ import sarnik.data.PlaceSheet;
 import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.Narrowing;
-import sarnik.narrow.StateReader;
 import sarnik.picture.MapPicture;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
@@ -181,8 +180,8 @@ class FrameService {
     }
 
     Frames frames(Dashboard dashboard, Asked asked, AnswerQueue.Ticket ticket) {
-        Datasets once = once();
-        StateReader.Read read = StateReader.read(asked.state(), dashboard, once, Kinds.ALL);
+        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
+        Datasets once = read.datasets();
         PageDrawer drawer = drawer(dashboard, read.state(), once, asked.sights() == null ? Map.of() : asked.sights());
         // Each once, whatever a request says how often.
         List<String> wanted = asked.ids() == null
@@ -194,7 +193,7 @@ class FrameService {
         return new Frames(
                 read.state().text(),
                 new Narrowing(dashboard, read.state(), once, Kinds.ALL, LocalDate.now(), engine).nowShowing(),
-                read.misfits(),
+                read.read().misfits(),
                 drawn,
                 drawer.lit(),
                 places);
@@ -308,9 +307,8 @@ class FrameService {
     }
 
     private Picture drawn(Dashboard dashboard, AskedPicture asked) {
-        Datasets once = once();
-        PageDrawer drawer =
-                drawer(dashboard, state(asked.state(), dashboard, once), once, Map.of(asked.visual(), asked.sight()));
+        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
+        PageDrawer drawer = drawer(dashboard, read.state(), read.datasets(), Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof MapDrawing map))
             throw new RefusedException("Only a map can be taken along as a picture.");
         MapVisual visual = (MapVisual) dashboard.visuals().get(asked.visual());
@@ -371,13 +369,9 @@ class FrameService {
     private MapAnswers onMap(Dashboard dashboard, String state, String visual) {
         if (visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map))
             throw new MisfitException("This map has been taken away from the dashboard.");
-        Datasets once = once();
-        PageDrawer drawer = drawer(dashboard, state(state, dashboard, once), once, Map.of());
+        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, state);
+        PageDrawer drawer = drawer(dashboard, read.state(), read.datasets(), Map.of());
         return new MapAnswers(map, drawer.scene(visual), engine);
-    }
-
-    private static ReaderState state(String text, Dashboard dashboard, Datasets once) {
-        return StateReader.read(text, dashboard, once, Kinds.ALL).state();
     }
 
     private static <T> T fitting(Supplier<T> answer) {
@@ -390,7 +384,7 @@ class FrameService {
 
     /** @param dashboards titles of the dashboards that it may lead to, by id */
     Brief brief(Dashboard dashboard, String id, Map<Long, String> dashboards) {
-        return new BriefWriter(dashboard, once(), choices().with(dashboards)).write(id);
+        return new BriefWriter(dashboard, once(dashboard), choices().with(dashboards)).write(id);
     }
 
     /** What there is to choose from besides columns. */
@@ -420,7 +414,7 @@ class FrameService {
 
     List<Drawn> proposals(
             DashboardDocument document, String page, Question question, long dataset, Function<Object, String> json) {
-        Datasets once = once();
+        Datasets once = once(document.dashboard());
         // The trade's rules say which kind answers first; among those of a kind, what tells more comes first, and
         // what tells about as much stays in its order.
         Map<Object, List<Drawn>> kinds = new LinkedHashMap<>();
@@ -448,7 +442,7 @@ class FrameService {
     }
 
     StartingSheet.Made startingSheet(Dashboard dashboard, String page, StartingSheet sheet, long dataset) {
-        Datasets once = once();
+        Datasets once = once(dashboard);
         return fitting(
                 () -> sheet.made(dashboard, pageOf(dashboard, page), once.get(dataset), FrameService::freshEnding));
     }
@@ -470,7 +464,7 @@ class FrameService {
 
     Sentence sentence(
             DashboardDocument document, String page, String text, long dataset, Function<Object, String> json) {
-        Datasets once = once();
+        Datasets once = once(document.dashboard());
         SentenceReader.Read read =
                 new SentenceReader(document.dashboard(), once, choices(), fitting(() -> once.get(dataset))).read(text);
         if (read.proposal() == null) return new Sentence(read, null);
@@ -508,7 +502,7 @@ class FrameService {
 
     /** What else a visual could be. */
     List<Remaking.Other> others(Dashboard dashboard, String id) {
-        return fitting(() -> Remaking.others(dashboard, id, once()));
+        return fitting(() -> Remaking.others(dashboard, id, once(dashboard)));
     }
 
     /** What a dashboard uses of a dataset, and what stands for it in another. */
@@ -549,5 +543,10 @@ class FrameService {
 
     private Datasets once() {
         return OnceDatasets.of(datasets);
+    }
+
+    /** With the measures of a dashboard, for what readers set at first. */
+    private Datasets once(Dashboard dashboard) {
+        return OnceDatasets.of(datasets, dashboard);
     }
 }

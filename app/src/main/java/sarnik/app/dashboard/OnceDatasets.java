@@ -1,9 +1,16 @@
 package sarnik.app.dashboard;
 
+import java.time.LocalDate;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.Kinds;
 import sarnik.data.Boundaries;
 import sarnik.data.Datasets;
+import sarnik.data.Formulated;
+import sarnik.narrow.Narrowing;
+import sarnik.narrow.StateReader;
+import sarnik.state.ReaderState;
 
 /** Looks each dataset up once, so that all figures of one answer rest on one version. */
 final class OnceDatasets implements Datasets {
@@ -17,6 +24,39 @@ final class OnceDatasets implements Datasets {
 
     static Datasets of(Datasets datasets) {
         return new OnceDatasets(datasets);
+    }
+
+    /** Datasets with the measures of a dashboard, for what readers set at first. */
+    static Datasets of(Datasets datasets, Dashboard dashboard) {
+        return formulated(of(datasets), dashboard, ReaderState.NOTHING);
+    }
+
+    /**
+     * A reader's state as it was read.
+     *
+     * @param datasets with the measures of the dashboard, for what the reader has set
+     */
+    record Read(StateReader.Read read, Datasets datasets) {
+        ReaderState state() {
+            return read.state();
+        }
+    }
+
+    /**
+     * @param state a reader state's text form
+     */
+    static Read read(Datasets datasets, Dashboard dashboard, String state) {
+        Datasets once = of(datasets);
+        StateReader.Read read =
+                StateReader.read(state, dashboard, formulated(once, dashboard, ReaderState.NOTHING), Kinds.ALL);
+        return new Read(read, formulated(once, dashboard, read.state()));
+    }
+
+    private static Datasets formulated(Datasets once, Dashboard dashboard, ReaderState state) {
+        return dashboard.formulas().isEmpty()
+                ? once
+                : of(Formulated.of(
+                        once, dashboard.formulas().values(), LocalDate.now(), Narrowing.parameters(dashboard, state)));
     }
 
     @Override

@@ -41,7 +41,7 @@ public class WiringService {
     public record Sheet(Wiring wiring, List<Finding> findings) {}
 
     Sheet sheet(Dashboard dashboard) {
-        Datasets once = OnceDatasets.of(datasets);
+        Datasets once = OnceDatasets.of(datasets, dashboard);
         return new Sheet(Wiring.of(dashboard, once), findings(dashboard, once));
     }
 
@@ -65,6 +65,6 @@ public class WiringService {
     public List<Finding> check(String dashboard) {
         Dashboard of = dashboards.named(dashboard);
         datasets.prepare(of.datasets()).join();
-        return findings(of, OnceDatasets.of(datasets));
+        return findings(of, OnceDatasets.of(datasets, of));
     }
 }

@@ -91,7 +91,7 @@ public final class NewestKind implements FilterKind<Newest> {
         List<Stage> before = scene.engine().resolved(scene.before());
         String words = "newest of " + column + " by " + filter.by() + " after " + before;
         return List.of(new Condition.Holds(
-                words, dataset.conditions().of(words, () -> newest(filter, column, dataset, before))));
+                words, dataset.worked().column(words, () -> newest(filter, column, dataset, before))));
     }
 
     /** For each row whether it is newest; of several that are equally new all are. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
@@ -50,6 +51,13 @@ public final class ThresholdKind implements FilterKind<Threshold> {
         List<Slot> slots = new ArrayList<>(SHARED);
         slots.addAll(List.of(COLUMN, MEASURE, MOST));
         return slots;
+    }
+
+    @Override
+    public Set<String> measures(Threshold filter) {
+        return filter.measure() == null || filter.measure().column() == null
+                ? Set.of()
+                : Set.of(filter.measure().column());
     }
 
     @Override
