@@ -270,8 +270,8 @@ function taken(opened) {
   rearrange();
   showHistory();
   showTitle();
-  const { visuals, filters, parameters, pages } = opened.document;
-  const sameControls = ['filters', 'parameters'].every(
+  const { visuals, filters, parameters, formulas, pages } = opened.document;
+  const sameControls = ['filters', 'parameters', 'formulas'].every(
     part => JSON.stringify(before[part]) === JSON.stringify(opened.document[part]),
   );
   const drawnAnew = Object.keys(visuals).filter(id => changed(before, opened.document, id));
@@ -285,7 +285,7 @@ function taken(opened) {
     chooseSeveral();
     return;
   }
-  const stands = [visuals, filters, parameters ?? {}, pages].some(parts => parts[selected]);
+  const stands = [visuals, filters, parameters ?? {}, formulas ?? {}, pages].some(parts => parts[selected]);
   select(stands ? selected : null);
 }
 

@@ -57,10 +57,11 @@ export class FormulaEditor {
     }));
     const complete = context => {
       const typed =
-        context.matchBefore(/"?[\p{L}_][\p{L}\p{N}_ ]*$|[\p{L}_][\p{L}\p{N}_]*/u) ?? context.matchBefore(/[\p{L}_]+/u);
+        context.matchBefore(/"?[\p{L}_][\p{L}\p{N}_ ]*$|:?[\p{L}_][\p{L}\p{N}_]*|:/u) ??
+        context.matchBefore(/[\p{L}_]+/u);
       if (!typed && !context.explicit) return null;
-      const word = context.matchBefore(/"?[\p{L}\p{N}_]*/u);
-      return { from: word ? word.from : context.pos, options, validFor: /^"?[\p{L}\p{N}_]*$/u };
+      const word = context.matchBefore(/[":]?[\p{L}\p{N}_]*/u);
+      return { from: word ? word.from : context.pos, options, validFor: /^[":]?[\p{L}\p{N}_]*$/u };
     };
     // In a root of its own the editor's styles are constructed sheets, which the content policy allows.
     const root = place.attachShadow({ mode: 'open' });

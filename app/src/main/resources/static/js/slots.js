@@ -4,6 +4,7 @@ import { ask, sendFiles } from './http.js';
 import { writeState } from './state.js';
 import { ownColours } from './own-colours.js';
 import { openScale } from './scale-editor.js';
+import { openFormula } from './sheet-formula.js';
 import { closePopup, openPopup } from './popup.js';
 
 /** From this many options on they can be searched. */
@@ -16,6 +17,7 @@ const SEARCHED = 11;
 const OPENERS = {
   TYPED: typed,
   TEXT: longText,
+  FORMULA: formula,
   LINES: lines,
   PICTURE: picture,
   NUMBER: number,
@@ -202,7 +204,10 @@ function typed(opener, slot, board) {
   ]);
 }
 
-/** A text of several lines. */
+function formula(opener, slot, board) {
+  openFormula(opener, slot, board, text => text && put(board, slot.path, text));
+}
+
 /** A picture from the author's own machine, which the server checks and keeps. */
 function picture(opener, slot, board) {
   const file = el('input', {
@@ -224,6 +229,7 @@ function picture(opener, slot, board) {
   openPopup(opener, [file, state]);
 }
 
+/** A text of several lines. */
 function longText(opener, slot, board) {
   const area = el('textarea', { class: 'entry slot-text', 'aria-label': slot.name, maxlength: 10000, rows: 8 });
   area.value = board.now ?? '';

@@ -20,6 +20,14 @@ export function drawStrip(sheet) {
     ...[...Object.keys(sheet.opened.offers).filter(id => stands(filters[id])), ...numbers.map(([id]) => id)]
       .filter(id => !held.has(id))
       .map(id => controlOf(sheet, id)),
+    // Only authors see what figures are worked out by.
+    ...(sheet.hooks.strip ? Object.entries(sheet.opened.document.formulas ?? {}) : []).map(([id, formula]) =>
+      named(
+        id,
+        formula.name,
+        el('button', { type: 'button', class: 'strip-formula', 'data-filter-part': id }, formula.text),
+      ),
+    ),
   );
   if (focused) strip.querySelector(`[data-filter-part="${focused}"]`)?.focus();
   sheet.hooks.strip?.(strip);

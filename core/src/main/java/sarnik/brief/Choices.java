@@ -125,6 +125,11 @@ public record Choices(
         new RuleBrief(line, dataset).write(RULE, rule);
     }
 
+    /** Writes which rows are meant: "where day is from … to …". */
+    public static void side(BriefLine line, Slot slot, Rule rule, LoadedDataset dataset) {
+        new RuleBrief(line, dataset).side(slot, rule);
+    }
+
     /** A measure as a document has it. */
     public static Map<String, Object> value(Measure measure) {
         Map<String, Object> value = new HashMap<>();

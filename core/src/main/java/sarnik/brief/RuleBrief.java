@@ -44,6 +44,13 @@ final class RuleBrief {
         write(line, slot, rule, 1);
     }
 
+    /** As one of two sides that are compared. */
+    void side(Slot slot, Rule rule) {
+        line.say(" where ");
+        form(line, slot, rule);
+        write(line.about(slot.pointer()), Slot.within("/and", "further rule"), rule.and(), 2);
+    }
+
     private void write(BriefLine at, Slot slot, Rule rule, int depth) {
         if (rule == null) {
             if (depth > MOST_RULES) return;

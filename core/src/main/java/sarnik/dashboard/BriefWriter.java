@@ -52,7 +52,7 @@ public final class BriefWriter {
         Parameter parameter = dashboard.parameters().get(id);
         if (parameter != null) return ParameterBrief.write(dashboard, id, parameter);
         SheetFormula formula = dashboard.formulas().get(id);
-        if (formula != null) return FormulaBrief.write(dashboard, datasets, id, formula);
+        if (formula != null) return FormulaBrief.write(dashboard, datasets, choices, id, formula);
         if (dashboard.pages().containsKey(id)) return page(id);
         Visual visual = dashboard.visuals().get(id);
         if (visual == null) throw new MisfitException("This part has been taken away from the dashboard.");

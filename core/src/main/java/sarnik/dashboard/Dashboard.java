@@ -290,6 +290,10 @@ public record Dashboard(
         Set<Long> ids = new LinkedHashSet<>();
         visuals.values().forEach(visual -> ids.addAll(Kinds.ALL.of(visual).datasets(visual)));
         filters.values().forEach(filter -> ids.add(filter.dataset()));
+        formulas.values().forEach(formula -> {
+            ids.add(formula.dataset());
+            if (formula.reference() != null) ids.add(formula.reference().dataset());
+        });
         return ids;
     }
 

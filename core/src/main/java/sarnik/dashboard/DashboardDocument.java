@@ -195,7 +195,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
                     "The change is not a JSON Patch: each operation needs its op, its path and what belongs to "
                             + "it (RFC 6902).");
         }
-        String text = Renamed.formulas(before, after).toString();
+        String text = Renamed.follow(before, after).toString();
         if (NUL.matcher(text).find() || hasHalfPair(text))
             throw new DashboardException(
                     DashboardException.Kind.MALFORMED,

@@ -5,18 +5,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 import sarnik.brief.Choices;
+import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
-import sarnik.data.SheetFormula;
-import sarnik.data.Telling;
 import sarnik.narrow.Filter;
 import sarnik.narrow.FilterKind;
 import sarnik.narrow.Parameter;
-import sarnik.query.Measure;
-import sarnik.query.Summary;
 import sarnik.visual.Box;
 import sarnik.visual.Proposal;
 import sarnik.visual.Question;
@@ -35,14 +30,22 @@ public final class Proposals {
     public record Added(String id, String words, List<Map<String, Object>> ops) {}
 
     private final Dashboard dashboard;
+    private final Datasets datasets;
     private final String page;
     private final Supplier<String> ids;
 
+    /** Of a dashboard whose datasets cannot be looked at. */
+    Proposals(Dashboard dashboard, String page, Supplier<String> ids) {
+        this(dashboard, id -> Datasets.Found.GONE, page, ids);
+    }
+
     /**
+     * @param datasets the datasets that measures may be held against
      * @param page id of the page to which they are added
      * @param ids gives a fresh suffix for an id: lower-case letters and digits
      */
-    public Proposals(Dashboard dashboard, String page, Supplier<String> ids) {
+    public Proposals(Dashboard dashboard, Datasets datasets, String page, Supplier<String> ids) {
+        this.datasets = datasets;
         this.page = page;
         this.dashboard = dashboard;
         this.ids = ids;
@@ -51,8 +54,18 @@ public final class Proposals {
     /** Proposals for one dataset, best first. */
     public List<Added> answer(Question question, LoadedDataset dataset) {
         List<Added> added = new ArrayList<>();
-        if (question == Question.LET_CHOOSE) added.addAll(letChoose(dataset));
+        MeasureProposals own = new MeasureProposals(dashboard, ids);
+        if (question == Question.LET_CHOOSE) {
+            added.addAll(letChoose(dataset));
+            added.add(own.formula(dataset));
+        }
         visuals(question, dataset).forEach(proposal -> added.add(visual(proposal)));
+        if (question == Question.CHANGED)
+            own.change(dataset)
+                    .ifPresent(change -> added.add(shown(change, dataset, visuals(Question.WHERE, dataset))));
+        if (question == Question.TOGETHER)
+            own.references(dataset, datasets)
+                    .forEach(reference -> added.add(shown(reference, dataset, visuals(Question.WHICH_MOST, dataset))));
         return added;
     }
 
@@ -68,7 +81,6 @@ public final class Proposals {
         for (FilterKind<?> kind : Kinds.ALL.filters())
             for (FilterKind.Beginning beginning : kind.beginnings(dataset)) added.add(filter(kind, dataset, beginning));
         added.addAll(parameters());
-        added.add(formula(dataset));
         return added;
     }
 
@@ -128,21 +140,15 @@ public final class Proposals {
         return added;
     }
 
-    /** A measure of the dashboard's own. */
-    private Added formula(LoadedDataset dataset) {
-        Set<String> taken =
-                dashboard.formulas().values().stream().map(SheetFormula::name).collect(Collectors.toSet());
-        int number = 1;
-        while (taken.contains("Formula " + number)) number++;
-        Measure first = Telling.amount(dataset);
-        String text = first.summary() == Summary.SUM ? "SUM(\"" + first.column() + "\")" : "COUNT(*)";
-        String id = "m" + ids.get();
-        return new Added(
-                id,
-                "A measure of your own, which may follow what readers set",
-                List.of(add(
-                        "/formulas/" + id,
-                        Choices.map("dataset", dataset.id(), "name", "Formula " + number, "text", text))));
+    /** A measure together with a visual of it: what shows another measure first shows this one. */
+    private Added shown(MeasureProposals.Made made, LoadedDataset dataset, List<Proposal> visuals) {
+        if (visuals.isEmpty()) return made.added();
+        Proposal proposal = visuals.get(0);
+        Visual visual = MeasureProposals.showing(proposal.visual(), made);
+        Added added = visual(new Proposal(made.added().words(), visual, proposal.w(), proposal.h()));
+        List<Map<String, Object>> ops = new ArrayList<>(made.added().ops());
+        ops.addAll(added.ops());
+        return new Added(added.id(), added.words(), ops);
     }
 
     private Added parameter(String words, Map<String, Object> says) {

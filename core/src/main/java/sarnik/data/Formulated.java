@@ -1,6 +1,5 @@
 package sarnik.data;
 
-import java.time.LocalDate;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -10,41 +9,51 @@ import sarnik.query.FormulaMeasure;
 /** Datasets with the measures that a dashboard works out of them, for what a reader has set. */
 public final class Formulated implements Datasets {
 
-    private final Datasets datasets;
+    private final SheetFormula.Scene scene;
     private final List<SheetFormula> formulas;
-    private final LocalDate today;
-    private final Map<String, Object> parameters;
 
-    private Formulated(
-            Datasets datasets, List<SheetFormula> formulas, LocalDate today, Map<String, Object> parameters) {
-        this.datasets = datasets;
+    private Formulated(SheetFormula.Scene scene, List<SheetFormula> formulas) {
+        this.scene = scene;
         this.formulas = formulas;
-        this.today = today;
-        this.parameters = parameters;
     }
 
     /**
-     * @param parameters values by the name that stands behind a colon: numbers, texts, yes and no, days
+     * @param scene the datasets themselves, and what the reader has set
      */
-    public static Datasets of(
-            Datasets datasets, Collection<SheetFormula> formulas, LocalDate today, Map<String, Object> parameters) {
-        return formulas.isEmpty() ? datasets : new Formulated(datasets, List.copyOf(formulas), today, parameters);
+    public static Datasets of(SheetFormula.Scene scene, Collection<SheetFormula> formulas) {
+        return formulas.isEmpty() ? scene.datasets() : new Formulated(scene, List.copyOf(formulas));
     }
 
     @Override
     public Found find(long id) {
-        Found found = datasets.find(id);
-        if (!(found instanceof Found.Ready ready) || formulas.stream().noneMatch(f -> f.dataset() == id)) return found;
+        Found found = scene.datasets().find(id);
+        if (!(found instanceof Found.Ready ready)) return found;
+        List<SheetFormula> own =
+                formulas.stream().filter(f -> f.dataset() == id).toList();
+        if (own.isEmpty()) return found;
         Map<String, FormulaMeasure> measures = new LinkedHashMap<>();
-        for (SheetFormula formula : formulas)
-            if (formula.dataset() == id) measures.put(formula.name(), ready(formula, ready.dataset()));
-        return new Found.Ready(ready.dataset().beside(measures));
+        LoadedDataset with = ready.dataset();
+        for (SheetFormula formula : own) {
+            measures.put(formula.name(), ready(formula, ready.dataset()));
+            // What figures are known by is a column of its rows.
+            if (formula.reference() != null)
+                with = known(with, formula.reference().column());
+        }
+        return new Found.Ready(with.beside(measures));
+    }
+
+    private static LoadedDataset known(LoadedDataset dataset, String column) {
+        try {
+            return dataset.with(column);
+        } catch (MisfitException gone) {
+            return dataset;
+        }
     }
 
     /** One that does not fit says so where it is shown. */
     private FormulaMeasure ready(SheetFormula formula, LoadedDataset dataset) {
         try {
-            return formula.ready(dataset, today, parameters);
+            return formula.ready(dataset, scene);
         } catch (MisfitException unfit) {
             return FormulaMeasure.unfit(unfit.getMessage());
         }
@@ -52,6 +61,6 @@ public final class Formulated implements Datasets {
 
     @Override
     public Boundaries boundaries() {
-        return datasets.boundaries();
+        return scene.datasets().boundaries();
     }
 }

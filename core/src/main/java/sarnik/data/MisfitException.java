@@ -8,4 +8,8 @@ public final class MisfitException extends RuntimeException {
     public MisfitException(String message) {
         super(message);
     }
+
+    public MisfitException(String message, Throwable cause) {
+        super(message, cause);
+    }
 }

@@ -1,12 +1,14 @@
 package sarnik.data;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 import sarnik.geo.Area;
 import sarnik.geo.IndexedSet;
@@ -44,6 +46,9 @@ public final class RolledUp {
     private final Map<String, Groups> kept = new ConcurrentHashMap<>();
     private final Map<String, CodedColumn> columns = new ConcurrentHashMap<>();
     private final Map<String, PlaceSheet> sheets = new ConcurrentHashMap<>();
+    /** Tables with some of these columns, by what they were before and the column: one table for equal rows. */
+    private final Map<Table, Map<String, Table>> grown = Collections.synchronizedMap(new WeakHashMap<>());
+
     private volatile Optional<OwnShapes> own;
 
     RolledUp(Boundaries boundaries) {
@@ -118,6 +123,7 @@ public final class RolledUp {
     private void forgetCells() {
         if (kept.keySet().stream().filter(RolledUp::isCells).count() < MOST_CELLS) return;
         for (Map<String, ?> of : List.of(kept, columns, sheets)) of.keySet().removeIf(RolledUp::isCells);
+        grown.clear();
     }
 
     /** How many groupings are kept. */
@@ -134,9 +140,10 @@ public final class RolledUp {
     Table with(String column, Table table, Map<String, Place> places) {
         if (!isOne(column) || table.find(column).isPresent()) return table;
         String source = column.endsWith(FROM) ? PlacedTable.ORIGIN : PlacedTable.PLACE;
-        return table.with(Map.of(
-                column,
-                columns.computeIfAbsent(column, c -> grouped((CodedColumn) table.column(source), groups(c, places)))));
+        CodedColumn of =
+                columns.computeIfAbsent(column, c -> grouped((CodedColumn) table.column(source), groups(c, places)));
+        return grown.computeIfAbsent(table, t -> new ConcurrentHashMap<>())
+                .computeIfAbsent(column, c -> table.with(Map.of(c, of)));
     }
 
     private static CodedColumn grouped(CodedColumn before, Groups groups) {

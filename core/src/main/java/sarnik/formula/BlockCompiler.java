@@ -6,11 +6,8 @@ import sarnik.formula.BlockNumbers.Reading;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
-import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
-import sarnik.table.TimeColumn;
-import sarnik.table.WholeColumn;
 
 /**
  * Makes an expression ready to be worked out for blocks of rows: what changes with a parameter is worked out anew in a
@@ -60,17 +57,7 @@ final class BlockCompiler {
     BlockNumbers of(Expression of, Expression filter) {
         BlockNumbers values = of == null ? constant(1) : make(check(of));
         if (filter == null) return values;
-        BlockNumbers condition = make(check(filter));
-        return () -> {
-            Reading value = values.open();
-            Reading meets = condition.open();
-            double[] met = new double[BlockNumbers.MOST];
-            return (rows, count, into) -> {
-                value.fill(rows, count, into);
-                meets.fill(rows, count, met);
-                for (int i = 0; i < count; i++) if (met[i] != 1) into[i] = Double.NaN;
-            };
-        };
+        return values.where(make(check(filter)));
     }
 
     private static BlockNumbers constant(double value) {
@@ -82,7 +69,8 @@ final class BlockCompiler {
     private BlockNumbers make(Checked e) {
         if (e.columns.isEmpty() && !Expressions.any(e.of, x -> x instanceof Expression.Name))
             return constant(value(e.typed, cursor(e)));
-        if (e.of instanceof Expression.Name && !e.columns.isEmpty()) return column(table.column(e.columns.get(0)));
+        if (e.of instanceof Expression.Name && !e.columns.isEmpty())
+            return BlockNumbers.of(table.column(e.columns.get(0)));
         BlockNumbers known = byWord(e);
         if (known != null) return known;
         if (e.of instanceof Expression.Unary unary) known = unary(unary);
@@ -115,42 +103,6 @@ final class BlockCompiler {
         }
     }
 
-    // --- leaves ----------------------------------------------------------------------------------
-
-    private static BlockNumbers column(Column column) {
-        if (column instanceof DecimalColumn decimals) {
-            double[] values = decimals.values();
-            return () -> (rows, count, into) -> {
-                for (int i = 0; i < count; i++) into[i] = values[rows[i]];
-            };
-        }
-        if (column instanceof WholeColumn wholes) return of(wholes.values(), WholeColumn.MISSING);
-        if (column instanceof TimeColumn times) return of(times.seconds(), TimeColumn.MISSING);
-        if (column instanceof DateColumn dates) {
-            int[] days = dates.days();
-            return () -> (rows, count, into) -> {
-                for (int i = 0; i < count; i++)
-                    into[i] = days[rows[i]] == DateColumn.MISSING ? Double.NaN : days[rows[i]];
-            };
-        }
-        Codes codes = ((CodedColumn) column).codes();
-        return () -> (rows, count, into) -> {
-            for (int i = 0; i < count; i++) {
-                int code = codes.get(rows[i]);
-                into[i] = code < 0 ? Double.NaN : code;
-            }
-        };
-    }
-
-    private static BlockNumbers of(long[] values, long missing) {
-        return () -> (rows, count, into) -> {
-            for (int i = 0; i < count; i++) {
-                long value = values[rows[i]];
-                into[i] = value == missing ? Double.NaN : value;
-            }
-        };
-    }
-
     /** What depends on one column of words is worked out once for each word; null where it does not. */
     private BlockNumbers byWord(Checked e) {
         if (e.columns.size() != 1
@@ -181,7 +133,7 @@ final class BlockCompiler {
         if (!isRead(e.kind()) && e.kind() != Kind.NOTHING)
             throw new IllegalStateException(e.kind().words() + " is not worked out in blocks");
         if (!Expressions.any(e.of, x -> x instanceof Expression.Parameter))
-            return column(keeper.of(e.typed.sql() + " on " + surroundings.today(), () -> {
+            return BlockNumbers.of(keeper.of(e.typed.sql() + " on " + surroundings.today(), () -> {
                 double[] all = new double[table.rows()];
                 Typed.Cursor cursor = cursor(e);
                 for (cursor.row = 0; cursor.row < all.length; cursor.row++) all[cursor.row] = value(e.typed, cursor);
@@ -233,26 +185,11 @@ final class BlockCompiler {
         };
     }
 
-    /** Changes what an expression gives, in its place. */
-    private interface Change {
-        double of(double value);
-    }
-
-    private static BlockNumbers changed(BlockNumbers of, Change change) {
-        return () -> {
-            Reading reading = of.open();
-            return (rows, count, into) -> {
-                reading.fill(rows, count, into);
-                for (int i = 0; i < count; i++) into[i] = change.of(into[i]);
-            };
-        };
-    }
-
     private BlockNumbers unary(Expression.Unary unary) {
         Checked of = check(unary.of());
         if (unary.operator().equals("+")) return make(of);
-        if (unary.operator().equals("NOT")) return changed(make(of), v -> Double.isNaN(v) ? v : 1 - v);
-        return of.kind() == Kind.DECIMAL ? changed(make(of), v -> Double.isNaN(v) ? v : -v) : null;
+        if (unary.operator().equals("NOT")) return make(of).changed(v -> Double.isNaN(v) ? v : 1 - v);
+        return of.kind() == Kind.DECIMAL ? make(of).changed(v -> Double.isNaN(v) ? v : -v) : null;
     }
 
     private BlockNumbers binary(Expression.Binary b) {
@@ -405,8 +342,8 @@ final class BlockCompiler {
         if (!isRead(of.kind())) return null;
         double wanted = is.test().equals("TRUE") ? 1 : is.test().equals("FALSE") ? 0 : Double.NaN;
         double yes = is.not() ? 0 : 1;
-        return changed(
-                make(of), v -> isError(v) ? v : (Double.isNaN(wanted) ? Double.isNaN(v) : v == wanted) ? yes : 1 - yes);
+        return make(of).changed(
+                        v -> isError(v) ? v : (Double.isNaN(wanted) ? Double.isNaN(v) : v == wanted) ? yes : 1 - yes);
     }
 
     /** Functions that choose between numbers; null for others. */
@@ -416,7 +353,7 @@ final class BlockCompiler {
                 && arguments.stream().allMatch(a -> a.kind().isNumber());
         if (!decimal) return null;
         return switch (call.function()) {
-            case "ABS" -> changed(make(arguments.get(0)), v -> Double.isNaN(v) ? v : Math.abs(v));
+            case "ABS" -> make(arguments.get(0)).changed(v -> Double.isNaN(v) ? v : Math.abs(v));
             case "GREATEST" -> folded(arguments, (best, next) -> Double.isNaN(best) || next > best ? next : best);
             case "LEAST" -> folded(arguments, (best, next) -> Double.isNaN(best) || next < best ? next : best);
             case "COALESCE" -> coalesced(arguments);

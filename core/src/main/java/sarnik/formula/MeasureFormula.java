@@ -5,6 +5,7 @@ import java.text.DecimalFormatSymbols;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.Supplier;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Stream;
@@ -119,6 +120,7 @@ public final class MeasureFormula {
      * @param texts all texts that occur, ascending by code point; empty where the values are no texts
      * @param pair the two columns of a summary of two, the one that depends first; null for others
      * @param blocks works the values out for the rows that are asked for; null where they are held
+     * @param known what counts once for each key instead of once for each row; null for values of rows
      */
     public record Part(
             String function,
@@ -127,7 +129,8 @@ public final class MeasureFormula {
             DecimalColumn values,
             List<String> texts,
             double[][] pair,
-            BlockNumbers blocks) {
+            BlockNumbers blocks,
+            Known known) {
 
         /** Whether running sums are enough for it. */
         public boolean isSummedUp() {
@@ -142,6 +145,14 @@ public final class MeasureFormula {
             };
         }
     }
+
+    /**
+     * Figures that are known by key.
+     *
+     * @param column the column of keys
+     * @param figures the figure of each key
+     */
+    public record Known(String column, Map<String, Double> figures) {}
 
     /**
      * Its summaries over a table; dates are days since 1970-01-01, date-times seconds.
@@ -191,7 +202,8 @@ public final class MeasureFormula {
                 summed ? null : all(blocks, table.rows()),
                 List.of(),
                 null,
-                summed ? blocks : null);
+                summed ? blocks : null,
+                null);
     }
 
     private static DecimalColumn all(BlockNumbers blocks, int size) {
@@ -245,7 +257,7 @@ public final class MeasureFormula {
             pair[1][row] = number(beside, row);
         }
         return new Part(
-                part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair, null);
+                part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair, null, null);
     }
 
     private static double number(Column column, int row) {

@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.Arrays;
+import java.util.Map;
 
 /**
  * Counts the distinct values of one column by group. Where groups times values fit {@link #MOST_BITS} bits, each pair
@@ -78,6 +79,37 @@ final class DistinctTally {
             for (int i = 0; i < size; i++) counts[(int) (pairs[i] / width)]++;
         }
         return counts;
+    }
+
+    /**
+     * The sum of what is known of the distinct values of each of the groups; NaN where nothing is.
+     *
+     * @param figures by value
+     */
+    double[] results(int groups, Map<String, Double> figures) {
+        double[] sums = new double[groups];
+        boolean[] found = new boolean[groups];
+        int width = values.size();
+        double[] known = new double[width];
+        for (int code = 0; code < width - 1; code++) known[code] = figures.getOrDefault(values.text(code), Double.NaN);
+        known[width - 1] = Double.NaN;
+        compact();
+        for (int g = 0, i = 0; g < groups; g++) {
+            long end = (long) (g + 1) * width;
+            for (long pair = (long) g * width; pair < end; pair++) {
+                if (!dense) {
+                    while (i < size && pairs[i] < pair) i++;
+                    if (i == size || pairs[i] >= end) break;
+                    pair = pairs[i];
+                } else if ((bits[(int) (pair >>> 6)] & 1L << pair) == 0) continue;
+                double figure = known[(int) (pair % width)];
+                if (Double.isNaN(figure)) continue;
+                sums[g] += figure;
+                found[g] = true;
+            }
+        }
+        for (int g = 0; g < groups; g++) if (!found[g]) sums[g] = Double.NaN;
+        return sums;
     }
 
     private long bitsBetween(long from, long to) {

@@ -18,7 +18,9 @@ final class PartResults {
         for (int p = 0; p < results.length; p++) {
             Part part = parts.get(p);
             String name = Plan.partName(formula, p);
-            if (part.isSummedUp()) {
+            if (part.known() != null) {
+                results[p] = all.distinct.get(name).results(groups, part.known().figures());
+            } else if (part.isSummedUp()) {
                 Tally tally = all.tallies.get(name);
                 results[p] = new double[groups];
                 for (int g = 0; g < groups; g++) results[p][g] = tally.result(summary(part), g, all.rows[g]);

@@ -78,7 +78,7 @@ final class Plan {
             return;
         }
         if (measure.summary() == Summary.FORMULA) {
-            addParts(measure.column());
+            addParts(measure.column(), coder);
             return;
         }
         Column column = column(measure.column());
@@ -115,11 +115,15 @@ final class Plan {
         return "@part " + part + " of " + formula;
     }
 
-    private void addParts(String formula) {
+    private void addParts(String formula, Function<String, KeyCoder> coder) {
         List<MeasureFormula.Part> parts = formula(formula).parts();
         for (int p = 0; p < parts.size(); p++) {
             String name = partName(formula, p);
             MeasureFormula.Part part = parts.get(p);
+            if (part.known() != null) {
+                distinct.put(name, coder.apply(part.known().column()));
+                continue;
+            }
             if (part.blocks() != null) blocks.put(name, part.blocks());
             else computed.put(name, part.values());
             if (part.isSummedUp()) tallied.put(name, part.function().startsWith("M"));

@@ -12,6 +12,9 @@ import sarnik.table.Sums;
  */
 public record Classes(double[] breaks, double low, double high) {
 
+    /** How far values of one amount may lie apart, as a share of it, after some arithmetic in binary64. */
+    private static final double NOISE = 1e-12;
+
     /** How the breaks are found. */
     public enum Method {
         NATURAL("natural"),
@@ -45,6 +48,8 @@ public record Classes(double[] breaks, double low, double high) {
         double[] sorted =
                 Arrays.stream(values).filter(Double::isFinite).sorted().toArray();
         if (sorted.length == 0) return new Classes(new double[0], Double.NaN, Double.NaN);
+        double least = sorted[0];
+        settle(sorted);
         double[] breaks = switch (method) {
             case NATURAL -> NaturalBreaks.breaks(sorted, count);
             case EQUAL_STEPS -> equalSteps(sorted, count);
@@ -54,12 +59,19 @@ public record Classes(double[] breaks, double low, double high) {
             case GEOMETRIC -> geometric(sorted, count);
         };
         double high = sorted[sorted.length - 1];
-        double low = sorted[0];
         double[] distinct = Arrays.stream(breaks)
                 .distinct()
-                .filter(b -> b < high && b >= low)
+                .filter(b -> b < high && b >= sorted[0])
                 .toArray();
-        return new Classes(distinct, low, high);
+        return new Classes(distinct, least, high);
+    }
+
+    /** Values that only arithmetic tells apart are one: of each such few, the largest. */
+    private static void settle(double[] sorted) {
+        for (int i = sorted.length - 2; i >= 0; i--) {
+            double next = sorted[i + 1];
+            if (next - sorted[i] <= NOISE * Math.max(Math.abs(next), Math.abs(sorted[i]))) sorted[i] = next;
+        }
     }
 
     /** Number of classes. */

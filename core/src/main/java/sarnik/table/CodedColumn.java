@@ -30,6 +30,15 @@ public final class CodedColumn extends KnownColumn {
         this.dictionary = List.copyOf(dictionary);
     }
 
+    /**
+     * A column of yes and no.
+     *
+     * @param codes 1 for yes, 0 for no, -1 for missing, one a row
+     */
+    public static CodedColumn yesNo(byte[] codes) {
+        return new CodedColumn(ColumnType.YES_NO, new Codes.Bytes(codes), NO_YES);
+    }
+
     @Override
     public ColumnType type() {
         return type;

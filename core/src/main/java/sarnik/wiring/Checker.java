@@ -459,7 +459,11 @@ public final class Checker {
                     Choices.map("op", "remove", "path", "/formulas/" + id));
             return;
         }
-        formula.trouble(ready.dataset(), parameters()).ifPresent(why -> say(Kind.MISFIT, id, why));
+        formula.trouble(ready.dataset(), new SheetFormula.Scene(datasets, engine, scene.today(), parameters()))
+                .ifPresent(trouble -> say(
+                        Kind.MISFIT,
+                        id,
+                        "The formula “" + formula.name() + "” cannot be worked out: " + trouble.words()));
         boolean used = dashboard.visuals().values().stream()
                         .anyMatch(visual -> asksFor(DocumentJson.plain(visual), formula.name()))
                 || dashboard.filters().values().stream()

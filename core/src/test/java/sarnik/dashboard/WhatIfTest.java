@@ -18,6 +18,7 @@ import sarnik.brief.Choices;
 import sarnik.data.Datasets;
 import sarnik.data.Formulated;
 import sarnik.data.Previews;
+import sarnik.data.SheetFormula;
 import sarnik.narrow.FilterScene;
 import sarnik.narrow.Narrowing;
 import sarnik.narrow.StateReader;
@@ -57,10 +58,8 @@ class WhatIfTest {
 
     private static Datasets datasets(DashboardDocument document, ReaderState state) {
         return Formulated.of(
-                DATASETS,
-                document.dashboard().formulas().values(),
-                TODAY,
-                Narrowing.parameters(document.dashboard(), state));
+                new SheetFormula.Scene(DATASETS, ENGINE, TODAY, Narrowing.parameters(document.dashboard(), state)),
+                document.dashboard().formulas().values());
     }
 
     private static Drawing draw(DashboardDocument document, String text, String visual) {
@@ -160,6 +159,16 @@ class WhatIfTest {
         assertThat(figure(renamed, "v.n1=2")).isEqualTo("2.34 k");
     }
 
+    @ParameterizedTest
+    @CsvSource({"dearer, SUM(litres) * :dearer", "by how much, SUM(litres) * :n1"})
+    void knowsWhatReadersSetUnderAnotherName(String name, String text) {
+        Dashboard renamed = with("SUM(litres) * :rise")
+                .edit("[{\"op\": \"replace\", \"path\": \"/parameters/n1/name\", \"value\": \"%s\"}]".formatted(name))
+                .after()
+                .dashboard();
+        assertThat(renamed.formulas().get("m1").text()).isEqualTo(text);
+    }
+
     @Test
     void hasANameOfItsOwn() {
         DashboardDocument document = with("SUM(litres)");
@@ -184,7 +193,7 @@ class WhatIfTest {
                         .findFirst()
                         .orElseThrow();
         assertThat(added.id()).isEqualTo("mx1");
-        assertThat(added.ops().toString()).contains("/formulas/mx1", "SUM(\"litres\")", "Formula 1");
+        assertThat(added.ops().toString()).contains("/formulas/mx1", "SUM(\"litres\")", "name=Formula");
         Brief brief = new BriefWriter(document.dashboard(), DATASETS, new Choices(ENGINE)).write("m1");
         assertThat(brief.parts().stream()
                         .filter(Brief.Control.class::isInstance)
@@ -194,5 +203,77 @@ class WhatIfTest {
                 .extracting(Brief.Option::text)
                 .contains(":rise", ":n2", "litres", "product");
         assertThat(Removal.of(document.dashboard(), "m1").patch()).contains("/formulas/m1");
+    }
+
+    /** The same dashboard whose measure is something else. */
+    private static DashboardDocument being(String says) {
+        return with("COUNT(*)")
+                .edit("[{'op': 'replace', 'path': '/formulas/m1', 'value': {'dataset': 2, 'name': 'If dearer', %s}}]"
+                        .formatted(says)
+                        .replace('\'', '"'))
+                .after();
+    }
+
+    private static final String SIDES =
+            "'before': {'column': 'day', 'is': 'BETWEEN', 'from': '2026-01-01', 'to': '2026-01-31'},"
+                    + " 'after': {'column': 'day', 'is': 'BETWEEN', 'from': '2026-02-01', 'to': '2026-03-31'}";
+
+    @ParameterizedTest
+    @CsvSource({
+        "SUM, litres, AMOUNT, -1.05 k",
+        "COUNT, , AMOUNT, 0",
+        "AVERAGE, litres, PERCENT, -94.4",
+        "SUM, litres, ERRORS, -1.04",
+        "MEDIAN, litres, AMOUNT, -80"
+    })
+    void canBeTheChangeOfAnother(String summary, String column, String as, String shown) {
+        DashboardDocument document = being("'change': {'of': {'summary': '%s'%s}, %s, 'as': '%s'}"
+                .formatted(summary, column == null ? "" : ", 'column': '" + column + "'", SIDES, as));
+        assertThat(figure(document, "")).isEqualTo(shown);
+        Brief brief = new BriefWriter(document.dashboard(), DATASETS, new Choices(ENGINE)).write("m1");
+        assertThat(brief.text())
+                .contains("the change of " + (column == null ? "number of rows" : ""))
+                .contains("from rows where day", "to rows where day");
+    }
+
+    @Test
+    void thatIsAChangeFollowsARuleThatNamesWhatReadersSet() {
+        DashboardDocument document = being("'change': {'of': {'summary': 'SUM', 'column': 'litres'}, "
+                + "'before': {'is': 'SQL', 'text': 'litres <= :rise'}, 'after': {'is': 'SQL', 'text': 'litres > :rise'}}");
+        assertThat(figure(document, "v.n1=30")).isEqualTo("1.11 k");
+        assertThat(figure(document, "v.n1=40")).isEqualTo("1.03 k");
+        assertThat(Narrowing.touched(document.dashboard(), Kinds.ALL, "n1")).contains("v1");
+    }
+
+    @Test
+    void canBeHeldAgainstAFigureOfAnotherDataset() {
+        String kiosks = "'dataset': 1, 'figure': {'summary': 'COUNT'}";
+        // Soria, Zamora and Burgos have a kiosk each; one refill has no place.
+        assertThat(figure(being("'reference': {" + kiosks + "}"), "")).isEqualTo("3");
+        assertThat(figure(being("'reference': {'of': {'summary': 'COUNT'}, 'times': 10, " + kiosks + "}"), ""))
+                .as("five refills of known places to three kiosks")
+                .isEqualTo("16.7");
+        DashboardDocument gone = being("'reference': {'dataset': 9, 'figure': {'summary': 'COUNT'}}");
+        assertThat(((MisfitDrawing) draw(gone, "", "v1")).why()).contains("has gone");
+        Brief brief = new BriefWriter(
+                        being("'reference': {'of': {'summary': 'COUNT'}, " + kiosks + "}").dashboard(),
+                        DATASETS,
+                        new Choices(ENGINE))
+                .write("m1");
+        assertThat(brief.text())
+                .contains("number of rows for each one of the number of rows of Kiosks, joined by the same place");
+    }
+
+    @Test
+    void isProposedAsAChangeOnAMap() {
+        DashboardDocument document = with("SUM(litres)");
+        int[] number = {0};
+        Proposals.Added added = new Proposals(document.dashboard(), DATASETS, "p1", () -> "x" + number[0]++)
+                .answer(Question.CHANGED, Fixture.REFILLS).stream()
+                        .filter(a -> a.words().startsWith("Where has it changed?"))
+                        .findFirst()
+                        .orElseThrow();
+        String ops = added.ops().toString();
+        assertThat(ops).contains("/formulas/mx", "PERCENT", "type=map", "change of sum of litres", "about=VALUE");
     }
 }

@@ -196,6 +196,7 @@ public final class DemoLoader {
         compose("Do many refills bring much money?", "takings-against-visits.json", Map.of("REFILLS", sales));
         compose("What did the visits find?", "visits-one-by-one.json", Map.of("VISITS", visits, "KIOSKS", kiosks));
         compose("When are the vans at work?", "when-on-the-road.json", Map.of("ROUNDS", rounds));
+        compose("What if a litre cost more?", "what-if.json", Map.of("REFILLS", sales));
     }
 
     private static Map<String, Object> formula(String name, String text, boolean measure) {

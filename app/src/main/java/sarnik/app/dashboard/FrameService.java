@@ -418,7 +418,7 @@ class FrameService {
         // The trade's rules say which kind answers first; among those of a kind, what tells more comes first, and
         // what tells about as much stays in its order.
         Map<Object, List<Drawn>> kinds = new LinkedHashMap<>();
-        for (Proposals.Added proposed : onto(document, page).answer(question, once.get(dataset))) {
+        for (Proposals.Added proposed : onto(document, once, page).answer(question, once.get(dataset))) {
             Drawn drawn = drawn(document, proposed, once, json);
             kinds.computeIfAbsent(
                             drawn.drawing() == null ? "filter" : drawn.drawing().getClass(), k -> new ArrayList<>())
@@ -433,8 +433,8 @@ class FrameService {
         return proposed.drawing() == null ? 0 : -Math.round(proposed.drawing().tells() * RANKS);
     }
 
-    private static Proposals onto(DashboardDocument document, String page) {
-        return new Proposals(document.dashboard(), pageOf(document.dashboard(), page), FrameService::freshEnding);
+    private static Proposals onto(DashboardDocument document, Datasets once, String page) {
+        return new Proposals(document.dashboard(), once, pageOf(document.dashboard(), page), FrameService::freshEnding);
     }
 
     private static String pageOf(Dashboard dashboard, String page) {
@@ -450,7 +450,11 @@ class FrameService {
     private Drawn drawn(
             DashboardDocument document, Proposals.Added proposed, Datasets once, Function<Object, String> json) {
         Dashboard after = document.edit(json.apply(proposed.ops())).after().dashboard();
-        PageDrawer drawer = new PageDrawer(after, ReaderState.NOTHING, sources(once), answerer, Map.of());
+        Datasets with = proposed.ops().stream()
+                        .noneMatch(op -> op.get("path").toString().startsWith("/formulas/"))
+                ? once
+                : once(after);
+        PageDrawer drawer = new PageDrawer(after, ReaderState.NOTHING, sources(with), answerer, Map.of());
         Drawing drawing = after.visuals().containsKey(proposed.id()) ? drawer.draw(proposed.id()) : null;
         return new Drawn(proposed.id(), proposed.words(), proposed.ops(), drawing, drawer.sheets());
     }
@@ -468,7 +472,7 @@ class FrameService {
         SentenceReader.Read read =
                 new SentenceReader(document.dashboard(), once, choices(), fitting(() -> once.get(dataset))).read(text);
         if (read.proposal() == null) return new Sentence(read, null);
-        Proposals.Added added = onto(document, page).visual(read.proposal());
+        Proposals.Added added = onto(document, once, page).visual(read.proposal());
         return new Sentence(read.spoken(), drawn(document, added, once, json));
     }
 

@@ -8,12 +8,17 @@ import sarnik.dashboard.Kinds;
 import sarnik.data.Boundaries;
 import sarnik.data.Datasets;
 import sarnik.data.Formulated;
+import sarnik.data.SheetFormula;
 import sarnik.narrow.Narrowing;
 import sarnik.narrow.StateReader;
+import sarnik.query.InMemoryEngine;
+import sarnik.query.QueryEngine;
 import sarnik.state.ReaderState;
 
 /** Looks each dataset up once, so that all figures of one answer rest on one version. */
 final class OnceDatasets implements Datasets {
+
+    private static final QueryEngine ENGINE = new InMemoryEngine();
 
     private final Datasets datasets;
     private final Map<Long, Found> seen = new ConcurrentHashMap<>();
@@ -56,7 +61,12 @@ final class OnceDatasets implements Datasets {
         return dashboard.formulas().isEmpty()
                 ? once
                 : of(Formulated.of(
-                        once, dashboard.formulas().values(), LocalDate.now(), Narrowing.parameters(dashboard, state)));
+                        scene(once, dashboard, state), dashboard.formulas().values()));
+    }
+
+    /** What measures of a dashboard are worked out in. */
+    static SheetFormula.Scene scene(Datasets once, Dashboard dashboard, ReaderState state) {
+        return new SheetFormula.Scene(once, ENGINE, LocalDate.now(), Narrowing.parameters(dashboard, state));
     }
 
     @Override

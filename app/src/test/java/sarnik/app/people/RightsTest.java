@@ -43,6 +43,7 @@ class RightsTest {
             Map.entry("GET /api/dashboards/{id}/arrangements/{parts}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/own-colours", "analyst"),
             Map.entry("POST /api/dashboards/{id}/sentences", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/formulas/try", "analyst"),
             Map.entry("POST /api/dashboards/{id}/filters/values", "reader"),
             Map.entry("POST /api/dashboards/{id}/narrowings", "reader"),
             Map.entry("GET /api/dashboards/{id}/wiring", "analyst"),
