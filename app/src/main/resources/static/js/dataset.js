@@ -183,11 +183,12 @@ const tieNow = () => ({
   column: by('tie-column').value,
   dataset: Number(by('tie-dataset').value),
   equals: by('tie-equals').value,
+  step: by('tie-step').value || null,
 });
 
 function showTies() {
   const words = t =>
-    `${t.column} means the same as ${t.equals} in ${targets.find(d => d.id === t.dataset)?.name ?? 'a dataset that has gone'}. `;
+    `${t.column} ${t.step ? `lies in the same ${t.step.toLowerCase()} as` : 'means the same as'} ${t.equals} in ${targets.find(d => d.id === t.dataset)?.name ?? 'a dataset that has gone'}. `;
   by('tie-list').replaceChildren(
     ...ties.map(t =>
       el(
@@ -226,6 +227,7 @@ by('tie-dataset').addEventListener('change', () => {
 });
 by('tie-equals').addEventListener('change', showPartners);
 by('tie-column').addEventListener('change', showPartners);
+by('tie-step').addEventListener('change', showPartners);
 by('tie-keep').addEventListener('click', () => keepTies([...ties, tieNow()]));
 by('tie-keep').disabled = targets.length === 0;
 showTargetColumns();

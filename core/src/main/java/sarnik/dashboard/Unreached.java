@@ -22,7 +22,8 @@ public final class Unreached {
         if (source.column().startsWith("@")
                 && other.get().table().find(source.column()).isPresent()) return false;
         boolean tied = graph.from(source.dataset()).stream()
-                .anyMatch(hop -> hop.to() == dataset && hop.column().equals(source.column()));
+                .anyMatch(hop ->
+                        hop.to() == dataset && hop.isEqual() && hop.column().equals(source.column()));
         return !tied && (!across || graph.way(source.dataset(), dataset).isEmpty());
     }
 

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import sarnik.geo.Area;
@@ -171,6 +172,13 @@ public record LoadedDataset(
                         });
         }
         return meant;
+    }
+
+    /** The areas of a boundary set that hold places of this dataset. */
+    List<String> holding(String set, List<String> ids) {
+        Map<String, String> areas =
+                rolledUp.groups(RolledUp.column(set), places).of();
+        return ids.stream().map(areas::get).filter(Objects::nonNull).distinct().toList();
     }
 
     /** A measure as readers see it, with its unit where one is told. */

@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import sarnik.query.TimeStep;
+
 /**
  * Says that a column of one dataset means the same as a column of another: what is picked or filtered on the one
  * narrows the
@@ -10,5 +12,12 @@ package sarnik.data;
  * @param column column of this dataset
  * @param dataset the other dataset
  * @param equals column of the other dataset
+ * @param step where both hold dates or times: the step that they share, such as the week; null where they are equal
  */
-public record Tie(String column, long dataset, String equals) {}
+public record Tie(String column, long dataset, String equals, TimeStep step) {
+
+    /** A tie of equal values. */
+    public Tie(String column, long dataset, String equals) {
+        this(column, dataset, equals, null);
+    }
+}

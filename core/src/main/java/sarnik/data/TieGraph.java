@@ -16,11 +16,16 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.query.Condition;
 import sarnik.query.GroupKey;
+import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
+import sarnik.query.QueryEngine;
+import sarnik.query.Segments;
 import sarnik.query.Stage;
+import sarnik.query.TimeStep;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
+import sarnik.table.ColumnType;
 
 /**
  * How rows of one dataset follow those of another: through ties, the ties that datasets are placed by, and places that
@@ -39,11 +44,33 @@ public final class TieGraph {
      * @param column its column
      * @param to id of the other
      * @param equals the other's column that means the same
+     * @param step the step of time that they share; null for others
+     * @param set the boundary set whose areas the places of the one are, and in whose areas those of the other lie; null
+     *     for others
      */
-    public record Hop(long from, String column, long to, String equals) {
+    public record Hop(long from, String column, long to, String equals, TimeStep step, String set) {
+
+        /** A tie of equal values. */
+        public Hop(long from, String column, long to, String equals) {
+            this(from, column, to, equals, null, null);
+        }
 
         private Hop back() {
-            return new Hop(to, equals, from, column);
+            return new Hop(to, equals, from, column, step, set);
+        }
+
+        /** Whether values are equal on both sides. */
+        public boolean isEqual() {
+            return step == null && set == null;
+        }
+
+        /** What ties: "the same place", "day = day", "the same week of day and week". */
+        public String words() {
+            if (set != null) return "the same area of " + set;
+            if (column.equals(PlacedTable.PLACE)) return "the same place";
+            if (step != null)
+                return "the same " + step.words() + " of " + ColumnWords.of(column) + " and " + ColumnWords.of(equals);
+            return ColumnWords.of(column) + " = " + ColumnWords.of(equals);
         }
     }
 
@@ -64,21 +91,52 @@ public final class TieGraph {
         for (long id : seen)
             if (datasets.containsKey(id)) for (Hop hop : ties(datasets.get(id))) if (fits(hop)) both(hop);
         for (long one : seen)
-            for (long other : seen)
-                if (one < other && isPlaced(one) && isPlaced(other))
-                    both(new Hop(one, PlacedTable.PLACE, other, PlacedTable.PLACE));
+            for (long other : seen) if (one < other && isPlaced(one) && isPlaced(other)) places(one, other);
+    }
+
+    /** Places are the same, or those of the one are areas that hold those of the other. */
+    private void places(long one, long other) {
+        String mine = areal(datasets.get(one));
+        String theirs = areal(datasets.get(other));
+        if (Objects.equals(mine, theirs)) {
+            both(new Hop(one, PlacedTable.PLACE, other, PlacedTable.PLACE));
+            return;
+        }
+        if (mine != null && theirs != null) return;
+        String set = mine == null ? theirs : mine;
+        if (!datasets.get(one).areasOf(set).isEmpty())
+            both(new Hop(one, PlacedTable.PLACE, other, PlacedTable.PLACE, null, set));
+    }
+
+    /** The boundary set of which all places of a dataset are areas; null where they are others. */
+    private static String areal(LoadedDataset dataset) {
+        String first = dataset.places().keySet().stream().findFirst().orElse("");
+        int slash = first.indexOf('/');
+        if (!first.startsWith("a") || slash < 0) return null;
+        String common = first.substring(0, slash + 1);
+        return dataset.places().keySet().stream().allMatch(id -> id.startsWith(common))
+                ? first.substring(1, slash)
+                : null;
     }
 
     private static List<Hop> ties(LoadedDataset dataset) {
         List<Hop> ties = new ArrayList<>();
         if (dataset.placing() instanceof Placing.ByTie tie)
             ties.add(new Hop(dataset.id(), tie.column(), tie.dataset(), tie.equals()));
-        for (Tie tie : dataset.ties()) ties.add(new Hop(dataset.id(), tie.column(), tie.dataset(), tie.equals()));
+        for (Tie tie : dataset.ties())
+            ties.add(new Hop(dataset.id(), tie.column(), tie.dataset(), tie.equals(), tie.step(), null));
         return ties;
     }
 
     private boolean fits(Hop hop) {
-        return has(hop.from(), hop.column()) && has(hop.to(), hop.equals());
+        return has(hop.from(), hop.column())
+                && has(hop.to(), hop.equals())
+                && (hop.step() == null || isTime(hop.from(), hop.column()) && isTime(hop.to(), hop.equals()));
+    }
+
+    private boolean isTime(long id, String column) {
+        ColumnType type = datasets.get(id).table().column(column).type();
+        return type == ColumnType.DATE || type == ColumnType.TIME;
     }
 
     private boolean has(long id, String column) {
@@ -110,7 +168,7 @@ public final class TieGraph {
             String name = named(at.to(), at.equals());
             if (!seen.add(name)) continue;
             if (name.compareTo(least) < 0) least = name;
-            for (Hop hop : from(at.to())) if (hop.column().equals(at.equals())) open.add(hop);
+            for (Hop hop : from(at.to())) if (hop.isEqual() && hop.column().equals(at.equals())) open.add(hop);
         }
         return least;
     }
@@ -149,15 +207,59 @@ public final class TieGraph {
         List<Stage> left = stages;
         Condition condition = null;
         for (Hop hop : way) {
-            LoadedDataset from = datasets.get(hop.from());
-            Query keys = Query.by(left, List.of(new GroupKey.Of(hop.column())), List.of(Measure.ROWS))
-                    .filled();
-            condition = new Condition.Among(hop.equals(), from.table(), keys, 0, false);
+            condition = carried(hop, left);
             List<Stage> next = new ArrayList<>(datasets.get(hop.to()).rules());
             next.add(new Stage("those", List.of(condition)));
             left = next;
         }
         return Objects.requireNonNull(condition, "a way has a tie at least");
+    }
+
+    private Condition carried(Hop hop, List<Stage> left) {
+        LoadedDataset from = datasets.get(hop.from());
+        LoadedDataset to = datasets.get(hop.to());
+        GroupKey key = new GroupKey.Of(hop.column());
+        if (hop.step() != null) key = new GroupKey.Step(hop.column(), hop.step(), null);
+        Condition.Through through = hop.set() == null ? null : through(from, to);
+        Query keys = Query.by(left, List.of(key), List.of(Measure.ROWS)).filled();
+        return new Condition.Among(hop.equals(), from.table(), keys, 0, false, hop.step(), through);
+    }
+
+    /**
+     * What places of one dataset stand for in another: the places that areas hold, or the areas that hold places; null
+     * where both have the same kind of places.
+     *
+     * @throws MisfitException when the boundary set of the areas has gone, once it is asked
+     */
+    public static Condition.Through through(LoadedDataset from, LoadedDataset to) {
+        String theirs = areal(from);
+        String mine = areal(to);
+        if (Objects.equals(theirs, mine) || theirs != null && mine != null) return null;
+        return theirs != null ? new Held(to, null) : new Held(from, mine);
+    }
+
+    /**
+     * Places that areas hold, or the areas that hold places.
+     *
+     * @param of the dataset whose places they are
+     * @param set the boundary set of the areas that are meant; null where the places are
+     */
+    private record Held(LoadedDataset of, String set) implements Condition.Through {
+
+        @Override
+        public List<String> values(List<String> keys) {
+            return set == null ? of.meant(keys) : of.holding(set, keys);
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Held held && held.of.table() == of.table() && Objects.equals(held.set, set);
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * System.identityHashCode(of.table()) + Objects.hashCode(set);
+        }
     }
 
     /** The way in words, with how many rows find a partner at all: "by way of code = kiosk of Refills (98 % of rows of Kiosks have a partner)". */
@@ -167,8 +269,8 @@ public final class TieGraph {
             words.append(words.length() == 0 ? "by way of " : ", then ");
             LoadedDataset to = datasets.get(hop.to());
             LoadedDataset from = datasets.get(hop.from());
-            if (hop.column().equals(PlacedTable.PLACE))
-                words.append("the same place in ").append(from.name());
+            if (!hop.isEqual() || hop.column().equals(PlacedTable.PLACE))
+                words.append(hop.words()).append(" in ").append(from.name());
             else
                 words.append(ColumnWords.of(hop.equals()))
                         .append(" = ")
@@ -190,6 +292,7 @@ public final class TieGraph {
         LoadedDataset to = datasets.get(hop.to());
         Column theirs = datasets.get(hop.from()).table().column(hop.column());
         return to.worked().share(hop + " " + System.identityHashCode(theirs), () -> {
+            if (!hop.isEqual()) return partners(hop, to);
             Set<String> known = values(theirs);
             Column mine = to.table().column(hop.equals());
             if (mine.size() == 0) return 1;
@@ -208,6 +311,15 @@ public final class TieGraph {
             }
             return (double) found / mine.size();
         });
+    }
+
+    private double partners(Hop hop, LoadedDataset to) {
+        if (to.table().rows() == 0) return 1;
+        QueryEngine engine = new InMemoryEngine(Segments.PLAIN);
+        Stage those = new Stage("those", List.of(carried(hop, List.of())));
+        return to.answer(engine, Query.of(List.of(those), List.of(), List.of(Measure.ROWS)))
+                        .value(0, 0)
+                / to.table().rows();
     }
 
     private static Set<String> values(Column column) {

@@ -129,10 +129,21 @@ public final class Narrowing {
             if (source.dataset() == dataset.id())
                 return Optional.of(source.column()).filter(c -> isTime(dataset, c));
         for (Source source : playing.columns()) {
-            Optional<String> column = column(source, dataset).filter(c -> isTime(dataset, c));
+            Optional<String> column =
+                    column(source, dataset).or(() -> shared(source, dataset)).filter(c -> isTime(dataset, c));
             if (column.isPresent()) return column;
         }
         return Optional.empty();
+    }
+
+    /** The column of a dataset that shares steps of time with the source's. */
+    private Optional<String> shared(Source source, LoadedDataset dataset) {
+        return graph().from(source.dataset()).stream()
+                .filter(hop -> hop.step() != null
+                        && hop.to() == dataset.id()
+                        && hop.column().equals(source.column()))
+                .map(TieGraph.Hop::equals)
+                .findFirst();
     }
 
     private static boolean isTime(LoadedDataset dataset, String column) {
@@ -349,13 +360,41 @@ public final class Narrowing {
 
     private Condition condition(
             String from, Value.Pick pick, String column, LoadedDataset dataset, Function<String, Scene> sceneOf) {
-        if (pick instanceof Value.Not not)
-            return new Condition.Not(condition(from, not.of(), column, dataset, sceneOf));
         Visual visual = wires.visuals().get(from);
-        Picked picked = kinds.of(visual).picked(visual, pick, sceneOf.apply(from));
+        boolean turned = pick instanceof Value.Not;
+        Picked picked =
+                kinds.of(visual).picked(visual, pick instanceof Value.Not not ? not.of() : pick, sceneOf.apply(from));
+        Condition.Through through = column.equals(PlacedTable.PLACE) ? through(visual, dataset) : null;
+        if (through != null) return through(picked, turned, column, visual, through);
         if (picked instanceof Picked.OneOf places && column.equals(PlacedTable.PLACE))
             picked = Picked.values(dataset.meant(places.values()));
-        return picked.on(column);
+        return turned ? new Condition.Not(picked.on(column)) : picked.on(column);
+    }
+
+    /** What the places of a visual stand for in another dataset; null for themselves. */
+    private Condition.Through through(Visual visual, LoadedDataset dataset) {
+        return source(visual).map(own -> TieGraph.through(own, dataset)).orElse(null);
+    }
+
+    private Optional<LoadedDataset> source(Visual visual) {
+        return kinds.of(visual).picks(visual).flatMap(source -> datasets.ready(source.dataset()));
+    }
+
+    /** All but one town of a province still stand for the province: what is turned round is so before it is gone through. */
+    private Condition through(Picked picked, boolean turned, String column, Visual visual, Condition.Through through) {
+        if (!(picked instanceof Picked.OneOf places)) {
+            Condition on = picked.on(column);
+            Condition of = on instanceof Condition.Among among ? among.through(through) : on;
+            return turned ? new Condition.Not(of) : of;
+        }
+        List<String> values = places.values();
+        if (turned) {
+            Set<String> left =
+                    new LinkedHashSet<>(source(visual).orElseThrow().places().keySet());
+            left.removeAll(values);
+            values = List.copyOf(left);
+        }
+        return new Condition.OneOf(column, through.values(values));
     }
 
     /**
@@ -372,7 +411,9 @@ public final class Narrowing {
             return Optional.of(tie.column());
         }
         Optional<String> mine = dataset.ties().stream()
-                .filter(t -> t.dataset() == source.dataset() && t.equals().equals(source.column()))
+                .filter(t -> t.step() == null
+                        && t.dataset() == source.dataset()
+                        && t.equals().equals(source.column()))
                 .map(Tie::column)
                 .findFirst();
         if (mine.isPresent()) return mine.filter(c -> dataset.table().find(c).isPresent());
@@ -385,7 +426,9 @@ public final class Narrowing {
         if (placed.isPresent()) return placed;
         return from.stream()
                 .flatMap(d -> d.ties().stream())
-                .filter(t -> t.dataset() == dataset.id() && t.column().equals(source.column()))
+                .filter(t -> t.step() == null
+                        && t.dataset() == dataset.id()
+                        && t.column().equals(source.column()))
                 .map(Tie::equals)
                 .filter(c -> dataset.table().find(c).isPresent())
                 .findFirst();

@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.List;
+import java.util.Objects;
 import sarnik.table.Column;
 import sarnik.table.Table;
 
@@ -35,8 +36,20 @@ public sealed interface Condition {
      * @param query the question
      * @param key which of its grouping columns
      * @param not whether the value is none of them
+     * @param step the step of time that a moment and a key share; null where they are equal
+     * @param through what each key stands for; null for itself
      */
-    record Among(String column, Table table, Query query, int key, boolean not) implements Condition {
+    record Among(String column, Table table, Query query, int key, boolean not, TimeStep step, Through through)
+            implements Condition {
+
+        public Among(String column, Table table, Query query, int key, boolean not) {
+            this(column, table, query, key, not, null, null);
+        }
+
+        /** The same of what keys stand for. */
+        public Among through(Through other) {
+            return new Among(column, table, query, key, not, step, other);
+        }
 
         @Override
         public boolean equals(Object other) {
@@ -45,13 +58,22 @@ public sealed interface Condition {
                     && among.column.equals(column)
                     && among.query.equals(query)
                     && among.key == key
-                    && among.not == not;
+                    && among.not == not
+                    && among.step == step
+                    && Objects.equals(among.through, through);
         }
 
         @Override
         public int hashCode() {
             return 31 * (31 * column.hashCode() + query.hashCode()) + System.identityHashCode(table);
         }
+    }
+
+    /** What keys stand for; two that mean the same are equal. */
+    interface Through {
+
+        /** The values that these keys stand for. */
+        List<String> values(List<String> keys);
     }
 
     /**

@@ -40,6 +40,13 @@ public final class InMemoryEngine implements QueryEngine {
      */
     private final Map<Table, Map<GroupKey, KeyCoder>> coders = Collections.synchronizedMap(new WeakHashMap<>());
 
+    /** Questions whose keys are kept, for each table: what narrows one visual narrows those beside it too. */
+    private static final int MOST_KEPT = 24;
+
+    private final Map<Table, Map<Question, List<String>>> kept = Collections.synchronizedMap(new WeakHashMap<>());
+
+    private record Question(Query query, int key) {}
+
     private final Segments segments;
 
     /**
@@ -73,6 +80,24 @@ public final class InMemoryEngine implements QueryEngine {
             for (int i = 0; i < answers.size(); i++) frames[numbers.get(i)] = answers.get(i);
         });
         return List.of(frames);
+    }
+
+    @Override
+    public List<String> keys(Condition.Among among) {
+        Map<Question, List<String>> of = kept.computeIfAbsent(
+                among.table(),
+                t -> Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
+                    @Override
+                    protected boolean removeEldestEntry(Map.Entry<Question, List<String>> eldest) {
+                        return size() > MOST_KEPT;
+                    }
+                }));
+        Question question = new Question(among.query(), among.key());
+        List<String> known = of.get(question);
+        if (known != null) return known;
+        List<String> keys = QueryEngine.super.keys(among);
+        of.put(question, keys);
+        return keys;
     }
 
     @Override

@@ -50,10 +50,19 @@ public interface QueryEngine {
     private Condition resolved(Condition condition) {
         if (condition instanceof Condition.Not not) return new Condition.Not(resolved(not.of()));
         if (!(condition instanceof Condition.Among among)) return condition;
-        List<String> keys = Arrays.stream(
-                        answer(among.table(), among.query()).keys().get(among.key()))
+        List<String> keys = keys(among);
+        if (among.through() != null) keys = among.through().values(keys);
+        if (among.step() != null) {
+            Condition in = new Condition.InGroups(new GroupKey.Step(among.column(), among.step(), null), keys);
+            return among.not() ? new Condition.Not(in) : in;
+        }
+        return among.not() ? new Condition.NoneOf(among.column(), keys) : new Condition.OneOf(among.column(), keys);
+    }
+
+    /** The keys that a condition asks for; an engine may keep them. */
+    default List<String> keys(Condition.Among among) {
+        return Arrays.stream(answer(among.table(), among.query()).keys().get(among.key()))
                 .filter(Objects::nonNull)
                 .toList();
-        return among.not() ? new Condition.NoneOf(among.column(), keys) : new Condition.OneOf(among.column(), keys);
     }
 }

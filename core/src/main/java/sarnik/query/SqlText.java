@@ -170,7 +170,7 @@ public record SqlText(String sql) {
                     + in.groups().stream().map(g -> "'" + quoted(g) + "'").collect(Collectors.joining(", ")) + ")";
         }
         if (condition instanceof Condition.Among among) {
-            if (among.table() != table)
+            if (among.table() != table || among.step() != null || among.through() != null)
                 throw new QueryException("The rows of another table cannot be asked for in one statement");
             GroupKey key = among.query().groupBy().get(among.key());
             String name = key instanceof GroupKey.Of ? identifier.apply(key.column()) : "k" + among.key();

@@ -3,6 +3,10 @@ package sarnik.query;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.IsoFields;
+import sarnik.table.Column;
+import sarnik.table.DateColumn;
+import sarnik.table.TimeColumn;
+import sarnik.table.WholeColumn;
 
 /**
  * Steps of time that rows are grouped by: stretches that follow each other, and parts that come again. Weeks are those
@@ -22,6 +26,7 @@ public enum TimeStep {
 
     private static final int MINUTES_A_DAY = 24 * 60;
     private static final int HOURS_A_DAY = 24;
+    private static final int SECONDS_A_DAY = 86_400;
     private static final int DAYS_A_WEEK = 7;
 
     /** 1970-01-01 was a Thursday, three days after its week began. */
@@ -75,6 +80,31 @@ public enum TimeStep {
             case WEEKDAY -> Math.floorMod(day + THURSDAY, DAYS_A_WEEK);
             case MONTH_OF_YEAR -> Math.floorMod(months(day), 12);
         };
+    }
+
+    /**
+     * The number of the step of each row of a column of dates or date-times, missing where it is.
+     *
+     * @throws QueryException when the column holds something else, or dates without the hours that the step needs
+     */
+    public WholeColumn numbers(Column column) {
+        long[] numbers = new long[column.size()];
+        if (column instanceof DateColumn dates && !needsTime()) {
+            for (int row = 0; row < numbers.length; row++)
+                numbers[row] = dates.isMissing(row) ? WholeColumn.MISSING : number(dates.days()[row], 0);
+        } else if (column instanceof TimeColumn times) {
+            for (int row = 0; row < numbers.length; row++) {
+                long seconds = times.seconds()[row];
+                numbers[row] = times.isMissing(row)
+                        ? WholeColumn.MISSING
+                        : number(Math.floorDiv(seconds, SECONDS_A_DAY), (int)
+                                (Math.floorMod(seconds, SECONDS_A_DAY) / 60));
+            }
+        } else {
+            throw new QueryException("A " + words + " is shared by dates or times, and here are "
+                    + column.type().words());
+        }
+        return new WholeColumn(numbers);
     }
 
     private static long months(long day) {

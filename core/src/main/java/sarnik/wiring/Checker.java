@@ -268,19 +268,21 @@ public final class Checker {
                 say(
                         Kind.FEW_PARTNERS,
                         "d" + hop.to(),
-                        "%,d of %,d rows of %s find no partner in %s by %s = %s%s; what is picked there leaves them out."
+                        "%,d of %,d rows of %s find no partner in %s by %s%s; what is picked there leaves them out."
                                 .formatted(
                                         without,
                                         to.table().rows(),
                                         to.name(),
                                         dataset(hop.from()),
-                                        ColumnWords.of(hop.equals()),
-                                        ColumnWords.of(hop.column()),
+                                        hop.isEqual()
+                                                ? ColumnWords.of(hop.equals()) + " = " + ColumnWords.of(hop.column())
+                                                : hop.words(),
                                         examples(hop)));
             }
     }
 
     private String examples(TieGraph.Hop hop) {
+        if (!hop.isEqual()) return "";
         Column mine = datasets.get(hop.to()).table().column(hop.equals());
         Column theirs = datasets.get(hop.from()).table().column(hop.column());
         if (!(mine instanceof CodedColumn own) || !(theirs instanceof CodedColumn other)) return "";

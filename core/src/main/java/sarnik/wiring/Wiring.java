@@ -9,7 +9,6 @@ import java.util.Set;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Unreached;
-import sarnik.data.ColumnWords;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.TieGraph;
@@ -17,7 +16,6 @@ import sarnik.narrow.Filter;
 import sarnik.narrow.Link;
 import sarnik.narrow.Narrowing;
 import sarnik.narrow.Parameter;
-import sarnik.place.PlacedTable;
 import sarnik.visual.Source;
 import sarnik.visual.Visual;
 import sarnik.visual.VisualKind;
@@ -161,9 +159,7 @@ public record Wiring(List<Part> parts, List<Wire> wires) {
             for (TieGraph.Hop hop : graph.from(id)) {
                 if (hop.from() > hop.to()) continue;
                 datasets.ready(hop.to()).ifPresent(to -> part(dataset(hop.to()), Sort.DATASET, to.name(), ""));
-                String words = hop.column().equals(PlacedTable.PLACE)
-                        ? "the same place"
-                        : ColumnWords.of(hop.column()) + " = " + ColumnWords.of(hop.equals());
+                String words = hop.words();
                 wire(dataset(hop.from()), dataset(hop.to()), Course.TIE, words, "");
             }
         }

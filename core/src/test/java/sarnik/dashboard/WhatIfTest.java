@@ -238,8 +238,9 @@ class WhatIfTest {
 
     @Test
     void thatIsAChangeFollowsARuleThatNamesWhatReadersSet() {
-        DashboardDocument document = being("'change': {'of': {'summary': 'SUM', 'column': 'litres'}, "
-                + "'before': {'is': 'SQL', 'text': 'litres <= :rise'}, 'after': {'is': 'SQL', 'text': 'litres > :rise'}}");
+        DashboardDocument document = being(
+                "'change': {'of': {'summary': 'SUM', 'column': 'litres'}, "
+                        + "'before': {'is': 'SQL', 'text': 'litres <= :rise'}, 'after': {'is': 'SQL', 'text': 'litres > :rise'}}");
         assertThat(figure(document, "v.n1=30")).isEqualTo("1.11 k");
         assertThat(figure(document, "v.n1=40")).isEqualTo("1.03 k");
         assertThat(Narrowing.touched(document.dashboard(), Kinds.ALL, "n1")).contains("v1");
@@ -256,7 +257,8 @@ class WhatIfTest {
         DashboardDocument gone = being("'reference': {'dataset': 9, 'figure': {'summary': 'COUNT'}}");
         assertThat(((MisfitDrawing) draw(gone, "", "v1")).why()).contains("has gone");
         Brief brief = new BriefWriter(
-                        being("'reference': {'of': {'summary': 'COUNT'}, " + kiosks + "}").dashboard(),
+                        being("'reference': {'of': {'summary': 'COUNT'}, " + kiosks + "}")
+                                .dashboard(),
                         DATASETS,
                         new Choices(ENGINE))
                 .write("m1");

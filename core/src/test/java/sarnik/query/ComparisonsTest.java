@@ -54,7 +54,9 @@ class ComparisonsTest {
                             TOWNS.get(Math.min(3, random.nextInt(5))),
                             List.of("first", "second", "neither").get(random.nextInt(3)),
                             random.nextBoolean() ? "final" : "draft",
-                            random.nextInt(9) == 0 ? "" : String.valueOf(Math.round(random.nextGaussian() * 900 + 4000) / 100.0),
+                            random.nextInt(9) == 0
+                                    ? ""
+                                    : String.valueOf(Math.round(random.nextGaussian() * 900 + 4000) / 100.0),
                             random.nextInt(50));
         return TestTables.csv(lines);
     }
@@ -72,8 +74,7 @@ class ComparisonsTest {
     }
 
     private CodedColumn where(String half) {
-        return Comparisons.rows(
-                table, List.of(new Stage("", List.of(new Condition.OneOf("half", List.of(half))))));
+        return Comparisons.rows(table, List.of(new Stage("", List.of(new Condition.OneOf("half", List.of(half))))));
     }
 
     /** By town, of final rows only. */
@@ -148,8 +149,8 @@ class ComparisonsTest {
     @MethodSource("measures")
     void giveTheChangeOfAnyMeasureBetweenTwoSides(Measure measure) {
         for (Comparisons.As as : List.of(Comparisons.As.AMOUNT, Comparisons.As.PERCENT)) {
-            Map<String, Double> asked = asked(
-                    Comparisons.change(measure, table, formulas, where("first"), where("second"), as));
+            Map<String, Double> asked =
+                    asked(Comparisons.change(measure, table, formulas, where("first"), where("second"), as));
             for (String town : TOWNS) {
                 double before = plain(measure, side(town, "first"), rows(town, "first"));
                 double after = plain(measure, side(town, "second"), rows(town, "second"));
@@ -163,15 +164,14 @@ class ComparisonsTest {
     @CsvSource({"COUNT", "SUM", "AVERAGE"})
     void giveItInStandardErrorsWhereTheyAreKnown(Summary summary) {
         Measure measure = summary == Summary.COUNT ? Measure.ROWS : new Measure(summary, "litres");
-        Map<String, Double> asked = asked(Comparisons.change(
-                measure, table, formulas, where("first"), where("second"), Comparisons.As.ERRORS));
+        Map<String, Double> asked = asked(
+                Comparisons.change(measure, table, formulas, where("first"), where("second"), Comparisons.As.ERRORS));
         for (String town : TOWNS) {
             double[] first = side(town, "first");
             double[] second = side(town, "second");
-            double change =
-                    plain(measure, second, rows(town, "second")) - plain(measure, first, rows(town, "first"));
-            double spread = variance(measure, first, rows(town, "first"))
-                    + variance(measure, second, rows(town, "second"));
+            double change = plain(measure, second, rows(town, "second")) - plain(measure, first, rows(town, "first"));
+            double spread =
+                    variance(measure, first, rows(town, "first")) + variance(measure, second, rows(town, "second"));
             assertThat(asked.get(town)).isCloseTo(change / Math.sqrt(spread), within(1e-9));
         }
     }

@@ -39,6 +39,7 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
 import sarnik.place.Watch;
+import sarnik.query.QueryException;
 import sarnik.table.Column;
 import sarnik.table.Table;
 import sarnik.table.ValueMatch;
@@ -436,7 +437,16 @@ public class DatasetService implements Datasets {
     ValueMatch match(long id, Tie tie) {
         if (tie == null) throw new RefusedException("Say which column means the same as which.");
         if (tie.dataset() == id) throw new RefusedException("A tie leads to another dataset.");
-        return ValueMatch.of(column(needed(id), tie.column()), column(needed(tie.dataset()), tie.equals()));
+        Column mine = column(needed(id), tie.column());
+        Column theirs = column(needed(tie.dataset()), tie.equals());
+        if (tie.step() == null) return ValueMatch.of(mine, theirs);
+        if (tie.step().comesAgain() || tie.step().needsTime())
+            throw new RefusedException("What is shared are days, weeks, months, quarters or years.");
+        try {
+            return ValueMatch.of(tie.step().numbers(mine), tie.step().numbers(theirs));
+        } catch (QueryException unfit) {
+            throw new RefusedException(unfit.getMessage());
+        }
     }
 
     private static Column column(Loaded loaded, String name) {
