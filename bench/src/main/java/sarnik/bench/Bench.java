@@ -58,7 +58,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
- * --tables | --maps | --page | --readers] [--json FILE]},
+ * --tables | --maps | --page | --gestures | --readers] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -113,6 +113,12 @@ public final class Bench {
             if (!words.contains("--small") && !brief) page.run(10_000_000);
             return;
         }
+        GestureBench gestures = new GestureBench(report, brief);
+        if (words.contains("--gestures")) {
+            gestures.inBrowser(base);
+            gestures.whatIf(few(words.contains("--small") ? 1_000_000 : 10_000_000));
+            return;
+        }
         placing();
         areas();
         if (words.contains("--placing")) return;
@@ -122,6 +128,8 @@ public final class Bench {
         picks();
         page.run(few(650_000));
         page.inBrowser(base, brief ? 3 : PICKS);
+        gestures.inBrowser(base);
+        gestures.whatIf(few(words.contains("--small") ? 1_000_000 : 10_000_000));
         if (brief) new Readers(report, base).run(new int[] {1, 4}, 1);
         reading();
         engine(few(1_000_000));

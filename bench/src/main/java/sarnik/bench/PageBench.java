@@ -43,7 +43,7 @@ final class PageBench {
     private static final double MOST_FRAME = 60;
 
     private static final String SUM = "\"measure\": {\"summary\": \"SUM\", \"column\": \"%s\"}";
-    private static final List<String> VISUALS = List.of(
+    static final List<String> VISUALS = List.of(
             "\"type\": \"bars\", \"category\": \"product\", " + SUM.formatted("litres"),
             "\"type\": \"bars\", \"category\": \"town\", \"rank\": {\"end\": \"TOP\", \"count\": 10, \"held\": false}, "
                     + SUM.formatted("litres"),

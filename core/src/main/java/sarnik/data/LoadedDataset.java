@@ -212,10 +212,12 @@ public record LoadedDataset(
 
     /** What a value of a column is called: places by name, all else as it stands. */
     public String label(String column, String value) {
-        boolean isPlace = column.equals(PlacedTable.PLACE) || column.equals(PlacedTable.ORIGIN);
+        boolean isPlace = column.equals(PlacedTable.PLACE)
+                || column.equals(PlacedTable.ORIGIN)
+                || RolledUp.isOne(column) && !RolledUp.isCells(column);
         if (value == null) return isPlace ? "(unplaced)" : "(missing)";
         if (!isPlace) return value;
-        return Optional.ofNullable(places.get(value)).map(Place::name).orElse(value);
+        return Optional.ofNullable(placesOf(column).get(value)).map(Place::name).orElse(value);
     }
 
     /** Which of some values a row has in a column of text, yes/no or places; other columns are taken to have any. */

@@ -87,7 +87,10 @@ public record Colouring(int[] classes, Key key) {
         for (int c = 0; c < counts.length; c++) {
             double from = c == 0 ? low : breaks[c - 1];
             double to = c == counts.length - 1 ? high : breaks[c];
-            swatches.add(new Swatch(scale.colours().get(c), range(from, to, read), counts[c]));
+            // Beyond the outermost of the author's own breaks there may be nothing.
+            boolean open = colour.choice().breaks() != null && counts.length > 1 && from == to;
+            String range = open ? (c == 0 ? "up to " : "over ") + read.brief(from) : range(from, to, read);
+            swatches.add(new Swatch(scale.colours().get(c), range, counts[c]));
         }
         Key.Draft key = new Key.Draft();
         key.colourWords = words;

@@ -197,6 +197,13 @@ public final class DemoLoader {
         compose("What did the visits find?", "visits-one-by-one.json", Map.of("VISITS", visits, "KIOSKS", kiosks));
         compose("When are the vans at work?", "when-on-the-road.json", Map.of("ROUNDS", rounds));
         compose("What if a litre cost more?", "what-if.json", Map.of("REFILLS", sales));
+        say("  tying the days of refills to the weeks of complaints, and composing a page of four datasets");
+        client.read(client.describe(
+                sales, "ties", List.of(Map.of("column", "day", "dataset", cases, "equals", "week", "step", "WEEK"))));
+        compose(
+                "Does the water keep people well?",
+                "water-and-health.json",
+                Map.of("REFILLS", sales, "KIOSKS", kiosks, "VISITS", visits, "COMPLAINTS", cases));
     }
 
     private static Map<String, Object> formula(String name, String text, boolean measure) {
