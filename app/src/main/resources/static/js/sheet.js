@@ -12,6 +12,7 @@ import { knowNames, picked, readAddress, readState, strangersOf, valuesOf, write
 import { offerTake, take } from './take.js';
 import { turns } from './filters/turns.js';
 import { KINDS } from './visuals/kinds.js';
+import { measuredTogether } from './sizes.js';
 
 /** Says which page asks, so that the server drops what a newer question of it has overtaken. */
 const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
@@ -642,7 +643,7 @@ export class Sheet {
   #shown(frames, wanted, text) {
     remember(frames.places);
     this.lit = new Map(Object.entries(frames.lit));
-    for (const id of wanted) this.#draw(id, frames.drawings[id]);
+    this.#drawAll(wanted, frames.drawings);
     this.#even();
     forget(new Set([...this.visuals.values()].flatMap(v => v.drawing?.layers?.map(l => l.places) ?? [])));
     // What was turned on meanwhile stays.
@@ -704,6 +705,17 @@ export class Sheet {
       rows.set(row, [...(rows.get(row) ?? []), { kind, handle }]);
     }
     for (const row of rows.values()) row[0].kind.even(row.map(({ handle }) => handle));
+  }
+
+  #drawAll(ids, drawings) {
+    const placeOf = ({ handle }) => handle.place ?? handle.list;
+    const mounted = ids.map(id => this.visuals.get(id)).filter(visual => visual && placeOf(visual) instanceof Element);
+    const resized = measuredTogether(mounted.map(placeOf), () => {
+      for (const id of ids) this.#draw(id, drawings[id]);
+    });
+    // A note below it came or went.
+    for (const { kind, handle, drawing } of mounted.filter(visual => resized.includes(placeOf(visual))))
+      if (drawing && drawing.type !== 'misfit') kind.draw(handle, drawing);
   }
 
   #draw(id, drawing) {

@@ -25,13 +25,16 @@ export function drawStrip(sheet) {
       named(
         id,
         formula.name,
-        el('button', { type: 'button', class: 'strip-formula', 'data-filter-part': id }, formula.text),
+        el('button', { type: 'button', class: 'strip-formula', 'data-filter-part': id }, madeOf(formula)),
       ),
     ),
   );
   if (focused) strip.querySelector(`[data-filter-part="${focused}"]`)?.focus();
   sheet.hooks.strip?.(strip);
 }
+
+/** What a measure of the sheet's own is made of, in a few words. */
+const madeOf = ({ text, change }) => text ?? (change ? 'a change' : 'against a figure of another dataset');
 
 /** A filter or a number with its name; null where there is none of this id. */
 export function controlOf(sheet, id) {

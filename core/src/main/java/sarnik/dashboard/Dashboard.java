@@ -14,6 +14,7 @@ import sarnik.narrow.Filter;
 import sarnik.narrow.Link;
 import sarnik.narrow.Parameter;
 import sarnik.narrow.Wires;
+import sarnik.query.Summary;
 import sarnik.visual.Visual;
 
 /**
@@ -249,6 +250,20 @@ public record Dashboard(
                 .findFirst()
                 .map(group -> together(visual))
                 .orElse(List.of(visual));
+    }
+
+    @Override
+    public boolean asksFor(String visual, SheetFormula formula) {
+        Visual of = visuals.get(visual);
+        return Kinds.ALL.of(of).datasets(of).contains(formula.dataset())
+                && asksFor(DocumentJson.plain(of), formula.name());
+    }
+
+    private static boolean asksFor(Object plain, String formula) {
+        if (plain instanceof List<?> list) return list.stream().anyMatch(each -> asksFor(each, formula));
+        if (!(plain instanceof Map<?, ?> map)) return false;
+        return Summary.FORMULA.name().equals(map.get("summary")) && formula.equals(map.get("column"))
+                || map.values().stream().anyMatch(each -> asksFor(each, formula));
     }
 
     @Override

@@ -487,8 +487,7 @@ public final class Narrowing {
         return parameter != null
                 && (kinds.of(of).uses(of, id)
                         || wires.formulas().values().stream()
-                                .anyMatch(f -> kinds.of(of).datasets(of).contains(f.dataset())
-                                        && (f.names(id) || f.names(parameter.name())))
+                                .anyMatch(f -> (f.names(id) || f.names(parameter.name())) && wires.asksFor(visual, f))
                         || isNamed(parameter, id, kinds.of(of).rules(of))
                         || stands(parameter, "/visuals/" + visual));
     }

@@ -19,6 +19,9 @@ public interface Wires {
     /** Measures of its own, by id. */
     Map<String, SheetFormula> formulas();
 
+    /** Whether a visual asks for a measure of its own. */
+    boolean asksFor(String visual, SheetFormula formula);
+
     /** Visuals of which one at a time is shown in one place, by the id of their group. */
     Map<String, List<String>> swaps();
 

@@ -466,10 +466,10 @@ public final class Checker {
                         Kind.MISFIT,
                         id,
                         "The formula “" + formula.name() + "” cannot be worked out: " + trouble.words()));
-        boolean used = dashboard.visuals().values().stream()
-                        .anyMatch(visual -> asksFor(DocumentJson.plain(visual), formula.name()))
+        boolean used = dashboard.visuals().keySet().stream().anyMatch(visual -> dashboard.asksFor(visual, formula))
                 || dashboard.filters().values().stream()
-                        .anyMatch(filter -> asksFor(DocumentJson.plain(filter), formula.name()));
+                        .anyMatch(
+                                filter -> Kinds.ALL.of(filter).measures(filter).contains(formula.name()));
         if (!used)
             mend(
                     Kind.UNUSED,
@@ -477,13 +477,6 @@ public final class Checker {
                     "No visual shows the formula “" + formula.name() + "”.",
                     "Take it away",
                     Choices.map("op", "remove", "path", "/formulas/" + id));
-    }
-
-    private static boolean asksFor(Object plain, String formula) {
-        if (plain instanceof List<?> list) return list.stream().anyMatch(each -> asksFor(each, formula));
-        if (!(plain instanceof Map<?, ?> map)) return false;
-        return "FORMULA".equals(map.get("summary")) && formula.equals(map.get("column"))
-                || map.values().stream().anyMatch(each -> asksFor(each, formula));
     }
 
     private void keys() {

@@ -178,7 +178,7 @@ class WhatIfTest {
     }
 
     @Test
-    void changesWhatShowsItsDataset() {
+    void changesOnlyWhatShowsIt() {
         DashboardDocument document = with("SUM(litres) * :rise");
         assertThat(Narrowing.touched(document.dashboard(), Kinds.ALL, "n1")).containsExactlyInAnyOrder("v1", "v2");
         assertThat(Narrowing.touched(document.dashboard(), Kinds.ALL, "n2")).isEmpty();

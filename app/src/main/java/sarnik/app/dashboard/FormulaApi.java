@@ -19,6 +19,7 @@ import sarnik.data.Formulated;
 import sarnik.data.LoadedDataset;
 import sarnik.data.SheetFormula;
 import sarnik.query.FormulaMeasure;
+import sarnik.query.Frame;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
@@ -65,7 +66,7 @@ class FormulaApi {
             throw new RefusedException("A formula has 1 to %,d characters.".formatted(LONGEST));
         SheetFormula formula = new SheetFormula(of.dataset(), of.name(), attempt.text());
         return queue.answer(
-                AnswerQueue.Asker.of(request),
+                AnswerQueue.Asker.of(request).each(),
                 datasets.prepare(List.of(of.dataset())),
                 ticket -> tried(dashboard, formula));
     }
@@ -81,11 +82,7 @@ class FormulaApi {
         FormulaMeasure measure = dataset.measures().get(formula.name());
         if (!measure.keys().isEmpty()) return new Tried(null, null);
         Measure asked = new Measure(Summary.FORMULA, formula.name());
-        return new Tried(
-                null,
-                measure.words()
-                        .apply(dataset.answer(
-                                        new InMemoryEngine(), Query.of(dataset.rules(), List.of(), List.of(asked)))
-                                .value(0, 0)));
+        Frame all = dataset.answer(new InMemoryEngine(), Query.of(dataset.rules(), List.of(), List.of(asked)));
+        return new Tried(null, measure.read().full(all.value(0, 0)));
     }
 }

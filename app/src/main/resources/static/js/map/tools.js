@@ -24,9 +24,20 @@ export function toolsOf(handle, visual, composing) {
     moves &&
       Object.keys(visual.views ?? {}).length > 0 &&
       sign('views', 'Saved views', e => views(handle, visual, e.currentTarget)),
+    moves && has('FOLLOW') && following(handle),
     has('FULL') && sign('full', 'Full screen', () => full(handle)),
     has('PICTURE') && sign('take', 'Take along', e => take(handle, e.currentTarget)),
   );
+}
+
+/** Whether the map moves with what it shows. */
+function following(handle) {
+  const button = sign('follow', 'Follow what is shown', () => {
+    handle.follow.turn(handle.layers.flatMap(layer => layer.xy ?? []));
+    button.setAttribute('aria-pressed', String(handle.follow.on));
+  });
+  button.setAttribute('aria-pressed', String(handle.follow.on));
+  return button;
 }
 
 const option = (words, run, selected = false) =>

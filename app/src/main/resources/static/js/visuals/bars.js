@@ -13,6 +13,7 @@ import {
   wide,
   within,
 } from './chart.js';
+import { sizeOf } from '../sizes.js';
 
 const ROW = 25;
 const BAR = 15;
@@ -102,7 +103,7 @@ function pieces(bar, grouped, place) {
 }
 
 function level(handle, drawing) {
-  const width = handle.list.clientWidth - 2;
+  const width = sizeOf(handle.list).width - 2;
   const grouped = drawing.layout === 'grouped';
   const high = grouped ? Math.max(ROW, 9 * Math.max(1, ...drawing.bars.map(b => b.parts?.length ?? 1)) + 8) : ROW;
   const names = Math.min(width * 0.36, 12 + 7.2 * Math.max(4, ...drawing.bars.map(b => Math.min(26, b.label.length))));
@@ -159,9 +160,9 @@ function zeroOf(drawing) {
 }
 
 function upright(handle, drawing) {
-  const width = handle.list.clientWidth - 2;
+  const width = sizeOf(handle.list).width - 2;
   const left = 10 + 7.2 * Math.max(2, ...drawing.axis.ticks.map(t => t.text.length));
-  const height = Math.max(90, handle.list.clientHeight - (drawing.others ? 26 : 4));
+  const height = Math.max(90, sizeOf(handle.list).height - (drawing.others ? 26 : 4));
   const room = height - BELOW - 12;
   const step = Math.max(6, (width - left) / Math.max(1, drawing.bars.length));
   const thick = Math.min(56, step * 0.76);

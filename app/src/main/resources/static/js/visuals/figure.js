@@ -34,11 +34,11 @@ export function draw(handle, drawing) {
  * A long one, such as a date, gets as small as its box asks for, and those beside it as well.
  */
 export function even(handles) {
-  const room = ({ body, letters }) => body.clientWidth / letters;
-  const least = Math.min(...handles.map(room));
-  for (const handle of handles) {
+  const rooms = handles.map(({ body, letters }) => body.clientWidth / letters);
+  const least = Math.min(...rooms);
+  for (const [i, handle] of handles.entries()) {
     // Boxes of other widths need other shares of their width for the same size.
-    const letters = least ? (handle.letters * room(handle)) / least : handle.letters;
+    const letters = least ? (handle.letters * rooms[i]) / least : handle.letters;
     handle.number.style.setProperty('--letters', letters);
   }
 }

@@ -1,6 +1,7 @@
 import { el } from '../elements.js';
 import { coloursOf } from '../map/key.js';
 import { Tip, colourKey, lightMarks, notesOf, pressable, shortened, whenSized, wide, within } from './chart.js';
+import { sizeOf } from '../sizes.js';
 
 const NAMES_BELOW = 20;
 const LEAST_HIGH = 18;
@@ -34,10 +35,10 @@ export function draw(handle, drawing) {
     ),
   );
   handle.notes.replaceChildren(notesOf(drawing.notes));
-  const width = handle.place.clientWidth;
+  const width = sizeOf(handle.place).width;
   const names = Math.min(width * 0.3, 10 + Math.max(20, ...down.map(d => wide(d.label))));
   const cell = (width - names - 2) / Math.max(1, across.length);
-  const high = Math.max(LEAST_HIGH, (handle.place.clientHeight - NAMES_BELOW) / Math.max(1, down.length));
+  const high = Math.max(LEAST_HIGH, (sizeOf(handle.place).height - NAMES_BELOW) / Math.max(1, down.length));
   const colours = shades;
   const every = Math.max(1, Math.ceil((Math.max(10, ...across.map(a => wide(a.label))) + 8) / cell));
   const rows = down.map((row, r) => {

@@ -3,6 +3,7 @@ import { el } from '../elements.js';
 import { figures as numbers } from '../numbers.js';
 import { encode } from '../state.js';
 import { notesOf, pinned, referencesOf, shortened, spaced, Tip, whenSized, wide, within } from './chart.js';
+import { sizeOf } from '../sizes.js';
 
 /** Room below for the names of steps, and above, pixels. */
 const BELOW = 22;
@@ -34,8 +35,8 @@ export function draw(handle, drawing) {
     handle.lines = drawing.lines.map(l => ({ ...l, values: numbers(l.values), bases: l.bases && numbers(l.bases) }));
   const had = handle.place.contains(document.activeElement);
   handle.notes.replaceChildren(notesOf(drawing.notes));
-  const width = handle.place.clientWidth;
-  const height = Math.max(70, handle.place.clientHeight);
+  const width = sizeOf(handle.place).width;
+  const height = Math.max(70, sizeOf(handle.place).height);
   const named = handle.lines.length > 1 || handle.lines.some(l => l.ghost);
   const names = named ? Math.min(width * 0.26, 10 + Math.max(...handle.lines.map(l => wide(l.label)))) : 8;
   const left = 12 + Math.max(14, ...drawing.axis.ticks.map(t => wide(t.text)));

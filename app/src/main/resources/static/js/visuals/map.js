@@ -1,3 +1,4 @@
+import { Follow } from '../map/follow.js';
 import { boundingExtent } from '/vendor/ol.js';
 import { el } from '../elements.js';
 import { keyOf } from '../map/key.js';
@@ -98,7 +99,7 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
       marks(handle, sheet);
     },
   });
-  Object.assign(handle, { view });
+  Object.assign(handle, { view, follow: new Follow(view, () => does.again()) });
   view.told = () => notes(handle);
   view.covered = () => {
     if (handle.key.hidden || handle.visual.keyAt) return null;
@@ -416,6 +417,7 @@ export function draw(handle, drawing) {
   if (!handle.fitted) drawKey(handle);
   handle.partly = drawing.layers.some(l => l.members && l.at.length >= 50000);
   const places = handle.layers.flatMap(layer => layer.xy ?? []);
+  handle.follow.drawn(places);
   if (handle.fitted) handle.view.remember(places);
   else if (places.length || handle.visual.start) {
     handle.view.remember(places);
@@ -656,6 +658,7 @@ export function fly(handle, ids) {
 }
 
 export function unmount(handle) {
+  handle.follow.stop();
   document.removeEventListener('mood', handle.mood);
   clearTimeout(handle.hoverTimer);
   clearTimeout(handle.reachTimer);

@@ -1,6 +1,7 @@
 import { arc } from '/vendor/d3.js';
 import { el } from '../elements.js';
 import { Tip, lightMarks, notesOf, pressable, shortened, whenSized, within } from './chart.js';
+import { sizeOf } from '../sizes.js';
 
 /** Width of a line of the list beside the ring, pixels. */
 const LINE = 22;
@@ -20,8 +21,8 @@ export function draw(handle, drawing) {
   handle.drawing = drawing;
   const focused = handle.place.contains(document.activeElement) ? document.activeElement.dataset.key : null;
   handle.notes.replaceChildren(notesOf(drawing.notes));
-  const width = handle.place.clientWidth;
-  const height = Math.max(90, handle.place.clientHeight);
+  const width = sizeOf(handle.place).width;
+  const height = Math.max(90, sizeOf(handle.place).height);
   const beside = width > 300;
   const size = Math.min(beside ? width * 0.5 : width, beside ? height : height - LINE * drawing.parts.length - 8, 320);
   const radius = Math.max(30, size / 2 - 4);

@@ -1,6 +1,7 @@
 import { el, say } from '../elements.js';
 import { isWithin } from '../map/ring.js';
 import { Tip, colourKey, notesOf, shortened, whenSized, wide, within } from './chart.js';
+import { sizeOf } from '../sizes.js';
 
 /** From this many marks on they are painted on a canvas instead of being elements. */
 const ELEMENTS = 3000;
@@ -62,8 +63,8 @@ export function draw(handle, drawing) {
     colourKey(drawing.colours, drawing.sizeWords ? `sized by ${drawing.sizeWords}` : drawing.colourWords),
   );
   handle.notes.replaceChildren(notesOf([...drawing.notes, ...(drawing.fit ? [`${drawing.fit.words}.`] : [])]));
-  const width = handle.place.clientWidth;
-  const height = Math.max(120, handle.place.clientHeight);
+  const width = sizeOf(handle.place).width;
+  const height = Math.max(120, sizeOf(handle.place).height);
   const left = 14 + Math.max(14, ...drawing.up.ticks.map(t => wide(t.text)));
   const room = { left, right: width - 12, top: ABOVE, bottom: height - BELOW };
   const x = at => room.left + (room.right - room.left) * at;

@@ -372,4 +372,78 @@ class NarrowingPagesTest extends BrowserTest {
         waitForText(showing(page), "Picked: Burgos and Soria");
         waitForText(page.locator("[data-visual=v2] .figure-number"), "72");
     }
+
+    @Test
+    void aMeasureOfTheSheetsOwnIsWrittenAndFollowsAHandle() throws Exception {
+        Page page = with(
+                "ana",
+                "/compose",
+                add(
+                        "/parameters/rise",
+                        "{'name':'Dearer by','order':1,'value':10,'low':0,'high':100,'control':'SLIDER'}"),
+                add("/formulas/m1", "{'dataset':DATASET,'name':'Then','text':'SUM(litres)'}"),
+                add("/visuals/v2/measure", "{'summary':'FORMULA','column':'Then'}"));
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "179");
+        page.click("[data-filter=m1] .strip-formula");
+        page.click(".dock .slot:has-text('SUM(litres)')");
+        Locator editor = page.locator(".popup-formula .cm-content");
+        editor.fill("SUM(liters * :rise)");
+        waitForText(page.locator(".formula-trouble"), "There is no column “liters”.");
+        editor.fill("SUM(litres * (1 + :rise / 100))");
+        waitForText(page.locator(".formula-trouble"), "All rows, as it is at first: 196.9");
+        page.click("text=Take this formula");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "197");
+        // Readers turn it; they do not see what it is worked out by.
+        page.navigate("/dashboards/" + dashboard);
+        drawn(page);
+        assertThat(page.locator(".strip-formula").count()).isZero();
+        page.locator("[data-filter=rise] input[type=range]").fill("100");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "358");
+        assertThat(page.url()).contains("v.rise=100");
+        page.goBack();
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "197");
+        // Its visuals keep it under another name, and it is taken away with a press.
+        page.navigate("/dashboards/" + dashboard + "/compose");
+        drawn(page);
+        page.click("[data-filter=m1] .strip-formula");
+        page.click(".dock .slot:has-text('Then')");
+        page.fill(".popup .entry", "If dearer");
+        page.keyboard().press("Enter");
+        waitForText(page.locator("[data-filter=m1] .filter-name"), "If dearer");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "197");
+    }
+
+    @Test
+    void whereSomethingHasChangedIsProposedAsAMap() throws Exception {
+        Page page = with("ana", "/compose");
+        page.click(".dock button:has-text('How has it changed?')");
+        page.locator(".proposal:has-text('Where has it changed?')").first().click();
+        page.waitForSelector("[data-filter^=m] .filter-name:has-text('change of sum of litres')");
+        page.click("[data-filter^=m] .strip-formula");
+        waitForText(page.locator(".dock"), "the change of sum of litres from rows where day is from 2026-01-01");
+        page.click(".dock .slot:has-text('in per cent of the earlier')");
+        page.click(".popup-option:has-text('in standard errors')");
+        waitForText(page.locator(".dock"), "in standard errors");
+    }
+
+    @Test
+    void aMapFollowsWhatItShowsWhenTheReaderSaysSo() throws Exception {
+        Page page = with("rui", "");
+        Object zoom = page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()");
+        page.click("#strip [data-filter-part=f1-choose]");
+        page.check(".counted input[value=warm]");
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "29");
+        assertThat(page.evaluate("() => document.querySelector('.map-view').olMap.getView().getZoom()"))
+                .as("at rest")
+                .isEqualTo(zoom);
+        page.keyboard().press("Escape");
+        page.click("[aria-label='Follow what is shown']");
+        page.click("[data-visual=v3] .bar >> nth=0");
+        page.waitForFunction("before => document.querySelector('.map-view').olMap.getView().getZoom() > before", zoom);
+        assertThat(page.getAttribute("[aria-label='Follow what is shown']", "aria-pressed"))
+                .isEqualTo("true");
+        page.click("[aria-label='Follow what is shown']");
+        assertThat(page.getAttribute("[aria-label='Follow what is shown']", "aria-pressed"))
+                .isEqualTo("false");
+    }
 }

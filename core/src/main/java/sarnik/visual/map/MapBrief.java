@@ -293,6 +293,7 @@ final class MapBrief {
             case FULL -> "full screen";
             case NEAR -> "nearby and alike";
             case HERE -> "where they are themselves";
+            case FOLLOW -> "following what is shown";
             case PICTURE -> "picture to take along";
         };
     }

@@ -47,7 +47,7 @@ final class MapSlots {
                     "controls",
                     "{\"type\": [\"array\", \"null\"], \"items\": {\"enum\": [\"ZOOM\", \"HOME\", "
                             + "\"SEARCH\", \"GROUND\", \"LAYERS\", \"SCALE\", \"NORTH\", \"COORDINATES\", "
-                            + "\"FULL\", \"NEAR\", \"HERE\", \"PICTURE\"]}, \"uniqueItems\": true}"),
+                            + "\"FULL\", \"FOLLOW\", \"NEAR\", \"HERE\", \"PICTURE\"]}, \"uniqueItems\": true}"),
             Slot.at("/locked", "movement", "{\"type\": [\"boolean\", \"null\"]}"),
             Slots.PINNED,
             Slot.at("/insets", "far-off parts", "{\"type\": [\"boolean\", \"null\"]}"),

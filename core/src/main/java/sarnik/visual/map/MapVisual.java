@@ -83,6 +83,7 @@ public record MapVisual(
         NORTH,
         COORDINATES,
         FULL,
+        FOLLOW,
         NEAR,
         HERE,
         PICTURE
