@@ -38,6 +38,9 @@ const SIGNS = {
   enlarge: 'M12 3h5v5M17 3l-6 6M8 17H3v-5M3 17l6-6',
 };
 
+/** What is picked in a state. */
+const picksOf = state => writeState(new Map([...state].filter(([name]) => name.startsWith('p.'))));
+
 /**
  * A page of a dashboard as it is read: its visuals, what the reader has chosen, and the address that says so.
  * Composing builds on it.
@@ -46,6 +49,7 @@ export class Sheet {
   visuals = new Map();
   /** What is picked by a predicate, as the values that it means, by visual. */
   lit = new Map();
+  #litAs = '';
   #pending = new Set();
   #asking = null;
   /** Settles when what was asked for is drawn. */
@@ -534,15 +538,17 @@ export class Sheet {
   went(next, id, touched = null, instead = false, passing = false) {
     this.began = performance.now();
     const swapped = String([...this.#away(next)]) !== String([...this.#away(this.state)]);
+    const repicked = picksOf(next) !== picksOf(this.state);
     this.state = next;
     const stays = instead || this.address() === location.pathname + location.search;
-    history[stays ? 'replaceState' : 'pushState'](null, '', this.address());
+    // While a handle is in the hand, its place goes into the address once it rests: browsers are slow to write it.
+    if (!passing || !instead) history[stays ? 'replaceState' : 'pushState'](null, '', this.address());
     if (swapped) {
       this.take(this.opened);
       this.hooks.turned?.();
       return this.ask(this.ids(), passing);
     }
-    this.lightAll();
+    if (repicked) this.lightAll();
     return this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()), passing);
   }
 
@@ -642,6 +648,9 @@ export class Sheet {
   /** Draws what was answered. @param {string} text the state that was asked about */
   #shown(frames, wanted, text) {
     remember(frames.places);
+    const lit = JSON.stringify(frames.lit);
+    const relit = lit !== this.#litAs;
+    this.#litAs = lit;
     this.lit = new Map(Object.entries(frames.lit));
     this.#drawAll(wanted, frames.drawings);
     this.#even();
@@ -649,9 +658,10 @@ export class Sheet {
     // What was turned on meanwhile stays.
     if (writeState(this.state) === text) {
       this.state = readState(frames.state);
-      history.replaceState(null, '', this.address());
+      if (!this.turning && this.address() !== location.pathname + location.search)
+        history.replaceState(null, '', this.address());
     }
-    this.lightAll();
+    for (const id of relit ? this.visuals.keys() : wanted) if (this.visuals.has(id)) this.light(id);
     this.links.settle();
     this.showing.draw(frames.showing);
     if (frames.misfits.length)
