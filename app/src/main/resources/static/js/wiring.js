@@ -7,7 +7,7 @@ const place = document.getElementById('wiring');
 const findings = document.getElementById('findings');
 
 /** Columns of the drawing, from what rows come from to where one goes. */
-const COLUMNS = [['DATASET'], ['KEY', 'FILTER', 'PARAMETER'], ['VISUAL'], ['PAGE']];
+const COLUMNS = [['DATASET'], ['KEY', 'FILTER', 'PARAMETER', 'MEASURE'], ['VISUAL'], ['PAGE']];
 const WIDE = 178;
 const HIGH = 30;
 /** Room for the wires that go around on the left. */
@@ -19,6 +19,7 @@ const SORTS = {
   KEY: 'shared key',
   FILTER: 'filter',
   PARAMETER: 'parameter',
+  MEASURE: 'measure',
   VISUAL: 'visual',
   PAGE: 'page',
 };
@@ -146,6 +147,7 @@ const SIGNS = {
   DATASET: 'M8 9h12v12H8zM8 13h12M12 9v12',
   KEY: 'M8 10h4v10H8zM12 10h4v10h-4zM16 10h4v10h-4z',
   FILTER: 'M8 9h12l-4.5 5v7l-3-2v-5z',
+  MEASURE: 'M9 9h10l-6 6 6 6H9',
   PARAMETER: 'M8 15h12M14 15m-3 0a3 3 0 1 0 6 0 3 3 0 1 0-6 0',
   VISUAL: 'M8 20v-5h3v5zM12.5 20V9h3v11zM17 20v-8h3v8z',
   PAGE: 'M9 8h10v14H9zM11 12h6M11 15h6M11 18h4',

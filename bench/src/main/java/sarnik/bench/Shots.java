@@ -71,7 +71,9 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        for (String[] map : new String[][] {{"2?week=2025-W30", "map-areas"}, {"3", "map-flows"}}) {
+        for (String[] map :
+                new String[][] {{"2?week=2025-W30", "map-areas"}, {"3", "map-flows"}, {"13?of=warm&rise=30", "what-if"}
+                }) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
@@ -101,16 +103,10 @@ public final class Shots {
         page.waitForSelector(".sentence-said .mini svg");
         page.keyboard().press("Escape");
         shot(page, "compose-sentence");
-        page.navigate("/dashboards/11/wiring");
+        page.navigate("/dashboards/14/wiring");
         page.locator(".wired-filter").first().click();
         shot(page, "wiring");
         themes(page);
-        page.navigate("/dashboards/2/compose");
-        SarnikBrowser.drawn(page);
-        page.click("[data-visual=v1] .visual-title");
-        page.click(".dock .slot[aria-label^='breaks and ends']");
-        page.waitForTimeout(600);
-        shot(page, "compose-scale");
         Page phone = browser.signedIn(base, "rui", "aljibe-rui1", 390, 844);
         phone.navigate(sheet);
         SarnikBrowser.drawn(phone);

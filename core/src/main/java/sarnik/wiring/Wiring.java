@@ -11,6 +11,7 @@ import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Unreached;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.data.SheetFormula;
 import sarnik.data.TieGraph;
 import sarnik.narrow.Filter;
 import sarnik.narrow.Link;
@@ -35,6 +36,8 @@ public record Wiring(List<Part> parts, List<Wire> wires) {
         KEY,
         FILTER,
         PARAMETER,
+        /** A measure of the dashboard's own. */
+        MEASURE,
         VISUAL,
         PAGE
     }
@@ -104,6 +107,7 @@ public record Wiring(List<Part> parts, List<Wire> wires) {
             dashboard.visuals().forEach(this::visual);
             dashboard.filters().forEach(this::filter);
             dashboard.parameters().forEach(this::parameter);
+            dashboard.formulas().forEach(this::measure);
             dashboard.links().forEach(this::link);
             for (long id : dashboard.datasets()) ties(id);
             return new Wiring(List.copyOf(parts.values()), List.copyOf(wires));
@@ -146,6 +150,19 @@ public record Wiring(List<Part> parts, List<Wire> wires) {
             driven.forEach(other -> wire(id, other, Course.DRIVES, "follows it", ""));
             if (parameter.at() != null)
                 parameter.at().forEach(at -> wire(id, at.split("/")[2], Course.DRIVES, "has it in its sentence", ""));
+        }
+
+        private void measure(String id, SheetFormula formula) {
+            part(id, Sort.MEASURE, formula.name(), "");
+            wire(dataset(formula.dataset()), id, Course.RESTS, "is summed up", "");
+            if (formula.reference() != null)
+                wire(dataset(formula.reference().dataset()), id, Course.RESTS, "is held against it", "");
+            dashboard.parameters().forEach((other, parameter) -> {
+                if (formula.names(other) || formula.names(parameter.name()))
+                    wire(other, id, Course.DRIVES, "stands in it", "");
+            });
+            for (String visual : dashboard.visuals().keySet())
+                if (dashboard.asksFor(visual, formula)) wire(id, visual, Course.RESTS, "shows it", "");
         }
 
         private void link(String id, Link link) {

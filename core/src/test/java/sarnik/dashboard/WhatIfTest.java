@@ -32,6 +32,7 @@ import sarnik.visual.bars.BarsDrawing;
 import sarnik.visual.figure.FigureDrawing;
 import sarnik.wiring.Checker;
 import sarnik.wiring.Finding;
+import sarnik.wiring.Wiring;
 
 @DisplayName("A measure of a dashboard's own")
 class WhatIfTest {
@@ -149,6 +150,16 @@ class WhatIfTest {
                 .extracting(Finding::about)
                 .doesNotContain("m1", "n1")
                 .contains("n2");
+    }
+
+    @Test
+    void isAPartOfTheWiring() {
+        DashboardDocument document = with("SUM(litres) * :rise");
+        assertThat(Wiring.of(document.dashboard(), datasets(document, ReaderState.NOTHING))
+                        .wires())
+                .extracting(wire -> wire.from() + " " + wire.to())
+                .contains("d2 m1", "n1 m1", "m1 v1", "m1 v2", "n1 v1")
+                .doesNotContain("n2 m1", "m1 v3");
     }
 
     @Test
