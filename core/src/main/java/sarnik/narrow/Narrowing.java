@@ -257,6 +257,7 @@ public final class Narrowing {
             if (!reaches || !filter.how().mustBeTurned()) return;
             throw new MisfitException("Choose “" + filter.words() + "” first: nothing is shown before that.");
         }
+        if (!isOwn && column.isEmpty() && filter.how().goesAcross()) checkAsked(filter.dataset(), filter.words());
         String words = kind.words(filter, value, scene);
         if (isOwn || column.isPresent()) {
             String of = column.orElse(filter.column());
@@ -272,6 +273,13 @@ public final class Narrowing {
         there.add(new Stage(
                 words, kind.conditions(filter, value, filter.column(), own.get(), scene.after(List.copyOf(there)))));
         way.ifPresent(hops -> filtered.stages().add(carried(words, hops, there)));
+    }
+
+    /** What follows rows that cannot be asked just now is not shown as if nothing narrowed it. */
+    private void checkAsked(long dataset, String words) {
+        if (datasets.find(dataset) instanceof Datasets.Found.Unfit unfit)
+            throw new MisfitException(
+                    "“" + words + "” narrows this through rows that cannot be asked just now. " + unfit.why());
     }
 
     private Stage carried(String words, List<TieGraph.Hop> way, List<Stage> there) {
@@ -347,7 +355,9 @@ public final class Narrowing {
             return;
         }
         Optional<LoadedDataset> own = datasets.ready(source.get().dataset());
-        if (own.isEmpty() || links.stream().noneMatch(Link::goesAcross)) return;
+        if (links.stream().noneMatch(Link::goesAcross)) return;
+        if (own.isEmpty()) checkAsked(source.get().dataset(), nameOf(from));
+        if (own.isEmpty()) return;
         if (own.get().table().find(source.get().column()).isEmpty()) return;
         way(source.get().dataset(), dataset).ifPresent(way -> {
             List<Stage> there = filtered.of(own.get());

@@ -18,6 +18,8 @@ import sarnik.data.TieGraph;
 import sarnik.narrow.StateReader;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.visual.Drawing;
+import sarnik.visual.MisfitDrawing;
 import sarnik.visual.figure.FigureDrawing;
 
 @DisplayName("Datasets of towns and of the provinces that hold them")
@@ -108,5 +110,28 @@ class TiesOfPlacesTest {
         assertThat(hop.words()).isEqualTo("the same area of Provinces of Spain");
         assertThat(graph.partners(hop)).as("nothing is sold in Burgos").isEqualTo(0.75);
         assertThat(graph.partners(graph.way(5, 1).orElseThrow().get(0))).isEqualTo(1);
+    }
+
+    @Test
+    void aDatasetThatCannotBeAskedJustNowIsSaid() {
+        Datasets refreshing = id -> id == 5
+                ? new Datasets.Found.Unfit("“Cases” is being refreshed. Try again in a moment.")
+                : DATASETS.find(id);
+        for (String state : List.of("f.f2=3..9", "")) {
+            Drawing sales = new PageDrawer(
+                            DASHBOARD,
+                            StateReader.read(state, DASHBOARD, refreshing, Kinds.ALL)
+                                    .state(),
+                            new Sources(refreshing, name -> Optional.empty(), LocalDate.EPOCH),
+                            new Answerer(ENGINE),
+                            Map.of())
+                    .draw("v3");
+            // What nothing narrows is shown; what should be narrowed is not shown as if it were.
+            if (state.isEmpty()) assertThat(((FigureDrawing) sales).text()).isEqualTo("220");
+            else
+                assertThat(((MisfitDrawing) sales).why())
+                        .isEqualTo(
+                                "“cases” narrows this through rows that cannot be asked just now. “Cases” is being refreshed. Try again in a moment.");
+        }
     }
 }
