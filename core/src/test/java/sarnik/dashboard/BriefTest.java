@@ -141,7 +141,8 @@ class BriefTest {
                         .dashboard();
                 if (question == Question.LET_CHOOSE && !after.visuals().containsKey(proposal.id()))
                     assertThat(after.filters().containsKey(proposal.id())
-                                    || after.parameters().containsKey(proposal.id()))
+                                    || after.parameters().containsKey(proposal.id())
+                                    || after.formulas().containsKey(proposal.id()))
                             .isTrue();
                 else
                     assertThat(Drawers.of(after, ReaderState.NOTHING, DATASETS).draw(proposal.id()))

@@ -1,6 +1,7 @@
 package sarnik.dashboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static sarnik.dashboard.KindsTest.BARS;
 import static sarnik.dashboard.KindsTest.DATASETS;
 import static sarnik.dashboard.KindsTest.FIGURE;
@@ -37,6 +38,7 @@ import sarnik.visual.figure.FigureDrawing;
 import sarnik.visual.map.LayerDrawn;
 import sarnik.visual.map.MapDrawing;
 import sarnik.visual.player.PlayerDrawing;
+import sarnik.visual.scatter.ScatterDrawing;
 
 @DisplayName("A player")
 class PlayerTest {
@@ -118,6 +120,21 @@ class PlayerTest {
     void barsFollow() {
         BarsDrawing bars = draw(BarsDrawing.class, "m.v1=2026-02", PLAYER, BARS);
         assertThat(bars.bars()).extracting(BarsDrawing.Bar::label).containsExactly("Zamora", "Soria");
+    }
+
+    @Test
+    void axesHoldOverAllSteps() {
+        // A town has 100 litres in April at most; in February Zamora has 40.
+        BarsDrawing held = draw(BarsDrawing.class, "m.v1=2026-02", PLAYER, BARS);
+        assertThat(held.bars().get(0).end()).isCloseTo(0.4, within(1e-9));
+        BarsDrawing turned = draw(BarsDrawing.class, "m.v1=2026-02&w.page=shown", PLAYER, BARS);
+        assertThat(turned.bars().get(0).end()).as("turned to what is shown").isEqualTo(1);
+        assertThat(draw(BarsDrawing.class, "", PLAYER, BARS).axis().high())
+                .as("at rest")
+                .isEqualTo(100);
+        ScatterDrawing dots = draw(ScatterDrawing.class, "m.v1=2026-02", PLAYER, KindsTest.SCATTER);
+        assertThat(dots.across().high()).isGreaterThanOrEqualTo(100);
+        assertThat(dots.dots().keys()).containsExactlyInAnyOrder("Zamora", "Soria");
     }
 
     @Test

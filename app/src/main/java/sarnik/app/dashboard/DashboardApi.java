@@ -2,8 +2,6 @@ package sarnik.app.dashboard;
 
 import com.fasterxml.jackson.annotation.JsonRawValue;
 import jakarta.servlet.http.HttpServletRequest;
-import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,9 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -29,7 +25,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.async.DeferredResult;
-import sarnik.app.image.Images;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
@@ -45,27 +40,20 @@ import sarnik.dashboard.OwnTheme;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Removal;
 import sarnik.dashboard.StartingSheet;
-import sarnik.finding.Finder;
-import sarnik.geo.ShapeBand;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.Narrowing;
-import sarnik.narrow.ValueCounts;
 import sarnik.visual.Box;
 import sarnik.visual.Question;
-import sarnik.visual.map.MapVisual;
-import sarnik.visual.map.PlaceTeller;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The JSON interface of dashboards. A revision travels as the ETag; edits are JSON Patch under If-Match. */
 @RestController
 @RequestMapping("/api/dashboards")
-class DashboardApi implements AutoCloseable {
+class DashboardApi {
 
     static final String JSON_PATCH = "application/json-patch+json";
 
     private static final int MOST_TYPED = 2000;
-
-    private static final MediaType CSV = new MediaType("text", "csv", StandardCharsets.UTF_8);
 
     private final DashboardService dashboards;
     private final FrameService frames;
@@ -73,9 +61,6 @@ class DashboardApi implements AutoCloseable {
     private final WiringService wirings;
     private final AnswerQueue queue;
     private final JsonMapper mapper;
-
-    /** Pictures take turns of their own: one takes as long as many answers. */
-    private final AnswerQueue pictures = new AnswerQueue(1);
 
     DashboardApi(
             DashboardService dashboards,
@@ -90,11 +75,6 @@ class DashboardApi implements AutoCloseable {
         this.dashboards = dashboards;
         this.frames = frames;
         this.mapper = mapper;
-    }
-
-    @Override
-    public void close() {
-        pictures.close();
     }
 
     /**
@@ -390,42 +370,6 @@ class DashboardApi implements AutoCloseable {
         return new Made(to.id(), copied.id());
     }
 
-    @PostMapping("/{id}/frames")
-    DeferredResult<FrameService.Frames> frames(
-            @PathVariable long id,
-            @RequestBody FrameService.Asked asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        frames.check(asked);
-        return queue.answer(
-                AnswerQueue.Asker.of(request),
-                frames.prepare(dashboard),
-                ticket -> frames.frames(dashboard, asked, ticket));
-    }
-
-    /** The values of a filter, each with how many rows the other filters leave it. */
-    @PostMapping("/{id}/filters/values")
-    DeferredResult<ValueCounts> values(
-            @PathVariable long id,
-            @RequestBody FilterService.AskedValues asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> filters.values(dashboard, asked));
-    }
-
-    /** What words mean that a reader types to narrow a page. */
-    @PostMapping("/{id}/narrowings")
-    DeferredResult<Finder.Found> find(
-            @PathVariable long id,
-            @RequestBody FilterService.AskedWords asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> filters.find(dashboard, asked));
-    }
-
     /** What of it reaches what, and what is amiss, for its authors. */
     @GetMapping("/{id}/wiring")
     DeferredResult<WiringService.Sheet> wiring(
@@ -437,101 +381,6 @@ class DashboardApi implements AutoCloseable {
     /** A question of which each matters, not only the newest of its page. */
     private <T> DeferredResult<T> each(HttpServletRequest request, Dashboard dashboard, AnswerQueue.Answer<T> answer) {
         return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), answer);
-    }
-
-    @PostMapping("/{id}/places/told")
-    DeferredResult<PlaceTeller.Told> told(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedPlace asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> frames.tell(dashboard, asked));
-    }
-
-    @PostMapping("/{id}/places/others")
-    DeferredResult<List<PlaceTeller.Found>> others(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedPlace asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), MapVisual.Control.NEAR, person);
-        return each(request, dashboard, ticket -> frames.others(dashboard, asked));
-    }
-
-    @PostMapping("/{id}/pictures")
-    DeferredResult<ResponseEntity<byte[]>> picture(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedPicture asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), MapVisual.Control.PICTURE, person);
-        if (asked.ground() != null) checkGiven(dashboard, asked.visual(), MapVisual.Control.GROUND, person);
-        frames.check(asked);
-        return pictures.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), ticket -> {
-            FrameService.Picture picture = frames.picture(dashboard, asked);
-            return ResponseEntity.ok()
-                    .contentType(MediaType.parseMediaType(picture.type()))
-                    .body(picture.bytes());
-        });
-    }
-
-    /** A picture that a visual of the dashboard shows. */
-    @GetMapping("/{id}/files/{file}")
-    ResponseEntity<byte[]> file(
-            @PathVariable long id, @PathVariable String file, @AuthenticationPrincipal SignedIn person) {
-        Images.Image image = frames.image(dashboards.read(id, person), file);
-        return ResponseEntity.ok()
-                .contentType(MediaType.parseMediaType(image.type()))
-                .cacheControl(
-                        CacheControl.maxAge(Duration.ofDays(30)).cachePrivate().immutable())
-                .header("X-Content-Type-Options", "nosniff")
-                .body(image.bytes());
-    }
-
-    /** The shapes that the rows of a layer brought along, which travel apart from figures. */
-    @GetMapping("/{id}/visuals/{visual}/layers/{layer}/shapes/{band}")
-    DeferredResult<ResponseEntity<byte[]>> shapes(
-            @PathVariable long id,
-            @PathVariable String visual,
-            @PathVariable String layer,
-            @PathVariable ShapeBand band,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(
-                request,
-                dashboard,
-                ticket -> frames.ownShapes(dashboard, visual, layer, band).answer(request));
-    }
-
-    @PostMapping("/{id}/rows")
-    DeferredResult<ResponseEntity<byte[]>> rows(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedRows asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), MapVisual.Control.PICTURE, person);
-        return each(
-                request,
-                dashboard,
-                ticket -> ResponseEntity.ok().contentType(CSV).body(frames.rows(dashboard, asked, person.isAuthor())));
-    }
-
-    /**
-     * Checks that readers are given a control of a map: one that is withheld is not answered either. Authors have all.
-     *
-     * @throws RefusedException with 403 when it is withheld
-     */
-    private static void checkGiven(Dashboard dashboard, String visual, MapVisual.Control control, SignedIn person) {
-        if (person.isAuthor() || visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map)) return;
-        if (map.withheld() != null && map.withheld().contains(control))
-            throw new RefusedException(
-                    HttpStatus.FORBIDDEN,
-                    "This map does not give that to its readers. Ask whoever made the dashboard.");
     }
 
     @GetMapping("/{id}/briefs/{part}")

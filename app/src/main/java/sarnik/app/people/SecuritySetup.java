@@ -21,6 +21,8 @@ import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWrite
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
 import org.springframework.security.web.session.HttpSessionEventPublisher;
 import org.springframework.web.filter.OncePerRequestFilter;
+import sarnik.app.audit.Act;
+import sarnik.app.audit.ActLog;
 
 /** Who may do what. Readers reach only what is listed for them; everything else is for authors. */
 @Configuration
@@ -48,7 +50,9 @@ class SecuritySetup {
     }
 
     @Bean
-    SecurityFilterChain rights(HttpSecurity http, SignInWaits waits, SessionRegistry sessions) throws Exception {
+    SecurityFilterChain rights(
+            HttpSecurity http, SignInWaits waits, SessionRegistry sessions, ActLog acts, PersonRepository people)
+            throws Exception {
         http.authorizeHttpRequests(request -> request.requestMatchers(
                         "/sign-in",
                         "/css/**",
@@ -59,7 +63,7 @@ class SecuritySetup {
                         "/favicon.svg",
                         "/error")
                 .permitAll()
-                .requestMatchers("/people/**", "/hosts/**", "/grounds/**")
+                .requestMatchers("/people/**", "/hosts/**", "/grounds/**", "/acts", "/acts.csv")
                 .hasRole("STEWARD")
                 .requestMatchers(
                         HttpMethod.GET,
@@ -102,11 +106,20 @@ class SecuritySetup {
                             org.springframework.security.core.Authentication person)
                             throws ServletException, IOException {
                         waits.right(request.getParameter("username"), request.getRemoteAddr());
+                        acts.keep(person.getName(), Act.Kind.SIGNED_IN, "signed in", request.getRemoteAddr());
                         super.onAuthenticationSuccess(request, response, person);
                     }
                 })
                 .failureHandler((request, response, wrong) -> {
                     waits.wrong(request.getParameter("username"), request.getRemoteAddr());
+                    String typed = request.getParameter("username");
+                    // What nobody signs in as may be a password in the wrong line.
+                    boolean known = typed != null && people.whoSignsInAs(typed).isPresent();
+                    acts.keep(
+                            known ? typed : "somebody unknown",
+                            Act.Kind.KEPT_OUT,
+                            "was kept out: sign-in and password do not fit",
+                            request.getRemoteAddr());
                     response.sendRedirect("/sign-in?wrong");
                 }));
         http.addFilterBefore(new Waiting(waits), UsernamePasswordAuthenticationFilter.class);
@@ -117,7 +130,12 @@ class SecuritySetup {
                         expired.getResponse().sendError(HttpStatus.UNAUTHORIZED.value());
                     else expired.getResponse().sendRedirect("/sign-in?ended");
                 }));
-        http.logout(out -> out.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?out"));
+        http.logout(out -> out.logoutUrl("/sign-out")
+                .addLogoutHandler((request, response, person) -> {
+                    if (person != null)
+                        acts.keep(person.getName(), Act.Kind.SIGNED_IN, "signed out", request.getRemoteAddr());
+                })
+                .logoutSuccessUrl("/sign-in?out"));
         // A script that asks without a session gets an answer it can tell, not a page.
         http.exceptionHandling(refusal -> refusal.defaultAuthenticationEntryPointFor(
                 new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),

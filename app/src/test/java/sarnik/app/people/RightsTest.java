@@ -25,6 +25,8 @@ class RightsTest {
     /** Every address and who may use it: nobody signed in (all), everyone signed in (reader), authors, stewards. */
     private static final Map<String, String> RIGHTS = new TreeMap<>(Map.ofEntries(
             Map.entry("GET /sign-in", "all"),
+            Map.entry("GET /acts", "steward"),
+            Map.entry("GET /acts.csv", "steward"),
             Map.entry("GET /", "reader"),
             Map.entry("GET /dashboards/{id}", "reader"),
             Map.entry("GET /api/dashboards/{id}", "reader"),

@@ -40,11 +40,14 @@ final class BarsDrawer {
     private final Scene scene;
     private final UnaryOperator<String> labels;
     private final Written written;
+    private final double[] held;
 
     /**
      * @param labels what a bar's key is called
+     * @param held values that the axis has room for besides those that are drawn
      */
-    BarsDrawer(Bars bars, LoadedDataset dataset, Scene scene, UnaryOperator<String> labels) {
+    BarsDrawer(Bars bars, LoadedDataset dataset, Scene scene, UnaryOperator<String> labels, double[] held) {
+        this.held = held;
         this.bars = bars;
         this.dataset = dataset;
         this.scene = scene;
@@ -125,7 +128,8 @@ final class BarsDrawer {
 
     private Axis axis(double[] values, List<Reference.Drawn> references) {
         double[] known = DoubleStream.concat(
-                        Arrays.stream(values), references.stream().flatMapToDouble(Reference.Drawn::ends))
+                        DoubleStream.concat(Arrays.stream(values), Arrays.stream(held)),
+                        references.stream().flatMapToDouble(Reference.Drawn::ends))
                 .filter(Double::isFinite)
                 .toArray();
         double least = Arrays.stream(known).min().orElse(0);

@@ -250,14 +250,32 @@ public final class BarsKind implements VisualKind<Bars> {
                 ? plan.ask(dataset, others(bars, dataset, shown, rank))
                 : null;
         Asked parts = bars.series() == null ? null : plan.ask(dataset, parts(bars, key, shown));
+        Asked held = held(bars, key, scene, plan);
         CategoryColours colours =
                 bars.series() == null ? null : CategoryColours.of(dataset, bars.series(), bars.colour(), scene);
-        return plan.drawn(answers -> new BarsDrawer(bars, dataset, scene, value -> label(bars, dataset, key, value))
+        return plan.drawn(answers -> new BarsDrawer(
+                        bars,
+                        dataset,
+                        scene,
+                        value -> label(bars, dataset, key, value),
+                        held == null ? new double[0] : answers.of(held).values().get(0))
                 .draw(
                         answers.of(asked),
                         others == null ? Double.NaN : answers.of(others).value(0, 0),
                         parts == null ? null : answers.of(parts),
                         colours));
+    }
+
+    /** While time is played, the axis is held over what each step shows; null where it is not. */
+    private static Asked held(Bars bars, GroupKey key, Scene scene, Plan plan) {
+        LoadedDataset dataset = scene.dataset(bars.dataset());
+        if (bars.series() != null || bars.measure().over() != null) return null;
+        return scene.steps(dataset)
+                .map(step -> plan.ask(
+                        dataset,
+                        Query.by(scene.scaled(dataset, bars.rule()), List.of(key, step), List.of(bars.measure()))
+                                .filled()))
+                .orElse(null);
     }
 
     private static Rank rank(Ranking ranking) {

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import sarnik.brief.Brief;
 import sarnik.brief.Brief.Option;
@@ -21,6 +22,7 @@ import sarnik.data.MisfitException;
 import sarnik.data.Telling;
 import sarnik.place.PlacedTable;
 import sarnik.query.Frame;
+import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.Summary;
@@ -169,7 +171,49 @@ public final class ScatterKind implements VisualKind<Scatter> {
                                         List.of(Measure.ROWS))
                                 .filled());
         CategoryColours colours = by == null ? null : CategoryColours.of(dataset, by, scatter.colour(), scene);
-        return plan.drawn(answers -> draw(scatter, dataset, answers, asked, counts, colours));
+        // While time is played, the axes are held over what each step shows.
+        Asked held = scene.steps(dataset)
+                .map(step -> plan.ask(
+                        dataset,
+                        Query.by(
+                                        scene.scaled(dataset, scatter.rule()),
+                                        List.of(new GroupKey.Of(scatter.category()), step),
+                                        List.of(scatter.across(), scatter.up()))
+                                .filled()))
+                .orElse(null);
+        return plan.drawn(answers -> draw(scatter, dataset, answers, asked, counts, held, colours));
+    }
+
+    /** The figures that axes have room for. */
+    private record Room(double[] x, double[] y, int[] both) {
+
+        static Room of(double[] x, double[] y) {
+            return new Room(
+                    x,
+                    y,
+                    IntStream.range(0, x.length)
+                            .filter(g -> Double.isFinite(x[g]) && Double.isFinite(y[g]))
+                            .toArray());
+        }
+
+        Room and(Frame held) {
+            return held == null
+                    ? this
+                    : of(
+                            joined(x, held.values().get(0)),
+                            joined(y, held.values().get(1)));
+        }
+
+        private static double[] joined(double[] some, double[] more) {
+            return DoubleStream.concat(Arrays.stream(some), Arrays.stream(more)).toArray();
+        }
+
+        /** Those that have a place on the axes. */
+        int[] known(boolean factors) {
+            return factors
+                    ? IntStream.of(both).filter(g -> x[g] > 0 && y[g] > 0).toArray()
+                    : both;
+        }
     }
 
     private static ScatterDrawing draw(
@@ -178,15 +222,16 @@ public final class ScatterKind implements VisualKind<Scatter> {
             Answers answers,
             Asked asked,
             Asked counts,
+            Asked held,
             CategoryColours colours) {
         Frame frame = answers.of(asked);
         double[] x = frame.values().get(0);
         double[] y = frame.values().get(1);
         double[] sizes = scatter.size() == null ? null : frame.values().get(2);
         List<String> notes = new ArrayList<>();
-        int[] both = IntStream.range(0, frame.size())
-                .filter(g -> Double.isFinite(x[g]) && Double.isFinite(y[g]))
-                .toArray();
+        Room own = Room.of(x, y);
+        Room room = own.and(held == null ? null : answers.of(held));
+        int[] both = own.both();
         int missing = frame.size() - both.length;
         if (missing > 0)
             notes.add("%,d %s no figure for one of the two and %s left out."
@@ -197,16 +242,16 @@ public final class ScatterKind implements VisualKind<Scatter> {
         }
         Written along = Written.of(dataset, scatter.across(), null);
         Written upwards = Written.of(dataset, scatter.up(), null);
-        boolean factors = byFactors(scatter, x, y, both);
-        int[] known =
-                factors ? IntStream.of(both).filter(g -> x[g] > 0 && y[g] > 0).toArray() : both;
+        boolean factors = byFactors(scatter, room.x(), room.y(), room.both());
+        int[] known = own.known(factors);
         int nothing = frame.size() - missing - known.length;
         if (nothing > 0)
             notes.add("%,d with zero or less %s no place on axes by factors."
                     .formatted(nothing, nothing == 1 ? "has" : "have"));
         if (factors && scatter.scale() == null) notes.add("The figures lie so far apart that the axes run by factors.");
-        Axis across = axis(x, known, along, dataset.words(scatter.across()), factors);
-        Axis up = axis(y, known, upwards, dataset.words(scatter.up()), factors);
+        int[] within = room.known(factors);
+        Axis across = axis(room.x(), within, along, dataset.words(scatter.across()), factors);
+        Axis up = axis(room.y(), within, upwards, dataset.words(scatter.up()), factors);
         LeastSquares line = factors ? LeastSquares.of(logs(x), logs(y)) : LeastSquares.of(x, y);
         double[] unlike = factors ? unlike(logs(x), logs(y), known, line) : unlike(x, y, known, line);
         Map<String, String> values = counts == null ? Map.of() : commonest(answers.of(counts));
