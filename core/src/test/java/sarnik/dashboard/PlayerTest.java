@@ -132,6 +132,11 @@ class PlayerTest {
         assertThat(draw(BarsDrawing.class, "", PLAYER, BARS).axis().high())
                 .as("at rest")
                 .isEqualTo(100);
+        // In April there are two towns, each of warm water only; in February Zamora's 40 of still and Soria's 30 of
+        // warm.
+        BarsDrawing parts = draw(BarsDrawing.class, "m.v1=2026-02", PLAYER, BARS + ", 'series': 'product'");
+        assertThat(parts.axis().high()).isEqualTo(100);
+        assertThat(parts.bars().get(0).parts()).isNotEmpty();
         ScatterDrawing dots = draw(ScatterDrawing.class, "m.v1=2026-02", PLAYER, KindsTest.SCATTER);
         assertThat(dots.across().high()).isGreaterThanOrEqualTo(100);
         assertThat(dots.dots().keys()).containsExactlyInAnyOrder("Zamora", "Soria");

@@ -60,7 +60,8 @@ class FormulaApi {
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
         Dashboard dashboard = dashboards.read(id, person);
-        SheetFormula of = dashboard.formulas().get(attempt.formula());
+        SheetFormula of =
+                attempt.formula() == null ? null : dashboard.formulas().get(attempt.formula());
         if (of == null) throw new RefusedException("This formula has been taken away from the dashboard.");
         if (attempt.text() == null || attempt.text().isBlank() || attempt.text().length() > LONGEST)
             throw new RefusedException("A formula has 1 to %,d characters.".formatted(LONGEST));

@@ -2,6 +2,8 @@ package sarnik.visual.bars;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -40,13 +42,14 @@ final class BarsDrawer {
     private final Scene scene;
     private final UnaryOperator<String> labels;
     private final Written written;
-    private final double[] held;
+    private final Frame held;
 
     /**
      * @param labels what a bar's key is called
-     * @param held values that the axis has room for besides those that are drawn
+     * @param held what the axis has room for besides what is drawn: values by key, step and, in parts, part; null for
+     *     nothing
      */
-    BarsDrawer(Bars bars, LoadedDataset dataset, Scene scene, UnaryOperator<String> labels, double[] held) {
+    BarsDrawer(Bars bars, LoadedDataset dataset, Scene scene, UnaryOperator<String> labels, Frame held) {
         this.held = held;
         this.bars = bars;
         this.dataset = dataset;
@@ -128,7 +131,11 @@ final class BarsDrawer {
 
     private Axis axis(double[] values, List<Reference.Drawn> references) {
         double[] known = DoubleStream.concat(
-                        DoubleStream.concat(Arrays.stream(values), Arrays.stream(held)),
+                        DoubleStream.concat(
+                                Arrays.stream(values),
+                                held == null
+                                        ? DoubleStream.empty()
+                                        : Arrays.stream(held.values().get(0))),
                         references.stream().flatMapToDouble(Reference.Drawn::ends))
                 .filter(Double::isFinite)
                 .toArray();
@@ -199,28 +206,47 @@ final class BarsDrawer {
             }
             double low = 0;
             double high = 0;
-            for (Row row : rows) {
-                double below = 0;
-                double above = 0;
-                for (int s = 0; s < order.size(); s++) {
-                    double value = of(row).getOrDefault(order.get(s), Double.NaN);
-                    if (!Double.isFinite(value)) continue;
-                    if (layout == Bars.Layout.BACK) value = s == 0 ? -Math.abs(value) : Math.abs(value);
-                    if (layout == Bars.Layout.STACKED && value < 0) below += value;
-                    else if (layout == Bars.Layout.STACKED) above += value;
-                    else {
-                        below = Math.min(below, value);
-                        above = Math.max(above, value);
-                    }
-                }
-                low = Math.min(low, below);
-                high = Math.max(high, above);
+            List<Map<String, Double>> all = new ArrayList<>();
+            rows.forEach(row -> all.add(of(row)));
+            all.addAll(heldBars());
+            for (Map<String, Double> bar : all) {
+                double[] ends = ends(bar);
+                low = Math.min(low, ends[0]);
+                high = Math.max(high, ends[1]);
             }
             for (Reference.Drawn reference : references) {
                 low = Math.min(low, reference.ends().min().orElse(0));
                 high = Math.max(high, reference.ends().max().orElse(0));
             }
             return tight(Axis.of(low, high, true, written, dataset.words(bars.measure())), low, high);
+        }
+
+        /** How far the parts of a bar reach below and above zero. */
+        private double[] ends(Map<String, Double> bar) {
+            double below = 0;
+            double above = 0;
+            for (Map.Entry<String, Double> part : bar.entrySet()) {
+                double value = part.getValue();
+                if (!Double.isFinite(value)) continue;
+                if (layout == Bars.Layout.BACK)
+                    value = part.getKey().equals(order.get(0)) ? -Math.abs(value) : Math.abs(value);
+                if (layout == Bars.Layout.STACKED && value < 0) below += value;
+                else if (layout == Bars.Layout.STACKED) above += value;
+                else {
+                    below = Math.min(below, value);
+                    above = Math.max(above, value);
+                }
+            }
+            return new double[] {below, above};
+        }
+
+        /** The bars of all steps, each as its parts. */
+        private Collection<Map<String, Double>> heldBars() {
+            Map<String, Map<String, Double>> all = new LinkedHashMap<>();
+            for (int g = 0; held != null && g < held.size(); g++)
+                all.computeIfAbsent(held.key(0, g) + " " + held.key(1, g), k -> new HashMap<>())
+                        .put(held.key(2, g), held.value(0, g));
+            return all.values();
         }
 
         List<BarsDrawing.Part> parts(Row row, Axis axis, Set<String> worn) {

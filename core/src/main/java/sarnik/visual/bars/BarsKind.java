@@ -258,7 +258,7 @@ public final class BarsKind implements VisualKind<Bars> {
                         dataset,
                         scene,
                         value -> label(bars, dataset, key, value),
-                        held == null ? new double[0] : answers.of(held).values().get(0))
+                        held == null ? null : answers.of(held))
                 .draw(
                         answers.of(asked),
                         others == null ? Double.NaN : answers.of(others).value(0, 0),
@@ -269,11 +269,16 @@ public final class BarsKind implements VisualKind<Bars> {
     /** While time is played, the axis is held over what each step shows; null where it is not. */
     private static Asked held(Bars bars, GroupKey key, Scene scene, Plan plan) {
         LoadedDataset dataset = scene.dataset(bars.dataset());
-        if (bars.series() != null || bars.measure().over() != null) return null;
+        if (bars.measure().over() != null) return null;
         return scene.steps(dataset)
                 .map(step -> plan.ask(
                         dataset,
-                        Query.by(scene.scaled(dataset, bars.rule()), List.of(key, step), List.of(bars.measure()))
+                        Query.by(
+                                        scene.scaled(dataset, bars.rule()),
+                                        bars.series() == null
+                                                ? List.of(key, step)
+                                                : List.of(key, step, new GroupKey.Of(bars.series())),
+                                        List.of(bars.measure()))
                                 .filled()))
                 .orElse(null);
     }
