@@ -41,7 +41,7 @@ class AuditTest {
         SarnikClient ana = sarnik.client("ana");
         long dashboard = Samples.dashboard(ana, "=Audited, \"quoted\"");
         ana.json("PUT", "/api/dashboards/" + dashboard + "/open", true);
-        assertThat(ana.send("DELETE", "/api/dashboards/999999", "application/json", "")
+        assertThat(ana.send("DELETE", "/api/dashboards/9876543", "application/json", "")
                         .statusCode())
                 .isEqualTo(404);
         ana.send("DELETE", "/api/dashboards/" + dashboard, "application/json", "");
@@ -50,7 +50,7 @@ class AuditTest {
                 .contains(
                         "RIGHTS,\"changed whether the dashboard “=Audited, \"\"quoted\"\"” is open to readers\"",
                         "REMOVED,\"took the dashboard “=Audited, \"\"quoted\"\"” away\"");
-        assertThat(told(sarnik, "?words=999999"))
+        assertThat(told(sarnik, "?words=9876543"))
                 .as("what was refused was not done")
                 .hasLineCount(1);
         assertThat(told(sarnik, "?who=ana&words=audited&kind=REMOVED&kind=NONE"))
