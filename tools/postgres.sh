@@ -1,6 +1,8 @@
 #!/usr/bin/env bash
 # A PostgreSQL of one's own on loopback: tools/postgres.sh start DIR [--fast] | stop DIR | recreate DIR
-# start prints the port; user and database are "sarnik", the password stands in DIR/password.
+# | backup DIR FILE | restore DIR FILE
+# start prints the port; user and database are "sarnik", the password stands in DIR/password. backup writes all that is in
+# the database into one file, as it is at one moment, while it is used; restore reads it into a database that is empty.
 # --fast is for tests: nothing is forced to disk.
 set -euo pipefail
 
@@ -65,7 +67,25 @@ start() {
   cat "$dir/port"
 }
 
-[ $# -ge 2 ] || die "usage: tools/postgres.sh start|stop|recreate DIR [--fast]"
+server_program() { PGPASSWORD=$(cat "$dir/password") "$bin/$1" -h 127.0.0.1 -p "$(cat "$dir/port")" -U sarnik "${@:2}"; }
+
+backup() {
+  [ -e "$1" ] && die "$1 is there already. Choose another name, so that no backup is written over."
+  # Whole or not at all: a backup that was cut off must not look like one.
+  (umask 077; server_program pg_dump -d sarnik --format=custom --compress=6 --file="$1.part") || { rm -f "$1.part"; die "The backup could not be written."; }
+  mv "$1.part" "$1"
+}
+
+restore() {
+  [ -f "$1" ] || die "There is no file $1."
+  [[ "$("$bin/pg_restore" --list "$1" 2>/dev/null)" == *"TABLE DATA public people "* ]] || die "$1 is no backup of Sarnik, or not all of it."
+  [ "$(sql "SELECT count(*) FROM information_schema.tables WHERE table_schema IN ('public', 'rows')" sarnik)" = 0 ] \
+    || die "The database is not empty. A backup is restored into an empty place only, so that nothing is lost."
+  server_program pg_restore -d sarnik --exit-on-error --single-transaction --no-owner --no-privileges "$1" \
+    || die "The backup could not be read; nothing of it was kept."
+}
+
+[ $# -ge 2 ] || die "usage: tools/postgres.sh start|stop|recreate|backup|restore DIR [FILE] [--fast]"
 dir=$(mkdir -p "$2" && cd "$2" && pwd)
 fast=no; [ "${3:-}" = --fast ] && fast=yes
 bin=$(server_bin)
@@ -73,5 +93,7 @@ case "$1" in
   start) start ;;
   stop) if [ -d "$dir/cluster" ] && is_running; then as_server "$bin/pg_ctl" -D "$dir/cluster" -m fast -w stop >/dev/null; fi ;;
   recreate) sql "DROP DATABASE IF EXISTS sarnik WITH (FORCE)"; sql "CREATE DATABASE sarnik" ;;
-  *) die "usage: tools/postgres.sh start|stop|recreate DIR [--fast]" ;;
+  backup) backup "${3:?the file to write}" ;;
+  restore) restore "${3:?the file to read}" ;;
+  *) die "usage: tools/postgres.sh start|stop|recreate|backup|restore DIR [FILE] [--fast]" ;;
 esac

@@ -1,9 +1,10 @@
 import './head.js';
+import { PAGE_ADDRESS } from './base.js';
 import { el } from './elements.js';
 import { writeAddress } from './state.js';
 
 /** A page, or one visual, twice: each narrowed by itself, with scales in common, and the difference of the figures. */
-const { dashboard, visual } = document.body.dataset;
+const { visual } = document.body.dataset;
 const SIDES = ['left', 'right'];
 const asked = new URLSearchParams(location.search);
 const sheets = {};
@@ -18,7 +19,7 @@ for (const side of SIDES) {
     sarnikSheet.place.addEventListener('drawn', () => drawn(side));
   });
   const state = [asked.get(side) ?? '', 'w.page=all'].filter(Boolean).join('&');
-  frame.src = `/dashboards/${dashboard}?${state}#beside${visual ? `.${visual}` : ''}`;
+  frame.src = `${PAGE_ADDRESS}?${state}#beside${visual ? `.${visual}` : ''}`;
 }
 
 function drawn(side) {
@@ -83,6 +84,6 @@ function together(side) {
 }
 
 document.getElementById('one').addEventListener('click', () => {
-  location.href = `/dashboards/${dashboard}?${asked.get('left') ? writeAddress(sheets.left?.state ?? new Map()) : ''}`;
+  location.href = `${PAGE_ADDRESS}?${asked.get('left') ? writeAddress(sheets.left?.state ?? new Map()) : ''}`;
 });
 document.title ||= el('title', {}, 'Side by side').textContent;

@@ -364,30 +364,6 @@ titleInput.addEventListener('change', () => {
   else titleInput.value = sheet.opened.document.title;
 });
 
-by('open-to-readers').addEventListener('change', async e => {
-  try {
-    await ask('PUT', `/api/dashboards/${sheet.id}/open`, { body: e.target.checked });
-    say(e.target.checked ? 'Readers see this dashboard now, as it stands.' : 'Readers no longer see this dashboard.');
-  } catch (refused) {
-    e.target.checked = !e.target.checked;
-    say(refused.message);
-  }
-});
-
-by('shared')?.addEventListener('change', async e => {
-  try {
-    await ask('PUT', `/api/dashboards/${sheet.id}/shared`, { body: e.target.checked });
-    say(
-      e.target.checked
-        ? 'Other authors may change this dashboard now.'
-        : 'Only you and stewards may change this dashboard now.',
-    );
-  } catch (refused) {
-    e.target.checked = !e.target.checked;
-    say(refused.message);
-  }
-});
-
 by('duplicate-dashboard').addEventListener('click', () => openDuplicate(sheet));
 
 by('remove-dashboard').addEventListener('click', () =>

@@ -1,5 +1,6 @@
 import './head.js';
 import { el, refuse, say } from './elements.js';
+import { drawGrants } from './grants.js';
 import { ask } from './http.js';
 import { PlacingMap } from './map/placing-map.js';
 import { bring, withProgress } from './sending.js';
@@ -272,6 +273,36 @@ for (const button of document.querySelectorAll('[data-serve]')) {
       location.reload();
     }),
   );
+}
+let attempts = 0;
+/** What a rule on rows would leave to somebody, as it is written. */
+async function tryRule() {
+  const mine = ++attempts;
+  const rule = by('viewer-rule').value.trim();
+  const seen = by('rule-seen');
+  if (!rule) {
+    seen.textContent = 'all rows.';
+    return;
+  }
+  try {
+    const body = { rule, person: Number(by('rule-viewer').value) || null };
+    const { words } = await ask('POST', `/api/datasets/${id}/viewer-rule/try`, { body });
+    if (mine === attempts) seen.textContent = words;
+  } catch (refused) {
+    if (mine === attempts) seen.textContent = refused.message;
+  }
+}
+if (by('viewer-rule')) {
+  drawGrants(by('grants'), `datasets/${id}`, attempt).catch(refused => say(refused.message));
+  by('viewer-rule').addEventListener('input', tryRule);
+  by('rule-viewer').addEventListener('change', tryRule);
+  by('keep-rule').addEventListener('click', () =>
+    attempt(async () => {
+      await change('viewer-rule', { rule: by('viewer-rule').value });
+      say('Kept. It holds from now on, wherever the dataset is shown.');
+    }),
+  );
+  tryRule();
 }
 by('shared').addEventListener('change', () =>
   attempt(async () => {

@@ -74,7 +74,7 @@ export function openDuplicate(sheet) {
 }
 
 /** Each column with what stands for it; those without a match first, so that they are seen. */
-function settled(found) {
+export function settled(found) {
   const open = found.filter(f => !f.to).length;
   const sorted = [...found].sort((a, b) => Number(Boolean(a.to)) - Number(Boolean(b.to)));
   return [
@@ -99,7 +99,7 @@ function settled(found) {
 
 /** Where one more of a visual is put: on this sheet, on another dashboard, or on a new one that begins with it. */
 export function offerCopies(opener, sheet, id, here) {
-  const others = listOf('dashboards').filter(d => d.id !== sheet.id && String(d.id) !== String(sheet.id));
+  const others = listOf('dashboards').filter(d => String(d.id) !== String(sheet.id));
   const refusal = el('div', {});
   const onto = async body => {
     try {
@@ -126,7 +126,7 @@ export function offerCopies(opener, sheet, id, here) {
         here();
       }),
       option('On a new dashboard', title, () => onto({ title })),
-      ...others.map(d => option(`On “${d.title}”`, '', () => onto({ dashboard: d.id }))),
+      ...others.map(d => option(`On “${d.name}”`, '', () => onto({ dashboard: d.id }))),
     ),
     refusal,
   ]);

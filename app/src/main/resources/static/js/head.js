@@ -5,14 +5,21 @@ const root = document.documentElement;
 function label() {
   if (button) button.textContent = root.dataset.mood === 'night' ? 'Day' : 'Night';
 }
+
+/** Has the page look as by day or by night. @param {'day'|'night'} mood */
+export function wearMood(mood) {
+  if (root.dataset.mood === mood) return;
+  root.dataset.mood = mood;
+  label();
+  document.dispatchEvent(new CustomEvent('mood'));
+}
+
 button?.addEventListener('click', () => {
-  root.dataset.mood = root.dataset.mood === 'night' ? 'day' : 'night';
+  wearMood(root.dataset.mood === 'night' ? 'day' : 'night');
   try {
     localStorage.setItem('sarnik.mood', root.dataset.mood);
   } catch {
     /* kept for this page only */
   }
-  label();
-  document.dispatchEvent(new CustomEvent('mood'));
 });
 label();

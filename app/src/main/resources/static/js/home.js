@@ -1,5 +1,5 @@
 import './head.js';
-import { el } from './elements.js';
+import { el, say } from './elements.js';
 import { ask } from './http.js';
 
 /** A row of the grid is as high as so much of a column is wide, on a desk. */
@@ -51,6 +51,66 @@ async function draw(plan) {
   );
   plan.querySelector('svg').replaceWith(picture);
 }
+
+/** What others ask of this person. */
+async function drawRequests(place) {
+  const waiting = await ask('GET', '/api/requests');
+  const answer = (id, given) => async () => {
+    await ask('POST', `/api/requests/${id}`, { body: given }).catch(refused => say(refused.message));
+    drawRequests(place);
+  };
+  place.replaceChildren(
+    waiting.length
+      ? el(
+          'ul',
+          { class: 'doubts requests' },
+          ...waiting.map(({ id, name, may, of, words }) =>
+            el(
+              'li',
+              {},
+              `${name} asks to be let ${{ READ: 'read', COMPOSE: 'change', HAND_ON: 'hand on' }[may]} the ${of.thing.toLowerCase()} “${of.name}”`,
+              words ? `: “${words}”. ` : '. ',
+              el('button', { type: 'button', class: 'do', onclick: answer(id, true) }, 'Let them'),
+              ' ',
+              el('button', { type: 'button', class: 'quiet', onclick: answer(id, false) }, 'Not this time'),
+            ),
+          ),
+        )
+      : '',
+  );
+}
+const requests = document.getElementById('requests');
+if (requests) drawRequests(requests).catch(refused => say(refused.message));
+
+const file = document.getElementById('dashboard-file');
+file?.addEventListener('change', async () => {
+  const { bringDashboard } = await import('./dashboard-file.js');
+  const datasets = JSON.parse(document.getElementById('datasets').textContent);
+  if (file.files[0]) await bringDashboard(file.files[0], datasets);
+  file.value = '';
+});
+
+/** Words without their accents and case, so that “evora” finds Évora. */
+const plain = text => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+
+/** Shows those dashboards and datasets that hold all words that are typed. */
+function find() {
+  const words = plain(document.getElementById('find').value).split(/\s+/).filter(Boolean);
+  const whose = document.getElementById('whose').value;
+  const isOne = ({ dataset }) =>
+    whose === '' ||
+    (whose === 'published' ? dataset.published === 'true' : (dataset.mine === 'true') === (whose === 'mine'));
+  const holds = text => words.every(word => plain(text).includes(word));
+  let shown = 0;
+  for (const plan of document.querySelectorAll('.plan')) {
+    plan.hidden = !(holds(plan.dataset.words) && isOne(plan));
+    shown += plan.hidden ? 0 : 1;
+  }
+  for (const row of document.querySelectorAll('#dataset-rows tr')) row.hidden = !holds(row.textContent);
+  document.getElementById('found').textContent =
+    words.length || whose ? (shown === 1 ? 'One dashboard.' : `${shown || 'No'} dashboards.`) : '';
+}
+for (const id of ['find', 'whose']) document.getElementById(id)?.addEventListener('input', find);
 
 const seen = new IntersectionObserver(entries => {
   for (const { target, isIntersecting } of entries) {

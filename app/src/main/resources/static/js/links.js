@@ -1,4 +1,5 @@
-import { el } from './elements.js';
+import { isBorne } from './base.js';
+import { el, say } from './elements.js';
 import { encode } from './state.js';
 
 /** Milliseconds within which a second press on the same opens it. */
@@ -69,7 +70,8 @@ export class Links {
     for (const link of this.#of(from, gesture, 'OPEN')) this.#slide(link, values.length > 0);
     if (!values.length) return;
     for (const link of this.#of(from, gesture, 'GO')) {
-      if (link.dashboard) {
+      if (link.dashboard && isBorne) say('This leads to another dashboard, which this link does not show.');
+      else if (link.dashboard) {
         const means = this.#sheet.opened.sources[from];
         location.href = `/dashboards/${link.dashboard}?carry.${means}=${values.map(encode).join(',')}`;
       } else this.#sheet.goTo(link.part);

@@ -1,3 +1,4 @@
+import { commonAddress } from './base.js';
 import { el } from './elements.js';
 import { ask } from './http.js';
 import { WRITTEN_AS, read, sheetOfDays, written } from './filters/days.js';
@@ -185,7 +186,8 @@ function place(sheet, id, parameter) {
       'aria-label': parameter.name,
       oninput: async () => {
         const asked = search.value.trim();
-        const places = asked.length < 2 ? [] : await ask('GET', `/api/places?name=${encodeURIComponent(asked)}`);
+        const places =
+          asked.length < 2 ? [] : await ask('GET', `${commonAddress('places')}?name=${encodeURIComponent(asked)}`);
         if (asked !== search.value.trim()) return;
         found.replaceChildren(
           ...places.map(({ words }) =>

@@ -1,6 +1,19 @@
 import './head.js';
+import { PASS_NAME } from './base.js';
 import { say } from './elements.js';
+import { framing, stand } from './framed.js';
+import { offerPrint, printedAsAsked, printOf } from './print.js';
 import { Sheet } from './sheet.js';
+import { fitted, hang, wallOf } from './wall.js';
+
+const { pass } = document.body.dataset;
+if (pass) {
+  try {
+    sessionStorage.setItem(PASS_NAME, pass);
+  } catch {
+    /* a browser that keeps nothing asks again */
+  }
+}
 
 const sheet = new Sheet(document.body.dataset.dashboard);
 // One of two that stand side by side: their page looks after what they have in common.
@@ -10,4 +23,16 @@ if (beside) {
   sheet.only = only;
   window.sarnikSheet = sheet;
 }
-sheet.load().catch(refused => say(refused.message, { words: 'Try again', run: () => location.reload() }));
+const wall = wallOf();
+if (wall) {
+  sheet.hooks.opening = fitted;
+  hang(sheet, wall);
+}
+const framed = framing();
+if (framed) stand(sheet, framed);
+const paper = printOf();
+document.getElementById('on-paper')?.addEventListener('click', e => offerPrint(sheet, e.currentTarget));
+sheet
+  .load()
+  .then(() => paper && printedAsAsked(sheet, paper))
+  .catch(refused => say(refused.message, { words: 'Try again', run: () => location.reload() }));

@@ -1,5 +1,6 @@
 import { el, say } from './elements.js';
-import { ask } from './http.js';
+import { addressOf, BASE, PAGE_ADDRESS } from './base.js';
+import { ask, askBlob } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
 import { cellsOf, dress, readingOrder, sizeSheet, wear } from './dress.js';
 import { drawPages, pagesOf } from './pages.js';
@@ -9,10 +10,13 @@ import { Links } from './links.js';
 import { forget, known, remember } from './places.js';
 import { followed, boxOf } from './filters/place.js';
 import { knowNames, picked, readAddress, readState, strangersOf, valuesOf, writeAddress, writeState } from './state.js';
-import { offerTake, take } from './take.js';
+import { fileName, keepBack, offerTake, save, take } from './take.js';
 import { turns } from './filters/turns.js';
 import { KINDS } from './visuals/kinds.js';
 import { measuredTogether } from './sizes.js';
+
+/** How the page stands in another one, or on a wall, is said behind the state, and stays. */
+const standing = () => (/^#(framed|wall)\b/.test(location.hash) ? location.hash : '');
 
 /** Says which page asks, so that the server drops what a newer question of it has overtaken. */
 const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
@@ -90,12 +94,21 @@ export class Sheet {
   }
 
   async load() {
-    const opened = await ask('GET', `/api/dashboards/${this.id}`);
+    const answer = await ask('GET', BASE);
+    const opened = this.hooks.opening?.(answer) ?? answer;
     knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     this.state = readAddress(location.search);
     this.strangers = strangersOf(location.search);
     this.take(opened);
     await this.ask(this.ids());
+  }
+
+  /** Says which rows this viewer sees, where not all. */
+  #sayKept({ kept }) {
+    const place = document.getElementById('kept-back');
+    if (!place) return;
+    place.hidden = !kept.length;
+    place.textContent = kept.join(' ');
   }
 
   /** Id of the page that is looked at. */
@@ -104,13 +117,17 @@ export class Sheet {
     return this.opened.document.pages[asked] ? asked : pagesOf(this.opened.document)[0];
   }
 
-  /** Goes to a page; what was chosen is kept. @param {string} page its id */
-  goTo(page) {
+  /**
+   * Goes to a page; what was chosen is kept.
+   * @param {string} page its id @param {boolean} byItself whether nobody has asked for it, so that nobody goes back
+   */
+  goTo(page, byItself = false) {
     const next = new Map(this.state);
     if (page === pagesOf(this.opened.document)[0]) next.delete('g.page');
     else next.set('g.page', [page]);
     this.state = next;
-    history.pushState(null, '', this.address());
+    if (byItself) history.replaceState(null, '', this.address());
+    else history.pushState(null, '', this.address());
     this.turnPage();
   }
 
@@ -129,6 +146,8 @@ export class Sheet {
     this.#ahead.clear();
     knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     wear(opened);
+    keepBack(opened);
+    this.#sayKept(opened);
     const spots = opened.phone[this.page];
     const away = this.#away(this.state);
     const inOrder = this.isPhone ? spots.map(spot => spot.visual) : readingOrder(opened.document, this.page);
@@ -254,9 +273,11 @@ export class Sheet {
             { class: 'visual-signs' },
             (mounted.trailSign = sign('trail', 'Which rows are these?', () => openTrail(mounted))),
             sign('figures', 'The figures as a table', () => openFigures(this, id, mounted)),
-            KINDS[visual.type].takesItself
+            KINDS[visual.type].takesItself || !(this.opened.takes.rows || this.opened.takes.pictures)
               ? ''
-              : sign('take', 'Take along', e => offerTake(e.currentTarget, form => this.takeAlong(id, form))),
+              : sign('take', 'Take along', e =>
+                  offerTake(e.currentTarget, this.opened.takes, form => this.takeAlong(id, form)),
+                ),
             this.hooks.strip || document.body.classList.contains('is-beside-page')
               ? ''
               : sign('beside', 'Side by side', () => this.standBeside(id)),
@@ -318,6 +339,7 @@ export class Sheet {
     /** What is turned of a filter or number, made anew; null where there is none of this id. */
     control: (_, part) => controlOf(this, part.id),
     grounds: () => this.opened.grounds ?? {},
+    takes: () => this.opened.takes,
     page: (_, { page }) => this.goTo(page),
   };
 
@@ -329,16 +351,25 @@ export class Sheet {
   }
 
   #address(what) {
-    return `/api/dashboards/${this.id}/${what}`;
+    return addressOf(what);
   }
 
   /**
    * Takes a visual along as a file.
-   * @param {'csv'|'svg'|'png'} form
+   * @param {string} form csv, svg or png of what is drawn; rows.csv, rows.xlsx, rows.geojson or rows.gpkg of its rows
    */
   async takeAlong(id, form) {
     const mounted = this.visuals.get(id);
     if (!mounted?.drawing || mounted.drawing.type === 'misfit') return say('There is nothing to take along yet.');
+    if (form.startsWith('rows.')) {
+      const ending = form.slice('rows.'.length);
+      const rows = await askBlob('POST', this.#address('rows'), {
+        state: writeState(this.state),
+        visual: id,
+        form: ending,
+      });
+      return save(rows, fileName(mounted.drawing.title || 'rows', ending));
+    }
     return take(form, mounted, async () => {
       if (!mounted.kind.whole) return mounted.drawing;
       const frames = await ask('POST', this.#address('frames'), {
@@ -423,7 +454,7 @@ export class Sheet {
   /** Goes to where the page stands twice, or one of its visuals. @param {string | null} visual its id */
   standBeside(visual = null) {
     const said = encodeURIComponent(writeAddress(this.state));
-    location.href = `/dashboards/${this.id}/beside?left=${said}&right=${said}${visual ? `&visual=${visual}` : ''}`;
+    location.href = `${PAGE_ADDRESS}/beside?left=${said}&right=${said}${visual ? `&visual=${visual}` : ''}`;
   }
 
   /** Turns the scales of the page from what is held to what is shown, and back. */
@@ -561,7 +592,7 @@ export class Sheet {
 
   address() {
     const text = writeAddress(this.state);
-    return location.pathname + (text ? `?${text}` : '');
+    return location.pathname + (text ? `?${text}` : '') + standing();
   }
 
   lightAll() {
@@ -612,7 +643,8 @@ export class Sheet {
       for (const id of wanted) this.#pending.add(id);
       // An older question came later on its way, and was taken for a newer one.
       if (refused.status === OVERTAKEN && asking === this.#asking) this.#late = true;
-      else if (refused.name !== 'AbortError') say(refused.message, { words: 'Try again', run: () => this.ask([]) });
+      else if (refused.name !== 'AbortError' && !this.hooks.failed?.(refused))
+        say(refused.message, { words: 'Try again', run: () => this.ask([]) });
     } finally {
       if (asking === this.#asking) {
         this.#asking = null;
@@ -658,7 +690,7 @@ export class Sheet {
     // What was turned on meanwhile stays.
     if (writeState(this.state) === text) {
       this.state = readState(frames.state);
-      if (!this.turning && this.address() !== location.pathname + location.search)
+      if (!this.turning && this.address() !== location.pathname + location.search + standing())
         history.replaceState(null, '', this.address());
     }
     for (const id of relit ? this.visuals.keys() : wanted) if (this.visuals.has(id)) this.light(id);

@@ -1,3 +1,4 @@
+import { isBorne } from './base.js';
 import { el, refuse } from './elements.js';
 import { readState } from './state.js';
 import { viewsButton } from './views.js';
@@ -52,7 +53,13 @@ export class Showing {
     });
     document
       .getElementById('showing')
-      .replaceChildren(this.#sentence, viewsButton(sheet), besideButton(sheet), this.#input, this.#understood);
+      .replaceChildren(
+        this.#sentence,
+        isBorne ? '' : viewsButton(sheet),
+        besideButton(sheet),
+        this.#input,
+        this.#understood,
+      );
   }
 
   #empty() {

@@ -87,8 +87,25 @@ async function raster(blob, width, height) {
   }
 }
 
-/** Offers the forms in which a visual can be taken along. @param {(form: string) => Promise<void>} run */
-export function offerTake(opener, run) {
+/** What may not be taken along cannot be copied or printed either. @param {{takes: Object}} opened */
+export function keepBack({ takes }) {
+  document.body.classList.toggle('keeps-rows', !takes.rows);
+  document.body.classList.toggle('keeps-prints', !takes.prints);
+}
+
+document.addEventListener('copy', e => {
+  const typed = e.target.closest?.('input, textarea');
+  if (!document.body.classList.contains('keeps-rows') || typed) return;
+  e.preventDefault();
+  say('Whoever made this dashboard lets no figures be copied.');
+});
+
+/**
+ * Offers the forms in which a visual can be taken along.
+ * @param {{rows: boolean, pictures: boolean}} takes
+ * @param {(form: string) => Promise<void>} run
+ */
+export function offerTake(opener, takes, run) {
   const option = (form, words, hint) =>
     el(
       'button',
@@ -107,9 +124,13 @@ export function offerTake(opener, run) {
     el(
       'div',
       { class: 'popup-list' },
-      option('csv', 'The figures', 'CSV'),
-      option('png', 'A picture', 'PNG'),
-      option('svg', 'A drawing', 'SVG'),
+      takes.rows && option('csv', 'The figures', 'CSV'),
+      takes.pictures && option('png', 'A picture', 'PNG'),
+      takes.pictures && option('svg', 'A drawing', 'SVG'),
+      takes.rows && option('rows.csv', 'The rows', 'CSV'),
+      takes.rows && option('rows.xlsx', 'The rows', 'XLSX'),
+      takes.rows && option('rows.geojson', 'The rows with their places', 'GeoJSON'),
+      takes.rows && option('rows.gpkg', 'The rows with their places', 'GeoPackage'),
     ),
   ]);
 }

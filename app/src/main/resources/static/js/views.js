@@ -1,3 +1,4 @@
+import { addressOf } from './base.js';
 import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { closePopup, openPopup } from './popup.js';
@@ -18,11 +19,11 @@ export function viewsButton(sheet) {
   );
 }
 
-const address = sheet => `/api/dashboards/${sheet.id}/views`;
+const address = () => addressOf('views');
 
 async function open(sheet, opener) {
   try {
-    show(sheet, opener, await ask('GET', address(sheet)));
+    show(sheet, opener, await ask('GET', address()));
   } catch (refused) {
     say(refused.message);
   }
@@ -56,7 +57,7 @@ function show(sheet, opener, views) {
               'aria-label': `Forget ${view.name}`,
               title: `Forget ${view.name}`,
               onclick: async () => {
-                await ask('DELETE', `${address(sheet)}/${view.id}`).catch(refused => say(refused.message));
+                await ask('DELETE', `${address()}/${view.id}`).catch(refused => say(refused.message));
                 open(sheet, opener);
               },
             },
@@ -74,7 +75,7 @@ function show(sheet, opener, views) {
   const keep = async () => {
     if (!name.value.trim()) return name.focus();
     try {
-      await ask('PUT', address(sheet), {
+      await ask('PUT', address(), {
         body: { name: name.value.trim(), state: writeState(sheet.state), offered: offered.checked },
       });
       open(sheet, opener);

@@ -1,5 +1,6 @@
 package sarnik.bench;
 
+import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Page;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
@@ -7,6 +8,8 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -87,16 +90,6 @@ public final class Shots {
         page.waitForSelector("[data-visual=v7] table");
         page.waitForTimeout(600);
         shot(page, "pages");
-        page.navigate("/dashboards/10");
-        SarnikBrowser.drawn(page);
-        shot(page, "kinds-together");
-        page.navigate("/dashboards/11");
-        SarnikBrowser.drawn(page);
-        page.locator("[data-visual=v2] .line-opener").nth(6).click();
-        page.locator("[data-visual=v2] .line-words").nth(6).click();
-        page.waitForSelector(".showing b");
-        page.waitForTimeout(600);
-        shot(page, "kinds-list");
         page.navigate("/dashboards/1/compose");
         SarnikBrowser.drawn(page);
         page.fill(".sentence-field", "map of takings, only where product is still");
@@ -106,12 +99,39 @@ public final class Shots {
         page.navigate("/dashboards/14/wiring");
         page.locator(".wired-filter").first().click();
         shot(page, "wiring");
+        page.navigate("/dashboards/1/hand-over");
+        page.waitForSelector("[data-ready]");
+        page.click("text=Make a link");
+        page.evaluate("document.getElementById('grants-title').scrollIntoView()");
+        shot(page, "hand-over");
+        framed(browser, base);
         themes(page);
         Page phone = browser.signedIn(base, "rui", "aljibe-rui1", 390, 844);
         phone.navigate(sheet);
         SarnikBrowser.drawn(phone);
         phone.screenshot(new Page.ScreenshotOptions().setPath(directory.resolve("read-phone.png")));
         System.out.println("  pictures of " + base + " are in " + directory);
+    }
+
+    /** A dashboard within a page of another site, as somebody sees it who has not signed in. */
+    private void framed(SarnikBrowser browser, String base) {
+        try {
+            String links = Files.readString(Path.of(System.getProperty("demo.files", ".sarnik/demo/files"))
+                    .resolve("links.txt"));
+            String news = links.lines()
+                    .filter(line -> line.startsWith("in a newspaper"))
+                    .findFirst()
+                    .orElseThrow()
+                    .replaceFirst("in a newspaper\\s+", "")
+                    .replace("@encoded", URLEncoder.encode(base, StandardCharsets.UTF_8));
+            Page page = browser.stranger(new Browser.NewContextOptions().setViewportSize(1280, 900));
+            page.navigate(news);
+            page.waitForFunction("() => document.getElementById('sheet').clientHeight > 400");
+            page.waitForTimeout(2500);
+            shot(page, "framed");
+        } catch (IOException gone) {
+            throw new UncheckedIOException(gone);
+        }
     }
 
     /** The five themes by day, and below each by night, as one picture. */

@@ -121,9 +121,12 @@ public final class Moving {
      */
     public static DashboardDocument onto(
             DashboardDocument document, long from, long to, Map<String, String> columns, String title) {
-        JsonObject moved = new Walk(from, to, columns.keySet(), name -> columns.getOrDefault(name, name))
-                .object(read(document.json()), false);
-        return titled(moved, title);
+        return titled(moved(read(document.json()), from, to, columns), title);
+    }
+
+    /** The same of a document as JSON, without looking whether it holds. */
+    static JsonObject moved(JsonObject document, long from, long to, Map<String, String> columns) {
+        return new Walk(from, to, columns.keySet(), name -> columns.getOrDefault(name, name)).object(document, false);
     }
 
     /** The same document under another title. */
@@ -131,12 +134,12 @@ public final class Moving {
         return titled(read(document.json()), title);
     }
 
-    private static DashboardDocument titled(JsonObject document, String title) {
+    static DashboardDocument titled(JsonObject document, String title) {
         return DashboardDocument.parse(
                 Json.createObjectBuilder(document).add("title", title).build().toString());
     }
 
-    private static JsonObject read(String json) {
+    static JsonObject read(String json) {
         try (var reader = Json.createReader(new StringReader(json))) {
             return reader.readObject();
         }

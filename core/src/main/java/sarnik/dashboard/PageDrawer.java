@@ -24,6 +24,7 @@ import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryException;
+import sarnik.query.RowSelection;
 import sarnik.query.Stage;
 import sarnik.state.ReaderState;
 import sarnik.state.ReaderState.Part;
@@ -115,6 +116,38 @@ public final class PageDrawer {
         Answers answers = answerer.answer(asked, rows, check);
         plans.forEach((id, plan) -> drawn.put(id, guarded(id, () -> plan.draw(answers))));
         return drawn;
+    }
+
+    /**
+     * Rows that a visual rests on just now.
+     *
+     * @param dataset they are of
+     * @param rows their numbers, ascending
+     */
+    public record Shown(LoadedDataset dataset, int[] rows) {}
+
+    /**
+     * The rows that a visual of one dataset shows, narrowed as it is.
+     *
+     * @throws MisfitException when it has gone, does not fit, or shows rows of none or of several datasets
+     */
+    public Shown shown(String id) {
+        Visual visual = dashboard.visuals().get(id);
+        if (visual == null) throw new MisfitException("This visual has been taken away from the dashboard.");
+        return shown(visual, scene(id));
+    }
+
+    private <V extends Visual> Shown shown(V visual, Scene scene) {
+        Set<Long> datasets = kinds.of(visual).datasets(visual);
+        if (datasets.size() != 1)
+            throw new MisfitException("Rows are taken along of visuals that show the rows of one dataset.");
+        List<Rule> rules = kinds.of(visual).rules(visual);
+        LoadedDataset dataset = scene.dataset(datasets.iterator().next());
+        return new Shown(
+                dataset,
+                RowSelection.of(
+                        dataset.table(),
+                        answerer.engine().resolved(scene.shown(dataset, rules.isEmpty() ? null : rules.get(0)))));
     }
 
     private <V extends Visual> Plan plan(V visual, Scene scene) {

@@ -83,6 +83,11 @@ final class Lexer {
             String name = name();
             if (name.isEmpty())
                 throw new FormulaException(from, at, "A parameter is written as a colon and its name, such as :year.");
+            // What is known of whoever looks is a family of parameters.
+            if (name.equals(Scope.VIEWER) && at < text.length() && text.charAt(at) == '.') {
+                at++;
+                name += "." + name();
+            }
             return new Word(Sort.PARAMETER, name, from, at);
         }
         if (Character.isLetter(c) || c == '_' || c == '@') return new Word(Sort.NAME, name(), from, at);

@@ -19,6 +19,9 @@ public record Scope(
     /** The place of a row that has one. */
     public static final String PLACE = "place";
 
+    /** What parameters begin with that stand for whoever looks, such as {@code :viewer.province}. */
+    public static final String VIEWER = "viewer";
+
     /** The columns of a table, without those that placing adds and without places. */
     public static Scope of(Table table) {
         Map<String, Kind> columns = new LinkedHashMap<>();

@@ -158,8 +158,8 @@ public final class StateReader {
             return;
         }
         Value read = value.get();
-        // A range that is open at both ends is everything.
-        if (read.text().equals("..")) return;
+        // A range that is open at both ends is everything; two dots that can be chosen are a value like others.
+        if (!(read instanceof Value.Choice) && read.text().equals("..")) return;
         if (read instanceof Value.Choice choice) {
             List<String> known = known(kind.known(filter, choice.values(), scene), choice.values());
             if (known.isEmpty()) return;

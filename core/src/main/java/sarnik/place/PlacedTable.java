@@ -46,6 +46,35 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
                 table.with(java.util.Map.of(ORIGIN, origins.table.column(PLACE))), finds, findOfRow, origins);
     }
 
+    /**
+     * Some of its rows. What was found for others only is left out.
+     *
+     * @param picked row numbers, in the order in which they are wanted
+     */
+    public PlacedTable pick(int[] picked) {
+        int[] fresh = new int[finds.size()];
+        java.util.Arrays.fill(fresh, -1);
+        long[] counts = new long[finds.size()];
+        List<Integer> kept = new java.util.ArrayList<>();
+        int[] findOfPicked = new int[picked.length];
+        for (int i = 0; i < picked.length; i++) {
+            int find = findOfRow[picked[i]];
+            if (fresh[find] < 0) {
+                fresh[find] = kept.size();
+                kept.add(find);
+            }
+            findOfPicked[i] = fresh[find];
+            counts[fresh[find]]++;
+        }
+        List<Find> left = IntStream.range(0, kept.size())
+                .mapToObj(i -> {
+                    Find find = finds.get(kept.get(i));
+                    return new Find(find.words(), counts[i], find.match());
+                })
+                .toList();
+        return new PlacedTable(table.pick(picked), left, findOfPicked, origin == null ? null : origin.pick(picked));
+    }
+
     /** What was found for destinations and for origins. */
     public List<Find> allFinds() {
         return origin == null

@@ -1,6 +1,7 @@
 package sarnik.table;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -92,12 +93,28 @@ public final class Table {
      */
     public Table pick(int[] picked) {
         Map<String, Column> columnsOfPicked = new LinkedHashMap<>();
-        columns.forEach((name, column) -> {
-            ColumnBuilder builder = ColumnBuilder.canonical(column.type(), picked.length);
-            for (int row : picked) builder.add(textOrEmpty(column, row));
-            columnsOfPicked.put(name, builder.build());
-        });
+        columns.forEach((name, column) -> columnsOfPicked.put(name, pick(column, picked)));
         return new Table(columnsOfPicked);
+    }
+
+    /** A dictionary is made anew, so that nothing of other rows is left in it. */
+    private static Column pick(Column column, int[] picked) {
+        if (column instanceof WholeColumn whole)
+            return new WholeColumn(
+                    Arrays.stream(picked).mapToLong(row -> whole.values()[row]).toArray());
+        if (column instanceof DecimalColumn decimal)
+            return new DecimalColumn(Arrays.stream(picked)
+                    .mapToDouble(row -> decimal.values()[row])
+                    .toArray());
+        if (column instanceof DateColumn date)
+            return new DateColumn(
+                    Arrays.stream(picked).map(row -> date.days()[row]).toArray());
+        if (column instanceof TimeColumn time)
+            return new TimeColumn(
+                    Arrays.stream(picked).mapToLong(row -> time.seconds()[row]).toArray());
+        ColumnBuilder builder = ColumnBuilder.canonical(column.type(), picked.length);
+        for (int row : picked) builder.add(textOrEmpty(column, row));
+        return builder.build();
     }
 
     private static String textOrEmpty(Column column, int row) {

@@ -89,6 +89,11 @@ class ReaderStateTest {
                 .isEqualTo(state);
     }
 
+    @Test
+    void twoDotsThatCanBeChosenAreAValueLikeOthers() {
+        theTextFormIsReadBackAsItWas(List.of(".."));
+    }
+
     @Provide
     Arbitrary<List<String>> values() {
         return Arbitraries.strings()

@@ -59,6 +59,7 @@ public final class DemoLoader {
                             + "/wms?SERVICE=WMS&VERSION=1.3.0&REQUEST=GetMap&LAYERS=rain&STYLES=&CRS=EPSG:3857&BBOX={bbox}"
                             + "&WIDTH=256&HEIGHT=256&FORMAT=image/png&TRANSPARENT=TRUE");
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
+            loader.handOver("http://127.0.0.1:" + arguments[5]);
         }
     }
 
@@ -226,13 +227,47 @@ public final class DemoLoader {
         client.json("POST", "/api/datasets/" + stock + "/feed", Map.of());
     }
 
+    /**
+     * Shows a dashboard by a link to anyone, one within a page of another site, and one on a wall. Where they are stands in
+     * a file beside the demo's others.
+     */
+    private void handOver(String site) throws IOException, InterruptedException {
+        say("  handing dashboards over: a link for anyone, one for a newspaper's page, one for a wall");
+        String sells = link(1, Map.of("name", "For anyone", "opensTo", "ANYONE"));
+        String news = link(
+                1,
+                Map.of(
+                        "name",
+                        "For the newspaper",
+                        "opensTo",
+                        "ANYONE",
+                        "sites",
+                        List.of(site),
+                        "takes",
+                        Map.of("rows", false, "pictures", true, "prints", true)));
+        String wall = link(6, Map.of("name", "For the wall in the office", "opensTo", "ANYONE"));
+        // Where the application is stands there by a name: it may be started at another port.
+        Files.writeString(directory.resolve("links.txt"), """
+                shown to anyone   @base%s
+                in a newspaper    %s/news?frame=@encoded%s
+                on a wall         @base%s#wall.20s
+                """.formatted(
+                        sells, site, URLEncoder.encode(news + "#framed", StandardCharsets.UTF_8), wall));
+    }
+
+    private String link(long dashboard, Map<String, ?> wanted) throws IOException, InterruptedException {
+        return client.json("POST", "/api/dashboards/" + dashboard + "/links", wanted)
+                .get("path")
+                .asString();
+    }
+
     private long compose(String title, String resource, Map<String, Long> datasets)
             throws IOException, InterruptedException {
         JsonNode made = client.json("POST", "/api/dashboards", Map.of("title", title));
         long id = made.get("id").asLong();
         JsonNode composed = edit(made, patch(resource, datasets));
         edit(composed, forPhones(composed.get("document")));
-        client.json("PUT", "/api/dashboards/" + id + "/open", true);
+        client.publish(id);
         return id;
     }
 

@@ -64,7 +64,18 @@ public final class SarnikBrowser implements AutoCloseable {
 
     /** The same with other options, such as for a page into which a test puts a script of its own. */
     public Page signedIn(String base, String name, String password, Browser.NewContextOptions options) {
-        Page page = browser.newContext(options.setBaseURL(base)).newPage();
+        Page page = stranger(options.setBaseURL(base));
+        page.navigate("/sign-in");
+        page.fill("[name=username]", name);
+        page.fill("[name=password]", password);
+        page.click("button[type=submit]");
+        page.waitForURL(url -> !url.endsWith("/sign-in"));
+        return page;
+    }
+
+    /** A page of somebody who has not signed in. */
+    public Page stranger(Browser.NewContextOptions options) {
+        Page page = browser.newContext(options).newPage();
         // Long, because a busy machine may be slow; nothing waits longer than it has to.
         page.setDefaultTimeout(45_000);
         page.onPageError(error -> troubles.add("a script failed: " + error));
@@ -77,11 +88,6 @@ public final class SarnikBrowser implements AutoCloseable {
             troubles.add("a dialog opened: " + dialog.message());
             dialog.dismiss();
         });
-        page.navigate("/sign-in");
-        page.fill("[name=username]", name);
-        page.fill("[name=password]", password);
-        page.click("button[type=submit]");
-        page.waitForURL(url -> !url.endsWith("/sign-in"));
         return page;
     }
 

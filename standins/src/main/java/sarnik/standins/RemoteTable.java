@@ -63,6 +63,7 @@ public final class RemoteTable implements AutoCloseable {
         server.createContext("/wms", MapServices.wms());
         server.createContext("/wmts", MapServices.wmts());
         server.createContext("/features", Features.service());
+        server.createContext("/news", NewsSite.page());
         server.setExecutor(Executors.newFixedThreadPool(THREADS, run -> {
             Thread thread = new Thread(run, "stand-in");
             thread.setDaemon(true);

@@ -17,6 +17,8 @@ public final class Standins {
         System.out.println(
                 "Roads as vector tiles, made up: http://127.0.0.1:" + table.port() + "/roads/{z}/{x}/{y}.mvt");
         System.out.println("Rain as a map service, made up: http://127.0.0.1:" + table.port() + "/wms and /wmts");
+        System.out.println(
+                "A newspaper that shows a dashboard: http://127.0.0.1:" + table.port() + "/news?frame=ADDRESS");
         System.out.println("Wells and districts as features, made up: http://127.0.0.1:" + table.port() + "/features");
     }
 }

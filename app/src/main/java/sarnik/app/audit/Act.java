@@ -24,6 +24,8 @@ public class Act {
         KEPT_OUT("kept out"),
         PEOPLE("people"),
         RIGHTS("rights"),
+        PUBLISHED("published"),
+        LINKS("links"),
         MADE("made"),
         REMOVED("taken away"),
         BROUGHT("rows brought in"),

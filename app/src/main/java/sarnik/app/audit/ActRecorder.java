@@ -48,8 +48,41 @@ class ActRecorder implements AsyncHandlerInterceptor {
                     Done.dashboard(Act.Kind.MADE, "made another of the dashboard “%s”")),
             Map.entry("DELETE /api/dashboards/{id}", Done.dashboard(Act.Kind.REMOVED, "took the dashboard “%s” away")),
             Map.entry(
-                    "PUT /api/dashboards/{id}/open",
-                    Done.dashboard(Act.Kind.RIGHTS, "changed whether the dashboard “%s” is open to readers")),
+                    "POST /api/dashboards/{id}/editions",
+                    Done.dashboard(Act.Kind.PUBLISHED, "published an edition of the dashboard “%s”")),
+            Map.entry(
+                    "PUT /api/dashboards/{id}/edition",
+                    Done.dashboard(
+                            Act.Kind.PUBLISHED, "changed which edition of the dashboard “%s” readers see, if any")),
+            Map.entry(
+                    "DELETE /api/dashboards/{id}/editions/{number}",
+                    Done.dashboard(Act.Kind.REMOVED, "took an edition of the dashboard “%s” away")),
+            Map.entry(
+                    "PUT /api/dashboards/{id}/takes",
+                    Done.dashboard(Act.Kind.RIGHTS, "changed what may be taken along of the dashboard “%s”")),
+            Map.entry(
+                    "PUT /api/dashboards/{id}/grants",
+                    Done.dashboard(Act.Kind.RIGHTS, "changed who may do what with the dashboard “%s”")),
+            Map.entry(
+                    "PUT /api/datasets/{id}/grants",
+                    Done.dataset(Act.Kind.RIGHTS, "changed who may do what with the dataset “%s”")),
+            Map.entry(
+                    "PUT /api/datasets/{id}/viewer-rule",
+                    Done.dataset(Act.Kind.RIGHTS, "changed who sees which rows of the dataset “%s”")),
+            Map.entry("POST /api/requests/{request}", Done.plain(Act.Kind.RIGHTS, "answered a request for a right")),
+            Map.entry(
+                    "POST /api/dashboards/{id}/links",
+                    Done.dashboard(Act.Kind.LINKS, "made a link to the dashboard “%s”")),
+            Map.entry(
+                    "PUT /api/dashboards/{id}/links/{link}",
+                    Done.dashboard(Act.Kind.LINKS, "changed a link to the dashboard “%s”")),
+            Map.entry(
+                    "POST /api/dashboards/{id}/links/{link}/end",
+                    Done.dashboard(Act.Kind.LINKS, "ended a link to the dashboard “%s”")),
+            Map.entry("POST /people/groups", Done.plain(Act.Kind.PEOPLE, "made a group of people")),
+            Map.entry(
+                    "POST /people/groups/{id}",
+                    new Done(Act.Kind.PEOPLE, "people_groups", "name", "changed the group “%s”")),
             Map.entry(
                     "PUT /api/dashboards/{id}/shared",
                     Done.dashboard(Act.Kind.RIGHTS, "changed whether other authors may change the dashboard “%s”")),

@@ -27,8 +27,8 @@ class BodyLimit extends OncePerRequestFilter {
     /** What an author says: a document, formulas, descriptions of columns. */
     private static final int EDIT = 4 << 20;
 
-    private static final Pattern QUESTIONS =
-            Pattern.compile("/api/dashboards/\\d+/(frames|rows|pictures|places/\\w+)|/sign-in|/sign-out");
+    private static final Pattern QUESTIONS = Pattern.compile("/api/(dashboards|editions|shown)/[^/]+/"
+            + "(frames|rows|pictures|narrowings|filters/values|places/\\w+)|/sign-in(/\\w+)?|/sign-out|/shown/.*");
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)

@@ -1,14 +1,10 @@
 package sarnik.app.dashboard;
 
-import com.fasterxml.jackson.annotation.JsonRawValue;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -25,6 +21,8 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.async.DeferredResult;
+import sarnik.app.dataset.DatasetService;
+import sarnik.app.dataset.SeenDatasets;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.web.Revisions;
@@ -33,15 +31,11 @@ import sarnik.brief.Brief;
 import sarnik.dashboard.Arrangement;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
-import sarnik.dashboard.Finish;
-import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Moving;
 import sarnik.dashboard.OwnTheme;
 import sarnik.dashboard.Remaking;
 import sarnik.dashboard.Removal;
 import sarnik.dashboard.StartingSheet;
-import sarnik.narrow.FilterOffer;
-import sarnik.narrow.Narrowing;
 import sarnik.visual.Box;
 import sarnik.visual.Question;
 import tools.jackson.databind.json.JsonMapper;
@@ -57,95 +51,31 @@ class DashboardApi {
 
     private final DashboardService dashboards;
     private final FrameService frames;
-    private final FilterService filters;
     private final WiringService wirings;
+    private final DatasetService datasets;
+    private final SheetAnswers sheets;
     private final AnswerQueue queue;
     private final JsonMapper mapper;
 
     DashboardApi(
             DashboardService dashboards,
             FrameService frames,
-            FilterService filters,
             WiringService wirings,
+            DatasetService datasets,
+            SheetAnswers sheets,
             AnswerQueue queue,
             JsonMapper mapper) {
-        this.filters = filters;
         this.wirings = wirings;
+        this.datasets = datasets;
+        this.sheets = sheets;
         this.queue = queue;
         this.dashboards = dashboards;
         this.frames = frames;
         this.mapper = mapper;
     }
 
-    /**
-     * @param offers what each filter offers, page by page
-     * @param touches by visual, filter and parameter: the visuals that change with it
-     * @param framed by visual: the visuals that change with what is in sight of it
-     * @param played by visual: the visuals that change with the moment that it plays
-     * @param means by visual on which something can be picked: what tells the column of its picks
-     * @param sources by visual on which something can be picked: the dataset and the column of its picks
-     * @param grounds the sources of pictures, by name
-     * @param worn by visual: how it is dressed
-     * @param phone by page: its visuals as they stand on a phone
-     * @param colours of the author's own, by the names they have in the style: those of the day, then those of the
-     *     night; empty for none
-     */
-    record Sheet(
-            long id,
-            long revision,
-            @JsonRawValue String document,
-            Map<String, FilterOffer> offers,
-            Map<String, Set<String>> touches,
-            Map<String, Set<String>> framed,
-            Map<String, Set<String>> played,
-            Map<String, String> means,
-            Map<String, String> sources,
-            boolean openToReaders,
-            boolean shared,
-            boolean mayChange,
-            boolean mayShare,
-            String undo,
-            String redo,
-            Map<String, FrameService.GroundSource> grounds,
-            Map<String, Finish> worn,
-            Map<String, List<Dashboard.Spot>> phone,
-            List<Map<String, String>> colours) {}
-
-    private ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
-        Dashboard dashboard = opened.document().dashboard();
-        Map<String, Set<String>> touches = new LinkedHashMap<>();
-        for (Set<String> ids : List.of(
-                dashboard.visuals().keySet(),
-                dashboard.filters().keySet(),
-                dashboard.parameters().keySet()))
-            ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, Kinds.ALL, id)));
-        Sheet sheet = new Sheet(
-                opened.id(),
-                opened.revision(),
-                opened.document().json(),
-                filters.offers(dashboard),
-                touches,
-                each(dashboard.visuals().keySet(), id -> Narrowing.framed(dashboard, id)),
-                each(dashboard.visuals().keySet(), id -> Narrowing.played(dashboard, Kinds.ALL, id)),
-                filters.meanings(dashboard),
-                filters.sources(dashboard),
-                opened.openToReaders(),
-                opened.shared(),
-                opened.mayChange(),
-                opened.mayShare(),
-                opened.undo(),
-                opened.redo(),
-                frames.groundSources(),
-                each(dashboard.visuals().keySet(), dashboard::finishOf),
-                each(dashboard.pages().keySet(), dashboard::onPhone),
-                dashboard.own() == null
-                        ? List.of()
-                        : List.of(dashboard.own().colours(), dashboard.own().nightColours()));
-        return ResponseEntity.ok().eTag(Revisions.tag(opened.revision())).body(sheet);
-    }
-
-    private static <T> Map<String, T> each(Set<String> ids, Function<String, T> of) {
-        return ids.stream().collect(Collectors.toMap(id -> id, of));
+    private ResponseEntity<SheetAnswers.Sheet> answer(DashboardService.Opened opened) {
+        return sheets.answer(opened);
     }
 
     /** The title of a dashboard to be made. */
@@ -153,7 +83,7 @@ class DashboardApi {
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
-    Sheet make(@RequestBody Make make, @AuthenticationPrincipal SignedIn person) {
+    SheetAnswers.Sheet make(@RequestBody Make make, @AuthenticationPrincipal SignedIn person) {
         return answer(dashboards.make(make.title(), person)).getBody();
     }
 
@@ -173,8 +103,9 @@ class DashboardApi {
     @ResponseStatus(HttpStatus.CREATED)
     DeferredResult<FirstMade> first(
             @RequestBody First first, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
-        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(Set.of(first.dataset())), ticket -> {
-            FrameService.MadePage made = frames.firstPage(first.dataset());
+        SeenDatasets seen = seenFor(first.dataset(), person);
+        return queue.answer(AnswerQueue.Asker.of(request).each(), seen.prepare(Set.of(first.dataset())), ticket -> {
+            FrameService.MadePage made = frames.firstPage(seen, first.dataset());
             return new FirstMade(dashboards.keep(made.document(), person).id(), made.guesses());
         });
     }
@@ -182,7 +113,7 @@ class DashboardApi {
     /**
      * What is made of an author's own colours.
      *
-     * @param colours as {@link Sheet} has them
+     * @param colours as {@link SheetAnswers.Sheet} has them
      * @param trouble what is hard to read in them; null where nothing is
      */
     record Coloured(List<Map<String, String>> colours, String trouble) {}
@@ -202,15 +133,8 @@ class DashboardApi {
         return new Coloured(List.of(own.colours(), own.nightColours()), own.trouble());
     }
 
-    @GetMapping("/{id}")
-    DeferredResult<ResponseEntity<Sheet>> open(
-            @PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
-        DashboardService.Opened opened = dashboards.open(id, person);
-        return each(request, opened.document().dashboard(), ticket -> answer(opened));
-    }
-
     @PatchMapping(path = "/{id}", consumes = JSON_PATCH)
-    ResponseEntity<Sheet> edit(
+    ResponseEntity<SheetAnswers.Sheet> edit(
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @RequestBody String patch,
@@ -219,7 +143,7 @@ class DashboardApi {
     }
 
     @PostMapping("/{id}/undo")
-    ResponseEntity<Sheet> undo(
+    ResponseEntity<SheetAnswers.Sheet> undo(
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @AuthenticationPrincipal SignedIn person) {
@@ -227,17 +151,11 @@ class DashboardApi {
     }
 
     @PostMapping("/{id}/redo")
-    ResponseEntity<Sheet> redo(
+    ResponseEntity<SheetAnswers.Sheet> redo(
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @AuthenticationPrincipal SignedIn person) {
         return answer(dashboards.redo(id, Revisions.of(ifMatch), person));
-    }
-
-    @PutMapping("/{id}/open")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void openToReaders(@PathVariable long id, @RequestBody boolean open, @AuthenticationPrincipal SignedIn person) {
-        dashboards.openToReaders(id, open, person);
     }
 
     /** Whether other authors may change it. */
@@ -257,7 +175,7 @@ class DashboardApi {
     @GetMapping("/{id}/removals/{parts}")
     Removal.Removed removal(
             @PathVariable long id, @PathVariable List<String> parts, @AuthenticationPrincipal SignedIn person) {
-        return Removal.of(dashboards.read(id, person), parts);
+        return Removal.of(composed(id, person).dashboard(), parts);
     }
 
     /**
@@ -274,7 +192,7 @@ class DashboardApi {
             @RequestParam(defaultValue = "0") int across,
             @RequestParam(defaultValue = "0") int down,
             @AuthenticationPrincipal SignedIn person) {
-        return frames.arranged(dashboards.read(id, person), parts, act, across, down);
+        return frames.arranged(composed(id, person).dashboard(), parts, act, across, down);
     }
 
     /** What else a visual could be, each with the edit that makes it that. */
@@ -284,15 +202,15 @@ class DashboardApi {
             @PathVariable String part,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> frames.others(dashboard, part));
+        Reading reading = composed(id, person);
+        return each(request, reading, ticket -> frames.others(reading, part));
     }
 
     /** The edit that adds another of a visual, of a page, or of several visuals. */
     @GetMapping("/{id}/copies/{parts}")
     Remaking.Copy copy(
             @PathVariable long id, @PathVariable List<String> parts, @AuthenticationPrincipal SignedIn person) {
-        return frames.copy(dashboards.read(id, person), parts);
+        return frames.copy(composed(id, person).dashboard(), parts);
     }
 
     /** The columns of a dataset that a dashboard uses, and what stands for each in another. */
@@ -303,11 +221,12 @@ class DashboardApi {
             @RequestParam long to,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
-        DashboardDocument document = dashboards.open(id, person).document();
+        Reading reading = dashboards.read(id, person);
+        dashboards.checkDatasets(person, from, to);
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
-                frames.prepare(Set.of(from, to)),
-                ticket -> frames.moves(document, from, to));
+                reading.datasets().prepare(Set.of(from, to)),
+                ticket -> frames.moves(reading, from, to));
     }
 
     /**
@@ -374,13 +293,23 @@ class DashboardApi {
     @GetMapping("/{id}/wiring")
     DeferredResult<WiringService.Sheet> wiring(
             @PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request) {
-        Dashboard dashboard = dashboards.compose(id, person).document().dashboard();
-        return each(request, dashboard, ticket -> wirings.sheet(dashboard));
+        Reading reading = composed(id, person);
+        return each(request, reading, ticket -> wirings.sheet(reading));
     }
 
     /** A question of which each matters, not only the newest of its page. */
-    private <T> DeferredResult<T> each(HttpServletRequest request, Dashboard dashboard, AnswerQueue.Answer<T> answer) {
-        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), answer);
+    private <T> DeferredResult<T> each(HttpServletRequest request, Reading reading, AnswerQueue.Answer<T> answer) {
+        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(reading), answer);
+    }
+
+    private Reading composed(long id, SignedIn person) {
+        return dashboards.compose(id, person).reading();
+    }
+
+    /** Datasets as somebody sees them who composes with one of them. */
+    private SeenDatasets seenFor(long dataset, SignedIn person) {
+        dashboards.checkDatasets(person, dataset);
+        return datasets.seenBy(person);
     }
 
     @GetMapping("/{id}/briefs/{part}")
@@ -389,9 +318,9 @@ class DashboardApi {
             @PathVariable String part,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
+        Reading reading = composed(id, person);
         Map<Long, String> others = dashboards.others(id, person);
-        return each(request, dashboard, ticket -> frames.brief(dashboard, part, others));
+        return each(request, reading, ticket -> frames.brief(reading, part, others));
     }
 
     /**
@@ -422,12 +351,12 @@ class DashboardApi {
             @RequestParam(required = false) String page,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
-        Dashboard dashboard = dashboards.open(id, person).document().dashboard();
+        Reading reading = composed(id, person);
         StartingSheet sheet = StartingSheet.of(name);
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
-                frames.prepare(Set.of(dataset)),
-                ticket -> frames.startingSheet(dashboard, page, sheet, dataset));
+                seenFor(dataset, person).prepare(Set.of(dataset)),
+                ticket -> frames.startingSheet(reading, page, sheet, dataset));
     }
 
     /**
@@ -448,12 +377,12 @@ class DashboardApi {
             HttpServletRequest request) {
         if (typed.text() == null || typed.text().length() > MOST_TYPED)
             throw new RefusedException("A sentence has up to %d letters.".formatted(MOST_TYPED));
-        DashboardDocument document = dashboards.open(id, person).document();
+        Reading reading = composed(id, person);
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
-                frames.prepare(Set.of(typed.dataset())),
+                seenFor(typed.dataset(), person).prepare(Set.of(typed.dataset())),
                 ticket -> frames.sentence(
-                        document, typed.page(), typed.text(), typed.dataset(), mapper::writeValueAsString));
+                        reading, typed.page(), typed.text(), typed.dataset(), mapper::writeValueAsString));
     }
 
     @GetMapping("/{id}/proposals")
@@ -464,10 +393,10 @@ class DashboardApi {
             @RequestParam(required = false) String page,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
-        DashboardDocument document = dashboards.open(id, person).document();
+        Reading reading = composed(id, person);
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
-                frames.prepare(Set.of(dataset)),
-                ticket -> frames.proposals(document, page, question, dataset, mapper::writeValueAsString));
+                seenFor(dataset, person).prepare(Set.of(dataset)),
+                ticket -> frames.proposals(reading, page, question, dataset, mapper::writeValueAsString));
     }
 }

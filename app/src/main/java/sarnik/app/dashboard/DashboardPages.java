@@ -1,9 +1,6 @@
 package sarnik.app.dashboard;
 
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
-import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -12,12 +9,12 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import sarnik.app.dataset.DatasetService;
+import sarnik.app.dataset.Description;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.PageJson;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Kinds;
-import sarnik.dashboard.Theme;
 import sarnik.visual.Visual;
 
 /** Home, and the two states of a dashboard: read and compose. */
@@ -27,10 +24,15 @@ class DashboardPages {
     private static final int LOWEST = 24;
 
     private final DashboardService dashboards;
+    private final Readings readings;
+    private final SheetModel sheets;
     private final DatasetService datasets;
     private final PageJson json;
 
-    DashboardPages(DashboardService dashboards, DatasetService datasets, PageJson json) {
+    DashboardPages(
+            DashboardService dashboards, Readings readings, SheetModel sheets, DatasetService datasets, PageJson json) {
+        this.readings = readings;
+        this.sheets = sheets;
         this.json = json;
         this.dashboards = dashboards;
         this.datasets = datasets;
@@ -42,18 +44,22 @@ class DashboardPages {
     /**
      * A dashboard on the home page with a small plan of its sheet.
      *
+     * @param words what it can be found by: its title, its owner, the names of its datasets
      * @param boxes the plan as JSON, of which a true small picture is drawn
      */
     public record HomeSheet(
             long id,
             String title,
-            boolean openToReaders,
+            boolean published,
+            boolean mine,
+            String owner,
+            String words,
             String changed,
             List<PlanBox> plan,
             String boxes,
             int planHeight) {
 
-        static HomeSheet of(DashboardService.Listed listed, PageJson json) {
+        static HomeSheet of(DashboardService.Listed listed, List<String> on, PageJson json) {
             Dashboard dashboard = listed.dashboard();
             List<PlanBox> plan = dashboard.readingOrder(dashboard.firstPage()).stream()
                     .filter(id -> !dashboard.finish(id).isHidden())
@@ -71,7 +77,10 @@ class DashboardPages {
             return new HomeSheet(
                     listed.id(),
                     listed.title(),
-                    listed.openToReaders(),
+                    listed.published(),
+                    listed.mine(),
+                    listed.owner(),
+                    listed.title() + " " + listed.owner() + " " + String.join(" ", on),
                     DayWords.of(listed.changedAt()),
                     plan,
                     json.of(plan),
@@ -84,10 +93,21 @@ class DashboardPages {
         model.addAttribute(
                 "dashboards",
                 dashboards.all(person).stream()
-                        .map(listed -> HomeSheet.of(listed, json))
+                        .map(listed -> HomeSheet.of(listed, namesOf(listed.dashboard()), json))
                         .toList());
-        model.addAttribute("datasets", person.isAuthor() ? datasets.all() : List.of());
+        List<DatasetService.Listed> readable = person.isAuthor() ? datasets.all(person) : List.of();
+        model.addAttribute("datasets", readable);
+        model.addAttribute(
+                "datasetsJson",
+                json.of(readable.stream().map(d -> new Other(d.id(), d.name())).toList()));
         return "home";
+    }
+
+    private List<String> namesOf(Dashboard dashboard) {
+        return dashboard.datasets().stream()
+                .flatMap(id -> datasets.description(id).stream())
+                .map(Description::name)
+                .toList();
     }
 
     @PostMapping("/dashboards")
@@ -112,18 +132,29 @@ class DashboardPages {
             @RequestParam(required = false) String visual,
             @AuthenticationPrincipal SignedIn person,
             Model model) {
-        Dashboard dashboard = dashboards.open(id, person).document().dashboard();
-        model.addAttribute("id", id);
-        model.addAttribute("title", dashboard.title());
-        model.addAttribute("theme", themeOf(dashboard));
-        model.addAttribute("visual", dashboard.visuals().containsKey(visual) ? visual : "");
-        return "beside";
+        return sheets.beside(readings.of(id, person), "/api/dashboards/" + id, visual, model);
     }
 
-    private static String themeOf(Dashboard dashboard) {
-        return (dashboard.theme() == null ? Theme.FIELD : dashboard.theme())
-                .name()
-                .toLowerCase(Locale.ROOT);
+    /** An edition twice, or one of its visuals. */
+    @GetMapping("/editions/{edition}/beside")
+    String editionBeside(
+            @PathVariable long edition,
+            @RequestParam(required = false) String visual,
+            @AuthenticationPrincipal SignedIn person,
+            Model model) {
+        return sheets.beside(readings.edition(edition, person), "/api/editions/" + edition, visual, model);
+    }
+
+    /** An edition as readers see it, for those who may change its dashboard. */
+    @GetMapping("/editions/{edition}")
+    String edition(@PathVariable long edition, @AuthenticationPrincipal SignedIn person, Model model) {
+        Reading reading = readings.edition(edition, person);
+        sheets.fill(reading, "/api/editions/" + edition, model);
+        model.addAttribute("composing", false);
+        model.addAttribute("mayChange", false);
+        model.addAttribute("mayShare", false);
+        model.addAttribute("published", true);
+        return "sheet";
     }
 
     @GetMapping("/dashboards/{id}/wiring")
@@ -134,47 +165,19 @@ class DashboardPages {
         return "wiring";
     }
 
-    /** Another dashboard, on which a visual can be put as well. */
-    public record Other(long id, String title) {}
-
-    /** What is told of a dataset, for readers. */
-    public record Told(String name, String line, List<String> columns) {}
-
-    private Optional<Told> told(long dataset) {
-        return datasets.description(dataset)
-                .filter(d -> !d.about().isEmpty())
-                .map(d -> new Told(
-                        d.name(),
-                        d.about().line(),
-                        d.about().columns().entrySet().stream()
-                                .sorted(Map.Entry.comparingByKey())
-                                .map(c -> c.getKey()
-                                        + (c.getValue().unit().isEmpty()
-                                                ? ""
-                                                : " (" + c.getValue().unit() + ")")
-                                        + (c.getValue().description().isEmpty()
-                                                ? ""
-                                                : ": " + c.getValue().description()))
-                                .toList()));
-    }
+    /** Something that can be chosen by its name. */
+    public record Other(long id, String name) {}
 
     private String sheet(long id, SignedIn person, Model model, boolean composing) {
         DashboardService.Opened opened = composing ? dashboards.compose(id, person) : dashboards.open(id, person);
-        model.addAttribute("id", id);
-        model.addAttribute("title", opened.document().dashboard().title());
-        model.addAttribute("theme", themeOf(opened.document().dashboard()));
-        model.addAttribute("openToReaders", opened.openToReaders());
+        sheets.fill(opened.reading(), "/api/dashboards/" + id, model);
+        model.addAttribute("published", opened.published());
         model.addAttribute("composing", composing);
-        model.addAttribute("mayChange", opened.mayChange());
+        model.addAttribute("mayChange", opened.reading().composes());
         model.addAttribute("mayShare", opened.mayShare());
         model.addAttribute("shared", opened.shared());
-        model.addAttribute(
-                "told",
-                opened.document().dashboard().datasets().stream()
-                        .flatMap(d -> told(d).stream())
-                        .toList());
         if (composing) {
-            model.addAttribute("datasetsJson", json.of(datasets.all()));
+            model.addAttribute("datasetsJson", json.of(datasets.all(person)));
             model.addAttribute(
                     "dashboardsJson",
                     json.of(dashboards.all(person).stream()

@@ -1,74 +1,110 @@
 package sarnik.app.dashboard;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.rights.May;
+import sarnik.app.rights.Rights;
+import sarnik.app.rights.Thing;
+import sarnik.app.rights.Who;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
 
 /** Keeps dashboards and their history. Every edit is one revision; a stale edit is refused, nothing is lost. */
 @Service
-class DashboardService {
+public class DashboardService {
 
     private static final int MOST_OTHERS = 60;
-
-    private static final int MOST_PARSED = 200;
 
     private final StoredDashboardRepository dashboards;
     private final StoredEditRepository edits;
     private final PeopleService people;
+    private final Rights rights;
+    private final Readings readings;
 
-    /** Parsed documents: reading and checking one takes longer than answering what it asks. */
-    private final Cache<Revision, Dashboard> parsed =
-            Caffeine.newBuilder().maximumSize(MOST_PARSED).build();
-
-    private record Revision(long id, long number) {}
-
-    DashboardService(StoredDashboardRepository dashboards, StoredEditRepository edits, PeopleService people) {
+    DashboardService(
+            StoredDashboardRepository dashboards,
+            StoredEditRepository edits,
+            PeopleService people,
+            Rights rights,
+            Readings readings) {
         this.dashboards = dashboards;
         this.edits = edits;
         this.people = people;
+        this.rights = rights;
+        this.readings = readings;
     }
 
     /**
      * A dashboard as one person finds it.
      *
      * @param shared whether other authors may change it
-     * @param mayChange whether this person may
-     * @param mayShare whether this person may say so
+     * @param published whether there is an edition that readers see
+     * @param mayShare whether this person may hand it on
      * @param undo what undo would take back, in words; null when there is nothing
      * @param redo what redo would do again, in words; null when there is nothing
      */
-    record Opened(
-            long id,
-            long revision,
-            DashboardDocument document,
-            boolean openToReaders,
-            boolean shared,
-            boolean mayChange,
-            boolean mayShare,
-            String undo,
-            String redo) {}
+    record Opened(Reading reading, boolean shared, boolean published, boolean mayShare, String undo, String redo) {
+
+        /** Somebody who only reads. */
+        static Opened read(Reading reading) {
+            return new Opened(reading, false, reading.edition() != null, false, null, null);
+        }
+
+        long id() {
+            return reading.id();
+        }
+
+        long revision() {
+            return reading.revision();
+        }
+
+        DashboardDocument document() {
+            return reading.document();
+        }
+    }
 
     /** A dashboard as lists show it. */
-    record Listed(long id, String title, Dashboard dashboard, boolean openToReaders, Instant changedAt) {}
+    record Listed(
+            long id,
+            String title,
+            Dashboard dashboard,
+            boolean published,
+            boolean mine,
+            String owner,
+            Instant changedAt) {}
 
     @Transactional(readOnly = true)
     List<Listed> all(SignedIn person) {
+        Rights.Held held = rights.held(Thing.DASHBOARD, person);
         return dashboards.findAllByOrderByChangedAtDesc().stream()
-                .filter(d -> isOpenTo(person, d.isOpenToReaders()))
-                .map(d -> new Listed(d.getId(), d.getTitle(), parsed(d), d.isOpenToReaders(), d.getChangedAt()))
+                .filter(d -> held.may(d.getId(), d.getCreatedBy(), May.READ))
+                .filter(d -> person.isAuthor() || d.getEditionId() != null)
+                .map(d -> {
+                    boolean draft = d.getEditionId() == null || held.may(d.getId(), d.getCreatedBy(), May.COMPOSE);
+                    Dashboard shown = (draft
+                                    ? readings.document(d)
+                                    : readings.edition(d.getEditionId()).document())
+                            .dashboard();
+                    return new Listed(
+                            d.getId(),
+                            shown.title(),
+                            shown,
+                            d.getEditionId() != null,
+                            d.getCreatedBy() == person.id(),
+                            people.nameOf(d.getCreatedBy()),
+                            d.getChangedAt());
+                })
                 .toList();
     }
 
@@ -76,17 +112,8 @@ class DashboardService {
     @Transactional(readOnly = true)
     Map<Long, String> others(long id, SignedIn person) {
         Map<Long, String> others = new LinkedHashMap<>();
-        dashboards.findAllByOrderByChangedAtDesc().stream()
-                .filter(d -> d.getId() != id && isOpenTo(person, d.isOpenToReaders()))
-                .limit(MOST_OTHERS)
-                .forEach(d -> others.put(d.getId(), d.getTitle()));
+        all(person).stream().filter(d -> d.id() != id).limit(MOST_OTHERS).forEach(d -> others.put(d.id(), d.title()));
         return others;
-    }
-
-    private Dashboard parsed(StoredDashboard stored) {
-        return parsed.get(
-                new Revision(stored.getId(), stored.getRevision()),
-                r -> DashboardDocument.parse(stored.getDocument()).dashboard());
     }
 
     /**
@@ -96,6 +123,27 @@ class DashboardService {
      */
     @Transactional(readOnly = true)
     public Dashboard named(String name) {
+        return readings.document(stored(name)).dashboard();
+    }
+
+    /** A dashboard that is published. */
+    public record Published(long id, long owner) {}
+
+    /**
+     * The published dashboard of an id or a title, whoever may see it.
+     *
+     * @throws IllegalArgumentException when there is none, or several of the title, or it is not published
+     */
+    @Transactional(readOnly = true)
+    public Published published(String name) {
+        StoredDashboard found = stored(name);
+        if (found.getEditionId() == null)
+            throw new IllegalArgumentException(
+                    "“%s” is not published. Publish it on its page “Hand over”.".formatted(found.getTitle()));
+        return new Published(found.getId(), found.getCreatedBy());
+    }
+
+    private StoredDashboard stored(String name) {
         List<StoredDashboard> found = dashboards.findAllByOrderByChangedAtDesc().stream()
                 .filter(d ->
                         d.getTitle().equals(name) || String.valueOf(d.getId()).equals(name))
@@ -107,61 +155,83 @@ class DashboardService {
                             found.size(),
                             name,
                             found.stream().map(d -> String.valueOf(d.getId())).toList()));
-        return parsed(found.get(0));
+        return found.get(0);
     }
 
-    private static boolean isOpenTo(SignedIn person, boolean openToReaders) {
-        return person.isAuthor() || openToReaders;
+    /** A dashboard as something that people have rights on; null where it has gone. */
+    @Transactional(readOnly = true)
+    public Rights.Owned owned(long id) {
+        return dashboards.findById(id).map(StoredDashboard::owned).orElse(null);
     }
 
     /**
-     * The newest revision of a dashboard, for answering what it shows.
+     * Checks that somebody may do something with a dashboard.
+     *
+     * @throws RefusedException when there is none, or the person may not
+     */
+    @Transactional(readOnly = true)
+    public void check(long id, May what, SignedIn person) {
+        Rights.Owned of = owned(id);
+        if (of == null) throw RefusedException.gone("dashboard");
+        rights.check(person, of, what);
+    }
+
+    /**
+     * A dashboard as somebody reads it.
      *
      * @throws RefusedException when there is none, or it is not open to this person
      */
     @Transactional(readOnly = true)
-    Dashboard read(long id, SignedIn person) {
-        long revision = dashboards
-                .standing(id)
-                .filter(d -> isOpenTo(person, d.getOpenToReaders()))
-                .orElseThrow(() -> RefusedException.gone("dashboard"))
-                .getRevision();
-        return parsed.get(
-                new Revision(id, revision),
-                r -> DashboardDocument.parse(
-                                dashboards.findById(id).orElseThrow().getDocument())
-                        .dashboard());
+    public Reading read(long id, SignedIn person) {
+        return readings.of(id, person);
     }
 
     /** @throws RefusedException when there is none, or it is not open to this person */
     @Transactional(readOnly = true)
     Opened open(long id, SignedIn person) {
-        StoredDashboard dashboard = dashboards
-                .findById(id)
-                .filter(d -> isOpenTo(person, d.isOpenToReaders()))
-                .orElseThrow(() -> RefusedException.gone("dashboard"));
-        return opened(dashboard, person);
+        return opened(readings.of(id, person));
     }
 
     /** @throws RefusedException as {@link #open}, and with 403 when this person may not change it */
     @Transactional(readOnly = true)
     Opened compose(long id, SignedIn person) {
-        StoredDashboard dashboard = dashboards.findById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
-        people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), dashboard.isShared(), person);
-        return opened(dashboard, person);
+        return opened(
+                readings.draft(dashboards.findById(id).orElseThrow(() -> RefusedException.gone("dashboard")), person));
+    }
+
+    /** The datasets that a dashboard's edition rests on, or its draft where it is not published. */
+    @Transactional(readOnly = true)
+    public Set<Long> datasets(long id) {
+        StoredDashboard stored = dashboards.findById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
+        return (stored.getEditionId() == null
+                        ? readings.document(stored)
+                        : readings.edition(stored.getEditionId()).document())
+                .dashboard()
+                .datasets();
+    }
+
+    /** Checks that somebody may compose with datasets. */
+    void checkDatasets(SignedIn person, long... ids) {
+        for (long id : ids) readings.checkDataset(id, person);
     }
 
     private Opened opened(StoredDashboard dashboard, SignedIn person) {
+        return opened(readings.draft(dashboard, person));
+    }
+
+    @Transactional(readOnly = true)
+    Opened opened(Reading reading) {
+        if (!reading.composes()) return Opened.read(reading);
+        SignedIn person = reading.viewer().person();
+        long id = reading.id();
+        StoredDashboard stored = dashboards.findById(id).orElseThrow();
         return new Opened(
-                dashboard.getId(),
-                dashboard.getRevision(),
-                DashboardDocument.parse(dashboard.getDocument()),
-                dashboard.isOpenToReaders(),
-                dashboard.isShared(),
-                person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), dashboard.isShared(), person),
-                person.isAuthor() && people.mayChange(dashboard.getCreatedBy(), false, person),
-                undoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null),
-                redoable(dashboard.getId(), person).map(StoredEdit::getWords).orElse(null));
+                reading,
+                rights.isGiven(Thing.DASHBOARD, id, Who.ANALYSTS, May.COMPOSE),
+                stored.getEditionId() != null,
+                rights.may(person, stored.owned(), May.HAND_ON),
+                undoable(id, person).map(StoredEdit::getWords).orElse(null),
+                redoable(id, person).map(StoredEdit::getWords).orElse(null));
     }
 
     private Optional<StoredEdit> undoable(long id, SignedIn person) {
@@ -179,18 +249,17 @@ class DashboardService {
     Opened make(String title, SignedIn person) {
         if (title == null || title.isBlank())
             throw new RefusedException("A dashboard needs a title: the question it answers.");
-        StoredDashboard made = dashboards.save(new StoredDashboard(
-                DashboardDocument.empty(title.strip()),
-                person.id(),
-                Clock.systemUTC().instant()));
-        return opened(made, person);
+        return keep(DashboardDocument.empty(title.strip()), person);
     }
 
     /** Keeps a dashboard that was made of another. */
     @Transactional
     Opened keep(DashboardDocument document, SignedIn person) {
+        readings.checkDatasets(document.dashboard(), person);
         StoredDashboard made = dashboards.save(
                 new StoredDashboard(document, person.id(), Clock.systemUTC().instant()));
+        // Analysts see each other's work unless its owner says otherwise.
+        rights.give(Thing.DASHBOARD, made.getId(), Who.ANALYSTS, May.READ);
         return opened(made, person);
     }
 
@@ -207,6 +276,7 @@ class DashboardService {
         StoredDashboard dashboard = newest(id, revision, person);
         DashboardDocument.Edit edit =
                 DashboardDocument.parse(dashboard.getDocument()).edit(patch);
+        readings.checkDatasets(edit.after().dashboard(), person);
         dashboard.take(edit.after(), Clock.systemUTC().instant());
         edits.replaceUndone(id, person.id());
         edits.save(new StoredEdit(dashboard, person.id(), edit.words(), patch, edit.inverse(), StoredEdit.State.DONE));
@@ -265,29 +335,33 @@ class DashboardService {
 
     /** The dashboard, held until the transaction ends, where this person may change it. */
     private StoredDashboard held(long id, SignedIn person) {
+        return held(id, May.COMPOSE, person);
+    }
+
+    private StoredDashboard held(long id, May what, SignedIn person) {
         StoredDashboard dashboard =
                 dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
-        people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), dashboard.isShared(), person);
+        rights.check(person, dashboard.owned(), what);
         return dashboard;
     }
 
-    @Transactional
-    void openToReaders(long id, boolean open, SignedIn person) {
-        held(id, person).openToReaders(open);
-    }
-
-    /** Says whether other authors may change and remove a dashboard: its owner's word, or a steward's. */
+    /** Says whether all analysts may change a dashboard. */
     @Transactional
     void share(long id, boolean shared, SignedIn person) {
-        StoredDashboard dashboard =
-                dashboards.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dashboard"));
-        people.checkMayChange(dashboard.getTitle(), dashboard.getCreatedBy(), false, person);
-        dashboard.share(shared);
+        held(id, May.HAND_ON, person);
+        rights.give(Thing.DASHBOARD, id, Who.ANALYSTS, shared ? May.COMPOSE : May.READ);
+    }
+
+    /** Says what those who read a dashboard may take along. */
+    @Transactional
+    void take(long id, Takes takes, SignedIn person) {
+        held(id, May.HAND_ON, person).take(takes);
     }
 
     /** Takes a dashboard away with its history. */
     @Transactional
     void remove(long id, SignedIn person) {
         dashboards.delete(held(id, person));
+        rights.forget(Thing.DASHBOARD, id);
     }
 }

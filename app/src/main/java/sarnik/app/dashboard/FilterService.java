@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
-import sarnik.app.dataset.DatasetService;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Kinds;
@@ -32,16 +31,12 @@ class FilterService {
 
     private static final int LONGEST = 200;
 
-    private final DatasetService datasets;
     private final QueryEngine engine = new InMemoryEngine();
 
-    FilterService(DatasetService datasets) {
-        this.datasets = datasets;
-    }
-
     /** What each filter offers to choose from. */
-    Map<String, FilterOffer> offers(Dashboard dashboard) {
-        FilterScene scene = new FilterScene(LocalDate.now(), OnceDatasets.of(datasets, dashboard), engine);
+    Map<String, FilterOffer> offers(Reading reading) {
+        Dashboard dashboard = reading.dashboard();
+        FilterScene scene = new FilterScene(LocalDate.now(), OnceDatasets.of(reading.datasets(), dashboard), engine);
         Map<String, FilterOffer> offers = new LinkedHashMap<>();
         for (String page : dashboard.pageIds())
             for (String id : dashboard.filtersOf(page))
@@ -51,8 +46,8 @@ class FilterService {
     }
 
     /** By visual on which something can be picked: what tells the column of its picks, and all that mean the same. */
-    Map<String, String> meanings(Dashboard dashboard) {
-        return Narrowing.meanings(dashboard, Kinds.ALL, OnceDatasets.of(datasets));
+    Map<String, String> meanings(Reading reading) {
+        return Narrowing.meanings(reading.dashboard(), Kinds.ALL, OnceDatasets.of(reading.datasets()));
     }
 
     /** By visual on which something can be picked: the dataset and the column of its picks, as addresses have them. */
@@ -76,12 +71,13 @@ class FilterService {
      */
     record AskedValues(String state, String filter, String find) {}
 
-    ValueCounts values(Dashboard dashboard, AskedValues asked) {
+    ValueCounts values(Reading reading, AskedValues asked) {
+        Dashboard dashboard = reading.dashboard();
         if (asked.filter() == null || !dashboard.filters().containsKey(asked.filter()))
             throw new RefusedException(HttpStatus.NOT_FOUND, "This filter has been taken away.");
         if (asked.find() != null && asked.find().length() > LONGEST)
             throw new RefusedException("At most %d characters are looked for.".formatted(LONGEST));
-        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
+        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
         Datasets once = read.datasets();
         ReaderState state = read.state();
         FilterOffer offer = FilterOffer.of(
@@ -111,10 +107,11 @@ class FilterService {
      */
     record AskedWords(String state, String words) {}
 
-    Finder.Found find(Dashboard dashboard, AskedWords asked) {
+    Finder.Found find(Reading reading, AskedWords asked) {
+        Dashboard dashboard = reading.dashboard();
         if (asked.words() == null || asked.words().length() > LONGEST * 2)
             throw new RefusedException("Up to %d characters are read.".formatted(LONGEST * 2));
-        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
+        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
         Datasets once = read.datasets();
         ReaderState state = read.state();
         Narrowing narrowing = new Narrowing(dashboard, state, once, Kinds.ALL, LocalDate.now(), engine);

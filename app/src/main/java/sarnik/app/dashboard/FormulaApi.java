@@ -9,7 +9,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.async.DeferredResult;
-import sarnik.app.dataset.DatasetService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.AnswerQueue;
@@ -33,12 +32,10 @@ class FormulaApi {
     private static final int LONGEST = 2000;
 
     private final DashboardService dashboards;
-    private final DatasetService datasets;
     private final AnswerQueue queue;
 
-    FormulaApi(DashboardService dashboards, DatasetService datasets, AnswerQueue queue) {
+    FormulaApi(DashboardService dashboards, AnswerQueue queue) {
         this.dashboards = dashboards;
-        this.datasets = datasets;
         this.queue = queue;
     }
 
@@ -59,7 +56,8 @@ class FormulaApi {
             @RequestBody Attempt attempt,
             @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
+        Reading reading = dashboards.compose(id, person).reading();
+        Dashboard dashboard = reading.dashboard();
         SheetFormula of =
                 attempt.formula() == null ? null : dashboard.formulas().get(attempt.formula());
         if (of == null) throw new RefusedException("This formula has been taken away from the dashboard.");
@@ -68,12 +66,13 @@ class FormulaApi {
         SheetFormula formula = new SheetFormula(of.dataset(), of.name(), attempt.text());
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
-                datasets.prepare(List.of(of.dataset())),
-                ticket -> tried(dashboard, formula));
+                reading.datasets().prepare(List.of(of.dataset())),
+                ticket -> tried(reading, formula));
     }
 
-    private Tried tried(Dashboard dashboard, SheetFormula formula) {
-        SheetFormula.Scene scene = OnceDatasets.scene(OnceDatasets.of(datasets), dashboard, ReaderState.NOTHING);
+    private Tried tried(Reading reading, SheetFormula formula) {
+        SheetFormula.Scene scene =
+                OnceDatasets.scene(OnceDatasets.of(reading.datasets()), reading.dashboard(), ReaderState.NOTHING);
         Datasets once = Formulated.of(scene, List.of(formula));
         if (!(once.find(formula.dataset()) instanceof Datasets.Found.Ready ready))
             throw new RefusedException("Its dataset has gone. Choose another one.");

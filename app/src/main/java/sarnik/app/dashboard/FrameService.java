@@ -18,12 +18,14 @@ import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
+import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import sarnik.app.MemoryBudget;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.dataset.DatasetService;
+import sarnik.app.dataset.SeenDatasets;
 import sarnik.app.ground.Grounds;
 import sarnik.app.ground.PictureSource;
 import sarnik.app.ground.Pictures;
@@ -41,6 +43,7 @@ import sarnik.dashboard.Bound;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.DocumentJson;
 import sarnik.dashboard.FirstPage;
 import sarnik.dashboard.Kinds;
 import sarnik.dashboard.Moving;
@@ -57,11 +60,15 @@ import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.Narrowing;
 import sarnik.picture.MapPicture;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
 import sarnik.sentence.SentenceReader;
 import sarnik.state.ReaderState;
+import sarnik.table.Column;
+import sarnik.table.Table;
 import sarnik.visual.Drawing;
 import sarnik.visual.Question;
 import sarnik.visual.Sight;
@@ -92,6 +99,9 @@ class FrameService {
 
     private static final int LONGEST_STATE = 20_000;
     private static final int MOST_ASKED = 500;
+
+    /** Rows that are handed out at once. */
+    private static final int MOST_ROWS = 200_000;
 
     private final DatasetService datasets;
     private final BoundarySets boundaries;
@@ -149,12 +159,8 @@ class FrameService {
     record Asked(String state, List<String> ids, Map<String, Sight> sights, Set<String> known) {}
 
     /** Begins to bring what a dashboard shows into memory. */
-    CompletableFuture<Void> prepare(Dashboard dashboard) {
-        return prepare(dashboard.datasets());
-    }
-
-    CompletableFuture<Void> prepare(Set<Long> ids) {
-        return datasets.prepare(ids);
+    CompletableFuture<Void> prepare(Reading reading) {
+        return reading.datasets().prepare(reading.dashboard().datasets());
     }
 
     /**
@@ -179,10 +185,11 @@ class FrameService {
             throw new RefusedException("What is in sight of a map is null.");
     }
 
-    Frames frames(Dashboard dashboard, Asked asked, AnswerQueue.Ticket ticket) {
-        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
+    Frames frames(Reading reading, Asked asked, AnswerQueue.Ticket ticket) {
+        Dashboard dashboard = reading.dashboard();
+        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
         Datasets once = read.datasets();
-        PageDrawer drawer = drawer(dashboard, read.state(), once, asked.sights() == null ? Map.of() : asked.sights());
+        PageDrawer drawer = drawer(reading, read, asked.sights() == null ? Map.of() : asked.sights());
         // Each once, whatever a request says how often.
         List<String> wanted = asked.ids() == null
                 ? List.copyOf(dashboard.visuals().keySet())
@@ -199,12 +206,17 @@ class FrameService {
                 places);
     }
 
-    private PageDrawer drawer(Dashboard dashboard, ReaderState state, Datasets once, Map<String, Sight> sights) {
-        return new PageDrawer(Bound.of(dashboard, state), state, sources(once), answerer, sights);
+    private PageDrawer drawer(Reading reading, OnceDatasets.Read read, Map<String, Sight> sights) {
+        return new PageDrawer(
+                Bound.of(reading.dashboard(), read.state()),
+                read.state(),
+                sources(reading, read.datasets()),
+                answerer,
+                sights);
     }
 
-    private Sources sources(Datasets once) {
-        return new Sources(once, keys::find, LocalDate.now());
+    private static Sources sources(Reading reading, Datasets once) {
+        return new Sources(once, reading.keys(), LocalDate.now());
     }
 
     /**
@@ -235,19 +247,19 @@ class FrameService {
     }
 
     /** What is told of a place. */
-    PlaceTeller.Told tell(Dashboard dashboard, AskedPlace asked) {
-        return fitting(() -> onMap(dashboard, asked.state(), asked.visual()).tell(asked.layer(), asked.place()));
+    PlaceTeller.Told tell(Reading reading, AskedPlace asked) {
+        return fitting(() -> onMap(reading, asked.state(), asked.visual()).tell(asked.layer(), asked.place()));
     }
 
     /** The places near one, or most like it. */
-    List<PlaceTeller.Found> others(Dashboard dashboard, AskedPlace asked) {
+    List<PlaceTeller.Found> others(Reading reading, AskedPlace asked) {
         if (asked.count() != null)
-            return fitting(() -> onMap(dashboard, asked.state(), asked.visual())
+            return fitting(() -> onMap(reading, asked.state(), asked.visual())
                     .alike(asked.layer(), asked.place(), Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
         if (asked.metres() == null || !(asked.metres() > 0))
             throw new RefusedException("Say within which distance places are near.");
-        return fitting(() ->
-                onMap(dashboard, asked.state(), asked.visual()).near(asked.layer(), asked.place(), asked.metres()));
+        return fitting(
+                () -> onMap(reading, asked.state(), asked.visual()).near(asked.layer(), asked.place(), asked.metres()));
     }
 
     /**
@@ -299,16 +311,17 @@ class FrameService {
     }
 
     /** A picture of a map, made here of the same figures, classes and colours as the browser draws. */
-    Picture picture(Dashboard dashboard, AskedPicture asked) {
+    Picture picture(Reading reading, AskedPicture asked) {
         try (MemoryBudget.Share share = memory.reserve(
                 (long) asked.width() * asked.height() * asked.times() * asked.times() * BYTES_A_PIXEL, "The picture")) {
-            return drawn(dashboard, asked);
+            return drawn(reading, asked);
         }
     }
 
-    private Picture drawn(Dashboard dashboard, AskedPicture asked) {
-        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, asked.state());
-        PageDrawer drawer = drawer(dashboard, read.state(), read.datasets(), Map.of(asked.visual(), asked.sight()));
+    private Picture drawn(Reading reading, AskedPicture asked) {
+        Dashboard dashboard = reading.dashboard();
+        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
+        PageDrawer drawer = drawer(reading, read, Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof MapDrawing map))
             throw new RefusedException("Only a map can be taken along as a picture.");
         MapVisual visual = (MapVisual) dashboard.visuals().get(asked.visual());
@@ -335,42 +348,91 @@ class FrameService {
     }
 
     /** The shapes that the rows of a map's layer brought along, simplified for a band of zooms. */
-    BoundarySets.Shapes ownShapes(Dashboard dashboard, String visual, String layer, ShapeBand band) {
-        return fitting(() -> boundaries.shapes(onMap(dashboard, "", visual).ownShapes(layer), band));
+    BoundarySets.Shapes ownShapes(Reading reading, String visual, String layer, ShapeBand band) {
+        return fitting(() -> boundaries.shapes(onMap(reading, "", visual).ownShapes(layer), band));
     }
 
     /**
-     * Rows in sight of a map's layer.
+     * Rows of a visual, as narrowed.
      *
-     * @param sight what is in sight
-     * @param spreadsheet whether cells that a spreadsheet would take for formulas are marked as text; null for no
+     * @param layer of a map; null for other visuals
+     * @param sight what is in sight of a map; null for other visuals
+     * @param spreadsheet whether cells that a spreadsheet would take for formulas are marked as text; null for no. Said by
+     *     the form as well
+     * @param form csv, spreadsheet.csv, xlsx, geojson or gpkg; null for csv
      */
-    record AskedRows(String state, String visual, String layer, Sight sight, Boolean spreadsheet) {}
+    record AskedRows(String state, String visual, String layer, Sight sight, Boolean spreadsheet, String form) {
+
+        TableFormat format() {
+            if (form == null) return Boolean.TRUE.equals(spreadsheet) ? TableFormat.SPREADSHEET_CSV : TableFormat.CSV;
+            return Arrays.stream(TableFormat.values())
+                    .filter(format -> format.ending().equals(form))
+                    .findFirst()
+                    .orElseThrow(() -> new RefusedException(
+                            "Rows are given out as csv, spreadsheet.csv, xlsx, geojson and gpkg."));
+        }
+    }
+
+    /** Rows with where they lie. */
+    private record Given(Table table, IntFunction<double[]> position) {}
 
     /**
-     * The rows in sight as CSV.
+     * The rows of a visual as a file.
      *
-     * @param whole whether with all columns, else with those that the layer shows or tells
+     * @param whole whether with all columns, else with those that the visual shows or tells
      */
-    byte[] rows(Dashboard dashboard, AskedRows asked, boolean whole) {
-        if (asked.sight() == null) throw new RefusedException("Say what is in sight.");
-        MapAnswers.Rows rows = fitting(
-                () -> onMap(dashboard, asked.state(), asked.visual()).rowsWithin(asked.layer(), asked.sight(), whole));
+    byte[] rows(Reading reading, AskedRows asked, boolean whole) {
+        TableFormat format = asked.format();
+        Given given = fitting(() -> given(reading, asked, whole));
         try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
-            (Boolean.TRUE.equals(asked.spreadsheet()) ? TableFormat.SPREADSHEET_CSV : TableFormat.CSV)
-                    .write(rows.table(), "rows", rows.position(), out);
+            format.check(given.table());
+            format.write(given.table(), "rows", given.position(), out);
             return out.toByteArray();
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         }
     }
 
+    private Given given(Reading reading, AskedRows asked, boolean whole) {
+        Visual visual =
+                asked.visual() == null ? null : reading.dashboard().visuals().get(asked.visual());
+        if (visual instanceof MapVisual) {
+            if (asked.sight() == null) throw new RefusedException("Say what is in sight.");
+            MapAnswers.Rows rows =
+                    onMap(reading, asked.state(), asked.visual()).rowsWithin(asked.layer(), asked.sight(), whole);
+            return new Given(rows.table(), rows.position());
+        }
+        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
+        PageDrawer.Shown shown = drawer(reading, read, Map.of()).shown(asked.visual());
+        if (shown.rows().length > MOST_ROWS)
+            throw new MisfitException("%,d rows are shown, and at most %,d are handed out at once. Narrow first."
+                    .formatted(shown.rows().length, MOST_ROWS));
+        LoadedDataset dataset = shown.dataset();
+        String said = DocumentJson.write(visual);
+        List<String> names = dataset.table().names().stream()
+                .filter(name -> !name.startsWith("@") && (whole || said.contains(DocumentJson.write(name))))
+                .toList();
+        if (names.isEmpty())
+            throw new MisfitException("This visual names no column of its rows that could be taken along.");
+        return new Given(dataset.table().only(names).pick(shown.rows()), positions(dataset, shown.rows()));
+    }
+
+    /** Longitude and latitude of some rows; null where the dataset has no places. */
+    private static IntFunction<double[]> positions(LoadedDataset dataset, int[] rows) {
+        if (!dataset.isPlaced()) return null;
+        Column places = dataset.table().column(PlacedTable.PLACE);
+        return i -> {
+            Place place = dataset.places().get(places.text(rows[i]));
+            return place == null ? null : new double[] {place.lon(), place.lat()};
+        };
+    }
+
     /** What is asked about a map beside its drawing. */
-    private MapAnswers onMap(Dashboard dashboard, String state, String visual) {
-        if (visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map))
+    private MapAnswers onMap(Reading reading, String state, String visual) {
+        if (visual == null || !(reading.dashboard().visuals().get(visual) instanceof MapVisual map))
             throw new MisfitException("This map has been taken away from the dashboard.");
-        OnceDatasets.Read read = OnceDatasets.read(datasets, dashboard, state);
-        PageDrawer drawer = drawer(dashboard, read.state(), read.datasets(), Map.of());
+        OnceDatasets.Read read = OnceDatasets.read(reading, state);
+        PageDrawer drawer = drawer(reading, read, Map.of());
         return new MapAnswers(map, drawer.scene(visual), engine);
     }
 
@@ -383,14 +445,18 @@ class FrameService {
     }
 
     /** @param dashboards titles of the dashboards that it may lead to, by id */
-    Brief brief(Dashboard dashboard, String id, Map<Long, String> dashboards) {
-        return new BriefWriter(dashboard, once(dashboard), choices().with(dashboards)).write(id);
+    Brief brief(Reading reading, String id, Map<Long, String> dashboards) {
+        return new BriefWriter(
+                        reading.dashboard(), once(reading), choices(reading).with(dashboards))
+                .write(id);
     }
 
     /** What there is to choose from besides columns. */
-    private Choices choices() {
+    private Choices choices(Reading reading) {
         Map<Long, String> placed = new LinkedHashMap<>();
-        datasets.all().stream().filter(DatasetService.Listed::placed).forEach(d -> placed.put(d.id(), d.name()));
+        datasets.all(reading.viewer().person()).stream()
+                .filter(DatasetService.Listed::placed)
+                .forEach(d -> placed.put(d.id(), d.name()));
         return new Choices(
                 engine,
                 List.copyOf(boundaries.names()),
@@ -413,13 +479,14 @@ class FrameService {
             String id, String words, List<Map<String, Object>> ops, Drawing drawing, Map<String, PlaceSheet> places) {}
 
     List<Drawn> proposals(
-            DashboardDocument document, String page, Question question, long dataset, Function<Object, String> json) {
-        Datasets once = once(document.dashboard());
+            Reading reading, String page, Question question, long dataset, Function<Object, String> json) {
+        DashboardDocument document = reading.document();
+        Datasets once = once(reading);
         // The trade's rules say which kind answers first; among those of a kind, what tells more comes first, and
         // what tells about as much stays in its order.
         Map<Object, List<Drawn>> kinds = new LinkedHashMap<>();
         for (Proposals.Added proposed : onto(document, once, page).answer(question, once.get(dataset))) {
-            Drawn drawn = drawn(document, proposed, once, json);
+            Drawn drawn = drawn(reading, proposed, once, json);
             kinds.computeIfAbsent(
                             drawn.drawing() == null ? "filter" : drawn.drawing().getClass(), k -> new ArrayList<>())
                     .add(drawn);
@@ -441,20 +508,21 @@ class FrameService {
         return page != null && dashboard.pages().containsKey(page) ? page : dashboard.firstPage();
     }
 
-    StartingSheet.Made startingSheet(Dashboard dashboard, String page, StartingSheet sheet, long dataset) {
-        Datasets once = once(dashboard);
+    StartingSheet.Made startingSheet(Reading reading, String page, StartingSheet sheet, long dataset) {
+        Dashboard dashboard = reading.dashboard();
+        Datasets once = once(reading);
         return fitting(
                 () -> sheet.made(dashboard, pageOf(dashboard, page), once.get(dataset), FrameService::freshEnding));
     }
 
-    private Drawn drawn(
-            DashboardDocument document, Proposals.Added proposed, Datasets once, Function<Object, String> json) {
-        Dashboard after = document.edit(json.apply(proposed.ops())).after().dashboard();
+    private Drawn drawn(Reading reading, Proposals.Added proposed, Datasets once, Function<Object, String> json) {
+        Dashboard after =
+                reading.document().edit(json.apply(proposed.ops())).after().dashboard();
         Datasets with = proposed.ops().stream()
                         .noneMatch(op -> op.get("path").toString().startsWith("/formulas/"))
                 ? once
-                : once(after);
-        PageDrawer drawer = new PageDrawer(after, ReaderState.NOTHING, sources(with), answerer, Map.of());
+                : OnceDatasets.of(reading.datasets(), after);
+        PageDrawer drawer = new PageDrawer(after, ReaderState.NOTHING, sources(reading, with), answerer, Map.of());
         Drawing drawing = after.visuals().containsKey(proposed.id()) ? drawer.draw(proposed.id()) : null;
         return new Drawn(proposed.id(), proposed.words(), proposed.ops(), drawing, drawer.sheets());
     }
@@ -466,14 +534,15 @@ class FrameService {
      */
     record Sentence(SentenceReader.Read read, Drawn visual) {}
 
-    Sentence sentence(
-            DashboardDocument document, String page, String text, long dataset, Function<Object, String> json) {
-        Datasets once = once(document.dashboard());
-        SentenceReader.Read read =
-                new SentenceReader(document.dashboard(), once, choices(), fitting(() -> once.get(dataset))).read(text);
+    Sentence sentence(Reading reading, String page, String text, long dataset, Function<Object, String> json) {
+        DashboardDocument document = reading.document();
+        Datasets once = once(reading);
+        SentenceReader.Read read = new SentenceReader(
+                        document.dashboard(), once, choices(reading), fitting(() -> once.get(dataset)))
+                .read(text);
         if (read.proposal() == null) return new Sentence(read, null);
         Proposals.Added added = onto(document, once, page).visual(read.proposal());
-        return new Sentence(read.spoken(), drawn(document, added, once, json));
+        return new Sentence(read.spoken(), drawn(reading, added, once, json));
     }
 
     /**
@@ -483,8 +552,8 @@ class FrameService {
      */
     record MadePage(DashboardDocument document, String guesses) {}
 
-    MadePage firstPage(long id) {
-        LoadedDataset dataset = once().get(id);
+    MadePage firstPage(SeenDatasets seen, long id) {
+        LoadedDataset dataset = OnceDatasets.of(seen).get(id);
         return new MadePage(FirstPage.of(dataset, FrameService::freshEnding), FirstPage.guesses(dataset));
     }
 
@@ -505,14 +574,14 @@ class FrameService {
     }
 
     /** What else a visual could be. */
-    List<Remaking.Other> others(Dashboard dashboard, String id) {
-        return fitting(() -> Remaking.others(dashboard, id, once(dashboard)));
+    List<Remaking.Other> others(Reading reading, String id) {
+        return fitting(() -> Remaking.others(reading.dashboard(), id, once(reading)));
     }
 
     /** What a dashboard uses of a dataset, and what stands for it in another. */
-    List<Moving.Used> moves(DashboardDocument document, long from, long to) {
-        Datasets once = once();
-        return fitting(() -> Moving.used(document, once.get(from), once.get(to)));
+    List<Moving.Used> moves(Reading reading, long from, long to) {
+        Datasets once = OnceDatasets.of(reading.datasets());
+        return fitting(() -> Moving.used(reading.document(), once.get(from), once.get(to)));
     }
 
     /**
@@ -545,12 +614,8 @@ class FrameService {
         return Long.toString(ThreadLocalRandom.current().nextLong(MOST_ENDINGS / 36, MOST_ENDINGS), 36);
     }
 
-    private Datasets once() {
-        return OnceDatasets.of(datasets);
-    }
-
     /** With the measures of a dashboard, for what readers set at first. */
-    private Datasets once(Dashboard dashboard) {
-        return OnceDatasets.of(datasets, dashboard);
+    private static Datasets once(Reading reading) {
+        return OnceDatasets.of(reading.datasets(), reading.dashboard());
     }
 }

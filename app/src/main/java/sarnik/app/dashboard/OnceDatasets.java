@@ -50,8 +50,9 @@ final class OnceDatasets implements Datasets {
     /**
      * @param state a reader state's text form
      */
-    static Read read(Datasets datasets, Dashboard dashboard, String state) {
-        Datasets once = of(datasets);
+    static Read read(Reading reading, String state) {
+        Dashboard dashboard = reading.dashboard();
+        Datasets once = of(reading.datasets());
         StateReader.Read read =
                 StateReader.read(state, dashboard, formulated(once, dashboard, ReaderState.NOTHING), Kinds.ALL);
         return new Read(read, formulated(once, dashboard, read.state()));

@@ -8,7 +8,6 @@ import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
-import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -17,11 +16,10 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.image.Images;
-import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.AnswerQueue;
-import sarnik.dashboard.Dashboard;
 import sarnik.finding.Finder;
+import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.ValueCounts;
 import sarnik.visual.map.MapVisual;
@@ -29,7 +27,7 @@ import sarnik.visual.map.PlaceTeller;
 
 /** What a dashboard answers whoever reads it: figures, values to choose from, places, pictures, rows. */
 @RestController
-@RequestMapping("/api/dashboards/{id}")
+@RequestMapping({"/api/dashboards/{id}", "/api/editions/{edition}", "/api/shown/{bearer}"})
 class ReadingApi implements AutoCloseable {
 
     private static final MediaType CSV = new MediaType("text", "csv", StandardCharsets.UTF_8);
@@ -37,15 +35,22 @@ class ReadingApi implements AutoCloseable {
     private final DashboardService dashboards;
     private final FrameService frames;
     private final FilterService filters;
+    private final SheetAnswers sheets;
     private final AnswerQueue queue;
 
     /** Pictures take turns of their own: one takes as long as many answers. */
     private final AnswerQueue pictures = new AnswerQueue(1);
 
-    ReadingApi(DashboardService dashboards, FrameService frames, FilterService filters, AnswerQueue queue) {
+    ReadingApi(
+            DashboardService dashboards,
+            FrameService frames,
+            FilterService filters,
+            SheetAnswers sheets,
+            AnswerQueue queue) {
         this.dashboards = dashboards;
         this.frames = frames;
         this.filters = filters;
+        this.sheets = sheets;
         this.queue = queue;
     }
 
@@ -55,79 +60,62 @@ class ReadingApi implements AutoCloseable {
     }
 
     /** A question of which each matters, not only the newest of its page. */
-    private <T> DeferredResult<T> each(HttpServletRequest request, Dashboard dashboard, AnswerQueue.Answer<T> answer) {
-        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), answer);
+    private <T> DeferredResult<T> each(HttpServletRequest request, Reading reading, AnswerQueue.Answer<T> answer) {
+        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(reading), answer);
+    }
+
+    /** The document with all that a page needs to know of it. */
+    @GetMapping
+    DeferredResult<ResponseEntity<SheetAnswers.Sheet>> open(Reading reading, HttpServletRequest request) {
+        return each(request, reading, ticket -> sheets.answer(dashboards.opened(reading)));
     }
 
     @PostMapping("/frames")
     DeferredResult<FrameService.Frames> frames(
-            @PathVariable long id,
-            @RequestBody FrameService.Asked asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
+            Reading reading, @RequestBody FrameService.Asked asked, HttpServletRequest request) {
         frames.check(asked);
         return queue.answer(
                 AnswerQueue.Asker.of(request),
-                frames.prepare(dashboard),
-                ticket -> frames.frames(dashboard, asked, ticket));
+                frames.prepare(reading),
+                ticket -> frames.frames(reading, asked, ticket));
     }
 
     /** The values of a filter, each with how many rows the other filters leave it. */
     @PostMapping("/filters/values")
     DeferredResult<ValueCounts> values(
-            @PathVariable long id,
-            @RequestBody FilterService.AskedValues asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> filters.values(dashboard, asked));
+            Reading reading, @RequestBody FilterService.AskedValues asked, HttpServletRequest request) {
+        return each(request, reading, ticket -> filters.values(reading, asked));
     }
 
     /** What words mean that a reader types to narrow a page. */
     @PostMapping("/narrowings")
     DeferredResult<Finder.Found> find(
-            @PathVariable long id,
-            @RequestBody FilterService.AskedWords asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> filters.find(dashboard, asked));
+            Reading reading, @RequestBody FilterService.AskedWords asked, HttpServletRequest request) {
+        return each(request, reading, ticket -> filters.find(reading, asked));
     }
 
     @PostMapping("/places/told")
     DeferredResult<PlaceTeller.Told> told(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedPlace asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        return each(request, dashboard, ticket -> frames.tell(dashboard, asked));
+            Reading reading, @RequestBody FrameService.AskedPlace asked, HttpServletRequest request) {
+        return each(request, reading, ticket -> frames.tell(reading, asked));
     }
 
     @PostMapping("/places/others")
     DeferredResult<List<PlaceTeller.Found>> others(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedPlace asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), MapVisual.Control.NEAR, person);
-        return each(request, dashboard, ticket -> frames.others(dashboard, asked));
+            Reading reading, @RequestBody FrameService.AskedPlace asked, HttpServletRequest request) {
+        checkGiven(reading, asked.visual(), MapVisual.Control.NEAR);
+        return each(request, reading, ticket -> frames.others(reading, asked));
     }
 
     @PostMapping("/pictures")
     DeferredResult<ResponseEntity<byte[]>> picture(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedPicture asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), MapVisual.Control.PICTURE, person);
-        if (asked.ground() != null) checkGiven(dashboard, asked.visual(), MapVisual.Control.GROUND, person);
+            Reading reading, @RequestBody FrameService.AskedPicture asked, HttpServletRequest request) {
+        checkTaken(reading.takes().pictures(), "pictures");
+        checkGiven(reading, asked.visual(), MapVisual.Control.PICTURE);
+        if (asked.ground() != null) checkGiven(reading, asked.visual(), MapVisual.Control.GROUND);
         frames.check(asked);
-        return pictures.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(dashboard), ticket -> {
-            FrameService.Picture picture = frames.picture(dashboard, asked);
+        return pictures.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(reading), ticket -> {
+            FrameService.Picture picture = frames.picture(reading, asked);
             return ResponseEntity.ok()
                     .contentType(MediaType.parseMediaType(picture.type()))
                     .body(picture.bytes());
@@ -136,9 +124,8 @@ class ReadingApi implements AutoCloseable {
 
     /** A picture that a visual of the dashboard shows. */
     @GetMapping("/files/{file}")
-    ResponseEntity<byte[]> file(
-            @PathVariable long id, @PathVariable String file, @AuthenticationPrincipal SignedIn person) {
-        Images.Image image = frames.image(dashboards.read(id, person), file);
+    ResponseEntity<byte[]> file(Reading reading, @PathVariable String file) {
+        Images.Image image = frames.image(reading.dashboard(), file);
         return ResponseEntity.ok()
                 .contentType(MediaType.parseMediaType(image.type()))
                 .cacheControl(
@@ -150,31 +137,32 @@ class ReadingApi implements AutoCloseable {
     /** The shapes that the rows of a layer brought along, which travel apart from figures. */
     @GetMapping("/visuals/{visual}/layers/{layer}/shapes/{band}")
     DeferredResult<ResponseEntity<byte[]>> shapes(
-            @PathVariable long id,
+            Reading reading,
             @PathVariable String visual,
             @PathVariable String layer,
             @PathVariable ShapeBand band,
-            @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
         return each(
                 request,
-                dashboard,
-                ticket -> frames.ownShapes(dashboard, visual, layer, band).answer(request));
+                reading,
+                ticket -> frames.ownShapes(reading, visual, layer, band).answer(request));
     }
 
     @PostMapping("/rows")
     DeferredResult<ResponseEntity<byte[]>> rows(
-            @PathVariable long id,
-            @RequestBody FrameService.AskedRows asked,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request) {
-        Dashboard dashboard = dashboards.read(id, person);
-        checkGiven(dashboard, asked.visual(), MapVisual.Control.PICTURE, person);
+            Reading reading, @RequestBody FrameService.AskedRows asked, HttpServletRequest request) {
+        checkTaken(reading.takes().rows(), "rows");
+        checkGiven(reading, asked.visual(), MapVisual.Control.PICTURE);
         return each(
                 request,
-                dashboard,
-                ticket -> ResponseEntity.ok().contentType(CSV).body(frames.rows(dashboard, asked, person.isAuthor())));
+                reading,
+                ticket -> ResponseEntity.ok()
+                        .contentType(
+                                asked.format() == TableFormat.CSV || asked.format() == TableFormat.SPREADSHEET_CSV
+                                        ? CSV
+                                        : MediaType.parseMediaType(
+                                                asked.format().mediaType()))
+                        .body(frames.rows(reading, asked, reading.composes())));
     }
 
     /**
@@ -182,11 +170,26 @@ class ReadingApi implements AutoCloseable {
      *
      * @throws RefusedException with 403 when it is withheld
      */
-    private static void checkGiven(Dashboard dashboard, String visual, MapVisual.Control control, SignedIn person) {
-        if (person.isAuthor() || visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map)) return;
+    private static void checkGiven(Reading reading, String visual, MapVisual.Control control) {
+        if (reading.composes()
+                || visual == null
+                || !(reading.dashboard().visuals().get(visual) instanceof MapVisual map)) return;
         if (map.withheld() != null && map.withheld().contains(control))
             throw new RefusedException(
                     HttpStatus.FORBIDDEN,
                     "This map does not give that to its readers. Ask whoever made the dashboard.");
+    }
+
+    /**
+     * Checks that readers may take something along.
+     *
+     * @throws RefusedException with 403 when they may not
+     */
+    private static void checkTaken(boolean given, String what) {
+        if (!given)
+            throw new RefusedException(
+                    HttpStatus.FORBIDDEN,
+                    "Whoever made this dashboard lets no %s be taken along. Ask them for what you need."
+                            .formatted(what));
     }
 }

@@ -1,6 +1,5 @@
 package sarnik.app.dashboard;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
@@ -9,6 +8,8 @@ import jakarta.persistence.Table;
 import java.time.Instant;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
+import sarnik.app.rights.Rights;
+import sarnik.app.rights.Thing;
 import sarnik.dashboard.DashboardDocument;
 
 /** A dashboard as it stands now. */
@@ -29,11 +30,12 @@ class StoredDashboard {
     /** Goes up by one with every edit. */
     private long revision;
 
-    @Column(name = "open_to_readers")
-    private boolean openToReaders;
+    /** The edition that readers see; null where it is not published. */
+    private Long editionId;
 
-    /** Whether other authors may change and remove it. */
-    private boolean shared;
+    private boolean takesRows = true;
+    private boolean takesPictures = true;
+    private boolean takesPrints = true;
 
     private long createdBy;
     private Instant changedAt;
@@ -54,16 +56,28 @@ class StoredDashboard {
         revision++;
     }
 
-    void openToReaders(boolean open) {
-        openToReaders = open;
+    Long getEditionId() {
+        return editionId;
     }
 
-    boolean isShared() {
-        return shared;
+    /** @param edition null takes it back from readers */
+    void show(Long edition) {
+        editionId = edition;
     }
 
-    void share(boolean shared) {
-        this.shared = shared;
+    Takes takes() {
+        return new Takes(takesRows, takesPictures, takesPrints);
+    }
+
+    void take(Takes takes) {
+        takesRows = takes.rows();
+        takesPictures = takes.pictures();
+        takesPrints = takes.prints();
+    }
+
+    /** This dashboard as something that people have rights on. */
+    Rights.Owned owned() {
+        return new Rights.Owned(Thing.DASHBOARD, id, title, createdBy);
     }
 
     long getCreatedBy() {
@@ -84,10 +98,6 @@ class StoredDashboard {
 
     long getRevision() {
         return revision;
-    }
-
-    boolean isOpenToReaders() {
-        return openToReaders;
     }
 
     Instant getChangedAt() {

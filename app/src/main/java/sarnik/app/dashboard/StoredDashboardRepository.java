@@ -13,12 +13,24 @@ interface StoredDashboardRepository extends JpaRepository<StoredDashboard, Long>
 
     /** Where a dashboard stands, without its document. */
     interface Standing {
+        String getTitle();
+
+        long getCreatedBy();
+
         long getRevision();
 
-        boolean getOpenToReaders();
+        Long getEditionId();
+
+        boolean getTakesRows();
+
+        boolean getTakesPictures();
+
+        boolean getTakesPrints();
     }
 
-    @Query("select d.revision as revision, d.openToReaders as openToReaders from StoredDashboard d where d.id = ?1")
+    @Query("select d.title as title, d.createdBy as createdBy, d.revision as revision, d.editionId as editionId,"
+            + " d.takesRows as takesRows, d.takesPictures as takesPictures, d.takesPrints as takesPrints"
+            + " from StoredDashboard d where d.id = ?1")
     Optional<Standing> standing(long id);
 
     /** The dashboard, held until the transaction ends: edits come one after the other. */

@@ -3,6 +3,8 @@ package sarnik.app.dashboard;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
 import org.springframework.stereotype.Service;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.key.SharedKeys;
@@ -16,6 +18,7 @@ import sarnik.narrow.FilterScene;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.state.ReaderState;
+import sarnik.visual.SharedKey;
 import sarnik.wiring.Checker;
 import sarnik.wiring.Finding;
 import sarnik.wiring.Wiring;
@@ -40,17 +43,23 @@ public class WiringService {
      */
     public record Sheet(Wiring wiring, List<Finding> findings) {}
 
-    Sheet sheet(Dashboard dashboard) {
-        Datasets once = OnceDatasets.of(datasets, dashboard);
-        return new Sheet(Wiring.of(dashboard, once), findings(dashboard, once));
+    Sheet sheet(Reading reading) {
+        Dashboard dashboard = reading.dashboard();
+        Datasets once = OnceDatasets.of(reading.datasets(), dashboard);
+        return new Sheet(Wiring.of(dashboard, once), findings(dashboard, once, reading.keys()));
     }
 
-    private List<Finding> findings(Dashboard dashboard, Datasets once) {
+    /** What the checker finds in what somebody composes. */
+    List<Finding> findings(Reading reading) {
+        return findings(reading.dashboard(), OnceDatasets.of(reading.datasets(), reading.dashboard()), reading.keys());
+    }
+
+    private List<Finding> findings(Dashboard dashboard, Datasets once, Function<String, Optional<SharedKey>> worn) {
         LocalDate today = LocalDate.now();
         PageDrawer drawer = new PageDrawer(
                 Bound.of(dashboard, ReaderState.NOTHING),
                 ReaderState.NOTHING,
-                new Sources(once, keys::find, today),
+                new Sources(once, worn, today),
                 new Answerer(engine),
                 Map.of());
         return Checker.check(dashboard, once, engine, new FilterScene(today, once, engine), drawer);
@@ -65,6 +74,6 @@ public class WiringService {
     public List<Finding> check(String dashboard) {
         Dashboard of = dashboards.named(dashboard);
         datasets.prepare(of.datasets()).join();
-        return findings(of, OnceDatasets.of(datasets, of));
+        return findings(of, OnceDatasets.of(datasets, of), keys::find);
     }
 }

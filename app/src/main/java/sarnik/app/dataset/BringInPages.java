@@ -162,7 +162,7 @@ class BringInPages {
                         .filter(n -> table.column(n) instanceof CodedColumn
                                 || table.column(n).type() == ColumnType.WHOLE)
                         .toList());
-        model.addAttribute("ties", ties());
+        model.addAttribute("ties", ties(person));
         model.addAttribute("way", wayOf(bringIn.guess()));
         model.addAttribute(
                 "byName", bringIn.guess() instanceof Placing.ByName n ? n : new Placing.ByName(null, null, null));
@@ -231,8 +231,8 @@ class BringInPages {
     /** A column of a placed dataset whose values are unique, to tie to. */
     public record TieTarget(long dataset, String column, String words) {}
 
-    private List<TieTarget> ties() {
-        return datasets.keys().stream()
+    private List<TieTarget> ties(SignedIn person) {
+        return datasets.keys(person).stream()
                 .map(k -> new TieTarget(
                         k.dataset().id(),
                         k.column(),
@@ -318,7 +318,7 @@ class BringInPages {
             @PathVariable String id, @RequestBody Placing placing, @AuthenticationPrincipal SignedIn person) {
         BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Placing the rows", progress -> {
-            PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing, progress));
+            PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing, person, progress));
             if (!(placing instanceof Placing.ByTie tie)) return preview;
             return preview.tied(ValueMatch.of(
                     bringIn.reading().table().column(tie.column()),

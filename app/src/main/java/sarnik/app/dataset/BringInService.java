@@ -14,6 +14,7 @@ import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.outside.RemoteTables;
 import sarnik.app.people.SignedIn;
+import sarnik.app.rights.May;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
 import sarnik.data.About;
@@ -62,6 +63,7 @@ class BringInService {
      * @throws RefusedException when as many of this person's wait as may, or memory is full
      */
     String take(List<MultipartFile> uploads, Long refreshes, SignedIn person) {
+        if (refreshes != null) datasets.check(refreshes, May.COMPOSE, person);
         Intake intake = refreshes == null ? Intake.NONE : keeper.intake(refreshes);
         List<WaitingRoom.Upload> files = uploads.stream()
                 .map(upload -> (WaitingRoom.Upload) file -> {
@@ -100,7 +102,7 @@ class BringInService {
             share.become(table.bytes(), sent.words());
             progress.next("Finding places");
             Placing placing = refreshes == null
-                    ? likely.of(read.reading(), read.first().areas())
+                    ? likely.of(read.reading(), read.first().areas(), person)
                     : datasets.description(refreshes).map(Description::placing).orElse(null);
             Comparison comparison = refreshes == null ? null : compare(refreshes, table, progress);
             BringIn.Days days = days(read.reading(), placing);
@@ -168,8 +170,14 @@ class BringInService {
         }
     }
 
-    PlacedTable place(BringIn bringIn, Placing placing, Progress progress) {
+    /** Where other rows lie may be taken from datasets only that the person may read. */
+    private void mayTie(Placing placing, SignedIn person) {
+        if (placing != null) placing.ties().forEach(tie -> datasets.check(tie.dataset(), May.READ, person));
+    }
+
+    PlacedTable place(BringIn bringIn, Placing placing, SignedIn person, Progress progress) {
         if (placing == null) throw new RefusedException("Say how the rows are placed.");
+        mayTie(placing, person);
         return datasets.place(bringIn.reading().table(), placing, progress);
     }
 
@@ -200,6 +208,7 @@ class BringInService {
 
     /** Keeps the file as a dataset and lets it wait no more. Of several at once only one keeps it. */
     long keep(BringIn bringIn, String name, Placing placing, SignedIn person, Progress progress) {
+        mayTie(placing, person);
         String title = name == null || name.isBlank() ? bringIn.name() : name.strip();
         if (title.length() > 120)
             throw new RefusedException("The name is longer than 120 characters. Choose a shorter one.");

@@ -62,8 +62,8 @@ public class Dataset {
     /** Goes up by one with every decision about its placing. */
     private long decided;
 
-    /** Whether other authors may change and remove it. */
-    private boolean shared;
+    /** Which rows somebody sees who may not change it, a condition; null for all. */
+    private String viewerRule;
 
     private long createdBy;
     private Instant createdAt;
@@ -112,12 +112,12 @@ public class Dataset {
         return decided;
     }
 
-    public boolean isShared() {
-        return shared;
+    String getViewerRule() {
+        return viewerRule;
     }
 
-    void share(boolean shared) {
-        this.shared = shared;
+    void show(String viewerRule) {
+        this.viewerRule = viewerRule;
     }
 
     public long getCreatedBy() {

@@ -32,8 +32,14 @@ import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.boundary.BoundarySets;
+import sarnik.app.people.Groups;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.people.Viewer;
+import sarnik.app.rights.May;
+import sarnik.app.rights.Rights;
+import sarnik.app.rights.Thing;
+import sarnik.app.rights.Who;
 import sarnik.app.uses.Uses;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
@@ -66,6 +72,8 @@ class DatasetPages {
     private final FeedService feeds;
     private final BoundarySets boundaries;
     private final PeopleService people;
+    private final Rights rights;
+    private final Groups groups;
     private final Uses uses;
     private final AnswerQueue queue;
     private final Jobs jobs;
@@ -77,12 +85,16 @@ class DatasetPages {
             FeedService feeds,
             BoundarySets boundaries,
             PeopleService people,
+            Rights rights,
+            Groups groups,
             Uses uses,
             AnswerQueue queue,
             Jobs jobs,
             PageJson json) {
         this.boundaries = boundaries;
         this.people = people;
+        this.rights = rights;
+        this.groups = groups;
         this.uses = uses;
         this.queue = queue;
         this.jobs = jobs;
@@ -105,16 +117,21 @@ class DatasetPages {
         model.addAttribute("uses", uses.ofDataset(id));
         model.addAttribute("calculations", said.calculations());
         model.addAttribute("owner", people.nameOf(said.owner()));
-        model.addAttribute("mayShare", people.mayChange(said.owner(), false, person));
+        model.addAttribute("told", datasets.seenBy(person).told(List.of(id)));
+        model.addAttribute(
+                "viewers", people.all().stream().filter(p -> !p.isClosed()).toList());
+        model.addAttribute("mayChange", rights.may(person, said.owned(), May.COMPOSE));
+        model.addAttribute("mayShare", rights.may(person, said.owned(), May.HAND_ON));
+        model.addAttribute("shared", rights.isGiven(Thing.DATASET, id, Who.ANALYSTS, May.COMPOSE));
         model.addAttribute("tiesJson", json.of(said.ties()));
         model.addAttribute(
                 "tieTargetsJson",
-                json.of(datasets.descriptions().stream()
+                json.of(datasets.descriptions(person).stream()
                         .filter(d -> d.id() != id)
                         .map(d -> new TieTarget(d.id(), d.name(), d.columnNames()))
                         .toList()));
         model.addAttribute("formats", TableFormat.values());
-        Optional<Loaded> loaded = datasets.loadedSoon(id, PATIENCE);
+        Optional<Loaded> loaded = datasets.loadedSoon(id, PATIENCE, datasets.seenBy(person));
         model.addAttribute("ready", loaded.isPresent());
         loaded.ifPresent(l -> rows(l, said, model));
         return "dataset";
@@ -148,9 +165,10 @@ class DatasetPages {
     /** Whether the rows of a dataset are in memory, so that its page can be looked at again. */
     @GetMapping("/api/datasets/{id}")
     @ResponseBody
-    ResponseEntity<Standing> standing(@PathVariable long id) {
+    ResponseEntity<Standing> standing(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
         Description said = datasets.description(id).orElseThrow(() -> RefusedException.gone("dataset"));
-        boolean ready = datasets.loadedSoon(id, PATIENCE).isPresent();
+        boolean ready =
+                datasets.loadedSoon(id, PATIENCE, datasets.seenBy(person)).isPresent();
         return ResponseEntity.ok()
                 .eTag(Revisions.tag(said.revision()))
                 .body(new Standing(
@@ -174,8 +192,8 @@ class DatasetPages {
     /** What placing found, with its places gathered for a map. */
     @GetMapping("/api/datasets/{id}/placing")
     @ResponseBody
-    PlacingPreview placing(@PathVariable long id) {
-        Loaded loaded = datasets.needed(id);
+    PlacingPreview placing(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
+        Loaded loaded = datasets.needed(id, person);
         if (loaded.placed() == null)
             throw new RefusedException(
                     loaded.unfit() == null ? "The rows of this dataset have no place." : loaded.unfit());
@@ -210,15 +228,15 @@ class DatasetPages {
             @RequestParam(defaultValue = "") String find,
             @RequestParam(defaultValue = "") String sort,
             @RequestParam(defaultValue = "false") boolean down,
+            @AuthenticationPrincipal SignedIn person,
             HttpServletRequest request) {
         return queue.answer(
                 AnswerQueue.Asker.of(request),
-                datasets.prepare(List.of(id)),
-                ticket -> rows(id, page, find, sort, down));
+                datasets.seenBy(person).prepare(List.of(id)),
+                ticket -> rows(datasets.needed(id, person), page, find, sort, down));
     }
 
-    private RowPage rows(long id, int page, String find, String sort, boolean down) {
-        Loaded loaded = datasets.needed(id);
+    private static RowPage rows(Loaded loaded, int page, String find, String sort, boolean down) {
         Table own = loaded.shown();
         int[] order;
         try {
@@ -246,7 +264,12 @@ class DatasetPages {
 
     /** All rows in an open format, with longitude and latitude where they are placed. */
     @GetMapping("/datasets/{id}/rows.{format}")
-    void take(@PathVariable long id, @PathVariable String format, HttpServletResponse answer) throws IOException {
+    void take(
+            @PathVariable long id,
+            @PathVariable String format,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletResponse answer)
+            throws IOException {
         TableFormat wanted = Arrays.stream(TableFormat.values())
                 .filter(f -> f.ending().equals(format))
                 .findFirst()
@@ -254,7 +277,7 @@ class DatasetPages {
                         HttpStatus.NOT_FOUND,
                         "Rows are not given out as “" + format
                                 + "”, but as csv, spreadsheet.csv, xlsx, geojson and gpkg."));
-        Loaded loaded = datasets.needed(id);
+        Loaded loaded = datasets.needed(id, person);
         wanted.check(loaded.dataset().table());
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
@@ -293,7 +316,8 @@ class DatasetPages {
 
     @PostMapping("/api/datasets/{id}/ties/match")
     @ResponseBody
-    Partners match(@PathVariable long id, @RequestBody Tie tie) {
+    Partners match(@PathVariable long id, @RequestBody Tie tie, @AuthenticationPrincipal SignedIn person) {
+        if (tie != null) datasets.check(tie.dataset(), May.READ, person);
         return new Partners(PlacingPreview.partners(datasets.match(id, tie)));
     }
 
@@ -320,12 +344,50 @@ class DatasetPages {
         return Revisions.kept(datasets.rename(id, Revisions.of(ifMatch), naming.name(), person));
     }
 
+    /**
+     * Which rows somebody sees who may not change the dataset.
+     *
+     * @param rule a condition; empty for all
+     */
+    record RowRule(String rule) {}
+
+    @PutMapping("/api/datasets/{id}/viewer-rule")
+    @ResponseBody
+    ResponseEntity<Void> show(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody RowRule rule,
+            @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(datasets.show(id, Revisions.of(ifMatch), rule.rule(), person));
+    }
+
+    /** A rule on rows to try, as one person would see them. */
+    record RowAttempt(String rule, Long person) {}
+
+    /** What one person would see. */
+    record Seen(String words) {}
+
+    @PostMapping("/api/datasets/{id}/viewer-rule/try")
+    @ResponseBody
+    DeferredResult<Seen> tryOut(@PathVariable long id, @RequestBody RowAttempt attempt, HttpServletRequest request) {
+        SignedIn as = attempt.person() == null
+                ? null
+                : people.find(attempt.person()).orElseThrow(() -> RefusedException.gone("person"));
+        Viewer viewer = as == null ? Viewer.STRANGER : groups.viewer(as);
+        return queue.answer(AnswerQueue.Asker.of(request), datasets.prepare(List.of(id)), ticket -> {
+            DatasetService.Sight sight = datasets.tryOut(id, attempt.rule(), viewer.known());
+            return new Seen("%s would see %,d of %,d rows."
+                    .formatted(as == null ? "Whoever bears a link" : as.name(), sight.rows(), sight.of()));
+        });
+    }
+
     /** Whether other authors may change it. */
     @PutMapping("/api/datasets/{id}/shared")
     @ResponseBody
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void share(@PathVariable long id, @RequestBody boolean shared, @AuthenticationPrincipal SignedIn person) {
-        datasets.share(id, shared, person);
+        datasets.check(id, May.HAND_ON, person);
+        rights.give(Thing.DATASET, id, Who.ANALYSTS, shared ? May.COMPOSE : May.READ);
     }
 
     @DeleteMapping("/api/datasets/{id}")
@@ -365,7 +427,7 @@ class DatasetPages {
     @PostMapping("/api/datasets/{id}/feed")
     @ResponseBody
     ResponseEntity<Object> ask(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {
-        datasets.checkMayChange(id, person);
+        datasets.check(id, May.COMPOSE, person);
         return jobs.begin(person, "Asking for newer rows", progress -> {
             DatasetRefresh refresh = feeds.ask(id, progress);
             return new Asked(refresh.getOutcome().name(), refresh.getWords(), refresh.getNumber());

@@ -17,12 +17,10 @@ interface DatasetRepository extends JpaRepository<Dataset, Long> {
 
         long getDecided();
 
-        boolean getShared();
-
         long getVersionId();
     }
 
-    @Query("select d.revision as revision, d.decided as decided, d.shared as shared, s.versionId as versionId "
+    @Query("select d.revision as revision, d.decided as decided, s.versionId as versionId "
             + "from Dataset d join ServedVersion s on s.datasetId = d.id where d.id = ?1")
     Optional<Standing> standing(long id);
 

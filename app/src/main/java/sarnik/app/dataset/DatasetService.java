@@ -4,6 +4,8 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -16,12 +18,18 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.IntFunction;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.boundary.BoundarySets;
+import sarnik.app.people.Groups;
 import sarnik.app.people.SignedIn;
+import sarnik.app.people.Viewer;
+import sarnik.app.rights.May;
+import sarnik.app.rights.Rights;
+import sarnik.app.rights.Thing;
 import sarnik.app.uses.Uses;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
@@ -31,6 +39,8 @@ import sarnik.data.Calculations;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Tie;
+import sarnik.data.ViewerRule;
+import sarnik.formula.FormulaException;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.place.Decisions;
@@ -65,6 +75,11 @@ public class DatasetService implements Datasets {
     private final Uses uses;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
+    private final Rights rights;
+    private final Groups groups;
+
+    /** All rows of all datasets as they are now, for what nobody looks at. */
+    private final SeenDatasets whole = new SeenDatasets(this, Viewer.PROGRAM, Map.of(), List.of());
 
     /** A dataset as lists show it. */
     public record Listed(long id, String name, long rows, int columns, boolean placed, Instant at) {
@@ -84,7 +99,9 @@ public class DatasetService implements Datasets {
             BoundarySets boundaries,
             Uses uses,
             JsonMapper mapper,
-            TransactionTemplate transaction) {
+            TransactionTemplate transaction,
+            Rights rights,
+            Groups groups) {
         this.datasets = datasets;
         this.descriptions = descriptions;
         this.versions = versions;
@@ -94,15 +111,43 @@ public class DatasetService implements Datasets {
         this.uses = uses;
         this.mapper = mapper;
         this.transaction = transaction;
+        this.rights = rights;
+        this.groups = groups;
     }
 
     // --- finding ---------------------------------------------------------------------------------------
 
     @Override
     public Found find(long id) {
+        return find(id, whole);
+    }
+
+    /** Datasets as somebody sees them, as they are now. */
+    public SeenDatasets seenBy(Viewer viewer) {
+        return seenBy(viewer, List.of(), List.of());
+    }
+
+    /**
+     * Datasets as somebody sees them.
+     *
+     * @param frozen those that are seen as they were at one moment
+     * @param bound which rows are seen at most
+     */
+    public SeenDatasets seenBy(Viewer viewer, List<FrozenDataset> frozen, List<SeenDatasets.Bound> bound) {
+        Map<Long, FrozenDataset> byId = new HashMap<>();
+        frozen.forEach(f -> byId.put(f.dataset(), f));
+        return new SeenDatasets(this, viewer, byId, bound);
+    }
+
+    /** Whether a viewer sees all rows of a dataset: somebody who may change it does. */
+    boolean seesAll(Viewer viewer, Description of) {
+        return viewer.person() != null && rights.may(viewer.person(), of.owned(), May.COMPOSE);
+    }
+
+    Found find(long id, SeenDatasets seen) {
         Optional<Loaded> loaded;
         try {
-            loaded = load(id);
+            loaded = load(id, seen);
         } catch (RefusedException refused) {
             return new Found.Unfit(refused.getMessage());
         }
@@ -123,9 +168,14 @@ public class DatasetService implements Datasets {
      * @throws RefusedException with 503 when its rows are still on their way, or memory is full
      */
     public Optional<Loaded> load(long id) {
-        Optional<Description> now = descriptions.find(id);
+        return load(id, whole);
+    }
+
+    /** A dataset as somebody sees it; see {@link #load(long)}. */
+    Optional<Loaded> load(long id, SeenDatasets seen) {
+        Optional<Description> now = said(id, seen);
         if (now.isEmpty()) return Optional.empty();
-        CompletableFuture<Loaded> work = begin(now.get());
+        CompletableFuture<Loaded> work = begin(now.get(), seen);
         try {
             return Optional.of(work.get(PATIENCE.toSeconds(), TimeUnit.SECONDS).described(now.get()));
         } catch (TimeoutException goesOn) {
@@ -136,8 +186,9 @@ public class DatasetService implements Datasets {
         } catch (ExecutionException failed) {
             // A version that was swapped while it was read is gone; what is served now is there.
             Optional<Description> later = descriptions.find(id);
-            if (later.isPresent()
-                    && later.get().served().version() != now.get().served().version()) return load(id);
+            if (!seen.isFrozen(id)
+                    && later.isPresent()
+                    && later.get().served().version() != now.get().served().version()) return load(id, seen);
             throw VersionStore.cause(failed);
         } catch (InterruptedException interrupted) {
             Thread.currentThread().interrupt();
@@ -147,10 +198,14 @@ public class DatasetService implements Datasets {
 
     /** Begins to load datasets; what comes is done when all are in memory or cannot be. Waits for nothing. */
     public CompletableFuture<Void> prepare(Collection<Long> ids) {
+        return prepare(ids, whole);
+    }
+
+    CompletableFuture<Void> prepare(Collection<Long> ids, SeenDatasets seen) {
         return CompletableFuture.allOf(ids.stream()
                 .distinct()
-                .flatMap(id -> descriptions.find(id).stream())
-                .map(d -> begin(d).handle((loaded, failed) -> null))
+                .flatMap(id -> said(id, seen).stream())
+                .map(d -> begin(d, seen).handle((loaded, failed) -> null))
                 .toArray(CompletableFuture[]::new));
     }
 
@@ -159,11 +214,12 @@ public class DatasetService implements Datasets {
      *
      * @throws RefusedException when there is none
      */
-    Optional<Loaded> loadedSoon(long id, Duration patience) {
+    Optional<Loaded> loadedSoon(long id, Duration patience, SeenDatasets seen) {
         Description now = descriptions.needed(id);
         try {
-            return Optional.of(
-                    begin(now).get(patience.toMillis(), TimeUnit.MILLISECONDS).described(now));
+            return Optional.of(begin(now, seen)
+                    .get(patience.toMillis(), TimeUnit.MILLISECONDS)
+                    .described(now));
         } catch (TimeoutException goesOn) {
             return Optional.empty();
         } catch (ExecutionException failed) {
@@ -175,29 +231,77 @@ public class DatasetService implements Datasets {
         }
     }
 
-    /** What is said about all datasets, newest first. */
-    List<Description> descriptions() {
-        return descriptions.all().stream().map(Descriptions.Listed::description).toList();
-    }
-
-    private CompletableFuture<Loaded> begin(Description now) {
-        return begin(now, key(now, new HashSet<>()));
-    }
-
-    private CompletableFuture<Loaded> begin(Description now, VersionStore.Key key) {
-        List<CompletableFuture<Loaded>> tied = key.tied().stream()
-                .flatMap(other -> descriptions.find(other.dataset()).map(d -> begin(d, other)).stream())
+    /** What is said about all datasets that somebody may read, newest first. */
+    List<Description> descriptions(SignedIn person) {
+        Rights.Held held = rights.held(Thing.DATASET, person);
+        return descriptions.all().stream()
+                .map(Descriptions.Listed::description)
+                .filter(d -> held.may(d.id(), d.owner(), May.READ))
                 .toList();
+    }
+
+    /** What is said about a dataset, as somebody sees it. */
+    Optional<Description> said(long id, SeenDatasets seen) {
+        FrozenDataset then = seen.frozen(id);
+        return then == null ? descriptions.find(id) : descriptions.as(then);
+    }
+
+    private CompletableFuture<Loaded> begin(Description now, SeenDatasets seen) {
+        VersionStore.Key key = key(now, new HashSet<>(), seen);
+        CompletableFuture<Loaded> all = begin(now, key, seen);
+        List<ViewerRule> rules = seen.rules(now);
+        if (rules.isEmpty()) return all;
+        // Rows that are not seen are not there: what one viewer sees is a table of its own, shared by all who see
+        // alike.
+        Map<String, List<String>> known = seen.viewer().known();
+        String only = rules.stream().map(r -> r.text() + " " + r.named(known)).collect(Collectors.joining("\n"));
+        return store.get(
+                key.only(only),
+                now.served().bytes(),
+                now.name(),
+                List.of(all),
+                rows -> narrowed(now, rows.get(0), rules, known));
+    }
+
+    private CompletableFuture<Loaded> begin(Description now, VersionStore.Key key, SeenDatasets seen) {
+        List<CompletableFuture<Loaded>> tied = key.tied().stream()
+                .flatMap(other -> said(other.dataset(), seen).map(d -> begin(d, other, seen)).stream())
+                .toList();
+        FrozenDataset then = seen.frozen(now.id());
+        if (then != null) store.last(key);
         return store.get(
                 key,
                 now.served().bytes(),
                 now.name(),
                 tied,
                 other -> loaded(
-                        now, transaction.execute(t -> versions.rows(now.served().version())), other));
+                        now,
+                        transaction.execute(t -> versions.rows(now.served().version())),
+                        then == null ? decisions.of(now.id()) : PlacingService.of(then.decisions()),
+                        other));
     }
 
-    private VersionStore.Key key(Description now, Set<Long> onTheWay) {
+    private Loaded narrowed(Description now, Loaded all, List<ViewerRule> rules, Map<String, List<String>> known) {
+        Table table = all.dataset().table();
+        BitSet seen = null;
+        try {
+            for (ViewerRule rule : rules) {
+                BitSet rows = rule.rows(table, scope(table, all.placed()), surroundings(all.placed()), known);
+                if (seen == null) seen = rows;
+                else seen.and(rows);
+            }
+        } catch (FormulaException | IllegalArgumentException unfit) {
+            // Who may see what cannot be told: nothing is shown.
+            throw new RefusedException(
+                    "Which rows of “%s” you may see cannot be told just now. Whoever looks after it has to mend its rule on rows."
+                            .formatted(now.name()));
+        }
+        int[] picked = seen.stream().toArray();
+        PlacedTable placed = all.placed() == null ? null : all.placed().pick(picked);
+        return calculated(now, all.own().pick(picked), placed, all.unfit());
+    }
+
+    private VersionStore.Key key(Description now, Set<Long> onTheWay, SeenDatasets seen) {
         onTheWay.add(now.id());
         List<VersionStore.Key> tied = now.placing() == null
                 ? List.of()
@@ -206,8 +310,8 @@ public class DatasetService implements Datasets {
                         .map(Placing.ByTie::dataset)
                         .distinct()
                         .filter(other -> !onTheWay.contains(other))
-                        .flatMap(other -> descriptions.find(other).stream())
-                        .map(other -> key(other, new HashSet<>(onTheWay)))
+                        .flatMap(other -> said(other, seen).stream())
+                        .map(other -> key(other, new HashSet<>(onTheWay), seen))
                         .toList();
         return new VersionStore.Key(
                 now.id(),
@@ -217,25 +321,24 @@ public class DatasetService implements Datasets {
                 now.calculations(),
                 boundaries.changes(),
                 now.dependsOnToday() ? today() : null,
-                tied);
+                tied,
+                "");
     }
 
     /** Holds rows that have just been kept in memory: they are at hand and placed, and need not be read back. */
     void hold(Description now, Table table, PlacedTable placed) {
-        store.put(key(now, new HashSet<>()), calculated(now, table, placed, null));
+        store.put(key(now, new HashSet<>(), whole), calculated(now, table, placed, null));
     }
 
     private static LocalDate today() {
         return LocalDate.now(Clock.systemUTC());
     }
 
-    private Loaded loaded(Description now, Table table, List<Loaded> tied) {
+    private Loaded loaded(Description now, Table table, Decisions decided, List<Loaded> tied) {
         PlacedTable placed = null;
         String unfit = null;
         try {
-            placed = now.placing() == null
-                    ? null
-                    : place(table, now.placing(), decisions.of(now.id()), tied, Watch.NONE);
+            placed = now.placing() == null ? null : place(table, now.placing(), decided, tied, Watch.NONE);
         } catch (RefusedException cannot) {
             unfit = "“%s” cannot be placed: %s".formatted(now.name(), cannot.getMessage());
         }
@@ -264,9 +367,11 @@ public class DatasetService implements Datasets {
         return load(id).orElseThrow(() -> RefusedException.gone("dataset"));
     }
 
-    /** All datasets, newest first. */
-    public List<Listed> all() {
+    /** All datasets that somebody may read, newest first. */
+    public List<Listed> all(SignedIn person) {
+        Rights.Held held = rights.held(Thing.DATASET, person);
         return descriptions.all().stream()
+                .filter(l -> held.may(l.description().id(), l.description().owner(), May.READ))
                 .map(l -> {
                     Description d = l.description();
                     return new Listed(
@@ -284,8 +389,8 @@ public class DatasetService implements Datasets {
     record KeyColumn(Description dataset, String column) {}
 
     /** The columns of placed datasets that others can be tied to, known without their rows. */
-    List<KeyColumn> keys() {
-        return descriptions().stream()
+    List<KeyColumn> keys(SignedIn person) {
+        return descriptions(person).stream()
                 .filter(Description::isPlaced)
                 .flatMap(d -> d.served().columns().stream()
                         .filter(StoredColumn::isKey)
@@ -321,7 +426,7 @@ public class DatasetService implements Datasets {
      * @throws RefusedException when a formula or rule does not work; the message says which and why
      */
     long calculate(long id, long revision, Calculations calculations, SignedIn person) {
-        descriptions.checkMayChange(id, person);
+        descriptions.check(id, May.COMPOSE, person);
         Calculations.Applied tried = tryOut(id, calculations);
         // What only lacks a value in some rows is kept; it is said on the dataset's page.
         tried.troubles().stream()
@@ -459,8 +564,11 @@ public class DatasetService implements Datasets {
 
     /** Sets what columns of a dataset mean the same as columns of others. @return the revision after it */
     long tie(long id, long revision, List<Tie> ties, SignedIn person) {
-        descriptions.checkMayChange(id, person);
-        ties.forEach(tie -> match(id, tie));
+        descriptions.check(id, May.COMPOSE, person);
+        ties.forEach(tie -> {
+            match(id, tie);
+            descriptions.check(tie.dataset(), May.READ, person);
+        });
         return descriptions.change(id, revision, person, d -> d.tie(mapper.writeValueAsString(ties)));
     }
 
@@ -476,14 +584,93 @@ public class DatasetService implements Datasets {
         return descriptions.change(id, revision, person, d -> d.rename(name.strip()));
     }
 
-    /** Checks that this person may change a dataset. */
-    void checkMayChange(long id, SignedIn person) {
-        descriptions.checkMayChange(id, person);
+    /**
+     * Checks that this person may do something with a dataset.
+     *
+     * @throws RefusedException when there is none, or the person may not
+     */
+    public void check(long id, May what, SignedIn person) {
+        descriptions.check(id, what, person);
     }
 
-    /** Says whether other authors may change a dataset. */
-    void share(long id, boolean shared, SignedIn person) {
-        descriptions.share(id, shared, person);
+    /** Datasets as a person sees them, as they are now. */
+    public SeenDatasets seenBy(SignedIn person) {
+        return seenBy(groups.viewer(person));
+    }
+
+    /** A dataset that has to be there, as a person sees it. */
+    Loaded needed(long id, SignedIn person) {
+        return load(id, seenBy(person)).orElseThrow(() -> RefusedException.gone("dataset"));
+    }
+
+    /**
+     * Says which rows somebody sees who may not change a dataset.
+     *
+     * @param rule a condition; empty for all rows
+     * @return the revision after it
+     * @throws RefusedException when the condition does not fit its columns
+     */
+    long show(long id, long revision, String rule, SignedIn person) {
+        if (rule == null || rule.isBlank()) return descriptions.show(id, revision, person, null);
+        checked(id, rule);
+        return descriptions.show(id, revision, person, rule.strip());
+    }
+
+    /**
+     * How many rows of a dataset somebody would see.
+     *
+     * @param rule a condition
+     */
+    record Sight(long rows, long of) {}
+
+    /** What a rule on rows would leave to a viewer. */
+    Sight tryOut(long id, String rule, Map<String, List<String>> known) {
+        ViewerRule read = checked(id, rule);
+        Loaded loaded = needed(id);
+        Table table = loaded.dataset().table();
+        return new Sight(
+                read.rows(table, scope(table, loaded.placed()), surroundings(loaded.placed()), known)
+                        .cardinality(),
+                table.rows());
+    }
+
+    /** A rule on rows that fits a dataset's columns. */
+    public ViewerRule checked(long id, String rule) {
+        Loaded loaded = needed(id);
+        try {
+            ViewerRule read = new ViewerRule(rule);
+            read.check(scope(loaded.dataset().table(), loaded.placed()));
+            return read;
+        } catch (FormulaException | IllegalArgumentException unfit) {
+            throw new RefusedException("The rule on rows cannot be kept: " + unfit.getMessage());
+        }
+    }
+
+    /** A dataset as it is now, to be kept so; the datasets that it is placed by come with it. */
+    public List<FrozenDataset> frozen(long id) {
+        List<FrozenDataset> frozen = new ArrayList<>();
+        freeze(id, frozen);
+        return frozen;
+    }
+
+    private void freeze(long id, List<FrozenDataset> frozen) {
+        if (frozen.stream().anyMatch(f -> f.dataset() == id)) return;
+        Description now = descriptions.needed(id);
+        frozen.add(new FrozenDataset(
+                id,
+                now.served().version(),
+                now.served().number(),
+                now.name(),
+                now.placing(),
+                now.about(),
+                now.ties(),
+                now.calculations(),
+                now.decided(),
+                decisions.frozen(id)));
+        if (now.placing() != null)
+            now.placing().ties().forEach(tie -> {
+                if (descriptions.find(tie.dataset()).isPresent()) freeze(tie.dataset(), frozen);
+            });
     }
 
     /**
@@ -498,6 +685,7 @@ public class DatasetService implements Datasets {
             Dataset dataset = descriptions.held(id, person);
             uses.refuseWhereUsed("The dataset", uses.ofDataset(id));
             versions.removeAll(id);
+            rights.forget(Thing.DATASET, id);
             datasets.delete(dataset);
         });
     }

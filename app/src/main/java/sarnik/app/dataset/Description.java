@@ -2,6 +2,8 @@ package sarnik.app.dataset;
 
 import java.util.List;
 import java.util.regex.Pattern;
+import sarnik.app.rights.Rights;
+import sarnik.app.rights.Thing;
 import sarnik.data.About;
 import sarnik.data.Calculations;
 import sarnik.data.Tie;
@@ -15,7 +17,7 @@ import sarnik.place.Placing;
  * @param feed null where newer rows come from nowhere
  * @param decided goes up by one with every decision about its placing
  * @param owner who has brought it in
- * @param shared whether other authors may change and remove it
+ * @param viewerRule which rows somebody sees who may not change it; null for all
  */
 public record Description(
         long id,
@@ -29,7 +31,7 @@ public record Description(
         Intake intake,
         long decided,
         long owner,
-        boolean shared,
+        String viewerRule,
         Served served) {
 
     private static final Pattern OF_TODAY =
@@ -59,13 +61,37 @@ public record Description(
         return names;
     }
 
+    /** This dataset as something that people have rights on. */
+    public Rights.Owned owned() {
+        return new Rights.Owned(Thing.DATASET, id, name, owner);
+    }
+
+    /** The same dataset as it was at one moment; who may see which rows holds as it is now. */
+    Description as(FrozenDataset then, Served version) {
+        return new Description(
+                id,
+                revision,
+                then.name(),
+                then.placing(),
+                then.about(),
+                then.ties(),
+                then.calculations(),
+                feed,
+                intake,
+                then.decided(),
+                owner,
+                viewerRule,
+                version);
+    }
+
     public boolean isPlaced() {
         return placing != null;
     }
 
     /** Whether something is calculated from today's date, so that it is another tomorrow. */
     boolean dependsOnToday() {
-        return calculations.formulas().stream()
+        return viewerRule != null && OF_TODAY.matcher(viewerRule).find()
+                || calculations.formulas().stream()
                         .anyMatch(f -> OF_TODAY.matcher(f.text()).find())
                 || calculations.rules().stream()
                         .anyMatch(r -> OF_TODAY.matcher(r).find());

@@ -11,6 +11,9 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.rights.May;
+import sarnik.app.rights.Rights;
+import sarnik.app.rights.Thing;
 import sarnik.app.web.RefusedException;
 import sarnik.data.About;
 import sarnik.data.Calculations;
@@ -29,6 +32,7 @@ class Descriptions {
     private final DatasetRepository datasets;
     private final Versions versions;
     private final PeopleService people;
+    private final Rights rights;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
 
@@ -46,17 +50,20 @@ class Descriptions {
             Calculations calculations,
             Feed feed,
             Intake intake,
-            long owner) {}
+            long owner,
+            String viewerRule) {}
 
     Descriptions(
             DatasetRepository datasets,
             Versions versions,
             PeopleService people,
+            Rights rights,
             JsonMapper mapper,
             TransactionTemplate transaction) {
         this.datasets = datasets;
         this.versions = versions;
         this.people = people;
+        this.rights = rights;
         this.mapper = mapper;
         this.transaction = transaction;
     }
@@ -68,8 +75,7 @@ class Descriptions {
             Said said = read.get(
                     new Revision(id, now.getRevision()),
                     r -> said(datasets.findById(id).orElseThrow()));
-            return description(
-                    id, now.getRevision(), said, now.getDecided(), now.getShared(), versions.find(now.getVersionId()));
+            return description(id, now.getRevision(), said, now.getDecided(), versions.find(now.getVersionId()));
         }));
     }
 
@@ -89,21 +95,14 @@ class Descriptions {
                     Said said = read.get(new Revision(dataset.getId(), dataset.getRevision()), r -> said(dataset));
                     return new Listed(
                             description(
-                                    dataset.getId(),
-                                    dataset.getRevision(),
-                                    said,
-                                    dataset.getDecided(),
-                                    dataset.isShared(),
-                                    (DatasetVersion) pair[1]),
+                                    dataset.getId(), dataset.getRevision(), said, dataset.getDecided(), (DatasetVersion)
+                                            pair[1]),
                             dataset.getCreatedAt());
                 })
                 .toList());
     }
 
-    private Description description(
-            long id, long revision, Said said, long decided, boolean shared, DatasetVersion version) {
-        List<StoredColumn> columns = versions.columns(version);
-        long bytes = version.getBytes() == null ? version.getRowCount() * columns.size() * 24 : version.getBytes();
+    private Description description(long id, long revision, Said said, long decided, DatasetVersion version) {
         return new Description(
                 id,
                 revision,
@@ -116,15 +115,14 @@ class Descriptions {
                 said.intake,
                 decided,
                 said.owner,
-                shared,
-                new Description.Served(
-                        version.getId(),
-                        version.getNumber(),
-                        version.getRowCount(),
-                        columns,
-                        bytes,
-                        version.getTroubles(),
-                        version.getFileName()));
+                said.viewerRule,
+                versions.served(version));
+    }
+
+    /** A dataset as it was at one moment; empty where it has gone, or that version of its rows has. */
+    Optional<Description> as(FrozenDataset then) {
+        return transaction.execute(t -> find(then.dataset())
+                .flatMap(now -> versions.findById(then.version()).map(v -> now.as(then, versions.served(v)))));
     }
 
     private Said said(Dataset dataset) {
@@ -136,7 +134,8 @@ class Descriptions {
                 read(dataset.getCalculations(), Calculations.class, Calculations.NONE),
                 read(dataset.getFeed(), Feed.class, null),
                 read(dataset.getIntake(), Intake.class, Intake.NONE),
-                dataset.getCreatedBy());
+                dataset.getCreatedBy(),
+                dataset.getViewerRule());
     }
 
     private <T> T read(String json, Class<T> type, T none) {
@@ -176,22 +175,25 @@ class Descriptions {
     /** The dataset, held until the transaction ends, where this person may change it. */
     Dataset held(long id, SignedIn person) {
         Dataset dataset = datasets.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
-        people.checkMayChange(dataset.getName(), dataset.getCreatedBy(), dataset.isShared(), person);
+        check(dataset, May.COMPOSE, person);
         return dataset;
     }
 
-    /** Checks that this person may change a dataset. */
-    void checkMayChange(long id, SignedIn person) {
-        Description now = needed(id);
-        people.checkMayChange(now.name(), now.owner(), now.shared(), person);
+    private void check(Dataset dataset, May what, SignedIn person) {
+        rights.check(
+                person,
+                new Rights.Owned(Thing.DATASET, dataset.getId(), dataset.getName(), dataset.getCreatedBy()),
+                what);
     }
 
-    /** Says whether other authors may change a dataset: its owner's word, or a steward's. */
-    void share(long id, boolean shared, SignedIn person) {
-        transaction.executeWithoutResult(t -> {
-            Dataset dataset = datasets.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
-            people.checkMayChange(dataset.getName(), dataset.getCreatedBy(), false, person);
-            dataset.share(shared);
-        });
+    /** Checks that this person may do something with a dataset. */
+    void check(long id, May what, SignedIn person) {
+        rights.check(person, needed(id).owned(), what);
+    }
+
+    /** Says which rows somebody sees who may not change a dataset: the word of those who may hand it on. */
+    long show(long id, long revision, SignedIn person, String rule) {
+        check(id, May.HAND_ON, person);
+        return change(id, revision, person, d -> d.show(rule));
     }
 }

@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import sarnik.app.boundary.BoundarySets;
+import sarnik.app.people.SignedIn;
 import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
@@ -41,7 +42,7 @@ final class LikelyPlacing {
      * dataset has too; null when nothing fits. Where the shapes are areas, codes of areas that are known come before
      * them.
      */
-    Placing of(Reading reading, boolean areas) {
+    Placing of(Reading reading, boolean areas, SignedIn person) {
         Table table = reading.table();
         PlacingGuess guess = new PlacingGuess(Gazetteer.shipped());
         Optional<Placing> own = guess.ownShapes(reading);
@@ -49,16 +50,19 @@ final class LikelyPlacing {
         Optional<Placing> said =
                 guess.codes(table, boundaries.likely()).or(() -> own).or(() -> guess.guess(table));
         if (said.isPresent() && said.get() instanceof Placing.FromTo) return said.get();
-        return tiedEnds(table).or(() -> said).or(() -> tie(table)).orElse(null);
+        return tiedEnds(table, person)
+                .or(() -> said)
+                .or(() -> tie(table, person))
+                .orElse(null);
     }
 
     /** Origin and destination that are both tied to one placed dataset, as the airports of flights are. */
-    private Optional<Placing> tiedEnds(Table table) {
+    private Optional<Placing> tiedEnds(Table table, SignedIn person) {
         List<String> ends = PlacingGuess.ends(table).orElse(List.of());
         Map<String, List<String>> samples = samples(table, ends);
         if (samples.size() < 2) return Optional.empty();
         Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
-        for (DatasetService.KeyColumn key : datasets.keys()) {
+        for (DatasetService.KeyColumn key : datasets.keys(person)) {
             Set<String> known = datasets.occurring(key, all);
             if (samples.values().stream()
                     .allMatch(s -> s.stream().filter(known::contains).count() > TIED * s.size())) {
@@ -113,13 +117,13 @@ final class LikelyPlacing {
     }
 
     /** A tie that most values of a column fit. Looked up in the database, so that no other table has to be loaded. */
-    private Optional<Placing> tie(Table table) {
+    private Optional<Placing> tie(Table table, SignedIn person) {
         Map<String, List<String>> samples = samples(table, table.names());
         if (samples.isEmpty()) return Optional.empty();
         Set<String> all = samples.values().stream().flatMap(List::stream).collect(Collectors.toSet());
         Placing best = null;
         double bestShare = TIED;
-        for (DatasetService.KeyColumn key : datasets.keys()) {
+        for (DatasetService.KeyColumn key : datasets.keys(person)) {
             Set<String> known = datasets.occurring(key, all);
             for (var sample : samples.entrySet()) {
                 double share = (double) sample.getValue().stream()

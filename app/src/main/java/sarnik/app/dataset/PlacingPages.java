@@ -21,11 +21,10 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import sarnik.app.people.SignedIn;
+import sarnik.app.rights.May;
 import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
-import sarnik.place.Gazetteer;
 import sarnik.place.Match;
-import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Words;
 
@@ -34,8 +33,6 @@ import sarnik.place.Words;
 class PlacingPages {
 
     private static final int MOST_WORDS = 200;
-    private static final int MOST_FOUND = 9;
-    private static final int MOST_LOOKED_AT = 60;
     private static final int MOST_REASONS = 20;
     private static final int MOST_AT_ONCE = 5_000;
 
@@ -47,14 +44,6 @@ class PlacingPages {
         this.datasets = datasets;
         this.decisions = decisions;
         this.json = json;
-    }
-
-    /** A place that may be meant. */
-    record Offer(String id, String words, double lon, double lat) {
-
-        static Offer of(Place place) {
-            return new Offer(place.id(), PlacingPreview.called(place), place.lon(), place.lat());
-        }
     }
 
     /**
@@ -71,8 +60,8 @@ class PlacingPages {
             String state,
             double confidence,
             String reason,
-            Offer taken,
-            List<Offer> offers) {}
+            PlaceSearch.Offer taken,
+            List<PlaceSearch.Offer> offers) {}
 
     /** Which words a sheet shows. */
     enum Show {
@@ -204,8 +193,8 @@ class PlacingPages {
                 state,
                 match.confidence(),
                 match.reason(),
-                match.place() == null ? null : Offer.of(match.place()),
-                match.runnersUp().stream().map(Offer::of).toList());
+                match.place() == null ? null : PlaceSearch.Offer.of(match.place()),
+                match.runnersUp().stream().map(PlaceSearch.Offer::of).toList());
     }
 
     /**
@@ -238,7 +227,7 @@ class PlacingPages {
             Wanted wanted,
             @RequestBody Decide decide,
             @AuthenticationPrincipal SignedIn person) {
-        datasets.checkMayChange(id, person);
+        datasets.check(id, May.COMPOSE, person);
         Map<Words, Match> on = meant(id, wanted, decide);
         if (on.size() > MOST_AT_ONCE)
             throw new RefusedException(
@@ -282,27 +271,10 @@ class PlacingPages {
         return meant;
     }
 
-    /**
-     * Places of a name.
-     *
-     * @param view west, south, east and north of what a map shows, degrees: what lies in it comes first; null for no
-     *     map
-     */
+    /** Places of a name; see {@link PlaceSearch}. */
     @GetMapping("/api/places")
     @ResponseBody
-    List<Offer> search(@RequestParam String name, @RequestParam(required = false) List<Double> view) {
-        List<Place> found = Gazetteer.shipped().search(name, view == null ? MOST_FOUND : MOST_LOOKED_AT);
-        if (view != null && view.size() == 4 && view.stream().allMatch(Objects::nonNull)) {
-            found = found.stream()
-                    .sorted(Comparator.comparing(p -> !(p.lon() >= view.get(0)
-                            && p.lat() >= view.get(1)
-                            && p.lon() <= view.get(2)
-                            && p.lat() <= view.get(3))))
-                    .toList();
-        }
-        // What reads alike is offered once.
-        Map<String, Offer> offers = new LinkedHashMap<>();
-        for (Place place : found) offers.putIfAbsent(PlacingPreview.called(place), Offer.of(place));
-        return offers.values().stream().limit(MOST_FOUND).toList();
+    List<PlaceSearch.Offer> search(@RequestParam String name, @RequestParam(required = false) List<Double> view) {
+        return PlaceSearch.of(name, view);
     }
 }

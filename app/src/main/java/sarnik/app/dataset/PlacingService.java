@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -35,16 +36,30 @@ class PlacingService {
     /** What is decided for a dataset; decisions for places that the gazetteer no longer has are passed over. */
     @Transactional(readOnly = true)
     public Decisions of(long dataset) {
-        Map<Words, Optional<Place>> places = new HashMap<>();
+        return of(frozen(dataset));
+    }
+
+    /** What is decided for a dataset, to be kept as it is now. */
+    @Transactional(readOnly = true)
+    public List<FrozenDataset.Decided> frozen(long dataset) {
+        Map<Words, String> places = new LinkedHashMap<>();
         // What the dataset itself has decided comes last and so holds.
-        for (PlacingDecision decision : Stream.concat(
+        Stream.concat(
                         decisions.findBySharedTrueOrderByDecidedAt().stream(),
                         decisions.findByDatasetId(dataset).stream())
-                .toList()) {
+                .forEach(d -> places.put(mapper.readValue(d.getWords(), Words.class), d.getPlace()));
+        return places.entrySet().stream()
+                .map(d -> new FrozenDataset.Decided(d.getKey(), d.getValue()))
+                .toList();
+    }
+
+    /** What was decided; places that the gazetteer no longer has are passed over. */
+    static Decisions of(List<FrozenDataset.Decided> decided) {
+        Map<Words, Optional<Place>> places = new HashMap<>();
+        for (FrozenDataset.Decided one : decided) {
             Optional<Place> place =
-                    Optional.ofNullable(decision.getPlace()).flatMap(id -> Decisions.place(id, Gazetteer.shipped()));
-            if (place.isPresent() || decision.getPlace() == null)
-                places.put(mapper.readValue(decision.getWords(), Words.class), place);
+                    Optional.ofNullable(one.place()).flatMap(id -> Decisions.place(id, Gazetteer.shipped()));
+            if (place.isPresent() || one.place() == null) places.put(one.words(), place);
         }
         return new Decisions(places);
     }

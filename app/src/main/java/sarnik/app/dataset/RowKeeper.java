@@ -6,6 +6,10 @@ import java.util.Map;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.SignedIn;
+import sarnik.app.rights.May;
+import sarnik.app.rights.Rights;
+import sarnik.app.rights.Thing;
+import sarnik.app.rights.Who;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
 import sarnik.data.About;
@@ -26,6 +30,7 @@ class RowKeeper {
     private final Versions versions;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
+    private final Rights rights;
 
     RowKeeper(
             DatasetRepository stored,
@@ -33,13 +38,15 @@ class RowKeeper {
             Descriptions descriptions,
             Versions versions,
             JsonMapper mapper,
-            TransactionTemplate transaction) {
+            TransactionTemplate transaction,
+            Rights rights) {
         this.stored = stored;
         this.datasets = datasets;
         this.descriptions = descriptions;
         this.versions = versions;
         this.mapper = mapper;
         this.transaction = transaction;
+        this.rights = rights;
     }
 
     /**
@@ -72,6 +79,7 @@ class RowKeeper {
                     Clock.systemUTC().instant());
             if (!about.isEmpty()) made.describe(mapper.writeValueAsString(about));
             stored.saveAndFlush(made);
+            rights.give(Thing.DATASET, made.getId(), Who.ANALYSTS, May.READ);
             versions.serveFirst(
                     made.getId(),
                     versions.write(made.getId(), table, troubles, fileName, person.id())
@@ -116,7 +124,7 @@ class RowKeeper {
      *     when other rows came in since they were compared
      */
     int refresh(long id, Newer newer, SignedIn person, Progress progress) {
-        descriptions.checkMayChange(id, person);
+        descriptions.check(id, May.COMPOSE, person);
         return refresh(id, newer, person.id(), progress);
     }
 

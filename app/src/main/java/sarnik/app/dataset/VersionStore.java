@@ -1,7 +1,9 @@
 package sarnik.app.dataset;
 
 import com.github.benmanes.caffeine.cache.AsyncCache;
+import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Objects;
@@ -34,6 +36,8 @@ class VersionStore implements AutoCloseable {
     /** Two read at once; more would crowd out the answers. */
     private static final int LOADERS = 2;
 
+    private static final int MOST_LASTING = 10_000;
+
     private final AsyncCache<Key, Loaded> kept;
     private final MemoryBudget budget;
     private final ExecutorService loaders = Executors.newFixedThreadPool(LOADERS, work -> {
@@ -48,6 +52,7 @@ class VersionStore implements AutoCloseable {
      * @param boundaries goes up by one when a boundary set comes or goes
      * @param today null where nothing is calculated from it
      * @param tied what it is placed by; empty where it is tied to nothing
+     * @param only which of its rows; empty for all
      */
     record Key(
             long dataset,
@@ -57,7 +62,20 @@ class VersionStore implements AutoCloseable {
             Calculations calculations,
             long boundaries,
             LocalDate today,
-            List<Key> tied) {}
+            List<Key> tied,
+            String only) {
+
+        /** The same, with some of its rows only. */
+        Key only(String which) {
+            return new Key(dataset, version, placing, decided, calculations, boundaries, today, tied, which);
+        }
+    }
+
+    /** What is asked for as it was at one moment; newer rows do not take its place. */
+    private final Cache<Key, Boolean> lasting = Caffeine.newBuilder()
+            .maximumSize(MOST_LASTING)
+            .expireAfterAccess(Duration.ofHours(1))
+            .build();
 
     VersionStore(MemoryBudget budget) {
         this.budget = budget;
@@ -113,10 +131,19 @@ class VersionStore implements AutoCloseable {
         leaveOlder(key);
     }
 
-    /** What is in memory for a dataset under other keys is of the past. */
+    /** Says that something is asked for as it was at one moment. */
+    void last(Key key) {
+        lasting.put(key.only(""), true);
+    }
+
+    /** What is in memory for a dataset under other keys is of the past, but for what lasts. */
     private void leaveOlder(Key newest) {
+        Key now = newest.only("");
+        if (lasting.getIfPresent(now) != null) return;
         kept.asMap().forEach((key, work) -> {
-            if (key.dataset == newest.dataset && !key.equals(newest) && work.isDone())
+            if (key.dataset != now.dataset || !work.isDone()) return;
+            Key whole = key.only("");
+            if (!whole.equals(now) && lasting.getIfPresent(whole) == null)
                 kept.asMap().remove(key, work);
         });
     }

@@ -49,6 +49,24 @@ class Versions {
         return stored.findByDatasetIdAndNumber(dataset, number);
     }
 
+    Optional<DatasetVersion> findById(long id) {
+        return stored.findById(id);
+    }
+
+    /** A version as what is said of its dataset names it. */
+    Description.Served served(DatasetVersion version) {
+        List<StoredColumn> columns = columns(version);
+        long bytes = version.getBytes() == null ? version.getRowCount() * columns.size() * 24 : version.getBytes();
+        return new Description.Served(
+                version.getId(),
+                version.getNumber(),
+                version.getRowCount(),
+                columns,
+                bytes,
+                version.getTroubles(),
+                version.getFileName());
+    }
+
     /** A version that has to be there. */
     DatasetVersion find(long id) {
         return stored.findById(id).orElseThrow();
@@ -119,13 +137,14 @@ class Versions {
     }
 
     /**
-     * The newest versions are kept to go back to; a feed that changes every minute would fill the disk with all of
-     * them.
+     * The newest versions are kept to go back to, and those that editions show; a feed that changes every minute
+     * would fill the disk with all of them.
      */
     void forgetOld(long dataset, long served) {
         List<DatasetVersion> all = of(dataset);
+        Set<Long> needed = stored.neededByEditions(dataset);
         all.subList(Math.min(KEPT, all.size()), all.size()).stream()
-                .filter(old -> old.getId() != served)
+                .filter(old -> old.getId() != served && !needed.contains(old.getId()))
                 .forEach(this::remove);
     }
 

@@ -1,11 +1,8 @@
 package sarnik.app.ground;
 
-import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import org.springframework.http.CacheControl;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -81,11 +78,6 @@ class GroundPages {
             @PathVariable int y,
             @RequestParam(defaultValue = "false") boolean night,
             @RequestParam(defaultValue = "2") int detail) {
-        Pictures.Picture picture =
-                pictures.tile(name, z, x, y, new Pictures.Looks(night, Math.max(1, Math.min(3, detail))));
-        return ResponseEntity.ok()
-                .cacheControl(CacheControl.maxAge(Duration.ofHours(6)).cachePrivate())
-                .contentType(MediaType.parseMediaType(picture.type()))
-                .body(picture.bytes());
+        return pictures.answer(name, z, x, y, night, detail);
     }
 }

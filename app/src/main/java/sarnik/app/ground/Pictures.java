@@ -6,7 +6,10 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.outside.RemoteFiles;
@@ -89,6 +92,15 @@ public class Pictures {
         return source.isShapes()
                 ? kept.get(key(source, z, x, y) + " " + looks, k -> drawn(asGiven, z, looks, source.getName()))
                 : asGiven;
+    }
+
+    /** A tile of a source as a browser is answered; see {@link #tile}. */
+    public ResponseEntity<byte[]> answer(String name, int z, int x, int y, boolean night, int detail) {
+        Picture picture = tile(name, z, x, y, new Looks(night, Math.max(1, Math.min(3, detail))));
+        return ResponseEntity.ok()
+                .cacheControl(CacheControl.maxAge(Duration.ofHours(6)).cachePrivate())
+                .contentType(MediaType.parseMediaType(picture.type()))
+                .body(picture.bytes());
     }
 
     /** A tile as the source gives it; empty where it has none there. */

@@ -71,7 +71,7 @@ public class SharedKeys {
      *
      * @throws RefusedException when the name is empty or the scale cannot be made
      */
-    void keep(SharedKey key, SignedIn person) {
+    public void keep(SharedKey key, SignedIn person) {
         String name = key.name() == null ? "" : key.name().strip();
         if (name.isEmpty() || name.length() > 120 || name.contains("/"))
             throw new RefusedException("A shared key's name has 1 to 120 characters, without /.");

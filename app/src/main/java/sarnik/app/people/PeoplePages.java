@@ -1,6 +1,5 @@
 package sarnik.app.people;
 
-import jakarta.servlet.http.HttpServletRequest;
 import java.util.function.Supplier;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -18,8 +17,15 @@ class PeoplePages {
 
     private final PeopleService people;
 
-    PeoplePages(PeopleService people) {
+    private final Groups groups;
+    private final Sessions sessions;
+    private final SecondFactor factor;
+
+    PeoplePages(PeopleService people, Groups groups, Sessions sessions, SecondFactor factor) {
         this.people = people;
+        this.groups = groups;
+        this.sessions = sessions;
+        this.factor = factor;
     }
 
     @GetMapping("/sign-in")
@@ -31,28 +37,39 @@ class PeoplePages {
     String people(Model model) {
         model.addAttribute("people", people.all());
         model.addAttribute("roles", Role.values());
+        Groups.Worded known = groups.worded();
+        model.addAttribute("known", known.people());
+        model.addAttribute("knownOfGroups", known.groups());
+        model.addAttribute("groups", groups.all());
         return "people";
     }
 
-    /** The own page of somebody who is signed in. */
-    @GetMapping("/me")
-    String me() {
-        return "me";
+    @PostMapping("/people/groups")
+    String makeGroup(@RequestParam(defaultValue = "") String name, RedirectAttributes flash) {
+        return said(
+                flash,
+                "/people#groups",
+                () -> "The group “%s” is made. Put people into it."
+                        .formatted(groups.make(name).name()));
     }
 
-    @PostMapping("/me")
-    String change(
-            @RequestParam String now,
-            @RequestParam String next,
-            @RequestParam String again,
-            @AuthenticationPrincipal SignedIn person,
-            HttpServletRequest request,
+    /** What a steward does about a group. */
+    @PostMapping("/people/groups/{id}")
+    String changeGroup(
+            @PathVariable long id,
+            @RequestParam String act,
+            @RequestParam(defaultValue = "0") long person,
+            @RequestParam(defaultValue = "") String known,
             RedirectAttributes flash) {
-        return said(flash, "/me", () -> {
-            if (!next.equals(again))
-                throw new RefusedException("The two new passwords are not the same. Nothing was changed.");
-            people.changeOwn(person, now, next, request.getSession().getId());
-            return "The password is changed. Your other sessions are ended.";
+        return said(flash, "/people#groups", () -> {
+            switch (act) {
+                case "in" -> groups.member(id, person, true);
+                case "out" -> groups.member(id, person, false);
+                case "describe" -> groups.describe(null, id, known);
+                case "remove" -> groups.remove(id);
+                default -> throw new RefusedException("Say what is to be done: in, out, describe or remove.");
+            }
+            return act.equals("remove") ? "The group is taken away; what was given to it is given to nobody." : "Kept.";
         });
     }
 
@@ -61,18 +78,33 @@ class PeoplePages {
     String change(
             @PathVariable long id,
             @RequestParam String act,
-            @RequestParam(defaultValue = "") String password,
+            @RequestParam(defaultValue = "") String known,
             @AuthenticationPrincipal SignedIn steward,
             RedirectAttributes flash) {
         return said(flash, "/people", () -> switch (act) {
+            case "describe" -> {
+                groups.describe(id, null, known);
+                yield "Kept. Rules on rows show this person other rows from now on.";
+            }
             case "close" ->
                 "%s can sign in no more; what this person has made stays."
                         .formatted(people.close(id, steward).getName());
             case "reopen" -> "%s can sign in again.".formatted(people.reopen(id).getName());
-            case "password" ->
-                "%s has a new password. Hand it over; all sessions of this person are ended."
-                        .formatted(people.resetPassword(id, password).getName());
-            default -> throw new RefusedException("Say what is to be done: close, reopen or password.");
+            case "word" ->
+                "%s signs in once with the word %s, within a day, and then chooses a password. Hand it over; it is not shown again. All sessions of this person are ended."
+                        .formatted(people.nameOf(id), people.giveWord(id));
+            case "sessions" -> {
+                sessions.endAll(id, null);
+                yield "All sessions of %s are ended.".formatted(people.nameOf(id));
+            }
+            case "factor" -> {
+                factor.end(id);
+                yield "%s signs in without a code from now on, and can set the second factor up anew."
+                        .formatted(people.nameOf(id));
+            }
+            default ->
+                throw new RefusedException(
+                        "Say what is to be done: close, reopen, word, sessions, factor or describe.");
         });
     }
 

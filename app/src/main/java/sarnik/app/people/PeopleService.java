@@ -1,15 +1,16 @@
 package sarnik.app.people;
 
+import java.security.SecureRandom;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.SmartInitializingSingleton;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
-import org.springframework.security.core.session.SessionInformation;
-import org.springframework.security.core.session.SessionRegistry;
 import org.springframework.security.core.userdetails.UserDetails;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
@@ -27,16 +28,23 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
     private static final Logger LOG = LoggerFactory.getLogger(PeopleService.class);
     private static final int LONGEST_NAME = 120;
 
+    /** Letters of a word that is given out, without those that are taken for each other. */
+    private static final String LETTERS = "abcdefghjkmnpqrstuvwxyz23456789";
+
+    private static final int WORD_LETTERS = 16;
+    private static final Duration WORD_LASTS = Duration.ofDays(1);
+    private static final SecureRandom CHANCE = new SecureRandom();
+
     private final PersonRepository people;
     private final PasswordEncoder encoder;
-    private final SessionRegistry sessions;
+    private final Sessions sessions;
     private final TransactionTemplate transaction;
     private final SarnikProperties properties;
 
     PeopleService(
             PersonRepository people,
             PasswordEncoder encoder,
-            SessionRegistry sessions,
+            Sessions sessions,
             TransactionTemplate transaction,
             SarnikProperties properties) {
         this.sessions = sessions;
@@ -57,6 +65,12 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
     @Transactional(readOnly = true)
     public List<Person> all() {
         return people.inOrder();
+    }
+
+    /** Somebody, as signed in. */
+    @Transactional(readOnly = true)
+    public Optional<SignedIn> find(long id) {
+        return people.findById(id).map(SignedIn::new);
     }
 
     /** What a person is called. */
@@ -123,19 +137,41 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
      * @throws RefusedException when the password typed is not the person's, or the new one is not fit
      */
     void changeOwn(SignedIn who, String now, String next, String session) {
-        Person person =
-                transaction.execute(t -> people.findById(who.id())).orElseThrow(() -> RefusedException.gone("person"));
-        if (now == null || !encoder.matches(now, person.getPassword()))
+        Person person = needed(who.id());
+        if (!isPasswordOf(who, now))
             throw new RefusedException("The password you typed is not the one you sign in with. Nothing was changed.");
         setPassword(person.getId(), next);
-        endSessions(person.getId(), session);
+        sessions.endAll(person.getId(), session);
     }
 
-    /** Sets somebody's password; all sessions of that person are ended. */
-    Person resetPassword(long id, String next) {
-        Person person = setPassword(id, next);
-        endSessions(id, null);
-        return person;
+    /**
+     * Gives somebody a word that signs them in once, within a day; then they have to choose a password. All sessions of
+     * that person are ended.
+     *
+     * @return the word, which is told once
+     */
+    String giveWord(long id) {
+        StringBuilder word = new StringBuilder();
+        for (int i = 0; i < WORD_LETTERS; i++)
+            word.append(i > 0 && i % 4 == 0 ? "-" : "").append(LETTERS.charAt(CHANCE.nextInt(LETTERS.length())));
+        String hashed = encoder.encode(word);
+        transaction.executeWithoutResult(t -> people.findWithLockById(id)
+                .orElseThrow(() -> RefusedException.gone("person"))
+                .give(hashed, Clock.systemUTC().instant().plus(WORD_LASTS)));
+        sessions.endAll(id, null);
+        return word.toString();
+    }
+
+    /** Whether what somebody types is the own password. */
+    boolean isPasswordOf(SignedIn who, String typed) {
+        return typed != null && encoder.matches(typed, needed(who.id()).getPassword());
+    }
+
+    /** Sets the own password of somebody who has signed in with a word that was given out. */
+    void chooseOwn(SignedIn who, String next, String session) {
+        if (!who.hasGivenWord()) throw new RefusedException("You have a password of your own already.");
+        setPassword(who.id(), next);
+        sessions.endAll(who.id(), session);
     }
 
     private Person setPassword(long id, String next) {
@@ -165,7 +201,7 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
             person.close(Clock.systemUTC().instant());
             return person;
         });
-        endSessions(id, null);
+        sessions.endAll(id, null);
         return closed;
     }
 
@@ -176,14 +212,6 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
             person.reopen();
             return person;
         });
-    }
-
-    private void endSessions(long person, String but) {
-        sessions.getAllPrincipals().stream()
-                .filter(p -> p instanceof SignedIn who && who.id() == person)
-                .flatMap(p -> sessions.getAllSessions(p, false).stream())
-                .filter(s -> !s.getSessionId().equals(but))
-                .forEach(SessionInformation::expireNow);
     }
 
     /** Makes the first people before anybody can ask: a start that fails here makes nobody and serves nothing. */

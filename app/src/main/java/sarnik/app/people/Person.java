@@ -28,6 +28,15 @@ public class Person {
     /** Since when this person may not sign in any more; null for somebody who may. */
     private Instant closedAt;
 
+    /** Until when a word signs this person in that a steward has given out; null for a password of the own. */
+    private Instant wordUntil;
+
+    /** The secret of the second factor, base 32; null for none. */
+    private String factor;
+
+    /** The newest step of time whose code was taken. */
+    private long factorStep;
+
     protected Person() {}
 
     /**
@@ -67,6 +76,34 @@ public class Person {
     /** @param password hashed */
     void change(String password) {
         this.password = password;
+        this.wordUntil = null;
+    }
+
+    /** Takes a word that has to be changed. @param hashed @param until it signs in no more after */
+    void give(String hashed, Instant until) {
+        password = hashed;
+        wordUntil = until;
+    }
+
+    Instant getWordUntil() {
+        return wordUntil;
+    }
+
+    String getFactor() {
+        return factor;
+    }
+
+    /** @param secret null takes the second factor away */
+    void factor(String secret) {
+        factor = secret;
+        factorStep = 0;
+    }
+
+    /** Takes the code of a step of time, each once. @return whether it was not taken before */
+    boolean take(long step) {
+        if (step <= factorStep) return false;
+        factorStep = step;
+        return true;
     }
 
     void close(Instant at) {

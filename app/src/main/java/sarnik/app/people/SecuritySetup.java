@@ -5,33 +5,41 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AuthorizeHttpRequestsConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.session.SessionRegistry;
 import org.springframework.security.core.session.SessionRegistryImpl;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.SavedRequestAwareAuthenticationSuccessHandler;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.header.writers.DelegatingRequestMatcherHeaderWriter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.security.web.header.writers.frameoptions.XFrameOptionsHeaderWriter;
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
 import org.springframework.security.web.session.HttpSessionEventPublisher;
+import org.springframework.security.web.util.matcher.NegatedRequestMatcher;
 import org.springframework.web.filter.OncePerRequestFilter;
 import sarnik.app.audit.Act;
 import sarnik.app.audit.ActLog;
+import sarnik.app.web.PagePolicy;
 
 /** Who may do what. Readers reach only what is listed for them; everything else is for authors. */
 @Configuration
 class SecuritySetup {
 
-    private static final String CONTENT_POLICY =
-            "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; "
-                    + "font-src 'self'; connect-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; "
-                    + "frame-src 'self'; frame-ancestors 'self'; object-src 'none'";
+    /** What a bearer of a link reaches. It bears no session, so nothing can be done in somebody's name by it. */
+    private static final String[] BORNE = {"/shown/**", "/api/shown/**"};
 
     @Bean
     PasswordEncoder passwordEncoder() {
@@ -50,52 +58,19 @@ class SecuritySetup {
     }
 
     @Bean
-    SecurityFilterChain rights(
-            HttpSecurity http, SignInWaits waits, SessionRegistry sessions, ActLog acts, PersonRepository people)
+    SecurityFilterChain whoReachesWhat(
+            HttpSecurity http,
+            SignInWaits waits,
+            SessionRegistry registry,
+            Sessions sessions,
+            ActLog acts,
+            PersonRepository people,
+            List<OtherSignIn> others)
             throws Exception {
-        http.authorizeHttpRequests(request -> request.requestMatchers(
-                        "/sign-in",
-                        "/css/**",
-                        "/js/**",
-                        "/vendor/**",
-                        "/fonts/**",
-                        "/ground/**",
-                        "/favicon.svg",
-                        "/error")
-                .permitAll()
-                .requestMatchers("/people/**", "/hosts/**", "/grounds/**", "/acts", "/acts.csv")
-                .hasRole("STEWARD")
-                .requestMatchers(
-                        HttpMethod.GET,
-                        "/",
-                        "/dashboards/*",
-                        "/dashboards/*/beside",
-                        "/me",
-                        "/api/dashboards/*",
-                        "/api/dashboards/*/files/*",
-                        "/api/dashboards/*/views",
-                        "/api/dashboards/*/visuals/*/layers/*/shapes/*",
-                        "/api/boundary-sets/*/shapes/*",
-                        "/api/grounds/**",
-                        "/api/places")
-                .authenticated()
-                .requestMatchers(
-                        HttpMethod.POST,
-                        "/me",
-                        "/api/dashboards/*/frames",
-                        "/api/dashboards/*/places/*",
-                        "/api/dashboards/*/pictures",
-                        "/api/dashboards/*/rows",
-                        "/api/dashboards/*/filters/values",
-                        "/api/dashboards/*/narrowings",
-                        "/sign-out")
-                .authenticated()
-                .requestMatchers(HttpMethod.PUT, "/api/dashboards/*/views")
-                .authenticated()
-                .requestMatchers(HttpMethod.DELETE, "/api/questions", "/api/dashboards/*/views/*")
-                .authenticated()
-                .anyRequest()
-                .hasAnyRole("ANALYST", "STEWARD"));
+        http.authorizeHttpRequests(SecuritySetup::rules);
+        http.csrf(csrf -> csrf.ignoringRequestMatchers(BORNE)
+                .ignoringRequestMatchers(
+                        PathPatternRequestMatcher.withDefaults().matcher(HttpMethod.DELETE, "/api/questions")));
         http.formLogin(form -> form.loginPage("/sign-in")
                 .loginProcessingUrl("/sign-in")
                 .successHandler(new SavedRequestAwareAuthenticationSuccessHandler() {
@@ -107,7 +82,11 @@ class SecuritySetup {
                             throws ServletException, IOException {
                         waits.right(request.getParameter("username"), request.getRemoteAddr());
                         acts.keep(person.getName(), Act.Kind.SIGNED_IN, "signed in", request.getRemoteAddr());
-                        super.onAuthenticationSuccess(request, response, person);
+                        sessions.begin(request);
+                        String page = UnfinishedSignIn.pageFor((SignedIn) person.getPrincipal());
+                        UnfinishedSignIn.lacks(request.getSession(), page);
+                        if (page != null) response.sendRedirect(page);
+                        else super.onAuthenticationSuccess(request, response, person);
                     }
                 })
                 .failureHandler((request, response, wrong) -> {
@@ -123,8 +102,10 @@ class SecuritySetup {
                     response.sendRedirect("/sign-in?wrong");
                 }));
         http.addFilterBefore(new Waiting(waits), UsernamePasswordAuthenticationFilter.class);
+        http.addFilterBefore(new UnfinishedSignIn(), AuthorizationFilter.class);
+        http.addFilterAfter(new Admitting(others), UsernamePasswordAuthenticationFilter.class);
         http.sessionManagement(session -> session.maximumSessions(-1)
-                .sessionRegistry(sessions)
+                .sessionRegistry(registry)
                 .expiredSessionStrategy(expired -> {
                     if (expired.getRequest().getRequestURI().startsWith("/api/"))
                         expired.getResponse().sendError(HttpStatus.UNAUTHORIZED.value());
@@ -140,11 +121,105 @@ class SecuritySetup {
         http.exceptionHandling(refusal -> refusal.defaultAuthenticationEntryPointFor(
                 new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),
                 PathPatternRequestMatcher.withDefaults().matcher("/api/**")));
-        http.headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY))
+        http.headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(PagePolicy.own()))
                 // Two pages of its own stand side by side in frames; nobody else frames them.
-                .frameOptions(frames -> frames.sameOrigin())
+                // Frames of published pages are named in their policy, which this older header cannot say.
+                .frameOptions(frames -> frames.disable())
+                .addHeaderWriter(new DelegatingRequestMatcherHeaderWriter(
+                        new NegatedRequestMatcher(
+                                PathPatternRequestMatcher.withDefaults().matcher("/shown/**")),
+                        new XFrameOptionsHeaderWriter(XFrameOptionsHeaderWriter.XFrameOptionsMode.SAMEORIGIN)))
                 .referrerPolicy(referrer -> referrer.policy(ReferrerPolicy.SAME_ORIGIN)));
         return http.build();
+    }
+
+    private static void rules(
+            AuthorizeHttpRequestsConfigurer<HttpSecurity>.AuthorizationManagerRequestMatcherRegistry request) {
+        request.requestMatchers(
+                        "/sign-in",
+                        "/css/**",
+                        "/js/**",
+                        "/vendor/**",
+                        "/fonts/**",
+                        "/ground/**",
+                        "/favicon.svg",
+                        "/error")
+                .permitAll()
+                .requestMatchers(BORNE)
+                .permitAll()
+                .requestMatchers(HttpMethod.DELETE, "/api/questions")
+                .permitAll()
+                .requestMatchers("/people/**", "/hosts/**", "/grounds/**", "/acts", "/acts.csv")
+                .hasRole("STEWARD")
+                .requestMatchers(
+                        HttpMethod.GET,
+                        "/",
+                        "/dashboards/*",
+                        "/dashboards/*/beside",
+                        "/me",
+                        "/me/factor",
+                        "/me/tokens",
+                        "/sign-in/*",
+                        "/api/dashboards/*",
+                        "/api/dashboards/*/files/*",
+                        "/api/dashboards/*/views",
+                        "/api/dashboards/*/visuals/*/layers/*/shapes/*",
+                        "/api/boundary-sets/*/shapes/*",
+                        "/api/grounds/**",
+                        "/api/places")
+                .authenticated()
+                .requestMatchers(
+                        HttpMethod.POST,
+                        "/me",
+                        "/me/**",
+                        "/sign-in/*",
+                        "/api/dashboards/*/frames",
+                        "/api/dashboards/*/places/*",
+                        "/api/dashboards/*/pictures",
+                        "/api/dashboards/*/rows",
+                        "/api/dashboards/*/filters/values",
+                        "/api/dashboards/*/narrowings",
+                        "/api/requests",
+                        "/sign-out")
+                .authenticated()
+                .requestMatchers(HttpMethod.PUT, "/api/dashboards/*/views")
+                .authenticated()
+                .requestMatchers(HttpMethod.DELETE, "/api/dashboards/*/views/*")
+                .authenticated()
+                // Who may see an edition is asked when it is opened.
+                .requestMatchers("/editions/**", "/api/editions/**")
+                .authenticated()
+                .anyRequest()
+                .hasAnyRole("ANALYST", "STEWARD");
+    }
+
+    /** Requests that say by other means than a session who sends them: none is begun, and no cookie counts. */
+    @Bean
+    @Order(Ordered.HIGHEST_PRECEDENCE)
+    SecurityFilterChain whatProgramsReach(HttpSecurity http, List<OtherSignIn> others) throws Exception {
+        http.securityMatcher(request -> others.stream().anyMatch(other -> other.isMeant(request)))
+                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .csrf(csrf -> csrf.disable())
+                .authorizeHttpRequests(SecuritySetup::rules)
+                .addFilterBefore(new Admitting(others), AuthorizationFilter.class);
+        return http.build();
+    }
+
+    /** Takes requests in that say by other means than a session who sends them. */
+    private static final class Admitting extends OncePerRequestFilter {
+
+        private final List<OtherSignIn> others;
+
+        Admitting(List<OtherSignIn> others) {
+            this.others = others;
+        }
+
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws ServletException, IOException {
+            for (OtherSignIn other : others) if (!other.admit(request, response)) return;
+            chain.doFilter(request, response);
+        }
     }
 
     /** Takes no try while it has to be waited, and says how long. */

@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
  * checking passwords.
  */
 @Component
-class SignInWaits {
+public class SignInWaits {
 
     private static final int OF_BOTH = 5;
     private static final int OF_NAME = 30;
@@ -63,7 +63,7 @@ class SignInWaits {
     }
 
     /** Seconds that are still to be waited; 0 where a try is taken. */
-    long seconds(String name, String address) {
+    public long seconds(String name, String address) {
         long left = 0;
         for (String key : new String[] {both(name, address), name(name), address(address)}) {
             Tries known = tries.getIfPresent(key);
@@ -73,7 +73,7 @@ class SignInWaits {
     }
 
     /** Counts a wrong try. */
-    void wrong(String name, String address) {
+    public void wrong(String name, String address) {
         count(both(name, address), OF_BOTH);
         count(name(name), OF_NAME);
         count(address(address), OF_ADDRESS);
@@ -88,7 +88,7 @@ class SignInWaits {
     }
 
     /** Forgets the wrong tries of somebody who has signed in. */
-    void right(String name, String address) {
+    public void right(String name, String address) {
         tries.invalidate(both(name, address));
         tries.invalidate(name(name));
     }

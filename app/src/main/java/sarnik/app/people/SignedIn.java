@@ -1,16 +1,19 @@
 package sarnik.app.people;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.io.Serializable;
+import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import org.springframework.security.core.Authentication;
 import org.springframework.security.core.GrantedAuthority;
 import org.springframework.security.core.authority.SimpleGrantedAuthority;
 import org.springframework.security.core.userdetails.UserDetails;
 
 /** The person of a session. */
-public final class SignedIn implements UserDetails, Serializable {
+public class SignedIn implements UserDetails, Serializable {
 
-    private static final long serialVersionUID = 2L;
+    private static final long serialVersionUID = 3L;
 
     private final long id;
     private final String signIn;
@@ -18,6 +21,8 @@ public final class SignedIn implements UserDetails, Serializable {
     private final String password;
     private final Role role;
     private final boolean closed;
+    private final Instant wordUntil;
+    private final boolean factor;
 
     SignedIn(Person person) {
         id = person.getId();
@@ -26,11 +31,37 @@ public final class SignedIn implements UserDetails, Serializable {
         password = person.getPassword();
         role = person.getRole();
         closed = person.isClosed();
+        wordUntil = person.getWordUntil();
+        factor = person.getFactor() != null;
+    }
+
+    /** Who has sent a request; null for somebody who has not signed in. */
+    public static SignedIn of(HttpServletRequest request) {
+        return request.getUserPrincipal() instanceof Authentication signed
+                        && signed.getPrincipal() instanceof SignedIn person
+                ? person
+                : null;
     }
 
     @Override
     public boolean isEnabled() {
         return !closed;
+    }
+
+    /** A word that was given out is good for a while only. */
+    @Override
+    public boolean isCredentialsNonExpired() {
+        return wordUntil == null || Instant.now().isBefore(wordUntil);
+    }
+
+    /** Whether the password has to be changed before anything else is done. */
+    boolean hasGivenWord() {
+        return wordUntil != null;
+    }
+
+    /** Whether a code is asked for besides the password. */
+    boolean hasFactor() {
+        return factor;
     }
 
     /** One person is the same in all sessions. */

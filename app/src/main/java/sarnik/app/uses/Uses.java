@@ -16,7 +16,11 @@ import sarnik.app.web.RefusedException;
 @Component
 public class Uses {
 
-    private static final String DASHBOARDS = "SELECT 'dashboard', id, title FROM dashboards WHERE ";
+    /** A dashboard rests on what its draft names, and on what the edition names that readers see. */
+    private static final String DASHBOARDS = "SELECT 'dashboard', d.id, d.title FROM dashboards d, LATERAL ("
+            + "SELECT d.document UNION ALL SELECT e.document FROM editions e WHERE e.id = d.edition_id) AS of (document)"
+            + " WHERE ";
+
     private static final int NAMED = 8;
 
     private final EntityManager entities;
@@ -61,7 +65,7 @@ public class Uses {
     public List<Use> ofDataset(long id) {
         return ask(
                 DASHBOARDS
-                        + "jsonb_path_exists(document, '$.**.dataset ? (@ == $id)', jsonb_build_object('id', "
+                        + "jsonb_path_exists(of.document, '$.**.dataset ? (@ == $id)', jsonb_build_object('id', "
                         + "CAST(:id AS bigint)))"
                         + " UNION ALL SELECT 'placing', id, name FROM datasets WHERE jsonb_path_exists(recipe, "
                         + "'$.** ? (@.type == \"tie\" && @.dataset == $id)', jsonb_build_object('id', CAST(:id "
@@ -79,7 +83,7 @@ public class Uses {
     public List<Use> ofBoundarySet(String name) {
         return ask(
                 DASHBOARDS
-                        + "jsonb_path_exists(document, '$.**.set ? (@ == $name)', jsonb_build_object('name', "
+                        + "jsonb_path_exists(of.document, '$.**.set ? (@ == $name)', jsonb_build_object('name', "
                         + "CAST(:name AS text)))"
                         + " UNION ALL SELECT 'placing', id, name FROM datasets WHERE jsonb_path_exists(recipe, "
                         + "'$.**.set ? (@ == $name)', jsonb_build_object('name', CAST(:name AS text)))"
@@ -94,7 +98,7 @@ public class Uses {
     public List<Use> ofKey(String name) {
         return ask(
                 DASHBOARDS
-                        + "jsonb_path_exists(document, '$.visuals.*.layers.*.colour.key ? (@ == $name)', "
+                        + "jsonb_path_exists(of.document, '$.visuals.*.layers.*.colour.key ? (@ == $name)', "
                         + "jsonb_build_object('name', CAST(:name AS text)))",
                 "name",
                 name);
@@ -105,16 +109,18 @@ public class Uses {
     public List<Use> ofGround(String name) {
         return ask(
                 DASHBOARDS
-                        + "jsonb_path_exists(document, '$.visuals.*.ground.mood ? (@ == $name)', "
+                        + "jsonb_path_exists(of.document, '$.visuals.*.ground.mood ? (@ == $name)', "
                         + "jsonb_build_object('name', CAST('source:' || CAST(:name AS text) AS text)))"
-                        + " OR jsonb_path_exists(document, '$.visuals.*.layers.* ? (@.kind == \"PICTURES\" && "
+                        + " OR jsonb_path_exists(of.document, '$.visuals.*.layers.* ? (@.kind == \"PICTURES\" && "
                         + "@.set == $name)', jsonb_build_object('name', CAST(:name AS text)))",
                 "name",
                 name);
     }
 
     private List<Use> ask(String question, String parameter, Object value) {
-        List<?> rows = entities.createNativeQuery(question + " ORDER BY 1, 3", Object[].class)
+        List<?> rows = entities.createNativeQuery(
+                        "SELECT DISTINCT * FROM (" + question + ") AS used (way, id, name) ORDER BY 1, 3",
+                        Object[].class)
                 .setParameter(parameter, value)
                 .getResultList();
         return rows.stream()

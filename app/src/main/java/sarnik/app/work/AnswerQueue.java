@@ -33,6 +33,7 @@ public class AnswerQueue implements AutoCloseable {
 
     private static final int MOST_OF_ONE = 24;
     private static final int MOST = 2000;
+    private static final int LONGEST_PAGE = 80;
     private static final long PATIENCE = 60_000;
     private static final long LOADING = 15;
 
@@ -55,12 +56,14 @@ public class AnswerQueue implements AutoCloseable {
      */
     public record Asker(String who, String page) {
 
-        /** Whoever has sent a request: the session. */
+        /** Whoever has sent a request: the session, or the page of somebody who has none. */
         public static Asker of(HttpServletRequest request) {
             HttpSession session = request.getSession(false);
-            String who = session == null ? request.getRemoteAddr() : session.getId();
             String page = request.getHeader(PAGE);
-            return new Asker(who, page == null || page.length() > 80 ? null : who + " " + page);
+            if (page != null && page.length() > LONGEST_PAGE) page = null;
+            // Many who bear a link may come from one address: each page of theirs takes turns by itself.
+            String who = session != null ? session.getId() : request.getRemoteAddr() + (page == null ? "" : " " + page);
+            return new Asker(who, page == null ? null : who + " " + page);
         }
 
         /** The same, of whose questions each matters. */

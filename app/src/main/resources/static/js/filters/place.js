@@ -1,3 +1,4 @@
+import { commonAddress } from '../base.js';
 import { chooseButton } from './choose.js';
 import { el, say } from '../elements.js';
 import { ask } from '../http.js';
@@ -115,7 +116,7 @@ function chooser(sheet, id, offer, opener) {
     const name = search.value.trim();
     if (name.length < 2) return show();
     try {
-      const found = await ask('GET', `/api/places?name=${encodeURIComponent(name)}`);
+      const found = await ask('GET', `${commonAddress('places')}?name=${encodeURIComponent(name)}`);
       if (mine === turn) show(found);
     } catch (refused) {
       say(refused.message);

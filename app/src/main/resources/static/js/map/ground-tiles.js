@@ -1,3 +1,4 @@
+import { commonAddress } from '../base.js';
 import { TileLayer, XYZ } from '/vendor/ol.js';
 
 const CLEAR = 'data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw==';
@@ -18,7 +19,7 @@ export function tilesOf(name, { nearest, shapes }, { night, detail }, silent) {
   const looks = shapes ? `?night=${night}&detail=${detail}` : '';
   // Shapes are drawn with twice as many pixels as they take up, so that they are sharp on any screen.
   const source = new XYZ({
-    url: `/api/grounds/${encodeURIComponent(name)}/{z}/{x}/{y}${looks}`,
+    url: commonAddress(`grounds/${encodeURIComponent(name)}/{z}/{x}/{y}${looks}`),
     maxZoom: nearest,
     tilePixelRatio: shapes ? 2 : 1,
     transition: 0,

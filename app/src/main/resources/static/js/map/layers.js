@@ -1,3 +1,4 @@
+import { commonAddress } from '../base.js';
 import * as areas from './areas.js';
 import { bandAt, shapesOf } from './shapes.js';
 import { paintBeyond } from './beyond.js';
@@ -154,7 +155,7 @@ export function told(layer, i) {
 /** Gets the shapes that a layer needs at a zoom. @returns {Promise<boolean>} whether there is something new to paint */
 export async function withShapes(layer, zoom, projection) {
   if (layer.type !== 'areas' && layer.type !== 'outlines') return false;
-  const address = layer.own ? layer.ownAt : `/api/boundary-sets/${encodeURIComponent(layer.set)}/shapes`;
+  const address = layer.own ? layer.ownAt : commonAddress(`boundary-sets/${encodeURIComponent(layer.set)}/shapes`);
   const shapes = await shapesOf(address, layer.own ?? '', bandAt(zoom), projection);
   if (layer.type === 'outlines') return outlines.shaped(layer, shapes);
   if (layer.shapes === shapes) return false;

@@ -9,7 +9,8 @@ import { outline } from './symbols.js';
 
 const TITLE = 30;
 const FOOT = 18;
-const KEY = 190;
+/** Width of the keys beside a picture. */
+export const KEY = 190;
 
 const fileName = (handle, ending) => nameOf(handle.title.textContent, ending);
 
@@ -183,9 +184,11 @@ export async function copyPicture(handle) {
   ]);
 }
 
-/** The drawing is made on the server, of the same figures, classes and colours. */
-export async function saveDrawing(handle) {
-  const [width, height] = handle.view.map.getSize();
+/**
+ * The map as a drawing (SVG), made on the server of the same figures, classes and colours.
+ * @param {number[]} size of the map itself; its title, key and credits come to it @returns {Promise<Blob>}
+ */
+export function drawingOf(handle, [width, height] = handle.view.map.getSize()) {
   const body = {
     state: writeState(handle.does.state()),
     visual: handle.id,
@@ -195,7 +198,11 @@ export async function saveDrawing(handle) {
     night: document.documentElement.dataset.mood === 'night',
     ground: { mood: handle.view.ground.mood, detail: handle.view.ground.detail },
   };
-  save(await askBlob('POST', handle.does.address('pictures'), { ...body, form: 'svg' }), fileName(handle, 'svg'));
+  return askBlob('POST', handle.does.address('pictures'), { ...body, form: 'svg' });
+}
+
+export async function saveDrawing(handle) {
+  save(await drawingOf(handle), fileName(handle, 'svg'));
 }
 
 /**

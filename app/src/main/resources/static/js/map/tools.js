@@ -1,3 +1,4 @@
+import { commonAddress } from '../base.js';
 import { el, say } from '../elements.js';
 import { ask } from '../http.js';
 import { closePopup, openPopup } from '../popup.js';
@@ -26,7 +27,9 @@ export function toolsOf(handle, visual, composing) {
       sign('views', 'Saved views', e => views(handle, visual, e.currentTarget)),
     moves && has('FOLLOW') && following(handle),
     has('FULL') && sign('full', 'Full screen', () => full(handle)),
-    has('PICTURE') && sign('take', 'Take along', e => take(handle, e.currentTarget)),
+    has('PICTURE') &&
+      Object.values(handle.does.takes()).some(Boolean) &&
+      sign('take', 'Take along', e => take(handle, e.currentTarget)),
   );
 }
 
@@ -68,7 +71,10 @@ function search(handle, opener) {
         return;
       }
       try {
-        const found = await ask('GET', `/api/places?name=${encodeURIComponent(input.value.trim())}${shown(handle)}`);
+        const found = await ask(
+          'GET',
+          `${commonAddress('places')}?name=${encodeURIComponent(input.value.trim())}${shown(handle)}`,
+        );
         if (mine !== turn) return;
         list.replaceChildren(
           ...(found.length
@@ -168,7 +174,7 @@ function take(handle, opener) {
       say(failed.message || 'That did not work.');
     }
   };
-  openPopup(opener, [
+  const pictures = [
     option(
       'Copy the picture',
       doing(async () => {
@@ -188,6 +194,8 @@ function take(handle, opener) {
       'Drawing, SVG',
       doing(() => saveDrawing(handle)),
     ),
+  ];
+  const rows = [
     option(
       'Rows in sight, CSV',
       doing(() => saveRows(handle, false)),
@@ -204,5 +212,7 @@ function take(handle, opener) {
       'Places in sight, GeoJSON',
       doing(() => savePlaces(handle, 'geojson')),
     ),
-  ]);
+  ];
+  const takes = handle.does.takes();
+  openPopup(opener, [...(takes.pictures ? pictures : []), ...(takes.rows ? rows : [])]);
 }

@@ -208,11 +208,11 @@ export function pressable(mark, press) {
 }
 
 /**
- * Draws anew whenever the body has another size.
+ * Draws anew whenever the body has another size; one that is not shown, as while another page is printed, has none.
  * @returns {{stop: () => void}}
  */
 export function whenSized(body, run) {
-  const sized = new ResizeObserver(run);
+  const sized = new ResizeObserver(() => body.clientWidth > 0 && body.clientHeight > 0 && run());
   sized.observe(body);
   return { stop: () => sized.disconnect() };
 }

@@ -149,6 +149,7 @@ const doesOf = emit => ({
   state: () => emit({ type: 'state' }),
   address: what => emit({ type: 'address', what }),
   sources: () => Object.keys(emit({ type: 'grounds' })),
+  takes: () => emit({ type: 'takes' }) ?? { rows: true, pictures: true },
   sourceOf: name => emit({ type: 'grounds' })[name] ?? null,
 });
 

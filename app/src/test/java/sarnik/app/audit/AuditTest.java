@@ -40,7 +40,7 @@ class AuditTest {
     void holdsRightsRemovalsAndWhatWasTakenAlongByName(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
         long dashboard = Samples.dashboard(ana, "=Audited, \"quoted\"");
-        ana.json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        ana.publish(dashboard);
         assertThat(ana.send("DELETE", "/api/dashboards/9876543", "application/json", "")
                         .statusCode())
                 .isEqualTo(404);
@@ -48,7 +48,8 @@ class AuditTest {
         String told = told(sarnik, "?who=ana&words=audited");
         assertThat(told)
                 .contains(
-                        "RIGHTS,\"changed whether the dashboard “=Audited, \"\"quoted\"\"” is open to readers\"",
+                        "PUBLISHED,\"published an edition of the dashboard “=Audited, \"\"quoted\"\"”\"",
+                        "RIGHTS,\"changed who may do what with the dashboard “=Audited, \"\"quoted\"\"”\"",
                         "REMOVED,\"took the dashboard “=Audited, \"\"quoted\"\"” away\"");
         assertThat(told(sarnik, "?words=9876543"))
                 .as("what was refused was not done")

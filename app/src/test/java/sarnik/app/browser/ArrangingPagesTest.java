@@ -139,7 +139,7 @@ class ArrangingPagesTest extends BrowserTest {
         waitForText(page.locator(".dock-brief"), "2 visuals");
         page.click(".dock [data-act=HIDE]");
         undone(page, "the finish of 2 visuals");
-        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        sarnik.client("ana").publish(dashboard);
         Page rui = sheet("rui", dashboard, "");
         assertThat(rui.locator("[data-visual]").count())
                 .as("readers see the map alone")
@@ -235,7 +235,7 @@ class ArrangingPagesTest extends BrowserTest {
                         .map(spot -> spot.get("visual").asString()))
                 .containsExactly("v1", "v3", "v2");
 
-        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        sarnik.client("ana").publish(dashboard);
         Page phone = phone("rui");
         phone.navigate("/dashboards/" + dashboard);
         drawn(phone);

@@ -55,6 +55,17 @@ abstract class BrowserTest {
                 new Browser.NewContextOptions().setViewportSize(width, height).setBypassCSP(true));
     }
 
+    /** A page of somebody who has not signed in. */
+    Page stranger(int width, int height) {
+        return browser.stranger(
+                new Browser.NewContextOptions().setViewportSize(width, height).setBaseURL(sarnik.base()));
+    }
+
+    /** What went wrong on purpose is looked at by the test itself. */
+    static List<String> troubles() {
+        return browser.troubles();
+    }
+
     Page phone(String name) {
         return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, 390, 844);
     }

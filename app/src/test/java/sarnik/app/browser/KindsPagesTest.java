@@ -87,7 +87,7 @@ class KindsPagesTest extends BrowserTest {
                     patch,
                     "If-Match",
                     "\"" + made.get("revision").asLong() + "\""));
-        ana.json("PUT", "/api/dashboards/" + id + "/open", true);
+        ana.publish(id);
         return id;
     }
 

@@ -25,7 +25,7 @@ class NarrowingPagesTest extends BrowserTest {
         JsonNode opened = ana.read(ana.get("/api/dashboards/" + dashboard));
         dataset = opened.get("document").get("visuals").get("v2").get("dataset").asLong();
         if (operations.length > 0) edit(operations);
-        ana.json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        ana.publish(dashboard);
         return sheet(person, dashboard, rest);
     }
 
@@ -348,6 +348,7 @@ class NarrowingPagesTest extends BrowserTest {
                         "/parameters/n1",
                         "{'name':'Shown as','order':1,'value':0,'type':'TEXT','first':'map','options':[{'words':'map'},{'words':'bars'}]}"),
                 add("/groups/g1/by", "'n1'"));
+        sarnik.client("ana").publish(dashboard);
         page.navigate("/dashboards/" + dashboard + "?v.n1=bars");
         drawn(page);
         page.waitForSelector("[data-visual=v3] .bar");

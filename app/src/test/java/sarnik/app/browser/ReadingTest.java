@@ -22,7 +22,7 @@ class ReadingTest extends BrowserTest {
     void aDashboard() throws Exception {
         if (dashboard != 0) return;
         dashboard = Samples.dashboard(sarnik.client("ana"), "Reading?");
-        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        sarnik.client("ana").publish(dashboard);
     }
 
     @Test

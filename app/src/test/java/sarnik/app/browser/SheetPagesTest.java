@@ -54,7 +54,7 @@ class SheetPagesTest extends BrowserTest {
                 .hasSize(1);
 
         // Readers go from page to page; the address carries the page, and what was chosen stays.
-        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        sarnik.client("ana").publish(dashboard);
         Page rui = sheet("rui", dashboard, "?f.f1=still");
         rui.click(".page-title >> text=One by one");
         rui.waitForSelector("[data-visual] table");
@@ -83,7 +83,7 @@ class SheetPagesTest extends BrowserTest {
         page.click(".popup-option >> text=hidden");
         page.waitForSelector(".page-title.is-hidden");
 
-        sarnik.client("ana").json("PUT", "/api/dashboards/" + dashboard + "/open", true);
+        sarnik.client("ana").publish(dashboard);
         Page rui = sheet("rui", dashboard, "");
         assertThat(rui.locator("#pages").isHidden()).as("one page is shown").isTrue();
         rui.navigate("/dashboards/" + dashboard + "?g.page=gone");

@@ -38,8 +38,13 @@ class WholeStoryTest extends BrowserTest {
         add(ana, "Which are the most?", 0);
         add(ana, "Let the reader choose.", 0);
         assertThat(ana.locator(".visual")).matches(v -> v.count() == 3);
-        ana.check("#open-to-readers");
-        waitForText(ana.locator(".said"), "Readers see this dashboard now");
+        ana.click("#hand-over");
+        ana.waitForSelector("[data-ready]");
+        ana.click("text=Publish this version as edition 1");
+        waitForText(ana.locator(".said"), "Edition 1 is what readers see now");
+        ana.click("#grant-keep");
+        waitForText(ana.locator(".given"), "everybody who can sign in may");
+        ana.click("text=Back to composing");
 
         // Read and pick.
         ana.click(".sheet-acts a >> text=Read");
@@ -152,10 +157,14 @@ class WholeStoryTest extends BrowserTest {
         ana.keyboard().press("Enter");
         ana.waitForSelector(".visual-bars[data-ground=leaf]");
 
-        ana.focus("#open-to-readers");
-        ana.keyboard().press("Space");
-        waitForText(ana.locator(".said"), "Readers see this dashboard now");
         String address = ana.url().substring(sarnik.base().length()).replace("/compose", "");
+        press(ana, "#hand-over");
+        ana.waitForSelector("[data-ready]");
+        press(ana, "text=Publish this version as edition 1");
+        waitForText(ana.locator(".said"), "Edition 1 is what readers see now");
+        // Everybody who can sign in stands first among those to whom it can be given.
+        press(ana, "#grant-keep");
+        waitForText(ana.locator(".given"), "everybody who can sign in may");
         Page rui = page("rui");
         rui.navigate(address);
         rui.waitForSelector(".visual-bars[data-ground=leaf] .bar");

@@ -175,8 +175,9 @@ class DashboardEditsTest {
     @Test
     void aDashboardThatIsClosedAgainIsGoneForReadersAtOnce(RunningSarnik sarnik) throws Exception {
         SarnikClient rui = sarnik.client("rui");
+        ana.publish(Long.parseLong(path.substring(path.lastIndexOf('/') + 1)));
         for (boolean open : new boolean[] {true, false, true, false}) {
-            ana.json("PUT", path + "/open", open);
+            ana.json("PUT", path + "/edition", open ? Map.of("number", 1) : Map.of());
             assertThat(rui.get(path).statusCode()).isEqualTo(open ? 200 : 404);
             assertThat(rui.send("POST", path + "/frames", "application/json", "{\"state\":\"\"}")
                             .statusCode())

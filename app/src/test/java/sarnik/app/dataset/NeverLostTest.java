@@ -176,7 +176,7 @@ class NeverLostTest {
     @Test
     void aFileThatSeveralKeepAtOnceIsKeptOnce() throws Exception {
         JsonNode taken = ana.read(ana.upload(Samples.sales(), "sales.csv"));
-        long before = sarnik.bean(DatasetService.class).all().stream()
+        long before = sarnik.bean(DatasetService.class).all(sarnik.person("marta")).stream()
                 .filter(d -> d.name().equals("Kept at once"))
                 .count();
         List<Integer> answers = atOnce(
@@ -188,7 +188,7 @@ class NeverLostTest {
                                 "{\"name\":\"Kept at once\"}")
                         .statusCode());
         assertThat(answers).containsOnlyOnce(201).allMatch(s -> s == 201 || s == 409 || s == 404);
-        assertThat(sarnik.bean(DatasetService.class).all().stream()
+        assertThat(sarnik.bean(DatasetService.class).all(sarnik.person("marta")).stream()
                         .filter(d -> d.name().equals("Kept at once"))
                         .count())
                 .isEqualTo(before + 1);
@@ -296,7 +296,7 @@ class NeverLostTest {
         SarnikClient berta = sarnik.client("berta");
         HttpResponse<String> refused = berta.describe(sales, "name", Map.of("name", "Berta's"));
         assertThat(refused.statusCode()).isEqualTo(403);
-        assertThat(refused.body()).contains("is ana's, who has not shared it");
+        assertThat(refused.body()).contains("is ana's, who has not let you change it");
         assertThat(berta.send("DELETE", "/api/datasets/" + sales, "application/json", "")
                         .statusCode())
                 .isEqualTo(403);

@@ -25,6 +25,62 @@ class RightsTest {
     /** Every address and who may use it: nobody signed in (all), everyone signed in (reader), authors, stewards. */
     private static final Map<String, String> RIGHTS = new TreeMap<>(Map.ofEntries(
             Map.entry("GET /sign-in", "all"),
+            Map.entry("GET /api/editions/{edition}", "reader"),
+            Map.entry("GET /api/shown/{bearer}", "all"),
+            Map.entry("POST /api/editions/{edition}/frames", "reader"),
+            Map.entry("POST /api/shown/{bearer}/frames", "all"),
+            Map.entry("POST /api/editions/{edition}/filters/values", "reader"),
+            Map.entry("POST /api/shown/{bearer}/filters/values", "all"),
+            Map.entry("POST /api/editions/{edition}/narrowings", "reader"),
+            Map.entry("POST /api/shown/{bearer}/narrowings", "all"),
+            Map.entry("POST /api/editions/{edition}/places/told", "reader"),
+            Map.entry("POST /api/shown/{bearer}/places/told", "all"),
+            Map.entry("POST /api/editions/{edition}/places/others", "reader"),
+            Map.entry("POST /api/shown/{bearer}/places/others", "all"),
+            Map.entry("POST /api/editions/{edition}/pictures", "reader"),
+            Map.entry("POST /api/shown/{bearer}/pictures", "all"),
+            Map.entry("POST /api/editions/{edition}/rows", "reader"),
+            Map.entry("POST /api/shown/{bearer}/rows", "all"),
+            Map.entry("GET /api/editions/{edition}/visuals/{visual}/layers/{layer}/shapes/{band}", "reader"),
+            Map.entry("GET /api/shown/{bearer}/visuals/{visual}/layers/{layer}/shapes/{band}", "all"),
+            Map.entry("GET /api/editions/{edition}/files/{file}", "reader"),
+            Map.entry("GET /api/shown/{bearer}/files/{file}", "all"),
+            Map.entry("GET /api/shown/{bearer}/boundary-sets/{name}/shapes/{band}", "all"),
+            Map.entry("GET /api/shown/{bearer}/grounds/{name}/{z}/{x}/{y}", "all"),
+            Map.entry("GET /api/shown/{bearer}/places", "all"),
+            Map.entry("GET /shown/{secret}", "all"),
+            Map.entry("GET /shown/{secret}/beside", "all"),
+            Map.entry("POST /shown/{secret}", "all"),
+            Map.entry("POST /shown/{secret}/beside", "all"),
+            Map.entry("GET /editions/{edition}", "reader"),
+            Map.entry("GET /editions/{edition}/beside", "reader"),
+            Map.entry("GET /dashboards/{id}/hand-over", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/editions", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/editions", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/findings", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/edition", "analyst"),
+            Map.entry("DELETE /api/dashboards/{id}/editions/{number}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/editions/{number}/differences", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/takes", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/grants", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/grants", "analyst"),
+            Map.entry("GET /api/datasets/{id}/grants", "analyst"),
+            Map.entry("PUT /api/datasets/{id}/grants", "analyst"),
+            Map.entry("POST /api/requests", "reader"),
+            Map.entry("GET /api/dashboards/{id}/file", "analyst"),
+            Map.entry("POST /api/dashboard-files", "analyst"),
+            Map.entry("POST /api/dashboard-files/match", "analyst"),
+            Map.entry("PUT /api/datasets/{id}/viewer-rule", "analyst"),
+            Map.entry("POST /api/datasets/{id}/viewer-rule/try", "analyst"),
+            Map.entry("POST /people/groups", "steward"),
+            Map.entry("POST /people/groups/{id}", "steward"),
+            Map.entry("GET /api/requests", "analyst"),
+            Map.entry("POST /api/requests/{request}", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/links", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/links", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/links/{link}", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/links/{link}/end", "analyst"),
+            Map.entry("DELETE /api/dashboards/{id}/links/{link}", "analyst"),
             Map.entry("GET /acts", "steward"),
             Map.entry("GET /acts.csv", "steward"),
             Map.entry("GET /", "reader"),
@@ -39,7 +95,6 @@ class RightsTest {
             Map.entry("DELETE /api/dashboards/{id}", "analyst"),
             Map.entry("POST /api/dashboards/{id}/undo", "analyst"),
             Map.entry("POST /api/dashboards/{id}/redo", "analyst"),
-            Map.entry("PUT /api/dashboards/{id}/open", "analyst"),
             Map.entry("GET /api/dashboards/{id}/briefs/{part}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/removals/{parts}", "analyst"),
             Map.entry("GET /api/dashboards/{id}/arrangements/{parts}", "analyst"),
@@ -99,7 +154,7 @@ class RightsTest {
             Map.entry("PUT /api/dashboards/{id}/shared", "analyst"),
             Map.entry("GET /api/jobs/{id}", "analyst"),
             Map.entry("DELETE /api/jobs/{id}", "analyst"),
-            Map.entry("DELETE /api/questions", "reader"),
+            Map.entry("DELETE /api/questions", "all"),
             Map.entry("GET /api/places", "reader"),
             Map.entry("POST /api/dashboards/{id}/places/told", "reader"),
             Map.entry("POST /api/dashboards/{id}/places/others", "reader"),
@@ -120,6 +175,17 @@ class RightsTest {
             Map.entry("GET /people", "steward"),
             Map.entry("POST /people/{id}", "steward"),
             Map.entry("GET /me", "reader"),
+            Map.entry("POST /me/sessions", "reader"),
+            Map.entry("GET /me/tokens", "reader"),
+            Map.entry("POST /me/tokens", "reader"),
+            Map.entry("POST /me/tokens/{id}", "reader"),
+            Map.entry("GET /me/factor", "reader"),
+            Map.entry("POST /me/factor", "reader"),
+            Map.entry("POST /me/factor/end", "reader"),
+            Map.entry("GET /sign-in/code", "reader"),
+            Map.entry("POST /sign-in/code", "reader"),
+            Map.entry("GET /sign-in/password", "reader"),
+            Map.entry("POST /sign-in/password", "reader"),
             Map.entry("POST /me", "reader"),
             Map.entry("POST /people", "steward")));
 
@@ -164,6 +230,11 @@ class RightsTest {
         String method = address.substring(0, address.indexOf(' '));
         String path = address.substring(address.indexOf(' ') + 1)
                 .replace("{id}", "999999")
+                .replace("{edition}", "999999")
+                .replace("{bearer}", "nobody-has-made-this-link")
+                .replace("{secret}", "nobody-has-made-this-link")
+                .replace("{request}", "999999")
+                .replace("{link}", "999999")
                 .replace("{part}", "v1")
                 .replace("{parts}", "v1")
                 .replace("{number}", "1")
@@ -175,7 +246,7 @@ class RightsTest {
                 .replace("{view}", "1")
                 .replace("{file}", "0".repeat(64))
                 .replaceAll("\\{[xyz]\\}", "0");
-        if (path.equals("/api/places")) path += "?name=Soria";
+        if (path.endsWith("/places")) path += "?name=Soria";
         if (method.equals("GET"))
             return client.get(
                     path.endsWith("own-colours")
@@ -204,7 +275,7 @@ class RightsTest {
                         .statusCode())
                 .isEqualTo(404);
         assertThat(rui.get("/").body()).doesNotContain("A draft?");
-        ana.json("PUT", "/api/dashboards/" + id + "/open", true);
+        ana.publish(id);
         assertThat(rui.get("/dashboards/" + id).statusCode()).isEqualTo(200);
         assertThat(rui.get("/").body()).contains("A draft?");
     }

@@ -168,10 +168,11 @@ class SignInTest {
                 .isFalse();
         assertThat(marta.send("POST", "/people/" + id, FORM, "act=reopen").body())
                 .contains("can sign in again");
-        assertThat(marta.send("POST", "/people/" + id, FORM, "act=password&password=" + OTHER)
-                        .body())
-                .contains("has a new password");
-        signedIn(sarnik, "leaver", OTHER);
+        assertThat(marta.send("POST", "/people/" + id, FORM, "act=word").body())
+                .contains("signs in once with the word");
+        assertThat(new SarnikClient(sarnik.base()).signIn("leaver", RunningSarnik.PASSWORD))
+                .as("the password of before")
+                .isFalse();
         long own = sarnik.bean(PeopleService.class).all().stream()
                 .filter(p -> p.getSignIn().equals("marta"))
                 .findFirst()

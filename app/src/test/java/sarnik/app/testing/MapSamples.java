@@ -113,7 +113,7 @@ public final class MapSamples {
                 patch,
                 "If-Match",
                 "\"" + made.get("revision").asLong() + "\""));
-        author.json("PUT", "/api/dashboards/" + id + "/open", true);
+        author.publish(id);
         return id;
     }
 

@@ -12,6 +12,8 @@ import org.junit.jupiter.api.extension.ParameterResolver;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import sarnik.app.SarnikApplication;
+import sarnik.app.people.PeopleService;
+import sarnik.app.people.SignedIn;
 import sarnik.demo.SarnikClient;
 
 /**
@@ -109,6 +111,11 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
                 throw new IllegalStateException(failed);
             }
         });
+    }
+
+    /** Somebody as signed in. */
+    public SignedIn person(String name) {
+        return (SignedIn) bean(PeopleService.class).loadUserByUsername(name);
     }
 
     /** A file for bringing in. */

@@ -50,6 +50,9 @@ class EveryAddressTest {
     private long dataset;
     private long dashboard;
     private String waiting;
+    private String edition;
+    private String link;
+    private String secret;
 
     /** What an address has to be asked with besides its body. */
     private String[] headers(String method, String path) throws Exception {
@@ -75,7 +78,12 @@ class EveryAddressTest {
                 : pattern.contains("bring")
                         ? pattern.replace("{id}", waiting)
                         : pattern.replace("{id}", String.valueOf(dataset));
-        return path.replace("{part}", "v1")
+        return path.replace("{edition}", edition)
+                .replace("{bearer}", secret)
+                .replace("{secret}", secret)
+                .replace("{link}", link)
+                .replace("{request}", "1")
+                .replace("{part}", "v1")
                 .replace("{number}", "1")
                 .replace("{format}", "csv")
                 .replace("{name}", "Nowhere")
@@ -107,6 +115,11 @@ class EveryAddressTest {
                 .asLong();
         JsonNode taken = ana.read(ana.upload(Samples.sales(), "sales.csv"));
         waiting = taken.get("id").asString();
+        String below = "/api/dashboards/" + dashboard;
+        edition = ana.json("POST", below + "/editions", Map.of()).get("id").asString();
+        JsonNode made = ana.json("POST", below + "/links", Map.of("name", "Whatever", "opensTo", "ANYONE"));
+        link = made.get("id").asString();
+        secret = made.get("path").asString().substring("/shown/".length());
         Map<String, Class<?>> addresses = new TreeMap<>();
         sarnik.bean(RequestMappingHandlerMapping.class).getHandlerMethods().forEach((info, handler) -> {
             if (!handler.getBeanType().getName().startsWith("sarnik.")) return;

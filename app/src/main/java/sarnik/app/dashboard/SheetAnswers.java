@@ -1,0 +1,111 @@
+package sarnik.app.dashboard;
+
+import com.fasterxml.jackson.annotation.JsonRawValue;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Component;
+import sarnik.app.web.Revisions;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.Finish;
+import sarnik.dashboard.Kinds;
+import sarnik.narrow.FilterOffer;
+import sarnik.narrow.Narrowing;
+
+/** Says all that a page needs to know of a dashboard before it asks for figures. */
+@Component
+class SheetAnswers {
+
+    private final FrameService frames;
+    private final FilterService filters;
+
+    SheetAnswers(FrameService frames, FilterService filters) {
+        this.frames = frames;
+        this.filters = filters;
+    }
+
+    /**
+     * @param edition the number of the edition; null for the draft
+     * @param offers what each filter offers, page by page
+     * @param touches by visual, filter and parameter: the visuals that change with it
+     * @param framed by visual: the visuals that change with what is in sight of it
+     * @param played by visual: the visuals that change with the moment that it plays
+     * @param means by visual on which something can be picked: what tells the column of its picks
+     * @param sources by visual on which something can be picked: the dataset and the column of its picks
+     * @param grounds the sources of pictures, by name
+     * @param worn by visual: how it is dressed
+     * @param phone by page: its visuals as they stand on a phone
+     * @param colours of the author's own, by the names they have in the style: those of the day, then those of the
+     *     night; empty for none
+     * @param kept what is said of rows that this viewer does not see, a sentence each
+     * @param takes what may be taken along
+     */
+    record Sheet(
+            long id,
+            long revision,
+            Integer edition,
+            @JsonRawValue String document,
+            Map<String, FilterOffer> offers,
+            Map<String, Set<String>> touches,
+            Map<String, Set<String>> framed,
+            Map<String, Set<String>> played,
+            Map<String, String> means,
+            Map<String, String> sources,
+            boolean published,
+            boolean shared,
+            boolean mayChange,
+            boolean mayShare,
+            String undo,
+            String redo,
+            Map<String, FrameService.GroundSource> grounds,
+            Map<String, Finish> worn,
+            Map<String, List<Dashboard.Spot>> phone,
+            List<Map<String, String>> colours,
+            List<String> kept,
+            Takes takes) {}
+
+    ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
+        Reading reading = opened.reading();
+        Dashboard dashboard = reading.dashboard();
+        Map<String, Set<String>> touches = new LinkedHashMap<>();
+        for (Set<String> ids : List.of(
+                dashboard.visuals().keySet(),
+                dashboard.filters().keySet(),
+                dashboard.parameters().keySet()))
+            ids.forEach(id -> touches.put(id, Narrowing.touched(dashboard, Kinds.ALL, id)));
+        Sheet sheet = new Sheet(
+                reading.id(),
+                reading.revision(),
+                reading.edition(),
+                reading.document().json(),
+                filters.offers(reading),
+                touches,
+                each(dashboard.visuals().keySet(), id -> Narrowing.framed(dashboard, id)),
+                each(dashboard.visuals().keySet(), id -> Narrowing.played(dashboard, Kinds.ALL, id)),
+                filters.meanings(reading),
+                filters.sources(dashboard),
+                opened.published(),
+                opened.shared(),
+                reading.composes(),
+                opened.mayShare(),
+                opened.undo(),
+                opened.redo(),
+                frames.groundSources(),
+                each(dashboard.visuals().keySet(), dashboard::finishOf),
+                each(dashboard.pages().keySet(), dashboard::onPhone),
+                dashboard.own() == null
+                        ? List.of()
+                        : List.of(dashboard.own().colours(), dashboard.own().nightColours()),
+                reading.datasets().told(dashboard.datasets()),
+                reading.takes());
+        return ResponseEntity.ok().eTag(Revisions.tag(reading.revision())).body(sheet);
+    }
+
+    private static <T> Map<String, T> each(Set<String> ids, Function<String, T> of) {
+        return ids.stream().collect(Collectors.toMap(id -> id, of));
+    }
+}

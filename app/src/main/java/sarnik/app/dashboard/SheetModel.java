@@ -1,0 +1,79 @@
+package sarnik.app.dashboard;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+import sarnik.app.dataset.DatasetService;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.Theme;
+import sarnik.data.About;
+
+/** Fills the page on which a dashboard is read. */
+@Component
+public class SheetModel {
+
+    private final DatasetService datasets;
+
+    SheetModel(DatasetService datasets) {
+        this.datasets = datasets;
+    }
+
+    /** What is told of a dataset, for readers. */
+    public record Told(String name, String line, List<String> columns) {}
+
+    /**
+     * @param base where the page asks for what it shows
+     */
+    public void fill(Reading reading, String base, Model model) {
+        Dashboard dashboard = reading.dashboard();
+        model.addAttribute("id", reading.id());
+        model.addAttribute("base", base);
+        model.addAttribute("title", dashboard.title());
+        model.addAttribute("theme", themeOf(dashboard));
+        model.addAttribute("takes", reading.takes());
+        model.addAttribute(
+                "told",
+                dashboard.datasets().stream().flatMap(d -> told(d).stream()).toList());
+    }
+
+    /**
+     * Fills the page on which it stands twice.
+     *
+     * @param visual the one visual that stands there; null for all
+     * @return the page's name
+     */
+    public String beside(Reading reading, String base, String visual, Model model) {
+        fill(reading, base, model);
+        model.addAttribute("visual", reading.dashboard().visuals().containsKey(visual) ? visual : "");
+        return "beside";
+    }
+
+    static String themeOf(Dashboard dashboard) {
+        return (dashboard.theme() == null ? Theme.FIELD : dashboard.theme())
+                .name()
+                .toLowerCase(Locale.ROOT);
+    }
+
+    private Optional<Told> told(long dataset) {
+        return datasets.description(dataset).filter(d -> !d.about().isEmpty()).map(d -> told(d.name(), d.about()));
+    }
+
+    private static Told told(String name, About about) {
+        return new Told(
+                name,
+                about.line(),
+                about.columns().entrySet().stream()
+                        .sorted(Map.Entry.comparingByKey())
+                        .map(c -> c.getKey()
+                                + (c.getValue().unit().isEmpty()
+                                        ? ""
+                                        : " (" + c.getValue().unit() + ")")
+                                + (c.getValue().description().isEmpty()
+                                        ? ""
+                                        : ": " + c.getValue().description()))
+                        .toList());
+    }
+}

@@ -1,0 +1,88 @@
+package sarnik.app.dataset;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import sarnik.app.people.Viewer;
+import sarnik.data.Boundaries;
+import sarnik.data.Datasets;
+import sarnik.data.ViewerRule;
+
+/**
+ * Datasets as somebody sees them: some as they were at one moment, and each with no other rows than this viewer may
+ * see. What is not seen is not in the tables that are handed out, so that nothing made of them can tell it.
+ */
+public final class SeenDatasets implements Datasets {
+
+    /**
+     * Rows that a link keeps to.
+     *
+     * @param rule a condition, in the language of formulas
+     */
+    public record Bound(long dataset, String rule) {}
+
+    private final DatasetService service;
+    private final Viewer viewer;
+    private final Map<Long, FrozenDataset> frozen;
+    private final List<Bound> bound;
+
+    SeenDatasets(DatasetService service, Viewer viewer, Map<Long, FrozenDataset> frozen, List<Bound> bound) {
+        this.service = service;
+        this.viewer = viewer;
+        this.frozen = Map.copyOf(frozen);
+        this.bound = List.copyOf(bound);
+    }
+
+    Viewer viewer() {
+        return viewer;
+    }
+
+    /** A dataset as it was; null where it is seen as it is now. */
+    FrozenDataset frozen(long id) {
+        return frozen.get(id);
+    }
+
+    boolean isFrozen(long id) {
+        return frozen.containsKey(id);
+    }
+
+    /** What keeps rows of a dataset from this viewer; none where all are seen. */
+    List<ViewerRule> rules(Description of) {
+        if (viewer.isProgram()) return List.of();
+        List<ViewerRule> rules = new ArrayList<>();
+        if (of.viewerRule() != null && !service.seesAll(viewer, of)) rules.add(new ViewerRule(of.viewerRule()));
+        bound.stream()
+                .filter(b -> b.dataset() == of.id())
+                .map(b -> new ViewerRule(b.rule()))
+                .forEach(rules::add);
+        return rules;
+    }
+
+    @Override
+    public Found find(long id) {
+        return service.find(id, this);
+    }
+
+    /** Begins to load datasets; what comes is done when all are in memory or cannot be. Waits for nothing. */
+    public CompletableFuture<Void> prepare(Collection<Long> ids) {
+        return service.prepare(ids, this);
+    }
+
+    /** What this viewer is told about rows of these datasets that are kept back, a sentence for each. */
+    public List<String> told(Collection<Long> ids) {
+        List<String> told = new ArrayList<>();
+        for (long id : ids)
+            service.said(id, this)
+                    .ifPresent(of -> rules(of)
+                            .forEach(rule -> told.add("Of “%s” you see the rows where %s."
+                                    .formatted(of.name(), rule.words(viewer.known())))));
+        return told;
+    }
+
+    @Override
+    public Boundaries boundaries() {
+        return service.boundaries();
+    }
+}
