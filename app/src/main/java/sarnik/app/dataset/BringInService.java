@@ -172,7 +172,15 @@ class BringInService {
 
     /** Where other rows lie may be taken from datasets only that the person may read. */
     private void mayTie(Placing placing, SignedIn person) {
-        if (placing != null) placing.ties().forEach(tie -> datasets.check(tie.dataset(), May.READ, person));
+        if (placing == null) return;
+        for (Placing.ByTie tie : placing.ties()) {
+            try {
+                datasets.check(tie.dataset(), May.READ, person);
+            } catch (RefusedException closed) {
+                throw new RefusedException("The dataset of column “" + tie.equals()
+                        + "” that the rows are tied to has gone, or is not open to you. Choose another one.");
+            }
+        }
     }
 
     PlacedTable place(BringIn bringIn, Placing placing, SignedIn person, Progress progress) {

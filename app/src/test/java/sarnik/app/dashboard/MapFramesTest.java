@@ -202,6 +202,7 @@ class MapFramesTest {
                                 "[{\"op\":\"add\",\"path\":\"/visuals/v1/rows\",\"value\":\"all\"}]",
                                 "If-Match",
                                 "\"" + opened.get("revision").asLong() + "\""));
+        sarnik.client("ana").publish(dashboard);
         rows = post(
                 "rows",
                 Map.of(

@@ -375,7 +375,7 @@ class ViewerRowsTest {
         long whole = dashboard(ana, all);
         long ruled = datasetOf(ana, whole);
         rule(ana, ruled, "province = :viewer.province");
-        SarnikClient olga = viewer(sarnik, "olga", Role.ANALYST, "province: Albacete");
+        SarnikClient ofelia = viewer(sarnik, "ofelia", Role.ANALYST, "province: Albacete");
         long part = datasetOf(
                 ana,
                 dashboard(
@@ -384,21 +384,21 @@ class ViewerRowsTest {
                                 .filter(r -> r.province().equals("Albacete"))
                                 .toList()));
         for (String what : List.of("/rows", "/rows?find=driver&sort=litres&down=true&page=1", "/placing"))
-            assertThat(olga.get("/api/datasets/" + ruled + what).body())
+            assertThat(ofelia.get("/api/datasets/" + ruled + what).body())
                     .as(what)
-                    .isEqualTo(olga.get("/api/datasets/" + part + what).body());
+                    .isEqualTo(ofelia.get("/api/datasets/" + part + what).body());
         for (String format : List.of("csv", "geojson", "spreadsheet.csv"))
-            assertThat(olga.get("/datasets/" + ruled + "/rows." + format).body())
+            assertThat(ofelia.get("/datasets/" + ruled + "/rows." + format).body())
                     .as(format)
-                    .isEqualTo(olga.get("/datasets/" + part + "/rows." + format).body());
-        assertThat(olga.get("/datasets/" + ruled).body())
+                    .isEqualTo(ofelia.get("/datasets/" + part + "/rows." + format).body());
+        assertThat(ofelia.get("/datasets/" + ruled).body())
                 .contains("you see the rows where province = &#39;Albacete&#39;")
                 .doesNotContain("driver of Soria");
         for (String closed : List.of("/datasets/%d/formulas", "/datasets/%d/placing", "/api/datasets/%d/decisions"))
-            assertThat(olga.get(closed.formatted(ruled)).statusCode())
+            assertThat(ofelia.get(closed.formatted(ruled)).statusCode())
                     .as(closed)
                     .isEqualTo(403);
-        assertThat(olga.send(
+        assertThat(ofelia.send(
                                 "POST",
                                 "/api/datasets/" + ruled + "/formulas/try",
                                 JSON,
