@@ -1,6 +1,7 @@
 package sarnik.app.dashboard;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -76,6 +77,22 @@ class DashboardApi {
 
     private ResponseEntity<SheetAnswers.Sheet> answer(DashboardService.Opened opened) {
         return sheets.answer(opened);
+    }
+
+    /**
+     * A dashboard as lists show it.
+     *
+     * @param published whether there is an edition that readers see
+     * @param mine whether whoever asks has made it
+     */
+    record Line(long id, String title, boolean published, boolean mine, String owner, Instant changed) {}
+
+    /** The dashboards that this person may read, those changed last first. */
+    @GetMapping
+    List<Line> all(@AuthenticationPrincipal SignedIn person) {
+        return dashboards.all(person).stream()
+                .map(d -> new Line(d.id(), d.title(), d.published(), d.mine(), d.owner(), d.changedAt()))
+                .toList();
     }
 
     /** The title of a dashboard to be made. */

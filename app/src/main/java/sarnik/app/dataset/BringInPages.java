@@ -1,5 +1,8 @@
 package sarnik.app.dataset;
 
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
@@ -312,6 +315,7 @@ class BringInPages {
         return Taken.of(room.state(id, person, PATIENCE));
     }
 
+    @ApiResponse(responseCode = "200", content = @Content(schema = @Schema(implementation = PlacingPreview.class)))
     @PostMapping("/api/bring/{id}/placing")
     @ResponseBody
     ResponseEntity<Object> place(
@@ -345,6 +349,7 @@ class BringInPages {
     }
 
     /** Lets the dataset serve these rows. */
+    @ApiResponse(responseCode = "200", content = @Content(schema = @Schema(implementation = Taken.class)))
     @PostMapping("/api/bring/{id}/serve")
     @ResponseBody
     ResponseEntity<Object> serve(
@@ -363,6 +368,7 @@ class BringInPages {
      */
     record Keep(String name, Placing placing) {}
 
+    @ApiResponse(responseCode = "201", content = @Content(schema = @Schema(implementation = Taken.class)))
     @PostMapping("/api/bring/{id}/keep")
     @ResponseBody
     ResponseEntity<Object> keep(

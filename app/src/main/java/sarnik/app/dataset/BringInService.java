@@ -173,7 +173,7 @@ class BringInService {
     /** Where other rows lie may be taken from datasets only that the person may read. */
     private void mayTie(Placing placing, SignedIn person) {
         if (placing == null) return;
-        for (Placing.ByTie tie : placing.ties()) {
+        for (Placing.ByTie tie : placing.ties().toList()) {
             try {
                 datasets.check(tie.dataset(), May.READ, person);
             } catch (RefusedException closed) {

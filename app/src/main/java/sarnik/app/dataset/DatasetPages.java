@@ -1,5 +1,8 @@
 package sarnik.app.dataset;
 
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -160,6 +163,13 @@ class DatasetPages {
                                 .map(set -> emptyAreas(loaded.placed(), set))
                                 .orElse(null)
                         : null);
+    }
+
+    /** The datasets that this person may read, the newest first. */
+    @GetMapping("/api/datasets")
+    @ResponseBody
+    List<DatasetService.Listed> all(@AuthenticationPrincipal SignedIn person) {
+        return datasets.all(person);
     }
 
     /** Whether the rows of a dataset are in memory, so that its page can be looked at again. */
@@ -424,6 +434,7 @@ class DatasetPages {
     /** What came of asking a feed. */
     record Asked(String outcome, String words, Integer number) {}
 
+    @ApiResponse(responseCode = "200", content = @Content(schema = @Schema(implementation = Asked.class)))
     @PostMapping("/api/datasets/{id}/feed")
     @ResponseBody
     ResponseEntity<Object> ask(@PathVariable long id, @AuthenticationPrincipal SignedIn person) {

@@ -90,6 +90,8 @@ class RightsTest {
             Map.entry("GET /dashboards/{id}/compose", "analyst"),
             Map.entry("POST /dashboards", "analyst"),
             Map.entry("POST /api/dashboards", "analyst"),
+            Map.entry("GET /api/dashboards", "reader"),
+            Map.entry("GET /api/datasets", "analyst"),
             Map.entry("POST /api/dashboards/first", "analyst"),
             Map.entry("PATCH /api/dashboards/{id}", "analyst"),
             Map.entry("DELETE /api/dashboards/{id}", "analyst"),

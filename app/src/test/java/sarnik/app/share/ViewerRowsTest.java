@@ -390,7 +390,8 @@ class ViewerRowsTest {
         for (String format : List.of("csv", "geojson", "spreadsheet.csv"))
             assertThat(ofelia.get("/datasets/" + ruled + "/rows." + format).body())
                     .as(format)
-                    .isEqualTo(ofelia.get("/datasets/" + part + "/rows." + format).body());
+                    .isEqualTo(
+                            ofelia.get("/datasets/" + part + "/rows." + format).body());
         assertThat(ofelia.get("/datasets/" + ruled).body())
                 .contains("you see the rows where province = &#39;Albacete&#39;")
                 .doesNotContain("driver of Soria");

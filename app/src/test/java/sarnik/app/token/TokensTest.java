@@ -45,7 +45,7 @@ class TokensTest {
                         HttpResponse.BodyHandlers.ofString());
     }
 
-    private static String make(SarnikClient client, String form) throws Exception {
+    static String make(SarnikClient client, String form) throws Exception {
         String page = client.send("POST", "/me/tokens", FORM, form).body();
         Matcher found =
                 Pattern.compile("id=\"token\">(sarnik_[A-Za-z0-9_-]{43})<").matcher(page);
