@@ -1,6 +1,7 @@
 // Makes what the pages need beside Sarnik's own modules, into ../target/web/static:
 //   vendor/ol.js, vendor/gridstack.js, vendor/codemirror.js, vendor/d3.js   the libraries, one ES module each
 //   vendor/*.css, fonts/*, css/sarnik.css
+//   carried/page.js, carried/worker.js   the page of a dashboard that is carried away
 // Each step runs only when the hash of its inputs has changed.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
@@ -18,15 +19,29 @@ const filesBelow = folder =>
     .filter(f => statSync(f).isFile())
     .sort();
 
-function whenChanged(step, inputs, make) {
+/** What a step is known by, and where that is kept; nothing where it has been made already. */
+function changed(step, inputs) {
   const hash = createHash('sha256');
   for (const file of inputs) hash.update(file).update(readFileSync(file));
   const stamp = `${target}${step}.sha256`;
   const now = hash.digest('hex');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return null;
   console.log(`web: ${step}`);
+  return () => writeFileSync(stamp, now);
+}
+
+function whenChanged(step, inputs, make) {
+  const kept = changed(step, inputs);
+  if (!kept) return;
   make();
-  writeFileSync(stamp, now);
+  kept();
+}
+
+async function whenChangedLater(step, inputs, make) {
+  const kept = changed(step, inputs);
+  if (!kept) return;
+  await make();
+  kept();
 }
 // What a tool has to say it has said itself when it ends with an error.
 const runIn = (cwd, tool, ...args) => {
@@ -69,6 +84,39 @@ whenChanged('vendor', [lock, `${here}build.mjs`, ...filesBelow(`${here}vendor`)]
   }
 });
 
+// The page of a dashboard that is carried away, as one script, since pages from a disk may load no modules.
+const scripts = fileURLToPath(new URL('../src/main/resources/static/js', import.meta.url));
+mkdirSync(`${out}carried`, { recursive: true });
+const carried = [
+  lock,
+  `${here}build.mjs`,
+  ...['vendor', 'carried'].flatMap(f => filesBelow(here + f)),
+  ...filesBelow(scripts),
+];
+await whenChangedLater('carried', carried, async () => {
+  const { build } = await import('esbuild');
+  await build({
+    entryPoints: [`${here}carried/page.js`],
+    outfile: `${out}carried/page.js`,
+    bundle: true,
+    format: 'iife',
+    minify: true,
+    target: 'es2022',
+    legalComments: 'eof',
+    logLevel: 'warning',
+    plugins: [
+      {
+        name: 'addresses',
+        setup({ onResolve }) {
+          onResolve({ filter: /^\/js\// }, ({ path }) => ({ path: scripts + path.slice('/js'.length) }));
+          onResolve({ filter: /^\/vendor\// }, ({ path }) => ({ path: here + path.slice(1) }));
+        },
+      },
+    ],
+  });
+  copyFileSync(`${here}carried/worker.js`, `${out}carried/worker.js`);
+});
+
 // Called with `check`: the modules are formatted and free of what is surely a slip. Its inputs are all in the work tree.
 if (process.argv[2] === 'check') {
   const modules = '../src/main/resources/static/js';
@@ -83,6 +131,7 @@ if (process.argv[2] === 'check') {
       modules,
       'build.mjs',
       'vendor',
+      'carried',
       'eslint.config.js',
     );
     runIn(`${here}..`, bin('eslint'), '-c', 'web/eslint.config.js', 'src/main/resources/static/js', 'web/build.mjs');

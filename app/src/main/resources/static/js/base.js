@@ -13,6 +13,18 @@ export const isBorne = BASE.startsWith('/api/shown/');
 /** @param {string} what such as 'frames' */
 export const addressOf = what => `${BASE}/${what}`;
 
+/** A JSON file that ships with the program. @param {string} name such as 'ground/world' */
+export const shipped = name =>
+  globalThis.sarnikCarried?.asset(name) ?? fetch(`/${name}.json`).then(answer => answer.json());
+
+/** A picture that ships with the program. @param {string} file such as 'ground/relief.jpg' @returns {Promise<Blob>} */
+export async function shippedPicture(file) {
+  const address = globalThis.sarnikCarried
+    ? await globalThis.sarnikCarried.asset(file.replace(/\.\w+$/, ''))
+    : `/${file}`;
+  return (await fetch(address)).blob();
+}
+
 /**
  * An address of what all dashboards have in common, such as shapes of areas; whoever bears a link is answered below the
  * link only.

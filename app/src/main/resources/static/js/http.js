@@ -23,6 +23,8 @@ export async function ask(
   address,
   { body, type = 'application/json', headers = {}, signal, keepalive = false, onProgress } = {},
 ) {
+  // A page that was carried away has its answers beside it.
+  if (globalThis.sarnikCarried) return globalThis.sarnikCarried.ask(method, address, { body, signal });
   const init = { method, signal, keepalive, headers: { Accept: 'application/json', ...headers } };
   if (method !== 'GET') init.headers['X-CSRF-TOKEN'] = token();
   if (body !== undefined) {

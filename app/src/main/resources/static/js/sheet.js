@@ -351,7 +351,8 @@ export class Sheet {
   }
 
   #address(what) {
-    return addressOf(what);
+    const address = addressOf(what);
+    return globalThis.sarnikCarried?.file(address) ?? address;
   }
 
   /**

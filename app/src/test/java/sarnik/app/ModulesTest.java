@@ -31,7 +31,9 @@ class ModulesTest {
         "sarnik.dashboard..",
         "sarnik.sentence..",
         "sarnik.wiring..",
-        "sarnik.picture.."
+        "sarnik.picture..",
+        "sarnik.reading..",
+        "sarnik.carried.."
     };
 
     /** What works in a browser as it does on the server: no JSON, no threads, no reflection. */
@@ -43,7 +45,8 @@ class ModulesTest {
         "sarnik.state..",
         "sarnik.narrow..",
         "sarnik.brief..",
-        "sarnik.visual.."
+        "sarnik.visual..",
+        "sarnik.reading.."
     };
 
     @ArchTest
@@ -87,7 +90,7 @@ class ModulesTest {
 
     @ArchTest
     static final ArchRule thePackagesOfTheCoreHaveNoCycles = slices().matching(
-                    "sarnik.(table|geo|format|formula|place|query|scale|data|state|narrow|brief|visual|dashboard|sentence|picture)..")
+                    "sarnik.(table|geo|format|formula|place|query|scale|data|state|narrow|brief|visual|dashboard|sentence|picture|reading|carried)..")
             .should()
             .beFreeOfCycles();
 
@@ -104,7 +107,8 @@ class ModulesTest {
             .that()
             .resideInAPackage("sarnik..")
             .and()
-            .resideOutsideOfPackages("sarnik.app..", "sarnik.demo..", "sarnik.standins..", "sarnik.bench..")
+            .resideOutsideOfPackages(
+                    "sarnik.app..", "sarnik.demo..", "sarnik.standins..", "sarnik.bench..", "sarnik.browser..")
             .should()
             .resideInAnyPackage(CORE);
 
@@ -113,7 +117,13 @@ class ModulesTest {
     static final ArchRule aKindOfVisualStaysInItsRoom = noClasses()
             .that()
             .resideOutsideOfPackages(
-                    "sarnik.visual.*..", "sarnik.picture..", "sarnik.app.dashboard..", "sarnik.app.ground..")
+                    "sarnik.visual.*..",
+                    "sarnik.picture..",
+                    "sarnik.reading..",
+                    "sarnik.browser..",
+                    "sarnik.app.dashboard..",
+                    "sarnik.app.carried..",
+                    "sarnik.app.ground..")
             .and()
             .doNotHaveFullyQualifiedName("sarnik.dashboard.Kinds")
             .should()
@@ -127,7 +137,7 @@ class ModulesTest {
     @ArchTest
     static final ArchRule aKindOfFilterStaysInItsRoom = noClasses()
             .that()
-            .resideOutsideOfPackage("sarnik.narrow.*..")
+            .resideOutsideOfPackages("sarnik.narrow.*..", "sarnik.browser..")
             .and()
             .doNotHaveFullyQualifiedName("sarnik.dashboard.Kinds")
             .should()

@@ -17,7 +17,7 @@ public final class Bound {
     private Bound() {}
 
     /** The same dashboard where no parameter stands in a sentence. A value that does not fit where it stands is left out. */
-    public static Dashboard of(Dashboard dashboard, ReaderState state) {
+    public static Dashboard of(Dashboard dashboard, ReaderState state, PartJson json) {
         Map<String, Map<String, Object>> values = new LinkedHashMap<>();
         dashboard.parameters().forEach((id, parameter) -> {
             if (parameter.at() == null || parameter.at().isEmpty()) return;
@@ -35,8 +35,8 @@ public final class Bound {
         values.forEach((part, at) -> {
             String id = part.substring(part.indexOf('/') + 1);
             if (part.startsWith("visuals/"))
-                visuals.computeIfPresent(id, (k, visual) -> set(visual, at, DocumentJson::visual));
-            else filters.computeIfPresent(id, (k, filter) -> set(filter, at, DocumentJson::filter));
+                visuals.computeIfPresent(id, (k, visual) -> set(visual, at, json, json::visual));
+            else filters.computeIfPresent(id, (k, filter) -> set(filter, at, json, json::filter));
         });
         return dashboard.with(visuals, filters);
     }
@@ -55,8 +55,8 @@ public final class Bound {
         T read(Map<String, Object> plain);
     }
 
-    private static <T> T set(T part, Map<String, Object> at, Reading<T> reading) {
-        Map<String, Object> plain = DocumentJson.plain(part);
+    private static <T> T set(T part, Map<String, Object> at, PartJson json, Reading<T> reading) {
+        Map<String, Object> plain = json.plain(part);
         at.forEach((pointer, value) -> put(plain, pointer.substring(1).split("/"), value));
         try {
             return reading.read(plain);

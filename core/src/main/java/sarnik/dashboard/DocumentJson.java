@@ -28,6 +28,24 @@ public final class DocumentJson {
 
     private static final JsonMapper MAPPER = with(JsonMapper.builder()).build();
 
+    /** Parts as the server reads and writes them. */
+    public static final PartJson PARTS = new PartJson() {
+        @Override
+        public Map<String, Object> plain(Object part) {
+            return DocumentJson.plain(part);
+        }
+
+        @Override
+        public Visual visual(Map<String, Object> plain) {
+            return DocumentJson.visual(plain);
+        }
+
+        @Override
+        public Filter filter(Map<String, Object> plain) {
+            return DocumentJson.filter(plain);
+        }
+    };
+
     private DocumentJson() {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")

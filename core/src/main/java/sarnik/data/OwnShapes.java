@@ -1,11 +1,7 @@
 package sarnik.data;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HexFormat;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -78,16 +74,21 @@ public final class OwnShapes {
         });
     }
 
+    /** Two sums of all characters (after Fowler, Noll and Vo: FNV-1a, 64 bits each), the second of them turned. */
     private static String hash(Map<String, Set<String>> cells) {
-        try {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
-            cells.forEach((place, shapes) -> {
-                digest.update((place + "\n").getBytes(StandardCharsets.UTF_8));
-                shapes.forEach(shape -> digest.update((shape + "\n").getBytes(StandardCharsets.UTF_8)));
-            });
-            return HexFormat.of().formatHex(digest.digest()).substring(0, 20);
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException(impossible);
+        long[] sums = {0xcbf29ce484222325L, 0x84222325cbf29ce4L};
+        cells.forEach((place, shapes) -> {
+            add(sums, place);
+            shapes.forEach(shape -> add(sums, shape));
+        });
+        return Long.toHexString(sums[0]) + Long.toHexString(sums[1]);
+    }
+
+    private static void add(long[] sums, String text) {
+        for (int i = 0; i <= text.length(); i++) {
+            long next = i < text.length() ? text.charAt(i) : '\n';
+            sums[0] = (sums[0] ^ next) * 0x100000001b3L;
+            sums[1] = (sums[1] ^ Long.rotateLeft(next, 23)) * 0x100000001b3L;
         }
     }
 

@@ -159,11 +159,22 @@ public final class Finder {
 
     /** In small letters without accents and signs. */
     static String plain(String words) {
-        return Normalizer.normalize(words, Normalizer.Form.NFKD)
-                .replaceAll("\\p{M}+", "")
+        StringBuilder plain = new StringBuilder();
+        Normalizer.normalize(words, Normalizer.Form.NFKD)
                 .toLowerCase(Locale.ROOT)
-                .replaceAll("[^\\p{L}\\p{N}.-]+", " ")
-                .strip();
+                .codePoints()
+                .filter(c -> !isMark(Character.getType(c)))
+                .forEach(c -> {
+                    if (c == '.' || c == '-' || Character.isLetterOrDigit(c)) plain.appendCodePoint(c);
+                    else if (!plain.isEmpty() && plain.charAt(plain.length() - 1) != ' ') plain.append(' ');
+                });
+        return plain.toString().strip();
+    }
+
+    private static boolean isMark(int type) {
+        return type == Character.NON_SPACING_MARK
+                || type == Character.COMBINING_SPACING_MARK
+                || type == Character.ENCLOSING_MARK;
     }
 
     /** Reads a text. @param state what the reader has chosen before */

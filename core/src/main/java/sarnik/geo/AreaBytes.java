@@ -5,6 +5,8 @@ import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,7 +23,18 @@ public final class AreaBytes {
 
     public static byte[] write(List<Area> areas) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (DataOutputStream out = new DataOutputStream(new GZIPOutputStream(bytes))) {
+        try (OutputStream out = new GZIPOutputStream(bytes)) {
+            out.write(plain(areas));
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+        return bytes.toByteArray();
+    }
+
+    /** The same, not compressed. */
+    public static byte[] plain(List<Area> areas) {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (DataOutputStream out = new DataOutputStream(bytes)) {
             out.writeInt(areas.size());
             WKBWriter shapes = new WKBWriter();
             for (Area area : areas) {
@@ -42,7 +55,20 @@ public final class AreaBytes {
      * @throws UncheckedIOException when the bytes are not what {@link #write} gives
      */
     public static List<Area> read(byte[] bytes) {
-        try (DataInputStream in = new DataInputStream(new GZIPInputStream(new ByteArrayInputStream(bytes)))) {
+        try (InputStream in = new GZIPInputStream(new ByteArrayInputStream(bytes))) {
+            return ofPlain(in.readAllBytes());
+        } catch (IOException broken) {
+            throw new UncheckedIOException(broken);
+        }
+    }
+
+    /**
+     * The areas of bytes that are not compressed.
+     *
+     * @throws UncheckedIOException when the bytes are not what {@link #plain} gives
+     */
+    public static List<Area> ofPlain(byte[] bytes) {
+        try (DataInputStream in = new DataInputStream(new ByteArrayInputStream(bytes))) {
             int count = in.readInt();
             List<Area> areas = new ArrayList<>();
             WKBReader shapes = new WKBReader();
@@ -50,7 +76,7 @@ public final class AreaBytes {
                 String code = in.readUTF();
                 String name = in.readUTF();
                 String parent = in.readUTF();
-                areas.add(new Area(code, name, parent, shapes.read(in.readNBytes(in.readInt()))));
+                areas.add(new Area(code, name, parent, shapes.read(bytes(in))));
             }
             return areas;
         } catch (IOException broken) {
@@ -58,5 +84,11 @@ public final class AreaBytes {
         } catch (ParseException broken) {
             throw new UncheckedIOException(new IOException(broken));
         }
+    }
+
+    private static byte[] bytes(DataInputStream in) throws IOException {
+        byte[] bytes = new byte[in.readInt()];
+        in.readFully(bytes);
+        return bytes;
     }
 }

@@ -93,6 +93,12 @@ class ActRecorder implements AsyncHandlerInterceptor {
                     "POST /api/dashboards/{id}/pictures",
                     Done.dashboard(Act.Kind.TAKEN, "took a picture of the dashboard “%s” along")),
             Map.entry(
+                    "GET /api/dashboards/{id}/package.zip",
+                    Done.dashboard(Act.Kind.TAKEN, "took the dashboard “%s” along as a package")),
+            Map.entry(
+                    "GET /api/dashboards/{id}/package-data.js",
+                    Done.dashboard(Act.Kind.TAKEN, "took the data of the dashboard “%s” along")),
+            Map.entry(
                     "GET /datasets/{id}/rows.{format}",
                     Done.dataset(Act.Kind.TAKEN, "took all rows of the dataset “%s” along")),
             Map.entry("DELETE /api/datasets/{id}", Done.dataset(Act.Kind.REMOVED, "took the dataset “%s” away")),

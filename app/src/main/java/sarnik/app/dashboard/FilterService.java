@@ -1,29 +1,24 @@
 package sarnik.app.dashboard;
 
 import java.time.LocalDate;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import sarnik.app.web.RefusedException;
+import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.DocumentJson;
 import sarnik.dashboard.Kinds;
-import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
 import sarnik.finding.Finder;
 import sarnik.narrow.FilterOffer;
-import sarnik.narrow.FilterScene;
 import sarnik.narrow.Narrowing;
 import sarnik.narrow.ValueCounts;
 import sarnik.query.InMemoryEngine;
-import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
-import sarnik.state.ReaderState;
-import sarnik.state.ReaderState.Part;
-import sarnik.state.Value;
+import sarnik.reading.OnceDatasets;
+import sarnik.reading.ReadPage;
 
 /** Answers what the filters of a dashboard offer. */
 @Service
@@ -31,18 +26,16 @@ class FilterService {
 
     private static final int LONGEST = 200;
 
-    private final QueryEngine engine = new InMemoryEngine();
+    private final Answerer answerer = new Answerer(new InMemoryEngine());
+
+    private ReadPage page(Reading reading) {
+        return new ReadPage(
+                reading.dashboard(), reading.datasets(), reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
+    }
 
     /** What each filter offers to choose from. */
     Map<String, FilterOffer> offers(Reading reading) {
-        Dashboard dashboard = reading.dashboard();
-        FilterScene scene = new FilterScene(LocalDate.now(), OnceDatasets.of(reading.datasets(), dashboard), engine);
-        Map<String, FilterOffer> offers = new LinkedHashMap<>();
-        for (String page : dashboard.pageIds())
-            for (String id : dashboard.filtersOf(page))
-                offers.computeIfAbsent(
-                        id, of -> FilterOffer.of(dashboard.filters().get(of), scene, Kinds.ALL));
-        return offers;
+        return page(reading).offers();
     }
 
     /** By visual on which something can be picked: what tells the column of its picks, and all that mean the same. */
@@ -77,24 +70,8 @@ class FilterService {
             throw new RefusedException(HttpStatus.NOT_FOUND, "This filter has been taken away.");
         if (asked.find() != null && asked.find().length() > LONGEST)
             throw new RefusedException("At most %d characters are looked for.".formatted(LONGEST));
-        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
-        Datasets once = read.datasets();
-        ReaderState state = read.state();
-        FilterOffer offer = FilterOffer.of(
-                dashboard.filters().get(asked.filter()), new FilterScene(LocalDate.now(), once, engine), Kinds.ALL);
-        Set<String> chosen = new HashSet<>(state.get(Part.FILTER, asked.filter(), Value.Choice.class)
-                .map(Value.Choice::values)
-                .orElse(List.of()));
         try {
-            return ValueCounts.of(
-                            dashboard,
-                            new Narrowing(dashboard, state, once, Kinds.ALL, LocalDate.now(), engine),
-                            engine,
-                            asked.filter(),
-                            asked.find() == null ? "" : asked.find(),
-                            chosen,
-                            offer)
-                    .orElseThrow(() -> new RefusedException("This filter has no values to choose from."));
+            return page(reading).values(asked.state(), asked.filter(), asked.find());
         } catch (MisfitException | QueryException unfit) {
             throw new RefusedException(unfit.getMessage());
         }
@@ -111,11 +88,6 @@ class FilterService {
         Dashboard dashboard = reading.dashboard();
         if (asked.words() == null || asked.words().length() > LONGEST * 2)
             throw new RefusedException("Up to %d characters are read.".formatted(LONGEST * 2));
-        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
-        Datasets once = read.datasets();
-        ReaderState state = read.state();
-        Narrowing narrowing = new Narrowing(dashboard, state, once, Kinds.ALL, LocalDate.now(), engine);
-        return new Finder(dashboard, Kinds.ALL, new FilterScene(LocalDate.now(), once, engine), narrowing.page())
-                .read(asked.words(), state);
+        return page(reading).find(asked.state(), asked.words());
     }
 }

@@ -1,6 +1,7 @@
 package sarnik.app.dashboard;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -22,13 +23,16 @@ import sarnik.query.Frame;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
+import sarnik.query.QueryEngine;
 import sarnik.query.Summary;
+import sarnik.reading.OnceDatasets;
 import sarnik.state.ReaderState;
 
 /** Tries measures of a dashboard's own out while they are written. */
 @RestController
 class FormulaApi {
 
+    private static final QueryEngine ENGINE = new InMemoryEngine();
     private static final int LONGEST = 2000;
 
     private final DashboardService dashboards;
@@ -71,8 +75,8 @@ class FormulaApi {
     }
 
     private Tried tried(Reading reading, SheetFormula formula) {
-        SheetFormula.Scene scene =
-                OnceDatasets.scene(OnceDatasets.of(reading.datasets()), reading.dashboard(), ReaderState.NOTHING);
+        SheetFormula.Scene scene = OnceDatasets.scene(
+                OnceDatasets.of(reading.datasets()), reading.dashboard(), ReaderState.NOTHING, ENGINE, LocalDate.now());
         Datasets once = Formulated.of(scene, List.of(formula));
         if (!(once.find(formula.dataset()) instanceof Datasets.Found.Ready ready))
             throw new RefusedException("Its dataset has gone. Choose another one.");

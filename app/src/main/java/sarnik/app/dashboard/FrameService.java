@@ -39,7 +39,6 @@ import sarnik.brief.Parts;
 import sarnik.dashboard.AnswerStore;
 import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Arrangement;
-import sarnik.dashboard.Bound;
 import sarnik.dashboard.BriefWriter;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
@@ -58,13 +57,14 @@ import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
 import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
-import sarnik.narrow.Narrowing;
 import sarnik.picture.MapPicture;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
+import sarnik.reading.OnceDatasets;
+import sarnik.reading.ReadPage;
 import sarnik.sentence.SentenceReader;
 import sarnik.state.ReaderState;
 import sarnik.table.Column;
@@ -87,7 +87,6 @@ class FrameService {
 
     private static final long MOST_ENDINGS = 60_466_176;
 
-    private static final int MOST_ALIKE = 50;
     private static final int LARGEST_PICTURE = 4000;
     private static final int MOST_PIXELS = 12_000_000;
 
@@ -131,24 +130,6 @@ class FrameService {
     }
 
     /**
-     * What the visuals show.
-     *
-     * @param state the state's canonical text form
-     * @param showing what has been chosen, in words
-     * @param misfits sentences about what in the asked state does not fit
-     * @param drawings by visual
-     * @param lit what is picked on a visual by a predicate, as the values it means
-     * @param places the sheets of places that the drawings name and that are not known yet, by tag
-     */
-    record Frames(
-            String state,
-            List<Narrowing.Showing> showing,
-            List<String> misfits,
-            Map<String, Drawing> drawings,
-            Map<String, List<String>> lit,
-            Map<String, PlaceSheet> places) {}
-
-    /**
      * What is asked for.
      *
      * @param state a reader state's text form
@@ -185,34 +166,13 @@ class FrameService {
             throw new RefusedException("What is in sight of a map is null.");
     }
 
-    Frames frames(Reading reading, Asked asked, AnswerQueue.Ticket ticket) {
-        Dashboard dashboard = reading.dashboard();
-        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
-        Datasets once = read.datasets();
-        PageDrawer drawer = drawer(reading, read, asked.sights() == null ? Map.of() : asked.sights());
-        // Each once, whatever a request says how often.
-        List<String> wanted = asked.ids() == null
-                ? List.copyOf(dashboard.visuals().keySet())
-                : asked.ids().stream().distinct().toList();
-        Map<String, Drawing> drawn = drawer.draw(wanted, ticket::check);
-        Map<String, PlaceSheet> places = new LinkedHashMap<>(drawer.sheets());
-        if (asked.known() != null) places.keySet().removeAll(asked.known());
-        return new Frames(
-                read.state().text(),
-                new Narrowing(dashboard, read.state(), once, Kinds.ALL, LocalDate.now(), engine).nowShowing(),
-                read.read().misfits(),
-                drawn,
-                drawer.lit(),
-                places);
+    ReadPage.Frames frames(Reading reading, Asked asked, AnswerQueue.Ticket ticket) {
+        return page(reading).frames(asked.state(), asked.ids(), asked.sights(), asked.known(), ticket::check);
     }
 
-    private PageDrawer drawer(Reading reading, OnceDatasets.Read read, Map<String, Sight> sights) {
-        return new PageDrawer(
-                Bound.of(reading.dashboard(), read.state()),
-                read.state(),
-                sources(reading, read.datasets()),
-                answerer,
-                sights);
+    private ReadPage page(Reading reading) {
+        return new ReadPage(
+                reading.dashboard(), reading.datasets(), reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
     }
 
     private static Sources sources(Reading reading, Datasets once) {
@@ -248,18 +208,13 @@ class FrameService {
 
     /** What is told of a place. */
     PlaceTeller.Told tell(Reading reading, AskedPlace asked) {
-        return fitting(() -> onMap(reading, asked.state(), asked.visual()).tell(asked.layer(), asked.place()));
+        return fitting(() -> page(reading).told(asked.state(), asked.visual(), asked.layer(), asked.place()));
     }
 
     /** The places near one, or most like it. */
     List<PlaceTeller.Found> others(Reading reading, AskedPlace asked) {
-        if (asked.count() != null)
-            return fitting(() -> onMap(reading, asked.state(), asked.visual())
-                    .alike(asked.layer(), asked.place(), Math.max(1, Math.min(MOST_ALIKE, asked.count()))));
-        if (asked.metres() == null || !(asked.metres() > 0))
-            throw new RefusedException("Say within which distance places are near.");
-        return fitting(
-                () -> onMap(reading, asked.state(), asked.visual()).near(asked.layer(), asked.place(), asked.metres()));
+        return fitting(() -> page(reading)
+                .others(asked.state(), asked.visual(), asked.layer(), asked.place(), asked.metres(), asked.count()));
     }
 
     /**
@@ -320,8 +275,8 @@ class FrameService {
 
     private Picture drawn(Reading reading, AskedPicture asked) {
         Dashboard dashboard = reading.dashboard();
-        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
-        PageDrawer drawer = drawer(reading, read, Map.of(asked.visual(), asked.sight()));
+        ReadPage page = page(reading);
+        PageDrawer drawer = page.drawer(page.read(asked.state()), Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof MapDrawing map))
             throw new RefusedException("Only a map can be taken along as a picture.");
         MapVisual visual = (MapVisual) dashboard.visuals().get(asked.visual());
@@ -349,7 +304,7 @@ class FrameService {
 
     /** The shapes that the rows of a map's layer brought along, simplified for a band of zooms. */
     BoundarySets.Shapes ownShapes(Reading reading, String visual, String layer, ShapeBand band) {
-        return fitting(() -> boundaries.shapes(onMap(reading, "", visual).ownShapes(layer), band));
+        return fitting(() -> boundaries.shapes(page(reading).onMap("", visual).ownShapes(layer), band));
     }
 
     /**
@@ -399,11 +354,11 @@ class FrameService {
         if (visual instanceof MapVisual) {
             if (asked.sight() == null) throw new RefusedException("Say what is in sight.");
             MapAnswers.Rows rows =
-                    onMap(reading, asked.state(), asked.visual()).rowsWithin(asked.layer(), asked.sight(), whole);
+                    page(reading).onMap(asked.state(), asked.visual()).rowsWithin(asked.layer(), asked.sight(), whole);
             return new Given(rows.table(), rows.position());
         }
-        OnceDatasets.Read read = OnceDatasets.read(reading, asked.state());
-        PageDrawer.Shown shown = drawer(reading, read, Map.of()).shown(asked.visual());
+        ReadPage page = page(reading);
+        PageDrawer.Shown shown = page.drawer(page.read(asked.state()), Map.of()).shown(asked.visual());
         if (shown.rows().length > MOST_ROWS)
             throw new MisfitException("%,d rows are shown, and at most %,d are handed out at once. Narrow first."
                     .formatted(shown.rows().length, MOST_ROWS));
@@ -425,15 +380,6 @@ class FrameService {
             Place place = dataset.places().get(places.text(rows[i]));
             return place == null ? null : new double[] {place.lon(), place.lat()};
         };
-    }
-
-    /** What is asked about a map beside its drawing. */
-    private MapAnswers onMap(Reading reading, String state, String visual) {
-        if (visual == null || !(reading.dashboard().visuals().get(visual) instanceof MapVisual map))
-            throw new MisfitException("This map has been taken away from the dashboard.");
-        OnceDatasets.Read read = OnceDatasets.read(reading, state);
-        PageDrawer drawer = drawer(reading, read, Map.of());
-        return new MapAnswers(map, drawer.scene(visual), engine);
     }
 
     private static <T> T fitting(Supplier<T> answer) {
@@ -521,7 +467,7 @@ class FrameService {
         Datasets with = proposed.ops().stream()
                         .noneMatch(op -> op.get("path").toString().startsWith("/formulas/"))
                 ? once
-                : OnceDatasets.of(reading.datasets(), after);
+                : OnceDatasets.of(reading.datasets(), after, engine, LocalDate.now());
         PageDrawer drawer = new PageDrawer(after, ReaderState.NOTHING, sources(reading, with), answerer, Map.of());
         Drawing drawing = after.visuals().containsKey(proposed.id()) ? drawer.draw(proposed.id()) : null;
         return new Drawn(proposed.id(), proposed.words(), proposed.ops(), drawing, drawer.sheets());
@@ -615,7 +561,7 @@ class FrameService {
     }
 
     /** With the measures of a dashboard, for what readers set at first. */
-    private static Datasets once(Reading reading) {
-        return OnceDatasets.of(reading.datasets(), reading.dashboard());
+    private Datasets once(Reading reading) {
+        return OnceDatasets.of(reading.datasets(), reading.dashboard(), engine, LocalDate.now());
     }
 }

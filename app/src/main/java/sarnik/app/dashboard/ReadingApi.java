@@ -22,6 +22,7 @@ import sarnik.finding.Finder;
 import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
 import sarnik.narrow.ValueCounts;
+import sarnik.reading.ReadPage;
 import sarnik.visual.map.MapVisual;
 import sarnik.visual.map.PlaceTeller;
 
@@ -71,7 +72,7 @@ class ReadingApi implements AutoCloseable {
     }
 
     @PostMapping("/frames")
-    DeferredResult<FrameService.Frames> frames(
+    DeferredResult<ReadPage.Frames> frames(
             Reading reading, @RequestBody FrameService.Asked asked, HttpServletRequest request) {
         frames.check(asked);
         return queue.answer(

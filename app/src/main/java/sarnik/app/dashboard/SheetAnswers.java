@@ -15,17 +15,26 @@ import sarnik.dashboard.Finish;
 import sarnik.dashboard.Kinds;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.Narrowing;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Says all that a page needs to know of a dashboard before it asks for figures. */
 @Component
-class SheetAnswers {
+public class SheetAnswers {
 
     private final FrameService frames;
     private final FilterService filters;
+    private final JsonMapper mapper;
 
-    SheetAnswers(FrameService frames, FilterService filters) {
+    SheetAnswers(FrameService frames, FilterService filters, JsonMapper mapper) {
         this.frames = frames;
         this.filters = filters;
+        this.mapper = mapper;
+    }
+
+    /** The same as JSON, for somebody who only reads. */
+    public String written(Reading reading) {
+        return mapper.writeValueAsString(
+                answer(DashboardService.Opened.read(reading)).getBody());
     }
 
     /**

@@ -11,12 +11,14 @@ import sarnik.app.key.SharedKeys;
 import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Bound;
 import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.DocumentJson;
 import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Sources;
 import sarnik.data.Datasets;
 import sarnik.narrow.FilterScene;
 import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
+import sarnik.reading.OnceDatasets;
 import sarnik.state.ReaderState;
 import sarnik.visual.SharedKey;
 import sarnik.wiring.Checker;
@@ -45,19 +47,22 @@ public class WiringService {
 
     Sheet sheet(Reading reading) {
         Dashboard dashboard = reading.dashboard();
-        Datasets once = OnceDatasets.of(reading.datasets(), dashboard);
+        Datasets once = OnceDatasets.of(reading.datasets(), dashboard, engine, LocalDate.now());
         return new Sheet(Wiring.of(dashboard, once), findings(dashboard, once, reading.keys()));
     }
 
     /** What the checker finds in what somebody composes. */
     List<Finding> findings(Reading reading) {
-        return findings(reading.dashboard(), OnceDatasets.of(reading.datasets(), reading.dashboard()), reading.keys());
+        return findings(
+                reading.dashboard(),
+                OnceDatasets.of(reading.datasets(), reading.dashboard(), engine, LocalDate.now()),
+                reading.keys());
     }
 
     private List<Finding> findings(Dashboard dashboard, Datasets once, Function<String, Optional<SharedKey>> worn) {
         LocalDate today = LocalDate.now();
         PageDrawer drawer = new PageDrawer(
-                Bound.of(dashboard, ReaderState.NOTHING),
+                Bound.of(dashboard, ReaderState.NOTHING, DocumentJson.PARTS),
                 ReaderState.NOTHING,
                 new Sources(once, worn, today),
                 new Answerer(engine),
@@ -74,6 +79,6 @@ public class WiringService {
     public List<Finding> check(String dashboard) {
         Dashboard of = dashboards.named(dashboard);
         datasets.prepare(of.datasets()).join();
-        return findings(of, OnceDatasets.of(datasets, of), keys::find);
+        return findings(of, OnceDatasets.of(datasets, of, engine, LocalDate.now()), keys::find);
     }
 }

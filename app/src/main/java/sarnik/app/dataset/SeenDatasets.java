@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import sarnik.app.people.Viewer;
 import sarnik.data.Boundaries;
+import sarnik.data.Calculations;
 import sarnik.data.Datasets;
 import sarnik.data.ViewerRule;
 
@@ -79,6 +80,11 @@ public final class SeenDatasets implements Datasets {
                             .forEach(rule -> told.add("Of “%s” you see the rows where %s."
                                     .formatted(of.name(), rule.words(viewer.known())))));
         return told;
+    }
+
+    /** What is calculated over a dataset, as it is seen. */
+    public Calculations calculations(long id) {
+        return service.said(id, this).map(Description::calculations).orElse(Calculations.NONE);
     }
 
     @Override

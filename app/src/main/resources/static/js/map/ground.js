@@ -1,3 +1,4 @@
+import { shipped, shippedPicture } from '../base.js';
 import { takes } from './labels.js';
 import { MERCATOR } from './projections.js';
 import { tilesOf } from './ground-tiles.js';
@@ -26,11 +27,7 @@ export const DETAILS = ['Little detail', 'Some detail', 'Much detail'];
 const NAMES = [12, 1, 0.25];
 
 function file(name) {
-  if (!files.has(name))
-    files.set(
-      name,
-      fetch(`/ground/${name}.json`).then(answer => answer.json()),
-    );
+  if (!files.has(name)) files.set(name, shipped(`ground/${name}`));
   return files.get(name);
 }
 
@@ -308,7 +305,7 @@ export const isNight = () => document.documentElement.dataset.mood === 'night';
 
 /** The relief, which ships in degrees, bent into Web Mercator once. */
 async function loadRelief() {
-  const image = dryLand(await createImageBitmap(await (await fetch('/ground/relief.jpg')).blob()));
+  const image = dryLand(await createImageBitmap(await shippedPicture('ground/relief.jpg')));
   const bent = new OffscreenCanvas(RELIEF_SIZE, RELIEF_SIZE);
   const context = bent.getContext('2d');
   context.imageSmoothingQuality = 'high';
