@@ -208,10 +208,79 @@ function drawTakes(takes) {
   );
 }
 
+// --- as static files -------------------------------------------------------------------------
+
+const size = bytes =>
+  `${(bytes / 1e6).toLocaleString('en', { maximumFractionDigits: 1, minimumFractionDigits: 1 })} MB`;
+
+/** What a package would hold, before it is taken. */
+function packed({ bytes, dataBytes, datasets, lacking }) {
+  return [
+    el(
+      'p',
+      { id: 'package-size' },
+      el('b', {}, size(bytes)),
+      ` in one zip, of which the data are ${size(dataBytes)} before they are packed.`,
+    ),
+    el(
+      'ul',
+      { class: 'doubts' },
+      ...datasets.map(({ dataset, rows, columns, left }) =>
+        el(
+          'li',
+          {},
+          el('b', {}, dataset),
+          `: ${rows.toLocaleString('en')} rows, as somebody sees them of whom nothing is known, with `,
+          columns.join(', '),
+          '. ',
+          el(
+            'span',
+            { class: 'text-faint' },
+            left.length
+              ? `Not taken along, since nothing shows it: ${left.join(', ')}.`
+              : 'All columns are taken along.',
+          ),
+        ),
+      ),
+      ...lacking.map(words => el('li', { class: 'text-faint' }, words)),
+    ),
+    el(
+      'p',
+      { class: 'hand-acts' },
+      el('a', { class: 'do do-first', href: below('package.zip'), download: '' }, 'Take the package along'),
+      ' ',
+      el(
+        'a',
+        { class: 'quiet', href: below('package-data.js'), download: '' },
+        'Only newer data for one that stands already',
+      ),
+    ),
+  ];
+}
+
+function drawPackage() {
+  const look = act(
+    'See what it would hold',
+    async () => {
+      look.disabled = true;
+      look.textContent = 'Packing';
+      try {
+        place('package').replaceChildren(...packed(await ask('GET', below('package'))));
+      } finally {
+        look.disabled = false;
+        look.textContent = 'See what it would hold';
+      }
+    },
+    'do',
+  );
+  place('package').replaceChildren(el('p', {}, look));
+}
+
 // --- people and links ------------------------------------------------------------------------
 
 const draw = () => drawLinks(place('links'), id, JSON.parse(place('datasets').textContent), attempt);
 
+drawPackage();
 attempt(async () => {
   await Promise.all([drawPublish(), drawGrants(place('grants'), `dashboards/${id}`, attempt), draw()]);
   document.body.dataset.ready = 'true';

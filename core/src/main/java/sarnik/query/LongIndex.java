@@ -6,27 +6,27 @@ import java.util.Arrays;
  * Numbers distinct longs (not negative) in the order in which they are first met. Open addressing with linear probing,
  * at most half full.
  */
-final class LongIndex {
+public final class LongIndex {
 
     private long[] slots = new long[1 << 10];
     private int[] numbers = new int[1 << 10];
     private long[] keys = new long[1 << 9];
     private int size;
 
-    LongIndex() {
+    public LongIndex() {
         Arrays.fill(slots, -1);
     }
 
-    int size() {
+    public int size() {
         return size;
     }
 
-    long key(int number) {
+    public long key(int number) {
         return keys[number];
     }
 
     /** The number of this key, a new one if it was not met before. */
-    int number(long key) {
+    public int number(long key) {
         int mask = slots.length - 1;
         int slot = slot(key, mask);
         while (slots[slot] != key) {

@@ -11,6 +11,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import tools.jackson.databind.JsonNode;
 
 /** Brings the demo network into a running, empty Sarnik through the same interfaces as a user's browser. */
@@ -246,13 +248,29 @@ public final class DemoLoader {
                         "takes",
                         Map.of("rows", false, "pictures", true, "prints", true)));
         String wall = link(6, Map.of("name", "For the wall in the office", "opensTo", "ANYONE"));
+        say("  packing one as files for any web server");
+        unpack(client.download("/api/dashboards/1/package.zip", directory.resolve("dashboard-1.zip"))
+                .body());
         // Where the application is stands there by a name: it may be started at another port.
         Files.writeString(directory.resolve("links.txt"), """
                 shown to anyone   @base%s
                 in a newspaper    %s/news?frame=@encoded%s
                 on a wall         @base%s#wall.20s
+                as static files   %s/files/
                 """.formatted(
-                        sells, site, URLEncoder.encode(news + "#framed", StandardCharsets.UTF_8), wall));
+                        sells, site, URLEncoder.encode(news + "#framed", StandardCharsets.UTF_8), wall, site));
+    }
+
+    /** Lays the files of a package out where a plain web server gives them out. */
+    private void unpack(Path zip) throws IOException {
+        Path served = directory.resolve("served");
+        try (ZipInputStream in = new ZipInputStream(Files.newInputStream(zip))) {
+            for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
+                Path file = served.resolve(entry.getName()).normalize();
+                Files.createDirectories(file.getParent());
+                Files.write(file, in.readAllBytes());
+            }
+        }
     }
 
     private String link(long dashboard, Map<String, ?> wanted) throws IOException, InterruptedException {

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.Random;
 import java.util.concurrent.Executors;
 import java.util.function.LongSupplier;
@@ -50,6 +51,15 @@ public final class RemoteTable implements AutoCloseable {
      * @param step the step that the table has come to
      */
     public static RemoteTable start(int port, LongSupplier step) throws IOException {
+        return start(port, step, null);
+    }
+
+    /**
+     * The same.
+     *
+     * @param files a folder whose files are given out below {@code /files/}; null for none
+     */
+    public static RemoteTable start(int port, LongSupplier step, Path files) throws IOException {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 16);
         RemoteTable table = new RemoteTable(server, step);
         server.createContext(
@@ -64,6 +74,7 @@ public final class RemoteTable implements AutoCloseable {
         server.createContext("/wmts", MapServices.wmts());
         server.createContext("/features", Features.service());
         server.createContext("/news", NewsSite.page());
+        if (files != null) server.createContext("/files/", FileSite.of(files));
         server.setExecutor(Executors.newFixedThreadPool(THREADS, run -> {
             Thread thread = new Thread(run, "stand-in");
             thread.setDaemon(true);

@@ -1,8 +1,9 @@
 package sarnik.standins;
 
 import java.io.IOException;
+import java.nio.file.Path;
 
-/** Starts the simulated outside services of the demo: {@code Standins PORT}. Runs until it is stopped. */
+/** Starts the simulated outside services of the demo: {@code Standins PORT FOLDER}. Runs until it is stopped. */
 public final class Standins {
 
     private static final long STEP_MILLIS = 7_000;
@@ -11,7 +12,9 @@ public final class Standins {
 
     public static void main(String[] arguments) throws IOException {
         RemoteTable table = RemoteTable.start(
-                Integer.parseInt(arguments[0]), () -> System.currentTimeMillis() / STEP_MILLIS % 1_000_000);
+                Integer.parseInt(arguments[0]),
+                () -> System.currentTimeMillis() / STEP_MILLIS % 1_000_000,
+                arguments.length > 1 ? Path.of(arguments[1]) : null);
         System.out.println("A table that changes: http://127.0.0.1:" + table.port() + "/stock.csv");
         System.out.println("Aerial pictures, made up: http://127.0.0.1:" + table.port() + "/aerial/{z}/{x}/{y}.png");
         System.out.println(
@@ -20,5 +23,6 @@ public final class Standins {
         System.out.println(
                 "A newspaper that shows a dashboard: http://127.0.0.1:" + table.port() + "/news?frame=ADDRESS");
         System.out.println("Wells and districts as features, made up: http://127.0.0.1:" + table.port() + "/features");
+        System.out.println("Files of a folder, as from any web server: http://127.0.0.1:" + table.port() + "/files/");
     }
 }

@@ -213,7 +213,7 @@ public class Packages {
         model.fill(reading, "/api/shown/package", filled);
         Context context = new Context(Locale.ENGLISH);
         filled.forEach(context::setVariable);
-        return templates.process("package", context);
+        return templates.process("carried", context);
     }
 
     /** The core within a function, of which the page makes a worker; so it needs no server that allows one. */

@@ -1,0 +1,234 @@
+package sarnik.carried;
+
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import sarnik.query.LongIndex;
+import sarnik.table.CodedColumn;
+import sarnik.table.Codes;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.DateColumn;
+import sarnik.table.DecimalColumn;
+import sarnik.table.TimeColumn;
+import sarnik.table.WholeColumn;
+
+/**
+ * The columns of a table as few bytes. Values are whole numbers from the smallest on, 0 for missing; decimals as so many
+ * tenths, hundredths and so on where that gives them back bit for bit, else by their bits. They stand byte by byte: the
+ * lowest of all rows, then the next, which compresses well. A column that one or two columns before it determine (a
+ * kiosk its town; a product and its litres their price) is a list of values by what determines it, in the order in which
+ * that is first met.
+ */
+final class ColumnBytes {
+
+    private static final double[] TENS = {1, 10, 100, 1000, 10_000};
+    private static final int BITS = -1;
+
+    /** What determines a column has to occur so much less often than rows do. */
+    private static final int SAVES = 4;
+
+    private static final long MOST_KEYS = 1L << 62;
+
+    /** A column in numbers. */
+    private record Numbers(long least, int tens, long most, long[] values) {}
+
+    private final List<Numbers> before = new ArrayList<>();
+
+    // --- writing ---------------------------------------------------------------------------------------
+
+    void write(Column column, DataOutputStream out) throws IOException {
+        Numbers numbers = numbers(column);
+        out.writeLong(numbers.least);
+        out.writeByte(numbers.tens);
+        int[] by = numbers.values.length == 0 ? null : determining(numbers.values);
+        out.writeByte(by == null ? 0 : by.length);
+        if (by == null) {
+            planes(numbers.values, out);
+        } else {
+            for (int one : by) out.writeShort(one);
+            long[] found = table(by, numbers.values).orElseThrow();
+            out.writeInt(found.length);
+            planes(found, out);
+        }
+        before.add(numbers);
+    }
+
+    private static Numbers numbers(Column column) {
+        int rows = column.size();
+        if (column instanceof CodedColumn coded) {
+            long[] codes = new long[rows];
+            for (int row = 0; row < rows; row++) codes[row] = coded.codes().get(row) + 1L;
+            return new Numbers(0, 0, coded.dictionary().size(), codes);
+        }
+        if (column instanceof DecimalColumn decimal) return decimals(decimal.values());
+        long[] values = new long[rows];
+        for (int row = 0; row < rows; row++)
+            values[row] = column.isMissing(row)
+                    ? WholeColumn.MISSING
+                    : column instanceof DateColumn date
+                            ? date.days()[row]
+                            : column instanceof TimeColumn time
+                                    ? time.seconds()[row]
+                                    : ((WholeColumn) column).values()[row];
+        return fromLeast(values, 0);
+    }
+
+    private static Numbers fromLeast(long[] values, int tens) {
+        long least = Long.MAX_VALUE;
+        long most = Long.MIN_VALUE;
+        for (long value : values) {
+            if (value == WholeColumn.MISSING) continue;
+            least = Math.min(least, value);
+            most = Math.max(most, value);
+        }
+        if (most < least) least = most = 0;
+        // The order of numbers that lie too far apart does not matter here: they come back by the same sum.
+        for (int row = 0; row < values.length; row++)
+            values[row] = values[row] == WholeColumn.MISSING ? 0 : values[row] - least + 1;
+        long range = most - least;
+        return new Numbers(least, tens, range < 0 || range > MOST_KEYS ? MOST_KEYS : range + 1, values);
+    }
+
+    private static Numbers decimals(double[] values) {
+        for (int tens = 0; tens < TENS.length; tens++) {
+            long[] whole = new long[values.length];
+            boolean fits = true;
+            for (int row = 0; row < values.length && fits; row++) {
+                double value = values[row];
+                whole[row] = Double.isNaN(value) ? WholeColumn.MISSING : Math.round(value * TENS[tens]);
+                fits = Double.isNaN(value)
+                        || Double.doubleToLongBits(whole[row] / TENS[tens]) == Double.doubleToLongBits(value);
+            }
+            if (fits) return fromLeast(whole, tens);
+        }
+        long[] bits = new long[values.length];
+        for (int row = 0; row < bits.length; row++) bits[row] = Double.doubleToLongBits(values[row]);
+        return new Numbers(0, BITS, MOST_KEYS, bits);
+    }
+
+    /** The columns before that determine these values, fewest first; null where none do. */
+    private int[] determining(long[] values) {
+        for (int one = 0; one < before.size(); one++)
+            if (table(new int[] {one}, values).isPresent()) return new int[] {one};
+        for (int one = 0; one < before.size(); one++)
+            for (int two = one + 1; two < before.size(); two++)
+                if (table(new int[] {one, two}, values).isPresent()) return new int[] {one, two};
+        return null;
+    }
+
+    /** The values by what determines them, in the order in which it is met; empty where it does not. */
+    private Optional<long[]> table(int[] by, long[] values) {
+        if (!isKey(by)) return Optional.empty();
+        LongIndex index = new LongIndex();
+        long[] found = new long[16];
+        for (int row = 0; row < values.length; row++) {
+            int known = index.size();
+            int number = index.number(key(by, row));
+            if (number < known) {
+                if (found[number] != values[row]) return Optional.empty();
+            } else {
+                if ((long) index.size() * SAVES > values.length) return Optional.empty();
+                if (number == found.length) found = Arrays.copyOf(found, 2 * number);
+                found[number] = values[row];
+            }
+        }
+        return Optional.of(Arrays.copyOf(found, index.size()));
+    }
+
+    private boolean isKey(int[] by) {
+        double keys = 1;
+        for (int one : by) keys *= before.get(one).most + 1.0;
+        return keys < MOST_KEYS;
+    }
+
+    private long key(int[] by, int row) {
+        long key = before.get(by[0]).values[row];
+        return by.length == 1 ? key : key * (before.get(by[1]).most + 1) + before.get(by[1]).values[row];
+    }
+
+    private static void planes(long[] values, DataOutputStream out) throws IOException {
+        long all = 0;
+        for (long value : values) all |= value;
+        int width = Math.max(1, (71 - Long.numberOfLeadingZeros(all)) / 8);
+        out.writeByte(width);
+        byte[] plane = new byte[values.length];
+        for (int at = 0; at < width; at++) {
+            for (int row = 0; row < plane.length; row++) plane[row] = (byte) (values[row] >>> (8 * at));
+            out.write(plane);
+        }
+    }
+
+    // --- reading ---------------------------------------------------------------------------------------
+
+    Column read(CarriedFile.OfColumn of, int rows, DataInputStream in) throws IOException {
+        long least = in.readLong();
+        int tens = in.readByte();
+        int count = in.readByte();
+        long[] values;
+        if (count == 0) {
+            values = planes(rows, in);
+        } else {
+            int[] by = new int[count];
+            for (int i = 0; i < count; i++) by[i] = in.readShort();
+            long[] found = planes(in.readInt(), in);
+            values = new long[rows];
+            LongIndex index = new LongIndex();
+            for (int row = 0; row < rows; row++) values[row] = found[index.number(key(by, row))];
+        }
+        long most = 0;
+        if (of.dictionary() != null) most = of.dictionary().size();
+        else if (tens == BITS) most = MOST_KEYS;
+        else for (long value : values) most = Math.max(most, value);
+        before.add(new Numbers(least, tens, most, values));
+        return column(of, least, tens, values);
+    }
+
+    private static Column column(CarriedFile.OfColumn of, long least, int tens, long[] values) {
+        int rows = values.length;
+        if (of.type() == ColumnType.TEXT || of.type() == ColumnType.YES_NO) {
+            int[] codes = new int[rows];
+            for (int row = 0; row < rows; row++) codes[row] = (int) values[row] - 1;
+            return new CodedColumn(
+                    of.type(), Codes.of(codes, rows, of.dictionary().size()), of.dictionary());
+        }
+        if (of.type() == ColumnType.DECIMAL) {
+            double[] decimals = new double[rows];
+            for (int row = 0; row < rows; row++)
+                decimals[row] = tens == BITS
+                        ? Double.longBitsToDouble(values[row])
+                        : values[row] == 0 ? Double.NaN : (least + values[row] - 1) / TENS[tens];
+            return new DecimalColumn(decimals);
+        }
+        if (of.type() == ColumnType.DATE) {
+            int[] days = new int[rows];
+            for (int row = 0; row < rows; row++)
+                days[row] = values[row] == 0 ? DateColumn.MISSING : (int) (least + values[row] - 1);
+            return new DateColumn(days);
+        }
+        long[] whole = new long[rows];
+        for (int row = 0; row < rows; row++)
+            whole[row] = values[row] == 0 ? WholeColumn.MISSING : least + values[row] - 1;
+        return of.type() == ColumnType.TIME ? new TimeColumn(whole) : new WholeColumn(whole);
+    }
+
+    private static long[] planes(int rows, DataInputStream in) throws IOException {
+        int width = in.readByte();
+        byte[][] planes = new byte[width][rows];
+        for (byte[] plane : planes) in.readFully(plane);
+        long[] values = new long[rows];
+        for (int row = 0; row < rows; row++) {
+            // Three bytes fit a whole number of the browser, in which they are put together faster.
+            int low = planes[0][row] & 0xff;
+            for (int at = 1; at < Math.min(width, 3); at++) low |= (planes[at][row] & 0xff) << (8 * at);
+            long value = low;
+            for (int at = 3; at < width; at++) value |= (planes[at][row] & 0xffL) << (8 * at);
+            values[row] = value;
+        }
+        return values;
+    }
+}
