@@ -20,8 +20,10 @@ class PeoplePages {
     private final Groups groups;
     private final Sessions sessions;
     private final SecondFactor factor;
+    private final OutsideSignIn outside;
 
-    PeoplePages(PeopleService people, Groups groups, Sessions sessions, SecondFactor factor) {
+    PeoplePages(PeopleService people, Groups groups, Sessions sessions, SecondFactor factor, OutsideSignIn outside) {
+        this.outside = outside;
         this.people = people;
         this.groups = groups;
         this.sessions = sessions;
@@ -29,7 +31,8 @@ class PeoplePages {
     }
 
     @GetMapping("/sign-in")
-    String signIn() {
+    String signIn(Model model) {
+        model.addAttribute("outside", outside.isOffered() ? outside : null);
         return "sign-in";
     }
 
@@ -41,6 +44,7 @@ class PeoplePages {
         model.addAttribute("known", known.people());
         model.addAttribute("knownOfGroups", known.groups());
         model.addAttribute("groups", groups.all());
+        model.addAttribute("outside", outside.isOffered() ? outside : null);
         return "people";
     }
 
@@ -86,6 +90,11 @@ class PeoplePages {
                 groups.describe(id, null, known);
                 yield "Kept. Rules on rows show this person other rows from now on.";
             }
+            case "outside" -> {
+                people.knowOutside(id, known);
+                yield "Kept. Whoever %s vouches for so signs in as %s."
+                        .formatted(outside.isOffered() ? outside.name() : "a provider", people.nameOf(id));
+            }
             case "close" ->
                 "%s can sign in no more; what this person has made stays."
                         .formatted(people.close(id, steward).getName());
@@ -104,7 +113,7 @@ class PeoplePages {
             }
             default ->
                 throw new RefusedException(
-                        "Say what is to be done: close, reopen, word, sessions, factor or describe.");
+                        "Say what is to be done: close, reopen, word, sessions, factor, outside or describe.");
         });
     }
 

@@ -125,6 +125,48 @@ public class PeopleService implements UserDetailsService, SmartInitializingSingl
         }
     }
 
+    /** Whom a provider outside knows so. */
+    @Transactional(readOnly = true)
+    Optional<Person> knownOutside(String known) {
+        return people.findByOutside(known);
+    }
+
+    /** Lets somebody in as a reader whom a provider outside vouches for. */
+    Person admit(String name, String known) {
+        String base = name.replaceAll("[^\\p{L}\\p{N}._@-]+", ".").replaceAll("^\\.|\\.$", "");
+        String signIn = base.length() < 2 ? "reader" : base.substring(0, Math.min(50, base.length()));
+        // Nobody knows this password: this person signs in by the provider only, until a steward gives a word out.
+        String password = encoder.encode(java.util.UUID.randomUUID() + "-" + java.util.UUID.randomUUID());
+        return transaction.execute(t -> {
+            String free = signIn;
+            for (int n = 2; people.whoSignsInAs(free).isPresent(); n++) free = signIn + "." + n;
+            Person person = new Person(
+                    free, name.length() > LONGEST_NAME ? name.substring(0, LONGEST_NAME) : name, password, Role.READER);
+            person.outside(known);
+            return people.saveAndFlush(person);
+        });
+    }
+
+    /**
+     * Says by what a provider outside knows somebody.
+     *
+     * @param known empty for nothing
+     * @throws RefusedException when somebody else is known so
+     */
+    Person knowOutside(long id, String known) {
+        String clean = known == null || known.isBlank() ? null : known.strip();
+        if (clean != null && clean.length() > 200) throw new RefusedException("That is longer than 200 characters.");
+        try {
+            return transaction.execute(t -> {
+                Person person = people.findWithLockById(id).orElseThrow(() -> RefusedException.gone("person"));
+                person.outside(clean);
+                return people.saveAndFlush(person);
+            });
+        } catch (DataIntegrityViolationException another) {
+            throw new RefusedException(HttpStatus.CONFLICT, "Somebody else is known as “%s” already.".formatted(clean));
+        }
+    }
+
     private static RefusedException taken(String signIn) {
         return new RefusedException(
                 HttpStatus.CONFLICT, "Somebody signs in as “%s” already. Choose another sign-in.".formatted(signIn));

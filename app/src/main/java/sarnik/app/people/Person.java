@@ -34,6 +34,9 @@ public class Person {
     /** The secret of the second factor, base 32; null for none. */
     private String factor;
 
+    /** By what a provider outside knows this person; null for somebody who signs in here only. */
+    private String outside;
+
     /** The newest step of time whose code was taken. */
     private long factorStep;
 
@@ -83,6 +86,15 @@ public class Person {
     void give(String hashed, Instant until) {
         password = hashed;
         wordUntil = until;
+    }
+
+    public String getOutside() {
+        return outside;
+    }
+
+    /** @param known null for nothing */
+    void outside(String known) {
+        outside = known;
     }
 
     Instant getWordUntil() {

@@ -13,6 +13,8 @@ interface PersonRepository extends JpaRepository<Person, Long> {
     @Query("select p from Person p where lower(p.signIn) = lower(?1)")
     Optional<Person> whoSignsInAs(String signIn);
 
+    Optional<Person> findByOutside(String known);
+
     /** The person, held until the transaction ends. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     Optional<Person> findWithLockById(long id);

@@ -65,9 +65,11 @@ class SecuritySetup {
             Sessions sessions,
             ActLog acts,
             PersonRepository people,
+            OutsideSignIn outside,
             List<OtherSignIn> others)
             throws Exception {
         http.authorizeHttpRequests(SecuritySetup::rules);
+        outside.addTo(http);
         http.csrf(csrf -> csrf.ignoringRequestMatchers(BORNE)
                 .ignoringRequestMatchers(
                         PathPatternRequestMatcher.withDefaults().matcher(HttpMethod.DELETE, "/api/questions")));

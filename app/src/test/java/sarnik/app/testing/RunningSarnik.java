@@ -15,6 +15,7 @@ import sarnik.app.SarnikApplication;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
 import sarnik.demo.SarnikClient;
+import sarnik.standins.OpenIdProvider;
 
 /**
  * The real application over a real PostgreSQL on loopback, started once for all tests; they talk to it from outside. A
@@ -35,6 +36,7 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     private static final Path DATABASE = Path.of("target/test-database").toAbsolutePath();
 
     private ConfigurableApplicationContext context;
+    private OpenIdProvider provider;
     private String base;
     private final Map<String, SarnikClient> clients = new ConcurrentHashMap<>();
 
@@ -57,6 +59,7 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
             postgres("stop");
             String port = postgres("start", "--fast");
             postgres("recreate");
+            running.provider = OpenIdProvider.start(0);
             running.context = SpringApplication.run(
                     SarnikApplication.class,
                     "--spring.datasource.url=jdbc:postgresql://127.0.0.1:" + port + "/sarnik",
@@ -68,6 +71,10 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
                     "--sarnik.patience=3s",
                     "--sarnik.proxies=" + PROXY.replace(".", "\\."),
                     "--sarnik.most-waiting=" + MOST_WAITING,
+                    "--sarnik.open-id.issuer=" + running.provider.issuer(),
+                    "--sarnik.open-id.client-secret=between-us",
+                    "--sarnik.open-id.name=the network's office",
+                    "--sarnik.open-id.claim=email",
                     "--sarnik.work-directory=" + Path.of("target/test-work").toAbsolutePath(),
                     "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s"
                             .formatted(PASSWORD));
@@ -131,6 +138,7 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     @Override
     public void close() throws Exception {
         context.close();
+        provider.close();
         postgres("stop");
     }
 }
