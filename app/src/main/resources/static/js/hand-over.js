@@ -208,6 +208,16 @@ function drawTakes(takes) {
   );
 }
 
+// --- tags ------------------------------------------------------------------------------------
+
+place('keep-tags').addEventListener('click', () =>
+  attempt(async () => {
+    const kept = await ask('PUT', below('tags'), { body: place('own-tags').value.split(',') });
+    place('own-tags').value = kept.join(', ');
+    say('Kept.', null, 2);
+  }),
+);
+
 // --- as static files -------------------------------------------------------------------------
 
 const size = bytes =>

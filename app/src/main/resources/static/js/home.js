@@ -93,24 +93,88 @@ file?.addEventListener('change', async () => {
 /** Words without their accents and case, so that “evora” finds Évora. */
 const plain = text => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
-/** Shows those dashboards and datasets that hold all words that are typed. */
+const places = [...document.querySelectorAll('.plan-place')];
+const value = id => document.getElementById(id)?.value ?? '';
+const pressed = () => [...document.querySelectorAll('.tag[aria-pressed=true]')].map(tag => tag.dataset.tag);
+
+/** In which order dashboards stand. */
+const ORDERS = {
+  changed: (a, b) => a.dataset.order - b.dataset.order,
+  seen: (a, b) => b.dataset.seen - a.dataset.seen || a.dataset.order - b.dataset.order,
+  title: (a, b) => a.dataset.title.localeCompare(b.dataset.title),
+};
+
+/** Whose dashboards are shown. */
+const WHOSE = {
+  '': () => true,
+  mine: ({ mine }) => mine === 'true',
+  others: ({ mine }) => mine !== 'true',
+  published: ({ published }) => published === 'true',
+  marked: ({ marked }) => marked === 'true',
+};
+
+/** Shows those dashboards and datasets that hold all words that are typed, in the order and form that is chosen. */
 function find() {
-  const words = plain(document.getElementById('find').value).split(/\s+/).filter(Boolean);
-  const whose = document.getElementById('whose').value;
-  const isOne = ({ dataset }) =>
-    whose === '' ||
-    (whose === 'published' ? dataset.published === 'true' : (dataset.mine === 'true') === (whose === 'mine'));
+  const words = plain(value('find')).split(/\s+/).filter(Boolean);
+  const tags = pressed();
   const holds = text => words.every(word => plain(text).includes(word));
   let shown = 0;
-  for (const plan of document.querySelectorAll('.plan')) {
-    plan.hidden = !(holds(plan.dataset.words) && isOne(plan));
-    shown += plan.hidden ? 0 : 1;
+  for (const place of places) {
+    const own = (place.dataset.tags ?? '').split('|');
+    place.hidden = !(
+      holds(place.dataset.words) &&
+      WHOSE[value('whose')](place.dataset) &&
+      tags.every(t => own.includes(t))
+    );
+    shown += place.hidden ? 0 : 1;
   }
   for (const row of document.querySelectorAll('#dataset-rows tr')) row.hidden = !holds(row.textContent);
+  document.getElementById('plans').classList.toggle('plans-table', value('as') === 'table');
+  document.getElementById('plans').append(...places.sort(ORDERS[value('order') || 'changed']));
   document.getElementById('found').textContent =
-    words.length || whose ? (shown === 1 ? 'One dashboard.' : `${shown || 'No'} dashboards.`) : '';
+    words.length || value('whose') || tags.length
+      ? shown === 1
+        ? 'One dashboard.'
+        : `${shown || 'No'} dashboards.`
+      : '';
 }
-for (const id of ['find', 'whose']) document.getElementById(id)?.addEventListener('input', find);
+
+/** How somebody likes home to be is kept in the browser. */
+const LIKED = 'sarnik.home';
+function like() {
+  localStorage.setItem(LIKED, JSON.stringify({ order: value('order'), as: value('as') }));
+  find();
+}
+if (document.getElementById('find')) {
+  const liked = JSON.parse(localStorage.getItem(LIKED) ?? '{}');
+  for (const id of ['order', 'as']) {
+    const choice = document.getElementById(id);
+    if ([...choice.options].some(option => option.value === liked[id])) choice.value = liked[id];
+    choice.addEventListener('input', like);
+  }
+  for (const id of ['find', 'whose']) document.getElementById(id).addEventListener('input', find);
+  document.getElementById('tags')?.addEventListener('click', ({ target }) => {
+    if (!target.dataset.tag) return;
+    target.setAttribute('aria-pressed', target.getAttribute('aria-pressed') !== 'true');
+    find();
+  });
+  find();
+}
+
+document.getElementById('plans')?.addEventListener('click', async ({ target }) => {
+  const mark = target.closest('[data-mark]');
+  if (!mark) return;
+  const marked = mark.getAttribute('aria-pressed') !== 'true';
+  try {
+    await ask('PUT', `/api/dashboards/${mark.dataset.mark}/mark`, { body: marked });
+    mark.setAttribute('aria-pressed', marked);
+    mark.title = marked ? 'Marked by you' : 'Mark it for yourself';
+    mark.closest('.plan-place').dataset.marked = marked;
+    find();
+  } catch (refused) {
+    say(refused.message);
+  }
+});
 
 const seen = new IntersectionObserver(entries => {
   for (const { target, isIntersecting } of entries) {

@@ -44,7 +44,7 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
      *
      * @param keys the shared keys that it wears
      * @param provinces the provinces that places lie in
-     * @param provinceOf the id of the province of a place, by the place's id
+     * @param provinceOf the id of the province of places, by their country, region and province, see {@link #codes}
      */
     public record Head(
             Dashboard dashboard,
@@ -53,6 +53,11 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
             List<OfSet> sets,
             List<Place> provinces,
             Map<String, String> provinceOf) {}
+
+    /** What the province of a place is told by. */
+    static String codes(Place place) {
+        return place.country() + "/" + place.region() + "/" + place.province();
+    }
 
     /**
      * A dataset.

@@ -139,7 +139,7 @@ public final class CarriedPage {
 
             @Override
             public Optional<Place> provinceOf(Place place) {
-                return Optional.ofNullable(provinces.get(head.provinceOf().get(place.id())));
+                return Optional.ofNullable(provinces.get(head.provinceOf().get(CarriedFile.codes(place))));
             }
         };
     }

@@ -1,7 +1,9 @@
 package sarnik.carried;
 
 import java.time.LocalDate;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -13,6 +15,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.function.LongFunction;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DocumentJson;
@@ -29,6 +32,7 @@ import sarnik.query.InMemoryEngine;
 import sarnik.reading.ReadPage;
 import sarnik.table.Table;
 import sarnik.visual.SharedKey;
+import sarnik.visual.Visual;
 
 /**
  * Picks what a dashboard needs to be carried away: the columns that it names and that its formulas need, all rows that are
@@ -43,6 +47,7 @@ public final class Carrier {
     private final LongFunction<Calculations> calculations;
     private final LocalDate today;
     private final String text;
+    private final Set<Long> reached;
 
     /** What was asked for while all was drawn. */
     private final Map<String, SharedKey> askedKeys = new ConcurrentHashMap<>();
@@ -66,6 +71,7 @@ public final class Carrier {
         this.calculations = calculations;
         this.today = today;
         this.text = DocumentJson.write(dashboard);
+        this.reached = reached(dashboard, datasets);
     }
 
     /**
@@ -83,20 +89,36 @@ public final class Carrier {
      *     for people
      */
     public Picked pick() {
-        String whole = drawn(watched());
+        Map<String, String> whole = drawn(watched());
         Picked picked = picked(false);
         if (drawn(carried(picked)).equals(whole)) return picked;
         picked = picked(true);
-        if (drawn(carried(picked)).equals(whole)) return picked;
-        throw new MisfitException("Carried away, this dashboard would not show the same as here. It is not packed.");
+        Map<String, String> there = drawn(carried(picked));
+        if (there.equals(whole)) return picked;
+        String differing = whole.keySet().stream()
+                .filter(part -> !whole.get(part).equals(there.get(part)))
+                .map(this::called)
+                .collect(Collectors.joining(", "));
+        throw new MisfitException("Carried away, this dashboard would not show the same as here: %s. It is not packed."
+                .formatted(differing));
     }
 
-    private String drawn(Datasets of) {
+    private String called(String part) {
+        Visual visual = dashboard.visuals().get(part);
+        if (visual == null) return part;
+        return visual.title() == null || visual.title().isBlank() ? part : "“" + visual.title() + "”";
+    }
+
+    /** What each part of the dashboard shows, as JSON. */
+    private Map<String, String> drawn(Datasets of) {
         ReadPage page =
                 new ReadPage(dashboard, of, this::key, new Answerer(new InMemoryEngine()), today, DocumentJson.PARTS);
         ReadPage.Frames frames = page.frames("", null, Map.of(), null, () -> {});
-        return DocumentJson.write(List.of(
-                new TreeMap<>(frames.drawings()), new TreeMap<>(frames.places()), new TreeMap<>(page.offers())));
+        Map<String, String> drawn = new TreeMap<>();
+        frames.drawings().forEach((id, drawing) -> drawn.put(id, DocumentJson.write(drawing)));
+        page.offers().forEach((id, offer) -> drawn.put("the filter " + id, DocumentJson.write(offer)));
+        drawn.put("the places", DocumentJson.write(new TreeMap<>(frames.places())));
+        return drawn;
     }
 
     private Datasets carried(Picked picked) {
@@ -126,7 +148,7 @@ public final class Carrier {
             }
         };
         Map<Long, LoadedDataset> watched = new LinkedHashMap<>();
-        for (long id : dashboard.datasets()) {
+        for (long id : reached) {
             LoadedDataset of = datasets.get(id);
             watched.put(
                     id,
@@ -161,21 +183,22 @@ public final class Carrier {
         List<Said> said = new ArrayList<>();
         Map<String, Place> provinces = new LinkedHashMap<>();
         Map<String, String> provinceOf = new LinkedHashMap<>();
-        for (long id : dashboard.datasets()) {
+        for (long id : reached) {
             LoadedDataset of = datasets.get(id);
+            boolean isShown = dashboard.datasets().contains(id);
             List<Calculations.Item> measures = calculations.apply(id).formulas().stream()
                     .filter(item ->
                             item.measure() && of.measures().containsKey(item.name()) && names(text, item.name()))
                     .toList();
             List<Tie> ties = of.ties().stream()
-                    .filter(tie -> dashboard.datasets().contains(tie.dataset()))
+                    .filter(tie -> reached.contains(tie.dataset()))
                     .toList();
-            Set<String> tied = tiedColumns(id, ties);
+            Set<String> tied = tiedColumns(id);
             List<String> taken = of.table().names().stream()
                     .filter(name -> all
                             || name.startsWith("@")
                             || tied.contains(name)
-                            || names(text, name)
+                            || isShown && names(text, name)
                             || measures.stream().anyMatch(item -> names(item.text(), name)))
                     .toList();
             Table table = of.table().only(taken);
@@ -202,7 +225,7 @@ public final class Carrier {
                     .values()
                     .forEach(place -> datasets.boundaries().provinceOf(place).ifPresent(province -> {
                         provinces.put(province.id(), province);
-                        provinceOf.put(place.id(), province.id());
+                        provinceOf.put(CarriedFile.codes(place), province.id());
                     }));
         }
         List<BoundarySet> sets =
@@ -219,14 +242,37 @@ public final class Carrier {
         return new Picked(new CarriedFile(head, tables, sets), said);
     }
 
-    /** Columns by which datasets of the dashboard are tied, on either side. */
-    private Set<String> tiedColumns(long id, List<Tie> ties) {
+    /** The datasets of the dashboard, and those that ties lead to from them: what is picked may come over these. */
+    private static Set<Long> reached(Dashboard dashboard, Datasets datasets) {
+        Set<Long> reached = new LinkedHashSet<>();
+        Deque<Long> open = new ArrayDeque<>(dashboard.datasets());
+        while (!open.isEmpty()) {
+            long id = open.poll();
+            Optional<LoadedDataset> of = datasets.ready(id);
+            // One of the dashboard that is not there is refused where it is asked for.
+            if (of.isEmpty() && !dashboard.datasets().contains(id) || !reached.add(id)) continue;
+            of.ifPresent(dataset -> ties(dataset).forEach(tie -> open.add(tie.dataset())));
+        }
+        return reached;
+    }
+
+    /** All ties of a dataset, also those that it is placed by. */
+    private static List<Tie> ties(LoadedDataset of) {
+        List<Tie> ties = new ArrayList<>(of.ties());
+        if (of.placing() != null)
+            of.placing().ties().forEach(tie -> ties.add(new Tie(tie.column(), tie.dataset(), tie.equals())));
+        return ties;
+    }
+
+    /** Columns by which a dataset is tied to others, on either side. */
+    private Set<String> tiedColumns(long id) {
         Set<String> columns = new LinkedHashSet<>();
-        ties.forEach(tie -> columns.add(tie.column()));
-        for (long other : dashboard.datasets())
-            datasets.get(other).ties().stream()
-                    .filter(tie -> tie.dataset() == id)
-                    .forEach(tie -> columns.add(tie.equals()));
+        for (long one : reached)
+            for (Tie tie : ties(datasets.get(one))) {
+                if (!reached.contains(tie.dataset())) continue;
+                if (one == id) columns.add(tie.column());
+                if (tie.dataset() == id) columns.add(tie.equals());
+            }
         return columns;
     }
 

@@ -9,6 +9,7 @@ import sarnik.narrow.Narrowing;
 import sarnik.narrow.Parameter;
 import sarnik.state.ReaderState;
 import sarnik.state.Value;
+import sarnik.table.Rounded;
 import sarnik.visual.Visual;
 
 /** A dashboard with the values of its parameters where they stand in words of its sentences. */
@@ -44,7 +45,7 @@ public final class Bound {
     private static Object inJson(Parameter parameter, Value value) {
         Object bound = parameter.bound(value);
         // A whole number stands where only whole ones may: a count.
-        if (bound instanceof Double number && number == Math.rint(number) && Math.abs(number) < 1e15)
+        if (bound instanceof Double number && number == Rounded.even(number) && Math.abs(number) < 1e15)
             return number.longValue();
         return bound instanceof Number || bound instanceof Boolean || parameter.kind() == Parameter.Type.WORD
                 ? bound

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import sarnik.place.Place;
 import sarnik.place.PlaceLevel;
+import sarnik.table.Rounded;
 
 /**
  * The places of a dataset as the browser keeps them: drawings name a place by its number in this list, so that a
@@ -51,8 +52,8 @@ public record PlaceSheet(
             ids.add(place.id());
             names.add(place.name());
             within.add(within(place, around));
-            lon[i] = Math.round(place.lon() * DEGREE) / DEGREE;
-            lat[i] = Math.round(place.lat() * DEGREE) / DEGREE;
+            lon[i] = Rounded.up(place.lon() * DEGREE) / DEGREE;
+            lat[i] = Rounded.up(place.lat() * DEGREE) / DEGREE;
             index.put(place.id(), i);
             hash = 31 * hash + place.id().hashCode();
             hash = 31 * hash + place.name().hashCode();

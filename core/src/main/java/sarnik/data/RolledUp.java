@@ -19,6 +19,7 @@ import sarnik.place.PlacedTable;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.ColumnType;
+import sarnik.table.Sums;
 import sarnik.table.Table;
 
 /**
@@ -206,8 +207,8 @@ public final class RolledUp {
         members.forEach((cell, inside) -> {
             Place group = inside.get(0);
             if (inside.size() > 1) {
-                double lon = inside.stream().mapToDouble(Place::lon).average().orElseThrow();
-                double lat = inside.stream().mapToDouble(Place::lat).average().orElseThrow();
+                double lon = Sums.mean(inside.stream().mapToDouble(Place::lon).toArray());
+                double lat = Sums.mean(inside.stream().mapToDouble(Place::lat).toArray());
                 Place largest = inside.stream()
                         .max(Comparator.comparingLong(Place::population).thenComparing(Place::id))
                         .orElseThrow();

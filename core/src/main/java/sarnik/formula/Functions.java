@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import sarnik.geo.GreatCircle;
+import sarnik.table.Rounded;
 
 /** The functions that a formula may call. */
 final class Functions {
@@ -307,7 +308,7 @@ final class Functions {
     }
 
     private Typed round(Expression.Call call, List<Typed> arguments) {
-        if (arguments.size() == 1) return decimal(call, arguments, "ROUND", args -> Math.rint(args[0]));
+        if (arguments.size() == 1) return decimal(call, arguments, "ROUND", args -> Rounded.even(args[0]));
         List<Typed> both = numbers(call, arguments);
         whole(both.get(1), "The places of ROUND");
         Typed value = casts.asDecimal(both.get(0));

@@ -3,6 +3,7 @@ package sarnik.formula;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
+import sarnik.table.Rounded;
 
 /** Arithmetic with the errors and roundings of SQL as PostgreSQL has them. */
 final class Numbers {
@@ -65,7 +66,8 @@ final class Numbers {
 
     static double power(double base, double exponent) {
         if (base == 0 && exponent < 0) throw new RowError("zero raised to a negative power");
-        if (base < 0 && exponent != Math.rint(exponent)) throw new RowError("a negative number raised to a fraction");
+        if (base < 0 && exponent != Rounded.even(exponent))
+            throw new RowError("a negative number raised to a fraction");
         return inRange(Math.pow(base, exponent), base != 0);
     }
 
@@ -80,7 +82,7 @@ final class Numbers {
 
     /** To the nearest whole number, halves to the even one. */
     static long toWhole(double value, long low, long high) {
-        double rounded = Math.rint(value);
+        double rounded = Rounded.even(value);
         // 2^63 itself is no long though it compares as one.
         if (!(rounded >= low && rounded <= high) || rounded >= 0x1p63)
             throw new RowError("a whole number out of range");

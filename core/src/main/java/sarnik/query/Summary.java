@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import sarnik.table.Rounded;
+
 /** How a measure sums up the values of a group. Missing values take no part, as in SQL. */
 public enum Summary {
     SUM("sum"),
@@ -29,7 +31,7 @@ public enum Summary {
      */
     public String words(Double at) {
         if (this != PERCENTILE || at == null) return words;
-        String number = at == Math.rint(at) ? String.valueOf(Math.round(at)) : String.valueOf(at);
+        String number = at == Rounded.even(at) ? String.valueOf(Rounded.up(at)) : String.valueOf(at);
         return number + ending(number) + " percentile";
     }
 

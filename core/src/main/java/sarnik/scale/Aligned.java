@@ -5,6 +5,7 @@ import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import sarnik.table.Rounded;
 
 /** Numbers that stand below each other: of one unit and with as many decimals each, so that their points are in line. */
 public final class Aligned {
@@ -37,11 +38,10 @@ public final class Aligned {
         if (smallest < largest / FAR_APART && largest < 1e9) return whole(values, smallest);
         double unit = largest >= 999.5e6 ? 1e9 : largest >= 999_500 ? 1e6 : largest >= 9_999.5 ? 1e3 : 1;
         String sign = unit == 1e9 ? " G" : unit == 1e6 ? " M" : unit == 1e3 ? " k" : "";
-        boolean plain = unit == 1 && Arrays.stream(values).allMatch(v -> !Double.isFinite(v) || v == Math.rint(v));
-        int before = largest / unit < 1 ? 1 : (int) Math.floor(Math.log10(largest / unit)) + 1;
+        boolean plain = unit == 1 && Arrays.stream(values).allMatch(v -> !Double.isFinite(v) || v == Rounded.even(v));
+        int before = largest / unit < 1 ? 1 : Rounded.tens(largest / unit) + 1;
         int decimals = plain ? 0 : Math.max(0, Math.min(MOST_DECIMALS, FIGURES - before));
-        if (largest > 0 && largest / unit < 0.1)
-            decimals = Math.min(MOST_DECIMALS, (int) (1 - Math.floor(Math.log10(largest))));
+        if (largest > 0 && largest / unit < 0.1) decimals = Math.min(MOST_DECIMALS, 1 - Rounded.tens(largest));
         List<String> texts = new ArrayList<>();
         for (double value : values) texts.add(Double.isFinite(value) ? written(value / unit, decimals) + sign : "–");
         return texts;

@@ -1,6 +1,7 @@
 package sarnik.scale;
 
 import java.util.Arrays;
+import sarnik.table.Rounded;
 import sarnik.table.Sums;
 
 /**
@@ -119,7 +120,7 @@ public record Classes(double[] breaks, double low, double high) {
         double high = sorted[sorted.length - 1];
         if (high == low) return new double[0];
         double rough = (high - low) / count;
-        double power = Math.pow(10, Math.floor(Math.log10(rough)));
+        double power = Rounded.power(Rounded.tens(rough));
         for (double factor : new double[] {1, 2, 2.5, 5, 10, 20}) {
             double step = factor * power;
             double first = Math.floor(low / step) + 1;
@@ -128,7 +129,7 @@ public record Classes(double[] breaks, double low, double high) {
             double[] breaks = new double[(int) Math.max(0, last - first + 1)];
             // Divided rather than multiplied where the step is a fraction: 3 / 10 is 0.3, 3 * 0.1 is not.
             for (int i = 0; i < breaks.length; i++)
-                breaks[i] = power < 1 ? (first + i) * factor / Math.rint(1 / power) : (first + i) * step;
+                breaks[i] = power < 1 ? (first + i) * factor / Rounded.even(1 / power) : (first + i) * step;
             return breaks;
         }
         return equalSteps(sorted, count);

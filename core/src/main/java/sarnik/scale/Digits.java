@@ -1,6 +1,7 @@
 package sarnik.scale;
 
 import java.util.Locale;
+import sarnik.table.Rounded;
 
 /**
  * Writes numbers that are rounded already: a comma between thousands, a point before decimals. A page writes tens of
@@ -23,7 +24,7 @@ final class Digits {
         double size = Math.abs(rounded);
         if (decimals >= POWERS.length || size * POWERS[decimals] >= EXACT)
             return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
-        long scaled = Math.round(size * POWERS[decimals]);
+        long scaled = Rounded.up(size * POWERS[decimals]);
         char[] text = new char[32];
         int at = text.length;
         for (int d = 0; d < decimals; d++) {

@@ -2,6 +2,7 @@ package sarnik.scale;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import sarnik.table.Rounded;
 
 /** Numbers as people read them: a comma between thousands, a point before decimals. */
 public final class NumberWords {
@@ -23,7 +24,7 @@ public final class NumberWords {
     public static String full(double value) {
         if (!Double.isFinite(value)) return "–";
         double rounded = shown(value);
-        int decimals = rounded == Math.rint(rounded) ? 0 : decimals(Math.abs(rounded));
+        int decimals = rounded == Rounded.even(rounded) ? 0 : decimals(Math.abs(rounded));
         return Digits.grouped(rounded, decimals);
     }
 
@@ -35,8 +36,8 @@ public final class NumberWords {
     public static double shown(double value) {
         if (!Double.isFinite(value)) return value;
         double size = Math.abs(value);
-        if (value == Math.rint(value)) return value;
-        return size >= 1000 ? Math.rint(value) : rounded(value, decimals(size));
+        if (value == Rounded.even(value)) return value;
+        return size >= 1000 ? Rounded.even(value) : rounded(value, decimals(size));
     }
 
     /** Rounded half up as it is written; only where it lies near a half need its digits be looked at. */
@@ -54,7 +55,7 @@ public final class NumberWords {
     /** Decimals that tell something of a number below 1000: two, and below a tenth as many as show two figures. */
     private static int decimals(double size) {
         if (size >= 100) return 1;
-        return size >= 0.1 ? 2 : (int) Math.min(MOST_DECIMALS, 1 - Math.floor(Math.log10(size)));
+        return size >= 0.1 ? 2 : Math.min(MOST_DECIMALS, 1 - Rounded.tens(size));
     }
 
     /**
@@ -65,7 +66,7 @@ public final class NumberWords {
     public static String brief(double value) {
         if (!Double.isFinite(value)) return "–";
         double size = Math.abs(value);
-        if (size < 1000 && value == Math.rint(value)) return full(value);
+        if (size < 1000 && value == Rounded.even(value)) return full(value);
         // Rounded first: 999.6 is 1 k.
         double rounded = value == 0
                 ? 0
@@ -95,7 +96,7 @@ public final class NumberWords {
     /** The nearest number at or above the value that is 1, 2 or 5 times a power of ten. */
     public static double roundUp(double value) {
         if (!(value > 0)) return 0;
-        double power = Math.pow(10, Math.floor(Math.log10(value)));
+        double power = Rounded.power(Rounded.tens(value));
         for (double step : new double[] {1, 2, 5}) if (value <= step * power * (1 + 1e-12)) return step * power;
         return 10 * power;
     }
@@ -103,7 +104,7 @@ public final class NumberWords {
     /** The nearest number at or below the value that is 1, 2 or 5 times a power of ten. */
     public static double roundDown(double value) {
         if (!(value > 0)) return 0;
-        double power = Math.pow(10, Math.floor(Math.log10(value)));
+        double power = Rounded.power(Rounded.tens(value));
         double best = power;
         for (double step : new double[] {2, 5}) if (step * power <= value * (1 + 1e-12)) best = step * power;
         return best;

@@ -1,5 +1,7 @@
 package sarnik.scale;
 
+import sarnik.table.Rounded;
+
 /**
  * A colour by lightness, chroma and hue, in which equal steps look about equal (OKLCH; Ottosson 2020, "A perceptual
  * color
@@ -68,6 +70,6 @@ public record Oklch(double lightness, double chroma, double hue) {
     /** The transfer function of sRGB (IEC 61966-2-1). */
     private static int channel(double linear) {
         double v = Math.max(0, Math.min(1, linear));
-        return (int) Math.round(255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055));
+        return (int) Rounded.up(255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055));
     }
 }

@@ -3,6 +3,7 @@ package sarnik.visual;
 import java.util.ArrayList;
 import java.util.List;
 import sarnik.scale.NumberWords;
+import sarnik.table.Rounded;
 
 /**
  * An axis of numbers.
@@ -45,7 +46,7 @@ public record Axis(double low, double high, List<Tick> ticks, String words, bool
         double from = Math.floor(low / step + 1e-9) * step;
         double to = Math.ceil(high / step - 1e-9) * step;
         List<Tick> ticks = new ArrayList<>();
-        int count = (int) Math.round((to - from) / step);
+        int count = (int) Rounded.up((to - from) / step);
         double[] values = new double[count + 1];
         for (int i = 0; i <= count; i++) values[i] = round(from + i * step, step);
         List<String> texts = written.marks(values, step);
@@ -54,7 +55,7 @@ public record Axis(double low, double high, List<Tick> ticks, String words, bool
     }
 
     private static double round(double value, double step) {
-        return Math.rint(value / step) * step;
+        return Rounded.even(value / step) * step;
     }
 
     private static Axis plain(double low, double high, Written written, String words) {
@@ -76,7 +77,7 @@ public record Axis(double low, double high, List<Tick> ticks, String words, bool
         List<Tick> ticks = new ArrayList<>();
         boolean many = high / low > 2000;
         double span = Math.log(high / low);
-        for (double power = Math.pow(10, Math.floor(Math.log10(low))); power <= high; power *= 10)
+        for (double power = Rounded.power(Rounded.tens(low)); power <= high; power *= 10)
             for (double step : many ? new double[] {1} : new double[] {1, 2, 5}) {
                 double value = power * step;
                 if (value < low * (1 - 1e-9) || value > high * (1 + 1e-9)) continue;

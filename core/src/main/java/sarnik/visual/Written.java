@@ -10,6 +10,7 @@ import sarnik.query.Over;
 import sarnik.scale.Aligned;
 import sarnik.scale.NumberWords;
 import sarnik.scale.ValueWords;
+import sarnik.table.Rounded;
 
 /**
  * How the figures of a measure are written.
@@ -45,7 +46,7 @@ public record Written(ValueWords read, Format format, boolean share) {
     /** How far two figures are apart; of those written per cent in points. */
     public String apart(double one, double other) {
         double difference = Math.abs(one - other);
-        return isPercent() ? NumberWords.full(Math.round(difference * 1e4) / 1e2) + " points" : full(difference);
+        return isPercent() ? NumberWords.full(Rounded.up(difference * 1e4) / 1e2) + " points" : full(difference);
     }
 
     private boolean whole() {

@@ -2,6 +2,7 @@ package sarnik.demo;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -248,6 +249,7 @@ public final class DemoLoader {
                         "takes",
                         Map.of("rows", false, "pictures", true, "prints", true)));
         String wall = link(6, Map.of("name", "For the wall in the office", "opensTo", "ANYONE"));
+        TAGS.forEach((id, tags) -> tag(id, tags));
         say("  packing one as files for any web server");
         unpack(client.download("/api/dashboards/1/package.zip", directory.resolve("dashboard-1.zip"))
                 .body());
@@ -259,6 +261,23 @@ public final class DemoLoader {
                 as static files   %s/files/
                 """.formatted(
                         sells, site, URLEncoder.encode(news + "#framed", StandardCharsets.UTF_8), wall, site));
+    }
+
+    /** By which tags dashboards are found. */
+    private static final Map<Long, List<String>> TAGS = Map.of(
+            1L, List.of("sales", "for the board"),
+            2L, List.of("complaints"),
+            3L, List.of("kiosks", "upkeep"),
+            6L, List.of("upkeep", "live"));
+
+    private void tag(long dashboard, List<String> tags) {
+        try {
+            client.json("PUT", "/api/dashboards/" + dashboard + "/tags", tags);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     /** Lays the files of a package out where a plain web server gives them out. */

@@ -1,6 +1,12 @@
 package sarnik.app.dashboard;
 
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -8,6 +14,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import sarnik.app.dataset.DatasetLines;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
 import sarnik.app.people.SignedIn;
@@ -27,10 +34,20 @@ class DashboardPages {
     private final Readings readings;
     private final SheetModel sheets;
     private final DatasetService datasets;
+    private final DatasetLines lines;
+    private final Keepsakes keepsakes;
     private final PageJson json;
 
     DashboardPages(
-            DashboardService dashboards, Readings readings, SheetModel sheets, DatasetService datasets, PageJson json) {
+            DashboardService dashboards,
+            Readings readings,
+            SheetModel sheets,
+            DatasetService datasets,
+            DatasetLines lines,
+            Keepsakes keepsakes,
+            PageJson json) {
+        this.lines = lines;
+        this.keepsakes = keepsakes;
         this.readings = readings;
         this.sheets = sheets;
         this.json = json;
@@ -44,7 +61,12 @@ class DashboardPages {
     /**
      * A dashboard on the home page with a small plan of its sheet.
      *
-     * @param words what it can be found by: its title, its owner, the names of its datasets
+     * @param words what it can be found by: its title, its owner, its tags, the names of its datasets, the titles of its
+     *     pages and visuals
+     * @param tags in alphabetical order
+     * @param marked whether this person has marked it
+     * @param seen when this person saw it last, in words; empty for never
+     * @param seenAt the same in seconds since 1970; 0 for never
      * @param boxes the plan as JSON, of which a true small picture is drawn
      */
     public record HomeSheet(
@@ -55,11 +77,16 @@ class DashboardPages {
             String owner,
             String words,
             String changed,
+            Set<String> tags,
+            boolean marked,
+            String seen,
+            long seenAt,
             List<PlanBox> plan,
             String boxes,
             int planHeight) {
 
-        static HomeSheet of(DashboardService.Listed listed, List<String> on, PageJson json) {
+        static HomeSheet of(
+                DashboardService.Listed listed, List<String> on, Set<String> tags, Keepsakes.Own own, PageJson json) {
             Dashboard dashboard = listed.dashboard();
             List<PlanBox> plan = dashboard.readingOrder(dashboard.firstPage()).stream()
                     .filter(id -> !dashboard.finish(id).isHidden())
@@ -80,8 +107,20 @@ class DashboardPages {
                     listed.published(),
                     listed.mine(),
                     listed.owner(),
-                    listed.title() + " " + listed.owner() + " " + String.join(" ", on),
+                    Stream.of(
+                                    Stream.of(listed.title(), listed.owner()),
+                                    on.stream(),
+                                    tags.stream(),
+                                    dashboard.pages().values().stream().map(Dashboard.Page::title),
+                                    dashboard.visuals().values().stream().map(Visual::title))
+                            .flatMap(words -> words)
+                            .filter(Objects::nonNull)
+                            .collect(Collectors.joining(" ")),
                     DayWords.of(listed.changedAt()),
+                    tags,
+                    own.marked(),
+                    own.seen() == null ? "" : DayWords.of(own.seen()),
+                    own.seen() == null ? 0 : own.seen().getEpochSecond(),
                     plan,
                     json.of(plan),
                     height);
@@ -90,16 +129,29 @@ class DashboardPages {
 
     @GetMapping("/")
     String home(@AuthenticationPrincipal SignedIn person, Model model) {
+        Map<Long, Set<String>> tags = keepsakes.tags();
+        Map<Long, Keepsakes.Own> own = keepsakes.of(person);
+        List<HomeSheet> sheetsOfHome = dashboards.all(person).stream()
+                .map(listed -> HomeSheet.of(
+                        listed,
+                        namesOf(listed.dashboard()),
+                        tags.getOrDefault(listed.id(), Set.of()),
+                        own.getOrDefault(listed.id(), Keepsakes.Own.NOTHING),
+                        json))
+                .toList();
+        model.addAttribute("dashboards", sheetsOfHome);
         model.addAttribute(
-                "dashboards",
-                dashboards.all(person).stream()
-                        .map(listed -> HomeSheet.of(listed, namesOf(listed.dashboard()), json))
-                        .toList());
-        List<DatasetService.Listed> readable = person.isAuthor() ? datasets.all(person) : List.of();
+                "tags",
+                sheetsOfHome.stream()
+                        .flatMap(d -> d.tags().stream())
+                        .collect(Collectors.toCollection(() -> new TreeSet<>(String.CASE_INSENSITIVE_ORDER))));
+        List<DatasetLines.Line> readable = person.isAuthor() ? lines.of(person) : List.of();
         model.addAttribute("datasets", readable);
         model.addAttribute(
                 "datasetsJson",
-                json.of(readable.stream().map(d -> new Other(d.id(), d.name())).toList()));
+                json.of(readable.stream()
+                        .map(line -> new Other(line.of().id(), line.of().name()))
+                        .toList()));
         return "home";
     }
 
@@ -170,6 +222,7 @@ class DashboardPages {
 
     private String sheet(long id, SignedIn person, Model model, boolean composing) {
         DashboardService.Opened opened = composing ? dashboards.compose(id, person) : dashboards.open(id, person);
+        keepsakes.seen(id, person);
         sheets.fill(opened.reading(), "/api/dashboards/" + id, model);
         model.addAttribute("published", opened.published());
         model.addAttribute("composing", composing);

@@ -48,6 +48,10 @@ public class DatasetRefresh {
         this.number = number;
     }
 
+    long getDatasetId() {
+        return datasetId;
+    }
+
     public Outcome getOutcome() {
         return outcome;
     }

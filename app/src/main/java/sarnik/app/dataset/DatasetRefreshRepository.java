@@ -9,6 +9,10 @@ interface DatasetRefreshRepository extends JpaRepository<DatasetRefresh, Long> {
 
     List<DatasetRefresh> findTop12ByDatasetIdOrderByIdDesc(long dataset);
 
+    /** The newest refresh of each dataset. */
+    @Query("select r from DatasetRefresh r where r.id in (select max(o.id) from DatasetRefresh o group by o.datasetId)")
+    List<DatasetRefresh> newest();
+
     /** Forgets all but the newest refreshes of a dataset. */
     @Modifying
     @Query(

@@ -187,7 +187,7 @@ class SecuritySetup {
                         "/api/requests",
                         "/sign-out")
                 .authenticated()
-                .requestMatchers(HttpMethod.PUT, "/api/dashboards/*/views")
+                .requestMatchers(HttpMethod.PUT, "/api/dashboards/*/views", "/api/dashboards/*/mark")
                 .authenticated()
                 .requestMatchers(HttpMethod.DELETE, "/api/dashboards/*/views/*")
                 .authenticated()

@@ -7,6 +7,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import sarnik.app.dashboard.DashboardService;
+import sarnik.app.dashboard.Keepsakes;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.rights.May;
@@ -21,9 +22,12 @@ class HandOverPages {
     private final Things things;
     private final DashboardService dashboards;
     private final DatasetService datasets;
+    private final Keepsakes keepsakes;
     private final PageJson json;
 
-    HandOverPages(Things things, DashboardService dashboards, DatasetService datasets, PageJson json) {
+    HandOverPages(
+            Things things, DashboardService dashboards, DatasetService datasets, Keepsakes keepsakes, PageJson json) {
+        this.keepsakes = keepsakes;
         this.things = things;
         this.dashboards = dashboards;
         this.datasets = datasets;
@@ -38,6 +42,7 @@ class HandOverPages {
         Rights.Owned of = things.needed(Thing.DASHBOARD, id, May.HAND_ON, person);
         model.addAttribute("id", id);
         model.addAttribute("title", of.name());
+        model.addAttribute("tags", String.join(", ", keepsakes.tags(id)));
         model.addAttribute(
                 "datasetsJson",
                 json.of(dashboards.datasets(id).stream()

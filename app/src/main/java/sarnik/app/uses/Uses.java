@@ -1,7 +1,9 @@
 package sarnik.app.uses;
 
 import jakarta.persistence.EntityManager;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
@@ -74,6 +76,24 @@ public class Uses {
                         + "? (@.dataset == $id)', jsonb_build_object('id', CAST(:id AS bigint)))",
                 "id",
                 id);
+    }
+
+    /** How many dashboards show each dataset, in their draft or in the edition that readers see. */
+    @Transactional(readOnly = true)
+    public Map<Long, Long> dashboardsByDataset() {
+        List<?> rows = entities.createNativeQuery(
+                        "SELECT used.dataset, count(DISTINCT used.id) FROM (SELECT d.id, CAST(jsonb_path_query(of.document, "
+                                + "'$.**.dataset ? (@.type() == \"number\")') AS bigint) AS dataset FROM dashboards d, LATERAL ("
+                                + "SELECT d.document UNION ALL SELECT e.document FROM editions e WHERE e.id = d.edition_id)"
+                                + " AS of (document)) AS used GROUP BY used.dataset",
+                        Object[].class)
+                .getResultList();
+        Map<Long, Long> used = new HashMap<>();
+        for (Object of : rows) {
+            Object[] row = (Object[]) of;
+            used.put(((Number) row[0]).longValue(), ((Number) row[1]).longValue());
+        }
+        return used;
     }
 
     /**

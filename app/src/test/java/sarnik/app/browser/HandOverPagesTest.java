@@ -205,4 +205,48 @@ class HandOverPagesTest extends BrowserTest {
         assertThat(ana.locator("#found").textContent()).isEqualTo("No dashboards.");
         assertThat(ana.locator("#dataset-rows tr:visible").count()).isZero();
     }
+
+    @Test
+    void whatIsTaggedMarkedAndSeenIsFoundAgainAtHome() throws Exception {
+        Page ana = page("ana");
+        ana.navigate("/dashboards/" + dashboard + "/hand-over");
+        ana.fill("#own-tags", "zz board,  glaciers , zz board");
+        ana.click("#keep-tags");
+        ana.waitForCondition(() -> ana.inputValue("#own-tags").equals("glaciers, zz board"));
+        Page rui = page("rui");
+        rui.navigate("/dashboards/" + dashboard);
+        drawn(rui);
+        rui.navigate("/");
+        String own = ".plan-place:has(.plan[data-dashboard='" + dashboard + "'])";
+        assertThat(rui.textContent(own)).contains("glaciers · zz board").contains("seen ");
+        rui.click("[data-tag=glaciers]");
+        assertThat(rui.locator(".plan:visible").count()).isEqualTo(1);
+        waitForText(rui.locator("#found"), "One dashboard.");
+        rui.click("[data-tag=glaciers]");
+        rui.fill("#find", "zz board towns");
+        assertThat(rui.locator(".plan:visible").count())
+                .as("by a tag and the title of one of its visuals")
+                .isEqualTo(1);
+        rui.fill("#find", "");
+        rui.selectOption("#order", "seen");
+        assertThat(rui.locator(".plan >> nth=0").getAttribute("data-dashboard")).isEqualTo(String.valueOf(dashboard));
+        rui.click(own + " .plan-mark");
+        rui.waitForSelector(own + " .plan-mark[aria-pressed=true]");
+        rui.selectOption("#as", "table");
+        rui.reload();
+        assertThat(rui.inputValue("#order") + rui.inputValue("#as"))
+                .as("as it was liked")
+                .isEqualTo("seentable");
+        rui.selectOption("#whose", "marked");
+        assertThat(rui.locator(".plan:visible").count()).isEqualTo(1);
+        assertThat(rui.locator(".plan-picture:visible, .plan > svg:visible").count())
+                .isZero();
+        rui.selectOption("#as", "pictures");
+        rui.selectOption("#order", "changed");
+        assertThat(ana.evaluate(
+                        "fetch('/api/dashboards/" + dashboard + "/tags', {method: 'PUT', headers: {'Content-Type': "
+                                + "'application/json', 'X-CSRF-TOKEN': document.querySelector('meta[name=_csrf]').content}, body: "
+                                + "JSON.stringify(['x'.repeat(41)])}).then(a => a.json()).then(a => a.detail)"))
+                .isEqualTo("A tag has at most 40 characters.");
+    }
 }

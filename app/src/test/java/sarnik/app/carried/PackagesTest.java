@@ -125,4 +125,112 @@ class PackagesTest {
         questions.add(new Question("filters/values", Map.of("state", "", "filter", "f1", "find", "w")));
         compare(ana, id, folder, questions);
     }
+
+    /** Two datasets, one of them placed by a tie to the other, with formulas, a rule, and picks that go across. */
+    private static long tied(SarnikClient ana) throws Exception {
+        Random random = new Random(11);
+        StringBuilder wells = new StringBuilder("code,state,lat,lon\n");
+        for (int n = 0; n < 40; n++)
+            wells.append("W%02d,%s,%.4f,%.4f%n"
+                    .formatted(
+                            n,
+                            List.of("open", "closed", "in repair").get(n % 3),
+                            40 + random.nextDouble(),
+                            -4 + random.nextDouble()));
+        StringBuilder visits = new StringBuilder("well,day,litres,secret\n");
+        for (int n = 0; n < 600; n++)
+            visits.append("W%02d,%s,%d.5,s%d%n"
+                    .formatted(random.nextInt(40), LocalDate.of(2026, 1, 1).plusDays(n / 5), random.nextInt(400), n));
+        long well = ana.bring(
+                RunningSarnik.file("wells.csv", wells.toString()),
+                "Wells carried",
+                Map.of(),
+                Map.of("type", "coordinates", "lat", "lat", "lon", "lon"));
+        long visit = ana.bring(
+                RunningSarnik.file("visits.csv", visits.toString()),
+                "Visits carried",
+                Map.of(),
+                Map.of("type", "tie", "column", "well", "dataset", well, "equals", "code"));
+        assertThat(ana.describe(
+                                visit,
+                                "calculations",
+                                Map.of(
+                                        "formulas",
+                                        List.of(
+                                                Map.of("name", "half", "text", "litres / 2", "measure", false),
+                                                Map.of(
+                                                        "name",
+                                                        "a visit",
+                                                        "text",
+                                                        "sum(half) / count(*) * 2",
+                                                        "measure",
+                                                        true)),
+                                        "rules",
+                                        List.of("litres > 3")))
+                        .statusCode())
+                .isEqualTo(204);
+        JsonNode made = ana.json("POST", "/api/dashboards", Map.of("title", "Tied and carried?"));
+        String patch = """
+                [{"op":"add","path":"/visuals/v1","value":{"type":"map","page":"p1","at":{"x":0,"y":0,"w":12,"h":10},"title":"Map","layers":{"l1":{"order":1,"dataset":%1$d,"opacity":0.8,"size":{"measure":{"summary":"SUM","column":"litres"},"rule":"AREA","radius":24}}}}},
+                 {"op":"add","path":"/visuals/v2","value":{"type":"figure","page":"p1","at":{"x":12,"y":0,"w":6,"h":4},"title":"A visit","dataset":%1$d,"measure":{"summary":"FORMULA","column":"a visit"}}},
+                 {"op":"add","path":"/visuals/v3","value":{"type":"bars","page":"p1","at":{"x":12,"y":4,"w":6,"h":6},"title":"States","dataset":%2$d,"category":"state","measure":{"summary":"COUNT"}}},
+                 {"op":"add","path":"/visuals/v4","value":{"type":"lines","page":"p1","at":{"x":18,"y":4,"w":6,"h":6},"title":"Weeks","dataset":%1$d,"time":"day","step":"WEEK","measures":[{"summary":"SUM","column":"litres"}]}},
+                 {"op":"add","path":"/filters/f1","value":{"type":"choice","page":"p1","order":1,"dataset":%2$d,"column":"state","title":"State","terms":{"across":true}}},
+                 {"op":"add","path":"/links/k3","value":{"from":"v3","across":true}}]
+                """.formatted(visit, well);
+        long id = made.get("id").asLong();
+        ana.read(ana.send("PATCH", "/api/dashboards/" + id, Samples.JSON_PATCH, patch, "If-Match", "\"1\""));
+        ana.publish(id);
+        return id;
+    }
+
+    @Test
+    void takeAlongWhatTiesFormulasAndRulesNeed(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        long id = tied(ana);
+        Packages.Made made = sarnik.bean(Packages.class).make(id);
+        assertThat(made.about().datasets()).hasSize(2);
+        assertThat(made.about().datasets().stream().flatMap(d -> d.left().stream()))
+                .as("what nothing shows stays here")
+                .contains("secret");
+        Path folder = unpacked(made.zip());
+        assertThat(Files.readString(folder.resolve("data.js"))).doesNotContain("\"secret\"");
+        List<Question> questions = new ArrayList<>();
+        for (String state : List.of(
+                "",
+                "f.f1=open",
+                "f.f1=closed.open",
+                "p.v3=closed",
+                "p.v3=in%20repair&f.f1=closed",
+                "p.v3=open&f.f1=open",
+                "p.v3=nowhere"))
+            for (int zoom : new int[] {4, 7, 10})
+                questions.add(new Question(
+                        "frames",
+                        Map.of(
+                                "state",
+                                state,
+                                "sights",
+                                Map.of(
+                                        "v1",
+                                        Map.of(
+                                                "zoom", zoom, "west", -4.2, "south", 39.9, "east", -2.9, "north",
+                                                41.1)))));
+        questions.add(new Question("filters/values", Map.of("state", "p.v3=open", "filter", "f1")));
+        compare(ana, id, folder, questions);
+    }
+
+    @Test
+    void areRefusedWhereNothingIsPublishedOrTheRowsAreTooMany(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        long draft = Samples.dashboard(ana, "A draft is not carried?");
+        assertThat(ana.get("/api/dashboards/" + draft + "/package").statusCode())
+                .isEqualTo(404);
+        ana.publish(draft);
+        assertThat(sarnik.client("rui")
+                        .get("/api/dashboards/" + draft + "/package.zip")
+                        .statusCode())
+                .as("a reader who may read it may not hand it on")
+                .isIn(403, 404);
+    }
 }

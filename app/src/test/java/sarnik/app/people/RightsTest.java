@@ -92,6 +92,8 @@ class RightsTest {
             Map.entry("POST /api/dashboards", "analyst"),
             Map.entry("GET /api/dashboards", "reader"),
             Map.entry("GET /api/datasets", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/tags", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/mark", "reader"),
             Map.entry("GET /api/dashboards/{id}/package", "analyst"),
             Map.entry("GET /api/dashboards/{id}/package.zip", "analyst"),
             Map.entry("GET /api/dashboards/{id}/package-data.js", "analyst"),

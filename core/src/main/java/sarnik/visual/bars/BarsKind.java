@@ -32,6 +32,7 @@ import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Extremes;
+import sarnik.table.Rounded;
 import sarnik.visual.Asked;
 import sarnik.visual.Box;
 import sarnik.visual.CategoryColours;
@@ -198,7 +199,7 @@ public final class BarsKind implements VisualKind<Bars> {
         double step = NumberWords.roundUp((high - low) / Math.max(1, classes));
         List<Double> breaks = new ArrayList<>();
         for (double at = Math.floor(low / step) * step + step; at <= high; at += step)
-            breaks.add(Math.rint(at / step) * step);
+            breaks.add(Rounded.even(at / step) * step);
         return breaks;
     }
 

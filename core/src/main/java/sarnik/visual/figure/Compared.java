@@ -9,6 +9,7 @@ import sarnik.query.Query;
 import sarnik.query.Stage;
 import sarnik.scale.Aligned;
 import sarnik.table.Column;
+import sarnik.table.Rounded;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
 import sarnik.visual.Period;
@@ -115,6 +116,7 @@ record Compared(Asked asked, String said, Double target, Period period, String l
 
     private static String percent(double share) {
         double percent = share * 100;
-        return Aligned.written(percent, percent < 10 && Math.abs(percent - Math.rint(percent)) > 1e-9 ? 1 : 0) + " %";
+        return Aligned.written(percent, percent < 10 && Math.abs(percent - Rounded.even(percent)) > 1e-9 ? 1 : 0)
+                + " %";
     }
 }

@@ -16,6 +16,7 @@ import sarnik.place.PlacedTable;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.scale.NumberWords;
+import sarnik.table.Rounded;
 import sarnik.table.Sums;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
@@ -143,11 +144,11 @@ final class Flows implements LayerKind {
                 if (told < LEAST_TOLD) {
                     notes.add(("%,d flows are too many: the %d largest hold %d %% of all. Narrow first, for example to "
                                     + "one origin or one period.")
-                            .formatted(all.length, MOST_FLOWS, Math.round(told * 100)));
+                            .formatted(all.length, MOST_FLOWS, Rounded.up(told * 100)));
                     order = new int[0];
                 } else {
                     notes.add("The %d largest of %,d flows are drawn; they hold %d %% of all."
-                            .formatted(MOST_FLOWS, all.length, Math.round(told * 100)));
+                            .formatted(MOST_FLOWS, all.length, Rounded.up(told * 100)));
                 }
             }
             return drawn(frame, order, all, answers, notes);
@@ -247,7 +248,7 @@ final class Flows implements LayerKind {
 
     private static double width(double value, double largest, double widest) {
         if (!Double.isFinite(value) || value == 0 || largest == 0) return 0;
-        return Math.max(THINNEST, Math.round(widest * Math.min(1, Math.abs(value) / largest) * 100) / 100.0);
+        return Math.max(THINNEST, Rounded.up(widest * Math.min(1, Math.abs(value) / largest) * 100) / 100.0);
     }
 
     /** Groups that lead from one place to another. */

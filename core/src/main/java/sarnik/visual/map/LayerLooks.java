@@ -12,6 +12,7 @@ import sarnik.data.LoadedDataset;
 import sarnik.scale.CircleSizes;
 import sarnik.scale.NumberWords;
 import sarnik.scale.Palette;
+import sarnik.table.Rounded;
 
 /** Writes the words about a layer's looks: its name, its place in the pile, palette, sizes, border and opacity. */
 final class LayerLooks {
@@ -76,7 +77,7 @@ final class LayerLooks {
         List<Option> opacities = new ArrayList<>();
         for (int percent : new int[] {25, 40, 60, 75, 90, 100})
             opacities.add(new Option(percent + " %", "", percent / 100.0));
-        looks.choose(LayerSlots.at("/opacity").named("opacity"), Math.round(layer.opacity() * 100) + " %", opacities);
+        looks.choose(LayerSlots.at("/opacity").named("opacity"), Rounded.up(layer.opacity() * 100) + " %", opacities);
     }
 
     private void colours() {

@@ -19,6 +19,7 @@ import sarnik.query.QueryEngine;
 import sarnik.query.Stage;
 import sarnik.scale.NumberWords;
 import sarnik.scale.Standardised;
+import sarnik.table.Rounded;
 
 /** Tells about one place of a layer: its figures, a tiny chart, the places near it and the places most like it. */
 public final class PlaceTeller {
@@ -160,7 +161,7 @@ public final class PlaceTeller {
                 .filter(a -> a.metres <= metres)
                 .sorted(Comparator.comparingDouble(Away::metres).thenComparing(a -> a.place.id()))
                 .map(a -> new Found(
-                        a.place.id(), a.place.name(), NumberWords.full(Math.round(a.metres / 100) / 10.0) + " km"))
+                        a.place.id(), a.place.name(), NumberWords.full(Rounded.up(a.metres / 100) / 10.0) + " km"))
                 .toList();
     }
 

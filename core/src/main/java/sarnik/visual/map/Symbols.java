@@ -14,6 +14,7 @@ import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.scale.CircleSizes;
 import sarnik.scale.NumberWords;
+import sarnik.table.Rounded;
 import sarnik.visual.Answers;
 import sarnik.visual.Colouring;
 import sarnik.visual.Key;
@@ -69,7 +70,7 @@ final class Symbols implements LayerKind {
         boolean gathers = tooMany || Boolean.TRUE.equals(rows.layer.gather());
         if (rows.layer.set() != null || !gathers || rows.sight.zoom() >= NEAREST + 1) return column;
         if (tooMany) rows.notes.add("%,d places are gathered into groups, which open as one zooms.".formatted(places));
-        return RolledUp.cells((int) Math.max(FARTHEST, Math.min(NEAREST, Math.round(rows.sight.zoom()))));
+        return RolledUp.cells((int) Math.max(FARTHEST, Math.min(NEAREST, Rounded.up(rows.sight.zoom()))));
     }
 
     private static LayerDrawn draw(
@@ -147,7 +148,7 @@ final class Symbols implements LayerKind {
     }
 
     private static double round(double radius) {
-        return Math.round(radius * 100) / 100.0;
+        return Rounded.up(radius * 100) / 100.0;
     }
 
     private static List<Circle> examples(CircleSizes circle) {

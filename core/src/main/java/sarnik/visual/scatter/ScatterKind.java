@@ -32,6 +32,7 @@ import sarnik.scale.LeastSquares;
 import sarnik.scale.NumberWords;
 import sarnik.scale.Palette;
 import sarnik.table.CodedColumn;
+import sarnik.table.Rounded;
 import sarnik.table.Sums;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
@@ -324,7 +325,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
     }
 
     private static int parts(double place) {
-        return (int) Math.round(place * ScatterDrawing.Dots.FINE);
+        return (int) Rounded.up(place * ScatterDrawing.Dots.FINE);
     }
 
     private static String one(Colour colour) {
@@ -502,11 +503,11 @@ public final class ScatterKind implements VisualKind<Scatter> {
 
     /** A hundred-thousandth of an axis is below what a screen shows. */
     private static double fine(double place) {
-        return Math.round(place * 1e5) / 1e5;
+        return Rounded.up(place * 1e5) / 1e5;
     }
 
     private static double round(double radius) {
-        return Math.round(radius * 100) / 100.0;
+        return Rounded.up(radius * 100) / 100.0;
     }
 
     // --- its sentence ----------------------------------------------------------------------------------
