@@ -14,6 +14,8 @@ self.onmessage = async ({ data: asked }) => {
     if (asked.data) self.postMessage({ refused: await opened(asked) });
     else self.postMessage({ answer: globalThis.sarnikCore.ask(asked.what, asked.body) });
   } catch (failed) {
-    self.postMessage({ refused: `What was asked could not be worked out (${failed.message ?? failed}). Load the page anew.` });
+    self.postMessage({
+      refused: `What was asked could not be worked out (${failed.message ?? failed}). Load the page anew.`,
+    });
   }
 };
