@@ -171,6 +171,11 @@ public record DashboardDocument(String json, Dashboard dashboard) {
      */
     public record Edit(DashboardDocument after, String inverse, String words) {}
 
+    /** The edit that makes another document of this one, as JSON Patch. */
+    public String patchTo(DashboardDocument other) {
+        return Json.createDiff(object(json), object(other.json)).toString();
+    }
+
     /**
      * Applies a JSON Patch.
      *

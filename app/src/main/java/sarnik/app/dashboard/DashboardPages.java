@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import sarnik.app.dataset.DatasetLines;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
+import sarnik.app.dataset.Keeping;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.PageJson;
@@ -35,6 +36,7 @@ class DashboardPages {
     private final SheetModel sheets;
     private final DatasetService datasets;
     private final DatasetLines lines;
+    private final Keeping keeping;
     private final Keepsakes keepsakes;
     private final PageJson json;
 
@@ -44,9 +46,11 @@ class DashboardPages {
             SheetModel sheets,
             DatasetService datasets,
             DatasetLines lines,
+            Keeping keeping,
             Keepsakes keepsakes,
             PageJson json) {
         this.lines = lines;
+        this.keeping = keeping;
         this.keepsakes = keepsakes;
         this.readings = readings;
         this.sheets = sheets;
@@ -147,6 +151,7 @@ class DashboardPages {
                         .collect(Collectors.toCollection(() -> new TreeSet<>(String.CASE_INSENSITIVE_ORDER))));
         List<DatasetLines.Line> readable = person.isAuthor() ? lines.of(person) : List.of();
         model.addAttribute("datasets", readable);
+        model.addAttribute("kept", keeping.versions());
         model.addAttribute(
                 "datasetsJson",
                 json.of(readable.stream()

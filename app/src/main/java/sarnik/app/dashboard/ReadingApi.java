@@ -28,7 +28,7 @@ import sarnik.visual.map.PlaceTeller;
 
 /** What a dashboard answers whoever reads it: figures, values to choose from, places, pictures, rows. */
 @RestController
-@RequestMapping({"/api/dashboards/{id}", "/api/editions/{edition}", "/api/shown/{bearer}"})
+@RequestMapping({"/api/dashboards/{id}", "/api/editions/{edition}", "/api/versions/{version}", "/api/shown/{bearer}"})
 class ReadingApi implements AutoCloseable {
 
     private static final MediaType CSV = new MediaType("text", "csv", StandardCharsets.UTF_8);

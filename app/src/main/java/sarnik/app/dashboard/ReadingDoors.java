@@ -92,4 +92,24 @@ class ReadingDoors implements WebMvcConfigurer, HandlerMethodArgumentResolver {
             return readings.edition(number(value, "edition"), SignedIn.of(request));
         }
     }
+
+    /** Versions of drafts, by their id. */
+    @Component
+    static class OfVersions implements ReadingDoor {
+        private final Readings readings;
+
+        OfVersions(Readings readings) {
+            this.readings = readings;
+        }
+
+        @Override
+        public String variable() {
+            return "version";
+        }
+
+        @Override
+        public Reading open(String value, HttpServletRequest request) {
+            return readings.version(number(value, "version"), SignedIn.of(request));
+        }
+    }
 }

@@ -34,6 +34,7 @@ public class Readings {
 
     private final StoredDashboardRepository dashboards;
     private final StoredEditionRepository editions;
+    private final StoredEditRepository edits;
     private final DatasetService datasets;
     private final SharedKeys keys;
     private final Groups groups;
@@ -52,6 +53,7 @@ public class Readings {
     Readings(
             StoredDashboardRepository dashboards,
             StoredEditionRepository editions,
+            StoredEditRepository edits,
             DatasetService datasets,
             SharedKeys keys,
             Groups groups,
@@ -59,6 +61,7 @@ public class Readings {
             JsonMapper mapper) {
         this.dashboards = dashboards;
         this.editions = editions;
+        this.edits = edits;
         this.datasets = datasets;
         this.keys = keys;
         this.groups = groups;
@@ -156,6 +159,27 @@ public class Readings {
                 name -> java.util.Optional.ofNullable(worn.get(name)),
                 false,
                 takes);
+    }
+
+    /** A version of a draft, as those see it who may change its dashboard. */
+    @Transactional(readOnly = true)
+    Reading version(long version, SignedIn person) {
+        StoredEdit of = edits.findById(version).orElseThrow(() -> RefusedException.gone("version"));
+        StoredDashboard now =
+                dashboards.findById(of.getDashboardId()).orElseThrow(() -> RefusedException.gone("version"));
+        rights.check(person, now.owned(), May.COMPOSE);
+        DashboardDocument document = DashboardDocument.parse(of.getDocument());
+        Viewer viewer = groups.viewer(person);
+        return new Reading(
+                now.getId(),
+                of.getRevision(),
+                null,
+                document,
+                viewer,
+                datasets.seenBy(viewer),
+                keys::find,
+                false,
+                Takes.ALL);
     }
 
     private DashboardDocument document(long id, StoredDashboardRepository.Standing now) {

@@ -50,6 +50,9 @@ class StoredEdit {
     @JdbcTypeCode(SqlTypes.JSON)
     private String document;
 
+    /** What somebody calls the version that it made, to find it again; null for most. */
+    private String name;
+
     protected StoredEdit() {}
 
     StoredEdit(StoredDashboard dashboard, long authorId, String words, String patch, String inverse, State state) {
@@ -72,6 +75,23 @@ class StoredEdit {
     void redoneWith(String newInverse) {
         state = State.DONE;
         inverse = newInverse;
+    }
+
+    /** @param called null for nothing */
+    void call(String called) {
+        name = called;
+    }
+
+    long getDashboardId() {
+        return dashboardId;
+    }
+
+    long getRevision() {
+        return revision;
+    }
+
+    String getDocument() {
+        return document;
     }
 
     long getAuthorId() {

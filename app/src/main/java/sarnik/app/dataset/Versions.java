@@ -23,17 +23,21 @@ class Versions {
     private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
     private static final int MOST_READ = 4000;
 
-    /** So many versions of a dataset are kept to go back to. */
-    static final int KEPT = 12;
-
     private final DatasetVersionRepository stored;
     private final ServedVersionRepository served;
     private final RowStore rows;
     private final JsonMapper mapper;
+    private final Keeping keeping;
     private final Cache<String, List<StoredColumn>> read =
             Caffeine.newBuilder().maximumSize(MOST_READ).build();
 
-    Versions(DatasetVersionRepository stored, ServedVersionRepository served, RowStore rows, JsonMapper mapper) {
+    Versions(
+            DatasetVersionRepository stored,
+            ServedVersionRepository served,
+            RowStore rows,
+            JsonMapper mapper,
+            Keeping keeping) {
+        this.keeping = keeping;
         this.stored = stored;
         this.served = served;
         this.rows = rows;
@@ -143,7 +147,7 @@ class Versions {
     void forgetOld(long dataset, long served) {
         List<DatasetVersion> all = of(dataset);
         Set<Long> needed = stored.neededByEditions(dataset);
-        all.subList(Math.min(KEPT, all.size()), all.size()).stream()
+        all.subList(Math.min(keeping.versions(), all.size()), all.size()).stream()
                 .filter(old -> old.getId() != served && !needed.contains(old.getId()))
                 .forEach(this::remove);
     }

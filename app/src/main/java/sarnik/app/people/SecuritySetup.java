@@ -151,7 +151,7 @@ class SecuritySetup {
                 .permitAll()
                 .requestMatchers(HttpMethod.DELETE, "/api/questions")
                 .permitAll()
-                .requestMatchers("/people/**", "/hosts/**", "/grounds/**", "/acts", "/acts.csv")
+                .requestMatchers("/people/**", "/hosts/**", "/grounds/**", "/datasets/kept", "/acts", "/acts.csv")
                 .hasRole("STEWARD")
                 .requestMatchers(
                         HttpMethod.GET,

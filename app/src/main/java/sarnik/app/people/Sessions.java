@@ -1,13 +1,16 @@
 package sarnik.app.people;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpHeaders;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.security.core.session.SessionDestroyedEvent;
 import org.springframework.security.core.session.SessionInformation;
 import org.springframework.security.core.session.SessionRegistry;
@@ -19,6 +22,9 @@ import sarnik.app.web.DayWords;
 class Sessions {
 
     private static final int LONGEST_BROWSER = 80;
+
+    /** After so long a session ends, however much it is used. */
+    static final Duration LONGEST = Duration.ofDays(7);
 
     private final SessionRegistry registry;
     private final Map<String, Begun> begun = new ConcurrentHashMap<>();
@@ -107,6 +113,26 @@ class Sessions {
     /** Ends one session of a person. */
     void end(long person, String key) {
         sessions(person).stream().filter(s -> key(s.getSessionId()).equals(key)).forEach(SessionInformation::expireNow);
+    }
+
+    @Scheduled(fixedDelay = 1, timeUnit = TimeUnit.MINUTES)
+    void endThoseTooLong() {
+        endThoseTooLong(Instant.now());
+    }
+
+    /** Ends the sessions that were begun too long ago. */
+    void endThoseTooLong(Instant now) {
+        registry.getAllPrincipals().stream()
+                .flatMap(person -> registry.getAllSessions(person, false).stream())
+                .filter(session -> {
+                    Begun of = begun.get(session.getSessionId());
+                    return of != null && isTooLong(of.at, now);
+                })
+                .forEach(SessionInformation::expireNow);
+    }
+
+    static boolean isTooLong(Instant begun, Instant now) {
+        return begun.plus(LONGEST).isBefore(now);
     }
 
     /** Ends all sessions of a person. @param but goes on; null for none */

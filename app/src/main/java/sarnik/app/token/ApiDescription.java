@@ -46,7 +46,8 @@ class ApiDescription {
     static final String ADDRESS = "/api/openapi";
 
     private static final Pattern VARIABLE = Pattern.compile("\\{(\\w+)}");
-    private static final Set<String> NUMBERS = Set.of("id", "edition", "number", "link", "view", "request");
+    private static final Set<String> NUMBERS =
+            Set.of("id", "edition", "number", "link", "view", "request", "version", "revision");
     private static final String PROBLEM = "application/problem+json";
 
     /** How a refusal looks (RFC 9457). */

@@ -9,7 +9,7 @@ public enum Scope {
     COMPOSE("compose dashboards"),
     HAND_ON("publish and hand on");
 
-    private static final Pattern READING = Pattern.compile("/api/(dashboards|editions|shown)/[^/]+/"
+    private static final Pattern READING = Pattern.compile("/api/(dashboards|editions|versions|shown)/[^/]+/"
             + "(frames|rows|pictures|narrowings|filters/values|places/\\w+)|/api/questions|/api/jobs/[^/]+");
 
     private static final Pattern HANDING = Pattern.compile("/api/(dashboards|datasets)/[^/]+/"

@@ -92,6 +92,22 @@ class RightsTest {
             Map.entry("POST /api/dashboards", "analyst"),
             Map.entry("GET /api/dashboards", "reader"),
             Map.entry("GET /api/datasets", "analyst"),
+            Map.entry("GET /api/versions/{version}", "analyst"),
+            Map.entry("POST /api/versions/{version}/frames", "analyst"),
+            Map.entry("POST /api/versions/{version}/filters/values", "analyst"),
+            Map.entry("POST /api/versions/{version}/narrowings", "analyst"),
+            Map.entry("POST /api/versions/{version}/places/told", "analyst"),
+            Map.entry("POST /api/versions/{version}/places/others", "analyst"),
+            Map.entry("POST /api/versions/{version}/pictures", "analyst"),
+            Map.entry("POST /api/versions/{version}/rows", "analyst"),
+            Map.entry("GET /api/versions/{version}/files/{file}", "analyst"),
+            Map.entry("GET /api/versions/{version}/visuals/{visual}/layers/{layer}/shapes/{band}", "analyst"),
+            Map.entry("GET /versions/{version}", "analyst"),
+            Map.entry("GET /dashboards/{id}/versions", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/versions", "analyst"),
+            Map.entry("PUT /api/dashboards/{id}/versions/{revision}/name", "analyst"),
+            Map.entry("GET /api/dashboards/{id}/versions/{revision}/differences", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/versions/{revision}/back", "analyst"),
             Map.entry("PUT /api/dashboards/{id}/tags", "analyst"),
             Map.entry("PUT /api/dashboards/{id}/mark", "reader"),
             Map.entry("GET /api/dashboards/{id}/package", "analyst"),
@@ -194,6 +210,7 @@ class RightsTest {
             Map.entry("GET /sign-in/password", "reader"),
             Map.entry("POST /sign-in/password", "reader"),
             Map.entry("POST /me", "reader"),
+            Map.entry("POST /datasets/kept", "steward"),
             Map.entry("POST /people", "steward")));
 
     private static final List<String> ROLES = List.of("all", "reader", "analyst", "steward");
@@ -245,6 +262,8 @@ class RightsTest {
                 .replace("{part}", "v1")
                 .replace("{parts}", "v1")
                 .replace("{number}", "1")
+                .replace("{version}", "999999")
+                .replace("{revision}", "1")
                 .replace("{format}", "csv")
                 .replace("{name}", "Nowhere")
                 .replace("{band}", "FAR")
@@ -258,11 +277,15 @@ class RightsTest {
             return client.get(
                     path.endsWith("own-colours")
                             ? path + "?paper=%23F7F4EC&ink=%23000000&deed=%23000000&picked=%23000000"
-                            : path.endsWith("v1") && path.contains("arrangements")
-                                    ? path + "?act=LEFT"
-                                    : path.contains("starting-sheets/")
-                                            ? path + "?dataset=1"
-                                            : path.endsWith("proposals") ? path + "?question=WHERE&dataset=1" : path);
+                            : path.endsWith("/1/differences") && path.contains("/versions/")
+                                    ? path + "?to=1"
+                                    : path.endsWith("v1") && path.contains("arrangements")
+                                            ? path + "?act=LEFT"
+                                            : path.contains("starting-sheets/")
+                                                    ? path + "?dataset=1"
+                                                    : path.endsWith("proposals")
+                                                            ? path + "?question=WHERE&dataset=1"
+                                                            : path);
         return client.send(method, path, method.equals("PATCH") ? Samples.JSON_PATCH : "application/json", "[]");
     }
 

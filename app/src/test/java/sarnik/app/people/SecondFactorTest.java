@@ -154,4 +154,22 @@ class SecondFactorTest {
         assertThat(second.get("/me").uri().getPath()).isEqualTo("/sign-in");
         assertThat(third.get("/api/requests").statusCode()).isEqualTo(401);
     }
+
+    @Test
+    void aSessionEndsAfterSevenDaysHoweverMuchItIsUsed(RunningSarnik sarnik) throws Exception {
+        sarnik.bean(PeopleService.class).add("lasting", "Lasting", RunningSarnik.PASSWORD, Role.READER);
+        SarnikClient client = new SarnikClient(sarnik.base());
+        assertThat(client.signIn("lasting", RunningSarnik.PASSWORD)).isTrue();
+        long id = sarnik.person("lasting").id();
+        Sessions sessions = sarnik.bean(Sessions.class);
+        assertThat(sessions.of(id, null)).hasSize(1);
+        sessions.endThoseTooLong(Instant.now());
+        assertThat(sessions.of(id, null)).as("not yet").hasSize(1);
+        assertThat(Sessions.isTooLong(
+                        Instant.now(), Instant.now().plus(Sessions.LONGEST).plusSeconds(1)))
+                .isTrue();
+        assertThat(Sessions.isTooLong(
+                        Instant.now(), Instant.now().plus(Sessions.LONGEST).minusSeconds(60)))
+                .isFalse();
+    }
 }

@@ -85,6 +85,8 @@ class EveryAddressTest {
                 .replace("{request}", "1")
                 .replace("{part}", "v1")
                 .replace("{number}", "1")
+                .replace("{version}", "1")
+                .replace("{revision}", "1")
                 .replace("{format}", "csv")
                 .replace("{name}", "Nowhere")
                 .replace("{band}", "FAR")
