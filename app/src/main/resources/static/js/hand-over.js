@@ -201,9 +201,11 @@ function drawTakes(takes) {
       { class: 'form-sentence' },
       'Whoever reads it may take ',
       box('rows', 'rows and figures'),
+      ', ',
       box('pictures', 'pictures'),
+      ', ',
       box('prints', 'prints'),
-      'along. Who composes it takes all. A link can allow less.',
+      ' along. Who composes it takes all. A link can allow less.',
     ),
   );
 }

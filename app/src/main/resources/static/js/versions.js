@@ -91,7 +91,7 @@ place('beside').addEventListener('click', () => {
         'figure',
         {},
         el('figcaption', {}, called(of(name))),
-        el('iframe', { src: `/versions/${of(name).id}#framed`, title: called(of(name)) }),
+        el('div', {}, el('iframe', { src: `/versions/${of(name).id}?bare=true`, title: called(of(name)) })),
       ),
     ),
   );

@@ -1,9 +1,7 @@
 package sarnik.carried;
 
 import java.time.LocalDate;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -25,6 +23,7 @@ import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.Tie;
+import sarnik.data.TieGraph;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.IndexedSet;
 import sarnik.place.Place;
@@ -242,17 +241,13 @@ public final class Carrier {
         return new Picked(new CarriedFile(head, tables, sets), said);
     }
 
-    /** The datasets of the dashboard, and those that ties lead to from them: what is picked may come over these. */
+    /** The datasets of the dashboard, and those over which the way leads from one of them to another. */
     private static Set<Long> reached(Dashboard dashboard, Datasets datasets) {
-        Set<Long> reached = new LinkedHashSet<>();
-        Deque<Long> open = new ArrayDeque<>(dashboard.datasets());
-        while (!open.isEmpty()) {
-            long id = open.poll();
-            Optional<LoadedDataset> of = datasets.ready(id);
-            // One of the dashboard that is not there is refused where it is asked for.
-            if (of.isEmpty() && !dashboard.datasets().contains(id) || !reached.add(id)) continue;
-            of.ifPresent(dataset -> ties(dataset).forEach(tie -> open.add(tie.dataset())));
-        }
+        Set<Long> reached = new LinkedHashSet<>(dashboard.datasets());
+        TieGraph ties = new TieGraph(dashboard.datasets(), datasets);
+        for (long from : dashboard.datasets())
+            for (long to : dashboard.datasets())
+                ties.way(from, to).orElse(List.of()).forEach(hop -> reached.add(hop.to()));
         return reached;
     }
 

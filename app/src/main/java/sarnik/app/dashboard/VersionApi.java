@@ -39,14 +39,23 @@ class VersionApi {
         return "versions";
     }
 
-    /** A version as readers would see it, for those who may change its dashboard. */
+    /**
+     * A version as readers would see it, for those who may change its dashboard.
+     *
+     * @param bare whether it stands within the page of versions, without the program's head
+     */
     @GetMapping("/versions/{version}")
-    String look(@PathVariable long version, @AuthenticationPrincipal SignedIn person, Model model) {
+    String look(
+            @PathVariable long version,
+            @RequestParam(defaultValue = "false") boolean bare,
+            @AuthenticationPrincipal SignedIn person,
+            Model model) {
         sheets.fill(readings.version(version, person), "/api/versions/" + version, model);
         model.addAttribute("composing", false);
         model.addAttribute("mayChange", false);
         model.addAttribute("mayShare", false);
         model.addAttribute("published", false);
+        model.addAttribute("bare", bare);
         return "sheet";
     }
 
