@@ -220,12 +220,7 @@ public final class Carrier {
                     of.table().names().stream()
                             .filter(name -> !taken.contains(name))
                             .toList()));
-            of.places()
-                    .values()
-                    .forEach(place -> datasets.boundaries().provinceOf(place).ifPresent(province -> {
-                        provinces.put(province.id(), province);
-                        provinceOf.put(CarriedFile.codes(place), province.id());
-                    }));
+            of.places().values().forEach(place -> province(place, provinces, provinceOf));
         }
         List<BoundarySet> sets =
                 new TreeMap<>(askedSets).values().stream().map(IndexedSet::set).toList();
@@ -239,6 +234,17 @@ public final class Carrier {
                 List.copyOf(provinces.values()),
                 provinceOf);
         return new Picked(new CarriedFile(head, tables, sets), said);
+    }
+
+    /** Notes the province of a place, and what that lies in: places are also counted by their provinces. */
+    private void province(Place place, Map<String, Place> provinces, Map<String, String> provinceOf) {
+        String codes = CarriedFile.codes(place);
+        if (provinceOf.containsKey(codes)) return;
+        datasets.boundaries().provinceOf(place).ifPresent(province -> {
+            provinces.put(province.id(), province);
+            provinceOf.put(codes, province.id());
+            province(province, provinces, provinceOf);
+        });
     }
 
     /** The datasets of the dashboard, and those over which the way leads from one of them to another. */
