@@ -1,9 +1,10 @@
 // Answers what the page asks, from the files beside it and by the core in a worker. Works on any web server and from a
 // disk: files come as scripts, since pages from a disk may load nothing else.
 import { Refusal } from '/js/http.js';
+import { phrase } from '/js/language.js';
 
 const BELOW = '/api/shown/package';
-const { sheet, own, data } = self.sarnikData;
+const { sheet, own, data, spoken = { tag: 'en', sentences: [] } } = self.sarnikData;
 
 const waitingFor = new Map();
 const assets = new Map();
@@ -19,7 +20,8 @@ function asset(name) {
         waitingFor.set(name, resolve);
         const script = document.createElement('script');
         script.src = `${name}.js`;
-        script.onerror = () => reject(new Refusal(404, `The file ${name}.js is missing beside this page.`));
+        script.onerror = () =>
+          reject(new Refusal(404, phrase('The file {0} is missing beside this page.', `${name}.js`)));
         document.head.append(script);
       }),
     );
@@ -57,7 +59,9 @@ worker.onmessage = ({ data: said }) => {
   next();
 };
 worker.onerror = () => {
-  asked?.reject(new Refusal(0, 'The figures cannot be worked out in this browser. Open the page in a newer one.'));
+  asked?.reject(
+    new Refusal(0, phrase('The figures cannot be worked out in this browser. Open the page in a newer one.')),
+  );
   asked = null;
 };
 
@@ -67,7 +71,7 @@ const send = (message, signal) =>
     next();
   });
 
-const open = send({ data, day: new URLSearchParams(location.hash.slice(1)).get('day') });
+const open = send({ data, spoken, day: new URLSearchParams(location.hash.slice(1)).get('day') });
 open.catch(() => {});
 self.sarnikData = null;
 
@@ -83,7 +87,7 @@ async function worked(what, body, signal) {
 async function shapes(path) {
   const [, name, band] = /^boundary-sets\/(.*)\/shapes\/(\w+)$/.exec(path);
   const number = self.sarnikShapes[decodeURIComponent(name)];
-  if (!number) throw new Refusal(404, 'These shapes were not taken along.');
+  if (!number) throw new Refusal(404, phrase('These shapes were not taken along.'));
   return asset(`shapes/${number}-${band}`);
 }
 

@@ -1,12 +1,12 @@
 // Stands behind the compiled core in a worker: opens the data, then answers one question after the other.
 self.main([]);
 
-async function opened({ data, day }) {
+async function opened({ data, day, spoken }) {
   const packed = Uint8Array.from(atob(data), sign => sign.charCodeAt(0));
   const bytes = await new Response(
     new Blob([packed]).stream().pipeThrough(new DecompressionStream('gzip')),
   ).arrayBuffer();
-  return globalThis.sarnikCore.open(new Int8Array(bytes), day ?? '');
+  return globalThis.sarnikCore.open(new Int8Array(bytes), day ?? '', spoken.tag, spoken.sentences);
 }
 
 self.onmessage = async ({ data: asked }) => {

@@ -2,6 +2,7 @@ import './head.js';
 import { PAGE_ADDRESS } from './base.js';
 import { el } from './elements.js';
 import { writeAddress } from './state.js';
+import { LANGUAGE, phrase } from './language.js';
 
 /** A page, or one visual, twice: each narrowed by itself, with scales in common, and the difference of the figures. */
 const { visual } = document.body.dataset;
@@ -58,13 +59,12 @@ function differences() {
 
 export function difference(was, is) {
   const by = is - was;
-  if (by === 0) return 'the same as on the left';
-  const amount = Math.abs(by).toLocaleString('en-GB', { maximumFractionDigits: 2 });
-  const share =
-    was === 0
-      ? ''
-      : ` (${by > 0 ? '+' : '−'}${Math.abs((100 * by) / was).toLocaleString('en-GB', { maximumFractionDigits: 1 })} %)`;
-  return `${by > 0 ? '+' : '−'}${amount} against the left${share}`;
+  if (by === 0) return phrase('the same as on the left');
+  const amount = Math.abs(by).toLocaleString(LANGUAGE, { maximumFractionDigits: 2 });
+  const sign = by > 0 ? '+' : '−';
+  if (was === 0) return phrase('{0} against the left', sign + amount);
+  const share = Math.abs((100 * by) / was).toLocaleString(LANGUAGE, { maximumFractionDigits: 1 });
+  return phrase('{0} against the left ({1} %)', sign + amount, sign + share);
 }
 
 /** Maps that stand beside each other move together. */
@@ -86,4 +86,4 @@ function together(side) {
 document.getElementById('one').addEventListener('click', () => {
   location.href = `${PAGE_ADDRESS}?${asked.get('left') ? writeAddress(sheets.left?.state ?? new Map()) : ''}`;
 });
-document.title ||= el('title', {}, 'Side by side').textContent;
+document.title ||= el('title', {}, phrase('Side by side')).textContent;

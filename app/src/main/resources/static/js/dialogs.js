@@ -1,4 +1,5 @@
 import { el } from './elements.js';
+import { phrase } from './language.js';
 
 /** A sheet of its own over the page, with a title and a way to close it. */
 export function openSheet(title, ...content) {
@@ -6,7 +7,7 @@ export function openSheet(title, ...content) {
     'dialog',
     { class: 'sheet-dialog', 'aria-label': title },
     el('h2', {}, title),
-    el('button', { type: 'button', class: 'quiet close', onclick: () => dialog.close() }, 'Close'),
+    el('button', { type: 'button', class: 'quiet close', onclick: () => dialog.close() }, phrase('Close')),
     ...content,
   );
   dialog.addEventListener('close', () => dialog.remove());
@@ -14,8 +15,6 @@ export function openSheet(title, ...content) {
   document.body.append(dialog);
   dialog.showModal();
 }
-
-const count = value => value.toLocaleString('en');
 
 /** The row trail: which rows a visual shows, and what took the others away. */
 export function openTrail({ drawing }) {
@@ -26,20 +25,25 @@ export function openTrail({ drawing }) {
     const groups = step.unit === 'GROUPS';
     const before = steps[i - 1];
     const lost = before && before.unit === step.unit ? before.left - step.left : 0;
-    const unit = groups ? (step.left === 1 ? 'group' : 'groups') : step.left === 1 ? 'row' : 'rows';
     const bar = el('i', {});
     bar.style.width = `${(100 * step.left) / all}%`;
     return el(
       'li',
       { class: groups ? 'groups' : null },
       el('span', {}, step.words),
-      el('b', {}, `${count(step.left)} ${unit}`),
-      lost ? el('span', { class: 'lost' }, `takes away ${count(lost)}`) : '',
+      el(
+        'b',
+        {},
+        groups
+          ? phrase('{0, plural, one {# group} other {# groups}}', step.left)
+          : phrase('{0, plural, one {# row} other {# rows}}', step.left),
+      ),
+      lost ? el('span', { class: 'lost' }, phrase('takes away {0}', lost)) : '',
       el('div', { class: 'bar-line' }, bar),
     );
   });
   openSheet(
-    `Row trail: ${drawing.title}`,
+    phrase('Row trail: {0}', drawing.title),
     drawing.trail.empty ? el('p', { class: 'sentence-bad' }, drawing.trail.empty) : '',
     el('ol', { class: 'trail' }, ...lines),
   );
@@ -53,7 +57,7 @@ export function openFigures(sheet, id, { drawing, kind }) {
   const line = ({ key, cells }) => {
     let pick = '';
     if (key !== null) {
-      pick = el('input', { type: 'checkbox', 'aria-label': `Pick ${cells[0]}` });
+      pick = el('input', { type: 'checkbox', 'aria-label': phrase('Pick {0}', cells[0]) });
       pick.checked = chosen().includes(key);
       pick.addEventListener('change', () => sheet.pick(id, [key], true));
     }
@@ -78,7 +82,7 @@ export function openFigures(sheet, id, { drawing, kind }) {
           el(
             'tr',
             {},
-            el('th', {}, 'pick'),
+            el('th', {}, phrase('pick')),
             ...head.map((h, i) => el('th', { class: i >= figureFrom ? 'n' : null }, h)),
           ),
         ),

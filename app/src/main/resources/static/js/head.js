@@ -1,9 +1,10 @@
+import { phrase } from './language.js';
 /** The mood switch in the head of every page. Announces 'mood' on the document when it changes. */
 const button = document.getElementById('mood');
 const root = document.documentElement;
 
 function label() {
-  if (button) button.textContent = root.dataset.mood === 'night' ? 'Day' : 'Night';
+  if (button) button.textContent = root.dataset.mood === 'night' ? phrase('mood|Day') : phrase('mood|Night');
 }
 
 /** Has the page look as by day or by night. @param {'day'|'night'} mood */

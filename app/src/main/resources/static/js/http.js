@@ -1,3 +1,4 @@
+import { LANGUAGE, phrase } from './language.js';
 /** Requests to Sarnik's JSON interface. A refusal becomes a Refusal whose message is a sentence for people. */
 
 export class Refusal extends Error {
@@ -25,7 +26,12 @@ export async function ask(
 ) {
   // A page that was carried away has its answers beside it.
   if (globalThis.sarnikCarried) return globalThis.sarnikCarried.ask(method, address, { body, signal });
-  const init = { method, signal, keepalive, headers: { Accept: 'application/json', ...headers } };
+  const init = {
+    method,
+    signal,
+    keepalive,
+    headers: { Accept: 'application/json', 'Accept-Language': LANGUAGE, ...headers },
+  };
   if (method !== 'GET') init.headers['X-CSRF-TOKEN'] = token();
   if (body !== undefined) {
     init.headers['Content-Type'] = type;
@@ -36,7 +42,10 @@ export async function ask(
     answer = await fetch(address, init);
   } catch (failed) {
     if (failed.name === 'AbortError') throw failed;
-    throw new Refusal(0, 'The server cannot be reached. What was kept is safe; check the connection and try again.');
+    throw new Refusal(
+      0,
+      phrase('The server cannot be reached. What was kept is safe; check the connection and try again.'),
+    );
   }
   return finished(answer, onProgress, signal);
 }
@@ -54,7 +63,10 @@ async function finished(answer, onProgress, signal) {
     await new Promise(resolve => {
       setTimeout(resolve, PAUSE);
     });
-    last = await fetch(`/api/jobs/${json.job}`, { signal, headers: { Accept: 'application/json' } });
+    last = await fetch(`/api/jobs/${json.job}`, {
+      signal,
+      headers: { Accept: 'application/json', 'Accept-Language': LANGUAGE },
+    });
   }
 }
 
@@ -68,7 +80,7 @@ function withRevision(json, answer) {
 export async function askBlob(method, address, body) {
   const answer = await fetch(address, {
     method,
-    headers: { 'Content-Type': 'application/json', 'X-CSRF-TOKEN': token() },
+    headers: { 'Content-Type': 'application/json', 'Accept-Language': LANGUAGE, 'X-CSRF-TOKEN': token() },
     body: JSON.stringify(body),
   });
   if (answer.ok) return answer.blob();
@@ -88,13 +100,16 @@ export function sendFiles(address, files, onProgress) {
       }
     };
     request.onerror = () =>
-      reject(new Refusal(0, 'The file could not be sent: the connection broke. Nothing was kept; choose it again.'));
-    request.onabort = () => reject(new Refusal(0, 'Stopped. Nothing was kept.'));
+      reject(
+        new Refusal(0, phrase('The file could not be sent: the connection broke. Nothing was kept; choose it again.')),
+      );
+    request.onabort = () => reject(new Refusal(0, phrase('Stopped. Nothing was kept.')));
     const form = new FormData();
     for (const file of files) form.append('file', file);
     request.open('POST', address);
     request.setRequestHeader('X-CSRF-TOKEN', token());
     request.setRequestHeader('Accept', 'application/json');
+    request.setRequestHeader('Accept-Language', LANGUAGE);
     request.send(form);
   });
   return { promise, cancel: () => request.abort() };
@@ -108,7 +123,7 @@ function read(status, text) {
     /* an answer that is no JSON has no sentence either */
   }
   if (status >= 200 && status < 300) return json;
-  if (status === 401) throw new Refusal(401, 'You are signed out. Sign in again; what was kept is safe.');
-  if (status === 403) throw new Refusal(403, json?.detail ?? 'This is not open to you.');
-  throw new Refusal(status, json?.detail ?? 'The server could not answer. Try again.');
+  if (status === 401) throw new Refusal(401, phrase('You are signed out. Sign in again; what was kept is safe.'));
+  if (status === 403) throw new Refusal(403, json?.detail ?? phrase('This is not open to you.'));
+  throw new Refusal(status, json?.detail ?? phrase('The server could not answer. Try again.'));
 }

@@ -1,6 +1,7 @@
 import { isBorne } from './base.js';
 import { el, say } from './elements.js';
 import { encode } from './state.js';
+import { phrase } from './language.js';
 
 /** Milliseconds within which a second press on the same opens it. */
 const TWICE = 420;
@@ -70,7 +71,7 @@ export class Links {
     for (const link of this.#of(from, gesture, 'OPEN')) this.#slide(link, values.length > 0);
     if (!values.length) return;
     for (const link of this.#of(from, gesture, 'GO')) {
-      if (link.dashboard && isBorne) say('This leads to another dashboard, which this link does not show.');
+      if (link.dashboard && isBorne) say(phrase('This leads to another dashboard, which this link does not show.'));
       else if (link.dashboard) {
         const means = this.#sheet.opened.sources[from];
         location.href = `/dashboards/${link.dashboard}?carry.${means}=${values.map(encode).join(',')}`;
@@ -98,7 +99,7 @@ export class Links {
             {
               type: 'button',
               class: 'slid-close',
-              'aria-label': 'Fold away',
+              'aria-label': phrase('Fold away'),
               onclick: () => {
                 cell.classList.remove('is-slid');
                 this.#sheet.clear(link.from, 'p');

@@ -1,3 +1,4 @@
+import { LANGUAGE } from './language.js';
 /** What lies below as many decimals is the noise of adding up. */
 const MOST_DECIMALS = 8;
 
@@ -9,13 +10,13 @@ function decimals(size) {
 }
 
 /**
- * Numbers as people read them: a comma between thousands, a point before decimals; as many decimals as the size asks
+ * Numbers as people read them: in the language of the page; as many decimals as the size asks
  * for.
  */
 export function full(value) {
   if (!Number.isFinite(value)) return '–';
   const digits = Number.isInteger(value) ? 0 : decimals(Math.abs(value));
-  return value.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  return value.toLocaleString(LANGUAGE, { minimumFractionDigits: digits, maximumFractionDigits: digits });
 }
 
 /**

@@ -1,4 +1,5 @@
 import { el } from './elements.js';
+import { phrase } from './language.js';
 
 /** Id of the page under which a page's title stands, if any. */
 export const aboveOf = ({ pages }, id) => (pages[pages[id].under] ? pages[id].under : null);
@@ -13,7 +14,8 @@ export const pagesOf = dashboard => {
 };
 
 /** What a page is called. */
-export const pageName = (document, id) => document.pages[id].title || `Page ${pagesOf(document).indexOf(id) + 1}`;
+export const pageName = (document, id) =>
+  document.pages[id].title || phrase('Page {0}', pagesOf(document).indexOf(id) + 1);
 
 /**
  * The titles of the pages in a quiet row. Readers see those that are shown, if there are several, and the one they look

@@ -5,6 +5,7 @@ import { WRITTEN_AS, read, sheetOfDays, written } from './filters/days.js';
 import { chooseButton } from './filters/choose.js';
 import { turns } from './filters/turns.js';
 import { closePopup, openPopup } from './popup.js';
+import { phrase } from './language.js';
 
 /** Up to so many things to choose from stand side by side. */
 const BESIDE = 3;
@@ -50,7 +51,7 @@ function beside(sheet, id, parameter, type) {
 function list(sheet, id, parameter, type) {
   const is = now(sheet, id, parameter);
   const all = choices(parameter, type);
-  return chooseButton(id, all.find(({ value }) => value === is)?.words ?? 'nothing yet', opener =>
+  return chooseButton(id, all.find(({ value }) => value === is)?.words ?? phrase('nothing yet'), opener =>
     openPopup(opener, [
       el(
         'div',
@@ -111,7 +112,7 @@ function steps(sheet, id, parameter) {
       {
         type: 'button',
         class: 'turn',
-        'aria-label': `${parameter.name} ${words}`,
+        'aria-label': `${parameter.name} ${words === 'less' ? phrase('less') : phrase('more')}`,
         'data-filter-part': `${id}-${words}`,
         disabled: value < (parameter.low ?? -Infinity) || value > (parameter.high ?? Infinity),
         onclick: () => to(value),
@@ -153,7 +154,7 @@ function typed(sheet, id, parameter, type) {
 
 function day(sheet, id, parameter) {
   const is = now(sheet, id, parameter);
-  return chooseButton(id, is ? written(is) : 'no day yet', opener => {
+  return chooseButton(id, is ? written(is) : phrase('no day yet'), opener => {
     const take = value => {
       set(sheet, id, parameter, value);
       days.set(value, value);
@@ -166,7 +167,7 @@ function day(sheet, id, parameter) {
       value: written(is),
       onchange: () => {
         const value = read(box.value);
-        box.setCustomValidity(value ? '' : `Write a day as ${WRITTEN_AS}.`);
+        box.setCustomValidity(value ? '' : phrase('Write a day as {0}.', WRITTEN_AS));
         if (box.reportValidity()) take(value);
       },
     });
@@ -177,12 +178,12 @@ function day(sheet, id, parameter) {
 
 function place(sheet, id, parameter) {
   const is = now(sheet, id, parameter);
-  return chooseButton(id, is || 'no place yet', opener => {
+  return chooseButton(id, is || phrase('no place yet'), opener => {
     const found = el('div', { class: 'popup-list' });
     const search = el('input', {
       class: 'entry',
       type: 'search',
-      placeholder: 'A town, province or country',
+      placeholder: phrase('A town, province or country'),
       'aria-label': parameter.name,
       oninput: async () => {
         const asked = search.value.trim();

@@ -3,6 +3,7 @@ import { wearMood } from './head.js';
 import { drawingOf, KEY } from './map/take-along.js';
 import { pagesOf } from './pages.js';
 import { closePopup, openPopup } from './popup.js';
+import { LANGUAGE, phrase } from './language.js';
 
 /** Pages of a dashboard on paper: each on a sheet of its own, with its title, what is shown, credits and the day. */
 
@@ -78,7 +79,11 @@ async function set(sheet, { paper, upright, all }) {
   const { document: dashboard } = sheet.opened;
   const pages = all ? pagesOf(dashboard).filter(page => !dashboard.pages[page].hidden) : [before];
   const container = el('div', { class: 'print-pages' });
-  const day = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const day = new Date().toLocaleDateString(LANGUAGE === 'en' ? 'en-GB' : LANGUAGE, {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+  });
   const credits = [...document.querySelectorAll('.told p')].map(p => p.textContent.trim()).join(' · ');
   for (const page of pages) {
     await turnTo(sheet, page);
@@ -135,24 +140,24 @@ export async function printedAsAsked(sheet, wanted) {
 export function offerPrint(sheet, opener) {
   const paper = el(
     'select',
-    { class: 'entry', 'aria-label': 'Paper' },
+    { class: 'entry', 'aria-label': phrase('Paper') },
     ...Object.keys(PAPERS).map(p => el('option', {}, p)),
   );
   const way = el(
     'select',
-    { class: 'entry', 'aria-label': 'Way' },
-    el('option', { value: '' }, 'lying'),
-    el('option', { value: 'upright' }, 'upright'),
+    { class: 'entry', 'aria-label': phrase('Way of the paper') },
+    el('option', { value: '' }, phrase('lying')),
+    el('option', { value: 'upright' }, phrase('upright')),
   );
   const which = el(
     'select',
-    { class: 'entry', 'aria-label': 'Pages' },
-    el('option', { value: '' }, 'this page'),
-    el('option', { value: 'all' }, 'all pages'),
+    { class: 'entry', 'aria-label': phrase('Pages') },
+    el('option', { value: '' }, phrase('this page')),
+    el('option', { value: 'all' }, phrase('all pages')),
   );
   const several = pagesOf(sheet.opened.document).length > 1;
   openPopup(opener, [
-    el('p', { class: 'popup-words' }, 'On paper, or kept as a PDF by the dialog that follows'),
+    el('p', { class: 'popup-words' }, phrase('On paper, or kept as a PDF by the dialog that follows')),
     paper,
     way,
     several ? which : '',
@@ -178,7 +183,7 @@ export function offerPrint(sheet, opener) {
           }
         },
       },
-      'Print',
+      phrase('Print'),
     ),
   ]);
 }

@@ -14,6 +14,7 @@ import { fileName, keepBack, offerTake, save, take } from './take.js';
 import { turns } from './filters/turns.js';
 import { KINDS } from './visuals/kinds.js';
 import { measuredTogether } from './sizes.js';
+import { languageAsked, phrase } from './language.js';
 
 /** How the page stands in another one, or on a wall, is said behind the state, and stays. */
 const standing = () => (/^#(framed|wall)\b/.test(location.hash) ? location.hash : '');
@@ -218,7 +219,7 @@ export class Sheet {
         part: `${id}-${i}`,
         run: () => this.went(this.#without(`s.${id}`, i), null, []),
       }));
-      mounted.box.append(el('div', { class: 'swap' }, turns('Swap', all)));
+      mounted.box.append(el('div', { class: 'swap' }, turns(phrase('Swap'), all)));
     }
   }
 
@@ -271,17 +272,17 @@ export class Sheet {
         : el(
             'div',
             { class: 'visual-signs' },
-            (mounted.trailSign = sign('trail', 'Which rows are these?', () => openTrail(mounted))),
-            sign('figures', 'The figures as a table', () => openFigures(this, id, mounted)),
+            (mounted.trailSign = sign('trail', phrase('Which rows are these?'), () => openTrail(mounted))),
+            sign('figures', phrase('The figures as a table'), () => openFigures(this, id, mounted)),
             KINDS[visual.type].takesItself || !(this.opened.takes.rows || this.opened.takes.pictures)
               ? ''
-              : sign('take', 'Take along', e =>
+              : sign('take', phrase('Take along'), e =>
                   offerTake(e.currentTarget, this.opened.takes, form => this.takeAlong(id, form)),
                 ),
             this.hooks.strip || document.body.classList.contains('is-beside-page')
               ? ''
-              : sign('beside', 'Side by side', () => this.standBeside(id)),
-            sign('enlarge', 'Enlarge', () => this.#enlarge(box)),
+              : sign('beside', phrase('Side by side'), () => this.standBeside(id)),
+            sign('enlarge', phrase('Enlarge'), () => this.#enlarge(box)),
           ),
       body,
     );
@@ -361,7 +362,8 @@ export class Sheet {
    */
   async takeAlong(id, form) {
     const mounted = this.visuals.get(id);
-    if (!mounted?.drawing || mounted.drawing.type === 'misfit') return say('There is nothing to take along yet.');
+    if (!mounted?.drawing || mounted.drawing.type === 'misfit')
+      return say(phrase('There is nothing to take along yet.'));
     if (form.startsWith('rows.')) {
       const ending = form.slice('rows.'.length);
       const rows = await askBlob('POST', this.#address('rows'), {
@@ -592,7 +594,7 @@ export class Sheet {
   }
 
   address() {
-    const text = writeAddress(this.state);
+    const text = [writeAddress(this.state), languageAsked()].filter(Boolean).join('&');
     return location.pathname + (text ? `?${text}` : '') + standing();
   }
 
@@ -645,7 +647,7 @@ export class Sheet {
       // An older question came later on its way, and was taken for a newer one.
       if (refused.status === OVERTAKEN && asking === this.#asking) this.#late = true;
       else if (refused.name !== 'AbortError' && !this.hooks.failed?.(refused))
-        say(refused.message, { words: 'Try again', run: () => this.ask([]) });
+        say(refused.message, { words: phrase('Try again'), run: () => this.ask([]) });
     } finally {
       if (asking === this.#asking) {
         this.#asking = null;

@@ -2,6 +2,7 @@ import { isBorne } from './base.js';
 import { el, refuse } from './elements.js';
 import { readState } from './state.js';
 import { viewsButton } from './views.js';
+import { phrase } from './language.js';
 
 /** Milliseconds after the last letter before words are read. */
 const PAUSE = 160;
@@ -13,10 +14,10 @@ const besideButton = sheet =>
       type: 'button',
       class: 'clear quiet-act',
       'data-beside': '',
-      title: 'The page twice, each narrowed by itself',
+      title: phrase('The page twice, each narrowed by itself'),
       onclick: () => sheet.standBeside(),
     },
-    'Side by side',
+    phrase('Side by side'),
   );
 
 /** "Now showing": one sentence whose parts can be taken away, and into which a reader can type. */
@@ -35,8 +36,8 @@ export class Showing {
       type: 'text',
       class: 'showing-typed',
       maxlength: 400,
-      placeholder: 'narrow in words…',
-      'aria-label': 'Narrow in words, such as a value, a place or since June',
+      placeholder: phrase('narrow in words…'),
+      'aria-label': phrase('Narrow in words, such as a value, a place or since June'),
       autocomplete: 'off',
       spellcheck: 'false',
       oninput: () => {
@@ -99,7 +100,7 @@ export class Showing {
                 'button',
                 {
                   type: 'button',
-                  title: 'Means something else',
+                  title: phrase('Means something else'),
                   onclick: () => {
                     this.#found.chosen[i] = all[(all.indexOf(now) + 1) % all.length].part;
                     this.#found.changed = true;
@@ -113,10 +114,18 @@ export class Showing {
         );
       }),
       missed.length
-        ? el('span', { class: 'understood-missed' }, `Nothing here is called ${missed.map(w => `“${w}”`).join(', ')}.`)
+        ? el(
+            'span',
+            { class: 'understood-missed' },
+            phrase('Nothing here is called {0}.', missed.map(w => `“${w}”`).join(', ')),
+          )
         : '',
       understood.length
-        ? el('button', { type: 'button', class: 'understood-take', onclick: () => this.#take() }, 'Narrow to this')
+        ? el(
+            'button',
+            { type: 'button', class: 'understood-take', onclick: () => this.#take() },
+            phrase('Narrow to this'),
+          )
         : '',
     );
   }
@@ -152,15 +161,15 @@ export class Showing {
     this.#sentence.replaceChildren(
       ...(parts.length
         ? [
-            'Now showing ',
+            `${phrase('Now showing')} `,
             ...parts.flatMap(({ id, words, part }, i) => [
               i ? ' · ' : '',
               el(
                 'span',
                 {},
                 el('b', {}, words),
-                part === 'p' ? press('⇄', `Turn round: ${words}`, () => sheet.turnRound(id)) : '',
-                press('×', `Take away: ${words}`, () => sheet.clear(id, part)),
+                part === 'p' ? press('⇄', phrase('Turn round: {0}', words), () => sheet.turnRound(id)) : '',
+                press('×', phrase('Take away: {0}', words), () => sheet.clear(id, part)),
               ),
             ]),
             sheet.hasScales()
@@ -170,16 +179,22 @@ export class Showing {
                     type: 'button',
                     class: 'scales-held',
                     title: sheet.scalesTurned
-                      ? 'Colours and sizes are of what is shown, and change with it. Press to hold them.'
-                      : 'Colours and sizes mean the same as before anything was picked or played. Press to take them of what is shown.',
+                      ? phrase('Colours and sizes are of what is shown, and change with it. Press to hold them.')
+                      : phrase(
+                          'Colours and sizes mean the same as before anything was picked or played. Press to take them of what is shown.',
+                        ),
                     onclick: () => sheet.turnScales(),
                   },
-                  sheet.scalesTurned ? 'scales of what is shown' : 'scales held',
+                  sheet.scalesTurned ? phrase('scales of what is shown') : phrase('scales held'),
                 )
               : '',
-            el('button', { type: 'button', class: 'clear', onclick: () => sheet.clear() }, 'Put everything back'),
+            el(
+              'button',
+              { type: 'button', class: 'clear', onclick: () => sheet.clear() },
+              phrase('Put everything back'),
+            ),
           ]
-        : ['Now showing everything']),
+        : [phrase('Now showing everything')]),
     );
   }
 }

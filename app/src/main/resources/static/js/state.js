@@ -69,7 +69,7 @@ export function readAddress(text) {
 /** The parts of an address that are nobody's, for the server to say so. */
 export const strangersOf = text =>
   parts(text)
-    .filter(([name]) => !PARTS.test(name) && !named.byName.has(name) && name !== 'page')
+    .filter(([name]) => !PARTS.test(name) && !named.byName.has(name) && name !== 'page' && name !== 'language')
     .map(p => p.join('='))
     .join('&');
 

@@ -1,6 +1,7 @@
 import { el, say } from './elements.js';
 import { pictureOf } from './picture-of.js';
 import { closePopup, openPopup } from './popup.js';
+import { phrase } from './language.js';
 
 /** Pixels of a picture for each pixel of the screen. */
 const RATIO = 2;
@@ -55,9 +56,7 @@ export async function take(form, mounted, whole) {
     );
     const given = drawing.rows?.length ?? drawing.lines?.length;
     if (drawing.page && given < drawing.all)
-      say(
-        `The file holds the first ${given.toLocaleString('en')} of ${drawing.all.toLocaleString('en')}. Narrow for the rest.`,
-      );
+      say(phrase('The file holds the first {0} of {1}. Narrow for the rest.', given, drawing.all));
     return;
   }
   const { svg, width, height } = await pictureOf(mounted.box, ONLY_ON_SCREEN, foot());
@@ -69,7 +68,7 @@ export async function take(form, mounted, whole) {
 /** The line below a picture: what is chosen, where nothing on the picture says it. */
 function foot() {
   const showing = [...document.querySelectorAll('#showing b')].map(b => b.textContent).join(' · ');
-  return showing ? `Showing ${showing}` : '';
+  return showing ? phrase('Showing {0}', showing) : '';
 }
 
 async function raster(blob, width, height) {
@@ -97,7 +96,7 @@ document.addEventListener('copy', e => {
   const typed = e.target.closest?.('input, textarea');
   if (!document.body.classList.contains('keeps-rows') || typed) return;
   e.preventDefault();
-  say('Whoever made this dashboard lets no figures be copied.');
+  say(phrase('Whoever made this dashboard lets no figures be copied.'));
 });
 
 /**
@@ -124,13 +123,13 @@ export function offerTake(opener, takes, run) {
     el(
       'div',
       { class: 'popup-list' },
-      takes.rows && option('csv', 'The figures', 'CSV'),
-      takes.pictures && option('png', 'A picture', 'PNG'),
-      takes.pictures && option('svg', 'A drawing', 'SVG'),
-      takes.rows && option('rows.csv', 'The rows', 'CSV'),
-      takes.rows && option('rows.xlsx', 'The rows', 'XLSX'),
-      takes.rows && option('rows.geojson', 'The rows with their places', 'GeoJSON'),
-      takes.rows && option('rows.gpkg', 'The rows with their places', 'GeoPackage'),
+      takes.rows && option('csv', phrase('The figures'), 'CSV'),
+      takes.pictures && option('png', phrase('A picture'), 'PNG'),
+      takes.pictures && option('svg', phrase('A drawing'), 'SVG'),
+      takes.rows && option('rows.csv', phrase('The rows'), 'CSV'),
+      takes.rows && option('rows.xlsx', phrase('The rows'), 'XLSX'),
+      takes.rows && option('rows.geojson', phrase('The rows with their places'), 'GeoJSON'),
+      takes.rows && option('rows.gpkg', phrase('The rows with their places'), 'GeoPackage'),
     ),
   ]);
 }

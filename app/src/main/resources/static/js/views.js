@@ -3,6 +3,7 @@ import { el, say } from './elements.js';
 import { ask } from './http.js';
 import { closePopup, openPopup } from './popup.js';
 import { readState, writeState } from './state.js';
+import { phrase } from './language.js';
 
 /** What people keep under a name of what they have chosen: views of their own, and those that the author offers to all. */
 export function viewsButton(sheet) {
@@ -15,7 +16,7 @@ export function viewsButton(sheet) {
       'aria-expanded': 'false',
       onclick: e => open(sheet, e.currentTarget),
     },
-    'Views',
+    phrase('Views'),
   );
 }
 
@@ -47,15 +48,15 @@ function show(sheet, opener, views) {
           },
         },
         view.name,
-        view.offered ? el('span', { class: 'hint' }, 'for all') : '',
+        view.offered ? el('span', { class: 'hint' }, phrase('for all')) : '',
       ),
       view.mine
         ? el(
             'button',
             {
               type: 'button',
-              'aria-label': `Forget ${view.name}`,
-              title: `Forget ${view.name}`,
+              'aria-label': phrase('Forget {0}', view.name),
+              title: phrase('Forget {0}', view.name),
               onclick: async () => {
                 await ask('DELETE', `${address()}/${view.id}`).catch(refused => say(refused.message));
                 open(sheet, opener);
@@ -68,8 +69,8 @@ function show(sheet, opener, views) {
   const name = el('input', {
     class: 'entry',
     maxlength: 80,
-    placeholder: 'Keep this as …',
-    'aria-label': 'Name of the view',
+    placeholder: phrase('Keep this as …'),
+    'aria-label': phrase('Name of the view'),
   });
   const offered = el('input', { type: 'checkbox' });
   const keep = async () => {
@@ -85,10 +86,10 @@ function show(sheet, opener, views) {
   };
   name.addEventListener('keydown', e => e.key === 'Enter' && keep());
   openPopup(opener, [
-    el('p', { class: 'popup-words' }, views.length ? 'Kept views' : 'Nothing is kept yet.'),
+    el('p', { class: 'popup-words' }, views.length ? phrase('Kept views') : phrase('Nothing is kept yet.')),
     el('div', { class: 'popup-list' }, ...views.map(row)),
     name,
-    sheet.opened.mayChange ? el('label', {}, offered, 'offered to all readers') : '',
-    el('button', { type: 'button', class: 'popup-option text-loch', onclick: keep }, 'Keep what is chosen now'),
+    sheet.opened.mayChange ? el('label', {}, offered, phrase('offered to all readers')) : '',
+    el('button', { type: 'button', class: 'popup-option text-loch', onclick: keep }, phrase('Keep what is chosen now')),
   ]);
 }

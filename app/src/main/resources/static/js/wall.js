@@ -3,6 +3,7 @@ import { el } from './elements.js';
 import { wearMood } from './head.js';
 import { ask } from './http.js';
 import { pagesOf } from './pages.js';
+import { LANGUAGE, phrase } from './language.js';
 
 /**
  * A published dashboard on a screen that nobody touches: pages turn by themselves, newer rows are drawn in place, a lost
@@ -54,11 +55,14 @@ export function hang(sheet, wall) {
     lost ??= new Date();
     wait = Math.min(MOST_WAIT, wait * 2);
     next = Date.now() + wait;
-    const since = lost.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+    const since = lost.toLocaleTimeString(LANGUAGE === 'en' ? 'en-GB' : LANGUAGE, {
+      hour: '2-digit',
+      minute: '2-digit',
+    });
     sign.textContent =
       refused.status === 0 || refused.status >= 500 || refused.status === 429
-        ? `No connection since ${since}. What is shown is as of then.`
-        : `${refused.message} (since ${since})`;
+        ? phrase('No connection since {0}. What is shown is as of then.', since)
+        : phrase('{0} (since {1})', refused.message, since);
     sign.hidden = false;
     return true;
   };

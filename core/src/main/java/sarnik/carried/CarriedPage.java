@@ -1,5 +1,7 @@
 package sarnik.carried;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -200,7 +202,7 @@ public final class CarriedPage {
             case "places/told" -> page.told(state, asked.visual(), asked.layer(), asked.place());
             case "places/others" ->
                 page.others(state, asked.visual(), asked.layer(), asked.place(), asked.metres(), asked.count());
-            default -> throw new MisfitException("This is not part of what was carried away.");
+            default -> throw new MisfitException(phrase("This is not part of what was carried away."));
         };
     }
 }

@@ -159,7 +159,7 @@ public final class Carrier {
                             of.places(),
                             of.about(),
                             of.measures(),
-                            of.rules(),
+                            of.standing(),
                             of.ties(),
                             noting));
         }
@@ -210,7 +210,7 @@ public final class Carrier {
                     List.copyOf(of.places().values()),
                     of.about(),
                     measures,
-                    of.rules().stream().map(rule -> rule.words()).toList(),
+                    of.standing().stream().map(rule -> rule.words()).toList(),
                     ties,
                     CarriedFile.columnsOf(table)));
             said.add(new Said(

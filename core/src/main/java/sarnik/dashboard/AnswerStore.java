@@ -6,6 +6,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.WeakHashMap;
+import sarnik.language.Language;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
 import sarnik.query.Query;
@@ -21,10 +22,13 @@ public final class AnswerStore {
     /** Keeps nothing. */
     static final AnswerStore NOTHING = new AnswerStore(0);
 
-    private record Kept(Map<Query, Frame> of, Query query, long weight) {}
+    /** A question, and the language in which the steps of its answer's trail are told. */
+    private record Told(Query query, Language language) {}
+
+    private record Kept(Map<Told, Frame> of, Told told, long weight) {}
 
     private final long room;
-    private final Map<Table, Map<Query, Frame>> frames = Collections.synchronizedMap(new WeakHashMap<>());
+    private final Map<Table, Map<Told, Frame>> frames = Collections.synchronizedMap(new WeakHashMap<>());
     private final Deque<Kept> order = new ArrayDeque<>();
     private long held;
 
@@ -37,8 +41,8 @@ public final class AnswerStore {
 
     Frame find(Table table, Query query) {
         if (room == 0) return null;
-        Map<Query, Frame> of = frames.get(table);
-        return of == null ? null : of.get(query);
+        Map<Told, Frame> of = frames.get(table);
+        return of == null ? null : of.get(new Told(query, Language.spoken()));
     }
 
     void keep(Table table, Query query, Frame frame) {
@@ -46,14 +50,15 @@ public final class AnswerStore {
                 16 + (long) frame.size() * (frame.keys().size() + frame.values().size());
         // What holds numbers of all rows for one setting of a reader is not worth its room.
         if (weight > room / 8 || query.formulas().values().stream().anyMatch(FormulaMeasure::isPassing)) return;
-        Map<Query, Frame> of = frames.computeIfAbsent(table, t -> Collections.synchronizedMap(new HashMap<>()));
-        if (of.putIfAbsent(query, frame) != null) return;
+        Map<Told, Frame> of = frames.computeIfAbsent(table, t -> Collections.synchronizedMap(new HashMap<>()));
+        Told told = new Told(query, Language.spoken());
+        if (of.putIfAbsent(told, frame) != null) return;
         synchronized (order) {
-            order.add(new Kept(of, query, weight));
+            order.add(new Kept(of, told, weight));
             held += weight;
             while (held > room) {
                 Kept oldest = order.remove();
-                oldest.of.remove(oldest.query);
+                oldest.of.remove(oldest.told);
                 held -= oldest.weight;
             }
         }

@@ -34,6 +34,8 @@ import sarnik.visual.Visual;
  * @param groups visuals that move, are copied and hidden as one, by id
  * @param names what addresses call filters, parameters, visuals and pages, by their ids
  * @param formulas measures of its own, by id
+ * @param language in which it is handed over, such as {@code es}; null for that of each reader
+ * @param texts what its author has written in other languages, by language and by where it stands
  */
 public record Dashboard(
         int schema,
@@ -48,7 +50,9 @@ public record Dashboard(
         Map<String, Finish> finishes,
         Map<String, Group> groups,
         Map<String, String> names,
-        Map<String, SheetFormula> formulas)
+        Map<String, SheetFormula> formulas,
+        String language,
+        Map<String, Map<String, AuthorTexts.Said>> texts)
         implements Wires {
 
     public Dashboard {
@@ -57,6 +61,7 @@ public record Dashboard(
         if (groups == null) groups = Map.of();
         if (names == null) names = Map.of();
         if (formulas == null) formulas = Map.of();
+        if (texts == null) texts = Map.of();
     }
 
     /** The same with other visuals and filters. */
@@ -74,7 +79,9 @@ public record Dashboard(
                 finishes,
                 groups,
                 names,
-                formulas);
+                formulas,
+                language,
+                texts);
     }
 
     /** The same without groups. */
@@ -92,7 +99,9 @@ public record Dashboard(
                 finishes,
                 Map.of(),
                 names,
-                formulas);
+                formulas,
+                language,
+                texts);
     }
 
     /** In the place of an id among the finishes: all pages. */

@@ -34,6 +34,8 @@ final class EditWords {
             if (path.length < 2) continue;
             if (path[1].equals("title")) return "the dashboard's title";
             if (path[1].equals("theme") || path[1].equals("own")) return "the theme";
+            if (path[1].equals("language")) return "the language in which it is handed over";
+            if (path[1].equals("texts")) return "its texts in other languages";
             String id = path.length > 2 ? path[2] : "";
             String whole = path.length == 3 ? (kind.equals("remove") ? "taking away " : "adding ") : "";
             switch (path[1]) {

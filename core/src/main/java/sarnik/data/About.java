@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.Map;
 import java.util.Optional;
 
@@ -72,9 +74,9 @@ public record About(
         StringBuilder line = new StringBuilder();
         for (String part : new String[] {
             title,
-            source.isEmpty() ? "" : "source: " + source,
+            source.isEmpty() ? "" : phrase("source: {0}", source),
             credit,
-            licence.isEmpty() ? "" : "licence: " + licence,
+            licence.isEmpty() ? "" : phrase("licence: {0}", licence),
             period
         }) {
             if (!part.isEmpty()) line.append(line.isEmpty() ? "" : "; ").append(part);

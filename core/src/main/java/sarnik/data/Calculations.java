@@ -110,8 +110,7 @@ public record Calculations(List<Item> formulas, List<String> rules) {
                 Column column = formula.compute(grown, surroundings).column();
                 String name = RULE + (stages.size() + 1);
                 grown = grown.with(Map.of(name, column));
-                stages.add(new Stage(
-                        "Always only rows where " + rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
+                stages.add(new Stage(rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
             } catch (FormulaException | IllegalArgumentException unfit) {
                 troubles.add(trouble(rule, unfit));
             }

@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.Optional;
 
 /** Where dashboards find their datasets. */
@@ -50,7 +52,7 @@ public interface Datasets {
         Found found = find(id);
         if (found instanceof Found.Ready ready) return ready.dataset();
         if (found instanceof Found.Unfit unfit) throw new MisfitException(unfit.why());
-        throw new MisfitException(
-                "The dataset of this visual has gone. Choose another dataset in its brief, or take the visual away.");
+        throw new MisfitException(phrase(
+                "The dataset of this visual has gone. Choose another dataset in its brief, or take the visual away."));
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
@@ -34,7 +36,7 @@ import sarnik.table.Table;
  * @param places the places that occur, by id
  * @param about what is told of it
  * @param measures its measure formulas by name
- * @param rules its standing rules, each a stage of every query
+ * @param standing its standing rules, by their text
  * @param ties its columns that mean the same as columns of others
  * @param rolledUp its places put together, as far as that has been asked for
  * @param previews its measures over all rows, once they have been asked for
@@ -48,7 +50,7 @@ public record LoadedDataset(
         Map<String, Place> places,
         About about,
         Map<String, FormulaMeasure> measures,
-        List<Stage> rules,
+        List<Stage> standing,
         List<Tie> ties,
         RolledUp rolledUp,
         Previews previews,
@@ -63,7 +65,7 @@ public record LoadedDataset(
             Map<String, Place> places,
             About about,
             Map<String, FormulaMeasure> measures,
-            List<Stage> rules,
+            List<Stage> standing,
             List<Tie> ties,
             Boundaries boundaries) {
         this(
@@ -74,7 +76,7 @@ public record LoadedDataset(
                 places,
                 about,
                 measures,
-                rules,
+                standing,
                 ties,
                 new RolledUp(boundaries),
                 new Previews(),
@@ -92,7 +94,7 @@ public record LoadedDataset(
      */
     public LoadedDataset described(String name, About about, List<Tie> ties) {
         return new LoadedDataset(
-                id, name, table, placing, places, about, measures, rules, ties, rolledUp, previews, worked);
+                id, name, table, placing, places, about, measures, standing, ties, rolledUp, previews, worked);
     }
 
     /** The same rows with measures of a dashboard beside its own. */
@@ -100,7 +102,7 @@ public record LoadedDataset(
         Map<String, FormulaMeasure> all = new LinkedHashMap<>(measures);
         all.putAll(more);
         return new LoadedDataset(
-                id, name, table, placing, places, about, all, rules, ties, rolledUp, worked.previews(more), worked);
+                id, name, table, placing, places, about, all, standing, ties, rolledUp, worked.previews(more), worked);
     }
 
     /** Answers a query, whose measures may name measure formulas of this dataset. */
@@ -114,7 +116,7 @@ public record LoadedDataset(
         return more == table
                 ? this
                 : new LoadedDataset(
-                        id, name, more, placing, places, about, measures, rules, ties, rolledUp, previews, worked);
+                        id, name, more, placing, places, about, measures, standing, ties, rolledUp, previews, worked);
     }
 
     /** The places that are the values of a column: the dataset's own, or those of {@link RolledUp}; none of others. */
@@ -197,12 +199,19 @@ public record LoadedDataset(
     }
 
     /**
-     * Names of the columns that a visual can use: all but those that stand for rules, and whole shapes, which are no
+     * Names of the columns that a visual can use: all but those that stand for standing, and whole shapes, which are no
      * words.
      */
     public List<String> columnNames() {
         return table.names().stream()
                 .filter(name -> !name.startsWith(Calculations.RULE) && !OwnShapes.isShapes(table, name))
+                .toList();
+    }
+
+    /** The standing rules, each a stage of every query, in words of the language that is spoken. */
+    public List<Stage> rules() {
+        return standing.stream()
+                .map(rule -> new Stage(phrase("Always only rows where {0}", rule.words()), rule.conditions()))
                 .toList();
     }
 
@@ -215,7 +224,7 @@ public record LoadedDataset(
         boolean isPlace = column.equals(PlacedTable.PLACE)
                 || column.equals(PlacedTable.ORIGIN)
                 || RolledUp.isOne(column) && !RolledUp.isCells(column);
-        if (value == null) return isPlace ? "(unplaced)" : "(missing)";
+        if (value == null) return isPlace ? phrase("(unplaced)") : phrase("(missing)");
         if (!isPlace) return value;
         return Optional.ofNullable(placesOf(column).get(value)).map(Place::name).orElse(value);
     }

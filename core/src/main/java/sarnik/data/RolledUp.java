@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
@@ -12,6 +14,7 @@ import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 import sarnik.geo.Area;
 import sarnik.geo.IndexedSet;
+import sarnik.language.Language;
 import sarnik.place.AreaMatcher;
 import sarnik.place.Place;
 import sarnik.place.PlaceLevel;
@@ -111,13 +114,18 @@ public final class RolledUp {
      * @throws MisfitException when the boundary set has gone
      */
     Groups groups(String column, Map<String, Place> places) {
-        if (isCells(column) && !kept.containsKey(column)) forgetCells();
+        if (isCells(column) && !kept.containsKey(spoken(column))) forgetCells();
         String plain = column.endsWith(FROM) ? column.substring(0, column.length() - FROM.length()) : column;
-        return kept.computeIfAbsent(plain, c -> {
-            if (c.startsWith(AREAS)) return byArea(c.substring(AREAS.length()), places);
-            if (c.startsWith(CELLS)) return byCell(Integer.parseInt(c.substring(CELLS.length())), places);
+        return kept.computeIfAbsent(spoken(plain), c -> {
+            if (plain.startsWith(AREAS)) return byArea(plain.substring(AREAS.length()), places);
+            if (plain.startsWith(CELLS)) return byCell(Integer.parseInt(plain.substring(CELLS.length())), places);
             return byProvince(places);
         });
+    }
+
+    /** What groups are kept by: those around a place are called something in each language. */
+    private static String spoken(String column) {
+        return isCells(column) ? column + " " + Language.spoken() : column;
     }
 
     /** Cells of many zooms of a million places would fill the memory: those of a few zooms are kept. */
@@ -168,14 +176,15 @@ public final class RolledUp {
 
     /** The places of a column as the browser keeps them. */
     PlaceSheet sheet(String column, Map<String, Place> places) {
-        return sheets.computeIfAbsent(column, c -> PlaceSheet.of(places.values(), boundaries));
+        return sheets.computeIfAbsent(spoken(column), c -> PlaceSheet.of(places.values(), boundaries));
     }
 
     private Groups byArea(String set, Map<String, Place> places) {
         IndexedSet indexed = boundaries
                 .find(set)
-                .orElseThrow(() -> new MisfitException("The boundary set “" + set
-                        + "” has gone. Choose another in the layer's brief, or bring it in again."));
+                .orElseThrow(() -> new MisfitException(phrase(
+                        "The boundary set “{0}” has gone. Choose another in the layer’s brief, or bring it in again.",
+                        set)));
         Map<String, String> of = new HashMap<>();
         Map<String, Place> groups = new HashMap<>();
         Map<String, Area> byCode = indexed.set().byCode();
@@ -215,7 +224,7 @@ public final class RolledUp {
                 group = new Place(
                         "c" + zoom + "/" + (cell >> 32) + "/" + (int) (long) cell,
                         PlaceLevel.POINT,
-                        "%,d places around %s".formatted(inside.size(), largest.name()),
+                        phrase("{0} places around {1}", inside.size(), largest.name()),
                         largest.country(),
                         largest.region(),
                         largest.province(),

@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -108,7 +110,7 @@ public record Rule(
         List<Stage> stages = new ArrayList<>();
         for (Rule rule = this; rule != null; rule = rule.and)
             stages.add(new Stage(
-                    "Always only where " + rule.words(rule.span(dataset, today)),
+                    phrase("Always only where {0}", rule.words(rule.span(dataset, today))),
                     List.of(rule.condition(dataset, today, parameters))));
         return stages;
     }
@@ -121,26 +123,30 @@ public record Rule(
     private String words(LocalDate[] span) {
         String name = column == null ? "" : ColumnWords.of(column);
         return switch (form()) {
-            case ONE_OF -> name + " is " + Words.list(values, "or");
-            case NONE_OF -> name + " is neither missing nor " + Words.list(values, "nor");
+            case ONE_OF -> phrase("{0} is {1}", name, Words.list(values, "or"));
+            case NONE_OF -> phrase("{0} is neither missing nor {1}", name, Words.list(values, "nor"));
             case BETWEEN ->
                 from == null && to == null
-                        ? name + " is there"
+                        ? phrase("{0} is there", name)
                         : from == null
-                                ? name + " is at most " + to
-                                : to == null ? name + " is at least " + from : name + " is from " + from + " to " + to;
-            case CONTAINS -> name + " contains “" + text + "”";
-            case MISSING -> name + " is missing";
-            case FILLED -> name + " is not missing";
+                                ? phrase("{0} is at most {1}", name, to)
+                                : to == null
+                                        ? phrase("{0} is at least {1}", name, from)
+                                        : phrase("{0} is from {1} to {2}", name, from, to);
+            case CONTAINS -> phrase("{0} contains “{1}”", name, text);
+            case MISSING -> phrase("{0} is missing", name);
+            case FILLED -> phrase("{0} is not missing", name);
             case LAST ->
-                name + " is in the last " + lastWords() + (span == null ? "" : ", " + span[0] + " to " + span[1]);
+                span == null
+                        ? phrase("{0} is in {1}", name, lastWords())
+                        : phrase("{0} is in {1}, {2} to {3}", name, lastWords(), span[0], span[1]);
             case SQL -> text.strip();
         };
     }
 
     private String lastWords() {
-        return (last == 1 ? step.words() : last + " " + step.words() + "s")
-                + (Boolean.TRUE.equals(newest) ? " up to the newest" : "");
+        String steps = step.last(last);
+        return Boolean.TRUE.equals(newest) ? phrase("{0} up to the newest", steps) : steps;
     }
 
     private Condition condition(LoadedDataset dataset, LocalDate today, Map<String, Object> parameters) {
@@ -164,9 +170,10 @@ public record Rule(
         if (form() != Is.LAST) return null;
         Column of = dataset.table()
                 .find(column)
-                .orElseThrow(() -> new MisfitException("There is no column “" + column + "” any more"));
+                .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", column)));
         if (of.type() != ColumnType.DATE && of.type() != ColumnType.TIME)
-            throw new MisfitException("“" + column + "” holds " + of.type().words() + ", which has no last days");
+            throw new MisfitException(phrase(
+                    "“{0}” holds {1}, which has no last days", column, of.type().said()));
         LocalDate end = today;
         if (Boolean.TRUE.equals(newest)) {
             Optional<Extremes> ends = of.extremes();
@@ -174,7 +181,7 @@ public record Rule(
                 end = LocalDate.parse(of.text(ends.get().highest()).substring(0, 10));
         }
         if (step.comesAgain() || step.needsTime())
-            throw new MisfitException("The last of a period are days, weeks, months, quarters or years");
+            throw new MisfitException(phrase("The last of a period are days, weeks, months, quarters or years"));
         LocalDate begin = step.plus(end, -last);
         return new LocalDate[] {begin.plusDays(1), end};
     }
@@ -184,8 +191,9 @@ public record Rule(
         try {
             Formula formula = Formula.parse(text, Scope.of(dataset.table()).withParameters(set.kinds()));
             if (formula.kind() != Kind.YES_NO)
-                throw new MisfitException("The rule “" + text.strip() + "” is no condition but "
-                        + formula.kind().words() + ". A condition reads like litres > 10");
+                throw new MisfitException(phrase(
+                        "The rule “{0}” is no condition but {1}. A condition reads like litres > 10",
+                        text.strip(), formula.kind().words()));
             // Only what its parameters are now makes it another condition.
             Map<String, Object> named = set.named(text);
             Surroundings on = Surroundings.on(today);
@@ -197,7 +205,7 @@ public record Rule(
                                     .column());
             return new Condition.Holds(text + named, column);
         } catch (FormulaException unfit) {
-            throw new MisfitException("The rule “" + text.strip() + "” does not fit: " + unfit.getMessage());
+            throw new MisfitException(phrase("The rule “{0}” does not fit: {1}", text.strip(), unfit.getMessage()));
         }
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -126,20 +128,20 @@ public record SheetFormula(long dataset, String name, String text, Change change
     FormulaMeasure ready(LoadedDataset of, Scene scene) {
         if (of.table().find(name).isPresent())
             throw new MisfitException(
-                    "“" + name + "” is the name of a column of " + of.name() + ". Call it otherwise.");
+                    phrase("“{0}” is the name of a column of {1}. Call it otherwise.", name, of.name()));
         try {
             if (change != null) return changing(of, scene);
             if (reference != null) return referring(of, scene);
             return written(of, scene);
         } catch (FormulaException | QueryException | MisfitException unfit) {
             throw new MisfitException(
-                    "“" + name + "” cannot be worked out: " + unfit.getMessage(),
+                    phrase("“{0}” cannot be worked out: {1}", name, unfit.getMessage()),
                     unfit instanceof MisfitException ? unfit.getCause() : unfit);
         }
     }
 
     private FormulaMeasure written(LoadedDataset of, Scene scene) {
-        if (text == null) throw new MisfitException("It says nothing yet.");
+        if (text == null) throw new MisfitException(phrase("It says nothing yet."));
         Settings set = Settings.of(scene.parameters());
         MeasureFormula formula = MeasureFormula.parse(text, Scope.of(of.table()).withParameters(set.kinds()));
         Map<String, Object> named = set.named(text);
@@ -156,7 +158,7 @@ public record SheetFormula(long dataset, String name, String text, Change change
 
     private FormulaMeasure changing(LoadedDataset of, Scene scene) {
         if (change.of == null || change.before == null || change.after == null)
-            throw new MisfitException("Say what changes, from which rows to which.");
+            throw new MisfitException(phrase("Say what changes, from which rows to which."));
         List<Stage> before = change.before.stages(of, scene.today(), scene.parameters());
         List<Stage> after = change.after.stages(of, scene.today(), scene.parameters());
         return of.worked()
@@ -171,12 +173,12 @@ public record SheetFormula(long dataset, String name, String text, Change change
     }
 
     private FormulaMeasure referring(LoadedDataset of, Scene scene) {
-        if (reference.figure == null) throw new MisfitException("Say which figure it is held against.");
+        if (reference.figure == null) throw new MisfitException(phrase("Say which figure it is held against."));
         String column = reference.column();
         LoadedDataset other = scene.datasets().get(reference.dataset).with(column);
         if (!of.isPlaced() || !other.isPlaced())
             throw new MisfitException(
-                    "“" + (of.isPlaced() ? other : of).name() + "” has no places, so nothing joins them.");
+                    phrase("“{0}” has no places, so nothing joins them.", (of.isPlaced() ? other : of).name()));
         return of.worked()
                 .measure(
                         reference + " " + System.identityHashCode(other.table()),
@@ -198,7 +200,7 @@ public record SheetFormula(long dataset, String name, String text, Change change
         for (int g = 0; g < frame.size(); g++)
             if (!Double.isNaN(frame.value(0, g))) figures.put(frame.key(0, g), frame.value(0, g));
         if (figures.isEmpty())
-            throw new MisfitException("“" + other.name() + "” has no such figure in any place of this kind.");
+            throw new MisfitException(phrase("“{0}” has no such figure in any place of this kind.", other.name()));
         return figures;
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -66,10 +68,11 @@ public final class TieGraph {
 
         /** What ties: "the same place", "day = day", "the same week of day and week". */
         public String words() {
-            if (set != null) return "the same area of " + set;
-            if (column.equals(PlacedTable.PLACE)) return "the same place";
+            if (set != null) return phrase("the same area of {0}", set);
+            if (column.equals(PlacedTable.PLACE)) return phrase("the same place");
             if (step != null)
-                return "the same " + step.words() + " of " + ColumnWords.of(column) + " and " + ColumnWords.of(equals);
+                return phrase(
+                        "the same {0} of {1} and {2}", step.said(), ColumnWords.of(column), ColumnWords.of(equals));
             return ColumnWords.of(column) + " = " + ColumnWords.of(equals);
         }
     }
@@ -264,27 +267,24 @@ public final class TieGraph {
 
     /** The way in words, with how many rows find a partner at all: "by way of code = kiosk of Refills (98 % of rows of Kiosks have a partner)". */
     public String words(List<Hop> way) {
-        StringBuilder words = new StringBuilder();
+        String words = "";
         for (Hop hop : way) {
-            words.append(words.length() == 0 ? "by way of " : ", then ");
             LoadedDataset to = datasets.get(hop.to());
             LoadedDataset from = datasets.get(hop.from());
-            if (!hop.isEqual() || hop.column().equals(PlacedTable.PLACE))
-                words.append(hop.words()).append(" in ").append(from.name());
-            else
-                words.append(ColumnWords.of(hop.equals()))
-                        .append(" = ")
-                        .append(ColumnWords.of(hop.column()))
-                        .append(" of ")
-                        .append(from.name());
+            String step = !hop.isEqual() || hop.column().equals(PlacedTable.PLACE)
+                    ? phrase("{0} in {1}", hop.words(), from.name())
+                    : phrase(
+                            "{0} = {1} of {2}",
+                            ColumnWords.of(hop.equals()), ColumnWords.of(hop.column()), from.name());
             double share = partners(hop);
-            words.append(" (")
-                    .append(share == 1 ? "all" : share < 0.01 ? "under 1 %" : (int) (share * 100) + " %")
-                    .append(share == 1 ? " rows of " : " of rows of ")
-                    .append(to.name())
-                    .append(" have a partner)");
+            step += share == 1
+                    ? phrase(" (all rows of {0} have a partner)", to.name())
+                    : share < 0.01
+                            ? phrase(" (under 1 % of rows of {0} have a partner)", to.name())
+                            : phrase(" ({0} % of rows of {1} have a partner)", (int) (share * 100), to.name());
+            words = words.isEmpty() ? phrase("by way of {0}", step) : phrase("{0}, then {1}", words, step);
         }
-        return words.toString();
+        return words;
     }
 
     /** The share of rows at the end of a tie that have a partner at its beginning, 0 to 1. */

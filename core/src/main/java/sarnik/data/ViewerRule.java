@@ -1,5 +1,7 @@
 package sarnik.data;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.LinkedHashMap;
@@ -17,6 +19,7 @@ import sarnik.formula.FormulaWords;
 import sarnik.formula.Kind;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
+import sarnik.language.Language;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
@@ -126,9 +129,8 @@ public record ViewerRule(String text) {
         while (found.find()) {
             List<String> values = known.getOrDefault(found.group(1), List.of());
             String put = values.isEmpty()
-                    ? "(nothing is known)"
-                    : String.join(
-                            " or ", values.stream().map(ViewerRule::quoted).toList());
+                    ? phrase("(nothing is known)")
+                    : Language.any(values.stream().map(ViewerRule::quoted).toList());
             found.appendReplacement(words, Matcher.quoteReplacement(put));
         }
         return found.appendTail(words).toString();

@@ -1,5 +1,7 @@
 package sarnik.finding;
 
+import static sarnik.language.Language.phrase;
+
 import java.text.Normalizer;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -106,8 +108,8 @@ public final class Finder {
             Column column = dataset.table().column(filter.column());
             boolean yesNo = ((CodedColumn) column).dictionary().equals(CodedColumn.NO_YES);
             for (String value : ((CodedColumn) column).dictionary()) {
-                Meaning meaning =
-                        new Meaning(Part.FILTER, id, new Value.Choice(List.of(value)), filter.words() + ": " + value);
+                Meaning meaning = new Meaning(
+                        Part.FILTER, id, new Value.Choice(List.of(value)), phrase("{0}: {1}", filter.words(), value));
                 // Yes and no are said with what they are about.
                 know(yesNo ? filter.words() + " " + value : value, meaning);
             }
@@ -126,7 +128,7 @@ public final class Finder {
     }
 
     private static Meaning place(String id, Filter filter, String place, String name) {
-        return new Meaning(Part.FILTER, id, new Value.Choice(List.of(place)), filter.words() + ": " + name);
+        return new Meaning(Part.FILTER, id, new Value.Choice(List.of(place)), phrase("{0}: {1}", filter.words(), name));
     }
 
     private void visual(String id, Visual visual) {
@@ -142,7 +144,11 @@ public final class Finder {
         else for (String value : ((CodedColumn) dataset.table().column(column)).dictionary()) values.put(value, value);
         values.forEach((value, name) -> know(
                 name,
-                new Meaning(Part.PICK, id, new Value.Values(List.of(value)), name + ", picked on " + called(visual))));
+                new Meaning(
+                        Part.PICK,
+                        id,
+                        new Value.Values(List.of(value)),
+                        phrase("{0}, picked on {1}", name, called(visual)))));
     }
 
     private String called(Visual visual) {
@@ -291,7 +297,8 @@ public final class Finder {
             if (value.isEmpty()) continue;
             meanings.add(
                     new Meaning(Part.FILTER, id, value.get(), kinds.of(filter).words(filter, value.get(), scene)));
-            if (!days.get().guessed().isEmpty()) note = "taken as " + days.get().guessed();
+            if (!days.get().guessed().isEmpty())
+                note = phrase("taken as {0}", days.get().guessed());
         }
         return meanings.isEmpty() ? null : new Reading(count, said, note, meanings);
     }
@@ -351,7 +358,7 @@ public final class Finder {
                 if (!other.getKey().equals(nearest)
                         && Math.abs(other.getKey().length() - plain.length()) <= most
                         && slips(plain, other.getKey(), most) == least) meanings.addAll(other.getValue());
-        return new Reading(count, said, "taken for “" + nearest + "”", meanings);
+        return new Reading(count, said, phrase("taken for “{0}”", nearest), meanings);
     }
 
     /** How many letters are wrong, missing or too many (Levenshtein 1966, with neighbours that have changed places). */

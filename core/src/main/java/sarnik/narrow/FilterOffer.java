@@ -1,5 +1,7 @@
 package sarnik.narrow;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Map;
 import sarnik.data.MisfitException;
@@ -53,10 +55,11 @@ public record FilterOffer(
                 return misfit(
                         kind,
                         filter,
-                        "The column of this filter has gone. Choose another in its brief, or take the filter away.");
+                        phrase(
+                                "The column of this filter has gone. Choose another in its brief, or take the filter away."));
             if (!kind.fits(column)) return misfit(kind, filter, kind.misfit());
         } else if (scene.of(filter).isEmpty()) {
-            return misfit(kind, filter, "The dataset of this filter cannot be asked. Take the filter away.");
+            return misfit(kind, filter, phrase("The dataset of this filter cannot be asked. Take the filter away."));
         }
         try {
             return kind.offer(filter, column, scene);

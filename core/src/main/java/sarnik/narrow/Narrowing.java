@@ -1,5 +1,7 @@
 package sarnik.narrow;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -102,7 +104,7 @@ public final class Narrowing {
         if (rule != null) stages.addAll(rule.stages(dataset, scene.today(), scene.parameters()));
         played(id, visual, dataset)
                 .ifPresent(p -> stages.add(new Stage(
-                        "Played: " + p.playing().words(p.moment()),
+                        phrase("Played: {0}", p.playing().words(p.moment())),
                         List.of(p.playing().during(p.moment(), p.column())))));
         return stages;
     }
@@ -255,7 +257,7 @@ public final class Narrowing {
         Value value = value(id).orElse(null);
         if (value == null) {
             if (!reaches || !filter.how().mustBeTurned()) return;
-            throw new MisfitException("Choose “" + filter.words() + "” first: nothing is shown before that.");
+            throw new MisfitException(phrase("Choose “{0}” first: nothing is shown before that.", filter.words()));
         }
         if (!isOwn && column.isEmpty() && filter.how().goesAcross()) checkAsked(filter.dataset(), filter.words());
         String words = kind.words(filter, value, scene);
@@ -279,7 +281,7 @@ public final class Narrowing {
     private void checkAsked(long dataset, String words) {
         if (datasets.find(dataset) instanceof Datasets.Found.Unfit unfit)
             throw new MisfitException(
-                    "“" + words + "” narrows this through rows that cannot be asked just now. " + unfit.why());
+                    phrase("“{0}” narrows this through rows that cannot be asked just now. {1}", words, unfit.why()));
     }
 
     private Stage carried(String words, List<TieGraph.Hop> way, List<Stage> there) {
@@ -323,7 +325,7 @@ public final class Narrowing {
             if (!picked.isEmpty()) pick(from, pick, picked, filtered, sceneOf);
             else if (pick == null && links.stream().anyMatch(Link::asksFirst))
                 throw new MisfitException(
-                        "Pick something on “" + nameOf(from) + "”: what belongs to it is shown here.");
+                        phrase("Pick something on “{0}”: what belongs to it is shown here.", nameOf(from)));
             if (!framed.isEmpty()) pick(from, frame, framed, filtered, sceneOf);
         });
     }
@@ -577,7 +579,8 @@ public final class Narrowing {
         }
         state.all(Part.PARAMETER, Value.class).forEach((id, value) -> {
             Parameter parameter = wires.parameters().get(id);
-            parts.add(new Showing(id, parameter.name() + " " + parameter.words(value), "v"));
+            parts.add(
+                    new Showing(id, phrase("parameter, value|{0} {1}", parameter.name(), parameter.words(value)), "v"));
         });
         state.all(Part.PICK, Value.Pick.class).forEach((id, pick) -> {
             if (isFelt(id, touched(wires, kinds, id))) parts.add(new Showing(id, words(id, pick), "p"));
@@ -590,7 +593,7 @@ public final class Narrowing {
                         .ifPresent(playing -> parts.add(new Showing(id, playing.words(moment), "m")));
         });
         state.all(Part.FRAME, Value.Pick.class).forEach((id, frame) -> {
-            if (isFelt(id, framed(wires, id))) parts.add(new Showing(id, "in sight of “" + nameOf(id) + "”", "e"));
+            if (isFelt(id, framed(wires, id))) parts.add(new Showing(id, phrase("in sight of “{0}”", nameOf(id)), "e"));
         });
         return parts;
     }
@@ -599,8 +602,8 @@ public final class Narrowing {
         Visual visual = wires.visuals().get(id);
         VisualKind<Visual> kind = kinds.of(visual);
         return pick instanceof Value.Not not
-                ? "Picked: all but " + kind.pickWords(visual, not.of(), datasets)
-                : "Picked: " + kind.pickWords(visual, pick, datasets);
+                ? phrase("Picked: all but {0}", kind.pickWords(visual, not.of(), datasets))
+                : phrase("Picked: {0}", kind.pickWords(visual, pick, datasets));
     }
 
     /** The marks picked on each visual by a predicate, for those that show them. */

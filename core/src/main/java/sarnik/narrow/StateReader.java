@@ -1,5 +1,7 @@
 package sarnik.narrow;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -110,14 +112,19 @@ public final class StateReader {
                 return;
             }
         }
-        misfits.add("What was picked came along, but nothing here is about %s; it is left out."
-                .formatted(dot < 0 ? "it" : ColumnWords.of(source.substring(dot + 1))));
+        misfits.add(
+                dot < 0
+                        ? phrase("What was picked came along, but nothing here is about it; it is left out.")
+                        : phrase(
+                                "What was picked came along, but nothing here is about {0}; it is left out.",
+                                ColumnWords.of(source.substring(dot + 1))));
     }
 
     private void strangers() {
         if (strangers.isEmpty()) return;
-        misfits.add("The address says something of %s, which this dashboard does not know; it is left out."
-                .formatted(Words.list(
+        misfits.add(phrase(
+                "The address says something of {0}, which this dashboard does not know; it is left out.",
+                Words.list(
                         strangers.stream()
                                 .limit(MOST_NAMED)
                                 .map(s -> "“" + s + "”")
@@ -143,7 +150,7 @@ public final class StateReader {
     private void filter(String id, String text) {
         Filter filter = wires.filters().get(id);
         if (filter == null) {
-            misfits.add("The address names a filter that this dashboard no longer has; it is left out.");
+            misfits.add(phrase("The address names a filter that this dashboard no longer has; it is left out."));
             return;
         }
         if (Texts.isAll(text)) {
@@ -153,8 +160,9 @@ public final class StateReader {
         FilterKind<Filter> kind = kinds.of(filter);
         Optional<Value> value = kind.read(filter, text);
         if (value.isEmpty()) {
-            misfits.add("The address holds no " + kind.expected() + " that can be read for “" + filter.words()
-                    + "”; it is left out.");
+            misfits.add(phrase(
+                    "The address holds no {0} that can be read for “{1}”; it is left out.",
+                    kind.expected(), filter.words()));
             return;
         }
         Value read = value.get();
@@ -172,12 +180,13 @@ public final class StateReader {
         Visual visual = wires.visuals().get(id);
         VisualKind<Visual> kind = visual == null ? null : kinds.of(visual);
         if (kind == null || kind.picks(visual).isEmpty()) {
-            misfits.add("The address names a pick on a visual that this dashboard no longer has; it is left out.");
+            misfits.add(
+                    phrase("The address names a pick on a visual that this dashboard no longer has; it is left out."));
             return;
         }
         Optional<Value.Pick> pick = Texts.pick(text);
         if (pick.isEmpty()) {
-            misfits.add("The address holds a pick that cannot be read; it is left out.");
+            misfits.add(phrase("The address holds a pick that cannot be read; it is left out."));
             return;
         }
         if (!(pick.get() instanceof Value.Values values)) {
@@ -195,8 +204,9 @@ public final class StateReader {
                     .filter(v -> !known.values().contains(v))
                     .limit(MOST_NAMED)
                     .toList();
-            misfits.add("The address asks for %s, which %s; it is left out."
-                    .formatted(Words.list(strangers, "and"), known.where()));
+            misfits.add(phrase(
+                    "The address asks for {0}, which {1}; it is left out.",
+                    Words.list(strangers, "and"), known.where()));
         }
         return known.values();
     }
@@ -205,7 +215,8 @@ public final class StateReader {
         Visual visual = wires.visuals().get(id);
         List<String> parts = visual == null ? List.of() : kinds.of(visual).turnable(visual);
         if (parts.isEmpty()) {
-            misfits.add("The address names layers of a map that this dashboard no longer has; they are left out.");
+            misfits.add(
+                    phrase("The address names layers of a map that this dashboard no longer has; they are left out."));
             return;
         }
         List<String> known = Texts.values(text).stream().filter(parts::contains).toList();
@@ -223,7 +234,8 @@ public final class StateReader {
         Visual visual = dot > 0 ? wires.visuals().get(id.substring(0, dot)) : null;
         boolean fits = visual != null && kinds.of(visual).offers(visual).contains(id.substring(dot + 1));
         if (!fits || !text.matches("\\d{1,3}"))
-            misfits.add("The address chooses a measure for a layer that this dashboard no longer has; it is left out.");
+            misfits.add(phrase(
+                    "The address chooses a measure for a layer that this dashboard no longer has; it is left out."));
         else if (Integer.parseInt(text) > 0)
             state = state.with(Part.OFFERED, id, new Value.Number(Integer.parseInt(text)));
     }
@@ -231,13 +243,14 @@ public final class StateReader {
     private void scales(String text) {
         if (text.equals(ReaderState.ALL_ROWS) || text.equals(ReaderState.SHOWN_ROWS))
             state = state.with(Part.SCALES, ReaderState.PAGE, new Value.Choice(List.of(text)));
-        else misfits.add("The address says of the scales what they cannot rest on; it is left out.");
+        else misfits.add(phrase("The address says of the scales what they cannot rest on; it is left out."));
     }
 
     private void page(String text) {
         String page = Texts.decode(text);
         if (!wires.pageIds().contains(page))
-            misfits.add("The address leads to a page that this dashboard no longer has; its first page is shown.");
+            misfits.add(
+                    phrase("The address leads to a page that this dashboard no longer has; its first page is shown."));
         else if (!page.equals(wires.firstPage()))
             state = state.with(Part.PAGE, ReaderState.PAGE, new Value.Choice(List.of(page)));
     }
@@ -245,7 +258,7 @@ public final class StateReader {
     private void parameter(String id, String text) {
         Parameter parameter = wires.parameters().get(id);
         if (parameter == null) {
-            misfits.add("The address sets something that this dashboard no longer has; it is left out.");
+            misfits.add(phrase("The address sets something that this dashboard no longer has; it is left out."));
             return;
         }
         Optional<Value> value = parameter.read(Texts.decode(text));
@@ -258,12 +271,13 @@ public final class StateReader {
 
     private static String unfit(Parameter parameter, String text) {
         if (parameter.kind() != Parameter.Type.NUMBER)
-            return "The address sets %s to something that it cannot be; it is left out.".formatted(parameter.name());
+            return phrase("The address sets {0} to something that it cannot be; it is left out.", parameter.name());
         try {
-            return "The address sets %s to %s, which lies beyond what it can be; it is left out."
-                    .formatted(parameter.name(), NumberWords.full(Double.parseDouble(text)));
+            return phrase(
+                    "The address sets {0} to {1}, which lies beyond what it can be; it is left out.",
+                    parameter.name(), NumberWords.full(Double.parseDouble(text)));
         } catch (NumberFormatException odd) {
-            return "The address sets %s to something that is no number; it is left out.".formatted(parameter.name());
+            return phrase("The address sets {0} to something that is no number; it is left out.", parameter.name());
         }
     }
 
@@ -272,8 +286,9 @@ public final class StateReader {
                 .anyMatch(link -> link.from().equals(id) && link.gesture() == Link.Gesture.FRAMED);
         Optional<Value.Pick> frame = Texts.pick(text).filter(Value.Extent.class::isInstance);
         if (!followed || !wires.visuals().containsKey(id))
-            misfits.add("The address says what is in sight of a map that nothing follows; it is left out.");
-        else if (frame.isEmpty()) misfits.add("The address holds an extent that cannot be read; it is left out.");
+            misfits.add(phrase("The address says what is in sight of a map that nothing follows; it is left out."));
+        else if (frame.isEmpty())
+            misfits.add(phrase("The address holds an extent that cannot be read; it is left out."));
         else state = state.with(Part.FRAME, id, frame.get());
     }
 
@@ -282,8 +297,8 @@ public final class StateReader {
         Optional<Value> moment =
                 visual == null ? Optional.empty() : kinds.of(visual).moment(visual, text, datasets);
         if (moment.isEmpty())
-            misfits.add(
-                    "The address holds a moment that cannot be read, or of a player that has gone; it is left out.");
+            misfits.add(phrase(
+                    "The address holds a moment that cannot be read, or of a player that has gone; it is left out."));
         else state = state.with(Part.MOMENT, id, moment.get());
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.picture;
 
+import static sarnik.language.Language.phrase;
+
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.Rectangle2D;
 import java.util.List;
@@ -103,17 +105,17 @@ final class KeyPainter {
         }
         if (key.missing() > 0) {
             pen.hatch(new Rectangle2D.Double(x, y + 5, 14, 12), look.faint());
-            beside("no data");
+            beside(phrase("no data"));
         }
         beyond(
                 layer,
                 key.below(),
-                "below " + (key.low() == null ? "" : key.read().full(key.low())),
+                phrase("below {0}", key.low() == null ? "" : key.read().full(key.low())),
                 false);
         beyond(
                 layer,
                 key.above(),
-                "above " + (key.high() == null ? "" : key.read().full(key.high())),
+                phrase("above {0}", key.high() == null ? "" : key.read().full(key.high())),
                 true);
     }
 

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -75,17 +77,11 @@ final class Arrangement {
             Rank rank = query.rank().get();
             groups = ranked(groups, rank);
             steps.add(new RowTrail.Step(
-                    "Only the %s %d by %s"
-                            .formatted(
-                                    rank.end().words(),
-                                    rank.count(),
-                                    query.measures().get(rank.measure()).words()),
-                    groups.length,
-                    RowTrail.Unit.GROUPS));
+                    rank.said(query.measures().get(rank.measure()).words()), groups.length, RowTrail.Unit.GROUPS));
         }
         int[] sorted = sorted(groups, query.sort());
         if (sorted.length <= query.limit()) return sorted;
-        steps.add(new RowTrail.Step("Only the first " + query.limit(), query.limit(), RowTrail.Unit.GROUPS));
+        steps.add(new RowTrail.Step(phrase("Only the first {0}", query.limit()), query.limit(), RowTrail.Unit.GROUPS));
         return Arrays.copyOf(sorted, query.limit());
     }
 

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -48,21 +50,21 @@ public final class Comparisons {
      */
     public static FormulaMeasure parts(Measure measure, Table table, Map<String, FormulaMeasure> formulas) {
         if (measure.over() != null)
-            throw new QueryException("What goes over all groups cannot be compared; choose the measure itself");
+            throw new QueryException(phrase("What goes over all groups cannot be compared; choose the measure itself"));
         if (measure.summary() == Summary.FORMULA) {
             FormulaMeasure formula = formulas.get(measure.column());
-            if (formula == null) throw new QueryException("There is no measure “" + measure.column() + "” any more");
+            if (formula == null)
+                throw new QueryException(phrase("There is no measure “{0}” any more", measure.column()));
             if (!formula.windows().isEmpty())
-                throw new QueryException("“" + measure.column() + "” goes over all groups, so it cannot be compared");
+                throw new QueryException(
+                        phrase("“{0}” goes over all groups, so it cannot be compared", measure.column()));
             return formula;
         }
         Column column = measure.column() == null ? null : column(table, measure.column());
         if (column != null && measure.summary().needsNumber() && !column.type().isNumber())
-            throw new QueryException("The %s needs numbers, but “%s” holds %s"
-                    .formatted(
-                            measure.summary().words(),
-                            measure.column(),
-                            column.type().words()));
+            throw new QueryException(phrase(
+                    "The {0} needs numbers, but “{1}” holds {2}",
+                    measure.summary().said(), measure.column(), column.type().said()));
         Part part = switch (measure.summary()) {
             case COUNT -> summed("COUNT", column == null ? ONES : BlockNumbers.filled(column));
             case DISTINCT -> new Part("COUNT", true, 0, codes(table, measure.column()), List.of(), null, null, null);
@@ -79,7 +81,8 @@ public final class Comparisons {
     private static final BlockNumbers ONES = () -> (rows, count, into) -> Arrays.fill(into, 0, count, 1);
 
     private static Column column(Table table, String name) {
-        return table.find(name).orElseThrow(() -> new QueryException("There is no column “" + name + "” any more"));
+        return table.find(name)
+                .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", name)));
     }
 
     private static Part summed(String function, BlockNumbers numbers) {
@@ -174,7 +177,7 @@ public final class Comparisons {
                     null);
         if (part.known() != null)
             throw new QueryException(
-                    "What is known for each key does not change from row to row; choose a measure of rows");
+                    phrase("What is known for each key does not change from row to row; choose a measure of rows"));
         double[] values = part.values().values().clone();
         for (int row = 0; row < values.length; row++) if (rows.codes().get(row) != 1) values[row] = Double.NaN;
         return new Part(
@@ -223,7 +226,8 @@ public final class Comparisons {
                 }
                 default ->
                     throw new QueryException(
-                            "Standard errors are known for numbers of rows, sums and averages. Show the change as it is, or in per cent");
+                            phrase(
+                                    "Standard errors are known for numbers of rows, sums and averages. Show the change as it is, or in per cent"));
             };
         }
     }

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 
 /** What rows are grouped by. */
@@ -33,8 +35,10 @@ public sealed interface GroupKey {
 
         @Override
         public String words() {
-            String clock = zone == null ? "" : zoneColumn() == null ? " in " + zone : " in each row's own time zone";
-            return step.words() + " of " + column + clock;
+            if (zone == null) return phrase("{0} of {1}", step.said(), column);
+            return zoneColumn() == null
+                    ? phrase("{0} of {1} in {2}", step.said(), column, zone)
+                    : phrase("{0} of {1} in each row’s own time zone", step.said(), column);
         }
     }
 
@@ -50,7 +54,7 @@ public sealed interface GroupKey {
 
         @Override
         public String words() {
-            return "classes of " + column;
+            return phrase("classes of {0}", column);
         }
     }
 

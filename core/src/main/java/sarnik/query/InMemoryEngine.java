@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -9,6 +11,7 @@ import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import sarnik.language.Language;
 import sarnik.table.Table;
 
 /**
@@ -182,19 +185,19 @@ public final class InMemoryEngine implements QueryEngine {
         List<double[]> values = new ArrayList<>();
         for (Measure measure : query.measures()) values.add(values(measure, plan, all, present, groups, windows));
         List<RowTrail.Step> steps = new ArrayList<>();
-        steps.add(new RowTrail.Step("All rows", table.rows(), RowTrail.Unit.ROWS));
+        steps.add(new RowTrail.Step(phrase("All rows"), table.rows(), RowTrail.Unit.ROWS));
         for (int s = 0; s < counts.length; s++)
             steps.add(new RowTrail.Step(query.stages().get(s).words(), counts[s], RowTrail.Unit.ROWS));
         if (plan.isFilled)
-            steps.add(new RowTrail.Step("Only rows that have a value to group by", all.filled, RowTrail.Unit.ROWS));
+            steps.add(new RowTrail.Step(
+                    phrase("Only rows that have a value to group by"), all.filled, RowTrail.Unit.ROWS));
         if (!query.groupBy().isEmpty()) {
             steps.add(new RowTrail.Step(
-                    "Grouped by "
-                            + String.join(
-                                    " and ",
-                                    query.groupBy().stream()
-                                            .map(GroupKey::words)
-                                            .toList()),
+                    phrase(
+                            "Grouped by {0}",
+                            Language.all(query.groupBy().stream()
+                                    .map(GroupKey::words)
+                                    .toList())),
                     present.length,
                     RowTrail.Unit.GROUPS));
         }

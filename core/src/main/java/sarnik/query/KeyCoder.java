@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
@@ -96,7 +98,7 @@ final class KeyCoder {
      */
     static KeyCoder of(Table table, GroupKey key) {
         Column column = table.find(key.column())
-                .orElseThrow(() -> new QueryException("There is no column “" + key.column() + "” any more"));
+                .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", key.column())));
         if (key instanceof GroupKey.Step step) return ofSteps(table, column, step);
         if (key instanceof GroupKey.Classes classes) return ofClasses(column, classes);
         return of(column);
@@ -118,8 +120,14 @@ final class KeyCoder {
                     step, steps, row -> dates.days()[row] == DateColumn.MISSING ? -1 : dates.days()[row] - first);
         }
         if (!(column instanceof TimeColumn times))
-            throw new QueryException("“" + key.column() + "” holds "
-                    + column.type().words() + ", which " + (step.needsTime() ? "have no hours" : "are no dates"));
+            throw new QueryException(
+                    step.needsTime()
+                            ? phrase(
+                                    "“{0}” holds {1}, which have no hours",
+                                    key.column(), column.type().said())
+                            : phrase(
+                                    "“{0}” holds {1}, which are no dates",
+                                    key.column(), column.type().said()));
         long[] seconds = local(table, times, key);
         var range = Arrays.stream(seconds).filter(s -> s != TimeColumn.MISSING).summaryStatistics();
         if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
@@ -140,8 +148,8 @@ final class KeyCoder {
         if (key.zone() == null) return times.seconds();
         if (key.zoneColumn() == null) return ZoneShift.of(key.zone()).local(times.seconds());
         if (!(table.find(key.zoneColumn()).orElse(null) instanceof CodedColumn zones))
-            throw new QueryException(
-                    "The clock of each place can be read only where rows have places, which those here have not");
+            throw new QueryException(phrase(
+                    "The clock of each place can be read only where rows have places, which those here have not"));
         return ZoneShift.local(times.seconds(), zones);
     }
 
@@ -169,8 +177,9 @@ final class KeyCoder {
 
     private static KeyCoder ofClasses(Column column, GroupKey.Classes key) {
         if (!column.type().isNumber())
-            throw new QueryException(
-                    "“" + key.column() + "” holds " + column.type().words() + ", which have no classes");
+            throw new QueryException(phrase(
+                    "“{0}” holds {1}, which have no classes",
+                    key.column(), column.type().said()));
         double[] breaks = key.breaks().stream().mapToDouble(b -> b).toArray();
         int missing = breaks.length + 1;
         IntToDouble value = column instanceof DecimalColumn decimals

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import sarnik.language.Language;
+
 /**
  * A column with a summary.
  *
@@ -39,9 +41,14 @@ public record Measure(Summary summary, String column, Double at, Over over) {
 
     /** The measure as people read it: "sum of litres", "number of rows". */
     public String words() {
+        return wordsOf(column);
+    }
+
+    /** The measure in words. @param called what its column is called */
+    public String wordsOf(String called) {
         String plain = column == null
-                ? "number of rows"
-                : summary == Summary.FORMULA ? column : summary.words(at) + " of " + column;
-        return over == null ? plain : over.kind().words() + " " + plain;
+                ? Language.phrase("number of rows")
+                : summary == Summary.FORMULA ? column : summary.said(at, called);
+        return over == null ? plain : over.kind().said(plain);
     }
 }

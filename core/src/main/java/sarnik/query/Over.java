@@ -2,6 +2,7 @@ package sarnik.query;
 
 import java.util.Arrays;
 import java.util.stream.IntStream;
+import sarnik.language.Language;
 import sarnik.table.Sums;
 
 /**
@@ -38,6 +39,17 @@ public record Over(Kind kind, Integer steps, Boolean within) {
 
         public String words() {
             return words;
+        }
+
+        /** What it makes of a measure, in the language that is spoken. */
+        public String said(String measure) {
+            return switch (this) {
+                case SHARE -> Language.phrase("share of {0}", measure);
+                case RUNNING -> Language.phrase("running total of {0}", measure);
+                case RANK -> Language.phrase("rank by {0}", measure);
+                case DIFFERENCE -> Language.phrase("change of {0}", measure);
+                case MOVING -> Language.phrase("moving average of {0}", measure);
+            };
         }
 
         boolean goesAlong() {

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -73,7 +75,8 @@ final class Plan {
     private void add(Measure measure, Function<String, KeyCoder> coder) {
         if (measure.column() == null) {
             if (measure.summary() != Summary.COUNT) {
-                throw new QueryException("A " + measure.summary().words() + " needs a column");
+                throw new QueryException(
+                        phrase("A {0} needs a column", measure.summary().said()));
             }
             return;
         }
@@ -90,11 +93,9 @@ final class Plan {
             boolean extreme = measure.summary() == Summary.MINIMUM || measure.summary() == Summary.MAXIMUM;
             tallied.merge(measure.column(), extreme, Boolean::logicalOr);
         } else if (measure.summary().needsNumber()) {
-            throw new QueryException("The %s needs numbers, but “%s” holds %s"
-                    .formatted(
-                            measure.summary().words(),
-                            measure.column(),
-                            column.type().words()));
+            throw new QueryException(phrase(
+                    "The {0} needs numbers, but “{1}” holds {2}",
+                    measure.summary().said(), measure.column(), column.type().said()));
         } else {
             counted.add(measure.column());
         }
@@ -106,7 +107,7 @@ final class Plan {
     /** The formula of this name. */
     FormulaMeasure formula(String name) {
         FormulaMeasure formula = formulas.get(name);
-        if (formula == null) throw new QueryException("There is no measure “" + name + "” any more");
+        if (formula == null) throw new QueryException(phrase("There is no measure “{0}” any more", name));
         return formula;
     }
 
@@ -139,7 +140,8 @@ final class Plan {
 
     Column column(String name) {
         if (computed.containsKey(name)) return computed.get(name);
-        return table.find(name).orElseThrow(() -> new QueryException("There is no column “" + name + "” any more"));
+        return table.find(name)
+                .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", name)));
     }
 
     /**

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import sarnik.language.Language;
+
 /**
  * Keeps the first or last groups by a measure. Groups whose measure is missing are never kept.
  *
@@ -25,6 +27,15 @@ public record Rank(int measure, End end, int count, boolean keepTies) {
         public String words() {
             return words;
         }
+    }
+
+    /** What it keeps, in the language that is spoken. @param by what the measure is called */
+    String said(String by) {
+        return switch (end) {
+            case TOP -> Language.phrase("Only the top {0} by {1}", count, by);
+            case BOTTOM -> Language.phrase("Only the bottom {0} by {1}", count, by);
+            case BOTH -> Language.phrase("Only the top and bottom {0} by {1}", count, by);
+        };
     }
 
     public Rank {

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -38,7 +40,7 @@ interface RowFilter {
         if (condition instanceof Condition.Holds holds)
             return ofCodes((CodedColumn) holds.holds(), new Condition.OneOf(holds.words(), List.of("yes")));
         Column column = table.find(condition.column())
-                .orElseThrow(() -> new QueryException("There is no column “" + condition.column() + "” any more"));
+                .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", condition.column())));
         if (condition instanceof Condition.Among)
             throw new IllegalStateException("What is among the groups of a query is asked before");
         if (condition instanceof Condition.InGroups in) return ofGroups(KeyCoder.of(table, in.key()), in.groups());
@@ -46,8 +48,9 @@ interface RowFilter {
         if (condition instanceof Condition.Missing) return (SlowFilter) column::isMissing;
         if (column instanceof CodedColumn coded) return ofCodes(coded, condition);
         if (condition instanceof Condition.Contains)
-            throw new QueryException("“%s” holds %s, in which no words are looked for"
-                    .formatted(condition.column(), column.type().words()));
+            throw new QueryException(phrase(
+                    "“{0}” holds {1}, in which no words are looked for",
+                    condition.column(), column.type().said()));
         if (condition instanceof Condition.OneOf oneOf) return ofValues(column, oneOf.values());
         if (condition instanceof Condition.NoneOf noneOf) {
             SlowFilter any = ofValues(column, noneOf.values());
@@ -79,7 +82,7 @@ interface RowFilter {
 
     private static RowFilter ofCodes(CodedColumn column, Condition condition) {
         if (condition instanceof Condition.Between) {
-            throw new QueryException("“" + condition.column() + "” holds text, which has no range");
+            throw new QueryException(phrase("“{0}” holds text, which has no range", condition.column()));
         }
         // allowed[code + 1]; missing is at 0.
         byte[] allowed = new byte[column.dictionary().size() + 1];
@@ -140,7 +143,7 @@ interface RowFilter {
         try {
             return Double.parseDouble(text);
         } catch (NumberFormatException unreadable) {
-            throw new QueryException("“" + text + "” is not a number");
+            throw new QueryException(phrase("“{0}” is not a number", text));
         }
     }
 
@@ -153,7 +156,7 @@ interface RowFilter {
                 return LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text)
                         .toEpochDay();
             } catch (DateTimeException unreadable) {
-                throw new QueryException("“" + text + "” is not a date such as 2026-05-31");
+                throw new QueryException(phrase("“{0}” is not a date such as 2026-05-31", text));
             }
         }
 
@@ -162,7 +165,7 @@ interface RowFilter {
             try {
                 return LocalDateTime.parse(text).toEpochSecond(ZoneOffset.UTC);
             } catch (DateTimeException unreadable) {
-                throw new QueryException("“" + text + "” is not a time such as 2026-05-31T12:30");
+                throw new QueryException(phrase("“{0}” is not a time such as 2026-05-31T12:30", text));
             }
         }
     }

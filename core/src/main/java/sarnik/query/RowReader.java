@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -46,7 +48,7 @@ final class RowReader {
             return new Left(Arrays.copyOf(rows[0], size[0]), blocks.counts);
         });
         List<RowTrail.Step> steps = new ArrayList<>();
-        steps.add(new RowTrail.Step("All rows", table.rows(), RowTrail.Unit.ROWS));
+        steps.add(new RowTrail.Step(phrase("All rows"), table.rows(), RowTrail.Unit.ROWS));
         for (int s = 0; s < query.stages().size(); s++) {
             int stage = s;
             steps.add(new RowTrail.Step(
@@ -58,7 +60,7 @@ final class RowReader {
         if (!query.find().isEmpty()) {
             IntPredicate holds = holding(columns, query.find().toLowerCase(Locale.ROOT));
             rows = IntStream.of(rows).filter(holds).toArray();
-            steps.add(new RowTrail.Step("Holding “" + query.find() + "”", rows.length, RowTrail.Unit.ROWS));
+            steps.add(new RowTrail.Step(phrase("Holding “{0}”", query.find()), rows.length, RowTrail.Unit.ROWS));
         }
         int[] wanted = part(rows, order(table, query.order()), query.from(), query.count());
         return new RowPage(
@@ -71,7 +73,8 @@ final class RowReader {
     }
 
     private static Column column(Table table, String name) {
-        return table.find(name).orElseThrow(() -> new QueryException("There is no column “" + name + "” any more"));
+        return table.find(name)
+                .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", name)));
     }
 
     private static IntPredicate holding(List<Column> columns, String find) {

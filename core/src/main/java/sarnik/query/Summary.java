@@ -1,5 +1,6 @@
 package sarnik.query;
 
+import sarnik.language.Language;
 import sarnik.table.Rounded;
 
 /** How a measure sums up the values of a group. Missing values take no part, as in SQL. */
@@ -33,6 +34,45 @@ public enum Summary {
         if (this != PERCENTILE || at == null) return words;
         String number = at == Rounded.even(at) ? String.valueOf(Rounded.up(at)) : String.valueOf(at);
         return number + ending(number) + " percentile";
+    }
+
+    /** What it is called in the language that is spoken. */
+    public String said() {
+        return switch (this) {
+            case SUM -> Language.phrase("sum");
+            case AVERAGE -> Language.phrase("average");
+            case COUNT -> Language.phrase("count");
+            case DISTINCT -> Language.phrase("distinct count");
+            case MINIMUM -> Language.phrase("minimum");
+            case MAXIMUM -> Language.phrase("maximum");
+            case MEDIAN -> Language.phrase("median");
+            case PERCENTILE -> Language.phrase("percentile");
+            case FORMULA -> Language.phrase("formula");
+        };
+    }
+
+    /**
+     * What it makes of something: "sum of litres".
+     *
+     * @param at of a percentile which
+     */
+    public String said(Double at, String of) {
+        return switch (this) {
+            case SUM -> Language.phrase("sum of {0}", of);
+            case AVERAGE -> Language.phrase("average of {0}", of);
+            case COUNT -> Language.phrase("count of {0}", of);
+            case DISTINCT -> Language.phrase("distinct count of {0}", of);
+            case MINIMUM -> Language.phrase("minimum of {0}", of);
+            case MAXIMUM -> Language.phrase("maximum of {0}", of);
+            case MEDIAN -> Language.phrase("median of {0}", of);
+            case PERCENTILE -> {
+                if (at == null) yield Language.phrase("percentile of {0}", of);
+                String number = at == Rounded.even(at) ? String.valueOf(Rounded.up(at)) : String.valueOf(at);
+                yield Language.phrase(
+                        "{0}{1} percentile of {2}", Language.spoken().written(number), ending(number), of);
+            }
+            case FORMULA -> of;
+        };
     }
 
     private static String ending(String number) {

@@ -3,6 +3,7 @@ package sarnik.query;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.IsoFields;
+import sarnik.language.Language;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.TimeColumn;
@@ -44,6 +45,50 @@ public enum TimeStep {
 
     public String words() {
         return words;
+    }
+
+    /** What it is called in the language that is spoken. */
+    public String said() {
+        return switch (this) {
+            case MINUTE -> Language.phrase("minute");
+            case HOUR -> Language.phrase("hour");
+            case DAY -> Language.phrase("day");
+            case WEEK -> Language.phrase("week");
+            case MONTH -> Language.phrase("step|month");
+            case QUARTER -> Language.phrase("quarter");
+            case YEAR -> Language.phrase("year");
+            case HOUR_OF_DAY -> Language.phrase("hour of the day");
+            case WEEKDAY -> Language.phrase("weekday");
+            case MONTH_OF_YEAR -> Language.phrase("month of the year");
+        };
+    }
+
+    /** The last so many of them: "the last 3 months". */
+    public String last(int count) {
+        return switch (this) {
+            case MINUTE -> Language.phrase("{0, plural, one {the last minute} other {the last # minutes}}", count);
+            case HOUR -> Language.phrase("{0, plural, one {the last hour} other {the last # hours}}", count);
+            case DAY -> Language.phrase("{0, plural, one {the last day} other {the last # days}}", count);
+            case WEEK -> Language.phrase("{0, plural, one {the last week} other {the last # weeks}}", count);
+            case MONTH -> Language.phrase("{0, plural, one {the last month} other {the last # months}}", count);
+            case QUARTER -> Language.phrase("{0, plural, one {the last quarter} other {the last # quarters}}", count);
+            case YEAR -> Language.phrase("{0, plural, one {the last year} other {the last # years}}", count);
+            default -> throw new IllegalStateException(words + " comes again and again");
+        };
+    }
+
+    /** So many of them: "3 months". */
+    public String counted(int count) {
+        return switch (this) {
+            case MINUTE -> Language.phrase("{0, plural, one {# minute} other {# minutes}}", count);
+            case HOUR -> Language.phrase("{0, plural, one {# hour} other {# hours}}", count);
+            case DAY -> Language.phrase("{0, plural, one {# day} other {# days}}", count);
+            case WEEK -> Language.phrase("{0, plural, one {# week} other {# weeks}}", count);
+            case MONTH -> Language.phrase("{0, plural, one {# month} other {# months}}", count);
+            case QUARTER -> Language.phrase("{0, plural, one {# quarter} other {# quarters}}", count);
+            case YEAR -> Language.phrase("{0, plural, one {# year} other {# years}}", count);
+            default -> throw new IllegalStateException(words + " comes again and again");
+        };
     }
 
     /** The pattern of PostgreSQL's TO_CHAR that gives {@link #text}. */
@@ -101,8 +146,9 @@ public enum TimeStep {
                                 (Math.floorMod(seconds, SECONDS_A_DAY) / 60));
             }
         } else {
-            throw new QueryException("A " + words + " is shared by dates or times, and here are "
-                    + column.type().words());
+            throw new QueryException(Language.phrase(
+                    "Steps of time ({0}) are shared by dates or times, and here are {1}",
+                    said(), column.type().said()));
         }
         return new WholeColumn(numbers);
     }

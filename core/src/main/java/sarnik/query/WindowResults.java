@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -58,7 +60,8 @@ final class WindowResults {
     private long[] key(String column) {
         int at = columns.indexOf(column);
         if (at >= 0) return keys[at];
-        throw new QueryException("A measure goes along “" + column + "”, by which the figures here are not grouped");
+        throw new QueryException(
+                phrase("A measure goes along “{0}”, by which the figures here are not grouped", column));
     }
 
     private Comparator<Integer> by(Window.By by, double[][] sums) {

@@ -1,5 +1,7 @@
 package sarnik.query;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -26,7 +28,7 @@ final class ZoneShift {
         try {
             return new ZoneShift(ZoneId.of(zone).getRules());
         } catch (DateTimeException unknown) {
-            throw new QueryException("There is no time zone “" + zone + "”; one is called Europe/Madrid");
+            throw new QueryException(phrase("There is no time zone “{0}”; one is called Europe/Madrid", zone));
         }
     }
 

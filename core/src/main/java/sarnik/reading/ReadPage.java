@@ -1,5 +1,7 @@
 package sarnik.reading;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.HashSet;
@@ -162,7 +164,7 @@ public final class ReadPage {
      */
     public MapAnswers onMap(String state, String visual) {
         if (visual == null || !(dashboard.visuals().get(visual) instanceof MapVisual map))
-            throw new MisfitException("This map has been taken away from the dashboard.");
+            throw new MisfitException(phrase("This map has been taken away from the dashboard."));
         return new MapAnswers(map, drawer(read(state), Map.of()).scene(visual), engine());
     }
 
@@ -181,7 +183,8 @@ public final class ReadPage {
     public List<PlaceTeller.Found> others(
             String state, String visual, String layer, String place, Double metres, Integer count) {
         if (count != null) return onMap(state, visual).alike(layer, place, Math.max(1, Math.min(MOST_ALIKE, count)));
-        if (metres == null || !(metres > 0)) throw new MisfitException("Say within which distance places are near.");
+        if (metres == null || !(metres > 0))
+            throw new MisfitException(phrase("Say within which distance places are near."));
         return onMap(state, visual).near(layer, place, metres);
     }
 
@@ -193,7 +196,7 @@ public final class ReadPage {
      */
     public ValueCounts values(String state, String filter, String find) {
         if (filter == null || !dashboard.filters().containsKey(filter))
-            throw new MisfitException("This filter has been taken away.");
+            throw new MisfitException(phrase("This filter has been taken away."));
         Read read = read(state);
         FilterOffer offer = FilterOffer.of(dashboard.filters().get(filter), scene(read), Kinds.ALL);
         Set<String> chosen = new HashSet<>(read.state()
@@ -201,7 +204,7 @@ public final class ReadPage {
                 .map(Value.Choice::values)
                 .orElse(List.of()));
         return ValueCounts.of(dashboard, narrowing(read), engine(), filter, find == null ? "" : find, chosen, offer)
-                .orElseThrow(() -> new MisfitException("This filter has no values to choose from."));
+                .orElseThrow(() -> new MisfitException(phrase("This filter has no values to choose from.")));
     }
 
     /** What words mean that a reader types to narrow a page. */

@@ -1,10 +1,11 @@
 package sarnik.scale;
 
 import java.util.Locale;
+import sarnik.language.Language;
 import sarnik.table.Rounded;
 
 /**
- * Writes numbers that are rounded already: a comma between thousands, a point before decimals. A page writes tens of
+ * Writes numbers that are rounded already, as the language does that is spoken. A page writes tens of
  * thousands of them at a pick, so it is done by hand.
  */
 final class Digits {
@@ -23,18 +24,22 @@ final class Digits {
     static String grouped(double rounded, int decimals) {
         double size = Math.abs(rounded);
         if (decimals >= POWERS.length || size * POWERS[decimals] >= EXACT)
-            return String.format(Locale.ENGLISH, "%,." + decimals + "f", rounded == 0 ? 0.0 : rounded);
+            return Language.spoken()
+                    .written(String.format(Locale.ENGLISH, "%." + decimals + "f", rounded == 0 ? 0.0 : rounded));
         long scaled = Rounded.up(size * POWERS[decimals]);
+        Language language = Language.spoken();
+        char grouping = language.grouping();
+        boolean apart = language.leastGrouped() <= 4 || size >= 1e4;
         char[] text = new char[32];
         int at = text.length;
         for (int d = 0; d < decimals; d++) {
             text[--at] = (char) ('0' + scaled % 10);
             scaled /= 10;
         }
-        if (decimals > 0) text[--at] = '.';
+        if (decimals > 0) text[--at] = language.decimal();
         int written = 0;
         do {
-            if (written > 0 && written % 3 == 0) text[--at] = ',';
+            if (apart && written > 0 && written % 3 == 0) text[--at] = grouping;
             text[--at] = (char) ('0' + scaled % 10);
             scaled /= 10;
             written++;

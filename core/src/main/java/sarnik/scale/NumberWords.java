@@ -2,9 +2,10 @@ package sarnik.scale;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import sarnik.language.Language;
 import sarnik.table.Rounded;
 
-/** Numbers as people read them: a comma between thousands, a point before decimals. */
+/** Numbers as people read them, in the language that is spoken. */
 public final class NumberWords {
 
     /** What lies below them is the noise of adding up. */
@@ -86,10 +87,11 @@ public final class NumberWords {
             unit = 1e3;
             sign = " k";
         }
-        return BigDecimal.valueOf(rounded / unit)
-                        .round(new java.math.MathContext(3, RoundingMode.HALF_UP))
-                        .stripTrailingZeros()
-                        .toPlainString()
+        return Language.spoken()
+                        .written(BigDecimal.valueOf(rounded / unit)
+                                .round(new java.math.MathContext(3, RoundingMode.HALF_UP))
+                                .stripTrailingZeros()
+                                .toPlainString())
                 + sign;
     }
 

@@ -1,5 +1,7 @@
 package sarnik.state;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -121,10 +123,19 @@ public sealed interface Value {
         /** "the last 30 days", "this month", "last month", "year to date"; the day alone is left to others. */
         public String words() {
             return switch (which) {
-                case LAST -> count == 1 ? "the last " + step.words() : "the last " + count + " " + step.words() + "s";
-                case THIS -> "this " + step.words();
-                case BEFORE -> "last " + step.words();
-                case TO_DATE -> step.words() + " to date";
+                case LAST -> step.last(count);
+                case THIS ->
+                    phrase(
+                            "{0, select, day {this day} week {this week} month {this month} quarter {this quarter} other {this year}}",
+                            step.words());
+                case BEFORE ->
+                    phrase(
+                            "{0, select, day {last day} week {last week} month {last month} quarter {last quarter} other {last year}}",
+                            step.words());
+                case TO_DATE ->
+                    phrase(
+                            "{0, select, day {day to date} week {week to date} month {month to date} quarter {quarter to date} other {year to date}}",
+                            step.words());
             };
         }
 

@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -34,7 +36,7 @@ public final class CategoryColours {
         List<String> order = Colouring.order(
                 dataset.table()
                         .find(column)
-                        .orElseThrow(() -> new MisfitException("There is no column “" + column + "” any more")),
+                        .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", column))),
                 worn == null ? null : worn.order(),
                 Colouring.MOST_CATEGORIES);
         return new CategoryColours(order, Colouring.categorical(worn).colours(order.size()));

@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -56,6 +58,6 @@ public final class Clock {
 
     /** "the clock of Europe/Madrid". */
     public static String words(String zone) {
-        return zone.equals(PlacedTable.ZONE) ? "each place’s own clock" : "the clock of " + zone;
+        return zone.equals(PlacedTable.ZONE) ? phrase("each place’s own clock") : phrase("the clock of {0}", zone);
     }
 }

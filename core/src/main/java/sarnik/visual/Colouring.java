@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -89,7 +91,9 @@ public record Colouring(int[] classes, Key key) {
             double to = c == counts.length - 1 ? high : breaks[c];
             // Beyond the outermost of the author's own breaks there may be nothing.
             boolean open = colour.choice().breaks() != null && counts.length > 1 && from == to;
-            String range = open ? (c == 0 ? "up to " : "over ") + read.brief(from) : range(from, to, read);
+            String range = open
+                    ? (c == 0 ? phrase("up to {0}", read.brief(from)) : phrase("over {0}", read.brief(from)))
+                    : range(from, to, read);
             swatches.add(new Swatch(scale.colours().get(c), range, counts[c]));
         }
         Key.Draft key = new Key.Draft();

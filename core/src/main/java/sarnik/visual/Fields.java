@@ -41,7 +41,7 @@ public final class Fields {
             Template.Field field, LoadedDataset dataset, List<Measure> measures, IntToDoubleFunction value) {
         for (int m = 0; m < measures.size(); m++) {
             Measure measure = measures.get(m);
-            if (!field.is(ColumnWords.of(measure)) && !field.is(ColumnWords.brief(measure))) continue;
+            if (!ColumnWords.names(measure).stream().anyMatch(field::is)) continue;
             Optional<Format> format = field.form() == null ? Optional.empty() : Format.parse(field.form());
             if (field.form() != null && format.isEmpty()) return null;
             return Written.of(dataset, measure, format.orElse(null)).full(value.applyAsDouble(m));
@@ -52,7 +52,7 @@ public final class Fields {
     /** The column that a field goes by, by its name or by its words; empty where there is none. */
     public Optional<String> column(Template.Field field) {
         return dataset.columnNames().stream()
-                .filter(name -> field.is(name) || field.is(ColumnWords.of(name)))
+                .filter(name -> field.is(name) || field.is(ColumnWords.kept(name)))
                 .findFirst();
     }
 

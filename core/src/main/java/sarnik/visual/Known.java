@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -26,7 +28,8 @@ public record Known(List<String> values, String where) {
         Set<String> known = dataset.having(source.get().column(), values);
         return new Known(
                 values.stream().filter(known::contains).toList(),
-                dataset.name() + " does not have in "
-                        + ColumnWords.of(source.get().column()));
+                phrase(
+                        "{0} does not have in {1}",
+                        dataset.name(), ColumnWords.of(source.get().column())));
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
@@ -114,14 +116,14 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
         return new Period(column, from.minusYears(1), to.minusYears(1));
     }
 
-    /** What is missing of it at its beginning: ", whose figures begin 3 May 2026"; empty where nothing is. */
-    public String lacks(Column values) {
+    /** The day on which figures begin that are missing at its beginning; empty where none are. */
+    public Optional<String> lacks(Column values) {
         Optional<Extremes> ends = values.extremes();
-        if (ends.isEmpty()) return "";
+        if (ends.isEmpty()) return Optional.empty();
         LocalDateTime begin = moment(values.text(ends.get().lowest()));
         LocalDateTime day = begin.toLocalDate().atStartOfDay();
-        if (!day.isAfter(from) || !begin.isBefore(to)) return "";
-        return ", whose figures begin only " + StepWords.of(TimeStep.DAY, number(TimeStep.DAY, begin));
+        if (!day.isAfter(from) || !begin.isBefore(to)) return Optional.empty();
+        return Optional.of(StepWords.of(TimeStep.DAY, number(TimeStep.DAY, begin)));
     }
 
     /** The stages with this period in the place of what they say of its column. */
@@ -157,13 +159,14 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
     /** "2026", "May 2026", "3 May 2026 to 12 Jun 2026", "10:00, 3 May 2026 to 11:59, 3 May 2026". */
     public String words() {
         String begin = StepWords.of(step(), number(step(), from));
-        return isOne() ? begin : begin + " to " + StepWords.of(step(), number(step(), last()));
+        return isOne() ? begin : phrase("{0} to {1}", begin, StepWords.of(step(), number(step(), last())));
     }
 
     /** "in May 2026", "on 3 May 2026", "from 3 May 2026 to 12 Jun 2026". */
     public String within() {
-        String before = !isOne() ? "from " : step() == TimeStep.DAY ? "on " : "in ";
-        return before + words();
+        String begin = StepWords.of(step(), number(step(), from));
+        if (!isOne()) return phrase("from {0} to {1}", begin, StepWords.of(step(), number(step(), last())));
+        return step() == TimeStep.DAY ? phrase("day|on {0}", begin) : phrase("month or year|in {0}", begin);
     }
 
     /** The longest step of which it is made of whole ones. */

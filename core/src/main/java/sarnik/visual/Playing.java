@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -69,7 +71,9 @@ public record Playing(List<Source> columns, TimeStep step, boolean upTo) {
     /** A moment in words: "week 21, 2026", "from May 2026 to July 2026", "up to May 2026". */
     public String words(Value.Moment moment) {
         String to = StepWords.of(step, moment.to());
-        if (moment.from() == null) return "up to " + to;
-        return moment.from().equals(moment.to()) ? to : "from " + StepWords.of(step, moment.from()) + " to " + to;
+        if (moment.from() == null) return phrase("up to {0}", to);
+        return moment.from().equals(moment.to())
+                ? to
+                : phrase("from {0} to {1}", StepWords.of(step, moment.from()), to);
     }
 }

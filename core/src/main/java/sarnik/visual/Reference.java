@@ -1,9 +1,12 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.DoubleStream;
+import sarnik.language.Language;
 import sarnik.table.Sums;
 
 /**
@@ -34,6 +37,17 @@ public record Reference(Kind kind, Double value, String parameter, String name, 
 
         public String words() {
             return words;
+        }
+
+        /** What it is called in the language that is spoken. */
+        String said() {
+            return switch (this) {
+                case TARGET -> Language.phrase("target");
+                case MEAN -> Language.phrase("mean");
+                case MEDIAN -> Language.phrase("median");
+                case PARAMETER -> Language.phrase("the reader’s number");
+                case BAND -> Language.phrase("band");
+            };
         }
     }
 
@@ -69,20 +83,19 @@ public record Reference(Kind kind, Double value, String parameter, String name, 
     public static List<Drawn> drawn(List<Reference> references, double[] values, Scene scene, Written written) {
         if (references == null) return List.of();
         return references.stream()
-                .flatMap(r ->
-                        r
-                                .at(values, scene)
-                                .map(v -> new Drawn(v, r.to, r.called() + " " + r.ends(v, written)))
-                                .stream())
+                .flatMap(r -> r
+                        .at(values, scene)
+                        .map(v -> new Drawn(v, r.to, phrase("line, value|{0} {1}", r.called(), r.ends(v, written))))
+                        .stream())
                 .toList();
     }
 
     private String ends(double value, Written written) {
-        return to == null ? written.full(value) : written.full(value) + " to " + written.full(to);
+        return to == null ? written.full(value) : phrase("{0} to {1}", written.full(value), written.full(to));
     }
 
     private String called() {
-        return name == null || name.isBlank() ? kind.words() : name;
+        return name == null || name.isBlank() ? kind.said() : name;
     }
 
     private Optional<Double> at(double[] values, Scene scene) {

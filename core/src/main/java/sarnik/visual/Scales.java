@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -22,15 +24,17 @@ public record Scales(Function<String, Optional<SharedKey>> keys, Function<String
             Optional<SharedKey> shared = keys.apply(own.key());
             if (shared.isPresent()) worn = own.wearing(shared.get().colour());
             else
-                notes.add("The shared key “" + own.key()
-                        + "” has gone, so the layer wears a scale of its own. Choose another key in its brief.");
+                notes.add(phrase(
+                        "The shared key “{0}” has gone, so the layer wears a scale of its own. Choose another key in its brief.",
+                        own.key()));
         }
         ColourScale.Centre centre = worn.centre();
         if (centre == null || centre.about() != ColourScale.About.PARAMETER) return worn;
         Optional<Double> value = Optional.ofNullable(centre.parameter()).flatMap(parameters);
         if (value.isEmpty())
-            notes.add("The number that the scale turned about is not of this dashboard, so it turns about the "
-                    + "mean. Choose another centre in the layer's brief.");
+            notes.add(
+                    phrase(
+                            "The number that the scale turned about is not of this dashboard, so it turns about the mean. Choose another centre in the layer’s brief."));
         return worn.about(value.map(v -> new ColourScale.Centre(ColourScale.About.VALUE, v, centre.even(), null))
                 .orElse(new ColourScale.Centre(ColourScale.About.MEAN, null, centre.even(), null)));
     }

@@ -1,10 +1,10 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
-import java.time.format.TextStyle;
-import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import sarnik.language.Language;
 import sarnik.query.TimeStep;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -12,8 +12,6 @@ import sarnik.table.Extremes;
 
 /** What steps of time are called. */
 public final class StepWords {
-
-    private static final List<String> DAYS = List.of("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun");
 
     private StepWords() {}
 
@@ -37,41 +35,42 @@ public final class StepWords {
         return switch (step) {
             case MINUTE, HOUR -> {
                 String text = step.text(number);
-                yield text.substring(11) + ", " + day(LocalDate.parse(text.substring(0, 10)));
+                LocalDate day = LocalDate.parse(text.substring(0, 10));
+                yield phrase(
+                        "clock, day, short month|{0}, {1} {2}",
+                        text.substring(11), String.valueOf(day.getDayOfMonth()), month(day));
             }
             case DAY -> {
-                LocalDate day = step.firstDay(number);
-                yield day(day) + " " + day.getYear();
+                yield Language.shortly(step.firstDay(number));
             }
             case WEEK -> {
                 String[] parts = step.text(number).split("-W");
-                yield "week " + Integer.parseInt(parts[1]) + ", " + parts[0];
+                yield phrase("week {0}, {1}", Integer.parseInt(parts[1]), parts[0]);
             }
             case MONTH -> {
                 LocalDate day = step.firstDay(number);
-                yield month(day) + " " + day.getYear();
+                yield phrase("short month, year|{0} {1}", month(day), String.valueOf(day.getYear()));
             }
-            case QUARTER -> step.text(number).replace("-", " ");
+            case QUARTER -> {
+                String[] parts = step.text(number).split("-Q");
+                yield phrase("year, quarter|{0} Q{1}", parts[0], parts[1]);
+            }
             default -> step.text(number);
         };
     }
 
     /** The text of a step's key as people read it: weekdays and months by name, hours with a colon. */
     public static String of(TimeStep step, String text) {
-        if (text == null) return "(missing)";
+        if (text == null) return phrase("(missing)");
         return switch (step) {
-            case WEEKDAY -> DAYS.get(Integer.parseInt(text) - 1);
+            case WEEKDAY -> Language.shortDay(Integer.parseInt(text));
             case MONTH_OF_YEAR -> month(LocalDate.of(2000, Integer.parseInt(text), 1));
             case HOUR_OF_DAY -> text + ":00";
             default -> of(step, step.number(text));
         };
     }
 
-    private static String day(LocalDate day) {
-        return day.getDayOfMonth() + " " + month(day);
-    }
-
     private static String month(LocalDate day) {
-        return day.getMonth().getDisplayName(TextStyle.SHORT, Locale.ENGLISH);
+        return Language.shortMonth(day.getMonthValue());
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -27,9 +29,9 @@ public final class TinyLine {
     public static TimeStep step(LoadedDataset dataset, String over) {
         Column column = dataset.table()
                 .find(over)
-                .orElseThrow(() -> new MisfitException("There is no column “" + over + "” any more"));
+                .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", over)));
         if (!Choices.isTime(column))
-            throw new MisfitException("“" + over + "” holds no dates any more, so there is no line over it");
+            throw new MisfitException(phrase("“{0}” holds no dates any more, so there is no line over it", over));
         return StepWords.stepFor(column);
     }
 
@@ -68,10 +70,11 @@ public final class TinyLine {
      * @param key which key of the frame the steps are
      */
     public static String words(Frame frame, int key, TimeStep step) {
-        if (frame.size() == 0) return "by " + step.words();
+        if (frame.size() == 0) return phrase("by {0}", step.said());
         LongSummaryStatistics ends =
                 Arrays.stream(frame.keys().get(key)).mapToLong(step::number).summaryStatistics();
-        return "by " + step.words() + ", " + StepWords.of(step, ends.getMin()) + " to "
-                + StepWords.of(step, ends.getMax());
+        return phrase(
+                "by {0}, {1} to {2}",
+                step.said(), StepWords.of(step, ends.getMin()), StepWords.of(step, ends.getMax()));
     }
 }

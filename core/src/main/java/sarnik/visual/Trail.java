@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -39,8 +41,8 @@ public record Trail(List<RowTrail.Step> steps, String empty) {
 
     private static String whatTookTheLast(RowTrail trail) {
         for (RowTrail.Step step : trail.steps()) {
-            if (step.left() == 0) return "No row is left after this step: " + step.words() + ".";
+            if (step.left() == 0) return phrase("No row is left after this step: {0}.", step.words());
         }
-        return "There is no row.";
+        return phrase("There is no row.");
     }
 }

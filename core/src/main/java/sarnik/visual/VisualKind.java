@@ -1,5 +1,7 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -157,7 +159,7 @@ public interface VisualKind<V extends Visual> {
 
     /** What is picked, in words: "Soria and Zamora". */
     default String pickWords(V visual, Value.Pick pick, Datasets datasets) {
-        if (pick instanceof Value.Span span) return "from " + span.from() + " to " + span.to();
+        if (pick instanceof Value.Span span) return phrase("from {0} to {1}", span.from(), span.to());
         List<String> values = pick instanceof Value.Values of ? of.values() : List.of();
         return Words.list(
                 values.stream().map(v -> label(visual, v, datasets)).sorted().toList(), "and");

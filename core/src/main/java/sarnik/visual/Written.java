@@ -1,10 +1,13 @@
 package sarnik.visual;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleFunction;
 import sarnik.data.Format;
 import sarnik.data.LoadedDataset;
+import sarnik.language.Language;
 import sarnik.query.Measure;
 import sarnik.query.Over;
 import sarnik.scale.Aligned;
@@ -46,7 +49,9 @@ public record Written(ValueWords read, Format format, boolean share) {
     /** How far two figures are apart; of those written per cent in points. */
     public String apart(double one, double other) {
         double difference = Math.abs(one - other);
-        return isPercent() ? NumberWords.full(Rounded.up(difference * 1e4) / 1e2) + " points" : full(difference);
+        return isPercent()
+                ? phrase("{0} points", NumberWords.full(Rounded.up(difference * 1e4) / 1e2))
+                : full(difference);
     }
 
     private boolean whole() {
@@ -104,7 +109,7 @@ public record Written(ValueWords read, Format format, boolean share) {
     }
 
     private static int decimals(String text) {
-        int point = text.indexOf('.');
+        int point = text.indexOf(Language.spoken().decimal());
         return point < 0 ? 0 : text.length() - point - 1;
     }
 }

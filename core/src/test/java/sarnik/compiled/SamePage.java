@@ -73,6 +73,8 @@ final class SamePage {
                 null,
                 null,
                 null,
+                null,
+                null,
                 null);
         for (int n = 0; n < TIMES; n++) {
             StringBuilder address = new StringBuilder();

@@ -64,7 +64,7 @@ class CalculationsTest {
         Frame frame = new InMemoryEngine().answer(applied.table(), query);
         assertThat(frame.keys().get(0)).containsExactly("Soria", "Zamora");
         assertThat(frame.values().get(0)).containsExactly(0.25, 2);
-        assertThat(frame.trail().steps().get(1).words()).isEqualTo("Always only rows where state = 'final'");
+        assertThat(frame.trail().steps().get(1).words()).isEqualTo("state = 'final'");
         assertThat(frame.trail().steps().get(1).left()).isEqualTo(3);
     }
 

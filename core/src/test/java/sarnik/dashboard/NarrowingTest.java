@@ -124,9 +124,7 @@ class NarrowingTest {
                 2,
                 SALES,
                 null,
-                List.of(new Stage(
-                        "Always only rows where state = 'final'",
-                        List.of(new Condition.OneOf("state", List.of("final"))))),
+                List.of(new Stage("state = 'final'", List.of(new Condition.OneOf("state", List.of("final"))))),
                 new Tie("shop", 1, "code"));
         assertThat(figure("v4", "", of(shops, sales)).full()).isEqualTo("13");
         FigureDrawing picked = figure("v4", "p.v1=c", of(shops, sales));

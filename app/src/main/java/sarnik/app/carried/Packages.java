@@ -13,6 +13,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipEntry;
@@ -28,6 +30,8 @@ import sarnik.app.dashboard.SheetAnswers;
 import sarnik.app.dashboard.SheetModel;
 import sarnik.app.dashboard.Takes;
 import sarnik.app.image.Images;
+import sarnik.app.language.Languages;
+import sarnik.app.language.Sentences;
 import sarnik.app.people.Viewer;
 import sarnik.app.web.RefusedException;
 import sarnik.carried.CarriedFile;
@@ -39,6 +43,7 @@ import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.ShapeBand;
+import sarnik.language.Language;
 import sarnik.visual.Visual;
 import sarnik.visual.map.MapVisual;
 import tools.jackson.databind.json.JsonMapper;
@@ -67,6 +72,8 @@ public class Packages {
     private final BoundarySets boundaries;
     private final Images images;
     private final JsonMapper mapper;
+    private final Languages languages;
+    private final Sentences sentences;
 
     Packages(
             Readings readings,
@@ -75,7 +82,9 @@ public class Packages {
             SpringTemplateEngine templates,
             BoundarySets boundaries,
             Images images,
-            JsonMapper mapper) {
+            JsonMapper mapper,
+            Languages languages,
+            Sentences sentences) {
         this.readings = readings;
         this.sheets = sheets;
         this.model = model;
@@ -83,6 +92,8 @@ public class Packages {
         this.boundaries = boundaries;
         this.images = images;
         this.mapper = mapper;
+        this.languages = languages;
+        this.sentences = sentences;
     }
 
     /**
@@ -103,7 +114,17 @@ public class Packages {
      * @throws RefusedException when it is not published, or what it rests on cannot be carried
      */
     public Made make(long dashboard) {
-        Reading reading = readings.published(dashboard, Viewer.STRANGER, NOTHING, List.of());
+        return spoken(dashboard, this::make);
+    }
+
+    /** Works in the language in which a dashboard is handed over, in English where that is left to readers. */
+    private <T> T spoken(long dashboard, Function<Reading, T> work) {
+        Supplier<Reading> open = () -> readings.published(dashboard, Viewer.STRANGER, NOTHING, List.of());
+        Language language = languages.of(open.get().dashboard().language()).orElse(Language.ENGLISH);
+        return Language.in(language, () -> work.apply(open.get()));
+    }
+
+    private Made make(Reading reading) {
         Carrier.Picked picked = picked(reading);
         byte[] data = data(reading, picked);
         Map<String, byte[]> files = new LinkedHashMap<>();
@@ -137,8 +158,7 @@ public class Packages {
 
     /** The one file in which newer data are put into a package that stands somewhere already. */
     public byte[] data(long dashboard) {
-        Reading reading = readings.published(dashboard, Viewer.STRANGER, NOTHING, List.of());
-        return data(reading, picked(reading));
+        return spoken(dashboard, reading -> data(reading, picked(reading)));
     }
 
     private Carrier.Picked picked(Reading reading) {
@@ -175,8 +195,21 @@ public class Packages {
         });
         byte[] bytes = picked.file().write(DocumentJson::write);
         return ("self.sarnikData = {sheet: " + sheets.written(reading) + ",\nown: " + mapper.writeValueAsString(own)
-                        + ",\ndata: \"" + Base64.getEncoder().encodeToString(gzip(bytes)) + "\"};\n")
+                        + ",\nspoken: "
+                        + mapper.writeValueAsString(spokenThere()) + ",\ndata: \""
+                        + Base64.getEncoder().encodeToString(gzip(bytes)) + "\"};\n")
                 .getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** What the core there says, and in which language: each sentence before what it is called. */
+    private Map<String, Object> spokenThere() {
+        Language language = Language.spoken();
+        List<String> all = new ArrayList<>();
+        sentences.ofCore(Locale.forLanguageTag(language.tag())).forEach((english, own) -> {
+            all.add(english);
+            all.add(own);
+        });
+        return Map.of("tag", language.tag(), "sentences", all);
     }
 
     private void own(Reading reading, String visual, String layer, Long dataset, Map<String, Object> own) {
@@ -212,6 +245,7 @@ public class Packages {
         ExtendedModelMap filled = new ExtendedModelMap();
         model.fill(reading, "/api/shown/package", filled);
         Context context = new Context(Locale.ENGLISH);
+        context.setVariable("words", languages);
         filled.forEach(context::setVariable);
         return templates.process("carried", context);
     }

@@ -1,10 +1,12 @@
 package sarnik.app.dashboard;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -173,13 +175,15 @@ class DashboardPages {
     }
 
     @GetMapping("/dashboards/{id}")
-    String read(@PathVariable long id, @AuthenticationPrincipal SignedIn person, Model model) {
-        return sheet(id, person, model, false);
+    String read(
+            @PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request, Model model) {
+        return sheet(id, person, request, model, false);
     }
 
     @GetMapping("/dashboards/{id}/compose")
-    String compose(@PathVariable long id, @AuthenticationPrincipal SignedIn person, Model model) {
-        return sheet(id, person, model, true);
+    String compose(
+            @PathVariable long id, @AuthenticationPrincipal SignedIn person, HttpServletRequest request, Model model) {
+        return sheet(id, person, request, model, true);
     }
 
     /** The page twice, or one of its visuals. */
@@ -188,8 +192,10 @@ class DashboardPages {
             @PathVariable long id,
             @RequestParam(required = false) String visual,
             @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request,
             Model model) {
-        return sheets.beside(readings.of(id, person), "/api/dashboards/" + id, visual, model);
+        Reading reading = sheets.spoken(request, () -> readings.of(id, person), Function.identity());
+        return sheets.beside(reading, "/api/dashboards/" + id, visual, model);
     }
 
     /** An edition twice, or one of its visuals. */
@@ -198,14 +204,20 @@ class DashboardPages {
             @PathVariable long edition,
             @RequestParam(required = false) String visual,
             @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request,
             Model model) {
-        return sheets.beside(readings.edition(edition, person), "/api/editions/" + edition, visual, model);
+        Reading reading = sheets.spoken(request, () -> readings.edition(edition, person), Function.identity());
+        return sheets.beside(reading, "/api/editions/" + edition, visual, model);
     }
 
     /** An edition as readers see it, for those who may change its dashboard. */
     @GetMapping("/editions/{edition}")
-    String edition(@PathVariable long edition, @AuthenticationPrincipal SignedIn person, Model model) {
-        Reading reading = readings.edition(edition, person);
+    String edition(
+            @PathVariable long edition,
+            @AuthenticationPrincipal SignedIn person,
+            HttpServletRequest request,
+            Model model) {
+        Reading reading = sheets.spoken(request, () -> readings.edition(edition, person), Function.identity());
         sheets.fill(reading, "/api/editions/" + edition, model);
         model.addAttribute("composing", false);
         model.addAttribute("mayChange", false);
@@ -225,8 +237,10 @@ class DashboardPages {
     /** Something that can be chosen by its name. */
     public record Other(long id, String name) {}
 
-    private String sheet(long id, SignedIn person, Model model, boolean composing) {
-        DashboardService.Opened opened = composing ? dashboards.compose(id, person) : dashboards.open(id, person);
+    private String sheet(long id, SignedIn person, HttpServletRequest request, Model model, boolean composing) {
+        DashboardService.Opened opened = composing
+                ? dashboards.compose(id, person)
+                : sheets.spoken(request, () -> dashboards.open(id, person), DashboardService.Opened::reading);
         keepsakes.seen(id, person);
         sheets.fill(opened.reading(), "/api/dashboards/" + id, model);
         model.addAttribute("published", opened.published());

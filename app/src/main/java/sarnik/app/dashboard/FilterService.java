@@ -1,5 +1,7 @@
 package sarnik.app.dashboard;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -67,9 +69,9 @@ class FilterService {
     ValueCounts values(Reading reading, AskedValues asked) {
         Dashboard dashboard = reading.dashboard();
         if (asked.filter() == null || !dashboard.filters().containsKey(asked.filter()))
-            throw new RefusedException(HttpStatus.NOT_FOUND, "This filter has been taken away.");
+            throw new RefusedException(HttpStatus.NOT_FOUND, phrase("This filter has been taken away."));
         if (asked.find() != null && asked.find().length() > LONGEST)
-            throw new RefusedException("At most %d characters are looked for.".formatted(LONGEST));
+            throw new RefusedException(phrase("At most {0} characters are looked for.", LONGEST));
         try {
             return page(reading).values(asked.state(), asked.filter(), asked.find());
         } catch (MisfitException | QueryException unfit) {
@@ -87,7 +89,7 @@ class FilterService {
     Finder.Found find(Reading reading, AskedWords asked) {
         Dashboard dashboard = reading.dashboard();
         if (asked.words() == null || asked.words().length() > LONGEST * 2)
-            throw new RefusedException("Up to %d characters are read.".formatted(LONGEST * 2));
+            throw new RefusedException(phrase("Up to {0} characters are read.", LONGEST * 2));
         return page(reading).find(asked.state(), asked.words());
     }
 }

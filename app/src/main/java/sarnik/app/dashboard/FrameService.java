@@ -1,5 +1,7 @@
 package sarnik.app.dashboard;
 
+import static sarnik.language.Language.phrase;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -278,7 +280,7 @@ class FrameService {
         ReadPage page = page(reading);
         PageDrawer drawer = page.drawer(page.read(asked.state()), Map.of(asked.visual(), asked.sight()));
         if (!(drawer.draw(asked.visual()) instanceof MapDrawing map))
-            throw new RefusedException("Only a map can be taken along as a picture.");
+            throw new RefusedException(phrase("Only a map can be taken along as a picture."));
         MapVisual visual = (MapVisual) dashboard.visuals().get(asked.visual());
         MapAnswers answers = new MapAnswers(visual, drawer.scene(asked.visual()), engine);
         MapVisual.Ground ground = asked.ground() != null ? asked.ground() : visual.ground();
@@ -360,15 +362,16 @@ class FrameService {
         ReadPage page = page(reading);
         PageDrawer.Shown shown = page.drawer(page.read(asked.state()), Map.of()).shown(asked.visual());
         if (shown.rows().length > MOST_ROWS)
-            throw new MisfitException("%,d rows are shown, and at most %,d are handed out at once. Narrow first."
-                    .formatted(shown.rows().length, MOST_ROWS));
+            throw new MisfitException(phrase(
+                    "{0} rows are shown, and at most {1} are handed out at once. Narrow first.",
+                    shown.rows().length, MOST_ROWS));
         LoadedDataset dataset = shown.dataset();
         String said = DocumentJson.write(visual);
         List<String> names = dataset.table().names().stream()
                 .filter(name -> !name.startsWith("@") && (whole || said.contains(DocumentJson.write(name))))
                 .toList();
         if (names.isEmpty())
-            throw new MisfitException("This visual names no column of its rows that could be taken along.");
+            throw new MisfitException(phrase("This visual names no column of its rows that could be taken along."));
         return new Given(dataset.table().only(names).pick(shown.rows()), positions(dataset, shown.rows()));
     }
 
@@ -511,8 +514,8 @@ class FrameService {
     Images.Image image(Dashboard dashboard, String name) {
         boolean shown = dashboard.visuals().values().stream().anyMatch(v -> files(v).contains(name));
         return (shown ? images.find(name) : Optional.<Images.Image>empty())
-                .orElseThrow(() ->
-                        new RefusedException(HttpStatus.NOT_FOUND, "This dashboard shows no such picture any more."));
+                .orElseThrow(() -> new RefusedException(
+                        HttpStatus.NOT_FOUND, phrase("This dashboard shows no such picture any more.")));
     }
 
     private static <V extends Visual> Set<String> files(V visual) {

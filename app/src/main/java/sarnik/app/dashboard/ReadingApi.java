@@ -1,5 +1,7 @@
 package sarnik.app.dashboard;
 
+import static sarnik.language.Language.phrase;
+
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -178,7 +180,7 @@ class ReadingApi implements AutoCloseable {
         if (map.withheld() != null && map.withheld().contains(control))
             throw new RefusedException(
                     HttpStatus.FORBIDDEN,
-                    "This map does not give that to its readers. Ask whoever made the dashboard.");
+                    phrase("This map does not give that to its readers. Ask whoever made the dashboard."));
     }
 
     /**
@@ -190,7 +192,8 @@ class ReadingApi implements AutoCloseable {
         if (!given)
             throw new RefusedException(
                     HttpStatus.FORBIDDEN,
-                    "Whoever made this dashboard lets no %s be taken along. Ask them for what you need."
-                            .formatted(what));
+                    phrase(
+                            "{0, select, rows {Whoever made this dashboard lets no rows be taken along. Ask them for what you need.} other {Whoever made this dashboard lets no pictures be taken along. Ask them for what you need.}}",
+                            what));
     }
 }

@@ -18,8 +18,10 @@ import sarnik.app.people.Viewer;
 import sarnik.app.rights.May;
 import sarnik.app.rights.Rights;
 import sarnik.app.web.RefusedException;
+import sarnik.dashboard.AuthorTexts;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
+import sarnik.language.Language;
 import sarnik.visual.SharedKey;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -48,7 +50,12 @@ public class Readings {
     private final Cache<Long, Edition> readEditions =
             Caffeine.newBuilder().maximumSize(MOST_PARSED).build();
 
+    private final Cache<Translated, DashboardDocument> translated =
+            Caffeine.newBuilder().maximumSize(200).build();
+
     private record Revision(long id, long number) {}
+
+    private record Translated(long edition, String tag) {}
 
     Readings(
             StoredDashboardRepository dashboards,
@@ -153,12 +160,19 @@ public class Readings {
                 of.dashboard(),
                 of.revision(),
                 of.number(),
-                of.document(),
+                inSpoken(edition, of),
                 viewer,
                 datasets.seenBy(viewer, of.restsOn().datasets(), bound),
                 name -> java.util.Optional.ofNullable(worn.get(name)),
                 false,
                 takes);
+    }
+
+    /** The document of an edition with its texts in the language that is spoken, where its author has given them. */
+    private DashboardDocument inSpoken(long edition, Edition of) {
+        String tag = Language.spoken().tag();
+        if (!of.document().dashboard().texts().containsKey(tag)) return of.document();
+        return translated.get(new Translated(edition, tag), t -> AuthorTexts.in(tag, of.document()));
     }
 
     /** A version of a draft, as those see it who may change its dashboard. */

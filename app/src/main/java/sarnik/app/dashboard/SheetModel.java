@@ -1,24 +1,45 @@
 package sarnik.app.dashboard;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import sarnik.app.dataset.DatasetService;
+import sarnik.app.language.SpokenRequests;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Theme;
 import sarnik.data.About;
+import sarnik.language.Language;
 
 /** Fills the page on which a dashboard is read. */
 @Component
 public class SheetModel {
 
     private final DatasetService datasets;
+    private final SpokenRequests requests;
 
-    SheetModel(DatasetService datasets) {
+    SheetModel(DatasetService datasets, SpokenRequests requests) {
         this.datasets = datasets;
+        this.requests = requests;
+    }
+
+    /**
+     * Opens what a page shows in the language of its reader, or in that of its author where the reader has chosen none.
+     *
+     * @param open opens it in the language that is spoken
+     */
+    public <T> T spoken(HttpServletRequest request, Supplier<T> open, Function<T, Reading> reading) {
+        T opened = open.get();
+        Language language =
+                requests.of(request, reading.apply(opened).dashboard().language());
+        if (language == Language.spoken()) return opened;
+        Language.speak(language);
+        return open.get();
     }
 
     /** What is told of a dataset, for readers. */

@@ -1,5 +1,7 @@
 package sarnik.app.dashboard;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.Instant;
 import java.util.List;
 import org.springframework.http.HttpStatus;
@@ -69,7 +71,7 @@ class ViewApi {
         dashboards.read(id, person);
         String name = keep.name() == null ? "" : keep.name().strip();
         if (name.isEmpty() || name.length() > LONGEST_NAME)
-            throw new RefusedException("A view needs a name of up to %d letters.".formatted(LONGEST_NAME));
+            throw new RefusedException(phrase("A view needs a name of up to {0} letters.", LONGEST_NAME));
         if (keep.state() == null || keep.state().length() > LONGEST_STATE)
             throw new RefusedException("A state has at most %,d characters.".formatted(LONGEST_STATE));
         boolean offered = Boolean.TRUE.equals(keep.offered());
@@ -78,7 +80,7 @@ class ViewApi {
         StoredView view = views.findByDashboardIdAndPersonIdAndName(id, person.id(), name)
                 .orElseGet(() -> new StoredView(id, person.id(), name));
         if (view.getId() == null && views.countByDashboardIdAndPersonId(id, person.id()) >= MOST)
-            throw new RefusedException("You keep %d views here, and more are not kept. Take one away.".formatted(MOST));
+            throw new RefusedException(phrase("You keep {0} views here, and more are not kept. Take one away.", MOST));
         view.keep(keep.state(), offered, Instant.now());
         StoredView kept = views.save(view);
         return new Kept(kept.getId(), kept.getName(), kept.getState(), kept.isOffered(), true);
@@ -91,7 +93,7 @@ class ViewApi {
         dashboards.read(id, person);
         StoredView kept = views.findById(view)
                 .filter(v -> v.getDashboardId() == id && v.getPersonId() == person.id())
-                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, "You keep no such view here."));
+                .orElseThrow(() -> new RefusedException(HttpStatus.NOT_FOUND, phrase("You keep no such view here.")));
         views.delete(kept);
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.app.dataset;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -77,8 +79,8 @@ public final class SeenDatasets implements Datasets {
         for (long id : ids)
             service.said(id, this)
                     .ifPresent(of -> rules(of)
-                            .forEach(rule -> told.add("Of “%s” you see the rows where %s."
-                                    .formatted(of.name(), rule.words(viewer.known())))));
+                            .forEach(rule -> told.add(phrase(
+                                    "Of “{0}” you see the rows where {1}.", of.name(), rule.words(viewer.known())))));
         return told;
     }
 

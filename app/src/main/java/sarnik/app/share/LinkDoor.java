@@ -1,5 +1,7 @@
 package sarnik.app.share;
 
+import static sarnik.language.Language.phrase;
+
 import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
@@ -38,7 +40,7 @@ class LinkDoor implements ReadingDoor {
         Links.Opened link = links.open(Links.Borne.of(value));
         if (link.locked())
             throw new RefusedException(
-                    HttpStatus.UNAUTHORIZED, "This link asks for a password. Open its page again and type it.");
+                    HttpStatus.UNAUTHORIZED, phrase("This link asks for a password. Open its page again and type it."));
         return open(link, SignedIn.of(request));
     }
 
@@ -48,11 +50,11 @@ class LinkDoor implements ReadingDoor {
      */
     Reading open(Links.Opened link, SignedIn person) {
         if (link.opensTo() != ShareLink.OpensTo.ANYONE && person == null)
-            throw new RefusedException(HttpStatus.UNAUTHORIZED, "This link opens to people who sign in.");
+            throw new RefusedException(HttpStatus.UNAUTHORIZED, phrase("This link opens to people who sign in."));
         if (link.opensTo() == ShareLink.OpensTo.NAMED && !rights.isOne(person, link.named()))
             throw new RefusedException(
                     HttpStatus.FORBIDDEN,
-                    "This link was made for others. Ask whoever gave it to you to name you as well.");
+                    phrase("This link was made for others. Ask whoever gave it to you to name you as well."));
         // One that opens to anyone shows the same to everyone, whoever is signed in.
         Viewer viewer = link.opensTo() == ShareLink.OpensTo.ANYONE ? Viewer.STRANGER : groups.viewer(person);
         return readings.published(link.dashboard(), viewer, link.takes(), link.bound());

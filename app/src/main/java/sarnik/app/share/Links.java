@@ -1,5 +1,7 @@
 package sarnik.app.share;
 
+import static sarnik.language.Language.phrase;
+
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.net.URI;
@@ -375,9 +377,11 @@ class Links {
                 .orElseThrow(
                         () -> new RefusedException(
                                 HttpStatus.NOT_FOUND,
-                                "This link leads nowhere. It may have been copied in part, or taken away; ask whoever gave it to you."));
+                                phrase(
+                                        "This link leads nowhere. It may have been copied in part, or taken away; ask whoever gave it to you.")));
         if (!link.isOpen(Instant.now()))
-            throw new RefusedException(HttpStatus.GONE, "This link has ended. Ask whoever gave it to you for another.");
+            throw new RefusedException(
+                    HttpStatus.GONE, phrase("This link has ended. Ask whoever gave it to you for another."));
         if (used.getIfPresent(link.getId()) == null) {
             used.put(link.getId(), true);
             link.used(Instant.now());

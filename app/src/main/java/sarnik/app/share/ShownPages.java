@@ -3,6 +3,7 @@ package sarnik.app.share;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.Optional;
+import java.util.function.Function;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
 import org.springframework.stereotype.Controller;
@@ -94,7 +95,7 @@ class ShownPages {
             new HttpSessionRequestCache().saveRequest(request, response);
             return "redirect:/sign-in";
         }
-        Reading reading = door.open(link, person);
+        Reading reading = sheets.spoken(request, () -> door.open(link, person), Function.identity());
         String base = "/api/shown/" + borne.text();
         if (beside != null) return sheets.beside(reading, base, beside, model);
         model.addAttribute("pass", borne.pass());

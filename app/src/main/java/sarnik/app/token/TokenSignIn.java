@@ -1,5 +1,7 @@
 package sarnik.app.token;
 
+import static sarnik.language.Language.phrase;
+
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -83,7 +85,8 @@ class TokenSignIn implements OtherSignIn {
                 request,
                 response,
                 HttpStatus.TOO_MANY_REQUESTS,
-                "So many questions came from here within a minute that no more are answered. Wait as long as Retry-After says.");
+                phrase(
+                        "So many questions came from here within a minute that no more are answered. Wait as long as Retry-After says."));
         return true;
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.app.web;
 
+import static sarnik.language.Language.phrase;
+
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.UncheckedIOException;
 import java.sql.SQLException;
@@ -125,8 +127,8 @@ class Refusals {
                 full
                         ? "The database's disk is full, so nothing more can be kept. What was kept is safe; a "
                                 + "steward has to make room."
-                        : "The database cannot be reached just now. What was kept is safe; try again in a "
-                                + "little while.");
+                        : phrase(
+                                "The database cannot be reached just now. What was kept is safe; try again in a little while."));
     }
 
     @ExceptionHandler
@@ -147,7 +149,7 @@ class Refusals {
 
     @ExceptionHandler
     Object missing(NoResourceFoundException missing, HttpServletRequest request) {
-        return answer(request, HttpStatus.NOT_FOUND, "There is nothing at this address.");
+        return answer(request, HttpStatus.NOT_FOUND, phrase("There is nothing at this address."));
     }
 
     /** What should not happen. It is written down under a number, so that it can be found. */
@@ -160,9 +162,9 @@ class Refusals {
         return answer(
                 request,
                 HttpStatus.INTERNAL_SERVER_ERROR,
-                ("The server made a mistake, written down as %s. What you had kept is not touched; go back and "
-                                + "try again.")
-                        .formatted(number));
+                phrase(
+                        "The server made a mistake, written down as {0}. What you had kept is not touched; go back and try again.",
+                        number));
     }
 
     private static Object answer(HttpServletRequest request, HttpStatus status, String sentence) {

@@ -1,5 +1,7 @@
 package sarnik.app.web;
 
+import static sarnik.language.Language.phrase;
+
 import org.springframework.http.HttpStatus;
 
 /** Something that is not done. The message is a sentence that says what, where and how to mend it. */
@@ -22,7 +24,9 @@ public class RefusedException extends RuntimeException {
     public static RefusedException gone(String what) {
         return new RefusedException(
                 HttpStatus.NOT_FOUND,
-                "There is no such " + what + ". It may have been removed, or it is not open to you.");
+                phrase(
+                        "{0, select, dashboard {There is no such dashboard. It may have been removed, or it is not open to you.} edition {There is no such edition. It may have been removed, or it is not open to you.} dataset {There is no such dataset. It may have been removed, or it is not open to you.} other {There is no such {0}. It may have been removed, or it is not open to you.}}",
+                        what));
     }
 
     public HttpStatus status() {

@@ -1,5 +1,7 @@
 package sarnik.app.work;
 
+import static sarnik.language.Language.phrase;
+
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpSession;
 import java.util.ArrayDeque;
@@ -7,14 +9,17 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.web.RefusedException;
+import sarnik.language.Language;
 
 /**
  * The queue in which answers are worked out: as many at once as there are cores, more would only make each other
@@ -90,15 +95,17 @@ public class AnswerQueue implements AutoCloseable {
         private final Asker asker;
         private final Answer<T> answer;
         private final DeferredResult<T> result = new DeferredResult<>(PATIENCE);
+        private final Language language = Language.spoken();
         private volatile boolean dropped;
 
         Task(Asker asker, Answer<T> answer) {
             this.asker = asker;
             this.answer = answer;
-            result.onTimeout(() -> refuse(new RefusedException(
-                    HttpStatus.SERVICE_UNAVAILABLE,
-                    "So many questions wait that yours was not answered within a minute. Ask "
-                            + "again in a little while.")));
+            result.onTimeout(
+                    () -> refuse(
+                            HttpStatus.SERVICE_UNAVAILABLE,
+                            () -> phrase(
+                                    "So many questions wait that yours was not answered within a minute. Ask again in a little while.")));
             result.onError(e -> dropped = true);
         }
 
@@ -107,17 +114,33 @@ public class AnswerQueue implements AutoCloseable {
             if (dropped || Thread.currentThread().isInterrupted()) throw new CancellationException();
         }
 
-        void refuse(RuntimeException why) {
+        void refuse(HttpStatus status, Supplier<String> sentence) {
             dropped = true;
-            result.setErrorResult(why);
+            result.setErrorResult(new RefusedException(status, Language.in(language, sentence)));
+        }
+
+        void overtaken() {
+            refuse(HttpStatus.CONFLICT, () -> phrase("A newer question of this page has taken the place of this one."));
+        }
+
+        private T worked() {
+            try {
+                return answer.work(this);
+            } catch (RuntimeException | Error failed) {
+                throw failed;
+            } catch (Exception failed) {
+                throw new CompletionException(failed);
+            }
         }
 
         void run() {
             try {
                 check();
-                result.setResult(answer.work(this));
+                result.setResult(Language.in(language, this::worked));
             } catch (CancellationException dropped) {
-                refuse(overtaken());
+                overtaken();
+            } catch (CompletionException failed) {
+                result.setErrorResult(failed.getCause());
             } catch (Throwable failed) {
                 result.setErrorResult(failed);
             }
@@ -146,11 +169,6 @@ public class AnswerQueue implements AutoCloseable {
         workers.shutdownNow();
     }
 
-    private static RefusedException overtaken() {
-        return new RefusedException(
-                HttpStatus.CONFLICT, "A newer question of this page has taken the place of this one.");
-    }
-
     /** Has an answer worked out when its turn comes. */
     public <T> DeferredResult<T> answer(Asker asker, Answer<T> answer) {
         return answer(asker, CompletableFuture.completedFuture(null), answer);
@@ -165,7 +183,7 @@ public class AnswerQueue implements AutoCloseable {
     public <T> DeferredResult<T> answer(Asker asker, CompletableFuture<Void> ready, Answer<T> answer) {
         Task<T> task = new Task<>(asker, answer);
         Task<?> older = asker.page == null ? null : overtake(asker.page, task);
-        if (older != null) older.refuse(overtaken());
+        if (older != null) older.overtaken();
         if (ready.isDone()) enter(task);
         else ready.copy().completeOnTimeout(null, LOADING, TimeUnit.SECONDS).whenComplete((r, failed) -> enter(task));
         return task.result;
@@ -177,8 +195,7 @@ public class AnswerQueue implements AutoCloseable {
         synchronized (this) {
             asked = asker.page == null ? null : newest.remove(asker.page);
         }
-        if (asked != null)
-            asked.refuse(new RefusedException(HttpStatus.CONFLICT, "The page that asked this has been left."));
+        if (asked != null) asked.refuse(HttpStatus.CONFLICT, () -> phrase("The page that asked this has been left."));
     }
 
     private synchronized Task<?> overtake(String page, Task<?> task) {
@@ -186,17 +203,19 @@ public class AnswerQueue implements AutoCloseable {
     }
 
     private void enter(Task<?> task) {
-        RefusedException refused = null;
+        Runnable refused = null;
         synchronized (this) {
             ArrayDeque<Task<?>> own = waiting.get(task.asker.who);
             if (own != null && own.size() >= MOST_OF_ONE) {
-                refused = new RefusedException(
+                refused = () -> task.refuse(
                         HttpStatus.TOO_MANY_REQUESTS,
-                        "%d questions of yours wait already. Ask again when some are answered.".formatted(MOST_OF_ONE));
+                        () -> phrase(
+                                "{0} questions of yours wait already. Ask again when some are answered.", MOST_OF_ONE));
             } else if (count >= MOST) {
-                refused = new RefusedException(
+                refused = () -> task.refuse(
                         HttpStatus.SERVICE_UNAVAILABLE,
-                        "So many people ask just now that yours cannot wait in line. Ask again in a little while.");
+                        () -> phrase(
+                                "So many people ask just now that yours cannot wait in line. Ask again in a little while."));
             } else {
                 if (own == null) {
                     own = new ArrayDeque<>();
@@ -210,7 +229,7 @@ public class AnswerQueue implements AutoCloseable {
         }
         if (refused != null) {
             leave(task);
-            task.refuse(refused);
+            refused.run();
         }
     }
 

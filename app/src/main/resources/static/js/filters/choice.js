@@ -1,6 +1,7 @@
 import { chooseButton } from './choose.js';
 import { el, say } from '../elements.js';
 import { openPopup } from '../popup.js';
+import { any, count, phrase } from '../language.js';
 
 /** Milliseconds after the last letter before values are looked for. */
 const PAUSE = 120;
@@ -13,8 +14,8 @@ export function control(sheet, id, offer) {
     chosen.length === 0
       ? all
       : chosen.length <= 2
-        ? chosen.join(' or ')
-        : `${chosen.length} of ${offer.values.length + offer.more}`;
+        ? any(chosen)
+        : phrase('{0} of {1}', chosen.length, offer.values.length + offer.more);
   return chooseButton(id, text, opener => chooser(sheet, id, offer, opener));
 }
 
@@ -43,16 +44,16 @@ function chooser(sheet, id, offer, opener) {
       { class: rows === null ? '' : rows ? '' : 'is-none' },
       box,
       el('span', { class: 'counted-value' }, value),
-      rows === null ? '' : el('span', { class: 'hint' }, rows.toLocaleString('en-GB')),
+      rows === null ? '' : el('span', { class: 'hint' }, count(rows)),
     );
   };
   const show = (values, more) => {
     list.replaceChildren(...values.map(row));
     foot.textContent = more
-      ? `and ${more.toLocaleString('en-GB')} more: look for one by its letters`
+      ? phrase('and {0} more: look for one by its letters', more)
       : values.length
         ? ''
-        : 'No value is written so.';
+        : phrase('No value is written so.');
   };
   let turn = 0;
   const look = async () => {
@@ -68,8 +69,8 @@ function chooser(sheet, id, offer, opener) {
   const search = el('input', {
     class: 'entry',
     type: 'search',
-    placeholder: 'Find a value',
-    'aria-label': 'Find a value',
+    placeholder: phrase('Find a value'),
+    'aria-label': phrase('Find a value'),
     oninput: () => {
       clearTimeout(waiting);
       waiting = setTimeout(look, PAUSE);
@@ -95,7 +96,7 @@ function chooser(sheet, id, offer, opener) {
           sheet.filter(id, []);
         },
       },
-      all === 'all' ? 'All of them' : all,
+      all === phrase('values|all') ? phrase('All of them') : all,
     ),
   ]);
 }

@@ -2,6 +2,9 @@ import { chooseButton } from './choose.js';
 import { el } from '../elements.js';
 import { openPopup } from '../popup.js';
 import { WRITTEN_AS, read, sheetOfDays, written } from './days.js';
+import { phrase } from '../language.js';
+
+const END = { from: phrase('end|from'), to: phrase('end|to') };
 
 /** What is chosen, as ends and as the period that says them. */
 function chosenOf(sheet, id, offer) {
@@ -21,12 +24,12 @@ export function control(sheet, id, offer) {
   const text = period
     ? period.words
     : ends[0] && ends[1]
-      ? `${written(ends[0])} to ${written(ends[1])}`
+      ? phrase('{0} to {1}', written(ends[0]), written(ends[1]))
       : ends[0]
-        ? `from ${written(ends[0])}`
+        ? phrase('day|from {0}', written(ends[0]))
         : ends[1]
-          ? `up to ${written(ends[1])}`
-          : 'all days';
+          ? phrase('up to {0}', written(ends[1]))
+          : phrase('all days');
   return chooseButton(id, text, opener => chooser(sheet, id, offer, opener));
 }
 
@@ -54,13 +57,13 @@ function chooser(sheet, id, offer, opener) {
   const box = (i, words) =>
     el('input', {
       class: 'entry days-typed',
-      'aria-label': `${offer.words} ${words}`,
+      'aria-label': `${offer.words} ${END[words]}`,
       placeholder: WRITTEN_AS,
       inputmode: 'numeric',
       'data-filter-part': `${id}-${words}`,
       onchange: e => {
         const day = e.target.value.trim() === '' ? '' : read(e.target.value);
-        e.target.setCustomValidity(day === null ? `Write a day as ${WRITTEN_AS}.` : '');
+        e.target.setCustomValidity(day === null ? phrase('Write a day as {0}.', WRITTEN_AS) : '');
         if (day === null) return e.target.reportValidity();
         period = null;
         ends[i] = day;
@@ -75,7 +78,7 @@ function chooser(sheet, id, offer, opener) {
   const list = el(
     'div',
     { class: 'days-periods' },
-    el('p', { class: 'popup-words' }, `${countedWords}:`),
+    el('p', { class: 'popup-words' }, phrase('{0}:', countedWords)),
     ...periods.map(p =>
       el(
         'button',
@@ -83,7 +86,7 @@ function chooser(sheet, id, offer, opener) {
           type: 'button',
           class: 'popup-option',
           'data-period': p.text,
-          title: `${written(p.from)} to ${written(p.to)}`,
+          title: phrase('{0} to {1}', written(p.from), written(p.to)),
           onclick: () => {
             period = p;
             ends = [p.from, p.to];
@@ -107,11 +110,15 @@ function chooser(sheet, id, offer, opener) {
           sheet.filter(id, []);
         },
       },
-      'All days',
+      phrase('All days'),
     ),
   );
   const shown =
-    end === 'SINCE' ? ['from', boxes[0]] : end === 'UNTIL' ? ['up to', boxes[1]] : ['from', boxes[0], 'to', boxes[1]];
+    end === 'SINCE'
+      ? [END.from, boxes[0]]
+      : end === 'UNTIL'
+        ? [phrase('end|up to'), boxes[1]]
+        : [END.from, boxes[0], END.to, boxes[1]];
   show();
   openPopup(opener, [
     el(
@@ -127,8 +134,8 @@ function chooser(sheet, id, offer, opener) {
           'p',
           { class: 'popup-words' },
           offer.from
-            ? `There are rows from ${written(offer.from)} to ${written(offer.to)}.`
-            : 'There are no rows with a day.',
+            ? phrase('There are rows from {0} to {1}.', written(offer.from), written(offer.to))
+            : phrase('There are no rows with a day.'),
         ),
       ),
     ),

@@ -1,7 +1,9 @@
 import { el } from '../elements.js';
+import { LANGUAGE, phrase } from '../language.js';
 
-/** The order of day, month and year as the reader writes dates. */
-const READER = new Intl.DateTimeFormat(navigator.language, { year: 'numeric', month: '2-digit', day: '2-digit' });
+/** The order of day, month and year as the reader writes dates; in the language of the page, where that is another. */
+const WRITES = LANGUAGE === 'en' || navigator.language.startsWith(LANGUAGE) ? navigator.language : LANGUAGE;
+const READER = new Intl.DateTimeFormat(WRITES, { year: 'numeric', month: '2-digit', day: '2-digit' });
 const ORDER = READER.formatToParts(new Date(2024, 10, 25))
   .filter(({ type }) => ['day', 'month', 'year'].includes(type))
   .map(({ type }) => type);
@@ -51,10 +53,14 @@ export function read(text) {
 }
 
 /** How a day is to be written, for an empty box. */
-export const WRITTEN_AS = ORDER.map(part => ({ year: 'yyyy', month: 'mm', day: 'dd' })[part]).join(BETWEEN);
+const LETTERS = { year: phrase('letters|yyyy'), month: phrase('letters|mm'), day: phrase('letters|dd') };
+export const WRITTEN_AS = ORDER.map(part => LETTERS[part]).join(BETWEEN);
 
-const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
-const WHOLE = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeZone: 'UTC' });
+/** Days are written as in Europe where the page is in English. */
+const DATES = LANGUAGE === 'en' ? 'en-GB' : LANGUAGE;
+const NAMED = new Intl.DateTimeFormat(DATES, { weekday: 'short', timeZone: 'UTC' });
+const MONTH = new Intl.DateTimeFormat(DATES, { month: 'long', year: 'numeric', timeZone: 'UTC' });
+const WHOLE = new Intl.DateTimeFormat(DATES, { dateStyle: 'full', timeZone: 'UTC' });
 
 /**
  * A sheet of the days of a month: weeks in rows, Monday first. A day is pressed for one end, another for the other.
@@ -121,16 +127,16 @@ export function sheetOfDays({ from, to, least, greatest, taken }) {
       el(
         'div',
         { class: 'days-head' },
-        arrow('A year back', '«', -12),
-        arrow('A month back', '‹', -1),
+        arrow(phrase('A year back'), '«', -12),
+        arrow(phrase('A month back'), '‹', -1),
         el('b', { 'aria-live': 'polite' }, MONTH.format(date(first))),
-        arrow('A month on', '›', 1),
-        arrow('A year on', '»', 12),
+        arrow(phrase('A month on'), '›', 1),
+        arrow(phrase('A year on'), '»', 12),
       ),
       el(
         'div',
         { class: 'days-week days-names', 'aria-hidden': 'true' },
-        ...['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'].map(d => el('span', {}, d)),
+        ...Array.from({ length: 7 }, (_, i) => el('span', {}, NAMED.format(date(plus('2024-01-01', i))).slice(0, 2))),
       ),
       ...rows,
     );

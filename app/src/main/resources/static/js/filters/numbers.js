@@ -1,5 +1,8 @@
 import { el } from '../elements.js';
 import { spreadOf, stepOf } from './spread.js';
+import { phrase } from '../language.js';
+
+const END = { from: phrase('end|from'), to: phrase('end|to') };
 
 /** A filter that keeps a range of numbers: two handles over the spread of the values, or typed. */
 export function control(sheet, id, offer) {
@@ -23,7 +26,7 @@ export function control(sheet, id, offer) {
       step: 'any',
       value: ends[end],
       placeholder: String(Number(Number(open(end)).toPrecision(4))),
-      'aria-label': `${offer.words} ${words}`,
+      'aria-label': `${offer.words} ${END[words]}`,
       'data-filter-part': `${id}-${words}`,
       onchange: e => {
         ends[end] = e.target.value;
@@ -39,7 +42,7 @@ export function control(sheet, id, offer) {
       max: scale.steps,
       step: 1,
       value: ends[end] === '' ? end * scale.steps : scale.place(Number(ends[end])),
-      'aria-label': `${offer.words} ${words}, handle`,
+      'aria-label': phrase('{0}, handle', `${offer.words} ${END[words]}`),
       'aria-valuetext': ends[end] || open(end),
       'data-filter-part': `${id}-${words}-handle`,
       oninput: e => {

@@ -3,6 +3,7 @@ import { chooseButton } from './choose.js';
 import { el, say } from '../elements.js';
 import { ask } from '../http.js';
 import { closePopup, openPopup } from '../popup.js';
+import { any, phrase } from '../language.js';
 
 /** Kilometres around a place that are offered. */
 const KILOMETRES = [5, 10, 25, 50, 100, 250];
@@ -14,13 +15,13 @@ export function control(sheet, id, offer) {
 }
 
 function wordsOf(chosen, { said }) {
-  if (!chosen.length) return 'anywhere';
+  if (!chosen.length) return phrase('anywhere');
   const [first] = chosen;
-  if (first.startsWith('~box.')) return 'in sight of the map';
+  if (first.startsWith('~box.')) return phrase('in sight of the map');
   const around = aroundOf(first);
-  if (around) return `within ${around.km} km of ${around.name}`;
-  const names = chosen.map(value => said.areas.find(area => area.id === value)?.name ?? 'a place');
-  return names.length <= 2 ? names.join(' or ') : `${names.length} areas`;
+  if (around) return phrase('within {0} km of {1}', around.km, around.name);
+  const names = chosen.map(value => said.areas.find(area => area.id === value)?.name ?? phrase('a place'));
+  return names.length <= 2 ? any(names) : phrase('{0} areas', names.length);
 }
 
 function aroundOf(text) {
@@ -42,7 +43,7 @@ function chooser(sheet, id, offer, opener) {
     rings.replaceChildren(
       ...(around
         ? [
-            el('p', { class: 'popup-words' }, `Around ${around.name}, within`),
+            el('p', { class: 'popup-words' }, phrase('Around {0}, within', around.name)),
             el(
               'span',
               { class: 'turns' },
@@ -95,7 +96,7 @@ function chooser(sheet, id, offer, opener) {
         },
       },
       words,
-      el('span', { class: 'hint' }, 'around it'),
+      el('span', { class: 'hint' }, phrase('around it')),
     );
   let turn = 0;
   let waiting = null;
@@ -108,7 +109,9 @@ function chooser(sheet, id, offer, opener) {
     list.replaceChildren(
       ...named.map(area),
       ...places.map(place),
-      wanted && !named.length && !places.length ? el('p', { class: 'popup-words' }, 'No place is called so.') : '',
+      wanted && !named.length && !places.length
+        ? el('p', { class: 'popup-words' }, phrase('No place is called so.'))
+        : '',
     );
   };
   const look = async () => {
@@ -125,8 +128,8 @@ function chooser(sheet, id, offer, opener) {
   const search = el('input', {
     class: 'entry',
     type: 'search',
-    placeholder: areas.length ? 'An area, or a place to go around' : 'A place to go around',
-    'aria-label': 'Find an area or a place',
+    placeholder: areas.length ? phrase('An area, or a place to go around') : phrase('A place to go around'),
+    'aria-label': phrase('Find an area or a place'),
     oninput: () => {
       clearTimeout(waiting);
       waiting = setTimeout(look, PAUSE);
@@ -150,7 +153,7 @@ function chooser(sheet, id, offer, opener) {
               sheet.filter(id, { predicate: boxOf(shown.kind.extent(shown.handle)) });
             },
           },
-          'What is in sight of the map',
+          phrase('What is in sight of the map'),
         )
       : '',
     el(
@@ -163,7 +166,7 @@ function chooser(sheet, id, offer, opener) {
           sheet.filter(id, []);
         },
       },
-      'Anywhere',
+      phrase('Anywhere'),
     ),
   ]);
 }

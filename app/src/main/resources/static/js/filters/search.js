@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** Milliseconds after the last letter before rows are looked for. */
 const PAUSE = 250;
@@ -16,7 +17,7 @@ export function control(sheet, id, offer) {
     class: 'filter-words',
     maxlength: 200,
     value: sheet.turnedTo(id)[0] ?? '',
-    placeholder: 'any words',
+    placeholder: phrase('any words'),
     'aria-label': offer.words,
     'data-filter-part': `${id}-words`,
     oninput: () => {

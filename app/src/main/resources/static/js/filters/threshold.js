@@ -1,5 +1,6 @@
 import { el } from '../elements.js';
 import { spreadOf, stepOf } from './spread.js';
+import { phrase } from '../language.js';
 
 /** A bound that is moved, under or over which rows fall away. */
 export function control(sheet, id, offer) {
@@ -20,7 +21,7 @@ export function control(sheet, id, offer) {
     step: 'any',
     value: set ?? '',
     placeholder: String(Number(open.toPrecision(3))),
-    'aria-label': `${offer.words}, bound`,
+    'aria-label': phrase('{0}, bound', offer.words),
     'data-filter-part': `${id}-bound`,
     onchange: () => keep(typed.value === '' ? open : Number(typed.value), false),
   });
@@ -31,7 +32,7 @@ export function control(sheet, id, offer) {
     max: scale.steps,
     step: 1,
     value: scale.place(at),
-    'aria-label': `${offer.words}, handle`,
+    'aria-label': phrase('{0}, handle', offer.words),
     'aria-valuetext': String(at),
     'data-filter-part': `${id}-handle`,
     oninput: () => {
@@ -47,7 +48,7 @@ export function control(sheet, id, offer) {
   return el(
     'span',
     { class: 'spread-filter' },
-    el('span', { class: 'filter-side' }, most ? 'at most' : 'at least'),
+    el('span', { class: 'filter-side' }, most ? phrase('at most') : phrase('at least')),
     el('span', { class: 'spread' }, shade.drawing, handle),
     typed,
   );

@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** Steps between ticks, degrees; the finer ones are whole minutes. */
 const STEPS = [30, 20, 10, 5, 2, 1, 0.5, 1 / 6, 1 / 12, 1 / 30, 1 / 60];
@@ -57,7 +58,11 @@ export function drawTicks(svg, view, map, projection) {
     const x = left + at;
     line(x, top + height, x, top + height + TICK);
     drawn.push(
-      el('text', { x, y: top + height + 12.5, 'text-anchor': 'middle' }, degreeWords(wrapped(value), step, 'E', 'W')),
+      el(
+        'text',
+        { x, y: top + height + 12.5, 'text-anchor': 'middle' },
+        degreeWords(wrapped(value), step, phrase('E'), phrase('W')),
+      ),
     );
   }
   for (const { at } of crossings(height, y => degrees(width, y)[1], latStep))
@@ -69,7 +74,7 @@ export function drawTicks(svg, view, map, projection) {
       el(
         'text',
         { x: left - 6.5, y, transform: `rotate(-90 ${left - 6.5} ${y})`, 'text-anchor': 'middle' },
-        degreeWords(value, step, 'N', 'S'),
+        degreeWords(value, step, phrase('N'), phrase('S')),
       ),
     );
   }

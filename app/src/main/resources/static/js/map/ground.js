@@ -2,6 +2,7 @@ import { shipped, shippedPicture } from '../base.js';
 import { takes } from './labels.js';
 import { MERCATOR } from './projections.js';
 import { tilesOf } from './ground-tiles.js';
+import { phrase } from '../language.js';
 
 /**
  * The ground: land, water, rivers, borders and place names from the packs that ship with Sarnik. Iberia is drawn in
@@ -21,8 +22,13 @@ const SHORE = 6;
 const NAMES_LEVEL = 500;
 
 /** The moods in which the shipped ground can be drawn. */
-export const MOODS = { paper: 'Paper', outline: 'Outlines only', tinted: 'Tinted relief', plain: 'Nothing' };
-export const DETAILS = ['Little detail', 'Some detail', 'Much detail'];
+export const MOODS = {
+  paper: phrase('ground|Paper'),
+  outline: phrase('Outlines only'),
+  tinted: phrase('Tinted relief'),
+  plain: phrase('ground|Nothing'),
+};
+export const DETAILS = [phrase('Little detail'), phrase('Some detail'), phrase('Much detail')];
 /** How much smaller than usual a town may be to be named, by detail. */
 const NAMES = [12, 1, 0.25];
 
@@ -170,12 +176,15 @@ export class GroundLayers {
     if (!name) return;
     const found = this.sourceOf?.(name);
     if (!found) {
-      this.trouble = `The ground ${name} has been taken away, so the map stands on paper. Choose another in its brief.`;
+      this.trouble = phrase(
+        'The ground {0} has been taken away, so the map stands on paper. Choose another in its brief.',
+        name,
+      );
       return;
     }
     this.#tiles = tilesOf(name, found, { night: isNight(), detail: this.detail }, () => {
       if (this.trouble) return;
-      this.trouble = `${name} does not answer, so the map stands on paper where its ground is missing.`;
+      this.trouble = phrase('{0} does not answer, so the map stands on paper where its ground is missing.', name);
       this.view.told?.();
     });
     this.view.map.addLayer(this.#tiles);

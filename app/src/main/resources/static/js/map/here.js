@@ -1,4 +1,5 @@
 import { say } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** Above labels. */
 const LEVEL = 60;
@@ -9,9 +10,9 @@ const DOT = 6;
 const FRESH = 60_000;
 
 const WHY = {
-  1: 'Your browser has not been allowed to say where you are. It can be allowed in the page’s settings.',
-  2: 'Where you are cannot be found out at present.',
-  3: 'Finding out where you are took too long. Try again.',
+  1: phrase('Your browser has not been allowed to say where you are. It can be allowed in the page’s settings.'),
+  2: phrase('Where you are cannot be found out at present.'),
+  3: phrase('Finding out where you are took too long. Try again.'),
 };
 
 /** Whether the browser can say where it is; it does so only on pages that are safe from listening. */
@@ -23,7 +24,7 @@ export const canSayWhere = () => isSecureContext && 'geolocation' in navigator;
  */
 export function showHere(view) {
   if (!canSayWhere()) {
-    say('Your browser says where it is on https pages only.');
+    say(phrase('Your browser says where it is on https pages only.'));
     return;
   }
   navigator.geolocation.getCurrentPosition(
@@ -32,7 +33,7 @@ export function showHere(view) {
       view.hereLayer ??= view.add(sheet => paintHere(sheet, view), LEVEL);
       view.hereLayer.repaint();
       view.flyTo(coords.longitude, coords.latitude, zoomFor(coords.accuracy));
-      say(`You are within ${about(coords.accuracy)} of the dot.`);
+      say(phrase('You are within {0} of the dot.', about(coords.accuracy)));
     },
     ({ code }) => say(WHY[code] ?? WHY[2]),
     { maximumAge: FRESH, timeout: 15_000, enableHighAccuracy: true },

@@ -11,6 +11,7 @@ import {
   getWidth,
 } from '/vendor/ol.js';
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 const MOST = 3;
 /** More places than this beyond the edge are no far-off part, but a map that was put elsewhere. */
@@ -85,7 +86,10 @@ export class Insets {
     const element = el('div', {
       class: 'map-inset',
       role: 'group',
-      'aria-label': `A part that lies farther off, with ${group.length} ${group.length === 1 ? 'place' : 'places'}`,
+      'aria-label': phrase(
+        'A part that lies farther off, with {0, plural, one {# place} other {# places}}',
+        group.length,
+      ),
     });
     this.box.append(element);
     const view = this.view.map.getView();

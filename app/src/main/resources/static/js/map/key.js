@@ -2,6 +2,7 @@ import { el } from '../elements.js';
 import { full, written } from '../numbers.js';
 import { arrow, marksBeyond } from './beyond.js';
 import { outline } from './symbols.js';
+import { phrase } from '../language.js';
 
 /**
  * The colours of a key's classes, lowest first. On the dark ground of the night the bright end stands out, so there the
@@ -22,7 +23,9 @@ export function coloursOf(key) {
 export function keyOf(key, does = {}) {
   const parts = [];
   if (key.sizesOffered?.length)
-    parts.push(choice('What sizes stand for', key.sizesOffered, key.sizeChosen, i => does.choose?.(i, '.size')));
+    parts.push(
+      choice(phrase('What sizes stand for'), key.sizesOffered, key.sizeChosen, i => does.choose?.(i, '.size')),
+    );
   if (key.sizeWords && key.circles.length) {
     parts.push(
       key.sizesOffered?.length ? '' : el('h3', {}, sentence(key.sizeWords)),
@@ -30,7 +33,7 @@ export function keyOf(key, does = {}) {
     );
   }
   if (key.offered?.length) {
-    parts.push(choice('What the colours stand for', key.offered, key.chosen, i => does.choose?.(i, '')));
+    parts.push(choice(phrase('What the colours stand for'), key.offered, key.chosen, i => does.choose?.(i, '')));
   }
   if (key.colourWords) {
     if (!key.offered?.length) parts.push(el('h3', { class: 'mt-1.5' }, sentence(key.colourWords)));
@@ -45,9 +48,11 @@ export function keyOf(key, does = {}) {
         ),
       );
     if (key.missing)
-      parts.push(row(null, 'no data', key.missing, does.kind, does.pick && (e => does.pick(-1, e.shiftKey))));
-    if (key.below.length) parts.push(beyondRow(key.below, `below ${written(key.low, key.read)}`, false, does));
-    if (key.above.length) parts.push(beyondRow(key.above, `above ${written(key.high, key.read)}`, true, does));
+      parts.push(row(null, phrase('no data'), key.missing, does.kind, does.pick && (e => does.pick(-1, e.shiftKey))));
+    if (key.below.length)
+      parts.push(beyondRow(key.below, phrase('below {0}', written(key.low, key.read)), false, does));
+    if (key.above.length)
+      parts.push(beyondRow(key.above, phrase('above {0}', written(key.high, key.read)), true, does));
   }
   if (!wearsShapes(key))
     for (const { shape, text, count } of key.shapes ?? []) parts.push(shapeRow(shape, text, count));
@@ -59,7 +64,7 @@ function beyondRow(marks, text, up, does) {
   const mark = marksBeyond(does.kind) ? drawing(path => arrow(path, 7, 7.5, 4, up)) : el('i', { class: 'is-nothing' });
   return pressable(
     [mark, el('span', {}, text), el('span', {}, full(marks.length))],
-    'Pick the places beyond this end',
+    phrase('Pick the places beyond this end'),
     does.pickMarks && (e => does.pickMarks(marks, e.shiftKey)),
   );
 }
@@ -88,7 +93,7 @@ function row(style, text, count, kind, pick) {
     el('span', {}, text),
     el('span', {}, String(count)),
   ];
-  return pressable(content, 'Pick the places of this class', pick);
+  return pressable(content, phrase('Pick the places of this class'), pick);
 }
 
 /** A ramp as one bar; its ends in words. */

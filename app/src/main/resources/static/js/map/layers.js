@@ -9,6 +9,7 @@ import * as paths from './paths.js';
 import * as symbols from './symbols.js';
 import { full, written } from '../numbers.js';
 import { MERCATOR } from './projections.js';
+import { phrase } from '../language.js';
 
 /**
  * What each kind of layer can do: make ready, paint, find what lies at a point, find what lies in an extent, and say
@@ -23,7 +24,7 @@ const KINDS = {
     at: symbols.symbolAt,
     within: symbols.symbolsIn,
     lines: (layer, i) => [
-      [layer.key.sizeWords ?? 'number of rows', layer.sizes[i]],
+      [layer.key.sizeWords ?? phrase('number of rows'), layer.sizes[i]],
       ...(layer.tints ? [[layer.key.colourWords, layer.tints[i], layer.key.read]] : []),
     ],
   },
@@ -34,7 +35,7 @@ const KINDS = {
     within: areas.areasIn,
     lines: (layer, i) => [
       [
-        layer.key.colourWords && layer.key.colours.length ? layer.key.colourWords : 'number of rows',
+        layer.key.colourWords && layer.key.colours.length ? layer.key.colourWords : phrase('number of rows'),
         layer.values[i],
         layer.key.read,
       ],
@@ -54,7 +55,7 @@ const KINDS = {
     within: (layer, extent, isIn = () => true) =>
       layer.ids.filter((_, i) => i < layer.xy.length && inside(layer.xy[i], extent) && isIn(layer.xy[i])),
     lines: (layer, i) => [
-      [layer.key.sizeWords ?? 'number of rows', layer.values[i]],
+      [layer.key.sizeWords ?? phrase('number of rows'), layer.values[i]],
       ...(layer.tints ? [[layer.key.colourWords, layer.tints[i], layer.key.read]] : []),
     ],
   },
@@ -128,8 +129,8 @@ export const placesIn = (layer, extent, isIn) => [...new Set(KINDS[layer.type].w
 /** What goes out of an end of flows and what comes in. */
 function toldOfEnd(layer, end) {
   const lines = [
-    ['goes out', layer.out[end]],
-    ['comes in', layer.in[end]],
+    [phrase('goes out'), layer.out[end]],
+    [phrase('comes in'), layer.in[end]],
   ]
     .filter(([, value]) => value)
     .map(([words, value]) => ({ words, value: full(value) }));
@@ -167,7 +168,7 @@ export async function withShapes(layer, zoom, projection) {
 export function tableOf(layer) {
   const figuresOf = i => KINDS[layer.type].lines(layer, i).filter(([words]) => words);
   if (layer.type === 'flows') {
-    const head = ['from', 'to', ...figuresOf(0).map(([words]) => words)];
+    const head = [phrase('flow|from'), phrase('flow|to'), ...figuresOf(0).map(([words]) => words)];
     return {
       head,
       rows: layer.from.map((f, i) => ({
@@ -182,7 +183,7 @@ export function tableOf(layer) {
   }
   if (layer.type === 'paths') {
     return {
-      head: ['path', 'place', 'order'],
+      head: [phrase('path'), phrase('place'), phrase('order')],
       rows: layer.ids.map((id, i) => ({
         key: id,
         cells: [layer.names[layer.pathOfPoint[i]], layer.sheet.names[layer.at[i]], layer.moments[i]],
@@ -191,7 +192,7 @@ export function tableOf(layer) {
   }
   if (layer.type === 'density') {
     return {
-      head: ['place', 'in', 'weight'],
+      head: [phrase('place'), phrase('lies in|in'), phrase('weight')],
       rows: layer.at.map((p, i) => ({
         key: layer.sheet.ids[p],
         cells: [layer.sheet.names[p], layer.sheet.within[p], full(layer.weights[i])],
@@ -204,7 +205,7 @@ export function tableOf(layer) {
       : layer.ids.map((_, i) => i);
   const heads = order.length ? figuresOf(order[0]).map(([words]) => words) : [];
   return {
-    head: ['place', 'in', ...heads],
+    head: [phrase('place'), phrase('lies in|in'), ...heads],
     rows: order.map(i => ({
       key: layer.members?.[i] > 1 ? null : layer.ids[i],
       cells: [

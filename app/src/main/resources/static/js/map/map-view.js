@@ -24,6 +24,7 @@ import { Insets } from './insets.js';
 import { North } from './north.js';
 import { MERCATOR } from './projections.js';
 import { PaintedLayer } from './painted-layer.js';
+import { phrase } from '../language.js';
 
 const HOME = [-4, 40];
 /** Share of the places at each end that may lie beyond the first view. */
@@ -62,10 +63,10 @@ export class MapView {
       class: 'map-view',
       tabindex: 0,
       role: 'application',
-      'aria-label': `${label}. Arrows move, plus and minus zoom.`,
+      'aria-label': phrase('{0}. Arrows move, plus and minus zoom.', label),
     });
     this.ticks = el('svg', { class: 'map-ticks', 'aria-hidden': 'true' });
-    this.hint = el('div', { class: 'map-hint' }, 'Press the map, or hold Ctrl, to zoom with the wheel');
+    this.hint = el('div', { class: 'map-hint' }, phrase('Press the map, or hold Ctrl, to zoom with the wheel'));
     this.away = el('button', {
       class: 'map-away',
       type: 'button',
@@ -180,7 +181,10 @@ export class MapView {
     const away = this.#places.filter(p => !containsCoordinate(extent, p) && !this.insets?.has(p)).length;
     this.away.hidden = away === 0 || away === this.#places.length || this.locked;
     if (away)
-      this.away.textContent = `${away.toLocaleString('en')} ${away === 1 ? 'place lies' : 'places lie'} beyond the edge: show all`;
+      this.away.textContent = phrase(
+        '{0, plural, one {# place lies beyond the edge: show all} other {# places lie beyond the edge: show all}}',
+        away,
+      );
   }
 
   #ownNames() {

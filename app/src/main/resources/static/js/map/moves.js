@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 const SIGNS = {
   home: 'M2 8 8 2l6 6M4 7v7h8V7',
@@ -20,8 +21,8 @@ export const sign = (name, words, run) =>
 /** Nearer, farther and back. @param {(control: string) => boolean} has which of them are given */
 export function movesOf(view, has = () => true) {
   return [
-    has('ZOOM') && button('Nearer', () => view.zoomBy(1), '+'),
-    has('ZOOM') && button('Farther', () => view.zoomBy(-1), '−'),
-    has('HOME') && sign('home', 'Back to the start', () => view.home()),
+    has('ZOOM') && button(phrase('Nearer'), () => view.zoomBy(1), '+'),
+    has('ZOOM') && button(phrase('Farther'), () => view.zoomBy(-1), '−'),
+    has('HOME') && sign('home', phrase('Back to the start'), () => view.home()),
   ];
 }

@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** How far north is looked for, degrees. */
 const NEAR = 0.05;
@@ -23,9 +24,16 @@ export class North {
     this.needle = el('g', {}, el('path', { d: 'M0 -13 L4.5 4 L0 1 L-4.5 4 Z' }));
     this.element = el(
       'svg',
-      { class: 'map-north', viewBox: '-14 -16 28 32', width: 28, height: 32, role: 'img', 'aria-label': 'North' },
+      {
+        class: 'map-north',
+        viewBox: '-14 -16 28 32',
+        width: 28,
+        height: 32,
+        role: 'img',
+        'aria-label': phrase('North'),
+      },
       this.needle,
-      el('text', { x: 0, y: 14, 'text-anchor': 'middle' }, 'N'),
+      el('text', { x: 0, y: 14, 'text-anchor': 'middle' }, phrase('N')),
     );
     view.map.on('postrender', () => {
       const degrees = Math.round(northFrom(view.projection, view.map.getView().getCenter()) * 10) / 10 || 0;

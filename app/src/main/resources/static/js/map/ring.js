@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** Whether a point lies within a ring (even-odd rule). */
 export function isWithin([x, y], ring) {
@@ -20,7 +21,7 @@ export function drawRing(view, done) {
   const line = el('polyline', { fill: 'none' });
   const svg = el('svg', { class: 'map-ring' }, line);
   view.view.append(svg);
-  view.hint.textContent = 'Draw a ring around places';
+  view.hint.textContent = phrase('Draw a ring around places');
   view.hint.classList.add('is-on');
   const pixels = [];
   const at = e => {
@@ -31,7 +32,7 @@ export function drawRing(view, done) {
     svg.remove();
     view.draws = null;
     view.hint.classList.remove('is-on');
-    view.hint.textContent = 'Press the map, or hold Ctrl, to zoom with the wheel';
+    view.hint.textContent = phrase('Press the map, or hold Ctrl, to zoom with the wheel');
     removeEventListener('keydown', escape, true);
   };
   const escape = e => e.key === 'Escape' && (e.stopPropagation(), stop());

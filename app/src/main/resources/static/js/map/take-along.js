@@ -6,6 +6,7 @@ import { arrow, marksBeyond } from './beyond.js';
 import { coloursOf, wearsShapes } from './key.js';
 import { placesIn, tableOf } from './layers.js';
 import { outline } from './symbols.js';
+import { phrase } from '../language.js';
 
 const TITLE = 30;
 const FOOT = 18;
@@ -169,7 +170,10 @@ function paintKey(context, { head, key, type }, x, top, style) {
 
 const blobOf = canvas =>
   new Promise((resolve, reject) =>
-    canvas.toBlob(blob => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'),
+    canvas.toBlob(
+      blob => (blob ? resolve(blob) : reject(new Error(phrase('The picture could not be made.')))),
+      'image/png',
+    ),
   );
 
 export async function savePicture(handle, ratio) {
@@ -178,7 +182,9 @@ export async function savePicture(handle, ratio) {
 
 export async function copyPicture(handle) {
   if (!navigator.clipboard?.write)
-    throw new Error('This browser does not let pages put pictures into the clipboard. Save it as a file instead.');
+    throw new Error(
+      phrase('This browser does not let pages put pictures into the clipboard. Save it as a file instead.'),
+    );
   await navigator.clipboard.write([
     new ClipboardItem({ 'image/png': blobOf(pictureOf(handle, Math.max(1, devicePixelRatio))) }),
   ]);
@@ -211,7 +217,7 @@ export async function saveDrawing(handle) {
  */
 export async function saveRows(handle, spreadsheet) {
   const layer = handle.layers.at(-1);
-  if (!layer) throw new Error('The map shows no place.');
+  if (!layer) throw new Error(phrase('The map shows no place.'));
   const body = {
     state: writeState(handle.does.state()),
     visual: handle.id,
@@ -230,7 +236,7 @@ const cell = text => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : 
 /** The places in sight of the uppermost layer, as CSV (RFC 4180) or GeoJSON (RFC 7946). */
 export async function savePlaces(handle, form) {
   const layer = handle.layers.at(-1);
-  if (!layer) throw new Error('The map shows no place.');
+  if (!layer) throw new Error(phrase('The map shows no place.'));
   const seen = new Set(placesIn(layer, handle.view.map.getView().calculateExtent()));
   const { head, rows } = tableOf(layer);
   const shown = rows.map((r, i) => ({ ...r, i })).filter(r => r.key === null || seen.has(r.key));
@@ -240,7 +246,10 @@ export async function savePlaces(handle, form) {
     return p < 0 ? null : [sheet.lon[p], sheet.lat[p]];
   };
   if (form === 'csv') {
-    const lines = [[...head, 'longitude', 'latitude'], ...shown.map(r => [...r.cells, ...(lonLat(r.key) ?? ['', ''])])];
+    const lines = [
+      [...head, phrase('longitude'), phrase('latitude')],
+      ...shown.map(r => [...r.cells, ...(lonLat(r.key) ?? ['', ''])]),
+    ];
     save(
       new Blob([lines.map(l => l.map(v => cell(String(v))).join(',')).join('\r\n') + '\r\n'], { type: 'text/csv' }),
       fileName(handle, 'csv'),

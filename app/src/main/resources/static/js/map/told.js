@@ -1,5 +1,6 @@
 import { encode } from '../state.js';
 import { el, say } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** A tiny chart: a bar a value. */
 function tinyChart({ words, labels, values, texts }) {
@@ -40,7 +41,7 @@ export class ToldBox {
   constructor(body, does, withOthers) {
     this.does = does;
     this.withOthers = withOthers;
-    this.box = el('aside', { class: 'told-box', hidden: true, 'aria-label': 'The picked place' });
+    this.box = el('aside', { class: 'told-box', hidden: true, 'aria-label': phrase('The picked place') });
     body.append(this.box);
   }
 
@@ -65,7 +66,13 @@ export class ToldBox {
     this.box.hidden = false;
     const close = el(
       'button',
-      { type: 'button', class: 'told-close', title: 'Close', 'aria-label': 'Close', onclick: () => this.hide() },
+      {
+        type: 'button',
+        class: 'told-close',
+        title: phrase('Close'),
+        'aria-label': phrase('Close'),
+        onclick: () => this.hide(),
+      },
       '×',
     );
     const head = el('h3', {}, first.name, first.within ? el('span', {}, `, ${first.within}`) : '');
@@ -90,21 +97,21 @@ export class ToldBox {
   }
 
   #others(layer, place) {
-    const far = el('input', { type: 'number', min: 1, max: 2000, value: 25, 'aria-label': 'Kilometres' });
-    const many = el('input', { type: 'number', min: 1, max: 50, value: 5, 'aria-label': 'How many alike' });
+    const far = el('input', { type: 'number', min: 1, max: 2000, value: 25, 'aria-label': phrase('Kilometres') });
+    const many = el('input', { type: 'number', min: 1, max: 50, value: 5, 'aria-label': phrase('How many alike') });
     const list = el('p', { class: 'told-others' });
     const find = async asked => {
       try {
         const found = await this.does.others(layer, place, asked);
         if (!found.length) {
-          say('No other place was found.');
+          say(phrase('No other place was found.'));
           return;
         }
-        list.textContent =
-          found
-            .slice(1, 8)
-            .map(f => `${f.name} (${f.words})`)
-            .join(', ') + (found.length > 8 ? ` and ${found.length - 8} more` : '');
+        const names = found
+          .slice(1, 8)
+          .map(f => `${f.name} (${f.words})`)
+          .join(', ');
+        list.textContent = found.length > 8 ? phrase('{0} and {1} more', names, found.length - 8) : names;
         this.does.pick(
           found.map(f => f.id),
           asked.metres ? `~near.${asked.metres}.${encode(place)}` : null,
@@ -122,10 +129,10 @@ export class ToldBox {
         el(
           'button',
           { type: 'button', class: 'quiet', onclick: () => find({ metres: Number(far.value) * 1000 }) },
-          'Pick all within',
+          phrase('Pick all within'),
         ),
         far,
-        'km of here',
+        phrase('km of here'),
       ),
       el(
         'p',
@@ -133,10 +140,10 @@ export class ToldBox {
         el(
           'button',
           { type: 'button', class: 'quiet', onclick: () => find({ count: Number(many.value) }) },
-          'Pick the',
+          phrase('Pick the'),
         ),
         many,
-        'most like it',
+        phrase('most like it'),
       ),
       list,
     );

@@ -6,6 +6,7 @@ import { DETAILS, MOODS } from './ground.js';
 import { showHere } from './here.js';
 import { movesOf, sign } from './moves.js';
 import { copyPicture, savePicture, saveDrawing, savePlaces, saveRows } from './take-along.js';
+import { phrase } from '../language.js';
 
 /**
  * The buttons of a map: what an author has not withheld from readers.
@@ -19,23 +20,23 @@ export function toolsOf(handle, visual, composing) {
     'div',
     { class: 'map-buttons' },
     ...(moves ? movesOf(view, has) : []),
-    moves && has('SEARCH') && sign('find', 'Find a place', e => search(handle, e.currentTarget)),
-    sign('ring', 'Pick with a ring (L)', () => handle.ring()),
-    (has('GROUND') || has('LAYERS')) && sign('ground', 'Ground', e => grounds(handle, visual, e.currentTarget)),
+    moves && has('SEARCH') && sign('find', phrase('Find a place'), e => search(handle, e.currentTarget)),
+    sign('ring', phrase('Pick with a ring (L)'), () => handle.ring()),
+    (has('GROUND') || has('LAYERS')) && sign('ground', phrase('Ground'), e => grounds(handle, visual, e.currentTarget)),
     moves &&
       Object.keys(visual.views ?? {}).length > 0 &&
-      sign('views', 'Saved views', e => views(handle, visual, e.currentTarget)),
+      sign('views', phrase('Saved views'), e => views(handle, visual, e.currentTarget)),
     moves && has('FOLLOW') && following(handle),
-    has('FULL') && sign('full', 'Full screen', () => full(handle)),
+    has('FULL') && sign('full', phrase('Full screen'), () => full(handle)),
     has('PICTURE') &&
       Object.values(handle.does.takes()).some(Boolean) &&
-      sign('take', 'Take along', e => take(handle, e.currentTarget)),
+      sign('take', phrase('Take along'), e => take(handle, e.currentTarget)),
   );
 }
 
 /** Whether the map moves with what it shows. */
 function following(handle) {
-  const button = sign('follow', 'Follow what is shown', () => {
+  const button = sign('follow', phrase('Follow what is shown'), () => {
     handle.follow.turn(handle.layers.flatMap(layer => layer.xy ?? []));
     button.setAttribute('aria-pressed', String(handle.follow.on));
   });
@@ -57,13 +58,13 @@ function shown(handle) {
 }
 
 function search(handle, opener) {
-  const list = el('div', { class: 'popup-list', role: 'listbox', 'aria-label': 'Places found' });
+  const list = el('div', { class: 'popup-list', role: 'listbox', 'aria-label': phrase('Places found') });
   let turn = 0;
   const input = el('input', {
     class: 'entry',
     type: 'search',
-    placeholder: 'A town, province or country',
-    'aria-label': 'Find a place',
+    placeholder: phrase('A town, province or country'),
+    'aria-label': phrase('Find a place'),
     oninput: async () => {
       const mine = ++turn;
       if (input.value.trim().length < 2) {
@@ -84,7 +85,7 @@ function search(handle, opener) {
                   handle.view.flyTo(p.lon, p.lat);
                 }),
               )
-            : [el('p', { class: 'px-2 text-faint' }, 'No place is called so.')]),
+            : [el('p', { class: 'px-2 text-faint' }, phrase('No place is called so.'))]),
         );
       } catch (refused) {
         say(refused.message);
@@ -94,7 +95,7 @@ function search(handle, opener) {
   const has = !(handle.visual.withheld ?? []).includes('HERE') || handle.composing;
   const here =
     has &&
-    option('Where I am', () => {
+    option(phrase('Where I am'), () => {
       closePopup(true);
       showHere(handle.view);
     });
@@ -128,16 +129,18 @@ function grounds(handle, visual, opener) {
   openPopup(
     opener,
     [
-      el('p', { class: 'popup-words' }, 'For this visit, the map stands on'),
+      el('p', { class: 'popup-words' }, phrase('For this visit, the map stands on')),
       ...Object.entries(MOODS).map(([mood, words]) =>
         option(words, () => choose({ mood, detail: ground.detail }), ground.mood === mood),
       ),
       ...sources,
-      el('p', { class: 'popup-words' }, 'with'),
+      el('p', { class: 'popup-words' }, phrase('with')),
       ...DETAILS.map((words, i) =>
         option(words, () => choose({ mood: ground.mood, detail: i + 1 }), ground.detail === i + 1),
       ),
-      ground.mood !== own.mood || ground.detail !== own.detail ? option('Put it back', () => choose(own)) : null,
+      ground.mood !== own.mood || ground.detail !== own.detail
+        ? option(phrase('Put it back'), () => choose(own))
+        : null,
     ].filter(Boolean),
   );
 }
@@ -147,7 +150,7 @@ function views(handle, visual, opener) {
   openPopup(opener, [
     el(
       'div',
-      { class: 'popup-list', role: 'listbox', 'aria-label': 'Saved views' },
+      { class: 'popup-list', role: 'listbox', 'aria-label': phrase('Saved views') },
       ...list.map(v =>
         option(v.name, () => {
           closePopup(true);
@@ -162,7 +165,7 @@ function full(handle) {
   const box = handle.body.closest('.visual');
   if (document.fullscreenElement) document.exitFullscreen();
   else if (box.requestFullscreen)
-    box.requestFullscreen().catch(() => say('This browser does not give the map the whole screen.'));
+    box.requestFullscreen().catch(() => say(phrase('This browser does not give the map the whole screen.')));
 }
 
 function take(handle, opener) {
@@ -171,45 +174,45 @@ function take(handle, opener) {
     try {
       await run();
     } catch (failed) {
-      say(failed.message || 'That did not work.');
+      say(failed.message || phrase('That did not work.'));
     }
   };
   const pictures = [
     option(
-      'Copy the picture',
+      phrase('Copy the picture'),
       doing(async () => {
         await copyPicture(handle);
-        say('The picture is in the clipboard.');
+        say(phrase('The picture is in the clipboard.'));
       }),
     ),
     option(
-      'Picture, PNG',
+      phrase('Picture, PNG'),
       doing(() => savePicture(handle, 1)),
     ),
     option(
-      'Picture of twice the size, PNG',
+      phrase('Picture of twice the size, PNG'),
       doing(() => savePicture(handle, 2)),
     ),
     option(
-      'Drawing, SVG',
+      phrase('Drawing, SVG'),
       doing(() => saveDrawing(handle)),
     ),
   ];
   const rows = [
     option(
-      'Rows in sight, CSV',
+      phrase('Rows in sight, CSV'),
       doing(() => saveRows(handle, false)),
     ),
     option(
-      'Rows in sight, for a spreadsheet (CSV)',
+      phrase('Rows in sight, for a spreadsheet (CSV)'),
       doing(() => saveRows(handle, true)),
     ),
     option(
-      'Places in sight with their figures, CSV',
+      phrase('Places in sight with their figures, CSV'),
       doing(() => savePlaces(handle, 'csv')),
     ),
     option(
-      'Places in sight, GeoJSON',
+      phrase('Places in sight, GeoJSON'),
       doing(() => savePlaces(handle, 'geojson')),
     ),
   ];

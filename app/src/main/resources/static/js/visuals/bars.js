@@ -14,6 +14,7 @@ import {
   within,
 } from './chart.js';
 import { sizeOf } from '../sizes.js';
+import { phrase } from '../language.js';
 
 const ROW = 25;
 const BAR = 15;
@@ -45,7 +46,7 @@ export function draw(handle, drawing) {
       ? el(
           'p',
           { class: 'bars-others' },
-          `and ${drawing.others.toLocaleString('en')} more; a rank in the brief keeps the largest or smallest`,
+          phrase('and {0} more; a rank in the brief keeps the largest or smallest', drawing.others),
         )
       : '',
   );
@@ -223,7 +224,7 @@ export function unmount(handle) {
 export function figures(drawing) {
   const parts = [...new Set(drawing.bars.flatMap(b => b.parts?.map(p => p.label) ?? []))];
   return {
-    head: ['value', drawing.words, ...parts],
+    head: [phrase('value'), drawing.words, ...parts],
     rows: drawing.bars.map(b => ({
       key: b.key,
       cells: [b.label, b.full, ...parts.map(p => b.parts?.find(q => q.label === p)?.text ?? '–')],

@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** A button on the sheet: puts back, shows what was chosen once, leads elsewhere or to a page, takes figures along. */
 /** It has no figures to look at. */
@@ -35,7 +36,7 @@ export function unmount() {
   // It holds nothing.
 }
 
-export const figures = ({ words }) => ({ head: ['button'], rows: [{ key: null, cells: [words] }] });
+export const figures = ({ words }) => ({ head: [phrase('button')], rows: [{ key: null, cells: [words] }] });
 
 export function mini({ words }) {
   return el(

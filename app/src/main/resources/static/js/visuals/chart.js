@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** What drawings of figures have in common: a tip, a key of colours, notes, marks that take focus. */
 
@@ -162,9 +163,11 @@ export function referencesOf(references, at, [from, to], level, words) {
 /** Signs beside the words for good, watch and bad, so that no state is told by its colour alone. */
 const SIGNS = { good: '●', watch: '◆', bad: '▲' };
 
+const STATES = { good: phrase('state|good'), watch: phrase('state|watch'), bad: phrase('state|bad') };
+
 /** The sign and the word of a state; nothing where there is none. @param {'good'|'watch'|'bad'|null} state */
 export const stateSign = state =>
-  state ? el('b', { class: `state is-${state}` }, `${SIGNS[state]} ${state}`, ' ') : '';
+  state ? el('b', { class: `state is-${state}` }, `${SIGNS[state]} ${STATES[state]}`, ' ') : '';
 
 /** A tiny line without an axis, its words below it. @param {(number|string)[]} line heights, 0 to 1 */
 export function tinyLine(line, words) {

@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** Narrower than this a column shows nothing. */
 const LEAST = 40;
@@ -78,13 +79,13 @@ export class Columns {
       role: 'separator',
       tabindex: 0,
       'aria-orientation': 'vertical',
-      'aria-label': `Width of ${words}`,
+      'aria-label': phrase('Width of {0}', words),
       'aria-valuemin': LEAST,
       'aria-valuemax': WIDEST,
       'aria-valuenow': this.width(words) ?? LEAST,
-      'aria-valuetext': this.width(words) ? `${this.width(words)} pixels` : 'as wide as it needs',
+      'aria-valuetext': this.width(words) ? phrase('{0} pixels', this.width(words)) : phrase('as wide as it needs'),
       'data-part': `grip ${words}`,
-      title: 'Drag to size the column, press twice for as wide as it needs',
+      title: phrase('Drag to size the column, press twice for as wide as it needs'),
       ondblclick: () => this.size(words, null),
       onkeydown: e => {
         const by = { ArrowLeft: -STEP, ArrowRight: STEP }[e.key];

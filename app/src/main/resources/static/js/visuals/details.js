@@ -1,5 +1,6 @@
 import { el } from '../elements.js';
 import { notesOf, tinyLine } from './chart.js';
+import { phrase } from '../language.js';
 
 /** All about one: its figures, what is told of it, where it lies, its rows elsewhere; and the others one by one. */
 export function mount(body, { title, emit }) {
@@ -29,9 +30,9 @@ export function draw(handle, drawing) {
         ? el(
             'span',
             { class: 'details-turn' },
-            turner(handle, 'Back', drawing.before),
-            el('span', { role: 'status' }, `${unit} ${number.toLocaleString('en')} of ${all.toLocaleString('en')}`),
-            turner(handle, 'On', drawing.after),
+            turner(handle, 'back', phrase('Back'), drawing.before),
+            el('span', { role: 'status' }, phrase('{0} {1} of {2}', unit, number, all)),
+            turner(handle, 'on', phrase('to the next|On'), drawing.after),
           )
         : '',
     ),
@@ -48,14 +49,14 @@ export function draw(handle, drawing) {
   if (focused) handle.place.querySelector(`[data-part="${focused}"]`)?.focus();
 }
 
-function turner(handle, words, to) {
+function turner(handle, part, words, to) {
   const turn = () => {
     handle.wanted = to;
     handle.emit({ type: 'again' });
   };
   return el(
     'button',
-    { type: 'button', class: 'quiet', 'data-part': words, disabled: to === null, onclick: turn },
+    { type: 'button', class: 'quiet', 'data-part': part, disabled: to === null, onclick: turn },
     words,
   );
 }
@@ -97,7 +98,7 @@ function spotOf({ others, x, y, aspect, words }, name) {
         width,
         height,
         role: 'img',
-        'aria-label': `${name} among the others, at ${words}`,
+        'aria-label': phrase('{0} among the others, at {1}', name, words),
       },
       el('rect', { class: 'spot-frame', x: 0.5, y: 0.5, width: width - 1, height: height - 1 }),
       el('path', { class: 'spot-others', d: dots.join('') }),
@@ -113,7 +114,7 @@ const tiedOf = ({ words, heads, rows, all }) =>
   el(
     'section',
     { class: 'details-tied' },
-    el('h4', {}, `${words}: ${all.toLocaleString('en')} ${all === 1 ? 'row' : 'rows'}`),
+    el('h4', {}, phrase('{0}: {1, plural, one {# row} other {# rows}}', words, all)),
     rows.length
       ? el(
           'div',
@@ -140,7 +141,7 @@ export function figures(drawing) {
   const entries = [...drawing.figures, ...drawing.groups.flatMap(g => g.entries)];
   return {
     figureFrom: Infinity,
-    head: ['what', drawing.name ?? ''],
+    head: [phrase('key|what'), drawing.name ?? ''],
     rows: entries.map(({ words, text }) => ({ key: null, cells: [words, text] })),
   };
 }

@@ -1,5 +1,6 @@
 import { el } from '../elements.js';
 import { stateSign, tinyLine } from './chart.js';
+import { phrase } from '../language.js';
 
 /** A key figure: one number in large type, what it is and what it is compared with below. */
 export function mount(body) {
@@ -54,7 +55,7 @@ export function unmount() {
 export function figures(drawing) {
   return {
     figureFrom: 0,
-    head: [drawing.words, ...(drawing.against ? ['compared'] : [])],
+    head: [drawing.words, ...(drawing.against ? [phrase('compared')] : [])],
     rows: [{ key: null, cells: [drawing.full, ...(drawing.against ? [drawing.against] : [])] }],
   };
 }

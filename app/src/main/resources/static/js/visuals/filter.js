@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** A filter, or a number that readers set, on the sheet. */
 /** It has no figures to look at. */
@@ -24,7 +25,7 @@ export function light(handle) {
   const focused = handle.place.contains(document.activeElement) ? document.activeElement.dataset.filterPart : null;
   handle.place.replaceChildren(
     handle.emit({ type: 'control', id: handle.control }) ??
-      el('span', { class: 'visual-wanting' }, 'This filter has been taken away. Choose another in the brief.'),
+      el('span', { class: 'visual-wanting' }, phrase('This filter has been taken away. Choose another in the brief.')),
   );
   if (focused) handle.place.querySelector(`[data-filter-part="${CSS.escape(focused)}"]`)?.focus();
 }
@@ -33,7 +34,7 @@ export function unmount() {
   // It holds nothing.
 }
 
-export const figures = ({ title }) => ({ head: ['filter'], rows: [{ key: null, cells: [title] }] });
+export const figures = ({ title }) => ({ head: [phrase('filter')], rows: [{ key: null, cells: [title] }] });
 
 export function mini({ title }) {
   return el(

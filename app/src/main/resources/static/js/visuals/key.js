@@ -1,6 +1,7 @@
 import { el } from '../elements.js';
 import { keyOf } from '../map/key.js';
 import { notesOf } from './chart.js';
+import { phrase } from '../language.js';
 
 /** A key on its own: what the colours, sizes and shapes of another visual, or of a shared key, stand for. */
 export function mount(body) {
@@ -30,7 +31,7 @@ export function unmount() {
 
 export function figures({ parts }) {
   return {
-    head: ['of', 'what', 'how many'],
+    head: [phrase('key|of'), phrase('key|what'), phrase('how many')],
     rows: parts.flatMap(({ key }) =>
       key.colours.map(({ text, count }) => ({ key: null, cells: [key.colourWords ?? '', text, String(count)] })),
     ),

@@ -4,6 +4,7 @@ import { figures as numbers } from '../numbers.js';
 import { encode } from '../state.js';
 import { notesOf, pinned, referencesOf, shortened, spaced, Tip, whenSized, wide, within } from './chart.js';
 import { sizeOf } from '../sizes.js';
+import { phrase } from '../language.js';
 
 /** Room below for the names of steps, and above, pixels. */
 const BELOW = 22;
@@ -54,8 +55,13 @@ export function draw(handle, drawing) {
       height,
       tabindex: 0,
       role: 'application',
-      'aria-roledescription': 'lines over time',
-      'aria-label': `${handle.title}: ${drawing.words}. ${count} steps. Arrows read them, Enter picks a span.`,
+      'aria-roledescription': phrase('lines over time'),
+      'aria-label': phrase(
+        '{0}: {1}. {2} steps. Arrows read them, Enter picks a span.',
+        handle.title,
+        drawing.words,
+        count,
+      ),
     },
     ...spaced(drawing.axis.ticks, room.bottom - room.top).flatMap(({ at, text }) => {
       const ty = room.bottom - (room.bottom - room.top) * at;
@@ -233,7 +239,9 @@ function read(handle, step) {
 }
 
 const stepName = (drawing, step) =>
-  drawing.from[step] === drawing.to[step] ? drawing.from[step] : `${drawing.from[step]} to ${drawing.to[step]}`;
+  drawing.from[step] === drawing.to[step]
+    ? drawing.from[step]
+    : phrase('{0} to {1}', drawing.from[step], drawing.to[step]);
 
 function quiet(handle) {
   handle.at = null;
@@ -281,7 +289,7 @@ export function unmount(handle) {
 
 export function figures(drawing) {
   return {
-    head: ['step', ...drawing.lines.map(l => l.label)],
+    head: [phrase('step'), ...drawing.lines.map(l => l.label)],
     rows: drawing.steps.map((step, i) => ({ key: null, cells: [step, ...drawing.lines.map(l => l.texts[i])] })),
   };
 }

@@ -1,6 +1,7 @@
 import { el } from '../elements.js';
 import { Finder, pagesOf, scrolling } from './pages.js';
 import { notesOf, stateSign } from './chart.js';
+import { phrase } from '../language.js';
 
 /**
  * A list of lines in words. A press picks a line, where it can be picked; its corner opens it in place to all that is
@@ -8,7 +9,7 @@ import { notesOf, stateSign } from './chart.js';
  */
 export function mount(body, { title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null, open: new Set() };
-  handle.finder = new Finder(body, title, () => emit({ type: 'again' }), 'Find lines');
+  handle.finder = new Finder(body, title, () => emit({ type: 'again' }), phrase('Find lines'));
   handle.place = el('ul', { class: 'listing', tabindex: 0, 'aria-label': title });
   handle.passing = scrolling(handle.place);
   handle.foot = el('div', { class: 'table-foot' });
@@ -28,7 +29,7 @@ export function draw(handle, drawing) {
   handle.finder.shown(drawing.all);
   handle.place.replaceChildren(...drawing.lines.map((line, i) => lineOf(handle, line, i)));
   handle.foot.replaceChildren(
-    ...pagesOf(drawing, drawing.lines.length, drawing.unit === 'row' ? 'rows' : 'lines', from =>
+    ...pagesOf(drawing, drawing.lines.length, drawing.unit === phrase('row') ? 'rows' : 'lines', from =>
       handle.finder.look({ from }),
     ),
     notesOf(drawing.notes),
@@ -56,7 +57,7 @@ function lineOf(handle, line, i) {
       type: 'button',
       class: 'line-opener',
       'aria-expanded': String(!whole.hidden),
-      'aria-label': `All of ${line.text}`,
+      'aria-label': phrase('All of {0}', line.text),
       'data-part': `open ${i}`,
       onclick: turn,
     },
@@ -100,7 +101,7 @@ export function figures(drawing) {
   const words = drawing.lines[0]?.record.map(r => r.words) ?? [];
   return {
     figureFrom: Infinity,
-    head: ['line', ...words],
+    head: [phrase('line'), ...words],
     rows: drawing.lines.map(l => ({ key: l.key, cells: [l.text, ...l.record.map(r => r.text)] })),
   };
 }

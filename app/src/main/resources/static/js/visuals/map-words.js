@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** What has to be said of the layers, each sentence once. */
 export function notes(handle) {
@@ -9,7 +10,7 @@ export function notes(handle) {
     ...handle.layers.map(l => l.trouble).filter(Boolean),
     ...(ground.trouble ? [ground.trouble] : []),
     ...hints,
-    ...(handle.layers.some(l => l.awaited) ? ['The shapes of the areas are on their way.'] : []),
+    ...(handle.layers.some(l => l.awaited) ? [phrase('The shapes of the areas are on their way.')] : []),
   ];
   handle.notes.hidden = sentences.length === 0;
   handle.notes.replaceChildren(...[...new Set(sentences)].map(s => el('p', {}, s)));

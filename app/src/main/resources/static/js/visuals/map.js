@@ -26,6 +26,7 @@ import { drawRing, isWithin } from '../map/ring.js';
 import { ToldBox, toldParts } from '../map/told.js';
 import { toolsOf } from '../map/tools.js';
 import { credits, notes } from './map-words.js';
+import { phrase } from '../language.js';
 
 /** Time over a place before what is told of it is asked for, milliseconds. */
 const HOVER = 220;
@@ -110,7 +111,7 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
   handle.tip = el('div', { class: 'tip', hidden: true });
   handle.notes = el('div', { class: 'map-notes', hidden: true, role: 'status' });
   handle.degrees = el('div', { class: 'map-degrees', 'aria-hidden': 'true' });
-  handle.reach = el('ol', { class: 'map-reach', 'aria-label': 'Places by their figures' });
+  handle.reach = el('ol', { class: 'map-reach', 'aria-label': phrase('Places by their figures') });
   handle.summary = el('p', { class: 'sr-only', id: `summary-${id}` });
   view.view.setAttribute('aria-describedby', handle.summary.id);
   body.append(handle.key, handle.notes, handle.degrees, handle.tip, handle.reach, handle.summary);
@@ -366,7 +367,7 @@ function showTip(handle, hit, pixel) {
     );
     // What the box already tells is not told twice.
     if (handle.told.tellsOf(layer.ids?.[i])) handle.tip.hidden = true;
-    else if (layer.members?.[i] > 1) handle.tip.append(el('div', {}, el('i', {}, 'Press to open the group')));
+    else if (layer.members?.[i] > 1) handle.tip.append(el('div', {}, el('i', {}, phrase('Press to open the group'))));
     else if (tellsMore(handle, layer)) handle.hoverTimer = setTimeout(() => tellMore(handle, hit), HOVER);
   }
   const right = pixel[0] > handle.body.clientWidth * 0.6;
@@ -432,7 +433,7 @@ export function draw(handle, drawing) {
   drawKey(handle);
   handle.summary.textContent = [
     drawing.summary,
-    ...(drawing.pinned ?? []).map(({ place, text }) => `Note at ${place}: ${text}.`),
+    ...(drawing.pinned ?? []).map(({ place, text }) => phrase('Note at {0}: {1}.', place, text)),
   ].join(' ');
   notes(handle);
   credits(handle);
@@ -484,10 +485,10 @@ function tiles(handle, drawn, level) {
     notes(handle);
   };
   const known = handle.does.sourceOf(source);
-  if (!known) silent(`The source ${source} has been taken away. Choose another in the layer's brief.`);
+  if (!known) silent(phrase('The source {0} has been taken away. Choose another in the layer’s brief.', source));
   const looks = { night: isNight(), detail: handle.visual.ground?.detail ?? 2 };
   const layer = tilesOf(source, known ?? { nearest: 0, shapes: false }, looks, () => {
-    if (known && !drawn.trouble) silent(`${source} does not answer, so its pictures are missing.`);
+    if (known && !drawn.trouble) silent(phrase('{0} does not answer, so its pictures are missing.', source));
   });
   layer.setZIndex(level);
   layer.setOpacity(known ? drawn.head.opacity : 0);

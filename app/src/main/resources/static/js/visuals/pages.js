@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** What visuals that show a long matter page by page have in common. */
 
@@ -23,7 +24,7 @@ export class Finder {
       class: 'entry table-find',
       type: 'search',
       placeholder: words,
-      'aria-label': `${words} of ${title}`,
+      'aria-label': phrase('find, title|{0} of {1}', words, title),
       hidden: true,
     });
     this.field.addEventListener('input', () => {
@@ -96,10 +97,15 @@ export function pagesOf({ from, all, page }, count, unit, move) {
       { type: 'button', class: 'quiet', disabled: to < 0 || to >= all, onclick: () => move(Math.max(0, to)) },
       words,
     );
-  const number = n => n.toLocaleString('en');
   return [
-    button('Back', from > 0 ? Math.max(0, from - page) : -1),
-    el('span', { role: 'status' }, `${unit} ${number(from + 1)} to ${number(from + count)} of ${number(all)}`),
-    button('On', from + page),
+    button(phrase('Back'), from > 0 ? Math.max(0, from - page) : -1),
+    el(
+      'span',
+      { role: 'status' },
+      unit === 'rows'
+        ? phrase('rows {0} to {1} of {2}', from + 1, from + count, all)
+        : phrase('lines {0} to {1} of {2}', from + 1, from + count, all),
+    ),
+    button(phrase('to the next|On'), from + page),
   ];
 }

@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** A picture that was uploaded. What is still wanting of it is said to its author. */
 export function mount(body, { emit, composing }) {
@@ -28,7 +29,7 @@ export function unmount() {
   // It holds nothing.
 }
 
-export const figures = ({ shows }) => ({ head: ['picture'], rows: [{ key: null, cells: [shows] }] });
+export const figures = ({ shows }) => ({ head: [phrase('picture')], rows: [{ key: null, cells: [shows] }] });
 
 export function mini() {
   return el(

@@ -1,4 +1,5 @@
 import { el } from '../elements.js';
+import { phrase } from '../language.js';
 
 /** What of the state its name in addresses stands for: a moment. */
 export const part = 'm';
@@ -20,14 +21,18 @@ export function mount(body, { emit }) {
       el('svg', { viewBox: '0 0 20 20', 'aria-hidden': 'true' }, el('path', { d: path })),
     );
   handle.now = el('output', { class: 'player-now', 'aria-live': 'polite' });
-  handle.play = press(PLAY, 'Play', () => (handle.playing ? pause(handle) : play(handle)));
-  handle.back = press('M13 4v12L5 10z', 'A step back', () => step(handle, -1));
-  handle.on = press('M7 4v12l8-6z', 'A step on', () => step(handle, 1));
-  handle.rest = el('button', { type: 'button', class: 'player-rest', onclick: () => rest(handle) }, 'all of it');
+  handle.play = press(PLAY, phrase('Play'), () => (handle.playing ? pause(handle) : play(handle)));
+  handle.back = press('M13 4v12L5 10z', phrase('A step back'), () => step(handle, -1));
+  handle.on = press('M7 4v12l8-6z', phrase('A step on'), () => step(handle, 1));
+  handle.rest = el(
+    'button',
+    { type: 'button', class: 'player-rest', onclick: () => rest(handle) },
+    phrase('all of it'),
+  );
   handle.faster = el('button', {
     type: 'button',
     class: 'player-rest',
-    title: 'Steps a second',
+    title: phrase('Steps a second'),
     onclick: () => {
       handle.speed = SPEEDS[(SPEEDS.findIndex(s => s >= handle.speed) + 1) % SPEEDS.length];
       words(handle);
@@ -48,7 +53,7 @@ export function mount(body, { emit }) {
     class: 'player-slide',
     min: 0,
     step: 1,
-    'aria-label': 'Moment',
+    'aria-label': phrase('Moment'),
     oninput: () => {
       pause(handle);
       show(handle, Number(handle.slide.value), true);
@@ -157,17 +162,18 @@ function words(handle) {
     at === null
       ? null
       : mode === 'UP_TO'
-        ? `up to ${labels[at]}`
+        ? phrase('up to {0}', labels[at])
         : mode === 'WINDOW' && window > 1
-          ? `${labels[Math.max(0, at - window + 1)]} to ${labels[at]}`
+          ? phrase('{0} to {1}', labels[Math.max(0, at - window + 1)], labels[at])
           : labels[at];
-  const none = at !== null && drawing.spread[at] < 0 ? ' (the data have nothing of it)' : '';
-  handle.now.textContent = label === null ? 'Everything is shown' : drawing.words.replace('{moment}', label) + none;
+  const none = at !== null && drawing.spread[at] < 0 ? ` ${phrase('(the data have nothing of it)')}` : '';
+  handle.now.textContent =
+    label === null ? phrase('Everything is shown') : drawing.words.replace('{moment}', label) + none;
   handle.slide.value = at ?? drawing.steps.length - 1;
   handle.slide.setAttribute('aria-valuetext', handle.now.textContent);
   handle.rest.hidden = at === null;
-  handle.faster.textContent = `${handle.speed} a second`;
-  handle.again.textContent = handle.repeat ? 'again and again' : 'once';
+  handle.faster.textContent = phrase('{0} a second', handle.speed);
+  handle.again.textContent = handle.repeat ? phrase('again and again') : phrase('once');
   handle.again.setAttribute('aria-pressed', String(Boolean(handle.repeat)));
   const each = drawing.steps.length / Math.max(1, handle.bars?.length ?? 1);
   const from = at === null ? 0 : mode === 'UP_TO' ? 0 : mode === 'WINDOW' ? Math.max(0, at - window + 1) : at;
@@ -176,8 +182,8 @@ function words(handle) {
     bar.classList.toggle('is-out', at !== null && (past <= from || first > at));
   });
   handle.play.querySelector('path').setAttribute('d', handle.playing ? PAUSE : PLAY);
-  handle.play.setAttribute('aria-label', handle.playing ? 'Pause' : 'Play');
-  handle.play.title = handle.playing ? 'Pause' : 'Play';
+  handle.play.setAttribute('aria-label', handle.playing ? phrase('Pause') : phrase('Play'));
+  handle.play.title = handle.playing ? phrase('Pause') : phrase('Play');
 }
 
 /** Shows a moment. @returns {Promise<void>} settles when it is drawn */
@@ -236,7 +242,7 @@ export function unmount(handle) {
 
 export function figures({ labels, spread, step }) {
   return {
-    head: [step, 'rows, in hundredths of the most'],
+    head: [step, phrase('rows, in hundredths of the most')],
     rows: labels.map((label, i) => ({ key: null, cells: [label, spread[i] < 0 ? '–' : String(spread[i])] })),
   };
 }

@@ -2,6 +2,7 @@ import { arc } from '/vendor/d3.js';
 import { el } from '../elements.js';
 import { Tip, lightMarks, notesOf, pressable, shortened, whenSized, within } from './chart.js';
 import { sizeOf } from '../sizes.js';
+import { phrase } from '../language.js';
 
 /** Width of a line of the list beside the ring, pixels. */
 const LINE = 22;
@@ -47,7 +48,7 @@ export function draw(handle, drawing) {
       height: 2 * radius + 8,
       viewBox: `${-radius - 4} ${-radius - 4} ${2 * radius + 8} ${2 * radius + 8}`,
       role: 'group',
-      'aria-label': `${handle.title}: ${drawing.wholeFull} in all`,
+      'aria-label': phrase('{0}: {1} in all', handle.title, drawing.wholeFull),
     },
     ...wedges,
     // The whole fits the hole: so many letters over a chord of the ring.
@@ -99,7 +100,7 @@ function mark(handle, part, path) {
   path.addEventListener('pointermove', e =>
     handle.tip.show(within(handle.body, e), part.label, [
       ['', part.full],
-      ['of the whole', part.percent],
+      [phrase('of the whole'), part.percent],
     ]),
   );
   path.addEventListener('pointerleave', () => handle.tip.hide());
@@ -117,7 +118,7 @@ export function unmount(handle) {
 
 export function figures(drawing) {
   return {
-    head: ['part', drawing.words, 'share'],
+    head: [phrase('part'), drawing.words, phrase('share')],
     rows: drawing.parts.map(p => ({ key: p.key, cells: [p.label, p.full, p.percent] })),
   };
 }

@@ -2,6 +2,7 @@ import { el, say } from '../elements.js';
 import { isWithin } from '../map/ring.js';
 import { Tip, colourKey, notesOf, shortened, whenSized, wide, within } from './chart.js';
 import { sizeOf } from '../sizes.js';
+import { phrase } from '../language.js';
 
 /** From this many marks on they are painted on a canvas instead of being elements. */
 const ELEMENTS = 3000;
@@ -60,7 +61,7 @@ export function draw(handle, drawing) {
   handle.drawing = drawing;
   const focused = handle.place.contains(document.activeElement) ? document.activeElement.dataset.key : null;
   handle.key.replaceChildren(
-    colourKey(drawing.colours, drawing.sizeWords ? `sized by ${drawing.sizeWords}` : drawing.colourWords),
+    colourKey(drawing.colours, drawing.sizeWords ? phrase('sized by {0}', drawing.sizeWords) : drawing.colourWords),
   );
   handle.notes.replaceChildren(notesOf([...drawing.notes, ...(drawing.fit ? [`${drawing.fit.words}.`] : [])]));
   const width = sizeOf(handle.place).width;
@@ -166,7 +167,7 @@ function ofQuarter({ drawing }, quarter) {
 function pickQuarter(handle, quarter, add) {
   const values = ofQuarter(handle, Number(quarter));
   if (values.length) handle.emit({ type: 'pick', values, add });
-  else say(`Nothing lies there: ${handle.drawing.quarters[quarter]}.`);
+  else say(phrase('Nothing lies there: {0}.', handle.drawing.quarters[quarter]));
 }
 
 const marks = handle => [...handle.place.querySelectorAll('.dot')];
@@ -342,7 +343,7 @@ export function unmount(handle) {
 
 export function figures(drawing) {
   return {
-    head: ['dot', drawing.across.words, drawing.up.words, ...(drawing.sizeWords ? [drawing.sizeWords] : [])],
+    head: [phrase('dot'), drawing.across.words, drawing.up.words, ...(drawing.sizeWords ? [drawing.sizeWords] : [])],
     rows: dotsOf(drawing).map(d => ({ key: d.key, cells: [d.label, ...d.texts] })),
   };
 }

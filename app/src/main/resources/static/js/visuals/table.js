@@ -2,6 +2,7 @@ import { el } from '../elements.js';
 import { stateSign, tinyLine } from './chart.js';
 import { Columns } from './columns.js';
 import { Finder, pagesOf, scrolling } from './pages.js';
+import { phrase } from '../language.js';
 
 /**
  * A table of figures, page by page. Headers order it, with Shift among equals; dragged they move, their edges size them.
@@ -10,7 +11,7 @@ import { Finder, pagesOf, scrolling } from './pages.js';
 export function mount(body, { id, title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null };
   handle.columns = new Columns(emit({ type: 'address', what: id }), () => show(handle));
-  handle.finder = new Finder(body, title, () => emit({ type: 'again' }), 'Find rows');
+  handle.finder = new Finder(body, title, () => emit({ type: 'again' }), phrase('Find rows'));
   handle.scroll = el('div', { class: 'table-scroll', tabindex: 0, role: 'region', 'aria-label': title });
   handle.passing = scrolling(handle.scroll);
   handle.foot = el('div', { class: 'table-foot' });
@@ -78,7 +79,7 @@ function headOf(handle, i, at) {
       type: 'button',
       class: 'sorter',
       'data-part': `head ${head.words}`,
-      title: 'Press to order, with Shift among equals; drag to move',
+      title: phrase('Press to order, with Shift among equals; drag to move'),
       onclick: e => orderBy(handle, i, e.shiftKey),
     },
     head.words,

@@ -1,5 +1,6 @@
 import { el } from '../elements.js';
 import { notesOf } from './chart.js';
+import { phrase } from '../language.js';
 
 /** Words on the sheet. They arrive as parts, never as markup, so nothing in them can be run. */
 export function mount(body) {
@@ -45,7 +46,7 @@ export function unmount() {
 const textOf = node => node.text ?? node.parts.map(textOf).join('');
 
 export function figures(drawing) {
-  return { head: ['words'], rows: drawing.blocks.map(b => ({ key: null, cells: [textOf(b)] })) };
+  return { head: [phrase('words')], rows: drawing.blocks.map(b => ({ key: null, cells: [textOf(b)] })) };
 }
 
 export function mini(drawing) {

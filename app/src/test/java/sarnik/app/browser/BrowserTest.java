@@ -61,6 +61,23 @@ abstract class BrowserTest {
                 new Browser.NewContextOptions().setViewportSize(width, height).setBaseURL(sarnik.base()));
     }
 
+    /** A page of somebody who has not signed in, whose browser asks for a language. */
+    Page stranger(String locale) {
+        return browser.stranger(new Browser.NewContextOptions()
+                .setViewportSize(1280, 800)
+                .setBaseURL(sarnik.base())
+                .setLocale(locale));
+    }
+
+    /** A page of somebody whose browser asks for a language. */
+    Page page(String name, String locale) {
+        return browser.signedIn(
+                sarnik.base(),
+                name,
+                RunningSarnik.PASSWORD,
+                new Browser.NewContextOptions().setViewportSize(1280, 800).setLocale(locale));
+    }
+
     /** What went wrong on purpose is looked at by the test itself. */
     static List<String> troubles() {
         return browser.troubles();

@@ -128,6 +128,7 @@ class RightsTest {
             Map.entry("POST /api/dashboards/{id}/narrowings", "reader"),
             Map.entry("GET /api/dashboards/{id}/wiring", "analyst"),
             Map.entry("GET /dashboards/{id}/wiring", "analyst"),
+            Map.entry("GET /dashboards/{id}/texts", "analyst"),
             Map.entry("GET /dashboards/{id}/beside", "reader"),
             Map.entry("GET /api/dashboards/{id}/views", "reader"),
             Map.entry("PUT /api/dashboards/{id}/views", "reader"),

@@ -1,5 +1,7 @@
 package sarnik.narrow.choice;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -62,7 +64,7 @@ public final class ChoiceKind implements FilterKind<Choice> {
 
     @Override
     public String misfit() {
-        return "This column no longer holds text to choose from. Choose another in the filter's brief.";
+        return phrase("This column no longer holds text to choose from. Choose another in the filter’s brief.");
     }
 
     @Override
@@ -83,7 +85,7 @@ public final class ChoiceKind implements FilterKind<Choice> {
                 sorted.size() - inOrder.size(),
                 Choices.map(
                         "all",
-                        filter.all() == null || filter.all().isBlank() ? "all" : filter.all(),
+                        filter.all() == null || filter.all().isBlank() ? phrase("values|all") : filter.all(),
                         "one",
                         Boolean.TRUE.equals(filter.one()),
                         "most",
@@ -102,7 +104,7 @@ public final class ChoiceKind implements FilterKind<Choice> {
 
     @Override
     public String expected() {
-        return "value that can be chosen";
+        return phrase("value that can be chosen");
     }
 
     @Override
@@ -113,7 +115,7 @@ public final class ChoiceKind implements FilterKind<Choice> {
 
     @Override
     public String words(Choice filter, Value value, FilterScene scene) {
-        return filter.words() + " is " + Words.list(((Value.Choice) value).values(), "or");
+        return phrase("{0} is {1}", filter.words(), Words.list(((Value.Choice) value).values(), "or"));
     }
 
     @Override

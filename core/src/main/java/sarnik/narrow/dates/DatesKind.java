@@ -1,10 +1,10 @@
 package sarnik.narrow.dates;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
@@ -12,6 +12,7 @@ import sarnik.brief.Choices;
 import sarnik.brief.Slot;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
+import sarnik.language.Language;
 import sarnik.narrow.FilterKind;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.FilterScene;
@@ -25,8 +26,6 @@ import sarnik.table.Extremes;
 
 /** The kind of filter that keeps a range of days. */
 public final class DatesKind implements FilterKind<Dates> {
-
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH);
 
     private static final Slot END = Slot.at("/end", "which end", "{\"enum\": [\"BOTH\", \"SINCE\", \"UNTIL\", null]}");
     private static final Slot NEWEST = Slot.at("/newest", "counted from", "{\"type\": [\"boolean\", \"null\"]}");
@@ -70,7 +69,7 @@ public final class DatesKind implements FilterKind<Dates> {
 
     @Override
     public String misfit() {
-        return "This column no longer holds dates. Choose another in the filter's brief.";
+        return phrase("This column no longer holds dates. Choose another in the filter’s brief.");
     }
 
     @Override
@@ -87,7 +86,7 @@ public final class DatesKind implements FilterKind<Dates> {
                         "counted",
                         counted.toString(),
                         "countedWords",
-                        "counted from " + countedWords(filter, counted),
+                        phrase("counted from {0}", countedWords(filter, counted)),
                         "end",
                         filter.ends().name(),
                         "periods",
@@ -110,7 +109,7 @@ public final class DatesKind implements FilterKind<Dates> {
     }
 
     private static String words(Dates filter, Value.Period period) {
-        if (period.onTheDay()) return Boolean.TRUE.equals(filter.newest()) ? "the newest day" : "today";
+        if (period.onTheDay()) return Boolean.TRUE.equals(filter.newest()) ? phrase("the newest day") : phrase("today");
         return period.words();
     }
 
@@ -130,8 +129,8 @@ public final class DatesKind implements FilterKind<Dates> {
 
     private static String countedWords(Dates filter, LocalDate counted) {
         return Boolean.TRUE.equals(filter.newest())
-                ? "the newest day, " + DAY.format(counted)
-                : "today, " + DAY.format(counted);
+                ? phrase("the newest day, {0}", Language.day(counted))
+                : phrase("today, {0}", Language.day(counted));
     }
 
     @Override
@@ -146,7 +145,7 @@ public final class DatesKind implements FilterKind<Dates> {
 
     @Override
     public String expected() {
-        return "date range";
+        return phrase("date range");
     }
 
     private static Value.Range range(Dates filter, Value value, FilterScene scene) {
@@ -167,12 +166,14 @@ public final class DatesKind implements FilterKind<Dates> {
     @Override
     public String words(Dates filter, Value value, FilterScene scene) {
         Value.Range range = range(filter, value, scene);
-        if (range.from() == null) return filter.words() + " up to " + DAY.format(range.to());
-        if (range.to() == null) return filter.words() + " from " + DAY.format(range.from());
-        String days = "from %s to %s".formatted(DAY.format(range.from()), DAY.format(range.to()));
-        if (!(value instanceof Value.Period period)) return filter.words() + " " + days;
-        return "%s in %s counted from %s (%s)"
-                .formatted(filter.words(), words(filter, period), countedWords(filter, counted(filter, scene)), days);
+        if (range.from() == null) return phrase("day|{0} up to {1}", filter.words(), Language.day(range.to()));
+        if (range.to() == null) return phrase("day|{0} from {1}", filter.words(), Language.day(range.from()));
+        String from = Language.day(range.from());
+        String to = Language.day(range.to());
+        if (!(value instanceof Value.Period period)) return phrase("day|{0} from {1} to {2}", filter.words(), from, to);
+        return phrase(
+                "{0} in {1} counted from {2} (from {3} to {4})",
+                filter.words(), words(filter, period), countedWords(filter, counted(filter, scene)), from, to);
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.narrow.newest;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -57,17 +59,21 @@ public final class NewestKind implements FilterKind<Newest> {
 
     @Override
     public String misfit() {
-        return "This column no longer holds dates. Choose another in the filter's brief.";
+        return phrase("This column no longer holds dates. Choose another in the filter’s brief.");
     }
 
     @Override
     public FilterOffer offer(Newest filter, Column column, FilterScene scene) {
         return FilterOffer.values(
-                name(), filter.words(), List.of(ON), 0, Map.of("words", "only the newest" + ofEach(filter)));
-    }
-
-    private static String ofEach(Newest filter) {
-        return filter.by() == null ? "" : " of each " + ColumnWords.of(filter.by());
+                name(),
+                filter.words(),
+                List.of(ON),
+                0,
+                Map.of(
+                        "words",
+                        filter.by() == null
+                                ? phrase("only the newest")
+                                : phrase("only the newest of each {0}", ColumnWords.of(filter.by()))));
     }
 
     @Override
@@ -77,7 +83,7 @@ public final class NewestKind implements FilterKind<Newest> {
 
     @Override
     public String expected() {
-        return "“on”";
+        return phrase("“on”");
     }
 
     @Override
@@ -102,10 +108,11 @@ public final class NewestKind implements FilterKind<Newest> {
                 : dataset.table()
                         .find(filter.by())
                         .orElseThrow(() -> new MisfitException(
-                                "There is no column “" + filter.by() + "” any more, of which the newest is kept"));
+                                phrase("There is no column “{0}” any more, of which the newest is kept", filter.by())));
         if (devices != null && !(devices instanceof CodedColumn))
-            throw new MisfitException("“" + filter.by() + "” holds "
-                    + devices.type().words() + "; the newest is kept of what has a name or a code");
+            throw new MisfitException(phrase(
+                    "“{0}” holds {1}; the newest is kept of what has a name or a code",
+                    filter.by(), devices.type().said()));
         CodedColumn coded = (CodedColumn) devices;
         int[] rows = RowSelection.of(dataset.table(), before);
         long[] newest = new long[coded == null ? 1 : coded.dictionary().size()];
@@ -139,7 +146,10 @@ public final class NewestKind implements FilterKind<Newest> {
 
     @Override
     public String words(Newest filter, Value value, FilterScene scene) {
-        return "Only the newest" + ofEach(filter) + ", by " + ColumnWords.of(filter.column());
+        String by = ColumnWords.of(filter.column());
+        return filter.by() == null
+                ? phrase("Only the newest, by {0}", by)
+                : phrase("Only the newest of each {0}, by {1}", ColumnWords.of(filter.by()), by);
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.narrow.numbers;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -52,7 +54,7 @@ public final class NumbersKind implements FilterKind<Numbers> {
 
     @Override
     public String misfit() {
-        return "This column no longer holds numbers. Choose another in the filter's brief.";
+        return phrase("This column no longer holds numbers. Choose another in the filter’s brief.");
     }
 
     @Override
@@ -102,7 +104,7 @@ public final class NumbersKind implements FilterKind<Numbers> {
 
     @Override
     public String expected() {
-        return "range of numbers";
+        return phrase("range of numbers");
     }
 
     @Override
@@ -119,10 +121,10 @@ public final class NumbersKind implements FilterKind<Numbers> {
     @Override
     public String words(Numbers filter, Value value, FilterScene scene) {
         Value.Amounts range = (Value.Amounts) value;
-        if (range.from() == null) return filter.words() + " up to " + NumberWords.full(range.to());
-        if (range.to() == null) return filter.words() + " from " + NumberWords.full(range.from());
-        return "%s from %s to %s"
-                .formatted(filter.words(), NumberWords.full(range.from()), NumberWords.full(range.to()));
+        if (range.from() == null) return phrase("{0} up to {1}", filter.words(), NumberWords.full(range.to()));
+        if (range.to() == null) return phrase("number|{0} from {1}", filter.words(), NumberWords.full(range.from()));
+        return phrase(
+                "{0} from {1} to {2}", filter.words(), NumberWords.full(range.from()), NumberWords.full(range.to()));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.narrow.place;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -62,7 +64,7 @@ public final class InPlaceKind implements FilterKind<InPlace> {
 
     @Override
     public String misfit() {
-        return "The rows of this filter are no longer placed.";
+        return phrase("The rows of this filter are no longer placed.");
     }
 
     @Override
@@ -100,7 +102,7 @@ public final class InPlaceKind implements FilterKind<InPlace> {
 
     @Override
     public String expected() {
-        return "area, place or extent";
+        return phrase("area, place or extent");
     }
 
     @Override
@@ -111,7 +113,7 @@ public final class InPlaceKind implements FilterKind<InPlace> {
                 values.stream()
                         .filter(id -> named(filter, id, dataset).isPresent())
                         .toList(),
-                dataset.name() + " does not have among its places");
+                phrase("{0} does not have among its places", dataset.name()));
     }
 
     /** The place or area of this id. */
@@ -144,11 +146,15 @@ public final class InPlaceKind implements FilterKind<InPlace> {
     @Override
     public String words(InPlace filter, Value value, FilterScene scene) {
         if (value instanceof Value.Around around)
-            return filter.words() + " within " + NumberWords.full(around.metres() / 1000) + " km of " + around.name();
-        if (value instanceof Value.Extent) return filter.words() + " in sight of the map";
+            return phrase(
+                    "{0} within {1} km of {2}",
+                    filter.words(), NumberWords.full(around.metres() / 1000), around.name());
+        if (value instanceof Value.Extent) return phrase("{0} in sight of the map", filter.words());
         Optional<LoadedDataset> dataset = scene.of(filter);
-        return filter.words() + " in "
-                + Words.list(
+        return phrase(
+                "{0} in {1}",
+                filter.words(),
+                Words.list(
                         ((Value.Choice) value)
                                 .values().stream()
                                         .map(id -> dataset.flatMap(d -> named(filter, id, d))
@@ -156,7 +162,7 @@ public final class InPlaceKind implements FilterKind<InPlace> {
                                                 .orElse(id))
                                         .sorted()
                                         .toList(),
-                        "or");
+                        "or"));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.narrow.rules;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -68,7 +70,7 @@ public final class RulesKind implements FilterKind<Rules> {
 
     @Override
     public String misfit() {
-        return "The rows of these rules have gone.";
+        return phrase("The rows of these rules have gone.");
     }
 
     @Override
@@ -86,12 +88,13 @@ public final class RulesKind implements FilterKind<Rules> {
 
     @Override
     public String expected() {
-        return "rule";
+        return phrase("rule");
     }
 
     @Override
     public Known known(Rules filter, List<String> values, FilterScene scene) {
-        return new Known(values.stream().filter(filter.rules()::containsKey).toList(), "is no rule of this filter");
+        return new Known(
+                values.stream().filter(filter.rules()::containsKey).toList(), phrase("is no rule of this filter"));
     }
 
     @Override
@@ -124,13 +127,15 @@ public final class RulesKind implements FilterKind<Rules> {
 
     @Override
     public String words(Rules filter, Value value, FilterScene scene) {
-        return filter.words() + " "
-                + Words.list(
+        return phrase(
+                "filter, rules|{0} {1}",
+                filter.words(),
+                Words.list(
                         filter.inOrder().stream()
                                 .filter(((Value.Choice) value).values()::contains)
                                 .map(id -> "“" + filter.rules().get(id).name() + "”")
                                 .toList(),
-                        "and");
+                        "and"));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.narrow.search;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -47,7 +49,7 @@ public final class SearchKind implements FilterKind<Search> {
 
     @Override
     public String misfit() {
-        return "This column no longer holds text to look in. Choose another in the filter's brief.";
+        return phrase("This column no longer holds text to look in. Choose another in the filter’s brief.");
     }
 
     @Override
@@ -63,7 +65,7 @@ public final class SearchKind implements FilterKind<Search> {
 
     @Override
     public String expected() {
-        return "words of up to " + LONGEST + " characters";
+        return phrase("words of up to {0} characters", LONGEST);
     }
 
     @Override
@@ -74,7 +76,7 @@ public final class SearchKind implements FilterKind<Search> {
 
     @Override
     public String words(Search filter, Value value, FilterScene scene) {
-        return filter.words() + " holds “" + ((Value.Words) value).words() + "”";
+        return phrase("{0} holds “{1}”", filter.words(), ((Value.Words) value).words());
     }
 
     /** Columns of so many words that nobody looks through their list. */

@@ -1,5 +1,7 @@
 package sarnik.narrow.threshold;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -67,7 +69,7 @@ public final class ThresholdKind implements FilterKind<Threshold> {
 
     @Override
     public String misfit() {
-        return "This column no longer holds numbers or words. Choose another in the filter's brief.";
+        return phrase("This column no longer holds numbers or words. Choose another in the filter’s brief.");
     }
 
     @Override
@@ -98,7 +100,7 @@ public final class ThresholdKind implements FilterKind<Threshold> {
 
     @Override
     public String expected() {
-        return "number";
+        return phrase("number");
     }
 
     @Override
@@ -128,9 +130,10 @@ public final class ThresholdKind implements FilterKind<Threshold> {
 
     @Override
     public String words(Threshold filter, Value value, FilterScene scene) {
-        return filter.words()
-                + (filter.isMost() ? " at most " : " at least ")
-                + NumberWords.full(((Value.Number) value).value());
+        String bound = NumberWords.full(((Value.Number) value).value());
+        return filter.isMost()
+                ? phrase("{0} at most {1}", filter.words(), bound)
+                : phrase("{0} at least {1}", filter.words(), bound);
     }
 
     /** A bound of each number that adds up or is a rate; and one under which places fall away as a whole. */

@@ -1,5 +1,7 @@
 package sarnik.narrow.yesno;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -43,7 +45,7 @@ public final class YesNoKind implements FilterKind<YesNo> {
 
     @Override
     public String misfit() {
-        return "This column no longer holds yes and no. Choose another in the filter's brief.";
+        return phrase("This column no longer holds yes and no. Choose another in the filter’s brief.");
     }
 
     @Override
@@ -61,7 +63,7 @@ public final class YesNoKind implements FilterKind<YesNo> {
 
     @Override
     public String expected() {
-        return "yes or no";
+        return phrase("yes or no");
     }
 
     @Override
@@ -72,7 +74,9 @@ public final class YesNoKind implements FilterKind<YesNo> {
 
     @Override
     public String words(YesNo filter, Value value, FilterScene scene) {
-        return filter.words() + ": " + ((Value.Choice) value).values().get(0);
+        return phrase(
+                "{0}: {1, select, yes {yes} other {no}}",
+                filter.words(), ((Value.Choice) value).values().get(0));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.visual.bars;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -99,7 +101,7 @@ final class BarsDrawer {
         String words = ColumnWords.of(bars.measure());
         Bars.Layout layout = bars.layout() == null ? Bars.Layout.STACKED : bars.layout();
         return new BarsDrawing(
-                Scene.titleOf(bars, words + " by " + ColumnWords.of(bars.category())),
+                Scene.titleOf(bars, phrase("{0} by {1}", words, ColumnWords.of(bars.category()))),
                 words,
                 drawn,
                 frame.size() - shown,

@@ -1,5 +1,7 @@
 package sarnik.visual.bars;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -116,7 +118,7 @@ public final class BarsKind implements VisualKind<Bars> {
 
     @Override
     public String words(Bars bars) {
-        return "the bars of " + ColumnWords.of(bars.category());
+        return phrase("the bars of {0}", ColumnWords.of(bars.category()));
     }
 
     @Override
@@ -176,11 +178,11 @@ public final class BarsKind implements VisualKind<Bars> {
     private static GroupKey key(Bars bars, LoadedDataset dataset) {
         Column column = dataset.table()
                 .find(bars.category())
-                .orElseThrow(() -> new MisfitException("There is no column “" + bars.category() + "” any more"));
+                .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", bars.category())));
         if (Choices.isTime(column)) {
             TimeStep step = bars.step() == null ? StepWords.stepFor(column) : bars.step();
             if (step.needsTime() && column.type() != ColumnType.TIME)
-                throw new MisfitException("“" + bars.category() + "” holds days, which have no " + step.words());
+                throw new MisfitException(phrase("“{0}” holds days, which have no {1}", bars.category(), step.said()));
             return new GroupKey.Step(bars.category(), step, null);
         }
         return column.type().isNumber()
@@ -206,13 +208,13 @@ public final class BarsKind implements VisualKind<Bars> {
     private static String label(Bars bars, LoadedDataset dataset, GroupKey key, String value) {
         if (key instanceof GroupKey.Step step) return StepWords.of(step.step(), value);
         if (!(key instanceof GroupKey.Classes classes)) return dataset.label(bars.category(), value);
-        if (value == null) return "(missing)";
+        if (value == null) return phrase("(missing)");
         int at = Integer.parseInt(value);
         List<Double> breaks = classes.breaks();
-        if (breaks.isEmpty()) return "all";
-        if (at == 0) return "below " + NumberWords.full(breaks.get(0));
+        if (breaks.isEmpty()) return phrase("values|all");
+        if (at == 0) return phrase("below {0}", NumberWords.full(breaks.get(0)));
         return at == breaks.size()
-                ? NumberWords.full(breaks.get(at - 1)) + " and more"
+                ? phrase("{0} and more", NumberWords.full(breaks.get(at - 1)))
                 : NumberWords.full(breaks.get(at - 1)) + " – " + NumberWords.full(breaks.get(at));
     }
 
@@ -238,8 +240,9 @@ public final class BarsKind implements VisualKind<Bars> {
         if (ranked && bars.rank().held()) {
             List<Stage> kept = new ArrayList<>(shown);
             kept.add(new Stage(
-                    "Only the %s %d of all, before picks"
-                            .formatted(bars.rank().end().words(), bars.rank().count()),
+                    phrase(
+                            "{0, select, top {Only the top {1} of all, before picks} bottom {Only the bottom {1} of all, before picks} other {Only the top and bottom {1} of all, before picks}}",
+                            bars.rank().end().words(), bars.rank().count()),
                     List.of(new Condition.Among(bars.category(), dataset.table(), rank, 0, false))));
             query = query(bars, key, kept, true);
         } else if (ranked) {
@@ -300,8 +303,8 @@ public final class BarsKind implements VisualKind<Bars> {
     /** All rows that the rank leaves out, as one. */
     private static Query others(Bars bars, LoadedDataset dataset, List<Stage> shown, Query rank) {
         List<Stage> rest = new ArrayList<>(shown);
-        rest.add(
-                new Stage("The others", List.of(new Condition.Among(bars.category(), dataset.table(), rank, 0, true))));
+        rest.add(new Stage(
+                phrase("The others"), List.of(new Condition.Among(bars.category(), dataset.table(), rank, 0, true))));
         return Query.of(rest, List.of(), List.of(bars.measure().plain()));
     }
 

@@ -1,5 +1,7 @@
 package sarnik.visual.button;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -74,7 +76,7 @@ public final class ButtonKind implements VisualKind<Button> {
 
     @Override
     public String words(Button button) {
-        return "the button “" + button.words() + "”";
+        return phrase("the button “{0}”", button.words());
     }
 
     @Override
@@ -104,7 +106,7 @@ public final class ButtonKind implements VisualKind<Button> {
                 does.state(),
                 does.visual(),
                 does.page(),
-                empty ? "A press does nothing yet. Say in the brief where it leads." : null));
+                empty ? phrase("A press does nothing yet. Say in the brief where it leads.") : null));
     }
 
     @Override

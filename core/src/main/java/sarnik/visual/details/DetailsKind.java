@@ -1,5 +1,7 @@
 package sarnik.visual.details;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -89,7 +91,7 @@ public final class DetailsKind implements VisualKind<Details> {
 
     @Override
     public String words(Details details) {
-        return "the sheet of one " + ColumnWords.of(details.by());
+        return phrase("the sheet of one {0}", ColumnWords.of(details.by()));
     }
 
     @Override

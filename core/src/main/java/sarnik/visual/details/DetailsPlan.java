@@ -1,5 +1,7 @@
 package sarnik.visual.details;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -21,6 +23,7 @@ import sarnik.query.Sort;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
 import sarnik.query.TimeStep;
+import sarnik.scale.Aligned;
 import sarnik.scale.ValueWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
@@ -81,7 +84,7 @@ final class DetailsPlan {
                     Query.of(scene.whole(dataset, details.rule()), List.of(details.by()), List.of(Measure.ROWS))
                             .filled());
         one = new ArrayList<>(shown);
-        one.add(new Stage("Only the one whose sheet this is", List.of(only(each))));
+        one.add(new Stage(phrase("Only the one whose sheet this is"), List.of(only(each))));
         List<Measure> measures = new ArrayList<>(figures);
         // The ends of numbers are measured along; other columns are asked for their values.
         for (String column : told())
@@ -117,8 +120,9 @@ final class DetailsPlan {
         LoadedDataset other = scene.dataset(id);
         Optional<String> same = scene.same(new Source(dataset.id(), details.by()), other);
         if (same.isEmpty()) {
-            untied.add("No tie leads from " + ColumnWords.of(details.by()) + " to " + other.name()
-                    + ". Say on its page which of its columns means the same.");
+            untied.add(phrase(
+                    "No tie leads from {0} to {1}. Say on its page which of its columns means the same.",
+                    ColumnWords.of(details.by()), other.name()));
             return;
         }
         Condition about = new Condition.Among(
@@ -128,7 +132,7 @@ final class DetailsPlan {
                 0,
                 false);
         List<Stage> stages = new ArrayList<>(scene.shown(other, null));
-        stages.add(new Stage("Only those of the one whose sheet this is", List.of(about)));
+        stages.add(new Stage(phrase("Only those of the one whose sheet this is"), List.of(about)));
         String time = Telling.time(other).orElse(null);
         tied.put(
                 other,
@@ -186,9 +190,10 @@ final class DetailsPlan {
         List<String> notes = new ArrayList<>(untied);
         for (Details.Group group : groups())
             for (String column : group.columns())
-                if (dataset.table().find(column).isEmpty()) notes.add("There is no column “" + column + "” any more.");
+                if (dataset.table().find(column).isEmpty())
+                    notes.add(phrase("There is no column “{0}” any more.", column));
         return new DetailsDrawing(
-                Scene.titleOf(details, "One " + ColumnWords.of(details.by())),
+                Scene.titleOf(details, phrase("One {0}", ColumnWords.of(details.by()))),
                 ColumnWords.of(details.by()),
                 some ? name(key) : null,
                 key,
@@ -251,7 +256,10 @@ final class DetailsPlan {
                 double high = frame.value(m++, 0);
                 String from = Double.isNaN(low) ? "–" : ValueWords.NUMBER.full(low);
                 texts.put(
-                        column, low == high || Double.isNaN(low) ? from : from + " to " + ValueWords.NUMBER.full(high));
+                        column,
+                        low == high || Double.isNaN(low)
+                                ? from
+                                : phrase("{0} to {1}", from, ValueWords.NUMBER.full(high)));
                 continue;
             }
             Frame values = answers.of(columns.get(column));
@@ -263,8 +271,8 @@ final class DetailsPlan {
             if (size == 0) text = "–";
             else if (size > MOST_VALUES)
                 text = of instanceof CodedColumn
-                        ? text + " and " + (size - MOST_VALUES) + " more"
-                        : said.get(0) + " to " + fields.value(column, values.key(0, size - 1), null);
+                        ? phrase("{0} and {1} more", text, size - MOST_VALUES)
+                        : phrase("{0} to {1}", said.get(0), fields.value(column, values.key(0, size - 1), null));
             texts.put(column, text);
         }
         return texts;
@@ -312,7 +320,7 @@ final class DetailsPlan {
                 (here.lon() - lons[0]) / (lons[1] - lons[0]),
                 (lats[1] - here.lat()) / (lats[1] - lats[0]),
                 (lons[1] - lons[0]) * shrink / (lats[1] - lats[0]),
-                degrees(here.lat(), "N", "S") + ", " + degrees(here.lon(), "E", "W"));
+                degrees(here.lat(), phrase("N"), phrase("S")) + ", " + degrees(here.lon(), phrase("E"), phrase("W")));
     }
 
     /** The least and the greatest, with a margin. */
@@ -328,6 +336,6 @@ final class DetailsPlan {
     }
 
     private static String degrees(double value, String positive, String negative) {
-        return "%.2f° %s".formatted(Math.abs(value), value < 0 ? negative : positive);
+        return phrase("degrees|{0}° {1}", Aligned.written(Math.abs(value), 2), value < 0 ? negative : positive);
     }
 }

@@ -5,6 +5,7 @@ import java.util.Optional;
 import sarnik.brief.Choices;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
+import sarnik.language.Language;
 import sarnik.query.Query;
 import sarnik.query.Stage;
 import sarnik.scale.Aligned;
@@ -24,7 +25,7 @@ import sarnik.visual.Written;
  * @param said what stands where there is nothing to compare with; null where there is
  * @param target the target; null for other comparisons
  * @param period the earlier period; null for other comparisons
- * @param lacks what the earlier period lacks, " (figures begin 3 May 2026)"; empty for nothing
+ * @param lacks the day on which figures begin of an earlier period that lacks some; null for none
  */
 record Compared(Asked asked, String said, Double target, Period period, String lacks) {
 
@@ -41,23 +42,24 @@ record Compared(Asked asked, String said, Double target, Period period, String l
                         null,
                         null,
                         null,
-                        "");
-            case TARGET -> against.value() == null ? saying("no target is set") : of(against.value());
+                        null);
+            case TARGET -> against.value() == null ? saying(Language.phrase("no target is set")) : of(against.value());
             case PARAMETER ->
                 Optional.ofNullable(against.parameter())
                         .flatMap(scene::number)
                         .map(Compared::of)
-                        .orElseGet(() -> saying("the number it was compared with is not of this dashboard"));
+                        .orElseGet(() ->
+                                saying(Language.phrase("the number it was compared with is not of this dashboard")));
             case BEFORE, YEAR -> earlier(figure, dataset, shown, plan);
         };
     }
 
     private static Compared saying(String words) {
-        return new Compared(null, words, null, null, "");
+        return new Compared(null, words, null, null, null);
     }
 
     private static Compared of(double target) {
-        return new Compared(null, null, target, null, "");
+        return new Compared(null, null, target, null, null);
     }
 
     private static Compared earlier(Figure figure, LoadedDataset dataset, List<Stage> shown, Plan plan) {
@@ -65,11 +67,12 @@ record Compared(Asked asked, String said, Double target, Period period, String l
         Column column = dataset.table()
                 .find(time)
                 .filter(Choices::isTime)
-                .orElseThrow(() -> new MisfitException(
-                        "The period before needs a column of dates, and “" + time + "” is none any more"));
+                .orElseThrow(() -> new MisfitException(Language.phrase(
+                        "The period before needs a column of dates, and “{0}” is none any more", time)));
         Optional<Period> now = Period.of(time, column, shown);
         if (now.isEmpty())
-            return saying("nothing to compare with: what is shown is not narrowed to one stretch of " + time);
+            return saying(Language.phrase(
+                    "nothing to compare with: what is shown is not narrowed to one stretch of {0}", time));
         boolean year = figure.against().kind() == Figure.Against.Kind.YEAR;
         Period then = year ? now.get().yearBefore() : now.get().before();
         return new Compared(
@@ -77,7 +80,7 @@ record Compared(Asked asked, String said, Double target, Period period, String l
                 null,
                 null,
                 then,
-                then.lacks(column));
+                then.lacks(column).orElse(null));
     }
 
     /** It in words: "12 % above the target of 500". */
@@ -89,29 +92,37 @@ record Compared(Asked asked, String said, Double target, Period period, String l
     }
 
     private static String ofWhole(double value, double whole, Written written) {
-        if (!(whole != 0)) return "of nothing in all";
+        if (!(whole != 0)) return Language.phrase("of nothing in all");
         return Double.isNaN(value)
-                ? "of " + written.full(whole) + " in all"
-                : percent(value / whole) + " of " + written.full(whole) + " in all";
+                ? Language.phrase("of {0} in all", written.full(whole))
+                : Language.phrase("{0} of {1} in all", percent(value / whole), written.full(whole));
     }
 
     private String besideTarget(double value, Written written) {
-        String of = "the target of " + written.full(target);
-        if (Double.isNaN(value)) return of;
-        if (value == target) return "just " + of;
-        String side = value > target ? " above " : " below ";
-        return (target == 0 ? written.full(Math.abs(value)) : percent(Math.abs(value / target - 1))) + side + of;
+        String of = written.full(target);
+        if (Double.isNaN(value)) return Language.phrase("the target of {0}", of);
+        if (value == target) return Language.phrase("just the target of {0}", of);
+        String apart = target == 0 ? written.full(Math.abs(value)) : percent(Math.abs(value / target - 1));
+        return value > target
+                ? Language.phrase("{0} above the target of {1}", apart, of)
+                : Language.phrase("{0} below the target of {1}", apart, of);
     }
 
     private String besideEarlier(double value, double then, Written written) {
-        if (Double.isNaN(then)) return "no figure for " + period.words() + lacks;
-        String of = written.full(then) + " " + period.within() + lacks;
+        if (Double.isNaN(then)) return lacking(Language.phrase("no figure for {0}", period.words()));
+        String of = lacking(Language.phrase("amount, when|{0} {1}", written.full(then), period.within()));
         if (Double.isNaN(value) || !written.read().isAmount()) return of;
-        if (value == then) return "the same as " + of;
-        String side = value > then ? " more than " : " less than ";
+        if (value == then) return Language.phrase("the same as {0}", of);
         // A ratio of shares or across zero would mislead.
         boolean ratio = then > 0 && value >= 0 && !written.isPercent();
-        return (ratio ? percent(Math.abs(value / then - 1)) : written.apart(value, then)) + side + of;
+        String apart = ratio ? percent(Math.abs(value / then - 1)) : written.apart(value, then);
+        return value > then
+                ? Language.phrase("{0} more than {1}", apart, of)
+                : Language.phrase("{0} less than {1}", apart, of);
+    }
+
+    private String lacking(String words) {
+        return lacks == null ? words : Language.phrase("{0}, whose figures begin only {1}", words, lacks);
     }
 
     private static String percent(double share) {

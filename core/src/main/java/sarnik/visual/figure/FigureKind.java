@@ -1,5 +1,7 @@
 package sarnik.visual.figure;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -91,7 +93,7 @@ public final class FigureKind implements VisualKind<Figure> {
 
     @Override
     public String words(Figure figure) {
-        return "the figure " + ColumnWords.of(figure.measure());
+        return phrase("the figure {0}", ColumnWords.of(figure.measure()));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.visual.filter;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Set;
 import sarnik.brief.Brief.Option;
@@ -53,7 +55,7 @@ public final class SheetFilterKind implements VisualKind<SheetFilter> {
 
     @Override
     public String words(SheetFilter filter) {
-        return "the filter on the sheet";
+        return phrase("the filter on the sheet");
     }
 
     @Override

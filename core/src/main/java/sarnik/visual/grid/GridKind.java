@@ -1,5 +1,7 @@
 package sarnik.visual.grid;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -109,11 +111,11 @@ public final class GridKind implements VisualKind<Grid> {
 
     @Override
     public String words(Grid grid) {
-        return "the grid of " + words(grid.down()) + " and " + words(grid.across());
+        return phrase("the grid of {0} and {1}", words(grid.down()), words(grid.across()));
     }
 
     private static String words(Grid.Edge edge) {
-        return edge.step() == null ? ColumnWords.of(edge.column()) : edge.step().words();
+        return edge.step() == null ? ColumnWords.of(edge.column()) : edge.step().said();
     }
 
     @Override
@@ -182,13 +184,15 @@ public final class GridKind implements VisualKind<Grid> {
     private static void check(LoadedDataset dataset, Grid.Edge edge) {
         Column column = dataset.table()
                 .find(edge.column())
-                .orElseThrow(() -> new MisfitException("There is no column “" + edge.column() + "” any more"));
+                .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", edge.column())));
         if (edge.step() != null && !Choices.isTime(column))
-            throw new MisfitException("“" + edge.column() + "” holds "
-                    + column.type().words() + ", which have no " + edge.step().words());
+            throw new MisfitException(phrase(
+                    "“{0}” holds {1}, which have no {2}",
+                    edge.column(), column.type().said(), edge.step().said()));
         if (edge.step() != null && edge.step().needsTime() && column.type() != ColumnType.TIME)
-            throw new MisfitException("“" + edge.column() + "” holds days, which have no "
-                    + edge.step().words());
+            throw new MisfitException(phrase(
+                    "“{0}” holds days, which have no {1}",
+                    edge.column(), edge.step().said()));
     }
 
     private static GridDrawing draw(
@@ -211,7 +215,9 @@ public final class GridKind implements VisualKind<Grid> {
         return new GridDrawing(
                 Scene.titleOf(
                         grid,
-                        ColumnWords.of(grid.measure()) + " by " + words(grid.down()) + " and " + words(grid.across())),
+                        phrase(
+                                "{0} by {1} and {2}",
+                                ColumnWords.of(grid.measure()), words(grid.down()), words(grid.across()))),
                 ColumnWords.of(grid.measure()),
                 across.stream().map(k -> head(grid.across(), dataset, k)).toList(),
                 down.stream().map(k -> head(grid.down(), dataset, k)).toList(),
@@ -251,7 +257,10 @@ public final class GridKind implements VisualKind<Grid> {
                     .mapToObj(step::text)
                     .toList();
             long out = last - first + 1 - heads.size();
-            if (out > 0) notes.add("%,d earlier %ss are not shown.".formatted(out, step.words()));
+            if (out > 0)
+                notes.add(phrase(
+                        "{0, plural, one {# earlier step ({1}) is not shown.} other {# earlier steps ({1}) are not shown.}}",
+                        out, step.said()));
             return heads;
         }
         Map<String, Double> sizes = new LinkedHashMap<>();
@@ -265,8 +274,8 @@ public final class GridKind implements VisualKind<Grid> {
                 .map(Map.Entry::getKey)
                 .toList();
         if (heads.size() < sizes.size())
-            notes.add("%,d more of %s are not shown."
-                    .formatted(sizes.size() - heads.size(), ColumnWords.of(edge.column())));
+            notes.add(phrase(
+                    "{0} more of {1} are not shown.", sizes.size() - heads.size(), ColumnWords.of(edge.column())));
         return heads;
     }
 

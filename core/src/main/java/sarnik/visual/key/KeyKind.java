@@ -1,5 +1,7 @@
 package sarnik.visual.key;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -63,7 +65,7 @@ public final class KeyKind implements VisualKind<KeyVisual> {
 
     @Override
     public String words(KeyVisual key) {
-        return key.key() == null ? "the key" : "the key “" + key.key() + "”";
+        return key.key() == null ? phrase("the key") : phrase("the key “{0}”", key.key());
     }
 
     @Override
@@ -79,7 +81,7 @@ public final class KeyKind implements VisualKind<KeyVisual> {
     @Override
     public Plan plan(KeyVisual key, Scene scene) {
         if (key.key() != null) return Plan.of(shared(key, scene));
-        if (key.of() == null) throw new MisfitException("Choose in the brief whose key this is.");
+        if (key.of() == null) throw new MisfitException(phrase("Choose in the brief whose key this is."));
         Plan other = scene.plan(key.of());
         return other.then(drawn -> of(key, drawn));
     }
@@ -87,11 +89,12 @@ public final class KeyKind implements VisualKind<KeyVisual> {
     private static KeyDrawing of(KeyVisual key, Drawing drawn) {
         List<NamedKey> parts = drawn.keys();
         return new KeyDrawing(
-                Scene.titleOf(key, "Key of " + drawn.title()),
+                Scene.titleOf(key, phrase("Key of {0}", drawn.title())),
                 parts,
                 true,
                 parts.isEmpty()
-                        ? List.of("The colours, sizes and shapes of “" + drawn.title() + "” stand for nothing yet.")
+                        ? List.of(
+                                phrase("The colours, sizes and shapes of “{0}” stand for nothing yet.", drawn.title()))
                         : List.of(),
                 null);
     }
@@ -99,7 +102,7 @@ public final class KeyKind implements VisualKind<KeyVisual> {
     private static KeyDrawing shared(KeyVisual key, Scene scene) {
         SharedKey shared = scene.key(key.key())
                 .orElseThrow(() -> new MisfitException(
-                        "The shared key “" + key.key() + "” has gone. Choose another in the brief."));
+                        phrase("The shared key “{0}” has gone. Choose another in the brief.", key.key())));
         Colour colour = shared.colour();
         Key drawn = colour.order() != null && !colour.order().isEmpty()
                 ? Colouring.swatches(colour, shared.words(), colour.order())
@@ -110,7 +113,7 @@ public final class KeyKind implements VisualKind<KeyVisual> {
                 List.of(new NamedKey("", null, drawn)),
                 false,
                 colour.low() == null && colour.breaks() == null && colour.order() == null
-                        ? List.of("This key has no ends of its own yet, so it shows none.")
+                        ? List.of(phrase("This key has no ends of its own yet, so it shows none."))
                         : List.of(),
                 null);
     }

@@ -1,5 +1,7 @@
 package sarnik.visual.lines;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -36,15 +38,16 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
     LinesDrawing of(Frame frame, Frame ranked, Frame anyTime, CategoryColours colours) {
         int timeKey = frame.keys().size() - 1;
         List<String> notes = new ArrayList<>();
-        if (lines.step() == null) notes.add("A point a " + step.words() + ": chosen by the span of the data.");
+        if (lines.step() == null) notes.add(phrase("A point a {0}: chosen by the span of the data.", step.said()));
         long[] numbers = IntStream.range(0, frame.size())
                 .mapToLong(g -> step.number(frame.key(timeKey, g)))
                 .toArray();
         long first = Arrays.stream(numbers).min().orElse(0);
         long last = Arrays.stream(numbers).max().orElse(-1);
         if (last - first >= LinesKind.MOST_STEPS) {
-            throw new MisfitException("A point a %s makes %,d of them, more than can be drawn. Choose a longer step"
-                    .formatted(step.words(), last - first + 1));
+            throw new MisfitException(phrase(
+                    "A point a {0} makes {1} of them, more than can be drawn. Choose a longer step",
+                    step.said(), last - first + 1));
         }
         int count = (int) (last - first + 1);
         Written written = Written.of(dataset, measures.get(0), lines.format());
@@ -69,11 +72,14 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
         boolean near = least >= 0 && least < most * 0.4;
         String words =
                 String.join(", ", measures.stream().map(m -> ColumnWords.of(m)).toList());
-        if (count == 1) notes.add("All rows lie in one " + step.words() + ", so there is a point and no line.");
+        if (count == 1) notes.add(phrase("All rows lie in one {0}, so there is a point and no line.", step.said()));
         return new LinesDrawing(
-                Scene.titleOf(lines, words + " by " + step.words()),
-                words + " by " + step.words() + " of " + ColumnWords.of(lines.time())
-                        + (lines.zone() == null ? "" : ", " + Clock.words(lines.zone())),
+                Scene.titleOf(lines, phrase("{0} by {1}", words, step.said())),
+                lines.zone() == null
+                        ? phrase("{0} by {1} of {2}", words, step.said(), ColumnWords.of(lines.time()))
+                        : phrase(
+                                "{0} by {1} of {2}, {3}",
+                                words, step.said(), ColumnWords.of(lines.time()), Clock.words(lines.zone())),
                 LongStream.range(first, first + count).mapToObj(step::text).toList(),
                 days(first, count),
                 days(first + 1, count).stream()
@@ -110,7 +116,7 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
             if (anyTime != null) {
                 double[] ghost = yearBefore(anyTime, m, first, count);
                 drawn.add(new LinesDrawing.Line(
-                        "a year before", colours.get(m), ghost, null, texts(ghost, written), true));
+                        phrase("a year before"), colours.get(m), ghost, null, texts(ghost, written), true));
             }
             drawn.add(new LinesDrawing.Line(
                     ColumnWords.brief(measures.get(m)), colours.get(m), values, null, texts(values, written), false));
@@ -165,8 +171,9 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
             last = frame.key(0, g);
         }
         if (others > 0)
-            notes.add("%,d more %s no line of %s own; a rank in the brief says which have one."
-                    .formatted(others, others == 1 ? "has" : "have", others == 1 ? "its" : "their"));
+            notes.add(phrase(
+                    "{0, plural, one {# more has no line of its own} other {# more have no line of their own}}; a rank in the brief says which have one.",
+                    others));
         List<LinesDrawing.Line> drawn = new ArrayList<>();
         byValue.forEach((value, values) -> drawn.add(new LinesDrawing.Line(
                 dataset.label(lines.category(), value),

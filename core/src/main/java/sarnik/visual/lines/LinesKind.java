@@ -1,11 +1,11 @@
 package sarnik.visual.lines;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.DateTimeException;
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.LongStream;
@@ -22,6 +22,7 @@ import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.Ranking;
 import sarnik.data.Telling;
+import sarnik.language.Language;
 import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
@@ -128,7 +129,7 @@ public final class LinesKind implements VisualKind<Lines> {
 
     @Override
     public String words(Lines lines) {
-        return "the lines of " + ColumnWords.of(lines.measures().get(0));
+        return phrase("the lines of {0}", ColumnWords.of(lines.measures().get(0)));
     }
 
     @Override
@@ -171,15 +172,13 @@ public final class LinesKind implements VisualKind<Lines> {
     public String pickWords(Lines lines, Value.Pick pick, Datasets datasets) {
         if (!(pick instanceof Value.Span span)) return VisualKind.super.pickWords(lines, pick, datasets);
         return span.from().equals(span.to())
-                ? ColumnWords.of(lines.time()) + " " + day(span.from())
-                : ColumnWords.of(lines.time()) + " from " + day(span.from()) + " to " + day(span.to());
+                ? phrase("column, day|{0} {1}", ColumnWords.of(lines.time()), day(span.from()))
+                : phrase("day|{0} from {1} to {2}", ColumnWords.of(lines.time()), day(span.from()), day(span.to()));
     }
-
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH);
 
     private static String day(String text) {
         try {
-            return DAY.format(LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text));
+            return Language.day(LocalDate.parse(text.length() > 10 ? text.substring(0, 10) : text));
         } catch (DateTimeException unreadable) {
             return text;
         }
@@ -207,14 +206,16 @@ public final class LinesKind implements VisualKind<Lines> {
         LoadedDataset dataset = scene.dataset(lines.dataset());
         Column column = dataset.table()
                 .find(lines.time())
-                .orElseThrow(() -> new MisfitException("There is no column “" + lines.time() + "” any more"));
+                .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", lines.time())));
         if (!Choices.isTime(column))
-            throw new MisfitException("“" + lines.time() + "” holds "
-                    + column.type().words() + " and no dates any more, so there is no line over it");
+            throw new MisfitException(phrase(
+                    "“{0}” holds {1} and no dates any more, so there is no line over it",
+                    lines.time(), column.type().said()));
         TimeStep step = step(Optional.of(column), lines);
         if (step.needsTime() && column.type() != ColumnType.TIME)
-            throw new MisfitException("“" + lines.time() + "” holds days, which cannot be cut into " + step.words()
-                    + "s. Choose a longer step");
+            throw new MisfitException(phrase(
+                    "“{0}” holds days, which cannot be cut into steps shorter than a day. Choose a longer step",
+                    lines.time()));
         List<Stage> shown = scene.shown(dataset, lines.rule());
         GroupKey time = new GroupKey.Step(lines.time(), step, lines.zone());
         List<GroupKey> keys =

@@ -1,5 +1,7 @@
 package sarnik.visual.list;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -94,7 +96,9 @@ public final class ListKind implements VisualKind<Listing> {
 
     @Override
     public String words(Listing list) {
-        return list.each() == null ? "the list of rows" : "the list of " + ColumnWords.of(list.each());
+        return list.each() == null
+                ? phrase("the list of rows")
+                : phrase("the list of {0}", ColumnWords.of(list.each()));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.visual.list;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -7,6 +9,7 @@ import java.util.Set;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Template;
+import sarnik.language.Language;
 import sarnik.query.RowPage;
 import sarnik.query.RowQuery;
 import sarnik.visual.AskedRows;
@@ -76,7 +79,7 @@ final class RowLines {
                     from,
                     page.all(),
                     PAGE,
-                    "row",
+                    phrase("row"),
                     notes(unknown),
                     Trail.of(page.trail()));
         });
@@ -117,10 +120,10 @@ final class RowLines {
     }
 
     private List<String> notes(Set<String> unknown) {
-        return notes(unknown, "no column of " + dataset.name() + ", or not a way to write it");
-    }
-
-    static List<String> notes(Set<String> unknown, String why) {
-        return unknown.isEmpty() ? List.of() : List.of(String.join(" and ", unknown) + " names " + why + ".");
+        return unknown.isEmpty()
+                ? List.of()
+                : List.of(phrase(
+                        "{0} names no column of {1}, or not a way to write it.",
+                        Language.all(List.copyOf(unknown)), dataset.name()));
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.visual.list;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
@@ -11,6 +13,7 @@ import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.Template;
+import sarnik.language.Language;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Query;
@@ -73,7 +76,11 @@ final class ValueLines {
                     order.length,
                     RowLines.PAGE,
                     ColumnWords.of(list.each()),
-                    RowLines.notes(unknown, "none of the list's figures, or not a way to write one"),
+                    unknown.isEmpty()
+                            ? List.of()
+                            : List.of(phrase(
+                                    "{0} names none of the list’s figures, or not a way to write one.",
+                                    Language.all(List.copyOf(unknown)))),
                     Trail.of(frame.trail()));
         });
     }
@@ -83,7 +90,7 @@ final class ValueLines {
     }
 
     private Comparator<Integer> order(Frame frame) {
-        Listing.By by = list.order() == null ? new Listing.By(ColumnWords.of(figures.get(0)), true) : list.order();
+        Listing.By by = list.order() == null ? new Listing.By(ColumnWords.kept(figures.get(0)), true) : list.order();
         if (by.by().equals(list.each())) {
             Comparator<Integer> labels = Comparator.comparing(g -> label(frame, g), String.CASE_INSENSITIVE_ORDER);
             return by.down() ? labels.reversed() : labels;
@@ -97,13 +104,13 @@ final class ValueLines {
 
     private int figure(String words) {
         for (int m = 0; m < figures.size(); m++)
-            if (ColumnWords.of(figures.get(m)).equals(words)) return m;
-        throw new MisfitException("“" + words + "” is none of the figures of this list any more");
+            if (ColumnWords.kept(figures.get(m)).equals(words)) return m;
+        throw new MisfitException(phrase("“{0}” is none of the figures of this list any more", words));
     }
 
     private String filled(Template template, Frame frame, int group, Set<String> unknown) {
         return template.filled(field -> {
-            if (field.is(ColumnWords.of(list.each())) || field.is(list.each())) return label(frame, group);
+            if (field.is(ColumnWords.kept(list.each())) || field.is(list.each())) return label(frame, group);
             String value = Fields.figure(field, dataset, figures, m -> frame.value(m, group));
             if (value == null) unknown.add(field.written());
             return value;

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.RolledUp;
@@ -16,7 +18,7 @@ final class Areas implements LayerKind {
 
     @Override
     public String name(String what, LoadedDataset dataset) {
-        return what + " by area";
+        return phrase("{0} by area", what);
     }
 
     @Override
@@ -33,9 +35,9 @@ final class Areas implements LayerKind {
     public LayerPlan plan(LayerRows rows, Scales scales) {
         Layer layer = rows.layer;
         String set = PlaceMarks.setOf(layer, rows.dataset())
-                .orElseThrow(() ->
-                        new MisfitException("The rows of “" + rows.dataset().name()
-                                + "” lie at points. Choose the areas they are counted by in the layer's brief"));
+                .orElseThrow(() -> new MisfitException(phrase(
+                        "The rows of “{0}” lie at points. Choose the areas they are counted by in the layer’s brief",
+                        rows.dataset().name())));
         String column = layer.set() == null ? layer.placeColumn() : RolledUp.column(set);
         return new PlaceMarks(rows, scales, column, Measure.ROWS).filled(set, null);
     }

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -29,7 +31,7 @@ final class Density implements LayerKind {
 
     @Override
     public String name(String what, LoadedDataset dataset) {
-        return "Density of " + dataset.name();
+        return phrase("Density of {0}", dataset.name());
     }
 
     @Override
@@ -60,7 +62,7 @@ final class Density implements LayerKind {
                 .mapToDouble(g -> Double.isFinite(frame.value(0, g)) ? Math.max(0, frame.value(0, g)) : 0)
                 .toArray();
         if (IntStream.of(order).anyMatch(g -> frame.value(0, g) < 0))
-            notes.add("Places with a figure below zero have no density and are left out.");
+            notes.add(phrase("Places with a figure below zero have no density and are left out."));
         Layer.Spread spread = layer.spread() == null ? USUAL : layer.spread();
         double peak = Double.NaN;
         if (spread.metres()) {
@@ -97,10 +99,9 @@ final class Density implements LayerKind {
         List<String> colours = new ArrayList<>(palette.colours(ColourScale.RAMP_STEPS));
         if (reversed) java.util.Collections.reverse(colours);
         List<Swatch> swatches = colours.stream().map(c -> new Swatch(c, "", 0)).toList();
-        String unit = words + " per km², "
-                + (spread.metres()
-                        ? "within " + distance(spread.radius())
-                        : "within " + NumberWords.full(spread.radius()) + " pixels");
+        String unit = spread.metres()
+                ? phrase("{0} per km², within {1}", words, distance(spread.radius()))
+                : phrase("{0} per km², within {1} pixels", words, NumberWords.full(spread.radius()));
         Key.Draft key = new Key.Draft();
         key.colourWords = unit;
         key.colours = swatches;

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -50,7 +52,7 @@ final class Flows implements LayerKind {
 
     @Override
     public String name(String what, LoadedDataset dataset) {
-        return "Flows of " + dataset.name();
+        return phrase("Flows of {0}", dataset.name());
     }
 
     @Override
@@ -66,9 +68,9 @@ final class Flows implements LayerKind {
     @Override
     public LayerPlan plan(LayerRows rows, Scales scales) {
         if (!fits(rows.dataset())) {
-            throw new MisfitException("The rows of “" + rows.dataset().name()
-                    + "” come from nowhere. Say on the dataset's page from where to where they go, or "
-                    + "choose another kind of layer");
+            throw new MisfitException(phrase(
+                    "The rows of “{0}” come from nowhere. Say on the dataset’s page from where to where they go, or choose another kind of layer",
+                    rows.dataset().name()));
         }
         Ways apart = new Ways(rows, scales, rows.layer.placeColumn());
         long most = (long) rows.dataset().placesOf(rows.layer.placeColumn()).size();
@@ -78,8 +80,9 @@ final class Flows implements LayerKind {
         return new LayerPlan(apart.shown, (answers, notes) -> {
             int many = between(answers.of(apart.shown)).length;
             if (byProvince == null || many <= MOST_FLOWS) return apart.draw(answers, notes);
-            notes.add("%,d flows from place to place are summed up by province. A narrowing shows them one by one."
-                    .formatted(many));
+            notes.add(phrase(
+                    "{0} flows from place to place are summed up by province. A narrowing shows them one by one.",
+                    many));
             return byProvince.draw(answers, notes);
         });
     }
@@ -125,12 +128,9 @@ final class Flows implements LayerKind {
             int[] all = between(frame);
             int within = frame.size() - all.length;
             if (within > 0)
-                notes.add("%,d %s where %s and %s not drawn."
-                        .formatted(
-                                within,
-                                within == 1 ? "flow stays" : "flows stay",
-                                within == 1 ? "it begins" : "they begin",
-                                within == 1 ? "is" : "are"));
+                notes.add(phrase(
+                        "{0, plural, one {# flow stays where it begins and is not drawn.} other {# flows stay where they begin and are not drawn.}}",
+                        within));
             int[] order = Arrays.stream(all)
                     .boxed()
                     .sorted(Comparator.comparingDouble(
@@ -142,13 +142,14 @@ final class Flows implements LayerKind {
             if (order.length < all.length) {
                 double told = sum(values, order) / sum(values, all);
                 if (told < LEAST_TOLD) {
-                    notes.add(("%,d flows are too many: the %d largest hold %d %% of all. Narrow first, for example to "
-                                    + "one origin or one period.")
-                            .formatted(all.length, MOST_FLOWS, Rounded.up(told * 100)));
+                    notes.add(phrase(
+                            "{0} flows are too many: the {1} largest hold {2} % of all. Narrow first, for example to one origin or one period.",
+                            all.length, MOST_FLOWS, Rounded.up(told * 100)));
                     order = new int[0];
                 } else {
-                    notes.add("The %d largest of %,d flows are drawn; they hold %d %% of all."
-                            .formatted(MOST_FLOWS, all.length, Rounded.up(told * 100)));
+                    notes.add(phrase(
+                            "The {0} largest of {1} flows are drawn; they hold {2} % of all.",
+                            MOST_FLOWS, all.length, Rounded.up(told * 100)));
                 }
             }
             return drawn(frame, order, all, answers, notes);

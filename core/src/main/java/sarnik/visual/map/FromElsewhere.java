@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import sarnik.brief.Brief.Option;
 import sarnik.brief.BriefLine;
 import sarnik.brief.Choices;
@@ -16,12 +18,12 @@ final class FromElsewhere implements LayerKind.Bare {
 
     @Override
     public String name(Layer layer) {
-        return layer.set() == null ? "Pictures" : layer.set();
+        return layer.set() == null ? phrase("Pictures") : layer.set();
     }
 
     @Override
     public LayerDrawn drawn(Layer layer, LayerDrawn.Head head, Scene scene) {
-        if (layer.set() == null) throw new MisfitException("No source is chosen for the pictures");
+        if (layer.set() == null) throw new MisfitException(phrase("No source is chosen for the pictures"));
         return new LayerDrawn.OfPictures(head, layer.set());
     }
 

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -196,10 +198,14 @@ public record Layer(
             if (period == null) return stages;
             String from = period.from == null ? null : period.from.toString();
             String to = period.to == null ? null : period.to.toString();
-            String words = from == null ? "up to " + to : to == null ? "from " + from : "from " + from + " to " + to;
+            String of = ColumnWords.of(period.column);
             List<Stage> all = new ArrayList<>(stages);
             all.add(new Stage(
-                    "The layer keeps to %s %s".formatted(ColumnWords.of(period.column), words),
+                    from == null
+                            ? phrase("The layer keeps to {0} up to {1}", of, to)
+                            : to == null
+                                    ? phrase("The layer keeps to {0} from {1}", of, from)
+                                    : phrase("The layer keeps to {0} from {1} to {2}", of, from, to),
                     List.of(new Condition.Between(period.column, from, to))));
             return all;
         }

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -142,7 +144,9 @@ final class LayerRows {
         Measure shown = !layer.isOfShapes() && layer.size() != null
                 ? layer.size().measure()
                 : layer.colour() == null ? null : layer.colour().measure();
-        String what = shown == null ? dataset.name() : ColumnWords.of(shown) + " of " + dataset.name();
+        String what = shown == null
+                ? dataset.name()
+                : phrase("measure, dataset|{0} of {1}", ColumnWords.of(shown), dataset.name());
         return layer.kind().room().name(what, dataset);
     }
 
@@ -183,10 +187,9 @@ final class LayerRows {
                 })
                 .toArray();
         if (rows.length > MOST_ROWS)
-            throw new MisfitException(
-                    ("%,d rows are in sight, and at most %,d are handed out at once. Narrow first, or take all "
-                                    + "rows from the dataset's page.")
-                            .formatted(rows.length, MOST_ROWS));
+            throw new MisfitException(phrase(
+                    "{0} rows are in sight, and at most {1} are handed out at once. Narrow first, or take all rows from the dataset’s page.",
+                    rows.length, MOST_ROWS));
         Set<String> given = layer.columns();
         List<String> names = table.names().stream()
                 .filter(n -> !n.startsWith("@") && (all || given.contains(n)))

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.function.IntFunction;
 import sarnik.data.MisfitException;
@@ -82,11 +84,12 @@ public final class MapAnswers {
     public OwnShapes ownShapes(String layer) {
         LayerRows rows = rows(layer);
         if (rows.layer.kind() != Layer.Kind.SHAPES)
-            throw new MisfitException("This layer does not show the shapes of its rows.");
+            throw new MisfitException(phrase("This layer does not show the shapes of its rows."));
         return rows.dataset()
                 .ownShapes()
-                .orElseThrow(() ->
-                        new MisfitException("The rows of “" + rows.dataset().name() + "” brought no shapes along."));
+                .orElseThrow(() -> new MisfitException(phrase(
+                        "The rows of “{0}” brought no shapes along.",
+                        rows.dataset().name())));
     }
 
     private LayerRows rows(String layer) {

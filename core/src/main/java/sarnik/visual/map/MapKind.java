@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
@@ -19,6 +21,7 @@ import sarnik.data.MisfitException;
 import sarnik.data.Rule;
 import sarnik.data.Telling;
 import sarnik.data.Words;
+import sarnik.language.Language;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
@@ -112,7 +115,7 @@ public final class MapKind implements VisualKind<MapVisual> {
 
     @Override
     public String words(MapVisual map) {
-        return "the map";
+        return phrase("the map");
     }
 
     @Override
@@ -155,7 +158,10 @@ public final class MapKind implements VisualKind<MapVisual> {
                 values.stream().filter(v -> place(map, v, datasets).isPresent()).toList();
         return new Known(
                 known,
-                String.join(" and ", shown.stream().map(LoadedDataset::name).toList()) + " does not have in place");
+                phrase(
+                        "{0} does not have in {1}",
+                        Language.all(shown.stream().map(LoadedDataset::name).toList()),
+                        ColumnWords.of(PlacedTable.PLACE)));
     }
 
     @Override
@@ -241,7 +247,7 @@ public final class MapKind implements VisualKind<MapVisual> {
         String name() {
             if (read.name() != null && !read.name().isBlank()) return read.name();
             if (!read.kind().hasData()) return read.kind().bare().name(read);
-            return rows == null ? "Layer " + id : rows.head(List.of()).name();
+            return rows == null ? phrase("Layer {0}", id) : rows.head(List.of()).name();
         }
     }
 
@@ -275,8 +281,9 @@ public final class MapKind implements VisualKind<MapVisual> {
             rows = new LayerRows(id, layer, scene, plan);
             if (layer.startsHidden()) return new Coming(id, entry.getValue(), layer, rows, null, null);
             if (!rows.dataset().isPlaced())
-                throw new MisfitException("The rows of “" + rows.dataset().name()
-                        + "” have no place. Say on the dataset's page how they are placed");
+                throw new MisfitException(phrase(
+                        "The rows of “{0}” have no place. Say on the dataset’s page how they are placed",
+                        rows.dataset().name()));
             fits(layer, rows.dataset());
             LayerPlan drawn = layer.kind().room().plan(rows, new Scales(scene::key, scene::number));
             return new Coming(id, entry.getValue(), layer, rows, drawn, null);
@@ -307,9 +314,10 @@ public final class MapKind implements VisualKind<MapVisual> {
                 }
             }
         }
-        if (trail == null) trail = new Trail(List.of(), map.layers().isEmpty() ? "The map has no layer yet." : null);
+        if (trail == null)
+            trail = new Trail(List.of(), map.layers().isEmpty() ? phrase("The map has no layer yet.") : null);
         return new MapDrawing(
-                Scene.titleOf(map, map.layers().isEmpty() ? "An empty map" : titleOf(map, scene.datasets())),
+                Scene.titleOf(map, map.layers().isEmpty() ? phrase("An empty map") : titleOf(map, scene.datasets())),
                 drawn,
                 MapWords.summary(drawn, scene),
                 List.copyOf(credits),
@@ -323,12 +331,13 @@ public final class MapKind implements VisualKind<MapVisual> {
      * @throws MisfitException when the layer has gone or no longer fits its data
      */
     static LayerRows rows(MapVisual map, String layer, Scene scene) {
-        if (!map.layers().containsKey(layer)) throw new MisfitException("This layer has been taken away from the map.");
+        if (!map.layers().containsKey(layer))
+            throw new MisfitException(phrase("This layer has been taken away from the map."));
         return new LayerRows(layer, asRead(scene, layer, map.layers().get(layer)), scene, new Plan());
     }
 
     private static LayerDrawn misfit(Coming layer, String why) {
-        String sentence = why.endsWith(".") ? why : why + ". Choose what fits in the layer's brief.";
+        String sentence = why.endsWith(".") ? why : phrase("{0}. Choose what fits in the layer’s brief.", why);
         return new LayerDrawn.OfNothing(
                 new LayerDrawn.Head(
                         layer.id, layer.name(), layer.read.startsHidden(), layer.read.opacity(), 0, List.of(sentence)),
@@ -383,19 +392,17 @@ public final class MapKind implements VisualKind<MapVisual> {
         if (layer.size() != null
                 && !layer.isOfShapes()
                 && !dataset.read(layer.size().measure()).isAmount()) {
-            throw new MisfitException(
-                    ("“%s” is a date, and a date has no size. Choose another measure for the size; colours and "
-                                    + "labels can stand for dates")
-                            .formatted(ColumnWords.of(layer.size().measure())));
+            throw new MisfitException(phrase(
+                    "“{0}” is a date, and a date has no size. Choose another measure for the size; colours and labels can stand for dates",
+                    ColumnWords.of(layer.size().measure())));
         }
         if (layer.colour() != null
                 && layer.colour().measure() != null
                 && layer.colour().per() != null
                 && !dataset.read(layer.colour().measure()).isAmount()) {
-            throw new MisfitException(
-                    ("“%s” is a date, and a date cannot be divided by the size of an area. Take that off in the "
-                                    + "layer's brief")
-                            .formatted(ColumnWords.of(layer.colour().measure())));
+            throw new MisfitException(phrase(
+                    "“{0}” is a date, and a date cannot be divided by the size of an area. Take that off in the layer’s brief",
+                    ColumnWords.of(layer.colour().measure())));
         }
     }
 
@@ -478,7 +485,7 @@ public final class MapKind implements VisualKind<MapVisual> {
                 .orElseThrow();
         if (top.name() != null && !top.name().isBlank()) return top.name();
         if (!top.kind().hasData()) return top.kind().bare().name(top);
-        return datasets.ready(top.dataset()).map(d -> LayerRows.nameOf(top, d)).orElse("A map");
+        return datasets.ready(top.dataset()).map(d -> LayerRows.nameOf(top, d)).orElse(phrase("A map"));
     }
 
     // --- proposals ---------------------------------------------------------------------------------

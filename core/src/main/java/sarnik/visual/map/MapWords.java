@@ -1,9 +1,10 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.IntStream;
 import sarnik.scale.NumberWords;
 import sarnik.scale.ValueWords;
@@ -35,8 +36,8 @@ final class MapWords {
             String most = IntStream.range(0, Math.min(NAMED, s.at().length))
                     .mapToObj(i -> name(s.places(), s.at()[i]) + " " + NumberWords.full(s.sizes()[i]))
                     .reduce((a, b) -> a + ", " + b)
-                    .orElse("none");
-            return "%s: %,d symbols. The largest: %s.%s".formatted(name, s.at().length, most, colours(s.key()));
+                    .orElse(phrase("none"));
+            return coloured(phrase("{0}: {1} symbols. The largest: {2}.", name, s.at().length, most), s.key());
         }
         if (layer instanceof LayerDrawn.OfAreas a) {
             int[] order = IntStream.range(0, a.at().length)
@@ -52,30 +53,28 @@ final class MapWords {
                                             : a.key().read())
                                     .full(a.values()[order[i]]))
                     .reduce((x, y) -> x + ", " + y)
-                    .orElse("none");
-            return "%s: %,d %s. The highest: %s.%s"
-                    .formatted(
-                            name,
-                            a.at().length,
-                            a.set() == null ? "shapes" : "areas of " + a.set(),
-                            most,
-                            colours(a.key()));
+                    .orElse(phrase("none"));
+            return coloured(
+                    a.set() == null
+                            ? phrase("{0}: {1} shapes. The highest: {2}.", name, a.at().length, most)
+                            : phrase("{0}: {1} areas of {2}. The highest: {3}.", name, a.at().length, a.set(), most),
+                    a.key());
         }
         if (layer instanceof LayerDrawn.OfDensity d)
-            return "%s: the density of %,d places.".formatted(name, d.at().length);
+            return phrase("{0}: the density of {1} places.", name, d.at().length);
         if (layer instanceof LayerDrawn.OfFlows f) {
             String most = IntStream.range(0, Math.min(NAMED, f.from().length))
-                    .mapToObj(i -> "%s to %s %s"
-                            .formatted(
-                                    name(f.places(), f.from()[i]),
-                                    name(f.places(), f.to()[i]),
-                                    NumberWords.full(f.values()[i])))
+                    .mapToObj(i -> phrase(
+                            "from, to, value|{0} to {1} {2}",
+                            name(f.places(), f.from()[i]),
+                            name(f.places(), f.to()[i]),
+                            NumberWords.full(f.values()[i])))
                     .reduce((a, b) -> a + ", " + b)
-                    .orElse("none");
-            return "%s: %,d flows. The largest: %s.".formatted(name, f.from().length, most);
+                    .orElse(phrase("none"));
+            return phrase("{0}: {1} flows. The largest: {2}.", name, f.from().length, most);
         }
         if (layer instanceof LayerDrawn.OfPaths p)
-            return "%s: %,d paths through %,d points.".formatted(name, p.names().size(), p.at().length);
+            return phrase("{0}: {1} paths through {2} points.", name, p.names().size(), p.at().length);
         return String.join(" ", layer.head().notes());
     }
 
@@ -83,15 +82,17 @@ final class MapWords {
         return scene.sheet(sheet).names().get(place);
     }
 
-    private static String colours(Key key) {
-        if (key.colourWords() == null) return "";
-        if (key.low() == null) return " Coloured by " + key.colourWords() + ".";
-        return String.format(
-                Locale.ENGLISH,
-                " Coloured by %s, from %s to %s%s.",
-                key.colourWords(),
-                key.read().full(key.low()),
-                key.read().full(key.high()),
-                key.missing() == 0 ? "" : "; %,d without data".formatted(key.missing()));
+    private static String coloured(String words, Key key) {
+        if (key.colourWords() == null) return words;
+        if (key.low() == null) return words + " " + phrase("Coloured by {0}.", key.colourWords());
+        String low = key.read().full(key.low());
+        String high = key.read().full(key.high());
+        return words
+                + " "
+                + (key.missing() == 0
+                        ? phrase("Coloured by {0}, from {1} to {2}.", key.colourWords(), low, high)
+                        : phrase(
+                                "Coloured by {0}, from {1} to {2}; {3} without data.",
+                                key.colourWords(), low, high, key.missing()));
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Map;
 import sarnik.brief.Brief.Kind;
@@ -20,16 +22,17 @@ final class Outlines implements LayerKind.Bare {
 
     @Override
     public String name(Layer layer) {
-        return layer.set() == null ? "Outlines" : layer.set();
+        return layer.set() == null ? phrase("Outlines") : layer.set();
     }
 
     @Override
     public LayerDrawn drawn(Layer layer, LayerDrawn.Head head, Scene scene) {
-        if (layer.set() == null) throw new MisfitException("No boundary set is chosen for the outlines");
+        if (layer.set() == null) throw new MisfitException(phrase("No boundary set is chosen for the outlines"));
         IndexedSet set = scene.datasets()
                 .boundaries()
                 .find(layer.set())
-                .orElseThrow(() -> new MisfitException("The boundary set “" + layer.set() + "” has been taken away"));
+                .orElseThrow(
+                        () -> new MisfitException(phrase("The boundary set “{0}” has been taken away", layer.set())));
         return new LayerDrawn.OfOutlines(
                 head, layer.set(), layer.label() != null, set.set().credit());
     }

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
@@ -37,7 +39,7 @@ final class Paths implements LayerKind {
 
     @Override
     public String name(String what, LoadedDataset dataset) {
-        return "Paths of " + dataset.name();
+        return phrase("Paths of {0}", dataset.name());
     }
 
     @Override
@@ -56,12 +58,13 @@ final class Paths implements LayerKind {
         Layer.Path path = rows.layer.path();
         if (path == null)
             throw new MisfitException(
-                    "It is not said yet in which order the points are joined. Say so in the layer's brief");
+                    phrase("It is not said yet in which order the points are joined. Say so in the layer’s brief"));
         Column by = rows.dataset()
                 .table()
                 .find(path.by())
-                .orElseThrow(() -> new MisfitException("The column “" + path.by()
-                        + "” of the paths' order has gone. Choose another in the layer's brief"));
+                .orElseThrow(() -> new MisfitException(phrase(
+                        "The column “{0}” of the paths’ order has gone. Choose another in the layer’s brief",
+                        path.by())));
         Asked shown = rows.ask(List.of(path.who(), path.by(), PlacedTable.PLACE), List.of(Measure.ROWS));
         Tints tints = tints(rows, scales);
         PlaceSheet sheet = rows.sheet(PlacedTable.PLACE);
@@ -96,8 +99,8 @@ final class Paths implements LayerKind {
         Map<String, List<Stop>> paths = new TreeMap<>();
         int stops = Math.min(frame.size(), MOST_POINTS);
         if (stops < frame.size())
-            notes.add("Only the first %,d of %,d points are drawn. Narrow to see the others."
-                    .formatted(stops, frame.size()));
+            notes.add(phrase(
+                    "Only the first {0} of {1} points are drawn. Narrow to see the others.", stops, frame.size()));
         for (int g = 0; g < stops; g++) {
             Integer place = sheet.index().get(frame.key(2, g));
             if (place != null)

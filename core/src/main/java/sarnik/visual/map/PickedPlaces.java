@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -83,11 +85,12 @@ final class PickedPlaces {
     /** The places whose value lies in a class, found by asking as the layer does. */
     private static Picked ofClass(MapVisual map, Value.OfClass of, Scene scene, Function<String, Layer> read) {
         if (!map.layers().containsKey(of.layer()))
-            throw new MisfitException("The layer on which a class was picked has been taken away");
+            throw new MisfitException(phrase("The layer on which a class was picked has been taken away"));
         Layer layer = read.apply(of.layer());
         LayerRows rows = new LayerRows(of.layer(), layer, scene, new Plan());
         if (layer.colour() == null || layer.colour().measure() == null)
-            throw new MisfitException("The colours of the layer on which a class was picked stand for no measure");
+            throw new MisfitException(
+                    phrase("The colours of the layer on which a class was picked stand for no measure"));
         String column = layer.kind() == Layer.Kind.AREAS
                 ? PlaceMarks.setOf(layer, rows.dataset())
                         .filter(set -> layer.set() != null)
@@ -95,15 +98,16 @@ final class PickedPlaces {
                         .orElse(layer.placeColumn())
                 : layer.placeColumn();
         Asked all = rows.domain(List.of(column), List.of(layer.colour().measure()), null);
-        Having inClass = new Having(0, of.low(), false, of.high(), true, of.missing(), "Only the class that is picked");
+        Having inClass =
+                new Having(0, of.low(), false, of.high(), true, of.missing(), phrase("Only the class that is picked"));
         return new Picked.Among(new Asked(all.dataset(), all.query().having(inClass)), 0);
     }
 
-    private static String bounds(Double low, Double high) {
-        if (low == null) return "up to " + NumberWords.full(high == null ? 0 : high);
+    private static String within(String name, Double low, Double high) {
+        if (low == null) return phrase("{0} up to {1}", name, NumberWords.full(high == null ? 0 : high));
         return high == null
-                ? "above " + NumberWords.full(low)
-                : "above " + NumberWords.full(low) + " up to " + NumberWords.full(high);
+                ? phrase("{0} above {1}", name, NumberWords.full(low))
+                : phrase("{0} above {1} up to {2}", name, NumberWords.full(low), NumberWords.full(high));
     }
 
     /** What was picked in words; empty where it is a list of places. */
@@ -111,23 +115,26 @@ final class PickedPlaces {
         if (pick instanceof Value.OfClass of) {
             Layer layer = map.layers().get(of.layer());
             String name = layer == null
-                    ? "a layer that has gone"
+                    ? phrase("a layer that has gone")
                     : layer.name() != null && !layer.name().isBlank()
                             ? layer.name()
                             : datasets.ready(layer.dataset())
                                     .map(d -> LayerRows.nameOf(layer, d))
-                                    .orElse("a layer");
-            return Optional.of(of.missing() ? "what has no data in " + name : name + " " + bounds(of.low(), of.high()));
+                                    .orElse(phrase("a layer"));
+            return Optional.of(
+                    of.missing() ? phrase("what has no data in {0}", name) : within(name, of.low(), of.high()));
         }
         if (pick instanceof Value.Near near)
-            return Optional.of("within " + NumberWords.full(near.metres() / 1000) + " km of "
-                    + places(map, datasets)
+            return Optional.of(phrase(
+                    "within {0} km of {1}",
+                    NumberWords.full(near.metres() / 1000),
+                    places(map, datasets)
                             .filter(p -> p.id().equals(near.place()))
                             .findFirst()
                             .map(Place::name)
-                            .orElse(near.place()));
-        if (pick instanceof Value.Ring) return Optional.of("what lies in the ring that was drawn");
-        if (pick instanceof Value.Extent) return Optional.of("what lies in the box that was drawn");
+                            .orElse(near.place())));
+        if (pick instanceof Value.Ring) return Optional.of(phrase("what lies in the ring that was drawn"));
+        if (pick instanceof Value.Extent) return Optional.of(phrase("what lies in the box that was drawn"));
         return Optional.empty();
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -154,15 +156,16 @@ final class PlaceMarks {
     }
 
     private String tintWords() {
-        return rows.dataset().words(layer.colour().measure())
-                + ("km2".equals(layer.colour().per()) ? " per km²" : "");
+        String words = rows.dataset().words(layer.colour().measure());
+        return "km2".equals(layer.colour().per()) ? phrase("{0} per km²", words) : words;
     }
 
     double[] tints(Frame frame, int[] order, List<String> notes) {
         double[] values = picked(frame.values().get(1), order);
         if (!"km2".equals(layer.colour().per())) return values;
         Map<String, Double> sizes = sizes();
-        if (sizes.isEmpty()) notes.add("Only areas have a size to divide by, so the measure is shown as it is.");
+        if (sizes.isEmpty())
+            notes.add(phrase("Only areas have a size to divide by, so the measure is shown as it is."));
         return IntStream.range(0, order.length)
                 .mapToDouble(i ->
                         values[i] / (sizes.isEmpty() ? 1 : sizes.getOrDefault(frame.key(0, order[i]), Double.NaN)))
@@ -198,9 +201,9 @@ final class PlaceMarks {
                     && layer.colour().per() == null
                     && isSum(layer.colour().measure())
                     && (own == null || own.mayHaveAreas())) {
-                key = key.hinted(List.of("Large areas make large sums. Divide “"
-                        + ColumnWords.of(layer.colour().measure())
-                        + "” by people in a formula, or by the size of the area in the brief."));
+                key = key.hinted(List.of(phrase(
+                        "Large areas make large sums. Divide “{0}” by people in a formula, or by the size of the area in the brief.",
+                        ColumnWords.of(layer.colour().measure()))));
             }
             Labels labels = labels(answers, order);
             double[] values = isByMeasure()
@@ -253,7 +256,7 @@ final class PlaceMarks {
         for (int shape : shapes) counts[shape]++;
         List<ShapeSwatch> swatches = new ArrayList<>();
         for (int s = 0; s < values.size(); s++) swatches.add(new ShapeSwatch(s, values.get(s), counts[s]));
-        if (counts[most] > 0) swatches.add(new ShapeSwatch(most, "others", counts[most]));
+        if (counts[most] > 0) swatches.add(new ShapeSwatch(most, phrase("others"), counts[most]));
         return new Shapes(shapes, 0, swatches);
     }
 

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -56,10 +58,14 @@ public final class PlaceTeller {
         List<Measure> measures = measures(rows.layer);
         Frame frame = rows.ofPlace(engine, column, place, List.of(), measures);
         List<Line> lines = new ArrayList<>();
-        for (int i = 0; i < measures.size(); i++)
-            lines.add(new Line(
-                    rows.dataset().words(measures.get(i)),
-                    rows.dataset().read(measures.get(i)).full(frame.value(i, 0))));
+        // What a text in braces calls them, whatever is spoken.
+        List<Line> named = new ArrayList<>();
+        for (int i = 0; i < measures.size(); i++) {
+            Measure measure = measures.get(i);
+            String value = rows.dataset().read(measure).full(frame.value(i, 0));
+            lines.add(new Line(rows.dataset().words(measure), value));
+            named.add(new Line(ColumnWords.kept(measure), value));
+        }
         Layer.Tip tip = rows.layer.tip();
         if (tip != null && tip.columns() != null) {
             for (String c : tip.columns()) {
@@ -67,12 +73,13 @@ public final class PlaceTeller {
                 List<String> keys = IntStream.range(0, Math.min(4, values.size()))
                         .mapToObj(g -> values.key(0, g))
                         .toList();
-                lines.add(new Line(
-                        ColumnWords.of(c),
-                        keys.isEmpty()
-                                ? "–"
-                                : String.join(", ", keys)
-                                        + (values.size() > 4 ? " and " + (values.size() - 4) + " more" : "")));
+                String value = keys.isEmpty()
+                        ? "–"
+                        : values.size() > 4
+                                ? phrase("{0} and {1} more", String.join(", ", keys), values.size() - 4)
+                                : String.join(", ", keys);
+                lines.add(new Line(ColumnWords.of(c), value));
+                named.add(new Line(ColumnWords.kept(c), value));
             }
         }
         String name = name(rows, column, place);
@@ -86,7 +93,7 @@ public final class PlaceTeller {
                                 rows.ofPlace(engine, column, place, List.of(tip.over()), List.of(measures.get(0))),
                                 tip.over(),
                                 measures.get(0)),
-                tip == null || tip.text() == null || tip.text().isBlank() ? null : filled(tip.text(), name, lines));
+                tip == null || tip.text() == null || tip.text().isBlank() ? null : filled(tip.text(), name, named));
     }
 
     /**
@@ -134,7 +141,7 @@ public final class PlaceTeller {
         for (double v : values) if (Double.isFinite(v)) most = Math.max(most, v);
         double top = most;
         return new Chart(
-                rows.dataset().words(measure) + " by " + ColumnWords.of(over),
+                phrase("{0} by {1}", rows.dataset().words(measure), ColumnWords.of(over)),
                 IntStream.range(from, frame.size())
                         .mapToObj(g -> frame.key(0, g))
                         .toList(),
@@ -186,12 +193,12 @@ public final class PlaceTeller {
                 .map(g -> new Found(
                         frame.key(0, g),
                         places.get(frame.key(0, g)).name(),
-                        NumberWords.full(unlike[g]) + " deviations away"))
+                        phrase("{0} deviations away", NumberWords.full(unlike[g]))))
                 .toList();
     }
 
     /** The stage that keeps to one place. */
     static Stage only(String column, String place) {
-        return new Stage("One place", List.of(new Condition.OneOf(column, List.of(place))));
+        return new Stage(phrase("One place"), List.of(new Condition.OneOf(column, List.of(place))));
     }
 }

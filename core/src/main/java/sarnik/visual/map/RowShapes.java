@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.OwnShapes;
@@ -37,9 +39,9 @@ final class RowShapes implements LayerKind {
     public LayerPlan plan(LayerRows rows, Scales scales) {
         OwnShapes own = rows.dataset()
                 .ownShapes()
-                .orElseThrow(() ->
-                        new MisfitException("The rows of “" + rows.dataset().name()
-                                + "” brought no shapes along. Choose another kind of layer in its brief"));
+                .orElseThrow(() -> new MisfitException(phrase(
+                        "The rows of “{0}” brought no shapes along. Choose another kind of layer in its brief",
+                        rows.dataset().name())));
         return new PlaceMarks(rows, scales, PlacedTable.PLACE, Measure.ROWS).filled(null, own);
     }
 }

@@ -1,5 +1,7 @@
 package sarnik.visual.map;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -69,7 +71,7 @@ final class Symbols implements LayerKind {
         boolean tooMany = places > Layer.MOST_APART;
         boolean gathers = tooMany || Boolean.TRUE.equals(rows.layer.gather());
         if (rows.layer.set() != null || !gathers || rows.sight.zoom() >= NEAREST + 1) return column;
-        if (tooMany) rows.notes.add("%,d places are gathered into groups, which open as one zooms.".formatted(places));
+        if (tooMany) rows.notes.add(phrase("{0} places are gathered into groups, which open as one zooms.", places));
         return RolledUp.cells((int) Math.max(FARTHEST, Math.min(NEAREST, Rounded.up(rows.sight.zoom()))));
     }
 
@@ -92,8 +94,9 @@ final class Symbols implements LayerKind {
             key = key.sized(rows.dataset().words(size), examples(circle));
             long missing = Arrays.stream(shown).filter(s -> !Double.isFinite(s)).count();
             if (missing > 0)
-                notes.add("%,d %s no figure for the size and %s not drawn."
-                        .formatted(missing, missing == 1 ? "place has" : "places have", missing == 1 ? "is" : "are"));
+                notes.add(phrase(
+                        "{0, plural, one {# place has no figure for the size and is not drawn.} other {# places have no figure for the size and are not drawn.}}",
+                        missing));
         }
         return new LayerDrawn.OfSymbols(
                 rows.head(notes),

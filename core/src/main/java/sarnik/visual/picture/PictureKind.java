@@ -1,5 +1,7 @@
 package sarnik.visual.picture;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 import java.util.Set;
 import sarnik.brief.Brief.Kind;
@@ -56,7 +58,7 @@ public final class PictureKind implements VisualKind<Picture> {
 
     @Override
     public String words(Picture picture) {
-        return "the picture";
+        return phrase("the picture");
     }
 
     @Override
@@ -72,9 +74,9 @@ public final class PictureKind implements VisualKind<Picture> {
     @Override
     public Plan plan(Picture picture, Scene scene) {
         String wanting = null;
-        if (picture.image() == null) wanting = "There is no picture here yet. Choose one in the brief.";
+        if (picture.image() == null) wanting = phrase("There is no picture here yet. Choose one in the brief.");
         else if (picture.shows() == null || picture.shows().isBlank())
-            wanting = "Say in the brief what this picture shows, for those who cannot see it.";
+            wanting = phrase("Say in the brief what this picture shows, for those who cannot see it.");
         return Plan.of(new PictureDrawing(
                 picture.title() == null ? "" : picture.title(),
                 picture.image(),

@@ -1,5 +1,7 @@
 package sarnik.visual.player;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -109,7 +111,7 @@ public final class PlayerKind implements VisualKind<Player> {
 
     @Override
     public String words(Player player) {
-        return "the player of " + ColumnWords.of(player.column());
+        return phrase("the player of {0}", ColumnWords.of(player.column()));
     }
 
     @Override
@@ -156,10 +158,11 @@ public final class PlayerKind implements VisualKind<Player> {
         LoadedDataset dataset = scene.dataset(player.dataset());
         Column column = dataset.table()
                 .find(player.column())
-                .orElseThrow(() -> new MisfitException("There is no column “" + player.column() + "” any more"));
+                .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", player.column())));
         if (!Choices.isTime(column))
-            throw new MisfitException(
-                    "“" + player.column() + "” holds " + column.type().words() + ", which cannot be played");
+            throw new MisfitException(phrase(
+                    "“{0}” holds {1}, which cannot be played",
+                    player.column(), column.type().said()));
         TimeStep step = step(player, column);
         Plan plan = new Plan();
         List<GroupKey> key = List.of(new GroupKey.Step(player.column(), step, null));
@@ -178,14 +181,9 @@ public final class PlayerKind implements VisualKind<Player> {
         long first = all.keySet().stream().mapToLong(n -> n).min().orElse(0);
         long last = all.keySet().stream().mapToLong(n -> n).max().orElse(-1);
         if (last - first >= MOST_STEPS)
-            throw new MisfitException(
-                    "There are %,d steps of a %s from %s to %s; a player moves over up to %,d. Choose a longer step in its brief."
-                            .formatted(
-                                    last - first + 1,
-                                    step.words(),
-                                    StepWords.of(step, first),
-                                    StepWords.of(step, last),
-                                    MOST_STEPS));
+            throw new MisfitException(phrase(
+                    "There are {0} steps of a {1} from {2} to {3}; a player moves over up to {4}. Choose a longer step in its brief.",
+                    last - first + 1, step.said(), StepWords.of(step, first), StepWords.of(step, last), MOST_STEPS));
         double most = Math.max(
                 Double.MIN_NORMAL,
                 left.values().stream().mapToDouble(n -> n).max().orElse(1));
@@ -210,18 +208,18 @@ public final class PlayerKind implements VisualKind<Player> {
                 player.speed() == null ? USUAL_SPEED : player.speed(),
                 Boolean.TRUE.equals(player.repeat()),
                 player.words() == null || player.words().isBlank() ? "{moment}" : player.words(),
-                step.words(),
+                step.said(),
                 note(step, steps.size(), missing),
                 Trail.of(shown.trail()));
     }
 
     private static String note(TimeStep step, int count, List<String> missing) {
-        if (count == 0) return "There is no row with a moment.";
-        if (count == 1) return "All rows lie in one " + step.words() + ", so there is nothing to play.";
+        if (count == 0) return phrase("There is no row with a moment.");
+        if (count == 1) return phrase("All rows lie in one {0}, so there is nothing to play.", step.said());
         if (missing.isEmpty()) return "";
         return missing.size() == 1
-                ? "The data have nothing of " + missing.get(0) + "."
-                : "The data have nothing of %d %ss, first %s.".formatted(missing.size(), step.words(), missing.get(0));
+                ? phrase("The data have nothing of {0}.", missing.get(0))
+                : phrase("The data have nothing of {0}, first {1}.", step.counted(missing.size()), missing.get(0));
     }
 
     private static Map<Long, Double> rows(TimeStep step, Frame frame) {

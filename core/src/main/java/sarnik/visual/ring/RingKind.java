@@ -1,5 +1,7 @@
 package sarnik.visual.ring;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -81,7 +83,7 @@ public final class RingKind implements VisualKind<Ring> {
 
     @Override
     public String words(Ring ring) {
-        return "the ring of " + ColumnWords.of(ring.category());
+        return phrase("the ring of {0}", ColumnWords.of(ring.category()));
     }
 
     @Override
@@ -111,8 +113,9 @@ public final class RingKind implements VisualKind<Ring> {
     public Plan plan(Ring ring, Scene scene) {
         LoadedDataset dataset = scene.dataset(ring.dataset());
         if (!addsUp(dataset, ring.measure()))
-            throw new MisfitException("The parts of a ring have to add up, and “" + ColumnWords.of(ring.measure())
-                    + "” does not. Choose a sum or a number of rows in the brief, or make bars of it");
+            throw new MisfitException(phrase(
+                    "The parts of a ring have to add up, and “{0}” does not. Choose a sum or a number of rows in the brief, or make bars of it",
+                    ColumnWords.of(ring.measure())));
         Plan plan = new Plan();
         Asked asked = plan.ask(
                 dataset,
@@ -126,9 +129,9 @@ public final class RingKind implements VisualKind<Ring> {
         double[] values = frame.values().get(0);
         long negative = Arrays.stream(values).filter(v -> v < 0).count();
         if (negative > 0)
-            throw new MisfitException("%,d of the parts %s below zero, and a ring has no room for less than nothing. "
-                            .formatted(negative, negative == 1 ? "is" : "are")
-                    + "Make bars of it in the brief");
+            throw new MisfitException(phrase(
+                    "{0, plural, one {# of the parts is below zero} other {# of the parts are below zero}}, and a ring has no room for less than nothing. Make bars of it in the brief",
+                    negative));
         int[] order = IntStream.range(0, values.length)
                 .filter(g -> Double.isFinite(values[g]) && values[g] > 0)
                 .toArray();
@@ -146,13 +149,14 @@ public final class RingKind implements VisualKind<Ring> {
             double rest = Sums.of(IntStream.range(own, order.length)
                     .mapToDouble(i -> values[order[i]])
                     .toArray());
-            parts.add(part(null, "%,d others".formatted(order.length - own), Palette.OTHERS, rest, whole, written));
+            parts.add(part(null, phrase("{0} others", order.length - own), Palette.OTHERS, rest, whole, written));
         }
         List<String> notes = new ArrayList<>();
-        if (areHardToTellApart(parts)) notes.add("Some parts are so nearly alike that bars would show which is more.");
+        if (areHardToTellApart(parts))
+            notes.add(phrase("Some parts are so nearly alike that bars would show which is more."));
         String words = ColumnWords.of(ring.measure());
         return new RingDrawing(
-                Scene.titleOf(ring, words + " by " + ColumnWords.of(ring.category())),
+                Scene.titleOf(ring, phrase("{0} by {1}", words, ColumnWords.of(ring.category()))),
                 words,
                 written.brief(whole),
                 written.full(whole),

@@ -1,5 +1,7 @@
 package sarnik.visual.scatter;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -131,7 +133,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
 
     @Override
     public String words(Scatter scatter) {
-        return "the scatter of " + ColumnWords.of(scatter.category());
+        return phrase("the scatter of {0}", ColumnWords.of(scatter.category()));
     }
 
     @Override
@@ -161,7 +163,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
                         .filled());
         String by = scatter.colour() == null ? null : scatter.colour().category();
         if (by != null && dataset.table().find(by).isEmpty())
-            throw new MisfitException("There is no column “" + by + "” any more");
+            throw new MisfitException(phrase("There is no column “{0}” any more", by));
         Asked counts = by == null || by.equals(scatter.category())
                 ? null
                 : plan.ask(
@@ -235,11 +237,13 @@ public final class ScatterKind implements VisualKind<Scatter> {
         int[] both = own.both();
         int missing = frame.size() - both.length;
         if (missing > 0)
-            notes.add("%,d %s no figure for one of the two and %s left out."
-                    .formatted(missing, missing == 1 ? "has" : "have", missing == 1 ? "is" : "are"));
+            notes.add(phrase(
+                    "{0, plural, one {# has no figure for one of the two and is left out.} other {# have no figure for one of the two and are left out.}}",
+                    missing));
         if (both.length > MOST_DOTS) {
-            notes.add("Only the %,d largest of %,d marks are drawn; the line rests on all of them."
-                    .formatted(MOST_DOTS, both.length));
+            notes.add(phrase(
+                    "Only the {0} largest of {1} marks are drawn; the line rests on all of them.",
+                    MOST_DOTS, both.length));
         }
         Written along = Written.of(dataset, scatter.across(), null);
         Written upwards = Written.of(dataset, scatter.up(), null);
@@ -247,9 +251,11 @@ public final class ScatterKind implements VisualKind<Scatter> {
         int[] known = own.known(factors);
         int nothing = frame.size() - missing - known.length;
         if (nothing > 0)
-            notes.add("%,d with zero or less %s no place on axes by factors."
-                    .formatted(nothing, nothing == 1 ? "has" : "have"));
-        if (factors && scatter.scale() == null) notes.add("The figures lie so far apart that the axes run by factors.");
+            notes.add(phrase(
+                    "{0, plural, one {# with zero or less has no place on axes by factors.} other {# with zero or less have no place on axes by factors.}}",
+                    nothing));
+        if (factors && scatter.scale() == null)
+            notes.add(phrase("The figures lie so far apart that the axes run by factors."));
         int[] within = room.known(factors);
         Axis across = axis(room.x(), within, along, dataset.words(scatter.across()), factors);
         Axis up = axis(room.y(), within, upwards, dataset.words(scatter.up()), factors);
@@ -306,7 +312,9 @@ public final class ScatterKind implements VisualKind<Scatter> {
                 texts);
         double[] cut = cut(scatter, x, y, known, across, up);
         return new ScatterDrawing(
-                Scene.titleOf(scatter, ColumnWords.of(scatter.up()) + " against " + ColumnWords.of(scatter.across())),
+                Scene.titleOf(
+                        scatter,
+                        phrase("{0} against {1}", ColumnWords.of(scatter.up()), ColumnWords.of(scatter.across()))),
                 across,
                 up,
                 dots,
@@ -418,8 +426,10 @@ public final class ScatterKind implements VisualKind<Scatter> {
         return new ScatterDrawing.Fit(
                 end(ends[0], line, across, up),
                 end(ends[1], line, across, up),
-                "r = " + Aligned.written(line.r(), 2) + (factors ? " of the logarithms" : "")
-                        + " over %,d marks".formatted(line.points()));
+                factors
+                        ? phrase(
+                                "r = {0} of the logarithms over {1} marks", Aligned.written(line.r(), 2), line.points())
+                        : phrase("r = {0} over {1} marks", Aligned.written(line.r(), 2), line.points()));
     }
 
     private static double scaled(double value, boolean factors) {
@@ -460,10 +470,10 @@ public final class ScatterKind implements VisualKind<Scatter> {
     /** What each quarter holds: upper left, upper right, lower left, lower right. */
     private static List<String> quarters(Scatter scatter) {
         return List.of(
-                less(scatter.across()) + ", " + more(scatter.up()),
-                "more of both",
-                "less of both",
-                more(scatter.across()) + ", " + less(scatter.up()));
+                phrase("{0}, {1}", less(scatter.across()), more(scatter.up())),
+                phrase("more of both"),
+                phrase("less of both"),
+                phrase("{0}, {1}", more(scatter.across()), less(scatter.up())));
     }
 
     private static void bound(BriefLine line, String pointer, String words, Double bound) {
@@ -482,11 +492,13 @@ public final class ScatterKind implements VisualKind<Scatter> {
     }
 
     private static String less(Measure measure) {
-        return (isCounted(measure) ? "few " : "little ") + ColumnWords.brief(measure);
+        String what = ColumnWords.brief(measure);
+        return isCounted(measure) ? phrase("few {0}", what) : phrase("little {0}", what);
     }
 
     private static String more(Measure measure) {
-        return (isCounted(measure) ? "many " : "much ") + ColumnWords.brief(measure);
+        String what = ColumnWords.brief(measure);
+        return isCounted(measure) ? phrase("many {0}", what) : phrase("much {0}", what);
     }
 
     private static List<Key.Swatch> swatches(Map<String, Integer> worn, CategoryColours colours) {

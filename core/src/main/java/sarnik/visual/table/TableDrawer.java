@@ -1,5 +1,7 @@
 package sarnik.visual.table;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -54,19 +56,21 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
         TableDrawing.Row whole = total == null
                 ? null
                 : row(
-                        new Line(List.of(), labels(List.of("all")), whole(total), true),
+                        new Line(List.of(), labels(List.of(phrase("rows|all"))), whole(total), true),
                         figures.get(inSight.size()),
                         null,
                         null);
         List<String> notes = new ArrayList<>();
-        if (all < sorted.length) notes.add("The first %,d of %,d rows.".formatted(all, sorted.length));
+        if (all < sorted.length) notes.add(phrase("The first {0} of {1} rows.", all, sorted.length));
         if (table.over() != null && tiny == null)
-            notes.add("There are no tiny lines: there can be more than %,d rows.".formatted(TableKind.MOST_LINES));
+            notes.add(phrase("There are no tiny lines: there can be more than {0} rows.", TableKind.MOST_LINES));
         return new TableDrawing(
                 Scene.titleOf(
                         table,
-                        ColumnWords.of(table.measures().get(0)) + " by "
-                                + ColumnWords.of(table.categories().get(0))),
+                        phrase(
+                                "{0} by {1}",
+                                ColumnWords.of(table.measures().get(0)),
+                                ColumnWords.of(table.categories().get(0)))),
                 heads(order),
                 drawn,
                 from,
@@ -195,8 +199,11 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
             int group = groups.get(key);
             double[] values = new double[table.measures().size()];
             for (int m = 0; m < values.length; m++) values[m] = subtotals.value(m, group);
-            lines.add(
-                    new Line(Collections.singletonList(key), labels(List.of("all of " + label(0, key))), values, true));
+            lines.add(new Line(
+                    Collections.singletonList(key),
+                    labels(List.of(phrase("all of {0}", label(0, key)))),
+                    values,
+                    true));
         });
         return lines;
     }

@@ -1,5 +1,7 @@
 package sarnik.visual.table;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -118,7 +120,7 @@ public final class TableKind implements VisualKind<TableVisual> {
 
     @Override
     public String words(TableVisual table) {
-        return "the table of " + ColumnWords.of(table.categories().get(0));
+        return phrase("the table of {0}", ColumnWords.of(table.categories().get(0)));
     }
 
     @Override

@@ -1,5 +1,7 @@
 package sarnik.visual.words;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -67,7 +69,7 @@ public final class WordsKind implements VisualKind<Words> {
 
     @Override
     public String words(Words words) {
-        return "the words";
+        return phrase("the words");
     }
 
     @Override
