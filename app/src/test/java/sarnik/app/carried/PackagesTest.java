@@ -73,6 +73,12 @@ class PackagesTest {
     /** Asks the server and the package the same, and compares answer for answer. */
     private static void compare(SarnikClient author, long dashboard, Path folder, List<Question> questions)
             throws Exception {
+        compare(author, dashboard, folder, questions, "en");
+    }
+
+    private static void compare(
+            SarnikClient author, long dashboard, Path folder, List<Question> questions, String language)
+            throws Exception {
         List<JsonNode> there = answers(folder, questions);
         assertThat(there).hasSameSizeAs(questions);
         for (int i = 0; i < questions.size(); i++) {
@@ -81,7 +87,9 @@ class PackagesTest {
                     "POST",
                     "/api/dashboards/" + dashboard + "/" + asked.what(),
                     "application/json",
-                    MAPPER.writeValueAsString(asked.body()));
+                    MAPPER.writeValueAsString(asked.body()),
+                    "Accept-Language",
+                    language);
             JsonNode said = Samples.parse(here.body());
             if (here.statusCode() == 200)
                 assertThat(there.get(i).get("answer")).as("%s", asked).isEqualTo(said);
@@ -124,6 +132,29 @@ class PackagesTest {
         questions.add(new Question("narrowings", Map.of("state", "", "words", "still water in Soria")));
         questions.add(new Question("filters/values", Map.of("state", "", "filter", "f1", "find", "w")));
         compare(ana, id, folder, questions);
+    }
+
+    @Test
+    void areAnsweredInTheLanguageInWhichTheyAreHandedOver(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        long id = Samples.dashboard(ana, "Carried away in Portuguese?");
+        ana.read(ana.send(
+                "PATCH",
+                "/api/dashboards/" + id,
+                Samples.JSON_PATCH,
+                """
+                [{"op":"add","path":"/language","value":"pt"}]""",
+                "If-Match",
+                "\"" + ana.read(ana.get("/api/dashboards/" + id)).get("revision").asLong() + "\""));
+        ana.publish(id);
+        Path folder = unpacked(sarnik.bean(Packages.class).make(id).zip());
+        assertThat(Files.readString(folder.resolve("index.html")))
+                .contains("lang=\"pt\"", "\"Now showing everything\":\"Agora mostra-se tudo\"");
+        List<Question> questions = new ArrayList<>();
+        for (String state : List.of("", "f.f1=still", "f.f2=2026-01-02..&p.v3=!", "f.f1=gone", "f.f2=~last.3.month"))
+            questions.add(new Question("frames", Map.of("state", state)));
+        compare(ana, id, folder, questions, "pt");
+        assertThat(answers(folder, questions.subList(1, 2)).toString()).contains("Product é still", "Todas as linhas");
     }
 
     /** Two datasets, one of them placed by a tie to the other, with formulas, a rule, and picks that go across. */
