@@ -1,12 +1,14 @@
 // Makes what the pages need beside Sarnik's own modules, into ../target/web/static:
 //   vendor/ol.js, vendor/gridstack.js, vendor/codemirror.js, vendor/d3.js   the libraries, one ES module each
 //   vendor/*.css, fonts/*, css/sarnik.css
+//   read/read.js   the page that is read, as one script
 //   carried/page.js, carried/worker.js   the page of a dashboard that is carried away
 // Each step runs only when the hash of its inputs has changed.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 
 const here = fileURLToPath(new URL('.', import.meta.url));
 const target = fileURLToPath(new URL('../target/web/', import.meta.url));
@@ -84,36 +86,38 @@ whenChanged('vendor', [lock, `${here}build.mjs`, ...filesBelow(`${here}vendor`)]
   }
 });
 
-// The page of a dashboard that is carried away, as one script, since pages from a disk may load no modules.
+// Pages that are read, as one script each: those that come over a network in one go, and those that are carried away,
+// since pages from a disk may load no modules.
 const scripts = fileURLToPath(new URL('../src/main/resources/static/js', import.meta.url));
-mkdirSync(`${out}carried`, { recursive: true });
-const carried = [
+const addresses = {
+  name: 'addresses',
+  setup({ onResolve }) {
+    onResolve({ filter: /^\/js\// }, ({ path }) => ({ path: scripts + path.slice('/js'.length) }));
+    onResolve({ filter: /^\/vendor\// }, ({ path }) => ({ path: here + path.slice(1) }));
+  },
+};
+const oneScript = async (from, to, format) =>
+  (await import('esbuild')).build({
+    entryPoints: [from],
+    outfile: out + to,
+    bundle: true,
+    format,
+    minify: true,
+    target: 'es2022',
+    legalComments: 'eof',
+    logLevel: 'warning',
+    plugins: [addresses],
+  });
+for (const folder of ['carried', 'read']) mkdirSync(out + folder, { recursive: true });
+const read = [
   lock,
   `${here}build.mjs`,
   ...['vendor', 'carried'].flatMap(f => filesBelow(here + f)),
   ...filesBelow(scripts),
 ];
-await whenChangedLater('carried', carried, async () => {
-  const { build } = await import('esbuild');
-  await build({
-    entryPoints: [`${here}carried/page.js`],
-    outfile: `${out}carried/page.js`,
-    bundle: true,
-    format: 'iife',
-    minify: true,
-    target: 'es2022',
-    legalComments: 'eof',
-    logLevel: 'warning',
-    plugins: [
-      {
-        name: 'addresses',
-        setup({ onResolve }) {
-          onResolve({ filter: /^\/js\// }, ({ path }) => ({ path: scripts + path.slice('/js'.length) }));
-          onResolve({ filter: /^\/vendor\// }, ({ path }) => ({ path: here + path.slice(1) }));
-        },
-      },
-    ],
-  });
+await whenChangedLater('carried', read, async () => {
+  await oneScript(`${here}carried/page.js`, 'carried/page.js', 'iife');
+  await oneScript(`${scripts}/read.js`, 'read/read.js', 'esm');
   copyFileSync(`${here}carried/worker.js`, `${out}carried/worker.js`);
 });
 
@@ -141,4 +145,23 @@ if (process.argv[2] === 'check') {
 const pages = ['../src/main/resources/templates', '../src/main/resources/static/js'].flatMap(f => filesBelow(here + f));
 whenChanged('style', [lock, ...filesBelow(`${here}style`), ...pages], () =>
   run(bin('tailwindcss'), '-i', 'style/sarnik.css', '-o', `${out}css/sarnik.css`, '--minify'),
+);
+
+// What every reader asks for lies packed beside itself, so that no visit costs the server its packing.
+const statics = fileURLToPath(new URL('../src/main/resources/static/', import.meta.url));
+const packed = [
+  ...['read', 'css'].flatMap(f => filesBelow(out + f)).map(f => [f, f]),
+  ...filesBelow(`${statics}ground`).map(f => [f, out + f.slice(statics.length)]),
+].filter(([f]) => /\.(js|css|json)$/.test(f));
+whenChanged(
+  'packed',
+  packed.map(([f]) => f),
+  () => {
+    mkdirSync(`${out}ground`, { recursive: true });
+    for (const [file, to] of packed) {
+      const bytes = readFileSync(file);
+      writeFileSync(`${to}.br`, brotliCompressSync(bytes));
+      writeFileSync(`${to}.gz`, gzipSync(bytes, { level: 9 }));
+    }
+  },
 );

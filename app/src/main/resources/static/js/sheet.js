@@ -63,6 +63,8 @@ export class Sheet {
   #late = false;
   /** Answers that were fetched before they are shown, by state. */
   #ahead = new Map();
+  /** What was asked for before the page was laid out; null once it is shown. */
+  #first = null;
   #fetching = 0;
   #turns = 0;
 
@@ -100,8 +102,21 @@ export class Sheet {
     knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     this.state = readAddress(location.search);
     this.strangers = strangersOf(location.search);
+    this.#askFirst(opened);
     this.take(opened);
     await this.ask(this.ids());
+  }
+
+  /** Asks for the figures before the page is laid out, so that both go on at the same time. */
+  #askFirst({ document: dashboard, worn }) {
+    if (Object.values(dashboard.groups ?? {}).some(({ swap }) => swap)) return;
+    const named = this.state.get('g.page')?.[0];
+    const page = dashboard.pages[named] ? named : pagesOf(dashboard)[0];
+    const ids = readingOrder(dashboard, page).filter(id => !worn[id].hidden && (!this.only || id === this.only));
+    const text = writeState(this.state);
+    const frames = this.#post(text, ids, {}, { headers: PAGE });
+    frames.catch(() => {});
+    this.#first = { text, ids, frames };
   }
 
   /** Says which rows this viewer sees, where not all. */
@@ -666,13 +681,21 @@ export class Sheet {
         .map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)])
         .filter(([, sight]) => sight),
     );
+    const first = this.#first;
+    this.#first = null;
+    if (first?.text === text && !Object.keys(sights).length && wanted.every(id => first.ids.includes(id)))
+      return first.frames;
     const ahead = this.#ahead.get(text);
     if (ahead && ahead.sights === JSON.stringify(sights) && wanted.every(id => ahead.ids.includes(id)))
       return ahead.frames;
+    return this.#post(text, wanted, sights, request);
+  }
+
+  #post(text, ids, sights, request) {
     return ask('POST', this.#address('frames'), {
       body: {
         state: request.headers === PAGE ? this.#asked(text) : text,
-        ids: wanted,
+        ids,
         sights,
         known: known(),
       },

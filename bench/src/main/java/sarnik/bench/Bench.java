@@ -58,7 +58,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
- * --tables | --maps | --page | --gestures | --readers] [--json FILE]},
+ * --tables | --maps | --page | --gestures | --readers | --links] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -106,6 +106,11 @@ public final class Bench {
                     .run(brief ? new int[] {1, 4} : new int[] {1, 4, 16, 50, 200, 500}, brief ? 1 : 20);
             return;
         }
+        if (words.contains("--links")) {
+            int minutes = words.contains("--small") ? 2 : 20;
+            new LinkReaders(report, base).run(500, 2000, minutes * 60);
+            return;
+        }
         PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);
         if (words.contains("--page")) {
             page.run(few(650_000));
@@ -130,7 +135,10 @@ public final class Bench {
         page.inBrowser(base, brief ? 3 : PICKS);
         gestures.inBrowser(base);
         gestures.whatIf(few(words.contains("--small") ? 1_000_000 : 10_000_000));
-        if (brief) new Readers(report, base).run(new int[] {1, 4}, 1);
+        if (brief) {
+            new Readers(report, base).run(new int[] {1, 4}, 1);
+            new LinkReaders(report, base).briefly();
+        }
         reading();
         engine(few(1_000_000));
         if (!words.contains("--small") && !brief) engine(10_000_000);

@@ -4,6 +4,7 @@ import static sarnik.language.Language.phrase;
 
 import java.util.Collection;
 import java.util.List;
+import sarnik.language.Language;
 
 /** Lists in sentences. */
 public final class Words {
@@ -23,13 +24,14 @@ public final class Words {
         if (all.size() == 1) return all.get(0);
         if (all.size() > NAMED)
             return phrase("{0} and {1} more", String.join(", ", all.subList(0, NAMED)), all.size() - NAMED);
-        String before = String.join(", ", all.subList(0, all.size() - 1));
-        String end = all.get(all.size() - 1);
         return switch (last) {
-            case "and" -> phrase("{0} and {1}", before, end);
-            case "or" -> phrase("{0} or {1}", before, end);
-            case "nor" -> phrase("{0} nor {1}", before, end);
-            default -> before + " " + last + " " + end;
+            case "and" -> Language.all(all);
+            case "or" -> Language.any(all);
+            default -> {
+                String before = String.join(", ", all.subList(0, all.size() - 1));
+                String end = all.get(all.size() - 1);
+                yield last.equals("nor") ? phrase("{0} nor {1}", before, end) : before + " " + last + " " + end;
+            }
         };
     }
 }

@@ -2,7 +2,6 @@ package sarnik.language;
 
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Function;
 import java.util.function.Supplier;
 
@@ -200,23 +199,20 @@ public final class Language {
 
     /** Texts one after the other, the last after "and": a, b and c. */
     public static String all(List<String> texts) {
-        return list(texts, "{0} and {1}");
+        return texts.size() < 2 ? String.join("", texts) : phrase("{0} and {1}", allButLast(texts), last(texts));
     }
 
     /** Texts one after the other, the last after "or": a, b or c. */
     public static String any(List<String> texts) {
-        return list(texts, "{0} or {1}");
+        return texts.size() < 2 ? String.join("", texts) : phrase("{0} or {1}", allButLast(texts), last(texts));
     }
 
-    private static String list(List<String> texts, String last) {
-        if (texts.isEmpty()) return "";
-        if (texts.size() == 1) return texts.get(0);
-        return phrase(last, String.join(", ", texts.subList(0, texts.size() - 1)), texts.get(texts.size() - 1));
+    private static String allButLast(List<String> texts) {
+        return String.join(", ", texts.subList(0, texts.size() - 1));
     }
 
-    /** The first letter of a text made a capital. */
-    public static String capital(String text) {
-        return text.isEmpty() ? text : text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
+    private static String last(List<String> texts) {
+        return texts.get(texts.size() - 1);
     }
 
     @Override

@@ -82,9 +82,4 @@ public final class Languages {
     public String ofPages() {
         return ofPages.get(tag());
     }
-
-    /** What a language calls pages' sentences. @return null for English */
-    public String ofPages(Language language) {
-        return ofPages.get(language.tag());
-    }
 }

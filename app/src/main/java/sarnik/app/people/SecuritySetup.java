@@ -141,6 +141,7 @@ class SecuritySetup {
                         "/sign-in",
                         "/css/**",
                         "/js/**",
+                        "/read/**",
                         "/vendor/**",
                         "/fonts/**",
                         "/ground/**",

@@ -47,6 +47,7 @@ final class UnfinishedSignIn extends OncePerRequestFilter {
                 || OPEN.contains(path)
                 || path.startsWith("/css/")
                 || path.startsWith("/js/")
+                || path.startsWith("/read/")
                 || path.startsWith("/fonts/")
                 || path.startsWith("/vendor/");
         if (open) chain.doFilter(request, response);

@@ -125,6 +125,7 @@ const colour = name => getComputedStyle(document.documentElement).getPropertyVal
 
 /** The two layers of a map's ground, below everything and the names above everything, and what is chosen of them. */
 export class GroundLayers {
+  #begun = false;
   #loaded = null;
   #relief = null;
   #tiles = null;
@@ -138,11 +139,17 @@ export class GroundLayers {
     this.detail = 2;
     this.below = view.add(sheet => this.#loaded && this.#paint(sheet), 0);
     this.names = view.add(sheet => this.#paintNames(sheet, names()), NAMES_LEVEL);
-    load(view.projection).then(loaded => {
+    document.fonts.load('500 12px "Hanken Grotesk"').then(() => this.names.repaint());
+  }
+
+  /** Gets the ground, once. */
+  begin() {
+    if (this.#begun) return;
+    this.#begun = true;
+    load(this.view.projection).then(loaded => {
       this.#loaded = loaded;
       this.repaint();
     });
-    document.fonts.load('500 12px "Hanken Grotesk"').then(() => this.names.repaint());
   }
 
   /** Day has become night, or night day. */

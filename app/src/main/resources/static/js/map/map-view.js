@@ -38,6 +38,9 @@ const BUTTONS = 48;
 /** Views of maps that move together, by the name they share. */
 const shared = new Map();
 
+/** Without figures the ground of a map comes after as long, milliseconds. */
+const GROUND_LATER = 1500;
+
 /**
  * A map in a visual: ground, neatline ticks, scale and ways of moving. The wheel zooms only where the map has been
  * pressed or
@@ -84,6 +87,8 @@ export class MapView {
       view: this.#viewOf(choices),
     });
     this.ground = new GroundLayers(this, () => this.#ownNames(), choices.sourceOf);
+    // Figures come first where there are some: reading the ground takes longer than drawing them.
+    setTimeout(() => this.ground.begin(), choices.figures ? GROUND_LATER : 0);
     // Reached from the page by scripts that want to know where a place lies on the screen.
     this.view.olMap = this.map;
     this.map.getViewport().style.touchAction = 'pan-y';

@@ -94,6 +94,7 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
     bounds: visual.bounds,
     locked: visual.locked,
     sourceOf: does.sourceOf,
+    figures: true,
     names: (sheet, taken) => {
       paintNotes(sheet, handle.pinned, taken, handle.view.coveredOn(sheet), tones());
       for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
@@ -441,6 +442,7 @@ export function draw(handle, drawing) {
   clearTimeout(handle.reachTimer);
   handle.reachTimer = setTimeout(() => reach(handle));
   shapes(handle);
+  setTimeout(() => handle.view.ground.begin());
 }
 
 /** A canvas for each layer, and one more for the borders of areas, which stay while colours change. */

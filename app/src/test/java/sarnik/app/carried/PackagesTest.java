@@ -145,7 +145,10 @@ class PackagesTest {
                 """
                 [{"op":"add","path":"/language","value":"pt"}]""",
                 "If-Match",
-                "\"" + ana.read(ana.get("/api/dashboards/" + id)).get("revision").asLong() + "\""));
+                "\""
+                        + ana.read(ana.get("/api/dashboards/" + id))
+                                .get("revision")
+                                .asLong() + "\""));
         ana.publish(id);
         Path folder = unpacked(sarnik.bean(Packages.class).make(id).zip());
         assertThat(Files.readString(folder.resolve("index.html")))
