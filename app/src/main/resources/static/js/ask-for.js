@@ -1,5 +1,6 @@
 import { el, refuse } from './elements.js';
 import { ask } from './http.js';
+import { phrase } from './language.js';
 
 /** On the page that says that something is not there, or not open to whoever looks: asks its owner for it. */
 const [, kind, id] = /^\/(dashboards|datasets)\/(\d+)/.exec(location.pathname) ?? [];
@@ -10,8 +11,8 @@ if (place && kind && signedIn) {
   const words = el('input', {
     class: 'entry',
     maxlength: 400,
-    placeholder: 'What for',
-    'aria-label': 'What you need it for',
+    placeholder: phrase('What for'),
+    'aria-label': phrase('What you need it for'),
   });
   const button = el(
     'button',
@@ -21,16 +22,18 @@ if (place && kind && signedIn) {
       onclick: async () => {
         try {
           await ask('POST', '/api/requests', { body: { kind, id: Number(id), may: 'READ', words: words.value } });
-          place.replaceChildren(el('p', { class: 'sentence-good' }, 'If it is there, its owner has your request.'));
+          place.replaceChildren(
+            el('p', { class: 'sentence-good' }, phrase('If it is there, its owner has your request.')),
+          );
         } catch (refused) {
           refuse(place, refused.message);
         }
       },
     },
-    'Ask for it',
+    phrase('Ask for it'),
   );
   place.append(
-    el('p', { class: 'mb-2' }, 'If it is there and not open to you, its owner can let you read it.'),
+    el('p', { class: 'mb-2' }, phrase('If it is there and not open to you, its owner can let you read it.')),
     words,
     button,
   );

@@ -24,3 +24,12 @@ button?.addEventListener('click', () => {
   }
 });
 label();
+
+/** A language is chosen for this page and those that follow; what else its address says stays. */
+document.getElementById('language')?.addEventListener('change', ({ target }) => {
+  const others = location.search
+    .slice(1)
+    .split('&')
+    .filter(part => part && !part.startsWith('language='));
+  location.assign(`${location.pathname}?${[...others, `language=${target.value}`].join('&')}${location.hash}`);
+});

@@ -1,6 +1,7 @@
 import './head.js';
 import { el, say } from './elements.js';
 import { ask } from './http.js';
+import { phrase } from './language.js';
 
 /** A row of the grid is as high as so much of a column is wide, on a desk. */
 const ROW = 0.79;
@@ -133,9 +134,7 @@ function find() {
   document.getElementById('plans').append(...places.sort(ORDERS[value('order') || 'changed']));
   document.getElementById('found').textContent =
     words.length || value('whose') || tags.length
-      ? shown === 1
-        ? 'One dashboard.'
-        : `${shown || 'No'} dashboards.`
+      ? phrase('{0, plural, =0 {No dashboards.} one {One dashboard.} other {# dashboards.}}', shown)
       : '';
 }
 
@@ -168,7 +167,7 @@ document.getElementById('plans')?.addEventListener('click', async ({ target }) =
   try {
     await ask('PUT', `/api/dashboards/${mark.dataset.mark}/mark`, { body: marked });
     mark.setAttribute('aria-pressed', marked);
-    mark.title = marked ? 'Marked by you' : 'Mark it for yourself';
+    mark.title = marked ? phrase('Marked by you') : phrase('Mark it for yourself');
     mark.closest('.plan-place').dataset.marked = marked;
     find();
   } catch (refused) {

@@ -4,7 +4,6 @@ import { say } from './elements.js';
 import { framing, stand } from './framed.js';
 import { offerPrint, printedAsAsked, printOf } from './print.js';
 import { Sheet } from './sheet.js';
-import { writeAddress } from './state.js';
 import { fitted, hang, wallOf } from './wall.js';
 import { phrase } from './language.js';
 
@@ -32,10 +31,6 @@ if (wall) {
 }
 const framed = framing();
 if (framed) stand(sheet, framed);
-document.getElementById('language')?.addEventListener('change', ({ target }) => {
-  const text = [writeAddress(sheet.state), `language=${target.value}`].filter(Boolean).join('&');
-  location.assign(`${location.pathname}?${text}${location.hash}`);
-});
 const paper = printOf();
 document.getElementById('on-paper')?.addEventListener('click', e => offerPrint(sheet, e.currentTarget));
 sheet

@@ -1,5 +1,7 @@
 package sarnik.finding;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.Month;
@@ -11,6 +13,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import sarnik.language.Language;
 import sarnik.query.TimeStep;
 import sarnik.state.Value;
 import sarnik.state.Value.Period.Which;
@@ -19,7 +22,7 @@ import sarnik.state.Value.Period.Which;
 final class DayPhrases {
 
     /** The most words that a phrase has. */
-    static final int LONGEST = 8;
+    static final int LONGEST = 14;
 
     private static final Pattern LAST = Pattern.compile("(?:the )?last (\\d{1,4}) (day|week|month|quarter|year)s?");
     private static final Pattern STEP = Pattern.compile("(?:the )?(this|last) (week|month|quarter|year)");
@@ -111,7 +114,9 @@ final class DayPhrases {
                     : YearMonth.of(
                             of.get().getValue() > counted.getMonthValue() ? counted.getYear() - 1 : counted.getYear(),
                             of.get());
-            String guessed = said ? "" : named(of.get()) + at.getYear();
+            String guessed = said
+                    ? ""
+                    : phrase("month, year|{0} {1}", Language.month(of.get().getValue()), String.valueOf(at.getYear()));
             return Optional.of(
                     named.group(1) == null
                             ? month(at, guessed)
@@ -119,10 +124,6 @@ final class DayPhrases {
         } catch (DateTimeException none) {
             return Optional.empty();
         }
-    }
-
-    private static String named(Month month) {
-        return month.getDisplayName(TextStyle.FULL, Locale.ENGLISH) + " ";
     }
 
     private static Stretch day(LocalDate day, String guessed) {

@@ -194,7 +194,7 @@ public final class Finder {
             for (int at = 0; at < words.length; ) {
                 Reading reading = reading(words, at);
                 if (reading == null) {
-                    if (!words[at].isEmpty() && !BETWEEN.contains(plain(words[at]))) missed.add(words[at]);
+                    if (!isBetween(words[at])) missed.add(words[at]);
                     at++;
                     continue;
                 }
@@ -220,6 +220,11 @@ public final class Finder {
             }
         }
         return new Found(understood, List.copyOf(missed), next.text());
+    }
+
+    private static boolean isBetween(String word) {
+        String english = TypedWords.english(plain(word));
+        return english.isEmpty() || BETWEEN.contains(english);
     }
 
     /** What is said anew takes the place of what was chosen before; several values of one filter stand together. */
@@ -262,7 +267,8 @@ public final class Finder {
         String plain = plain(said);
         List<Meaning> known = index.get(plain);
         if (known != null) return new Reading(count, said, "", inOrder(known));
-        Reading days = days(plain, said, count);
+        String english = TypedWords.english(plain);
+        Reading days = days(english, said, count);
         return days != null ? days : bound(plain, said, count);
     }
 
@@ -312,7 +318,7 @@ public final class Finder {
             Filter filter = wires.filters().get(id);
             String name = plain(filter.words());
             if (name.isEmpty() || !plain.startsWith(name + " ")) continue;
-            String rest = plain.substring(name.length() + 1);
+            String rest = TypedWords.english(plain.substring(name.length() + 1));
             for (boolean least : new boolean[] {true, false})
                 for (String word : least ? LEAST : MOST) {
                     if (!rest.startsWith(word + " ")) continue;

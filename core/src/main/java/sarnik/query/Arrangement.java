@@ -76,8 +76,9 @@ final class Arrangement {
         if (query.rank().isPresent()) {
             Rank rank = query.rank().get();
             groups = ranked(groups, rank);
+            Measure by = query.measures().get(rank.measure());
             steps.add(new RowTrail.Step(
-                    rank.said(query.measures().get(rank.measure()).words()), groups.length, RowTrail.Unit.GROUPS));
+                    rank.said(RowTrail.named(by.words(), by.column())), groups.length, RowTrail.Unit.GROUPS));
         }
         int[] sorted = sorted(groups, query.sort());
         if (sorted.length <= query.limit()) return sorted;

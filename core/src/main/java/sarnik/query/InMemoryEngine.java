@@ -196,7 +196,7 @@ public final class InMemoryEngine implements QueryEngine {
                     phrase(
                             "Grouped by {0}",
                             Language.all(query.groupBy().stream()
-                                    .map(GroupKey::words)
+                                    .map(key -> RowTrail.named(key.words(), key.column()))
                                     .toList())),
                     present.length,
                     RowTrail.Unit.GROUPS));

@@ -25,6 +25,14 @@ public record RowTrail(List<Step> steps) {
         GROUPS
     }
 
+    /** Behind the name of a column that placing adds, so that it can be put in words in any sentence. */
+    public static final char END_OF_NAME = '\u2060';
+
+    /** The words of a key or measure, with the end of its column's name marked where placing adds it. */
+    static String named(String words, String column) {
+        return column == null || !column.startsWith("@") ? words : words.replace(column, column + END_OF_NAME);
+    }
+
     /** Rows that reached the grouping. */
     public long rows() {
         return steps.stream()

@@ -16,8 +16,7 @@ import sarnik.query.RowTrail;
  */
 public record Trail(List<RowTrail.Step> steps, String empty) {
 
-    private static final Pattern ADDED =
-            Pattern.compile("@(?:area [^,]+?(?: from)?|cell \\d+|provinces from|\\w+)(?=,| and |$)");
+    private static final Pattern ADDED = Pattern.compile("(@[^" + RowTrail.END_OF_NAME + "]*)" + RowTrail.END_OF_NAME);
 
     /** The trail of an answer; column names that placing adds are put in words. */
     public static Trail of(RowTrail answered) {
@@ -33,7 +32,7 @@ public record Trail(List<RowTrail.Step> steps, String empty) {
         StringBuilder text = new StringBuilder();
         int from = 0;
         while (found.find()) {
-            text.append(words, from, found.start()).append(ColumnWords.of(found.group()));
+            text.append(words, from, found.start()).append(ColumnWords.of(found.group(1)));
             from = found.end();
         }
         return text.append(words.substring(from)).toString();

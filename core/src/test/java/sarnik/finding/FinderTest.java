@@ -17,6 +17,7 @@ import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.Kinds;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.language.Language;
 import sarnik.narrow.FilterScene;
 import sarnik.narrow.StateReader;
 import sarnik.query.InMemoryEngine;
@@ -88,6 +89,38 @@ class FinderTest {
             })
     void isUnderstood(String words, String state) {
         Finder.Found found = find(words, "");
+        assertThat(found.state()).isEqualTo(state);
+        assertThat(found.missed()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "es | sparkling en Soria y Zamora desde junio | f.f1=sparkling&f.f2=2025-06-01..&p.v1=Soria,Zamora",
+                "es | los últimos 30 días | f.f2=~last.30.day",
+                "es | el mes pasado | f.f2=~before.month",
+                "es | entre el 3 de junio de 2025 y el 5 de agosto de 2025 | f.f2=2025-06-03..2025-08-05",
+                "es | litres más de 15 | f.f3=15..",
+                "pt | warm desde junho | f.f1=warm&f.f2=2025-06-01..",
+                "pt | as últimas 2 semanas | f.f2=~last.2.week",
+                "pt | até 3 de março de 2026 | f.f2=..2026-03-03",
+                "pt | litres no máximo 12.5 | f.f3=..12.5",
+                "fr | warm avec Zamora depuis juin | f.f1=warm&f.f2=2025-06-01..&p.v1=Zamora",
+                "fr | les 30 derniers jours | f.f2=~last.30.day",
+                "fr | du 3 juin 2025 au 5 août 2025 | f.f2=2025-06-03..2025-08-05",
+                "fr | cette année | f.f2=~this.year",
+                "fr | avant mars | f.f2=..2026-02-28",
+                "de | warm und still seit Juni | f.f1=still,warm&f.f2=2025-06-01..",
+                "de | die letzten 3 Monate | f.f2=~last.3.month",
+                "de | letzten Monat | f.f2=~before.month",
+                "de | vom 3. Juni 2025 bis 5. August 2025 | f.f2=2025-06-03..2025-08-05",
+                "de | bis 3. März 2026 | f.f2=..2026-03-03",
+                "de | litres über 15 | f.f3=15..",
+                "de | since June | f.f2=2025-06-01..",
+            })
+    void isUnderstoodInTheLanguageOfTheReader(String tag, String words, String state) {
+        Finder.Found found = Language.in(new Language(tag, sentence -> null), () -> find(words, ""));
         assertThat(found.state()).isEqualTo(state);
         assertThat(found.missed()).isEmpty();
     }

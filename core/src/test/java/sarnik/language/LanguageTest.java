@@ -20,10 +20,19 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.Rank;
+import sarnik.query.RowTrail;
 import sarnik.query.Summary;
 import sarnik.query.TimeStep;
 import sarnik.scale.NumberWords;
+import sarnik.table.CodedColumn;
+import sarnik.table.Codes;
+import sarnik.table.ColumnType;
+import sarnik.table.Table;
+import sarnik.visual.Trail;
 
 class LanguageTest {
 
@@ -32,7 +41,7 @@ class LanguageTest {
     /** Rooms in which only authors read what is said. */
     private static final Pattern COMPOSING = Pattern.compile(
             "(?:format|formula|geo|place|brief|sentence|wiring|carried|picture|table|dashboard|language)/.*"
-                    + "|.*(?:Brief|Slots|SqlText|LayerLooks|LayerSlots|Question|Palette|DayPhrases|TieGraph)\\.java"
+                    + "|.*(?:Brief|Slots|SqlText|LayerLooks|LayerSlots|Question|Palette|DayPhrases|TypedWords|TieGraph)\\.java"
                     // What is thrown or kept under and nobody reads; what only authors are told.
                     + "|query/Over\\.java|data/(?:ColumnWords|Calculations|ViewerRule|OwnShapes|Telling)\\.java");
 
@@ -197,6 +206,29 @@ class LanguageTest {
                         "1.234 | 1.234.568 | 12,34 | 45,6 k | 1. März 2026 | 1. März 2026 | a und 12.000 weitere");
         assertThat(Language.in(language("de"), () -> new Measure(Summary.PERCENTILE, "litres", 2.5, null).words()))
                 .isEqualTo("2,5. Perzentil von litres");
+    }
+
+    /** Whatever the sentence around them, columns that placing adds are put in words. */
+    @Test
+    void trailsNameWhatPlacingAdds() {
+        int[] codes = {0, 1, 0};
+        CodedColumn places = new CodedColumn(ColumnType.TEXT, Codes.of(codes, codes.length, 2), List.of("a", "b"));
+        Table table = new Table(Map.of("@place", places, "@area Provinces of Spain from", places, "product", places));
+        Query query = Query.of(
+                        List.of(),
+                        List.of("@place", "@area Provinces of Spain from", "product"),
+                        List.of(new Measure(Summary.DISTINCT, "@place")))
+                .ranked(new Rank(0, Rank.End.TOP, 1, false));
+        List<String> told = Language.in(
+                language("de"),
+                () -> Trail.of(new InMemoryEngine().answer(table, query).trail()).steps().stream()
+                        .map(RowTrail.Step::words)
+                        .toList());
+        assertThat(told)
+                .containsExactly(
+                        "Alle Zeilen",
+                        "Gruppiert nach Ort, Gebiet aus Provinces of Spain, Herkunft und product",
+                        "Nur die obersten 1 nach Anzahl verschiedener Ort");
     }
 
     @Test

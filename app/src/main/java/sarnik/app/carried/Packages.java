@@ -245,7 +245,7 @@ public class Packages {
         ExtendedModelMap filled = new ExtendedModelMap();
         model.fill(reading, "/api/shown/package", filled);
         Context context = new Context(Locale.ENGLISH);
-        context.setVariable("words", languages);
+        context.setVariable("spoken", languages);
         filled.forEach(context::setVariable);
         return templates.process("carried", context);
     }

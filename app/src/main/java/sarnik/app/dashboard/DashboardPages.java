@@ -134,7 +134,9 @@ class DashboardPages {
     }
 
     @GetMapping("/")
-    String home(@AuthenticationPrincipal SignedIn person, Model model) {
+    String home(@AuthenticationPrincipal SignedIn person, HttpServletRequest request, Model model) {
+        // Whoever composes does it in English, from home on.
+        if (!person.isAuthor()) sheets.speak(request);
         Map<Long, Set<String>> tags = keepsakes.tags();
         Map<Long, Keepsakes.Own> own = keepsakes.of(person);
         List<HomeSheet> sheetsOfHome = dashboards.all(person).stream()

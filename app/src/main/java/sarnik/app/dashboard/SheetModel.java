@@ -28,6 +28,11 @@ public class SheetModel {
         this.requests = requests;
     }
 
+    /** Goes on in the language of a reader. */
+    public void speak(HttpServletRequest request) {
+        Language.speak(requests.of(request, null));
+    }
+
     /**
      * Opens what a page shows in the language of its reader, or in that of its author where the reader has chosen none.
      *

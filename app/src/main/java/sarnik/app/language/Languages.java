@@ -11,7 +11,7 @@ import org.springframework.stereotype.Component;
 import sarnik.app.web.PageJson;
 import sarnik.language.Language;
 
-/** The languages in which readers are told things; pages know it as {@code words}. Safe to share between threads. */
+/** The languages in which readers are told things; pages know it as {@code spoken}. Safe to share between threads. */
 @Component
 public final class Languages {
 

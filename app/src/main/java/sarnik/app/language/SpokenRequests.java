@@ -50,17 +50,13 @@ public class SpokenRequests extends OncePerRequestFilter {
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         boolean isRead = READ.matcher(request.getRequestURI()).matches();
-        Optional<Language> asked = isRead ? asked(request) : Optional.empty();
+        Optional<Language> asked = isRead || request.getRequestURI().equals("/") ? asked(request) : Optional.empty();
         asked.ifPresent(language -> keep(language, request, response));
         Language language = request.getRequestURI().startsWith("/api/")
                 ? languages
                         .wanted(request.getHeader(HttpHeaders.ACCEPT_LANGUAGE))
                         .orElse(Language.ENGLISH)
-                : isRead
-                        ? asked.or(() -> chosen(request))
-                                .or(() -> languages.wanted(request.getHeader(HttpHeaders.ACCEPT_LANGUAGE)))
-                                .orElse(Language.ENGLISH)
-                        : Language.ENGLISH;
+                : isRead ? of(request, null) : Language.ENGLISH;
         try {
             Language.in(language, () -> {
                 try {
@@ -120,11 +116,13 @@ public class SpokenRequests extends OncePerRequestFilter {
      * it, the browser's wish behind it.
      *
      * @param authors null where it is left to readers
+     * @return English where nobody says anything
      */
     public Language of(HttpServletRequest request, String authors) {
         return asked(request)
                 .or(() -> chosen(request))
                 .or(() -> languages.of(authors))
-                .orElseGet(Language::spoken);
+                .or(() -> languages.wanted(request.getHeader(HttpHeaders.ACCEPT_LANGUAGE)))
+                .orElse(Language.ENGLISH);
     }
 }

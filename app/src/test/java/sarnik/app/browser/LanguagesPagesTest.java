@@ -100,6 +100,20 @@ class LanguagesPagesTest extends BrowserTest {
     }
 
     @Test
+    void homeIsInTheLanguageOfWhoeverReadsAndInEnglishForWhoeverComposes() throws Exception {
+        Page reader = page("rui", "de-DE");
+        assertThat(reader.textContent("h1")).isEqualTo("Übersichten");
+        assertThat(english(reader, "de")).isEmpty();
+        reader.selectOption("#language", "fr");
+        reader.waitForURL(url -> url.contains("language=fr"));
+        assertThat(reader.textContent("h1")).isEqualTo("Tableaux de bord");
+        reader.context().close();
+        Page author = page("ana", "de-DE");
+        assertThat(author.textContent("h1")).isEqualTo("Dashboards");
+        author.context().close();
+    }
+
+    @Test
     void scriptsFillSentencesAsTheCoreDoes() throws Exception {
         Page page = stranger("fr-FR");
         page.navigate(link);

@@ -53,7 +53,7 @@ class LanguagesTest {
             "sign-in-code.html");
 
     private static final Pattern IN_SCRIPTS = Pattern.compile("\\bphrase\\(\\s*'((?:[^'\\\\]|\\\\.)*)'");
-    private static final Pattern IN_PAGES = Pattern.compile("words\\.phrase\\('([^']*)'");
+    private static final Pattern IN_PAGES = Pattern.compile("spoken\\.phrase\\('([^']*)'");
     private static final Pattern IN_JAVA = Pattern.compile("\\bphrase\\(\\s*\"((?:[^\"\\\\]|\\\\.)*)\"");
 
     private static void gather(Path folder, String ending, Pattern said, Set<String> into) {
@@ -92,7 +92,7 @@ class LanguagesTest {
         });
     }
 
-    /** In a page for readers every text comes through {@code words}; what stands between tags is for those who edit it. */
+    /** In a page for readers every text comes through {@code spoken}; what stands between tags is for those who edit it. */
     @Test
     void noTextOfAPageForReadersIsLeftOutOfTheFiles() throws IOException {
         List<String> left = new ArrayList<>();
