@@ -237,12 +237,15 @@ function packed({ bytes, dataBytes, datasets, lacking }) {
     el(
       'ul',
       { class: 'doubts' },
-      ...datasets.map(({ dataset, rows, columns, left }) =>
+      ...datasets.map(({ dataset, rows, sums, columns, left }) =>
         el(
           'li',
           {},
           el('b', {}, dataset),
-          `: ${rows.toLocaleString('en')} rows, as somebody sees them of whom nothing is known, with `,
+          `: ${rows.toLocaleString('en')} rows, as somebody sees them of whom nothing is known, `,
+          sums === null
+            ? 'with '
+            : `as ${sums.toLocaleString('en')} sums at the finest grain that is asked for, so that single rows stay here; with `,
           columns.join(', '),
           '. ',
           el(

@@ -139,7 +139,7 @@ export async function drawLinks(place, dashboard, datasets, attempt) {
         'label',
         {},
         el('input', { type: 'checkbox', 'data-part': part, checked: link?.takes[part] ?? true }),
-        ` ${words} `,
+        ` ${words}`,
       ),
     );
     const sites = el('input', {
@@ -224,7 +224,7 @@ export async function drawLinks(place, dashboard, datasets, attempt) {
         keeping(),
       ),
       ' Whoever has it may take ',
-      ...takes,
+      ...takes.flatMap(take => [take, ' ']),
       'along. Pages of ',
       sites,
       ' may show it. ',

@@ -69,12 +69,20 @@ final class LinkReaders {
         SarnikClient client = new SarnikClient(base.toString());
         if (!client.signIn("ana", "aljibe-ana1")) throw new IllegalStateException("The demo's analyst cannot sign in");
         client.publish(1);
-        String link = client.json(
-                        "POST",
-                        "/api/dashboards/1/links",
-                        Map.of("name", "Measured " + System.nanoTime(), "opensTo", "ANYONE"))
-                .get("path")
-                .asString();
+        JsonNode made = client.json(
+                "POST",
+                "/api/dashboards/1/links",
+                Map.of("name", "Measured " + System.nanoTime(), "opensTo", "ANYONE"));
+        try {
+            measure(made.get("path").asString(), readers, idle, seconds);
+        } finally {
+            String own = "/api/dashboards/1/links/" + made.get("id").asLong();
+            client.send("POST", own + "/end", "application/json", "{}");
+            client.send("DELETE", own, "application/json", "{}");
+        }
+    }
+
+    private void measure(String link, int readers, int idle, int seconds) throws Exception {
         report.title("Readers of “Where do refills sell?” by a link, each picks every %.0f s".formatted(LOOKS));
         firstVisit(link);
         String api = "/api" + link;

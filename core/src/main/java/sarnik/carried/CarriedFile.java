@@ -8,9 +8,11 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import sarnik.dashboard.Dashboard;
@@ -25,7 +27,10 @@ import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
+import sarnik.table.DecimalColumn;
+import sarnik.table.SummedColumn;
 import sarnik.table.Table;
+import sarnik.table.WholeColumn;
 import sarnik.visual.SharedKey;
 
 /**
@@ -37,7 +42,7 @@ import sarnik.visual.SharedKey;
  */
 public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> sets) {
 
-    private static final int FORM = 0x53410001;
+    private static final int FORM = 0x53410002;
 
     /**
      * What is said of it.
@@ -62,6 +67,8 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
     /**
      * A dataset.
      *
+     * @param rows of its table
+     * @param together whether each of them stands for several rows, of which so many is the first column
      * @param placing null where it has no place
      * @param places those that occur
      * @param measures measure formulas
@@ -71,6 +78,7 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
             long id,
             String name,
             int rows,
+            boolean together,
             Placing placing,
             List<Place> places,
             About about,
@@ -79,11 +87,39 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
             List<Tie> ties,
             List<OfColumn> columns) {}
 
-    /** @param dictionary of text and yes/no; null for others */
-    public record OfColumn(String name, ColumnType type, List<String> dictionary) {}
+    /**
+     * A column.
+     *
+     * @param dictionary of text and yes/no; null for others
+     * @param sums where only sums of it are carried; null for values
+     */
+    public record OfColumn(String name, ColumnType type, List<String> dictionary, OfSums sums) {
+
+        static OfColumn of(ColumnType type) {
+            return new OfColumn("", type, null, null);
+        }
+    }
+
+    /**
+     * The sums of a column, which stand as whole numbers.
+     *
+     * @param unit see {@link SummedColumn#unit}
+     * @param filled whether numbers of values follow
+     * @param extremes whether the smallest and the largest follow
+     */
+    public record OfSums(double unit, boolean filled, boolean extremes) {}
 
     /** What is said of a boundary set. */
     public record OfSet(String name, String level, String credit) {}
+
+    /** The ids of all places that it may name: those of its datasets, what they lie in, and the areas of its sets. */
+    public Set<String> placeIds() {
+        Set<String> ids = new HashSet<>();
+        head.datasets().forEach(of -> of.places().forEach(place -> ids.add(place.id())));
+        head.provinces().forEach(place -> ids.add(place.id()));
+        for (BoundarySet set : sets) set.areas().forEach(area -> ids.add("a" + set.name() + "/" + area.code()));
+        return ids;
+    }
 
     // --- columns ---------------------------------------------------------------------------------------
 
@@ -93,7 +129,12 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
                 .map(name -> {
                     Column column = table.column(name);
                     return new OfColumn(
-                            name, column.type(), column instanceof CodedColumn coded ? coded.dictionary() : null);
+                            name,
+                            column.type(),
+                            column instanceof CodedColumn coded ? coded.dictionary() : null,
+                            column instanceof SummedColumn sums
+                                    ? new OfSums(sums.unit(), sums.filled() != null, sums.lows() != null)
+                                    : null);
                 })
                 .toList();
     }
@@ -106,14 +147,33 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
             block(json.apply(head).getBytes(StandardCharsets.UTF_8), out);
             for (OfDataset of : head.datasets()) {
                 ColumnBytes columns = new ColumnBytes();
+                Table table = tables.get(of.id());
+                if (of.together()) columns.write(new WholeColumn(longs(table.weights())), out);
                 for (OfColumn column : of.columns())
-                    columns.write(tables.get(of.id()).column(column.name()), out);
+                    if (table.column(column.name()) instanceof SummedColumn sums) write(sums, columns, out);
+                    else columns.write(table.column(column.name()), out);
             }
             for (BoundarySet set : sets) block(AreaBytes.plain(set.areas()), out);
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         }
         return bytes.toByteArray();
+    }
+
+    private static void write(SummedColumn sums, ColumnBytes columns, DataOutputStream out) throws IOException {
+        long[] whole = new long[sums.size()];
+        for (int row = 0; row < whole.length; row++) whole[row] = (long) sums.sums()[row];
+        columns.write(new WholeColumn(whole), out);
+        if (sums.filled() != null) columns.write(new WholeColumn(longs(sums.filled())), out);
+        if (sums.lows() == null) return;
+        columns.write(new DecimalColumn(sums.lows()), out);
+        columns.write(new DecimalColumn(sums.highs()), out);
+    }
+
+    private static long[] longs(int[] of) {
+        long[] longs = new long[of.length];
+        for (int i = 0; i < longs.length; i++) longs[i] = of[i];
+        return longs;
     }
 
     private static void block(byte[] bytes, DataOutputStream out) throws IOException {
@@ -136,7 +196,13 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
             for (OfDataset of : head.datasets()) {
                 Map<String, Column> columns = new LinkedHashMap<>();
                 ColumnBytes read = new ColumnBytes();
-                for (OfColumn column : of.columns()) columns.put(column.name(), read.read(column, of.rows(), in));
+                int[] weights = of.together() ? ints(read, of.rows(), in) : null;
+                for (OfColumn column : of.columns()) {
+                    Column found = column.sums() == null
+                            ? read.read(column, of.rows(), in)
+                            : sums(column, weights, read, of.rows(), in);
+                    columns.put(column.name(), weights == null ? found : found.weighted(weights));
+                }
                 tables.put(of.id(), new Table(columns));
             }
             List<BoundarySet> sets = new ArrayList<>();
@@ -148,6 +214,28 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
         } catch (IOException broken) {
             throw new IllegalArgumentException("The data are broken off. Load them again.", broken);
         }
+    }
+
+    private static SummedColumn sums(OfColumn of, int[] weights, ColumnBytes columns, int rows, DataInputStream in)
+            throws IOException {
+        WholeColumn whole = (WholeColumn) columns.read(OfColumn.of(ColumnType.WHOLE), rows, in);
+        double[] sums = new double[rows];
+        for (int row = 0; row < rows; row++) sums[row] = whole.values()[row];
+        int[] filled = of.sums().filled() ? ints(columns, rows, in) : null;
+        double[] lows = of.sums().extremes() ? decimals(columns, rows, in) : null;
+        double[] highs = of.sums().extremes() ? decimals(columns, rows, in) : null;
+        return new SummedColumn(of.type(), sums, of.sums().unit(), filled, lows, highs, weights);
+    }
+
+    private static int[] ints(ColumnBytes columns, int rows, DataInputStream in) throws IOException {
+        long[] values = ((WholeColumn) columns.read(OfColumn.of(ColumnType.WHOLE), rows, in)).values();
+        int[] ints = new int[rows];
+        for (int row = 0; row < rows; row++) ints[row] = (int) values[row];
+        return ints;
+    }
+
+    private static double[] decimals(ColumnBytes columns, int rows, DataInputStream in) throws IOException {
+        return ((DecimalColumn) columns.read(OfColumn.of(ColumnType.DECIMAL), rows, in)).values();
     }
 
     private static byte[] block(DataInputStream in) throws IOException {

@@ -24,9 +24,12 @@ import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.Tie;
 import sarnik.data.TieGraph;
+import sarnik.formula.MeasureFormula;
+import sarnik.formula.Scope;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.IndexedSet;
 import sarnik.place.Place;
+import sarnik.query.FormulaMeasure;
 import sarnik.query.InMemoryEngine;
 import sarnik.reading.ReadPage;
 import sarnik.table.Table;
@@ -47,6 +50,7 @@ public final class Carrier {
     private final LocalDate today;
     private final String text;
     private final Set<Long> reached;
+    private final GrainUses uses;
 
     /** What was asked for while all was drawn. */
     private final Map<String, SharedKey> askedKeys = new ConcurrentHashMap<>();
@@ -71,14 +75,17 @@ public final class Carrier {
         this.today = today;
         this.text = DocumentJson.write(dashboard);
         this.reached = reached(dashboard, datasets);
+        this.uses = new GrainUses(dashboard);
     }
 
     /**
      * What was picked of a dataset, for its author to look over.
      *
+     * @param rows that are seen
+     * @param sums how many sums stand for them; null where they are carried as they are
      * @param left columns that are not taken along
      */
-    public record Said(String dataset, int rows, List<String> columns, List<String> left) {}
+    public record Said(String dataset, int rows, Integer sums, List<String> columns, List<String> left) {}
 
     /** What was picked. */
     public record Picked(CarriedFile file, List<Said> said) {}
@@ -89,9 +96,13 @@ public final class Carrier {
      */
     public Picked pick() {
         Map<String, String> whole = drawn(watched());
-        Picked picked = picked(false);
+        Picked picked = picked(false, true);
         if (drawn(carried(picked)).equals(whole)) return picked;
-        picked = picked(true);
+        if (picked.said().stream().anyMatch(said -> said.sums() != null)) {
+            picked = picked(false, false);
+            if (drawn(carried(picked)).equals(whole)) return picked;
+        }
+        picked = picked(true, false);
         Map<String, String> there = drawn(carried(picked));
         if (there.equals(whole)) return picked;
         String differing = whole.keySet().stream()
@@ -176,7 +187,11 @@ public final class Carrier {
         };
     }
 
-    private Picked picked(boolean all) {
+    /**
+     * @param all whether with all columns, else with those that it names
+     * @param together whether large datasets are carried as sums at the finest grain that it asks for
+     */
+    private Picked picked(boolean all, boolean together) {
         List<CarriedFile.OfDataset> heads = new ArrayList<>();
         Map<Long, Table> tables = new LinkedHashMap<>();
         List<Said> said = new ArrayList<>();
@@ -200,12 +215,14 @@ public final class Carrier {
                             || isShown && names(text, name)
                             || measures.stream().anyMatch(item -> names(item.text(), name)))
                     .toList();
-            Table table = of.table().only(taken);
+            Table rows = of.table().only(taken);
+            Table table = together ? together(of, rows, tied, measures).orElse(rows) : rows;
             tables.put(id, table);
             heads.add(new CarriedFile.OfDataset(
                     id,
                     of.name(),
                     table.rows(),
+                    table.weights() != null,
                     of.placing(),
                     List.copyOf(of.places().values()),
                     of.about(),
@@ -215,7 +232,8 @@ public final class Carrier {
                     CarriedFile.columnsOf(table)));
             said.add(new Said(
                     of.name(),
-                    table.rows(),
+                    rows.rows(),
+                    table.weights() == null ? null : table.rows(),
                     taken.stream().filter(name -> !name.startsWith("@")).toList(),
                     of.table().names().stream()
                             .filter(name -> !taken.contains(name))
@@ -234,6 +252,19 @@ public final class Carrier {
                 List.copyOf(provinces.values()),
                 provinceOf);
         return new Picked(new CarriedFile(head, tables, sets), said);
+    }
+
+    /** The sums of a dataset at the finest grain that is asked for; empty where its rows are carried. */
+    private Optional<Table> together(LoadedDataset of, Table rows, Set<String> tied, List<Calculations.Item> measures) {
+        boolean isCompared = dashboard.formulas().values().stream()
+                .anyMatch(formula -> formula.dataset() == of.id()
+                        || formula.reference() != null && formula.reference().dataset() == of.id());
+        if (isCompared) return Optional.empty();
+        Scope scope = Scope.of(of.table()).withPlaces(Set.of(Scope.PLACE), Set.of());
+        Map<MeasureFormula, FormulaMeasure> formulas = new LinkedHashMap<>();
+        for (Calculations.Item item : measures)
+            formulas.put(MeasureFormula.parse(item.text(), scope), of.measures().get(item.name()));
+        return Grains.of(rows, uses.of(rows, tied, formulas));
     }
 
     /** Notes the province of a place, and what that lies in: places are also counted by their provinces. */
@@ -278,7 +309,7 @@ public final class Carrier {
     }
 
     /** Whether a text names a column: as a word of its own, whatever stands around it. */
-    private static boolean names(String text, String name) {
+    static boolean names(String text, String name) {
         return Pattern.compile("(?<![\\p{L}\\p{N}_])" + Pattern.quote(escaped(name)) + "(?![\\p{L}\\p{N}_])")
                 .matcher(text)
                 .find();

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.zip.Deflater;
 import sarnik.query.LongIndex;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
@@ -22,12 +23,15 @@ import sarnik.table.WholeColumn;
  * tenths, hundredths and so on where that gives them back bit for bit, else by their bits. They stand byte by byte: the
  * lowest of all rows, then the next, which compresses well. A column that one or two columns before it determine (a
  * kiosk its town; a product and its litres their price) is a list of values by what determines it, in the order in which
- * that is first met.
+ * that is first met. Of others the changes from row to row stand there where those take fewer bytes.
  */
 final class ColumnBytes {
 
     private static final double[] TENS = {1, 10, 100, 1000, 10_000};
     private static final int BITS = -1;
+
+    /** In the place of the number of columns that determine one: changes from row to row stand there instead of values. */
+    private static final int CHANGES = -1;
 
     /** What determines a column has to occur so much less often than rows do. */
     private static final int SAVES = 4;
@@ -46,14 +50,18 @@ final class ColumnBytes {
         out.writeLong(numbers.least);
         out.writeByte(numbers.tens);
         int[] by = numbers.values.length == 0 ? null : determining(numbers.values);
-        out.writeByte(by == null ? 0 : by.length);
         if (by == null) {
-            planes(numbers.values, out);
+            byte[] plain = planes(numbers.values);
+            byte[] changes = numbers.tens == BITS ? plain : planes(changes(numbers.values));
+            boolean isShorter = deflated(changes) < deflated(plain);
+            out.writeByte(isShorter ? CHANGES : 0);
+            out.write(isShorter ? changes : plain);
         } else {
+            out.writeByte(by.length);
             for (int one : by) out.writeShort(one);
             long[] found = table(by, numbers.values).orElseThrow();
             out.writeInt(found.length);
-            planes(found, out);
+            out.write(planes(found));
         }
         before.add(numbers);
     }
@@ -65,7 +73,7 @@ final class ColumnBytes {
             for (int row = 0; row < rows; row++) codes[row] = coded.codes().get(row) + 1L;
             return new Numbers(0, 0, coded.dictionary().size(), codes);
         }
-        if (column instanceof DecimalColumn decimal) return decimals(decimal.values());
+        if (column instanceof DecimalColumn decimal) return decimals(decimal);
         long[] values = new long[rows];
         for (int row = 0; row < rows; row++)
             values[row] = column.isMissing(row)
@@ -94,21 +102,18 @@ final class ColumnBytes {
         return new Numbers(least, tens, range < 0 || range > MOST_KEYS ? MOST_KEYS : range + 1, values);
     }
 
-    private static Numbers decimals(double[] values) {
-        for (int tens = 0; tens < TENS.length; tens++) {
-            long[] whole = new long[values.length];
-            boolean fits = true;
-            for (int row = 0; row < values.length && fits; row++) {
-                double value = values[row];
-                whole[row] = Double.isNaN(value) ? WholeColumn.MISSING : Math.round(value * TENS[tens]);
-                fits = Double.isNaN(value)
-                        || Double.doubleToLongBits(whole[row] / TENS[tens]) == Double.doubleToLongBits(value);
-            }
-            if (fits) return fromLeast(whole, tens);
+    private static Numbers decimals(DecimalColumn column) {
+        double[] values = column.values();
+        long[] numbers = new long[values.length];
+        double unit = column.unit();
+        if (unit == 0) {
+            for (int row = 0; row < numbers.length; row++) numbers[row] = Double.doubleToLongBits(values[row]);
+            return new Numbers(0, BITS, MOST_KEYS, numbers);
         }
-        long[] bits = new long[values.length];
-        for (int row = 0; row < bits.length; row++) bits[row] = Double.doubleToLongBits(values[row]);
-        return new Numbers(0, BITS, MOST_KEYS, bits);
+        for (int row = 0; row < numbers.length; row++)
+            numbers[row] =
+                    Double.isNaN(values[row]) ? WholeColumn.MISSING : (long) DecimalColumn.whole(values[row] * unit);
+        return fromLeast(numbers, Arrays.binarySearch(TENS, unit));
     }
 
     /** The columns before that determine these values, fewest first; null where none do. */
@@ -151,16 +156,37 @@ final class ColumnBytes {
         return by.length == 1 ? key : key * (before.get(by[1]).most + 1) + before.get(by[1]).values[row];
     }
 
-    private static void planes(long[] values, DataOutputStream out) throws IOException {
+    /** Each value less the one before it; those below 0 between the others: 0, -1, 1, -2 and so on. */
+    private static long[] changes(long[] values) {
+        long[] changes = new long[values.length];
+        for (int row = 0; row < values.length; row++) {
+            long change = row == 0 ? values[row] : values[row] - values[row - 1];
+            changes[row] = change << 1 ^ change >> 63;
+        }
+        return changes;
+    }
+
+    private static int deflated(byte[] bytes) {
+        Deflater deflater = new Deflater();
+        deflater.setInput(bytes);
+        deflater.finish();
+        byte[] some = new byte[1 << 16];
+        int length = 0;
+        while (!deflater.finished()) length += deflater.deflate(some);
+        deflater.end();
+        return length;
+    }
+
+    private static byte[] planes(long[] values) {
         long all = 0;
         for (long value : values) all |= value;
         int width = Math.max(1, (71 - Long.numberOfLeadingZeros(all)) / 8);
-        out.writeByte(width);
-        byte[] plane = new byte[values.length];
-        for (int at = 0; at < width; at++) {
-            for (int row = 0; row < plane.length; row++) plane[row] = (byte) (values[row] >>> (8 * at));
-            out.write(plane);
-        }
+        byte[] planes = new byte[1 + width * values.length];
+        planes[0] = (byte) width;
+        for (int at = 0; at < width; at++)
+            for (int row = 0; row < values.length; row++)
+                planes[1 + at * values.length + row] = (byte) (values[row] >>> (8 * at));
+        return planes;
     }
 
     // --- reading ---------------------------------------------------------------------------------------
@@ -172,6 +198,13 @@ final class ColumnBytes {
         long[] values;
         if (count == 0) {
             values = planes(rows, in);
+        } else if (count == CHANGES) {
+            values = planes(rows, in);
+            long before = 0;
+            for (int row = 0; row < rows; row++) {
+                before += values[row] >>> 1 ^ -(values[row] & 1);
+                values[row] = before;
+            }
         } else {
             int[] by = new int[count];
             for (int i = 0; i < count; i++) by[i] = in.readShort();
@@ -202,7 +235,7 @@ final class ColumnBytes {
                 decimals[row] = tens == BITS
                         ? Double.longBitsToDouble(values[row])
                         : values[row] == 0 ? Double.NaN : (least + values[row] - 1) / TENS[tens];
-            return new DecimalColumn(decimals);
+            return new DecimalColumn(decimals, tens == BITS ? 0 : TENS[tens]);
         }
         if (of.type() == ColumnType.DATE) {
             int[] days = new int[rows];

@@ -226,7 +226,7 @@ public record LoadedDataset(
                 || RolledUp.isOne(column) && !RolledUp.isCells(column);
         if (value == null) return isPlace ? phrase("(unplaced)") : phrase("(missing)");
         if (!isPlace) return value;
-        return Optional.ofNullable(placesOf(column).get(value)).map(Place::name).orElse(value);
+        return Optional.ofNullable(placesOf(column).get(value)).map(Place::said).orElse(value);
     }
 
     /** Which of some values a row has in a column of text, yes/no or places; other columns are taken to have any. */

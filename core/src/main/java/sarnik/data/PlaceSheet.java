@@ -50,13 +50,13 @@ public record PlaceSheet(
         for (int i = 0; i < lon.length; i++) {
             Place place = sorted.get(i);
             ids.add(place.id());
-            names.add(place.name());
+            names.add(place.said());
             within.add(within(place, around));
             lon[i] = Rounded.up(place.lon() * DEGREE) / DEGREE;
             lat[i] = Rounded.up(place.lat() * DEGREE) / DEGREE;
             index.put(place.id(), i);
             hash = 31 * hash + place.id().hashCode();
-            hash = 31 * hash + place.name().hashCode();
+            hash = 31 * hash + place.said().hashCode();
             hash = 31 * hash + Double.hashCode(lon[i]) + 7L * Double.hashCode(lat[i]);
         }
         return new PlaceSheet(Long.toString(hash, 36), ids, names, within, lon, lat, index);
@@ -64,6 +64,6 @@ public record PlaceSheet(
 
     private static String within(Place place, Boundaries around) {
         if (place.level() == PlaceLevel.AREA) return "";
-        return around.provinceOf(place).map(Place::name).orElse(place.country());
+        return around.provinceOf(place).map(Place::said).orElse(place.country());
     }
 }

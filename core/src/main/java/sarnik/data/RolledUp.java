@@ -176,7 +176,8 @@ public final class RolledUp {
 
     /** The places of a column as the browser keeps them. */
     PlaceSheet sheet(String column, Map<String, Place> places) {
-        return sheets.computeIfAbsent(spoken(column), c -> PlaceSheet.of(places.values(), boundaries));
+        return sheets.computeIfAbsent(
+                column + " " + Language.spoken(), c -> PlaceSheet.of(places.values(), boundaries));
     }
 
     private Groups byArea(String set, Map<String, Place> places) {
@@ -224,7 +225,7 @@ public final class RolledUp {
                 group = new Place(
                         "c" + zoom + "/" + (cell >> 32) + "/" + (int) (long) cell,
                         PlaceLevel.POINT,
-                        phrase("{0} places around {1}", inside.size(), largest.name()),
+                        phrase("{0} places around {1}", inside.size(), largest.said()),
                         largest.country(),
                         largest.region(),
                         largest.province(),

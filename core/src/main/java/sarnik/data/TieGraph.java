@@ -297,19 +297,21 @@ public final class TieGraph {
             Column mine = to.table().column(hop.equals());
             if (mine.size() == 0) return 1;
             long found = 0;
+            long all = 0;
+            for (int row = 0; row < mine.size(); row++) all += mine.weight(row);
             if (mine instanceof CodedColumn coded) {
                 boolean[] has = new boolean[coded.dictionary().size()];
                 for (int code = 0; code < has.length; code++)
                     has[code] = known.contains(coded.dictionary().get(code));
                 for (int row = 0; row < coded.size(); row++) {
                     int code = coded.codes().get(row);
-                    if (code >= 0 && has[code]) found++;
+                    if (code >= 0 && has[code]) found += mine.weight(row);
                 }
             } else {
                 for (int row = 0; row < mine.size(); row++)
-                    if (!mine.isMissing(row) && known.contains(mine.text(row))) found++;
+                    if (!mine.isMissing(row) && known.contains(mine.text(row))) found += mine.weight(row);
             }
-            return (double) found / mine.size();
+            return (double) found / all;
         });
     }
 
@@ -319,7 +321,7 @@ public final class TieGraph {
         Stage those = new Stage("those", List.of(carried(hop, List.of())));
         return to.answer(engine, Query.of(List.of(those), List.of(), List.of(Measure.ROWS)))
                         .value(0, 0)
-                / to.table().rows();
+                / to.table().weight();
     }
 
     private static Set<String> values(Column column) {

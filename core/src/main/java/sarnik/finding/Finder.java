@@ -123,8 +123,14 @@ public final class Finder {
                 know((String) area.get("name"), place(id, filter, (String) area.get("id"), (String) area.get("name")));
             }
             for (Place place : dataset.placesOf(filter.column()).values())
-                know(place.name(), place(id, filter, place.id(), place.name()));
+                called(place, place(id, filter, place.id(), place.said()));
         }
+    }
+
+    /** A place goes by what it is called here and by its own name. */
+    private void called(Place place, Meaning meaning) {
+        know(place.said(), meaning);
+        if (!place.name().equals(place.said())) know(place.name(), meaning);
     }
 
     private static Meaning place(String id, Filter filter, String place, String name) {
@@ -139,16 +145,15 @@ public final class Finder {
         String column = source.get().column();
         boolean isPlace = column.equals(PlacedTable.PLACE) || RolledUp.isOne(column);
         if (!isPlace && !(dataset.table().find(column).orElse(null) instanceof CodedColumn)) return;
-        Map<String, String> values = new LinkedHashMap<>();
-        if (isPlace) dataset.placesOf(column).forEach((place, of) -> values.put(place, of.name()));
-        else for (String value : ((CodedColumn) dataset.table().column(column)).dictionary()) values.put(value, value);
-        values.forEach((value, name) -> know(
-                name,
-                new Meaning(
-                        Part.PICK,
-                        id,
-                        new Value.Values(List.of(value)),
-                        phrase("{0}, picked on {1}", name, called(visual)))));
+        if (isPlace) dataset.placesOf(column).forEach((place, of) -> called(of, picked(id, visual, place, of.said())));
+        else
+            for (String value : ((CodedColumn) dataset.table().column(column)).dictionary())
+                know(value, picked(id, visual, value, value));
+    }
+
+    private Meaning picked(String id, Visual visual, String value, String name) {
+        return new Meaning(
+                Part.PICK, id, new Value.Values(List.of(value)), phrase("{0}, picked on {1}", name, called(visual)));
     }
 
     private String called(Visual visual) {

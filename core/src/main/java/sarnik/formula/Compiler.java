@@ -117,7 +117,7 @@ final class Compiler {
     }
 
     /** The column that is meant; names without quotes do not mind case where only one column fits. */
-    private String column(Expression.Name name) {
+    String column(Expression.Name name) {
         if (scope.columns().containsKey(name.name())) return name.name();
         List<String> alike = scope.columns().keySet().stream()
                 .filter(c -> c.equalsIgnoreCase(name.name()))

@@ -3,9 +3,13 @@ package sarnik.formula;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Stream;
@@ -93,6 +97,26 @@ public final class MeasureFormula {
         return columns;
     }
 
+    /**
+     * The columns of which it needs no values of single rows, only their running sums.
+     *
+     * @param of which summaries count
+     */
+    public Set<String> summed(Predicate<String> of) {
+        Set<String> summed = new HashSet<>();
+        for (SummaryPart part : parts) if (part.column() != null && of.test(part.function())) summed.add(part.column());
+        for (SummaryPart part : parts) if (part.column() == null) summed.removeIf(column -> names(part, column));
+        return summed;
+    }
+
+    private static boolean names(SummaryPart part, String column) {
+        return Stream.of(part.argument(), part.beside(), part.filter())
+                .filter(Objects::nonNull)
+                .anyMatch(typed -> Expressions.any(
+                        typed.at(),
+                        e -> e instanceof Expression.Name name && name.name().equalsIgnoreCase(column)));
+    }
+
     /** Stands in {@link #sql} for all columns that groups are made by, each behind a comma; they decide between equals. */
     public static final String TIES = WindowPart.TIES;
 
@@ -126,7 +150,7 @@ public final class MeasureFormula {
             String function,
             boolean distinct,
             double fraction,
-            DecimalColumn values,
+            Column values,
             List<String> texts,
             double[][] pair,
             BlockNumbers blocks,
@@ -134,15 +158,7 @@ public final class MeasureFormula {
 
         /** Whether running sums are enough for it. */
         public boolean isSummedUp() {
-            return summedUp(function, distinct);
-        }
-
-        private static boolean summedUp(String function, boolean distinct) {
-            return switch (function) {
-                case "COUNT", "SUM", "AVG" -> !distinct;
-                case "MIN", "MAX" -> true;
-                default -> false;
-            };
+            return SummaryPart.isSummedUp(function, distinct);
         }
     }
 
@@ -194,7 +210,7 @@ public final class MeasureFormula {
         BlockNumbers blocks = compiler.of(
                 part.argument() == null ? null : part.argument().at(),
                 part.filter() == null ? null : part.filter().at());
-        boolean summed = Part.summedUp(part.function(), part.distinct());
+        boolean summed = SummaryPart.isSummedUp(part.function(), part.distinct());
         return new Part(
                 part.function(),
                 part.distinct(),
@@ -221,6 +237,8 @@ public final class MeasureFormula {
     }
 
     private Part held(SummaryPart part, Table table, Surroundings surroundings) {
+        if (part.column() != null)
+            return new Part(part.function(), false, 0, table.column(part.column()), List.of(), null, null, null);
         Column filter = part.filter() == null
                 ? null
                 : Formula.compute(part.filter(), columns, table, surroundings).column();

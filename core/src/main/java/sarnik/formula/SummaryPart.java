@@ -11,6 +11,7 @@ package sarnik.formula;
  * @param beside what the first depends on, for summaries of two columns; null for others
  * @param filter the rows that take part; null for all
  * @param fraction of percentiles, 0 to 1
+ * @param column the column of numbers whose running sums it is as they stand; null where values are worked out or gathered
  * @param kind the type of its result
  * @param sql the same for PostgreSQL
  */
@@ -21,6 +22,7 @@ record SummaryPart(
         Typed beside,
         Typed filter,
         double fraction,
+        String column,
         Kind kind,
         String sql) {
 
@@ -32,7 +34,7 @@ record SummaryPart(
         if (filter != null) Compiler.condition(filter, "FILTER");
         String where = filter == null ? "" : " FILTER (WHERE " + filter.sql() + ")";
         if (summary.argument() instanceof Expression.Star)
-            return new SummaryPart("COUNT", false, null, null, filter, 0, Kind.WHOLE, "COUNT(*)" + where);
+            return new SummaryPart("COUNT", false, null, null, filter, 0, null, Kind.WHOLE, "COUNT(*)" + where);
         Typed argument = rows.compile(summary.argument());
         String function = summary.function();
         boolean number = argument.kind().isNumber();
@@ -77,7 +79,28 @@ record SummaryPart(
         };
         String whole = "(" + sql + where + ")" + (kind == Kind.DECIMAL ? "::double precision" : "");
         return new SummaryPart(
-                function, summary.distinct(), argument, beside, filter, fraction, kind, "(" + whole + ")");
+                function,
+                summary.distinct(),
+                argument,
+                beside,
+                filter,
+                fraction,
+                isSummedUp(function, summary.distinct()) && filter == null ? column(argument, rows) : null,
+                kind,
+                "(" + whole + ")");
+    }
+
+    /** Whether running sums are enough for a summary. */
+    static boolean isSummedUp(String function, boolean distinct) {
+        return switch (function) {
+            case "COUNT", "SUM", "AVG" -> !distinct;
+            case "MIN", "MAX" -> true;
+            default -> false;
+        };
+    }
+
+    private static String column(Typed argument, Compiler rows) {
+        return argument.kind().isNumber() && argument.at() instanceof Expression.Name name ? rows.column(name) : null;
     }
 
     private static double fraction(Expression e) {

@@ -140,6 +140,17 @@ public final class Language {
         return Sentence.filled(own == null ? plain(sentence) : own, spoken, with);
     }
 
+    /**
+     * What something that has a name of its own is called in the language that is spoken.
+     *
+     * @param key what the names of each language stand under
+     * @param name its own, by which it goes where this language has none for it
+     */
+    public static String named(String key, String name) {
+        String own = spoken().sentences.apply(key);
+        return own == null ? name : own;
+    }
+
     /** The English sentence without what tells it from one that reads alike. */
     static String plain(String sentence) {
         int bar = sentence.indexOf('|');

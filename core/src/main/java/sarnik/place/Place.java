@@ -1,6 +1,7 @@
 package sarnik.place;
 
 import sarnik.geo.GreatCircle;
+import sarnik.language.Language;
 
 /**
  * A place of the gazetteer.
@@ -29,6 +30,11 @@ public record Place(
         double lon,
         double lat,
         long population) {
+
+    /** What it is called in the language that is spoken, as far as that is known; its own name in English. */
+    public String said() {
+        return Language.named(id, name);
+    }
 
     /** The code of the area of a boundary set that this place stands for; empty where it is another kind of place. */
     public String areaCode() {

@@ -16,6 +16,7 @@ import sarnik.scale.ValueWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
+import sarnik.table.SummedColumn;
 import sarnik.table.Sums;
 import sarnik.table.Table;
 import sarnik.table.WholeColumn;
@@ -68,10 +69,10 @@ public final class Comparisons {
         Part part = switch (measure.summary()) {
             case COUNT -> summed("COUNT", column == null ? ONES : BlockNumbers.filled(column));
             case DISTINCT -> new Part("COUNT", true, 0, codes(table, measure.column()), List.of(), null, null, null);
-            case SUM -> summed("SUM", BlockNumbers.of(column));
-            case AVERAGE -> summed("AVG", BlockNumbers.of(column));
-            case MINIMUM -> summed("MIN", BlockNumbers.of(column));
-            case MAXIMUM -> summed("MAX", BlockNumbers.of(column));
+            case SUM -> summed("SUM", numbers(measure.column(), column));
+            case AVERAGE -> summed("AVG", numbers(measure.column(), column));
+            case MINIMUM -> summed("MIN", numbers(measure.column(), column));
+            case MAXIMUM -> summed("MAX", numbers(measure.column(), column));
             default ->
                 new Part("PERCENTILE_CONT", false, measure.fraction(), decimals(column), List.of(), null, null, null);
         };
@@ -83,6 +84,12 @@ public final class Comparisons {
     private static Column column(Table table, String name) {
         return table.find(name)
                 .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", name)));
+    }
+
+    /** @throws QueryException when only sums of it are known */
+    private static BlockNumbers numbers(String name, Column column) {
+        if (column instanceof SummedColumn) throw QueryException.onlySums(name);
+        return BlockNumbers.of(column);
     }
 
     private static Part summed(String function, BlockNumbers numbers) {
@@ -164,7 +171,7 @@ public final class Comparisons {
     /** A part of which only some rows take part. */
     private static Part only(Part part, CodedColumn rows) {
         BlockNumbers numbers = part.blocks();
-        if (numbers == null && part.isSummedUp()) numbers = BlockNumbers.of(part.values());
+        if (numbers == null && part.isSummedUp()) numbers = numbers(part.function(), part.values());
         if (numbers != null)
             return new Part(
                     part.function(),
@@ -178,7 +185,7 @@ public final class Comparisons {
         if (part.known() != null)
             throw new QueryException(
                     phrase("What is known for each key does not change from row to row; choose a measure of rows"));
-        double[] values = part.values().values().clone();
+        double[] values = decimals(part.values()).values().clone();
         for (int row = 0; row < values.length; row++) if (rows.codes().get(row) != 1) values[row] = Double.NaN;
         return new Part(
                 part.function(),
@@ -204,12 +211,12 @@ public final class Comparisons {
                 case COUNT ->
                     new Variance(Comparisons.parts(measure, table, Map.of()).parts(), sums -> sums[0]);
                 case SUM -> {
-                    BlockNumbers values = BlockNumbers.of(column(table, measure.column()));
+                    BlockNumbers values = numbers(measure.column(), column(table, measure.column()));
                     yield new Variance(List.of(summed("SUM", values.changed(v -> v * v))), sums -> sums[0]);
                 }
                 case AVERAGE -> {
                     Column column = column(table, measure.column());
-                    BlockNumbers values = BlockNumbers.of(column);
+                    BlockNumbers values = numbers(measure.column(), column);
                     // About the mean of all, so that no figures are lost between two large sums.
                     double[] known = Arrays.stream(decimals(column).values())
                             .filter(v -> !Double.isNaN(v))

@@ -15,11 +15,14 @@ final class GatherTally {
 
     private final double[] decimals;
     private final long[] wholes;
+    private final int[] weights;
     private int[] groups = {};
     private double[] values = {};
     private int size;
 
-    GatherTally(Column column) {
+    /** @param weights how many rows each row stands for; null where each stands for itself */
+    GatherTally(Column column, int[] weights) {
+        this.weights = weights;
         this.decimals = column instanceof DecimalColumn d ? d.values() : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
     }
@@ -31,9 +34,13 @@ final class GatherTally {
             double value =
                     decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
             if (Double.isNaN(value)) continue;
-            groups[size] = groupOf[i];
-            // 0 and -0 are one value.
-            values[size++] = value + 0.0;
+            int times = weights == null ? 1 : weights[row];
+            if (times > 1) grow(size + times + count - i);
+            for (int time = 0; time < times; time++) {
+                groups[size] = groupOf[i];
+                // 0 and -0 are one value.
+                values[size++] = value + 0.0;
+            }
         }
     }
 

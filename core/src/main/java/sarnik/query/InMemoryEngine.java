@@ -127,7 +127,7 @@ public final class InMemoryEngine implements QueryEngine {
         int segment = segment(table.rows(), plans.stream().allMatch(p -> p.dense));
         int count = Math.max(1, (table.rows() + segment - 1) / segment);
         List<Scanned> scanned = segments.run(count, s -> {
-            RowBlocks blocks = RowBlocks.of(filters);
+            RowBlocks blocks = RowBlocks.of(filters, table.weights());
             List<Partial> partials = plans.stream().map(Partial::new).toList();
             blocks.scan(s * segment, Math.min((s + 1) * segment, table.rows()), (selection, left) -> {
                 for (Partial partial : partials) partial.add(selection, left);
@@ -185,7 +185,7 @@ public final class InMemoryEngine implements QueryEngine {
         List<double[]> values = new ArrayList<>();
         for (Measure measure : query.measures()) values.add(values(measure, plan, all, present, groups, windows));
         List<RowTrail.Step> steps = new ArrayList<>();
-        steps.add(new RowTrail.Step(phrase("All rows"), table.rows(), RowTrail.Unit.ROWS));
+        steps.add(new RowTrail.Step(phrase("All rows"), table.weight(), RowTrail.Unit.ROWS));
         for (int s = 0; s < counts.length; s++)
             steps.add(new RowTrail.Step(query.stages().get(s).words(), counts[s], RowTrail.Unit.ROWS));
         if (plan.isFilled)

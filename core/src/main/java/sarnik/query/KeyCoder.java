@@ -17,6 +17,7 @@ import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
+import sarnik.table.SummedColumn;
 import sarnik.table.Table;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
@@ -99,6 +100,7 @@ final class KeyCoder {
     static KeyCoder of(Table table, GroupKey key) {
         Column column = table.find(key.column())
                 .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", key.column())));
+        if (column instanceof SummedColumn) throw QueryException.onlySums(key.column());
         if (key instanceof GroupKey.Step step) return ofSteps(table, column, step);
         if (key instanceof GroupKey.Classes classes) return ofClasses(column, classes);
         return of(column);

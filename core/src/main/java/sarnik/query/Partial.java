@@ -31,7 +31,7 @@ final class Partial {
         rows = new long[room];
         plan.tallied.forEach((name, extremes) -> tallies.put(name, plan.tally(name, room, extremes)));
         plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? room : -1)));
-        plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column)));
+        plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column, plan.weights())));
         plan.counted.forEach(name -> counted.put(name, new long[room]));
     }
 
@@ -55,7 +55,8 @@ final class Partial {
                 left += lacksNone(selection[i]) ? 1 : 0;
             }
         }
-        filled += left;
+        if (plan.weights() == null) filled += left;
+        else for (int i = 0; i < left; i++) filled += plan.weights()[chosen[i]];
         if (left == 0) return;
         group(chosen, keys, groups, left);
         add(chosen, groups, left);
@@ -96,7 +97,9 @@ final class Partial {
 
     private void add(int[] selection, int[] groups, int count) {
         boolean one = plan.coders.length == 0;
-        if (one) rows[0] += count;
+        int[] weights = plan.weights();
+        if (weights != null) for (int i = 0; i < count; i++) rows[one ? 0 : groups[i]] += weights[selection[i]];
+        else if (one) rows[0] += count;
         else for (int i = 0; i < count; i++) rows[groups[i]]++;
         for (Tally tally : tallies.values()) {
             if (one && tally.isPlain()) tally.addToOne(selection, count);
@@ -106,7 +109,8 @@ final class Partial {
         for (GatherTally tally : gathered.values()) tally.add(selection, groups, count);
         counted.forEach((name, counts) -> {
             Column column = plan.column(name);
-            for (int i = 0; i < count; i++) if (!column.isMissing(selection[i])) counts[groups[i]]++;
+            for (int i = 0; i < count; i++)
+                if (!column.isMissing(selection[i])) counts[groups[i]] += weights == null ? 1 : weights[selection[i]];
         });
     }
 

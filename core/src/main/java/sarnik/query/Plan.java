@@ -12,6 +12,7 @@ import java.util.function.Function;
 import sarnik.formula.BlockNumbers;
 import sarnik.formula.MeasureFormula;
 import sarnik.table.Column;
+import sarnik.table.SummedColumn;
 import sarnik.table.Table;
 
 /** Queries of one grouping made ready for their table: coders and tallies, checked before anything runs. */
@@ -86,6 +87,7 @@ final class Plan {
         }
         Column column = column(measure.column());
         if (measure.isGathered() && column.type().isNumber()) {
+            if (column instanceof SummedColumn) throw QueryException.onlySums(measure.column());
             gathered.put(measure.column(), column);
         } else if (measure.summary() == Summary.DISTINCT) {
             distinct.put(measure.column(), coder.apply(measure.column()));
@@ -127,15 +129,23 @@ final class Plan {
             }
             if (part.blocks() != null) blocks.put(name, part.blocks());
             else computed.put(name, part.values());
+            if (part.values() instanceof SummedColumn && !part.isSummedUp()) throw QueryException.onlySums(formula);
             if (part.isSummedUp()) tallied.put(name, part.function().startsWith("M"));
             else gathered.put(name, part.values());
         }
     }
 
+    /** How many rows each row stands for; null where each stands for itself. */
+    int[] weights() {
+        return table.weights();
+    }
+
     /** A tally of what is summed up under this name. */
     Tally tally(String name, int groups, boolean extremes) {
         BlockNumbers numbers = blocks.get(name);
-        return numbers == null ? new Tally(column(name), groups, extremes) : new Tally(numbers, groups, extremes);
+        return numbers == null
+                ? new Tally(column(name), groups, extremes)
+                : new Tally(numbers, table.weights(), groups, extremes);
     }
 
     Column column(String name) {

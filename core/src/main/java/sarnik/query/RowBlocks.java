@@ -12,6 +12,8 @@ final class RowBlocks {
 
     private final List<RowFilter[]> stages;
 
+    private final int[] weights;
+
     /** Rows left after each stage. */
     final long[] counts;
 
@@ -20,8 +22,9 @@ final class RowBlocks {
         void take(int[] selection, int count);
     }
 
-    private RowBlocks(List<RowFilter[]> stages) {
+    private RowBlocks(List<RowFilter[]> stages, int[] weights) {
         this.stages = stages;
+        this.weights = weights;
         counts = new long[stages.size()];
     }
 
@@ -36,8 +39,9 @@ final class RowBlocks {
                 .toList();
     }
 
-    static RowBlocks of(List<RowFilter[]> filters) {
-        return new RowBlocks(filters);
+    /** @param weights how many rows each row stands for; null where each stands for itself */
+    static RowBlocks of(List<RowFilter[]> filters, int[] weights) {
+        return new RowBlocks(filters, weights);
     }
 
     void scan(int from, int to, Taker taker) {
@@ -54,11 +58,25 @@ final class RowBlocks {
             for (RowFilter filter : stages.get(s)) {
                 count = count < 0 ? filter.keepRange(from, to, selection) : filter.keep(selection, count);
             }
-            counts[s] += count < 0 ? to - from : count;
+            counts[s] += count < 0 ? rows(from, to) : rows(selection, count);
         }
         if (count >= 0) return count;
         int all = to - from;
         for (int i = 0; i < all; i++) selection[i] = from + i;
         return all;
+    }
+
+    private long rows(int from, int to) {
+        if (weights == null) return to - from;
+        long rows = 0;
+        for (int row = from; row < to; row++) rows += weights[row];
+        return rows;
+    }
+
+    private long rows(int[] selection, int count) {
+        if (weights == null) return count;
+        long rows = 0;
+        for (int i = 0; i < count; i++) rows += weights[selection[i]];
+        return rows;
     }
 }

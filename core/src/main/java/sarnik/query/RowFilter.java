@@ -16,6 +16,7 @@ import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
+import sarnik.table.SummedColumn;
 import sarnik.table.Table;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
@@ -43,6 +44,7 @@ interface RowFilter {
                 .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", condition.column())));
         if (condition instanceof Condition.Among)
             throw new IllegalStateException("What is among the groups of a query is asked before");
+        if (column instanceof SummedColumn) throw QueryException.onlySums(condition.column());
         if (condition instanceof Condition.InGroups in) return ofGroups(KeyCoder.of(table, in.key()), in.groups());
         if (condition instanceof Condition.Not not) return new AllBut(of(table, not.of()), column);
         if (condition instanceof Condition.Missing) return (SlowFilter) column::isMissing;

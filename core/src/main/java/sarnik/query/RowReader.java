@@ -28,6 +28,7 @@ final class RowReader {
      * @param query whose stages hold no condition about the groups of another query
      */
     static RowPage read(Table table, RowQuery query, Segments segments) {
+        if (table.weights() != null) throw QueryException.noRows();
         List<Column> columns =
                 query.columns().stream().map(c -> column(table, c)).toList();
         List<RowFilter[]> filters = RowBlocks.filters(table, query.stages());
@@ -35,7 +36,7 @@ final class RowReader {
         int count = Math.max(1, (table.rows() + segment - 1) / segment);
         record Left(int[] rows, long[] counts) {}
         List<Left> parts = segments.run(count, s -> {
-            RowBlocks blocks = RowBlocks.of(filters);
+            RowBlocks blocks = RowBlocks.of(filters, null);
             int end = Math.min((s + 1) * segment, table.rows());
             int[][] rows = {new int[Math.min(1024, Math.max(1, end - s * segment))]};
             int[] size = {0};

@@ -4,15 +4,22 @@ import java.util.Arrays;
 import sarnik.formula.BlockNumbers;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
+import sarnik.table.SummedColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Running sums of one numeric column, by group: all that sum, average, count, minimum and maximum need.
+ * Running sums of one numeric column, by group: all that sum, average, count, minimum and maximum need. Decimals with few
+ * digits are added up in whole steps (cents), so that their sums are exact and the same in whatever order they are added.
  */
 final class Tally {
 
     private final double[] decimals;
     private final long[] wholes;
+    private final SummedColumn summed;
+    /** How many steps are one; 0 where decimals are added up as they are. */
+    private final double unit;
+    /** How many rows each row stands for; null where each stands for itself. */
+    private final int[] weights;
     /** What is worked out on the way; null where numbers are held. */
     private final BlockNumbers.Reading reading;
 
@@ -33,20 +40,24 @@ final class Tally {
      * @param extremes whether minimum and maximum are wanted too
      */
     Tally(Column column, int groups, boolean extremes) {
-        this(column, null, groups, extremes);
+        this(column, null, column.weights(), groups, extremes);
     }
 
     /**
      * @param numbers work out what is summed up
+     * @param weights how many rows each row stands for; null where each stands for itself
      * @param extremes whether minimum and maximum are wanted too
      */
-    Tally(BlockNumbers numbers, int groups, boolean extremes) {
-        this(null, numbers, groups, extremes);
+    Tally(BlockNumbers numbers, int[] weights, int groups, boolean extremes) {
+        this(null, numbers, weights, groups, extremes);
     }
 
-    private Tally(Column column, BlockNumbers numbers, int groups, boolean extremes) {
+    private Tally(Column column, BlockNumbers numbers, int[] weights, int groups, boolean extremes) {
         this.decimals = column instanceof DecimalColumn d ? d.values() : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
+        this.summed = column instanceof SummedColumn s ? s : null;
+        this.unit = summed != null ? summed.unit() : decimals == null ? 1 : ExactSums.unit(column);
+        this.weights = weights;
         this.reading = numbers == null ? null : numbers.open();
         this.block = numbers == null ? null : new double[BlockNumbers.MOST];
         this.extremes = extremes;
@@ -83,6 +94,10 @@ final class Tally {
             addBlock(selection, groups, count);
             return;
         }
+        if (weights != null) {
+            addWeighted(selection, groups, count);
+            return;
+        }
         if (extremes) addExtremes(selection, groups, count);
         if (width == 1) addWhole(selection, groups, count);
         else if (decimals != null) addDecimals(selection, groups, count);
@@ -92,20 +107,22 @@ final class Tally {
     /** Adds rows that are all of one group. */
     void addToOne(int[] selection, int count) {
         double sum = sums[0];
-        if (decimals != null) for (int i = 0; i < count; i++) sum += decimals[selection[i]];
-        else for (int i = 0; i < count; i++) sum += wholes[selection[i]];
+        if (decimals == null) for (int i = 0; i < count; i++) sum += wholes[selection[i]];
+        else if (unit == 0) for (int i = 0; i < count; i++) sum += decimals[selection[i]];
+        else for (int i = 0; i < count; i++) sum += DecimalColumn.whole(decimals[selection[i]] * unit);
         sums[0] = sum;
     }
 
     /** Whether {@link #addToOne} may be used. */
     boolean isPlain() {
-        return width == 1 && !extremes;
+        return width == 1 && !extremes && weights == null;
     }
 
     private void addWhole(int[] selection, int[] groups, int count) {
         double[] to = sums;
-        if (decimals != null) for (int i = 0; i < count; i++) to[groups[i]] += decimals[selection[i]];
-        else for (int i = 0; i < count; i++) to[groups[i]] += wholes[selection[i]];
+        if (decimals == null) for (int i = 0; i < count; i++) to[groups[i]] += wholes[selection[i]];
+        else if (unit == 0) for (int i = 0; i < count; i++) to[groups[i]] += decimals[selection[i]];
+        else for (int i = 0; i < count; i++) to[groups[i]] += DecimalColumn.whole(decimals[selection[i]] * unit);
     }
 
     private void addBlock(int[] selection, int[] groups, int count) {
@@ -115,8 +132,9 @@ final class Tally {
             double value = block[i];
             if (Double.isNaN(value)) continue;
             int group = groups[i];
-            to[group << 1] += value;
-            to[(group << 1) + 1]++;
+            int times = weights == null ? 1 : weights[selection[i]];
+            to[group << 1] += times == 1 ? value : value * times;
+            to[(group << 1) + 1] += times;
             if (!extremes) continue;
             if (value < lows[group]) lows[group] = value;
             if (value > highs[group]) highs[group] = value;
@@ -129,9 +147,32 @@ final class Tally {
             double value = decimals[selection[i]];
             if (Double.isNaN(value)) continue;
             int at = groups[i] << 1;
-            to[at] += value;
+            to[at] += unit == 0 ? value : DecimalColumn.whole(value * unit);
             to[at + 1]++;
         }
+    }
+
+    private void addWeighted(int[] selection, int[] groups, int count) {
+        for (int i = 0; i < count; i++) {
+            int row = selection[i];
+            int filled = summed == null ? weights[row] : summed.filled(row);
+            double value = summed == null ? value(row) : filled == 0 ? Double.NaN : summed.sums()[row];
+            if (Double.isNaN(value)) continue;
+            int group = groups[i];
+            double steps = summed != null
+                    ? value
+                    : filled * (decimals == null || unit == 0 ? value : DecimalColumn.whole(value * unit));
+            sums[width * group] += steps;
+            if (width == 2) sums[2 * group + 1] += filled;
+            if (!extremes) continue;
+            lows[group] = Math.min(lows[group], summed == null ? value : summed.lows()[row]);
+            highs[group] = Math.max(highs[group], summed == null ? value : summed.highs()[row]);
+        }
+    }
+
+    /** NaN for missing. */
+    private double value(int row) {
+        return decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
     }
 
     private void addWholes(int[] selection, int[] groups, int count) {
@@ -147,9 +188,7 @@ final class Tally {
 
     private void addExtremes(int[] selection, int[] groups, int count) {
         for (int i = 0; i < count; i++) {
-            int row = selection[i];
-            double value =
-                    decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
+            double value = value(selection[i]);
             int group = groups[i];
             if (value < lows[group]) lows[group] = value;
             if (value > highs[group]) highs[group] = value;
@@ -174,8 +213,8 @@ final class Tally {
         if (summary == Summary.COUNT) return filled;
         if (filled == 0) return Double.NaN;
         return switch (summary) {
-            case SUM -> sums[width * group];
-            case AVERAGE -> sums[width * group] / filled;
+            case SUM -> unit == 0 ? sums[width * group] : sums[width * group] / unit;
+            case AVERAGE -> sums[width * group] / (unit == 0 ? filled : unit * filled);
             case MINIMUM -> lows[group];
             case MAXIMUM -> highs[group];
             default -> throw new IllegalStateException(summary + " is not tallied");

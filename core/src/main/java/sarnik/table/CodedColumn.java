@@ -22,12 +22,22 @@ public final class CodedColumn extends KnownColumn {
      * @param dictionary the distinct values by code
      */
     public CodedColumn(ColumnType type, Codes codes, List<String> dictionary) {
+        this(type, codes, dictionary, null);
+    }
+
+    private CodedColumn(ColumnType type, Codes codes, List<String> dictionary, int[] weights) {
+        super(weights);
         if (type != ColumnType.TEXT && type != ColumnType.YES_NO) {
             throw new IllegalArgumentException("A coded column holds text or yes/no, not " + type.words());
         }
         this.type = type;
         this.codes = codes;
         this.dictionary = List.copyOf(dictionary);
+    }
+
+    @Override
+    public CodedColumn weighted(int[] weights) {
+        return new CodedColumn(type, codes, dictionary, weights);
     }
 
     /**
@@ -82,7 +92,7 @@ public final class CodedColumn extends KnownColumn {
         int[] known = commonest;
         if (known == null) {
             long[] counts = new long[dictionary.size()];
-            for (int row = 0; row < size(); row++) if (codes.get(row) >= 0) counts[codes.get(row)]++;
+            for (int row = 0; row < size(); row++) if (codes.get(row) >= 0) counts[codes.get(row)] += weight(row);
             known = IntStream.range(0, counts.length)
                     .boxed()
                     .sorted(Comparator.comparingLong((Integer code) -> -counts[code])

@@ -36,6 +36,19 @@ public sealed interface Column permits KnownColumn {
      */
     String text(int row);
 
+    /** How many rows a row stands for: 1, but where rows were put together. */
+    int weight(int row);
+
+    /** The weights of all rows; null where each is 1. */
+    int[] weights();
+
+    /**
+     * The same values in a table whose rows were put together.
+     *
+     * @param weights how many rows each row stands for
+     */
+    Column weighted(int[] weights);
+
     /** Bytes held by the column's arrays and, for text, its dictionary (estimated at 2 bytes a character plus 48). */
     long bytes();
 }

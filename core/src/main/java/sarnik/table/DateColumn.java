@@ -8,7 +8,17 @@ public final class DateColumn extends KnownColumn {
     private final int[] days;
 
     public DateColumn(int[] days) {
+        this(days, null);
+    }
+
+    private DateColumn(int[] days, int[] weights) {
+        super(weights);
         this.days = days;
+    }
+
+    @Override
+    public DateColumn weighted(int[] weights) {
+        return new DateColumn(days, weights);
     }
 
     public int[] days() {

@@ -4,10 +4,27 @@ import java.util.Optional;
 
 /** A column that keeps what was once found out of its values, which never change. */
 abstract sealed class KnownColumn implements Column
-        permits CodedColumn, WholeColumn, DecimalColumn, DateColumn, TimeColumn {
+        permits CodedColumn, WholeColumn, DecimalColumn, DateColumn, TimeColumn, SummedColumn {
+
+    private final int[] weights;
 
     private volatile Boolean complete;
     private volatile Optional<Extremes> extremes;
+
+    /** @param weights how many rows each row stands for; null where each stands for itself */
+    KnownColumn(int[] weights) {
+        this.weights = weights;
+    }
+
+    @Override
+    public int weight(int row) {
+        return weights == null ? 1 : weights[row];
+    }
+
+    @Override
+    public int[] weights() {
+        return weights;
+    }
 
     @Override
     public boolean isComplete() {

@@ -5,13 +5,16 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /** An immutable table of named columns of one length. Safe to share between threads. */
 public final class Table {
 
     private final Map<String, Column> columns;
     private final int rows;
+    private final int[] weights;
 
     /**
      * @param columns the columns by name, in their order; names are unique by being keys
@@ -20,6 +23,11 @@ public final class Table {
     public Table(Map<String, ? extends Column> columns) {
         this.columns = new LinkedHashMap<>(columns);
         this.rows = columns.values().stream().mapToInt(Column::size).findFirst().orElse(0);
+        this.weights = columns.values().stream()
+                .map(Column::weights)
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElse(null);
         this.columns.forEach((name, column) -> {
             if (column.size() != rows) {
                 throw new IllegalArgumentException(
@@ -30,6 +38,21 @@ public final class Table {
 
     public int rows() {
         return rows;
+    }
+
+    /** How many rows each row stands for where rows were put together; null where each stands for itself. */
+    public int[] weights() {
+        return weights;
+    }
+
+    /** How many rows its rows stand for. */
+    public long weight() {
+        return weights == null ? rows : weight(weights);
+    }
+
+    /** The sum of weights. */
+    public static long weight(int[] weights) {
+        return IntStream.of(weights).asLongStream().sum();
     }
 
     public List<String> names() {

@@ -12,7 +12,17 @@ public final class TimeColumn extends KnownColumn {
     private final long[] seconds;
 
     public TimeColumn(long[] seconds) {
+        this(seconds, null);
+    }
+
+    private TimeColumn(long[] seconds, int[] weights) {
+        super(weights);
         this.seconds = seconds;
+    }
+
+    @Override
+    public TimeColumn weighted(int[] weights) {
+        return new TimeColumn(seconds, weights);
     }
 
     public long[] seconds() {

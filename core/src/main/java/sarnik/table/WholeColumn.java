@@ -6,7 +6,17 @@ public final class WholeColumn extends KnownColumn {
     private final long[] values;
 
     public WholeColumn(long[] values) {
+        this(values, null);
+    }
+
+    private WholeColumn(long[] values, int[] weights) {
+        super(weights);
         this.values = values;
+    }
+
+    @Override
+    public WholeColumn weighted(int[] weights) {
+        return new WholeColumn(values, weights);
     }
 
     public long[] values() {

@@ -192,7 +192,7 @@ public record Colouring(int[] classes, Key key) {
         } else {
             Map<String, Integer> counts = new LinkedHashMap<>();
             for (int row = 0; row < column.size(); row++)
-                if (!column.isMissing(row)) counts.merge(column.text(row), 1, (a, b) -> a + b);
+                if (!column.isMissing(row)) counts.merge(column.text(row), column.weight(row), (a, b) -> a + b);
             counts.entrySet().stream()
                     .sorted(Map.Entry.<String, Integer>comparingByValue()
                             .reversed()

@@ -40,6 +40,7 @@ class CarriedFileTest {
                                 1,
                                 "Rows",
                                 table.rows(),
+                                table.weights() != null,
                                 null,
                                 List.of(),
                                 About.NONE,
@@ -58,7 +59,7 @@ class CarriedFileTest {
         return file(table).write(MAPPER::writeValueAsString);
     }
 
-    private static Table carried(Table table) {
+    static Table carried(Table table) {
         return CarriedFile.read(written(table), MAPPER::readValue).tables().get(1L);
     }
 

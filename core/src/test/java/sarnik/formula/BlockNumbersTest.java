@@ -8,13 +8,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.LongStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
 import sarnik.table.TestTables;
+import sarnik.table.WholeColumn;
 
 @DisplayName("Numbers worked out in blocks")
 class BlockNumbersTest {
@@ -56,10 +59,18 @@ class BlockNumbersTest {
         return new Surroundings(values, plain.places(), plain.areas(), TODAY);
     }
 
+    private static double[] numbers(Column of) {
+        return of instanceof DecimalColumn decimal
+                ? decimal.values()
+                : LongStream.of(((WholeColumn) of).values())
+                        .mapToDouble(v -> v == WholeColumn.MISSING ? Double.NaN : v)
+                        .toArray();
+    }
+
     /** What a summary gets of each row, held for all and worked out in blocks. */
     private void same(String summary, double p) {
         MeasureFormula formula = MeasureFormula.parse(summary, scope);
-        double[] held = formula.parts(table, with(p)).get(0).values().values();
+        double[] held = numbers(formula.parts(table, with(p)).get(0).values());
         MeasureFormula.Part part =
                 formula.parts(table, with(p), (words, work) -> work.get()).get(0);
         BlockNumbers.Reading reading = part.blocks().open();

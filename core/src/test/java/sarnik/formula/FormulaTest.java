@@ -18,6 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import sarnik.table.ColumnType;
+import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
 import sarnik.table.TestTables;
 
@@ -356,9 +357,9 @@ class FormulaTest {
             assertThat(formula.parts(table, Surroundings.on(TODAY)))
                     .extracting(MeasureFormula.Part::function)
                     .containsExactly("SUM", "SUM");
-            assertThat(formula.parts(table, Surroundings.on(TODAY))
-                            .get(1)
-                            .values()
+            assertThat(((DecimalColumn) formula.parts(table, Surroundings.on(TODAY))
+                                    .get(1)
+                                    .values())
                             .values())
                     .containsExactly(40, Double.NaN, Double.NaN);
             List<MeasureFormula.Part> parts = formula.parts(table, Surroundings.on(TODAY));

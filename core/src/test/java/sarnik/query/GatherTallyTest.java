@@ -56,10 +56,10 @@ class GatherTallyTest {
                 .map(v -> v < 0.1 ? Double.NaN : Math.floor(v * 20))
                 .toArray();
         int[] groups = random.ints(5000, 0, 7).toArray();
-        GatherTally whole = new GatherTally(new DecimalColumn(values));
+        GatherTally whole = new GatherTally(new DecimalColumn(values), null);
         whole.add(IntStream.range(0, 5000).toArray(), groups, 5000);
-        GatherTally first = new GatherTally(new DecimalColumn(values));
-        GatherTally second = new GatherTally(new DecimalColumn(values));
+        GatherTally first = new GatherTally(new DecimalColumn(values), null);
+        GatherTally second = new GatherTally(new DecimalColumn(values), null);
         first.add(IntStream.range(0, 2000).toArray(), groups, 2000);
         // The second part numbers its groups the other way round.
         int[] turned = IntStream.range(2000, 5000).map(i -> 6 - groups[i]).toArray();
@@ -82,7 +82,7 @@ class GatherTallyTest {
 
     @Test
     void wholeNumbersAreGatheredToo() {
-        GatherTally tally = new GatherTally(new WholeColumn(new long[] {5, WholeColumn.MISSING, 1}));
+        GatherTally tally = new GatherTally(new WholeColumn(new long[] {5, WholeColumn.MISSING, 1}), null);
         tally.add(new int[] {0, 1, 2}, new int[] {0, 0, 0}, 3);
         assertThat(tally.results(1, sorted -> sorted.length * 100 + sorted[0])).containsExactly(201);
     }

@@ -44,6 +44,7 @@ import sarnik.data.MisfitException;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.ShapeBand;
 import sarnik.language.Language;
+import sarnik.table.Table;
 import sarnik.visual.Visual;
 import sarnik.visual.map.MapVisual;
 import tools.jackson.databind.json.JsonMapper;
@@ -55,7 +56,7 @@ import tools.jackson.databind.json.JsonMapper;
 @Service
 public class Packages {
 
-    /** Rows that a package holds at most: what a browser answers within a moment. */
+    /** Rows, or sums instead of them, that a package holds at most: what a browser answers within a moment. */
     static final int MOST_ROWS = 1_500_000;
 
     private static final String STATIC = "/static/";
@@ -165,20 +166,21 @@ public class Packages {
         Dashboard dashboard = reading.dashboard();
         try {
             reading.datasets().prepare(dashboard.datasets()).join();
-            long rows = dashboard.datasets().stream()
-                    .mapToLong(id -> reading.datasets().get(id).table().rows())
-                    .sum();
-            if (rows > MOST_ROWS)
-                throw new RefusedException(
-                        "It rests on %,d rows, and a package holds up to %,d. Show fewer by a rule on the dataset, or hand it over by a link."
-                                .formatted(rows, MOST_ROWS));
-            return new Carrier(
+            Carrier.Picked picked = new Carrier(
                             dashboard,
                             reading.datasets(),
                             reading.keys(),
                             reading.datasets()::calculations,
                             LocalDate.now())
                     .pick();
+            long rows = picked.file().tables().values().stream()
+                    .mapToLong(Table::rows)
+                    .sum();
+            if (rows > MOST_ROWS)
+                throw new RefusedException(
+                        "It needs %,d rows, and a package holds up to %,d. Show fewer by a rule on the dataset, or hand it over by a link."
+                                .formatted(rows, MOST_ROWS));
+            return picked;
         } catch (MisfitException unfit) {
             throw new RefusedException(unfit.getMessage());
         }
@@ -196,16 +198,20 @@ public class Packages {
         byte[] bytes = picked.file().write(DocumentJson::write);
         return ("self.sarnikData = {sheet: " + sheets.written(reading) + ",\nown: " + mapper.writeValueAsString(own)
                         + ",\nspoken: "
-                        + mapper.writeValueAsString(spokenThere()) + ",\ndata: \""
+                        + mapper.writeValueAsString(spokenThere(picked.file())) + ",\ndata: \""
                         + Base64.getEncoder().encodeToString(gzip(bytes)) + "\"};\n")
                 .getBytes(StandardCharsets.UTF_8);
     }
 
-    /** What the core there says, and in which language: each sentence before what it is called. */
-    private Map<String, Object> spokenThere() {
+    /** What the core there says, and in which language: each sentence, or place, before what it is called. */
+    private Map<String, Object> spokenThere(CarriedFile file) {
         Language language = Language.spoken();
+        Locale locale = Locale.forLanguageTag(language.tag());
+        Map<String, String> known = new TreeMap<>(sentences.ofPlaces(locale));
+        known.keySet().retainAll(file.placeIds());
+        known.putAll(sentences.ofCore(locale));
         List<String> all = new ArrayList<>();
-        sentences.ofCore(Locale.forLanguageTag(language.tag())).forEach((english, own) -> {
+        known.forEach((english, own) -> {
             all.add(english);
             all.add(own);
         });

@@ -14,6 +14,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.outside.RemoteFiles;
 import sarnik.app.people.SignedIn;
+import sarnik.app.uses.Uses;
 import sarnik.app.web.RefusedException;
 import sarnik.picture.GroundTile;
 
@@ -44,6 +45,7 @@ public class Pictures {
     private final PictureSourceRepository sources;
     private final TransactionTemplate transaction;
     private final RemoteFiles files;
+    private final Uses uses;
     private final Cache<String, Picture> kept = Caffeine.newBuilder()
             .maximumWeight(KEPT)
             .weigher((String k, Picture p) -> p.bytes.length + 200)
@@ -65,7 +67,8 @@ public class Pictures {
      */
     record Looks(boolean night, int detail) {}
 
-    Pictures(PictureSourceRepository sources, TransactionTemplate transaction, RemoteFiles files) {
+    Pictures(PictureSourceRepository sources, TransactionTemplate transaction, RemoteFiles files, Uses uses) {
+        this.uses = uses;
         this.sources = sources;
         this.transaction = transaction;
         this.files = files;
@@ -204,7 +207,8 @@ public class Pictures {
     /**
      * Adds a source, once a tile has been fetched to see that it answers.
      *
-     * @throws RefusedException when the address is unfit or does not answer with a picture or a vector tile
+     * @throws RefusedException when the address is unfit or does not answer with a picture or a vector tile, or when
+     *     readers see maps on a source of this name that comes from elsewhere
      */
     void add(String name, String address, String credit, int nearest, SignedIn person) {
         String clean = name == null ? "" : name.strip();
@@ -225,6 +229,8 @@ public class Pictures {
             shapes = first(clean, at, near).type.equals(SHAPES);
         }
         if (isArchive(at)) near = Math.min(near, archive(at).nearest());
+        if (sources.findById(clean).filter(s -> !s.getAddress().equals(at)).isPresent())
+            uses.refuseWhereUsed("The ground “%s” as it is".formatted(clean), uses.ofPublishedGround(clean));
         PictureSource source = new PictureSource(
                 clean,
                 at,
@@ -236,8 +242,13 @@ public class Pictures {
         transaction.executeWithoutResult(t -> sources.save(source));
     }
 
-    /** Takes a source away; maps that stand on it stand on paper from then on, and say so. */
+    /**
+     * Takes a source away; drafts of maps that stand on it stand on paper from then on, and say so.
+     *
+     * @throws RefusedException when readers see maps on it: what is published does not change
+     */
     void remove(String name) {
+        uses.refuseWhereUsed("The ground “%s”".formatted(name), uses.ofPublishedGround(name));
         transaction.executeWithoutResult(t -> sources.deleteById(name));
     }
 }

@@ -17,9 +17,10 @@ public class Sentences extends ReloadableResourceBundleMessageSource {
 
     private static final String CORE = "classpath:sarnik/language/core";
     private static final String PAGES = "classpath:sarnik/language/pages";
+    private static final String PLACES = "classpath:sarnik/language/places";
 
     Sentences() {
-        setBasenames(CORE, PAGES);
+        setBasenames(CORE, PAGES, PLACES);
         setDefaultEncoding(StandardCharsets.UTF_8.name());
         setFallbackToSystemLocale(false);
         setCacheSeconds(-1);
@@ -38,6 +39,11 @@ public class Sentences extends ReloadableResourceBundleMessageSource {
     /** Those that figures and drawings come with, by the English ones. */
     public Map<String, String> ofCore(Locale locale) {
         return all(CORE, locale);
+    }
+
+    /** What places are called, by their ids. */
+    public Map<String, String> ofPlaces(Locale locale) {
+        return all(PLACES, locale);
     }
 
     private Map<String, String> all(String basename, Locale locale) {

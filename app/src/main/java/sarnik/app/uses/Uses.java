@@ -23,6 +23,11 @@ public class Uses {
             + "SELECT d.document UNION ALL SELECT e.document FROM editions e WHERE e.id = d.edition_id) AS of (document)"
             + " WHERE ";
 
+    private static final String STANDS_ON = "jsonb_path_exists(of.document, '$.visuals.*.ground.mood ? (@ == $name)', "
+            + "jsonb_build_object('name', CAST('source:' || CAST(:name AS text) AS text)))"
+            + " OR jsonb_path_exists(of.document, '$.visuals.*.layers.* ? (@.kind == \"PICTURES\" && "
+            + "@.set == $name)', jsonb_build_object('name', CAST(:name AS text)))";
+
     private static final int NAMED = 8;
 
     private final EntityManager entities;
@@ -34,6 +39,7 @@ public class Uses {
     /** How something is used. */
     public enum Way {
         DASHBOARD("the dashboard"),
+        EDITION("what readers see of"),
         PLACING("the placing of"),
         TIE("a tie of"),
         FORMULA("a formula or rule of");
@@ -58,7 +64,7 @@ public class Uses {
         }
 
         public boolean isDashboard() {
-            return way == Way.DASHBOARD;
+            return way == Way.DASHBOARD || way == Way.EDITION;
         }
     }
 
@@ -127,12 +133,15 @@ public class Uses {
     /** What stands on a source of the ground. */
     @Transactional(readOnly = true)
     public List<Use> ofGround(String name) {
+        return ask(DASHBOARDS + STANDS_ON, "name", name);
+    }
+
+    /** The dashboards whose readers see an edition that stands on a source of the ground. */
+    @Transactional(readOnly = true)
+    public List<Use> ofPublishedGround(String name) {
         return ask(
-                DASHBOARDS
-                        + "jsonb_path_exists(of.document, '$.visuals.*.ground.mood ? (@ == $name)', "
-                        + "jsonb_build_object('name', CAST('source:' || CAST(:name AS text) AS text)))"
-                        + " OR jsonb_path_exists(of.document, '$.visuals.*.layers.* ? (@.kind == \"PICTURES\" && "
-                        + "@.set == $name)', jsonb_build_object('name', CAST(:name AS text)))",
+                "SELECT 'edition', d.id, d.title FROM dashboards d JOIN editions of ON of.id = d.edition_id WHERE "
+                        + STANDS_ON,
                 "name",
                 name);
     }

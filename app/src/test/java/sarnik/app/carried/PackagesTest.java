@@ -21,6 +21,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.testing.Samples;
+import sarnik.carried.Carrier;
 import sarnik.demo.SarnikClient;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -161,7 +162,7 @@ class PackagesTest {
     }
 
     /** Two datasets, one of them placed by a tie to the other, with formulas, a rule, and picks that go across. */
-    private static long tied(SarnikClient ana) throws Exception {
+    private static long tied(SarnikClient ana, int rows) throws Exception {
         Random random = new Random(11);
         StringBuilder wells = new StringBuilder("code,state,lat,lon\n");
         for (int n = 0; n < 40; n++)
@@ -172,17 +173,21 @@ class PackagesTest {
                             40 + random.nextDouble(),
                             -4 + random.nextDouble()));
         StringBuilder visits = new StringBuilder("well,day,litres,secret\n");
-        for (int n = 0; n < 600; n++)
+        for (int n = 0; n < rows; n++)
             visits.append("W%02d,%s,%d.5,s%d%n"
-                    .formatted(random.nextInt(40), LocalDate.of(2026, 1, 1).plusDays(n / 5), random.nextInt(400), n));
+                    .formatted(
+                            random.nextInt(40),
+                            LocalDate.of(2026, 1, 1).plusDays(n * 120L / rows),
+                            random.nextInt(400),
+                            n));
         long well = ana.bring(
                 RunningSarnik.file("wells.csv", wells.toString()),
-                "Wells carried",
+                "Wells carried " + rows,
                 Map.of(),
                 Map.of("type", "coordinates", "lat", "lat", "lon", "lon"));
         long visit = ana.bring(
                 RunningSarnik.file("visits.csv", visits.toString()),
-                "Visits carried",
+                "Visits carried " + rows,
                 Map.of(),
                 Map.of("type", "tie", "column", "well", "dataset", well, "equals", "code"));
         assertThat(ana.describe(
@@ -203,7 +208,7 @@ class PackagesTest {
                                         List.of("litres > 3")))
                         .statusCode())
                 .isEqualTo(204);
-        JsonNode made = ana.json("POST", "/api/dashboards", Map.of("title", "Tied and carried?"));
+        JsonNode made = ana.json("POST", "/api/dashboards", Map.of("title", "Tied and carried? " + rows));
         String patch = """
                 [{"op":"add","path":"/visuals/v1","value":{"type":"map","page":"p1","at":{"x":0,"y":0,"w":12,"h":10},"title":"Map","layers":{"l1":{"order":1,"dataset":%1$d,"opacity":0.8,"size":{"measure":{"summary":"SUM","column":"litres"},"rule":"AREA","radius":24}}}}},
                  {"op":"add","path":"/visuals/v2","value":{"type":"figure","page":"p1","at":{"x":12,"y":0,"w":6,"h":4},"title":"A visit","dataset":%1$d,"measure":{"summary":"FORMULA","column":"a visit"}}},
@@ -221,14 +226,32 @@ class PackagesTest {
     @Test
     void takeAlongWhatTiesFormulasAndRulesNeed(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
-        long id = tied(ana);
+        long id = tied(ana, 600);
         Packages.Made made = sarnik.bean(Packages.class).make(id);
         assertThat(made.about().datasets()).hasSize(2);
+        assertThat(made.about().datasets()).allSatisfy(d -> assertThat(d.sums()).isNull());
         assertThat(made.about().datasets().stream().flatMap(d -> d.left().stream()))
                 .as("what nothing shows stays here")
                 .contains("secret");
         Path folder = unpacked(made.zip());
         assertThat(Files.readString(folder.resolve("data.js"))).doesNotContain("\"secret\"");
+        compare(ana, id, folder, acrossTies());
+    }
+
+    @Test
+    void holdSumsAtTheFinestGrainOfWhatHasManyRows(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        long id = tied(ana, 130_000);
+        Packages.Made made = sarnik.bean(Packages.class).make(id);
+        Carrier.Said visits = made.about().datasets().get(0);
+        assertThat(visits.rows()).isEqualTo(130_000);
+        // 40 wells in 18 weeks, of which some rows meet the rule and others do not.
+        assertThat(visits.sums()).isLessThan(40 * 18 * 2 + 1);
+        assertThat(made.about().dataBytes()).isLessThan(60_000);
+        compare(ana, id, unpacked(made.zip()), acrossTies());
+    }
+
+    private static List<Question> acrossTies() {
         List<Question> questions = new ArrayList<>();
         for (String state : List.of(
                 "",
@@ -251,7 +274,7 @@ class PackagesTest {
                                                 "zoom", zoom, "west", -4.2, "south", 39.9, "east", -2.9, "north",
                                                 41.1)))));
         questions.add(new Question("filters/values", Map.of("state", "p.v3=open", "filter", "f1")));
-        compare(ana, id, folder, questions);
+        return questions;
     }
 
     @Test

@@ -134,6 +134,33 @@ class PicturesTest {
         assertThat(steward.get("/grounds").body()).contains("<td>On pictures</td>");
     }
 
+    @Test
+    void stayAsTheyAreUnderWhatIsPublished(RunningSarnik sarnik, @TempDir Path folder) throws Exception {
+        add("Published", aerial());
+        SarnikClient ana = sarnik.client("ana");
+        MapSamples samples = new MapSamples(ana);
+        long id = samples.dashboard(
+                "Published on pictures",
+                MapSamples.map(
+                        "v1",
+                        0,
+                        18,
+                        "\"ground\":{\"mood\":\"source:Published\",\"detail\":2}",
+                        "\"dataset\":%d".formatted(samples.towns)));
+        String needed = "is needed by what readers see of “Published on pictures”";
+        String remove = "name=Published&remove=true";
+        String form = "application/x-www-form-urlencoded";
+        assertThat(steward.send("POST", "/grounds", form, remove).body()).contains(needed);
+        assertThat(add("Published", aerial() + "?another").body()).contains(needed);
+        assertThat(add("Published", aerial()).body())
+                .as("the same address again")
+                .doesNotContain(needed);
+        tile("Published", "5/15/12", folder);
+        ana.send("PUT", "/api/dashboards/" + id + "/edition", "application/json", "{\"number\":null}");
+        assertThat(steward.send("POST", "/grounds", form, remove).body()).doesNotContain(needed);
+        assertThat(reader.get("/api/grounds/Published/5/15/12").statusCode()).isEqualTo(404);
+    }
+
     @ParameterizedTest(name = "{0}")
     @CsvSource({"13/0/0", "3/8/0", "3/0/8", "-1/0/0", "3/-1/0"})
     void beyondTheWorldOrTheNearestZoomThereAreNone(String tile) throws Exception {

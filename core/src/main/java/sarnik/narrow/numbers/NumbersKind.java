@@ -66,11 +66,16 @@ public final class NumbersKind implements FilterKind<Numbers> {
     public static FilterOffer spread(String kind, Filter filter, Column column, Map<String, Object> said) {
         double[] values = new double[column.size()];
         for (int row = 0; row < values.length; row++) values[row] = number(column, row);
-        return spread(kind, filter, values, said);
+        return spread(kind, filter, values, column.weights(), said);
     }
 
     /** The same of any numbers. @param values NaN for none */
     public static FilterOffer spread(String kind, Filter filter, double[] values, Map<String, Object> said) {
+        return spread(kind, filter, values, null, said);
+    }
+
+    private static FilterOffer spread(
+            String kind, Filter filter, double[] values, int[] weights, Map<String, Object> said) {
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
         for (double value : values) {
@@ -81,9 +86,10 @@ public final class NumbersKind implements FilterKind<Numbers> {
         if (low > high) return FilterOffer.range(kind, filter.words(), null, null, List.of(), said);
         double step = (high - low) / BARS;
         int[] counts = new int[BARS];
-        for (double value : values)
-            if (value >= low && value <= high)
-                counts[step == 0 ? 0 : Math.min(BARS - 1, (int) ((value - low) / step))]++;
+        for (int row = 0; row < values.length; row++)
+            if (values[row] >= low && values[row] <= high)
+                counts[step == 0 ? 0 : Math.min(BARS - 1, (int) ((values[row] - low) / step))] +=
+                        weights == null ? 1 : weights[row];
         int most = 1;
         for (int count : counts) most = Math.max(most, count);
         List<Integer> shares = new ArrayList<>();

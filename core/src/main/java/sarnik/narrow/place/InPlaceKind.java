@@ -81,7 +81,7 @@ public final class InPlaceKind implements FilterKind<InPlace> {
                         "areas",
                         sets(filter).stream()
                                 .flatMap(set -> dataset.placesOf(RolledUp.column(set)).values().stream())
-                                .map(area -> Choices.map("id", area.id(), "name", area.name()))
+                                .map(area -> Choices.map("id", area.id(), "name", area.said()))
                                 .toList()));
     }
 
@@ -158,7 +158,7 @@ public final class InPlaceKind implements FilterKind<InPlace> {
                         ((Value.Choice) value)
                                 .values().stream()
                                         .map(id -> dataset.flatMap(d -> named(filter, id, d))
-                                                .map(Place::name)
+                                                .map(Place::said)
                                                 .orElse(id))
                                         .sorted()
                                         .toList(),

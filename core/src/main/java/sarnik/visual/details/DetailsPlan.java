@@ -212,7 +212,7 @@ final class DetailsPlan {
 
     private String name(String key) {
         return Optional.ofNullable(dataset.placesOf(details.by()).get(key))
-                .map(Place::name)
+                .map(Place::said)
                 .orElseGet(() -> dataset.label(details.by(), key));
     }
 

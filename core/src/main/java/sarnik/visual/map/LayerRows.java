@@ -21,6 +21,7 @@ import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
+import sarnik.query.QueryException;
 import sarnik.query.RowSelection;
 import sarnik.query.Stage;
 import sarnik.table.CodedColumn;
@@ -178,6 +179,7 @@ final class LayerRows {
      */
     Rows within(QueryEngine engine, Sight extent, boolean all) {
         Table table = dataset.table();
+        if (table.weights() != null) throw QueryException.noRows();
         CodedColumn places = (CodedColumn) table.column(PlacedTable.PLACE);
         Place[] byCode = places.dictionary().stream().map(dataset.places()::get).toArray(Place[]::new);
         int[] rows = Arrays.stream(RowSelection.of(table, engine.resolved(shown)))

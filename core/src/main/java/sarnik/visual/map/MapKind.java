@@ -166,7 +166,7 @@ public final class MapKind implements VisualKind<MapVisual> {
 
     @Override
     public String label(MapVisual map, String value, Datasets datasets) {
-        return place(map, value, datasets).map(Place::name).orElse(value);
+        return place(map, value, datasets).map(Place::said).orElse(value);
     }
 
     private static Optional<Place> place(MapVisual map, String id, Datasets datasets) {

@@ -131,7 +131,7 @@ final class PickedPlaces {
                     places(map, datasets)
                             .filter(p -> p.id().equals(near.place()))
                             .findFirst()
-                            .map(Place::name)
+                            .map(Place::said)
                             .orElse(near.place())));
         if (pick instanceof Value.Ring) return Optional.of(phrase("what lies in the ring that was drawn"));
         if (pick instanceof Value.Extent) return Optional.of(phrase("what lies in the box that was drawn"));

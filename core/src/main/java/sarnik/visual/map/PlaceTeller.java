@@ -113,7 +113,7 @@ public final class PlaceTeller {
 
     private static String name(LayerRows rows, String column, String place) {
         return Optional.ofNullable(rows.dataset().placesOf(column).get(place))
-                .map(Place::name)
+                .map(Place::said)
                 .orElse(place);
     }
 
@@ -168,7 +168,7 @@ public final class PlaceTeller {
                 .filter(a -> a.metres <= metres)
                 .sorted(Comparator.comparingDouble(Away::metres).thenComparing(a -> a.place.id()))
                 .map(a -> new Found(
-                        a.place.id(), a.place.name(), NumberWords.full(Rounded.up(a.metres / 100) / 10.0) + " km"))
+                        a.place.id(), a.place.said(), NumberWords.full(Rounded.up(a.metres / 100) / 10.0) + " km"))
                 .toList();
     }
 
@@ -192,7 +192,7 @@ public final class PlaceTeller {
                 .limit(count + 1L)
                 .map(g -> new Found(
                         frame.key(0, g),
-                        places.get(frame.key(0, g)).name(),
+                        places.get(frame.key(0, g)).said(),
                         phrase("{0} deviations away", NumberWords.full(unlike[g]))))
                 .toList();
     }
