@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DocumentJson;
+import sarnik.data.Template;
 import sarnik.formula.MeasureFormula;
 import sarnik.query.ExactSums;
 import sarnik.query.FormulaMeasure;
@@ -95,6 +96,13 @@ final class GrainUses {
         else if (part instanceof String words) rest.append(words).append('\n');
     }
 
+    /** Titles are words for people; they ask for a column only where they hold it in braces. */
+    private static boolean isProse(Object key, Object value) {
+        return "title".equals(key)
+                && value instanceof String words
+                && Template.of(words).fields().isEmpty();
+    }
+
     private void ofParts(Map<?, ?> map) {
         Set<Object> told = new HashSet<>();
         Summary summary = running(map);
@@ -113,7 +121,7 @@ final class GrainUses {
         }
         map.forEach((key, value) -> {
             rest.append(key).append('\n');
-            if (!told.contains(key)) go(value);
+            if (!told.contains(key) && !isProse(key, value)) go(value);
         });
     }
 

@@ -209,7 +209,8 @@ class GrainsTest {
         Table rows = table(new Random(3));
         String lines = """
                 "v9": {"type": "lines", "page": "p1", "at": {"x": 0, "y": 4, "w": 8, "h": 6}, "title": "", "dataset": 1, "time": "when", "step": "WEEK", "measures": [{"summary": "SUM", "column": "price"}]}""";
-        String sum = figure("v1", "{\"summary\": \"SUM\", \"column\": \"litres\"}");
+        String sum = figure("v1", "{\"summary\": \"SUM\", \"column\": \"litres\"}")
+                .replace("\"title\": \"\"", "\"title\": \"How many litres?\"");
         String most = figure("v2", "{\"summary\": \"MAXIMUM\", \"column\": \"pieces\"}");
         Uses uses =
                 new GrainUses(dashboard(String.join(",", lines, sum, most), "")).of(rows, Set.of("kiosk"), Map.of());
@@ -224,6 +225,10 @@ class GrainsTest {
         String months = lines.replace("v9", "v8").replace("WEEK", "QUARTER");
         uses = new GrainUses(dashboard(String.join(",", lines, months), "")).of(rows, Set.of(), Map.of());
         assertThat(uses.steps()).as("months begin within weeks").containsOnly(Map.entry("when", Grain.DAY));
+
+        String braces = sum.replace("How many litres?", "{litres} in all");
+        uses = new GrainUses(dashboard(braces, "")).of(rows, Set.of(), Map.of());
+        assertThat(uses.summed()).as("asked for by its name").doesNotContainKey("litres");
 
         String filter = """
                 "f1": {"type": "numbers", "page": "p1", "order": 1, "dataset": 1, "column": "litres", "title": ""},
