@@ -15,7 +15,7 @@ import sarnik.language.Language;
 /** The core in the browser: opens what was carried away and answers its page. Compiled to JavaScript by the build. */
 public final class Main {
 
-    private static final RecordJson JSON = Records.json();
+    private static final RecordJson JSON = Records.json().numbersBy(Main::shortest);
 
     private static CarriedPage page;
     private static Language language = Language.ENGLISH;
@@ -62,6 +62,10 @@ public final class Main {
             return String.valueOf(unfit.getMessage());
         }
     }
+
+    /** The browser's own shortest digits; those of the compiled library take ten times as long. */
+    @JSBody(params = "number", script = "return Object.is(number, -0) ? '-0.0' : String(number);")
+    private static native String shortest(double number);
 
     @JSBody(
             params = {"open", "ask"},

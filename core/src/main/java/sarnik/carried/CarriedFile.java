@@ -42,7 +42,7 @@ import sarnik.visual.SharedKey;
  */
 public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> sets) {
 
-    private static final int FORM = 0x53410002;
+    private static final int FORM = 0x53410003;
 
     /**
      * What is said of it.

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.zip.Deflater;
 import sarnik.query.LongIndex;
 import sarnik.table.CodedColumn;
@@ -23,7 +24,8 @@ import sarnik.table.WholeColumn;
  * tenths, hundredths and so on where that gives them back bit for bit, else by their bits. They stand byte by byte: the
  * lowest of all rows, then the next, which compresses well. A column that one or two columns before it determine (a
  * kiosk its town; a product and its litres their price) is a list of values by what determines it, in the order in which
- * that is first met. Of others the changes from row to row stand there where those take fewer bytes.
+ * that is first met. Of others the changes from row to row stand there where those take fewer bytes, or how far they lie
+ * from what another column tells of them (see {@link Line}).
  */
 final class ColumnBytes {
 
@@ -33,13 +35,22 @@ final class ColumnBytes {
     /** In the place of the number of columns that determine one: changes from row to row stand there instead of values. */
     private static final int CHANGES = -1;
 
+    /** In the same place: distances from lines. */
+    private static final int DISTANCES = -2;
+
     /** What determines a column has to occur so much less often than rows do. */
     private static final int SAVES = 4;
 
     private static final long MOST_KEYS = 1L << 62;
 
     /** A column in numbers. */
-    private record Numbers(long least, int tens, long most, long[] values) {}
+    private record Numbers(long least, int tens, long most, long[] values) {
+
+        /** Whether all values are whole numbers that a double holds. */
+        boolean isExact() {
+            return tens != BITS && most < 1L << 52;
+        }
+    }
 
     private final List<Numbers> before = new ArrayList<>();
 
@@ -51,11 +62,7 @@ final class ColumnBytes {
         out.writeByte(numbers.tens);
         int[] by = numbers.values.length == 0 ? null : determining(numbers.values);
         if (by == null) {
-            byte[] plain = planes(numbers.values);
-            byte[] changes = numbers.tens == BITS ? plain : planes(changes(numbers.values));
-            boolean isShorter = deflated(changes) < deflated(plain);
-            out.writeByte(isShorter ? CHANGES : 0);
-            out.write(isShorter ? changes : plain);
+            shortest(numbers, out);
         } else {
             out.writeByte(by.length);
             for (int one : by) out.writeShort(one);
@@ -64,6 +71,34 @@ final class ColumnBytes {
             out.write(planes(found));
         }
         before.add(numbers);
+    }
+
+    private void shortest(Numbers numbers, DataOutputStream out) throws IOException {
+        byte[] shortest = planes(numbers.values);
+        int kind = 0;
+        Line line = null;
+        if (numbers.tens != BITS && numbers.values.length > 0) {
+            int least = deflated(shortest);
+            byte[] changes = planes(changes(numbers.values));
+            if (deflated(changes) < least) {
+                least = deflated(changes);
+                shortest = changes;
+                kind = CHANGES;
+            }
+            if (numbers.isExact()) line = Line.of(numbers.values, columns(), least);
+            if (line != null) {
+                shortest = planes(line.distances(numbers.values, columns()));
+                kind = DISTANCES;
+            }
+        }
+        out.writeByte(kind);
+        if (line != null) line.write(out);
+        out.write(shortest);
+    }
+
+    /** The columns before that may tell of others; null for those that may not. */
+    private List<long[]> columns() {
+        return before.stream().map(of -> of.isExact() ? of.values : null).collect(Collectors.toList());
     }
 
     private static Numbers numbers(Column column) {
@@ -156,17 +191,26 @@ final class ColumnBytes {
         return by.length == 1 ? key : key * (before.get(by[1]).most + 1) + before.get(by[1]).values[row];
     }
 
-    /** Each value less the one before it; those below 0 between the others: 0, -1, 1, -2 and so on. */
+    /** Each value less the one before it, see {@link #folded}. */
     private static long[] changes(long[] values) {
         long[] changes = new long[values.length];
         for (int row = 0; row < values.length; row++) {
             long change = row == 0 ? values[row] : values[row] - values[row - 1];
-            changes[row] = change << 1 ^ change >> 63;
+            changes[row] = folded(change);
         }
         return changes;
     }
 
-    private static int deflated(byte[] bytes) {
+    /** Numbers below 0 between the others: 0, -1, 1, -2 and so on. */
+    static long folded(long number) {
+        return number << 1 ^ number >> 63;
+    }
+
+    static long unfolded(long number) {
+        return number >>> 1 ^ -(number & 1);
+    }
+
+    static int deflated(byte[] bytes) {
         Deflater deflater = new Deflater();
         deflater.setInput(bytes);
         deflater.finish();
@@ -177,7 +221,7 @@ final class ColumnBytes {
         return length;
     }
 
-    private static byte[] planes(long[] values) {
+    static byte[] planes(long[] values) {
         long all = 0;
         for (long value : values) all |= value;
         int width = Math.max(1, (71 - Long.numberOfLeadingZeros(all)) / 8);
@@ -202,9 +246,12 @@ final class ColumnBytes {
             values = planes(rows, in);
             long before = 0;
             for (int row = 0; row < rows; row++) {
-                before += values[row] >>> 1 ^ -(values[row] & 1);
+                before += unfolded(values[row]);
                 values[row] = before;
             }
+        } else if (count == DISTANCES) {
+            Line line = Line.read(in);
+            values = line.values(planes(rows, in), columns());
         } else {
             int[] by = new int[count];
             for (int i = 0; i < count; i++) by[i] = in.readShort();

@@ -11,6 +11,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.DoubleFunction;
 import java.util.function.Function;
 
 /**
@@ -54,7 +55,19 @@ public final class RecordJson {
     private final Map<Class<?>, Map<String, Object>> choices = new HashMap<>();
     private final Map<Class<?>, Map<String, Class<?>>> ones = new HashMap<>();
 
+    private DoubleFunction<String> numbers = Double::toString;
+
     // --- what it is told -------------------------------------------------------------------------------
+
+    /**
+     * How numbers are written.
+     *
+     * @param numbers of a finite number a number of JSON that is read as the same bits
+     */
+    public RecordJson numbersBy(DoubleFunction<String> numbers) {
+        this.numbers = numbers;
+        return this;
+    }
 
     /**
      * How a record is written.
@@ -297,9 +310,9 @@ public final class RecordJson {
         out.append(']');
     }
 
-    private static void number(double number, StringBuilder out) {
+    private void number(double number, StringBuilder out) {
         if (Double.isNaN(number) || Double.isInfinite(number)) text(String.valueOf(number), out);
-        else out.append(number);
+        else out.append(numbers.apply(number));
     }
 
     private static void text(String text, StringBuilder out) {

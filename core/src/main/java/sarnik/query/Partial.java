@@ -14,11 +14,11 @@ final class Partial {
     /** Null where keys are used as group numbers directly. */
     final LongIndex index;
 
-    long[] rows;
+    int[] rows;
     final Map<String, Tally> tallies = new LinkedHashMap<>();
     final Map<String, DistinctTally> distinct = new LinkedHashMap<>();
     final Map<String, GatherTally> gathered = new LinkedHashMap<>();
-    final Map<String, long[]> counted = new LinkedHashMap<>();
+    final Map<String, int[]> counted = new LinkedHashMap<>();
 
     private final int[] own = new int[RowBlocks.BLOCK];
     private final int[] groups = new int[RowBlocks.BLOCK];
@@ -28,11 +28,11 @@ final class Partial {
         this.plan = plan;
         index = plan.dense ? null : new LongIndex();
         int room = plan.dense ? (int) plan.groupSpace : 1 << 10;
-        rows = new long[room];
+        rows = new int[room];
         plan.tallied.forEach((name, extremes) -> tallies.put(name, plan.tally(name, room, extremes)));
         plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? room : -1)));
         plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column, plan.weights())));
-        plan.counted.forEach(name -> counted.put(name, new long[room]));
+        plan.counted.forEach(name -> counted.put(name, new int[room]));
     }
 
     int groups() {
@@ -56,7 +56,7 @@ final class Partial {
             }
         }
         if (plan.weights() == null) filled += left;
-        else for (int i = 0; i < left; i++) filled += plan.weights()[chosen[i]];
+        else filled += RowBlocks.rows(plan.weights(), chosen, left);
         if (left == 0) return;
         group(chosen, keys, groups, left);
         add(chosen, groups, left);
@@ -137,7 +137,7 @@ final class Partial {
 
     double value(Measure measure, int group) {
         if (measure.column() == null) return rows[group];
-        long[] counts = measure.summary() == Summary.COUNT ? counted.get(measure.column()) : null;
+        int[] counts = measure.summary() == Summary.COUNT ? counted.get(measure.column()) : null;
         return counts != null
                 ? counts[group]
                 : tallies.get(measure.column()).result(measure.summary(), group, rows[group]);

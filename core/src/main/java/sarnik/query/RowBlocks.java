@@ -58,7 +58,8 @@ final class RowBlocks {
             for (RowFilter filter : stages.get(s)) {
                 count = count < 0 ? filter.keepRange(from, to, selection) : filter.keep(selection, count);
             }
-            counts[s] += count < 0 ? rows(from, to) : rows(selection, count);
+            if (weights == null) counts[s] += count < 0 ? to - from : count;
+            else counts[s] += count < 0 ? rows(weights, from, to) : rows(weights, selection, count);
         }
         if (count >= 0) return count;
         int all = to - from;
@@ -66,16 +67,15 @@ final class RowBlocks {
         return all;
     }
 
-    private long rows(int from, int to) {
-        if (weights == null) return to - from;
-        long rows = 0;
+    /** How many rows those of a block stand for, in whole numbers of 32 bits, as a table has no more rows. */
+    private static int rows(int[] weights, int from, int to) {
+        int rows = 0;
         for (int row = from; row < to; row++) rows += weights[row];
         return rows;
     }
 
-    private long rows(int[] selection, int count) {
-        if (weights == null) return count;
-        long rows = 0;
+    static int rows(int[] weights, int[] selection, int count) {
+        int rows = 0;
         for (int i = 0; i < count; i++) rows += weights[selection[i]];
         return rows;
     }

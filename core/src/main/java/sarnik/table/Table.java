@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.stream.IntStream;
 
 /** An immutable table of named columns of one length. Safe to share between threads. */
 public final class Table {
@@ -15,6 +14,7 @@ public final class Table {
     private final Map<String, Column> columns;
     private final int rows;
     private final int[] weights;
+    private final long weight;
 
     /**
      * @param columns the columns by name, in their order; names are unique by being keys
@@ -28,6 +28,7 @@ public final class Table {
                 .filter(Objects::nonNull)
                 .findFirst()
                 .orElse(null);
+        this.weight = weights == null ? rows : weight(weights);
         this.columns.forEach((name, column) -> {
             if (column.size() != rows) {
                 throw new IllegalArgumentException(
@@ -47,12 +48,14 @@ public final class Table {
 
     /** How many rows its rows stand for. */
     public long weight() {
-        return weights == null ? rows : weight(weights);
+        return weight;
     }
 
     /** The sum of weights. */
     public static long weight(int[] weights) {
-        return IntStream.of(weights).asLongStream().sum();
+        long sum = 0;
+        for (int weight : weights) sum += weight;
+        return sum;
     }
 
     public List<String> names() {

@@ -165,6 +165,43 @@ class CarriedFileTest {
     }
 
     @Test
+    void takeHowFarTheyLieFromWhatAnotherColumnTells() {
+        Random random = new Random(7);
+        int rows = 20_000;
+        double[] price = {0.35, 1.1, 2.05, 0};
+        int[] product = random.ints(rows, -1, 4).toArray();
+        long[] litres = random.longs(rows, 0, 200_000)
+                .map(v -> random.nextInt(50) == 0 ? WholeColumn.MISSING : v)
+                .toArray();
+        Map<String, Column> columns = new LinkedHashMap<>();
+        columns.put(
+                "product",
+                new CodedColumn(
+                        ColumnType.TEXT, Codes.of(product, rows, 4), List.of("still", "warm", "mineral", "free")));
+        columns.put("litres", new WholeColumn(litres));
+        double[] takings = new double[rows];
+        for (int row = 0; row < rows; row++)
+            takings[row] = litres[row] == WholeColumn.MISSING
+                    ? random.nextInt(5000)
+                    : Math.round(litres[row] * (product[row] < 0 ? 7.5 : price[product[row]]) * 100
+                                    + random.nextInt(9)
+                                    - 4)
+                            / 100.0;
+        columns.put("takings", new DecimalColumn(takings));
+        Table table = new Table(columns);
+        assertSame(carried(table), table);
+        byte[] all = written(table);
+        int plain = written(new Table(Map.of("takings", columns.get("takings")))).length;
+        int deflated = ColumnBytes.deflated(all)
+                - ColumnBytes.deflated(
+                        written(new Table(Map.of("product", columns.get("product"), "litres", columns.get("litres")))));
+        assertThat(deflated)
+                .as("one byte and not four a row")
+                .isLessThan(rows * 5 / 4)
+                .isLessThan(plain / 3);
+    }
+
+    @Test
     void brokenOffOrOfAnotherFormAreSaidToBe() {
         byte[] bytes = written(table(new Random(1), 100));
         for (int cut : new int[] {0, 3, 9, bytes.length / 2, bytes.length - 1})
