@@ -149,6 +149,51 @@ class LanguagesTest {
                 .isEqualTo("O endereço pede unheard, que Sales não tem em product; fica de fora.");
     }
 
+    @Test
+    void countriesAreCalledAsTheReaderCallsThemAndFoundByEitherName(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        long dataset = ana.bring(
+                RunningSarnik.file("lands.csv", "country,litres\nGermany,10\nSpain,20\nFrance,5\nGermany,7\n"), "Lands");
+        JsonNode made = ana.json("POST", "/api/dashboards", Map.of("title", "In which land?"));
+        long dashboard = made.get("id").asLong();
+        String patch = """
+                [{"op":"add","path":"/visuals/v1","value":{"type":"bars","page":"p1","at":{"x":0,"y":0,"w":12,"h":6},"title":"Lands",
+                   "dataset":%1$d,"category":"@place","measure":{"summary":"SUM","column":"litres"}}},
+                 {"op":"add","path":"/links/k1","value":{"from":"v1"}}]
+                """.formatted(dataset);
+        ana.read(ana.send(
+                "PATCH",
+                "/api/dashboards/" + dashboard,
+                Samples.JSON_PATCH,
+                patch,
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
+        for (int turn = 0; turn < 2; turn++) {
+            assertThat(bars(frames(ana, dashboard, "es", ""))).containsExactly("España", "Alemania", "Francia");
+            assertThat(bars(frames(ana, dashboard, "en", ""))).containsExactly("Spain", "Germany", "France");
+            assertThat(bars(frames(ana, dashboard, "de", "")))
+                    .containsExactly("Spanien", "Deutschland", "Frankreich");
+        }
+        for (String words : List.of("Alemania", "Germany")) {
+            JsonNode found = JSON.readTree(ana.send(
+                            "POST",
+                            "/api/dashboards/" + dashboard + "/narrowings",
+                            "application/json",
+                            JSON.writeValueAsString(Map.of("state", "", "words", words)),
+                            "Accept-Language",
+                            "es")
+                    .body());
+            assertThat(showing(frames(ana, dashboard, "es", found.get("state").asString())))
+                    .contains("Alemania");
+        }
+    }
+
+    private static List<String> bars(JsonNode frames) {
+        List<String> names = new ArrayList<>();
+        frames.get("drawings").get("v1").get("bars").forEach(b -> names.add(b.get("label").asString()));
+        return names;
+    }
+
     private static String showing(JsonNode frames) {
         return frames.get("showing").get(0).get("words").asString();
     }
