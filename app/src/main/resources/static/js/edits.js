@@ -1,5 +1,5 @@
 import { say } from './elements.js';
-import { ask } from './http.js';
+import { ask, renewToken } from './http.js';
 
 /** The value at a JSON pointer (RFC 6901), undefined where there is none. */
 export function valueAt(document, pointer) {
@@ -16,9 +16,11 @@ const never = () => false;
 /**
  * Sends the edits of one author, one after the other. When somebody else has gone on meanwhile, an edit that touches
  * nothing of theirs is put on top of the newer revision; one that does is not made, and the author is told and asked.
+ * What could not be sent, since the author was signed out or the server away, waits until they say so.
  */
 export class Edits {
   #queue = Promise.resolve();
+  #waiting = [];
 
   /**
    * @param {import('./sheet.js').Sheet} sheet @param {(opened: Object) => void} taken called with every new revision
@@ -53,10 +55,25 @@ export class Edits {
     return this.#queue;
   }
 
+  #wait(refused, again) {
+    this.#waiting.push(again);
+    const run = async () => {
+      const all = this.#waiting.splice(0);
+      await renewToken();
+      await Promise.all(all.map(one => one()));
+    };
+    const words = this.#waiting.length === 1 ? 'Make my change now' : `Make my ${this.#waiting.length} changes now`;
+    say(`${refused.message} Until then your change waits on this page.`, { words, run }, 3600);
+  }
+
   async #try(step, clashes) {
     try {
       this.taken(await step(this.sheet.opened));
     } catch (refused) {
+      if (refused.status === 401 || refused.status === 0) {
+        this.#wait(refused, () => this.#send(step, clashes));
+        return;
+      }
       const before = this.sheet.opened.document;
       this.taken(await ask('GET', `/api/dashboards/${this.sheet.id}`));
       if (refused.status !== 412) {

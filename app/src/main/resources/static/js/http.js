@@ -10,6 +10,15 @@ export class Refusal extends Error {
 
 const token = () => document.querySelector('meta[name="_csrf"]')?.content ?? '';
 
+/** Takes the token of whoever is signed in now, who may have signed in anew on another page. */
+export async function renewToken() {
+  const page = await fetch(window.location.pathname, { headers: { Accept: 'text/html' } }).catch(() => null);
+  const meta = document.querySelector('meta[name="_csrf"]');
+  if (!page?.ok || !meta) return;
+  const now = new DOMParser().parseFromString(await page.text(), 'text/html').querySelector('meta[name="_csrf"]');
+  if (now) meta.content = now.content;
+}
+
 /**
  * @param {string} method
  * @param {string} address
