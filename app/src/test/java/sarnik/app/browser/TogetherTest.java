@@ -45,7 +45,10 @@ class TogetherTest extends BrowserTest {
                         "/api/dashboards/" + dashboard + "/grants",
                         Map.of("who", Map.of("kind", "EVERYBODY"), "may", "READ"));
         String link = sarnik.client("ana")
-                .json("POST", "/api/dashboards/" + dashboard + "/links", Map.of("name", "For three", "opensTo", "ANYONE"))
+                .json(
+                        "POST",
+                        "/api/dashboards/" + dashboard + "/links",
+                        Map.of("name", "For three", "opensTo", "ANYONE"))
                 .get("path")
                 .asString();
         reader.reload();

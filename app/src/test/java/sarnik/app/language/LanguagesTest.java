@@ -153,7 +153,8 @@ class LanguagesTest {
     void countriesAreCalledAsTheReaderCallsThemAndFoundByEitherName(RunningSarnik sarnik) throws Exception {
         SarnikClient ana = sarnik.client("ana");
         long dataset = ana.bring(
-                RunningSarnik.file("lands.csv", "country,litres\nGermany,10\nSpain,20\nFrance,5\nGermany,7\n"), "Lands");
+                RunningSarnik.file("lands.csv", "country,litres\nGermany,10\nSpain,20\nFrance,5\nGermany,7\n"),
+                "Lands");
         JsonNode made = ana.json("POST", "/api/dashboards", Map.of("title", "In which land?"));
         long dashboard = made.get("id").asLong();
         String patch = """
@@ -171,8 +172,7 @@ class LanguagesTest {
         for (int turn = 0; turn < 2; turn++) {
             assertThat(bars(frames(ana, dashboard, "es", ""))).containsExactly("España", "Alemania", "Francia");
             assertThat(bars(frames(ana, dashboard, "en", ""))).containsExactly("Spain", "Germany", "France");
-            assertThat(bars(frames(ana, dashboard, "de", "")))
-                    .containsExactly("Spanien", "Deutschland", "Frankreich");
+            assertThat(bars(frames(ana, dashboard, "de", ""))).containsExactly("Spanien", "Deutschland", "Frankreich");
         }
         for (String words : List.of("Alemania", "Germany")) {
             JsonNode found = JSON.readTree(ana.send(
@@ -190,7 +190,10 @@ class LanguagesTest {
 
     private static List<String> bars(JsonNode frames) {
         List<String> names = new ArrayList<>();
-        frames.get("drawings").get("v1").get("bars").forEach(b -> names.add(b.get("label").asString()));
+        frames.get("drawings")
+                .get("v1")
+                .get("bars")
+                .forEach(b -> names.add(b.get("label").asString()));
         return names;
     }
 
