@@ -51,6 +51,10 @@ public class Dataset {
     @JdbcTypeCode(SqlTypes.JSON)
     private String feed;
 
+    /** A {@link Live} as JSON; null where its rows were brought in. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String live;
+
     /** When the feed is asked next; null where it is not asked by itself. */
     private Instant feedDue;
 
@@ -92,6 +96,11 @@ public class Dataset {
 
     String getPlacing() {
         return placing;
+    }
+
+    /** Says where its rows lie; null for nowhere. */
+    void place(String placing) {
+        this.placing = placing;
     }
 
     long getRevision() {
@@ -162,6 +171,14 @@ public class Dataset {
 
     String getFeed() {
         return feed;
+    }
+
+    String getLive() {
+        return live;
+    }
+
+    void showLive(String live) {
+        this.live = live;
     }
 
     Instant getFeedDue() {

@@ -77,6 +77,7 @@ public class DatasetService implements Datasets {
     private final TransactionTemplate transaction;
     private final Rights rights;
     private final Groups groups;
+    private final LiveRows live;
 
     /** All rows of all datasets as they are now, for what nobody looks at. */
     private final SeenDatasets whole = new SeenDatasets(this, Viewer.PROGRAM, Map.of(), List.of());
@@ -101,7 +102,9 @@ public class DatasetService implements Datasets {
             JsonMapper mapper,
             TransactionTemplate transaction,
             Rights rights,
-            Groups groups) {
+            Groups groups,
+            LiveRows live) {
+        this.live = live;
         this.datasets = datasets;
         this.descriptions = descriptions;
         this.versions = versions;
@@ -276,7 +279,10 @@ public class DatasetService implements Datasets {
                 tied,
                 other -> loaded(
                         now,
-                        transaction.execute(t -> versions.rows(now.served().version())),
+                        now.isLive()
+                                ? live.table(now.live())
+                                : transaction.execute(
+                                        t -> versions.rows(now.served().version())),
                         then == null ? decisions.of(now.id()) : PlacingService.of(then.decisions()),
                         other));
     }
@@ -322,6 +328,7 @@ public class DatasetService implements Datasets {
                 boundaries.changes(),
                 now.dependsOnToday() ? today() : null,
                 tied,
+                now.isLive() ? live.tick(now.live()) : 0,
                 "");
     }
 
@@ -679,6 +686,13 @@ public class DatasetService implements Datasets {
      * @throws RefusedException when something depends on it; the message names it
      */
     void remove(long id, SignedIn person) {
+        if (descriptions.needed(id).isLive())
+            throw new RefusedException("Its rows come from a feed. Take the feed away, and this goes with it.");
+        removeLive(id, person);
+    }
+
+    /** The same of a dataset that a feed is shown as, which goes with the feed. */
+    public void removeLive(long id, SignedIn person) {
         transaction.executeWithoutResult(t -> {
             // In the order in which a refresh takes them, so that two never wait for each other.
             versions.held(id);

@@ -15,6 +15,7 @@ import sarnik.place.Placing;
  * @param revision goes up by one with every change of what is said
  * @param placing null where the rows have no place
  * @param feed null where newer rows come from nowhere
+ * @param live of which feed it shows what; null where its rows were brought in
  * @param decided goes up by one with every decision about its placing
  * @param owner who has brought it in
  * @param viewerRule which rows somebody sees who may not change it; null for all
@@ -28,6 +29,7 @@ public record Description(
         List<Tie> ties,
         Calculations calculations,
         Feed feed,
+        Live live,
         Intake intake,
         long decided,
         long owner,
@@ -49,7 +51,18 @@ public record Description(
             List<StoredColumn> columns,
             long bytes,
             long troubles,
-            String fileName) {}
+            String fileName) {
+
+        /** The same version, as it stands now of one whose rows come by themselves. */
+        Served of(long now) {
+            return new Served(version, number, now, columns, now * columns.size() * 8, troubles, fileName);
+        }
+    }
+
+    /** Whether its rows come by themselves. */
+    public boolean isLive() {
+        return live != null;
+    }
 
     /** Names of the columns that people see: those that were brought in, then those that are calculated. */
     public List<String> columnNames() {
@@ -77,6 +90,7 @@ public record Description(
                 then.ties(),
                 then.calculations(),
                 feed,
+                live,
                 intake,
                 then.decided(),
                 owner,

@@ -35,6 +35,7 @@ class Descriptions {
     private final Rights rights;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
+    private final LiveRows live;
 
     /** What is said, by revision, which never changes; the version that is served is looked up anew each time. */
     private final Cache<Revision, Said> read =
@@ -49,6 +50,7 @@ class Descriptions {
             List<Tie> ties,
             Calculations calculations,
             Feed feed,
+            Live live,
             Intake intake,
             long owner,
             String viewerRule) {}
@@ -59,7 +61,9 @@ class Descriptions {
             PeopleService people,
             Rights rights,
             JsonMapper mapper,
-            TransactionTemplate transaction) {
+            TransactionTemplate transaction,
+            LiveRows live) {
+        this.live = live;
         this.datasets = datasets;
         this.versions = versions;
         this.people = people;
@@ -112,11 +116,14 @@ class Descriptions {
                 said.ties,
                 said.calculations,
                 said.feed,
+                said.live,
                 said.intake,
                 decided,
                 said.owner,
                 said.viewerRule,
-                versions.served(version));
+                said.live == null
+                        ? versions.served(version)
+                        : versions.served(version).of(live.rows(said.live)));
     }
 
     /** A dataset as it was at one moment; empty where it has gone, or that version of its rows has. */
@@ -133,6 +140,7 @@ class Descriptions {
                 dataset.getTies() == null ? List.of() : mapper.readValue(dataset.getTies(), TIES),
                 read(dataset.getCalculations(), Calculations.class, Calculations.NONE),
                 read(dataset.getFeed(), Feed.class, null),
+                read(dataset.getLive(), Live.class, null),
                 read(dataset.getIntake(), Intake.class, Intake.NONE),
                 dataset.getCreatedBy(),
                 dataset.getViewerRule());

@@ -22,7 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Keeps rows: as new datasets, as newer versions of those there are, and says which version is served. */
 @Service
-class RowKeeper {
+public class RowKeeper {
 
     private final DatasetRepository stored;
     private final DatasetService datasets;
@@ -91,6 +91,52 @@ class RowKeeper {
         return id;
     }
 
+    /**
+     * Keeps a dataset whose rows come by themselves.
+     *
+     * @param empty a table without rows, whose columns it has
+     * @param placing null when the rows have no place
+     * @return the dataset's id
+     */
+    public long keepLive(String name, Table empty, Placing placing, Live live, About about, SignedIn person) {
+        return transaction.execute(t -> {
+            Dataset made = new Dataset(
+                    name,
+                    placing == null ? null : mapper.writeValueAsString(placing),
+                    mapper.writeValueAsString(Intake.NONE),
+                    person.id(),
+                    Clock.systemUTC().instant());
+            if (!about.isEmpty()) made.describe(mapper.writeValueAsString(about));
+            made.showLive(mapper.writeValueAsString(live));
+            stored.saveAndFlush(made);
+            rights.give(Thing.DATASET, made.getId(), Who.ANALYSTS, May.READ);
+            versions.serveFirst(
+                    made.getId(),
+                    versions.write(made.getId(), empty, 0, "", person.id()).getId());
+            return made.getId();
+        });
+    }
+
+    /** Says anew which columns a dataset has whose rows come by themselves, and where they lie. */
+    public void reshapeLive(long id, Table empty, Placing placing, About about, SignedIn person) {
+        transaction.executeWithoutResult(t -> {
+            ServedVersion served = versions.held(id);
+            Dataset dataset = stored.findWithLockById(id).orElseThrow(() -> RefusedException.gone("dataset"));
+            dataset.place(placing == null ? null : mapper.writeValueAsString(placing));
+            if (dataset.getAbout() == null && !about.isEmpty()) dataset.describe(mapper.writeValueAsString(about));
+            dataset.changed(person.id());
+            served.serve(versions.write(id, empty, 0, "", person.id()).getId());
+            versions.forgetOld(id, served.getVersionId());
+        });
+    }
+
+    private static void checkNotLive(Description said) {
+        if (said.isLive())
+            throw new RefusedException(
+                    "The rows of “%s” come by themselves, from its feed; no others can take their place."
+                            .formatted(said.name()));
+    }
+
     /** How a dataset's files are read: as it was kept, with the types of its columns. */
     public Intake intake(long id) {
         Description now = descriptions.needed(id);
@@ -131,6 +177,7 @@ class RowKeeper {
     /** The same on the word of somebody who has set it going before. */
     int refresh(long id, Newer newer, long person, Progress progress) {
         Description said = descriptions.needed(id);
+        checkNotLive(said);
         long before = newer.against() != null ? newer.against() : said.served().version();
         if (said.placing() != null) {
             progress.next("Placing the rows");
@@ -173,6 +220,7 @@ class RowKeeper {
 
     /** Serves another version of a dataset. */
     void serve(long id, int number, SignedIn person) {
+        checkNotLive(descriptions.needed(id));
         transaction.executeWithoutResult(t -> {
             ServedVersion served = versions.held(id);
             descriptions.held(id, person);

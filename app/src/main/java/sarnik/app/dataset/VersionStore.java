@@ -52,6 +52,7 @@ class VersionStore implements AutoCloseable {
      * @param boundaries goes up by one when a boundary set comes or goes
      * @param today null where nothing is calculated from it
      * @param tied what it is placed by; empty where it is tied to nothing
+     * @param tick goes up with newer rows where they come by themselves; 0 where they do not
      * @param only which of its rows; empty for all
      */
     record Key(
@@ -63,11 +64,12 @@ class VersionStore implements AutoCloseable {
             long boundaries,
             LocalDate today,
             List<Key> tied,
+            long tick,
             String only) {
 
         /** The same, with some of its rows only. */
         Key only(String which) {
-            return new Key(dataset, version, placing, decided, calculations, boundaries, today, tied, which);
+            return new Key(dataset, version, placing, decided, calculations, boundaries, today, tied, tick, which);
         }
     }
 

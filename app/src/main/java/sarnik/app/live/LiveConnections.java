@@ -1,0 +1,50 @@
+package sarnik.app.live;
+
+import com.zaxxer.hikari.HikariConfig;
+import com.zaxxer.hikari.HikariDataSource;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.util.UUID;
+import javax.sql.DataSource;
+import org.springframework.stereotype.Component;
+
+/** The feeds' own connections to the database, so that readers do not hold up devices, nor devices readers. */
+@Component
+class LiveConnections implements AutoCloseable {
+
+    private final HikariDataSource connections;
+
+    /** Tells what this instance of the program has written from what others have. */
+    private final String instance = UUID.randomUUID().toString();
+
+    LiveConnections(DataSource shared) throws SQLException {
+        HikariDataSource as = shared.unwrap(HikariDataSource.class);
+        HikariConfig config = new HikariConfig();
+        config.setJdbcUrl(as.getJdbcUrl());
+        config.setUsername(as.getUsername());
+        config.setPassword(as.getPassword());
+        config.setMaximumPoolSize(4);
+        config.setConnectionTimeout(2000);
+        config.setValidationTimeout(1000);
+        config.setInitializationFailTimeout(-1);
+        config.setAutoCommit(false);
+        config.setPoolName("live");
+        // A server that has gone without a word is told from a slow one.
+        config.addDataSourceProperty("socketTimeout", "30");
+        connections = new HikariDataSource(config);
+    }
+
+    /** A connection without auto-commit. */
+    Connection open() throws SQLException {
+        return connections.getConnection();
+    }
+
+    String instance() {
+        return instance;
+    }
+
+    @Override
+    public void close() {
+        connections.close();
+    }
+}

@@ -1,0 +1,298 @@
+package sarnik.app.live;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.sql.Timestamp;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.postgresql.PGConnection;
+import org.postgresql.PGNotification;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import sarnik.app.dataset.Live;
+import sarnik.app.dataset.LiveRows;
+import sarnik.live.DeviceState;
+import sarnik.live.StateKeeper;
+import sarnik.table.Table;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The feeds at work in this instance, each read from the database once and kept up to date by what comes. */
+@Component
+class RunningFeeds implements LiveRows, AutoCloseable {
+
+    private static final Logger LOG = LoggerFactory.getLogger(RunningFeeds.class);
+    private static final TypeReference<List<String>> NAMES = new TypeReference<>() {};
+    private static final int LISTENS = 500;
+
+    private final LiveFeedRepository stored;
+    private final LiveConnections connections;
+    private final ReadingStore store;
+    private final Turns turns;
+    private final JsonMapper mapper;
+    private final Map<Long, RunningFeed> running = new ConcurrentHashMap<>();
+    private final Map<Long, Object> locks = new ConcurrentHashMap<>();
+    private final Map<Long, Map<String, RunningFeed.Listed>> lists = new ConcurrentHashMap<>();
+    private final List<Watcher> watchers = new CopyOnWriteArrayList<>();
+    private volatile boolean isOpen = true;
+    private Thread listener;
+
+    /** Is told of feeds whose rows are newer. */
+    interface Watcher {
+        void newer(RunningFeed feed, List<RunningFeed.Turned> turned);
+    }
+
+    RunningFeeds(
+            LiveFeedRepository stored,
+            LiveConnections connections,
+            ReadingStore store,
+            Turns turns,
+            JsonMapper mapper) {
+        this.stored = stored;
+        this.connections = connections;
+        this.store = store;
+        this.turns = turns;
+        this.mapper = mapper;
+    }
+
+    @Override
+    public void close() {
+        isOpen = false;
+        if (listener != null) listener.interrupt();
+    }
+
+    void watch(Watcher watcher) {
+        watchers.add(watcher);
+    }
+
+    /** A feed at work; empty where there is none of this id. */
+    Optional<RunningFeed> find(long id) {
+        RunningFeed known = running.get(id);
+        if (known != null) return Optional.of(known);
+        synchronized (locks.computeIfAbsent(id, i -> new Object())) {
+            known = running.get(id);
+            if (known != null) return Optional.of(known);
+            Optional<RunningFeed> read = stored.findById(id).map(this::read);
+            read.ifPresent(feed -> running.put(id, feed));
+            return read;
+        }
+    }
+
+    /** Forgets what it knows of a feed, whose description has changed or which is gone. */
+    void changed(long id) {
+        running.remove(id);
+    }
+
+    private RunningFeed read(LiveFeed kept) {
+        sarnik.live.MessageShape shape = kept.getShape() == null
+                ? null
+                : mapper.readValue(kept.getShape(), sarnik.live.MessageShape.class);
+        RunningFeed feed = new RunningFeed(
+                kept.getId(),
+                kept.getRevision(),
+                kept.getName(),
+                shape,
+                mapper.readValue(kept.getSettings(), FeedSettings.class),
+                mapper.readValue(kept.getColumns(), NAMES),
+                kept.getTokenHash());
+        feed.list(lists.getOrDefault(kept.getId(), Map.of()));
+        if (shape == null) return feed;
+        try (Connection connection = connections.open()) {
+            fill(feed, connection);
+            connection.commit();
+        } catch (SQLException failed) {
+            throw new IllegalStateException("The readings of “%s” cannot be read".formatted(kept.getName()), failed);
+        }
+        return feed;
+    }
+
+    private void fill(RunningFeed feed, Connection connection) throws SQLException {
+        Map<Integer, RunningFeed.Device> devices = new HashMap<>();
+        try (PreparedStatement statement =
+                connection.prepareStatement("SELECT number, code FROM live_devices WHERE feed = ? ORDER BY number")) {
+            statement.setLong(1, feed.id);
+            try (ResultSet found = statement.executeQuery()) {
+                while (found.next()) devices.put(found.getInt(1), feed.put(found.getInt(1), found.getString(2)));
+            }
+        }
+        if (devices.isEmpty()) return;
+        Timestamp since = new Timestamp(System.currentTimeMillis() - feed.settings.windowHours() * 3_600_000L);
+        // The newest of those that have been quiet for longer than what is at hand.
+        List<ReadingStore.Row> rows = new ArrayList<>();
+        store.read(
+                connection,
+                feed.id,
+                feed.columns.size(),
+                """
+                (device, at) IN (SELECT d.number, (SELECT max(at) FROM %s r WHERE r.device = d.number)
+                                 FROM live_devices d WHERE d.feed = %d) AND at < ? ORDER BY at"""
+                        .formatted(ReadingStore.table(feed.id), feed.id),
+                rows::add,
+                since);
+        feed.take(rows);
+        rows.clear();
+        store.read(
+                connection,
+                feed.id,
+                feed.columns.size(),
+                "at >= ? ORDER BY at DESC LIMIT " + RunningFeed.MOST_ROWS,
+                rows::add,
+                since);
+        feed.take(rows);
+        feed.pass(System.currentTimeMillis());
+        begin(feed, devices, connection);
+    }
+
+    /** Says since when the states of devices hold that were kept, and keeps those that differ. */
+    private void begin(RunningFeed feed, Map<Integer, RunningFeed.Device> devices, Connection connection)
+            throws SQLException {
+        try (PreparedStatement statement = connection.prepareStatement(
+                "SELECT device, state, since, why FROM live_turns WHERE feed = ? AND until IS NULL")) {
+            statement.setLong(1, feed.id);
+            try (ResultSet found = statement.executeQuery()) {
+                while (found.next()) {
+                    RunningFeed.Device device = devices.get(found.getInt(1));
+                    StateKeeper.Turn now = device == null ? null : device.state.now();
+                    DeviceState kept = DeviceState.valueOf(found.getString(2));
+                    if (now == null || now.state() != kept) continue;
+                    long at = found.getTimestamp(3).getTime();
+                    if (at < now.since())
+                        device.state.begin(new StateKeeper.Turn(kept, at, now.why()), device.state.newest());
+                }
+            }
+        }
+        turns.keep(
+                feed,
+                devices.values().stream()
+                        .filter(d -> d.state.now() != null)
+                        .map(d -> new RunningFeed.Turned(d.number, d.state.now()))
+                        .toList());
+    }
+
+    // --- time passes -----------------------------------------------------------------------------------
+
+    @Scheduled(fixedRate = 1000)
+    void pass() {
+        long now = System.currentTimeMillis();
+        running.values().forEach(feed -> {
+            long before = feed.tick();
+            List<RunningFeed.Turned> turned = feed.pass(now);
+            turns.keep(feed, turned);
+            if (feed.tick() != before) watchers.forEach(w -> w.newer(feed, turned));
+        });
+    }
+
+    /** Names, kinds and places of the devices of a feed. */
+    void list(long id, Map<String, RunningFeed.Listed> devices) {
+        lists.put(id, devices);
+        RunningFeed feed = running.get(id);
+        if (feed != null) feed.list(devices);
+    }
+
+    // --- what other instances write --------------------------------------------------------------------
+
+    @EventListener(ApplicationReadyEvent.class)
+    void begin() {
+        stored.findAll().forEach(feed -> {
+            try {
+                find(feed.getId());
+            } catch (RuntimeException failed) {
+                LOG.error("A feed could not be read", failed);
+            }
+        });
+        listener = new Thread(this::listen, "readings of others");
+        listener.setDaemon(true);
+        listener.start();
+    }
+
+    private void listen() {
+        while (isOpen) {
+            try (Connection connection = connections.open()) {
+                connection.setAutoCommit(true);
+                try (Statement statement = connection.createStatement()) {
+                    statement.execute("LISTEN live");
+                }
+                PGConnection postgres = connection.unwrap(PGConnection.class);
+                while (isOpen) {
+                    PGNotification[] said = postgres.getNotifications(LISTENS);
+                    if (said != null) for (PGNotification one : said) heard(one.getParameter());
+                }
+            } catch (SQLException away) {
+                try {
+                    Thread.sleep(LISTENS);
+                } catch (InterruptedException closing) {
+                    return;
+                }
+            }
+        }
+    }
+
+    private void heard(String words) {
+        String[] parts = words.split(" ");
+        if (parts.length != 3 || parts[2].equals(connections.instance())) return;
+        long id = Long.parseLong(parts[0]);
+        if (parts[1].startsWith("revision")) {
+            changed(id);
+            return;
+        }
+        RunningFeed feed = running.get(id);
+        if (feed != null) takeBatch(feed, Long.parseLong(parts[1]));
+    }
+
+    /** Takes what was written in one transaction, by another instance or in another shape. */
+    void takeBatch(RunningFeed feed, long batch) {
+        try (Connection connection = connections.open()) {
+            List<ReadingStore.Row> rows = new ArrayList<>();
+            store.read(connection, feed.id, feed.columns.size(), "batch = ? ORDER BY at", rows::add, batch);
+            for (ReadingStore.Row row : rows) {
+                if (feed.has(row.device())) continue;
+                try (PreparedStatement statement =
+                        connection.prepareStatement("SELECT code FROM live_devices WHERE feed = ? AND number = ?")) {
+                    statement.setLong(1, feed.id);
+                    statement.setInt(2, row.device());
+                    try (ResultSet found = statement.executeQuery()) {
+                        if (found.next()) feed.put(row.device(), found.getString(1));
+                    }
+                }
+            }
+            connection.commit();
+            feed.take(rows);
+        } catch (SQLException away) {
+            LOG.warn("Readings that another instance has written could not be read: {}", away.getMessage());
+            changed(feed.id);
+        }
+    }
+
+    // --- rows for dashboards ---------------------------------------------------------------------------
+
+    @Override
+    public long tick(Live live) {
+        return find(live.feed()).map(f -> f.revision * 1_000_000_000L + f.tick()).orElse(0L);
+    }
+
+    @Override
+    public long rows(Live live) {
+        return find(live.feed())
+                .map(f -> live.part() == Live.Part.READINGS ? (long) f.rows() : f.devices().size())
+                .orElse(0L);
+    }
+
+    @Override
+    public Table table(Live live) {
+        RunningFeed feed = find(live.feed())
+                .orElseThrow(() -> new IllegalStateException("There is no feed " + live.feed() + " any more"));
+        return live.part() == Live.Part.READINGS ? feed.readings() : feed.devicesNow();
+    }
+}

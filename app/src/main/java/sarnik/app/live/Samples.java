@@ -1,0 +1,109 @@
+package sarnik.app.live;
+
+import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** The newest messages of each feed, as they came: what a person looks at who says how they become readings. */
+@Component
+class Samples {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Samples.class);
+    private static final int EACH = 20;
+    private static final int LONGEST = 20_000;
+
+    /** A message as it came. */
+    record Sample(String topic, String message) {}
+
+    private final LiveConnections connections;
+    private final Map<Long, Deque<Sample>> newest = new HashMap<>();
+
+    Samples(LiveConnections connections) {
+        this.connections = connections;
+    }
+
+    /** Keeps a message; one that is too long to look at is left out. */
+    void met(long feed, String topic, byte[] message) {
+        if (message.length > LONGEST) return;
+        synchronized (newest) {
+            Deque<Sample> of = newest.computeIfAbsent(feed, f -> new ArrayDeque<>());
+            if (of.size() == EACH) of.removeFirst();
+            of.addLast(new Sample(topic, new String(message, StandardCharsets.UTF_8).replace('\0', ' ')));
+        }
+    }
+
+    @Scheduled(fixedDelay = 2000)
+    void keep() {
+        Map<Long, List<Sample>> now = new HashMap<>();
+        synchronized (newest) {
+            newest.forEach((feed, of) -> now.put(feed, List.copyOf(of)));
+            newest.clear();
+        }
+        now.forEach((feed, of) -> {
+            try {
+                keep(feed, of);
+            } catch (SQLException away) {
+                LOG.debug("Samples of messages are not written: {}", away.getMessage());
+            }
+        });
+    }
+
+    private void keep(long feed, List<Sample> samples) throws SQLException {
+        try (Connection connection = connections.open();
+                PreparedStatement older = connection.prepareStatement(
+                        "UPDATE live_samples SET number = number - 100000 WHERE feed = ?");
+                PreparedStatement insert = connection.prepareStatement("""
+                        INSERT INTO live_samples (feed, number, topic, message, at)
+                          SELECT ?, ?, ?, ?, now() WHERE EXISTS (SELECT 1 FROM live_feeds WHERE id = ?)""");
+                PreparedStatement forget = connection.prepareStatement("""
+                        DELETE FROM live_samples WHERE feed = ? AND number NOT IN
+                          (SELECT number FROM live_samples WHERE feed = ? ORDER BY number DESC LIMIT ?)""")) {
+            older.setLong(1, feed);
+            older.executeUpdate();
+            for (int i = 0; i < samples.size(); i++) {
+                insert.setLong(1, feed);
+                insert.setInt(2, i);
+                insert.setString(3, samples.get(i).topic());
+                insert.setString(4, samples.get(i).message());
+                insert.setLong(5, feed);
+                insert.addBatch();
+            }
+            insert.executeBatch();
+            forget.setLong(1, feed);
+            forget.setLong(2, feed);
+            forget.setInt(3, EACH);
+            forget.executeUpdate();
+            connection.commit();
+        }
+    }
+
+    /** The newest messages of a feed, the newest first. */
+    List<Sample> of(long feed) {
+        keep();
+        List<Sample> found = new ArrayList<>();
+        try (Connection connection = connections.open();
+                PreparedStatement statement = connection.prepareStatement(
+                        "SELECT topic, message FROM live_samples WHERE feed = ? ORDER BY number DESC")) {
+            statement.setLong(1, feed);
+            try (ResultSet rows = statement.executeQuery()) {
+                while (rows.next()) found.add(new Sample(rows.getString(1), rows.getString(2)));
+            }
+            connection.commit();
+        } catch (SQLException away) {
+            throw new IllegalStateException("Messages could not be read", away);
+        }
+        return found;
+    }
+}
