@@ -2,6 +2,7 @@ import './head.js';
 import { PASS_NAME } from './base.js';
 import { say } from './elements.js';
 import { framing, stand } from './framed.js';
+import { keepLive } from './live.js';
 import { offerPrint, printedAsAsked, printOf } from './print.js';
 import { Sheet } from './sheet.js';
 import { fitted, hang, wallOf } from './wall.js';
@@ -35,5 +36,6 @@ const paper = printOf();
 document.getElementById('on-paper')?.addEventListener('click', e => offerPrint(sheet, e.currentTarget));
 sheet
   .load()
+  .then(() => keepLive(sheet))
   .then(() => paper && printedAsAsked(sheet, paper))
   .catch(refused => say(refused.message, { words: phrase('Try again'), run: () => location.reload() }));

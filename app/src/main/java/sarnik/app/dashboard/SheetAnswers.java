@@ -5,6 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.http.ResponseEntity;
@@ -52,6 +54,7 @@ public class SheetAnswers {
      *     night; empty for none
      * @param kept what is said of rows that this viewer does not see, a sentence each
      * @param takes what may be taken along
+     * @param live by dataset whose rows come by themselves: the visuals that show them
      */
     record Sheet(
             long id,
@@ -75,7 +78,8 @@ public class SheetAnswers {
             Map<String, List<Dashboard.Spot>> phone,
             List<Map<String, String>> colours,
             List<String> kept,
-            Takes takes) {}
+            Takes takes,
+            Map<Long, Set<String>> live) {}
 
     ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         Reading reading = opened.reading();
@@ -110,8 +114,23 @@ public class SheetAnswers {
                         ? List.of()
                         : List.of(dashboard.own().colours(), dashboard.own().nightColours()),
                 reading.datasets().told(dashboard.datasets()),
-                reading.takes());
+                reading.takes(),
+                live(reading));
         return ResponseEntity.ok().eTag(Revisions.tag(reading.revision())).body(sheet);
+    }
+
+    /** The visuals that show rows which come by themselves, by the datasets of those. */
+    private static Map<Long, Set<String>> live(Reading reading) {
+        Map<Long, Set<String>> live = new TreeMap<>();
+        for (long id : reading.dashboard().datasets()) {
+            if (!reading.datasets().isLive(id)) continue;
+            Set<String> shown = new TreeSet<>();
+            reading.dashboard().visuals().forEach((visual, of) -> {
+                if (Kinds.ALL.of(of).datasets(of).contains(id)) shown.add(visual);
+            });
+            live.put(id, shown);
+        }
+        return live;
     }
 
     private static <T> Map<String, T> each(Set<String> ids, Function<String, T> of) {

@@ -235,7 +235,7 @@ public class DatasetService implements Datasets {
     }
 
     /** What is said about all datasets that somebody may read, newest first. */
-    List<Description> descriptions(SignedIn person) {
+    public List<Description> descriptions(SignedIn person) {
         Rights.Held held = rights.held(Thing.DATASET, person);
         return descriptions.all().stream()
                 .map(Descriptions.Listed::description)

@@ -1,5 +1,6 @@
 package sarnik.app.dataset;
 
+import java.util.function.LongConsumer;
 import sarnik.table.Table;
 
 /** Rows that come by themselves, from feeds. */
@@ -13,4 +14,11 @@ public interface LiveRows {
 
     /** The rows as they are now. */
     Table table(Live live);
+
+    /**
+     * Tells each time when newer rows of a feed are at hand, a second apart at least.
+     *
+     * @param newer is told the feed's id; what takes long there holds up others
+     */
+    void watch(LongConsumer newer);
 }

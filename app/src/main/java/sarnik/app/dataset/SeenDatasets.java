@@ -51,6 +51,19 @@ public final class SeenDatasets implements Datasets {
         return frozen.containsKey(id);
     }
 
+    /** Whether a dataset's rows come by themselves. */
+    public boolean isLive(long id) {
+        return feed(id) != null;
+    }
+
+    /** The feed that a dataset shows; null where its rows were brought in. */
+    public Long feed(long id) {
+        return service.said(id, this)
+                .map(Description::live)
+                .map(Live::feed)
+                .orElse(null);
+    }
+
     /** What keeps rows of a dataset from this viewer; none where all are seen. */
     List<ViewerRule> rules(Description of) {
         if (viewer.isProgram()) return List.of();

@@ -1,5 +1,6 @@
 package sarnik.app.live;
 
+import java.util.List;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -8,7 +9,9 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import sarnik.app.dataset.DatasetService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.web.PageJson;
 import sarnik.app.web.RefusedException;
 
 /** The pages of feeds: all that there are, and each with its messages and what they become. */
@@ -16,10 +19,17 @@ import sarnik.app.web.RefusedException;
 class FeedPages {
 
     private final Feeds feeds;
+    private final DatasetService datasets;
+    private final PageJson json;
 
-    FeedPages(Feeds feeds) {
+    FeedPages(Feeds feeds, DatasetService datasets, PageJson json) {
         this.feeds = feeds;
+        this.datasets = datasets;
+        this.json = json;
     }
+
+    /** A dataset that may list devices. */
+    record Choice(long id, String name, List<String> columns) {}
 
     @GetMapping("/feeds")
     String all(@AuthenticationPrincipal SignedIn person, Model model) {
@@ -44,6 +54,12 @@ class FeedPages {
         LiveFeed feed = feeds.needed(id, person);
         model.addAttribute("id", id);
         model.addAttribute("name", feed.getName());
+        model.addAttribute(
+                "datasetsJson",
+                json.of(datasets.descriptions(person).stream()
+                        .filter(d -> !d.isLive())
+                        .map(d -> new Choice(d.id(), d.name(), d.columnNames()))
+                        .toList()));
         return "feed";
     }
 }

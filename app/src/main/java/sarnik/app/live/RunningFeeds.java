@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.LongConsumer;
 import org.postgresql.PGConnection;
 import org.postgresql.PGNotification;
 import org.slf4j.Logger;
@@ -46,6 +47,7 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     private final Map<Long, Object> locks = new ConcurrentHashMap<>();
     private final Map<Long, Map<String, RunningFeed.Listed>> lists = new ConcurrentHashMap<>();
     private final List<Watcher> watchers = new CopyOnWriteArrayList<>();
+    private final List<LongConsumer> pages = new CopyOnWriteArrayList<>();
     private volatile boolean isOpen = true;
     private Thread listener;
 
@@ -71,6 +73,11 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     public void close() {
         isOpen = false;
         if (listener != null) listener.interrupt();
+    }
+
+    @Override
+    public void watch(LongConsumer newer) {
+        pages.add(newer);
     }
 
     void watch(Watcher watcher) {
@@ -190,7 +197,9 @@ class RunningFeeds implements LiveRows, AutoCloseable {
             long before = feed.tick();
             List<RunningFeed.Turned> turned = feed.pass(now);
             turns.keep(feed, turned);
-            if (feed.tick() != before) watchers.forEach(w -> w.newer(feed, turned));
+            if (feed.tick() == before) return;
+            watchers.forEach(w -> w.newer(feed, turned));
+            pages.forEach(p -> p.accept(feed.id));
         });
     }
 
