@@ -125,7 +125,12 @@ function columns() {
         el(
           'tr',
           {},
-          el('td', {}, line('Name of the column', field.name, name => at(i)({ name })), mark(field.name)),
+          el(
+            'td',
+            {},
+            line('Name of the column', field.name, name => at(i)({ name })),
+            mark(field.name),
+          ),
           el(
             'td',
             {},
@@ -136,7 +141,11 @@ function columns() {
             {},
             choice(`What ${field.name} holds`, TYPES, field.type, type => at(i)({ type })),
           ),
-          el('td', {}, line(`Unit of ${field.name}`, field.unit, unit => at(i)({ unit: unit || null }), { look: 'feed-unit' })),
+          el(
+            'td',
+            {},
+            line(`Unit of ${field.name}`, field.unit, unit => at(i)({ unit: unit || null }), { look: 'feed-unit' }),
+          ),
           el(
             'td',
             {},
@@ -155,7 +164,7 @@ function drawShape() {
         'p',
         {},
         feed.samples.length
-          ? remark('device')?.words ?? 'How these messages become readings cannot be guessed.'
+          ? (remark('device')?.words ?? 'How these messages become readings cannot be guessed.')
           : 'No message has come yet. Send some; they are kept here to be looked at, and how they become readings is guessed from them.',
       ),
       el(
@@ -165,7 +174,17 @@ function drawShape() {
         ' ',
         feed.samples.length
           ? act('Say it by hand', async () =>
-              changeShape({ readings: '', device: '/device', time: '/time', form: 'ISO', lon: null, lat: null, measure: null, value: null, fields: [] }),
+              changeShape({
+                readings: '',
+                device: '/device',
+                time: '/time',
+                form: 'ISO',
+                lon: null,
+                lat: null,
+                measure: null,
+                value: null,
+                fields: [],
+              }),
             )
           : '',
       ),
@@ -178,8 +197,11 @@ function drawShape() {
       'p',
       { class: 'form-sentence' },
       'A message ',
-      choice('What a message is', { one: 'is one reading, or a list of them', many: 'holds its readings at' }, shape.readings ? 'many' : 'one', kind =>
-        changeShape({ readings: kind === 'many' ? '/readings' : '' }),
+      choice(
+        'What a message is',
+        { one: 'is one reading, or a list of them', many: 'holds its readings at' },
+        shape.readings ? 'many' : 'one',
+        kind => changeShape({ readings: kind === 'many' ? '/readings' : '' }),
       ),
       shape.readings
         ? line('Where the readings stand', shape.readings, readings => changeShape({ readings }), { look: 'feed-at' })
@@ -194,12 +216,20 @@ function drawShape() {
         hint: 'its receipt',
       }),
       shape.time
-        ? el('span', {}, ' as ', choice('How the time is written', FORMS, shape.form, form => changeShape({ form })))
+        ? el(
+            'span',
+            {},
+            ' as ',
+            choice('How the time is written', FORMS, shape.form, form => changeShape({ form })),
+          )
         : '',
       mark('time'),
       '. Devices ',
-      choice('Whether devices move', { no: 'stay where they are', yes: 'say where they are' }, moves ? 'yes' : 'no', kind =>
-        changeShape(kind === 'yes' ? { lon: '/lon', lat: '/lat' } : { lon: null, lat: null }),
+      choice(
+        'Whether devices move',
+        { no: 'stay where they are', yes: 'say where they are' },
+        moves ? 'yes' : 'no',
+        kind => changeShape(kind === 'yes' ? { lon: '/lon', lat: '/lat' } : { lon: null, lat: null }),
       ),
       moves
         ? el(
@@ -220,7 +250,10 @@ function drawShape() {
       {},
       act('Add a column', async () =>
         changeShape({
-          fields: [...shape.fields, { at: '/value', name: `column ${shape.fields.length + 1}`, type: 'DECIMAL', unit: null }],
+          fields: [
+            ...shape.fields,
+            { at: '/value', name: `column ${shape.fields.length + 1}`, type: 'DECIMAL', unit: null },
+          ],
         }),
       ),
       ' ',
@@ -250,7 +283,7 @@ function drawShape() {
 function drawMessages() {
   place('messages').replaceChildren(
     el('h3', { class: 'text-small text-faint' }, feed.samples.length ? 'The newest messages' : ''),
-    ...feed.samples.slice(0, 6).map(sample => {
+    ...feed.samples.slice(0, 2).map(sample => {
       let words = sample.message;
       try {
         words = JSON.stringify(JSON.parse(sample.message), null, 1);
@@ -304,7 +337,10 @@ function drawWatch() {
   const threshold = (t, i) => {
     const set = more => change({ thresholds: s.thresholds.map((o, j) => (j === i ? { ...o, ...more } : o)) });
     const value = (label, name) =>
-      line(label, t[name], v => set({ [name]: number(v) }), { look: 'feed-number', hint: name === 'watch' || name === 'bad' ? 'none' : '0' });
+      line(label, t[name], v => set({ [name]: number(v) }), {
+        look: 'feed-number',
+        hint: name === 'watch' || name === 'bad' ? 'none' : '0',
+      });
     return el(
       'li',
       { class: 'form-sentence' },
@@ -336,33 +372,66 @@ function drawWatch() {
       'p',
       { class: 'form-sentence' },
       'A device is silent after ',
-      line('Silent after how many seconds', s.silentSeconds, v => change({ silentSeconds: number(v) ?? 0 }), { look: 'feed-number' }),
+      line('Silent after how many seconds', s.silentSeconds, v => change({ silentSeconds: number(v) ?? 0 }), {
+        look: 'feed-number',
+      }),
       ' seconds without a reading. Readings are kept for ',
-      line('For how many days readings are kept', s.keepDays, v => change({ keepDays: number(v) ?? 0 }), { look: 'feed-number' }),
+      line('For how many days readings are kept', s.keepDays, v => change({ keepDays: number(v) ?? 0 }), {
+        look: 'feed-number',
+      }),
       ' days; those of the last ',
-      line('Of how many hours readings are at hand', s.windowHours, v => change({ windowHours: number(v) ?? 0 }), { look: 'feed-number' }),
+      line('Of how many hours readings are at hand', s.windowHours, v => change({ windowHours: number(v) ?? 0 }), {
+        look: 'feed-number',
+      }),
       ' hours are at hand for dashboards.',
     ),
     el(
       'p',
       { class: 'form-sentence' },
       'Names, kinds and places of devices stand in ',
-      choice('Where devices stand', { '': 'no dataset', ...Object.fromEntries(datasets.map(d => [d.id, d.name])) }, String(s.devices?.dataset ?? ''), chosen =>
-        change({
-          devices: chosen
-            ? { dataset: Number(chosen), code: datasets.find(d => d.id === Number(chosen)).columns[0], name: null, kind: null }
-            : null,
-        }),
+      choice(
+        'Where devices stand',
+        { '': 'no dataset', ...Object.fromEntries(datasets.map(d => [d.id, d.name])) },
+        String(s.devices?.dataset ?? ''),
+        chosen =>
+          change({
+            devices: chosen
+              ? {
+                  dataset: Number(chosen),
+                  code: datasets.find(d => d.id === Number(chosen)).columns[0],
+                  name: null,
+                  kind: null,
+                }
+              : null,
+          }),
       ),
-      list ? el('span', {}, ': their code is ', of('The column of codes', 'code'), ', their name ', of('The column of names', 'name', 'their code'), ', their kind ', of('The column of kinds', 'kind', 'not said')) : '',
+      list
+        ? el(
+            'span',
+            {},
+            ': their code is ',
+            of('The column of codes', 'code'),
+            ', their name ',
+            of('The column of names', 'name', 'their code'),
+            ', their kind ',
+            of('The column of kinds', 'kind', 'not said'),
+          )
+        : '',
       '. Devices that no dataset names are ',
-      choice('What of strangers', { true: 'taken in all the same', false: 'refused' }, String(s.strangers), v => change({ strangers: v === 'true' })),
+      choice('What of strangers', { true: 'taken in all the same', false: 'refused' }, String(s.strangers), v =>
+        change({ strangers: v === 'true' }),
+      ),
       '.',
     ),
     el('ul', { class: 'doubts' }, ...s.thresholds.map(threshold)),
     numbers.length
       ? act('Add a threshold', async () =>
-          change({ thresholds: [...s.thresholds, { column: numbers[0], side: 'ABOVE', watch: null, bad: null, back: 0, seconds: 0 }] }),
+          change({
+            thresholds: [
+              ...s.thresholds,
+              { column: numbers[0], side: 'ABOVE', watch: null, bad: null, back: 0, seconds: 0 },
+            ],
+          }),
         )
       : el('p', { class: 'text-faint' }, 'Thresholds can be set once messages are read.'),
     el(
@@ -402,7 +471,12 @@ function drawTroubles() {
                 { class: 'text-faint' },
                 ` ${t.times === 1 ? 'once' : `${t.times.toLocaleString('en')} times`}, ${t.last}${t.lost ? ', lost' : ''}`,
               ),
-              el('details', {}, el('summary', { class: 'text-small' }, 'the message'), el('pre', { class: 'feed-message' }, t.message)),
+              el(
+                'details',
+                {},
+                el('summary', { class: 'text-small' }, 'the message'),
+                el('pre', { class: 'feed-message' }, t.message),
+              ),
             ),
           ),
         )

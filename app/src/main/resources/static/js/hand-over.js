@@ -65,28 +65,39 @@ function publishing({ editions, datasets }) {
   });
   const next = Math.max(0, ...editions.map(e => e.number)) + 1;
   return [
-    ...datasets.map(d =>
-      el(
-        'p',
-        { class: 'form-sentence' },
-        `Of “${d.name}” it shows `,
+    ...datasets
+      .filter(d => d.live)
+      .map(d =>
         el(
-          'select',
-          {
-            'aria-label': `Which rows of ${d.name}`,
-            'data-frozen': d.id,
-            onchange: e => frozen.set(d.id, e.target.value === 'frozen'),
-          },
-          el('option', { value: '' }, 'always the newest rows'),
-          el(
-            'option',
-            { value: 'frozen', selected: d.frozen },
-            `the rows of now: version ${d.version}, ${d.rows.toLocaleString('en')} rows`,
-          ),
+          'p',
+          { class: 'form-sentence' },
+          `Of “${d.name}” it always shows the newest rows, which come by themselves.`,
         ),
-        '.',
       ),
-    ),
+    ...datasets
+      .filter(d => !d.live)
+      .map(d =>
+        el(
+          'p',
+          { class: 'form-sentence' },
+          `Of “${d.name}” it shows `,
+          el(
+            'select',
+            {
+              'aria-label': `Which rows of ${d.name}`,
+              'data-frozen': d.id,
+              onchange: e => frozen.set(d.id, e.target.value === 'frozen'),
+            },
+            el('option', { value: '' }, 'always the newest rows'),
+            el(
+              'option',
+              { value: 'frozen', selected: d.frozen },
+              `the rows of now: version ${d.version}, ${d.rows.toLocaleString('en')} rows`,
+            ),
+          ),
+          '.',
+        ),
+      ),
     el('p', { class: 'form-sentence' }, 'New in it: ', words, '.'),
     act(
       `Publish this version as edition ${next}`,

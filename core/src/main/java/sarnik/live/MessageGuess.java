@@ -24,26 +24,92 @@ public final class MessageGuess {
     private static final int LONGEST_WORD = 60;
 
     private static final Set<String> DEVICE = Set.of(
-            "device", "deviceid", "devid", "deveui", "sensor", "sensorid", "node", "nodeid", "station", "stationid",
-            "probe", "van", "vehicle", "serial", "mac", "imei", "thing", "thingid", "source", "id", "name", "code");
+            "device",
+            "deviceid",
+            "devid",
+            "deveui",
+            "sensor",
+            "sensorid",
+            "node",
+            "nodeid",
+            "station",
+            "stationid",
+            "probe",
+            "van",
+            "vehicle",
+            "serial",
+            "mac",
+            "imei",
+            "thing",
+            "thingid",
+            "source",
+            "id",
+            "name",
+            "code");
     private static final Set<String> TIME = Set.of(
-            "time", "timestamp", "ts", "t", "at", "when", "date", "datetime", "measured", "measuredat", "observed",
-            "observedat", "phenomenontime", "resulttime", "sent", "sentat", "recorded", "recordedat", "epoch");
+            "time",
+            "timestamp",
+            "ts",
+            "t",
+            "at",
+            "when",
+            "date",
+            "datetime",
+            "measured",
+            "measuredat",
+            "observed",
+            "observedat",
+            "phenomenontime",
+            "resulttime",
+            "sent",
+            "sentat",
+            "recorded",
+            "recordedat",
+            "epoch");
     private static final Set<String> LON = Set.of("lon", "lng", "long", "longitude", "x");
     private static final Set<String> LAT = Set.of("lat", "latitude", "y");
-    private static final Set<String> MEASURE =
-            Set.of("measure", "measurement", "metric", "property", "parameter", "observedproperty", "quantity", "channel", "type");
+    private static final Set<String> MEASURE = Set.of(
+            "measure",
+            "measurement",
+            "metric",
+            "property",
+            "parameter",
+            "observedproperty",
+            "quantity",
+            "channel",
+            "type");
     private static final Set<String> VALUE = Set.of("value", "v", "val", "result", "reading");
 
     /** Endings of names that say a unit. */
     private static final Map<String, String> UNITS = Map.ofEntries(
-            Map.entry("c", "°C"), Map.entry("degc", "°C"), Map.entry("celsius", "°C"), Map.entry("f", "°F"),
-            Map.entry("pct", "%"), Map.entry("percent", "%"), Map.entry("v", "V"), Map.entry("mv", "mV"),
-            Map.entry("ma", "mA"), Map.entry("w", "W"), Map.entry("kw", "kW"), Map.entry("kwh", "kWh"),
-            Map.entry("mgl", "mg/l"), Map.entry("ntu", "NTU"), Map.entry("hpa", "hPa"), Map.entry("kpa", "kPa"),
-            Map.entry("bar", "bar"), Map.entry("ppm", "ppm"), Map.entry("m", "m"), Map.entry("mm", "mm"),
-            Map.entry("km", "km"), Map.entry("kmh", "km/h"), Map.entry("ms", "ms"), Map.entry("db", "dB"),
-            Map.entry("dbm", "dBm"), Map.entry("lux", "lx"), Map.entry("l", "l"), Map.entry("litres", "l"));
+            Map.entry("c", "°C"),
+            Map.entry("degc", "°C"),
+            Map.entry("celsius", "°C"),
+            Map.entry("f", "°F"),
+            Map.entry("pct", "%"),
+            Map.entry("percent", "%"),
+            Map.entry("v", "V"),
+            Map.entry("mv", "mV"),
+            Map.entry("ma", "mA"),
+            Map.entry("w", "W"),
+            Map.entry("kw", "kW"),
+            Map.entry("kwh", "kWh"),
+            Map.entry("mgl", "mg/l"),
+            Map.entry("ntu", "NTU"),
+            Map.entry("hpa", "hPa"),
+            Map.entry("kpa", "kPa"),
+            Map.entry("bar", "bar"),
+            Map.entry("ppm", "ppm"),
+            Map.entry("m", "m"),
+            Map.entry("mm", "mm"),
+            Map.entry("km", "km"),
+            Map.entry("kmh", "km/h"),
+            Map.entry("ms", "ms"),
+            Map.entry("db", "dB"),
+            Map.entry("dbm", "dBm"),
+            Map.entry("lux", "lx"),
+            Map.entry("l", "l"),
+            Map.entry("litres", "l"));
 
     /** A message and what it came under; an empty topic for none. */
     public record Message(String topic, JsonNode json) {}
@@ -87,14 +153,18 @@ public final class MessageGuess {
     }
 
     private Guess guess() {
-        if (messages.isEmpty()) return new Guess(null, List.of(new Remark("readings", "No message has come yet.", false)));
+        if (messages.isEmpty())
+            return new Guess(null, List.of(new Remark("readings", "No message has come yet.", false)));
         gather();
         Optional<String> time = time();
         MessageShape.Form form = time.map(this::form).orElse(MessageShape.Form.ISO);
         String[] place = place();
         Optional<String> device = device();
         if (device.isEmpty()) {
-            remarks.add(new Remark("device", "Nothing in these messages looks like the code of a device. Say where it stands.", false));
+            remarks.add(new Remark(
+                    "device",
+                    "Nothing in these messages looks like the code of a device. Say where it stands.",
+                    false));
             return new Guess(null, remarks);
         }
         used.add(device.get());
@@ -126,12 +196,16 @@ public final class MessageGuess {
         }
         boolean isArray = messages.stream().allMatch(m -> m.json().isArray());
         if (!isArray && arrays != null && !arrays.isEmpty()) {
-            readings = arrays.stream().min(Comparator.comparingInt(String::length).thenComparing(a -> a)).orElseThrow();
+            readings = arrays.stream()
+                    .min(Comparator.comparingInt(String::length).thenComparing(a -> a))
+                    .orElseThrow();
             remarks.add(new Remark(
                     "readings", "The readings of a message stand at %s.".formatted(readings), arrays.size() == 1));
         }
         for (Message message : messages) {
-            JsonNode holder = isArray || readings.isEmpty() ? message.json() : message.json().at(readings);
+            JsonNode holder = isArray || readings.isEmpty()
+                    ? message.json()
+                    : message.json().at(readings);
             Iterable<JsonNode> each = holder.isArray() ? holder : List.of(holder);
             for (JsonNode item : each) {
                 items++;
@@ -141,7 +215,10 @@ public final class MessageGuess {
                 if (!message.topic().isEmpty())
                     for (int i = 0; i < levels.length; i++)
                         leaves.computeIfAbsent("#" + (i + 1), k -> new ArrayList<>())
-                                .add(item.isMissingNode() ? item : new tools.jackson.databind.node.StringNode(levels[i]));
+                                .add(
+                                        item.isMissingNode()
+                                                ? item
+                                                : new tools.jackson.databind.node.StringNode(levels[i]));
             }
         }
     }
@@ -150,7 +227,9 @@ public final class MessageGuess {
         if (depth > 2 || !node.isObject()) return;
         node.properties().forEach(e -> {
             String below = at + "/" + escaped(e.getKey());
-            if (e.getValue().isArray() && !e.getValue().isEmpty() && e.getValue().get(0).isObject()) found.add(below);
+            if (e.getValue().isArray()
+                    && !e.getValue().isEmpty()
+                    && e.getValue().get(0).isObject()) found.add(below);
             else arrays(e.getValue(), below, depth + 1, found);
         });
     }
@@ -211,8 +290,11 @@ public final class MessageGuess {
     private Optional<String> time() {
         List<String> fit = leaves.keySet().stream()
                 .filter(at -> form(at) != null)
-                .filter(at -> TIME.contains(bare(at)) || form(at) == MessageShape.Form.ISO || form(at) != MessageShape.Form.SECONDS)
-                .sorted(Comparator.comparing((String at) -> !TIME.contains(bare(at))).thenComparing(String::length))
+                .filter(at -> TIME.contains(bare(at))
+                        || form(at) == MessageShape.Form.ISO
+                        || form(at) != MessageShape.Form.SECONDS)
+                .sorted(Comparator.comparing((String at) -> !TIME.contains(bare(at)))
+                        .thenComparing(String::length))
                 .toList();
         if (fit.isEmpty()) {
             remarks.add(new Remark("time", "Messages do not say when: the moment of receipt counts.", false));
@@ -221,7 +303,9 @@ public final class MessageGuess {
         used.add(fit.get(0));
         boolean sure = TIME.contains(bare(fit.get(0))) && (fit.size() == 1 || !TIME.contains(bare(fit.get(1))));
         remarks.add(new Remark(
-                "time", "%s says when, as %s.".formatted(fit.get(0), form(fit.get(0)).words()), sure));
+                "time",
+                "%s says when, as %s.".formatted(fit.get(0), form(fit.get(0)).words()),
+                sure));
         fit.stream().skip(1).filter(at -> TIME.contains(bare(at))).forEach(used::add);
         return Optional.of(fit.get(0));
     }
@@ -229,9 +313,14 @@ public final class MessageGuess {
     private Optional<String> device() {
         List<String> fit = leaves.keySet().stream()
                 .filter(at -> !used.contains(at))
-                .filter(at -> all(at, v -> (v.isString() || v.isIntegralNumber())
-                        && v.asString().length() <= MessageReader.LONGEST_CODE && !v.asString().isBlank()))
-                .filter(at -> at.startsWith("#") ? distinct(at) > 1 : DEVICE.contains(bare(at)) || DEVICE.contains(bare(parent(at)) + bare(at)))
+                .filter(at -> all(
+                        at,
+                        v -> (v.isString() || v.isIntegralNumber())
+                                && v.asString().length() <= MessageReader.LONGEST_CODE
+                                && !v.asString().isBlank()))
+                .filter(at -> at.startsWith("#")
+                        ? distinct(at) > 1
+                        : DEVICE.contains(bare(at)) || DEVICE.contains(bare(parent(at)) + bare(at)))
                 .sorted(Comparator.comparing((String at) -> at.startsWith("#"))
                         .thenComparing(at -> leaves.get(at).size() < items)
                         .thenComparing(MessageGuess::rank)
@@ -251,7 +340,8 @@ public final class MessageGuess {
         remarks.add(new Remark(
                 "device",
                 fit.get(0).startsWith("#")
-                        ? "Level %s of the topic says which device it is of.".formatted(fit.get(0).substring(1))
+                        ? "Level %s of the topic says which device it is of."
+                                .formatted(fit.get(0).substring(1))
                         : "%s says which device it is of.".formatted(fit.get(0)),
                 sure));
         return Optional.of(fit.get(0));
@@ -267,7 +357,8 @@ public final class MessageGuess {
         for (String lat : leaves.keySet()) {
             if (!LAT.contains(bare(lat)) || !within(lat, 90)) continue;
             for (String lon : leaves.keySet())
-                if (LON.contains(bare(lon)) && parent(lon).equals(parent(lat)) && within(lon, 180)) return found(lon, lat);
+                if (LON.contains(bare(lon)) && parent(lon).equals(parent(lat)) && within(lon, 180))
+                    return found(lon, lat);
         }
         for (String lon : leaves.keySet()) {
             String holder = parent(lon);
@@ -281,13 +372,18 @@ public final class MessageGuess {
     }
 
     private boolean within(String at, double most) {
-        return all(at, v -> MessageReader.value(v, ColumnType.DECIMAL) instanceof Double number && Math.abs(number) <= most);
+        return all(
+                at,
+                v -> MessageReader.value(v, ColumnType.DECIMAL) instanceof Double number && Math.abs(number) <= most);
     }
 
     private String[] found(String lon, String lat) {
         used.add(lon);
         used.add(lat);
-        remarks.add(new Remark("place", "%s and %s say where it is.".formatted(lat, lon), !bare(lon).equals("x")));
+        remarks.add(new Remark(
+                "place",
+                "%s and %s say where it is.".formatted(lat, lon),
+                !bare(lon).equals("x")));
         return new String[] {lon, lat};
     }
 
@@ -298,7 +394,9 @@ public final class MessageGuess {
                 .toList();
         if (values.size() != 1) return null;
         return leaves.keySet().stream()
-                .filter(at -> !used.contains(at) && MEASURE.contains(bare(at)) && parent(at).equals(parent(values.get(0))))
+                .filter(at -> !used.contains(at)
+                        && MEASURE.contains(bare(at))
+                        && parent(at).equals(parent(values.get(0))))
                 .filter(at -> all(at, v -> v.isString() && v.asString().length() <= LONGEST_WORD))
                 .findFirst()
                 .map(at -> new String[] {at, values.get(0)})
@@ -306,8 +404,11 @@ public final class MessageGuess {
     }
 
     private List<Field> measures(String[] one) {
-        List<String> names =
-                leaves.get(one[0]).stream().map(JsonNode::asString).distinct().sorted().toList();
+        List<String> names = leaves.get(one[0]).stream()
+                .map(JsonNode::asString)
+                .distinct()
+                .sorted()
+                .toList();
         remarks.add(new Remark(
                 "readings",
                 "Each message holds one value, at %s, and says of what, at %s; %s so far."
@@ -328,7 +429,8 @@ public final class MessageGuess {
                 .filter(at -> !used.contains(at) && !at.startsWith("#"))
                 .collect(Collectors.groupingBy(this::called, HashMap::new, Collectors.counting()));
         for (String at : leaves.keySet()) {
-            if (used.contains(at) || at.startsWith("#") || bare(at).equals("unit") || bare(at).equals("units")) continue;
+            if (used.contains(at) || at.startsWith("#") || bare(at).equals("unit") || bare(at).equals("units"))
+                continue;
             Optional<ColumnType> type = type(at);
             if (type.isEmpty()) continue;
             String name = names.get(called(at)) > 1 ? at.substring(1).replace('/', ' ') : called(at);
@@ -348,7 +450,8 @@ public final class MessageGuess {
         if (all(at, JsonNode::isBoolean)) return Optional.of(ColumnType.YES_NO);
         if (all(at, MessageGuess::number)) {
             // Codes with zeros in front are no numbers.
-            boolean isCode = leaves.get(at).stream().anyMatch(v -> v.isString() && v.asString().matches("0\\d+"));
+            boolean isCode = leaves.get(at).stream()
+                    .anyMatch(v -> v.isString() && v.asString().matches("0\\d+"));
             return Optional.of(isCode ? ColumnType.TEXT : ColumnType.DECIMAL);
         }
         if (all(at, v -> v.isValueNode() && v.asString().length() <= MessageReader.LONGEST_TEXT))
@@ -358,7 +461,8 @@ public final class MessageGuess {
 
     private String unit(String at) {
         String beside = parent(at) + "/unit";
-        if (leaves.containsKey(beside) && distinct(beside) == 1) return leaves.get(beside).get(0).asString();
+        if (leaves.containsKey(beside) && distinct(beside) == 1)
+            return leaves.get(beside).get(0).asString();
         String[] parts = name(at).split("[_\\s-]|(?<=[a-z])(?=[A-Z])");
         String last = parts[parts.length - 1].toLowerCase(Locale.ROOT);
         return parts.length > 1 ? UNITS.get(last) : null;

@@ -84,12 +84,7 @@ public final class MessageReader {
     }
 
     private void one(
-            JsonNode item,
-            JsonNode root,
-            String topic,
-            long received,
-            List<Reading> readings,
-            List<Trouble> troubles) {
+            JsonNode item, JsonNode root, String topic, long received, List<Reading> readings, List<Trouble> troubles) {
         String device = text(find(shape.device(), item, root, topic));
         if (device == null || device.isBlank()) {
             troubles.add(new Trouble("It does not say which device it is of: nothing at " + shape.device(), true));
@@ -134,7 +129,9 @@ public final class MessageReader {
         Long millis = moment(said, shape.form());
         if (millis == null) {
             troubles.add(new Trouble(
-                    "%s says when as %s, which is no %s".formatted(device, shortened(said), shape.form().words()), true));
+                    "%s says when as %s, which is no %s"
+                            .formatted(device, shortened(said), shape.form().words()),
+                    true));
             return null;
         }
         if (millis - received > clocks.aheadMillis()) {
@@ -147,8 +144,7 @@ public final class MessageReader {
         if (received - millis > clocks.oldestMillis()) {
             troubles.add(new Trouble(
                     "%s sends what is %s old, and readings are kept for %s"
-                            .formatted(
-                                    device, Spans.words(received - millis), Spans.words(clocks.oldestMillis())),
+                            .formatted(device, Spans.words(received - millis), Spans.words(clocks.oldestMillis())),
                     true));
             return null;
         }
@@ -168,12 +164,11 @@ public final class MessageReader {
                 return null;
             }
         }
-        double millis =
-                switch (form) {
-                    case SECONDS -> number * 1000;
-                    case MICROSECONDS -> number / 1000;
-                    default -> number;
-                };
+        double millis = switch (form) {
+            case SECONDS -> number * 1000;
+            case MICROSECONDS -> number / 1000;
+            default -> number;
+        };
         // No clock that works is before 1970 or after the year 9999.
         return millis >= 0 && millis < 253_402_300_800_000.0 ? Math.round(millis) : null;
     }
@@ -209,15 +204,19 @@ public final class MessageReader {
         if (value == null)
             troubles.add(new Trouble(
                     "%s says %s for %s, which is no %s"
-                            .formatted(device, shortened(said), field.name(), field.type().words()),
+                            .formatted(
+                                    device,
+                                    shortened(said),
+                                    field.name(),
+                                    field.type().words()),
                     false));
         return value;
     }
 
     private JsonNode said(Field field, JsonNode item, JsonNode root, String topic) {
         if (!field.at().startsWith("=")) return find(field.at(), item, root, topic);
-        boolean isOfIt = shape.isOneByOne()
-                && field.at().substring(1).equals(text(find(shape.measure(), item, root, topic)));
+        boolean isOfIt =
+                shape.isOneByOne() && field.at().substring(1).equals(text(find(shape.measure(), item, root, topic)));
         return isOfIt
                 ? find(shape.value(), item, root, topic)
                 : JSON.getNodeFactory().missingNode();
@@ -266,7 +265,10 @@ public final class MessageReader {
         if (lon.isMissingNode() || lon.isNull() || lat.isMissingNode() || lat.isNull()) return null;
         Object x = value(lon, ColumnType.DECIMAL);
         Object y = value(lat, ColumnType.DECIMAL);
-        if (!(x instanceof Double east) || !(y instanceof Double north) || Math.abs(east) > 180 || Math.abs(north) > 90) {
+        if (!(x instanceof Double east)
+                || !(y instanceof Double north)
+                || Math.abs(east) > 180
+                || Math.abs(north) > 90) {
             troubles.add(new Trouble(
                     "%s says it is at %s, %s, which is no place on Earth"
                             .formatted(device, shortened(lat), shortened(lon)),

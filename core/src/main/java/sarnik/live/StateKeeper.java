@@ -53,8 +53,9 @@ public final class StateKeeper {
         }
 
         String why() {
-            return "%s %s, %s %s".formatted(
-                    threshold.column(), number(value), threshold.side().words(), number(limit));
+            return "%s %s, %s %s"
+                    .formatted(
+                            threshold.column(), number(value), threshold.side().words(), number(limit));
         }
 
         private static String number(double value) {

@@ -41,8 +41,8 @@ public record Threshold(String column, Side side, Double watch, Double bad, doub
         if (seconds < 0 || seconds > 30L * 86_400)
             throw new IllegalArgumentException("A state counts after 0 seconds to 30 days.");
         if (watch != null && bad != null && (side == Side.ABOVE ? watch > bad : watch < bad))
-            throw new IllegalArgumentException("Of %s what is bad has to lie %s what is to be watched."
-                    .formatted(column, side.words()));
+            throw new IllegalArgumentException(
+                    "Of %s what is bad has to lie %s what is to be watched.".formatted(column, side.words()));
     }
 
     /** The value from which on it is so; null for none. */

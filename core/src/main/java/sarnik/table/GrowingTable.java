@@ -46,8 +46,7 @@ public final class GrowingTable {
                 case TEXT -> ints[row] = value == null ? -1 : code((String) value);
                 case YES_NO -> ints[row] = value == null ? -1 : (Boolean) value ? 1 : 0;
                 case DATE -> ints[row] = value == null ? DateColumn.MISSING : (Integer) value;
-                case WHOLE ->
-                    longs[row] = value == null ? WholeColumn.MISSING : ((Number) value).longValue();
+                case WHOLE -> longs[row] = value == null ? WholeColumn.MISSING : ((Number) value).longValue();
                 case TIME -> longs[row] = value == null ? TimeColumn.MISSING : (Long) value;
                 case DECIMAL -> doubles[row] = value == null ? Double.NaN : (Double) value;
             }

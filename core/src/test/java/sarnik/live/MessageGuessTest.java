@@ -50,8 +50,7 @@ class MessageGuessTest {
         MessageShape shape = guess("", """
                         {"station": {"id": "S-4", "location": {"type": "Point", "coordinates": [-2.46, 41.76]}},
                          "data": {"samples": [{"time": "2026-06-01T11:00:00Z", "flow": {"value": 3.5, "unit": "l/min"}},
-                                              {"time": "2026-06-01T11:01:00Z", "flow": {"value": 3.6, "unit": "l/min"}}]}}""")
-                .shape();
+                                              {"time": "2026-06-01T11:01:00Z", "flow": {"value": 3.6, "unit": "l/min"}}]}}""").shape();
         assertThat(shape.readings()).isEqualTo("/data/samples");
         assertThat(shape.device()).isEqualTo("/station/id");
         assertThat(shape.time()).isEqualTo("/time");
@@ -92,7 +91,8 @@ class MessageGuessTest {
 
     @Test
     void whatMayBeADeviceOnlyIsSaidToBeUnsure() {
-        MessageGuess.Guess guess = guess("", "{\"who\": \"north\", \"level\": 1}", "{\"who\": \"south\", \"level\": 2}");
+        MessageGuess.Guess guess =
+                guess("", "{\"who\": \"north\", \"level\": 1}", "{\"who\": \"south\", \"level\": 2}");
         assertThat(guess.shape().device()).isEqualTo("/who");
         assertThat(guess.shape().time()).isNull();
         assertThat(guess.remarks()).extracting(MessageGuess.Remark::sure).containsOnly(false);

@@ -100,15 +100,31 @@ class MessageReaderTest {
     void thatAreBrokenAreSaidToBe(String broken) {
         MessageReader.Read read = read(PROBES, broken);
         assertThat(read.readings()).isEmpty();
-        assertThat(read.troubles()).singleElement().satisfies(t -> assertThat(t.lost()).isTrue());
+        assertThat(read.troubles())
+                .singleElement()
+                .satisfies(t -> assertThat(t.lost()).isTrue());
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"\"NaN\"", "\"Infinity\"", "\"1e999\"", "\"12,5\"", "\"0x10\"", "\"5d\"", "true", "{}", "[1]", "\"\""})
+    @ValueSource(
+            strings = {
+                "\"NaN\"",
+                "\"Infinity\"",
+                "\"1e999\"",
+                "\"12,5\"",
+                "\"0x10\"",
+                "\"5d\"",
+                "true",
+                "{}",
+                "[1]",
+                "\"\""
+            })
     void keepWhatTheyCanOfAReadingAndSayWhatIsNoNumber(String odd) {
         MessageReader.Read read = read(PROBES, """
                 {"probe": "p", "readings": [{"at": "2026-06-01T12:00:00Z", "note": "kept", "water": {"temperature": %s}}]}""".formatted(odd));
-        assertThat(read.readings()).singleElement().satisfies(r -> assertThat(r.values()).containsExactly(null, null, "kept"));
+        assertThat(read.readings())
+                .singleElement()
+                .satisfies(r -> assertThat(r.values()).containsExactly(null, null, "kept"));
         assertThat(read.troubles()).singleElement().satisfies(t -> {
             assertThat(t.words()).startsWith("p says").contains("for temperature, which is no decimal number");
             assertThat(t.lost()).isFalse();
@@ -117,24 +133,44 @@ class MessageReaderTest {
 
     @Test
     void ofAClockThatIsAheadCountWhenTheyCame() {
-        MessageReader.Read read = read(VANS, "{\"van\": \"A\", \"t\": %d, \"pos\": {\"lon\": -2.4, \"lat\": 41.7}}".formatted(NOW / 1000 + 7200));
+        MessageReader.Read read = read(
+                VANS,
+                "{\"van\": \"A\", \"t\": %d, \"pos\": {\"lon\": -2.4, \"lat\": 41.7}}".formatted(NOW / 1000 + 7200));
         assertThat(read.readings()).extracting(Reading::millis).containsExactly(NOW);
-        assertThat(read.troubles()).extracting(MessageReader.Trouble::words)
+        assertThat(read.troubles())
+                .extracting(MessageReader.Trouble::words)
                 .containsExactly("The clock of A is 2 hours ahead: the moment of receipt is taken");
     }
 
     @ParameterizedTest
-    @CsvSource({"0, 0, does not know where it is", "200, 41, is no place on Earth", "-2, 91, is no place on Earth", "x, 41, is no place on Earth"})
+    @CsvSource({
+        "0, 0, does not know where it is",
+        "200, 41, is no place on Earth",
+        "-2, 91, is no place on Earth",
+        "x, 41, is no place on Earth"
+    })
     void withoutAPlaceOnEarthHaveNone(String lon, String lat, String why) {
-        MessageReader.Read read = read(VANS, "{\"van\": \"A\", \"t\": %d, \"pos\": {\"lon\": \"%s\", \"lat\": \"%s\"}}".formatted(NOW / 1000, lon, lat));
+        MessageReader.Read read = read(
+                VANS,
+                "{\"van\": \"A\", \"t\": %d, \"pos\": {\"lon\": \"%s\", \"lat\": \"%s\"}}"
+                        .formatted(NOW / 1000, lon, lat));
         assertThat(read.readings()).isEmpty();
-        assertThat(read.troubles()).extracting(MessageReader.Trouble::words).anySatisfy(w -> assertThat(w).contains(why));
+        assertThat(read.troubles())
+                .extracting(MessageReader.Trouble::words)
+                .anySatisfy(w -> assertThat(w).contains(why));
     }
 
     @Test
     void ofOneValueEachSayOfWhat() {
         MessageShape shape = new MessageShape(
-                "", "#2", null, MessageShape.Form.ISO, null, null, "/measure", "/value",
+                "",
+                "#2",
+                null,
+                MessageShape.Form.ISO,
+                null,
+                null,
+                "/measure",
+                "/value",
                 List.of(
                         new Field("=temperature", "temperature", ColumnType.DECIMAL, null),
                         new Field("=ph", "ph", ColumnType.DECIMAL, null)));
@@ -146,7 +182,10 @@ class MessageReaderTest {
             assertThat(r.millis()).isEqualTo(NOW);
             assertThat(r.values()).containsExactly(null, 7.2);
         });
-        assertThat(reader.read("{\"measure\": \"salt\", \"value\": 1}".getBytes(StandardCharsets.UTF_8), "probes/P-1/up", NOW)
+        assertThat(reader.read(
+                                "{\"measure\": \"salt\", \"value\": 1}".getBytes(StandardCharsets.UTF_8),
+                                "probes/P-1/up",
+                                NOW)
                         .troubles())
                 .extracting(MessageReader.Trouble::words)
                 .containsExactly("P-1 says nothing that this feed knows");

@@ -61,7 +61,9 @@ class MovementTest {
         assertThat(stops).hasSize(4);
         assertThat(stops).allSatisfy(stop -> assertThat(stop.millis()).isBetween(580_000L, 640_000L));
         assertThat(stops.get(0).lon()).isCloseTo(-2.44, within(0.0005));
-        assertThat(Stops.of(way, 100, 700_000, 60_000)).as("none stays for so long").isEmpty();
+        assertThat(Stops.of(way, 100, 700_000, 60_000))
+                .as("none stays for so long")
+                .isEmpty();
         assertThat(Stops.of(List.of(), 100, 0, 0)).isEmpty();
     }
 

@@ -14,7 +14,14 @@ import sarnik.table.ColumnType;
 class StateKeeperTest {
 
     private static final MessageShape SHAPE = new MessageShape(
-            "", "/d", "/t", MessageShape.Form.SECONDS, null, null, null, null,
+            "",
+            "/d",
+            "/t",
+            MessageShape.Form.SECONDS,
+            null,
+            null,
+            null,
+            null,
             List.of(
                     new Field("/turbidity", "turbidity", ColumnType.DECIMAL, "NTU"),
                     new Field("/battery", "battery", ColumnType.DECIMAL, "%")));
@@ -70,7 +77,9 @@ class StateKeeperTest {
         keeper.take(reading(61, 0.0, null));
         keeper.take(reading(62, 9.0, null));
         assertThat(keeper.take(reading(100, 0.0, null))).isNull();
-        assertThat(keeper.take(reading(130, 9.0, null))).as("it was good in between").isNull();
+        assertThat(keeper.take(reading(130, 9.0, null)))
+                .as("it was good in between")
+                .isNull();
     }
 
     @Test
@@ -84,7 +93,9 @@ class StateKeeperTest {
         assertThat(silent.since()).isEqualTo(100_000);
         assertThat(silent.why()).isEqualTo("nothing for 30 seconds");
         assertThat(keeper.look(200_000)).isNull();
-        assertThat(keeper.take(reading(90, 9.0, null))).as("late ones change nothing").isNull();
+        assertThat(keeper.take(reading(90, 9.0, null)))
+                .as("late ones change nothing")
+                .isNull();
         assertThat(keeper.take(reading(300, null, 50.0)).state()).isEqualTo(DeviceState.WATCH);
     }
 

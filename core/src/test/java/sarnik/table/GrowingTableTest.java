@@ -44,7 +44,8 @@ class GrowingTableTest {
             for (Object[] row : rows) values.add(row[column]);
             Column expected = values.build();
             Column found = table.column(entry.getKey());
-            for (int row = 0; row < rows.size(); row++) assertThat(found.text(row)).isEqualTo(expected.text(row));
+            for (int row = 0; row < rows.size(); row++)
+                assertThat(found.text(row)).isEqualTo(expected.text(row));
             column++;
         }
     }

@@ -21,6 +21,7 @@ public final class DemoLoader {
 
     private final SarnikClient client;
     private final Path directory;
+    private long probes;
 
     /**
      * @param client signed in as an author
@@ -61,6 +62,7 @@ public final class DemoLoader {
                     "http://127.0.0.1:" + arguments[5]
                             + "/wms?SERVICE=WMS&VERSION=1.3.0&REQUEST=GetMap&LAYERS=rain&STYLES=&CRS=EPSG:3857&BBOX={bbox}"
                             + "&WIDTH=256&HEIGHT=256&FORMAT=image/png&TRANSPARENT=TRUE");
+            loader.feeds(arguments[0]);
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
             loader.handOver("http://127.0.0.1:" + arguments[5]);
         }
@@ -153,7 +155,7 @@ public final class DemoLoader {
         say("  composing “Complaints per 10,000 people”");
         compose("Complaints per 10,000 people", "complaints.json", Map.of("COMPLAINTS", cases));
         tables.probes(directory.resolve("probes.geojson"));
-        client.bring(directory.resolve("probes.geojson"), "Probes");
+        probes = client.bring(directory.resolve("probes.geojson"), "Probes");
         tables.cartridges(directory.resolve("cartridges.xlsx"));
         long cartridges = client.bring(directory.resolve("cartridges.xlsx"), "Cartridges");
         tables.rounds(directory.resolve("service-rounds.csv"));
@@ -234,6 +236,57 @@ public final class DemoLoader {
      * Shows a dashboard by a link to anyone, one within a page of another site, and one on a wall. Where they are stands in
      * a file beside the demo's others.
      */
+    /** Feeds of the network's devices, and where its gateway learns to which addresses it sends. */
+    private void feeds(String base) throws IOException, InterruptedException {
+        say("  making feeds of probes and vans, and composing “Probe watch” and “Vans today”");
+        Feed water = feed("Probes now", """
+                {"readings": "/readings", "device": "/probe", "time": "/time", "form": "ISO", "fields": [
+                  {"at": "/water/temperature_c", "name": "temperature", "type": "DECIMAL", "unit": "°C"},
+                  {"at": "/water/turbidity_ntu", "name": "turbidity", "type": "DECIMAL", "unit": "NTU"},
+                  {"at": "/water/chlorine_mgl", "name": "chlorine", "type": "DECIMAL", "unit": "mg/l"},
+                  {"at": "/battery_pct", "name": "battery", "type": "DECIMAL", "unit": "%"}]}""", """
+                {"settings": {"keepDays": 90, "windowHours": 12, "silentSeconds": 60, "trailMinutes": 30, "strangers": true,
+                  "devices": {"dataset": %d, "code": "probe", "kind": "model"},
+                  "thresholds": [
+                    {"column": "turbidity", "side": "ABOVE", "watch": 1, "bad": 4, "back": 0.2, "seconds": 20},
+                    {"column": "chlorine", "side": "BELOW", "watch": 0.2, "bad": 0.1, "back": 0.02, "seconds": 60},
+                    {"column": "battery", "side": "BELOW", "watch": 20, "bad": 5, "back": 2, "seconds": 0}]}}""".formatted(probes));
+        Feed vans = feed("Vans now", """
+                {"readings": "", "device": "/van", "time": "/t", "form": "SECONDS", "lon": "/pos/lon", "lat": "/pos/lat",
+                  "fields": [{"at": "/speed_kmh", "name": "speed", "type": "DECIMAL", "unit": "km/h"}]}""", """
+                {"settings": {"keepDays": 30, "windowHours": 12, "silentSeconds": 60, "trailMinutes": 60, "strangers": true,
+                  "thresholds": []}}""");
+        compose("Probe watch", "probe-watch.json", Map.of("PROBES", water.devices, "READINGS", water.readings));
+        compose("Vans today", "vans-today.json", Map.of("VANS", vans.devices, "READINGS", vans.readings));
+        Files.writeString(directory.resolveSibling("gateway.properties"), """
+                probes=%1$s/readings/%2$d
+                probes.token=%3$s
+                vans=%1$s/readings/%4$d
+                vans.token=%5$s
+                """.formatted(
+                        base, water.id, water.token, vans.id, vans.token));
+    }
+
+    /** A feed and the datasets that it is shown as. */
+    private record Feed(long id, String token, long devices, long readings) {}
+
+    private Feed feed(String name, String shape, String settings) throws IOException, InterruptedException {
+        JsonNode made = client.json("POST", "/api/feeds", Map.of("name", name));
+        String below = "/api/feeds/" + made.get("id").asLong();
+        client.read(client.send("PUT", below + "/shape", "application/json", shape, "If-Match", revision(below)));
+        client.read(client.send("PUT", below + "/settings", "application/json", settings, "If-Match", revision(below)));
+        JsonNode now = client.read(client.get(below));
+        return new Feed(
+                made.get("id").asLong(),
+                made.get("token").asString(),
+                now.get("devicesDataset").asLong(),
+                now.get("readingsDataset").asLong());
+    }
+
+    private String revision(String address) throws IOException, InterruptedException {
+        return "\"" + client.read(client.get(address)).get("revision").asLong() + "\"";
+    }
+
     private void handOver(String site) throws IOException, InterruptedException {
         say("  handing dashboards over: a link for anyone, one for a newspaper's page, one for a wall");
         String sells = link(1, Map.of("name", "For anyone", "opensTo", "ANYONE"));

@@ -3,7 +3,7 @@ package sarnik.standins;
 import java.io.IOException;
 import java.nio.file.Path;
 
-/** Starts the simulated outside services of the demo: {@code Standins PORT FOLDER}. Runs until it is stopped. */
+/** Starts the simulated outside services of the demo: {@code Standins PORT [FOLDER [GATEWAY]]}. Runs until it is stopped. */
 public final class Standins {
 
     private static final long STEP_MILLIS = 7_000;
@@ -23,6 +23,10 @@ public final class Standins {
         System.out.println(
                 "A newspaper that shows a dashboard: http://127.0.0.1:" + table.port() + "/news?frame=ADDRESS");
         System.out.println("Wells and districts as features, made up: http://127.0.0.1:" + table.port() + "/features");
+        if (arguments.length > 2) {
+            Gateway.start(Path.of(arguments[2]));
+            System.out.println("Probes and vans, made up, send readings to the feeds that " + arguments[2] + " names");
+        }
         System.out.println("Files of a folder, as from any web server: http://127.0.0.1:" + table.port() + "/files/");
     }
 }

@@ -35,7 +35,8 @@ class BodyLimit extends OncePerRequestFilter {
             throws ServletException, IOException {
         boolean files =
                 request.getContentType() != null && request.getContentType().startsWith("multipart/");
-        // Devices send line after line for as long as they like; whoever takes them bounds each, and asks for a token first.
+        // Devices send line after line for as long as they like; whoever takes them bounds each, and asks for a token
+        // first.
         boolean isStream = request.getRequestURI().startsWith("/readings/")
                 && String.valueOf(request.getContentType()).matches("application/(x-)?(ndjson|jsonl).*");
         if (isStream) {

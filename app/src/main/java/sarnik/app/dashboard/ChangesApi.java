@@ -56,8 +56,9 @@ class ChangesApi implements AutoCloseable {
 
     @Override
     public void close() {
-        pages.keySet().forEach(SseEmitter::complete);
+        // Connections end with the server; an answer that has ended already cannot be ended again.
         sender.shutdownNow();
+        pages.clear();
     }
 
     /** What changed. */
@@ -71,7 +72,8 @@ class ChangesApi implements AutoCloseable {
             if (feed != null)
                 byFeed.computeIfAbsent(feed, f -> new LinkedHashSet<>()).add(dataset);
         }
-        if (byFeed.isEmpty()) throw new RefusedException(HttpStatus.NOT_FOUND, phrase("Nothing here changes by itself."));
+        if (byFeed.isEmpty())
+            throw new RefusedException(HttpStatus.NOT_FOUND, phrase("Nothing here changes by itself."));
         if (pages.size() >= MOST)
             throw new RefusedException(
                     HttpStatus.SERVICE_UNAVAILABLE, phrase("So many pages are told of changes that no more are."));

@@ -73,8 +73,9 @@ class Editions {
      * A dataset of the draft.
      *
      * @param frozen whether the newest edition shows it as it was
+     * @param live whether its rows come by themselves, so that it is always shown as it is
      */
-    public record Rested(long id, String name, int version, long rows, boolean frozen) {}
+    public record Rested(long id, String name, int version, long rows, boolean frozen, boolean live) {}
 
     /**
      * What stands about publishing a dashboard.
@@ -97,7 +98,7 @@ class Editions {
         List<Rested> rested = readings.document(dashboard).dashboard().datasets().stream()
                 .flatMap(d -> datasets.description(d).stream())
                 .map(d -> new Rested(
-                        d.id(), d.name(), d.served().number(), d.served().rows(), frozen.contains(d.id())))
+                        d.id(), d.name(), d.served().number(), d.served().rows(), frozen.contains(d.id()), d.isLive()))
                 .toList();
         return new Standing(
                 all.stream().map(e -> listed(e, dashboard)).toList(), rested, since(dashboard), dashboard.takes());
@@ -164,6 +165,10 @@ class Editions {
         for (long dataset : frozen) {
             if (!used.contains(dataset))
                 throw new RefusedException("This dashboard does not rest on the dataset %d.".formatted(dataset));
+            datasets.description(dataset).filter(Description::isLive).ifPresent(live -> {
+                throw new RefusedException(
+                        "The rows of “%s” come by themselves; readers always see its newest.".formatted(live.name()));
+            });
             datasets.frozen(dataset).stream()
                     .filter(f -> known.add(f.dataset()))
                     .forEach(kept::add);

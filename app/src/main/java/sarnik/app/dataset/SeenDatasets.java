@@ -58,10 +58,7 @@ public final class SeenDatasets implements Datasets {
 
     /** The feed that a dataset shows; null where its rows were brought in. */
     public Long feed(long id) {
-        return service.said(id, this)
-                .map(Description::live)
-                .map(Live::feed)
-                .orElse(null);
+        return service.said(id, this).map(Description::live).map(Live::feed).orElse(null);
     }
 
     /** What keeps rows of a dataset from this viewer; none where all are seen. */

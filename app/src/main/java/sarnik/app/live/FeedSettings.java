@@ -51,8 +51,7 @@ record FeedSettings(
             throw new RefusedException("Readings of 1 to %,d hours are at hand.".formatted(MOST_HOURS));
         if (silentSeconds < 0 || silentSeconds > 30L * 86_400)
             throw new RefusedException("A device is silent after 0 (never) seconds to 30 days.");
-        if (trailMinutes < 0 || trailMinutes > 24 * 60)
-            throw new RefusedException("A way is of 0 to 1,440 minutes.");
+        if (trailMinutes < 0 || trailMinutes > 24 * 60) throw new RefusedException("A way is of 0 to 1,440 minutes.");
         return this;
     }
 }

@@ -221,9 +221,12 @@ class Feeds {
         List<String> troubles = new ArrayList<>();
         long now = System.currentTimeMillis();
         for (Samples.Sample sample : samples.of(id)) {
-            MessageReader.Read read =
-                    reader.read(sample.message().getBytes(java.nio.charset.StandardCharsets.UTF_8), sample.topic(), now);
-            read.troubles().stream().map(MessageReader.Trouble::words).filter(w -> !troubles.contains(w)).forEach(troubles::add);
+            MessageReader.Read read = reader.read(
+                    sample.message().getBytes(java.nio.charset.StandardCharsets.UTF_8), sample.topic(), now);
+            read.troubles().stream()
+                    .map(MessageReader.Trouble::words)
+                    .filter(w -> !troubles.contains(w))
+                    .forEach(troubles::add);
             for (Reading reading : read.readings()) {
                 List<String> row = new ArrayList<>(List.of(
                         reading.device(), Instant.ofEpochMilli(reading.millis()).toString()));
@@ -232,7 +235,10 @@ class Feeds {
                     row.add(reading.hasPosition() ? String.valueOf(reading.lat()) : null);
                 }
                 for (Object value : reading.values())
-                    row.add(value == null ? null : value instanceof Boolean yes ? (yes ? "yes" : "no") : value.toString());
+                    row.add(
+                            value == null
+                                    ? null
+                                    : value instanceof Boolean yes ? (yes ? "yes" : "no") : value.toString());
                 if (rows.size() < 30) rows.add(row);
             }
         }
@@ -253,10 +259,17 @@ class Feeds {
         for (Field field : shape.fields()) {
             if (!columns.contains(field.name())) columns.add(field.name());
             int was = old == null ? -1 : old.field(field.name());
-            if (was >= 0 && old.fields().get(was).type().isNumber() != field.type().isNumber()
-                    || was >= 0 && !field.type().isNumber() && old.fields().get(was).type() != field.type())
+            if (was >= 0
+                            && old.fields().get(was).type().isNumber()
+                                    != field.type().isNumber()
+                    || was >= 0
+                            && !field.type().isNumber()
+                            && old.fields().get(was).type() != field.type())
                 throw new RefusedException("%s holds %s so far. Give the column another name to have it hold %s."
-                        .formatted(field.name(), old.fields().get(was).type().words(), field.type().words()));
+                        .formatted(
+                                field.name(),
+                                old.fields().get(was).type().words(),
+                                field.type().words()));
         }
         try (Connection connection = connections.open()) {
             store.make(connection, id, columns, shape);
@@ -288,7 +301,8 @@ class Feeds {
             if (name == null || name.isBlank() || name.length() > 80 || name.startsWith("@"))
                 throw new RefusedException("A column's name has 1 to 80 characters and does not begin with @.");
             if (RunningFeed.OWN.contains(name))
-                throw new RefusedException("Each feed has a column %s already; call this one otherwise.".formatted(name));
+                throw new RefusedException(
+                        "Each feed has a column %s already; call this one otherwise.".formatted(name));
             if (names.contains(name)) throw new RefusedException("Two columns are called %s.".formatted(name));
             names.add(name);
         }
@@ -305,6 +319,8 @@ class Feeds {
         LiveFeed feed = stored.findById(id).orElseThrow();
         RunningFeed now = running.find(id).orElseThrow();
         Map<String, About.OfColumn> units = new LinkedHashMap<>();
+        for (String moment : List.of(RunningFeed.TIME, RunningFeed.SINCE, RunningFeed.NEWEST))
+            units.put(moment, new About.OfColumn("", "In universal time (UTC)"));
         shape.fields().stream()
                 .filter(f -> f.unit() != null && !f.unit().isBlank())
                 .forEach(f -> units.put(f.name(), new About.OfColumn(f.unit(), "")));
@@ -327,7 +343,8 @@ class Feeds {
                     person);
             change(id, null, f -> f.shownAs(readings, devices));
         } else {
-            keeper.reshapeLive(feed.getDevicesDataset(), now.devicesNow().pick(new int[0]), byCoordinates, about, person);
+            keeper.reshapeLive(
+                    feed.getDevicesDataset(), now.devicesNow().pick(new int[0]), byCoordinates, about, person);
             keeper.reshapeLive(
                     feed.getReadingsDataset(),
                     now.readings().pick(new int[0]),
@@ -355,8 +372,8 @@ class Feeds {
                     .orElseThrow(() -> RefusedException.gone("dataset"));
             rights.check(person, list.owned(), May.READ);
             if (!list.columnNames().contains(settings.devices().code()))
-                throw new RefusedException(
-                        "“%s” has no column %s.".formatted(list.name(), settings.devices().code()));
+                throw new RefusedException("“%s” has no column %s."
+                        .formatted(list.name(), settings.devices().code()));
         }
         String called = name(name == null ? feed.getName() : name);
         long after = change(id, revision, f -> f.settings(called, mapper.writeValueAsString(settings)));

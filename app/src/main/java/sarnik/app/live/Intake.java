@@ -43,7 +43,12 @@ class Intake {
         // How messages become readings is still to be said; this one is kept as a sample.
         if (feed.shape == null) return;
         if (message.length > LONGEST) {
-            trouble(feed, "A message of %,d bytes was not read; the longest is of %,d".formatted(message.length, LONGEST), message, true, into);
+            trouble(
+                    feed,
+                    "A message of %,d bytes was not read; the longest is of %,d".formatted(message.length, LONGEST),
+                    message,
+                    true,
+                    into);
             return;
         }
         MessageReader.Read read = feed.reader().read(message, topic, now);
@@ -55,8 +60,8 @@ class Intake {
             else
                 trouble(
                         feed,
-                        "%s sends more than it may, %,d readings a second at most over a longer time".formatted(
-                                reading.device(), RunningFeed.READINGS_A_SECOND),
+                        "%s sends more than it may, %,d readings a second at most over a longer time"
+                                .formatted(reading.device(), RunningFeed.READINGS_A_SECOND),
                         message,
                         true,
                         into);
@@ -64,7 +69,8 @@ class Intake {
     }
 
     private void trouble(RunningFeed feed, String words, byte[] message, boolean lost, Gathered into) {
-        troubles.met(feed.id, words, new String(message, 0, Math.min(message.length, 4000), StandardCharsets.UTF_8), lost);
+        troubles.met(
+                feed.id, words, new String(message, 0, Math.min(message.length, 4000), StandardCharsets.UTF_8), lost);
         if (into.troubles.size() < 20) into.troubles.add(words);
         if (lost) into.lost++;
     }

@@ -63,7 +63,8 @@ class IntakeApi {
         if (to == null)
             return ResponseEntity.status(HttpStatus.UNAUTHORIZED)
                     .header(HttpHeaders.WWW_AUTHENTICATE, "Bearer")
-                    .body(new Answer(0, 0, 0, false, List.of("This address takes readings with the token of its feed only.")));
+                    .body(new Answer(
+                            0, 0, 0, false, List.of("This address takes readings with the token of its feed only.")));
         Sum sum = new Sum();
         boolean isStream = String.valueOf(request.getContentType()).matches("application/(x-)?(ndjson|jsonl).*");
         try {
@@ -78,12 +79,15 @@ class IntakeApi {
         Answer answer = new Answer(sum.taken, sum.alike, sum.lost, sum.waiting, sum.troubles);
         if (to.shape == null) return ResponseEntity.accepted().body(answer);
         boolean none = sum.lost > 0 && sum.taken + sum.alike == 0;
-        return ResponseEntity.status(none ? HttpStatus.UNPROCESSABLE_CONTENT : HttpStatus.OK).body(answer);
+        return ResponseEntity.status(none ? HttpStatus.UNPROCESSABLE_CONTENT : HttpStatus.OK)
+                .body(answer);
     }
 
     private static boolean bears(HttpServletRequest request, RunningFeed feed) {
         String said = request.getHeader(HttpHeaders.AUTHORIZATION);
-        return said != null && said.startsWith(BEARER) && FeedTokens.fits(said.substring(BEARER.length()).strip(), feed.tokenHash);
+        return said != null
+                && said.startsWith(BEARER)
+                && FeedTokens.fits(said.substring(BEARER.length()).strip(), feed.tokenHash);
     }
 
     private void whole(RunningFeed feed, InputStream body, Sum sum) throws IOException {

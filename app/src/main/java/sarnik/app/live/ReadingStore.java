@@ -66,13 +66,17 @@ class ReadingStore {
                     CREATE TABLE IF NOT EXISTS %s (device int NOT NULL, at timestamptz NOT NULL, batch bigint NOT NULL,
                       lon float8, lat float8, PRIMARY KEY (device, at)) PARTITION BY RANGE (at)""".formatted(table(feed)));
             // What is new lies in few pages next to each other: a small index finds it.
-            statement.execute("CREATE INDEX IF NOT EXISTS r%d_batch ON %s USING brin (batch)".formatted(feed, table(feed)));
+            statement.execute(
+                    "CREATE INDEX IF NOT EXISTS r%d_batch ON %s USING brin (batch)".formatted(feed, table(feed)));
             for (int c = 0; c < columns.size(); c++) {
                 int field = shape.field(columns.get(c));
                 // What is not said any more has its column already.
                 if (field >= 0)
                     statement.execute("ALTER TABLE %s ADD COLUMN IF NOT EXISTS c%d %s"
-                            .formatted(table(feed), c, sqlType(shape.fields().get(field).type())));
+                            .formatted(
+                                    table(feed),
+                                    c,
+                                    sqlType(shape.fields().get(field).type())));
             }
         }
     }
@@ -109,8 +113,9 @@ class ReadingStore {
             try (Statement statement = connection.createStatement()) {
                 // One at a time: two that make the same partition at once would both fail but one.
                 statement.execute("SELECT pg_advisory_xact_lock(hashtext('live partitions'))");
-                statement.execute("CREATE TABLE IF NOT EXISTS live.%s PARTITION OF %s FOR VALUES FROM ('%s 00:00+00') TO ('%s 00:00+00')"
-                        .formatted(name, table(feed), day, day.plusDays(1)));
+                statement.execute(
+                        "CREATE TABLE IF NOT EXISTS live.%s PARTITION OF %s FOR VALUES FROM ('%s 00:00+00') TO ('%s 00:00+00')"
+                                .formatted(name, table(feed), day, day.plusDays(1)));
             }
             partitions.add(name);
         }
@@ -162,8 +167,9 @@ class ReadingStore {
                 next.next();
                 batch = next.getLong(1);
             }
-            statement.execute("CREATE TEMP TABLE %s ON COMMIT DROP AS SELECT device, at, batch, lon, lat%s FROM %s LIMIT 0"
-                    .formatted(incoming, names, table(feed)));
+            statement.execute(
+                    "CREATE TEMP TABLE %s ON COMMIT DROP AS SELECT device, at, batch, lon, lat%s FROM %s LIMIT 0"
+                            .formatted(incoming, names, table(feed)));
         }
         copy(connection, incoming, names, batch, distinct);
         List<Row> fresh = new ArrayList<>();
@@ -173,7 +179,8 @@ class ReadingStore {
                         INSERT INTO %1$s (device, at, batch, lon, lat%2$s) SELECT device, at, batch, lon, lat%2$s FROM %3$s
                         ON CONFLICT (device, at) DO NOTHING RETURNING device, at""".formatted(table(feed), names, incoming))) {
             while (found.next())
-                fresh.add(merged.get(new Key(found.getInt(1), found.getTimestamp(2).getTime())));
+                fresh.add(merged.get(
+                        new Key(found.getInt(1), found.getTimestamp(2).getTime())));
         }
         if (fresh.size() < distinct.size()) fill(connection, feed, columns, incoming, batch, filled);
         return new Written(batch, fresh, filled, rows.size() - fresh.size() - filled.size());
@@ -187,18 +194,15 @@ class ReadingStore {
         for (int c = 0; c < columns; c++) all.add("c" + c);
         String update = """
                 UPDATE %1$s r SET batch = i.batch, %2$s FROM %3$s i
-                WHERE r.device = i.device AND r.at = i.at AND r.batch <> %4$d AND (%5$s) RETURNING r.device, r.at, %6$s"""
-                .formatted(
-                        table(feed),
-                        all.stream()
-                                .map("%1$s = coalesce(r.%1$s, i.%1$s)"::formatted)
-                                .collect(Collectors.joining(", ")),
-                        incoming,
-                        batch,
-                        all.stream()
-                                .map("r.%1$s IS NULL AND i.%1$s IS NOT NULL"::formatted)
-                                .collect(Collectors.joining(" OR ")),
-                        all.stream().map("r."::concat).collect(Collectors.joining(", ")));
+                WHERE r.device = i.device AND r.at = i.at AND r.batch <> %4$d AND (%5$s) RETURNING r.device, r.at, %6$s""".formatted(
+                table(feed),
+                all.stream().map("%1$s = coalesce(r.%1$s, i.%1$s)"::formatted).collect(Collectors.joining(", ")),
+                incoming,
+                batch,
+                all.stream()
+                        .map("r.%1$s IS NULL AND i.%1$s IS NOT NULL"::formatted)
+                        .collect(Collectors.joining(" OR ")),
+                all.stream().map("r."::concat).collect(Collectors.joining(", ")));
         try (Statement statement = connection.createStatement();
                 ResultSet found = statement.executeQuery(update)) {
             while (found.next()) filled.add(row(found, 1, columns));
@@ -222,7 +226,11 @@ class ReadingStore {
             throws SQLException {
         StringBuilder text = new StringBuilder(rows.size() * 80);
         for (Row row : rows) {
-            text.append(row.device()).append('\t').append(Instant.ofEpochMilli(row.millis())).append('\t').append(batch);
+            text.append(row.device())
+                    .append('\t')
+                    .append(Instant.ofEpochMilli(row.millis()))
+                    .append('\t')
+                    .append(batch);
             number(row.lon(), text);
             number(row.lat(), text);
             for (Object value : row.values()) {
@@ -236,7 +244,9 @@ class ReadingStore {
             connection
                     .unwrap(PGConnection.class)
                     .getCopyAPI()
-                    .copyIn("COPY %s (device, at, batch, lon, lat%s) FROM STDIN".formatted(table, names), new StringReader(text.toString()));
+                    .copyIn(
+                            "COPY %s (device, at, batch, lon, lat%s) FROM STDIN".formatted(table, names),
+                            new StringReader(text.toString()));
         } catch (IOException failed) {
             throw new SQLException("The readings could not be written", failed);
         }

@@ -150,7 +150,9 @@ class ReadingWriter implements AutoCloseable {
             ReadingStore.Written written = writeAll(feed, all);
             // Of several that were written together each is told how many of all were new, as near as that is known.
             batches.forEach(b -> b.kept.complete(new Kept(
-                    batches.size() == 1 ? written.fresh().size() + written.filled().size() : b.readings.size(),
+                    batches.size() == 1
+                            ? written.fresh().size() + written.filled().size()
+                            : b.readings.size(),
                     batches.size() == 1 ? written.alike() : 0,
                     false)));
             return true;
@@ -232,7 +234,8 @@ class ReadingWriter implements AutoCloseable {
 
     /** The number of a device, a new one where it has none. */
     private static int number(Connection connection, long feed, String code) throws SQLException {
-        try (PreparedStatement lock = connection.prepareStatement("SELECT pg_advisory_xact_lock(hashtext('live devices'), ?)")) {
+        try (PreparedStatement lock =
+                connection.prepareStatement("SELECT pg_advisory_xact_lock(hashtext('live devices'), ?)")) {
             lock.setInt(1, (int) feed);
             lock.execute();
         }
@@ -282,14 +285,17 @@ class ReadingWriter implements AutoCloseable {
         lookedAt = now;
         try {
             if (!isAway && spool.isEmpty()) return;
-            try (Connection connection = connections.open()) {
-                if (!connection.isValid(1)) return;
+            try (Connection connection = connections.open();
+                    PreparedStatement asked = connection.prepareStatement("SELECT 1")) {
+                asked.execute();
+                connection.commit();
             }
             spool.empty(this::takeWaiting);
             if (isAway) LOG.info("The database is there again; what waited on the disk is written.");
             isAway = false;
         } catch (SQLException stillAway) {
             isAway = true;
+            LOG.warn("What waits on the disk is not written yet: {}", stillAway.getMessage());
         } catch (Exception failed) {
             LOG.error("What waits on the disk could not be written", failed);
         }
@@ -297,7 +303,8 @@ class ReadingWriter implements AutoCloseable {
 
     private void takeWaiting(List<Spool.Waiting> waiting) throws SQLException {
         Map<Long, List<Reading>> byFeed = new LinkedHashMap<>();
-        waiting.forEach(w -> byFeed.computeIfAbsent(w.feed(), f -> new ArrayList<>()).add(w.reading()));
+        waiting.forEach(
+                w -> byFeed.computeIfAbsent(w.feed(), f -> new ArrayList<>()).add(w.reading()));
         for (Map.Entry<Long, List<Reading>> entry : byFeed.entrySet()) {
             RunningFeed feed = feeds.find(entry.getKey()).orElse(null);
             // A feed that was taken away takes its readings along.

@@ -116,7 +116,9 @@ final class RunningFeed {
         this.tokenHash = tokenHash;
         this.columnOf = shape == null
                 ? new int[0]
-                : shape.fields().stream().mapToInt(f -> columns.indexOf(f.name())).toArray();
+                : shape.fields().stream()
+                        .mapToInt(f -> columns.indexOf(f.name()))
+                        .toArray();
         this.reader = shape == null
                 ? null
                 : new MessageReader(shape, new MessageReader.Clocks(AHEAD, settings.keepDays() * 86_400_000L));

@@ -103,9 +103,8 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     }
 
     private RunningFeed read(LiveFeed kept) {
-        sarnik.live.MessageShape shape = kept.getShape() == null
-                ? null
-                : mapper.readValue(kept.getShape(), sarnik.live.MessageShape.class);
+        sarnik.live.MessageShape shape =
+                kept.getShape() == null ? null : mapper.readValue(kept.getShape(), sarnik.live.MessageShape.class);
         RunningFeed feed = new RunningFeed(
                 kept.getId(),
                 kept.getRevision(),
@@ -144,8 +143,7 @@ class RunningFeeds implements LiveRows, AutoCloseable {
                 feed.columns.size(),
                 """
                 (device, at) IN (SELECT d.number, (SELECT max(at) FROM %s r WHERE r.device = d.number)
-                                 FROM live_devices d WHERE d.feed = %d) AND at < ? ORDER BY at"""
-                        .formatted(ReadingStore.table(feed.id), feed.id),
+                                 FROM live_devices d WHERE d.feed = %d) AND at < ? ORDER BY at""".formatted(ReadingStore.table(feed.id), feed.id),
                 rows::add,
                 since);
         feed.take(rows);
@@ -288,13 +286,17 @@ class RunningFeeds implements LiveRows, AutoCloseable {
 
     @Override
     public long tick(Live live) {
-        return find(live.feed()).map(f -> f.revision * 1_000_000_000L + f.tick()).orElse(0L);
+        return find(live.feed())
+                .map(f -> f.revision * 1_000_000_000L + f.tick())
+                .orElse(0L);
     }
 
     @Override
     public long rows(Live live) {
         return find(live.feed())
-                .map(f -> live.part() == Live.Part.READINGS ? (long) f.rows() : f.devices().size())
+                .map(f -> live.part() == Live.Part.READINGS
+                        ? (long) f.rows()
+                        : f.devices().size())
                 .orElse(0L);
     }
 

@@ -62,8 +62,8 @@ class Samples {
 
     private void keep(long feed, List<Sample> samples) throws SQLException {
         try (Connection connection = connections.open();
-                PreparedStatement older = connection.prepareStatement(
-                        "UPDATE live_samples SET number = number - 100000 WHERE feed = ?");
+                PreparedStatement older =
+                        connection.prepareStatement("UPDATE live_samples SET number = number - 100000 WHERE feed = ?");
                 PreparedStatement insert = connection.prepareStatement("""
                         INSERT INTO live_samples (feed, number, topic, message, at)
                           SELECT ?, ?, ?, ?, now() WHERE EXISTS (SELECT 1 FROM live_feeds WHERE id = ?)""");

@@ -38,8 +38,7 @@ final class Spool {
         Reading reading() {
             Object[] read = values.clone();
             // A number without decimals comes back as a whole one.
-            for (int i = 0; i < read.length; i++)
-                if (read[i] instanceof Number number) read[i] = number.doubleValue();
+            for (int i = 0; i < read.length; i++) if (read[i] instanceof Number number) read[i] = number.doubleValue();
             return new Reading(device, millis, lon == null ? Double.NaN : lon, lat == null ? Double.NaN : lat, read);
         }
     }
@@ -73,8 +72,8 @@ final class Spool {
         for (Waiting one : waiting) lines.append(json.writeValueAsString(one)).append('\n');
         byte[] bytes = lines.toString().getBytes(StandardCharsets.UTF_8);
         if (bytes() + bytes.length > mostBytes) return false;
-        try (FileChannel file =
-                FileChannel.open(open, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.APPEND)) {
+        try (FileChannel file = FileChannel.open(
+                open, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.APPEND)) {
             long before = file.size();
             try {
                 ByteBuffer buffer = ByteBuffer.wrap(bytes);

@@ -168,6 +168,7 @@ class SecuritySetup {
                         "/api/dashboards",
                         "/api/dashboards/*",
                         "/api/dashboards/*/files/*",
+                        "/api/dashboards/*/changes",
                         "/api/dashboards/*/views",
                         "/api/dashboards/*/visuals/*/layers/*/shapes/*",
                         "/api/boundary-sets/*/shapes/*",

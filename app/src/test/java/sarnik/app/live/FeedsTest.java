@@ -66,7 +66,11 @@ class FeedsTest {
         JsonNode guess = ana.read(ana.get("/api/feeds/" + id + "/guess"));
         keep(id, guess.get("shape"));
         JsonNode now = now(id);
-        return new Feed(id, token, now.get("devicesDataset").asLong(), now.get("readingsDataset").asLong());
+        return new Feed(
+                id,
+                token,
+                now.get("devicesDataset").asLong(),
+                now.get("readingsDataset").asLong());
     }
 
     private JsonNode now(long feed) throws Exception {
@@ -116,7 +120,9 @@ class FeedsTest {
         List<String> said = new ArrayList<>();
         JsonNode drawing = frames.at("/drawings/v1");
         assertThat(drawing.has("bars")).as(drawing.toString()).isTrue();
-        drawing.get("bars").forEach(b -> said.add(b.get("label").asString() + " " + b.get("text").asString()));
+        drawing.get("bars")
+                .forEach(b ->
+                        said.add(b.get("label").asString() + " " + b.get("text").asString()));
         return said;
     }
 
@@ -149,7 +155,8 @@ class FeedsTest {
     void answerWhatIsLostAndChangedAndKeepItToBeLookedAt() throws Exception {
         Instant now = Instant.now();
         Feed feed = feed("Probes in trouble", reading("p1", now, "\"temperature\": 12.5"));
-        HttpResponse<String> lost = send(feed.id, feed.token, "application/json", "{\"time\": \"" + now + "\", \"temperature\": 1}");
+        HttpResponse<String> lost =
+                send(feed.id, feed.token, "application/json", "{\"time\": \"" + now + "\", \"temperature\": 1}");
         assertThat(lost.statusCode()).isEqualTo(422);
         assertThat(lost.body()).contains("does not say which device");
         JsonNode odd = sent(
@@ -159,15 +166,23 @@ class FeedsTest {
                         + reading("p2", now.plusSeconds(9000), "\"temperature\": 3") + "]");
         assertThat(odd.get("taken").asInt()).isEqualTo(1);
         assertThat(odd.get("troubles").toString())
-                .contains("which is no decimal number", "readings are kept for 90 days", "The clock of p2 is 2 hours ahead");
-        assertThat(send(feed.id, feed.token, "application/json", "{broken").statusCode()).isEqualTo(422);
+                .contains(
+                        "which is no decimal number",
+                        "readings are kept for 90 days",
+                        "The clock of p2 is 2 hours ahead");
+        assertThat(send(feed.id, feed.token, "application/json", "{broken").statusCode())
+                .isEqualTo(422);
         String huge = "[" + "1".repeat(5 << 20) + "]";
-        assertThat(send(feed.id, feed.token, "application/json", huge).statusCode()).isEqualTo(413);
-        assertThat(send(feed.id, feed.token, "application/x-ndjson", huge).body()).contains("the longest is of");
+        assertThat(send(feed.id, feed.token, "application/json", huge).statusCode())
+                .isEqualTo(413);
+        assertThat(send(feed.id, feed.token, "application/x-ndjson", huge).body())
+                .contains("the longest is of");
         sarnik.bean(Troubles.class).keep();
         JsonNode troubles = now(feed.id).get("troubles");
-        assertThat(troubles.toString()).contains("p2 is 2 hours ahead", "It is no JSON", "{broken", "the longest is of");
-        assertThat(ana.send("DELETE", "/api/feeds/" + feed.id + "/troubles", "application/json", "").statusCode())
+        assertThat(troubles.toString())
+                .contains("p2 is 2 hours ahead", "It is no JSON", "{broken", "the longest is of");
+        assertThat(ana.send("DELETE", "/api/feeds/" + feed.id + "/troubles", "application/json", "")
+                        .statusCode())
                 .isEqualTo(204);
         assertThat(now(feed.id).get("troubles").isEmpty()).isTrue();
     }
@@ -179,8 +194,11 @@ class FeedsTest {
         StringBuilder lines = new StringBuilder();
         int flood = (int) RunningFeed.READINGS_A_SECOND * 600;
         for (int i = 0; i < flood; i++)
-            lines.append(reading("p1", now.minusMillis(i), "\"temperature\": " + i % 50)).append('\n');
-        for (int i = 0; i < 200; i++) lines.append(reading("q" + i % 20, now.minusMillis(i), "\"temperature\": 1")).append("\n\n");
+            lines.append(reading("p1", now.minusMillis(i), "\"temperature\": " + i % 50))
+                    .append('\n');
+        for (int i = 0; i < 200; i++)
+            lines.append(reading("q" + i % 20, now.minusMillis(i), "\"temperature\": 1"))
+                    .append("\n\n");
         lines.append("{\"half\": ");
         HttpResponse<String> answer = send(feed.id, feed.token, "application/x-ndjson", lines.toString());
         JsonNode said = JSON.readTree(answer.body());
@@ -198,14 +216,22 @@ class FeedsTest {
         Feed feed = feed("Probes kept", reading("p1", now, "\"temperature\": 12.5"));
         String reading = reading("p1", now, "\"temperature\": 1");
         for (String token : new String[] {null, "", "feed_wrong", feed.token + "x"})
-            assertThat(send(feed.id, token, "application/json", reading).statusCode()).isEqualTo(401);
-        assertThat(send(999_999, feed.token, "application/json", reading).statusCode()).isEqualTo(401);
-        String newer = ana.json("POST", "/api/feeds/" + feed.id + "/token", Map.of()).get("token").asString();
-        assertThat(send(feed.id, feed.token, "application/json", reading).statusCode()).isEqualTo(401);
-        assertThat(send(feed.id, newer, "application/json", reading).statusCode()).isEqualTo(200);
+            assertThat(send(feed.id, token, "application/json", reading).statusCode())
+                    .isEqualTo(401);
+        assertThat(send(999_999, feed.token, "application/json", reading).statusCode())
+                .isEqualTo(401);
+        String newer = ana.json("POST", "/api/feeds/" + feed.id + "/token", Map.of())
+                .get("token")
+                .asString();
+        assertThat(send(feed.id, feed.token, "application/json", reading).statusCode())
+                .isEqualTo(401);
+        assertThat(send(feed.id, newer, "application/json", reading).statusCode())
+                .isEqualTo(200);
         // It is its owner's and stewards'.
-        assertThat(sarnik.client("rui").get("/api/feeds/" + feed.id).statusCode()).isEqualTo(403);
-        assertThat(sarnik.client("marta").get("/api/feeds/" + feed.id).statusCode()).isEqualTo(200);
+        assertThat(sarnik.client("rui").get("/api/feeds/" + feed.id).statusCode())
+                .isEqualTo(403);
+        assertThat(sarnik.client("marta").get("/api/feeds/" + feed.id).statusCode())
+                .isEqualTo(200);
     }
 
     @Test
@@ -222,20 +248,46 @@ class FeedsTest {
                         + reading("p4", now.minusSeconds(900), "\"turbidity\": 0.1") + "]");
         sarnik.bean(RunningFeeds.class).pass();
         String count = "{\"summary\":\"COUNT\"}";
-        assertThat(bars(feed.devices, "state", count)).containsExactlyInAnyOrder("good 1", "watch 1", "bad 1", "silent 1");
+        assertThat(bars(feed.devices, "state", count))
+                .containsExactlyInAnyOrder("good 1", "watch 1", "bad 1", "silent 1");
         assertThat(bars(feed.devices, "why", count)).contains("turbidity 4.2, above 4 1");
         // A program that begins anew knows the same, also since when.
         sarnik.bean(RunningFeeds.class).changed(feed.id);
-        assertThat(bars(feed.devices, "state", count)).containsExactlyInAnyOrder("good 1", "watch 1", "bad 1", "silent 1");
+        assertThat(bars(feed.devices, "state", count))
+                .containsExactlyInAnyOrder("good 1", "watch 1", "bad 1", "silent 1");
         sent(feed, reading("p3", now.plusSeconds(1), "\"turbidity\": 3.9"));
         sarnik.bean(RunningFeeds.class).pass();
-        assertThat(bars(feed.devices, "state", count)).as("it has not come back far enough").contains("bad 1");
+        assertThat(bars(feed.devices, "state", count))
+                .as("it has not come back far enough")
+                .contains("bad 1");
+    }
+
+    @Test
+    void areAlwaysShownAsTheyAre() throws Exception {
+        Feed feed = feed("Probes published", reading("p1", Instant.now(), "\"temperature\": 12.5"));
+        bars(feed.devices, "device", "{\"summary\":\"COUNT\"}");
+        long dashboard =
+                ana.json("GET", "/api/dashboards", Map.of()).get(0).get("id").asLong();
+        HttpResponse<String> frozen = ana.send(
+                "POST",
+                "/api/dashboards/" + dashboard + "/editions",
+                "application/json",
+                "{\"frozen\": [" + feed.devices + "]}");
+        assertThat(frozen.statusCode()).isEqualTo(400);
+        assertThat(frozen.body()).contains("come by themselves");
+        HttpResponse<String> others =
+                ana.send("POST", "/api/datasets/" + feed.devices + "/versions/1/serve", "application/json", "");
+        assertThat(others.body()).contains("come by themselves");
+        assertThat(ana.send("DELETE", "/api/datasets/" + feed.devices, "application/json", "")
+                        .body())
+                .contains("Take the feed away");
     }
 
     @Test
     void goWithTheirDatasetsUnlessADashboardShowsThem() throws Exception {
         Feed feed = feed("Probes that go", reading("p1", Instant.now(), "\"temperature\": 12.5"));
-        assertThat(ana.send("DELETE", "/api/feeds/" + feed.id, "application/json", "").statusCode())
+        assertThat(ana.send("DELETE", "/api/feeds/" + feed.id, "application/json", "")
+                        .statusCode())
                 .isEqualTo(204);
         assertThat(ana.get("/api/feeds/" + feed.id).statusCode()).isEqualTo(404);
         Feed used = feed("Probes that stay", reading("p1", Instant.now(), "\"temperature\": 12.5"));

@@ -1,0 +1,104 @@
+package sarnik.app.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Instant;
+import java.util.Map;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import sarnik.app.testing.Samples;
+import sarnik.demo.SarnikClient;
+import tools.jackson.databind.JsonNode;
+
+@DisplayName("Live pages")
+class LivePagesTest extends BrowserTest {
+
+    private int send(long feed, String token, String body) throws Exception {
+        return HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(sarnik.base() + "/readings/" + feed))
+                                .header("Content-Type", "application/json")
+                                .header("Authorization", "Bearer " + token)
+                                .POST(HttpRequest.BodyPublishers.ofString(body))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .statusCode();
+    }
+
+    private static String reading(String device, double turbidity) {
+        return "{\"deviceId\": \"%s\", \"time\": \"%s\", \"turbidity\": %s}"
+                .formatted(device, Instant.now(), turbidity);
+    }
+
+    /** A feed is made, its messages are looked at, and a page follows what its devices say; a lost connection catches up. */
+    @Test
+    void aFeedIsMadeOfRealMessagesAndAPageFollowsIt() throws Exception {
+        Page ana = page("ana");
+        ana.navigate("/feeds");
+        ana.fill("[name=name]", "Turbidity of wells");
+        ana.click("text=Make it");
+        ana.waitForSelector("[data-ready]");
+        String token = ana.locator("#token").textContent();
+        long feed = Long.parseLong(ana.url().substring(ana.url().lastIndexOf('/') + 1));
+        ana.waitForSelector("text=No message has come yet");
+        assertThat(send(feed, token, reading("w1", 0.4))).isEqualTo(202);
+        ana.click("text=Look again");
+        ana.waitForSelector("#read-as >> text=w1");
+        assertThat(ana.locator("#shape").textContent()).contains("guessed, sure");
+        ana.fill("[aria-label='Name of the column']", "mud");
+        ana.keyboard().press("Tab");
+        ana.waitForSelector("#read-as th >> text=mud");
+        ana.click("text=Read messages so from now on");
+        ana.waitForSelector("text=Devices as they are now");
+        ana.click("text=Add a threshold");
+        ana.fill("[aria-label='Watch from']", "1");
+        ana.keyboard().press("Tab");
+        ana.fill("[aria-label='Bad from']", "4");
+        ana.keyboard().press("Tab");
+        ana.click("text=Keep how it is watched");
+        waitForText(ana.locator(".said"), "Kept");
+        assertThat(send(feed, token, reading("w1", 0.4))).isEqualTo(200);
+
+        SarnikClient author = sarnik.client("ana");
+        JsonNode said = author.read(author.get("/api/feeds/" + feed));
+        long devices = said.get("devicesDataset").asLong();
+        JsonNode made = author.json("POST", "/api/dashboards", Map.of("title", "How are the wells?"));
+        long dashboard = made.get("id").asLong();
+        author.read(author.send(
+                "PATCH",
+                "/api/dashboards/" + dashboard,
+                Samples.JSON_PATCH,
+                """
+                [{"op":"add","path":"/visuals/v1","value":{"type":"figure","page":"p1","at":{"x":0,"y":0,"w":6,"h":4},"title":"Mud",
+                   "dataset":%1$d,"measure":{"summary":"MAXIMUM","column":"mud"}}},
+                 {"op":"add","path":"/visuals/v2","value":{"type":"bars","page":"p1","at":{"x":6,"y":0,"w":12,"h":6},"title":"States",
+                   "dataset":%1$d,"category":"state","measure":{"summary":"COUNT"}}}]""".formatted(devices),
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
+        author.publish(dashboard);
+        String link = author.json(
+                        "POST", "/api/dashboards/" + dashboard + "/links", Map.of("name", "Wells", "opensTo", "ANYONE"))
+                .get("path")
+                .asString();
+        Page stranger = stranger(390, 844);
+        stranger.navigate(link);
+        drawn(stranger);
+        waitForText(stranger.locator(".figure-number"), "0.4");
+        waitForText(stranger.locator("#live-sign"), "Live");
+        send(feed, token, reading("w1", 2.25));
+        waitForText(stranger.locator(".figure-number"), "2.25");
+        stranger.waitForSelector(".visual-bars >> text=watch");
+
+        // Away for a while: what was said meanwhile is there once it is back.
+        stranger.context().setOffline(true);
+        send(feed, token, reading("w1", 7.5));
+        stranger.context().setOffline(false);
+        waitForText(stranger.locator(".figure-number"), "7.5");
+        stranger.waitForSelector(".visual-bars >> text=bad");
+    }
+}
