@@ -75,7 +75,7 @@ public final class Shots {
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
         for (String[] map :
-                new String[][] {{"2?week=2025-W30", "map-areas"}, {"3", "map-flows"}, {"13?of=warm&rise=30", "what-if"}
+                new String[][] {{"2?week=2025-W30", "map-areas"}, {"13?of=warm&rise=30", "what-if"}
                 }) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
@@ -83,9 +83,15 @@ public final class Shots {
             page.waitForTimeout(900);
             shot(page, map[1]);
         }
+        for (String[] live : new String[][] {{"15", "probe-watch"}, {"16", "vans-today"}}) {
+            page.navigate("/dashboards/" + live[0]);
+            SarnikBrowser.drawn(page);
+            page.waitForSelector("#live-sign >> text=Live");
+            page.waitForTimeout(1500);
+            shot(page, live[1]);
+        }
         page.navigate("/dashboards/9");
         SarnikBrowser.drawn(page);
-        shot(page, "kinds-change");
         page.click(".page-title >> text=The report");
         page.waitForSelector("[data-visual=v7] table");
         page.waitForTimeout(600);

@@ -41,6 +41,9 @@ final class RunningFeed {
     /** So many readings are at hand at most; the oldest give way. */
     static final int MOST_ROWS = 2_000_000;
 
+    /** So many devices a feed has at most; readings of more are not taken. */
+    static final int MOST_DEVICES = 100_000;
+
     private static final long AHEAD = 60_000;
 
     /** A device's readings of a second are taken as long as it does not send so many more than it may. */
@@ -89,6 +92,7 @@ final class RunningFeed {
 
     private final MessageReader reader;
     private final GrowingTable readings;
+    private final int width;
     private LongIndex rowOf = new LongIndex();
     private final Map<String, Device> devices = new LinkedHashMap<>();
     private final Map<Integer, Device> byNumber = new HashMap<>();
@@ -123,6 +127,7 @@ final class RunningFeed {
                 ? null
                 : new MessageReader(shape, new MessageReader.Clocks(AHEAD, settings.keepDays() * 86_400_000L));
         this.readings = new GrowingTable(types());
+        this.width = readings.names().size();
     }
 
     MessageReader reader() {
@@ -148,7 +153,8 @@ final class RunningFeed {
     /** Whether a device may send one more reading now; others do not suffer from one that sends too many. */
     synchronized boolean mayTake(String code, long now) {
         Device device = devices.get(code);
-        if (device == null) return settings.strangers() || list.containsKey(code);
+        if (device == null)
+            return list.containsKey(code) || settings.strangers() && devices.size() < MOST_DEVICES;
         device.allowed =
                 Math.min(AT_ONCE, device.allowed + READINGS_A_SECOND * Math.max(0, now - device.allowedAt) / 1000);
         device.allowedAt = now;
@@ -227,7 +233,7 @@ final class RunningFeed {
     }
 
     private void put(Reading reading, int device) {
-        Object[] values = new Object[readings.names().size()];
+        Object[] values = new Object[width];
         int at = 0;
         values[at++] = reading.device();
         values[at++] = Math.floorDiv(reading.millis(), 1000L);

@@ -29,6 +29,7 @@ class Samples {
 
     private final LiveConnections connections;
     private final Map<Long, Deque<Sample>> newest = new HashMap<>();
+    private final Map<Long, Long> metAt = new HashMap<>();
 
     Samples(LiveConnections connections) {
         this.connections = connections;
@@ -37,7 +38,11 @@ class Samples {
     /** Keeps a message; one that is too long to look at is left out. */
     void met(long feed, String topic, byte[] message) {
         if (message.length > LONGEST) return;
+        long now = System.currentTimeMillis();
         synchronized (newest) {
+            // Of a feed that sends a lot a few a second are enough to look at.
+            if (now - metAt.getOrDefault(feed, 0L) < 100) return;
+            metAt.put(feed, now);
             Deque<Sample> of = newest.computeIfAbsent(feed, f -> new ArrayDeque<>());
             if (of.size() == EACH) of.removeFirst();
             of.addLast(new Sample(topic, new String(message, StandardCharsets.UTF_8).replace('\0', ' ')));
