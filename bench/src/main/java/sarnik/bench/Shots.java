@@ -74,9 +74,7 @@ public final class Shots {
         page.click("text=Which are the most?");
         page.waitForSelector(".proposal");
         shot(page, "compose-add");
-        for (String[] map :
-                new String[][] {{"2?week=2025-W30", "map-areas"}, {"13?of=warm&rise=30", "what-if"}
-                }) {
+        for (String[] map : new String[][] {{"2?week=2025-W30", "map-areas"}, {"13?of=warm&rise=30", "what-if"}}) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");

@@ -56,8 +56,13 @@ class Intake {
         for (Reading reading : read.readings()) {
             if (feed.mayTake(reading.device(), now)) into.readings.add(reading);
             else if (!feed.knows(reading.device()))
-                trouble(feed, "%s is no device that this feed knows, or it has %,d already"
-                        .formatted(reading.device(), RunningFeed.MOST_DEVICES), message, true, into);
+                trouble(
+                        feed,
+                        "%s is no device that this feed knows, or it has %,d already"
+                                .formatted(reading.device(), RunningFeed.MOST_DEVICES),
+                        message,
+                        true,
+                        into);
             else
                 trouble(
                         feed,

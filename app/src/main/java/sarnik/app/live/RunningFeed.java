@@ -153,8 +153,7 @@ final class RunningFeed {
     /** Whether a device may send one more reading now; others do not suffer from one that sends too many. */
     synchronized boolean mayTake(String code, long now) {
         Device device = devices.get(code);
-        if (device == null)
-            return list.containsKey(code) || settings.strangers() && devices.size() < MOST_DEVICES;
+        if (device == null) return list.containsKey(code) || settings.strangers() && devices.size() < MOST_DEVICES;
         device.allowed =
                 Math.min(AT_ONCE, device.allowed + READINGS_A_SECOND * Math.max(0, now - device.allowedAt) / 1000);
         device.allowedAt = now;

@@ -252,8 +252,8 @@ class RightsTest {
         for (String role : ROLES) {
             SarnikClient client = role.equals("all") ? anonymous(sarnik) : sarnik.client(WHO.get(role));
             for (var right : RIGHTS.entrySet()) {
-                boolean mayUse = !right.getValue().equals("token")
-                        && ROLES.indexOf(role) >= ROLES.indexOf(right.getValue());
+                boolean mayUse =
+                        !right.getValue().equals("token") && ROLES.indexOf(role) >= ROLES.indexOf(right.getValue());
                 HttpResponse<String> answer = use(client, right.getKey());
                 assertThat(isRefused(answer, right.getKey()))
                         .as("%s as %s: %d", right.getKey(), role, answer.statusCode())
