@@ -14,7 +14,7 @@ public final class StateKeeper {
      * A state that a device turned to.
      *
      * @param since milliseconds since 1970
-     * @param why a phrase such as “turbidity 4.2, above 4”; empty for good
+     * @param why a phrase such as “turbidity 4.2, above 4”, or “no reading”; empty for good
      */
     public record Turn(DeviceState state, long since, String why) {}
 
@@ -135,7 +135,7 @@ public final class StateKeeper {
     public Turn look(long millis) {
         if (silentMillis <= 0 || now == null || now.state() == DeviceState.SILENT) return null;
         if (millis - newest <= silentMillis) return null;
-        now = new Turn(DeviceState.SILENT, newest, "nothing for " + Spans.words(millis - newest));
+        now = new Turn(DeviceState.SILENT, newest, "no reading");
         return now;
     }
 }

@@ -91,7 +91,7 @@ class StateKeeperTest {
         StateKeeper.Turn silent = keeper.look(130_001);
         assertThat(silent.state()).isEqualTo(DeviceState.SILENT);
         assertThat(silent.since()).isEqualTo(100_000);
-        assertThat(silent.why()).isEqualTo("nothing for 30 seconds");
+        assertThat(silent.why()).isEqualTo("no reading");
         assertThat(keeper.look(200_000)).isNull();
         assertThat(keeper.take(reading(90, 9.0, null)))
                 .as("late ones change nothing")
