@@ -147,9 +147,8 @@ class ReadingStore {
      * @param batch the number by which other instances find them
      * @param fresh rows that were not there
      * @param filled rows that were there and now hold more, as they are now
-     * @param alike how many said nothing that was not known
      */
-    record Written(long batch, List<Row> fresh, List<Row> filled, int alike) {}
+    record Written(long batch, List<Row> fresh, List<Row> filled) {}
 
     /**
      * Writes rows. Of a device and a moment there is one: what is missing in it is filled in, and what has a value keeps
@@ -183,7 +182,7 @@ class ReadingStore {
                         new Key(found.getInt(1), found.getTimestamp(2).getTime())));
         }
         if (fresh.size() < distinct.size()) fill(connection, feed, columns, incoming, batch, filled);
-        return new Written(batch, fresh, filled, rows.size() - fresh.size() - filled.size());
+        return new Written(batch, fresh, filled);
     }
 
     /** Fills in what is missing in rows that were there; one that is told nothing new is left as it is. */

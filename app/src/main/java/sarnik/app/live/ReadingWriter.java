@@ -7,9 +7,11 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -147,14 +149,13 @@ class ReadingWriter implements AutoCloseable {
     private boolean write(RunningFeed feed, List<Batch> batches) {
         List<Reading> all = batches.stream().flatMap(b -> b.readings.stream()).toList();
         try {
-            ReadingStore.Written written = writeAll(feed, all);
-            // Of several that were written together each is told how many of all were new, as near as that is known.
-            batches.forEach(b -> b.kept.complete(new Kept(
-                    batches.size() == 1
-                            ? written.fresh().size() + written.filled().size()
-                            : b.readings.size(),
-                    batches.size() == 1 ? written.alike() : 0,
-                    false)));
+            boolean[] news = writeAll(feed, all);
+            int next = 0;
+            for (Batch batch : batches) {
+                int fresh = 0;
+                for (int i = 0; i < batch.readings.size(); i++) if (news[next++]) fresh++;
+                batch.kept.complete(new Kept(fresh, batch.readings.size() - fresh, false));
+            }
             return true;
         } catch (SQLException failed) {
             if (isOfConnection(failed)) {
@@ -183,13 +184,17 @@ class ReadingWriter implements AutoCloseable {
                 || state.startsWith("53");
     }
 
-    /** Writes readings of a feed in one transaction, and lets it take them. */
-    private ReadingStore.Written writeAll(RunningFeed feed, List<Reading> readings) throws SQLException {
+    /**
+     * Writes readings of a feed in one transaction, and lets it take them.
+     *
+     * @return for each whether it said something that was not known; of several of one device and moment the first
+     */
+    private boolean[] writeAll(RunningFeed feed, List<Reading> readings) throws SQLException {
         ReadingStore.Written written;
+        List<ReadingStore.Row> rows = new ArrayList<>(readings.size());
         Map<String, Integer> made = new LinkedHashMap<>();
         try (Connection connection = connections.open()) {
             try {
-                List<ReadingStore.Row> rows = new ArrayList<>(readings.size());
                 for (Reading reading : readings) {
                     Integer number = feed.number(reading.device());
                     if (number == null) number = made.get(reading.device());
@@ -216,13 +221,22 @@ class ReadingWriter implements AutoCloseable {
         RunningFeed now = feeds.find(feed.id).orElse(feed);
         if (now != feed) {
             feeds.takeBatch(now, written.batch());
-            return written;
+            return said(rows, written);
         }
         made.forEach((code, number) -> feed.put(number, code));
         List<ReadingStore.Row> news = new ArrayList<>(written.fresh());
         news.addAll(written.filled());
         turns.keep(feed, feed.take(news));
-        return written;
+        return said(rows, written);
+    }
+
+    private static boolean[] said(List<ReadingStore.Row> rows, ReadingStore.Written written) {
+        Set<ReadingStore.Key> left = new HashSet<>();
+        written.fresh().forEach(row -> left.add(row.key()));
+        written.filled().forEach(row -> left.add(row.key()));
+        boolean[] news = new boolean[rows.size()];
+        for (int i = 0; i < news.length; i++) news[i] = left.remove(rows.get(i).key());
+        return news;
     }
 
     private static void notify(Connection connection, String words) throws SQLException {

@@ -93,6 +93,11 @@ class ReadingWriterTest {
                         connections, sarnik.bean(ReadingStore.class), feeds, sarnik.bean(Turns.class), properties)) {
             RunningFeed feed = feeds.find(id).orElseThrow();
             assertThat(kept(writer.keep(feed, readings(0, 100, now)))).isEqualTo(new ReadingWriter.Kept(100, 0, false));
+            // Of several that are written together each is told its own.
+            List<CompletableFuture<ReadingWriter.Kept>> together = new ArrayList<>();
+            for (int i = 0; i < 20; i++) together.add(writer.keep(feed, readings(i * 5, i * 5 + 5, now)));
+            for (CompletableFuture<ReadingWriter.Kept> each : together)
+                assertThat(kept(each)).isEqualTo(new ReadingWriter.Kept(0, 5, false));
             connections.isAway.set(true);
             for (int i = 1; i < 8; i++)
                 assertThat(kept(writer.keep(feed, readings(i * 100 - 10, (i + 1) * 100, now)))
