@@ -122,7 +122,8 @@ final class LinkReaders {
                 page.navigate(link);
                 page.waitForSelector("#sheet[data-drawn]");
                 drawn[i] = (System.nanoTime() - began) / 1e6;
-                bytes.set(came.stream()
+                // asking for the size of one may let another come in, so those that came by now are counted
+                bytes.set(List.copyOf(came).stream()
                         .filter(one -> !one.url().contains("/ground/"))
                         .mapToLong(one -> one.request().sizes().responseBodySize
                                 + one.request().sizes().responseHeadersSize)
