@@ -89,6 +89,76 @@ function drawSend() {
   );
 }
 
+// --- a broker that it is read from -----------------------------------------------------------
+
+const VERSIONS = { 5: 'MQTT 5', '3.1.1': 'MQTT 3.1.1' };
+
+function drawBroker() {
+  const said = feed.broker ?? { address: '', version: '5', topics: [], user: '' };
+  const now = { ...said };
+  let word = null;
+  const keep = (broker, words) =>
+    attempt(async () => {
+      await ask('PUT', below('broker'), {
+        body: { broker, word },
+        headers: { 'If-Match': `"${feed.revision}"` },
+      });
+      say(words);
+      await begin();
+    });
+  place('broker').replaceChildren(
+    el(
+      'p',
+      {},
+      'Sarnik can read messages from a broker as well, each at least once; what comes twice is kept once. While the broker is away it is tried again, and goes on where it was.',
+    ),
+    el(
+      'p',
+      { class: 'form-sentence' },
+      'The broker is ',
+      line('Address of the broker', said.address, v => (now.address = v), {
+        look: 'feed-broker',
+        hint: 'tcp://broker.example.org:1883',
+      }),
+      ' and speaks ',
+      choice('Which MQTT', VERSIONS, said.version, v => (now.version = v)),
+      '. Of its topics ',
+      line('Topics, a space between', said.topics.join(' '), v => (now.topics = v.split(/\s+/).filter(Boolean)), {
+        look: 'feed-broker',
+        hint: 'aljibe/probes/+',
+      }),
+      ' are read, as ',
+      line('As whom', said.user, v => (now.user = v), { look: 'feed-unit', hint: 'nobody' }),
+      ' with the password ',
+      el('input', {
+        type: 'password',
+        class: 'feed-unit',
+        'aria-label': 'Password for the broker',
+        autocomplete: 'off',
+        placeholder: feed.broker?.user ? 'as it is' : 'none',
+        onchange: e => (word = e.target.value),
+      }),
+      '.',
+    ),
+    feed.standing
+      ? el(
+          'p',
+          { id: 'broker-standing', class: feed.standing.open ? '' : 'sentence-bad' },
+          feed.standing.open
+            ? `Connected; messages come (since ${feed.standing.since}).`
+            : `Not connected (since ${feed.standing.since}): ${feed.standing.words}. It is tried again.`,
+        )
+      : '',
+    el(
+      'p',
+      {},
+      act('Read from this broker', () => keep(now, 'Kept. It is read from now on.'), 'do'),
+      ' ',
+      feed.broker ? act('Read from it no more', () => keep(null, 'It is read no more.')) : '',
+    ),
+  );
+}
+
 // --- how messages become readings ------------------------------------------------------------
 
 const remark = part => guess?.remarks.find(r => r.part === part);
@@ -510,6 +580,7 @@ async function begin() {
     shape = guess.shape;
   }
   drawStanding();
+  drawBroker();
   drawShape();
   drawMessages();
   drawWatch();

@@ -51,7 +51,10 @@ public final class DemoLoader {
             // The stand-in listens on this machine, which only a steward can allow.
             SarnikClient steward = new SarnikClient(arguments[0]);
             steward.signIn("marta", arguments[6]);
-            steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + arguments[5]);
+            int standins = Integer.parseInt(arguments[5]);
+            // A web of made-up services, and their broker.
+            for (int port : new int[] {standins, standins + 1})
+                steward.send("POST", "/hosts", "application/x-www-form-urlencoded", "host=127.0.0.1%3A" + port);
             say("  adding aerial pictures and roads, made up, as grounds");
             addGround(steward, "Aerial pictures", 16, "http://127.0.0.1:" + arguments[5] + "/aerial/{z}/{x}/{y}.png");
             addGround(steward, "Roads", 16, "http://127.0.0.1:" + arguments[5] + "/roads/{z}/{x}/{y}.mvt");
@@ -62,7 +65,7 @@ public final class DemoLoader {
                     "http://127.0.0.1:" + arguments[5]
                             + "/wms?SERVICE=WMS&VERSION=1.3.0&REQUEST=GetMap&LAYERS=rain&STYLES=&CRS=EPSG:3857&BBOX={bbox}"
                             + "&WIDTH=256&HEIGHT=256&FORMAT=image/png&TRANSPARENT=TRUE");
-            loader.feeds(arguments[0]);
+            loader.feeds(arguments[0], standins);
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
             loader.handOver("http://127.0.0.1:" + arguments[5]);
         }
@@ -237,10 +240,10 @@ public final class DemoLoader {
      * a file beside the demo's others.
      */
     /** Feeds of the network's devices, and where its gateway learns to which addresses it sends. */
-    private void feeds(String base) throws IOException, InterruptedException {
+    private void feeds(String base, int standins) throws IOException, InterruptedException {
         say("  making feeds of probes and vans, and composing “Probe watch” and “Vans today”");
         Feed water = feed("Probes now", """
-                {"readings": "/readings", "device": "/probe", "time": "/time", "form": "ISO", "fields": [
+                {"readings": "", "device": "/probe", "time": "/time", "form": "ISO", "fields": [
                   {"at": "/water/temperature_c", "name": "temperature", "type": "DECIMAL", "unit": "°C"},
                   {"at": "/water/turbidity_ntu", "name": "turbidity", "type": "DECIMAL", "unit": "NTU"},
                   {"at": "/water/chlorine_mgl", "name": "chlorine", "type": "DECIMAL", "unit": "mg/l"},
@@ -256,15 +259,19 @@ public final class DemoLoader {
                   "fields": [{"at": "/speed_kmh", "name": "speed", "type": "DECIMAL", "unit": "km/h"}]}""", """
                 {"settings": {"keepDays": 30, "windowHours": 12, "silentSeconds": 60, "trailMinutes": 60, "strangers": true,
                   "thresholds": []}}""");
+        String broker = "tcp://127.0.0.1:" + (standins + 1);
+        String from = "{\"broker\": {\"address\": \"%s\", \"version\": \"5\", \"topics\": [\"aljibe/probes/+\"]}}"
+                .formatted(broker);
+        String below = "/api/feeds/" + water.id;
+        client.read(client.send("PUT", below + "/broker", "application/json", from, "If-Match", revision(below)));
         compose("Probe watch", "probe-watch.json", Map.of("PROBES", water.devices, "READINGS", water.readings));
         compose("Vans today", "vans-today.json", Map.of("VANS", vans.devices, "READINGS", vans.readings));
-        Files.writeString(directory.resolveSibling("gateway.properties"), """
-                probes=%1$s/readings/%2$d
-                probes.token=%3$s
-                vans=%1$s/readings/%4$d
-                vans.token=%5$s
-                """.formatted(
-                        base, water.id, water.token, vans.id, vans.token));
+        Files.writeString(
+                directory.resolveSibling("gateway.properties"), """
+                probes=%s
+                vans=%s/readings/%d
+                vans.token=%s
+                """.formatted(broker, base, vans.id, vans.token));
     }
 
     /** A feed and the datasets that it is shown as. */

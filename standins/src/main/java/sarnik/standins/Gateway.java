@@ -6,6 +6,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -16,11 +17,15 @@ import java.util.Random;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import org.eclipse.paho.mqttv5.client.MqttAsyncClient;
+import org.eclipse.paho.mqttv5.client.MqttConnectionOptions;
+import org.eclipse.paho.mqttv5.client.persist.MemoryPersistence;
+import org.eclipse.paho.mqttv5.common.MqttException;
 
 /**
- * The gateway of the demo network's devices, made up: probes that measure the water of kiosks, and vans on their rounds. It
- * sends what they say to an address each, with the token of a feed. What a device says depends on the moment only, so the
- * same moment gives the same reading.
+ * The gateway of the demo network's devices, made up: probes that measure the water of kiosks, and vans on their rounds.
+ * What probes say goes to a broker, by MQTT, each under a topic of its own; where vans are goes to an address, with the
+ * token of a feed. What a device says depends on the moment only, so the same moment gives the same reading.
  */
 public final class Gateway implements AutoCloseable {
 
@@ -30,6 +35,8 @@ public final class Gateway implements AutoCloseable {
     private static final int PROBE_SECONDS = 10;
     private static final int VAN_SECONDS = 2;
     private static final long DAY = 86_400;
+    private static final int IN_FLIGHT = 100;
+    private static final long PATIENCE_MILLIS = 5_000;
 
     /** Depots from which vans set out, degrees east and north. */
     private static final double[][] DEPOTS = {
@@ -50,6 +57,7 @@ public final class Gateway implements AutoCloseable {
     });
     private final Path settings;
     private long saidAt;
+    private MqttAsyncClient broker;
 
     private Gateway(Path settings) {
         this.settings = settings;
@@ -58,8 +66,8 @@ public final class Gateway implements AutoCloseable {
     /**
      * Starts sending once somebody has said where to.
      *
-     * @param settings a file of properties: {@code probes} and {@code vans}, the addresses of their feeds, and
-     *     {@code probes.token} and {@code vans.token}; looked at before each sending
+     * @param settings a file of properties: {@code probes} and {@code vans}, where to, a broker's address ({@code tcp://})
+     *     or that of a feed, for which {@code probes.token} and {@code vans.token} are said; looked at before each sending
      */
     public static Gateway start(Path settings) {
         Gateway gateway = new Gateway(settings);
@@ -82,6 +90,10 @@ public final class Gateway implements AutoCloseable {
             }
             if (said.getProperty(what) == null) return;
             long second = Instant.now().getEpochSecond();
+            if (said.getProperty(what).startsWith("tcp:")) {
+                publish(said.getProperty(what), what, second);
+                return;
+            }
             HttpResponse<String> answer = http.send(
                     HttpRequest.newBuilder(URI.create(said.getProperty(what)))
                             .timeout(Duration.ofSeconds(20))
@@ -92,10 +104,29 @@ public final class Gateway implements AutoCloseable {
                             .build(),
                     HttpResponse.BodyHandlers.ofString());
             if (answer.statusCode() != 200) say(what + " are not taken: " + answer.statusCode() + " " + answer.body());
-        } catch (IOException | IllegalArgumentException away) {
+        } catch (IOException | IllegalArgumentException | MqttException away) {
             say(what + " cannot be sent: " + away);
         } catch (InterruptedException closing) {
             Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Publishes what each device says under a topic of its own, such as {@code aljibe/probes/P001}. */
+    private synchronized void publish(String address, String what, long second) throws MqttException {
+        if (broker == null || !broker.isConnected()) {
+            if (broker != null) broker.close(true);
+            broker = new MqttAsyncClient(
+                    address, "gateway-" + ProcessHandle.current().pid(), new MemoryPersistence());
+            MqttConnectionOptions options = new MqttConnectionOptions();
+            options.setReceiveMaximum(IN_FLIGHT);
+            broker.connect(options).waitForCompletion(PATIENCE_MILLIS);
+        }
+        for (int device = 1; device <= (what.equals("probes") ? PROBES : VANS); device++) {
+            if (what.equals("probes") && isSilent(device, second)) continue;
+            String topic = what.equals("probes") ? "aljibe/probes/P%03d".formatted(device) : "aljibe/vans/" + device;
+            String message = what.equals("probes") ? probe(device, second) : position(device - 1, second);
+            broker.publish(topic, message.getBytes(StandardCharsets.UTF_8), 1, false)
+                    .waitForCompletion(PATIENCE_MILLIS);
         }
     }
 
@@ -160,21 +191,22 @@ public final class Gateway implements AutoCloseable {
     /** Where all vans are at a moment: JSON. */
     public static String vans(long second) {
         StringBuilder json = new StringBuilder("[");
-        for (int van = 0; van < VANS; van++) {
-            double[] at = van(van, second);
-            double[] before = van(van, second - VAN_SECONDS);
-            double km = Math.hypot((at[0] - before[0]) * 85, (at[1] - before[1]) * 111);
-            json.append(van == 0 ? "" : ",")
-                    .append(String.format(
-                            Locale.ROOT,
-                            "{\"van\":\"Van %d\",\"t\":%d,\"pos\":{\"lat\":%.5f,\"lon\":%.5f},\"speed_kmh\":%.0f}",
-                            van + 1,
-                            second,
-                            at[1],
-                            at[0],
-                            km / VAN_SECONDS * 3600));
-        }
+        for (int van = 0; van < VANS; van++) json.append(van == 0 ? "" : ",").append(position(van, second));
         return json.append("]").toString();
+    }
+
+    private static String position(int van, long second) {
+        double[] at = van(van, second);
+        double[] before = van(van, second - VAN_SECONDS);
+        double km = Math.hypot((at[0] - before[0]) * 85, (at[1] - before[1]) * 111);
+        return String.format(
+                Locale.ROOT,
+                "{\"van\":\"Van %d\",\"t\":%d,\"pos\":{\"lat\":%.5f,\"lon\":%.5f},\"speed_kmh\":%.0f}",
+                van + 1,
+                second,
+                at[1],
+                at[0],
+                km / VAN_SECONDS * 3600);
     }
 
     /** Where a van is: it goes from stop to stop around its depot, a quarter of an hour each, and stands for a third of it. */

@@ -60,6 +60,15 @@ public final class RemoteTable implements AutoCloseable {
      * @param files a folder whose files are given out below {@code /files/}; null for none
      */
     public static RemoteTable start(int port, LongSupplier step, Path files) throws IOException {
+        return start(port, step, files, null);
+    }
+
+    /**
+     * The same.
+     *
+     * @param mailbox whose mails are shown at {@code /mails}, and whose web hook is {@code /hook}; null for none
+     */
+    public static RemoteTable start(int port, LongSupplier step, Path files, Mailbox mailbox) throws IOException {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 16);
         RemoteTable table = new RemoteTable(server, step);
         server.createContext(
@@ -74,6 +83,10 @@ public final class RemoteTable implements AutoCloseable {
         server.createContext("/wmts", MapServices.wmts());
         server.createContext("/features", Features.service());
         server.createContext("/news", NewsSite.page());
+        if (mailbox != null) {
+            server.createContext("/mails", mailbox.page());
+            server.createContext("/hook", mailbox.hook());
+        }
         if (files != null) server.createContext("/files/", FileSite.of(files));
         server.setExecutor(Executors.newFixedThreadPool(THREADS, run -> {
             Thread thread = new Thread(run, "stand-in");

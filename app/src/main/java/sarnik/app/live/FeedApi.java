@@ -31,6 +31,7 @@ class FeedApi {
     private final Samples samples;
     private final Troubles troubles;
     private final ReadingWriter writer;
+    private final Subscriptions subscriptions;
     private final JsonMapper mapper;
 
     FeedApi(
@@ -39,12 +40,14 @@ class FeedApi {
             Samples samples,
             Troubles troubles,
             ReadingWriter writer,
+            Subscriptions subscriptions,
             JsonMapper mapper) {
         this.feeds = feeds;
         this.running = running;
         this.samples = samples;
         this.troubles = troubles;
         this.writer = writer;
+        this.subscriptions = subscriptions;
         this.mapper = mapper;
     }
 
@@ -52,6 +55,8 @@ class FeedApi {
      * A feed.
      *
      * @param shape how messages become readings; null until it is said
+     * @param broker which broker it is read from; null for none
+     * @param standing how that stands; null for none
      * @param devicesDataset the dataset of its devices as they are now; null until it has a shape
      * @param readingsDataset the dataset of its newest readings
      * @param devices how many have sent
@@ -64,6 +69,8 @@ class FeedApi {
             String name,
             MessageShape shape,
             FeedSettings settings,
+            Broker broker,
+            Standing standing,
             Long devicesDataset,
             Long readingsDataset,
             int devices,
@@ -74,6 +81,13 @@ class FeedApi {
 
     /** What could not be read, or not as it was sent. */
     record TroubleLine(String words, String message, boolean lost, long times, String last) {}
+
+    /**
+     * How the reading from a broker stands.
+     *
+     * @param words why nothing comes; null while it does
+     */
+    record Standing(boolean open, String since, String words) {}
 
     /** A name to make a feed of. */
     record Named(String name) {}
@@ -94,6 +108,11 @@ class FeedApi {
                 kept.getName(),
                 kept.getShape() == null ? null : mapper.readValue(kept.getShape(), MessageShape.class),
                 mapper.readValue(kept.getSettings(), FeedSettings.class),
+                kept.getBroker() == null ? null : mapper.readValue(kept.getBroker(), Broker.class),
+                subscriptions
+                        .standing(id)
+                        .map(s -> new Standing(s.isOpen(), DayWords.of(s.since()), s.words()))
+                        .orElse(null),
                 kept.getDevicesDataset(),
                 kept.getReadingsDataset(),
                 now.devices().size(),
@@ -145,6 +164,23 @@ class FeedApi {
             @AuthenticationPrincipal SignedIn person) {
         if (said.settings() == null) throw new RefusedException("There are no settings in it.");
         return kept(feeds.settings(id, number(revision), said.name(), said.settings(), person));
+    }
+
+    /**
+     * Which broker a feed is read from.
+     *
+     * @param broker null for none any more
+     * @param word the password; left out for as it is, empty for none
+     */
+    record ReadFrom(Broker broker, String word) {}
+
+    @PutMapping("/{id}/broker")
+    ResponseEntity<Void> broker(
+            @PathVariable long id,
+            @RequestBody ReadFrom from,
+            @RequestHeader("If-Match") String revision,
+            @AuthenticationPrincipal SignedIn person) {
+        return kept(feeds.broker(id, number(revision), from.broker(), from.word(), person));
     }
 
     private static ResponseEntity<Void> kept(long revision) {

@@ -22,6 +22,7 @@ import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
 import sarnik.app.dataset.Live;
 import sarnik.app.dataset.RowKeeper;
+import sarnik.app.outside.AllowedHosts;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.Role;
 import sarnik.app.people.SignedIn;
@@ -62,6 +63,7 @@ class Feeds {
     private final DatasetService datasets;
     private final PeopleService people;
     private final Rights rights;
+    private final AllowedHosts hosts;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
 
@@ -75,6 +77,7 @@ class Feeds {
             DatasetService datasets,
             PeopleService people,
             Rights rights,
+            AllowedHosts hosts,
             JsonMapper mapper,
             TransactionTemplate transaction) {
         this.stored = stored;
@@ -86,6 +89,7 @@ class Feeds {
         this.datasets = datasets;
         this.people = people;
         this.rights = rights;
+        this.hosts = hosts;
         this.mapper = mapper;
         this.transaction = transaction;
     }
@@ -379,6 +383,31 @@ class Feeds {
         long after = change(id, revision, f -> f.settings(called, mapper.writeValueAsString(settings)));
         list(id);
         return after;
+    }
+
+    /**
+     * Says which broker a feed is read from.
+     *
+     * @param broker null for none any more
+     * @param word the password; null for as it is, empty for none
+     * @return the revision after it
+     */
+    long broker(long id, long revision, Broker broker, String word, SignedIn person) {
+        LiveFeed feed = needed(id, person);
+        if (broker == null) return change(id, revision, f -> f.broker(null, null));
+        Broker before = feed.getBroker() == null ? null : mapper.readValue(feed.getBroker(), Broker.class);
+        Broker now = new Broker(
+                        broker.address(),
+                        broker.version(),
+                        broker.topics(),
+                        broker.user() == null || broker.user().isBlank() ? null : broker.user(),
+                        before == null ? null : before.client())
+                .checked();
+        hosts.addresses(now.host(), now.port());
+        // A password goes to the broker that it was given for only.
+        boolean isSame = before != null && before.address().equals(now.address());
+        String kept = word == null ? (isSame ? feed.getBrokerWord() : null) : word.isEmpty() ? null : word;
+        return change(id, revision, f -> f.broker(mapper.writeValueAsString(now), kept));
     }
 
     /** Lists of devices are looked at again once a minute: their datasets may have changed. */

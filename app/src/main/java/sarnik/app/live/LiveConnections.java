@@ -23,7 +23,7 @@ class LiveConnections implements AutoCloseable {
         config.setJdbcUrl(as.getJdbcUrl());
         config.setUsername(as.getUsername());
         config.setPassword(as.getPassword());
-        config.setMaximumPoolSize(4);
+        config.setMaximumPoolSize(6);
         config.setConnectionTimeout(2000);
         config.setValidationTimeout(1000);
         config.setInitializationFailTimeout(-1);

@@ -37,6 +37,13 @@ class LiveFeed {
 
     private String tokenHash;
 
+    /** {@link Broker} as JSON; null where it is read from none. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String broker;
+
+    /** The password by which it is read there; null for none. */
+    private String brokerWord;
+
     @Column(name = "readings_dataset")
     private Long readingsDataset;
 
@@ -81,6 +88,14 @@ class LiveFeed {
         return tokenHash;
     }
 
+    String getBroker() {
+        return broker;
+    }
+
+    String getBrokerWord() {
+        return brokerWord;
+    }
+
     Long getReadingsDataset() {
         return readingsDataset;
     }
@@ -111,6 +126,13 @@ class LiveFeed {
     void settings(String name, String settings) {
         this.name = name;
         this.settings = settings;
+        revision++;
+    }
+
+    /** @param broker null to read from none any more */
+    void broker(String broker, String word) {
+        this.broker = broker;
+        brokerWord = word;
         revision++;
     }
 

@@ -1,6 +1,9 @@
 package sarnik.app.outside;
 
+import java.net.InetAddress;
+import java.net.UnknownHostException;
 import java.time.Clock;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import org.springframework.stereotype.Service;
@@ -22,6 +25,28 @@ public class AllowedHosts {
     @Transactional(readOnly = true)
     public boolean allows(String host, int port) {
         return hosts.existsById(host.toLowerCase(Locale.ROOT) + ":" + port);
+    }
+
+    /**
+     * Where a host lies, if it may be asked.
+     *
+     * @throws RefusedException when there is none of this name, and when it is this machine or lies in a private network
+     *     and no steward has allowed it with this port
+     */
+    @Transactional(readOnly = true)
+    public InetAddress[] addresses(String host, int port) {
+        InetAddress[] addresses;
+        try {
+            addresses = InetAddress.getAllByName(host);
+        } catch (UnknownHostException unknown) {
+            throw new RefusedException("There is no host called “" + host + "”.");
+        }
+        if (Arrays.stream(addresses).anyMatch(InsideAddresses::isInside) && !allows(host, port))
+            throw new RefusedException(
+                    ("“%s” is this machine or lies in a private network, which is not asked unless a steward "
+                                    + "allows “%s”.")
+                            .formatted(host, host + ":" + port));
+        return addresses;
     }
 
     @Transactional(readOnly = true)

@@ -10,7 +10,6 @@ import java.net.UnknownHostException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.Arrays;
 import java.util.Locale;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -18,13 +17,17 @@ import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.classic.methods.HttpGet;
+import org.apache.hc.client5.http.classic.methods.HttpPost;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
 import org.apache.hc.client5.http.impl.classic.HttpClients;
 import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
+import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpEntity;
+import org.apache.hc.core5.http.HttpResponse;
+import org.apache.hc.core5.http.io.entity.StringEntity;
 import org.apache.hc.core5.util.TimeValue;
 import org.apache.hc.core5.util.Timeout;
 import org.springframework.http.HttpStatus;
@@ -68,6 +71,7 @@ public class RemoteFiles implements AutoCloseable {
                 .disableAutomaticRetries()
                 .disableCookieManagement()
                 .disableAuthCaching()
+                .setUserAgent("Sarnik")
                 .setDefaultRequestConfig(RequestConfig.custom()
                         .setResponseTimeout(Timeout.of(FIRST_BYTE))
                         .build())
@@ -138,6 +142,30 @@ public class RemoteFiles implements AutoCloseable {
         return ask(address, "bytes=" + from + "-" + (from + length - 1), (body, host) -> read(body, length, host));
     }
 
+    /**
+     * Sends JSON to an address; where it leads on is not followed.
+     *
+     * @throws RefusedException when the address is not allowed, cannot be reached, or does not answer with a status from
+     *     200 to 299
+     */
+    public void post(String address, String json) {
+        Checked at = checked(address);
+        HttpPost request = new HttpPost(at.uri);
+        request.setEntity(new StringEntity(json, ContentType.APPLICATION_JSON));
+        ScheduledFuture<?> end = clock.schedule(request::cancel, FIRST_BYTE.toMillis(), TimeUnit.MILLISECONDS);
+        ADDRESSES.set(at.addresses);
+        try {
+            int status = http.execute(request, HttpResponse::getCode);
+            if (status < 200 || status > 299)
+                throw new RefusedException("%s answered with status %d.".formatted(at.uri.getHost(), status));
+        } catch (IOException failed) {
+            throw new RefusedException("%s cannot be reached or broke off.".formatted(at.uri.getHost()));
+        } finally {
+            ADDRESSES.remove();
+            end.cancel(false);
+        }
+    }
+
     private static byte[] read(InputStream body, int most, String host) throws IOException {
         byte[] bytes = body.readNBytes(most + 1);
         if (bytes.length > most)
@@ -175,7 +203,6 @@ public class RemoteFiles implements AutoCloseable {
 
     private <T> Hop<T> hop(Checked at, String range, Reader<T> reader) throws IOException {
         HttpGet request = new HttpGet(at.uri);
-        request.setHeader("User-Agent", "Sarnik");
         request.setHeader("Accept", "*/*");
         if (range != null) request.setHeader("Range", range);
         // However slowly it sends, it is given up in the end.
@@ -252,18 +279,6 @@ public class RemoteFiles implements AutoCloseable {
         if (at.getUserInfo() != null)
             throw new RefusedException("The address holds a name or a password. Leave them out.");
         int port = at.getPort() > 0 ? at.getPort() : scheme.equals("http") ? 80 : 443;
-        InetAddress[] addresses;
-        try {
-            addresses = InetAddress.getAllByName(at.getHost());
-        } catch (UnknownHostException unknown) {
-            throw new RefusedException("There is no host called “" + at.getHost() + "”.");
-        }
-        if (Arrays.stream(addresses).anyMatch(InsideAddresses::isInside) && !hosts.allows(at.getHost(), port)) {
-            throw new RefusedException(
-                    ("“%s” is this machine or lies in a private network, which is not asked unless a steward "
-                                    + "allows “%s”.")
-                            .formatted(at.getHost(), at.getHost() + ":" + port));
-        }
-        return new Checked(at, addresses);
+        return new Checked(at, hosts.addresses(at.getHost(), port));
     }
 }
