@@ -395,6 +395,21 @@ async function drawPreview() {
 
 // --- how devices are watched -----------------------------------------------------------------
 
+/** Keeps all that is said of how it is watched. */
+const kept = () =>
+  act(
+    'Keep how it is watched',
+    async () => {
+      await ask('PUT', below('settings'), {
+        body: { settings: feed.settings },
+        headers: { 'If-Match': `"${feed.revision}"` },
+      });
+      say('Kept.');
+      await begin();
+    },
+    'do',
+  );
+
 const number = text => (text === '' ? null : Number(text.replace(',', '.')));
 
 function drawWatch() {
@@ -449,6 +464,15 @@ function drawWatch() {
       line('For how many days readings are kept', s.keepDays, v => change({ keepDays: number(v) ?? 0 }), {
         look: 'feed-number',
       }),
+      ' days, put together by hour and day for ',
+      line(
+        'For how many days what is put together is kept',
+        s.keepRolledDays,
+        v => change({ keepRolledDays: number(v) ?? 0 }),
+        {
+          look: 'feed-number',
+        },
+      ),
       ' days; those of the last ',
       line('Of how many hours readings are at hand', s.windowHours, v => change({ windowHours: number(v) ?? 0 }), {
         look: 'feed-number',
@@ -504,22 +528,226 @@ function drawWatch() {
           }),
         )
       : el('p', { class: 'text-faint' }, 'Thresholds can be set once messages are read.'),
+    el('p', {}, kept()),
+  );
+}
+
+// --- who is told -----------------------------------------------------------------------------
+
+const TOLD = {
+  'BAD,SILENT': 'bad or silent',
+  BAD: 'bad',
+  SILENT: 'silent',
+  'WATCH,BAD,SILENT': 'anything but good',
+};
+const QUIET = { no: 'At any time of day', yes: 'Not between' };
+
+function drawNotices() {
+  const n = feed.settings.notices;
+  const change = more => {
+    feed.settings = { ...feed.settings, notices: more && { ...n, ...more } };
+    drawNotices();
+  };
+  if (!n) {
+    place('notices').replaceChildren(
+      el('p', {}, 'Nobody is told when devices turn.'),
+      act('Tell somebody', async () =>
+        change({
+          states: ['BAD', 'SILENT'],
+          well: true,
+          mails: [],
+          hook: null,
+          zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+        }),
+      ),
+      ' ',
+      kept(),
+    );
+    return;
+  }
+  const states = n.states.join();
+  place('notices').replaceChildren(
     el(
       'p',
-      {},
-      act(
-        'Keep how it is watched',
-        async () => {
-          await ask('PUT', below('settings'), {
-            body: { settings: feed.settings },
-            headers: { 'If-Match': `"${feed.revision}"` },
-          });
-          say('Kept.');
-          await begin();
-        },
-        'do',
+      { class: 'form-sentence' },
+      'When a device turns ',
+      choice('To which states', states in TOLD ? TOLD : { [states]: states, ...TOLD }, states, v =>
+        change({ states: v.split(',') }),
       ),
+      ', ',
+      choice(
+        'And when it leaves them',
+        { true: 'and when it is well again', false: 'and not when it is well again' },
+        String(n.well),
+        v => change({ well: v === 'true' }),
+      ),
+      ', mail goes to ',
+      line(
+        'Addresses of mail, a space between',
+        n.mails.join(' '),
+        v => change({ mails: v.split(/[\s,;]+/).filter(Boolean) }),
+        {
+          look: 'feed-broker',
+          hint: 'nobody',
+        },
+      ),
+      ' and JSON to ',
+      line('Address of a web hook', n.hook, v => change({ hook: v || null }), {
+        look: 'feed-broker',
+        hint: 'no web hook',
+      }),
+      '. ',
+      choice('When', QUIET, n.quietFrom ? 'yes' : 'no', v =>
+        change(v === 'yes' ? { quietFrom: '22:00', quietUntil: '06:30' } : { quietFrom: null, quietUntil: null }),
+      ),
+      n.quietFrom
+        ? el(
+            'span',
+            {},
+            ' ',
+            line('Quiet from', n.quietFrom, v => change({ quietFrom: v }), { look: 'feed-unit' }),
+            ' and ',
+            line('Quiet until', n.quietUntil, v => change({ quietUntil: v }), { look: 'feed-unit' }),
+            ' in ',
+            line('In the time of', n.zone, v => change({ zone: v }), { look: 'feed-at' }),
+            ': what turns meanwhile is told afterwards',
+          )
+        : '',
+      '. The page that is told along: ',
+      line('Address of a page', n.link, v => change({ link: v || null }), { look: 'feed-broker', hint: 'none' }),
+      '.',
     ),
+    n.mails.length && !feed.mails
+      ? el(
+          'p',
+          { class: 'sentence-bad' },
+          'No server for mail is named in the settings (SARNIK_MAIL_HOST), so mail waits.',
+        )
+      : '',
+    act('Tell nobody', async () => change(null)),
+    ' ',
+    kept(),
+    feed.told.length
+      ? el(
+          'details',
+          {},
+          el('summary', { class: 'text-small' }, 'What was told, the newest first'),
+          el(
+            'ul',
+            { class: 'doubts' },
+            ...feed.told.map(t =>
+              el(
+                'li',
+                {},
+                `${t.device} is ${t.state}, to ${t.address}: `,
+                t.sent
+                  ? `sent ${new Date(t.sent).toLocaleString('en')}`
+                  : el(
+                      'span',
+                      { class: t.failed ? 'sentence-bad' : '' },
+                      `${t.givenUp ? 'given up' : `waits until ${new Date(t.due).toLocaleString('en')}`}${t.failed ? `: ${t.failed}` : ''}`,
+                    ),
+              ),
+            ),
+          ),
+        )
+      : '',
+  );
+}
+
+// --- what it is shown as -----------------------------------------------------------------------
+
+const PARTS = {
+  TURNS: ['The states of its devices, since when, until when, why, and what was noted', 'states'],
+  MINUTES: ['Its readings by minute: mean, lowest, highest', 'by minute'],
+  HOURS: ['Its readings by hour', 'by hour'],
+  DAYS: ['Its readings by day (of UTC)', 'by day'],
+  STAYS: ['Where its devices stopped, and when they arrived within areas', 'stays'],
+};
+
+function drawParts() {
+  place('parts').replaceChildren(
+    feed.shape
+      ? el(
+          'ul',
+          { class: 'doubts' },
+          ...Object.entries(PARTS)
+            .filter(([part]) => part !== 'STAYS' || feed.shape.lon)
+            .map(([part, [words]]) =>
+              el(
+                'li',
+                {},
+                `${words}. `,
+                feed.parts[part]
+                  ? el('a', { href: `/datasets/${feed.parts[part]}` }, 'The dataset')
+                  : act('Make it a dataset', async () => {
+                      await ask('POST', below('parts'), { body: { part } });
+                      await begin();
+                    }),
+              ),
+            ),
+        )
+      : el('p', { class: 'text-faint' }, 'Once messages are read.'),
+  );
+}
+
+function drawStays() {
+  const s = feed.settings.stays;
+  const change = more => {
+    feed.settings = { ...feed.settings, stays: { ...s, ...more } };
+    drawStays();
+  };
+  place('stays').hidden = !feed.shape?.lon;
+  const list = datasets.find(d => d.id === s.places);
+  place('stays').replaceChildren(
+    el(
+      'p',
+      { class: 'form-sentence' },
+      'A device stops where it stays within ',
+      line('Within how many metres a device stops', s.metres, v => change({ metres: number(v) ?? 0 }), {
+        look: 'feed-number',
+      }),
+      ' metres for ',
+      line('For how many minutes', s.minutes, v => change({ minutes: number(v) ?? 0 }), { look: 'feed-number' }),
+      ' minutes. It arrives ',
+      choice(
+        'Where devices arrive',
+        { '': 'nowhere', ...Object.fromEntries(datasets.map(d => [d.id, `at the places of ${d.name}`])) },
+        String(s.places ?? ''),
+        chosen =>
+          change(
+            chosen
+              ? {
+                  places: Number(chosen),
+                  name: datasets.find(d => d.id === Number(chosen)).columns[0],
+                  within: s.within ?? 200,
+                }
+              : { places: null, name: null, within: null },
+          ),
+      ),
+      list
+        ? el(
+            'span',
+            {},
+            ', which ',
+            choice('What places are called by', Object.fromEntries(list.columns.map(c => [c, c])), s.name, name =>
+              change({ name }),
+            ),
+            ' names, when it is within ',
+            line('Within how many metres of a place', s.within, v => change({ within: number(v) }), {
+              look: 'feed-number',
+            }),
+            ' metres',
+          )
+        : '',
+      ', and within the areas of ',
+      line('A set of boundaries', s.boundaries, v => change({ boundaries: v || null }), {
+        look: 'feed-at',
+        hint: 'none',
+      }),
+      '.',
+    ),
+    kept(),
   );
 }
 
@@ -584,6 +812,9 @@ async function begin() {
   drawShape();
   drawMessages();
   drawWatch();
+  drawNotices();
+  drawStays();
+  drawParts();
   drawTroubles();
   await drawPreview();
 }

@@ -16,6 +16,7 @@ const tell = message => parent.postMessage({ from: 'sarnik', ...message }, '*');
 export function stand(sheet, words) {
   document.body.classList.add('is-framed');
   for (const part of PARTS) document.body.classList.toggle(`no-${part}`, words.has(`no-${part}`));
+  document.body.classList.toggle('slid', words.has('slid'));
   for (const mood of ['day', 'night']) if (words.has(mood)) wearMood(mood);
   if (parent === window) return;
 

@@ -1,3 +1,4 @@
+import { Aside } from './aside.js';
 import { isBorne } from './base.js';
 import { el, say } from './elements.js';
 import { encode } from './state.js';
@@ -38,7 +39,7 @@ export class Links {
     const key = `${from} ${values.join()}`;
     const twice = this.#pressed?.key === key && now - this.#pressed.at < TWICE;
     this.#pressed = twice ? null : { key, at: now };
-    return twice && ['OPEN', 'GO', 'SET', 'FLY'].some(effect => this.#of(from, gesture, effect).length > 0);
+    return twice && ['OPEN', 'GO', 'BESIDE', 'SET', 'FLY'].some(effect => this.#of(from, gesture, effect).length > 0);
   }
 
   /**
@@ -69,6 +70,7 @@ export class Links {
           kind?.fly?.(handle, values);
         }
     for (const link of this.#of(from, gesture, 'OPEN')) this.#slide(link, values.length > 0);
+    for (const link of this.#of(from, gesture, 'BESIDE')) this.#beside(link, values);
     if (!values.length) return;
     for (const link of this.#of(from, gesture, 'GO')) {
       if (link.dashboard && isBorne) say(phrase('This leads to another dashboard, which this link does not show.'));
@@ -112,11 +114,22 @@ export class Links {
     }
   }
 
+  /** Lets the page of what is picked slide in, or out where nothing is. */
+  #beside(link, values) {
+    this.#aside ??= new Aside(this.#sheet);
+    if (values.length) this.#aside.show(link, values);
+    else this.#aside.fold(link.from);
+  }
+
   /** Lets what slides in be where the state has it: after the page is opened or gone back to. */
   settle() {
     const picked = id => this.#sheet.state.has(`p.${id}`);
-    for (const link of Object.values(this.#sheet.opened.document.links))
+    for (const link of Object.values(this.#sheet.opened.document.links)) {
       if (link.effect === 'OPEN') this.#slide(link, picked(link.from));
+      // A press twice leaves nothing in the state that a reload could tell from a pick.
+      if (link.effect === 'BESIDE' && (link.on ?? 'PICKED') === 'PICKED' && this.#sheet.visuals.has(link.from))
+        this.#beside(link, this.#sheet.pickedOn(link.from));
+    }
   }
 
   /**

@@ -1,3 +1,4 @@
+import { Amiss } from './amiss.js';
 import { BASE } from './base.js';
 import { el } from './elements.js';
 import { LANGUAGE, phrase } from './language.js';
@@ -17,6 +18,8 @@ export function keepLive(sheet) {
   if (!Object.keys(live).length || globalThis.sarnikCarried || !('EventSource' in window)) return;
   const sign = el('span', { class: 'live-sign', id: 'live-sign', role: 'status' });
   document.getElementById('showing')?.before(sign);
+  const amiss = new Amiss(sheet, sign);
+  amiss.look();
   let source = null;
   let since = null;
   let watch = null;
@@ -77,6 +80,7 @@ export function keepLive(sheet) {
     source.onopen = heard;
     source.onmessage = event => {
       heard();
+      amiss.look();
       want(JSON.parse(event.data).datasets.flatMap(id => live[id] ?? []));
     };
     source.onerror = () => {

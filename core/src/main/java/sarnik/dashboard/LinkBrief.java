@@ -172,6 +172,7 @@ final class LinkBrief {
             case FLY -> targets(of) + (of.to() != null && of.to().size() > 1 ? " fly there" : " flies there");
             case OPEN -> targets(of) + (of.to() != null && of.to().size() > 1 ? " slide in" : " slides in");
             case SET -> choices.parts().nameOf(of.part()) + " takes its value";
+            case BESIDE -> "the page “" + choices.parts().nameOf(of.part()) + "” slides in beside it, about that alone";
             case GO ->
                 of.dashboard() != null
                         ? "another dashboard is gone to with it"
@@ -219,7 +220,9 @@ final class LinkBrief {
             options.add(option(of, base, Effect.SET, null, control.id()));
         }
         for (var page : choices.parts().pages())
-            if (!page.id().equals(visual.page())) options.add(option(of, base, Effect.GO, null, page.id()));
+            if (!page.id().equals(visual.page()))
+                for (Effect leads : List.of(Effect.GO, Effect.BESIDE))
+                    options.add(option(of, base, leads, null, page.id()));
         choices.dashboards().forEach((dashboard, title) -> {
             Map<String, Object> value = value(base, Effect.GO, null, null);
             value.put("dashboard", dashboard);

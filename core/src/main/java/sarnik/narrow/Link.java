@@ -10,7 +10,7 @@ import java.util.List;
  * @param to ids of the visuals that follow; null for all others of its page
  * @param on the gesture; null for {@link Gesture#PICKED}
  * @param effect what follows; null for {@link Effect#NARROW}
- * @param part of set: id of the parameter or filter; of go: id of the page; null for others
+ * @param part of set: id of the parameter or filter; of go and beside: id of the page; null for others
  * @param dashboard of go: id of another dashboard; null for a page of this one
  * @param asks of narrow: whether nothing is shown until something is picked; null for everything
  * @param across of narrow: whether rows of other datasets follow through any ties, over several hops; null where only
@@ -53,7 +53,9 @@ public record Link(
         /** A parameter or a filter takes its value. */
         SET,
         /** Another page or dashboard is gone to, with it. */
-        GO
+        GO,
+        /** Another page slides in beside this one, with it: that of what is picked. */
+        BESIDE
     }
 
     /** A pick narrows. */
@@ -71,9 +73,12 @@ public record Link(
 
     /** Whether rows of what it reaches are left out that do not belong to what is picked. */
     boolean narrows() {
-        return follows() == Effect.NARROW
-                || follows() == Effect.OPEN
-                || follows() == Effect.GO && part != null && dashboard == null;
+        return follows() == Effect.NARROW || follows() == Effect.OPEN || leadsToPage();
+    }
+
+    /** Whether another page of this dashboard is shown, with what it is done on. */
+    public boolean leadsToPage() {
+        return (follows() == Effect.GO || follows() == Effect.BESIDE) && part != null && dashboard == null;
     }
 
     /** Whether it has this effect on this gesture. */
@@ -82,7 +87,7 @@ public record Link(
     }
 
     public boolean asksFirst() {
-        return Boolean.TRUE.equals(asks) || follows() == Effect.OPEN;
+        return Boolean.TRUE.equals(asks) || follows() == Effect.OPEN || follows() == Effect.BESIDE;
     }
 
     public boolean goesAcross() {

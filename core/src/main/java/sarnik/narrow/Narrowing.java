@@ -521,7 +521,7 @@ public final class Narrowing {
     private static boolean reaches(Wires wires, Link link, String from, String to) {
         if (!link.from().equals(from) || !link.reaches(to)) return false;
         // What a page is gone to with is there on that page.
-        if (link.follows() == Link.Effect.GO)
+        if (link.follows() == Link.Effect.GO || link.follows() == Link.Effect.BESIDE)
             return wires.visuals().get(to).page().equals(link.part());
         Visual picked = wires.visuals().get(from);
         return link.to() != null

@@ -176,8 +176,7 @@ public final class Checker {
                     away);
             return;
         }
-        if (link.follows() == Effect.GO
-                && link.part() != null
+        if (link.leadsToPage()
                 && dashboard.pages().containsKey(link.part())
                 && dashboard.visuals().values().stream().noneMatch(v -> v.page().equals(link.part())))
             say(
@@ -507,7 +506,7 @@ public final class Checker {
     private void pages() {
         Set<String> led = new HashSet<>();
         dashboard.links().values().forEach(link -> {
-            if (link.follows() == Effect.GO && link.part() != null) led.add(link.part());
+            if (link.leadsToPage()) led.add(link.part());
         });
         dashboard.visuals().forEach((id, visual) -> {
             Map<String, Object> plain = new LinkedHashMap<>(DocumentJson.plain(visual));

@@ -215,6 +215,7 @@ public record Wiring(List<Part> parts, List<Wire> wires) {
             case OPEN -> "slides in ";
             case SET -> "is set ";
             case GO -> "is gone to ";
+            case BESIDE -> "slides in ";
         };
         return effect + on;
     }

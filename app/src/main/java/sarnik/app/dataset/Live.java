@@ -12,6 +12,14 @@ public record Live(long feed, Part part) {
         /** Its newest readings, a row for each device and moment. */
         READINGS,
         /** Its devices as they are now, a row for each. */
-        DEVICES
+        DEVICES,
+        /** The states that its devices have turned to, a row for each. */
+        TURNS,
+        /** Its readings put together, a row for each device and minute. */
+        MINUTES,
+        HOURS,
+        DAYS,
+        /** Where its devices stopped, and when they were within areas, a row for each. */
+        STAYS
     }
 }

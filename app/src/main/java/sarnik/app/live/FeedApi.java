@@ -1,6 +1,7 @@
 package sarnik.app.live;
 
 import java.util.List;
+import java.util.Map;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -14,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import sarnik.app.dataset.Live;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
@@ -32,6 +34,8 @@ class FeedApi {
     private final Troubles troubles;
     private final ReadingWriter writer;
     private final Subscriptions subscriptions;
+    private final NoticeSender notices;
+    private final Mails mails;
     private final JsonMapper mapper;
 
     FeedApi(
@@ -41,6 +45,8 @@ class FeedApi {
             Troubles troubles,
             ReadingWriter writer,
             Subscriptions subscriptions,
+            NoticeSender notices,
+            Mails mails,
             JsonMapper mapper) {
         this.feeds = feeds;
         this.running = running;
@@ -48,6 +54,8 @@ class FeedApi {
         this.troubles = troubles;
         this.writer = writer;
         this.subscriptions = subscriptions;
+        this.notices = notices;
+        this.mails = mails;
         this.mapper = mapper;
     }
 
@@ -61,6 +69,9 @@ class FeedApi {
      * @param readingsDataset the dataset of its newest readings
      * @param devices how many have sent
      * @param readings how many are at hand
+     * @param parts datasets that it is shown as besides
+     * @param told what people were told of turns or are to be, the newest first
+     * @param mails whether the settings name a server for mail
      * @param waiting whether readings wait on the disk, since the database is away
      */
     record Feed(
@@ -76,6 +87,9 @@ class FeedApi {
             int devices,
             int readings,
             boolean waiting,
+            Map<Live.Part, Long> parts,
+            List<NoticeSender.Line> told,
+            boolean mails,
             List<Samples.Sample> samples,
             List<TroubleLine> troubles) {}
 
@@ -118,6 +132,9 @@ class FeedApi {
                 now.devices().size(),
                 now.rows(),
                 writer.isAway(),
+                feeds.parts(kept),
+                notices.newest(id),
+                mails.isThere(),
                 samples.of(id),
                 troubles.of(id).stream()
                         .map(t -> new TroubleLine(t.words(), t.message(), t.lost(), t.times(), DayWords.of(t.last())))
@@ -164,6 +181,19 @@ class FeedApi {
             @AuthenticationPrincipal SignedIn person) {
         if (said.settings() == null) throw new RefusedException("There are no settings in it.");
         return kept(feeds.settings(id, number(revision), said.name(), said.settings(), person));
+    }
+
+    /** What of a feed is to be a dataset. */
+    record PartAsked(Live.Part part) {}
+
+    /** A dataset. */
+    record PartShown(long dataset) {}
+
+    /** Shows a feed as one more dataset. */
+    @PostMapping("/{id}/parts")
+    PartShown part(@PathVariable long id, @RequestBody PartAsked asked, @AuthenticationPrincipal SignedIn person) {
+        if (asked.part() == null) throw new RefusedException("Say what of the feed is to be a dataset.");
+        return new PartShown(feeds.showPart(id, asked.part(), person));
     }
 
     /**

@@ -23,6 +23,7 @@ import sarnik.app.dataset.Description;
 import sarnik.app.dataset.Live;
 import sarnik.app.dataset.RowKeeper;
 import sarnik.app.outside.AllowedHosts;
+import sarnik.app.outside.RemoteFiles;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.Role;
 import sarnik.app.people.SignedIn;
@@ -37,6 +38,7 @@ import sarnik.live.MessageGuess;
 import sarnik.live.MessageReader;
 import sarnik.live.MessageShape;
 import sarnik.live.Reading;
+import sarnik.live.Visits;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
@@ -64,6 +66,8 @@ class Feeds {
     private final PeopleService people;
     private final Rights rights;
     private final AllowedHosts hosts;
+    private final RemoteFiles outside;
+    private final RollUps rollUps;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
 
@@ -78,6 +82,8 @@ class Feeds {
             PeopleService people,
             Rights rights,
             AllowedHosts hosts,
+            RemoteFiles outside,
+            RollUps rollUps,
             JsonMapper mapper,
             TransactionTemplate transaction) {
         this.stored = stored;
@@ -90,6 +96,8 @@ class Feeds {
         this.people = people;
         this.rights = rights;
         this.hosts = hosts;
+        this.outside = outside;
+        this.rollUps = rollUps;
         this.mapper = mapper;
         this.transaction = transaction;
     }
@@ -347,6 +355,14 @@ class Feeds {
                     person);
             change(id, null, f -> f.shownAs(readings, devices));
         } else {
+            for (Map.Entry<Live.Part, Long> more : parts(feed).entrySet())
+                if (Rolled.isOf(more.getKey()))
+                    keeper.reshapeLive(
+                            more.getValue(),
+                            running.table(new Live(id, more.getKey())).pick(new int[0]),
+                            placing(shape, feed.getDevicesDataset()),
+                            About.NONE,
+                            person);
             keeper.reshapeLive(
                     feed.getDevicesDataset(), now.devicesNow().pick(new int[0]), byCoordinates, about, person);
             keeper.reshapeLive(
@@ -365,6 +381,55 @@ class Feeds {
                 : new Placing.ByTie(RunningFeed.DEVICE, devices, RunningFeed.DEVICE);
     }
 
+    private static final TypeReference<Map<Live.Part, Long>> PARTS = new TypeReference<>() {};
+
+    /** The datasets that a feed is shown as besides its devices and readings. */
+    Map<Live.Part, Long> parts(LiveFeed feed) {
+        return mapper.readValue(feed.getParts(), PARTS);
+    }
+
+    /**
+     * Shows a feed as one more dataset: the states of its devices, its readings put together, or where they stayed.
+     *
+     * @return the dataset's id; the one that shows it already where there is one
+     */
+    long showPart(long id, Live.Part part, SignedIn person) {
+        LiveFeed feed = needed(id, person);
+        RunningFeed now = running.find(id).orElseThrow();
+        if (now.shape == null) throw new RefusedException("Say how its messages become readings first.");
+        if (part == Live.Part.DEVICES) return feed.getDevicesDataset();
+        if (part == Live.Part.READINGS) return feed.getReadingsDataset();
+        if (part == Live.Part.STAYS && !now.shape.isMoving())
+            throw new RefusedException("Its devices stay where they are.");
+        Map<Live.Part, Long> parts = new java.util.TreeMap<>(parts(feed));
+        if (parts.containsKey(part)) return parts.get(part);
+        boolean hasPlaces = part == Live.Part.STAYS || now.shape.isMoving() && part != Live.Part.TURNS;
+        long made = keeper.keepLive(
+                feed.getName() + ": " + words(part),
+                running.table(new Live(id, part)).pick(new int[0]),
+                hasPlaces
+                        ? new Placing.ByCoordinates(RunningFeed.LAT, RunningFeed.LON)
+                        : new Placing.ByTie(RunningFeed.DEVICE, feed.getDevicesDataset(), RunningFeed.DEVICE),
+                new Live(id, part),
+                About.NONE,
+                person);
+        parts.put(part, made);
+        change(id, null, f -> f.showParts(mapper.writeValueAsString(parts)));
+        return made;
+    }
+
+    private static String words(Live.Part part) {
+        return switch (part) {
+            case DEVICES -> "devices";
+            case READINGS -> "readings";
+            case TURNS -> "states";
+            case MINUTES -> "by minute";
+            case HOURS -> "by hour";
+            case DAYS -> "by day";
+            case STAYS -> "stays";
+        };
+    }
+
     // --- how it is kept and watched --------------------------------------------------------------------
 
     /** @return the revision after it */
@@ -379,10 +444,52 @@ class Feeds {
                 throw new RefusedException("“%s” has no column %s."
                         .formatted(list.name(), settings.devices().code()));
         }
+        areas(settings.stays(), person);
+        if (settings.notices() != null && settings.notices().hook() != null)
+            outside.checked(settings.notices().hook());
         String called = name(name == null ? feed.getName() : name);
         long after = change(id, revision, f -> f.settings(called, mapper.writeValueAsString(settings)));
         list(id);
         return after;
+    }
+
+    /** Where devices arrive. @param person who says so, and has to see it; null for the program itself */
+    private Visits.Finder areas(FeedSettings.StaysSaid said, SignedIn person) {
+        List<Visits.Finder> all = new ArrayList<>();
+        if (said.places() != null) {
+            Description of = datasets.description(said.places()).orElseThrow(() -> RefusedException.gone("dataset"));
+            if (person != null) rights.check(person, of.owned(), May.READ);
+            if (!of.columnNames().contains(said.name()))
+                throw new RefusedException("“%s” has no column %s.".formatted(of.name(), said.name()));
+            if (datasets.find(said.places()) instanceof Datasets.Found.Ready ready)
+                all.add(Stays.near(spots(ready.dataset(), said.name()), said.within()));
+        }
+        if (said.boundaries() != null)
+            all.add(Stays.within(datasets.boundaries()
+                    .find(said.boundaries())
+                    .orElseThrow(() -> new RefusedException(
+                            "There are no boundaries called “%s”.".formatted(said.boundaries())))));
+        return (lon, lat, known) -> {
+            for (Visits.Finder each : all) {
+                String area = each.at(lon, lat, known);
+                if (area != null) return area;
+            }
+            return null;
+        };
+    }
+
+    private static List<Stays.Spot> spots(LoadedDataset of, String named) {
+        Column name = of.table().find(named).orElse(null);
+        Column place = of.table().find(PlacedTable.PLACE).orElse(null);
+        List<Stays.Spot> spots = new ArrayList<>();
+        if (name == null || place == null) return spots;
+        for (int row = 0; row < name.size(); row++) {
+            Place at = place.isMissing(row) || name.isMissing(row)
+                    ? null
+                    : of.places().get(place.text(row));
+            if (at != null) spots.add(new Stays.Spot(name.text(row), at.lon(), at.lat()));
+        }
+        return spots;
     }
 
     /**
@@ -425,8 +532,9 @@ class Feeds {
     private void list(long id) {
         LiveFeed feed = stored.findById(id).orElse(null);
         if (feed == null) return;
-        FeedSettings.DeviceList list =
-                mapper.readValue(feed.getSettings(), FeedSettings.class).devices();
+        FeedSettings settings = mapper.readValue(feed.getSettings(), FeedSettings.class);
+        running.areas(id, areas(settings.stays(), null));
+        FeedSettings.DeviceList list = settings.devices();
         if (list == null) {
             running.list(id, Map.of());
             return;
@@ -462,11 +570,13 @@ class Feeds {
     void forget() {
         for (LiveFeed feed : stored.findAll()) {
             if (feed.getShape() == null) continue;
-            Instant before = Instant.now()
-                    .minus(Duration.ofDays(mapper.readValue(feed.getSettings(), FeedSettings.class)
-                            .keepDays()));
+            FeedSettings settings = mapper.readValue(feed.getSettings(), FeedSettings.class);
+            Instant before = Instant.now().minus(Duration.ofDays(settings.keepDays()));
             try (Connection connection = connections.open()) {
                 int days = store.forget(connection, feed.getId(), before);
+                RunningFeed now = running.find(feed.getId()).orElseThrow();
+                rollUps.forget(
+                        connection, now, before, Instant.now().minus(Duration.ofDays(settings.keepRolledDays())));
                 connection.commit();
                 if (days > 0) LOG.info("Of “{}” {} days were forgotten", feed.getName(), days);
             } catch (SQLException failed) {
@@ -483,6 +593,7 @@ class Feeds {
     void remove(long id, SignedIn person) {
         LiveFeed feed = needed(id, person);
         transaction.executeWithoutResult(t -> {
+            parts(feed).values().forEach(part -> datasets.removeLive(part, person));
             // Readings lie where their devices are, so they go first.
             if (feed.getReadingsDataset() != null) datasets.removeLive(feed.getReadingsDataset(), person);
             if (feed.getDevicesDataset() != null) datasets.removeLive(feed.getDevicesDataset(), person);
@@ -491,6 +602,7 @@ class Feeds {
         changed(id, 0);
         try (Connection connection = connections.open()) {
             store.drop(connection, id);
+            rollUps.drop(connection, id);
             connection.commit();
         } catch (SQLException failed) {
             LOG.warn("The readings of “{}” could not be taken away: {}", feed.getName(), failed.getMessage());

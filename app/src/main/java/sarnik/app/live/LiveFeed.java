@@ -50,6 +50,10 @@ class LiveFeed {
     @Column(name = "devices_dataset")
     private Long devicesDataset;
 
+    /** Ids of the datasets that it is shown as besides, as JSON by {@link sarnik.app.dataset.Live.Part}. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String parts = "{}";
+
     private long revision = 1;
     private long createdBy;
     private Instant createdAt;
@@ -102,6 +106,14 @@ class LiveFeed {
 
     Long getDevicesDataset() {
         return devicesDataset;
+    }
+
+    String getParts() {
+        return parts;
+    }
+
+    void showParts(String now) {
+        parts = now;
     }
 
     long getRevision() {

@@ -34,9 +34,11 @@ final class RunningFeed {
     static final String WHY = "why";
     static final String NEWEST = "newest";
     static final String HEADING = "heading";
+    static final String NOTED = "noted";
 
     /** Names that its tables have themselves. */
-    static final List<String> OWN = List.of(DEVICE, TIME, LON, LAT, NAME, KIND, STATE, SINCE, WHY, NEWEST, HEADING);
+    static final List<String> OWN =
+            List.of(DEVICE, TIME, LON, LAT, NAME, KIND, STATE, SINCE, WHY, NEWEST, HEADING, NOTED);
 
     /** So many readings are at hand at most; the oldest give way. */
     static final int MOST_ROWS = 2_000_000;
@@ -100,6 +102,15 @@ final class RunningFeed {
 
     /** Goes up as newer readings are at hand, a second apart at least. */
     private final AtomicLong tick = new AtomicLong(1);
+
+    /** What is noted of the states that devices are in, by their numbers. */
+    private Map<Integer, String> notes = Map.of();
+
+    /** Goes up as turns come, or are noted. */
+    private final AtomicLong turns = new AtomicLong(1);
+
+    /** Goes up as readings are put together. */
+    private final AtomicLong rolls = new AtomicLong(1);
 
     private boolean isNewer;
 
@@ -227,8 +238,17 @@ final class RunningFeed {
             StateKeeper.Turn turn = device.state.take(reading);
             if (turn != null) turned.add(new Turned(row.device(), turn));
         }
+        forget(turned);
         if (!rows.isEmpty()) isNewer = true;
         return turned;
+    }
+
+    /** What was noted of a state is not said of the next. */
+    private void forget(List<Turned> turned) {
+        if (turned.isEmpty() || notes.isEmpty()) return;
+        Map<Integer, String> left = new HashMap<>(notes);
+        turned.forEach(one -> left.remove(one.device()));
+        notes = left;
     }
 
     private void put(Reading reading, int device) {
@@ -272,6 +292,7 @@ final class RunningFeed {
             StateKeeper.Turn turn = device.state.look(now);
             if (turn != null) turned.add(new Turned(device.number, turn));
         }
+        forget(turned);
         long oldest = Math.floorDiv(now, 1000L) - settings.windowHours() * 3600L;
         int old = 0;
         while (old < readings.rows() && readings.whole(TIME, old) < oldest) old++;
@@ -282,6 +303,41 @@ final class RunningFeed {
             tick.incrementAndGet();
         }
         return turned;
+    }
+
+    /** Turns have come, or are noted. */
+    synchronized void turned() {
+        turns.incrementAndGet();
+        isNewer = true;
+    }
+
+    /** @param now what is noted of the states that devices are in, by their numbers */
+    synchronized void noted(Map<Integer, String> now) {
+        notes = Map.copyOf(now);
+    }
+
+    /** More of its readings are put together. */
+    synchronized void rolled() {
+        rolls.incrementAndGet();
+        isNewer = true;
+    }
+
+    long rolls() {
+        return rolls.get();
+    }
+
+    long turns() {
+        return turns.get();
+    }
+
+    /** What a list says of a device; null for nothing. */
+    synchronized Listed listed(String code) {
+        return list.get(code);
+    }
+
+    /** The device of a number; null for none. */
+    synchronized Device device(int number) {
+        return byNumber.get(number);
     }
 
     /** Names, kinds and places of devices from a list. */
@@ -322,6 +378,7 @@ final class RunningFeed {
         types.put(SINCE, ColumnType.TIME);
         types.put(WHY, ColumnType.TEXT);
         types.put(NEWEST, ColumnType.TIME);
+        types.put(NOTED, ColumnType.TEXT);
         if (shape != null && shape.isMoving()) types.put(HEADING, ColumnType.DECIMAL);
         if (shape != null) shape.fields().forEach(f -> types.put(f.name(), f.type()));
         GrowingTable table = new GrowingTable(types);
@@ -347,6 +404,7 @@ final class RunningFeed {
         values.add(now == null ? null : Math.floorDiv(now.since(), 1000L));
         values.add(now == null ? "nothing so far" : now.why().isEmpty() ? null : now.why());
         values.add(now == null ? null : Math.floorDiv(device.state.newest(), 1000L));
+        values.add(device == null ? null : notes.get(device.number));
         if (shape != null && shape.isMoving()) {
             double heading = device == null ? Double.NaN : device.movement.heading();
             values.add(Double.isNaN(heading) ? null : (Object) heading);

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.LongConsumer;
+import java.util.function.Supplier;
 import org.postgresql.PGConnection;
 import org.postgresql.PGNotification;
 import org.slf4j.Logger;
@@ -26,6 +27,7 @@ import sarnik.app.dataset.Live;
 import sarnik.app.dataset.LiveRows;
 import sarnik.live.DeviceState;
 import sarnik.live.StateKeeper;
+import sarnik.live.Visits;
 import sarnik.table.Table;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -184,6 +186,7 @@ class RunningFeeds implements LiveRows, AutoCloseable {
                         .filter(d -> d.state.now() != null)
                         .map(d -> new RunningFeed.Turned(d.number, d.state.now()))
                         .toList());
+        turns.read(feed, connection);
     }
 
     // --- time passes -----------------------------------------------------------------------------------
@@ -250,6 +253,16 @@ class RunningFeeds implements LiveRows, AutoCloseable {
         String[] parts = words.split(" ");
         if (parts.length != 3 || parts[2].equals(connections.instance())) return;
         long id = Long.parseLong(parts[0]);
+        if (parts[1].equals("rolled")) {
+            RunningFeed told = running.get(id);
+            if (told != null) told.rolled();
+            return;
+        }
+        if (parts[1].equals("turns")) {
+            RunningFeed told = running.get(id);
+            if (told != null) turns.heard(told);
+            return;
+        }
         if (parts[1].startsWith("revision")) {
             changed(id);
             return;
@@ -284,19 +297,49 @@ class RunningFeeds implements LiveRows, AutoCloseable {
 
     // --- rows for dashboards ---------------------------------------------------------------------------
 
+    private RollUps rollUps;
+    private final Map<Long, Visits.Finder> places = new ConcurrentHashMap<>();
+
+    /** Says who puts readings together. */
+    void rolled(RollUps by) {
+        rollUps = by;
+    }
+
+    /** Says within which areas the devices of a feed arrive. */
+    void areas(long feed, Visits.Finder finder) {
+        places.put(feed, finder);
+    }
+
+    /** A table that is read from the database, and of what it was read. */
+    private record Read(long tick, Table table) {}
+
+    private final Map<Live, Read> read = new ConcurrentHashMap<>();
+
     @Override
     public long tick(Live live) {
         return find(live.feed())
-                .map(f -> f.revision * 1_000_000_000L + f.tick())
+                .map(f -> f.revision * 1_000_000_000L + ofPart(f, live.part()))
                 .orElse(0L);
+    }
+
+    private static long ofPart(RunningFeed feed, Live.Part part) {
+        return switch (part) {
+            case READINGS, DEVICES -> feed.tick();
+            case TURNS -> feed.turns();
+            case MINUTES, HOURS, DAYS -> feed.rolls();
+            // Where devices have been is looked at anew twice a minute.
+            case STAYS -> System.currentTimeMillis() / 30_000;
+        };
     }
 
     @Override
     public long rows(Live live) {
         return find(live.feed())
-                .map(f -> live.part() == Live.Part.READINGS
-                        ? (long) f.rows()
-                        : f.devices().size())
+                .map(f -> switch (live.part()) {
+                    case READINGS -> (long) f.rows();
+                    case DEVICES -> (long) f.devices().size();
+                    default -> (long) table(live).rows();
+                })
                 .orElse(0L);
     }
 
@@ -304,6 +347,21 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     public Table table(Live live) {
         RunningFeed feed = find(live.feed())
                 .orElseThrow(() -> new IllegalStateException("There is no feed " + live.feed() + " any more"));
-        return live.part() == Live.Part.READINGS ? feed.readings() : feed.devicesNow();
+        return switch (live.part()) {
+            case READINGS -> feed.readings();
+            case DEVICES -> feed.devicesNow();
+            case TURNS -> read(live, feed, () -> turns.table(feed));
+            case MINUTES, HOURS, DAYS -> read(live, feed, () -> rollUps.table(feed, Rolled.of(live.part())));
+            case STAYS -> read(live, feed, () -> Stays.table(feed, places.getOrDefault(feed.id, Stays.NOWHERE)));
+        };
+    }
+
+    /** What stands in the database is read anew once it is another. */
+    private Table read(Live live, RunningFeed feed, Supplier<Table> reader) {
+        return read.compute(live, (l, known) -> {
+                    long now = tick(l);
+                    return known != null && known.tick == now ? known : new Read(now, reader.get());
+                })
+                .table;
     }
 }
