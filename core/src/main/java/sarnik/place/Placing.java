@@ -15,6 +15,7 @@ import java.util.stream.Stream;
     @JsonSubTypes.Type(Placing.ByName.class),
     @JsonSubTypes.Type(Placing.ByTie.class),
     @JsonSubTypes.Type(Placing.ByCoordinates.class),
+    @JsonSubTypes.Type(Placing.ByThing.class),
     @JsonSubTypes.Type(Placing.ByWords.class),
     @JsonSubTypes.Type(Placing.ByCode.class),
     @JsonSubTypes.Type(Placing.ByArea.class),
@@ -32,6 +33,7 @@ public sealed interface Placing {
             return c.lon() == null
                     ? "the coordinates in " + c.lat()
                     : "the coordinates in " + c.lat() + " and " + c.lon();
+        if (this instanceof ByThing t) return "where each " + t.thing() + " is";
         if (this instanceof ByWords w) return "the words in " + w.column();
         if (this instanceof ByCode c) return "the code in " + c.column();
         if (this instanceof FromTo f) return "from " + f.from().words() + " to " + f.to().words();
@@ -97,6 +99,17 @@ public sealed interface Placing {
             this(lat, lon, null, null);
         }
     }
+
+    /**
+     * By things that say where they are, such as devices: each is a place of its own, wherever it goes.
+     *
+     * @param thing column that tells them apart
+     * @param name column of what they are called; null for what tells them apart
+     * @param lat column of latitudes, degrees (WGS 84)
+     * @param lon column of longitudes
+     */
+    @JsonTypeName("thing")
+    record ByThing(String thing, String name, String lat, String lon) implements Placing {}
 
     /** By one column of mixed words, such as "Soria, Spain" or "Zamora (Zamora)". */
     @JsonTypeName("words")

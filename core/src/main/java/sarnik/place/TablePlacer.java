@@ -97,6 +97,27 @@ public final class TablePlacer {
     }
 
     /**
+     * Places things where they say that they are.
+     *
+     * @throws IllegalArgumentException when the recipe names a column that the table does not have
+     */
+    public PlacedTable byThing(Table table, Placing.ByThing recipe) {
+        CodedColumn[] columns = {coded(table, recipe.thing()), coded(table, recipe.lat()), coded(table, recipe.lon())};
+        Map<String, String> names = new HashMap<>();
+        if (recipe.name() != null) {
+            Column called = table.column(recipe.name());
+            for (int row = 0; row < table.rows(); row++)
+                if (!called.isMissing(row)) names.put(text(columns[0], row), called.text(row));
+        }
+        ThingPlacer placer = new ThingPlacer(gazetteer, names);
+        return place(
+                table,
+                columns,
+                all -> all.stream().map(placer::place).toList(),
+                row -> new Words(text(columns[0], row), text(columns[1], row), text(columns[2], row)));
+    }
+
+    /**
      * Places by one column of mixed words.
      *
      * @throws IllegalArgumentException when the table has no such column
@@ -164,6 +185,7 @@ public final class TablePlacer {
         if (recipe == null) throw new IllegalArgumentException("A part of how rows are placed is missing");
         if (recipe instanceof Placing.ByName names) return byName(table, names);
         if (recipe instanceof Placing.ByCoordinates coordinates) return byCoordinates(table, coordinates);
+        if (recipe instanceof Placing.ByThing thing) return byThing(table, thing);
         if (recipe instanceof Placing.ByWords words) return byWords(table, words);
         if (recipe instanceof Placing.ByCode code) return byCode(table, code);
         if (recipe instanceof Placing.FromTo both) return by(table, both.to()).from(by(table, both.from()));

@@ -65,8 +65,8 @@ public final class DemoLoader {
                     "http://127.0.0.1:" + arguments[5]
                             + "/wms?SERVICE=WMS&VERSION=1.3.0&REQUEST=GetMap&LAYERS=rain&STYLES=&CRS=EPSG:3857&BBOX={bbox}"
                             + "&WIDTH=256&HEIGHT=256&FORMAT=image/png&TRANSPARENT=TRUE");
-            loader.feeds(arguments[0], standins);
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
+            loader.feeds(arguments[0], standins);
             loader.handOver("http://127.0.0.1:" + arguments[5]);
         }
     }
@@ -225,12 +225,14 @@ public final class DemoLoader {
     }
 
     /** The depots' stock, which a stand-in serves at an address and which changes every few seconds. */
+    private long stock;
+
     private void stock(String address) throws IOException, InterruptedException {
         say("  bringing the depots' stock in from %s", address);
         Path file = directory.resolve("stock.csv");
         Files.writeString(
                 file, "depot,town,province,country,cartridges,on the way,counted\nDP-01,Soria,Soria,Spain,0,0,0\n");
-        long stock = client.bring(file, "Depots' stock");
+        stock = client.bring(file, "Depots' stock");
         client.read(client.describe(stock, "feed", Map.of("address", address, "seconds", 10, "append", false)));
         client.json("POST", "/api/datasets/" + stock + "/feed", Map.of());
     }
@@ -250,22 +252,47 @@ public final class DemoLoader {
                   {"at": "/battery_pct", "name": "battery", "type": "DECIMAL", "unit": "%"}]}""", """
                 {"settings": {"keepDays": 90, "windowHours": 12, "silentSeconds": 60, "trailMinutes": 30, "strangers": true,
                   "devices": {"dataset": %d, "code": "probe", "kind": "model"},
+                  "notices": {"states": ["BAD"], "well": true, "mails": ["water@aljibe.example"], "hook": "http://127.0.0.1:%d/hook",
+                    "quietFrom": "23:00", "quietUntil": "05:30", "zone": "Europe/Madrid", "link": "%s/dashboards/15"},
                   "thresholds": [
                     {"column": "turbidity", "side": "ABOVE", "watch": 1, "bad": 4, "back": 0.2, "seconds": 20},
                     {"column": "chlorine", "side": "BELOW", "watch": 0.2, "bad": 0.1, "back": 0.02, "seconds": 60},
-                    {"column": "battery", "side": "BELOW", "watch": 20, "bad": 5, "back": 2, "seconds": 0}]}}""".formatted(probes));
+                    {"column": "battery", "side": "BELOW", "watch": 20, "bad": 5, "back": 2, "seconds": 0}]}}""".formatted(probes, standins, base));
         Feed vans = feed("Vans now", """
                 {"readings": "", "device": "/van", "time": "/t", "form": "SECONDS", "lon": "/pos/lon", "lat": "/pos/lat",
                   "fields": [{"at": "/speed_kmh", "name": "speed", "type": "DECIMAL", "unit": "km/h"}]}""", """
                 {"settings": {"keepDays": 30, "windowHours": 12, "silentSeconds": 60, "trailMinutes": 60, "strangers": true,
-                  "thresholds": []}}""");
+                  "stays": {"metres": 100, "minutes": 3, "places": %d, "name": "depot", "within": 1500},
+                  "thresholds": []}}""".formatted(stock));
         String broker = "tcp://127.0.0.1:" + (standins + 1);
         String from = "{\"broker\": {\"address\": \"%s\", \"version\": \"5\", \"topics\": [\"aljibe/probes/+\"]}}"
                 .formatted(broker);
         String below = "/api/feeds/" + water.id;
         client.read(client.send("PUT", below + "/broker", "application/json", from, "If-Match", revision(below)));
-        compose("Probe watch", "probe-watch.json", Map.of("PROBES", water.devices, "READINGS", water.readings));
-        compose("Vans today", "vans-today.json", Map.of("VANS", vans.devices, "READINGS", vans.readings));
+        compose(
+                "Probe watch",
+                "probe-watch.json",
+                Map.of(
+                        "PROBES",
+                        water.devices,
+                        "READINGS",
+                        water.readings,
+                        "STATES",
+                        part(water, "TURNS"),
+                        "HOURS",
+                        part(water, "HOURS")));
+        compose(
+                "Vans today",
+                "vans-today.json",
+                Map.of(
+                        "VANS",
+                        vans.devices,
+                        "READINGS",
+                        vans.readings,
+                        "MINUTES",
+                        part(vans, "MINUTES"),
+                        "STAYS",
+                        part(vans, "STAYS")));
         Files.writeString(
                 directory.resolveSibling("gateway.properties"), """
                 probes=%s
@@ -288,6 +315,13 @@ public final class DemoLoader {
                 made.get("token").asString(),
                 now.get("devicesDataset").asLong(),
                 now.get("readingsDataset").asLong());
+    }
+
+    /** One more dataset that a feed is shown as. */
+    private long part(Feed feed, String part) throws IOException, InterruptedException {
+        return client.json("POST", "/api/feeds/" + feed.id + "/parts", Map.of("part", part))
+                .get("dataset")
+                .asLong();
     }
 
     private String revision(String address) throws IOException, InterruptedException {

@@ -2,6 +2,7 @@ package sarnik.app.dataset;
 
 import java.time.Clock;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -13,6 +14,7 @@ import sarnik.app.rights.Who;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
 import sarnik.data.About;
+import sarnik.data.Tie;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.table.ColumnType;
@@ -96,9 +98,11 @@ public class RowKeeper {
      *
      * @param empty a table without rows, whose columns it has
      * @param placing null when the rows have no place
+     * @param ties its columns that mean the same as columns of others
      * @return the dataset's id
      */
-    public long keepLive(String name, Table empty, Placing placing, Live live, About about, SignedIn person) {
+    public long keepLive(
+            String name, Table empty, Placing placing, Live live, About about, List<Tie> ties, SignedIn person) {
         return transaction.execute(t -> {
             Dataset made = new Dataset(
                     name,
@@ -107,6 +111,7 @@ public class RowKeeper {
                     person.id(),
                     Clock.systemUTC().instant());
             if (!about.isEmpty()) made.describe(mapper.writeValueAsString(about));
+            if (!ties.isEmpty()) made.tie(mapper.writeValueAsString(ties));
             made.showLive(mapper.writeValueAsString(live));
             stored.saveAndFlush(made);
             rights.give(Thing.DATASET, made.getId(), Who.ANALYSTS, May.READ);

@@ -33,6 +33,7 @@ import sarnik.app.web.RefusedException;
 import sarnik.data.About;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.data.Tie;
 import sarnik.live.Field;
 import sarnik.live.MessageGuess;
 import sarnik.live.MessageReader;
@@ -337,14 +338,15 @@ class Feeds {
                 .filter(f -> f.unit() != null && !f.unit().isBlank())
                 .forEach(f -> units.put(f.name(), new About.OfColumn(f.unit(), "")));
         About about = new About(null, null, null, null, null, units);
-        Placing byCoordinates = new Placing.ByCoordinates(RunningFeed.LAT, RunningFeed.LON);
+        Placing byDevice = new Placing.ByThing(RunningFeed.DEVICE, RunningFeed.NAME, RunningFeed.LAT, RunningFeed.LON);
         if (feed.getDevicesDataset() == null) {
             long devices = keeper.keepLive(
                     feed.getName(),
                     now.devicesNow().pick(new int[0]),
-                    byCoordinates,
+                    byDevice,
                     new Live(id, Live.Part.DEVICES),
                     about,
+                    List.of(),
                     person);
             long readings = keeper.keepLive(
                     feed.getName() + ": readings",
@@ -352,6 +354,7 @@ class Feeds {
                     placing(shape, devices),
                     new Live(id, Live.Part.READINGS),
                     about,
+                    tie(devices),
                     person);
             change(id, null, f -> f.shownAs(readings, devices));
         } else {
@@ -363,8 +366,7 @@ class Feeds {
                             placing(shape, feed.getDevicesDataset()),
                             About.NONE,
                             person);
-            keeper.reshapeLive(
-                    feed.getDevicesDataset(), now.devicesNow().pick(new int[0]), byCoordinates, about, person);
+            keeper.reshapeLive(feed.getDevicesDataset(), now.devicesNow().pick(new int[0]), byDevice, about, person);
             keeper.reshapeLive(
                     feed.getReadingsDataset(),
                     now.readings().pick(new int[0]),
@@ -372,6 +374,11 @@ class Feeds {
                     about,
                     person);
         }
+    }
+
+    /** What is about a device follows where that is picked. */
+    private static List<Tie> tie(long devices) {
+        return List.of(new Tie(RunningFeed.DEVICE, devices, RunningFeed.DEVICE));
     }
 
     /** Readings of devices that move lie where they were made, others where their device is. */
@@ -412,6 +419,7 @@ class Feeds {
                         : new Placing.ByTie(RunningFeed.DEVICE, feed.getDevicesDataset(), RunningFeed.DEVICE),
                 new Live(id, part),
                 About.NONE,
+                tie(feed.getDevicesDataset()),
                 person);
         parts.put(part, made);
         change(id, null, f -> f.showParts(mapper.writeValueAsString(parts)));

@@ -116,6 +116,11 @@ export function prepare(drawn, projection) {
   return KINDS[drawn.type] ? KINDS[drawn.type].prepare(drawn, projection) : null;
 }
 
+/** Lets the marks of a layer go from where they were. @see symbols.move */
+export function move(layer, was, resolution, again) {
+  if (layer.type === 'symbols' && was?.type === 'symbols') symbols.move(layer, was, resolution, again);
+}
+
 export function paint(sheet, layer, picks, tones, projection) {
   KINDS[layer.type].paint(sheet, layer, picks, tones, projection);
   paintBeyond(sheet, layer, tones);

@@ -96,8 +96,48 @@ export function prepare(drawn, projection) {
     ids: drawn.at.map(i => sheet.ids[i]),
     xy: drawn.at.map(i => all[i]),
     most: largest(drawn.radii),
+    turns: drawn.turns && figures(drawn.turns),
+    over: drawn.pile && drawn.pile.reduce((over, i, at) => ((over[i] = at), over), []),
   };
 }
+
+/** How long a mark takes to where it is now, milliseconds; what has moved farther than so many pixels is there at once. */
+const MOVES = 900;
+const FARTHEST = 400;
+const MOST_MOVING = 5000;
+
+/**
+ * Lets marks go from where they were to where they are now, those that are the same place: a device that has moved.
+ * @param {Object} layer as it is now @param {Object} was as it was before
+ * @param {number} resolution of the map @param {() => void} again paints it anew
+ */
+export function move(layer, was, resolution, again) {
+  if (layer.ids.length > MOST_MOVING || matchMedia('(prefers-reduced-motion: reduce)').matches) return;
+  const before = new Map(was.ids.map((id, i) => [id, was.now?.[i] ?? was.xy[i]]));
+  const from = layer.ids.map((id, i) => {
+    const at = before.get(id);
+    if (!at) return null;
+    const away = Math.hypot(at[0] - layer.xy[i][0], at[1] - layer.xy[i][1]) / resolution;
+    return away > 0.3 && away < FARTHEST ? at : null;
+  });
+  if (!from.some(Boolean)) return;
+  const began = performance.now();
+  const step = () => {
+    const part = Math.min(1, (performance.now() - began) / MOVES);
+    layer.now =
+      part < 1
+        ? layer.xy.map(([x, y], i) =>
+            from[i] ? [from[i][0] + (x - from[i][0]) * part, from[i][1] + (y - from[i][1]) * part] : [x, y],
+          )
+        : null;
+    if (again() && part < 1) requestAnimationFrame(step);
+    else layer.now = null;
+  };
+  step();
+}
+
+/** Where a mark is painted: where it is, or on its way there. */
+const atNow = (layer, i) => layer.now?.[i] ?? layer.xy[i];
 
 const shapeOf = (layer, i) => layer.shapes?.[i] ?? layer.shape;
 
@@ -121,11 +161,13 @@ export function paintSymbols(sheet, layer, picks, tones) {
   const lit = [];
   const dim = picks.size && layer.ids.some(id => picks.has(id));
   const rest = [];
-  layer.ids.forEach((id, i) => (layer.radii[i] > 0 ? (picks.has(id) ? lit : rest).push(i) : 0));
+  for (const i of layer.pile ?? layer.ids.keys())
+    if (layer.radii[i] > 0) (picks.has(layer.ids[i]) ? lit : rest).push(i);
   const strength = dim ? DIMMED : 1;
   if (rest.length > MANY) copyAll(sheet, layer, rest, i => look(i, strength));
   else for (const i of rest) one(sheet, layer, i, look(i, strength));
   for (const i of lit) one(sheet, layer, i, look(i, 1));
+  if (layer.turns) headings(sheet, layer, look, strength, picks);
   if (layer.members) counts(sheet, layer, tones);
   if (lit.length > MANY) return;
   const { context } = sheet;
@@ -134,7 +176,8 @@ export function paintSymbols(sheet, layer, picks, tones) {
   context.lineWidth = 2.5;
   for (const i of lit) {
     context.beginPath();
-    outline(context, shapeOf(layer, i), sheet.x(layer.xy[i][0]), sheet.y(layer.xy[i][1]), layer.radii[i] + 1.5);
+    const [x, y] = atNow(layer, i);
+    outline(context, shapeOf(layer, i), sheet.x(x), sheet.y(y), layer.radii[i] + 1.5);
     context.stroke();
   }
 }
@@ -157,11 +200,37 @@ function draw(context, shape, x, y, r, { fill, line, alpha, lineAlpha }, border)
 }
 
 function one(sheet, layer, i, look) {
-  const x = sheet.x(layer.xy[i][0]);
-  const y = sheet.y(layer.xy[i][1]);
+  const [mapX, mapY] = atNow(layer, i);
+  const x = sheet.x(mapX);
+  const y = sheet.y(mapY);
   const r = layer.radii[i];
   if (x + 2 * r < 0 || y + 2 * r < 0 || x - 2 * r > sheet.width || y - 2 * r > sheet.height) return;
   draw(sheet.context, shapeOf(layer, i), x, y, r, look, layer.head.border);
+}
+
+/** A pointer beyond each mark towards where it heads. */
+function headings(sheet, layer, look, strength, picks) {
+  const { context } = sheet;
+  layer.turns.forEach((turn, i) => {
+    if (!Number.isFinite(turn) || !(layer.radii[i] > 0) || layer.members?.[i] > 1) return;
+    const [mapX, mapY] = atNow(layer, i);
+    const [x, y, r] = [sheet.x(mapX), sheet.y(mapY), layer.radii[i] + 1];
+    if (x < -30 || y < -30 || x > sheet.width + 30 || y > sheet.height + 30) return;
+    const { fill, line, alpha } = look(i, picks.has(layer.ids[i]) ? 1 : strength);
+    const at = (angle, far) => [
+      x + Math.sin(((turn + angle) * Math.PI) / 180) * far,
+      y - Math.cos(((turn + angle) * Math.PI) / 180) * far,
+    ];
+    context.beginPath();
+    context.moveTo(...at(0, r + 8));
+    context.lineTo(...at(38, r));
+    context.lineTo(...at(-38, r));
+    context.closePath();
+    context.globalAlpha = alpha;
+    context.fillStyle = fill ?? line;
+    context.fill();
+    context.globalAlpha = 1;
+  });
 }
 
 /** The number of places that a group stands for, inside it where there is room. */
@@ -203,8 +272,9 @@ function copyAll(sheet, layer, indices, look) {
   const target = new Int32Array(picture.data.buffer);
   const sprites = new Map();
   for (const i of indices) {
-    const x = Math.round(sheet.x(layer.xy[i][0]) * ratio);
-    const y = Math.round(sheet.y(layer.xy[i][1]) * ratio);
+    const [mapX, mapY] = atNow(layer, i);
+    const x = Math.round(sheet.x(mapX) * ratio);
+    const y = Math.round(sheet.y(mapY) * ratio);
     if (x < -90 || y < -90 || x > width + 90 || y > height + 90) continue;
     const radius = Math.max(1, Math.round(layer.radii[i] * PARTS)) / PARTS;
     const name =
@@ -334,7 +404,8 @@ export function symbolAt(layer, [x, y], resolution) {
   let found = -1;
   for (const { i } of indexOf(layer).getInExtent([x - far, y - far, x + far, y + far])) {
     const away = Math.hypot(layer.xy[i][0] - x, layer.xy[i][1] - y) / resolution;
-    if (away <= layer.radii[i] + REACH && i > found) found = i;
+    const over = n => (n < 0 ? -1 : (layer.over?.[n] ?? n));
+    if (away <= layer.radii[i] + REACH && over(i) > over(found)) found = i;
   }
   return found;
 }

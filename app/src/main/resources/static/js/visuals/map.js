@@ -7,6 +7,7 @@ import {
   markAt,
   paint,
   placesIn,
+  move,
   prepare,
   scaleFor,
   sized,
@@ -416,6 +417,16 @@ export function draw(handle, drawing) {
     text,
   }));
   canvases(handle);
+  const resolution = handle.view.map.getView().getResolution();
+  for (const layer of handle.layers)
+    if (handle.fitted && before.has(layer.head.id))
+      move(layer, before.get(layer.head.id), resolution, () => {
+        const canvas = handle.canvases.find(c => c.of === layer.head.id && c.part === 'fill');
+        // What was drawn anew meanwhile goes on from there by itself.
+        if (!canvas || !handle.layers.includes(layer)) return false;
+        canvas.layer.repaint();
+        return true;
+      });
   // Where a map is fitted first, it has to know what its key covers.
   if (!handle.fitted) drawKey(handle);
   handle.partly = drawing.layers.some(l => l.members && l.at.length >= 50000);

@@ -138,8 +138,16 @@ public record Layer(
     /**
      * @param shape one of {@link Shape}; null where a category chooses
      * @param category column whose values have a shape each; null where all have one
+     * @param turn column of headings, degrees clockwise from north, towards which each points; null for none
+     * @param last whether the colours that come last in their order lie on top, and are those of groups: the worst where
+     *     the order leads from good to bad; null for the commonest
      */
-    public record Symbol(Shape shape, String category) {}
+    public record Symbol(Shape shape, String category, String turn, Boolean last) {
+
+        boolean lastOnTop() {
+            return Boolean.TRUE.equals(last);
+        }
+    }
 
     /** The shapes of symbols. */
     public enum Shape {
@@ -245,7 +253,7 @@ public record Layer(
             offer(measures, colour.measure(), colour.offered());
             columns.add(colour.category());
         }
-        if (symbol != null) columns.add(symbol.category());
+        if (symbol != null) columns.addAll(Arrays.asList(symbol.category(), symbol.turn()));
         if (path != null) columns.addAll(Arrays.asList(path.who(), path.by()));
         if (label != null) {
             columns.add(label.column());

@@ -2,6 +2,7 @@ package sarnik.visual.map;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import sarnik.brief.Brief.Kind;
@@ -79,15 +80,72 @@ final class LayerBrief {
         Layer.Symbol symbol = layer.symbol();
         List<Option> options = new ArrayList<>();
         for (Layer.Shape shape : Layer.Shape.values())
-            options.add(new Option(shape.words(), "", Choices.map("shape", shape.name())));
+            options.add(new Option(shape.words(), "", symbol("shape", shape.name())));
         for (String category : categories(200))
-            options.add(new Option("shape by " + ColumnWords.of(category), "", Choices.map("category", category)));
+            options.add(new Option("shape by " + ColumnWords.of(category), "", symbol("category", category)));
         String text = symbol == null
                 ? "circle"
                 : symbol.category() != null
                         ? "shape by " + ColumnWords.of(symbol.category())
                         : symbol.shape() == null ? "circle" : symbol.shape().words();
         line.slot(LayerSlots.at("/symbol").named("symbol"), text, Kind.CHOSEN, false, symbol != null, options);
+    }
+
+    /** The symbol with another shape; towards where it points and what lies on top stay. */
+    private Map<String, Object> symbol(String part, Object value) {
+        Map<String, Object> now = new LinkedHashMap<>();
+        Layer.Symbol symbol = layer.symbol();
+        if (symbol != null && symbol.shape() != null)
+            now.put("shape", symbol.shape().name());
+        if (symbol != null && symbol.category() != null) now.put("category", symbol.category());
+        if (symbol != null && symbol.turn() != null) now.put("turn", symbol.turn());
+        if (symbol != null && symbol.last() != null) now.put("last", symbol.last());
+        if (part.equals("shape")) now.remove("category");
+        if (part.equals("category")) now.remove("shape");
+        now.put(part, value);
+        return now;
+    }
+
+    /** Towards where symbols point. */
+    void turn() {
+        List<String> headings = dataset.columnNames().stream()
+                .filter(name -> dataset.table().column(name).type().isNumber() && !name.startsWith("@"))
+                .toList();
+        String turn = layer.symbol() == null ? null : layer.symbol().turn();
+        if (turn == null && headings.isEmpty()) return;
+        line.say(" ");
+        boolean isNew = layer.symbol() == null;
+        line.slot(
+                LayerSlots.at(isNew ? "/symbol" : "/symbol/turn").named("heading"),
+                turn == null ? "+ heading" : "pointing towards " + ColumnWords.of(turn),
+                Kind.CHOSEN,
+                turn == null,
+                turn != null,
+                headings.stream()
+                        .map(name -> new Option(
+                                "pointing towards " + ColumnWords.of(name),
+                                "degrees, clockwise from north",
+                                isNew ? symbol("turn", name) : name))
+                        .toList());
+    }
+
+    /** What lies on top, where colours stand for a category. */
+    void onTop() {
+        if (layer.colour() == null || layer.colour().category() == null) return;
+        line.say(", ");
+        boolean last = layer.symbol() != null && layer.symbol().lastOnTop();
+        line.choose(
+                LayerSlots.at("/symbol").named("what lies on top"),
+                last ? "the last of its colours on top" : "the commonest of its colours on top",
+                List.of(
+                        new Option(
+                                "the commonest of its colours on top",
+                                "of several in one place or group",
+                                symbol("last", false)),
+                        new Option(
+                                "the last of its colours on top",
+                                "the worst, where the order leads from good to bad",
+                                symbol("last", true))));
     }
 
     void areasOf(String otherwise) {

@@ -48,6 +48,8 @@ public sealed interface LayerDrawn {
      * @param members how many places each stands for; null where each is one
      * @param labels what is written beside each; null for nothing
      * @param ranks the order in which labels are written; null for that of the symbols
+     * @param turns towards where each points, degrees clockwise from north, NaN for nowhere; null where none does
+     * @param pile the order in which they are painted, the lowest first; null for that in which they stand here
      */
     record OfSymbols(
             Head head,
@@ -62,6 +64,8 @@ public sealed interface LayerDrawn {
             int[] members,
             List<String> labels,
             int[] ranks,
+            double[] turns,
+            int[] pile,
             Key key)
             implements LayerDrawn {
         @Override
@@ -72,7 +76,8 @@ public sealed interface LayerDrawn {
         @Override
         public LayerDrawn with(Key other) {
             return new OfSymbols(
-                    head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, other);
+                    head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, turns, pile,
+                    other);
         }
     }
 

@@ -114,6 +114,21 @@ final class LayerRows {
         return best;
     }
 
+    /** The value in each group that comes last in an order; one that is not in it comes before all. */
+    static Map<String, String> last(Frame counts, List<String> order) {
+        int by = counts.keys().size() - 1;
+        Map<String, String> last = new HashMap<>();
+        for (int g = 0; g < counts.size(); g++) {
+            String value = counts.key(by, g);
+            if (value != null)
+                last.merge(
+                        key(counts, g, by),
+                        value,
+                        (known, other) -> order.indexOf(other) > order.indexOf(known) ? other : known);
+        }
+        return last;
+    }
+
     /** The keys of a group as one text. */
     static String key(Frame frame, int group, int columns) {
         if (columns == 1) return frame.key(0, group);

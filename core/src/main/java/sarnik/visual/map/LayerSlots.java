@@ -34,7 +34,8 @@ final class LayerSlots {
                     "symbol",
                     "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"properties\": "
                             + "{\"shape\": {\"enum\": [\"CIRCLE\", \"SQUARE\", \"DIAMOND\", \"TRIANGLE\", "
-                            + "\"STAR\", \"DROP\", \"RING\", \"CROSS\", null]}, \"category\": {\"type\": "
+                            + "\"STAR\", \"DROP\", \"RING\", \"CROSS\", null]}, \"turn\": {\"type\": [\"string\", \"null\"], \"maxLength\": 200}, "
+                            + "\"last\": {\"type\": [\"boolean\", \"null\"]}, \"category\": {\"type\": "
                             + "[\"string\", \"null\"], \"maxLength\": 200}}}"),
             Slot.at("/gather", "gathering", "{\"type\": [\"boolean\", \"null\"]}"),
             Slot.at("/set", "areas", "{\"type\": [\"string\", \"null\"], \"maxLength\": 200}"),

@@ -20,6 +20,7 @@ import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
 import sarnik.scale.NumberWords;
+import sarnik.table.Column;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
 import sarnik.visual.Colour;
@@ -89,7 +90,21 @@ final class PlaceMarks {
             measures.add(layer.label().measure());
         if (layer.label() != null && layer.label().priority() != null)
             measures.add(layer.label().priority());
+        if (turn() != null) measures.add(new Measure(Summary.AVERAGE, turn()));
         return measures;
+    }
+
+    private String turn() {
+        return layer.kind() != Layer.Kind.SYMBOLS || layer.symbol() == null
+                ? null
+                : layer.symbol().turn();
+    }
+
+    /** Towards where each mark points, degrees clockwise from north; null where none does. */
+    double[] turns(Answers answers, int[] order) {
+        if (turn() == null) return null;
+        List<double[]> values = answers.of(shown).values();
+        return rounded(picked(values.get(values.size() - 1), order));
     }
 
     PlaceSheet sheet() {
@@ -147,11 +162,15 @@ final class PlaceMarks {
                     tintWords(),
                     rows.dataset().read(colour.measure()));
         }
-        Map<String, String> values = LayerRows.commonest(answers.of(colourCounts));
+        Column column = rows.dataset().table().column(colour.category());
+        Map<String, String> values = layer.symbol() != null && layer.symbol().lastOnTop()
+                ? LayerRows.last(
+                        answers.of(colourCounts), Colouring.order(column, colour.order(), Colouring.MOST_CATEGORIES))
+                : LayerRows.commonest(answers.of(colourCounts));
         return Colouring.byCategory(
                 colour,
                 Arrays.stream(order).mapToObj(g -> values.get(frame.key(0, g))).toList(),
-                rows.dataset().table().column(colour.category()),
+                column,
                 ColumnWords.of(colour.category()));
     }
 

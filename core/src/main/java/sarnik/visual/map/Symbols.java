@@ -51,6 +51,8 @@ final class Symbols implements LayerKind {
         brief.ofDataset(" of ");
         brief.size(", sized by ", "+ size");
         brief.colour();
+        brief.onTop();
+        brief.turn();
         brief.gather();
         brief.label();
         brief.tip();
@@ -87,6 +89,7 @@ final class Symbols implements LayerKind {
                 .map(s -> circle == null ? ONE_SIZE : s == 0 ? NOTHING_SOLD : round(circle.radius(s)))
                 .toArray();
         Colouring colouring = marks.colouring(answers, order, notes);
+        int[] pile = layer.symbol() != null && layer.symbol().lastOnTop() ? pile(colouring.classes()) : null;
         PlaceMarks.Shapes shapes = marks.shapes(answers, order);
         PlaceMarks.Labels labels = marks.labels(answers, order);
         Key key = colouring.key().shaped(shapes.swatches());
@@ -111,7 +114,18 @@ final class Symbols implements LayerKind {
                 members(rows, marks.column(), frame, order),
                 labels.texts(),
                 labels.ranks(),
+                marks.turns(answers, order),
+                pile,
                 key);
+    }
+
+    /** The order in which marks are painted where the last of the colours lie on top; those without a colour lie lowest. */
+    private static int[] pile(int[] classes) {
+        return IntStream.range(0, classes.length)
+                .boxed()
+                .sorted(Comparator.comparingInt(i -> classes[i]))
+                .mapToInt(i -> i)
+                .toArray();
     }
 
     /** The sizes rest on the largest of the whole, so that a pick does not make what is left grow. */
