@@ -8,8 +8,8 @@ const APART = 2000;
 
 const STATES = () => ({ WATCH: phrase('watch'), BAD: phrase('bad'), SILENT: phrase('silent') });
 
-/** Paths of the signs of states, in a box of 12 by 12: told apart without their colours. */
-const SIGNS = { WATCH: 'M6 1L11.5 11H.5z', BAD: 'M6 0L12 6 6 12 0 6z', SILENT: 'M1 1h10v10H1zM3 3v6h6V3z' };
+/** Paths of the signs of states, in a box of 12 by 12, as maps have them in the order of states. */
+const SIGNS = { WATCH: 'M1 1h10v10H1z', BAD: 'M6 0L12 6 6 12 0 6z', SILENT: 'M6 1L11.5 11H.5z' };
 
 const timeOf = (millis, now = Date.now()) =>
   new Date(millis).toLocaleString(LANGUAGE, {
@@ -41,10 +41,10 @@ export class Amiss {
   #looked = 0;
   #due = null;
 
-  /** @param {import('./sheet.js').Sheet} sheet @param {HTMLElement} sign behind which the count stands */
-  constructor(sheet, sign) {
+  /** @param {import('./sheet.js').Sheet} sheet @param {HTMLElement} line in which the count stands */
+  constructor(sheet, line) {
     this.#sheet = sheet;
-    sign.after(this.#button);
+    line.append(this.#button);
     this.#button.addEventListener('click', () => (this.#list ? this.#close() : this.#open()));
     addEventListener('keydown', e => e.key === 'Escape' && this.#list && this.#close());
   }

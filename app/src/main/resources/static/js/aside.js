@@ -21,6 +21,11 @@ export class Aside {
     });
   }
 
+  /** Id of the visual on which was picked what it is about; null while it is folded away. */
+  get about() {
+    return this.#shown?.from ?? null;
+  }
+
   /**
    * Shows a page about what is picked.
    * @param {{from: string, part: string}} link @param {string[]} values
@@ -30,6 +35,9 @@ export class Aside {
     if (document.body.classList.contains('is-framed') || globalThis.sarnikCarried) return this.#sheet.goTo(link.part);
     const state = new Map(this.#sheet.state);
     state.set('g.page', [link.part]);
+    // It is about what is picked here, whatever was picked elsewhere before.
+    for (const other of Object.values(this.#sheet.opened.document.links))
+      if (other.effect === 'BESIDE' && other.part === link.part) state.delete(`p.${other.from}`);
     state.set(`p.${link.from}`, values);
     const text = writeAddress(state);
     if (this.#shown?.text === text) return null;

@@ -124,12 +124,16 @@ export class Links {
   /** Lets what slides in be where the state has it: after the page is opened or gone back to. */
   settle() {
     const picked = id => this.#sheet.state.has(`p.${id}`);
-    for (const link of Object.values(this.#sheet.opened.document.links)) {
-      if (link.effect === 'OPEN') this.#slide(link, picked(link.from));
-      // A press twice leaves nothing in the state that a reload could tell from a pick.
-      if (link.effect === 'BESIDE' && (link.on ?? 'PICKED') === 'PICKED' && this.#sheet.visuals.has(link.from))
-        this.#beside(link, this.#sheet.pickedOn(link.from));
-    }
+    const links = Object.values(this.#sheet.opened.document.links);
+    for (const link of links) if (link.effect === 'OPEN') this.#slide(link, picked(link.from));
+    // A press twice leaves nothing in the state that a reload could tell from a pick.
+    const beside = links.filter(
+      ({ effect, on, from }) => effect === 'BESIDE' && (on ?? 'PICKED') === 'PICKED' && this.#sheet.visuals.has(from),
+    );
+    const about = beside.filter(({ from }) => this.#sheet.pickedOn(from).length);
+    // What it is about stays, where that is picked still; else it is what else is picked.
+    const one = about.find(({ from }) => from === this.#aside?.about) ?? about[0];
+    for (const link of one ? [one] : beside) this.#beside(link, one ? this.#sheet.pickedOn(link.from) : []);
   }
 
   /**

@@ -17,8 +17,9 @@ export function keepLive(sheet) {
   const live = sheet.opened?.live ?? {};
   if (!Object.keys(live).length || globalThis.sarnikCarried || !('EventSource' in window)) return;
   const sign = el('span', { class: 'live-sign', id: 'live-sign', role: 'status' });
-  document.getElementById('showing')?.before(sign);
-  const amiss = new Amiss(sheet, sign);
+  const line = el('div', { class: 'live-line' }, sign);
+  document.getElementById('showing')?.before(line);
+  const amiss = new Amiss(sheet, line);
   amiss.look();
   let source = null;
   let since = null;

@@ -13,6 +13,7 @@ import sarnik.query.TimeStep;
 import sarnik.scale.NumberWords;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
+import sarnik.table.ColumnType;
 import sarnik.table.Extremes;
 
 /** Writes the slots of rules: which rows are kept to, and which other condition has to hold as well. */
@@ -31,6 +32,12 @@ final class RuleBrief {
             new Object[] {90, TimeStep.DAY},
             new Object[] {12, TimeStep.MONTH},
             new Object[] {24, TimeStep.MONTH});
+
+    private static final List<Object[]> LASTS_OF_CLOCK = List.of(
+            new Object[] {15, TimeStep.MINUTE},
+            new Object[] {60, TimeStep.MINUTE},
+            new Object[] {6, TimeStep.HOUR},
+            new Object[] {24, TimeStep.HOUR});
 
     private final BriefLine line;
     private final LoadedDataset dataset;
@@ -201,6 +208,11 @@ final class RuleBrief {
                     forms.add(option(
                             Rule.last(name, (Integer) last[0], (TimeStep) last[1], newest),
                             newest ? "counted back from " + high.substring(0, 10) : "counted back from today"));
+            if (column.type() == ColumnType.TIME)
+                for (Object[] last : LASTS_OF_CLOCK)
+                    forms.add(option(
+                            Rule.last(name, (Integer) last[0], (TimeStep) last[1], true),
+                            "counted back from " + high.replace('T', ' ')));
             forms.add(new Option(
                     ColumnWords.of(name) + " is from … to …",
                     low.substring(0, 10) + " to " + high.substring(0, 10),

@@ -3,6 +3,7 @@ package sarnik.data;
 import static sarnik.language.Language.phrase;
 
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -18,6 +19,7 @@ import sarnik.query.TimeStep;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Extremes;
+import sarnik.table.TimeColumn;
 
 /**
  * A standing rule of a visual, a layer or a part of one: which rows it always keeps to.
@@ -158,6 +160,7 @@ public record Rule(
             case MISSING -> new Condition.Missing(column);
             case FILLED -> new Condition.Filled(column);
             case LAST -> {
+                if (step.needsTime()) yield lastOfClock(dataset);
                 LocalDate[] span = span(dataset, today);
                 yield new Condition.Between(column, span[0].toString(), span[1].toString());
             }
@@ -165,9 +168,27 @@ public record Rule(
         };
     }
 
-    /** The first and the last day of a relative period; null for other forms. */
+    /** The last minutes or hours, which are counted back from the newest row: a day has no time of its own to end at. */
+    private Condition lastOfClock(LoadedDataset dataset) {
+        Column of = dataset.table()
+                .find(column)
+                .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", column)));
+        if (!(of instanceof TimeColumn times))
+            throw new MisfitException(phrase(
+                    "“{0}” holds {1}, which has no last minutes or hours",
+                    column, of.type().said()));
+        if (!Boolean.TRUE.equals(newest))
+            throw new MisfitException(phrase("The last minutes and hours are those up to the newest"));
+        Optional<Extremes> ends = times.extremes();
+        if (ends.isEmpty()) return new Condition.Filled(column);
+        LocalDateTime end = LocalDateTime.parse(times.text(ends.get().highest()));
+        LocalDateTime begin = step == TimeStep.HOUR ? end.minusHours(last) : end.minusMinutes(last);
+        return new Condition.Between(column, begin.toString(), end.toString());
+    }
+
+    /** The first and the last day of a relative period; null for other forms, and for minutes and hours. */
     private LocalDate[] span(LoadedDataset dataset, LocalDate today) {
-        if (form() != Is.LAST) return null;
+        if (form() != Is.LAST || step.needsTime() && !step.comesAgain()) return null;
         Column of = dataset.table()
                 .find(column)
                 .orElseThrow(() -> new MisfitException(phrase("There is no column “{0}” any more", column)));

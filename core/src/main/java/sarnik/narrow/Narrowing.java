@@ -314,6 +314,10 @@ public final class Narrowing {
                 .forEach(link -> narrowing
                         .computeIfAbsent(link.from(), from -> new ArrayList<>())
                         .add(link));
+        // A page that slides in is about what is picked on any of those it slides in from.
+        boolean isAbout = narrowing.entrySet().stream()
+                .anyMatch(e -> e.getValue().stream().anyMatch(link -> link.follows() == Link.Effect.BESIDE)
+                        && state.get(Part.PICK, e.getKey(), Value.Pick.class).isPresent());
         narrowing.forEach((from, links) -> {
             Value.Pick pick = state.get(Part.PICK, from, Value.Pick.class).orElse(null);
             Value.Pick frame = state.get(Part.FRAME, from, Value.Pick.class).orElse(null);
@@ -323,7 +327,9 @@ public final class Narrowing {
                     .filter(link -> link.gesture() == Link.Gesture.FRAMED && frame != null)
                     .toList();
             if (!picked.isEmpty()) pick(from, pick, picked, filtered, sceneOf);
-            else if (pick == null && links.stream().anyMatch(Link::asksFirst))
+            else if (pick == null
+                    && links.stream()
+                            .anyMatch(link -> link.asksFirst() && !(isAbout && link.follows() == Link.Effect.BESIDE)))
                 throw new MisfitException(
                         phrase("Pick something on “{0}”: what belongs to it is shown here.", nameOf(from)));
             if (!framed.isEmpty()) pick(from, frame, framed, filtered, sceneOf);

@@ -227,7 +227,8 @@ public final class Gateway implements AutoCloseable {
     private static double[] stop(int van, long leg) {
         long ofDay = Math.floorMod(leg, 40);
         double[] depot = DEPOTS[van];
-        if (ofDay == 0) return depot;
+        // Every fourth time it fetches what it needs for the next rounds.
+        if (ofDay % 4 == 0) return depot;
         Random chance = new Random(van * 7919L + ofDay);
         double away = 0.05 + 0.12 * chance.nextDouble();
         double angle = ofDay * 0.7 + chance.nextDouble() * 0.6;

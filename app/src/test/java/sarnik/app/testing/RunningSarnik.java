@@ -15,7 +15,9 @@ import sarnik.app.SarnikApplication;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
 import sarnik.demo.SarnikClient;
+import sarnik.standins.Mailbox;
 import sarnik.standins.OpenIdProvider;
+import sarnik.standins.RemoteTable;
 
 /**
  * The real application over a real PostgreSQL on loopback, started once for all tests; they talk to it from outside. A
@@ -37,6 +39,8 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
 
     private ConfigurableApplicationContext context;
     private OpenIdProvider provider;
+    private Mailbox mailbox;
+    private RemoteTable hooks;
     private String base;
     private final Map<String, SarnikClient> clients = new ConcurrentHashMap<>();
 
@@ -60,6 +64,8 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
             String port = postgres("start", "--fast");
             postgres("recreate");
             running.provider = OpenIdProvider.start(0);
+            running.mailbox = Mailbox.start(0);
+            running.hooks = RemoteTable.start(0, () -> 0, null, running.mailbox);
             running.context = SpringApplication.run(
                     SarnikApplication.class,
                     "--spring.datasource.url=jdbc:postgresql://127.0.0.1:" + port + "/sarnik",
@@ -67,6 +73,8 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
                     "--spring.datasource.password="
                             + Files.readString(DATABASE.resolve("password")).strip(),
                     "--server.port=0",
+                    "--sarnik.mail.host=127.0.0.1",
+                    "--sarnik.mail.port=" + running.mailbox.port(),
                     "--sarnik.largest-file=8MB",
                     "--sarnik.patience=3s",
                     "--sarnik.proxies=" + PROXY.replace(".", "\\."),
@@ -101,6 +109,16 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     /** The address of the server. */
     public String base() {
         return base;
+    }
+
+    /** Where mail arrives that is sent. */
+    public Mailbox mailbox() {
+        return mailbox;
+    }
+
+    /** The port of a web hook, {@code /hook}, whose messages the mailbox keeps. */
+    public int hookPort() {
+        return hooks.port();
     }
 
     public <T> T bean(Class<T> type) {
@@ -138,6 +156,8 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     @Override
     public void close() throws Exception {
         context.close();
+        hooks.close();
+        mailbox.close();
         provider.close();
         postgres("stop");
     }

@@ -263,7 +263,9 @@ final class PlaceMarks {
         if (symbol.category() == null)
             return new Shapes(null, symbol.shape() == null ? 0 : symbol.shape().ordinal(), List.of());
         int most = Layer.Shape.values().length - 1;
-        List<String> values = Colouring.order(rows.dataset().table().column(symbol.category()), null, most);
+        // Where colours stand for the same, they say the order: a state keeps its sign however many there are of each.
+        List<String> first = colour != null && symbol.category().equals(colour.category()) ? colour.order() : null;
+        List<String> values = Colouring.order(rows.dataset().table().column(symbol.category()), first, most);
         Map<String, String> of = LayerRows.commonest(answers.of(shapeCounts));
         int[] counts = new int[most + 1];
         int[] shapes = Arrays.stream(order)
