@@ -189,17 +189,12 @@ export class Amiss {
     );
   }
 
-  /** Picks the device wherever it can be picked. */
+  /** Picks the device where devices can be picked: by their code, or on a map. */
   #pick({ dataset, device }) {
-    const { sources, document: dashboard } = this.#sheet.opened;
-    const from = this.#sheet
-      .ids()
-      .find(id => this.#devicesOf(dashboard.visuals[id]).includes(dataset) && id in (sources ?? {}));
-    if (from) this.#sheet.pick(from, [device], false);
+    const { sources } = this.#sheet.opened;
+    const values = { [`${dataset}.device`]: device, [`${dataset}.@place`]: `t${device}` };
+    const on = Object.keys(values).flatMap(source => this.#sheet.ids().filter(id => sources?.[id] === source));
+    if (on.length) this.#sheet.pick(on[0], [values[sources[on[0]]]], false);
     this.#close();
-  }
-
-  #devicesOf(visual) {
-    return [visual.dataset, ...Object.values(visual.layers ?? {}).map(layer => layer.dataset)];
   }
 }

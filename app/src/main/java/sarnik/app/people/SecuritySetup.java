@@ -169,6 +169,7 @@ class SecuritySetup {
                         "/api/dashboards/*",
                         "/api/dashboards/*/files/*",
                         "/api/dashboards/*/changes",
+                        "/api/dashboards/*/amiss",
                         "/api/dashboards/*/views",
                         "/api/dashboards/*/visuals/*/layers/*/shapes/*",
                         "/api/boundary-sets/*/shapes/*",
@@ -186,6 +187,7 @@ class SecuritySetup {
                         "/api/dashboards/*/rows",
                         "/api/dashboards/*/filters/values",
                         "/api/dashboards/*/narrowings",
+                        "/api/dashboards/*/amiss/*",
                         "/api/requests",
                         "/sign-out")
                 .authenticated()

@@ -116,6 +116,15 @@ abstract class BrowserTest {
         locator.filter(new Locator.FilterOptions().setHasText(text)).waitFor();
     }
 
+    /** Looks again and again until something holds. */
+    static void waitUntil(java.util.concurrent.Callable<Boolean> holds) throws Exception {
+        long end = System.currentTimeMillis() + 30_000;
+        while (!holds.call()) {
+            assertThat(System.currentTimeMillis()).as("it does not come about").isLessThan(end);
+            Thread.sleep(50);
+        }
+    }
+
     static BoundingBox box(Locator locator) {
         return locator.boundingBox();
     }

@@ -169,6 +169,44 @@ class AmissTest {
         assertThat(ana.read(ana.get(elsewhere)).at("/amiss/0/seenBy").isNull()).isTrue();
     }
 
+    /** Who may see some devices only is told of no others, and notes none of them; nor does a link that is bound to some. */
+    @Test
+    void keepsToTheDevicesThatAViewerMaySee() throws Exception {
+        Feed feed = feed("Furnaces", "null");
+        send(feed, "f1", Instant.now(), 50);
+        send(feed, "f2", Instant.now(), 50);
+        long dashboard = dashboard("Furnaces", feed.devices);
+        assertThat(ana.describe(feed.devices, "viewer-rule", Map.of("rule", "device = 'f2'"))
+                        .statusCode())
+                .isEqualTo(204);
+        ana.publish(dashboard);
+        ana.json(
+                "PUT",
+                "/api/dashboards/" + dashboard + "/grants",
+                Map.of("who", Map.of("kind", "EVERYBODY"), "may", "READ"));
+        String address = "/api/dashboards/" + dashboard + "/amiss";
+        until(() -> ana.read(ana.get(address)).get("amiss").size() == 2, "who made it sees both");
+        SarnikClient rui = sarnik.client("rui");
+        JsonNode told = rui.read(rui.get(address));
+        assertThat(told.get("amiss")).hasSize(1);
+        assertThat(told.at("/amiss/0/device").asString()).isEqualTo("f2");
+        for (JsonNode each : ana.read(ana.get(address)).get("amiss"))
+            assertThat(note(rui, address, each.get("turn").asLong(), "seen").statusCode())
+                    .isEqualTo(each.get("device").asString().equals("f2") ? 204 : 404);
+        String path = ana.json(
+                        "POST",
+                        "/api/dashboards/" + dashboard + "/links",
+                        Map.of("name", "Furnaces", "opensTo", "ANYONE"))
+                .get("path")
+                .asString();
+        HttpResponse<String> stranger = DEVICES.send(
+                HttpRequest.newBuilder(URI.create(sarnik.base() + "/api" + path + "/amiss"))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+        assertThat(stranger.statusCode()).isEqualTo(200);
+        assertThat(stranger.body()).contains("f2").doesNotContain("f1").contains("\"notes\":false");
+    }
+
     /** Mail and web hook say the same turns once each, and that it is well again. */
     @Test
     void isToldByMailAndWebHook() throws Exception {

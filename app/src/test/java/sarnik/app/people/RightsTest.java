@@ -33,6 +33,15 @@ class RightsTest {
             Map.entry("GET /api/dashboards/{id}/changes", "reader"),
             Map.entry("GET /api/editions/{edition}/changes", "reader"),
             Map.entry("GET /api/versions/{version}/changes", "analyst"),
+            Map.entry("GET /api/shown/{bearer}/amiss", "all"),
+            Map.entry("GET /api/dashboards/{id}/amiss", "reader"),
+            Map.entry("GET /api/editions/{edition}/amiss", "reader"),
+            Map.entry("GET /api/versions/{version}/amiss", "analyst"),
+            Map.entry("POST /api/dashboards/{id}/amiss/{turn}", "reader"),
+            Map.entry("POST /api/editions/{edition}/amiss/{turn}", "reader"),
+            Map.entry("POST /api/versions/{version}/amiss/{turn}", "analyst"),
+            Map.entry("PUT /api/feeds/{id}/broker", "analyst"),
+            Map.entry("POST /api/feeds/{id}/parts", "analyst"),
             Map.entry("GET /feeds", "analyst"),
             Map.entry("POST /feeds", "analyst"),
             Map.entry("GET /feeds/{id}", "analyst"),
@@ -276,6 +285,7 @@ class RightsTest {
                 .replace("{id}", "999999")
                 .replace("{edition}", "999999")
                 .replace("{feed}", "999999")
+                .replace("{turn}", "999999")
                 .replace("{bearer}", "nobody-has-made-this-link")
                 .replace("{secret}", "nobody-has-made-this-link")
                 .replace("{request}", "999999")
