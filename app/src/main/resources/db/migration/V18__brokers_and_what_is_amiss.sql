@@ -1,5 +1,5 @@
--- The broker that a feed is read from (a Broker), and the password for it.
-ALTER TABLE live_feeds ADD COLUMN broker jsonb, ADD COLUMN broker_word varchar(400),
+-- The broker that a feed is read from (a Broker), the password for it, and a server (a ThingsSource).
+ALTER TABLE live_feeds ADD COLUMN broker jsonb, ADD COLUMN things jsonb, ADD COLUMN broker_word varchar(400),
     -- up to which batch its readings are put together by minute, hour and day
     ADD COLUMN rolled_batch bigint NOT NULL DEFAULT 0,
     -- datasets that it is shown as besides, by what they show

@@ -159,6 +159,44 @@ function drawBroker() {
   );
 }
 
+// --- a server of SensorThings -----------------------------------------------------------------
+
+function drawThings() {
+  const now = { address: '', seconds: 60, ...feed.things };
+  const keep = (source, words) =>
+    attempt(async () => {
+      await ask('PUT', below('things'), { body: { source }, headers: { 'If-Match': `"${feed.revision}"` } });
+      say(words);
+      await begin();
+    });
+  place('things').replaceChildren(
+    el(
+      'p',
+      { class: 'form-sentence' },
+      'The root of the server is ',
+      line('Address of the server', now.address, v => (now.address = v), {
+        look: 'feed-broker',
+        hint: 'https://example.org/v1.1',
+      }),
+      '; it is asked every ',
+      line('How often it is asked, seconds', now.seconds, v => (now.seconds = Number(v)), { look: 'feed-number' }),
+      ' seconds. Each observation comes as a message: device, time, measure, value, and where the thing is.',
+    ),
+    feed.thingsStanding
+      ? el(
+          'p',
+          { class: feed.thingsStanding.open ? '' : 'sentence-bad' },
+          feed.thingsStanding.open
+            ? `Read last ${feed.thingsStanding.since}.`
+            : `Not read (${feed.thingsStanding.since}): ${feed.thingsStanding.words}`,
+        )
+      : '',
+    act('Read from this server', () => keep(now, 'Kept. It is read from now on.'), 'do'),
+    ' ',
+    feed.things ? act('Read from it no more', () => keep(null, 'It is read no more.')) : '',
+  );
+}
+
 // --- how messages become readings ------------------------------------------------------------
 
 const remark = part => guess?.remarks.find(r => r.part === part);
@@ -809,6 +847,7 @@ async function begin() {
   }
   drawStanding();
   drawBroker();
+  drawThings();
   drawShape();
   drawMessages();
   drawWatch();

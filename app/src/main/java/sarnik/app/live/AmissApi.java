@@ -128,7 +128,7 @@ class AmissApi {
     }
 
     /** What somebody notes; empty for only having seen it. */
-    record Note(String note) {}
+    record AmissNote(String note) {}
 
     @PostMapping({
         "/api/dashboards/{id}/amiss/{turn}",
@@ -139,7 +139,7 @@ class AmissApi {
     void note(
             Reading reading,
             @PathVariable long turn,
-            @RequestBody Note note,
+            @RequestBody AmissNote note,
             @AuthenticationPrincipal SignedIn person) {
         String words = note.note() == null ? "" : note.note().strip();
         if (words.length() > LONGEST_NOTE)

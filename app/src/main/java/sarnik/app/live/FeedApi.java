@@ -34,6 +34,7 @@ class FeedApi {
     private final Troubles troubles;
     private final ReadingWriter writer;
     private final Subscriptions subscriptions;
+    private final ThingsReader things;
     private final NoticeSender notices;
     private final Mails mails;
     private final JsonMapper mapper;
@@ -45,6 +46,7 @@ class FeedApi {
             Troubles troubles,
             ReadingWriter writer,
             Subscriptions subscriptions,
+            ThingsReader things,
             NoticeSender notices,
             Mails mails,
             JsonMapper mapper) {
@@ -54,6 +56,7 @@ class FeedApi {
         this.troubles = troubles;
         this.writer = writer;
         this.subscriptions = subscriptions;
+        this.things = things;
         this.notices = notices;
         this.mails = mails;
         this.mapper = mapper;
@@ -65,6 +68,8 @@ class FeedApi {
      * @param shape how messages become readings; null until it is said
      * @param broker which broker it is read from; null for none
      * @param standing how that stands; null for none
+     * @param things which server of SensorThings it is read from; null for none
+     * @param thingsStanding how that stands; null for none
      * @param devicesDataset the dataset of its devices as they are now; null until it has a shape
      * @param readingsDataset the dataset of its newest readings
      * @param devices how many have sent
@@ -81,14 +86,16 @@ class FeedApi {
             MessageShape shape,
             FeedSettings settings,
             Broker broker,
-            Standing standing,
+            FeedStanding standing,
+            ThingsSource things,
+            FeedStanding thingsStanding,
             Long devicesDataset,
             Long readingsDataset,
             int devices,
             int readings,
             boolean waiting,
             Map<Live.Part, Long> parts,
-            List<NoticeSender.Line> told,
+            List<NoticeSender.NoticeLine> told,
             boolean mails,
             List<Samples.Sample> samples,
             List<TroubleLine> troubles) {}
@@ -101,7 +108,7 @@ class FeedApi {
      *
      * @param words why nothing comes; null while it does
      */
-    record Standing(boolean open, String since, String words) {}
+    record FeedStanding(boolean open, String since, String words) {}
 
     /** A name to make a feed of. */
     record Named(String name) {}
@@ -125,7 +132,11 @@ class FeedApi {
                 kept.getBroker() == null ? null : mapper.readValue(kept.getBroker(), Broker.class),
                 subscriptions
                         .standing(id)
-                        .map(s -> new Standing(s.isOpen(), DayWords.of(s.since()), s.words()))
+                        .map(s -> new FeedStanding(s.isOpen(), DayWords.of(s.since()), s.words()))
+                        .orElse(null),
+                kept.getThings() == null ? null : mapper.readValue(kept.getThings(), ThingsSource.class),
+                things.standing(id)
+                        .map(s -> new FeedStanding(s.isOpen(), DayWords.of(s.since()), s.words()))
                         .orElse(null),
                 kept.getDevicesDataset(),
                 kept.getReadingsDataset(),
@@ -211,6 +222,22 @@ class FeedApi {
             @RequestHeader("If-Match") String revision,
             @AuthenticationPrincipal SignedIn person) {
         return kept(feeds.broker(id, number(revision), from.broker(), from.word(), person));
+    }
+
+    /**
+     * Which server a feed is read from.
+     *
+     * @param source null for none any more
+     */
+    record ThingsFrom(ThingsSource source) {}
+
+    @PutMapping("/{id}/things")
+    ResponseEntity<Void> things(
+            @PathVariable long id,
+            @RequestBody ThingsFrom from,
+            @RequestHeader("If-Match") String revision,
+            @AuthenticationPrincipal SignedIn person) {
+        return kept(feeds.things(id, number(revision), from.source(), person));
     }
 
     private static ResponseEntity<Void> kept(long revision) {

@@ -525,6 +525,20 @@ class Feeds {
         return change(id, revision, f -> f.broker(mapper.writeValueAsString(now), kept));
     }
 
+    /**
+     * Says which server a feed is read from.
+     *
+     * @param source null for none any more
+     * @return the revision after it
+     */
+    long things(long id, long revision, ThingsSource source, SignedIn person) {
+        needed(id, person);
+        if (source == null) return change(id, revision, f -> f.things(null));
+        ThingsSource now = source.checked();
+        outside.checked(now.address());
+        return change(id, revision, f -> f.things(mapper.writeValueAsString(now)));
+    }
+
     /** Lists of devices are looked at again once a minute: their datasets may have changed. */
     @Scheduled(fixedDelay = 60_000, initialDelay = 5_000)
     void lists() {

@@ -41,6 +41,10 @@ class LiveFeed {
     @JdbcTypeCode(SqlTypes.JSON)
     private String broker;
 
+    /** {@link ThingsSource} as JSON; null where it is read from none. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String things;
+
     /** The password by which it is read there; null for none. */
     private String brokerWord;
 
@@ -94,6 +98,16 @@ class LiveFeed {
 
     String getBroker() {
         return broker;
+    }
+
+    String getThings() {
+        return things;
+    }
+
+    /** @param now null to read from no server any more */
+    void things(String now) {
+        things = now;
+        revision++;
     }
 
     String getBrokerWord() {

@@ -201,7 +201,7 @@ class NoticeSender {
      * @param sent when; null while it waits
      * @param failed why it was not sent the last time; null where it was, or was not tried
      */
-    record Line(
+    record NoticeLine(
             String way,
             String address,
             String device,
@@ -212,8 +212,8 @@ class NoticeSender {
             boolean givenUp) {}
 
     /** The newest of a feed. */
-    List<Line> newest(long feed) {
-        List<Line> lines = new ArrayList<>();
+    List<NoticeLine> newest(long feed) {
+        List<NoticeLine> lines = new ArrayList<>();
         try (Connection connection = connections.open();
                 PreparedStatement statement = connection.prepareStatement("""
                         SELECT n.way, n.address, d.code, t.state, n.due_at, n.sent_at, n.failed, n.given_up FROM live_notices n
@@ -222,7 +222,7 @@ class NoticeSender {
             statement.setLong(1, feed);
             try (ResultSet found = statement.executeQuery()) {
                 while (found.next())
-                    lines.add(new Line(
+                    lines.add(new NoticeLine(
                             found.getString(1),
                             found.getString(2),
                             found.getString(3),

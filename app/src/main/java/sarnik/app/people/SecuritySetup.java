@@ -174,7 +174,8 @@ class SecuritySetup {
                         "/api/dashboards/*/visuals/*/layers/*/shapes/*",
                         "/api/boundary-sets/*/shapes/*",
                         "/api/grounds/**",
-                        "/api/places")
+                        "/api/places",
+                        "/api/sensorthings/v1.1/**")
                 .authenticated()
                 .requestMatchers(
                         HttpMethod.POST,

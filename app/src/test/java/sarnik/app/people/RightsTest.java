@@ -41,6 +41,8 @@ class RightsTest {
             Map.entry("POST /api/editions/{edition}/amiss/{turn}", "reader"),
             Map.entry("POST /api/versions/{version}/amiss/{turn}", "analyst"),
             Map.entry("PUT /api/feeds/{id}/broker", "analyst"),
+            Map.entry("PUT /api/feeds/{id}/things", "analyst"),
+            Map.entry("GET /api/sensorthings/v1.1/**", "reader"),
             Map.entry("POST /api/feeds/{id}/parts", "analyst"),
             Map.entry("GET /feeds", "analyst"),
             Map.entry("POST /feeds", "analyst"),
