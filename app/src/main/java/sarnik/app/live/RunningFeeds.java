@@ -102,6 +102,7 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     /** Forgets what it knows of a feed, whose description has changed or which is gone. */
     void changed(long id) {
         running.remove(id);
+        read.keySet().removeIf(live -> live.feed() == id);
     }
 
     private RunningFeed read(LiveFeed kept) {

@@ -101,6 +101,7 @@ final class LayerSlots {
             Slot.within("/size/radius", "radius"),
             Slot.within("/size/largest", "largest"),
             Slot.within("/size/rule", "rule"),
+            Slot.within("/symbol/turn", "turn"),
             Slot.within("/path/who", "who"),
             Slot.within("/path/by", "by"),
             Slot.within("/path/breakMinutes", "breakMinutes"),
