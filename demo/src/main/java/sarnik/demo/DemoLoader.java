@@ -343,6 +343,8 @@ public final class DemoLoader {
                         "takes",
                         Map.of("rows", false, "pictures", true, "prints", true)));
         String wall = link(6, Map.of("name", "For the wall in the office", "opensTo", "ANYONE"));
+        String probes = link(15, Map.of("name", "Probes, for anyone", "opensTo", "ANYONE"));
+        String vans = link(16, Map.of("name", "Vans, for anyone", "opensTo", "ANYONE"));
         TAGS.forEach((id, tags) -> tag(id, tags));
         say("  packing one as files for any web server");
         unpack(client.download("/api/dashboards/1/package.zip", directory.resolve("dashboard-1.zip"))
@@ -352,9 +354,19 @@ public final class DemoLoader {
                 shown to anyone   @base%s
                 in a newspaper    %s/news?frame=@encoded%s
                 on a wall         @base%s#wall.20s
+                probes, live      @base%s
+                vans, live        @base%s
+                mail that it sent %s/mails
                 as static files   %s/files/
                 """.formatted(
-                        sells, site, URLEncoder.encode(news + "#framed", StandardCharsets.UTF_8), wall, site));
+                        sells,
+                        site,
+                        URLEncoder.encode(news + "#framed", StandardCharsets.UTF_8),
+                        wall,
+                        probes,
+                        vans,
+                        site,
+                        site));
     }
 
     /** By which tags dashboards are found. */
