@@ -57,6 +57,7 @@ export function keepLive(sheet) {
   };
 
   function heard() {
+    amiss.look();
     if (since !== null) {
       since = null;
       want(all());
@@ -81,7 +82,6 @@ export function keepLive(sheet) {
     source.onopen = heard;
     source.onmessage = event => {
       heard();
-      amiss.look();
       want(JSON.parse(event.data).datasets.flatMap(id => live[id] ?? []));
     };
     source.onerror = () => {

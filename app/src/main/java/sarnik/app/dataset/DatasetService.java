@@ -570,7 +570,7 @@ public class DatasetService implements Datasets {
     }
 
     /** Sets what columns of a dataset mean the same as columns of others. @return the revision after it */
-    long tie(long id, long revision, List<Tie> ties, SignedIn person) {
+    public long tie(long id, long revision, List<Tie> ties, SignedIn person) {
         descriptions.check(id, May.COMPOSE, person);
         ties.forEach(tie -> {
             match(id, tie);

@@ -107,7 +107,7 @@ class AmissApi {
         java.util.Set<String> seen = new java.util.HashSet<>();
         for (int row = 0; row < codes.size(); row++) if (!codes.isMissing(row)) seen.add(codes.text(row));
         List<Amiss> amiss = new ArrayList<>();
-        for (Turns.Open open : turns.amiss(feed.id)) {
+        for (Turns.Open open : turns.amiss(feed)) {
             RunningFeed.Device device = feed.device(open.device());
             if (device == null || !seen.contains(device.code)) continue;
             RunningFeed.Listed listed = feed.listed(device.code);

@@ -6,6 +6,7 @@ import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -293,6 +294,7 @@ class Feeds {
         long after = change(
                 id, revision, feed -> feed.shape(mapper.writeValueAsString(shape), mapper.writeValueAsString(columns)));
         show(id, shape, person);
+        tieToList(id, person);
         return after;
     }
 
@@ -458,7 +460,27 @@ class Feeds {
         String called = name(name == null ? feed.getName() : name);
         long after = change(id, revision, f -> f.settings(called, mapper.writeValueAsString(settings)));
         list(id);
+        tieToList(id, person);
         return after;
+    }
+
+    /** Ties the devices of a feed to the dataset that lists them, so that its other columns narrow and colour them as well. */
+    private void tieToList(long id, SignedIn person) {
+        LiveFeed feed = stored.findById(id).orElseThrow();
+        FeedSettings.DeviceList list =
+                mapper.readValue(feed.getSettings(), FeedSettings.class).devices();
+        if (list == null || feed.getDevicesDataset() == null) return;
+        Description devices = datasets.description(feed.getDevicesDataset()).orElseThrow();
+        Tie tie = new Tie(RunningFeed.DEVICE, list.dataset(), list.code());
+        if (devices.ties().contains(tie)) return;
+        List<Tie> ties = new ArrayList<>(devices.ties());
+        ties.add(tie);
+        try {
+            datasets.tie(feed.getDevicesDataset(), devices.revision(), ties, person);
+        } catch (RefusedException unfit) {
+            // Codes that are numbers there are no texts; names, kinds and places are read from it all the same.
+            LOG.info("The devices of “{}” are not tied to their list: {}", feed.getName(), unfit.getMessage());
+        }
     }
 
     /** Where devices arrive. @param person who says so, and has to see it; null for the program itself */
@@ -597,8 +619,14 @@ class Feeds {
             try (Connection connection = connections.open()) {
                 int days = store.forget(connection, feed.getId(), before);
                 RunningFeed now = running.find(feed.getId()).orElseThrow();
+                // By whole days, as readings are: an hour is never worked out anew from a part of its minutes.
                 rollUps.forget(
-                        connection, now, before, Instant.now().minus(Duration.ofDays(settings.keepRolledDays())));
+                        connection,
+                        now,
+                        before.truncatedTo(ChronoUnit.DAYS),
+                        Instant.now()
+                                .minus(Duration.ofDays(settings.keepRolledDays()))
+                                .truncatedTo(ChronoUnit.DAYS));
                 connection.commit();
                 if (days > 0) LOG.info("Of “{}” {} days were forgotten", feed.getName(), days);
             } catch (SQLException failed) {

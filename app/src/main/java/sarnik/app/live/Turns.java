@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -142,8 +143,22 @@ class Turns {
             Instant seenAt,
             String note) {}
 
-    /** What is amiss now, the longest first. */
-    List<Open> amiss(long feed) {
+    /** What was amiss after so many turns of a feed. */
+    private record Amiss(long revision, long turns, List<Open> open) {}
+
+    private final Map<Long, Amiss> amiss = new ConcurrentHashMap<>();
+
+    /** What is amiss now, the longest first. Many pages ask; it is read anew once something has turned or is noted. */
+    List<Open> amiss(RunningFeed feed) {
+        long turns = feed.turns();
+        Amiss known = amiss.get(feed.id);
+        if (known != null && known.turns == turns && known.revision == feed.revision) return known.open;
+        List<Open> open = readAmiss(feed.id);
+        amiss.put(feed.id, new Amiss(feed.revision, turns, open));
+        return open;
+    }
+
+    private List<Open> readAmiss(long feed) {
         try (Connection connection = connections.open();
                 PreparedStatement statement = connection.prepareStatement("""
                         SELECT id, device, state, since, why, noted_by, noted_at, note FROM live_turns

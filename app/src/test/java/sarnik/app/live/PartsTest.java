@@ -18,11 +18,13 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import sarnik.app.dataset.Live;
 import sarnik.app.testing.RunningSarnik;
+import sarnik.app.testing.Samples;
 import sarnik.demo.SarnikClient;
 import sarnik.live.Reading;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
 import sarnik.table.WholeColumn;
+import tools.jackson.databind.JsonNode;
 
 @ExtendWith(RunningSarnik.class)
 @DisplayName("What else a feed is shown as")
@@ -163,6 +165,49 @@ class PartsTest {
                         .statusCode())
                 .isEqualTo(204);
         assertThat(ana.get("/datasets/" + dataset).statusCode()).isEqualTo(404);
+    }
+
+    /** Columns of the list of devices that a feed does not know itself narrow its devices all the same. */
+    @Test
+    void devicesAreTiedToTheirList() throws Exception {
+        long list = ana.bring(
+                RunningSarnik.file(
+                        "devices.csv",
+                        "code,kind,owner,lat,lon\nd1,Sonda,Nora,42.00000,-3.00000\nd2,Sonda,Olga,41.00000,-3.00000\n"),
+                "Devices of a test");
+        long id = feed("Listed", false);
+        put(id, "settings", """
+                {"settings": {"keepDays": 30, "windowHours": 24, "silentSeconds": 0, "trailMinutes": 0, "strangers": true,
+                  "thresholds": [], "devices": {"dataset": %d, "code": "code", "kind": "kind"}}}""".formatted(list));
+        long now = System.currentTimeMillis() / 1000 * 1000;
+        keep(
+                id,
+                List.of(
+                        new Reading("d1", now, Double.NaN, Double.NaN, new Object[] {1.0, "w"}),
+                        new Reading("d2", now, Double.NaN, Double.NaN, new Object[] {8.0, "w"})));
+        long devices =
+                ana.read(ana.get("/api/feeds/" + id)).get("devicesDataset").asLong();
+        JsonNode made = ana.json("POST", "/api/dashboards", Map.of("title", "Whose?"));
+        long dashboard = made.get("id").asLong();
+        ana.read(ana.send(
+                "PATCH",
+                "/api/dashboards/" + dashboard,
+                Samples.JSON_PATCH,
+                """
+                [{"op":"add","path":"/visuals/v1","value":{"type":"figure","page":"p1","at":{"x":0,"y":0,"w":6,"h":4},"title":"Most",
+                   "dataset":%1$d,"measure":{"summary":"MAXIMUM","column":"value"}}},
+                 {"op":"add","path":"/filters/f1","value":{"type":"choice","page":"p1","order":1,"dataset":%2$d,"column":"owner",
+                   "title":"Owner","terms":{"across":true}}}]""".formatted(devices, list),
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
+        assertThat(most(dashboard, "")).isEqualTo("8");
+        assertThat(most(dashboard, "f.f1=Nora")).isEqualTo("1");
+    }
+
+    private String most(long dashboard, String state) throws Exception {
+        return ana.json("POST", "/api/dashboards/" + dashboard + "/frames", Map.of("state", state))
+                .at("/drawings/v1/text")
+                .asString();
     }
 
     @Test
