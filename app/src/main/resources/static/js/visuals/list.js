@@ -1,5 +1,5 @@
 import { el } from '../elements.js';
-import { Finder, pagesOf, scrolling } from './pages.js';
+import { Finder, leftInPlace, pagesOf, scrolling } from './pages.js';
 import { notesOf, stateSign } from './chart.js';
 import { phrase } from '../language.js';
 
@@ -27,19 +27,22 @@ export function draw(handle, drawing) {
   if (handle.drawing && handle.drawing.from !== drawing.from) handle.place.scrollTop = 0;
   handle.drawing = drawing;
   handle.finder.shown(drawing.all);
-  handle.place.replaceChildren(...drawing.lines.map((line, i) => lineOf(handle, line, i)));
+  leftInPlace(handle.place, () =>
+    handle.place.replaceChildren(...drawing.lines.map((line, i) => lineOf(handle, line, i))),
+  );
   handle.foot.replaceChildren(
     ...pagesOf(drawing, drawing.lines.length, drawing.unit === phrase('row') ? 'rows' : 'lines', from =>
       handle.finder.look({ from }),
     ),
     notesOf(drawing.notes),
   );
-  if (focused) handle.place.querySelector(`[data-part="${CSS.escape(focused)}"]`)?.focus();
+  if (focused) handle.place.querySelector(`[data-part="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
   light(handle, handle.picks);
 }
 
 function lineOf(handle, line, i) {
-  const name = JSON.stringify([line.key, line.text, line.below]);
+  // What is said below may be newer from one moment to the next; the line that is open stays so.
+  const name = JSON.stringify(line.key === null ? [line.text, line.below] : [line.key, line.text]);
   const whole = el(
     'dl',
     { class: 'line-record', hidden: !handle.open.has(name) },
@@ -58,7 +61,7 @@ function lineOf(handle, line, i) {
       class: 'line-opener',
       'aria-expanded': String(!whole.hidden),
       'aria-label': phrase('All of {0}', line.text),
-      'data-part': `open ${i}`,
+      'data-part': `open ${line.key ?? i}`,
       onclick: turn,
     },
     el('svg', { viewBox: '0 0 12 12', 'aria-hidden': 'true' }, el('path', { d: 'M2 4l4 4 4-4' })),
@@ -72,7 +75,7 @@ function lineOf(handle, line, i) {
       { class: 'line-row' },
       el(
         'button',
-        { type: 'button', class: 'line-words', 'data-part': `line ${i}`, onclick: press },
+        { type: 'button', class: 'line-words', 'data-part': `line ${line.key ?? i}`, onclick: press },
         el('span', { class: 'line-text' }, stateSign(line.state), line.text),
         line.below ? el('span', { class: 'line-below' }, line.below) : '',
       ),

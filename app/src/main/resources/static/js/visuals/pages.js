@@ -109,3 +109,22 @@ export function pagesOf({ from, all, page }, count, unit, move) {
     button(phrase('to the next|On'), from + page),
   ];
 }
+
+/**
+ * Draws a place anew that scrolls, and leaves what is read in it where it is: the first in sight of what has a key, also
+ * where others came or went before it.
+ * @param {HTMLElement} place @param {() => void} draw
+ */
+export function leftInPlace(place, draw) {
+  const keyed = () => [...place.querySelectorAll('[data-key]')];
+  const topOf = one => one.getBoundingClientRect().top - place.getBoundingClientRect().top;
+  const read = place.scrollTop > 0 ? keyed().find(one => topOf(one) + one.offsetHeight > 0) : null;
+  const [key, top] = read ? [read.dataset.key, topOf(read)] : [];
+  const above = place.scrollTop;
+  draw();
+  if (!read) return;
+  const same = keyed().filter(one => one.dataset.key === key);
+  // Of several that are called alike nobody knows which it was.
+  if (same.length === 1) place.scrollTop += topOf(same[0]) - top;
+  else place.scrollTop = above;
+}

@@ -1,7 +1,7 @@
 import { el } from '../elements.js';
 import { stateSign, tinyLine } from './chart.js';
 import { Columns } from './columns.js';
-import { Finder, pagesOf, scrolling } from './pages.js';
+import { Finder, leftInPlace, pagesOf, scrolling } from './pages.js';
 import { phrase } from '../language.js';
 
 /**
@@ -38,35 +38,37 @@ function show(handle) {
   const words = heads.map(h => h.words);
   handle.order = handle.columns.inOrder(words);
   const widths = handle.order.map(i => handle.columns.width(words[i]));
-  handle.scroll.replaceChildren(
-    el(
-      'table',
-      { class: `rows table-rows ${widths.some(w => w) ? 'is-sized' : ''}` },
+  leftInPlace(handle.scroll, () =>
+    handle.scroll.replaceChildren(
       el(
-        'colgroup',
-        {},
-        ...widths.map(width => el('col', { style: width ? { width: `${width}px` } : {} })),
-        lineWords && el('col', { class: 'line-column' }),
-      ),
-      el(
-        'thead',
-        {},
+        'table',
+        { class: `rows table-rows ${widths.some(w => w) ? 'is-sized' : ''}` },
         el(
-          'tr',
+          'colgroup',
           {},
-          ...handle.order.map((i, at) => headOf(handle, i, at)),
-          lineWords && el('th', { scope: 'col', title: lineWords }, lineWords.split(',')[0]),
+          ...widths.map(width => el('col', { style: width ? { width: `${width}px` } : {} })),
+          lineWords && el('col', { class: 'line-column' }),
         ),
+        el(
+          'thead',
+          {},
+          el(
+            'tr',
+            {},
+            ...handle.order.map((i, at) => headOf(handle, i, at)),
+            lineWords && el('th', { scope: 'col', title: lineWords }, lineWords.split(',')[0]),
+          ),
+        ),
+        el('tbody', {}, ...rows.map(row => rowOf(handle, row))),
+        total && el('tfoot', {}, el('tr', {}, ...cellsOf(handle, total))),
       ),
-      el('tbody', {}, ...rows.map(row => rowOf(handle, row))),
-      total && el('tfoot', {}, el('tr', {}, ...cellsOf(handle, total))),
     ),
   );
   handle.foot.replaceChildren(
     ...pagesOf(drawing, rows.length, 'rows', from => handle.finder.look({ from })),
     ...(drawing.notes.length ? [el('span', {}, drawing.notes.join(' '))] : []),
   );
-  if (focused) handle.scroll.querySelector(`[data-part="${CSS.escape(focused)}"]`)?.focus();
+  if (focused) handle.scroll.querySelector(`[data-part="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
   light(handle, handle.picks);
 }
 

@@ -101,4 +101,58 @@ class LivePagesTest extends BrowserTest {
         waitForText(stranger.locator(".figure-number"), "7.5");
         stranger.waitForSelector(".visual-bars >> text=bad");
     }
+
+    /** What is read in a list stays where it is while lines come before it, and what was opened stays open. */
+    @Test
+    void whatIsReadStaysWhereItIs() throws Exception {
+        SarnikClient author = sarnik.client("ana");
+        JsonNode feed = author.json("POST", "/api/feeds", Map.of("name", "Many wells"));
+        long id = feed.get("id").asLong();
+        author.read(author.send("PUT", "/api/feeds/" + id + "/shape", "application/json", """
+                {"readings": "", "device": "/deviceId", "time": "/time", "form": "ISO",
+                 "fields": [{"at": "/turbidity", "name": "mud", "type": "DECIMAL"}]}""", "If-Match", "1"));
+        String token = feed.get("token").asString();
+        StringBuilder many = new StringBuilder("[");
+        for (int i = 10; i < 90; i++) many.append(i > 10 ? "," : "").append(reading("w" + i, i / 8.0));
+        assertThat(send(id, token, many + "]")).isEqualTo(200);
+        long devices = author.read(author.get("/api/feeds/" + id))
+                .get("devicesDataset")
+                .asLong();
+        JsonNode made = author.json("POST", "/api/dashboards", Map.of("title", "Which wells?"));
+        long dashboard = made.get("id").asLong();
+        author.read(author.send(
+                "PATCH",
+                "/api/dashboards/" + dashboard,
+                Samples.JSON_PATCH,
+                """
+                [{"op":"add","path":"/visuals/v1","value":{"type":"list","page":"p1","at":{"x":0,"y":0,"w":12,"h":8},"title":"Wells",
+                   "dataset":%d,"text":"{device}","below":"mud {mud}","pick":"device","order":{"by":"device","down":false}}}]""".formatted(devices),
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
+        Page ana = page("ana");
+        ana.navigate("/dashboards/" + dashboard);
+        drawn(ana);
+        ana.waitForSelector("[data-key=w30]");
+        ana.locator("[data-key=w30] .line-opener").click();
+        ana.evaluate(
+                "document.querySelector('.listing').scrollTop = document.querySelector('[data-key=w30]').offsetTop - 40");
+        double before = topInList(ana);
+        assertThat(((Number) ana.evaluate("document.querySelector('.listing').scrollTop")).doubleValue())
+                .isGreaterThan(100);
+        send(id, token, "[" + reading("v1", 1) + "," + reading("v2", 1) + "," + reading("w30", 99) + "]");
+        waitForText(ana.locator("[data-key=w30]"), "mud 99");
+        ana.waitForSelector(
+                "[data-key=v1]",
+                new Page.WaitForSelectorOptions()
+                        .setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
+        assertThat(topInList(ana)).isCloseTo(before, org.assertj.core.api.Assertions.within(1.5));
+        assertThat(ana.locator("[data-key=w30] .line-record").isVisible()).isTrue();
+    }
+
+    private static double topInList(Page page) {
+        return ((Number)
+                        page.evaluate(
+                                "document.querySelector('[data-key=w30]').getBoundingClientRect().top - document.querySelector('.listing').getBoundingClientRect().top"))
+                .doubleValue();
+    }
 }
