@@ -83,6 +83,7 @@ class EveryAddressTest {
                 .replace("{secret}", secret)
                 .replace("{link}", link)
                 .replace("{request}", "1")
+                .replace("{turn}", "1")
                 .replace("{part}", "v1")
                 .replace("{number}", "1")
                 .replace("{version}", "1")
