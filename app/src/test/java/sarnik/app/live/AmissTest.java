@@ -1,6 +1,7 @@
 package sarnik.app.live;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.app.testing.Waiting.until;
 
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -9,7 +10,6 @@ import java.net.http.HttpResponse;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -88,14 +88,6 @@ class AmissTest {
                 "1");
         assertThat(edited.statusCode()).as(edited.body()).isLessThan(300);
         return id;
-    }
-
-    private static void until(Callable<Boolean> holds, String what) throws Exception {
-        long end = System.currentTimeMillis() + 30_000;
-        while (!holds.call()) {
-            assertThat(System.currentTimeMillis()).as(what).isLessThan(end);
-            Thread.sleep(50);
-        }
     }
 
     @Test

@@ -1,6 +1,7 @@
 package sarnik.app.live;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.app.testing.Waiting.until;
 
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -11,7 +12,6 @@ import java.sql.ResultSet;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import javax.sql.DataSource;
 import org.eclipse.paho.mqttv5.client.MqttClient;
 import org.eclipse.paho.mqttv5.client.persist.MemoryPersistence;
@@ -94,14 +94,6 @@ class BrokerTest {
                     false);
         gateway.disconnect();
         gateway.close();
-    }
-
-    private static void until(Callable<Boolean> holds, String what) throws Exception {
-        long end = System.currentTimeMillis() + 60_000;
-        while (!holds.call()) {
-            assertThat(System.currentTimeMillis()).as(what).isLessThan(end);
-            Thread.sleep(50);
-        }
     }
 
     private JsonNode standing(long id) throws Exception {

@@ -1,6 +1,7 @@
 package sarnik.app.live;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.app.testing.Waiting.until;
 
 import com.sun.net.httpserver.HttpServer;
 import java.net.InetAddress;
@@ -12,7 +13,6 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -74,14 +74,6 @@ class SensorThingsTest {
 
     private JsonNode get(String below) throws Exception {
         return ana.read(ana.get(SensorThings.BASE + below));
-    }
-
-    private static void until(Callable<Boolean> holds, String what) throws Exception {
-        long end = System.currentTimeMillis() + 40_000;
-        while (!holds.call()) {
-            assertThat(System.currentTimeMillis()).as(what).isLessThan(end);
-            Thread.sleep(100);
-        }
     }
 
     @Test
