@@ -7,10 +7,13 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
+import org.springframework.http.HttpStatus;
 import sarnik.app.people.Viewer;
+import sarnik.app.web.RefusedException;
 import sarnik.data.Boundaries;
 import sarnik.data.Calculations;
 import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
 import sarnik.data.ViewerRule;
 
 /**
@@ -76,6 +79,18 @@ public final class SeenDatasets implements Datasets {
     @Override
     public Found find(long id) {
         return service.find(id, this);
+    }
+
+    /**
+     * The dataset of this id as it is seen, where nothing may be told without it.
+     *
+     * @throws RefusedException with 503 when its rows are still on their way, with 404 when it has gone, with 409 when it
+     *     cannot be asked as it stands
+     */
+    public LoadedDataset needed(long id) {
+        Loaded loaded = service.load(id, this).orElseThrow(() -> RefusedException.gone("dataset"));
+        if (loaded.unfit() != null) throw new RefusedException(HttpStatus.CONFLICT, loaded.unfit());
+        return loaded.dataset();
     }
 
     /** Begins to load datasets; what comes is done when all are in memory or cannot be. Waits for nothing. */

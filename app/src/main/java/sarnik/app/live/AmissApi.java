@@ -5,6 +5,7 @@ import static sarnik.language.Language.phrase;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -20,9 +21,7 @@ import sarnik.app.dataset.Live;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
-import sarnik.data.Datasets;
 import sarnik.live.DeviceState;
-import sarnik.table.Column;
 
 /** What is amiss now among the devices that a dashboard shows, the longest first, for people to see and to note. */
 @RestController
@@ -102,10 +101,7 @@ class AmissApi {
 
     /** Those that this viewer sees a row of. */
     private List<Amiss> amiss(RunningFeed feed, long dataset, Reading reading) {
-        if (!(reading.datasets().find(dataset) instanceof Datasets.Found.Ready ready)) return List.of();
-        Column codes = ready.dataset().table().find(RunningFeed.DEVICE).orElseThrow();
-        java.util.Set<String> seen = new java.util.HashSet<>();
-        for (int row = 0; row < codes.size(); row++) if (!codes.isMissing(row)) seen.add(codes.text(row));
+        Set<String> seen = RunningFeed.codes(reading.datasets().needed(dataset).table());
         List<Amiss> amiss = new ArrayList<>();
         for (Turns.Open open : turns.amiss(feed)) {
             RunningFeed.Device device = feed.device(open.device());

@@ -3,9 +3,11 @@ package sarnik.app.live;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
 import sarnik.live.MessageReader;
 import sarnik.live.MessageShape;
@@ -13,6 +15,7 @@ import sarnik.live.Movement;
 import sarnik.live.Reading;
 import sarnik.live.StateKeeper;
 import sarnik.query.LongIndex;
+import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.GrowingTable;
 import sarnik.table.Table;
@@ -100,17 +103,22 @@ final class RunningFeed {
     private final Map<Integer, Device> byNumber = new HashMap<>();
     private Map<String, Listed> list = Map.of();
 
+    /** Counting begins with the clock, so that a feed that is read anew never says a number that it had said before. */
+    private static AtomicLong counter() {
+        return new AtomicLong(System.currentTimeMillis());
+    }
+
     /** Goes up as newer readings are at hand, a second apart at least. */
-    private final AtomicLong tick = new AtomicLong(1);
+    private final AtomicLong tick = counter();
 
     /** What is noted of the states that devices are in, by their numbers. */
     private Map<Integer, String> notes = Map.of();
 
     /** Goes up as turns come, or are noted. */
-    private final AtomicLong turns = new AtomicLong(1);
+    private final AtomicLong turns = counter();
 
     /** Goes up as readings are put together. */
-    private final AtomicLong rolls = new AtomicLong(1);
+    private final AtomicLong rolls = counter();
 
     private boolean isNewer;
 
@@ -364,6 +372,14 @@ final class RunningFeed {
 
     synchronized List<Device> devices() {
         return List.copyOf(devices.values());
+    }
+
+    /** The devices that rows of a table of devices are of. */
+    static Set<String> codes(Table devices) {
+        Column column = devices.column(DEVICE);
+        Set<String> codes = new HashSet<>();
+        for (int row = 0; row < column.size(); row++) if (!column.isMissing(row)) codes.add(column.text(row));
+        return codes;
     }
 
     /** A row for each device that is known: those that have sent, and those that a list names and have not. */

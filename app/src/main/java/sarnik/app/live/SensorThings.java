@@ -6,7 +6,6 @@ import java.sql.Timestamp;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,10 +22,8 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.rights.May;
 import sarnik.app.rights.Rights;
 import sarnik.app.web.RefusedException;
-import sarnik.data.Datasets;
 import sarnik.live.Field;
 import sarnik.live.Movement;
-import sarnik.table.Column;
 
 /**
  * The devices of feeds as OGC SensorThings 1.1 has them (OGC 18-088, reading only): a device is a Thing with a Location, each of
@@ -265,16 +262,15 @@ class SensorThings {
 
         Answering(String base, SignedIn person) {
             this.base = base;
-            SeenDatasets of = datasets.seenBy(groups.viewer(person), List.of(), List.of());
+            SeenDatasets of = datasets.seenBy(groups.viewer(person));
             for (LiveFeed kept : stored.findAllByOrderByName()) {
                 if (kept.getDevicesDataset() == null) continue;
                 boolean may = datasets.description(kept.getDevicesDataset())
                         .filter(d -> rights.may(person, d.owned(), May.READ))
                         .isPresent();
-                if (!may || !(of.find(kept.getDevicesDataset()) instanceof Datasets.Found.Ready ready)) continue;
-                Column codes = ready.dataset().table().find(RunningFeed.DEVICE).orElseThrow();
-                Set<String> known = new HashSet<>();
-                for (int row = 0; row < codes.size(); row++) if (!codes.isMissing(row)) known.add(codes.text(row));
+                if (!may) continue;
+                Set<String> known =
+                        RunningFeed.codes(of.needed(kept.getDevicesDataset()).table());
                 running.find(kept.getId())
                         .ifPresent(feed -> seen.put(
                                 feed,

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import sarnik.app.dataset.Live;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.testing.Samples;
+import sarnik.app.testing.Waiting;
 import sarnik.demo.SarnikClient;
 import sarnik.live.Reading;
 import sarnik.table.DecimalColumn;
@@ -200,7 +201,8 @@ class PartsTest {
                    "title":"Owner","terms":{"across":true}}}]""".formatted(devices, list),
                 "If-Match",
                 "\"" + made.get("revision").asLong() + "\""));
-        assertThat(most(dashboard, "")).isEqualTo("8");
+        // Newer rows may be seen a second later.
+        Waiting.until(() -> most(dashboard, "").equals("8"), "the readings in the list of devices");
         assertThat(most(dashboard, "f.f1=Nora")).isEqualTo("1");
     }
 
