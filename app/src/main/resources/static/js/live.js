@@ -6,9 +6,12 @@ import { LANGUAGE, phrase } from './language.js';
 /** After so long without a word the connection is taken for lost, ms. */
 const LOST = 40_000;
 
+/** What is about to come into sight is drawn anew as well. */
+const NEAR = '200px';
+
 /**
  * Keeps what a page shows of live rows as they are: it is told which datasets have newer ones, and asks for the visuals that
- * show those, one question at a time. A hidden page rests, and asks once when it is seen again; so does one whose connection
+ * show those and are in sight, one question at a time; the others are asked for as they come into sight. A hidden page rests, and asks once when it is seen again; so does one whose connection
  * was lost, which is said meanwhile.
  *
  * @param {import('./sheet.js').Sheet} sheet
@@ -51,9 +54,36 @@ export function keepLive(sheet) {
   }
 
   const all = () => Object.values(live).flat();
+  /** By their cells the visuals that have newer rows and are not known to be in sight. */
+  const behind = new Map();
+  const sight = new IntersectionObserver(
+    entries => {
+      for (const { target, isIntersecting } of entries) {
+        if (!isIntersecting) continue;
+        sight.unobserve(target);
+        due.add(behind.get(target));
+        behind.delete(target);
+      }
+      ask();
+    },
+    { rootMargin: NEAR },
+  );
   const want = ids => {
-    ids.forEach(id => due.add(id));
-    ask();
+    for (const id of ids) {
+      const cell = sheet.visuals.get(id)?.cell;
+      if (!cell) continue;
+      behind.set(cell, id);
+      // Taken up anew, it is told at once whether it is in sight.
+      sight.unobserve(cell);
+      sight.observe(cell);
+    }
+  };
+  // What is put on paper is of one moment, in sight or not.
+  sheet.catchUp = async () => {
+    const ids = [...behind.values()].filter(id => sheet.visuals.has(id));
+    behind.clear();
+    sight.disconnect();
+    if (ids.length) await sheet.ask(ids);
   };
 
   function heard() {

@@ -52,6 +52,9 @@ const picksOf = state => writeState(new Map([...state].filter(([name]) => name.s
  */
 export class Sheet {
   visuals = new Map();
+
+  /** Asks for what is behind newer rows; null where none come by themselves. @type {(() => Promise<void>) | null} */
+  catchUp = null;
   /** What is picked by a predicate, as the values that it means, by visual. */
   lit = new Map();
   #litAs = '';

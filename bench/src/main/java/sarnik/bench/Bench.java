@@ -58,7 +58,7 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
- * --tables | --maps | --page | --gestures | --readers | --links] [--json FILE]},
+ * --tables | --maps | --page | --gestures | --readers | --links | --feeds] [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -111,6 +111,14 @@ public final class Bench {
             new LinkReaders(report, base).run(500, 2000, minutes * 60);
             return;
         }
+        if (words.contains("--feeds")) {
+            FeedBench feeds = new FeedBench(report, base);
+            boolean isSmall = words.contains("--small");
+            feeds.run(isSmall ? 60 : 1800, 2000, 10_000, 20, 0);
+            feeds.run(isSmall ? 60 : 1200, 2000, 10_000, 20, isSmall ? 1 : 10);
+            feeds.year(isSmall ? 1_000_000 : 100_000_000);
+            return;
+        }
         PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);
         if (words.contains("--page")) {
             page.run(few(650_000));
@@ -138,6 +146,7 @@ public final class Bench {
         if (brief) {
             new Readers(report, base).run(new int[] {1, 4}, 1);
             new LinkReaders(report, base).briefly();
+            new FeedBench(report, base).briefly();
         }
         reading();
         engine(few(1_000_000));

@@ -4,12 +4,10 @@ import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Response;
 import java.io.IOException;
-import java.io.InputStream;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -22,8 +20,6 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import sarnik.demo.SarnikBrowser;
 import sarnik.demo.SarnikClient;
 import tools.jackson.databind.JsonNode;
@@ -42,7 +38,6 @@ final class LinkReaders {
     private static final double MOST_FIRST = 300_000;
 
     private static final int FEW_IDLE = 200;
-    private static final Pattern USED = Pattern.compile("total \\d+K, used (\\d+)K");
 
     private final Report report;
     private final URI base;
@@ -176,7 +171,7 @@ final class LinkReaders {
         long end = System.nanoTime() + seconds * 1_000_000_000L;
         while (System.nanoTime() < end) {
             TimeUnit.SECONDS.sleep(Math.min(120, Math.max(1, seconds / 4)));
-            memory.add(held());
+            memory.add(Server.held());
         }
         clock.shutdownNow();
         clock.awaitTermination(30, TimeUnit.SECONDS);
@@ -203,29 +198,6 @@ final class LinkReaders {
         return sorted.length == 0 ? Double.NaN : sorted[Math.min(sorted.length - 1, (int) (sorted.length * share))];
     }
 
-    /** What the server's heap holds once what nobody needs is collected, MB; NaN where it is not on this machine. */
-    private static double held() throws IOException, InterruptedException {
-        String server = ProcessHandle.allProcesses()
-                .filter(process -> process.info().commandLine().orElse("").contains("sarnik-run.jar"))
-                .map(process -> Long.toString(process.pid()))
-                .findFirst()
-                .orElse(null);
-        if (server == null) return Double.NaN;
-        said("jcmd", server, "GC.run");
-        String heap = said("jcmd", server, "GC.heap_info");
-        Matcher used = USED.matcher(heap);
-        return used.find() ? Long.parseLong(used.group(1)) / 1024.0 : Double.NaN;
-    }
-
-    private static String said(String... command) throws IOException, InterruptedException {
-        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
-        try (InputStream in = process.getInputStream()) {
-            String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-            process.waitFor();
-            return text;
-        }
-    }
-
     // --- idle readers ---------------------------------------------------------------------------------
 
     /**
@@ -233,7 +205,7 @@ final class LinkReaders {
      * closed after twenty seconds.
      */
     private void idle(String link, int idle) throws Exception {
-        double before = held();
+        double before = Server.held();
         for (int i = 0; i < idle; i++) {
             HttpResponse<String> page = http.send(request(link).GET().build(), HttpResponse.BodyHandlers.ofString());
             if (page.statusCode() != 200) throw new IllegalStateException("A page did not come: " + page.statusCode());
@@ -244,7 +216,7 @@ final class LinkReaders {
                 Locale.ENGLISH,
                 "%,5d have opened it and do nothing: the server holds %,.0f MB, before %,.0f%n",
                 idle,
-                held(),
+                Server.held(),
                 before);
     }
 

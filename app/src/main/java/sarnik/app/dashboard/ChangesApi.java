@@ -37,14 +37,58 @@ class ChangesApi implements AutoCloseable {
     /** Something is said at least so often, so that a lost connection is noticed, in seconds. */
     private static final int HEARTBEAT = 15;
 
-    private final Map<SseEmitter, Map<Long, Set<Long>>> pages = new ConcurrentHashMap<>();
+    private final Map<SseEmitter, Page> pages = new ConcurrentHashMap<>();
     private final Set<Long> newer = new HashSet<>();
-    private final ExecutorService sender = Executors.newSingleThreadExecutor(work -> {
+    private final ExecutorService senders = Executors.newCachedThreadPool(work -> {
         Thread thread = new Thread(work, "changes");
         thread.setDaemon(true);
         return thread;
     });
     private int seconds;
+
+    /**
+     * A page that is open. What it is to be told gathers while it takes its time to listen, so that one with a slow
+     * connection holds up no other.
+     */
+    private final class Page {
+        private final SseEmitter emitter = new SseEmitter(LONGEST);
+        private final Map<Long, Set<Long>> byFeed;
+        private final Set<Long> untold = new LinkedHashSet<>();
+        private boolean isBeating;
+        private boolean isSending;
+
+        Page(Map<Long, Set<Long>> byFeed) {
+            this.byFeed = byFeed;
+        }
+
+        synchronized void tell(Set<Long> feeds, boolean beats) {
+            feeds.forEach(feed -> untold.addAll(byFeed.getOrDefault(feed, Set.of())));
+            isBeating |= beats;
+            if (isSending || untold.isEmpty() && !isBeating) return;
+            isSending = true;
+            senders.execute(this::send);
+        }
+
+        private void send() {
+            try {
+                for (Set<Long> told = next(); told != null; told = next())
+                    if (told.isEmpty()) emitter.send(SseEmitter.event().comment("here"));
+                    else emitter.send(SseEmitter.event().data(new Changed(told), MediaType.APPLICATION_JSON));
+            } catch (IOException | IllegalStateException gone) {
+                pages.remove(emitter);
+            }
+        }
+
+        /** What is to be told next: none for a word that it is there still; null when nothing is. */
+        private synchronized Set<Long> next() {
+            isSending = !untold.isEmpty() || isBeating;
+            if (!isSending) return null;
+            Set<Long> told = new LinkedHashSet<>(untold);
+            untold.clear();
+            isBeating = false;
+            return told;
+        }
+    }
 
     ChangesApi(LiveRows live) {
         live.watch(feed -> {
@@ -57,7 +101,7 @@ class ChangesApi implements AutoCloseable {
     @Override
     public void close() {
         // Connections end with the server; an answer that has ended already cannot be ended again.
-        sender.shutdownNow();
+        senders.shutdownNow();
         pages.clear();
     }
 
@@ -77,13 +121,14 @@ class ChangesApi implements AutoCloseable {
         if (pages.size() >= MOST)
             throw new RefusedException(
                     HttpStatus.SERVICE_UNAVAILABLE, phrase("So many pages are told of changes that no more are."));
-        SseEmitter page = new SseEmitter(LONGEST);
-        page.onCompletion(() -> pages.remove(page));
-        page.onTimeout(page::complete);
-        page.onError(gone -> pages.remove(page));
-        pages.put(page, byFeed);
-        page.send(SseEmitter.event().comment("here"));
-        return page;
+        Page page = new Page(byFeed);
+        SseEmitter emitter = page.emitter;
+        emitter.onCompletion(() -> pages.remove(emitter));
+        emitter.onTimeout(emitter::complete);
+        emitter.onError(gone -> pages.remove(emitter));
+        pages.put(emitter, page);
+        emitter.send(SseEmitter.event().comment("here"));
+        return emitter;
     }
 
     @Scheduled(fixedRate = 1000)
@@ -94,17 +139,6 @@ class ChangesApi implements AutoCloseable {
             newer.clear();
         }
         boolean beats = ++seconds % HEARTBEAT == 0;
-        if (pages.isEmpty() || feeds.isEmpty() && !beats) return;
-        sender.execute(() -> pages.forEach((page, byFeed) -> {
-            Set<Long> datasets = new LinkedHashSet<>();
-            feeds.forEach(feed -> datasets.addAll(byFeed.getOrDefault(feed, Set.of())));
-            try {
-                if (!datasets.isEmpty())
-                    page.send(SseEmitter.event().data(new Changed(datasets), MediaType.APPLICATION_JSON));
-                else if (beats) page.send(SseEmitter.event().comment("here"));
-            } catch (IOException | IllegalStateException gone) {
-                pages.remove(page);
-            }
-        }));
+        if (!feeds.isEmpty() || beats) pages.values().forEach(page -> page.tell(feeds, beats));
     }
 }

@@ -306,4 +306,16 @@ class ReadingStore {
             }
         }
     }
+
+    /** How many readings there are. @param where as for reading */
+    long count(Connection connection, long feed, String where, Object... parameters) throws SQLException {
+        try (PreparedStatement statement =
+                connection.prepareStatement("SELECT count(*) FROM %s WHERE %s".formatted(table(feed), where))) {
+            for (int p = 0; p < parameters.length; p++) statement.setObject(p + 1, parameters[p]);
+            try (ResultSet found = statement.executeQuery()) {
+                found.next();
+                return found.getLong(1);
+            }
+        }
+    }
 }

@@ -407,9 +407,14 @@ class SensorThings {
         }
 
         private long count(Entity stream, Options options) {
-            long[] count = new long[1];
-            ask(stream, options.from, options.until, "", row -> count[0]++);
-            return count[0];
+            try (Connection connection = connections.open()) {
+                long count = store.count(
+                        connection, stream.feed.id, where(stream), parameters(stream, options.from, options.until));
+                connection.commit();
+                return count;
+            } catch (SQLException failed) {
+                throw new IllegalStateException("Observations cannot be counted", failed);
+            }
         }
 
         private List<Entity> read(Entity stream, Instant from, Instant until, boolean isDown, int skip, int most) {
@@ -439,22 +444,32 @@ class SensorThings {
                 String order,
                 java.util.function.Consumer<ReadingStore.Row> taken) {
             RunningFeed feed = stream.feed;
-            int column =
-                    feed.columns.indexOf(feed.shape.fields().get(stream.field).name());
             try (Connection connection = connections.open()) {
                 store.read(
                         connection,
                         feed.id,
                         feed.columns.size(),
-                        "device = ? AND at >= ? AND at <= ? AND c" + column + " IS NOT NULL" + order,
+                        where(stream) + order,
                         taken,
-                        stream.device.number,
-                        Timestamp.from(from == null ? Instant.EPOCH : from),
-                        Timestamp.from(until == null ? Instant.parse("9999-01-01T00:00:00Z") : until));
+                        parameters(stream, from, until));
                 connection.commit();
             } catch (SQLException failed) {
                 throw new IllegalStateException("Observations cannot be read", failed);
             }
+        }
+
+        private static String where(Entity stream) {
+            return "device = ? AND at >= ? AND at <= ? AND c%d IS NOT NULL"
+                    .formatted(stream.feed.columns.indexOf(
+                            stream.feed.shape.fields().get(stream.field).name()));
+        }
+
+        private static Object[] parameters(Entity stream, Instant from, Instant until) {
+            return new Object[] {
+                stream.device.number,
+                Timestamp.from(from == null ? Instant.EPOCH : from),
+                Timestamp.from(until == null ? Instant.parse("9999-01-01T00:00:00Z") : until)
+            };
         }
 
         // --- writing -----------------------------------------------------------------------------------

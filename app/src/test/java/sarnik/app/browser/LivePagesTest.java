@@ -8,7 +8,9 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.app.testing.Samples;
@@ -147,6 +149,52 @@ class LivePagesTest extends BrowserTest {
                         .setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
         assertThat(topInList(ana)).isCloseTo(before, org.assertj.core.api.Assertions.within(1.5));
         assertThat(ana.locator("[data-key=w30] .line-record").isVisible()).isTrue();
+    }
+
+    /** Only what is in sight is asked for as readings come; the rest catches up as it comes into sight. */
+    @Test
+    void whatIsOutOfSightIsAskedForAsItComesIntoSight() throws Exception {
+        SarnikClient author = sarnik.client("ana");
+        JsonNode feed = author.json("POST", "/api/feeds", Map.of("name", "Wells below"));
+        long id = feed.get("id").asLong();
+        author.read(author.send("PUT", "/api/feeds/" + id + "/shape", "application/json", """
+                {"readings": "", "device": "/deviceId", "time": "/time", "form": "ISO",
+                 "fields": [{"at": "/turbidity", "name": "mud", "type": "DECIMAL"}]}""", "If-Match", "1"));
+        String token = feed.get("token").asString();
+        assertThat(send(id, token, reading("w1", 1))).isEqualTo(200);
+        long devices = author.read(author.get("/api/feeds/" + id))
+                .get("devicesDataset")
+                .asLong();
+        JsonNode made = author.json("POST", "/api/dashboards", Map.of("title", "Above and below"));
+        long dashboard = made.get("id").asLong();
+        String figure = """
+                {"op":"add","path":"/visuals/%1$s","value":{"type":"figure","page":"p1","at":{"x":0,"y":%2$d,"w":6,"h":4},"title":"%1$s",
+                   "dataset":%3$d,"measure":{"summary":"MAXIMUM","column":"mud"}}}""";
+        author.read(author.send(
+                "PATCH",
+                "/api/dashboards/" + dashboard,
+                Samples.JSON_PATCH,
+                "[" + figure.formatted("above", 0, devices) + "," + figure.formatted("below", 80, devices) + "]",
+                "If-Match",
+                "\"" + made.get("revision").asLong() + "\""));
+        Page ana = page("ana");
+        List<String> asked = new CopyOnWriteArrayList<>();
+        ana.onRequest(request -> {
+            if (request.url().endsWith("/frames")) asked.add(request.postData());
+        });
+        ana.navigate("/dashboards/" + dashboard);
+        drawn(ana);
+        waitForText(ana.locator("#live-sign"), "Live");
+        waitForText(ana.locator(".figure-number").nth(1), "1");
+        asked.clear();
+        for (int value = 2; value <= 3; value++) {
+            send(id, token, reading("w1", value));
+            waitForText(ana.locator(".figure-number").first(), "" + value);
+        }
+        assertThat(asked).isNotEmpty().noneMatch(body -> body.contains("below"));
+        assertThat(ana.locator(".figure-number").nth(1).textContent()).isEqualTo("1");
+        ana.locator(".figure-number").nth(1).scrollIntoViewIfNeeded();
+        waitForText(ana.locator(".figure-number").nth(1), "3");
     }
 
     private static double topInList(Page page) {

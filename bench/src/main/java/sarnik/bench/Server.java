@@ -1,0 +1,142 @@
+package sarnik.bench;
+
+import java.io.File;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.HttpURLConnection;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** The running application and its PostgreSQL, as processes of this machine: what they hold, and their sudden ends. */
+final class Server {
+
+    private static final Pattern USED = Pattern.compile("total \\d+K, used (\\d+)K");
+    private static final int STARTS_SECONDS = 120;
+
+    /** Where the demo that is measured keeps its data; null where it is not one of this machine's. */
+    private final Path place = System.getenv("SARNIK_BENCH_HOME") == null
+            ? null
+            : Path.of(System.getenv("SARNIK_BENCH_HOME")).resolve("demo");
+
+    private final String base;
+
+    /** @param base the application's address */
+    Server(String base) {
+        this.base = base;
+    }
+
+    Connection database() throws SQLException {
+        return DriverManager.getConnection(
+                System.getenv("SARNIK_BENCH_DB"), "sarnik", System.getenv("SARNIK_BENCH_PASSWORD"));
+    }
+
+    private static ProcessHandle application() {
+        return ProcessHandle.allProcesses()
+                .filter(process -> process.info().commandLine().orElse("").contains("sarnik-run.jar"))
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** What the application's heap holds once what nobody needs is collected, MB; NaN where it is not on this machine. */
+    static double held() throws IOException, InterruptedException {
+        ProcessHandle application = application();
+        if (application == null) return Double.NaN;
+        String id = Long.toString(application.pid());
+        said("jcmd", id, "GC.run");
+        Matcher used = USED.matcher(said("jcmd", id, "GC.heap_info"));
+        return used.find() ? Long.parseLong(used.group(1)) / 1024.0 : Double.NaN;
+    }
+
+    /** So many threads the application runs, and so many files and connections it has open. */
+    static long[] open() throws IOException {
+        Path process = Path.of("/proc", Long.toString(application().pid()));
+        try (var threads = Files.list(process.resolve("task"));
+                var files = Files.list(process.resolve("fd"))) {
+            return new long[] {threads.count(), files.count()};
+        }
+    }
+
+    private static String said(String... command) throws IOException, InterruptedException {
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        try (InputStream in = process.getInputStream()) {
+            String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+            process.waitFor();
+            return text;
+        }
+    }
+
+    /** Kills the application (kill -9) and starts it as it was started; comes back when it answers. */
+    void killApplication() throws IOException, InterruptedException {
+        ProcessHandle application = application();
+        Path process = Path.of("/proc", Long.toString(application.pid()));
+        List<String> command =
+                List.of(Files.readString(process.resolve("cmdline")).split("\0"));
+        Path folder = process.resolve("cwd").toRealPath();
+        List<String> variables =
+                List.of(Files.readString(process.resolve("environ")).split("\0"));
+        kill(application);
+        ProcessBuilder again = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.appendTo(
+                        place.resolve("app.log").toFile()));
+        again.environment().clear();
+        for (String variable : variables) {
+            int equals = variable.indexOf('=');
+            again.environment().put(variable.substring(0, equals), variable.substring(equals + 1));
+        }
+        // So that what has started the demo stops this one.
+        Files.writeString(place.resolve("app.pid"), Long.toString(again.start().pid()));
+        for (int second = 0; !answers(); second++) {
+            if (second > 10 * STARTS_SECONDS) throw new IllegalStateException("The application does not start again");
+            TimeUnit.MILLISECONDS.sleep(100);
+        }
+    }
+
+    private static void kill(ProcessHandle process) throws InterruptedException {
+        process.destroyForcibly();
+        while (process.isAlive()) TimeUnit.MILLISECONDS.sleep(10);
+    }
+
+    private boolean answers() {
+        try {
+            HttpURLConnection connection =
+                    (HttpURLConnection) URI.create(base + "/sign-in").toURL().openConnection();
+            connection.setReadTimeout(2000);
+            return connection.getResponseCode() == 200;
+        } catch (IOException away) {
+            return false;
+        }
+    }
+
+    /** Kills PostgreSQL (kill -9 of the one that all its processes are children of) and starts it again. */
+    void killDatabase() throws IOException, InterruptedException {
+        Path cluster = place.resolve("database/cluster");
+        long id = Long.parseLong(
+                Files.readAllLines(cluster.resolve("postmaster.pid")).get(0).strip());
+        ProcessHandle first = ProcessHandle.of(id).orElseThrow();
+        List<ProcessHandle> children = first.children().toList();
+        kill(first);
+        // They end by themselves when they see that the first is gone; a new one starts only then.
+        for (ProcessHandle child : children) kill(child);
+        Process start = new ProcessBuilder(
+                        "bash",
+                        "tools/postgres.sh",
+                        "start",
+                        place.resolve("database").toString())
+                .directory(new File(System.getProperty("user.dir")))
+                .redirectErrorStream(true)
+                .start();
+        String words = new String(start.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (start.waitFor() != 0) throw new IllegalStateException("PostgreSQL does not start again: " + words);
+    }
+}
