@@ -115,7 +115,7 @@ public final class Bench {
             FeedBench feeds = new FeedBench(report, base);
             boolean isSmall = words.contains("--small");
             feeds.run(isSmall ? 60 : 1800, 2000, 10_000, 20, 0);
-            feeds.run(isSmall ? 60 : 1200, 2000, 10_000, 20, isSmall ? 1 : 10);
+            feeds.run(isSmall ? 60 : 900, 2000, 10_000, 20, isSmall ? 1 : 10);
             feeds.year(isSmall ? 1_000_000 : 100_000_000);
             return;
         }

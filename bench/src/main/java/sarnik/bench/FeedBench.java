@@ -205,7 +205,7 @@ final class FeedBench {
                 at(late, 0.99));
         if (kills == 0) report.time("95 of 100 readings are seen after", at(late, 0.95), "aim", 2000, 1);
         sent.check();
-        report.error("readings that were acknowledged and are not there once", 0, 0);
+        System.out.printf("%58s every reading that was acknowledged is there, and once%n", "");
         client.send("DELETE", "/api/feeds/" + measured.feed, "application/json", "");
     }
 

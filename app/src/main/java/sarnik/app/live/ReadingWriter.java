@@ -1,14 +1,17 @@
 package sarnik.app.live;
 
 import java.io.IOException;
+import java.sql.Array;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -192,17 +195,16 @@ class ReadingWriter implements AutoCloseable {
     private boolean[] writeAll(RunningFeed feed, List<Reading> readings) throws SQLException {
         ReadingStore.Written written;
         List<ReadingStore.Row> rows = new ArrayList<>(readings.size());
-        Map<String, Integer> made = new LinkedHashMap<>();
+        Map<String, Integer> made;
         try (Connection connection = connections.open()) {
             try {
+                Set<String> unknown = new LinkedHashSet<>();
+                for (Reading reading : readings)
+                    if (feed.number(reading.device()) == null) unknown.add(reading.device());
+                made = numbers(connection, feed.id, unknown);
                 for (Reading reading : readings) {
-                    Integer number = feed.number(reading.device());
-                    if (number == null) number = made.get(reading.device());
-                    if (number == null) {
-                        number = number(connection, feed.id, reading.device());
-                        made.put(reading.device(), number);
-                    }
-                    rows.add(feed.row(number, reading));
+                    Integer number = made.get(reading.device());
+                    rows.add(feed.row(number == null ? feed.number(reading.device()) : number, reading));
                 }
                 store.prepare(connection, feed.id, rows);
                 written = store.write(connection, feed.id, feed.columns.size(), rows);
@@ -246,31 +248,36 @@ class ReadingWriter implements AutoCloseable {
         }
     }
 
-    /** The number of a device, a new one where it has none. */
-    private static int number(Connection connection, long feed, String code) throws SQLException {
+    /** The numbers of devices by their codes, new ones where they have none. */
+    private static Map<String, Integer> numbers(Connection connection, long feed, Collection<String> codes)
+            throws SQLException {
+        Map<String, Integer> numbers = new LinkedHashMap<>();
+        if (codes.isEmpty()) return numbers;
         try (PreparedStatement lock =
                 connection.prepareStatement("SELECT pg_advisory_xact_lock(hashtext('live devices'), ?)")) {
             lock.setInt(1, (int) feed);
             lock.execute();
         }
+        Array all = connection.createArrayOf("varchar", codes.toArray());
         try (PreparedStatement insert = connection.prepareStatement("""
                 INSERT INTO live_devices (feed, number, code)
-                  SELECT ?, coalesce(max(number), 0) + 1, ? FROM live_devices WHERE feed = ?
+                  SELECT ?, coalesce((SELECT max(number) FROM live_devices WHERE feed = ?), 0) + c.place, c.code
+                  FROM unnest(?) WITH ORDINALITY AS c (code, place)
                   ON CONFLICT (feed, code) DO NOTHING""")) {
             insert.setLong(1, feed);
-            insert.setString(2, code);
-            insert.setLong(3, feed);
+            insert.setLong(2, feed);
+            insert.setArray(3, all);
             insert.executeUpdate();
         }
         try (PreparedStatement select =
-                connection.prepareStatement("SELECT number FROM live_devices WHERE feed = ? AND code = ?")) {
+                connection.prepareStatement("SELECT code, number FROM live_devices WHERE feed = ? AND code = ANY (?)")) {
             select.setLong(1, feed);
-            select.setString(2, code);
+            select.setArray(2, all);
             try (ResultSet found = select.executeQuery()) {
-                found.next();
-                return found.getInt(1);
+                while (found.next()) numbers.put(found.getString(1), found.getInt(2));
             }
         }
+        return numbers;
     }
 
     // --- while the database is away --------------------------------------------------------------------
