@@ -4,6 +4,7 @@ import { ask, sendFiles } from './http.js';
 import { writeState } from './state.js';
 import { ownColours } from './own-colours.js';
 import { openScale } from './scale-editor.js';
+import { shotsOf } from './shots.js';
 import { openFormula } from './sheet-formula.js';
 import { closePopup, openPopup } from './popup.js';
 
@@ -20,6 +21,7 @@ const OPENERS = {
   FORMULA: formula,
   LINES: lines,
   PICTURE: picture,
+  PICTURES: pictures,
   NUMBER: number,
   SET: set,
   TIP: set,
@@ -227,6 +229,14 @@ function picture(opener, slot, board) {
     }
   });
   openPopup(opener, [file, state]);
+}
+
+/** Pictures, each of one of the options. */
+function pictures(opener, slot, board) {
+  openPopup(
+    opener,
+    shotsOf(slot, board.now, shots => put(board, slot.path, shots)),
+  );
 }
 
 /** A text of several lines. */

@@ -44,6 +44,8 @@ public record Brief(List<Part> parts, List<Part> finish) {
         TEXT,
         /** A picture that is uploaded. */
         PICTURE,
+        /** Pictures that are uploaded, each of one of the options. */
+        PICTURES,
         /** A formula, of words that are offered beside it. */
         FORMULA,
         /** Texts, one in each line, each kept as what is read. */

@@ -345,13 +345,41 @@ class SheetKindsTest {
         }
 
         @Test
+        void picturesOfValuesShowTheOneThatIsShown() {
+            String image = "a1".repeat(32);
+            String each = "'type': 'picture', 'each': {'dataset': 1, 'column': 'town', 'shots': {'Zamora': {'image': '%s'}, "
+                    .formatted(image)
+                    + "'Burgos': {'image': '%s', 'shows': 'A tap in Burgos'}}}".formatted(image);
+            PictureDrawing all = draw(PictureDrawing.class, "", RING, each);
+            assertThat(all.image()).isNull();
+            assertThat(all.wanting()).isEqualTo("Pick one town to see its picture.");
+            PictureDrawing zamora = draw(PictureDrawing.class, "p.v1=Zamora", RING, each);
+            assertThat(zamora.image()).isEqualTo(image);
+            assertThat(zamora.shows()).isEqualTo("Zamora");
+            assertThat(zamora.title()).isEqualTo("Zamora");
+            assertThat(zamora.wanting()).isNull();
+            assertThat(draw(PictureDrawing.class, "p.v1=Burgos", RING, each).shows())
+                    .isEqualTo("A tap in Burgos");
+            PictureDrawing soria = draw(PictureDrawing.class, "p.v1=Soria", RING, each);
+            assertThat(soria.image()).isNull();
+            assertThat(soria.wanting()).isEqualTo("There is no picture of Soria yet.");
+            assertThat(document(each).dashboard().visuals().values())
+                    .singleElement()
+                    .satisfies(v -> assertThat(Kinds.ALL.of(v).files(v)).containsExactly(image));
+            Brief brief =
+                    new BriefWriter(document(each).dashboard(), DATASETS, new Choices(new InMemoryEngine())).write("v1");
+            assertThat(brief.text()).contains("The picture of the town in Sales that is shown: 2 of 4 have one");
+        }
+
+        @Test
         void everyOptionOfTheirSlotsHolds() {
             DashboardDocument document = document(
                     RING,
                     "'type': 'key', 'of': 'v1'",
                     "'type': 'button', 'words': 'x', 'does': {'kind': 'CLEAR'}",
                     "'type': 'filter', 'control': 'f1'",
-                    "'type': 'picture'");
+                    "'type': 'picture'",
+                    "'type': 'picture', 'each': {'dataset': 1, 'column': 'town'}");
             BriefWriter writer = new BriefWriter(document.dashboard(), DATASETS, new Choices(new InMemoryEngine()));
             for (String id : List.of("v2", "v3", "v4", "v5"))
                 writer.write(id).parts().stream()

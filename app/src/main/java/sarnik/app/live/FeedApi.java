@@ -29,6 +29,7 @@ import tools.jackson.databind.json.JsonMapper;
 class FeedApi {
 
     private final Feeds feeds;
+    private final FeedSources sources;
     private final RunningFeeds running;
     private final Samples samples;
     private final Troubles troubles;
@@ -41,6 +42,7 @@ class FeedApi {
 
     FeedApi(
             Feeds feeds,
+            FeedSources sources,
             RunningFeeds running,
             Samples samples,
             Troubles troubles,
@@ -51,6 +53,7 @@ class FeedApi {
             Mails mails,
             JsonMapper mapper) {
         this.feeds = feeds;
+        this.sources = sources;
         this.running = running;
         this.samples = samples;
         this.troubles = troubles;
@@ -221,7 +224,7 @@ class FeedApi {
             @RequestBody ReadFrom from,
             @RequestHeader("If-Match") String revision,
             @AuthenticationPrincipal SignedIn person) {
-        return kept(feeds.broker(id, number(revision), from.broker(), from.word(), person));
+        return kept(sources.broker(id, number(revision), from.broker(), from.word(), person));
     }
 
     /**
@@ -237,7 +240,7 @@ class FeedApi {
             @RequestBody ThingsFrom from,
             @RequestHeader("If-Match") String revision,
             @AuthenticationPrincipal SignedIn person) {
-        return kept(feeds.things(id, number(revision), from.source(), person));
+        return kept(sources.things(id, number(revision), from.source(), person));
     }
 
     private static ResponseEntity<Void> kept(long revision) {

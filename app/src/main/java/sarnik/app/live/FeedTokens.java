@@ -2,10 +2,9 @@ package sarnik.app.live;
 
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.util.Base64;
-import java.util.HexFormat;
+import sarnik.app.secret.Hashes;
 
 /** The words by which whoever sends readings shows that it may; only their hash is kept. */
 final class FeedTokens {
@@ -20,18 +19,9 @@ final class FeedTokens {
         return "feed_" + Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
     }
 
-    static String hash(String token) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException missing) {
-            throw new IllegalStateException(missing);
-        }
-    }
-
     /** Whether a token is that of a hash, in the same time whether it is or not. */
     static boolean fits(String token, String hash) {
         return MessageDigest.isEqual(
-                hash(token).getBytes(StandardCharsets.US_ASCII), hash.getBytes(StandardCharsets.US_ASCII));
+                Hashes.of(token).getBytes(StandardCharsets.US_ASCII), hash.getBytes(StandardCharsets.US_ASCII));
     }
 }

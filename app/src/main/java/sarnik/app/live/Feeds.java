@@ -23,13 +23,13 @@ import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
 import sarnik.app.dataset.Live;
 import sarnik.app.dataset.RowKeeper;
-import sarnik.app.outside.AllowedHosts;
 import sarnik.app.outside.RemoteFiles;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.Role;
 import sarnik.app.people.SignedIn;
 import sarnik.app.rights.May;
 import sarnik.app.rights.Rights;
+import sarnik.app.secret.Hashes;
 import sarnik.app.web.RefusedException;
 import sarnik.data.About;
 import sarnik.data.Datasets;
@@ -67,7 +67,6 @@ class Feeds {
     private final DatasetService datasets;
     private final PeopleService people;
     private final Rights rights;
-    private final AllowedHosts hosts;
     private final RemoteFiles outside;
     private final RollUps rollUps;
     private final JsonMapper mapper;
@@ -83,7 +82,6 @@ class Feeds {
             DatasetService datasets,
             PeopleService people,
             Rights rights,
-            AllowedHosts hosts,
             RemoteFiles outside,
             RollUps rollUps,
             JsonMapper mapper,
@@ -97,7 +95,6 @@ class Feeds {
         this.datasets = datasets;
         this.people = people;
         this.rights = rights;
-        this.hosts = hosts;
         this.outside = outside;
         this.rollUps = rollUps;
         this.mapper = mapper;
@@ -148,7 +145,7 @@ class Feeds {
         LiveFeed feed = new LiveFeed(
                 name(name),
                 mapper.writeValueAsString(FeedSettings.FIRST),
-                FeedTokens.hash(token),
+                Hashes.of(token),
                 person.id(),
                 Clock.systemUTC().instant());
         return new Made(stored.saveAndFlush(feed).getId(), token);
@@ -165,15 +162,15 @@ class Feeds {
     String token(long id, SignedIn person) {
         needed(id, person);
         String token = FeedTokens.make();
-        change(id, null, feed -> feed.token(FeedTokens.hash(token)));
+        change(id, null, feed -> feed.token(Hashes.of(token)));
         return token;
     }
 
-    private interface Change {
+    interface Change {
         void on(LiveFeed feed);
     }
 
-    private long change(long id, Long revision, Change change) {
+    long change(long id, Long revision, Change change) {
         long after = transaction.execute(t -> {
             LiveFeed feed = stored.findWithLockById(id).orElseThrow(() -> RefusedException.gone("feed"));
             if (revision != null && feed.getRevision() != revision)
@@ -520,45 +517,6 @@ class Feeds {
             if (at != null) spots.add(new Stays.Spot(name.text(row), at.lon(), at.lat()));
         }
         return spots;
-    }
-
-    /**
-     * Says which broker a feed is read from.
-     *
-     * @param broker null for none any more
-     * @param word the password; null for as it is, empty for none
-     * @return the revision after it
-     */
-    long broker(long id, long revision, Broker broker, String word, SignedIn person) {
-        LiveFeed feed = needed(id, person);
-        if (broker == null) return change(id, revision, f -> f.broker(null, null));
-        Broker before = feed.getBroker() == null ? null : mapper.readValue(feed.getBroker(), Broker.class);
-        Broker now = new Broker(
-                        broker.address(),
-                        broker.version(),
-                        broker.topics(),
-                        broker.user() == null || broker.user().isBlank() ? null : broker.user(),
-                        before == null ? null : before.client())
-                .checked();
-        hosts.addresses(now.host(), now.port());
-        // A password goes to the broker that it was given for only.
-        boolean isSame = before != null && before.address().equals(now.address());
-        String kept = word == null ? (isSame ? feed.getBrokerWord() : null) : word.isEmpty() ? null : word;
-        return change(id, revision, f -> f.broker(mapper.writeValueAsString(now), kept));
-    }
-
-    /**
-     * Says which server a feed is read from.
-     *
-     * @param source null for none any more
-     * @return the revision after it
-     */
-    long things(long id, long revision, ThingsSource source, SignedIn person) {
-        needed(id, person);
-        if (source == null) return change(id, revision, f -> f.things(null));
-        ThingsSource now = source.checked();
-        outside.checked(now.address());
-        return change(id, revision, f -> f.things(mapper.writeValueAsString(now)));
     }
 
     /** Lists of devices are looked at again once a minute: their datasets may have changed. */

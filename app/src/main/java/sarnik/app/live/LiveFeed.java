@@ -45,7 +45,7 @@ class LiveFeed {
     @JdbcTypeCode(SqlTypes.JSON)
     private String things;
 
-    /** The password by which it is read there; null for none. */
+    /** The password by which it is read there, sealed; null for none. */
     private String brokerWord;
 
     @Column(name = "readings_dataset")

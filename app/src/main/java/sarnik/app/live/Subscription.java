@@ -29,7 +29,8 @@ final class Subscription implements AutoCloseable, BrokerClient.Receiver {
 
     final Broker broker;
     private final long feed;
-    private final String word;
+    private final String sealed;
+    private final Supplier<String> word;
     private final Supplier<InetAddress> address;
     private final Supplier<Boolean> isOurs;
     private final LongFunction<RunningFeed> feeds;
@@ -43,19 +44,23 @@ final class Subscription implements AutoCloseable, BrokerClient.Receiver {
     private volatile boolean isToReopen;
 
     /**
+     * @param sealed what is kept of the password; null for none
+     * @param word the password, null for none, or a refusal
      * @param address where the broker is, or a refusal
      * @param isOurs whether this instance is the one that reads the feed
      */
     Subscription(
             long feed,
             Broker broker,
-            String word,
+            String sealed,
+            Supplier<String> word,
             Supplier<InetAddress> address,
             Supplier<Boolean> isOurs,
             LongFunction<RunningFeed> feeds,
             Intake intake) {
         this.feed = feed;
         this.broker = broker;
+        this.sealed = sealed;
         this.word = word;
         this.address = address;
         this.isOurs = isOurs;
@@ -69,8 +74,8 @@ final class Subscription implements AutoCloseable, BrokerClient.Receiver {
         thread.start();
     }
 
-    boolean is(Broker other, String otherWord) {
-        return broker.equals(other) && java.util.Objects.equals(word, otherWord);
+    boolean is(Broker other, String otherSealed) {
+        return broker.equals(other) && java.util.Objects.equals(sealed, otherSealed);
     }
 
     Standing standing() {
@@ -130,7 +135,7 @@ final class Subscription implements AutoCloseable, BrokerClient.Receiver {
 
     private void connect() throws Exception {
         isToReopen = false;
-        BrokerClient fresh = BrokerClient.of(broker, word, address.get(), this);
+        BrokerClient fresh = BrokerClient.of(broker, word.get(), address.get(), this);
         try {
             fresh.open();
         } catch (Exception failed) {

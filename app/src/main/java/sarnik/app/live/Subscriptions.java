@@ -16,6 +16,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import sarnik.app.outside.AllowedHosts;
+import sarnik.app.secret.Secrets;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -32,6 +33,7 @@ class Subscriptions implements AutoCloseable {
     private final LiveConnections connections;
     private final AllowedHosts hosts;
     private final Intake intake;
+    private final Secrets secrets;
     private final JsonMapper mapper;
     private final Map<Long, Subscription> subscriptions = new ConcurrentHashMap<>();
     private final Set<Long> held = ConcurrentHashMap.newKeySet();
@@ -44,12 +46,14 @@ class Subscriptions implements AutoCloseable {
             LiveConnections connections,
             AllowedHosts hosts,
             Intake intake,
+            Secrets secrets,
             JsonMapper mapper) {
         this.stored = stored;
         this.running = running;
         this.connections = connections;
         this.hosts = hosts;
         this.intake = intake;
+        this.secrets = secrets;
         this.mapper = mapper;
     }
 
@@ -89,12 +93,20 @@ class Subscriptions implements AutoCloseable {
                 id,
                 broker,
                 feed.getBrokerWord(),
+                () -> word(feed.getBrokerWord()),
                 () -> address(broker),
                 () -> held.contains(id),
                 i -> running.find(i).orElse(null),
                 intake);
         subscription.begin();
         return subscription;
+    }
+
+    private String word(String sealed) {
+        if (sealed == null) return null;
+        return secrets.open(sealed)
+                .orElseThrow(() -> new IllegalStateException(
+                        "the password was kept under another key than this installation has; write it again"));
     }
 
     private InetAddress address(Broker broker) {

@@ -1,8 +1,5 @@
 package sarnik.app.token;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.time.Duration;
 import java.time.Instant;
@@ -10,7 +7,6 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.Base64;
 import java.util.EnumSet;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -19,6 +15,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
+import sarnik.app.secret.Hashes;
 import sarnik.app.web.DayWords;
 import sarnik.app.web.RefusedException;
 
@@ -82,7 +79,7 @@ public class Tokens {
         tokens.save(new ApiToken(
                 person.id(),
                 called,
-                hash(token),
+                Hashes.of(token),
                 scopes.isEmpty() ? scopes : EnumSet.copyOf(scopes),
                 ends.plusDays(1).atStartOfDay(ZoneOffset.UTC).toInstant(),
                 Instant.now()));
@@ -105,7 +102,7 @@ public class Tokens {
     public Optional<Bearer> bearer(String token) {
         if (!token.startsWith(BEGINNING)) return Optional.empty();
         Instant now = Instant.now();
-        return tokens.findByHash(hash(token))
+        return tokens.findByHash(Hashes.of(token))
                 .filter(t -> now.isBefore(t.getEndsAt()))
                 .flatMap(t -> {
                     if (t.getLastUsedAt() == null
@@ -114,14 +111,5 @@ public class Tokens {
                             .filter(SignedIn::isEnabled)
                             .map(person -> new Bearer(person, t.scopes()));
                 });
-    }
-
-    private static String hash(String token) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException impossible) {
-            throw new IllegalStateException(impossible);
-        }
     }
 }

@@ -467,6 +467,39 @@ class KindsPagesTest extends BrowserTest {
         page.waitForSelector("[data-visual=v1] img[alt='A tap in Soria']");
     }
 
+    private static FilePayload picture(String name, int width) throws Exception {
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(width, 20, BufferedImage.TYPE_INT_RGB), "png", png);
+        return new FilePayload(name, "image/png", png.toByteArray());
+    }
+
+    @Test
+    void picturesOfValuesAreChosenTogetherAndTheOnePickedIsShown() throws Exception {
+        long id = dashboard("With pictures", """
+                [{"op":"add","path":"/visuals/v1","value":{"type":"bars","page":"p1","at":{"x":0,"y":0,"w":12,"h":8},"title":"",
+                   "dataset":%1$d,"category":"town","measure":{"summary":"COUNT"}}},
+                 {"op":"add","path":"/visuals/v2","value":{"type":"picture","page":"p1","at":{"x":12,"y":0,"w":8,"h":7},"title":"",
+                   "each":{"dataset":%1$d,"column":"town"}}}]""".formatted(dataset));
+        Page page = page("ana");
+        page.navigate("/dashboards/" + id + "/compose");
+        page.waitForSelector("[data-visual=v2] >> text=Pick one town to see its picture.");
+        page.click("[data-visual=v2]", new Page.ClickOptions().setPosition(60, 60));
+        page.click(".dock-brief .slot >> text=+ choose pictures");
+        page.setInputFiles(
+                ".popup input[type=file]",
+                new FilePayload[] {picture("soria.png", 40), picture("zamora at noon.png", 50), picture("x.png", 60)});
+        page.waitForSelector(".shot-line >> nth=2");
+        assertThat(page.locator(".shot-line .hint").allTextContents())
+                .containsExactly("by its name", "likely, by its name", "whose is it?");
+        page.click("text=Take these pictures");
+        page.waitForSelector(".popup >> text=Of 1 it is not said whose they are");
+        page.click("text=Take these pictures");
+        page.waitForSelector(".dock-brief .slot >> text=/2 of \\d+ have one/");
+        page.click("[data-visual=v1] [data-key=Zamora]");
+        page.waitForFunction("() => document.querySelector('[data-visual=v2] img')?.naturalWidth === 50");
+        page.waitForSelector("[data-visual=v2] img[alt=Zamora]");
+    }
+
     @ParameterizedTest
     @ValueSource(strings = {"v1", "v2", "v3", "v4", "v5", "v6", "v7", "v8", "v9", "v10", "v11"})
     void giveTheirFiguresAsATableAndTheirTrail(String id) throws Exception {

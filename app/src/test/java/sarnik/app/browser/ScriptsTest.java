@@ -68,6 +68,28 @@ class ScriptsTest extends BrowserTest {
     }
 
     @Nested
+    @DisplayName("shots.js")
+    class Shots {
+
+        @ParameterizedTest(name = "{0}: {1}, {2}")
+        @CsvSource({
+            "P-12.jpg,P-12,sure",
+            "p_12.JPG,P-12,sure",
+            "fuente ñu.png,F1,sure",
+            "P-12 seen from the road.jpg,P-12,likely",
+            "IMG_0001.jpg,'',none",
+            "P-1 and Q-7.jpg,'',none"
+        })
+        void guessesWhosePictureAFileHolds(String file, String value, String how) {
+            assertThat(run(
+                            "shots.js",
+                            "m.whose('" + file + "', ['P-1', 'P-12', 'Q-7'].map(value => ({ value, text: value }))"
+                                    + ".concat({ value: 'F1', text: 'Fuente Nu' }))"))
+                    .isEqualTo("{\"value\":\"" + value + "\",\"how\":\"" + how + "\"}");
+        }
+    }
+
+    @Nested
     @DisplayName("graticule.js")
     class Graticule {
 

@@ -151,6 +151,7 @@ class BrokerTest {
                         connections,
                         sarnik.bean(AllowedHosts.class),
                         sarnik.bean(Intake.class),
+                        sarnik.bean(sarnik.app.secret.Secrets.class),
                         mapper)) {
             LiveFeedRepository stored = sarnik.bean(LiveFeedRepository.class);
             Broker said =
