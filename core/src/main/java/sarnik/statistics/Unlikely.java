@@ -1,0 +1,111 @@
+package sarnik.statistics;
+
+import java.util.Arrays;
+
+/**
+ * Values that stand out of others, by what those others are like in their middle, so that what stands out does not hide itself:
+ * Iglewicz and Hoaglin 1993, How to Detect and Handle Outliers.
+ */
+public final class Unlikely {
+
+    /** From so many (modified) standard deviations on a value is called unlikely; the same source. */
+    public static final double FROM = 3.5;
+
+    /** Fewer values say nothing of what is usual. */
+    public static final int FEWEST = 8;
+
+    /** What the median of absolute deviations is of a normal distribution's standard deviation. */
+    private static final double OF_NORMAL = 0.6745;
+
+    /** The same of the mean of absolute deviations, for values of which more than half are the same. */
+    private static final double MEAN_OF_NORMAL = 0.7979;
+
+    private Unlikely() {}
+
+    /**
+     * What is usual.
+     *
+     * @param median the middle value
+     * @param deviation a standard deviation as the middle half has it; 0 where all are the same
+     * @param count of how many values
+     */
+    public record Usual(double median, double deviation, int count) {
+
+        /** How many deviations a value is away; NaN where too few are known, infinite where all others are the same. */
+        public double away(double value) {
+            if (count < FEWEST || Double.isNaN(value)) return Double.NaN;
+            if (value == median) return 0;
+            return (value - median) / deviation;
+        }
+
+        /** Between which values nothing stands out. */
+        public Interval interval() {
+            return count < FEWEST
+                    ? Interval.UNKNOWN
+                    : new Interval(median - FROM * deviation, median + FROM * deviation);
+        }
+    }
+
+    /** What is usual among some values; those that are NaN are left out. */
+    public static Usual usual(double[] values) {
+        double[] sorted = Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().toArray();
+        if (sorted.length == 0) return new Usual(Double.NaN, Double.NaN, 0);
+        double median = median(sorted);
+        double[] away =
+                Arrays.stream(sorted).map(v -> Math.abs(v - median)).sorted().toArray();
+        double deviation = median(away) / OF_NORMAL;
+        // More than half are the same: the mean of what they differ by is looked at.
+        if (deviation == 0) deviation = Arrays.stream(away).average().orElse(0) / MEAN_OF_NORMAL;
+        return new Usual(median, deviation, sorted.length);
+    }
+
+    private static double median(double[] sorted) {
+        int n = sorted.length;
+        return n % 2 == 1 ? sorted[n / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
+    }
+
+    /**
+     * How far each value of a history stands out of those that came before it.
+     *
+     * @param values one after the other; NaN where one is missing
+     * @param season after so many steps the same comes round, such as 12 for months; a value is compared with its own season
+     *     where that came round often enough, else with all; 1 for none
+     * @return deviations; NaN where too little came before
+     */
+    public static double[] ofHistory(double[] values, int season) {
+        double[] away = new double[values.length];
+        for (int t = 0; t < values.length; t++) {
+            double[] before = season > 1 ? seasonal(values, t, season) : new double[0];
+            if (before.length < FEWEST) before = Arrays.copyOf(values, t);
+            away[t] = usual(before).away(values[t]);
+        }
+        return away;
+    }
+
+    private static double[] seasonal(double[] values, int at, int season) {
+        int rounds = at / season;
+        double[] same = new double[rounds];
+        for (int r = 0; r < rounds; r++) same[r] = values[at - (r + 1) * season];
+        return Arrays.stream(same).filter(v -> !Double.isNaN(v)).toArray();
+    }
+
+    /**
+     * How far each place stands out of its neighbours.
+     *
+     * @return deviations of the difference to the neighbours' median from what such differences usually are; NaN where a place
+     *     has no value or fewer than three neighbours that have one
+     */
+    public static double[] ofNeighbours(double[] values, Neighbours neighbours) {
+        double[] differences = new double[values.length];
+        for (int p = 0; p < values.length; p++) {
+            double[] around = Arrays.stream(neighbours.of()[p])
+                    .mapToDouble(other -> values[other])
+                    .filter(v -> !Double.isNaN(v))
+                    .sorted()
+                    .toArray();
+            differences[p] = around.length < 3 ? Double.NaN : values[p] - median(around);
+        }
+        Usual usual = usual(differences);
+        return Arrays.stream(differences).map(usual::away).toArray();
+    }
+}
