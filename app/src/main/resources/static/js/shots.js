@@ -23,7 +23,10 @@ export function whose(file, options) {
   const called = options.filter(o => plain(o.value) === name || plain(o.text) === name);
   if (called.length === 1) return { value: called[0].value, how: 'sure' };
   const within = options
-    .map(o => ({ o, length: Math.max(...[o.value, o.text].map(t => (plain(t) && name.includes(plain(t)) ? plain(t).length : 0))) }))
+    .map(o => ({
+      o,
+      length: Math.max(...[o.value, o.text].map(t => (plain(t) && name.includes(plain(t)) ? plain(t).length : 0))),
+    }))
     .filter(({ length }) => length > 1)
     .sort((a, b) => b.length - a.length);
   // Of P-1 and P-12 in “P-12 seen from the road” the longer is meant.
@@ -62,7 +65,11 @@ function line(shot, options, remove) {
     el('img', { src: shot.address, alt: '' }),
     el('span', { class: 'shot-owner' }, owner, how),
     shows,
-    el('button', { type: 'button', class: 'text-loch', 'aria-label': 'Leave this picture out', onclick: remove }, 'Leave out'),
+    el(
+      'button',
+      { type: 'button', class: 'text-loch', 'aria-label': 'Leave this picture out', onclick: remove },
+      'Leave out',
+    ),
   );
 }
 
@@ -79,7 +86,11 @@ export function shotsOf(slot, now, take) {
     .map(([value, shot]) => ({ shows: null, ...shot, value, how: '', address: addressOf(`files/${shot.image}`) }))
     .sort((a, b) => a.value.localeCompare(b.value, 'en', { numeric: true }));
   const list = el('ul', { class: 'shot-lines' });
-  const state = el('p', { class: 'popup-words', role: 'status' }, 'PNG, JPEG, GIF or BMP, up to 12 MB each. Whose it is, is guessed by the name of its file.');
+  const state = el(
+    'p',
+    { class: 'popup-words', role: 'status' },
+    'PNG, JPEG, GIF or BMP, up to 12 MB each. Whose it is, is guessed by the name of its file.',
+  );
   const draw = () =>
     list.replaceChildren(
       ...shots.map(shot =>

@@ -16,6 +16,7 @@ import sarnik.visual.button.ButtonKind;
 import sarnik.visual.details.DetailsKind;
 import sarnik.visual.figure.FigureKind;
 import sarnik.visual.filter.SheetFilterKind;
+import sarnik.visual.funnel.FunnelKind;
 import sarnik.visual.grid.GridKind;
 import sarnik.visual.key.KeyKind;
 import sarnik.visual.lines.LinesKind;
@@ -48,7 +49,8 @@ public final class Kinds {
                     new PictureKind(),
                     new ButtonKind(),
                     new SheetFilterKind(),
-                    new PlayerKind()),
+                    new PlayerKind(),
+                    new FunnelKind()),
             List.of(
                     new YesNoKind(),
                     new ChoiceKind(),

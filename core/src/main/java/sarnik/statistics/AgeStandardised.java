@@ -39,7 +39,8 @@ public final class AgeStandardised {
         double tail = (1 - confidence) / 2;
         double low = rate == 0
                 ? 0
-                : variance / (2 * rate)
+                : variance
+                        / (2 * rate)
                         * ChiSquaredDistribution.of(2 * rate * rate / variance).inverseCumulativeProbability(tail);
         double more = rate + largest;
         double moreVariance = variance + largest * largest;

@@ -39,7 +39,8 @@ public final class Contributions {
         for (int g = 0; g < parts.length; g++) {
             double share = sizes[g] / size;
             double otherShare = otherSizes[g] / otherSize;
-            double value = sizes[g] == 0 ? otherSizes[g] == 0 ? usual : otherSums[g] / otherSizes[g] : sums[g] / sizes[g];
+            double value =
+                    sizes[g] == 0 ? otherSizes[g] == 0 ? usual : otherSums[g] / otherSizes[g] : sums[g] / sizes[g];
             double otherValue = otherSizes[g] == 0 ? value : otherSums[g] / otherSizes[g];
             parts[g] = new Part(
                     (share - otherShare) * ((value + otherValue) / 2 - usual),

@@ -90,7 +90,8 @@ public final class LocalClusters {
         Known known = Known.of(values, neighbours);
         int n = known.values.length;
         double mean = Arrays.stream(known.values).average().orElse(0);
-        double second = Arrays.stream(known.values).map(v -> (v - mean) * (v - mean)).sum() / Math.max(1, n);
+        double second =
+                Arrays.stream(known.values).map(v -> (v - mean) * (v - mean)).sum() / Math.max(1, n);
         double[] value = new double[n];
         double[] chance = new double[n];
         double[] around = new double[n];
@@ -152,8 +153,8 @@ public final class LocalClusters {
 
         static Known of(double[] values, Neighbours neighbours) {
             if (values.length != neighbours.size())
-                throw new IllegalArgumentException("There are %d values for %d places"
-                        .formatted(values.length, neighbours.size()));
+                throw new IllegalArgumentException(
+                        "There are %d values for %d places".formatted(values.length, neighbours.size()));
             int[] at = IntStream.range(0, values.length)
                     .filter(p -> Double.isFinite(values[p]))
                     .toArray();

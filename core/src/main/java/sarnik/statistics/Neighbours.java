@@ -39,7 +39,10 @@ public record Neighbours(int[][] of) {
         for (int k = 0; k < kept.length; k++) now[kept[k]] = k;
         int[][] among = new int[kept.length][];
         for (int k = 0; k < kept.length; k++)
-            among[k] = Arrays.stream(of[kept[k]]).map(n -> now[n]).filter(n -> n >= 0).toArray();
+            among[k] = Arrays.stream(of[kept[k]])
+                    .map(n -> now[n])
+                    .filter(n -> n >= 0)
+                    .toArray();
         return new Neighbours(among);
     }
 

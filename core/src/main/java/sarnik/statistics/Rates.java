@@ -34,7 +34,8 @@ public final class Rates {
 
     /** The number of standard deviations within which a share of a normal distribution lies: 1.96 for 0.95. */
     public static double deviations(double confidence) {
-        if (!(confidence > 0 && confidence < 1)) throw new IllegalArgumentException("A confidence lies between 0 and 1");
+        if (!(confidence > 0 && confidence < 1))
+            throw new IllegalArgumentException("A confidence lies between 0 and 1");
         return NORMAL.inverseCumulativeProbability(0.5 + confidence / 2);
     }
 
@@ -74,9 +75,7 @@ public final class Rates {
     public static Interval poisson(double events, double exposure, double confidence) {
         if (!(exposure > 0) || !(events >= 0) || Double.isInfinite(events)) return Interval.UNKNOWN;
         double tail = (1 - confidence) / 2;
-        double low = events == 0
-                ? 0
-                : ChiSquaredDistribution.of(2 * events).inverseCumulativeProbability(tail) / 2;
+        double low = events == 0 ? 0 : ChiSquaredDistribution.of(2 * events).inverseCumulativeProbability(tail) / 2;
         double high = ChiSquaredDistribution.of(2 * (events + 1)).inverseSurvivalProbability(tail) / 2;
         return new Interval(low / exposure, high / exposure);
     }
@@ -159,8 +158,7 @@ public final class Rates {
         double expected = rate * exposure;
         double tail = (1 - confidence) / 2;
         if (expected == 0) return new Interval(0, 0);
-        return new Interval(
-                quantile(expected, tail) / exposure, quantile(expected, 1 - tail) / exposure);
+        return new Interval(quantile(expected, tail) / exposure, quantile(expected, 1 - tail) / exposure);
     }
 
     /** The same of a share. */
@@ -192,7 +190,8 @@ public final class Rates {
                             trials * share
                                     + NORMAL.inverseCumulativeProbability(probability)
                                             * Math.sqrt(trials * share * (1 - share))));
-        var binomial = org.apache.commons.statistics.distribution.BinomialDistribution.of((int) Math.round(trials), share);
+        var binomial =
+                org.apache.commons.statistics.distribution.BinomialDistribution.of((int) Math.round(trials), share);
         int above = binomial.inverseCumulativeProbability(probability);
         return between(
                 above,

@@ -23,8 +23,27 @@ public record StandardPopulation(String name, String source, List<Band> bands) {
             "Eurostat, Revision of the European Standard Population, Methodologies and Working papers, 2013",
             bands(
                     new int[] {0, 1, 5, 10, 15, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95},
-                    1000, 4000, 5500, 5500, 5500, 6000, 6000, 6500, 7000, 7000, 7000, 7000, 6500, 6000, 5500, 5000, 4000, 2500,
-                    1500, 800, 200));
+                    1000,
+                    4000,
+                    5500,
+                    5500,
+                    5500,
+                    6000,
+                    6000,
+                    6500,
+                    7000,
+                    7000,
+                    7000,
+                    7000,
+                    6500,
+                    6000,
+                    5500,
+                    5000,
+                    4000,
+                    2500,
+                    1500,
+                    800,
+                    200));
 
     /** The standard of the World Health Organization, of the mean world population of 2000 to 2025. */
     public static final StandardPopulation WORLD_2000 = new StandardPopulation(
@@ -33,7 +52,24 @@ public record StandardPopulation(String name, String source, List<Band> bands) {
                     + " Discussion Paper 31",
             bands(
                     new int[] {0, 5, 10, 15, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85},
-                    8.86, 8.69, 8.60, 8.47, 8.22, 7.93, 7.61, 7.15, 6.59, 6.04, 5.37, 4.55, 3.72, 2.96, 2.21, 1.52, 0.91, 0.63));
+                    8.86,
+                    8.69,
+                    8.60,
+                    8.47,
+                    8.22,
+                    7.93,
+                    7.61,
+                    7.15,
+                    6.59,
+                    6.04,
+                    5.37,
+                    4.55,
+                    3.72,
+                    2.96,
+                    2.21,
+                    1.52,
+                    0.91,
+                    0.63));
 
     public static final List<StandardPopulation> ALL = List.of(EUROPE_2013, WORLD_2000);
 
@@ -62,16 +98,15 @@ public record StandardPopulation(String name, String source, List<Band> bands) {
         for (int b = 1; b < from.length; b++) {
             int begin = from[b];
             if (bands.stream().noneMatch(band -> band.from() == begin))
-                throw new IllegalArgumentException(
-                        "An age band begins at %d years; %s has bands that begin at %s."
-                                .formatted(
-                                        begin,
-                                        name,
-                                        String.join(
-                                                ", ",
-                                                bands.stream()
-                                                        .map(band -> Integer.toString(band.from()))
-                                                        .toList())));
+                throw new IllegalArgumentException("An age band begins at %d years; %s has bands that begin at %s."
+                        .formatted(
+                                begin,
+                                name,
+                                String.join(
+                                        ", ",
+                                        bands.stream()
+                                                .map(band -> Integer.toString(band.from()))
+                                                .toList())));
         }
         for (Band band : bands) {
             int in = 0;

@@ -48,7 +48,8 @@ public final class Unlikely {
 
     /** What is usual among some values; those that are NaN are left out. */
     public static Usual usual(double[] values) {
-        double[] sorted = Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().toArray();
+        double[] sorted =
+                Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().toArray();
         if (sorted.length == 0) return new Usual(Double.NaN, Double.NaN, 0);
         double median = median(sorted);
         double[] away =

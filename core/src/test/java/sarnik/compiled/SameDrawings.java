@@ -42,6 +42,9 @@ import sarnik.visual.bars.BarsKind;
 import sarnik.visual.figure.Figure;
 import sarnik.visual.figure.FigureDrawing;
 import sarnik.visual.figure.FigureKind;
+import sarnik.visual.funnel.Funnel;
+import sarnik.visual.funnel.FunnelDrawing;
+import sarnik.visual.funnel.FunnelKind;
 import sarnik.visual.grid.Grid;
 import sarnik.visual.grid.GridDrawing;
 import sarnik.visual.grid.GridKind;
@@ -90,6 +93,10 @@ final class SameDrawings {
             ring((RingDrawing) drawn(
                     new RingKind(),
                     new Ring("p", null, "", 1, "town", Measure.ROWS, turn ? 3 : null, null, null, null),
+                    scene));
+            funnel((FunnelDrawing) drawn(
+                    new FunnelKind(),
+                    new Funnel("p", null, "", 1, "town", Measure.ROWS, LITRES, null, null, turn, null),
                     scene));
             scatter((ScatterDrawing) drawn(
                     new ScatterKind(),
@@ -297,6 +304,16 @@ final class SameDrawings {
             SameCore.say(drawn.fit().words() + " " + bits(drawn.fit().from())
                     + bits(drawn.fit().to()));
         if (drawn.cut() != null) SameCore.say(bits(drawn.cut()));
+    }
+
+    private static void funnel(FunnelDrawing drawn) {
+        drawn.dots()
+                .forEach(d -> SameCore.say(d.label() + "|" + d.x() + " " + d.y() + " " + d.beyond() + d.unsure()
+                        + d.named() + "|" + d.texts()));
+        drawn.limits()
+                .forEach(l -> SameCore.say(
+                        l.words() + java.util.Arrays.toString(l.low()) + java.util.Arrays.toString(l.high())));
+        SameCore.say(drawn.wholeWords() + drawn.notes());
     }
 
     private static void figure(FigureDrawing drawn) {

@@ -22,13 +22,17 @@ import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.narrow.StateReader;
 import sarnik.query.InMemoryEngine;
+import sarnik.scale.NumberWords;
 import sarnik.state.ReaderState;
+import sarnik.statistics.Interval;
+import sarnik.statistics.Rates;
 import sarnik.visual.Drawing;
 import sarnik.visual.MisfitDrawing;
 import sarnik.visual.Note;
 import sarnik.visual.Question;
 import sarnik.visual.bars.BarsDrawing;
 import sarnik.visual.figure.FigureDrawing;
+import sarnik.visual.funnel.FunnelDrawing;
 import sarnik.visual.lines.LinesDrawing;
 import sarnik.visual.ring.RingDrawing;
 import sarnik.visual.scatter.ScatterDrawing;
@@ -62,6 +66,8 @@ class KindsTest {
             "'type': 'ring', 'dataset': 1, 'category': 'town', " + "'measure': {'summary': 'SUM', 'column': 'litres'}";
     static final String SCATTER = "'type': 'scatter', 'dataset': 1, 'category': 'town', "
             + "'across': {'summary': 'SUM', 'column': 'litres'}, 'up': {'summary': 'SUM', 'column': 'weight'}";
+    static final String FUNNEL = "'type': 'funnel', 'dataset': 1, 'category': 'town', "
+            + "'events': {'summary': 'COUNT'}, 'over': {'summary': 'SUM', 'column': 'litres'}";
     static final String GRID = "'type': 'grid', 'dataset': 1, 'down': {'column': 'at', 'step': 'WEEKDAY'}, "
             + "'across': {'column': 'at', 'step': 'HOUR_OF_DAY'}, 'measure': {'summary': 'SUM', 'column': 'litres'}";
     static final String TABLE = "'type': 'table', 'dataset': 1, 'categories': ['town', 'product'], "
@@ -113,6 +119,85 @@ class KindsTest {
 
     static String misfit(String visual) {
         return draw(MisfitDrawing.class, "", visual).why();
+    }
+
+    @Nested
+    @DisplayName("Funnels")
+    class OfFunnels {
+
+        /** Forty towns of which one in ten has a tap that is broken, and one has far more. */
+        private static final LoadedDataset TAPS = taps();
+
+        private static LoadedDataset taps() {
+            StringBuilder rows = new StringBuilder("town,broken,people\n");
+            for (int town = 0; town < 40; town++) {
+                int people = 100 * (town + 1);
+                rows.append(
+                        "T%02d,%d,%d\n".formatted(town, town == 30 ? people / 4 : people / 10 + town % 3 - 1, people));
+            }
+            rows.append("None,3,0\n");
+            return new LoadedDataset(1, "Taps", csv(rows.toString()), null, Map.of());
+        }
+
+        private FunnelDrawing drawn(String more) {
+            Dashboard dashboard = document(
+                            "'type': 'funnel', 'dataset': 1, 'category': 'town', 'events': {'summary': 'SUM', "
+                                    + "'column': 'broken'}, 'over': {'summary': 'SUM', 'column': 'people'}" + more)
+                    .dashboard();
+            Drawing drawing = Drawers.of(dashboard, ReaderState.NOTHING, id -> Datasets.Found.of(Optional.of(TAPS)))
+                    .draw("v1");
+            if (drawing instanceof MisfitDrawing misfit) throw new AssertionError(misfit.why());
+            return (FunnelDrawing) drawing;
+        }
+
+        @Test
+        void tellWhatLiesBeyondChance() {
+            FunnelDrawing drawn = drawn("");
+            assertThat(drawn.dots()).hasSize(40);
+            assertThat(drawn.dots().stream().filter(dot -> dot.beyond() == 2))
+                    .singleElement()
+                    .satisfies(dot -> {
+                        assertThat(dot.key()).isEqualTo("T30");
+                        assertThat(dot.named()).isTrue();
+                        assertThat(dot.texts().get(0)).isEqualTo("25");
+                        Interval interval = Rates.poisson(775, 3100, 0.95).times(100);
+                        assertThat(dot.texts().get(1))
+                                .isEqualTo(NumberWords.brief(interval.low()) + " to "
+                                        + NumberWords.brief(interval.high()));
+                    });
+            assertThat(drawn.up().words()).isEqualTo("sum of broken for 100 of sum of people");
+            assertThat(drawn.dots().get(39).unsure()).as("of nine events").isTrue();
+            assertThat(drawn.dots().get(0).unsure()).isFalse();
+            assertThat(drawn.notes())
+                    .anyMatch(n ->
+                            n.startsWith("1 of 40 lie beyond the inner limits, where chance alone would put about 2"))
+                    .anyMatch(n -> n.contains("Taken for events"))
+                    .anyMatch(n -> n.startsWith("1 has nothing that it could happen to"))
+                    .anyMatch(n -> n.contains("drawn hollow"));
+            // The more they rest on, the closer together the limits.
+            FunnelDrawing.Limit inner = drawn.limits().get(0);
+            assertThat(inner.high()[60] - inner.low()[60]).isLessThan(inner.high()[20] - inner.low()[20]);
+            assertThat(drawn.limits().get(1).high()[30]).isGreaterThan(inner.high()[30]);
+        }
+
+        @Test
+        void areOfASharesOrOfEventsAsIsSaid() {
+            FunnelDrawing share = drawn(", 'of': 'SHARE'");
+            assertThat(share.dots().get(0).texts().get(0)).endsWith(" %");
+            assertThat(share.notes()).noneMatch(n -> n.contains("Taken for"));
+            FunnelDrawing thousand = drawn(", 'per': 1000, 'smooth': true");
+            assertThat(thousand.up().words()).contains("for 1,000 of");
+            assertThat(thousand.dots().get(39).texts().get(0)).isEqualTo("90");
+            assertThat(thousand.notes()).anyMatch(n -> n.contains("Marshall 1991"));
+            assertThat(misfit(FUNNEL.replace("'SUM', 'column': 'litres'", "'AVERAGE', 'column': 'litres'")))
+                    .contains("is neither");
+            assertThat(misfit(FUNNEL.replace("{'summary': 'COUNT'}", "{'summary': 'SUM', 'column': 'litres'}")
+                                    .replace(
+                                            "'over': {'summary': 'SUM', 'column': 'litres'}",
+                                            "'over': {'summary': 'COUNT'}")
+                            + ", 'of': 'SHARE'"))
+                    .contains("is no share of it");
+        }
     }
 
     @Nested
@@ -446,7 +531,8 @@ class KindsTest {
     // --- what holds for all --------------------------------------------------------------------------
 
     static Stream<String> all() {
-        return Stream.of(LINES, RING, SCATTER, GRID, TABLE, BARS, FIGURE, WORDS, LIST, EACH, DETAILS, NOTED, PLAYER);
+        return Stream.of(
+                LINES, RING, SCATTER, FUNNEL, GRID, TABLE, BARS, FIGURE, WORDS, LIST, EACH, DETAILS, NOTED, PLAYER);
     }
 
     @ParameterizedTest

@@ -347,9 +347,10 @@ class SheetKindsTest {
         @Test
         void picturesOfValuesShowTheOneThatIsShown() {
             String image = "a1".repeat(32);
-            String each = "'type': 'picture', 'each': {'dataset': 1, 'column': 'town', 'shots': {'Zamora': {'image': '%s'}, "
-                    .formatted(image)
-                    + "'Burgos': {'image': '%s', 'shows': 'A tap in Burgos'}}}".formatted(image);
+            String each =
+                    "'type': 'picture', 'each': {'dataset': 1, 'column': 'town', 'shots': {'Zamora': {'image': '%s'}, "
+                                    .formatted(image)
+                            + "'Burgos': {'image': '%s', 'shows': 'A tap in Burgos'}}}".formatted(image);
             PictureDrawing all = draw(PictureDrawing.class, "", RING, each);
             assertThat(all.image()).isNull();
             assertThat(all.wanting()).isEqualTo("Pick one town to see its picture.");
@@ -366,8 +367,8 @@ class SheetKindsTest {
             assertThat(document(each).dashboard().visuals().values())
                     .singleElement()
                     .satisfies(v -> assertThat(Kinds.ALL.of(v).files(v)).containsExactly(image));
-            Brief brief =
-                    new BriefWriter(document(each).dashboard(), DATASETS, new Choices(new InMemoryEngine())).write("v1");
+            Brief brief = new BriefWriter(document(each).dashboard(), DATASETS, new Choices(new InMemoryEngine()))
+                    .write("v1");
             assertThat(brief.text()).contains("The picture of the town in Sales that is shown: 2 of 4 have one");
         }
 

@@ -46,9 +46,13 @@ class LocalClustersTest {
     /** The mean of all local values is Moran's I (Anselin 1995): −1 on a chessboard, near 1 where halves lie apart. */
     @Test
     void theMeanOfLocalValuesIsTheWholes() {
-        double[] chessboard = IntStream.range(0, 64).mapToDouble(p -> (p % 8 + p / 8) % 2).toArray();
+        double[] chessboard =
+                IntStream.range(0, 64).mapToDouble(p -> (p % 8 + p / 8) % 2).toArray();
         LocalClusters.Found[] board = LocalClusters.alike(chessboard, grid(8, 8), 9, 1);
-        assertThat(Arrays.stream(board).mapToDouble(LocalClusters.Found::value).average().orElse(0))
+        assertThat(Arrays.stream(board)
+                        .mapToDouble(LocalClusters.Found::value)
+                        .average()
+                        .orElse(0))
                 .isCloseTo(-1, within(1e-12));
         assertThat(board[0].kind()).isEqualTo(LocalClusters.Kind.LOW_ALONE);
         assertThat(board[1].kind()).isEqualTo(LocalClusters.Kind.HIGH_ALONE);
@@ -87,7 +91,8 @@ class LocalClustersTest {
     @Test
     void findsWhatIsThereAndNothingElse() {
         Random chance = new Random(8);
-        double[] values = IntStream.range(0, 900).mapToDouble(p -> chance.nextGaussian()).toArray();
+        double[] values =
+                IntStream.range(0, 900).mapToDouble(p -> chance.nextGaussian()).toArray();
         assertThat(found(LocalClusters.hotSpots(values, grid(30, 30), 9999, 5))).isEmpty();
         for (int p : new int[] {404, 405, 406, 434, 435, 436, 464, 465, 466}) values[p] += 6;
         List<Integer> found = found(LocalClusters.hotSpots(values, grid(30, 30), 9999, 5));
@@ -105,7 +110,8 @@ class LocalClustersTest {
     @Test
     void saysNothingWhereNothingIsKnown() {
         double[] values = {1, Double.NaN, 3, 4, 9};
-        LocalClusters.Found[] found = LocalClusters.hotSpots(values, new Neighbours(new int[][] {{1}, {0, 2}, {1, 3}, {2}, {}}), 99, 1);
+        LocalClusters.Found[] found =
+                LocalClusters.hotSpots(values, new Neighbours(new int[][] {{1}, {0, 2}, {1, 3}, {2}, {}}), 99, 1);
         assertThat(found[0].kind()).as("its only neighbour has no value").isEqualTo(LocalClusters.Kind.UNKNOWN);
         assertThat(found[1].kind(0.05)).isEqualTo(LocalClusters.Kind.UNKNOWN);
         assertThat(found[4].kind()).isEqualTo(LocalClusters.Kind.UNKNOWN);
@@ -119,7 +125,8 @@ class LocalClustersTest {
     @Test
     void falseDiscoveriesAreHeldDownAsPublished() {
         double[] chances = {
-            0.0001, 0.0004, 0.0019, 0.0095, 0.0201, 0.0278, 0.0298, 0.0344, 0.0459, 0.3240, 0.4262, 0.5719, 0.6528, 0.7590, 1
+            0.0001, 0.0004, 0.0019, 0.0095, 0.0201, 0.0278, 0.0298, 0.0344, 0.0459, 0.3240, 0.4262, 0.5719, 0.6528,
+            0.7590, 1
         };
         double[] adjusted = FalseDiscovery.adjusted(chances);
         assertThat(Arrays.stream(adjusted).filter(q -> q <= 0.05).count()).isEqualTo(4);
@@ -133,7 +140,9 @@ class LocalClustersTest {
 
     private static double[] chance(int seed, int count, double most) {
         Random random = new Random(seed);
-        return IntStream.range(0, count).mapToDouble(i -> (2 * random.nextDouble() - 1) * most).toArray();
+        return IntStream.range(0, count)
+                .mapToDouble(i -> (2 * random.nextDouble() - 1) * most)
+                .toArray();
     }
 
     private static double km(double lon, double lat, double otherLon, double otherLat) {
@@ -172,7 +181,8 @@ class LocalClustersTest {
     void ofFewAndOfTheSamePlace() {
         double[] same = {1, 1, 1, 1};
         assertThat(Neighbours.nearest(same, same, 2).of()).isDeepEqualTo(new int[][] {{1, 2}, {0, 2}, {0, 1}, {0, 1}});
-        assertThat(Neighbours.nearest(new double[] {1}, new double[] {1}, 3).of()[0]).isEmpty();
+        assertThat(Neighbours.nearest(new double[] {1}, new double[] {1}, 3).of()[0])
+                .isEmpty();
         Neighbours alone = Neighbours.within(new double[] {0, 90}, new double[] {0, 0}, 10);
         assertThat(alone.alone()).isEqualTo(2);
         assertThat(grid(3, 3).mean()).isCloseTo(24 / 9.0, within(1e-12));

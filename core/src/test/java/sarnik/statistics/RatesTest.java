@@ -65,7 +65,9 @@ class RatesTest {
         assertThat(Rates.isUnsureShare(10, 20)).as("too few").isTrue();
         assertThat(Rates.isUnsureShare(15, 31)).as("an interval wider than 0.3").isTrue();
         assertThat(Rates.isUnsureShare(1, 100)).as("wide for so small a share").isTrue();
-        assertThat(Rates.isUnsureShare(99, 100)).as("and for what is left of one").isTrue();
+        assertThat(Rates.isUnsureShare(99, 100))
+                .as("and for what is left of one")
+                .isTrue();
         assertThat(Rates.isUnsureShare(20, 100)).isFalse();
         assertThat(Rates.isUnsureShare(10, 10_000)).as("narrow").isFalse();
     }
@@ -83,9 +85,11 @@ class RatesTest {
     @Test
     void drawsRatesTowardTheWholeTheMoreTheFewerTheyRestOn() {
         double mean = 404 / 2010.0;
-        double spread = (1000 * Math.pow(0.1 - mean, 2) + 1000 * Math.pow(0.3 - mean, 2) + 10 * Math.pow(0.4 - mean, 2)) / 2010;
+        double spread =
+                (1000 * Math.pow(0.1 - mean, 2) + 1000 * Math.pow(0.3 - mean, 2) + 10 * Math.pow(0.4 - mean, 2)) / 2010;
         double between = spread - mean / 670;
-        double[] smoothed = Rates.smoothed(new double[] {100, 300, 4, Double.NaN, 3}, new double[] {1000, 1000, 10, 5, 0});
+        double[] smoothed =
+                Rates.smoothed(new double[] {100, 300, 4, Double.NaN, 3}, new double[] {1000, 1000, 10, 5, 0});
         assertThat(smoothed[0]).isCloseTo(mean + between / (between + mean / 1000) * (0.1 - mean), within(1e-12));
         assertThat(smoothed[2]).isCloseTo(mean + between / (between + mean / 10) * (0.4 - mean), within(1e-12));
         assertThat(smoothed[0]).isBetween(0.1, 0.105);
@@ -156,7 +160,8 @@ class RatesTest {
         assertThat(europe.whole()).isEqualTo(100_000);
         assertThat(StandardPopulation.WORLD_2000.whole()).isCloseTo(100, within(0.05));
         assertThat(europe.weights(new int[] {0, 65})).containsExactly(80_500, 19_500);
-        assertThat(Arrays.stream(europe.weights(new int[] {0, 15, 45, 85})).sum()).isEqualTo(100_000);
+        assertThat(Arrays.stream(europe.weights(new int[] {0, 15, 45, 85})).sum())
+                .isEqualTo(100_000);
         assertThatThrownBy(() -> europe.weights(new int[] {0, 18}))
                 .hasMessageContaining("begins at 18 years")
                 .hasMessageContaining("0, 1, 5, 10");

@@ -50,7 +50,9 @@ class UnlikelyTest {
         assertThat(Math.abs(away[126])).isLessThan(Unlikely.FROM);
         values[124] = 100;
         assertThat(Unlikely.ofHistory(values, 12)[124]).isGreaterThan(Unlikely.FROM);
-        assertThat(Unlikely.ofHistory(values, 1)[3]).as("too little came before").isNaN();
+        assertThat(Unlikely.ofHistory(values, 1)[3])
+                .as("too little came before")
+                .isNaN();
         // What comes later says nothing of what came before.
         double[] later = values.clone();
         later[131] = 1e9;
@@ -63,10 +65,14 @@ class UnlikelyTest {
         // A slope along which each differs from those beside it by as much; one of them does not lie on it.
         int n = 30;
         Random chance = new Random(2);
-        double[] values = IntStream.range(0, n).mapToDouble(p -> p + chance.nextGaussian()).toArray();
+        double[] values = IntStream.range(0, n)
+                .mapToDouble(p -> p + chance.nextGaussian())
+                .toArray();
         values[15] += 12;
         int[][] of = IntStream.range(0, n)
-                .mapToObj(p -> IntStream.of(p - 2, p - 1, p + 1, p + 2).filter(o -> o >= 0 && o < n).toArray())
+                .mapToObj(p -> IntStream.of(p - 2, p - 1, p + 1, p + 2)
+                        .filter(o -> o >= 0 && o < n)
+                        .toArray())
                 .toArray(int[][]::new);
         double[] away = Unlikely.ofNeighbours(values, new Neighbours(of));
         assertThat(away[15]).isGreaterThan(Unlikely.FROM);
@@ -78,12 +84,17 @@ class UnlikelyTest {
     @Property
     void whatGroupsAddIsTheWholeDifference(
             @ForAll @Size(5) int[] seeds, @ForAll @Size(5) int[] sizes, @ForAll @Size(5) int[] otherSizes) {
-        double[] one = Arrays.stream(sizes).mapToDouble(s -> Math.floorMod(s, 50)).toArray();
+        double[] one =
+                Arrays.stream(sizes).mapToDouble(s -> Math.floorMod(s, 50)).toArray();
         double[] other =
                 Arrays.stream(otherSizes).mapToDouble(s -> Math.floorMod(s, 40)).toArray();
         if (Arrays.stream(one).sum() == 0 || Arrays.stream(other).sum() == 0) return;
-        double[] sums = IntStream.range(0, 5).mapToDouble(g -> one[g] * (seeds[g] % 100)).toArray();
-        double[] otherSums = IntStream.range(0, 5).mapToDouble(g -> other[g] * (seeds[4 - g] % 90)).toArray();
+        double[] sums = IntStream.range(0, 5)
+                .mapToDouble(g -> one[g] * (seeds[g] % 100))
+                .toArray();
+        double[] otherSums = IntStream.range(0, 5)
+                .mapToDouble(g -> other[g] * (seeds[4 - g] % 90))
+                .toArray();
         Contributions.Part[] parts = Contributions.ofMean(sums, one, otherSums, other);
         double difference = Arrays.stream(sums).sum() / Arrays.stream(one).sum()
                 - Arrays.stream(otherSums).sum() / Arrays.stream(other).sum();
@@ -100,7 +111,8 @@ class UnlikelyTest {
         assertThat(parts[1].ofValue()).isZero();
         assertThat(parts[0].ofShare()).isCloseTo(-0.25 * (10 - 13.75), within(1e-12));
         assertThat(parts[0].ofShare() + parts[1].ofShare()).isCloseTo(2.5, within(1e-12));
-        assertThat(Contributions.ofSum(new double[] {4, 6}, new double[] {1, 2}, 2)).containsExactly(2, 2);
+        assertThat(Contributions.ofSum(new double[] {4, 6}, new double[] {1, 2}, 2))
+                .containsExactly(2, 2);
         assertThat(Contributions.chanceOfShares(50, 100, 50, 100)).isEqualTo(1);
         assertThat(Contributions.chanceOfShares(60, 100, 40, 100)).isCloseTo(0.00468, within(1e-4));
         assertThat(Contributions.chanceOfShares(0, 10, 0, 10)).isEqualTo(1);

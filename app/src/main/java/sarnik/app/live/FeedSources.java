@@ -46,7 +46,8 @@ class FeedSources {
         hosts.addresses(now.host(), now.port());
         // A password goes to the broker that it was given for only.
         boolean isSame = before != null && before.address().equals(now.address());
-        String kept = word == null ? (isSame ? feed.getBrokerWord() : null) : word.isEmpty() ? null : secrets.seal(word);
+        String kept =
+                word == null ? (isSame ? feed.getBrokerWord() : null) : word.isEmpty() ? null : secrets.seal(word);
         return feeds.change(id, revision, f -> f.broker(mapper.writeValueAsString(now), kept));
     }
 

@@ -269,8 +269,8 @@ class ReadingWriter implements AutoCloseable {
             insert.setArray(3, all);
             insert.executeUpdate();
         }
-        try (PreparedStatement select =
-                connection.prepareStatement("SELECT code, number FROM live_devices WHERE feed = ? AND code = ANY (?)")) {
+        try (PreparedStatement select = connection.prepareStatement(
+                "SELECT code, number FROM live_devices WHERE feed = ? AND code = ANY (?)")) {
             select.setLong(1, feed);
             select.setArray(2, all);
             try (ResultSet found = select.executeQuery()) {

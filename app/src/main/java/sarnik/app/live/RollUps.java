@@ -39,12 +39,24 @@ class RollUps {
     /** What was begun to be written before so long is committed by now, or never will be: batches are numbered before they are. */
     private static final long SETTLED_MILLIS = 45_000;
 
+    /** Hours and days are put together so often: of many devices each of theirs would be written anew three times a minute. */
+    private static final long COARSER_MILLIS = 300_000;
+
+    /** So many readings are put together in one transaction. */
+    long atOnce = 1_000_000;
+
+    /** Where a statement says between which moments it looks. */
+    private static final String BOUNDS = "@bounds";
+
     private final LiveFeedRepository stored;
     private final RunningFeeds running;
     private final LiveConnections connections;
 
     /** By moment the newest number of a batch then. */
     private final Map<Long, Long> horizons = new LinkedHashMap<>();
+
+    /** When hours and days were put together the last time. */
+    private long coarser;
 
     /** Of which feeds the tables are known to be there, with so many columns. */
     private final Set<String> known = ConcurrentHashMap.newKeySet();
@@ -76,14 +88,21 @@ class RollUps {
         }
     }
 
-    /** Puts together what has come in all feeds up to a batch. */
-    void roll(long horizon) {
+    /** Puts together what has come in all feeds up to a batch, by minute, and now and then by hour and day. */
+    private void roll(long horizon) {
+        boolean isCoarser = System.currentTimeMillis() - coarser >= COARSER_MILLIS;
+        if (isCoarser) coarser = System.currentTimeMillis();
+        roll(horizon, isCoarser);
+    }
+
+    /** @param isCoarser whether by hour and day as well */
+    void roll(long horizon, boolean isCoarser) {
         for (LiveFeed kept : stored.findAll()) {
             RunningFeed feed =
                     kept.getShape() == null ? null : running.find(kept.getId()).orElse(null);
             if (feed == null) continue;
             try (Connection connection = connections.open()) {
-                if (roll(connection, feed, horizon)) feed.rolled();
+                if (roll(connection, feed, horizon, isCoarser)) feed.rolled();
             } catch (SQLException failed) {
                 LOG.warn("Readings of “{}” could not be put together: {}", feed.name, failed.getMessage());
             }
@@ -97,39 +116,94 @@ class RollUps {
         }
     }
 
-    private boolean roll(Connection connection, RunningFeed feed, long horizon) throws SQLException {
+    private boolean roll(Connection connection, RunningFeed feed, long horizon, boolean isCoarser) throws SQLException {
         make(connection, feed);
-        // One instance at a time, from where the last one came to.
-        long from =
-                number(connection, "SELECT rolled_batch FROM live_feeds WHERE id = %d FOR UPDATE".formatted(feed.id));
-        if (from >= horizon) {
+        connection.commit();
+        boolean any = roll(connection, feed, Rolled.MINUTES, horizon);
+        // What a feed begins with is seen by hour and day at once.
+        boolean isFirst = number(connection, "SELECT rolled_coarser_batch FROM live_feeds WHERE id = " + feed.id) == 0;
+        if (isCoarser || isFirst) any |= roll(connection, feed, Rolled.HOURS, horizon);
+        return any;
+    }
+
+    /** Goes on from where the last time came to, so much at once that nothing is held up for long. */
+    private boolean roll(Connection connection, RunningFeed feed, Rolled span, long horizon) throws SQLException {
+        String kept = span == Rolled.MINUTES ? "rolled_batch" : "rolled_coarser_batch";
+        boolean any = false;
+        long step = horizon;
+        while (true) {
+            // One instance at a time.
+            long from =
+                    number(connection, "SELECT %s FROM live_feeds WHERE id = %d FOR UPDATE".formatted(kept, feed.id));
+            if (from >= horizon) break;
+            long left = horizon - from;
+            step = Math.min(left, step);
+            while (step > 1 && comes(connection, feed, from, from + step) > atOnce) step /= 2;
+            if (comes(connection, feed, from, from + step) > 0) {
+                roll(connection, feed, span, from, from + step);
+                any = true;
+            }
+            try (Statement statement = connection.createStatement()) {
+                statement.execute("UPDATE live_feeds SET %s = %d WHERE id = %d".formatted(kept, from + step, feed.id));
+            }
+            if (any) tell(connection, feed.id);
             connection.commit();
-            return false;
+            step *= 2;
         }
-        boolean any;
+        connection.commit();
+        return any;
+    }
+
+    /** How many readings came by some batches. */
+    private static long comes(Connection connection, RunningFeed feed, long from, long upTo) throws SQLException {
+        return number(
+                connection,
+                "SELECT count(*) FROM %s WHERE batch > %d AND batch <= %d"
+                        .formatted(ReadingStore.table(feed.id), from, upTo));
+    }
+
+    /** Works out anew every span that readings of some batches lie in. */
+    private void roll(Connection connection, RunningFeed feed, Rolled span, long from, long upTo) throws SQLException {
         try (Statement statement = connection.createStatement()) {
             statement.execute("""
                     CREATE TEMP TABLE touched ON COMMIT DROP AS
-                    SELECT DISTINCT device, %s AS at FROM %s WHERE batch > %d AND batch <= %d""".formatted(bin(Rolled.MINUTES, "at"), ReadingStore.table(feed.id), from, horizon));
-            any = number(connection, "SELECT count(*) FROM touched") > 0;
-            if (any) {
-                statement.execute("ANALYZE touched");
-                statement.execute(minutes(feed));
-                for (Rolled next : List.of(Rolled.HOURS, Rolled.DAYS)) {
-                    statement.execute(
-                            "CREATE TEMP TABLE coarser ON COMMIT DROP AS SELECT DISTINCT device, %s AS at FROM touched"
-                                    .formatted(bin(next, "at")));
-                    statement.execute("DROP TABLE touched");
-                    statement.execute("ALTER TABLE coarser RENAME TO touched");
-                    statement.execute("ANALYZE touched");
-                    statement.execute(coarser(feed, next, next == Rolled.HOURS ? Rolled.MINUTES : Rolled.HOURS));
-                }
+                    SELECT DISTINCT device, %s AS at FROM %s WHERE batch > %d AND batch <= %d""".formatted(bin(span, "at"), ReadingStore.table(feed.id), from, upTo));
+            statement.execute("ANALYZE touched");
+            if (span == Rolled.MINUTES) {
+                statement.execute(within(statement, minutes(feed), Rolled.MINUTES));
+                return;
             }
-            statement.execute("UPDATE live_feeds SET rolled_batch = %d WHERE id = %d".formatted(horizon, feed.id));
+            statement.execute(within(statement, coarser(feed, Rolled.HOURS, Rolled.MINUTES), Rolled.HOURS));
+            statement.execute("CREATE TEMP TABLE days ON COMMIT DROP AS SELECT DISTINCT device, %s AS at FROM touched"
+                    .formatted(bin(Rolled.DAYS, "at")));
+            statement.execute("DROP TABLE touched");
+            statement.execute("ALTER TABLE days RENAME TO touched");
+            statement.execute("ANALYZE touched");
+            statement.execute(within(statement, coarser(feed, Rolled.DAYS, Rolled.HOURS), Rolled.DAYS));
         }
-        if (any) tell(connection, feed.id);
-        connection.commit();
-        return any;
+    }
+
+    /** Says between which moments all that is touched lies, so that other partitions are not looked at. */
+    private static String within(Statement statement, String sql, Rolled span) throws SQLException {
+        try (ResultSet found =
+                statement.executeQuery("SELECT min(at), max(at) + interval '%s' FROM touched".formatted(span.span))) {
+            found.next();
+            return sql.replace(
+                    BOUNDS,
+                    "r.at >= '%s' AND r.at < '%s'"
+                            .formatted(
+                                    found.getTimestamp(1).toInstant(),
+                                    found.getTimestamp(2).toInstant()));
+        }
+    }
+
+    /**
+     * A reading lies in the span that is touched: said both as a stretch of time, by which few are found by the key, and as one
+     * value, by which many are found in one pass.
+     */
+    private static String joined(Rolled span) {
+        return "r.device = t.device AND r.at >= t.at AND r.at < t.at + interval '%s' AND %s = t.at AND %s"
+                .formatted(span.span, bin(span, "r.at"), BOUNDS);
     }
 
     private void tell(Connection connection, long feed) throws SQLException {
@@ -177,20 +251,20 @@ class RollUps {
         return kept(feed, Rolled.MINUTES, """
                 SELECT r.device, t.at, count(*), (array_agg(r.lon ORDER BY r.at DESC) FILTER (WHERE r.lon IS NOT NULL))[1],
                   (array_agg(r.lat ORDER BY r.at DESC) FILTER (WHERE r.lat IS NOT NULL))[1]%s
-                FROM touched t JOIN %s r ON r.device = t.device AND r.at >= t.at AND r.at < t.at + interval '1 minute'
-                GROUP BY 1, 2""".formatted(
-                each(feed, ", count(r.c%1$d), min(r.c%1$d), max(r.c%1$d), sum(r.c%1$d)"), ReadingStore.table(feed.id)));
+                FROM touched t JOIN %s r ON %s GROUP BY 1, 2""".formatted(
+                        each(feed, ", count(r.c%1$d), min(r.c%1$d), max(r.c%1$d), sum(r.c%1$d)"),
+                        ReadingStore.table(feed.id),
+                        joined(Rolled.MINUTES)));
     }
 
     private static String coarser(RunningFeed feed, Rolled to, Rolled from) {
         return kept(feed, to, """
                 SELECT r.device, t.at, sum(r.readings), (array_agg(r.lon ORDER BY r.at DESC) FILTER (WHERE r.lon IS NOT NULL))[1],
                   (array_agg(r.lat ORDER BY r.at DESC) FILTER (WHERE r.lat IS NOT NULL))[1]%s
-                FROM touched t JOIN %s r ON r.device = t.device AND r.at >= t.at AND r.at < t.at + interval '%s'
-                GROUP BY 1, 2""".formatted(
+                FROM touched t JOIN %s r ON %s GROUP BY 1, 2""".formatted(
                         each(feed, ", sum(r.n%1$d), min(r.lo%1$d), max(r.hi%1$d), sum(r.s%1$d)"),
                         from.table(feed.id),
-                        to.span));
+                        joined(to)));
     }
 
     private static String each(RunningFeed feed, String sql) {

@@ -67,22 +67,19 @@ class Samples {
 
     private void keep(long feed, List<Sample> samples) throws SQLException {
         try (Connection connection = connections.open();
-                PreparedStatement older =
-                        connection.prepareStatement("UPDATE live_samples SET number = number - 100000 WHERE feed = ?");
                 PreparedStatement insert = connection.prepareStatement("""
                         INSERT INTO live_samples (feed, number, topic, message, at)
-                          SELECT ?, ?, ?, ?, now() WHERE EXISTS (SELECT 1 FROM live_feeds WHERE id = ?)""");
+                          SELECT f.id, coalesce((SELECT max(number) FROM live_samples WHERE feed = f.id), 0) + 1, ?, ?, now()
+                          FROM live_feeds f WHERE f.id = ?
+                          -- what another instance keeps at the same moment stays
+                          ON CONFLICT DO NOTHING""");
                 PreparedStatement forget = connection.prepareStatement("""
                         DELETE FROM live_samples WHERE feed = ? AND number NOT IN
                           (SELECT number FROM live_samples WHERE feed = ? ORDER BY number DESC LIMIT ?)""")) {
-            older.setLong(1, feed);
-            older.executeUpdate();
-            for (int i = 0; i < samples.size(); i++) {
-                insert.setLong(1, feed);
-                insert.setInt(2, i);
-                insert.setString(3, samples.get(i).topic());
-                insert.setString(4, samples.get(i).message());
-                insert.setLong(5, feed);
+            for (Sample sample : samples) {
+                insert.setString(1, sample.topic());
+                insert.setString(2, sample.message());
+                insert.setLong(3, feed);
                 insert.addBatch();
             }
             insert.executeBatch();

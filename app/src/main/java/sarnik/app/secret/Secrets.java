@@ -72,8 +72,7 @@ public class Secrets {
         try {
             byte[] all = Base64.getDecoder().decode(sealed.substring(FORM.length()));
             if (all.length < NONCE_BYTES) return Optional.empty();
-            byte[] opened =
-                    cipher(Cipher.DECRYPT_MODE, all, 0).doFinal(all, NONCE_BYTES, all.length - NONCE_BYTES);
+            byte[] opened = cipher(Cipher.DECRYPT_MODE, all, 0).doFinal(all, NONCE_BYTES, all.length - NONCE_BYTES);
             return Optional.of(new String(opened, StandardCharsets.UTF_8));
         } catch (GeneralSecurityException | IllegalArgumentException another) {
             return Optional.empty();
@@ -134,6 +133,7 @@ public class Secrets {
     /** @return whether only its owner may read the file in which the key lies, if it does */
     boolean isPrivate() throws IOException {
         return !Files.exists(file)
-                || Set.of("rw-------", "r--------").contains(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)));
+                || Set.of("rw-------", "r--------")
+                        .contains(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)));
     }
 }

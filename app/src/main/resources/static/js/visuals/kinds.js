@@ -3,6 +3,7 @@ import * as button from './button.js';
 import * as details from './details.js';
 import * as figure from './figure.js';
 import * as filter from './filter.js';
+import * as funnel from './funnel.js';
 import * as grid from './grid.js';
 import * as key from './key.js';
 import * as lines from './lines.js';
@@ -44,6 +45,7 @@ export const KINDS = {
   lines,
   ring,
   scatter,
+  funnel,
   grid,
   table,
   list,

@@ -109,6 +109,7 @@ class KindsPagesTest extends BrowserTest {
         "WHICH_MOST, bars, .bar",
         "WHICH_MOST, ring, .wedge",
         "TOGETHER, scatter, .dot",
+        "TOGETHER, funnel, .funnel-dot",
         "EXACTLY, table, .table-row",
         "EXACTLY, list, .line-item",
         "EXACTLY, details, .details-head",

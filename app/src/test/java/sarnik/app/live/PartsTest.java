@@ -82,6 +82,8 @@ class PartsTest {
     void putsReadingsTogetherAsAPlainLookDoes() throws Exception {
         long id = feed("Rolled up", false);
         RollUps rollUps = sarnik.bean(RollUps.class);
+        // In several transactions.
+        rollUps.atOnce = 300;
         Random chance = new Random(5);
         // Within a day, so that the window holds all of them.
         long now = Instant.now().truncatedTo(ChronoUnit.HOURS).toEpochMilli();
@@ -97,7 +99,7 @@ class PartsTest {
                 said.computeIfAbsent(device, d -> new HashMap<>()).putIfAbsent(at, value);
             }
             keep(id, readings);
-            rollUps.roll(newestBatch());
+            rollUps.roll(newestBatch(), round % 2 == 1);
         }
         for (Live.Part part : List.of(Live.Part.MINUTES, Live.Part.HOURS, Live.Part.DAYS)) {
             long span = part == Live.Part.MINUTES ? 60_000 : part == Live.Part.HOURS ? HOUR : 24 * HOUR;

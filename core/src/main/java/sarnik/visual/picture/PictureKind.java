@@ -34,10 +34,7 @@ public final class PictureKind implements VisualKind<Picture> {
     private static final Slot SHOWS =
             Slot.at("/shows", "what it shows", "{\"type\": [\"string\", \"null\"], \"maxLength\": 1000}");
     private static final Slot FILLS = Slot.at("/fills", "fit", "{\"type\": [\"boolean\", \"null\"]}");
-    private static final Slot EACH = Slot.at(
-            "/each",
-            "pictures of values",
-            """
+    private static final Slot EACH = Slot.at("/each", "pictures of values", """
             {"type": ["object", "null"], "additionalProperties": false, "required": ["dataset", "column"], "properties":
               {"dataset": {"type": "integer"}, "column": {"$ref": "#/$defs/column"},
                "shots": {"type": "object", "maxProperties": 2000, "propertyNames": {"maxLength": 200}, "additionalProperties":
@@ -82,7 +79,9 @@ public final class PictureKind implements VisualKind<Picture> {
 
     @Override
     public String words(Picture picture) {
-        return picture.each() == null ? phrase("the picture") : phrase("the pictures of {0}", picture.each().column());
+        return picture.each() == null
+                ? phrase("the picture")
+                : phrase("the pictures of {0}", picture.each().column());
     }
 
     @Override
@@ -94,8 +93,7 @@ public final class PictureKind implements VisualKind<Picture> {
     public Set<String> files(Picture picture) {
         Set<String> files = new HashSet<>();
         if (picture.image() != null) files.add(picture.image());
-        if (picture.each() != null)
-            picture.each().shots().values().forEach(shot -> files.add(shot.image()));
+        if (picture.each() != null) picture.each().shots().values().forEach(shot -> files.add(shot.image()));
         return files;
     }
 
@@ -119,10 +117,7 @@ public final class PictureKind implements VisualKind<Picture> {
         Plan plan = new Plan();
         Asked asked = plan.ask(
                 dataset,
-                Query.by(
-                        scene.shown(dataset, null),
-                        List.of(new GroupKey.Of(each.column())),
-                        List.of(Measure.ROWS)));
+                Query.by(scene.shown(dataset, null), List.of(new GroupKey.Of(each.column())), List.of(Measure.ROWS)));
         return plan.drawn(answers -> {
             Frame frame = answers.of(asked);
             String value = frame.size() == 1 ? frame.key(0, 0) : null;
@@ -169,9 +164,7 @@ public final class PictureKind implements VisualKind<Picture> {
         long have = values.stream().filter(each.shots()::containsKey).count();
         line.slot(
                 SHOTS,
-                each.shots().isEmpty()
-                        ? "+ choose pictures"
-                        : "%,d of %,d have one".formatted(have, values.size()),
+                each.shots().isEmpty() ? "+ choose pictures" : "%,d of %,d have one".formatted(have, values.size()),
                 Kind.PICTURES,
                 each.shots().isEmpty(),
                 false,
@@ -215,8 +208,7 @@ public final class PictureKind implements VisualKind<Picture> {
         return names(dataset)
                 .map(column -> new Proposal(
                         "A picture of each " + column,
-                        new Picture(
-                                null, null, "", null, null, null, new Picture.Each(dataset.id(), column, Map.of())),
+                        new Picture(null, null, "", null, null, null, new Picture.Each(dataset.id(), column, Map.of())),
                         7,
                         6))
                 .stream()
