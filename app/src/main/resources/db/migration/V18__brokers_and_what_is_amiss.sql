@@ -1,11 +1,9 @@
--- The broker that a feed is read from (a Broker), the password for it, sealed, and a server (a ThingsSource).
-ALTER TABLE live_feeds ADD COLUMN broker jsonb, ADD COLUMN things jsonb, ADD COLUMN broker_word varchar(800),
+-- The broker that a feed is read from (a Broker), the password for it, and a server (a ThingsSource).
+ALTER TABLE live_feeds ADD COLUMN broker jsonb, ADD COLUMN things jsonb, ADD COLUMN broker_word varchar(400),
     -- up to which batch its readings are put together by minute, hour and day
-    ADD COLUMN rolled_batch bigint NOT NULL DEFAULT 0, ADD COLUMN rolled_coarser_batch bigint NOT NULL DEFAULT 0,
+    ADD COLUMN rolled_batch bigint NOT NULL DEFAULT 0,
     -- datasets that it is shown as besides, by what they show
     ADD COLUMN parts jsonb NOT NULL DEFAULT '{}';
-
-ALTER TABLE live_samples ALTER COLUMN number TYPE bigint;
 
 -- What people are to be told of turns, by mail or a web hook: waiting until it is due, then sent.
 CREATE TABLE live_notices (
