@@ -6,7 +6,8 @@ import { phrase } from '../language.js';
 /** Parts of an axis in which places come. */
 const FINE = 10000;
 const BELOW = 34;
-const ABOVE = 10;
+/** Room for the name of the upright axis. */
+const ABOVE = 24;
 const RADIUS = 4;
 
 /**
@@ -79,14 +80,18 @@ export function draw(handle, drawing) {
         el('text', { class: 'axis-words', x: room.left - 6, y: y(at) + 4, 'text-anchor': 'end' }, text),
       ]),
       ...drawing.across.ticks.map(({ at, text }) =>
-        el('text', { class: 'axis-words', x: x(at), y: room.bottom + 14, 'text-anchor': 'middle' }, text),
+        el(
+          'text',
+          { class: 'axis-words', x: x(at), y: room.bottom + 14, 'text-anchor': at > 0.96 ? 'end' : 'middle' },
+          text,
+        ),
       ),
       el(
         'text',
         { class: 'axis-name', x: room.right, y: height - 4, 'text-anchor': 'end' },
         `${drawing.across.words} →`,
       ),
-      el('text', { class: 'axis-name', x: room.left + 4, y: room.top + 4 }, `↑ ${drawing.up.words}`),
+      el('text', { class: 'axis-name', x: 4, y: 12 }, `↑ ${drawing.up.words}`),
       ...drawing.limits.map((limit, i) => el('path', { class: `funnel-limit is-${i}`, d: band(room, limit) })),
       el('line', { class: 'funnel-whole', x1: room.left, x2: room.right, y1: y(drawing.whole), y2: y(drawing.whole) }),
       ...drawing.dots.map(dot =>
@@ -215,15 +220,13 @@ export function mini(drawing) {
     ...drawing.limits.map(limit =>
       el('path', { d: band(room, limit), fill: 'none', stroke: 'currentColor', 'stroke-opacity': 0.5 }),
     ),
-    ...drawing.dots
-      .slice(0, 300)
-      .map(dot =>
-        el('path', {
-          d: outline(placeOf(room, dot), dot.beyond),
-          transform: 'translate(0 0)',
-          fill: 'currentColor',
-          'fill-opacity': dot.beyond ? 0.9 : 0.4,
-        }),
-      ),
+    ...drawing.dots.slice(0, 300).map(dot =>
+      el('path', {
+        d: outline(placeOf(room, dot), dot.beyond),
+        transform: 'translate(0 0)',
+        fill: 'currentColor',
+        'fill-opacity': dot.beyond ? 0.9 : 0.4,
+      }),
+    ),
   );
 }
