@@ -58,7 +58,8 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
- * --tables | --maps | --page | --gestures | --readers | --links | --feeds] [--json FILE]},
+ * --tables | --maps | --page | --gestures | --readers | --links | --feeds [--seconds N] [--kills N] [--millions N]]
+ * [--json FILE]},
  * with the demo running at the address.
  */
 public final class Bench {
@@ -90,6 +91,11 @@ public final class Bench {
         if (json > 0) bench.report.json(Path.of(words.get(json + 1)));
     }
 
+    private static int number(List<String> words, String name, int usual) {
+        int at = words.indexOf(name);
+        return at < 0 ? usual : Integer.parseInt(words.get(at + 1));
+    }
+
     private void run(List<String> words) throws Exception {
         MapBench maps = new MapBench(report, base, Files.createTempDirectory("sarnik-bench"));
         if (words.contains("--maps")) {
@@ -114,9 +120,10 @@ public final class Bench {
         if (words.contains("--feeds")) {
             FeedBench feeds = new FeedBench(report, base);
             boolean isSmall = words.contains("--small");
-            feeds.run(isSmall ? 60 : 1800, 2000, 10_000, 20, 0);
-            feeds.run(isSmall ? 60 : 900, 2000, 10_000, 20, isSmall ? 1 : 10);
-            feeds.year(isSmall ? 1_000_000 : 100_000_000);
+            int seconds = number(words, "--seconds", isSmall ? 60 : 1800);
+            feeds.run(seconds, 2000, 10_000, 20, 0);
+            feeds.run(seconds / 2, 2000, 10_000, 20, number(words, "--kills", isSmall ? 1 : 10));
+            feeds.year(1_000_000L * number(words, "--millions", isSmall ? 1 : 100));
             return;
         }
         PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);

@@ -11,7 +11,6 @@ import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Base64;
 import java.util.Optional;
-import java.util.Set;
 import javax.crypto.Cipher;
 import javax.crypto.SecretKey;
 import javax.crypto.SecretKeyFactory;
@@ -128,12 +127,5 @@ public class Secrets {
         } finally {
             Files.deleteIfExists(beside);
         }
-    }
-
-    /** @return whether only its owner may read the file in which the key lies, if it does */
-    boolean isPrivate() throws IOException {
-        return !Files.exists(file)
-                || Set.of("rw-------", "r--------")
-                        .contains(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)));
     }
 }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
@@ -28,7 +29,8 @@ class SecretsTest {
         assertThat(secrets.seal(PASSWORD)).as("the same twice").isNotEqualTo(sealed);
         assertThat(secrets.open(sealed)).contains(PASSWORD);
         assertThat(new Secrets("", work).open(sealed)).as("after a new start").contains(PASSWORD);
-        assertThat(secrets.isPrivate()).isTrue();
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(work.resolve("secret.key"))))
+                .isEqualTo("rw-------");
     }
 
     @Test

@@ -142,8 +142,8 @@ public final class PictureKind implements VisualKind<Picture> {
 
     @Override
     public void brief(Picture picture, BriefLine line, BriefLine looks, Choices choices, Datasets datasets) {
-        if (picture.each() != null) briefEach(picture.each(), line, datasets);
-        else briefOne(picture, line);
+        if (picture.each() != null) brief(picture.each(), line, datasets);
+        else brief(picture, line);
         boolean fills = Boolean.TRUE.equals(picture.fills());
         line.say(", ");
         line.choose(
@@ -155,7 +155,7 @@ public final class PictureKind implements VisualKind<Picture> {
         line.say(".");
     }
 
-    private static void briefEach(Picture.Each each, BriefLine line, Datasets datasets) {
+    private static void brief(Picture.Each each, BriefLine line, Datasets datasets) {
         LoadedDataset dataset = datasets.get(each.dataset());
         List<String> values = values(dataset, each.column());
         line.say("The picture of the ");
@@ -180,7 +180,7 @@ public final class PictureKind implements VisualKind<Picture> {
                 : List.of();
     }
 
-    private static void briefOne(Picture picture, BriefLine line) {
+    private static void brief(Picture picture, BriefLine line) {
         line.say("A picture: ");
         line.slot(
                 IMAGE,
