@@ -23,6 +23,7 @@ class ModulesTest {
         "sarnik.place..",
         "sarnik.query..",
         "sarnik.scale..",
+        "sarnik.statistics..",
         "sarnik.data..",
         "sarnik.state..",
         "sarnik.narrow..",
@@ -45,6 +46,7 @@ class ModulesTest {
         "sarnik.formula..",
         "sarnik.query..",
         "sarnik.scale..",
+        "sarnik.statistics..",
         "sarnik.state..",
         "sarnik.narrow..",
         "sarnik.brief..",
@@ -93,7 +95,7 @@ class ModulesTest {
 
     @ArchTest
     static final ArchRule thePackagesOfTheCoreHaveNoCycles = slices().matching(
-                    "sarnik.(language|table|geo|format|formula|place|query|scale|data|state|narrow|brief|visual|dashboard|sentence|picture|reading|carried|live)..")
+                    "sarnik.(language|table|geo|format|formula|place|query|scale|statistics|data|state|narrow|brief|visual|dashboard|sentence|picture|reading|carried|live)..")
             .should()
             .beFreeOfCycles();
 

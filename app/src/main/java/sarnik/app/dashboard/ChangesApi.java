@@ -3,7 +3,6 @@ package sarnik.app.dashboard;
 import static sarnik.language.Language.phrase;
 
 import java.io.IOException;
-import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
@@ -34,17 +33,15 @@ class ChangesApi implements AutoCloseable {
     /** A page is sent away after so long, and comes again: whoever may not see it any more is not told any more, ms. */
     private static final long LONGEST = 600_000;
 
-    /** Something is said at least so often, so that a lost connection is noticed, in seconds. */
-    private static final int HEARTBEAT = 15;
+    /** Something is said at least so often, so that a lost connection is noticed. */
+    private static final int HEARTBEAT_MILLIS = 15_000;
 
     private final Map<SseEmitter, Page> pages = new ConcurrentHashMap<>();
-    private final Set<Long> newer = new HashSet<>();
     private final ExecutorService senders = Executors.newCachedThreadPool(work -> {
         Thread thread = new Thread(work, "changes");
         thread.setDaemon(true);
         return thread;
     });
-    private int seconds;
 
     /**
      * A page that is open. What it is to be told gathers while it takes its time to listen, so that one with a slow
@@ -91,11 +88,8 @@ class ChangesApi implements AutoCloseable {
     }
 
     ChangesApi(LiveRows live) {
-        live.watch(feed -> {
-            synchronized (newer) {
-                newer.add(feed);
-            }
-        });
+        // Told as soon as it is known: rows are newer once a second at most.
+        live.watch(feeds -> pages.values().forEach(page -> page.tell(feeds, false)));
     }
 
     @Override
@@ -131,14 +125,8 @@ class ChangesApi implements AutoCloseable {
         return emitter;
     }
 
-    @Scheduled(fixedRate = 1000)
-    void tell() {
-        Set<Long> feeds;
-        synchronized (newer) {
-            feeds = Set.copyOf(newer);
-            newer.clear();
-        }
-        boolean beats = ++seconds % HEARTBEAT == 0;
-        if (!feeds.isEmpty() || beats) pages.values().forEach(page -> page.tell(feeds, beats));
+    @Scheduled(fixedRate = HEARTBEAT_MILLIS)
+    void beat() {
+        pages.values().forEach(page -> page.tell(Set.of(), true));
     }
 }

@@ -1,6 +1,7 @@
 package sarnik.app.dataset;
 
-import java.util.function.LongConsumer;
+import java.util.Set;
+import java.util.function.Consumer;
 import sarnik.table.Table;
 
 /** Rows that come by themselves, from feeds. */
@@ -16,9 +17,9 @@ public interface LiveRows {
     Table table(Live live);
 
     /**
-     * Tells each time when newer rows of a feed are at hand, a second apart at least.
+     * Tells when newer rows are at hand, a second apart at least.
      *
-     * @param newer is told the feed's id; what takes long there holds up others
+     * @param newer is told the ids of all feeds that have some; what takes long there holds up others
      */
-    void watch(LongConsumer newer);
+    void watch(Consumer<Set<Long>> newer);
 }

@@ -8,12 +8,14 @@ import java.sql.Statement;
 import java.sql.Timestamp;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.function.LongConsumer;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.postgresql.PGConnection;
 import org.postgresql.PGNotification;
@@ -49,7 +51,7 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     private final Map<Long, Object> locks = new ConcurrentHashMap<>();
     private final Map<Long, Map<String, RunningFeed.Listed>> lists = new ConcurrentHashMap<>();
     private final List<Watcher> watchers = new CopyOnWriteArrayList<>();
-    private final List<LongConsumer> pages = new CopyOnWriteArrayList<>();
+    private final List<Consumer<Set<Long>>> pages = new CopyOnWriteArrayList<>();
     private volatile boolean isOpen = true;
     private Thread listener;
 
@@ -78,7 +80,7 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     }
 
     @Override
-    public void watch(LongConsumer newer) {
+    public void watch(Consumer<Set<Long>> newer) {
         pages.add(newer);
     }
 
@@ -195,14 +197,16 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     @Scheduled(fixedRate = 1000)
     void pass() {
         long now = System.currentTimeMillis();
+        Set<Long> newer = new HashSet<>();
         running.values().forEach(feed -> {
             long before = feed.tick();
             List<RunningFeed.Turned> turned = feed.pass(now);
             turns.keep(feed, turned);
             if (feed.tick() == before) return;
             watchers.forEach(w -> w.newer(feed, turned));
-            pages.forEach(p -> p.accept(feed.id));
+            newer.add(feed.id);
         });
+        if (!newer.isEmpty()) pages.forEach(page -> page.accept(newer));
     }
 
     /** Names, kinds and places of the devices of a feed. */

@@ -45,7 +45,7 @@ class LanguagesPagesTest extends BrowserTest {
               const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
               while (walk.nextNode()) {
                 const { parentElement: within, data } = walk.currentNode;
-                if (!within.closest('script, style, noscript, #language')) texts.push(data.trim());
+                if (!within.closest('script, style, noscript, #language, [data-dashboard]')) texts.push(data.trim());
               }
               for (const name of ['title', 'aria-label', 'placeholder'])
                 for (const one of document.querySelectorAll(`[${name}]`)) texts.push(one.getAttribute(name).trim());
