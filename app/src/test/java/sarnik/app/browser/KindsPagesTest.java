@@ -480,7 +480,8 @@ class KindsPagesTest extends BrowserTest {
                 [{"op":"add","path":"/visuals/v1","value":{"type":"bars","page":"p1","at":{"x":0,"y":0,"w":12,"h":8},"title":"",
                    "dataset":%1$d,"category":"town","measure":{"summary":"COUNT"}}},
                  {"op":"add","path":"/visuals/v2","value":{"type":"picture","page":"p1","at":{"x":12,"y":0,"w":8,"h":7},"title":"",
-                   "each":{"dataset":%1$d,"column":"town"}}}]""".formatted(dataset));
+                   "each":{"dataset":%1$d,"column":"town"}}},
+                 {"op":"add","path":"/links/k1","value":{"from":"v1"}}]""".formatted(dataset));
         Page page = page("ana");
         page.navigate("/dashboards/" + id + "/compose");
         page.waitForSelector("[data-visual=v2] >> text=Pick one town to see its picture.");
@@ -496,6 +497,8 @@ class KindsPagesTest extends BrowserTest {
         page.waitForSelector(".popup >> text=Of 1 it is not said whose they are");
         page.click("text=Take these pictures");
         page.waitForSelector(".dock-brief .slot >> text=/2 of \\d+ have one/");
+        page.navigate("/dashboards/" + id);
+        SarnikBrowser.drawn(page);
         page.click("[data-visual=v1] [data-key=Zamora]");
         page.waitForFunction("() => document.querySelector('[data-visual=v2] img')?.naturalWidth === 50");
         page.waitForSelector("[data-visual=v2] img[alt=Zamora]");
