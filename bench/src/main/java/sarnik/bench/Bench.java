@@ -123,7 +123,8 @@ public final class Bench {
             int seconds = number(words, "--seconds", isSmall ? 60 : 1800);
             feeds.run(seconds, 2000, 10_000, 20, 0);
             feeds.run(seconds / 2, 2000, 10_000, 20, number(words, "--kills", isSmall ? 1 : 10));
-            feeds.year(1_000_000L * number(words, "--millions", isSmall ? 1 : 100));
+            int millions = number(words, "--millions", isSmall ? 1 : 100);
+            if (millions > 0) feeds.year(1_000_000L * millions);
             return;
         }
         PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);

@@ -43,7 +43,9 @@ class RollUps {
     private static final long COARSER_MILLIS = 300_000;
 
     /** So many readings are put together in one transaction. */
-    long atOnce = 1_000_000;
+    volatile long atOnce = 400_000;
+
+    private static final long FEWEST_AT_ONCE = 10_000;
 
     /** Where a statement says between which moments it looks. */
     private static final String BOUNDS = "@bounds";
@@ -105,6 +107,8 @@ class RollUps {
                 if (roll(connection, feed, horizon, isCoarser)) feed.rolled();
             } catch (SQLException failed) {
                 LOG.warn("Readings of “{}” could not be put together: {}", feed.name, failed.getMessage());
+                // What took too long is tried with less.
+                atOnce = Math.max(Math.min(FEWEST_AT_ONCE, atOnce), atOnce / 2);
             }
         }
     }
