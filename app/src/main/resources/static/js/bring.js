@@ -1,5 +1,6 @@
 import './head.js';
 import { ask } from './http.js';
+import { elsewhere } from './elsewhere.js';
 import { bring, bringFrom } from './sending.js';
 
 const drop = document.getElementById('drop');
@@ -27,6 +28,8 @@ document.getElementById('far').addEventListener('submit', e => {
   e.preventDefault();
   bringFrom(document.getElementById('far-address').value.trim());
 });
+elsewhere();
+
 for (const button of document.querySelectorAll('[data-let-go]')) {
   button.addEventListener('click', async () => {
     await ask('DELETE', `/api/bring/${button.dataset.letGo}`).catch(() => {});

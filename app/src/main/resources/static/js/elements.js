@@ -1,6 +1,19 @@
 /** Builds elements: `el('button', {class: 'do', onclick}, 'Keep', child)`. Text is always text, never markup. */
 const SVG = 'http://www.w3.org/2000/svg';
-const SVG_TAGS = new Set(['svg', 'g', 'rect', 'circle', 'line', 'path', 'polyline', 'polygon', 'text', 'title']);
+const SVG_TAGS = new Set([
+  'svg',
+  'defs',
+  'pattern',
+  'g',
+  'rect',
+  'circle',
+  'line',
+  'path',
+  'polyline',
+  'polygon',
+  'text',
+  'title',
+]);
 
 export function el(tag, attributes = {}, ...children) {
   const made = SVG_TAGS.has(tag) ? document.createElementNS(SVG, tag) : document.createElement(tag);

@@ -376,7 +376,7 @@ export class Sheet {
 
   /**
    * Takes a visual along as a file.
-   * @param {string} form csv, svg or png of what is drawn; rows.csv, rows.xlsx, rows.geojson or rows.gpkg of its rows
+   * @param {string} form csv, svg or png of what is drawn; rows.csv, rows.xlsx, rows.geojson, rows.gpkg or rows.parquet of its rows
    */
   async takeAlong(id, form) {
     const mounted = this.visuals.get(id);

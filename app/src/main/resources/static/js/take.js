@@ -130,6 +130,7 @@ export function offerTake(opener, takes, run) {
       takes.rows && option('rows.xlsx', phrase('The rows'), 'XLSX'),
       takes.rows && option('rows.geojson', phrase('The rows with their places'), 'GeoJSON'),
       takes.rows && option('rows.gpkg', phrase('The rows with their places'), 'GeoPackage'),
+      takes.rows && option('rows.parquet', phrase('The rows with their places'), 'Parquet'),
     ),
   ]);
 }

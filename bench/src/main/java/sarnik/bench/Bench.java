@@ -58,7 +58,8 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
- * --tables | --maps | --page | --gestures | --readers | --links | --feeds [--seconds N] [--kills N] [--millions N]]
+ * --tables | --maps | --page | --gestures | --readers | --links | --feeds [--seconds N] [--kills N] [--millions N] |
+ * --ends [--applications N] [--databases N]]
  * [--json FILE]},
  * with the demo running at the address.
  */
@@ -125,6 +126,10 @@ public final class Bench {
             feeds.run(seconds / 2, 2000, 10_000, 20, number(words, "--kills", isSmall ? 1 : 10));
             int millions = number(words, "--millions", isSmall ? 1 : 100);
             if (millions > 0) feeds.year(1_000_000L * millions);
+            return;
+        }
+        if (words.contains("--ends")) {
+            new EndsBench(base).run(report, number(words, "--applications", 1000), number(words, "--databases", 200));
             return;
         }
         PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);

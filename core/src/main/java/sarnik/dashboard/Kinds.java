@@ -14,6 +14,7 @@ import sarnik.narrow.yesno.YesNoKind;
 import sarnik.visual.bars.BarsKind;
 import sarnik.visual.button.ButtonKind;
 import sarnik.visual.details.DetailsKind;
+import sarnik.visual.difference.DifferenceKind;
 import sarnik.visual.figure.FigureKind;
 import sarnik.visual.filter.SheetFilterKind;
 import sarnik.visual.funnel.FunnelKind;
@@ -27,6 +28,7 @@ import sarnik.visual.player.PlayerKind;
 import sarnik.visual.ring.RingKind;
 import sarnik.visual.scatter.ScatterKind;
 import sarnik.visual.table.TableKind;
+import sarnik.visual.unlikely.UnlikelyKind;
 import sarnik.visual.words.WordsKind;
 
 /** The one place that names the kinds of visuals and filters. A new kind is a room and a line here. */
@@ -50,6 +52,8 @@ public final class Kinds {
                     new ButtonKind(),
                     new SheetFilterKind(),
                     new PlayerKind(),
+                    new DifferenceKind(),
+                    new UnlikelyKind(),
                     new FunnelKind()),
             List.of(
                     new YesNoKind(),

@@ -23,6 +23,7 @@ import sarnik.query.QueryEngine;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
 import sarnik.scale.ValueWords;
+import sarnik.statistics.RateOf;
 import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
@@ -146,6 +147,11 @@ public record LoadedDataset(
         return rolledUp.areas(set);
     }
 
+    /** By the id of an area of a boundary set the ids of those that touch it; empty where the set has gone. */
+    public Optional<Map<String, List<String>>> touching(String set) {
+        return rolledUp.touching(set);
+    }
+
     /** The shapes that its rows brought along; empty where they have none. */
     public Optional<OwnShapes> ownShapes() {
         return rolledUp.ownShapes(table, places);
@@ -196,6 +202,64 @@ public record LoadedDataset(
     public ValueWords read(Measure measure) {
         FormulaMeasure formula = measure.summary() == Summary.FORMULA ? measures.get(measure.column()) : null;
         return formula == null ? ValueWords.NUMBER : formula.read();
+    }
+
+    /**
+     * A rate: what is counted, and what it could happen to.
+     *
+     * @param dataset this one, where both can be asked
+     * @param times what the quotient is multiplied with
+     * @param counted whether both are numbers of rows or of values
+     */
+    public record Rate(LoadedDataset dataset, Measure events, Measure over, double times, boolean counted) {
+
+        /** A rate for so many or more is taken for one of events. */
+        private static final double FOR_MANY = 1000;
+
+        /** Whether it is said for a round number of many: such rates count what happens to people or things. */
+        public boolean isForMany() {
+            double power = Math.log10(times);
+            return times >= FOR_MANY && Math.abs(power - Math.rint(power)) < 1e-9;
+        }
+
+        /**
+         * What it is of, as far as that can be guessed: a share where rows are counted and no group has more than it has rows;
+         * events where whole numbers are counted for so many of something.
+         *
+         * @param events by group
+         * @param over by group
+         * @return null where it cannot be told
+         */
+        public RateOf guessed(double[] events, double[] over) {
+            boolean fits = true;
+            for (int g = 0; g < events.length; g++) {
+                if (!Double.isNaN(events[g]) && (events[g] != Math.rint(events[g]) || events[g] < 0)) return null;
+                fits &= !(events[g] > over[g]);
+            }
+            if (counted) return fits ? RateOf.SHARE : null;
+            return isForMany() ? RateOf.EVENTS : null;
+        }
+
+        /** Whether {@link #guessed} may tell. */
+        public boolean mayBeGuessed() {
+            return counted || isForMany();
+        }
+    }
+
+    /** The two sums that a measure divides; empty where it is no rate. */
+    public Optional<Rate> rate(Measure measure) {
+        if (measure.summary() != Summary.FORMULA || measure.over() != null) return Optional.empty();
+        FormulaMeasure formula = measures.get(measure.column());
+        return Optional.ofNullable(formula).flatMap(worked::ratio).map(ratio -> {
+            Measure events = new Measure(Summary.FORMULA, "@counted:" + measure.column());
+            Measure over = new Measure(Summary.FORMULA, "@over:" + measure.column());
+            return new Rate(
+                    beside(Map.of(events.column(), ratio.above(), over.column(), ratio.over())),
+                    events,
+                    over,
+                    ratio.times(),
+                    ratio.counted());
+        });
     }
 
     /**

@@ -3,6 +3,7 @@ package sarnik.data;
 import static sarnik.language.Language.phrase;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -53,6 +54,8 @@ public final class RolledUp {
     /** Tables with some of these columns, by what they were before and the column: one table for equal rows. */
     private final Map<Table, Map<String, Table>> grown = Collections.synchronizedMap(new WeakHashMap<>());
 
+    private final Map<String, Map<String, List<String>>> touching = new ConcurrentHashMap<>();
+
     private volatile Optional<OwnShapes> own;
 
     RolledUp(Boundaries boundaries) {
@@ -68,6 +71,13 @@ public final class RolledUp {
     /** The column of the areas of a boundary set. */
     public static String column(String set) {
         return AREAS + set;
+    }
+
+    /** The boundary set of whose areas it is the column; empty for others. */
+    public static Optional<String> set(String column) {
+        return column.startsWith(AREAS) && !column.endsWith(FROM)
+                ? Optional.of(column.substring(AREAS.length()))
+                : Optional.empty();
     }
 
     /** The same grouping for where rows come from. */
@@ -97,6 +107,24 @@ public final class RolledUp {
             own = known;
         }
         return known;
+    }
+
+    /** By the id of an area of a boundary set the ids of those that touch it; empty where the set has gone. */
+    Optional<Map<String, List<String>>> touching(String set) {
+        return boundaries
+                .find(set)
+                .map(found -> touching.computeIfAbsent(set, s -> {
+                    List<String> ids = found.set().areas().stream()
+                            .map(area -> "a" + set + "/" + area.code())
+                            .toList();
+                    int[][] of = found.touching().of();
+                    Map<String, List<String>> near = new HashMap<>();
+                    for (int a = 0; a < of.length; a++)
+                        near.put(
+                                ids.get(a),
+                                Arrays.stream(of[a]).mapToObj(ids::get).toList());
+                    return near;
+                }));
     }
 
     Optional<String> credit(String set) {

@@ -2,6 +2,7 @@ package sarnik.data;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.DoubleSupplier;
 import java.util.function.Supplier;
 import sarnik.query.FormulaMeasure;
@@ -29,6 +30,8 @@ public final class WorkedOut {
     private final Map<String, FormulaMeasure> measures = recent(MOST_MEASURES);
     private final Map<Map<String, FormulaMeasure>, Previews> previews = recent(MOST_PREVIEWS);
 
+    private final Map<FormulaMeasure, Optional<FormulaMeasure.Ratio>> ratios = recent(MOST_MEASURES);
+
     private static <K, V> Map<K, V> recent(int most) {
         return new LinkedHashMap<>(16, 0.75f, true) {
             @Override
@@ -55,6 +58,11 @@ public final class WorkedOut {
     /** The measure that was made ready under these words, or is now. */
     public FormulaMeasure measure(String words, Supplier<FormulaMeasure> work) {
         return known(measures, words, work);
+    }
+
+    /** The two sums that a measure divides, each the same whenever it is asked for; empty where it is no rate. */
+    Optional<FormulaMeasure.Ratio> ratio(FormulaMeasure of) {
+        return known(ratios, of, of::ratio);
     }
 
     /** The values over all rows of measures that are offered beside the dataset's own. */

@@ -35,7 +35,8 @@ public enum TableFormat {
     SPREADSHEET_CSV("spreadsheet.csv", "text/csv"),
     XLSX("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
     GEOJSON("geojson", "application/geo+json"),
-    GEOPACKAGE("gpkg", "application/geopackage+sqlite3");
+    GEOPACKAGE("gpkg", "application/geopackage+sqlite3"),
+    PARQUET("parquet", "application/vnd.apache.parquet");
 
     private static final int MOST_SHEET_ROWS = 1_048_575;
     private static final int FLUSHED_ROWS = 1000;
@@ -82,15 +83,28 @@ public enum TableFormat {
             case SPREADSHEET_CSV -> csv(table, columns, added(table, columns, position), out, true);
             case XLSX -> xlsx(table, columns, name, added(table, columns, position), out);
             case GEOJSON -> geoJson(table, columns, RowShapes.of(table, columns, position), out);
-            case GEOPACKAGE -> {
-                Path file = Files.createTempFile("sarnik", ".gpkg");
-                try {
-                    GeoPackageWriter.write(table, columns, name, RowShapes.of(table, columns, position), file);
-                    Files.copy(file, out);
-                } finally {
-                    Files.deleteIfExists(file);
-                }
-            }
+            case GEOPACKAGE ->
+                byFile(
+                        out,
+                        file -> GeoPackageWriter.write(
+                                table, columns, name, RowShapes.of(table, columns, position), file));
+            case PARQUET ->
+                byFile(out, file -> ParquetRows.write(table, columns, RowShapes.of(table, columns, position), file));
+        }
+    }
+
+    /** Writes a file. */
+    private interface Writing {
+        void to(Path file) throws IOException;
+    }
+
+    private void byFile(OutputStream out, Writing writing) throws IOException {
+        Path file = Files.createTempFile("sarnik", "." + ending);
+        try {
+            writing.to(file);
+            Files.copy(file, out);
+        } finally {
+            Files.deleteIfExists(file);
         }
     }
 
@@ -183,7 +197,7 @@ public enum TableFormat {
     public void check(Table table) {
         if (this == XLSX && table.rows() > MOST_SHEET_ROWS) {
             throw new UnreadableTableException(
-                    "A sheet holds up to %,d rows, and there are %,d. Take them as CSV or as a GeoPackage."
+                    "A sheet holds up to %,d rows, and there are %,d. Take them as CSV, as Parquet or as a GeoPackage."
                             .formatted(MOST_SHEET_ROWS, table.rows()));
         }
     }

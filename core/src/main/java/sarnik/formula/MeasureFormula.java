@@ -130,6 +130,11 @@ public final class MeasureFormula {
         return typed.sql();
     }
 
+    /** Each of its summaries as an SQL expression over groups, in the order of {@link #parts}. */
+    public List<String> partSql() {
+        return parts.stream().map(SummaryPart::sql).toList();
+    }
+
     /**
      * One summary that an engine computes.
      *

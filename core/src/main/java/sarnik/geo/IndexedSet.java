@@ -3,12 +3,12 @@ package sarnik.geo;
 import java.util.Optional;
 
 /**
- * A boundary set with the index that finds its areas. Safe to share between threads.
+ * A boundary set with the index that finds its areas, and which of them touch. Safe to share between threads.
  */
-public record IndexedSet(BoundarySet set, AreaFinder finder) {
+public record IndexedSet(BoundarySet set, AreaFinder finder, Touching touching) {
 
     public IndexedSet(BoundarySet set) {
-        this(set, new AreaFinder(set));
+        this(set, new AreaFinder(set), new Touching(set.areas()));
     }
 
     /**

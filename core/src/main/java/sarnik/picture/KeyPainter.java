@@ -107,6 +107,10 @@ final class KeyPainter {
             pen.hatch(new Rectangle2D.Double(x, y + 5, 14, 12), look.faint());
             beside(phrase("no data"));
         }
+        if (key.unsure() > 0) {
+            pen.lines(new Rectangle2D.Double(x, y + 5, 14, 12), look.ink());
+            beside(key.unsureWords());
+        }
         beyond(
                 layer,
                 key.below(),

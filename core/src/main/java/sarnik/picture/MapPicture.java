@@ -11,9 +11,11 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.IntToDoubleFunction;
 import java.util.stream.Collectors;
@@ -295,6 +297,10 @@ public final class MapPicture {
         PlaceSheet sheet = sheets.get(layer.places());
         List<String> colours = colours(layer.key());
         Map<String, Integer> classes = new HashMap<>();
+        Set<String> unsure = new HashSet<>();
+        if (layer.trust() != null)
+            for (int i : layer.trust().unsure())
+                unsure.add(OwnShapes.code(sheet.ids().get(layer.at()[i])));
         for (int i = 0; i < layer.at().length; i++) {
             classes.put(OwnShapes.code(sheet.ids().get(layer.at()[i])), layer.classes()[i]);
         }
@@ -303,6 +309,7 @@ public final class MapPicture {
             Shape shape = view.path(area.shape());
             if (c != null && c < 0) pen.hatch(shape, look.faint());
             else if (c != null) pen.fill(shape, colours.get(c), layer.head().opacity());
+            if (c != null && c >= 0 && unsure.contains(area.code())) pen.lines(shape, look.ink());
             if (layer.head().border() > 0)
                 pen.stroke(shape, look.ink(), layer.head().border(), 0.45);
             if (c != null)
@@ -360,6 +367,13 @@ public final class MapPicture {
                         Math.max(hollow ? 1 : 0, layer.head().border()),
                         hollow ? 1 : 0.5);
         }
+        if (layer.trust() != null)
+            for (int i : layer.trust().unsure()) {
+                if (!(layer.radii()[i] > 0) || layer.classes()[i] < 0) continue;
+                int shape = layer.shapes() == null ? layer.shape() : layer.shapes()[i];
+                Point2D at = view.at(sheet.lon()[layer.at()[i]], sheet.lat()[layer.at()[i]]);
+                pen.lines(Marks.of(Layer.Shape.values()[shape], at.getX(), at.getY(), layer.radii()[i]), look.ink());
+            }
         if (layer.members() != null) counts(pen, layer, sheet);
         beyond(
                 pen,

@@ -12,6 +12,9 @@ interface Pen {
     /** Fills a shape with diagonal lines: there is no data. */
     void hatch(Shape shape, String colour);
 
+    /** Draws lines that lean the other way over what a shape was filled with: what it stands for rests on too few. */
+    void lines(Shape shape, String colour);
+
     void stroke(Shape shape, String colour, double width, double opacity);
 
     /** Strokes with dashes and gaps of these lengths. */

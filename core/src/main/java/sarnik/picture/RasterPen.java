@@ -70,9 +70,18 @@ final class RasterPen implements Pen {
 
     @Override
     public void hatch(Shape shape, String colour) {
-        BufferedImage tile = new BufferedImage(6, 6, BufferedImage.TYPE_INT_ARGB);
-        for (int i = 0; i < 6; i++) tile.setRGB(i, 5 - i, Color.decode(colour).getRGB());
-        graphics.setPaint(new TexturePaint(tile, new Rectangle(0, 0, 6, 6)));
+        diagonal(shape, Color.decode(colour).getRGB(), 6, true);
+    }
+
+    @Override
+    public void lines(Shape shape, String colour) {
+        diagonal(shape, Color.decode(colour).getRGB() & 0xBFFFFFFF, 5, false);
+    }
+
+    private void diagonal(Shape shape, int argb, int step, boolean up) {
+        BufferedImage tile = new BufferedImage(step, step, BufferedImage.TYPE_INT_ARGB);
+        for (int i = 0; i < step; i++) tile.setRGB(i, up ? step - 1 - i : i, argb);
+        graphics.setPaint(new TexturePaint(tile, new Rectangle(0, 0, step, step)));
         graphics.fill(evenOdd(shape));
     }
 

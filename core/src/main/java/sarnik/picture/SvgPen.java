@@ -15,6 +15,7 @@ final class SvgPen implements Pen {
 
     private final StringBuilder svg = new StringBuilder();
     private int clips;
+    private boolean hasLines;
 
     SvgPen(int width, int height, String title) {
         svg.append(("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%d\" height=\"%d\" viewBox=\"0 0 %d %d\" "
@@ -49,6 +50,17 @@ final class SvgPen implements Pen {
     @Override
     public void hatch(Shape shape, String colour) {
         path(shape, "fill=\"url(#none)\" fill-rule=\"evenodd\"");
+    }
+
+    @Override
+    public void lines(Shape shape, String colour) {
+        if (!hasLines)
+            svg.append("<defs><pattern id=\"unsure\" width=\"5\" height=\"5\" patternUnits=\"userSpaceOnUse\" "
+                            + "patternTransform=\"rotate(-45)\"><line x1=\"0\" y1=\"0\" x2=\"0\" y2=\"5\" stroke=\"")
+                    .append(colour)
+                    .append("\" stroke-opacity=\"0.75\" stroke-width=\"1.2\"/></pattern></defs>\n");
+        hasLines = true;
+        path(shape, "fill=\"url(#unsure)\" fill-rule=\"evenodd\"");
     }
 
     @Override

@@ -98,7 +98,7 @@ public final class Comparisons {
 
     private static FormulaMeasure made(List<Part> parts, ToDoubleFunction<double[]> combine) {
         DoubleFunction<String> words = NumberWords::full;
-        return new FormulaMeasure(parts, List.of(), combine, null, words, ValueWords.NUMBER, true);
+        return new FormulaMeasure(parts, List.of(), combine, null, List.of(), words, ValueWords.NUMBER, true);
     }
 
     private static DecimalColumn decimals(Column column) {

@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.DoubleFunction;
 import java.util.function.ToDoubleFunction;
@@ -18,6 +19,7 @@ import sarnik.table.Table;
  * @param combine the measure of a group from a number for each part and then for each window function; NaN stands for
  *     missing on both sides
  * @param sql the same for PostgreSQL
+ * @param partSql each of the parts for PostgreSQL; empty where they are not known
  * @param words a value of it as people read it, whole
  * @param read how its values are read where they are shown
  * @param passing whether it is made for what a reader has set just now
@@ -27,6 +29,7 @@ public record FormulaMeasure(
         List<MeasureFormula.Window> windows,
         ToDoubleFunction<double[]> combine,
         String sql,
+        List<String> partSql,
         DoubleFunction<String> words,
         ValueWords read,
         boolean passing) {
@@ -34,6 +37,65 @@ public record FormulaMeasure(
     public FormulaMeasure {
         parts = List.copyOf(parts);
         windows = List.copyOf(windows);
+        partSql = List.copyOf(partSql);
+    }
+
+    /** Pairs of sums by which it is seen whether a formula divides the one by the other. */
+    private static final double[][] TRIED = {{1, 1}, {2, 1}, {1, 2}, {3, 7}, {5040, 13}, {17, 90_000}, {0, 5}};
+
+    private static final double ALMOST = 1e-9;
+
+    /**
+     * A formula that is one sum, or number of rows, divided by another, times a number: a rate.
+     *
+     * @param above what is divided
+     * @param over what it is divided by
+     * @param times what the quotient is multiplied with, above 0: 10,000 of a rate for 10,000 people
+     * @param counted whether both are numbers of rows or of values
+     */
+    public record Ratio(FormulaMeasure above, FormulaMeasure over, double times, boolean counted) {}
+
+    /** The two sums that it divides; empty where it is made in any other way. */
+    public Optional<Ratio> ratio() {
+        if (parts.size() != 2 || !windows.isEmpty() || !read.isAmount()) return Optional.empty();
+        for (MeasureFormula.Part part : parts)
+            if (part.distinct()
+                    || !part.function().equals("SUM") && !part.function().equals("COUNT")) return Optional.empty();
+        for (int above = 0; above < 2; above++) {
+            double times = of(above, 1, 1);
+            if (times > 0 && Double.isFinite(times) && divides(above, times))
+                return Optional.of(new Ratio(
+                        only(above),
+                        only(1 - above),
+                        times,
+                        parts.stream().allMatch(part -> part.function().equals("COUNT"))));
+        }
+        return Optional.empty();
+    }
+
+    private double of(int above, double dividend, double divisor) {
+        return combine.applyAsDouble(above == 0 ? new double[] {dividend, divisor} : new double[] {divisor, dividend});
+    }
+
+    private boolean divides(int above, double times) {
+        for (double[] pair : TRIED) {
+            double expected = times * pair[0] / pair[1];
+            if (!(Math.abs(of(above, pair[0], pair[1]) - expected) <= ALMOST * expected)) return false;
+        }
+        return true;
+    }
+
+    /** One of its sums by itself. */
+    private FormulaMeasure only(int part) {
+        return new FormulaMeasure(
+                List.of(parts.get(part)),
+                List.of(),
+                sums -> sums[0],
+                partSql.isEmpty() ? null : partSql.get(part),
+                List.of(),
+                words,
+                ValueWords.NUMBER,
+                passing);
     }
 
     /** Stands in {@link #sql} for all columns that groups are made by, which decide between equals. */
@@ -57,6 +119,7 @@ public record FormulaMeasure(
                     throw new QueryException(why);
                 },
                 null,
+                List.of(),
                 String::valueOf,
                 ValueWords.NUMBER,
                 true);
@@ -97,6 +160,7 @@ public record FormulaMeasure(
                 formula.windows(parts, surroundings),
                 sums -> formula.of(sums, parts, surroundings),
                 formula.sql(),
+                formula.partSql(),
                 formula::words,
                 formula.read(),
                 passing);

@@ -61,6 +61,19 @@ public final class Contributions {
         return parts;
     }
 
+    /**
+     * How likely two rates of events are as different by chance: of all events of both so many would fall to the one as it has
+     * of what they could happen to. By a normal distribution, two-sided.
+     *
+     * @return 1 where nothing can be told
+     */
+    public static double chanceOfEvents(double events, double over, double otherEvents, double otherOver) {
+        double share = over / (over + otherOver);
+        double all = events + otherEvents;
+        double variance = all * share * (1 - share);
+        return variance > 0 ? Rates.chanceOf((events - all * share) / Math.sqrt(variance)) : 1;
+    }
+
     private static double sum(double[] values) {
         double sum = 0;
         for (double value : values) sum += value;

@@ -75,12 +75,19 @@ public final class Unlikely {
      */
     public static double[] ofHistory(double[] values, int season) {
         double[] away = new double[values.length];
-        for (int t = 0; t < values.length; t++) {
-            double[] before = season > 1 ? seasonal(values, t, season) : new double[0];
-            if (before.length < FEWEST) before = Arrays.copyOf(values, t);
-            away[t] = usual(before).away(values[t]);
-        }
+        for (int t = 0; t < values.length; t++)
+            away[t] = before(values, t, season).away(values[t]);
         return away;
+    }
+
+    /**
+     * What was usual before a value of a history.
+     *
+     * @param season as with {@link #ofHistory}
+     */
+    public static Usual before(double[] values, int at, int season) {
+        double[] before = season > 1 ? seasonal(values, at, season) : new double[0];
+        return usual(before.length < FEWEST ? Arrays.copyOf(values, at) : before);
     }
 
     private static double[] seasonal(double[] values, int at, int season) {

@@ -151,6 +151,17 @@ public record Colouring(int[] classes, Key key) {
     }
 
     /**
+     * Colours that mean what is said of each.
+     *
+     * @param words what they stand for
+     * @param classes class of each mark, -1 for no data
+     * @param missing how many marks have no data
+     */
+    public static Colouring of(String words, List<Swatch> swatches, int[] classes, int missing) {
+        return new Colouring(classes, keyOf(words, swatches, missing));
+    }
+
+    /**
      * The palette of a category's colours.
      *
      * @param colour null for the usual

@@ -18,6 +18,8 @@ import sarnik.scale.ValueWords;
  * @param spread how many values fall into each of equally wide bars from the low to the high end
  * @param below numbers of the marks whose values lie below the low end that was set
  * @param above numbers of those above the high end
+ * @param unsure how many marks rest on too few to be trusted; they are hatched
+ * @param unsureWords what that means; null where nothing is marked so
  * @param shapes what shapes stand for; empty where all have one
  * @param hints what the author may think of
  * @param offered measures among which the reader chooses; empty where there is no choice
@@ -43,6 +45,8 @@ public record Key(
         int[] spread,
         int[] below,
         int[] above,
+        int unsure,
+        String unsureWords,
         List<ShapeSwatch> shapes,
         List<String> hints,
         List<String> offered,
@@ -80,6 +84,8 @@ public record Key(
         draft.spread = spread;
         draft.below = below;
         draft.above = above;
+        draft.unsure = unsure;
+        draft.unsureWords = unsureWords;
         draft.shapes = shapes;
         draft.hints = hints;
         draft.offered = offered;
@@ -102,6 +108,14 @@ public record Key(
     public Key shaped(List<ShapeSwatch> swatches) {
         Draft draft = draft();
         draft.shapes = swatches;
+        return draft.key();
+    }
+
+    /** With marks that rest on too few. */
+    public Key unsure(int count, String words) {
+        Draft draft = draft();
+        draft.unsure = count;
+        draft.unsureWords = words;
         return draft.key();
     }
 
@@ -141,6 +155,8 @@ public record Key(
         public int[] spread = new int[0];
         public int[] below = new int[0];
         public int[] above = new int[0];
+        public int unsure;
+        public String unsureWords;
         public List<ShapeSwatch> shapes = List.of();
         public List<String> hints = List.of();
         public List<String> offered = List.of();
@@ -165,6 +181,8 @@ public record Key(
                     spread,
                     below,
                     above,
+                    unsure,
+                    unsureWords,
                     shapes,
                     hints,
                     offered,

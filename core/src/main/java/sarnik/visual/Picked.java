@@ -57,6 +57,14 @@ public sealed interface Picked {
         }
     }
 
+    /** Values of a column of its own, whichever is asked for: of a visual whose marks are of several columns. */
+    record In(String own, List<String> values) implements Picked {
+        @Override
+        public Condition on(String column) {
+            return new Condition.OneOf(own, values);
+        }
+    }
+
     static Picked values(List<String> values) {
         return new OneOf(values);
     }

@@ -75,7 +75,7 @@ class WholeShapesTest {
     @ParameterizedTest
     @EnumSource(
             value = TableFormat.class,
-            names = {"GEOJSON", "GEOPACKAGE"})
+            names = {"GEOJSON", "GEOPACKAGE", "PARQUET"})
     void goOutAsTheyCameIn(TableFormat format) throws IOException {
         Table before = csv(ALL);
         ByteArrayOutputStream out = new ByteArrayOutputStream();

@@ -67,6 +67,7 @@ public final class DemoLoader {
                             + "&WIDTH=256&HEIGHT=256&FORMAT=image/png&TRANSPARENT=TRUE");
             loader.stock("http://127.0.0.1:" + arguments[5] + "/stock.csv");
             loader.feeds(arguments[0], standins);
+            loader.moreThanChance();
             loader.handOver("http://127.0.0.1:" + arguments[5]);
         }
     }
@@ -121,6 +122,8 @@ public final class DemoLoader {
         return first;
     }
 
+    private long complaints;
+
     /** The network's other tables, in their other formats. */
     private void others(DemoNetwork network, long kiosks, long sales) throws IOException, InterruptedException {
         say("  bringing complaints, probes, cartridges, service rounds and field visits in");
@@ -157,6 +160,7 @@ public final class DemoLoader {
                 List.of());
         say("  composing “Complaints per 10,000 people”");
         compose("Complaints per 10,000 people", "complaints.json", Map.of("COMPLAINTS", cases));
+        this.complaints = cases;
         tables.probes(directory.resolve("probes.geojson"));
         probes = client.bring(directory.resolve("probes.geojson"), "Probes");
         tables.cartridges(directory.resolve("cartridges.xlsx"));
@@ -326,6 +330,23 @@ public final class DemoLoader {
 
     private String revision(String address) throws IOException, InterruptedException {
         return "\"" + client.read(client.get(address)).get("revision").asLong() + "\"";
+    }
+
+    /** What a statistician would ask of the figures: how sure they are, and what of them is more than chance. */
+    private void moreThanChance() throws IOException, InterruptedException {
+        say("  bringing upset stomachs by age in, and composing “Is it more than chance?”");
+        Upsets.write(directory.resolve("upset-stomachs.csv"));
+        long upsets = client.bring(
+                directory.resolve("upset-stomachs.csv"),
+                "Upset stomachs",
+                Map.of("shaping", Map.of()),
+                Map.of("type", "area", "column", "municipality", "set", "Municipalities of Spain"));
+        calculate(
+                upsets,
+                List.of(formula(
+                        "upset stomachs per 1,000 people", "SUM(cases) * 1000.0 / NULLIF(SUM(people), 0)", true)),
+                List.of());
+        compose("Is it more than chance?", "more-than-chance.json", Map.of("UPSETS", upsets, "COMPLAINTS", complaints));
     }
 
     private void handOver(String site) throws IOException, InterruptedException {

@@ -130,7 +130,7 @@ public final class SarnikClient {
     }
 
     /** Waits until what was sent is read. */
-    private HttpResponse<String> untilRead(HttpResponse<String> answer) throws IOException, InterruptedException {
+    public HttpResponse<String> untilRead(HttpResponse<String> answer) throws IOException, InterruptedException {
         HttpResponse<String> last = answer;
         while (last.statusCode() / 100 == 2) {
             JsonNode taken = mapper.readTree(last.body());

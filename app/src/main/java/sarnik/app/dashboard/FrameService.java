@@ -316,7 +316,7 @@ class FrameService {
      * @param sight what is in sight of a map; null for other visuals
      * @param spreadsheet whether cells that a spreadsheet would take for formulas are marked as text; null for no. Said by
      *     the form as well
-     * @param form csv, spreadsheet.csv, xlsx, geojson or gpkg; null for csv
+     * @param form csv, spreadsheet.csv, xlsx, geojson, gpkg or parquet; null for csv
      */
     record AskedRows(String state, String visual, String layer, Sight sight, Boolean spreadsheet, String form) {
 
@@ -326,7 +326,7 @@ class FrameService {
                     .filter(format -> format.ending().equals(form))
                     .findFirst()
                     .orElseThrow(() -> new RefusedException(
-                            "Rows are given out as csv, spreadsheet.csv, xlsx, geojson and gpkg."));
+                            "Rows are given out as csv, spreadsheet.csv, xlsx, geojson, gpkg and parquet."));
         }
     }
 

@@ -286,7 +286,7 @@ class DatasetPages {
                 .orElseThrow(() -> new RefusedException(
                         HttpStatus.NOT_FOUND,
                         "Rows are not given out as “" + format
-                                + "”, but as csv, spreadsheet.csv, xlsx, geojson and gpkg."));
+                                + "”, but as csv, spreadsheet.csv, xlsx, geojson, gpkg and parquet."));
         Loaded loaded = datasets.needed(id, person);
         wanted.check(loaded.dataset().table());
         String name = loaded.dataset().name();

@@ -31,7 +31,8 @@ class LiveConnections implements AutoCloseable {
         config.setPoolName("live");
         // A server that has gone without a word is told from a slow one.
         config.addDataSourceProperty("socketTimeout", "30");
-        // Plans over a year of partitions take minutes to compile and a second to run; what nobody waits for any more ends.
+        // Plans over a year of partitions take minutes to compile and a second to run; what nobody waits for any more
+        // ends.
         config.setConnectionInitSql("""
                 SELECT set_config(name, CASE name WHEN 'jit' THEN 'off' ELSE '5000' END, false) FROM pg_settings
                 WHERE name IN ('jit', 'client_connection_check_interval')""");

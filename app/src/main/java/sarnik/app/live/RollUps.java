@@ -202,13 +202,18 @@ class RollUps {
     }
 
     /**
-     * A reading lies in the span that is touched: said both as a stretch of time, by which few are found by the key, and as one
-     * value, by which many are found in one pass.
+     * Looks each span that is touched up by its key, whatever the planner supposes of how many there are: of readings that have
+     * just come it knows nothing.
      */
-    private static String joined(Rolled span) {
-        return "r.device = t.device AND r.at >= t.at AND r.at < t.at + interval '%s' AND %s = t.at AND %s"
-                .formatted(span.span, bin(span, "r.at"), BOUNDS);
+    private static String lookedUp(String sums, String table, Rolled span) {
+        return """
+                SELECT t.device, t.at, x.* FROM touched t CROSS JOIN LATERAL (SELECT %s FROM %s r
+                  WHERE r.device = t.device AND r.at >= t.at AND r.at < t.at + interval '%s' AND %s) x WHERE x.readings > 0""".formatted(sums, table, span.span, BOUNDS);
     }
+
+    /** The newest place of those that have one. */
+    private static final String PLACE =
+            "(array_agg(r.lon ORDER BY r.at DESC) FILTER (WHERE r.lon IS NOT NULL))[1], (array_agg(r.lat ORDER BY r.at DESC) FILTER (WHERE r.lat IS NOT NULL))[1]";
 
     private void tell(Connection connection, long feed) throws SQLException {
         try (PreparedStatement notify = connection.prepareStatement("SELECT pg_notify('live', ?)")) {
@@ -252,23 +257,25 @@ class RollUps {
     }
 
     private static String minutes(RunningFeed feed) {
-        return kept(feed, Rolled.MINUTES, """
-                SELECT r.device, t.at, count(*), (array_agg(r.lon ORDER BY r.at DESC) FILTER (WHERE r.lon IS NOT NULL))[1],
-                  (array_agg(r.lat ORDER BY r.at DESC) FILTER (WHERE r.lat IS NOT NULL))[1]%s
-                FROM touched t JOIN %s r ON %s GROUP BY 1, 2""".formatted(
-                        each(feed, ", count(r.c%1$d), min(r.c%1$d), max(r.c%1$d), sum(r.c%1$d)"),
+        return kept(
+                feed,
+                Rolled.MINUTES,
+                lookedUp(
+                        "count(*) AS readings, " + PLACE
+                                + each(feed, ", count(r.c%1$d), min(r.c%1$d), max(r.c%1$d), sum(r.c%1$d)"),
                         ReadingStore.table(feed.id),
-                        joined(Rolled.MINUTES)));
+                        Rolled.MINUTES));
     }
 
     private static String coarser(RunningFeed feed, Rolled to, Rolled from) {
-        return kept(feed, to, """
-                SELECT r.device, t.at, sum(r.readings), (array_agg(r.lon ORDER BY r.at DESC) FILTER (WHERE r.lon IS NOT NULL))[1],
-                  (array_agg(r.lat ORDER BY r.at DESC) FILTER (WHERE r.lat IS NOT NULL))[1]%s
-                FROM touched t JOIN %s r ON %s GROUP BY 1, 2""".formatted(
-                        each(feed, ", sum(r.n%1$d), min(r.lo%1$d), max(r.hi%1$d), sum(r.s%1$d)"),
+        return kept(
+                feed,
+                to,
+                lookedUp(
+                        "sum(r.readings) AS readings, " + PLACE
+                                + each(feed, ", sum(r.n%1$d), min(r.lo%1$d), max(r.hi%1$d), sum(r.s%1$d)"),
                         from.table(feed.id),
-                        joined(to)));
+                        to));
     }
 
     private static String each(RunningFeed feed, String sql) {

@@ -20,14 +20,15 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 import org.springframework.stereotype.Service;
+import sarnik.app.database.DatabaseRows;
 import sarnik.app.web.RefusedException;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Tables that lie at an address: a file, or a collection of OGC API – Features, of which all pages are put together as
- * one GeoJSON.
+ * Tables that lie at an address: a file, a collection of OGC API – Features, of which all pages are put together as one
+ * GeoJSON, or rows of a database.
  */
 @Service
 public class RemoteTables {
@@ -46,10 +47,12 @@ public class RemoteTables {
     private static final int NAMED = 12;
 
     private final RemoteFiles files;
+    private final DatabaseRows databases;
     private final JsonMapper json;
 
-    RemoteTables(RemoteFiles files, JsonMapper json) {
+    RemoteTables(RemoteFiles files, DatabaseRows databases, JsonMapper json) {
         this.files = files;
+        this.databases = databases;
         this.json = json;
     }
 
@@ -63,6 +66,7 @@ public class RemoteTables {
      *     has to be chosen
      */
     public String fetch(String address, Path file) {
+        if (DatabaseRows.isOne(address)) return databases.fetch(address, file);
         files.fetch(address, file);
         String at = address;
         try {
@@ -86,7 +90,8 @@ public class RemoteTables {
      * @throws RefusedException when it may not; the message says why
      */
     public void check(String address) {
-        files.checked(address);
+        if (DatabaseRows.isOne(address)) databases.check(address);
+        else files.checked(address);
     }
 
     /** What a small JSON file says; null where it is none. */

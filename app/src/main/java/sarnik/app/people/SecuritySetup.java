@@ -152,7 +152,14 @@ class SecuritySetup {
                 .permitAll()
                 .requestMatchers(HttpMethod.DELETE, "/api/questions")
                 .permitAll()
-                .requestMatchers("/people/**", "/hosts/**", "/grounds/**", "/datasets/kept", "/acts", "/acts.csv")
+                .requestMatchers(
+                        "/people/**",
+                        "/hosts/**",
+                        "/databases/**",
+                        "/grounds/**",
+                        "/datasets/kept",
+                        "/acts",
+                        "/acts.csv")
                 .hasRole("STEWARD")
                 .requestMatchers(
                         HttpMethod.GET,

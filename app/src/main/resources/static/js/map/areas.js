@@ -2,6 +2,7 @@ import { RBush, intersects } from '/vendor/ol.js';
 import { figures } from '../numbers.js';
 import { coordinates, sheetOf } from '../places.js';
 import { coloursOf } from './key.js';
+import { trusted, unsureLines } from './trust.js';
 
 const DIMMED = 0.3;
 const NO_ROW = -2;
@@ -22,6 +23,7 @@ export function prepare(drawn, projection) {
     sheet,
     ids: drawn.at.map(i => sheet.ids[i]),
     values: figures(drawn.values),
+    trust: trusted(drawn.trust),
     xy: drawn.at.map(i => all[i]),
     shapes: null,
   };
@@ -38,6 +40,7 @@ export function shaped(layer, shapes) {
   layer.rows = placesOf(shapes, layer.sheet).map(place => (place < 0 ? -1 : rowOfPlace[place]));
   layer.classOf = Int16Array.from(layer.rows, row => (row < 0 ? NO_ROW : layer.classes[row]));
   layer.fills = null;
+  layer.unsure = null;
 }
 
 const found = new WeakMap();
@@ -71,6 +74,15 @@ function fills(layer, skip, extent) {
     all.dots.push(...area.dots);
   });
   return paths;
+}
+
+/** The areas that rest on too few, as one path. */
+function unsurePath(layer) {
+  const path = new Path2D();
+  layer.shapes.areas.forEach((area, i) => {
+    if (layer.trust.unsure.has(layer.rows[i]) && layer.classOf[i] >= 0) path.addPath(area.path);
+  });
+  return path;
 }
 
 /** How wide lines are drawn, pixels: what has a border has it on both sides. */
@@ -128,6 +140,7 @@ export function paintAreas(sheet, layer, picks, tones) {
     context.lineJoin = 'round';
     context.lineCap = 'round';
     for (const [c, shape] of classPaths(layer, lit, extent)) fill(c, shape, strength);
+    hatchUnsure(strength);
     context.strokeStyle = tones.rust;
     context.fillStyle = tones.rust;
     for (const i of lit) {
@@ -140,6 +153,17 @@ export function paintAreas(sheet, layer, picks, tones) {
     context.strokeStyle = tones.rust;
     context.lineWidth = 2.4 * pixel;
     for (const i of lit) context.stroke(layer.shapes.areas[i].path);
+
+    function hatchUnsure(much) {
+      if (!layer.trust?.unsure.size) return;
+      layer.unsure ??= unsurePath(layer);
+      const pattern = unsureLines(context, tones.ink, sheet.ratio);
+      pattern.setTransform(new DOMMatrix().scale(pixel / sheet.ratio, -pixel / sheet.ratio));
+      context.globalAlpha = much;
+      context.fillStyle = pattern;
+      context.fill(layer.unsure, 'evenodd');
+      context.globalAlpha = 1;
+    }
 
     function fill(c, { path, line, dots }, much) {
       if (c === NO_ROW) return;

@@ -49,6 +49,16 @@ export function keyOf(key, does = {}) {
       );
     if (key.missing)
       parts.push(row(null, phrase('no data'), key.missing, does.kind, does.pick && (e => does.pick(-1, e.shiftKey))));
+    if (key.unsure)
+      parts.push(
+        el(
+          'div',
+          { class: 'map-key-row' },
+          el('i', { class: `${does.kind === 'areas' ? 'is-area' : ''} is-unsure` }),
+          el('span', {}, key.unsureWords),
+          el('span', {}, String(key.unsure)),
+        ),
+      );
     if (key.below.length)
       parts.push(beyondRow(key.below, phrase('below {0}', written(key.low, key.read)), false, does));
     if (key.above.length)

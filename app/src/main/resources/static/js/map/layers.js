@@ -10,6 +10,7 @@ import * as symbols from './symbols.js';
 import { full, written } from '../numbers.js';
 import { MERCATOR } from './projections.js';
 import { phrase } from '../language.js';
+import { trustLines } from './trust.js';
 
 /**
  * What each kind of layer can do: make ready, paint, find what lies at a point, find what lies in an extent, and say
@@ -155,7 +156,7 @@ export function told(layer, i) {
   const within = layer.sheet.within[layer.at[i]];
   if (layer.type === 'paths')
     return { name: layer.names[layer.pathOfPoint[i]], within: '', lines: [{ words: name, value: layer.moments[i] }] };
-  return { name, within: within === name ? '' : within, lines };
+  return { name, within: within === name ? '' : within, lines, trust: trustLines(layer, i) };
 }
 
 /** Gets the shapes that a layer needs at a zoom. @returns {Promise<boolean>} whether there is something new to paint */

@@ -2,6 +2,7 @@ import { RBush } from '/vendor/ol.js';
 import { coordinates, sheetOf } from '../places.js';
 import { figures, largest } from '../numbers.js';
 import { coloursOf } from './key.js';
+import { trusted, unsureLines } from './trust.js';
 
 /** Room around a symbol within which a press still reaches it, pixels. */
 const REACH = 3;
@@ -93,6 +94,7 @@ export function prepare(drawn, projection) {
     sheet,
     sizes,
     tints: drawn.tints && figures(drawn.tints),
+    trust: trusted(drawn.trust),
     ids: drawn.at.map(i => sheet.ids[i]),
     xy: drawn.at.map(i => all[i]),
     most: largest(drawn.radii),
@@ -167,6 +169,7 @@ export function paintSymbols(sheet, layer, picks, tones) {
   if (rest.length > MANY) copyAll(sheet, layer, rest, i => look(i, strength));
   else for (const i of rest) one(sheet, layer, i, look(i, strength));
   for (const i of lit) one(sheet, layer, i, look(i, 1));
+  if (layer.trust?.unsure.size) hatchUnsure(sheet, layer, tones, strength);
   if (layer.turns) headings(sheet, layer, look, strength, picks);
   if (layer.members) counts(sheet, layer, tones);
   if (lit.length > MANY) return;
@@ -195,6 +198,23 @@ function draw(context, shape, x, y, r, { fill, line, alpha, lineAlpha }, border)
     context.strokeStyle = line;
     context.lineWidth = fill ? border : Math.max(1, border);
     context.stroke();
+  }
+  context.globalAlpha = 1;
+}
+
+/** Lines over the marks that rest on too few. */
+function hatchUnsure(sheet, layer, tones, strength) {
+  const { context } = sheet;
+  const pattern = unsureLines(context, tones.ink, sheet.ratio);
+  pattern.setTransform(new DOMMatrix().scale(1 / sheet.ratio, 1 / sheet.ratio));
+  context.fillStyle = pattern;
+  context.globalAlpha = strength;
+  for (const i of layer.trust.unsure) {
+    if (layer.classes[i] < 0 || !(layer.radii[i] > 0)) continue;
+    const [x, y] = atNow(layer, i);
+    context.beginPath();
+    outline(context, shapeOf(layer, i), sheet.x(x), sheet.y(y), layer.radii[i]);
+    context.fill();
   }
   context.globalAlpha = 1;
 }

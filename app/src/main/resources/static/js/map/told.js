@@ -20,12 +20,17 @@ function tinyChart({ words, labels, values, texts }) {
   );
 }
 
-/** The lines and the chart that are told of a place. @returns {HTMLElement[]} */
-export function toldParts({ lines, chart, text = null }) {
+const line = ({ words, value }) => el('div', { class: 'told-line' }, el('i', {}, words), el('b', {}, value));
+
+/**
+ * The lines and the chart that are told of a place.
+ * @param {{words: string, value: string}[]} trust how far its figures can be trusted
+ * @returns {HTMLElement[]}
+ */
+export function toldParts({ lines, chart, text = null }, trust = []) {
   return [
-    ...(text
-      ? [el('p', { class: 'told-text' }, text)]
-      : lines.map(({ words, value }) => el('div', { class: 'told-line' }, el('i', {}, words), el('b', {}, value)))),
+    ...(text ? [el('p', { class: 'told-text' }, text)] : lines.map(line)),
+    ...trust.map(line),
     ...(chart ? [tinyChart(chart)] : []),
   ];
 }
@@ -76,14 +81,14 @@ export class ToldBox {
       '×',
     );
     const head = el('h3', {}, first.name, first.within ? el('span', {}, `, ${first.within}`) : '');
-    this.box.replaceChildren(close, head, ...toldParts({ lines: first.lines }));
+    this.box.replaceChildren(close, head, ...toldParts({ lines: first.lines }, first.trust));
     try {
       const told = await this.does.tell(layer, place);
       if (turn !== this.#turn) return;
       this.box.replaceChildren(
         close,
         head,
-        ...toldParts(told),
+        ...toldParts(told, first.trust),
         ...(this.withOthers ? [this.#others(layer, place)] : []),
       );
     } catch (refused) {

@@ -39,6 +39,7 @@ export function draw(handle, drawing) {
   handle.drawing = drawing;
   const focused = handle.list.contains(document.activeElement) ? document.activeElement.dataset.key : null;
   handle.key.replaceChildren(colourKey(drawing.colours));
+  pictures++;
   const picture = drawing.upright ? upright(handle, drawing) : level(handle, drawing);
   handle.list.replaceChildren(
     picture,
@@ -58,12 +59,43 @@ export function draw(handle, drawing) {
   light(handle, handle.picks);
 }
 
+/** Tells the pictures of a page apart, whose patterns have names. */
+let pictures = 0;
+
+/** What is told of how sure a rate is. */
+const sureLines = ({ sure }) =>
+  sure
+    ? [
+        [phrase('may well lie (95 %)'), sure.text],
+        ...(sure.unsure ? [[phrase('unsure'), phrase('of too few to be sure')]] : []),
+      ]
+    : [];
+
+const unsurePattern = () =>
+  el(
+    'defs',
+    {},
+    el(
+      'pattern',
+      {
+        id: `unsure-${pictures}`,
+        width: 5,
+        height: 5,
+        patternUnits: 'userSpaceOnUse',
+        patternTransform: 'rotate(-45)',
+      },
+      el('line', { x1: 0, y1: 0, x2: 0, y2: 5, class: 'unsure-line' }),
+    ),
+  );
+
 const marks = handle => [...handle.list.querySelectorAll('.bar')];
 
 function mark(handle, bar, track, label, pieces, amount) {
   const more = bar.parts ? `. ${bar.parts.map(p => `${p.label} ${p.text}`).join(', ')}` : '';
   // Its name is what stands in it; only where nothing does, it is said.
-  const words = `${handle.drawing.words} ${bar.full}${more}`;
+  const words = `${handle.drawing.words} ${bar.full}${more}${sureLines(bar)
+    .map(line => `. ${line.join(' ')}`)
+    .join('')}`;
   const said = label.length ? { 'aria-description': words } : { 'aria-label': `${bar.label}: ${words}` };
   const made = el(
     'g',
@@ -83,7 +115,9 @@ function mark(handle, bar, track, label, pieces, amount) {
     handle.tip.show(
       within(handle.body, e),
       bar.label,
-      bar.parts ? bar.parts.map(p => [p.label, p.text, p.colour]) : [[handle.drawing.words, bar.full]],
+      bar.parts
+        ? bar.parts.map(p => [p.label, p.text, p.colour])
+        : [[handle.drawing.words, bar.full], ...sureLines(bar)],
     ),
   );
   made.addEventListener('pointerleave', () => handle.tip.hide());
@@ -92,7 +126,16 @@ function mark(handle, bar, track, label, pieces, amount) {
 
 /** Where each bar stands: parts beside each other share its width. */
 function pieces(bar, grouped, place) {
-  if (!bar.parts) return [el('rect', { class: 'fill', ...place(bar.start, bar.end, 0, 1) })];
+  if (!bar.parts)
+    return [
+      el('rect', { class: 'fill', ...place(bar.start, bar.end, 0, 1) }),
+      ...(bar.sure?.unsure
+        ? [el('rect', { fill: `url(#unsure-${pictures})`, class: 'unsure', ...place(bar.start, bar.end, 0, 1) })]
+        : []),
+      ...(bar.sure
+        ? [el('rect', { class: 'sure', ...place(bar.sure.low, Math.min(1, bar.sure.high), 0.45, 0.1) })]
+        : []),
+    ];
   const count = grouped ? bar.parts.length : 1;
   return bar.parts.map((part, i) =>
     el('rect', {
@@ -138,6 +181,7 @@ function level(handle, drawing) {
   return el(
     'svg',
     { height: Math.max(1, y), role: 'group', 'aria-label': handle.title },
+    unsurePattern(),
     ...rows,
     zero !== null && el('line', { class: 'zero', x1: names + room * zero, x2: names + room * zero, y1: top, y2: y }),
     ...referencesOf(
@@ -199,6 +243,7 @@ function upright(handle, drawing) {
   return el(
     'svg',
     { height, role: 'group', 'aria-label': handle.title },
+    unsurePattern(),
     ...spaced(drawing.axis.ticks, room).flatMap(({ at, text }) => [
       el('line', { class: 'axis-line', x1: left, x2: width, y1: y(at), y2: y(at) }),
       el('text', { class: 'axis-words', x: left - 6, y: y(at) + 4, 'text-anchor': 'end' }, text),

@@ -1,6 +1,7 @@
 import * as bars from './bars.js';
 import * as button from './button.js';
 import * as details from './details.js';
+import * as difference from './difference.js';
 import * as figure from './figure.js';
 import * as filter from './filter.js';
 import * as funnel from './funnel.js';
@@ -14,6 +15,7 @@ import * as player from './player.js';
 import * as ring from './ring.js';
 import * as scatter from './scatter.js';
 import * as table from './table.js';
+import * as unlikely from './unlikely.js';
 import * as words from './words.js';
 
 /**
@@ -46,6 +48,8 @@ export const KINDS = {
   ring,
   scatter,
   funnel,
+  difference,
+  unlikely,
   grid,
   table,
   list,

@@ -361,11 +361,11 @@ function showTip(handle, hit, pixel) {
   if (!hit) return;
   if (!same) {
     const { layer, i } = hit;
-    const { name, within, lines } = told(layer, i);
+    const { name, within, lines, trust = [] } = told(layer, i);
     handle.tip.replaceChildren(
       el('b', {}, name),
       within ? `, ${within}` : '',
-      ...lines.map(({ words, value }) => el('div', {}, el('i', {}, `${words}: `), value)),
+      ...[...lines, ...trust].map(({ words, value }) => el('div', {}, el('i', {}, `${words}: `), value)),
     );
     // What the box already tells is not told twice.
     if (handle.told.tellsOf(layer.ids?.[i])) handle.tip.hidden = true;
@@ -391,7 +391,7 @@ async function tellMore(handle, hit) {
   try {
     const more = await handle.does.tell(hit.layer.head.id, hit.layer.ids[hit.i]);
     if (handle.hovered === hit && !handle.tip.hidden)
-      handle.tip.replaceChildren(el('b', {}, more.name), ...toldParts(more));
+      handle.tip.replaceChildren(el('b', {}, more.name), ...toldParts(more, told(hit.layer, hit.i).trust));
   } catch {
     /* The figures that are known stay. */
   }

@@ -95,7 +95,7 @@ class AccessibleTest extends BrowserTest {
         author.click(".dock .slot[aria-label^='measure'], .dock .slot >> nth=0");
         look(author, "a slot that is open");
         Page steward = withoutPolicy("marta", 1280, 800);
-        for (String address : List.of("/people", "/hosts", "/grounds")) visit(steward, address);
+        for (String address : List.of("/people", "/hosts", "/databases", "/grounds")) visit(steward, address);
         steward.click("text=Sign out");
         steward.waitForURL("**/sign-in?out");
         look(steward, "/sign-in");

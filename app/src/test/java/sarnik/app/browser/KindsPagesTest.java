@@ -110,6 +110,8 @@ class KindsPagesTest extends BrowserTest {
         "WHICH_MOST, ring, .wedge",
         "TOGETHER, scatter, .dot",
         "TOGETHER, funnel, .funnel-dot",
+        "TOGETHER, difference, .parting",
+        "CHANGED, unlikely, .unlikely",
         "EXACTLY, table, .table-row",
         "EXACTLY, list, .line-item",
         "EXACTLY, details, .details-head",

@@ -72,7 +72,7 @@ class RowsAlongTest {
     void areRefusedInASentenceWhereThereAreNone() throws Exception {
         assertThat(rows(rui, "{\"state\":\"\",\"visual\":\"v3\",\"form\":\"doc\"}")
                         .body())
-                .contains("csv, spreadsheet.csv, xlsx, geojson and gpkg");
+                .contains("csv, spreadsheet.csv, xlsx, geojson, gpkg and parquet");
         assertThat(rows(rui, "{\"state\":\"\",\"visual\":\"v99\"}").body()).contains("has been taken away");
         assertThat(rows(rui, "{\"state\":\"\"}").statusCode()).isEqualTo(400);
     }

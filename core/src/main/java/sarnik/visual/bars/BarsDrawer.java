@@ -63,7 +63,11 @@ final class BarsDrawer {
     /** A bar on its way: its key, its value, and whether it is one of the others. */
     private record Row(String key, String label, double value, boolean after) {}
 
-    BarsDrawing draw(Frame frame, double others, Frame parts, CategoryColours colours) {
+    /**
+     * @param rates how sure the rates of keys are; empty where nothing is known of that
+     */
+    BarsDrawing draw(
+            Frame frame, double others, Frame parts, CategoryColours colours, Map<String, RatesOfBars.Sure> rates) {
         int shown = Math.min(frame.size(), MOST_BARS);
         List<Row> rows = rows(frame, shown, others);
         double[] values = rows.stream().mapToDouble(Row::value).toArray();
@@ -96,7 +100,8 @@ final class BarsDrawer {
                     texts.get(i),
                     written.full(row.value()),
                     row.after(),
-                    inParts ? made.get(row.key()) : null));
+                    inParts ? made.get(row.key()) : null,
+                    sure(rates.get(row.key()), axis)));
         }
         String words = ColumnWords.of(bars.measure());
         Bars.Layout layout = bars.layout() == null ? Bars.Layout.STACKED : bars.layout();
@@ -113,8 +118,22 @@ final class BarsDrawer {
                         ? List.of()
                         : references.stream().map(r -> r.on(axis)).toList(),
                 bars.pinned() == null ? List.of() : bars.pinned(),
-                List.of(),
+                drawn.stream().anyMatch(bar -> bar.sure() != null && bar.sure().unsure())
+                        ? List.of(phrase("Hatched bars rest on too few to be sure."))
+                        : List.of(),
                 Trail.of(frame.trail()));
+    }
+
+    private BarsDrawing.Sure sure(RatesOfBars.Sure rate, Axis axis) {
+        if (rate == null || !rate.interval().isKnown()) return null;
+        return new BarsDrawing.Sure(
+                Math.max(0, axis.at(rate.interval().low())),
+                axis.at(rate.interval().high()),
+                phrase(
+                        "{0} to {1}",
+                        written.full(rate.interval().low()),
+                        written.full(rate.interval().high())),
+                rate.unsure());
     }
 
     private List<Row> rows(Frame frame, int shown, double others) {

@@ -54,6 +54,7 @@ public record BarsDrawing(
      * @param end where it ends
      * @param after whether it comes after a gap: the first of the least, behind the most
      * @param parts what it is made of; null for one piece
+     * @param sure how sure it is; null where nothing is known of that
      */
     public record Bar(
             String key,
@@ -63,7 +64,18 @@ public record BarsDrawing(
             String text,
             String full,
             boolean after,
-            List<Part> parts) {}
+            List<Part> parts,
+            Sure sure) {}
+
+    /**
+     * How sure a rate is.
+     *
+     * @param low where it may well lie, 95 of 100, 0 to 1 of the axis
+     * @param high the other end; beyond 1 where the axis ends before it
+     * @param text the same in words
+     * @param unsure whether it rests on too few to be trusted
+     */
+    public record Sure(double low, double high, String text, boolean unsure) {}
 
     /**
      * @param colour its colour

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -257,6 +258,14 @@ public final class BarsKind implements VisualKind<Bars> {
         Asked held = held(bars, key, scene, plan);
         CategoryColours colours =
                 bars.series() == null ? null : CategoryColours.of(dataset, bars.series(), bars.colour(), scene);
+        LoadedDataset.Rate rate = bars.series() != null
+                ? null
+                : dataset.rate(bars.measure())
+                        .filter(LoadedDataset.Rate::mayBeGuessed)
+                        .orElse(null);
+        Asked sums = rate == null
+                ? null
+                : plan.ask(rate.dataset(), Query.by(shown, List.of(key), List.of(rate.events(), rate.over())));
         return plan.drawn(answers -> new BarsDrawer(
                         bars,
                         dataset,
@@ -267,7 +276,8 @@ public final class BarsKind implements VisualKind<Bars> {
                         answers.of(asked),
                         others == null ? Double.NaN : answers.of(others).value(0, 0),
                         parts == null ? null : answers.of(parts),
-                        colours));
+                        colours,
+                        rate == null ? Map.of() : RatesOfBars.of(rate, answers.of(sums))));
     }
 
     /** While time is played, the axis is held over what each step shows; null where it is not. */

@@ -2,6 +2,7 @@ package sarnik.visual.funnel;
 
 import sarnik.data.Rule;
 import sarnik.query.Measure;
+import sarnik.statistics.RateOf;
 import sarnik.visual.Box;
 import sarnik.visual.Visual;
 
@@ -25,27 +26,8 @@ public record Funnel(
         String category,
         Measure events,
         Measure over,
-        Of of,
+        RateOf of,
         Double per,
         Boolean smooth,
         Rule rule)
-        implements Visual {
-
-    /** What a rate is of. */
-    public enum Of {
-        /** Each may have several, or none. */
-        EVENTS("events, of which each may have several"),
-        /** Each is one of them or is not. */
-        SHARE("a share, of which each is one or not");
-
-        private final String words;
-
-        Of(String words) {
-            this.words = words;
-        }
-
-        public String words() {
-            return words;
-        }
-    }
-}
+        implements Visual {}

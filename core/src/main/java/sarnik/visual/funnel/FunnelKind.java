@@ -28,6 +28,7 @@ import sarnik.query.Summary;
 import sarnik.scale.NumberWords;
 import sarnik.scale.ValueWords;
 import sarnik.statistics.Interval;
+import sarnik.statistics.RateOf;
 import sarnik.statistics.Rates;
 import sarnik.table.Rounded;
 import sarnik.visual.Asked;
@@ -185,23 +186,7 @@ public final class FunnelKind implements VisualKind<Funnel> {
     }
 
     /** What a rate is of, and how it is written. */
-    private record Reckoned(Funnel.Of of, double per, Written written, String words) {
-
-        Interval interval(double events, double over) {
-            return of == Funnel.Of.SHARE
-                    ? Rates.wilson(events, over, Rates.USUAL_CONFIDENCE)
-                    : Rates.poisson(events, over, Rates.USUAL_CONFIDENCE);
-        }
-
-        Interval limits(double rate, double over, double confidence) {
-            return of == Funnel.Of.SHARE
-                    ? Rates.funnelOfShare(rate, over, confidence)
-                    : Rates.funnel(rate, over, confidence);
-        }
-
-        boolean isUnsure(double events, double over) {
-            return of == Funnel.Of.SHARE ? Rates.isUnsureShare(events, over) : Rates.isUnsure(events);
-        }
+    private record Reckoned(RateOf of, double per, Written written, String words) {
 
         String text(double rate) {
             return written.brief(rate * per);
@@ -211,7 +196,7 @@ public final class FunnelKind implements VisualKind<Funnel> {
     private static FunnelDrawing draw(Funnel funnel, LoadedDataset dataset, Frame frame, Frame held) {
         Groups groups = Groups.of(frame);
         check(funnel, groups);
-        Funnel.Of of = funnel.of() == null ? guessed(funnel, groups) : funnel.of();
+        RateOf of = funnel.of() == null ? guessed(funnel, groups) : funnel.of();
         double rate = groups.known().length == 0 ? 0 : groups.rate();
         Reckoned reckoned = reckoned(funnel, dataset, of, rate);
         double[] rates = rates(funnel, groups);
@@ -236,14 +221,14 @@ public final class FunnelKind implements VisualKind<Funnel> {
             int g = drawn[d];
             double events = groups.events()[g];
             double over = groups.over()[g];
-            Interval interval = reckoned.interval(events, over);
+            Interval interval = reckoned.of().interval(events, over);
             dots.add(new FunnelDrawing.Dot(
                     frame.key(0, g),
                     dataset.label(funnel.category(), frame.key(0, g)),
                     fine(across.at(over)),
                     fine(up.at(rates[g] * reckoned.per())),
                     beyond[d],
-                    reckoned.isUnsure(events, over),
+                    reckoned.of().isUnsure(events, over),
                     named.contains(d),
                     List.of(
                             reckoned.text(events / over),
@@ -279,7 +264,7 @@ public final class FunnelKind implements VisualKind<Funnel> {
             if (groups.events()[g] < 0)
                 throw new MisfitException(phrase(
                         "{0} is below zero in places; a rate is of what is counted.", ColumnWords.of(funnel.events())));
-        if (funnel.of() != Funnel.Of.SHARE) return;
+        if (funnel.of() != RateOf.SHARE) return;
         for (int g : groups.known())
             if (groups.events()[g] > groups.over()[g])
                 throw new MisfitException(phrase(
@@ -288,16 +273,16 @@ public final class FunnelKind implements VisualKind<Funnel> {
     }
 
     /** A share where rows are counted and no group has more than it has rows; events in any other case. */
-    private static Funnel.Of guessed(Funnel funnel, Groups groups) {
+    private static RateOf guessed(Funnel funnel, Groups groups) {
         boolean fits = funnel.over().equals(Measure.ROWS)
                 && IntStream.of(groups.known()).allMatch(g -> groups.events()[g] <= groups.over()[g]);
-        return fits ? Funnel.Of.SHARE : Funnel.Of.EVENTS;
+        return fits ? RateOf.SHARE : RateOf.EVENTS;
     }
 
-    private static Reckoned reckoned(Funnel funnel, LoadedDataset dataset, Funnel.Of of, double rate) {
+    private static Reckoned reckoned(Funnel funnel, LoadedDataset dataset, RateOf of, double rate) {
         String events = dataset.words(funnel.events());
         String over = dataset.words(funnel.over());
-        if (of == Funnel.Of.SHARE && funnel.per() == null)
+        if (of == RateOf.SHARE && funnel.per() == null)
             return new Reckoned(
                     of, 1, new Written(ValueWords.NUMBER, null, true), phrase("{0}, share of {1}", events, over));
         double per = funnel.per() != null ? funnel.per() : suiting(rate);
@@ -344,8 +329,8 @@ public final class FunnelKind implements VisualKind<Funnel> {
     }
 
     private static int beyond(Reckoned reckoned, double rate, double own, double over) {
-        Interval outer = reckoned.limits(rate, over, OUTER);
-        Interval inner = reckoned.limits(rate, over, INNER);
+        Interval outer = reckoned.of().limits(rate, over, OUTER);
+        Interval inner = reckoned.of().limits(rate, over, INNER);
         int side = own > rate ? 1 : -1;
         if (!outer.holds(own)) return 2 * side;
         return inner.holds(own) ? 0 : side;
@@ -362,7 +347,7 @@ public final class FunnelKind implements VisualKind<Funnel> {
             double size = across.logarithmic()
                     ? across.low() * Math.pow(across.high() / across.low(), at)
                     : across.low() + at * (across.high() - across.low());
-            Interval interval = reckoned.limits(rate, size, confidence);
+            Interval interval = reckoned.of().limits(rate, size, confidence);
             x[i] = fine(at);
             low[i] = fine(clipped(up.at(interval.low() * reckoned.per())));
             high[i] = fine(clipped(up.at(interval.high() * reckoned.per())));
@@ -388,14 +373,15 @@ public final class FunnelKind implements VisualKind<Funnel> {
                     double away = Math.abs(groups.events()[drawn[d]] / over - rate);
                     return -away
                             / Math.sqrt(Math.max(
-                                    1e-12, reckoned.limits(rate, over, INNER).width() * rate));
+                                    1e-12,
+                                    reckoned.of().limits(rate, over, INNER).width() * rate));
                 }))
                 .limit(MOST_NAMED)
                 .toList());
     }
 
     private static List<String> notes(
-            Funnel funnel, Funnel.Of of, Frame frame, Groups groups, List<FunnelDrawing.Dot> dots) {
+            Funnel funnel, RateOf of, Frame frame, Groups groups, List<FunnelDrawing.Dot> dots) {
         List<String> notes = new ArrayList<>();
         int known = groups.known().length;
         if (known == 0) return notes;
@@ -423,7 +409,7 @@ public final class FunnelKind implements VisualKind<Funnel> {
             notes.add(phrase("Rates are drawn toward the whole, the more the fewer they rest on (Marshall 1991)."));
         if (funnel.of() == null)
             notes.add(
-                    of == Funnel.Of.SHARE
+                    of == RateOf.SHARE
                             ? phrase("Taken for a share, of which each row is one or not.")
                             : phrase("Taken for events, of which each may have several."));
         if (IntStream.of(groups.known()).anyMatch(g -> groups.events()[g] != Math.rint(groups.events()[g])))
@@ -454,7 +440,7 @@ public final class FunnelKind implements VisualKind<Funnel> {
                 OF,
                 funnel.of() == null ? "+ what it is of (guessed)" : funnel.of().words(),
                 funnel.of() == null,
-                Arrays.stream(Funnel.Of.values())
+                Arrays.stream(RateOf.values())
                         .map(of -> new Option(of.words(), "", of.name()))
                         .toList());
         line.say(" ");

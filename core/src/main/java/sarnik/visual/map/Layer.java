@@ -40,6 +40,7 @@ import sarnik.visual.Colour;
  * @param opacity 0 to 1
  * @param rule a standing rule; null for none
  * @param period days that the layer keeps to; null for all
+ * @param chance how far its rates can be trusted, and what is more than chance; null for what can be guessed
  */
 public record Layer(
         Kind kind,
@@ -59,7 +60,8 @@ public record Layer(
         Double border,
         double opacity,
         Rule rule,
-        Period period) {
+        Period period,
+        Chance chance) {
 
     /**
      * Beyond this many places symbols are gathered whether or not that was asked for: more cannot be told apart or
@@ -223,25 +225,25 @@ public record Layer(
     static Layer of(Kind kind, long dataset) {
         return new Layer(
                 kind, 1, dataset, null, null, null, null, null, null, null, null, null, null, null, null, 0.75, null,
-                null);
+                null, null);
     }
 
     Layer sized(Size by) {
         return new Layer(
                 kind, order, dataset, name, hidden, by, colour, symbol, gather, set, spread, path, label, tip, border,
-                opacity, rule, period);
+                opacity, rule, period, chance);
     }
 
     Layer coloured(Colour by) {
         return new Layer(
                 kind, order, dataset, name, hidden, size, by, symbol, gather, set, spread, path, label, tip, border,
-                opacity, rule, period);
+                opacity, rule, period, chance);
     }
 
     Layer joined(Path in) {
         return new Layer(
                 kind, order, dataset, name, hidden, size, colour, symbol, gather, set, spread, in, label, tip, border,
-                opacity, rule, period);
+                opacity, rule, period, chance);
     }
 
     /** The columns that the layer shows, tells or keeps to. */
@@ -265,6 +267,7 @@ public record Layer(
             columns.add(tip.over());
         }
         if (period != null) columns.add(period.column());
+        if (chance != null && chance.ages() != null) columns.add(chance.ages().band());
         measures.forEach(m -> columns.add(m.column()));
         columns.remove(null);
         return columns;

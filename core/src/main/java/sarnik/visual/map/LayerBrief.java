@@ -274,6 +274,7 @@ final class LayerBrief {
                             "km2")));
         }
         scale(colour);
+        if (layer.isOfShapes() || layer.kind() == Layer.Kind.SYMBOLS) new ChanceBrief(line, layer, dataset).write();
         offered("reader's choice", colour.offered(), "/colour/offered");
     }
 

@@ -35,6 +35,16 @@ public sealed interface LayerDrawn {
     record Head(String id, String name, boolean hidden, double opacity, double border, List<String> notes) {}
 
     /**
+     * How far marks can be trusted. All are by mark, or null where nothing is told.
+     *
+     * @param lows the low end of where each value may well lie, 95 of 100; NaN where that is not known
+     * @param highs the high end
+     * @param unsure numbers of the marks that rest on too few
+     * @param falses the share of false finds among all that are as surprising; NaN where nothing is known
+     */
+    record Trust(double[] lows, double[] highs, int[] unsure, double[] falses) {}
+
+    /**
      * Symbols, largest first.
      *
      * @param places tag of the sheet of places
@@ -50,6 +60,7 @@ public sealed interface LayerDrawn {
      * @param ranks the order in which labels are written; null for that of the symbols
      * @param turns towards where each points, degrees clockwise from north, NaN for nowhere; null where none does
      * @param pile the order in which they are painted, the lowest first; null for that in which they stand here
+     * @param trust how far they can be trusted; null where nothing is told of it
      */
     record OfSymbols(
             Head head,
@@ -66,6 +77,7 @@ public sealed interface LayerDrawn {
             int[] ranks,
             double[] turns,
             int[] pile,
+            Trust trust,
             Key key)
             implements LayerDrawn {
         @Override
@@ -77,7 +89,7 @@ public sealed interface LayerDrawn {
         public LayerDrawn with(Key other) {
             return new OfSymbols(
                     head, places, at, radii, classes, shapes, shape, sizes, tints, members, labels, ranks, turns, pile,
-                    other);
+                    trust, other);
         }
     }
 
@@ -88,6 +100,7 @@ public sealed interface LayerDrawn {
      * @param own changes with the rows' own shapes, which travel apart; null for a boundary set
      * @param classes class of colour, -1 for no data; areas that are not listed have no row
      * @param values the colour measure
+     * @param trust how far they can be trusted; null where nothing is told of it
      */
     record OfAreas(
             Head head,
@@ -99,6 +112,7 @@ public sealed interface LayerDrawn {
             double[] values,
             List<String> labels,
             int[] ranks,
+            Trust trust,
             Key key)
             implements LayerDrawn {
         @Override
@@ -108,7 +122,7 @@ public sealed interface LayerDrawn {
 
         @Override
         public LayerDrawn with(Key other) {
-            return new OfAreas(head, set, own, places, at, classes, values, labels, ranks, other);
+            return new OfAreas(head, set, own, places, at, classes, values, labels, ranks, trust, other);
         }
     }
 
@@ -226,7 +240,7 @@ public sealed interface LayerDrawn {
 
         /** The same as areas that have no row, for what draws the shapes of areas. */
         public OfAreas asAreas() {
-            return new OfAreas(head, set, null, "", new int[0], new int[0], new double[0], null, null, Key.NONE);
+            return new OfAreas(head, set, null, "", new int[0], new int[0], new double[0], null, null, null, Key.NONE);
         }
     }
 

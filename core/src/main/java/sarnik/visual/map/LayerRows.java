@@ -93,6 +93,13 @@ final class LayerRows {
         return plan.ask(dataset, Query.of(stages, by, measures).filled());
     }
 
+    /** A measure as a rate, both of whose sums can be asked from here on; empty where it is none. */
+    Optional<LoadedDataset.Rate> rate(Measure measure) {
+        Optional<LoadedDataset.Rate> rate = dataset.rate(measure);
+        rate.ifPresent(r -> dataset = r.dataset());
+        return rate;
+    }
+
     /** Counts of the values of a column in each group, for {@link #commonest}. */
     Asked counts(List<String> by, String column) {
         List<String> columns = new ArrayList<>(by);

@@ -81,6 +81,21 @@ final class LayerSlots {
                             + "\"from\": {\"type\": [\"string\", \"null\"], \"format\": \"date\", \"pattern\": "
                             + "\"^\\\\d{4}-\\\\d{2}-\\\\d{2}$\"}, \"to\": {\"type\": [\"string\", \"null\"], "
                             + "\"format\": \"date\", \"pattern\": \"^\\\\d{4}-\\\\d{2}-\\\\d{2}$\"}}}"),
+            Slot.at(
+                    "/chance",
+                    "more than chance",
+                    "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"properties\": {\"of\": "
+                            + "{\"enum\": [\"EVENTS\", \"SHARE\", \"NONE\", null]}, \"toward\": {\"type\": "
+                            + "[\"boolean\", \"null\"]}, \"ages\": {\"type\": [\"object\", \"null\"], "
+                            + "\"additionalProperties\": false, \"required\": [\"band\", \"like\"], \"properties\": "
+                            + "{\"band\": {\"$ref\": \"#/$defs/column\"}, \"like\": {\"enum\": [\"EUROPE_2013\", "
+                            + "\"WORLD_2000\", \"TOGETHER\", \"EXPECTED\"]}}}, \"clusters\": {\"type\": "
+                            + "[\"object\", \"null\"], \"additionalProperties\": false, \"required\": [\"by\"], "
+                            + "\"properties\": {\"by\": {\"enum\": [\"TOGETHER\", \"BESIDE\"]}, \"near\": "
+                            + "{\"type\": [\"object\", \"null\"], \"additionalProperties\": false, \"properties\": "
+                            + "{\"km\": {\"type\": [\"number\", \"null\"], \"exclusiveMinimum\": 0, \"maximum\": "
+                            + "20000}, \"nearest\": {\"type\": [\"integer\", \"null\"], \"minimum\": 1, "
+                            + "\"maximum\": 100}}}}}}}"),
             Choices.RULE);
 
     /** Slots within those, which say what may stand there. */

@@ -100,7 +100,11 @@ public final class MapKind implements VisualKind<MapVisual> {
                 Layer.Symbol.class,
                 Layer.Path.class,
                 Layer.Label.class,
-                Layer.Tip.class);
+                Layer.Tip.class,
+                Chance.class,
+                Chance.Ages.class,
+                Chance.Clusters.class,
+                Chance.Near.class);
     }
 
     @Override
@@ -443,7 +447,8 @@ public final class MapKind implements VisualKind<MapVisual> {
                 layer.border(),
                 layer.opacity(),
                 layer.rule(),
-                layer.period());
+                layer.period(),
+                layer.chance());
     }
 
     /** What the reader may choose among: what the author chose, then what is offered besides. */

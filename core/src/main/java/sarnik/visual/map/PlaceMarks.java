@@ -20,6 +20,9 @@ import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
 import sarnik.scale.NumberWords;
+import sarnik.scale.Palette;
+import sarnik.statistics.RateOf;
+import sarnik.statistics.Rates;
 import sarnik.table.Column;
 import sarnik.visual.Answers;
 import sarnik.visual.Asked;
@@ -51,6 +54,8 @@ final class PlaceMarks {
     private final Asked colourCounts;
     private final Asked shapeCounts;
     private final Asked labelCounts;
+    /** The rates by what they were counted of; null where the colour stands for none. */
+    private final Trusted trusted;
 
     /**
      * @param first what the layer is about
@@ -60,6 +65,7 @@ final class PlaceMarks {
         this.layer = rows.layer;
         this.column = column;
         List<Measure> measures = measures(first);
+        trusted = trusted();
         shown = rows.ask(List.of(column), measures);
         colour = layer.colour() == null || layer.colour().standsForNothing()
                 ? null
@@ -92,6 +98,22 @@ final class PlaceMarks {
             measures.add(layer.label().priority());
         if (turn() != null) measures.add(new Measure(Summary.AVERAGE, turn()));
         return measures;
+    }
+
+    private Trusted trusted() {
+        Chance chance = layer.chance();
+        boolean changed = chance != null && (chance.isToward() || chance.ages() != null);
+        if (!isByMeasure() || chance != null && chance.of() == Chance.Of.NONE && !changed) return null;
+        Optional<LoadedDataset.Rate> rate = layer.colour().per() != null
+                ? Optional.empty()
+                : rows.rate(layer.colour().measure());
+        if (rate.isEmpty() && changed)
+            coloursSaid.add(phrase(
+                    "{0} is no sum divided by another, so it is shown as it is.",
+                    ColumnWords.of(layer.colour().measure())));
+        boolean guessed = rate.isPresent() && rate.get().mayBeGuessed();
+        if (rate.isEmpty() || !changed && !guessed && (chance == null || chance.of() == null)) return null;
+        return new Trusted(rows, rate.get(), column, layer.colour().domain());
     }
 
     private String turn() {
@@ -149,19 +171,86 @@ final class PlaceMarks {
 
     // --- colours ---------------------------------------------------------------------------------------
 
-    Colouring colouring(Answers answers, int[] order, List<String> notes) {
-        if (colour == null) return Colouring.one(layer.colour(), order.length);
+    /**
+     * The marks' colours.
+     *
+     * @param colouring classes, and what they mean
+     * @param tints the colour measure of each; null where colours stand for none
+     * @param trust how far they can be trusted; null where nothing is told of it
+     */
+    record Coloured(Colouring colouring, double[] tints, LayerDrawn.Trust trust) {}
+
+    Coloured coloured(Answers answers, int[] order, List<String> notes) {
+        if (colour == null) return new Coloured(Colouring.one(layer.colour(), order.length), null, null);
         notes.addAll(coloursSaid);
+        if (colour.category() != null) return new Coloured(byCategory(answers, order), null, null);
         Frame frame = answers.of(shown);
-        if (colour.category() == null) {
-            Frame domain = answers.of(whole);
-            return Colouring.byMeasure(
-                    colour,
-                    tints(frame, order, notes),
-                    tints(domain, placed(domain), new ArrayList<>()),
-                    tintWords(),
-                    rows.dataset().read(colour.measure()));
-        }
+        Trusted.Shown rates = trusted == null
+                ? null
+                : trusted.shown(
+                        answers,
+                        Arrays.stream(order).mapToObj(g -> frame.key(0, g)).toList());
+        boolean changed = rates != null && trusted.changes();
+        double[] tints = changed ? rates.values() : tints(frame, order, notes);
+        LayerDrawn.Trust trust = rates == null ? null : rates.trust();
+        String words = changed ? trusted.words(tintWords()) : tintWords();
+        if (layer.chance() != null && layer.chance().clusters() != null)
+            return marked(clusters(at(frame, order), tints, words, trust, notes), rates);
+        Frame domain = answers.of(whole);
+        Colouring colouring = Colouring.byMeasure(
+                colour,
+                tints,
+                changed ? rates.domain() : tints(domain, placed(domain), new ArrayList<>()),
+                words,
+                rows.dataset().read(colour.measure()));
+        return marked(new Coloured(colouring, tints, trust), rates);
+    }
+
+    /** With a key that says what is hatched. */
+    private Coloured marked(Coloured coloured, Trusted.Shown rates) {
+        if (rates == null || rates.trust() == null || rates.trust().unsure().length == 0) return coloured;
+        Key key = coloured.colouring().key().unsure(rates.trust().unsure().length, unsureWords(rates.of()));
+        if (trusted.isGuessed())
+            key = key.hinted(List.of(phrase(
+                    "Taken for a rate of {0}: if it is not, say so in the brief.",
+                    rates.of() == RateOf.SHARE ? phrase("what is one or not") : phrase("what is counted"))));
+        return new Coloured(new Colouring(coloured.colouring().classes(), key), coloured.tints(), coloured.trust());
+    }
+
+    private static String unsureWords(RateOf of) {
+        return of == RateOf.SHARE
+                ? phrase("of too few to be sure")
+                : phrase("fewer than {0} counted", Rates.FEWEST_EVENTS);
+    }
+
+    private Coloured clusters(int[] at, double[] values, String words, LayerDrawn.Trust trust, List<String> notes) {
+        Palette palette = Palette.ALL.get(layer.colour().choice().palette());
+        if (palette == null || palette.kind() != Palette.Kind.DIVERGING)
+            palette = Palette.ALL.get(Palette.names(Palette.Kind.DIVERGING).get(0));
+        FoundClusters.Drawn found = FoundClusters.draw(
+                layer.chance().clusters(),
+                rows.dataset(),
+                sheet,
+                at,
+                values,
+                layer.kind() == Layer.Kind.SHAPES
+                        ? null
+                        : setOf(layer, rows.dataset()).orElse(null),
+                palette,
+                words,
+                notes);
+        return new Coloured(
+                found.colouring(),
+                values,
+                new LayerDrawn.Trust(
+                        trust == null ? null : trust.lows(),
+                        trust == null ? null : trust.highs(),
+                        trust == null ? new int[0] : trust.unsure(),
+                        found.falses()));
+    }
+
+    private Colouring byCategory(Answers answers, int[] order) {
+        Frame frame = answers.of(shown);
         Column column = rows.dataset().table().column(colour.category());
         Map<String, String> values = layer.symbol() != null && layer.symbol().lastOnTop()
                 ? LayerRows.last(
@@ -179,7 +268,7 @@ final class PlaceMarks {
         return "km2".equals(layer.colour().per()) ? phrase("{0} per km²", words) : words;
     }
 
-    double[] tints(Frame frame, int[] order, List<String> notes) {
+    private double[] tints(Frame frame, int[] order, List<String> notes) {
         double[] values = picked(frame.values().get(1), order);
         if (!"km2".equals(layer.colour().per())) return values;
         Map<String, Double> sizes = sizes();
@@ -214,8 +303,8 @@ final class PlaceMarks {
         return new LayerPlan(shown, (answers, notes) -> {
             Frame frame = answers.of(shown);
             int[] order = placed(frame);
-            Colouring colouring = colouring(answers, order, notes);
-            Key key = colouring.key();
+            Coloured coloured = coloured(answers, order, notes);
+            Key key = coloured.colouring().key();
             if (isByMeasure()
                     && layer.colour().per() == null
                     && isSum(layer.colour().measure())
@@ -225,19 +314,19 @@ final class PlaceMarks {
                         ColumnWords.of(layer.colour().measure()))));
             }
             Labels labels = labels(answers, order);
-            double[] values = isByMeasure()
-                    ? tints(frame, order, new ArrayList<>())
-                    : picked(frame.values().get(0), order);
+            double[] values =
+                    isByMeasure() ? coloured.tints() : picked(frame.values().get(0), order);
             return new LayerDrawn.OfAreas(
                     rows.head(notes),
                     set,
                     own == null ? null : own.tag(),
                     sheet.tag(),
                     at(frame, order),
-                    colouring.classes(),
+                    coloured.colouring().classes(),
                     rounded(values),
                     labels.texts(),
                     labels.ranks(),
+                    coloured.trust(),
                     key);
         });
     }

@@ -88,7 +88,8 @@ final class Symbols implements LayerKind {
         double[] radii = Arrays.stream(shown)
                 .map(s -> circle == null ? ONE_SIZE : s == 0 ? NOTHING_SOLD : round(circle.radius(s)))
                 .toArray();
-        Colouring colouring = marks.colouring(answers, order, notes);
+        PlaceMarks.Coloured coloured = marks.coloured(answers, order, notes);
+        Colouring colouring = coloured.colouring();
         int[] pile = layer.symbol() != null && layer.symbol().lastOnTop() ? pile(colouring.classes()) : null;
         PlaceMarks.Shapes shapes = marks.shapes(answers, order);
         PlaceMarks.Labels labels = marks.labels(answers, order);
@@ -110,12 +111,13 @@ final class Symbols implements LayerKind {
                 shapes.of(),
                 shapes.one(),
                 PlaceMarks.rounded(shown),
-                marks.isByMeasure() ? PlaceMarks.rounded(marks.tints(frame, order, new ArrayList<>())) : null,
+                coloured.tints() == null ? null : PlaceMarks.rounded(coloured.tints()),
                 members(rows, marks.column(), frame, order),
                 labels.texts(),
                 labels.ranks(),
                 marks.turns(answers, order),
                 pile,
+                coloured.trust(),
                 key);
     }
 

@@ -1,0 +1,364 @@
+package sarnik.visual.unlikely;
+
+import static sarnik.language.Language.phrase;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+import sarnik.brief.Choices;
+import sarnik.data.ColumnWords;
+import sarnik.data.LoadedDataset;
+import sarnik.data.MisfitException;
+import sarnik.data.RolledUp;
+import sarnik.place.Place;
+import sarnik.place.PlacedTable;
+import sarnik.place.Placing;
+import sarnik.query.Frame;
+import sarnik.query.GroupKey;
+import sarnik.query.Query;
+import sarnik.query.Stage;
+import sarnik.query.Summary;
+import sarnik.query.TimeStep;
+import sarnik.scale.NumberWords;
+import sarnik.statistics.Interval;
+import sarnik.statistics.Rates;
+import sarnik.statistics.Unlikely;
+import sarnik.table.Column;
+import sarnik.table.ColumnType;
+import sarnik.table.Extremes;
+import sarnik.visual.Answers;
+import sarnik.visual.Asked;
+import sarnik.visual.Nearby;
+import sarnik.visual.Period;
+import sarnik.visual.Plan;
+import sarnik.visual.Scene;
+import sarnik.visual.StepWords;
+import sarnik.visual.Trail;
+import sarnik.visual.Written;
+
+/** What is asked and drawn of values that stand out of their own history, or of their neighbours. */
+final class UnlikelyDrawer {
+
+    private static final int USUAL_COUNT = 20;
+
+    /** So much of a history is drawn. */
+    private static final int MOST_DRAWN = 60;
+
+    /** More values of a category than this are more than can be looked at while somebody waits. */
+    private static final int MOST_VALUES = 400_000;
+
+    private static final int FEWEST_PLACES = 12;
+    private static final double THOUSAND = 1000;
+
+    private final UnlikelyList list;
+    private final LoadedDataset dataset;
+    private final TimeStep step;
+    private final Column time;
+    private final Written written;
+    private final Plan plan = new Plan();
+    private final Asked all;
+    private final Asked inPeriod;
+
+    UnlikelyDrawer(UnlikelyList list, Scene scene) {
+        this.list = list;
+        LoadedDataset plain = scene.dataset(list.dataset());
+        this.dataset = plain.with(list.category());
+        this.written = Written.of(dataset, list.measure(), null);
+        List<Stage> shown = scene.shown(dataset, list.rule());
+        if (list.time() == null) {
+            this.step = null;
+            this.time = null;
+            this.inPeriod = null;
+            this.all = plan.ask(
+                    dataset,
+                    Query.of(shown, List.of(list.category()), List.of(list.measure()))
+                            .filled());
+            return;
+        }
+        this.time = dataset.table()
+                .find(list.time())
+                .filter(Choices::isTime)
+                .orElseThrow(() -> new MisfitException(
+                        phrase("There is no column of dates “{0}” any more", ColumnWords.of(list.time()))));
+        this.step = list.step() == null ? StepWords.stepFor(time) : list.step();
+        if (step.needsTime() && time.type() != ColumnType.TIME)
+            throw new MisfitException(phrase(
+                    "“{0}” holds days, which cannot be cut into steps shorter than a day. Choose a longer step",
+                    list.time()));
+        GroupKey by = new GroupKey.Step(list.time(), step, null);
+        // What is usual rests on all of the history, whatever stretch of it is kept.
+        this.all = plan.ask(
+                dataset,
+                Query.by(
+                                Period.without(list.time(), shown),
+                                List.of(new GroupKey.Of(list.category()), by),
+                                List.of(list.measure()))
+                        .filled());
+        this.inPeriod = plan.ask(
+                dataset, Query.by(shown, List.of(by), List.of(list.measure())).filled());
+    }
+
+    Plan plan() {
+        return plan.drawn(answers -> time == null ? besideNeighbours(answers) : besideHistory(answers));
+    }
+
+    private String words() {
+        return ColumnWords.of(list.measure());
+    }
+
+    private int count() {
+        return list.count() == null ? USUAL_COUNT : list.count();
+    }
+
+    /**
+     * Something that stands out.
+     *
+     * @param away deviations
+     */
+    private record Found(double away, UnlikelyDrawing.Line line) {}
+
+    private UnlikelyDrawing drawn(List<Found> found, int looked, List<String> notes, Frame frame) {
+        List<UnlikelyDrawing.Line> lines = found.stream()
+                .sorted(Comparator.comparingDouble((Found f) -> -Math.abs(f.away))
+                        .thenComparing(f -> f.line.text())
+                        .thenComparing(f -> String.valueOf(f.line.when())))
+                .limit(count())
+                .map(Found::line)
+                .toList();
+        if (looked > 0)
+            notes.add(phrase(
+                    "{0} of {1} stand out by {2} deviations or more, where about {3} would if they varied as a normal distribution does. Why, it does not say.",
+                    found.size(),
+                    looked,
+                    NumberWords.brief(Unlikely.FROM),
+                    looked * Rates.chanceOf(Unlikely.FROM) < 1
+                            ? phrase("hardly any")
+                            : NumberWords.brief(Math.rint(looked * Rates.chanceOf(Unlikely.FROM)))));
+        return new UnlikelyDrawing(
+                Scene.titleOf(list, phrase("Unlikely values of {0} by {1}", words(), ColumnWords.of(list.category()))),
+                lines,
+                found.size(),
+                looked,
+                notes,
+                Trail.of(frame.trail()));
+    }
+
+    // --- beside their own history ------------------------------------------------------------------------
+
+    private UnlikelyDrawing besideHistory(Answers answers) {
+        Frame frame = answers.of(all);
+        if (frame.size() > MOST_VALUES)
+            throw new MisfitException(phrase(
+                    "{0} values are more than can be looked at; at most {1}. Choose a longer step or narrow first.",
+                    frame.size(), MOST_VALUES));
+        Frame kept = answers.of(inPeriod);
+        Set<Long> listed = new HashSet<>();
+        for (int g = 0; g < kept.size(); g++) listed.add(step.number(kept.key(0, g)));
+        List<String> notes = new ArrayList<>();
+        long[] numbers = IntStream.range(0, frame.size())
+                .mapToLong(g -> step.number(frame.key(1, g)))
+                .toArray();
+        long last = Arrays.stream(numbers).max().orElse(0);
+        if (isUnfinished(last)) {
+            listed.remove(last);
+            notes.add(phrase("{0} is not over yet and is left out.", StepWords.of(step, last)));
+        }
+        Map<String, List<Integer>> groups = new LinkedHashMap<>();
+        for (int g = 0; g < numbers.length; g++)
+            groups.computeIfAbsent(frame.key(0, g), k -> new ArrayList<>()).add(g);
+        List<Found> found = new ArrayList<>();
+        int looked = 0;
+        for (Map.Entry<String, List<Integer>> group : groups.entrySet()) {
+            long first =
+                    group.getValue().stream().mapToLong(g -> numbers[g]).min().orElse(0);
+            double[] series = new double[(int) (last - first + 1)];
+            // Nothing counted and nothing sold is nought; an average of nothing is unknown.
+            Arrays.fill(series, isSum() ? 0 : Double.NaN);
+            for (int g : group.getValue()) series[(int) (numbers[g] - first)] = frame.value(0, g);
+            double[] away = Unlikely.ofHistory(series, season());
+            for (int t = 0; t < series.length; t++) {
+                if (!listed.contains(first + t) || Double.isNaN(away[t])) continue;
+                looked++;
+                if (Math.abs(away[t]) >= Unlikely.FROM)
+                    found.add(new Found(away[t], historyLine(group.getKey(), series, t, first, away[t])));
+            }
+        }
+        notes.add(
+                0,
+                phrase(
+                        "Each {0} beside those before it of the same {1}, by their middle value and how far half of them lie from it (Iglewicz and Hoaglin 1993).",
+                        step.said(), ColumnWords.of(list.category())));
+        return drawn(found, looked, notes, frame);
+    }
+
+    private boolean isSum() {
+        return list.measure().over() == null
+                && (list.measure().summary() == Summary.SUM || list.measure().summary() == Summary.COUNT);
+    }
+
+    /** After so many steps the same comes round. */
+    private int season() {
+        return switch (step) {
+            case HOUR -> 24;
+            case DAY -> 7;
+            case WEEK -> 52;
+            case MONTH -> 12;
+            case QUARTER -> 4;
+            default -> 1;
+        };
+    }
+
+    /** Whether the data end before the step does, so that less of it is known than of others. */
+    private boolean isUnfinished(long number) {
+        Optional<Extremes> ends = time.extremes();
+        if (ends.isEmpty() || step.needsTime()) return false;
+        String newest = time.text(ends.get().highest());
+        return newest.substring(0, 10)
+                        .compareTo(step.firstDay(number + 1).minusDays(1).toString())
+                < 0;
+    }
+
+    private UnlikelyDrawing.Line historyLine(String key, double[] series, int at, long first, double away) {
+        Unlikely.Usual usual = Unlikely.before(series, at, season());
+        Interval interval = usual.interval();
+        String when = StepWords.of(step, first + at);
+        int from = Math.max(0, Math.min(at - MOST_DRAWN * 2 / 3, series.length - MOST_DRAWN));
+        double[] drawn = Arrays.copyOfRange(series, from, Math.min(series.length, from + MOST_DRAWN));
+        double[] ends = ends(drawn, interval);
+        return new UnlikelyDrawing.Line(
+                key,
+                dataset.label(list.category(), key),
+                when,
+                written.full(series[at]),
+                Double.isInfinite(away)
+                        ? phrase(
+                                "{0} in {1}; before it was always {2}.",
+                                written.full(series[at]), when, written.full(usual.median()))
+                        : phrase(
+                                "{0} in {1}; of {2} before, {3} was usual. {4} deviations away.",
+                                written.full(series[at]),
+                                when,
+                                step.counted(usual.count()),
+                                phrase(
+                                        "{0} to {1}",
+                                        written.full(usual.median() - usual.deviation()),
+                                        written.full(usual.median() + usual.deviation())),
+                                NumberWords.brief(Math.abs(away))),
+                away > 0,
+                within(drawn, ends),
+                at - from,
+                place(interval.low(), ends),
+                place(interval.high(), ends));
+    }
+
+    private static double[] ends(double[] values, Interval interval) {
+        double low = Arrays.stream(values).filter(Double::isFinite).min().orElse(0);
+        double high = Arrays.stream(values).filter(Double::isFinite).max().orElse(1);
+        if (interval.isKnown()) {
+            low = Math.min(low, Math.max(interval.low(), low - (high - low)));
+            high = Math.max(high, Math.min(interval.high(), high + (high - low)));
+        }
+        return new double[] {low, high > low ? high : low + 1};
+    }
+
+    private static double[] within(double[] values, double[] ends) {
+        return Arrays.stream(values).map(v -> place(v, ends)).toArray();
+    }
+
+    private static double place(double value, double[] ends) {
+        return Double.isNaN(value)
+                ? Double.NaN
+                : Math.rint(Math.max(0, Math.min(1, (value - ends[0]) / (ends[1] - ends[0]))) * THOUSAND) / THOUSAND;
+    }
+
+    // --- beside their neighbours -------------------------------------------------------------------------
+
+    private UnlikelyDrawing besideNeighbours(Answers answers) {
+        Frame frame = answers.of(all);
+        Map<String, Place> places = dataset.placesOf(list.category());
+        if (places.isEmpty())
+            throw new MisfitException(phrase(
+                    "{0} has no places, so it has no neighbours. Choose a column of dates to look at its history.",
+                    ColumnWords.of(list.category())));
+        int[] placed = IntStream.range(0, frame.size())
+                .filter(g -> places.containsKey(frame.key(0, g)))
+                .toArray();
+        List<String> notes = new ArrayList<>();
+        if (placed.length < FEWEST_PLACES) {
+            notes.add(phrase(
+                    "{0} places are too few to say which stands out of its neighbours; at least {1} are needed.",
+                    placed.length, FEWEST_PLACES));
+            return drawn(List.of(), 0, notes, frame);
+        }
+        List<String> ids = Arrays.stream(placed).mapToObj(g -> frame.key(0, g)).toList();
+        double[] values =
+                Arrays.stream(placed).mapToDouble(g -> frame.value(0, g)).toArray();
+        Nearby near = Nearby.of(
+                dataset,
+                ids,
+                ids.stream().mapToDouble(id -> places.get(id).lon()).toArray(),
+                ids.stream().mapToDouble(id -> places.get(id).lat()).toArray(),
+                set(),
+                null,
+                list.nearest());
+        double[] away = Unlikely.ofNeighbours(values, near.neighbours());
+        List<Found> found = new ArrayList<>();
+        int looked = 0;
+        for (int p = 0; p < away.length; p++) {
+            if (Double.isNaN(away[p])) continue;
+            looked++;
+            if (Math.abs(away[p]) < Unlikely.FROM) continue;
+            double[] around = Arrays.stream(near.neighbours().of()[p])
+                    .mapToDouble(n -> values[n])
+                    .filter(Double::isFinite)
+                    .sorted()
+                    .toArray();
+            found.add(new Found(away[p], neighbourLine(ids.get(p), values[p], around, away[p])));
+        }
+        notes.add(phrase(
+                "Each place beside the middle value of its neighbours, {0}, by what such differences usually are (Iglewicz and Hoaglin 1993).",
+                near.words()));
+        return drawn(found, looked, notes, frame);
+    }
+
+    /** The boundary set whose areas are looked at; null where they are other places. */
+    private String set() {
+        if (RolledUp.isOne(list.category()))
+            return RolledUp.set(list.category()).orElse(null);
+        return list.category().equals(PlacedTable.PLACE) && dataset.placing() instanceof Placing.ByArea area
+                ? area.set()
+                : null;
+    }
+
+    private UnlikelyDrawing.Line neighbourLine(String key, double value, double[] around, double away) {
+        double[] ends = ends(
+                IntStream.rangeClosed(0, around.length)
+                        .mapToDouble(i -> i < around.length ? around[i] : value)
+                        .toArray(),
+                Interval.UNKNOWN);
+        return new UnlikelyDrawing.Line(
+                key,
+                dataset.label(list.category(), key),
+                null,
+                written.full(value),
+                phrase(
+                        "{0}; its {1} neighbours have {2} to {3}. {4} deviations away.",
+                        written.full(value),
+                        around.length,
+                        written.full(around[0]),
+                        written.full(around[around.length - 1]),
+                        NumberWords.brief(Math.abs(away))),
+                away > 0,
+                within(around, ends),
+                (int) (place(value, ends) * THOUSAND),
+                place(around[0], ends),
+                place(around[around.length - 1], ends));
+    }
+}
