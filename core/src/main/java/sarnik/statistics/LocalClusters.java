@@ -1,7 +1,6 @@
 package sarnik.statistics;
 
 import java.util.Arrays;
-import java.util.SplittableRandom;
 import java.util.stream.IntStream;
 
 /**
@@ -62,7 +61,7 @@ public final class LocalClusters {
         double deviation = Math.sqrt(Math.max(0, squares - mean * mean));
         double[] value = new double[n];
         double[] chance = new double[n];
-        IntStream.range(0, n).parallel().forEach(p -> {
+        IntStream.range(0, n).forEach(p -> {
             int[] near = known.neighbours.of()[p];
             int weights = near.length + 1;
             double spread = deviation * Math.sqrt((n * (double) weights - (double) weights * weights) / (n - 1.0));
@@ -95,7 +94,7 @@ public final class LocalClusters {
         double[] value = new double[n];
         double[] chance = new double[n];
         double[] around = new double[n];
-        IntStream.range(0, n).parallel().forEach(p -> {
+        IntStream.range(0, n).forEach(p -> {
             int[] near = known.neighbours.of()[p];
             if (near.length == 0 || near.length == n - 1 || !(second > 0)) {
                 value[p] = chance[p] = Double.NaN;
@@ -120,7 +119,7 @@ public final class LocalClusters {
      * other: twice the smaller side (Davison and Hinkley 1997), at most 1. A place keeps its own value.
      */
     private static double elsewhere(double[] values, int own, int count, int times, long seed, double sum) {
-        SplittableRandom chance = new SplittableRandom(seed * 0x9E3779B97F4A7C15L + own);
+        Chance chance = new Chance((int) seed * 0x01000193 + own);
         int n = values.length;
         int[] drawn = new int[count];
         int above = 0;
@@ -131,7 +130,7 @@ public final class LocalClusters {
                 // Of the other places, each once: drawn anew where it was drawn already, for there are few of them.
                 int place;
                 do {
-                    place = chance.nextInt(n - 1);
+                    place = chance.next(n - 1);
                     if (place >= own) place++;
                 } while (contains(drawn, k, place));
                 drawn[k] = place;

@@ -29,7 +29,7 @@ final class FoundClusters {
     private static final int MOST = 20_000;
 
     /** So many values are put elsewhere in all, at most; fewer times each where there are many places. */
-    private static final double MOST_DRAWN = 3e7;
+    private static final double MOST_DRAWN = 2e7;
 
     private static final int FEWEST_TIMES = 999;
     private static final long SEED = 20;
