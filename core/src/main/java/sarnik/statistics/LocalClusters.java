@@ -114,9 +114,13 @@ public final class LocalClusters {
                         : around[p] > 0 ? Kind.LOW_ALONE : Kind.LOW);
     }
 
+    /** So often a sum as far out is seen before it is known well enough to be no surprise. */
+    private static final int SEEN_ENOUGH = 50;
+
     /**
      * How likely the sum of so many of the other values is as far out as this one, on the side that it is on, and as far on the
-     * other: twice the smaller side (Davison and Hinkley 1997), at most 1. A place keeps its own value.
+     * other: twice the smaller side (Davison and Hinkley 1997), at most 1. A place keeps its own value. Where such sums have been
+     * seen often enough no more are drawn (Besag and Clifford 1991, Biometrika 78:301–304).
      */
     private static double elsewhere(double[] values, int own, int count, int times, long seed, double sum) {
         Chance chance = new Chance((int) seed * 0x01000193 + own);
@@ -124,7 +128,7 @@ public final class LocalClusters {
         int[] drawn = new int[count];
         int above = 0;
         int below = 0;
-        for (int t = 0; t < times; t++) {
+        for (int t = 1; t <= times; t++) {
             double other = 0;
             for (int k = 0; k < count; k++) {
                 // Of the other places, each once: drawn anew where it was drawn already, for there are few of them.
@@ -138,6 +142,7 @@ public final class LocalClusters {
             }
             if (other >= sum) above++;
             if (other <= sum) below++;
+            if (Math.min(above, below) >= SEEN_ENOUGH) return Math.min(1, 2.0 * SEEN_ENOUGH / t);
         }
         return Math.min(1, 2 * (Math.min(above, below) + 1.0) / (times + 1.0));
     }

@@ -269,8 +269,9 @@ class TrustTest {
         assertThat(found.key().colours().stream().mapToInt(c -> c.count()).sum())
                 .isEqualTo(found.at().length);
         assertThat(found.head().notes())
-                .anyMatch(
-                        n -> n.contains("those that touch") && n.contains("9,999 times") && n.contains("does not say"));
+                .anyMatch(n -> n.contains("those that touch")
+                        && n.contains("up to 9,999 times")
+                        && n.contains("does not say"));
         assertThat(found.trust().falses()[north]).isLessThanOrEqualTo(0.05);
         assertThat(found.values()[north])
                 .as("the value itself is told")

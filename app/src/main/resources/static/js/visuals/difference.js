@@ -19,15 +19,16 @@ export function mount(body, { title, emit }) {
 export function draw(handle, drawing) {
   const focused = handle.place.contains(document.activeElement) ? document.activeElement.dataset.key : null;
   handle.drawing = drawing;
-  handle.head.textContent = drawing.head;
-  handle.head.hidden = !drawing.head;
+  // Where nothing is picked the first thing to know is that something can be.
+  const [first, ...rest] = drawing.notes;
+  handle.head.textContent = drawing.head || first;
   leftInPlace(handle.place, () =>
     handle.place.replaceChildren(
       el('ul', {}, ...drawing.lines.map(line => lineOf(handle, line))),
       ...(drawing.numbers.length ? [numbersOf(drawing.numbers)] : []),
     ),
   );
-  handle.notes.replaceChildren(notesOf(drawing.notes));
+  handle.notes.replaceChildren(notesOf(drawing.head ? drawing.notes : rest));
   if (focused) handle.place.querySelector(`[data-key="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
   light(handle, handle.picks);
 }

@@ -4,6 +4,7 @@ import static sarnik.language.Language.phrase;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -28,8 +29,11 @@ final class FoundClusters {
     /** More places than this are more than can be compared while somebody waits. */
     private static final int MOST = 20_000;
 
-    /** So many values are put elsewhere in all, at most; fewer times each where there are many places. */
+    /** So many values are put elsewhere in all, about; fewer times each where there are many places. */
     private static final double MOST_DRAWN = 2e7;
+
+    /** So large a part of places is tried to the end at most; of the others it is known sooner that they are no surprise. */
+    private static final double TRIED_WHOLLY = 0.3;
 
     private static final int FEWEST_TIMES = 999;
     private static final long SEED = 20;
@@ -87,7 +91,8 @@ final class FoundClusters {
                         MOST_DRAWN
                                 / Math.max(
                                         1,
-                                        at.length
+                                        TRIED_WHOLLY
+                                                * at.length
                                                 * Math.max(1, near.neighbours().mean()))));
         LocalClusters.Found[] found = asked.by() == Chance.By.BESIDE
                 ? LocalClusters.alike(ordered, near.neighbours(), times, SEED)
@@ -102,7 +107,9 @@ final class FoundClusters {
             falses[order[k]] = found[k].discovery();
             if (c >= 0) counts[c]++;
         }
-        List<String> colours = palette.colours(5);
+        // What is high is warm, as everywhere.
+        List<String> colours = new ArrayList<>(palette.colours(5));
+        Collections.reverse(colours);
         List<String> meanings = meanings(asked.by());
         List<Swatch> swatches = new ArrayList<>();
         for (int c = 0; c < 5; c++) swatches.add(new Swatch(colours.get(c), meanings.get(c), counts[c]));
@@ -149,13 +156,12 @@ final class FoundClusters {
     }
 
     private static String said(Chance.By by, String near, int times) {
-        String what = by == Chance.By.BESIDE
+        return by == Chance.By.BESIDE
                 ? phrase(
-                        "Coloured are places that are alike or unlike their neighbours by more than chance: of 100 that are coloured at most 5 are so by chance alone.")
+                        "Coloured: alike or unlike their neighbours ({0}) by more than chance, which was tried up to {1} times; of 100 at most 5 are so by chance. Why, it does not say.",
+                        near, times)
                 : phrase(
-                        "Coloured are places that are high or low together with their neighbours by more than chance.");
-        return phrase(
-                "{0} Neighbours are {1}; chance was tried by putting the values elsewhere {2} times. Why they lie so it does not say, and a place that is not coloured may still be high.",
-                what, near, times);
+                        "Coloured: high or low together with their neighbours ({0}) by more than chance, which was tried up to {1} times. Why, it does not say; what is not coloured may still be high.",
+                        near, times);
     }
 }

@@ -195,7 +195,7 @@ final class PlaceMarks {
         LayerDrawn.Trust trust = rates == null ? null : rates.trust();
         String words = changed ? trusted.words(tintWords()) : tintWords();
         if (layer.chance() != null && layer.chance().clusters() != null)
-            return marked(clusters(at(frame, order), tints, words, trust, notes), rates);
+            return clusters(at(frame, order), tints, words, trust, notes);
         Frame domain = answers.of(whole);
         Colouring colouring = Colouring.byMeasure(
                 colour,
@@ -245,7 +245,8 @@ final class PlaceMarks {
                 new LayerDrawn.Trust(
                         trust == null ? null : trust.lows(),
                         trust == null ? null : trust.highs(),
-                        trust == null ? new int[0] : trust.unsure(),
+                        // What was found rests on the neighbours as well, not on the one that is coloured.
+                        new int[0],
                         found.falses()));
     }
 

@@ -134,13 +134,15 @@ final class UnlikelyDrawer {
                 .toList();
         if (looked > 0)
             notes.add(phrase(
-                    "{0} of {1} stand out by {2} deviations or more, where about {3} would if they varied as a normal distribution does. Why, it does not say.",
+                    "{0} of {1} stand out by {2} deviations or more, where {3} would if they varied as a normal distribution does. Why, it does not say.",
                     found.size(),
                     looked,
                     NumberWords.brief(Unlikely.FROM),
                     looked * Rates.chanceOf(Unlikely.FROM) < 1
                             ? phrase("hardly any")
-                            : NumberWords.brief(Math.rint(looked * Rates.chanceOf(Unlikely.FROM)))));
+                            : phrase(
+                                    "about {0}",
+                                    NumberWords.brief(Math.rint(looked * Rates.chanceOf(Unlikely.FROM))))));
         return new UnlikelyDrawing(
                 Scene.titleOf(list, phrase("Unlikely values of {0} by {1}", words(), ColumnWords.of(list.category()))),
                 lines,
@@ -184,7 +186,8 @@ final class UnlikelyDrawer {
             for (int g : group.getValue()) series[(int) (numbers[g] - first)] = frame.value(0, g);
             double[] away = Unlikely.ofHistory(series, season());
             for (int t = 0; t < series.length; t++) {
-                if (!listed.contains(first + t) || Double.isNaN(away[t])) continue;
+                // What comes round in a season is not known before one has passed.
+                if (!listed.contains(first + t) || Double.isNaN(away[t]) || t < season()) continue;
                 looked++;
                 if (Math.abs(away[t]) >= Unlikely.FROM)
                     found.add(new Found(away[t], historyLine(group.getKey(), series, t, first, away[t])));
