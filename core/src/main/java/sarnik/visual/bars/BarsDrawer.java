@@ -101,7 +101,7 @@ final class BarsDrawer {
                     written.full(row.value()),
                     row.after(),
                     inParts ? made.get(row.key()) : null,
-                    sure(rates.get(row.key()), axis)));
+                    row.key() == null ? null : sure(rates.get(row.key()), axis)));
         }
         String words = ColumnWords.of(bars.measure());
         Bars.Layout layout = bars.layout() == null ? Bars.Layout.STACKED : bars.layout();

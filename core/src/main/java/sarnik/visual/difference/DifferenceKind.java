@@ -175,12 +175,12 @@ public final class DifferenceKind implements VisualKind<Difference> {
     @Override
     public void brief(Difference difference, BriefLine line, BriefLine looks, Choices choices, Datasets datasets) {
         LoadedDataset dataset = datasets.get(difference.dataset());
-        line.say("What makes ");
+        line.say("The difference of ");
         line.choose(
                 MEASURE,
                 ColumnWords.of(difference.measure()),
                 choices.measures(dataset, measure -> suits(dataset, measure)));
-        line.say(" of what is picked differ from the rest of " + dataset.name() + ", by ");
+        line.say(" between what is picked and the rest of " + dataset.name() + ", by ");
         line.slot(
                 COLUMNS,
                 String.join(

@@ -160,7 +160,7 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
 
     @Override
     public List<Proposal> proposals(Question question, LoadedDataset dataset) {
-        if (question != Question.CHANGED && question != Question.WHERE) return List.of();
+        if (question != Question.CHANGED && question != Question.TOGETHER) return List.of();
         Measure measure = Telling.measures(dataset).stream().findFirst().orElse(Measure.ROWS);
         String time = Telling.time(dataset).orElse(null);
         boolean placed =
