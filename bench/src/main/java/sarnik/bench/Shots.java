@@ -2,6 +2,7 @@ package sarnik.bench;
 
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.BoundingBox;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
@@ -70,11 +71,7 @@ public final class Shots {
         page.click("[data-visual=v1] .visual-title");
         page.waitForSelector(".dock .slot[aria-label^='kind of layer']");
         shot(page, "compose");
-        page.click(".dock >> text=Add something else");
-        page.click("text=Which are the most?");
-        page.waitForSelector(".proposal");
-        shot(page, "compose-add");
-        for (String[] map : new String[][] {{"2?week=2025-W30", "map-areas"}, {"13?of=warm&rise=30", "what-if"}}) {
+        for (String[] map : new String[][] {{"2?week=2025-W30", "map-areas"}, {"17", "more-than-chance"}}) {
             page.navigate("/dashboards/" + map[0]);
             SarnikBrowser.drawn(page);
             page.waitForFunction("() => document.querySelector('.map-view').dataset.shaped > 0");
@@ -97,6 +94,7 @@ public final class Shots {
             shot(page, live[1]);
             page.keyboard().press("Escape");
         }
+        difference(page);
         page.navigate("/dashboards/9");
         SarnikBrowser.drawn(page);
         page.click(".page-title >> text=The report");
@@ -177,6 +175,25 @@ public final class Shots {
             throw new UncheckedIOException(full);
         }
         System.out.println("  themes");
+    }
+
+    /** What makes the difference of the places in a frame that is drawn on the map. */
+    private void difference(Page page) {
+        page.navigate("/dashboards/17");
+        SarnikBrowser.drawn(page);
+        page.click("text=What makes the difference?");
+        page.waitForFunction("() => document.querySelector('[data-visual=v10] .map-view')?.dataset.shaped > 0");
+        page.waitForTimeout(900);
+        BoundingBox map = page.locator("[data-visual=v10] .map-view").boundingBox();
+        page.keyboard().down("Alt");
+        page.mouse().move(map.x + map.width * 0.68, map.y + map.height * 0.38);
+        page.mouse().down();
+        page.mouse().move(map.x + map.width * 0.85, map.y + map.height * 0.64);
+        page.mouse().up();
+        page.keyboard().up("Alt");
+        page.waitForSelector("[data-visual=v11] .parting-line");
+        page.waitForTimeout(600);
+        shot(page, "difference");
     }
 
     private void shot(Page page, String name) {

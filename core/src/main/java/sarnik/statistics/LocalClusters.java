@@ -123,7 +123,7 @@ public final class LocalClusters {
      * seen often enough no more are drawn (Besag and Clifford 1991, Biometrika 78:301–304).
      */
     private static double elsewhere(double[] values, int own, int count, int times, long seed, double sum) {
-        Chance chance = new Chance((int) seed * 0x01000193 + own);
+        Xoshiro128 chance = new Xoshiro128((int) seed * 0x01000193 + own);
         int n = values.length;
         int[] drawn = new int[count];
         int above = 0;

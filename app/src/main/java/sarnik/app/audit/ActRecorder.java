@@ -117,6 +117,8 @@ class ActRecorder implements AsyncHandlerInterceptor {
             Map.entry("POST /people/{id}", new Done(Act.Kind.PEOPLE, "people", "sign_in", "changed what “%s” may do")),
             Map.entry("POST /me", Done.plain(Act.Kind.PEOPLE, "changed the own password")),
             Map.entry("POST /hosts", Done.plain(Act.Kind.RIGHTS, "changed the hosts that may be asked")),
+            Map.entry("POST /databases", Done.plain(Act.Kind.RIGHTS, "let a database be asked")),
+            Map.entry("POST /databases/remove", Done.plain(Act.Kind.RIGHTS, "let a database be asked no more")),
             Map.entry("POST /grounds", Done.plain(Act.Kind.RIGHTS, "changed the grounds")));
 
     private final ActLog log;

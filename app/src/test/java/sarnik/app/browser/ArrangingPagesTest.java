@@ -15,6 +15,7 @@ import java.util.Set;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.app.testing.Samples;
+import sarnik.app.testing.Waiting;
 import sarnik.demo.SarnikClient;
 import tools.jackson.databind.JsonNode;
 
@@ -336,9 +337,8 @@ class ArrangingPagesTest extends BrowserTest {
         title(page, "v2").focus();
         page.keyboard().press("ArrowRight");
         waitForText(page.locator(".said"), "Your change is put on top");
-        page.waitForFunction(
-                "async id => (await (await fetch(`/api/dashboards/${id}`)).json()).document.visuals.v2.at.x === 13",
-                (int) dashboard);
+        // It is said as soon as it is done here, and kept a moment later.
+        Waiting.until(() -> at(dashboard, "v2").get(0) == 13, "the change put on top");
         assertThat(at(dashboard, "v2")).containsExactly(13, 0, 6, 4);
         assertThat(at(dashboard, "v3")).as("nothing of theirs is lost").containsExactly(12, 14, 12, 6);
     }

@@ -4,7 +4,7 @@ package sarnik.statistics;
  * Numbers by chance that are the same wherever they are drawn: xoshiro128** of Blackman and Vigna 2018, ACM Transactions on
  * Mathematical Software 47:36, in whole numbers of 32 bits only, which browsers reckon quickly.
  */
-final class Chance {
+final class Xoshiro128 {
 
     private int a;
     private int b;
@@ -12,7 +12,7 @@ final class Chance {
     private int d;
 
     /** @param seed the same gives the same */
-    Chance(int seed) {
+    Xoshiro128(int seed) {
         int[] state = new int[4];
         int at = seed;
         for (int i = 0; i < state.length; i++) {
