@@ -1,8 +1,9 @@
 #!/usr/bin/env bash
 # A PostgreSQL of one's own on loopback: tools/postgres.sh start DIR [--fast] | stop DIR | recreate DIR
-# | backup DIR FILE | restore DIR FILE
+# | backup DIR FILE | restore DIR FILE | run DIR DATABASE
 # start prints the port; user and database are "sarnik", the password stands in DIR/password. backup writes all that is in
 # the database into one file, as it is at one moment, while it is used; restore reads it into a database that is empty.
+# run reads statements from its input and runs them in a database of the server's.
 # --fast is for tests: nothing is forced to disk.
 set -euo pipefail
 
@@ -85,7 +86,7 @@ restore() {
     || die "The backup could not be read; nothing of it was kept."
 }
 
-[ $# -ge 2 ] || die "usage: tools/postgres.sh start|stop|recreate|backup|restore DIR [FILE] [--fast]"
+[ $# -ge 2 ] || die "usage: tools/postgres.sh start|stop|recreate|backup|restore|run DIR [FILE|DATABASE] [--fast]"
 dir=$(mkdir -p "$2" && cd "$2" && pwd)
 fast=no; [ "${3:-}" = --fast ] && fast=yes
 bin=$(server_bin)
@@ -95,5 +96,6 @@ case "$1" in
   recreate) sql "DROP DATABASE IF EXISTS sarnik WITH (FORCE)"; sql "CREATE DATABASE sarnik" ;;
   backup) backup "${3:?the file to write}" ;;
   restore) restore "${3:?the file to read}" ;;
-  *) die "usage: tools/postgres.sh start|stop|recreate|backup|restore DIR [FILE] [--fast]" ;;
+  run) server_program psql -qAtX -v ON_ERROR_STOP=1 -d "${3:?the database}" ;;
+  *) die "usage: tools/postgres.sh start|stop|recreate|backup|restore|run DIR [FILE|DATABASE] [--fast]" ;;
 esac

@@ -1,4 +1,5 @@
-// Run in a page of Sarnik: draws the same things with Sarnik's painters and with the map library's vector layer, and times both.
+// Run in a page of Sarnik: draws the same things with Sarnik's painters and with the map library's vector layer, and
+// times both.
 import * as ours from '/js/visuals/map.js';
 import { remember } from '/js/places.js';
 import { shapesOf } from '/js/map/shapes.js';

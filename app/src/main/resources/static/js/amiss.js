@@ -30,8 +30,8 @@ function span(millis) {
 }
 
 /**
- * What is amiss now among the devices that a page shows: a count that is always in sight, and the list, the longest first,
- * in which people say that they have seen it.
+ * What is amiss now among the devices that a page shows: a count that is always in sight, and the list, the longest
+ * first, in which people say that they have seen it.
  */
 export class Amiss {
   #sheet;

@@ -4,8 +4,8 @@ import { languageAsked, phrase } from './language.js';
 import { writeAddress } from './state.js';
 
 /**
- * The page of what is picked, beside the page on which it is picked; from below on a phone. It is a whole page in a frame of
- * its own: it is narrowed, follows what is live, and is left for the whole window by one press.
+ * The page of what is picked, beside the page on which it is picked; from below on a phone. It is a whole page in a
+ * frame of its own: it is narrowed, follows what is live, and is left for the whole window by one press.
  */
 export class Aside {
   #sheet;

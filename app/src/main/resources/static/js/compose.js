@@ -286,7 +286,13 @@ function taken(opened) {
     return;
   }
   const stands = [visuals, filters, parameters ?? {}, formulas ?? {}, pages].some(parts => parts[selected]);
-  select(stands ? selected : null);
+  several.clear();
+  if (selected && !stands) {
+    select(null);
+    return;
+  }
+  markSelected();
+  dock.again(selected).then(clearOfDock);
 }
 
 /** Whether a visual shows something else now; where it stands does not matter. */

@@ -238,18 +238,26 @@ showTies();
 const input = by('file');
 input.addEventListener('change', () => input.files[0] && bring([...input.files], Number(input.dataset.dataset)));
 const feeding = () => {
-  const of = name => document.querySelector(`[data-feed=${name}]`).value;
+  const of = name => document.querySelector(`[data-feed=${name}]`)?.value ?? '';
   return {
     address: of('address'),
     seconds: of('seconds') === '' ? null : Number(of('seconds')),
     append: of('append') === 'true',
   };
 };
+/** How long answers hold of rows that stay in a database elsewhere; missing where rows are held here. */
+const staying = by('keep-answers');
+staying?.addEventListener('change', () =>
+  attempt(async () => {
+    await change('kept-answers', { seconds: Number(staying.value) });
+    say('Kept.', null, 2);
+  }),
+);
 for (const control of document.querySelectorAll('[data-feed]')) {
   control.addEventListener('change', () =>
     attempt(async () => {
       await change('feed', feeding());
-      by('ask').disabled = !feeding().address.trim();
+      by('ask').disabled = !staying && !feeding().address.trim();
       say('Kept.', null, 2);
     }),
   );

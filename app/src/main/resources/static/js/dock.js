@@ -25,6 +25,8 @@ const QUESTIONS = [
  */
 export class Dock {
   #turn = 0;
+  /** How the questions that are shown are brought up to date; they are gone where what they stand in is. */
+  #questioned = null;
   #finishOpen = false;
 
   /**
@@ -89,8 +91,15 @@ export class Dock {
     }
   }
 
+  /** Shows again what is shown, after an edit: what was asked or typed meanwhile stays. */
+  again(id) {
+    if (id || this.phone || !this.#questioned?.stands()) return this.show(id);
+    this.#questioned.again();
+    return Promise.resolve();
+  }
+
   #brief(id, brief) {
-    const focused = document.activeElement?.dataset?.slot;
+    const had = this.#focused();
     const finish = el(
       'p',
       { class: 'dock-finish', hidden: !this.#finishOpen },
@@ -116,7 +125,19 @@ export class Dock {
       el('div', { class: 'dock-row' }, el('p', { class: 'dock-brief' }, ...brief.parts.map(p => this.#part(p))), side),
       finish,
     );
-    if (focused) this.place.querySelector(`[data-slot="${CSS.escape(focused)}"]`)?.focus();
+    if (had) [...this.place.querySelectorAll('button')].find(had)?.focus();
+  }
+
+  /**
+   * What tells the button of the dock that has the keyboard from the others, once all are made anew; null if none has
+   * it.
+   */
+  #focused() {
+    const has = document.activeElement;
+    if (!has || !this.place.contains(has) || has.tagName !== 'BUTTON') return null;
+    const { slot } = has.dataset;
+    const words = has.textContent;
+    return button => (slot ? button.dataset.slot === slot : !button.dataset.slot && button.textContent === words);
   }
 
   #side(id) {
@@ -253,6 +274,7 @@ export class Dock {
       );
       return;
     }
+    const had = this.#focused();
     const proposals = el('div', { class: 'proposals', hidden: true });
     const refusal = el('div', {});
     const from = el(
@@ -261,6 +283,7 @@ export class Dock {
       ...datasets.map(d => el('option', { value: d.id }, d.name)),
     );
     from.value = this.#likely(datasets);
+    const starts = this.sheet.visuals.size ? '' : this.#starts(from);
     let asked = null;
     const ask = async question => {
       asked = question;
@@ -300,10 +323,19 @@ export class Dock {
         el('div', { class: 'dock-questions' }, ...buttons),
       ),
       sentence.element,
-      this.sheet.visuals.size ? '' : this.#starts(from),
+      starts,
       refusal,
       proposals,
     );
+    this.#questioned = {
+      stands: () => sentence.element.isConnected && Boolean(asked || sentence.field.value.trim()),
+      again: () => {
+        if (this.sheet.visuals.size && starts) starts.remove();
+        sentence.again();
+        if (asked) ask(asked);
+      },
+    };
+    if (had) [...this.place.querySelectorAll('button')].find(had)?.focus();
   }
 
   /** The sheets to start from, for an empty page. */
@@ -372,7 +404,9 @@ export class Dock {
       );
       if (turn !== this.#turn) return;
       place.hidden = false;
+      const had = this.#focused();
       place.replaceChildren(...found.map(p => this.#proposal(p)));
+      if (had) [...place.children].find(had)?.focus();
       if (!found.length)
         refuse(
           refusal,

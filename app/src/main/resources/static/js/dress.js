@@ -40,7 +40,10 @@ export function putOn(colours) {
 // Before the kinds paint: they listen later.
 document.addEventListener('mood', () => putOn(own), { capture: true });
 
-/** Dresses a visual's box. @param {Object} worn its finish @returns {boolean} whether its drawing has another room now */
+/**
+ * Dresses a visual's box.
+ * @param {Object} worn its finish @returns {boolean} whether its drawing has another room now
+ */
 export function dress(worn, box) {
   const before = box.dataset.lettering + box.dataset.space;
   for (const part of PARTS) box.dataset[part] = worn[part].toLowerCase();

@@ -19,7 +19,9 @@ export async function elsewhere() {
     try {
       tables = await ask('GET', `/api/databases/${chosen().id}/tables`);
       by('tables-elsewhere').append(...tables.map(t => el('option', { value: t.name }, size(t))));
-      say(`${words.format(tables.length)} tables and views can be read.`);
+      say(
+        tables.length === 1 ? 'One table can be read.' : `${words.format(tables.length)} tables and views can be read.`,
+      );
     } catch (refused) {
       tables = [];
       say(refused.message);
@@ -43,11 +45,13 @@ export async function elsewhere() {
       say(refused.message);
     }
   });
+  const look = way =>
+    what() ? bringFrom(`${way}:${chosen().name}/${what()}`) : say('Choose a table or write a query.');
   by('rows-elsewhere').addEventListener('submit', e => {
     e.preventDefault();
-    if (what()) bringFrom(`database:${chosen().name}/${what()}`);
-    else say('Choose a table or write a query.');
+    look('database');
   });
+  by('stay-elsewhere').addEventListener('click', () => look('stays'));
 }
 
 /** A query of one's own, or else the table. */

@@ -1,7 +1,9 @@
 import { wearMood } from './head.js';
 import { readAddress, writeAddress } from './state.js';
 
-/** A published page within a page of another site: what of it is shown, how high it is, and what both tell each other. */
+/**
+ * A published page within a page of another site: what of it is shown, how high it is, and what both tell each other.
+ */
 const PARTS = ['title', 'strip', 'controls'];
 
 /** What the address says about the frame: `#framed.no-title.night`; null where the page stands by itself. */

@@ -66,16 +66,18 @@ function publishing({ editions, datasets }) {
   const next = Math.max(0, ...editions.map(e => e.number)) + 1;
   return [
     ...datasets
-      .filter(d => d.live)
+      .filter(d => d.live || d.staysIn)
       .map(d =>
         el(
           'p',
           { class: 'form-sentence' },
-          `Of “${d.name}” it always shows the newest rows, which come by themselves.`,
+          d.live
+            ? `Of “${d.name}” it always shows the newest rows, which come by themselves.`
+            : `Of “${d.name}” it shows what stands in “${d.staysIn}” whenever somebody looks.`,
         ),
       ),
     ...datasets
-      .filter(d => !d.live)
+      .filter(d => !d.live && !d.staysIn)
       .map(d =>
         el(
           'p',

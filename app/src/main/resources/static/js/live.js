@@ -10,9 +10,9 @@ const LOST = 40_000;
 const NEAR = '200px';
 
 /**
- * Keeps what a page shows of live rows as they are: it is told which datasets have newer ones, and asks for the visuals that
- * show those and are in sight, one question at a time; the others are asked for as they come into sight. A hidden page rests, and asks once when it is seen again; so does one whose connection
- * was lost, which is said meanwhile.
+ * Keeps what a page shows of live rows as they are: it is told which datasets have newer ones, and asks for the visuals
+ * that show those and are in sight, one question at a time; the others are asked for as they come into sight. A hidden
+ * page rests, and asks once when it is seen again; so does one whose connection was lost, which is said meanwhile.
  *
  * @param {import('./sheet.js').Sheet} sheet
  */

@@ -376,7 +376,8 @@ export class Sheet {
 
   /**
    * Takes a visual along as a file.
-   * @param {string} form csv, svg or png of what is drawn; rows.csv, rows.xlsx, rows.geojson, rows.gpkg or rows.parquet of its rows
+   * @param {string} form csv, svg or png of what is drawn; rows.csv, rows.xlsx, rows.geojson, rows.gpkg or rows.parquet
+   *     of its rows
    */
   async takeAlong(id, form) {
     const mounted = this.visuals.get(id);
@@ -466,7 +467,9 @@ export class Sheet {
     return this.state.get('w.page')?.[0] === 'shown';
   }
 
-  /** Whether colours or sizes of the page stand for something that can be turned: of two side by side they are alike. */
+  /**
+   * Whether colours or sizes of the page stand for something that can be turned: of two side by side they are alike.
+   */
   hasScales() {
     if (this.state.get('w.page')?.[0] === 'all') return false;
     return [...this.visuals.values()].some(({ kind }) => kind.scaled);
@@ -630,8 +633,9 @@ export class Sheet {
   // --- frames ----------------------------------------------------------------------------------
 
   /**
-   * Asks for the frames of these visuals in one request. An older request still under way is given up; while something is
-   * being turned it is let finish, so that what is shown follows the hand, and only the newest is asked for after it.
+   * Asks for the frames of these visuals in one request. An older request still under way is given up; while something
+   * is being turned it is let finish, so that what is shown follows the hand, and only the newest is asked for after
+   * it.
    */
   async ask(ids, passing = false) {
     for (const id of ids) this.#pending.add(id);

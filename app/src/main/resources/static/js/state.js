@@ -1,9 +1,10 @@
 /**
  * What the reader has chosen, as it stands in the web address: `f.ID=a,b` and `f.ID=FROM..TO` for filters, `p.ID=a,b`
- * for picks and `p.ID=~near.5000.PLACE` for one that a predicate says, `h.ID=a,b` for layers turned from shown to hidden
- * or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the value of a parameter, `e.ID=~box.W_S_E_N` for
- * what is in sight of a map, `m.ID=2026-05` for the moment of a player, `w.page=shown` for what scales rest on, `g.page=ID` for the page that is looked at. Where
- * the author has given a name, addresses have that: `product=still`. The server has the last word on its form.
+ * for picks and `p.ID=~near.5000.PLACE` for one that a predicate says, `h.ID=a,b` for layers turned from shown to
+ * hidden or back, `s.ID.LAYER=1` for a measure that was chosen, `v.ID=12.5` for the value of a parameter,
+ * `e.ID=~box.W_S_E_N` for what is in sight of a map, `m.ID=2026-05` for the moment of a player, `w.page=shown` for what
+ * scales rest on, `g.page=ID` for the page that is looked at. Where the author has given a name, addresses have that:
+ * `product=still`. The server has the last word on its form.
  */
 const PARTS = /^[fphsvgemw]\../;
 
@@ -21,7 +22,11 @@ const RAW = /^[~!*]/;
 /** Names of parts of the state that the author gave, and the parts they stand for. */
 let named = { byName: new Map(), byPart: new Map() };
 
-/** Learns what addresses call the parts of a dashboard. @param {Object} document @param {(visual: Object) => string} partOf */
+/**
+ * Learns what addresses call the parts of a dashboard.
+ * @param {Object} document
+ * @param {(visual: Object) => string} partOf
+ */
 export function knowNames({ names, filters, parameters, pages, visuals }, partOf) {
   named = { byName: new Map(), byPart: new Map() };
   for (const [id, name] of Object.entries(names ?? {})) {
@@ -42,8 +47,8 @@ export function knowNames({ names, filters, parameters, pages, visuals }, partOf
 const valueOf = value => (RAW.test(value) ? { predicate: value } : value.split(',').map(decode));
 
 /**
- * @returns {Map<string, string[] | {predicate: string}>} by "f.ID", "p.ID" and so on: values, of which a range is the one
- *   "FROM..TO"; or a predicate
+ * @returns {Map<string, string[] | {predicate: string}>} by "f.ID", "p.ID" and so on: values, of which a range is the
+ *     one "FROM..TO"; or a predicate
  */
 export function readState(text) {
   return new Map(

@@ -3,8 +3,8 @@ import { el, refuse, say } from './elements.js';
 import { ask } from './http.js';
 
 /**
- * The texts of a dashboard in other languages: each beside what its author has written, kept together as one edit of the
- * draft.
+ * The texts of a dashboard in other languages: each beside what its author has written, kept together as one edit of
+ * the draft.
  */
 const { id, languages, texts, ...begun } = JSON.parse(document.getElementById('texts').textContent);
 const place = document.getElementById('texts-in');

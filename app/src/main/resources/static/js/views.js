@@ -5,7 +5,9 @@ import { closePopup, openPopup } from './popup.js';
 import { readState, writeState } from './state.js';
 import { phrase } from './language.js';
 
-/** What people keep under a name of what they have chosen: views of their own, and those that the author offers to all. */
+/**
+ * What people keep under a name of what they have chosen: views of their own, and those that the author offers to all.
+ */
 export function viewsButton(sheet) {
   return el(
     'button',

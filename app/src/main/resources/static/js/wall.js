@@ -6,9 +6,9 @@ import { pagesOf } from './pages.js';
 import { LANGUAGE, phrase } from './language.js';
 
 /**
- * A published dashboard on a screen that nobody touches: pages turn by themselves, newer rows are drawn in place, a lost
- * network or a server that starts anew leaves what is shown standing, and at night the screen is dim. All that comes again
- * and again hangs on the clock, so that nothing drifts and a clock that jumps does no harm.
+ * A published dashboard on a screen that nobody touches: pages turn by themselves, newer rows are drawn in place, a
+ * lost network or a server that starts anew leaves what is shown standing, and at night the screen is dim. All that
+ * comes again and again hangs on the clock, so that nothing drifts and a clock that jumps does no harm.
  */
 const SECOND = 1000;
 const MINUTE = 60 * SECOND;

@@ -62,7 +62,8 @@ class BackupTest {
                 String table = tables.getString(1);
                 try (var sums = of.createStatement()
                         .executeQuery(
-                                "SELECT count(*) || ' ' || coalesce(sum(('x' || substr(md5(CAST(t.* AS text)), 1, 8))::bit(32)::bigint), 0) FROM "
+                                "SELECT count(*) || ' ' || coalesce(sum(('x' || substr(md5(CAST(t.* AS text)), 1, "
+                                        + "8))::bit(32)::bigint), 0) FROM "
                                         + table + " t")) {
                     sums.next();
                     content.put(table, sums.getString(1));

@@ -24,6 +24,7 @@ class ModulesTest {
         "sarnik.query..",
         "sarnik.scale..",
         "sarnik.statistics..",
+        "sarnik.sql..",
         "sarnik.data..",
         "sarnik.state..",
         "sarnik.narrow..",
@@ -47,6 +48,7 @@ class ModulesTest {
         "sarnik.query..",
         "sarnik.scale..",
         "sarnik.statistics..",
+        "sarnik.sql..",
         "sarnik.state..",
         "sarnik.narrow..",
         "sarnik.brief..",
@@ -95,7 +97,7 @@ class ModulesTest {
 
     @ArchTest
     static final ArchRule thePackagesOfTheCoreHaveNoCycles = slices().matching(
-                    "sarnik.(language|table|geo|format|formula|place|query|scale|statistics|data|state|narrow|brief|visual|dashboard|sentence|picture|reading|carried|live)..")
+                    "sarnik.(language|table|geo|format|formula|place|query|scale|statistics|sql|data|state|narrow|brief|visual|dashboard|sentence|picture|reading|carried|live)..")
             .should()
             .beFreeOfCycles();
 
@@ -113,7 +115,12 @@ class ModulesTest {
             .resideInAPackage("sarnik..")
             .and()
             .resideOutsideOfPackages(
-                    "sarnik.app..", "sarnik.demo..", "sarnik.standins..", "sarnik.bench..", "sarnik.browser..")
+                    "sarnik.app..",
+                    "sarnik.demo..",
+                    "sarnik.standins..",
+                    "sarnik.bench..",
+                    "sarnik.browser..",
+                    "sarnik.engines..")
             .should()
             .resideInAnyPackage(CORE);
 

@@ -92,7 +92,8 @@ class UpgradeTest {
             assertThat(ask(
                             older,
                             "SELECT d.title || ' ' || e.number || ' ' || e.revision || ' ' || (e.document = d.document)"
-                                    + " || ' ' || (e.rests_on -> 'keys' -> 0 ->> 'name') || ' ' || jsonb_array_length(e.rests_on -> 'datasets')"
+                                    + " || ' ' || (e.rests_on -> 'keys' -> 0 ->> 'name') || ' ' || "
+                                    + "jsonb_array_length(e.rests_on -> 'datasets')"
                                     + " FROM dashboards d JOIN editions e ON e.id = d.edition_id"))
                     .containsExactly("Open 1 7 true A key 0");
             assertThat(ask(older, "SELECT title FROM dashboards WHERE edition_id IS NULL"))

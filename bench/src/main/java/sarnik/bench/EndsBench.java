@@ -17,8 +17,8 @@ import sarnik.demo.SarnikClient;
 import tools.jackson.databind.JsonNode;
 
 /**
- * Sudden ends: people edit, publish, bring tables in and refresh them, and meanwhile the application or PostgreSQL is killed, over
- * and over. After each end every step that was acknowledged has to be there, and no half thing.
+ * Sudden ends: people edit, publish, bring tables in and refresh them, and meanwhile the application or PostgreSQL is
+ * killed, over and over. After each end every step that was acknowledged has to be there, and no half thing.
  */
 final class EndsBench {
 

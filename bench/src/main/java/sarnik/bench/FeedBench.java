@@ -35,8 +35,8 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Readings as they come: many devices send, many pages watch, and the application and PostgreSQL are killed meanwhile. Every
- * reading that was acknowledged has to be there once, and to be seen soon. All on one machine.
+ * Readings as they come: many devices send, many pages watch, and the application and PostgreSQL are killed meanwhile.
+ * Every reading that was acknowledged has to be there once, and to be seen soon. All on one machine.
  */
 final class FeedBench {
 
@@ -198,7 +198,8 @@ final class FeedBench {
         double[] late = seen.late(sent);
         System.out.printf(
                 Locale.ENGLISH,
-                "%58s %,d looks of %d pages, %d of them in vain; from sent to seen p50 %,.0f ms, p95 %,.0f ms, p99 %,.0f ms%n",
+                "%58s %,d looks of %d pages, %d of them in vain; from sent to seen p50 %,.0f ms, p95 %,.0f ms, p99 "
+                        + "%,.0f ms%n",
                 "",
                 seen.looks.get(),
                 pages,
@@ -325,7 +326,8 @@ final class FeedBench {
                     times.stream().mapToDouble(Double::doubleValue).sorted().toArray();
             System.out.printf(
                     Locale.ENGLISH,
-                    "%58s sent %,d, acknowledged %,d, %d messages sent again; acknowledged after p50 %,.0f ms, p95 %,.0f ms%n",
+                    "%58s sent %,d, acknowledged %,d, %d messages sent again; acknowledged after p50 %,.0f ms, p95 "
+                            + "%,.0f ms%n",
                     "",
                     number,
                     acknowledged.cardinality(),
@@ -469,8 +471,8 @@ final class FeedBench {
     // --- long times -----------------------------------------------------------------------------------
 
     /**
-     * A year of readings, written straight into the feed's partitions, put together by the application as it does with those
-     * that come, and asked for as people ask.
+     * A year of readings, written straight into the feed's partitions, put together by the application as it does with
+     * those that come, and asked for as people ask.
      *
      * @param rows about how many readings
      */

@@ -23,13 +23,16 @@ import sarnik.query.Query;
 import sarnik.query.Summary;
 import tools.jackson.databind.JsonNode;
 
-/** Measures what a reader turns: a handle that is dragged, a moment that is played, a pointer that rests on something. */
+/**
+ * Measures what a reader turns: a handle that is dragged, a moment that is played, a pointer that rests on something.
+ */
 final class GestureBench {
 
     private static final int SECONDS = 3;
     private static final String NAME = "then";
     private static final String FORMULA =
-            "SUM(CASE WHEN product = 'still' THEN takings * (1 + %s / 100) * GREATEST(0.0, 1 - %s / 100 * 0.6) ELSE takings END)";
+            "SUM(CASE WHEN product = 'still' THEN takings * (1 + %s / 100) * GREATEST(0.0, 1 - %s / 100 * 0.6) ELSE "
+                    + "takings END)";
 
     private final Report report;
     private final boolean brief;
@@ -95,21 +98,23 @@ final class GestureBench {
     }
 
     private static String patch() {
-        List<String> ops = new ArrayList<>(
-                List.of(
-                        add("/links/k1", "{\"from\": \"v1\"}"),
-                        add("/links/k2", "{\"from\": \"v2\", \"on\": \"HOVERED\", \"effect\": \"LIGHT\"}"),
-                        add(
-                                "/parameters/rise",
-                                "{\"name\": \"Rise\", \"order\": 1, \"value\": 0, \"low\": 0, \"high\": 100, \"control\": \"SLIDER\"}"),
-                        add(
-                                "/formulas/m1",
-                                "{\"dataset\": 2, \"name\": \"" + NAME + "\", \"text\": \""
-                                        + FORMULA.formatted(":rise", ":rise") + "\"}"),
-                        add(
-                                "/visuals/p1",
-                                "{\"page\": \"p1\", \"at\": {\"x\": 0, \"y\": 18, \"w\": 24, \"h\": 3}, \"title\": \"\", \"type\": \"player\", "
-                                        + "\"dataset\": 2, \"column\": \"day\", \"step\": \"WEEK\", \"mode\": \"MOMENT\", \"speed\": 10}")));
+        List<String> ops = new ArrayList<>(List.of(
+                add("/links/k1", "{\"from\": \"v1\"}"),
+                add("/links/k2", "{\"from\": \"v2\", \"on\": \"HOVERED\", \"effect\": \"LIGHT\"}"),
+                add(
+                        "/parameters/rise",
+                        "{\"name\": \"Rise\", \"order\": 1, \"value\": 0, \"low\": 0, \"high\": 100, "
+                                + "\"control\": \"SLIDER\"}"),
+                add(
+                        "/formulas/m1",
+                        "{\"dataset\": 2, \"name\": \"" + NAME + "\", \"text\": \""
+                                + FORMULA.formatted(":rise", ":rise") + "\"}"),
+                add(
+                        "/visuals/p1",
+                        "{\"page\": \"p1\", \"at\": {\"x\": 0, \"y\": 18, \"w\": 24, \"h\": 3}, \"title\": "
+                                + "\"\", \"type\": \"player\", "
+                                + "\"dataset\": 2, \"column\": \"day\", \"step\": \"WEEK\", \"mode\": "
+                                + "\"MOMENT\", \"speed\": 10}")));
         Map<Integer, String> visuals = new LinkedHashMap<>();
         for (int v = 0; v < PageBench.VISUALS.size(); v++) visuals.put(v, PageBench.VISUALS.get(v));
         visuals.put(

@@ -26,8 +26,8 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Many readers of one published page, by a link that opens to anyone: each picks a town, looks at what it shows, and picks
- * another some seconds later. All on one machine, the readers with the server.
+ * Many readers of one published page, by a link that opens to anyone: each picks a town, looks at what it shows, and
+ * picks another some seconds later. All on one machine, the readers with the server.
  */
 final class LinkReaders {
 
@@ -201,8 +201,8 @@ final class LinkReaders {
     // --- idle readers ---------------------------------------------------------------------------------
 
     /**
-     * Readers who have opened the page and do nothing: their pages ask for nothing, and a connection that is not used is
-     * closed after twenty seconds.
+     * Readers who have opened the page and do nothing: their pages ask for nothing, and a connection that is not used
+     * is closed after twenty seconds.
      */
     private void idle(String link, int idle) throws Exception {
         double before = Server.held();

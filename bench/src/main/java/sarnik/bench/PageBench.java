@@ -47,13 +47,16 @@ final class PageBench {
             "\"type\": \"bars\", \"category\": \"product\", " + SUM.formatted("litres"),
             "\"type\": \"bars\", \"category\": \"town\", \"rank\": {\"end\": \"TOP\", \"count\": 10, \"held\": false}, "
                     + SUM.formatted("litres"),
-            "\"type\": \"lines\", \"time\": \"day\", \"step\": \"MONTH\", \"measures\": [{\"summary\": \"SUM\", \"column\": \"litres\"}]",
+            "\"type\": \"lines\", \"time\": \"day\", \"step\": \"MONTH\", \"measures\": [{\"summary\": \"SUM\", "
+                    + "\"column\": \"litres\"}]",
             "\"type\": \"lines\", \"time\": \"day\", \"step\": \"WEEK\", \"category\": \"state\", "
                     + "\"measures\": [{\"summary\": \"SUM\", \"column\": \"takings\"}]",
             "\"type\": \"ring\", \"category\": \"state\", " + SUM.formatted("takings"),
-            "\"type\": \"scatter\", \"category\": \"town\", \"across\": {\"summary\": \"SUM\", \"column\": \"litres\"}, "
+            "\"type\": \"scatter\", \"category\": \"town\", \"across\": {\"summary\": \"SUM\", \"column\": "
+                    + "\"litres\"}, "
                     + "\"up\": {\"summary\": \"SUM\", \"column\": \"takings\"}",
-            "\"type\": \"grid\", \"down\": {\"column\": \"product\"}, \"across\": {\"column\": \"day\", \"step\": \"WEEKDAY\"}, "
+            "\"type\": \"grid\", \"down\": {\"column\": \"product\"}, \"across\": {\"column\": \"day\", \"step\": "
+                    + "\"WEEKDAY\"}, "
                     + SUM.formatted("litres"),
             "\"type\": \"figure\", " + SUM.formatted("litres"),
             "\"type\": \"figure\", \"measure\": {\"summary\": \"AVERAGE\", \"column\": \"takings\"}, "
@@ -61,7 +64,8 @@ final class PageBench {
             "\"type\": \"figure\", \"measure\": {\"summary\": \"DISTINCT\", \"column\": \"kiosk\"}, \"over\": \"day\"",
             "\"type\": \"table\", \"categories\": [\"town\"], \"totals\": true, \"measures\": "
                     + "[{\"summary\": \"SUM\", \"column\": \"litres\"}, {\"summary\": \"COUNT\"}]",
-            "\"type\": \"words\", \"text\": \"{sum of takings}\", \"figures\": [{\"summary\": \"SUM\", \"column\": \"takings\"}]");
+            "\"type\": \"words\", \"text\": \"{sum of takings}\", \"figures\": [{\"summary\": \"SUM\", \"column\": "
+                    + "\"takings\"}]");
 
     private final Report report;
     private final double warm;
@@ -206,7 +210,8 @@ final class PageBench {
                             "\"v%d\": {\"page\": \"p1\", \"at\": {\"x\": 0, \"y\": %d, \"w\": 8, \"h\": 6}, \"title\": \"\", \"dataset\": 1, %s}"
                                     .formatted(v + 1, 6 * v, visuals.get(v)));
         return DashboardDocument.parse(
-                        "{\"schema\": 2, \"title\": \"x\", \"pages\": {\"p1\": {\"title\": \"\", \"order\": 1}}, \"filters\": {}, "
+                        "{\"schema\": 2, \"title\": \"x\", \"pages\": {\"p1\": {\"title\": \"\", \"order\": 1}}, "
+                                + "\"filters\": {}, "
                                 + "\"links\": {\"k1\": {\"from\": \"v1\"}}, \"visuals\": {" + all + "}}")
                 .dashboard();
     }

@@ -46,7 +46,9 @@ final class Server {
                 .orElse(null);
     }
 
-    /** What the application's heap holds once what nobody needs is collected, MB; NaN where it is not on this machine. */
+    /**
+     * What the application's heap holds once what nobody needs is collected, MB; NaN where it is not on this machine.
+     */
     static double held() throws IOException, InterruptedException {
         ProcessHandle application = application();
         if (application == null) return Double.NaN;

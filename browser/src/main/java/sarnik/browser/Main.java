@@ -63,7 +63,10 @@ public final class Main {
         }
     }
 
-    /** The browser's own shortest digits; those of the compiled library take ten times as long. A whole number ends in .0, as Java has it. */
+    /**
+     * The browser's own shortest digits; those of the compiled library take ten times as long. A whole number ends in
+     * .0, as Java has it.
+     */
     @JSBody(
             params = "number",
             script =

@@ -17,8 +17,8 @@ public record Parts(List<Part> visuals, List<Part> controls, List<Part> pages) {
     /**
      * @param id its id
      * @param words what a person calls it
-     * @param keyed of a visual: whether its colours, sizes or shapes stand for something; of a control: whether it stands
-     *     on the sheet already
+     * @param keyed of a visual: whether its colours, sizes or shapes stand for something; of a control: whether it
+     *     stands on the sheet already
      * @param framed of a visual: whether it shows an extent that can be looked at
      */
     public record Part(String id, String words, boolean keyed, boolean framed) {

@@ -35,7 +35,8 @@ import sarnik.visual.SharedKey;
 
 /**
  * A dashboard with what it rests on, as bytes: what is said of it as JSON, then the columns one after the other (see
- * {@link ColumnBytes}), then the shapes of boundary sets. All numbers are big-endian. The bytes are compressed by whoever sends them.
+ * {@link ColumnBytes}), then the shapes of boundary sets. All numbers are big-endian. The bytes are compressed by
+ * whoever sends them.
  *
  * @param tables by dataset
  * @param sets boundary sets that it counts or shows by

@@ -42,7 +42,9 @@ import sarnik.visual.SharedKey;
 import sarnik.visual.Sight;
 import sarnik.visual.Visual;
 
-/** A dashboard that was carried away, answering what its page asks: the same questions as the server, in the same form. */
+/**
+ * A dashboard that was carried away, answering what its page asks: the same questions as the server, in the same form.
+ */
 public final class CarriedPage {
 
     private static final long KEPT_CELLS = 2_000_000;

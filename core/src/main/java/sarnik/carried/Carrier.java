@@ -37,9 +37,9 @@ import sarnik.visual.SharedKey;
 import sarnik.visual.Visual;
 
 /**
- * Picks what a dashboard needs to be carried away: the columns that it names and that its formulas need, all rows that are
- * seen, the boundary sets and shared keys that it asks for. What was picked is drawn and compared with what all of it
- * draws; where anything differs, all columns are taken.
+ * Picks what a dashboard needs to be carried away: the columns that it names and that its formulas need, all rows that
+ * are seen, the boundary sets and shared keys that it asks for. What was picked is drawn and compared with what all of
+ * it draws; where anything differs, all columns are taken.
  */
 public final class Carrier {
 
@@ -91,8 +91,8 @@ public final class Carrier {
     public record Picked(CarriedFile file, List<Said> said) {}
 
     /**
-     * @throws MisfitException when a dataset cannot be asked, or what is carried would not show the same; the message is
-     *     for people
+     * @throws MisfitException when a dataset cannot be asked, or what is carried would not show the same; the message
+     *     is for people
      */
     public Picked pick() {
         Map<String, String> whole = drawn(watched());
@@ -160,6 +160,10 @@ public final class Carrier {
         Map<Long, LoadedDataset> watched = new LinkedHashMap<>();
         for (long id : reached) {
             LoadedDataset of = datasets.get(id);
+            if (of.table().staying() != null)
+                throw new MisfitException(
+                        "The rows of “%s” stay in “%s”, so they cannot be carried away. Bring them in first."
+                                .formatted(of.name(), of.table().staying().where()));
             watched.put(
                     id,
                     new LoadedDataset(

@@ -20,19 +20,21 @@ import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * The columns of a table as few bytes. Values are whole numbers from the smallest on, 0 for missing; decimals as so many
- * tenths, hundredths and so on where that gives them back bit for bit, else by their bits. They stand byte by byte: the
- * lowest of all rows, then the next, which compresses well. A column that one or two columns before it determine (a
- * kiosk its town; a product and its litres their price) is a list of values by what determines it, in the order in which
- * that is first met. Of others the changes from row to row stand there where those take fewer bytes, or how far they lie
- * from what another column tells of them (see {@link Line}).
+ * The columns of a table as few bytes. Values are whole numbers from the smallest on, 0 for missing; decimals as so
+ * many tenths, hundredths and so on where that gives them back bit for bit, else by their bits. They stand byte by
+ * byte: the lowest of all rows, then the next, which compresses well. A column that one or two columns before it
+ * determine (a kiosk its town; a product and its litres their price) is a list of values by what determines it, in the
+ * order in which that is first met. Of others the changes from row to row stand there where those take fewer bytes, or
+ * how far they lie from what another column tells of them (see {@link Line}).
  */
 final class ColumnBytes {
 
     private static final double[] TENS = {1, 10, 100, 1000, 10_000};
     private static final int BITS = -1;
 
-    /** In the place of the number of columns that determine one: changes from row to row stand there instead of values. */
+    /**
+     * In the place of the number of columns that determine one: changes from row to row stand there instead of values.
+     */
     private static final int CHANGES = -1;
 
     /** In the same place: distances from lines. */

@@ -19,7 +19,9 @@ import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
 
-/** What a dashboard asks of the columns of its datasets: which it only ever sums up, and by which steps of time it goes. */
+/**
+ * What a dashboard asks of the columns of its datasets: which it only ever sums up, and by which steps of time it goes.
+ */
 final class GrainUses {
 
     /** The finest stretch of time that is told apart. */
@@ -135,8 +137,10 @@ final class GrainUses {
     /**
      * What is asked of a table.
      *
-     * @param summed columns of which nothing but running sums are asked for, and whether also for the smallest or largest
-     * @param steps the finest stretch of time that columns of time are asked by; without those whose moments are asked for
+     * @param summed columns of which nothing but running sums are asked for, and whether also for the smallest or
+     *     largest
+     * @param steps the finest stretch of time that columns of time are asked by; without those whose moments are asked
+     *     for
      */
     record Uses(Map<String, Boolean> summed, Map<String, Grain> steps) {}
 

@@ -20,8 +20,9 @@ import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Puts rows together that a dashboard cannot tell apart: those that have all values in common but the ones that are only
- * ever summed up. So a table is carried as sums at the finest grain that is asked for, in an order that takes few bytes.
+ * Puts rows together that a dashboard cannot tell apart: those that have all values in common but the ones that are
+ * only ever summed up. So a table is carried as sums at the finest grain that is asked for, in an order that takes few
+ * bytes.
  */
 final class Grains {
 

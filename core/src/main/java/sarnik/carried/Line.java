@@ -6,9 +6,9 @@ import java.io.IOException;
 import java.util.List;
 
 /**
- * What a column of numbers tells of another: takings are litres times a price. It is a straight line for each value of a
- * third column (the product), fitted by least squares; what is kept of the other column is how far each value lies from
- * it, which takes few bytes where the relation is close.
+ * What a column of numbers tells of another: takings are litres times a price. It is a straight line for each value of
+ * a third column (the product), fitted by least squares; what is kept of the other column is how far each value lies
+ * from it, which takes few bytes where the relation is close.
  *
  * @param by the number of the column that tells
  * @param of the number of the column for each value of which there is a line; -1 where there is one line for all

@@ -16,7 +16,8 @@ import java.util.function.Function;
 
 /**
  * Records as JSON without reflection, in the form that Jackson gives them on the server: what is left out, how one of
- * several is told by its {@code type}, and how days and numbers are written. It knows only what it is told of each class.
+ * several is told by its {@code type}, and how days and numbers are written. It knows only what it is told of each
+ * class.
  */
 public final class RecordJson {
 

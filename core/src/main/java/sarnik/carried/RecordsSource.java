@@ -33,9 +33,9 @@ import tools.jackson.databind.jsontype.NamedType;
 import tools.jackson.databind.ser.BeanPropertyWriter;
 
 /**
- * Writes the class {@code sarnik.browser.Records}: how each record of documents and drawings is made of JSON and written as
- * JSON where there is no reflection, in the compiled core. What Jackson does on the server is asked of Jackson itself, so
- * that both write the same. Part of the build; never runs in the application.
+ * Writes the class {@code sarnik.browser.Records}: how each record of documents and drawings is made of JSON and
+ * written as JSON where there is no reflection, in the compiled core. What Jackson does on the server is asked of
+ * Jackson itself, so that both write the same. Part of the build; never runs in the application.
  */
 public final class RecordsSource {
 
@@ -47,8 +47,8 @@ public final class RecordsSource {
     private RecordsSource() {}
 
     /**
-     * @param args the folder of generated sources; then names of classes that are read, each with a minus before it where
-     *     it is only written
+     * @param args the folder of generated sources; then names of classes that are read, each with a minus before it
+     *     where it is only written
      */
     public static void main(String[] args) throws IOException, ClassNotFoundException {
         RecordsSource source = new RecordsSource();

@@ -46,6 +46,8 @@ public final class AnswerStore {
     }
 
     void keep(Table table, Query query, Frame frame) {
+        // Rows that stay elsewhere change there; whoever asks them says how long an answer holds.
+        if (table.staying() != null) return;
         long weight =
                 16 + (long) frame.size() * (frame.keys().size() + frame.values().size());
         // What holds numbers of all rows for one setting of a reader is not worth its room.

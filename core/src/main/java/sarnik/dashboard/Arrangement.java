@@ -158,7 +158,9 @@ public final class Arrangement {
         return ops;
     }
 
-    /** Every visual of a page with some of them elsewhere: these first, each of the others as high as it stood if free. */
+    /**
+     * Every visual of a page with some of them elsewhere: these first, each of the others as high as it stood if free.
+     */
     static Map<String, Box> settled(Dashboard dashboard, String page, Map<String, Box> wanted) {
         Map<String, Box> settled = new LinkedHashMap<>();
         wanted.entrySet().stream()

@@ -14,8 +14,8 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * What the author of a dashboard has written for readers, and the same in other languages. Each text is known by where it
- * stands in the document (JSON Pointer, RFC 6901).
+ * What the author of a dashboard has written for readers, and the same in other languages. Each text is known by where
+ * it stands in the document (JSON Pointer, RFC 6901).
  */
 public final class AuthorTexts {
 

@@ -17,7 +17,10 @@ public final class Bound {
 
     private Bound() {}
 
-    /** The same dashboard where no parameter stands in a sentence. A value that does not fit where it stands is left out. */
+    /**
+     * The same dashboard where no parameter stands in a sentence. A value that does not fit where it stands is left
+     * out.
+     */
     public static Dashboard of(Dashboard dashboard, ReaderState state, PartJson json) {
         Map<String, Map<String, Object>> values = new LinkedHashMap<>();
         dashboard.parameters().forEach((id, parameter) -> {

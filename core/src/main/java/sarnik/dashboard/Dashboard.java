@@ -112,8 +112,8 @@ public record Dashboard(
      *
      * @param visuals their ids
      * @param swap whether they stand in one place, of which one is shown at a time; null for no
-     * @param by id of the parameter that says which of them is shown, by its number; null where the reader turns it by a
-     *     switch of its own
+     * @param by id of the parameter that says which of them is shown, by its number; null where the reader turns it by
+     *     a switch of its own
      */
     public record Group(List<String> visuals, Boolean swap, String by) {
 
@@ -186,7 +186,9 @@ public record Dashboard(
         return nested;
     }
 
-    /** Id of the page under which a page's title stands; null where there is none, or it stands under another itself. */
+    /**
+     * Id of the page under which a page's title stands; null where there is none, or it stands under another itself.
+     */
     public String above(String page) {
         String under = pages.get(page).under();
         return under == null

@@ -20,8 +20,8 @@ import sarnik.visual.Proposal;
 import sarnik.visual.Question;
 
 /**
- * The page that is made of a dataset by itself: where, how much, how it has changed and which are the most, with filters
- * above. Its parts are ordinary ones, to be changed at will.
+ * The page that is made of a dataset by itself: where, how much, how it has changed and which are the most, with
+ * filters above. Its parts are ordinary ones, to be changed at will.
  */
 public final class FirstPage {
 

@@ -24,7 +24,6 @@ import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryException;
-import sarnik.query.RowSelection;
 import sarnik.query.Stage;
 import sarnik.state.ReaderState;
 import sarnik.state.ReaderState.Part;
@@ -122,9 +121,9 @@ public final class PageDrawer {
      * Rows that a visual rests on just now.
      *
      * @param dataset they are of
-     * @param rows their numbers, ascending
+     * @param stages what leaves them
      */
-    public record Shown(LoadedDataset dataset, int[] rows) {}
+    public record Shown(LoadedDataset dataset, List<Stage> stages) {}
 
     /**
      * The rows that a visual of one dataset shows, narrowed as it is.
@@ -143,11 +142,7 @@ public final class PageDrawer {
             throw new MisfitException("Rows are taken along of visuals that show the rows of one dataset.");
         List<Rule> rules = kinds.of(visual).rules(visual);
         LoadedDataset dataset = scene.dataset(datasets.iterator().next());
-        return new Shown(
-                dataset,
-                RowSelection.of(
-                        dataset.table(),
-                        answerer.engine().resolved(scene.shown(dataset, rules.isEmpty() ? null : rules.get(0)))));
+        return new Shown(dataset, scene.shown(dataset, rules.isEmpty() ? null : rules.get(0)));
     }
 
     private <V extends Visual> Plan plan(V visual, Scene scene) {

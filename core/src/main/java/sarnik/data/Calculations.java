@@ -14,8 +14,10 @@ import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.query.Condition;
 import sarnik.query.FormulaMeasure;
+import sarnik.query.QueryException;
 import sarnik.query.Stage;
-import sarnik.table.Column;
+import sarnik.sql.FaceMaker;
+import sarnik.sql.StayingRows;
 import sarnik.table.Table;
 
 /**
@@ -85,11 +87,17 @@ public record Calculations(List<Item> formulas, List<String> rules) {
             try {
                 checkName(item.name(), columns.keySet(), measures.keySet());
                 if (item.measure()) {
-                    measures.put(
-                            item.name(),
-                            FormulaMeasure.of(MeasureFormula.parse(item.text(), known), grown, surroundings));
+                    FormulaMeasure measure =
+                            FormulaMeasure.of(MeasureFormula.parse(item.text(), known), grown, surroundings);
+                    if (grown.staying() instanceof StayingRows rows) rows.check(measure, grown);
+                    measures.put(item.name(), measure);
                 } else {
                     Formula formula = Formula.parse(item.text(), known);
+                    if (grown.staying() != null) {
+                        grown = FaceMaker.worked(grown, item.name(), formula, surroundings);
+                        columns.put(item.name(), formula.kind());
+                        continue;
+                    }
                     Formula.Computed computed = formula.compute(grown, surroundings);
                     grown = grown.with(Map.of(item.name(), computed.column()));
                     columns.put(item.name(), formula.kind());
@@ -97,7 +105,7 @@ public record Calculations(List<Item> formulas, List<String> rules) {
                             .ifPresent(error ->
                                     troubles.add(new Trouble(item.name(), rowsWithout(computed, error), -1, -1)));
                 }
-            } catch (FormulaException | IllegalArgumentException unfit) {
+            } catch (FormulaException | QueryException | IllegalArgumentException unfit) {
                 troubles.add(trouble(String.valueOf(item.name()), unfit));
             }
         }
@@ -107,9 +115,11 @@ public record Calculations(List<Item> formulas, List<String> rules) {
             try {
                 Formula formula = Formula.parse(rule, all);
                 if (formula.kind() != Kind.YES_NO) throw unfitRule(formula.kind());
-                Column column = formula.compute(grown, surroundings).column();
                 String name = RULE + (stages.size() + 1);
-                grown = grown.with(Map.of(name, column));
+                grown = grown.staying() != null
+                        ? FaceMaker.condition(grown, name, formula, surroundings)
+                        : grown.with(Map.of(
+                                name, formula.compute(grown, surroundings).column()));
                 stages.add(new Stage(rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
             } catch (FormulaException | IllegalArgumentException unfit) {
                 troubles.add(trouble(rule, unfit));

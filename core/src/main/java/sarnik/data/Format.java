@@ -18,8 +18,8 @@ public record Format(Integer decimals, Boolean percent, Boolean whole, String be
     private static final Pattern FORM = Pattern.compile("([^0.%]*)0(?:\\.(0{1,9}))?(\\s*%)?(.*)");
 
     /**
-     * A format as it is written behind the colon of a field: a nought, as many noughts behind a point as there are to be
-     * decimals, and what stands before and behind, such as {@code 0.00 €} or {@code 0 %}.
+     * A format as it is written behind the colon of a field: a nought, as many noughts behind a point as there are to
+     * be decimals, and what stands before and behind, such as {@code 0.00 €} or {@code 0 %}.
      *
      * @return empty where it is no such form
      */

@@ -223,8 +223,8 @@ public record LoadedDataset(
         }
 
         /**
-         * What it is of, as far as that can be guessed: a share where rows are counted and no group has more than it has rows;
-         * events where whole numbers are counted for so many of something.
+         * What it is of, as far as that can be guessed: a share where rows are counted and no group has more than it
+         * has rows; events where whole numbers are counted for so many of something.
          *
          * @param events by group
          * @param over by group

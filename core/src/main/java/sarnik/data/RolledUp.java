@@ -103,7 +103,8 @@ public final class RolledUp {
     Optional<OwnShapes> ownShapes(Table table, Map<String, Place> places) {
         Optional<OwnShapes> known = own;
         if (known == null) {
-            known = OwnShapes.of(table, places);
+            // Where rows stay elsewhere, what stands in a row of their face does not belong together.
+            known = table.staying() == null ? OwnShapes.of(table, places) : Optional.empty();
             own = known;
         }
         return known;

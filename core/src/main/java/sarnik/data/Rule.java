@@ -16,6 +16,7 @@ import sarnik.formula.Surroundings;
 import sarnik.query.Condition;
 import sarnik.query.Stage;
 import sarnik.query.TimeStep;
+import sarnik.sql.StayingRows;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Extremes;
@@ -168,7 +169,9 @@ public record Rule(
         };
     }
 
-    /** The last minutes or hours, which are counted back from the newest row: a day has no time of its own to end at. */
+    /**
+     * The last minutes or hours, which are counted back from the newest row: a day has no time of its own to end at.
+     */
     private Condition lastOfClock(LoadedDataset dataset) {
         Column of = dataset.table()
                 .find(column)
@@ -218,6 +221,11 @@ public record Rule(
             // Only what its parameters are now makes it another condition.
             Map<String, Object> named = set.named(text);
             Surroundings on = Surroundings.on(today);
+            if (dataset.table().staying() instanceof StayingRows rows) {
+                Surroundings with = new Surroundings(named, on.places(), on.areas(), today);
+                rows.check(formula, with, dataset.table());
+                return new Condition.Meets(text + named, formula, List.of(with));
+            }
             Column column = dataset.worked()
                     .column(
                             text + named + today,

@@ -165,11 +165,16 @@ public record SheetFormula(long dataset, String name, String text, Change change
                 .measure(
                         change.in() + " of " + change.of + " from " + before + " to " + after,
                         () -> Comparisons.change(
-                                change.of, of.table(), of.measures(), rows(of, before), rows(of, after), change.in()));
+                                change.of, of.table(), of.measures(), side(of, before), side(of, after), change.in()));
     }
 
-    private static CodedColumn rows(LoadedDataset of, List<Stage> stages) {
-        return (CodedColumn) of.worked().column("rows of " + stages, () -> Comparisons.rows(of.table(), stages));
+    private static Comparisons.Side side(LoadedDataset of, List<Stage> stages) {
+        return new Comparisons.Side(
+                stages,
+                of.table().staying() != null
+                        ? null
+                        : (CodedColumn)
+                                of.worked().column("rows of " + stages, () -> Comparisons.rows(of.table(), stages)));
     }
 
     private FormulaMeasure referring(LoadedDataset of, Scene scene) {

@@ -66,7 +66,9 @@ public final class Telling {
             "année",
             "mois");
 
-    /** Words of names of numbers that say how much there is of something for each of something else, or how it stands. */
+    /**
+     * Words of names of numbers that say how much there is of something for each of something else, or how it stands.
+     */
     private static final Set<String> RATES = Set.of(
             "per",
             "rate",

@@ -25,6 +25,7 @@ import sarnik.query.QueryEngine;
 import sarnik.query.Segments;
 import sarnik.query.Stage;
 import sarnik.query.TimeStep;
+import sarnik.sql.Engines;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -47,8 +48,8 @@ public final class TieGraph {
      * @param to id of the other
      * @param equals the other's column that means the same
      * @param step the step of time that they share; null for others
-     * @param set the boundary set whose areas the places of the one are, and in whose areas those of the other lie; null
-     *     for others
+     * @param set the boundary set whose areas the places of the one are, and in whose areas those of the other lie;
+     *     null for others
      */
     public record Hop(long from, String column, long to, String equals, TimeStep step, String set) {
 
@@ -265,7 +266,10 @@ public final class TieGraph {
         }
     }
 
-    /** The way in words, with how many rows find a partner at all: "by way of code = kiosk of Refills (98 % of rows of Kiosks have a partner)". */
+    /**
+     * The way in words, with how many rows find a partner at all: "by way of code = kiosk of Refills (98 % of rows of
+     * Kiosks have a partner)".
+     */
     public String words(List<Hop> way) {
         String words = "";
         for (Hop hop : way) {
@@ -292,7 +296,10 @@ public final class TieGraph {
         LoadedDataset to = datasets.get(hop.to());
         Column theirs = datasets.get(hop.from()).table().column(hop.column());
         return to.worked().share(hop + " " + System.identityHashCode(theirs), () -> {
-            if (!hop.isEqual()) return partners(hop, to);
+            // Of rows that stay elsewhere only their words are here, not how many rows have each.
+            if (!hop.isEqual()
+                    || to.table().staying() != null
+                    || datasets.get(hop.from()).table().staying() != null) return partners(hop, to);
             Set<String> known = values(theirs);
             Column mine = to.table().column(hop.equals());
             if (mine.size() == 0) return 1;
@@ -317,7 +324,7 @@ public final class TieGraph {
 
     private double partners(Hop hop, LoadedDataset to) {
         if (to.table().rows() == 0) return 1;
-        QueryEngine engine = new InMemoryEngine(Segments.PLAIN);
+        QueryEngine engine = new Engines(new InMemoryEngine(Segments.PLAIN));
         Stage those = new Stage("those", List.of(carried(hop, List.of())));
         return to.answer(engine, Query.of(List.of(those), List.of(), List.of(Measure.ROWS)))
                         .value(0, 0)

@@ -20,6 +20,7 @@ import sarnik.formula.Kind;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.language.Language;
+import sarnik.query.Condition;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Table;
@@ -94,14 +95,26 @@ public record ViewerRule(String text) {
     public BitSet rows(Table table, Scope scope, Surroundings surroundings, Map<String, List<String>> known) {
         Formula formula = parsed(scope);
         BitSet seen = new BitSet(table.rows());
-        for (Map<String, Object> way : ways(known)) {
-            Column holds = formula.compute(
-                            table,
-                            new Surroundings(way, surroundings.places(), surroundings.areas(), surroundings.today()))
-                    .column();
+        for (Surroundings way : ways(known, surroundings)) {
+            Column holds = formula.compute(table, way).column();
             for (int row = 0; row < table.rows(); row++) if ("yes".equals(holds.text(row))) seen.set(row);
         }
         return seen;
+    }
+
+    /**
+     * The same as a condition, for rows that stay elsewhere.
+     *
+     * @throws FormulaException when it does not fit the table
+     */
+    public Condition condition(Scope scope, Surroundings surroundings, Map<String, List<String>> known) {
+        return new Condition.Meets(text + named(known), parsed(scope), ways(known, surroundings));
+    }
+
+    private List<Surroundings> ways(Map<String, List<String>> known, Surroundings on) {
+        return ways(known).stream()
+                .map(way -> new Surroundings(way, on.places(), on.areas(), on.today()))
+                .toList();
     }
 
     private List<Map<String, Object>> ways(Map<String, List<String>> known) {

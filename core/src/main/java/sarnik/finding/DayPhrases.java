@@ -44,7 +44,10 @@ final class DayPhrases {
      */
     record Said(Value value, String guessed) {}
 
-    /** @param words in lower case, blanks between @param counted the day that "last" and months without a year count from */
+    /**
+     * @param words in lower case, blanks between
+     * @param counted the day that "last" and months without a year count from
+     */
     static Optional<Said> read(String words, LocalDate counted) {
         Matcher last = LAST.matcher(words);
         if (last.matches())

@@ -34,9 +34,10 @@ import sarnik.visual.Source;
 import sarnik.visual.Visual;
 
 /**
- * Reads what a reader types to narrow a page: "still, Soria and Zamora, since June". Words are looked for among the values
- * of all filters of the page and of all columns by which something can be picked on it, among places and areas, named
- * rules, days and bounds. Slips of the pen are forgiven and said; of a word with several meanings the others are given.
+ * Reads what a reader types to narrow a page: "still, Soria and Zamora, since June". Words are looked for among the
+ * values of all filters of the page and of all columns by which something can be picked on it, among places and areas,
+ * named rules, days and bounds. Slips of the pen are forgiven and said; of a word with several meanings the others are
+ * given.
  */
 public final class Finder {
 

@@ -8,8 +8,8 @@ import java.util.Set;
 import sarnik.language.Language;
 
 /**
- * Words of time and of bounds as readers type them in another language, told as English has them, which {@link DayPhrases}
- * reads. They are in small letters and without accents.
+ * Words of time and of bounds as readers type them in another language, told as English has them, which {@link
+ * DayPhrases} reads. They are in small letters and without accents.
  */
 final class TypedWords {
 

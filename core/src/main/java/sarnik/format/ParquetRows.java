@@ -38,8 +38,8 @@ import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Writes rows as a Parquet file (Apache Parquet format 2), packed by Zstandard; shapes as OGC GeoParquet 1.1 has them, well-known
- * binary in degrees.
+ * Writes rows as a Parquet file (Apache Parquet format 2), packed by Zstandard; shapes as OGC GeoParquet 1.1 has them,
+ * well-known binary in degrees.
  */
 final class ParquetRows {
 

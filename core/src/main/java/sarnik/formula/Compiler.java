@@ -1,9 +1,11 @@
 package sarnik.formula;
 
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -38,12 +40,24 @@ final class Compiler {
 
     private final Casts casts = new Casts();
 
+    /** The kind of each part of the tree. */
+    private final Map<Expression, Kind> kinds;
+
     /**
      * @param measure whether the formula sums up groups of rows
      */
     Compiler(Scope scope, boolean measure) {
+        this(scope, measure, new IdentityHashMap<>());
+    }
+
+    private Compiler(Scope scope, boolean measure, Map<Expression, Kind> kinds) {
         this.scope = scope;
         this.parts = measure ? new ArrayList<>() : null;
+        this.kinds = kinds;
+    }
+
+    Map<Expression, Kind> kinds() {
+        return kinds;
     }
 
     List<String> columns() {
@@ -63,6 +77,12 @@ final class Compiler {
     }
 
     Typed compile(Expression e) {
+        Typed typed = typed(e);
+        kinds.put(e, typed.kind());
+        return typed;
+    }
+
+    private Typed typed(Expression e) {
         if (e instanceof Expression.Literal literal) return literal(literal);
         if (e instanceof Expression.Name name) return name(name);
         if (e instanceof Expression.Parameter parameter) return parameter(parameter);
@@ -116,13 +136,9 @@ final class Compiler {
         return new Typed(name, kind, value(kind, slot), "\"" + column.replace("\"", "\"\"") + "\"");
     }
 
-    /** The column that is meant; names without quotes do not mind case where only one column fits. */
+    /** The column that is meant; null for none. */
     String column(Expression.Name name) {
-        if (scope.columns().containsKey(name.name())) return name.name();
-        List<String> alike = scope.columns().keySet().stream()
-                .filter(c -> c.equalsIgnoreCase(name.name()))
-                .toList();
-        return !name.quoted() && alike.size() == 1 ? alike.get(0) : null;
+        return scope.column(name);
     }
 
     private Typed place(Expression.Name name) {
@@ -373,7 +389,7 @@ final class Compiler {
                                     + "formula as a measure.")
                             .formatted(summary.function()));
         }
-        Compiler rows = new Compiler(scope, false);
+        Compiler rows = new Compiler(scope, false, kinds);
         rows.used.addAll(used);
         SummaryPart part = SummaryPart.of(summary, rows);
         used.addAll(rows.used);

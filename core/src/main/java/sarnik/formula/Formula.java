@@ -1,6 +1,7 @@
 package sarnik.formula;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import sarnik.table.Column;
 import sarnik.table.ColumnValues;
@@ -19,10 +20,16 @@ public final class Formula {
 
     private final Typed typed;
     private final List<String> columns;
+    private final Expression written;
+    private final Map<Expression, Kind> kinds;
+    private final Scope scope;
 
-    private Formula(Typed typed, List<String> columns) {
+    private Formula(Typed typed, Compiler compiler, Expression written) {
         this.typed = typed;
-        this.columns = columns;
+        this.columns = compiler.columns();
+        this.kinds = compiler.kinds();
+        this.scope = compiler.scope();
+        this.written = written;
     }
 
     /**
@@ -31,7 +38,8 @@ public final class Formula {
      */
     public static Formula parse(String text, Scope scope) {
         Compiler compiler = new Compiler(scope, false);
-        Typed typed = compiler.compile(Parser.parse(text));
+        Expression written = Parser.parse(text);
+        Typed typed = compiler.compile(written);
         if (typed.kind().column() == null) {
             throw new FormulaException(
                     typed.at(),
@@ -44,7 +52,7 @@ public final class Formula {
                                         default -> "CAST says which type is meant.";
                                     }));
         }
-        return new Formula(typed, compiler.columns());
+        return new Formula(typed, compiler, written);
     }
 
     /** The type of its values. */
@@ -60,6 +68,15 @@ public final class Formula {
     /** The same as an SQL expression that PostgreSQL answers alike; columns are quoted names. Places have no SQL. */
     public String sql() {
         return typed.sql();
+    }
+
+    /**
+     * The same for a database that holds the rows. What cannot be worked out there is missing, as it is here.
+     *
+     * @throws FormulaException when the database has no word for a part of it; it says for which
+     */
+    public String sql(SqlScope where) {
+        return new SqlExpressions(where, kinds, scope).write(written);
     }
 
     /**

@@ -35,14 +35,15 @@ public final class MeasureFormula {
     private final List<WindowPart> windows;
 
     private final Scope scope;
+    private final Map<Expression, Kind> kinds;
 
-    private MeasureFormula(
-            Typed typed, Scope scope, List<String> columns, List<SummaryPart> parts, List<WindowPart> windows) {
+    private MeasureFormula(Typed typed, Compiler compiler) {
         this.typed = typed;
-        this.scope = scope;
-        this.columns = columns;
-        this.parts = parts;
-        this.windows = windows;
+        this.scope = compiler.scope();
+        this.columns = compiler.columns();
+        this.parts = List.copyOf(compiler.parts());
+        this.windows = List.copyOf(compiler.windows());
+        this.kinds = compiler.kinds();
     }
 
     /**
@@ -64,8 +65,7 @@ public final class MeasureFormula {
             throw new FormulaException(
                     typed.at(),
                     "A measure sums rows up, such as SUM(litres) or COUNT(*). This is the same for all of them.");
-        return new MeasureFormula(
-                typed, scope, compiler.columns(), List.copyOf(compiler.parts()), List.copyOf(compiler.windows()));
+        return new MeasureFormula(typed, compiler);
     }
 
     /** The type of its values. */
@@ -117,7 +117,9 @@ public final class MeasureFormula {
                         e -> e instanceof Expression.Name name && name.name().equalsIgnoreCase(column)));
     }
 
-    /** Stands in {@link #sql} for all columns that groups are made by, each behind a comma; they decide between equals. */
+    /**
+     * Stands in {@link #sql} for all columns that groups are made by, each behind a comma; they decide between equals.
+     */
     public static final String TIES = WindowPart.TIES;
 
     /** What stands in {@link #sql} for a column that groups are made by. */
@@ -133,6 +135,50 @@ public final class MeasureFormula {
     /** Each of its summaries as an SQL expression over groups, in the order of {@link #parts}. */
     public List<String> partSql() {
         return parts.stream().map(SummaryPart::sql).toList();
+    }
+
+    /** Each of its summaries for a database that holds the rows, in the order of {@link #parts}. */
+    public List<Summed> summed() {
+        return parts.stream().map(part -> new Summed(part, kinds, scope)).toList();
+    }
+
+    /** One of its summaries, to be worked out by a database. */
+    public static final class Summed {
+
+        private final SummaryPart part;
+        private final Map<Expression, Kind> kinds;
+        private final Scope scope;
+
+        private Summed(SummaryPart part, Map<Expression, Kind> kinds, Scope scope) {
+            this.part = part;
+            this.kinds = kinds;
+            this.scope = scope;
+        }
+
+        /** Its function. */
+        public String function() {
+            return part.function();
+        }
+
+        /** Whether running sums are enough for it. */
+        public boolean isSummedUp() {
+            return SummaryPart.isSummedUp(part.function(), part.distinct());
+        }
+
+        /** Of a mean the sum and the number of values, which it divides. */
+        public List<Summed> divided() {
+            return List.of(new Summed(part.as("SUM"), kinds, scope), new Summed(part.as("COUNT"), kinds, scope));
+        }
+
+        /**
+         * The summary as SQL that gives a decimal number: days since 1970-01-01 of dates, seconds of date-times.
+         *
+         * @param only which rows take part besides its own filter; null for all
+         * @throws FormulaException when the database has no word for a part of it
+         */
+        public String sql(SqlScope where, String only) {
+            return part.sql(where, new SqlExpressions(where, kinds, scope), only);
+        }
     }
 
     /**
@@ -299,8 +345,8 @@ public final class MeasureFormula {
      * @param steps of LAG and LEAD how many rows away
      * @param partition columns of the grouping that rows which belong together have in common
      * @param order what rows are ordered by
-     * @param before how many rows before each take part, {@link Integer#MAX_VALUE} for all; -1 for all up to its equals,
-     *     or all where there is no order
+     * @param before how many rows before each take part, {@link Integer#MAX_VALUE} for all; -1 for all up to its
+     *     equals, or all where there is no order
      * @param after how many rows behind each take part
      */
     public record Window(

@@ -1,6 +1,7 @@
 package sarnik.formula;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import sarnik.table.Table;
@@ -29,6 +30,17 @@ public record Scope(
             if (!name.startsWith("@"))
                 columns.put(name, Kind.of(table.column(name).type()));
         return new Scope(columns, Map.of(), Set.of(), Set.of());
+    }
+
+    /**
+     * The column that a name means; names without quotes do not mind case where only one column fits. Null for none.
+     */
+    String column(Expression.Name name) {
+        if (columns.containsKey(name.name())) return name.name();
+        List<String> alike = columns.keySet().stream()
+                .filter(c -> c.equalsIgnoreCase(name.name()))
+                .toList();
+        return !name.quoted() && alike.size() == 1 ? alike.get(0) : null;
     }
 
     public Scope withPlaces(Set<String> names, Set<String> sets) {

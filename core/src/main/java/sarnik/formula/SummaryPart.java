@@ -11,7 +11,8 @@ package sarnik.formula;
  * @param beside what the first depends on, for summaries of two columns; null for others
  * @param filter the rows that take part; null for all
  * @param fraction of percentiles, 0 to 1
- * @param column the column of numbers whose running sums it is as they stand; null where values are worked out or gathered
+ * @param column the column of numbers whose running sums it is as they stand; null where values are worked out or
+ *     gathered
  * @param kind the type of its result
  * @param sql the same for PostgreSQL
  */
@@ -88,6 +89,60 @@ record SummaryPart(
                 isSummedUp(function, summary.distinct()) && filter == null ? column(argument, rows) : null,
                 kind,
                 "(" + whole + ")");
+    }
+
+    /** The same values summed up otherwise. */
+    SummaryPart as(String other) {
+        return new SummaryPart(other, distinct, argument, beside, filter, fraction, column, kind, sql);
+    }
+
+    /**
+     * The same for a database that holds the rows.
+     *
+     * @param only which rows take part besides; null for all
+     */
+    String sql(SqlScope where, SqlExpressions write, String only) {
+        SqlDialect dialect = where.dialect();
+        String some = filter == null
+                ? only
+                : "(" + write.write(filter.at()) + ")" + (only == null ? "" : " AND (" + only + ")");
+        String behind = SqlDialect.only(some);
+        if (argument == null) return dialect.cast("COUNT(*)" + behind, Kind.DECIMAL);
+        String once = distinct ? "DISTINCT " : "";
+        if (function.equals("COUNT"))
+            return dialect.cast("COUNT(" + once + write.write(argument.at()) + ")" + behind, Kind.DECIMAL);
+        if (argument.kind() == Kind.TEXT)
+            throw dialect.lacks(argument.at().from(), argument.at().to(), "The " + function + " of texts");
+        String exact = write.exact(argument.at());
+        String plain = number(dialect, argument.kind(), write.write(argument.at()));
+        String sql = switch (function) {
+            case "SUM" -> "SUM(" + once + exact + ")" + behind;
+            case "AVG" ->
+                dialect.cast("SUM(" + once + exact + ")" + behind, Kind.DECIMAL) + " / NULLIF(COUNT(" + once + exact
+                        + ")" + behind + ", 0)";
+            case "MIN", "MAX" -> function + "(" + plain + ")" + behind;
+            case "STDDEV_SAMP", "VAR_SAMP" -> function + "(" + once + dialect.cast(plain, Kind.DECIMAL) + ")" + behind;
+            case "PERCENTILE_CONT" -> dialect.percentile(fraction, plain, some);
+            case "PERCENTILE_DISC" -> dialect.percentileOfValues(fraction, plain, some);
+            case "MODE" -> dialect.mode(plain, some);
+            case "REGR_R2" -> dialect.knows("REGR_R2") ? ofTwo(dialect, plain, write) + behind : null;
+            default -> ofTwo(dialect, plain, write) + behind;
+        };
+        if (sql == null) throw dialect.lacks(argument.at().from(), argument.at().to(), function);
+        return dialect.cast("(" + sql + ")", Kind.DECIMAL);
+    }
+
+    private String ofTwo(SqlDialect dialect, String depends, SqlExpressions write) {
+        return function + "(" + dialect.cast(depends, Kind.DECIMAL) + ", "
+                + dialect.cast(write.write(beside.at()), Kind.DECIMAL) + ")";
+    }
+
+    private static String number(SqlDialect dialect, Kind kind, String value) {
+        return switch (kind) {
+            case DATE -> dialect.day(value);
+            case TIME -> dialect.second(value);
+            default -> value;
+        };
     }
 
     /** Whether running sums are enough for a summary. */

@@ -14,8 +14,8 @@ import org.locationtech.jts.index.strtree.STRtree;
 import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 
 /**
- * Which areas of a boundary set touch each other, at a corner or along a border. Borders that were drawn apart may gape by a
- * metre. Worked out when it is first asked for; safe to share between threads.
+ * Which areas of a boundary set touch each other, at a corner or along a border. Borders that were drawn apart may gape
+ * by a metre. Worked out when it is first asked for; safe to share between threads.
  */
 public final class Touching {
 

@@ -1,9 +1,9 @@
 package sarnik.language;
 
 /**
- * Sentences with what is put in: {@code {0}}, and of ICU's message syntax what forms of words need: {@code {0, plural, one
- * {# row} other {# rows}}} (also with {@code =0}), and {@code {1, select, month {this month} other {this {1}}}}. The number sign stands for the
- * number. There are no quotes: an apostrophe is one.
+ * Sentences with what is put in: {@code {0}}, and of ICU's message syntax what forms of words need: {@code {0, plural,
+ * one {# row} other {# rows}}} (also with {@code =0}), and {@code {1, select, month {this month} other {this {1}}}}.
+ * The number sign stands for the number. There are no quotes: an apostrophe is one.
  */
 final class Sentence {
 

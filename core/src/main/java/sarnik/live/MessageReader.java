@@ -12,7 +12,9 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Makes readings of messages as a shape says. What cannot be read is said with the reason and never left out silently. */
+/**
+ * Makes readings of messages as a shape says. What cannot be read is said with the reason and never left out silently.
+ */
 public final class MessageReader {
 
     /** A device's code is no longer than this, characters. */

@@ -6,7 +6,10 @@ import java.util.Deque;
 import java.util.List;
 import sarnik.geo.GreatCircle;
 
-/** Where one moving device has been lately. Positions that it cannot have reached are not taken. Not safe for several threads. */
+/**
+ * Where one moving device has been lately. Positions that it cannot have reached are not taken. Not safe for several
+ * threads.
+ */
 public final class Movement {
 
     /** Nothing that is watched moves faster, metres a second: an airliner with the wind behind it. */

@@ -79,7 +79,10 @@ public final class Stops {
         return new Stop(way.get(from).millis(), way.get(to - 1).millis(), near(lon / count, 0), lat / count, count);
     }
 
-    /** A longitude so that it lies less than half around the Earth from another, so that means may be taken over the meridian of 180 degrees. */
+    /**
+     * A longitude so that it lies less than half around the Earth from another, so that means may be taken over the
+     * meridian of 180 degrees.
+     */
     private static double near(double lon, double other) {
         return lon - 360 * Math.rint((lon - other) / 360);
     }

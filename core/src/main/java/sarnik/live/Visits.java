@@ -12,8 +12,8 @@ public final class Visits {
     public interface Finder {
 
         /**
-         * @param known the area that the device has been in up to now; null for none. It is in it still where the position is
-         *     hardly outside, so that one that trembles at an edge does not come and go
+         * @param known the area that the device has been in up to now; null for none. It is in it still where the
+         *     position is hardly outside, so that one that trembles at an edge does not come and go
          * @return the area's name; null for none
          */
         String at(double lon, double lat, String known);
@@ -24,8 +24,8 @@ public final class Visits {
      *
      * @param entered the first moment at which it was there, milliseconds since 1970
      * @param last the last moment at which it was there
-     * @param left the first moment at which it was not any more; null while it is there, or where nothing was heard of it
-     *     since
+     * @param left the first moment at which it was not any more; null while it is there, or where nothing was heard of
+     *     it since
      * @param lon where it entered, degrees
      */
     public record Visit(String area, long entered, long last, Long left, double lon, double lat) {}
@@ -34,7 +34,8 @@ public final class Visits {
      * The visits of one device.
      *
      * @param way its positions in the order of time
-     * @param hole a hole in the readings that is longer ends a visit, since nobody knows where it was meanwhile, milliseconds
+     * @param hole a hole in the readings that is longer ends a visit, since nobody knows where it was meanwhile,
+     *     milliseconds
      */
     public static List<Visit> of(List<Movement.Position> way, Finder finder, long hole) {
         List<Visit> visits = new ArrayList<>();

@@ -3,8 +3,8 @@ package sarnik.narrow;
 import java.util.List;
 
 /**
- * When something is done on one visual, something follows elsewhere. One gesture may have several effects: each is a link
- * of its own, so that two people's edits meet only where they change the same one.
+ * When something is done on one visual, something follows elsewhere. One gesture may have several effects: each is a
+ * link of its own, so that two people's edits meet only where they change the same one.
  *
  * @param from id of the visual on which it is done
  * @param to ids of the visuals that follow; null for all others of its page

@@ -44,9 +44,9 @@ import sarnik.visual.VisualKind;
  * rules of the dataset, filters, picks on other visuals and what is in sight of maps, the visual's own rule, the moment
  * of a player. A visual is not narrowed by its own pick.
  *
- * <p>Rows of one dataset follow what narrows another where their own column is tied to the column in question; where the
- * filter or link goes across, they follow through any ties: those rows stay that have a partner among the rows that are
- * left of the other dataset.
+ * <p>Rows of one dataset follow what narrows another where their own column is tied to the column in question; where
+ * the filter or link goes across, they follow through any ties: those rows stay that have a partner among the rows that
+ * are left of the other dataset.
  */
 public final class Narrowing {
 
@@ -398,7 +398,10 @@ public final class Narrowing {
         return kinds.of(visual).picks(visual).flatMap(source -> datasets.ready(source.dataset()));
     }
 
-    /** All but one town of a province still stand for the province: what is turned round is so before it is gone through. */
+    /**
+     * All but one town of a province still stand for the province: what is turned round is so before it is gone
+     * through.
+     */
     private Condition through(Picked picked, boolean turned, String column, Visual visual, Condition.Through through) {
         if (!(picked instanceof Picked.OneOf places)) {
             Condition on = picked.on(column);
@@ -523,7 +526,9 @@ public final class Narrowing {
         return parameter.at() != null && parameter.at().stream().anyMatch(at -> at.startsWith(part + "/"));
     }
 
-    /** Whether what is done on one visual reaches another: every other one of its page, or those that the link names. */
+    /**
+     * Whether what is done on one visual reaches another: every other one of its page, or those that the link names.
+     */
     private static boolean reaches(Wires wires, Link link, String from, String to) {
         if (!link.from().equals(from) || !link.reaches(to)) return false;
         // What a page is gone to with is there on that page.

@@ -21,7 +21,8 @@ import sarnik.state.Value;
  * @param options what can be chosen: the texts of a list; of a word, what stands in its place. Null for anything
  * @param control how it is turned; null for what its type usually has
  * @param step of a number: by how much it is turned; null for any
- * @param at JSON pointers of what in the document takes its value, such as {@code /visuals/v1/measure}; null for nothing
+ * @param at JSON pointers of what in the document takes its value, such as {@code /visuals/v1/measure}; null for
+ *     nothing
  */
 public record Parameter(
         String name,

@@ -8,8 +8,8 @@ import sarnik.language.Language;
  *
  * @param id its lasting name: {@code g} and the GeoNames number, {@code i} and the municipality code of Spain's
  *     geographic institute, {@code r} and the code of a country, region or province, or
- *     {@code a}, the name of a boundary set and the code of an area, or {@code t} and what tells a thing apart that says
- *     where it is
+ *     {@code a}, the name of a boundary set and the code of an area, or {@code t} and what tells a thing apart that
+ *     says where it is
  * @param level how wide it is
  * @param name its name in its own country
  * @param country ISO 3166-1 alpha-2 code

@@ -75,6 +75,31 @@ public record PlacedTable(Table table, List<Find> finds, int[] findOfRow, Placed
         return new PlacedTable(table.pick(picked), left, findOfPicked, origin == null ? null : origin.pick(picked));
     }
 
+    /**
+     * The same with other numbers of rows, which stand for more than are here; the commonest comes first again.
+     *
+     * @param counts how many rows each row stands for
+     */
+    public PlacedTable counted(long[] counts) {
+        long[] rows = new long[finds.size()];
+        for (int row = 0; row < findOfRow.length; row++) rows[findOfRow[row]] += counts[row];
+        int[] order = IntStream.range(0, rows.length)
+                .boxed()
+                .sorted(java.util.Comparator.comparingLong(find -> -rows[find]))
+                .mapToInt(find -> find)
+                .toArray();
+        int[] place = new int[order.length];
+        for (int i = 0; i < order.length; i++) place[order[i]] = i;
+        return new PlacedTable(
+                table,
+                IntStream.of(order)
+                        .mapToObj(f -> new Find(
+                                finds.get(f).words(), rows[f], finds.get(f).match()))
+                        .toList(),
+                IntStream.of(findOfRow).map(f -> place[f]).toArray(),
+                origin);
+    }
+
     /** What was found for destinations and for origins. */
     public List<Find> allFinds() {
         return origin == null

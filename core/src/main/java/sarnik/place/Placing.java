@@ -41,6 +41,23 @@ public sealed interface Placing {
         return "a tie of " + ((ByTie) this).column() + " to " + ((ByTie) this).equals();
     }
 
+    /** The columns that say where a row is. */
+    default List<String> columns() {
+        Stream<String> columns;
+        if (this instanceof ByName n) columns = Stream.of(n.town(), n.province(), n.country());
+        else if (this instanceof ByCoordinates c) columns = Stream.of(c.lat(), c.lon());
+        else if (this instanceof ByThing t) columns = Stream.of(t.thing(), t.name(), t.lat(), t.lon());
+        else if (this instanceof ByWords w) columns = Stream.of(w.column());
+        else if (this instanceof ByCode c) columns = Stream.of(c.column());
+        else if (this instanceof ByTie t) columns = Stream.of(t.column());
+        else if (this instanceof ByArea a) columns = Stream.of(a.column());
+        else {
+            FromTo f = (FromTo) this;
+            columns = Stream.concat(f.to().columns().stream(), f.from().columns().stream());
+        }
+        return columns.filter(Objects::nonNull).distinct().toList();
+    }
+
     /** The recipes of which this one is made: those of origin and destination, else itself. */
     default Stream<Placing> ends() {
         return this instanceof FromTo f ? Stream.of(f.from(), f.to()) : Stream.of(this);

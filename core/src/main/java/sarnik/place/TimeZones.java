@@ -14,8 +14,8 @@ import java.util.stream.Stream;
 import java.util.zip.GZIPInputStream;
 
 /**
- * The time zones of places (IANA's names, such as Europe/Madrid), from GeoNames. What ships says a country's zone, those
- * of regions and provinces that have another, and those of towns that have yet another.
+ * The time zones of places (IANA's names, such as Europe/Madrid), from GeoNames. What ships says a country's zone,
+ * those of regions and provinces that have another, and those of towns that have yet another.
  */
 final class TimeZones {
 

@@ -76,7 +76,7 @@ public final class Comparisons {
             default ->
                 new Part("PERCENTILE_CONT", false, measure.fraction(), decimals(column), List.of(), null, null, null);
         };
-        return made(List.of(part), sums -> sums[0]);
+        return made(List.of(part), List.of(PushedPart.of(measure)), sums -> sums[0]);
     }
 
     private static final BlockNumbers ONES = () -> (rows, count, into) -> Arrays.fill(into, 0, count, 1);
@@ -96,9 +96,10 @@ public final class Comparisons {
         return new Part(function, false, 0, null, List.of(), null, numbers, null);
     }
 
-    private static FormulaMeasure made(List<Part> parts, ToDoubleFunction<double[]> combine) {
+    /** @param pushed each of the parts for a database that holds the rows; empty where it cannot be worked out there */
+    private static FormulaMeasure made(List<Part> parts, List<PushedPart> pushed, ToDoubleFunction<double[]> combine) {
         DoubleFunction<String> words = NumberWords::full;
-        return new FormulaMeasure(parts, List.of(), combine, null, List.of(), words, ValueWords.NUMBER, true);
+        return new FormulaMeasure(parts, List.of(), combine, null, List.of(), pushed, words, ValueWords.NUMBER, true);
     }
 
     private static DecimalColumn decimals(Column column) {
@@ -120,6 +121,14 @@ public final class Comparisons {
         return new DecimalColumn(values);
     }
 
+    /**
+     * One side of a change.
+     *
+     * @param stages which rows it has
+     * @param rows the same as yes and no; null where rows stay elsewhere
+     */
+    public record Side(List<Stage> stages, CodedColumn rows) {}
+
     /** The rows that stages leave, as a column of yes and no. */
     public static CodedColumn rows(Table table, List<Stage> stages) {
         byte[] codes = new byte[table.rows()];
@@ -132,27 +141,27 @@ public final class Comparisons {
      *
      * @param measure what changes
      * @param formulas measure formulas by name, for one that names one
-     * @param before yes for the rows of the earlier side
-     * @param after yes for the rows of the later side
      * @throws QueryException when it does not fit the table, or its standard error is not known
      */
     public static FormulaMeasure change(
-            Measure measure,
-            Table table,
-            Map<String, FormulaMeasure> formulas,
-            CodedColumn before,
-            CodedColumn after,
-            As as) {
+            Measure measure, Table table, Map<String, FormulaMeasure> formulas, Side before, Side after, As as) {
         FormulaMeasure of = parts(measure, table, formulas);
         Variance variance = as == As.ERRORS ? Variance.of(measure, table) : null;
         List<Part> side = new ArrayList<>(of.parts());
-        if (variance != null) side.addAll(variance.parts);
+        List<PushedPart> pushed = new ArrayList<>(of.pushed());
+        if (variance != null) {
+            side.addAll(variance.parts);
+            pushed.addAll(variance.pushed);
+        }
         List<Part> both = new ArrayList<>();
-        side.forEach(part -> both.add(only(part, before)));
-        side.forEach(part -> both.add(only(part, after)));
+        List<PushedPart> bothPushed = new ArrayList<>();
+        for (Side rows : List.of(before, after)) {
+            side.forEach(part -> both.add(only(part, rows.rows())));
+            pushed.forEach(part -> bothPushed.add(part.only(rows.stages())));
+        }
         int own = of.parts().size();
         int width = side.size();
-        return made(both, sums -> {
+        return made(both, bothPushed, sums -> {
             double first = of.combine().applyAsDouble(Arrays.copyOfRange(sums, 0, own));
             double second = of.combine().applyAsDouble(Arrays.copyOfRange(sums, width, width + own));
             double change = second - first;
@@ -168,8 +177,9 @@ public final class Comparisons {
         });
     }
 
-    /** A part of which only some rows take part. */
+    /** A part of which only some rows take part. @param rows null where they stay elsewhere */
     private static Part only(Part part, CodedColumn rows) {
+        if (rows == null) return part;
         BlockNumbers numbers = part.blocks();
         if (numbers == null && part.isSummedUp()) numbers = numbers(part.function(), part.values());
         if (numbers != null)
@@ -202,17 +212,39 @@ public final class Comparisons {
      * The variance of a measure as an estimate.
      *
      * @param parts what it is made of
+     * @param pushed the same for a database that holds the rows
      * @param of the variance of a group from a number for each of them
      */
-    private record Variance(List<Part> parts, ToDoubleFunction<double[]> of) {
+    private record Variance(List<Part> parts, List<PushedPart> pushed, ToDoubleFunction<double[]> of) {
+
+        /** Of rows that stay elsewhere, which know the variance of a sample themselves. */
+        private static Variance there(Measure measure, Table table) {
+            if (measure.summary() != Summary.AVERAGE) return here(measure, table);
+            BlockNumbers values = numbers(measure.column(), column(table, measure.column()));
+            return new Variance(
+                    List.of(summed("SUM", values), summed("COUNT", values)),
+                    List.of(
+                            new PushedPart(new PushedPart.Of.Variance(measure.column()), List.of()),
+                            PushedPart.of(new Measure(Summary.COUNT, measure.column()))),
+                    sums -> sums[0] / sums[1]);
+        }
 
         static Variance of(Measure measure, Table table) {
+            return table.staying() == null ? here(measure, table) : there(measure, table);
+        }
+
+        private static Variance here(Measure measure, Table table) {
             return switch (measure.summary()) {
-                case COUNT ->
-                    new Variance(Comparisons.parts(measure, table, Map.of()).parts(), sums -> sums[0]);
+                case COUNT -> {
+                    FormulaMeasure count = Comparisons.parts(measure, table, Map.of());
+                    yield new Variance(count.parts(), count.pushed(), sums -> sums[0]);
+                }
                 case SUM -> {
                     BlockNumbers values = numbers(measure.column(), column(table, measure.column()));
-                    yield new Variance(List.of(summed("SUM", values.changed(v -> v * v))), sums -> sums[0]);
+                    yield new Variance(
+                            List.of(summed("SUM", values.changed(v -> v * v))),
+                            List.of(new PushedPart(new PushedPart.Of.Squares(measure.column()), List.of())),
+                            sums -> sums[0]);
                 }
                 case AVERAGE -> {
                     Column column = column(table, measure.column());
@@ -227,6 +259,7 @@ public final class Comparisons {
                                     summed("COUNT", values),
                                     summed("SUM", values.changed(v -> v - mean)),
                                     summed("SUM", values.changed(v -> (v - mean) * (v - mean)))),
+                            List.of(),
                             sums -> sums[0] < 2
                                     ? Double.NaN
                                     : (sums[2] - sums[1] * sums[1] / sums[0]) / (sums[0] - 1) / sums[0]);
@@ -257,14 +290,19 @@ public final class Comparisons {
             Map<String, Double> figures,
             double times) {
         FormulaMeasure of = measure == null ? null : parts(measure, table, formulas);
-        CodedColumn known = rows(
-                table, List.of(new Stage("", List.of(new Condition.OneOf(column, List.copyOf(figures.keySet()))))));
+        Stage keys = new Stage("", List.of(new Condition.OneOf(column, List.copyOf(figures.keySet()))));
+        CodedColumn known = table.staying() == null ? rows(table, List.of(keys)) : null;
         List<Part> all = new ArrayList<>();
-        if (of != null) of.parts().forEach(part -> all.add(only(part, known)));
-        all.add(new Part(
-                "SUM", true, 0, null, List.of(), null, null, new MeasureFormula.Known(column, Map.copyOf(figures))));
+        List<PushedPart> pushed = new ArrayList<>();
+        if (of != null) {
+            of.parts().forEach(part -> all.add(only(part, known)));
+            of.pushed().forEach(part -> pushed.add(part.only(List.of(keys))));
+        }
+        MeasureFormula.Known figure = new MeasureFormula.Known(column, Map.copyOf(figures));
+        all.add(new Part("SUM", true, 0, null, List.of(), null, null, figure));
+        pushed.add(new PushedPart(new PushedPart.Of.Known(figure), List.of()));
         int last = all.size() - 1;
-        return made(all, sums -> {
+        return made(all, pushed, sums -> {
             if (of == null) return sums[last];
             double value = of.combine().applyAsDouble(Arrays.copyOf(sums, last));
             return sums[last] == 0 ? Double.NaN : value * times / sums[last];

@@ -1,11 +1,16 @@
 package sarnik.query;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Objects;
+import sarnik.formula.Formula;
+import sarnik.formula.Surroundings;
 import sarnik.table.Column;
 import sarnik.table.Table;
 
-/** A condition on the rows of a table. A row whose value is missing meets none of them but {@link Missing}, as in SQL. */
+/**
+ * A condition on the rows of a table. A row whose value is missing meets none of them but {@link Missing}, as in SQL.
+ */
 public sealed interface Condition {
 
     String column();
@@ -138,6 +143,53 @@ public sealed interface Condition {
         @Override
         public int hashCode() {
             return words.hashCode();
+        }
+    }
+
+    /**
+     * A condition that is worked out where the rows are that stay elsewhere.
+     *
+     * @param words the condition with what is set, by which it is told from others
+     * @param formula gives yes or no
+     * @param ways what its parameters and today may be; it is met where it is for one of them
+     */
+    record Meets(String words, Formula formula, List<Surroundings> ways) implements Condition {
+        public Meets {
+            ways = List.copyOf(ways);
+        }
+
+        @Override
+        public String column() {
+            return words;
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Meets meets
+                    && meets.words.equals(words)
+                    && meets.days().equals(days());
+        }
+
+        private List<LocalDate> days() {
+            return ways.stream().map(Surroundings::today).toList();
+        }
+
+        @Override
+        public int hashCode() {
+            return words.hashCode();
+        }
+    }
+
+    /**
+     * The row is the newest of its own, where rows stay elsewhere; of several that are equally new all are.
+     *
+     * @param column of dates or date-times
+     * @param by the column whose values each have their newest; null for the newest of all
+     * @param before among which rows
+     */
+    record Newest(String column, String by, List<Stage> before) implements Condition {
+        public Newest {
+            before = List.copyOf(before);
         }
     }
 

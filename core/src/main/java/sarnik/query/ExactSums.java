@@ -9,8 +9,9 @@ import sarnik.table.Table;
 import sarnik.table.WholeColumn;
 
 /**
- * Which columns of numbers can be added up without rounding: those of whole numbers and of decimals with few digits (cents
- * and the like), which are added up in whole steps. Such sums are the same in whatever order their rows are added.
+ * Which columns of numbers can be added up without rounding: those of whole numbers and of decimals with few digits
+ * (cents and the like), which are added up in whole steps. Such sums are the same in whatever order their rows are
+ * added.
  */
 public final class ExactSums {
 

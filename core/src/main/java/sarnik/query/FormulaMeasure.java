@@ -20,6 +20,7 @@ import sarnik.table.Table;
  *     missing on both sides
  * @param sql the same for PostgreSQL
  * @param partSql each of the parts for PostgreSQL; empty where they are not known
+ * @param pushed each of the parts for a database that holds the rows; empty where it cannot be worked out there
  * @param words a value of it as people read it, whole
  * @param read how its values are read where they are shown
  * @param passing whether it is made for what a reader has set just now
@@ -30,6 +31,7 @@ public record FormulaMeasure(
         ToDoubleFunction<double[]> combine,
         String sql,
         List<String> partSql,
+        List<PushedPart> pushed,
         DoubleFunction<String> words,
         ValueWords read,
         boolean passing) {
@@ -38,6 +40,7 @@ public record FormulaMeasure(
         parts = List.copyOf(parts);
         windows = List.copyOf(windows);
         partSql = List.copyOf(partSql);
+        pushed = List.copyOf(pushed);
     }
 
     /** Pairs of sums by which it is seen whether a formula divides the one by the other. */
@@ -93,6 +96,7 @@ public record FormulaMeasure(
                 sums -> sums[0],
                 partSql.isEmpty() ? null : partSql.get(part),
                 List.of(),
+                pushed.isEmpty() ? List.of() : List.of(pushed.get(part)),
                 words,
                 ValueWords.NUMBER,
                 passing);
@@ -119,6 +123,7 @@ public record FormulaMeasure(
                     throw new QueryException(why);
                 },
                 null,
+                List.of(),
                 List.of(),
                 String::valueOf,
                 ValueWords.NUMBER,
@@ -161,6 +166,9 @@ public record FormulaMeasure(
                 sums -> formula.of(sums, parts, surroundings),
                 formula.sql(),
                 formula.partSql(),
+                formula.summed().stream()
+                        .map(part -> PushedPart.of(part, surroundings))
+                        .toList(),
                 formula::words,
                 formula.read(),
                 passing);

@@ -11,7 +11,6 @@ import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import sarnik.language.Language;
 import sarnik.table.Table;
 
 /**
@@ -117,6 +116,8 @@ public final class InMemoryEngine implements QueryEngine {
     private record Scanned(long[] counts, List<Partial> partials) {}
 
     private List<Frame> together(Table table, List<Stage> stages, List<Query> queries) {
+        if (table.staying() != null)
+            throw new IllegalStateException("Rows that stay elsewhere are not in memory to be asked");
         List<RowFilter[]> filters = RowBlocks.filters(table, resolved(stages));
         Map<Plan.Grouping, List<Query>> groupings = queries.stream()
                 .collect(Collectors.groupingBy(Plan.Grouping::of, LinkedHashMap::new, Collectors.toList()));
@@ -162,28 +163,25 @@ public final class InMemoryEngine implements QueryEngine {
     }
 
     private static Frame frame(Table table, Query query, Plan plan, Partial all, long[] counts) {
-        int groups = all.groups();
-        int[] present = IntStream.range(0, groups)
+        int count = all.groups();
+        int[] present = IntStream.range(0, count)
                 .filter(g -> all.rows[g] > 0 || plan.coders.length == 0)
                 .toArray();
-        long[] ranks = new long[present.length];
-        List<String[]> keys = new ArrayList<>();
-        long[][] places = new long[plan.coders.length][present.length];
+        List<Groups.Key> keys = new ArrayList<>();
         for (int c = 0; c < plan.coders.length; c++) {
             KeyCoder coder = plan.coders[c];
             String[] texts = new String[present.length];
+            int[] ranks = new int[present.length];
             for (int i = 0; i < present.length; i++) {
                 int code = plan.keyCode(all.index == null ? present[i] : all.index.key(present[i]), c);
-                ranks[i] = ranks[i] * coder.size() + coder.rank(code);
                 texts[i] = coder.text(code);
-                places[c][i] = texts[i] == null ? Long.MAX_VALUE : coder.rank(code);
+                ranks[i] = coder.rank(code);
             }
-            keys.add(texts);
+            keys.add(new Groups.Key(texts, ranks, coder.size()));
         }
-        WindowResults windows =
-                new WindowResults(query.groupBy().stream().map(GroupKey::column).toList(), places);
+        Groups groups = new Groups(query, keys, present.length);
         List<double[]> values = new ArrayList<>();
-        for (Measure measure : query.measures()) values.add(values(measure, plan, all, present, groups, windows));
+        for (Measure measure : query.measures()) values.add(values(measure, plan, all, present, count, groups));
         List<RowTrail.Step> steps = new ArrayList<>();
         steps.add(new RowTrail.Step(phrase("All rows"), table.weight(), RowTrail.Unit.ROWS));
         for (int s = 0; s < counts.length; s++)
@@ -191,54 +189,28 @@ public final class InMemoryEngine implements QueryEngine {
         if (plan.isFilled)
             steps.add(new RowTrail.Step(
                     phrase("Only rows that have a value to group by"), all.filled, RowTrail.Unit.ROWS));
-        if (!query.groupBy().isEmpty()) {
-            steps.add(new RowTrail.Step(
-                    phrase(
-                            "Grouped by {0}",
-                            Language.all(query.groupBy().stream()
-                                    .map(key -> RowTrail.named(key.words(), key.column()))
-                                    .toList())),
-                    present.length,
-                    RowTrail.Unit.GROUPS));
-        }
-        int[] order =
-                new Arrangement(ranks, plan.groupSpace, values).arrange(query, key -> plan.before(ranks, key), steps);
-        return new Frame(
-                keys.stream()
-                        .map(k -> IntStream.of(order).mapToObj(g -> k[g]).toArray(String[]::new))
-                        .toList(),
-                values.stream()
-                        .map(v -> IntStream.of(order).mapToDouble(g -> v[g]).toArray())
-                        .toList(),
-                new RowTrail(steps));
+        return groups.frame(values, steps);
     }
 
-    private static double[] values(
-            Measure measure, Plan plan, Partial all, int[] present, int groups, WindowResults windows) {
-        double[] out = new double[present.length];
-        if (measure.summary() == Summary.DISTINCT) {
-            double[] counts = all.distinct.get(measure.column()).results(groups);
-            for (int i = 0; i < out.length; i++) out[i] = counts[present[i]];
-        } else if (measure.isGathered()) {
-            double[] medians = all.gathered
-                    .get(measure.column())
-                    .results(groups, sorted -> GatherTally.percentile(sorted, measure.fraction()));
-            for (int i = 0; i < out.length; i++) out[i] = medians[present[i]];
-        } else if (measure.summary() == Summary.FORMULA) {
-            double[][] parts = PartResults.of(measure.column(), plan, all, groups);
-            FormulaMeasure formula = plan.formula(measure.column());
-            double[][] sums =
-                    new double[out.length][parts.length + formula.windows().size()];
-            for (int i = 0; i < out.length; i++)
-                for (int p = 0; p < parts.length; p++) sums[i][p] = parts[p][present[i]];
-            for (int w = 0; w < formula.windows().size(); w++) {
-                double[] over = windows.of(formula.windows().get(w), sums);
-                for (int i = 0; i < out.length; i++) sums[i][parts.length + w] = over[i];
-            }
-            for (int i = 0; i < out.length; i++) out[i] = formula.combine().applyAsDouble(sums[i]);
-        } else {
-            for (int i = 0; i < out.length; i++) out[i] = all.value(measure, present[i]);
+    private static double[] values(Measure measure, Plan plan, Partial all, int[] present, int count, Groups groups) {
+        if (measure.summary() == Summary.FORMULA) {
+            double[][] parts = PartResults.of(measure.column(), plan, all, count);
+            double[][] of = new double[parts.length][];
+            for (int p = 0; p < parts.length; p++) of[p] = picked(parts[p], present);
+            return groups.formula(plan.formula(measure.column()), of);
         }
-        return out;
+        if (measure.summary() == Summary.DISTINCT)
+            return picked(all.distinct.get(measure.column()).results(count), present);
+        if (measure.isGathered())
+            return picked(
+                    all.gathered
+                            .get(measure.column())
+                            .results(count, sorted -> GatherTally.percentile(sorted, measure.fraction())),
+                    present);
+        return IntStream.of(present).mapToDouble(g -> all.value(measure, g)).toArray();
+    }
+
+    private static double[] picked(double[] values, int[] groups) {
+        return IntStream.of(groups).mapToDouble(g -> values[g]).toArray();
     }
 }

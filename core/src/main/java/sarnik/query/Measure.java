@@ -30,7 +30,7 @@ public record Measure(Summary summary, String column, Double at, Over over) {
     }
 
     /** The percentile that is gathered, 0 to 1; empty for other summaries. */
-    double fraction() {
+    public double fraction() {
         return summary == Summary.MEDIAN || at == null ? 0.5 : Math.max(0, Math.min(100, at)) / 100;
     }
 

@@ -11,8 +11,8 @@ import sarnik.table.Sums;
  *
  * @param kind what is worked out
  * @param steps of {@code MOVING} how many steps are averaged, of {@code DIFFERENCE} how many back; null for the usual
- * @param within whether a share or a rank is among the groups that have all keys but the last in common; what goes along
- *     an order always is. Null for no
+ * @param within whether a share or a rank is among the groups that have all keys but the last in common; what goes
+ *     along an order always is. Null for no
  */
 public record Over(Kind kind, Integer steps, Boolean within) {
 

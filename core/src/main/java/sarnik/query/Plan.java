@@ -154,20 +154,6 @@ final class Plan {
                 .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", name)));
     }
 
-    /**
-     * For each group a number that those have in common whose first keys are the same.
-     *
-     * @param ranks the groups' numbers, ascending with their keys
-     * @param common how many keys
-     */
-    long[] before(long[] ranks, int common) {
-        long space = 1;
-        for (int c = common; c < coders.length; c++) space *= coders[c].size();
-        long[] parts = new long[ranks.length];
-        for (int g = 0; g < parts.length; g++) parts[g] = ranks[g] / space;
-        return parts;
-    }
-
     /** The code of one key column of a group. */
     int keyCode(long key, int column) {
         for (int c = coders.length - 1; c > column; c--) key /= coders[c].size();

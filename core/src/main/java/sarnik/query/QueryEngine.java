@@ -32,6 +32,28 @@ public interface QueryEngine {
      */
     RowPage rows(Table table, RowQuery query);
 
+    /**
+     * Rows taken along.
+     *
+     * @param rows null where there are more than were wanted
+     * @param all how many there are
+     */
+    record Taken(Table rows, long all) {}
+
+    /**
+     * The rows that are left, as a table of their own.
+     *
+     * @param stages row conditions, applied in this order
+     * @param columns the columns wanted
+     * @param most the most rows wanted
+     * @throws QueryException when a column is missing or a condition does not fit its type
+     */
+    default Taken taken(Table table, List<Stage> stages, List<String> columns, int most) {
+        if (table.weights() != null) throw QueryException.noRows();
+        int[] rows = RowSelection.of(table, resolved(stages));
+        return new Taken(rows.length > most ? null : table.only(columns).pick(rows), rows.length);
+    }
+
     /** Stages in which every condition about the groups of another query is one about their keys. */
     default List<Stage> resolved(List<Stage> stages) {
         if (stages.stream().allMatch(s -> s.conditions().stream().noneMatch(QueryEngine::asks))) return stages;

@@ -40,8 +40,12 @@ interface RowFilter {
     static RowFilter of(Table table, Condition condition) {
         if (condition instanceof Condition.Holds holds)
             return ofCodes((CodedColumn) holds.holds(), new Condition.OneOf(holds.words(), List.of("yes")));
+        if (condition instanceof Condition.Meets)
+            throw new IllegalStateException("What is worked out where rows are is not asked of a table in memory");
         Column column = table.find(condition.column())
                 .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", condition.column())));
+        if (condition instanceof Condition.Newest)
+            throw new IllegalStateException("What is worked out where rows are is not asked of a table in memory");
         if (condition instanceof Condition.Among)
             throw new IllegalStateException("What is among the groups of a query is asked before");
         if (column instanceof SummedColumn) throw QueryException.onlySums(condition.column());

@@ -8,8 +8,9 @@ import sarnik.table.SummedColumn;
 import sarnik.table.WholeColumn;
 
 /**
- * Running sums of one numeric column, by group: all that sum, average, count, minimum and maximum need. Decimals with few
- * digits are added up in whole steps (cents), so that their sums are exact and the same in whatever order they are added.
+ * Running sums of one numeric column, by group: all that sum, average, count, minimum and maximum need. Decimals with
+ * few digits are added up in whole steps (cents), so that their sums are exact and the same in whatever order they are
+ * added.
  */
 final class Tally {
 

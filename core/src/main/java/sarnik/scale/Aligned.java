@@ -7,7 +7,9 @@ import java.util.Arrays;
 import java.util.List;
 import sarnik.table.Rounded;
 
-/** Numbers that stand below each other: of one unit and with as many decimals each, so that their points are in line. */
+/**
+ * Numbers that stand below each other: of one unit and with as many decimals each, so that their points are in line.
+ */
 public final class Aligned {
 
     private static final int FIGURES = 3;

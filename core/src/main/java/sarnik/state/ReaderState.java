@@ -10,11 +10,12 @@ import java.util.function.BiConsumer;
 /**
  * What a reader has chosen. With the dashboard it fully determines what is shown.
  *
- * <p>Its text form stands in the web address: {@code f.ID=a,b} for a filter's values, {@code f.ID=2025-06-01..2026-05-31}
- * for its dates (either end may be left out), {@code p.ID=a,b} for picks or {@code p.ID=~class.l1.2} for one that is said
- * by a predicate, {@code h.ID=a,b} for layers of a map that are turned from shown to hidden or back, {@code s.ID.LAYER=2}
- * for the measure chosen among those a layer offers for its colour, {@code s.ID.LAYER.size=1} for its size, {@code
- * v.ID=12.5} for the value of a parameter, {@code g.page=p2} for the page that is looked at, if it is not the first; ids ascending, values percent-encoded.
+ * <p>Its text form stands in the web address: {@code f.ID=a,b} for a filter's values, {@code
+ * f.ID=2025-06-01..2026-05-31} for its dates (either end may be left out), {@code p.ID=a,b} for picks or {@code
+ * p.ID=~class.l1.2} for one that is said by a predicate, {@code h.ID=a,b} for layers of a map that are turned from
+ * shown to hidden or back, {@code s.ID.LAYER=2} for the measure chosen among those a layer offers for its colour,
+ * {@code s.ID.LAYER.size=1} for its size, {@code v.ID=12.5} for the value of a parameter, {@code g.page=p2} for the
+ * page that is looked at, if it is not the first; ids ascending, values percent-encoded.
  *
  * @param values what was set, by part and id: {@code f.f1}
  */

@@ -70,9 +70,9 @@ public final class Texts {
     }
 
     /**
-     * A range of days: {@code 2025-06-01..2026-05-31}, with an end left out for an open one. A month, {@code 2025-06}, or
-     * a year stands for its first day where it begins a range, and for its last where it ends one; alone it is the range.
-     * Empty where the text is none.
+     * A range of days: {@code 2025-06-01..2026-05-31}, with an end left out for an open one. A month, {@code 2025-06},
+     * or a year stands for its first day where it begins a range, and for its last where it ends one; alone it is the
+     * range. Empty where the text is none.
      */
     public static Optional<Value.Range> range(String text) {
         String[] ends = decode(text).split("\\.\\.", -1);

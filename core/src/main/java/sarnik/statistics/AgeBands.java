@@ -1,5 +1,7 @@
 package sarnik.statistics;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -9,8 +11,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * The age bands of a table beside those of a standard population: what they have in common are the bands in which both can be
- * counted.
+ * The age bands of a table beside those of a standard population: what they have in common are the bands in which both
+ * can be counted.
  *
  * @param starts the first years of the common bands, ascending; each ends where the next begins, the last has no end
  * @param of for each text in the order asked for the number of its common band; -1 for one that says no age
@@ -23,7 +25,10 @@ public record AgeBands(int[] starts, int[] of, double[] weights) {
             Pattern.compile("(?i)^\\s*(<|under|below|less than|unter|menos de|moins de|menor)");
     private static final int OLDEST = 130;
 
-    /** The first year of an age band as people write it: "0–4", "85+", "under 5", "from 65 on"; empty where none is said. */
+    /**
+     * The first year of an age band as people write it: "0–4", "85+", "under 5", "from 65 on"; empty where none is
+     * said.
+     */
     public static OptionalInt start(String text) {
         if (text == null) return OptionalInt.empty();
         Matcher number = NUMBER.matcher(text);
@@ -35,23 +40,23 @@ public record AgeBands(int[] starts, int[] of, double[] weights) {
 
     /**
      * @param texts the values of the column of age bands, or ages in years
-     * @throws IllegalArgumentException where they are no age bands, or have no border in common with the standard's; the message
-     *     says what to do
+     * @throws IllegalArgumentException where they are no age bands, or have no border in common with the standard's;
+     *     the message says what to do
      */
     public static AgeBands of(List<String> texts, StandardPopulation standard) {
         TreeSet<Integer> own = new TreeSet<>();
         for (String text : texts) start(text).ifPresent(own::add);
         if (own.size() < 2)
             throw new IllegalArgumentException(
-                    "At least two age bands are needed, such as 0–4 and 5–9; there are %d.".formatted(own.size()));
+                    phrase("At least two age bands are needed, such as 0–4 and 5–9; there are {0}.", own.size()));
         TreeSet<Integer> common = new TreeSet<>(own);
         common.retainAll(
                 standard.bands().stream().map(StandardPopulation.Band::from).toList());
         common.add(own.first());
         if (common.size() < 2)
-            throw new IllegalArgumentException("The age bands begin at %s years, and %s has no border among them."
-                    .formatted(
-                            String.join(", ", own.stream().map(String::valueOf).toList()), standard.name()));
+            throw new IllegalArgumentException(phrase(
+                    "The age bands begin at {0} years, and {1} has no border among them.",
+                    String.join(", ", own.stream().map(String::valueOf).toList()), standard.name()));
         int[] starts = common.stream().mapToInt(Integer::intValue).toArray();
         int[] of = texts.stream()
                 .mapToInt(text ->

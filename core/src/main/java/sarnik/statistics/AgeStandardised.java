@@ -14,8 +14,8 @@ public final class AgeStandardised {
     public record Standardised(double rate, Interval interval) {}
 
     /**
-     * The directly standardised rate: the rates of the age bands, weighted as a standard population is spread. Its interval is
-     * the gamma interval of Fay and Feuer 1997, Statistics in Medicine 16:791–801.
+     * The directly standardised rate: the rates of the age bands, weighted as a standard population is spread. Its
+     * interval is the gamma interval of Fay and Feuer 1997, Statistics in Medicine 16:791–801.
      *
      * @param events by age band, 0 or more
      * @param exposure people by age band, above 0 wherever the standard has any
@@ -51,8 +51,8 @@ public final class AgeStandardised {
     }
 
     /**
-     * The indirectly standardised ratio: events over what there would be if each age band had the rate of the standard; with
-     * Garwood's interval of the events.
+     * The indirectly standardised ratio: events over what there would be if each age band had the rate of the standard;
+     * with Garwood's interval of the events.
      *
      * @param events of all ages together
      * @param exposure people by age band

@@ -1,8 +1,8 @@
 package sarnik.statistics;
 
 /**
- * What parts a whole from another one: for each group how much of the difference is its own, so that all of them add up to the
- * difference exactly.
+ * What parts a whole from another one: for each group how much of the difference is its own, so that all of them add up
+ * to the difference exactly.
  */
 public final class Contributions {
 
@@ -11,8 +11,8 @@ public final class Contributions {
     /**
      * What a group adds to a difference of means or rates.
      *
-     * @param ofShare because more or fewer of the whole are in it: the change of its share, at how far it is from the mean of
-     *     both wholes
+     * @param ofShare because more or fewer of the whole are in it: the change of its share, at how far it is from the
+     *     mean of both wholes
      * @param ofValue because its own value is another: that change, at its mean share
      */
     public record Part(double ofShare, double ofValue) {
@@ -23,12 +23,12 @@ public final class Contributions {
 
     /**
      * The difference of two means (or rates) by groups: Kitagawa 1955, Journal of the American Statistical Association
-     * 50:1168–1194, with what shares add counted from the mean of both wholes, so that a group of the usual value adds nothing
-     * by growing.
+     * 50:1168–1194, with what shares add counted from the mean of both wholes, so that a group of the usual value adds
+     * nothing by growing.
      *
      * @param sums by group what is summed, of the one and of the other
-     * @param sizes by group over what it is divided: numbers of rows, people, litres; a group that is in one of the two only has
-     *     no value in the other, and all of it counts as of its share
+     * @param sizes by group over what it is divided: numbers of rows, people, litres; a group that is in one of the two
+     *     only has no value in the other, and all of it counts as of its share
      * @return in the order of the groups; the sum of {@link Part#whole} is the mean of the one less that of the other
      */
     public static Part[] ofMean(double[] sums, double[] sizes, double[] otherSums, double[] otherSizes) {
@@ -50,8 +50,8 @@ public final class Contributions {
     }
 
     /**
-     * The difference of two sums by groups, where the other whole may be of another size: it is brought to the size of the one
-     * first.
+     * The difference of two sums by groups, where the other whole may be of another size: it is brought to the size of
+     * the one first.
      *
      * @param scale by what the other's sums are multiplied; 1 for as they are
      */
@@ -62,8 +62,8 @@ public final class Contributions {
     }
 
     /**
-     * How likely two rates of events are as different by chance: of all events of both so many would fall to the one as it has
-     * of what they could happen to. By a normal distribution, two-sided.
+     * How likely two rates of events are as different by chance: of all events of both so many would fall to the one as
+     * it has of what they could happen to. By a normal distribution, two-sided.
      *
      * @return 1 where nothing can be told
      */
@@ -81,8 +81,8 @@ public final class Contributions {
     }
 
     /**
-     * How likely two shares are as different by chance: the two-sided test of two proportions with pooled variance. A group with
-     * a chance that is not small says little, however large its share of the difference.
+     * How likely two shares are as different by chance: the two-sided test of two proportions with pooled variance. A
+     * group with a chance that is not small says little, however large its share of the difference.
      *
      * @return 1 where nothing can be told
      */

@@ -4,8 +4,8 @@ import java.util.Arrays;
 import java.util.Comparator;
 
 /**
- * Of many looks some show something by chance alone. The share of those among what is called found is held down: Benjamini and
- * Hochberg 1995, Journal of the Royal Statistical Society B 57:289–300.
+ * Of many looks some show something by chance alone. The share of those among what is called found is held down:
+ * Benjamini and Hochberg 1995, Journal of the Royal Statistical Society B 57:289–300.
  */
 public final class FalseDiscovery {
 

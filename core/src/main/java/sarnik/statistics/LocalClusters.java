@@ -4,8 +4,8 @@ import java.util.Arrays;
 import java.util.stream.IntStream;
 
 /**
- * Where high values lie beside high ones and low beside low ones, more than chance would have it. What chance would do is found
- * by putting the other values in other places many times over, so nothing is supposed of how they are spread.
+ * Where high values lie beside high ones and low beside low ones, more than chance would have it. What chance would do
+ * is found by putting the other values in other places many times over, so nothing is supposed of how they are spread.
  */
 public final class LocalClusters {
 
@@ -46,8 +46,8 @@ public final class LocalClusters {
     }
 
     /**
-     * Getis and Ord's G* of each place, standardised: how far the sum of its value and its neighbours' is from what it would be
-     * anywhere, in standard deviations. Ord and Getis 1995, Geographical Analysis 27:286–306.
+     * Getis and Ord's G* of each place, standardised: how far the sum of its value and its neighbours' is from what it
+     * would be anywhere, in standard deviations. Ord and Getis 1995, Geographical Analysis 27:286–306.
      *
      * @param values by place; NaN where unknown: such a place is no neighbour either
      * @param times how often values are put elsewhere; 0 for the chance by a normal distribution
@@ -80,8 +80,8 @@ public final class LocalClusters {
     }
 
     /**
-     * Anselin's local Moran's I of each place: its value beside the mean of its neighbours', both from the mean of all. Anselin
-     * 1995, Geographical Analysis 27:93–115.
+     * Anselin's local Moran's I of each place: its value beside the mean of its neighbours', both from the mean of all.
+     * Anselin 1995, Geographical Analysis 27:93–115.
      *
      * @param times how often the other values are put elsewhere, 1 or more
      */
@@ -118,9 +118,9 @@ public final class LocalClusters {
     private static final int SEEN_ENOUGH = 50;
 
     /**
-     * How likely the sum of so many of the other values is as far out as this one, on the side that it is on, and as far on the
-     * other: twice the smaller side (Davison and Hinkley 1997), at most 1. A place keeps its own value. Where such sums have been
-     * seen often enough no more are drawn (Besag and Clifford 1991, Biometrika 78:301–304).
+     * How likely the sum of so many of the other values is as far out as this one, on the side that it is on, and as
+     * far on the other: twice the smaller side (Davison and Hinkley 1997), at most 1. A place keeps its own value.
+     * Where such sums have been seen often enough no more are drawn (Besag and Clifford 1991, Biometrika 78:301–304).
      */
     private static double elsewhere(double[] values, int own, int count, int times, long seed, double sum) {
         Xoshiro128 chance = new Xoshiro128((int) seed * 0x01000193 + own);

@@ -75,8 +75,8 @@ public record Neighbours(int[][] of) {
     }
 
     /**
-     * The nearest of each; of those that lie equally far the first in order are taken. The one may be the other's neighbour and
-     * not the other way round.
+     * The nearest of each; of those that lie equally far the first in order are taken. The one may be the other's
+     * neighbour and not the other way round.
      *
      * @param count how many, 1 or more; fewer where there are not so many
      */

@@ -4,21 +4,25 @@ import org.apache.commons.statistics.distribution.ChiSquaredDistribution;
 import org.apache.commons.statistics.distribution.NormalDistribution;
 
 /**
- * How sure rates are. A rate is a number of events over what they could happen to: a share where each of those counts once at
- * most (people who have a tap, of all people), else a number of events for so many (complaints for 10,000 people).
+ * How sure rates are. A rate is a number of events over what they could happen to: a share where each of those counts
+ * once at most (people who have a tap, of all people), else a number of events for so many (complaints for 10,000
+ * people).
  */
 public final class Rates {
 
     /** What intervals are given for where nothing else is asked. */
     public static final double USUAL_CONFIDENCE = 0.95;
 
-    /** A rate of fewer events is unsure: Klein, Proctor, Boudreault, Turczyn 2002, Healthy People 2010 Statistical Notes 24. */
+    /**
+     * A rate of fewer events is unsure: Klein, Proctor, Boudreault, Turczyn 2002, Healthy People 2010 Statistical Notes
+     * 24.
+     */
     public static final int FEWEST_EVENTS = 20;
 
     /**
-     * A share whose interval is wider than this is unsure, one that is narrower than {@link #NARROW} is not, and between the two
-     * it is where the interval is wider than {@link #RELATIVE} of it: Parker and others 2017, National Center for Health
-     * Statistics Data Presentation Standards for Proportions, Vital and Health Statistics 2(175).
+     * A share whose interval is wider than this is unsure, one that is narrower than {@link #NARROW} is not, and
+     * between the two it is where the interval is wider than {@link #RELATIVE} of it: Parker and others 2017, National
+     * Center for Health Statistics Data Presentation Standards for Proportions, Vital and Health Statistics 2(175).
      */
     private static final double WIDE = 0.30;
 
@@ -65,8 +69,8 @@ public final class Rates {
     }
 
     /**
-     * The exact interval of a number of events that happen by themselves: Garwood 1936, Biometrika 28:437–442, by quantiles of
-     * the chi-squared distribution.
+     * The exact interval of a number of events that happen by themselves: Garwood 1936, Biometrika 28:437–442, by
+     * quantiles of the chi-squared distribution.
      *
      * @param events how many happened, 0 or more
      * @param exposure what they could happen to, above 0; the interval is of events for each of it
@@ -97,8 +101,8 @@ public final class Rates {
     }
 
     /**
-     * Rates drawn toward the whole, the more the fewer they rest on: the empirical Bayes estimate by the method of moments of
-     * Marshall 1991, Applied Statistics 40:283–294, toward one mean.
+     * Rates drawn toward the whole, the more the fewer they rest on: the empirical Bayes estimate by the method of
+     * moments of Marshall 1991, Applied Statistics 40:283–294, toward one mean.
      *
      * @param events by group; NaN where unknown
      * @param exposure by group; a group of 0 or less has no rate
@@ -145,9 +149,8 @@ public final class Rates {
     }
 
     /**
-     * Between which rates chance alone would let a group of this size lie: the limits of a funnel, Spiegelhalter 2005, Statistics
-     * in Medicine 24:1185–1202, from exact tails of the expected number, drawn between whole
-     * numbers.
+     * Between which rates chance alone would let a group of this size lie: the limits of a funnel, Spiegelhalter 2005,
+     * Statistics in Medicine 24:1185–1202, from exact tails of the expected number, drawn between whole numbers.
      *
      * @param rate of the whole, events for each of the exposure
      * @param exposure of the group, above 0
@@ -169,7 +172,10 @@ public final class Rates {
                 shareQuantile(trials, share, tail) / trials, shareQuantile(trials, share, 1 - tail) / trials);
     }
 
-    /** A quantile of a Poisson distribution, drawn between whole numbers as Spiegelhalter does, so that limits are smooth. */
+    /**
+     * A quantile of a Poisson distribution, drawn between whole numbers as Spiegelhalter does, so that limits are
+     * smooth.
+     */
     private static double quantile(double mean, double probability) {
         if (mean > 1e6) return Math.max(0, mean + NORMAL.inverseCumulativeProbability(probability) * Math.sqrt(mean));
         var poisson = org.apache.commons.statistics.distribution.PoissonDistribution.of(mean);

@@ -1,5 +1,7 @@
 package sarnik.statistics;
 
+import static sarnik.language.Language.phrase;
+
 import java.util.List;
 
 /**
@@ -88,25 +90,25 @@ public record StandardPopulation(String name, String source, List<Band> bands) {
      *
      * @param from the first years of bands, ascending; each band ends where the next begins, the last has no end
      * @return the weight of each, of the whole in the same unit
-     * @throws IllegalArgumentException where a band begins within one of its own: it cannot be told how many lie on either
-     *     side; the message says which bands it has
+     * @throws IllegalArgumentException where a band begins within one of its own: it cannot be told how many lie on
+     *     either side; the message says which bands it has
      */
     public double[] weights(int[] from) {
         double[] weights = new double[from.length];
         if (from.length == 0 || from[0] > 0)
-            throw new IllegalArgumentException("The first age band has to begin at 0 years.");
+            throw new IllegalArgumentException(phrase("The first age band has to begin at 0 years."));
         for (int b = 1; b < from.length; b++) {
             int begin = from[b];
             if (bands.stream().noneMatch(band -> band.from() == begin))
-                throw new IllegalArgumentException("An age band begins at %d years; %s has bands that begin at %s."
-                        .formatted(
-                                begin,
-                                name,
-                                String.join(
-                                        ", ",
-                                        bands.stream()
-                                                .map(band -> Integer.toString(band.from()))
-                                                .toList())));
+                throw new IllegalArgumentException(phrase(
+                        "An age band begins at {0} years; {1} has bands that begin at {2}.",
+                        begin,
+                        name,
+                        String.join(
+                                ", ",
+                                bands.stream()
+                                        .map(band -> Integer.toString(band.from()))
+                                        .toList())));
         }
         for (Band band : bands) {
             int in = 0;

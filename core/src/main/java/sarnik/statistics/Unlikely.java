@@ -3,8 +3,8 @@ package sarnik.statistics;
 import java.util.Arrays;
 
 /**
- * Values that stand out of others, by what those others are like in their middle, so that what stands out does not hide itself:
- * Iglewicz and Hoaglin 1993, How to Detect and Handle Outliers.
+ * Values that stand out of others, by what those others are like in their middle, so that what stands out does not hide
+ * itself: Iglewicz and Hoaglin 1993, How to Detect and Handle Outliers.
  */
 public final class Unlikely {
 
@@ -69,8 +69,8 @@ public final class Unlikely {
      * How far each value of a history stands out of those that came before it.
      *
      * @param values one after the other; NaN where one is missing
-     * @param season after so many steps the same comes round, such as 12 for months; a value is compared with its own season
-     *     where that came round often enough, else with all; 1 for none
+     * @param season after so many steps the same comes round, such as 12 for months; a value is compared with its own
+     *     season where that came round often enough, else with all; 1 for none
      * @return deviations; NaN where too little came before
      */
     public static double[] ofHistory(double[] values, int season) {
@@ -100,8 +100,8 @@ public final class Unlikely {
     /**
      * How far each place stands out of its neighbours.
      *
-     * @return deviations of the difference to the neighbours' median from what such differences usually are; NaN where a place
-     *     has no value or fewer than three neighbours that have one
+     * @return deviations of the difference to the neighbours' median from what such differences usually are; NaN where
+     *     a place has no value or fewer than three neighbours that have one
      */
     public static double[] ofNeighbours(double[] values, Neighbours neighbours) {
         double[] differences = new double[values.length];

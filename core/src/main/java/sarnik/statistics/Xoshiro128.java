@@ -1,8 +1,8 @@
 package sarnik.statistics;
 
 /**
- * Numbers by chance that are the same wherever they are drawn: xoshiro128** of Blackman and Vigna 2018, ACM Transactions on
- * Mathematical Software 47:36, in whole numbers of 32 bits only, which browsers reckon quickly.
+ * Numbers by chance that are the same wherever they are drawn: xoshiro128** of Blackman and Vigna 2018, ACM
+ * Transactions on Mathematical Software 47:36, in whole numbers of 32 bits only, which browsers reckon quickly.
  */
 final class Xoshiro128 {
 
@@ -40,7 +40,9 @@ final class Xoshiro128 {
         return result;
     }
 
-    /** A number from 0 to below a bound; for bounds far below two thousand millions each is as likely, but for crumbs. */
+    /**
+     * A number from 0 to below a bound; for bounds far below two thousand millions each is as likely, but for crumbs.
+     */
     int next(int bound) {
         return (next() >>> 1) % bound;
     }

@@ -86,6 +86,16 @@ public final class CodedColumn extends KnownColumn {
     }
 
     /**
+     * The same values, of which another count says which are the commonest.
+     * @param order all codes, the commonest first
+     */
+    public CodedColumn commonest(int[] order) {
+        CodedColumn same = new CodedColumn(type, codes, dictionary, weights());
+        same.commonest = order;
+        return same;
+    }
+
+    /**
      * The codes, the commonest first, equally common ones by their words; counted when they are first asked for.
      */
     public int[] commonest() {

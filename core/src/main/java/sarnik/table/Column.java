@@ -1,5 +1,6 @@
 package sarnik.table;
 
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -9,6 +10,17 @@ import java.util.Optional;
  * a scan reads one array only.
  */
 public sealed interface Column permits KnownColumn {
+
+    /**
+     * A column of values that are written in their canonical text form.
+     *
+     * @param texts one for each row; null or empty where it is missing
+     */
+    static Column of(ColumnType type, List<String> texts) {
+        ColumnBuilder builder = ColumnBuilder.canonical(type, texts.size());
+        for (String text : texts) builder.add(text == null ? "" : text);
+        return builder.build();
+    }
 
     ColumnType type();
 

@@ -6,7 +6,9 @@ public final class DecimalColumn extends KnownColumn {
     private static final double[] TENS = {1, 10, 100, 1000, 10_000};
     private static final double UNKNOWN = -1;
 
-    /** Added and taken away again, it rounds to the nearest whole number: there is no room for more digits beside it. */
+    /**
+     * Added and taken away again, it rounds to the nearest whole number: there is no room for more digits beside it.
+     */
     private static final double ROUND = 0x1.8p52;
 
     private static final double MOST_ROUNDED = 0x1p51;

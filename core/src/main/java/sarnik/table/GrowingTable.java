@@ -96,8 +96,8 @@ public final class GrowingTable {
     /**
      * Adds a row.
      *
-     * @param values one for each column: Number, String, Boolean, Integer days for a date, Long seconds for a time; null
-     *     for missing
+     * @param values one for each column: Number, String, Boolean, Integer days for a date, Long seconds for a time;
+     *     null for missing
      */
     public void add(Object... values) {
         int column = 0;

@@ -1,6 +1,8 @@
 package sarnik.table;
 
-/** Rounding that is the same on the server and in the compiled core, whose library rounds halves up and logarithms off. */
+/**
+ * Rounding that is the same on the server and in the compiled core, whose library rounds halves up and logarithms off.
+ */
 public final class Rounded {
 
     /** From here on every double is whole. */

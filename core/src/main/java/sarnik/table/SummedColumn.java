@@ -3,8 +3,8 @@ package sarnik.table;
 import java.util.Optional;
 
 /**
- * What the numbers of a column come to where rows were put together: their sum, how many there are, the smallest and the
- * largest. The numbers themselves are not known any more.
+ * What the numbers of a column come to where rows were put together: their sum, how many there are, the smallest and
+ * the largest. The numbers themselves are not known any more.
  */
 public final class SummedColumn extends KnownColumn {
 

@@ -2,8 +2,8 @@ package sarnik.table;
 
 /**
  * Sums that are the same wherever they are added up: streams of the JDK compensate in a way of their own, which other
- * machines for Java do not share. Values are added in their order with Neumaier's compensation (1974, "Rundungsfehleranalyse
- * einiger Verfahren zur Summation endlicher Summen").
+ * machines for Java do not share. Values are added in their order with Neumaier's compensation (1974,
+ * "Rundungsfehleranalyse einiger Verfahren zur Summation endlicher Summen").
  */
 public final class Sums {
 

@@ -15,12 +15,23 @@ public final class Table {
     private final int rows;
     private final int[] weights;
     private final long weight;
+    private final Staying staying;
 
     /**
      * @param columns the columns by name, in their order; names are unique by being keys
      * @throws IllegalArgumentException when the columns differ in length
      */
     public Table(Map<String, ? extends Column> columns) {
+        this(columns, null);
+    }
+
+    /**
+     * The face of a table whose rows stay elsewhere: each column holds, by itself, values that occur there.
+     *
+     * @param staying where the rows are; null where the columns hold them
+     */
+    public Table(Map<String, ? extends Column> columns, Staying staying) {
+        this.staying = staying;
         this.columns = new LinkedHashMap<>(columns);
         this.rows = columns.values().stream().mapToInt(Column::size).findFirst().orElse(0);
         this.weights = columns.values().stream()
@@ -28,7 +39,7 @@ public final class Table {
                 .filter(Objects::nonNull)
                 .findFirst()
                 .orElse(null);
-        this.weight = weights == null ? rows : weight(weights);
+        this.weight = staying != null ? staying.rows() : weights == null ? rows : weight(weights);
         this.columns.forEach((name, column) -> {
             if (column.size() != rows) {
                 throw new IllegalArgumentException(
@@ -44,6 +55,16 @@ public final class Table {
     /** How many rows each row stands for where rows were put together; null where each stands for itself. */
     public int[] weights() {
         return weights;
+    }
+
+    /** Where its rows are, of which it is only the face; null where it holds them. */
+    public Staying staying() {
+        return staying;
+    }
+
+    /** The same columns as the face of rows that stay elsewhere. */
+    public Table staying(Staying where) {
+        return new Table(columns, where);
     }
 
     /** How many rows its rows stand for. */
@@ -77,14 +98,14 @@ public final class Table {
     public Table with(Map<String, ? extends Column> more) {
         Map<String, Column> all = new LinkedHashMap<>(columns);
         all.putAll(more);
-        return new Table(all);
+        return new Table(all, staying);
     }
 
     /** This table with its columns narrowed to these, in this order. */
     public Table only(List<String> names) {
         Map<String, Column> kept = new LinkedHashMap<>();
         names.forEach(name -> kept.put(name, column(name)));
-        return new Table(kept);
+        return new Table(kept, staying);
     }
 
     /**

@@ -25,7 +25,9 @@ public record Playing(List<Source> columns, TimeStep step, boolean upTo) {
         columns = List.copyOf(columns);
     }
 
-    /** The moment that a text says: {@code 2026-05}, {@code 2026-W10..2026-W12} or {@code ..2026-05}; empty for none. */
+    /**
+     * The moment that a text says: {@code 2026-05}, {@code 2026-W10..2026-W12} or {@code ..2026-05}; empty for none.
+     */
     public Optional<Value.Moment> read(String text) {
         String[] ends = text.split("\\.\\.", -1);
         if (ends.length > 2) return Optional.empty();

@@ -33,7 +33,8 @@ public interface Scene {
     List<Stage> whole(LoadedDataset dataset, Rule rule);
 
     /**
-     * The stages of what scales rest on: of the whole, unless the reader has turned them to what is shown, or to all rows.
+     * The stages of what scales rest on: of the whole, unless the reader has turned them to what is shown, or to all
+     * rows.
      */
     default List<Stage> scaled(LoadedDataset dataset, Rule rule) {
         return whole(dataset, rule);
@@ -59,7 +60,9 @@ public interface Scene {
 
     ReaderState state();
 
-    /** The value of a parameter, as the reader has set it or as it is at first; empty where there is none of this id. */
+    /**
+     * The value of a parameter, as the reader has set it or as it is at first; empty where there is none of this id.
+     */
     Optional<Double> number(String parameter);
 
     /** A shared key. */

@@ -20,8 +20,8 @@ import org.teavm.tooling.TeaVMTool;
 import org.teavm.vm.TeaVMOptimizationLevel;
 
 /**
- * The same core in the browser: it is compiled to JavaScript and asked what the Java one is asked. What it answers has to
- * be the same, bit for bit.
+ * The same core in the browser: it is compiled to JavaScript and asked what the Java one is asked. What it answers has
+ * to be the same, bit for bit.
  */
 @DisplayName("The core, compiled to JavaScript")
 class SameCoreTest {

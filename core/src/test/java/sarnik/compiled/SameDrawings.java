@@ -188,7 +188,8 @@ final class SameDrawings {
                                     "p",
                                     null,
                                     "",
-                                    "# Refills\n\n**{sum of litres}** in all:\n\n- one `two`\n- [three](https://example.org)",
+                                    "# Refills\n\n**{sum of litres}** in all:\n\n- one `two`\n- "
+                                            + "[three](https://example.org)",
                                     1L,
                                     List.of(LITRES)),
                             scene))

@@ -51,7 +51,8 @@ class BriefTest {
                         + "place is picked here, the map and the figure sum of litres are narrowed.",
                 "v3 | One figure: the sum of litres in Refills.",
                 "v4 | Bars: all values of status in Kiosks by number of rows.",
-                "f1 | The reader may choose values of product in Refills, by the alphabet; nothing chosen is called “all”.",
+                "f1 | The reader may choose values of product in Refills, by the alphabet; nothing chosen is called "
+                        + "“all”.",
                 "f2 | The reader may choose a range of day in Refills; periods are counted from today."
             })
     void eachPartIsOneSentence(String id, String sentence) {

@@ -56,13 +56,23 @@ class DevicesOnMapTest {
 
     private static Drawing draw(String symbol, String more, String state, String visual) {
         Dashboard dashboard = DashboardDocument.parse(
-                        ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': '', 'order': 1}, 'p2': {'title': 'One', 'order': 2, 'hidden': true}}, 'filters': {}, "
-                                        + "'links': {'k1': {'from': 'v1', 'effect': 'BESIDE', 'part': 'p2'}, 'k2': {'from': 'v2', 'effect': 'BESIDE', 'part': 'p2', 'across': true}}, 'visuals': {"
-                                        + "'v1': {'type': 'map', 'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 6, 'h': 4}, 'title': 'Map', 'layers': {'l1': {'kind': 'SYMBOLS', 'order': 1, 'dataset': 1, 'opacity': 1, "
-                                        + "'colour': {'category': 'state', 'order': ['good', 'watch', 'bad', 'silent']}, 'symbol': "
+                        ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': '', 'order': 1}, 'p2': {'title': "
+                                        + "'One', 'order': 2, 'hidden': true}}, 'filters': {}, "
+                                        + "'links': {'k1': {'from': 'v1', 'effect': 'BESIDE', 'part': 'p2'}, 'k2': "
+                                        + "{'from': 'v2', 'effect': 'BESIDE', 'part': 'p2', 'across': "
+                                        + "true}}, 'visuals': {"
+                                        + "'v1': {'type': 'map', 'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 6, 'h': "
+                                        + "4}, 'title': 'Map', 'layers': {'l1': {'kind': 'SYMBOLS', "
+                                        + "'order': 1, 'dataset': 1, 'opacity': 1, "
+                                        + "'colour': {'category': 'state', 'order': ['good', 'watch', 'bad', "
+                                        + "'silent']}, 'symbol': "
                                         + symbol + more + "}}}, "
-                                        + "'v2': {'type': 'bars', 'page': 'p1', 'at': {'x': 6, 'y': 0, 'w': 6, 'h': 4}, 'title': 'Bars', 'dataset': 1, 'category': 'device', 'measure': {'summary': 'COUNT'}}, "
-                                        + "'v3': {'type': 'figure', 'page': 'p2', 'at': {'x': 0, 'y': 0, 'w': 6, 'h': 4}, 'title': 'Heat', 'dataset': 1, 'measure': {'summary': 'MAXIMUM', 'column': 'heat'}}}}")
+                                        + "'v2': {'type': 'bars', 'page': 'p1', 'at': {'x': 6, 'y': 0, 'w': 6, 'h': "
+                                        + "4}, 'title': 'Bars', 'dataset': 1, 'category': 'device', "
+                                        + "'measure': {'summary': 'COUNT'}}, "
+                                        + "'v3': {'type': 'figure', 'page': 'p2', 'at': {'x': 0, 'y': 0, 'w': 6, "
+                                        + "'h': 4}, 'title': 'Heat', 'dataset': 1, 'measure': {'summary': "
+                                        + "'MAXIMUM', 'column': 'heat'}}}}")
                                 .replace('\'', '"'))
                 .dashboard();
         return Drawers.of(

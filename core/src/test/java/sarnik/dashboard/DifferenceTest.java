@@ -30,7 +30,8 @@ import sarnik.visual.figure.FigureDrawing;
 class DifferenceTest {
 
     /**
-     * Town A sells warm water more often and at more litres each; channels are alike everywhere. Region goes with the town.
+     * Town A sells warm water more often and at more litres each; channels are alike everywhere. Region goes with the
+     * town.
      */
     private static final LoadedDataset SALES = sales();
 
@@ -77,10 +78,17 @@ class DifferenceTest {
 
     private static Dashboard dashboard(String measure, String columns) {
         return DashboardDocument.parse(
-                        ("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {}, 'links': {'k1': {'from': 'v1'}, 'k2': {'from': 'v2'}}, 'visuals': {"
-                                        + "'v1': {'type': 'bars', 'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, 'title': '', 'dataset': 1, 'category': 'town', 'measure': {'summary': 'COUNT'}},"
-                                        + "'v2': {'type': 'difference', 'page': 'p1', 'at': {'x': 8, 'y': 0, 'w': 8, 'h': 6}, 'title': '', 'dataset': 1, 'measure': %s, 'columns': %s},"
-                                        + "'v3': {'type': 'figure', 'page': 'p1', 'at': {'x': 16, 'y': 0, 'w': 8, 'h': 6}, 'title': '', 'dataset': 1, 'measure': {'summary': 'SUM', 'column': 'litres'}}}}")
+                        ("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {}, "
+                                        + "'links': {'k1': {'from': 'v1'}, 'k2': {'from': 'v2'}}, 'visuals': {"
+                                        + "'v1': {'type': 'bars', 'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': "
+                                        + "6}, 'title': '', 'dataset': 1, 'category': 'town', 'measure': "
+                                        + "{'summary': 'COUNT'}},"
+                                        + "'v2': {'type': 'difference', 'page': 'p1', 'at': {'x': 8, 'y': 0, 'w': "
+                                        + "8, 'h': 6}, 'title': '', 'dataset': 1, 'measure': %s, 'columns': "
+                                        + "%s},"
+                                        + "'v3': {'type': 'figure', 'page': 'p1', 'at': {'x': 16, 'y': 0, 'w': 8, "
+                                        + "'h': 6}, 'title': '', 'dataset': 1, 'measure': {'summary': "
+                                        + "'SUM', 'column': 'litres'}}}}")
                                 .formatted(measure, columns)
                                 .replace('\'', '"'))
                 .dashboard();

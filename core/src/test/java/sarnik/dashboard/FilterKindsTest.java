@@ -128,8 +128,8 @@ class FilterKindsTest {
         @Test
         void ofAPeriodAreSaidWithTheDayTheyAreCountedFrom() {
             assertThat(showing(days, "f.f1=~last.30.day"))
-                    .isEqualTo(
-                            "day in the last 30 days counted from today, 15 March 2026 (from 14 February 2026 to 15 March 2026)");
+                    .isEqualTo("day in the last 30 days counted from today, 15 March 2026 (from 14 February 2026 to 15 "
+                            + "March 2026)");
             DashboardDocument newest = with(filter("f1", "dates", 2, "day", ", 'newest': true"), "");
             assertThat(showing(newest, "f.f1=~last.1.day"))
                     .startsWith("day in the newest day counted from the newest day, 2 March 2026");
@@ -392,7 +392,8 @@ class FilterKindsTest {
                         2,
                         null,
                         ", 'rules': {'r1': {'name': 'Much', 'order': 2, 'rule': {'is': 'SQL', 'text': 'litres > 30'}}, "
-                                + "'r2': {'name': 'Final', 'order': 1, 'rule': {'column': 'state', 'values': ['final']}}}"),
+                                + "'r2': {'name': 'Final', 'order': 1, 'rule': {'column': 'state', 'values': "
+                                + "['final']}}}"),
                 "");
         assertThat(rows(rules, "f.f1=r1", "v2")).isEqualTo("3");
         assertThat(rows(rules, "f.f1=r1,r2", "v2")).isEqualTo("2");

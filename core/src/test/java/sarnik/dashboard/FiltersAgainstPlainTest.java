@@ -31,8 +31,8 @@ import sarnik.table.ColumnType;
 import sarnik.visual.figure.FigureDrawing;
 
 /**
- * Generated dashboards over three tied tables: what each figure counts equals a plain evaluation, row by row, that knows
- * nothing of the engine, of stages or of ties as the program keeps them.
+ * Generated dashboards over three tied tables: what each figure counts equals a plain evaluation, row by row, that
+ * knows nothing of the engine, of stages or of ties as the program keeps them.
  */
 @DisplayName("Filters of all kinds, against a plain evaluation")
 class FiltersAgainstPlainTest {
@@ -51,7 +51,9 @@ class FiltersAgainstPlainTest {
             "note", ColumnType.TEXT);
     private static final InMemoryEngine ENGINE = new InMemoryEngine();
 
-    /** Kiosks 1, refills 2 (kiosk = code), checks 3 (kiosk = code): refills and checks know each other by kiosks alone. */
+    /**
+     * Kiosks 1, refills 2 (kiosk = code), checks 3 (kiosk = code): refills and checks know each other by kiosks alone.
+     */
     private static final class World {
         final List<Map<String, String>> kiosks = new ArrayList<>();
         final List<Map<String, String>> refills = new ArrayList<>();
@@ -116,7 +118,10 @@ class FiltersAgainstPlainTest {
                 id, name, csv(TYPES, lines), null, Map.of(), About.NONE, Map.of(), List.of(), ties, Boundaries.NONE);
     }
 
-    /** A filter as the document has it, what is set, and which rows of its own table it keeps by itself; null where it is not turned. */
+    /**
+     * A filter as the document has it, what is set, and which rows of its own table it keeps by itself; null where it
+     * is not turned.
+     */
     private record Turned(
             String json, String state, int dataset, Predicate<Map<String, String>> keeps, boolean across) {}
 
@@ -185,7 +190,8 @@ class FiltersAgainstPlainTest {
                         json.formatted(
                                 "rules",
                                 2,
-                                ", 'rules': {'r1': {'name': 'Much', 'order': 1, 'rule': {'is': 'SQL', 'text': 'litres > 20'}}}"),
+                                ", 'rules': {'r1': {'name': 'Much', 'order': 1, 'rule': {'is': 'SQL', 'text': "
+                                        + "'litres > 20'}}}"),
                         "f." + id + "=r1",
                         2,
                         row -> !row.get("litres").isEmpty() && Integer.parseInt(row.get("litres")) > 20,

@@ -17,7 +17,8 @@ import sarnik.query.InMemoryEngine;
 class FinishTest {
 
     private static final DashboardDocument PAGE = DashboardDocument.parse(
-            ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': 'One', 'order': 1}, 'p2': {'title': 'Two', 'order': 2},"
+            ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': 'One', 'order': 1}, 'p2': {'title': 'Two', "
+                            + "'order': 2},"
                             + " 'p3': {'title': 'Three', 'order': 3}}, "
                             + "'filters': {}, 'links': {}, 'visuals': {'v1': {'page': 'p1', "
                             + "'at': {'x': 0, 'y': 0, 'w': 6, 'h': 4}, 'title': '', " + KindsTest.FIGURE + "}}}")
@@ -37,8 +38,9 @@ class FinishTest {
 
     @Test
     void isSaidOfAVisualBeforeItsPageAndOfAPageBeforeAll() {
-        DashboardDocument dressed = edited(
-                "[{'op': 'add', 'path': '/finishes', 'value': {'all': {'border': 'STRONG', 'space': 'WIDE', 'ground': 'TINT'}, "
+        DashboardDocument dressed =
+                edited("[{'op': 'add', 'path': '/finishes', 'value': {'all': {'border': 'STRONG', 'space': 'WIDE', "
+                        + "'ground': 'TINT'}, "
                         + "'p1': {'border': 'NONE', 'space': 'TIGHT'}, 'v1': {'border': 'DOUBLE'}}}]");
         Finish worn = dressed.dashboard().finishOf("v1");
         assertThat(worn.border()).isEqualTo(Finish.Border.DOUBLE);
@@ -83,8 +85,8 @@ class FinishTest {
                 + "'deed': '#1F5F66', 'picked': '#A9461F'}}]";
         assertThatThrownBy(() -> edited(pale))
                 .isInstanceOf(DashboardException.class)
-                .hasMessage(
-                        "The ink is hard to read on the paper: its contrast is 2.8, and has to be 4.5. Take a darker one.");
+                .hasMessage("The ink is hard to read on the paper: its contrast is 2.8, and has to be 4.5. Take a "
+                        + "darker one.");
         assertThatThrownBy(() -> edited(pale.replace("#999999", "grey")))
                 .hasMessageContaining("would not fit its form");
         DashboardDocument dressed = edited(pale.replace("#999999", "#202020"));

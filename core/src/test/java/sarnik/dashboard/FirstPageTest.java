@@ -254,7 +254,8 @@ class FirstPageTest {
         assertThat(FirstPage.guesses(tables.get(2)))
                 .isEqualTo(
                         "By their names and values floor area is taken to add up, so summed; price per m2 is taken for "
-                                + "rates or states, so averaged; parcel, built and owner code are taken for names, so left out. "
+                                + "rates or states, so averaged; parcel, built and owner code are taken for names, "
+                                + "so left out. "
                                 + "Each brief can say otherwise.");
         assertThat(FirstPage.guesses(tables.get(3))).as("no numbers").isEmpty();
         assertThat(FirstPage.guesses(tables.get(5))).contains("c1, c3, c5 and 147 more are taken to add up");

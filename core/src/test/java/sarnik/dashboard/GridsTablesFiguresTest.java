@@ -181,8 +181,10 @@ class GridsTablesFiguresTest {
                     TableDrawing.class,
                     "",
                     TABLE
-                            + ", 'totals': true, 'over': 'day', 'looks': [{'measure': {'summary': 'SUM', 'column': 'litres'}, 'states': {'good': 100, 'bad': 35}}, "
-                            + "{'measure': {'summary': 'MEDIAN', 'column': 'litres'}, 'states': {'good': 1, 'bad': 0}}]");
+                            + ", 'totals': true, 'over': 'day', 'looks': [{'measure': {'summary': 'SUM', 'column': "
+                            + "'litres'}, 'states': {'good': 100, 'bad': 35}}, "
+                            + "{'measure': {'summary': 'MEDIAN', 'column': 'litres'}, 'states': {'good': 1, 'bad': "
+                            + "0}}]");
             assertThat(drawn.rows())
                     .extracting(r -> r.cells().get(2) + " " + r.states().get(2))
                     .containsExactly("100 good", "60 watch", "40 watch", "35 bad", "30 bad", "– null");
@@ -237,9 +239,11 @@ class GridsTablesFiguresTest {
                 value = {
                     "2026-02-01..2026-02-28 | BEFORE | 250 % more than 20 in Jan 2026",
                     "2026-02-10..2026-02-10 | BEFORE | no figure for 9 Feb 2026",
-                    "2026-01-01..2026-04-30 | YEAR | 2,400 % more than 10 from 1 Jan 2025 to 3 Apr 2025, whose figures begin only 10 Jan 2025",
+                    "2026-01-01..2026-04-30 | YEAR | 2,400 % more than 10 from 1 Jan 2025 to 3 Apr 2025, whose "
+                            + "figures begin only 10 Jan 2025",
                     "2026-01-10..2026-02-28 | YEAR | 800 % more than 10 from 10 Jan 2025 to 28 Feb 2025",
-                    "2026-01-05..2026-02-28 | YEAR | 800 % more than 10 from 5 Jan 2025 to 28 Feb 2025, whose figures begin only 10 Jan 2025",
+                    "2026-01-05..2026-02-28 | YEAR | 800 % more than 10 from 5 Jan 2025 to 28 Feb 2025, whose "
+                            + "figures begin only 10 Jan 2025",
                     "2026-04-01.. | BEFORE | no figure for 29 Mar 2026 to 31 Mar 2026",
                     "..2026-02-28 | YEAR | nothing to compare with: what is shown is not narrowed to one stretch of day"
                 })

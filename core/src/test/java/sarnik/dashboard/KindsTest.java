@@ -98,7 +98,8 @@ class KindsTest {
                     .append("'v%d': {'page': 'p1', 'at': {'x': 0, 'y': %d, 'w': 8, 'h': 6}, 'title': '', %s}"
                             .formatted(i + 1, i * 6, visuals[i]));
         return DashboardDocument.parse(("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, "
-                        + "'filters': {'f1': {'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'day'}}, "
+                        + "'filters': {'f1': {'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': "
+                        + "'day'}}, "
                         + "'links': {'k1': {'from': 'v1'}}, "
                         + "'parameters': {'n1': {'name': 'Wanted', 'order': 1, 'value': 50}}, 'visuals': {" + all
                         + "}}")
@@ -220,7 +221,8 @@ class KindsTest {
                     LinesDrawing.class,
                     "",
                     LINES
-                            + ", 'references': [{'kind': 'BAND', 'value': 400, 'to': 300, 'name': 'usual'}, {'kind': 'BAND', 'value': 1}]");
+                            + ", 'references': [{'kind': 'BAND', 'value': 400, 'to': 300, 'name': 'usual'}, "
+                            + "{'kind': 'BAND', 'value': 1}]");
             assertThat(drawn.references()).singleElement().satisfies(band -> {
                 assertThat(band.text()).isEqualTo("usual 400 to 300");
                 assertThat(band.to()).isEqualTo(300);

@@ -198,7 +198,8 @@ class LinksAgainstPlainTest {
         }
         for (boolean held : new boolean[] {true, false})
             visuals.add(("'%s': {" + at + "'type': 'bars', 'dataset': 2, 'category': 'kiosk', "
-                            + "'measure': {'summary': 'SUM', 'column': 'litres'}, 'rank': {'end': 'TOP', 'count': 2, 'held': %s}}")
+                            + "'measure': {'summary': 'SUM', 'column': 'litres'}, 'rank': {'end': 'TOP', 'count': "
+                            + "2, 'held': %s}}")
                     .formatted(held ? "held" : "free", held ? 40 : 44, held));
         visuals.add(("'p1': {" + at + "'type': 'player', 'dataset': 2, 'column': 'day', 'step': 'WEEK', 'mode': '%s'}")
                 .formatted(48, upTo ? "UP_TO" : "MOMENT"));
@@ -211,7 +212,8 @@ class LinksAgainstPlainTest {
                                 pick.asks() ? ", 'asks': true" : ""))
                 .collect(Collectors.joining(", "));
         return DashboardDocument.parse(
-                        ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {}, 'links': {"
+                        ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {}, "
+                                        + "'links': {"
                                         + links + "}, 'visuals': {" + String.join(", ", visuals) + "}}")
                                 .replace('\'', '"'))
                 .dashboard();

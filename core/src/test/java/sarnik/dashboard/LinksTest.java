@@ -24,19 +24,34 @@ import sarnik.visual.figure.FigureDrawing;
 @DisplayName("Links: what is done here, and what follows there")
 class LinksTest {
 
-    /** Bars of kiosks by status (v1) and of refills by product (v2), a map (v3), figures of kiosks (v4) and refills (v5). */
+    /**
+     * Bars of kiosks by status (v1) and of refills by product (v2), a map (v3), figures of kiosks (v4) and refills
+     * (v5).
+     */
     private static DashboardDocument with(String links) {
         return DashboardDocument.parse(
-                ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': '', 'order': 1}, 'p2': {'title': 'More', 'order': 2}}, "
-                                + "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 2, 'column': 'product', 'title': ''}}, "
-                                + "'parameters': {'n1': {'name': 'Which', 'order': 1, 'value': 0, 'type': 'TEXT'}}, 'links': {"
+                ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': '', 'order': 1}, 'p2': {'title': 'More', "
+                                + "'order': 2}}, "
+                                + "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 2, "
+                                + "'column': 'product', 'title': ''}}, "
+                                + "'parameters': {'n1': {'name': 'Which', 'order': 1, 'value': 0, 'type': 'TEXT'}}, "
+                                + "'links': {"
                                 + links + "}, 'visuals': {"
-                                + "'v1': {'type': 'bars', 'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 6, 'h': 4}, 'title': 'Status', 'dataset': 1, 'category': 'status', 'measure': {'summary': 'COUNT'}}, "
-                                + "'v2': {'type': 'bars', 'page': 'p1', 'at': {'x': 6, 'y': 0, 'w': 6, 'h': 4}, 'title': 'Product', 'dataset': 2, 'category': 'product', 'measure': {'summary': 'COUNT'}}, "
-                                + "'v3': {'type': 'map', 'page': 'p1', 'at': {'x': 12, 'y': 0, 'w': 6, 'h': 4}, 'title': 'Map', 'layers': {'l1': {'kind': 'SYMBOLS', 'order': 1, 'dataset': 1, 'name': '', 'opacity': 1}}}, "
-                                + "'v4': {'type': 'figure', 'page': 'p1', 'at': {'x': 0, 'y': 4, 'w': 6, 'h': 4}, 'title': 'Kiosks', 'dataset': 1, 'measure': {'summary': 'COUNT'}}, "
-                                + "'v5': {'type': 'figure', 'page': 'p1', 'at': {'x': 6, 'y': 4, 'w': 6, 'h': 4}, 'title': 'Refills', 'dataset': 2, 'measure': {'summary': 'COUNT'}}, "
-                                + "'v6': {'type': 'figure', 'page': 'p2', 'at': {'x': 0, 'y': 0, 'w': 6, 'h': 4}, 'title': 'There', 'dataset': 2, 'measure': {'summary': 'COUNT'}}}}")
+                                + "'v1': {'type': 'bars', 'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 6, 'h': 4}, "
+                                + "'title': 'Status', 'dataset': 1, 'category': 'status', 'measure': "
+                                + "{'summary': 'COUNT'}}, "
+                                + "'v2': {'type': 'bars', 'page': 'p1', 'at': {'x': 6, 'y': 0, 'w': 6, 'h': 4}, "
+                                + "'title': 'Product', 'dataset': 2, 'category': 'product', 'measure': "
+                                + "{'summary': 'COUNT'}}, "
+                                + "'v3': {'type': 'map', 'page': 'p1', 'at': {'x': 12, 'y': 0, 'w': 6, 'h': 4}, "
+                                + "'title': 'Map', 'layers': {'l1': {'kind': 'SYMBOLS', 'order': 1, "
+                                + "'dataset': 1, 'name': '', 'opacity': 1}}}, "
+                                + "'v4': {'type': 'figure', 'page': 'p1', 'at': {'x': 0, 'y': 4, 'w': 6, 'h': 4}, "
+                                + "'title': 'Kiosks', 'dataset': 1, 'measure': {'summary': 'COUNT'}}, "
+                                + "'v5': {'type': 'figure', 'page': 'p1', 'at': {'x': 6, 'y': 4, 'w': 6, 'h': 4}, "
+                                + "'title': 'Refills', 'dataset': 2, 'measure': {'summary': 'COUNT'}}, "
+                                + "'v6': {'type': 'figure', 'page': 'p2', 'at': {'x': 0, 'y': 0, 'w': 6, 'h': 4}, "
+                                + "'title': 'There', 'dataset': 2, 'measure': {'summary': 'COUNT'}}}}")
                         .replace('\'', '"'));
     }
 
@@ -149,10 +164,12 @@ class LinksTest {
             value = {
                 "'from': 'v1' | When a status is picked here, every other visual is narrowed",
                 "'from': 'v1', 'to': ['v4'], 'asks': true | When a status is picked here, the figure",
-                "'from': 'v1', 'on': 'HOVERED', 'effect': 'LIGHT' | When the pointer rests on a status here, what belongs to it is lit in every other visual.",
+                "'from': 'v1', 'on': 'HOVERED', 'effect': 'LIGHT' | When the pointer rests on a status here, what "
+                        + "belongs to it is lit in every other visual.",
                 "'from': 'v1', 'effect': 'FLY', 'to': ['v3'] | When a status is picked here, “Map” flies there.",
                 "'from': 'v1', 'effect': 'SET', 'part': 'n1' | When a status is picked here, Which takes its value.",
-                "'from': 'v1', 'on': 'OPENED', 'effect': 'GO', 'part': 'p2' | When a status is opened here, the page “More” is gone to with it.",
+                "'from': 'v1', 'on': 'OPENED', 'effect': 'GO', 'part': 'p2' | When a status is opened here, the "
+                        + "page “More” is gone to with it.",
             })
     void isASentence(String link, String sentence) {
         DashboardDocument document = with("'k1': {" + link + "}");

@@ -27,9 +27,11 @@ class MapSentenceTest {
             value = {
                 "map of litres | A map of symbols: one circle for each place of Refills, sized by sum of litres.",
                 "a map coloured by the average of litres, sized by rows"
-                        + "| A map of symbols: one circle for each place of Refills, sized by number of rows, coloured by average of litres in five natural classes.",
+                        + "| A map of symbols: one circle for each place of Refills, sized by number of rows, "
+                        + "coloured by average of litres in five natural classes.",
                 "map of litres only where kiosk is K2"
-                        + "| A map of symbols: one circle for each place of Refills, sized by sum of litres, only where kiosk is K2.",
+                        + "| A map of symbols: one circle for each place of Refills, sized by sum of litres, only "
+                        + "where kiosk is K2.",
                 "litres by place | A map of symbols: one circle for each place of Refills, sized by sum of litres.",
             })
     void isReadInTheWordsOfTheTrade(String sentence, String brief) {

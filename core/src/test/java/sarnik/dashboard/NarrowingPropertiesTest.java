@@ -51,11 +51,13 @@ class NarrowingPropertiesTest {
 
     private static final Dashboard DASHBOARD = DashboardDocument.parse(("{'schema': 2, 'title': 'x', "
                             + "'pages': {'p1': {'title': '', 'order': 1}}, "
-                            + "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'size'}, "
+                            + "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, "
+                            + "'column': 'size'}, "
                             + "'f2': {'type': 'dates', 'page': 'p1', 'order': 2, 'dataset': 1, 'column': 'day'}}, "
                             + "'links': {'k1': {'from': 'v1'}, 'k2': {'from': 'v2'}}, 'visuals': {"
                             + bars("v1", "town") + "," + bars("v2", "kind")
-                            + ",'v3': {'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, 'type': 'figure', 'dataset': 1, "
+                            + ",'v3': {'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, 'type': 'figure', "
+                            + "'dataset': 1, "
                             + "'measure': {'summary': 'COUNT'}}}}")
                     .replace('\'', '"'))
             .dashboard();

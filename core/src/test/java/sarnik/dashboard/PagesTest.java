@@ -25,12 +25,16 @@ class PagesTest {
 
     private static final String AT = "'at': {'x': 0, 'y': %d, 'w': 8, 'h': 4}, 'title': '', ";
 
-    /** Two pages with a ring and a filter each; the first has a key of its ring, the second a button that leads back. */
+    /**
+     * Two pages with a ring and a filter each; the first has a key of its ring, the second a button that leads back.
+     */
     private static final DashboardDocument TWO = DashboardDocument.parse(("{'schema': 2, 'title': 'Two pages?', "
                     + "'pages': {'p1': {'title': 'All', 'order': 1}, 'p2': {'title': '', 'order': 2, 'hidden': true}}, "
                     + "'filters': {"
-                    + "'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'product', 'title': ''}, "
-                    + "'f2': {'type': 'choice', 'page': 'p2', 'order': 1, 'dataset': 1, 'column': 'town', 'title': ''}}, "
+                    + "'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'product', "
+                    + "'title': ''}, "
+                    + "'f2': {'type': 'choice', 'page': 'p2', 'order': 1, 'dataset': 1, 'column': 'town', 'title': "
+                    + "''}}, "
                     + "'links': {'k1': {'from': 'v1'}, 'k2': {'from': 'v4', 'to': ['v1', 'v5']}}, "
                     + "'visuals': {"
                     + "'v1': {'page': 'p1', " + AT.formatted(0) + KindsTest.RING + ", 'colour': {'category': 'town'}}, "

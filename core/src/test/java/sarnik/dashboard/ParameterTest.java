@@ -165,8 +165,8 @@ class ParameterTest {
         assertThat(new BriefWriter(document.dashboard(), DATASETS, new Choices(ENGINE))
                         .write("n1")
                         .text())
-                .startsWith(
-                        "The reader sets the number “Wanted”, at first 30, no less than 0 and no more than 100, turned by typing.");
+                .startsWith("The reader sets the number “Wanted”, at first 30, no less than 0 and no more than 100, "
+                        + "turned by typing.");
         assertThat(new BriefWriter(document.dashboard(), DATASETS, new Choices(ENGINE))
                         .write("v1")
                         .text())

@@ -202,10 +202,11 @@ class PlayerTest {
     @Test
     void classesAndSizesHoldFromStepToStep() {
         // Of the map's places, the largest month decides, whichever month is shown.
-        String map =
-                "'type': 'map', 'layers': {'l1': {'kind': 'SYMBOLS', 'order': 1, 'dataset': 2, 'name': '', 'opacity': 1, "
-                        + "'size': {'measure': {'summary': 'SUM', 'column': 'litres'}, 'rule': 'AREA', 'radius': 20}, "
-                        + "'colour': {'measure': {'summary': 'SUM', 'column': 'litres'}, 'method': 'EQUAL_STEPS', 'classes': 2, 'palette': 'loch'}}}";
+        String map = "'type': 'map', 'layers': {'l1': {'kind': 'SYMBOLS', 'order': 1, 'dataset': 2, 'name': '', "
+                + "'opacity': 1, "
+                + "'size': {'measure': {'summary': 'SUM', 'column': 'litres'}, 'rule': 'AREA', 'radius': 20}, "
+                + "'colour': {'measure': {'summary': 'SUM', 'column': 'litres'}, 'method': 'EQUAL_STEPS', "
+                + "'classes': 2, 'palette': 'loch'}}}";
         String player = "'type': 'player', 'dataset': 2, 'column': 'day', 'step': 'MONTH'";
         Dashboard dashboard = document(player, map).dashboard();
         List<String> keys = List.of("2026-01", "2026-02", "2026-03").stream()

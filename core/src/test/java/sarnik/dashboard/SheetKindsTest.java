@@ -229,7 +229,8 @@ class SheetKindsTest {
                     DetailsDrawing.class,
                     "",
                     DETAILS
-                            + ", 'groups': [{'title': 'Money', 'columns': ['euros', 'gone']}, {'columns': ['product']}]");
+                            + ", 'groups': [{'title': 'Money', 'columns': ['euros', 'gone']}, {'columns': "
+                            + "['product']}]");
             assertThat(drawn.groups()).extracting(DetailsDrawing.Told::title).containsExactly("Money", "");
             assertThat(drawn.notes()).containsExactly("There is no column “gone” any more.");
         }

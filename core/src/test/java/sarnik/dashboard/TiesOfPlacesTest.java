@@ -130,8 +130,8 @@ class TiesOfPlacesTest {
             if (state.isEmpty()) assertThat(((FigureDrawing) sales).text()).isEqualTo("220");
             else
                 assertThat(((MisfitDrawing) sales).why())
-                        .isEqualTo(
-                                "“cases” narrows this through rows that cannot be asked just now. “Cases” is being refreshed. Try again in a moment.");
+                        .isEqualTo("“cases” narrows this through rows that cannot be asked just now. “Cases” is being "
+                                + "refreshed. Try again in a moment.");
         }
     }
 }

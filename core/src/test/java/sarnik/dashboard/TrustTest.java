@@ -33,15 +33,20 @@ import sarnik.table.TestTables;
 import sarnik.visual.Drawing;
 import sarnik.visual.MisfitDrawing;
 import sarnik.visual.bars.BarsDrawing;
+import sarnik.visual.figure.FigureDrawing;
 import sarnik.visual.map.LayerDrawn;
 import sarnik.visual.map.MapDrawing;
+import sarnik.visual.table.TableDrawing;
 
 @DisplayName("How far rates on a map can be trusted")
 class TrustTest {
 
     private static final List<Area> PROVINCES = MapFixture.SET.set().areas();
 
-    /** Old people have four times the cases; the second half of the provinces is older, and those far in the north have more. */
+    /**
+     * Old people have four times the cases; the second half of the provinces is older, and those far in the north have
+     * more.
+     */
     private static final LoadedDataset CASES = cases();
 
     private static LoadedDataset cases() {
@@ -94,7 +99,8 @@ class TrustTest {
     };
 
     private static String layer(String measure, String more) {
-        return ("'kind': 'AREAS', 'dataset': 9, 'colour': {'measure': {'summary': 'FORMULA', 'column': '%s'}, 'classes': 4, "
+        return ("'kind': 'AREAS', 'dataset': 9, 'colour': {'measure': {'summary': 'FORMULA', 'column': '%s'}, "
+                        + "'classes': 4, "
                         + "'method': 'EQUAL_COUNTS', 'palette': 'rust'}%s")
                 .formatted(measure, more)
                 .replace('\'', '"');
@@ -311,8 +317,8 @@ class TrustTest {
     void barsOfRatesSayHowSureTheyAre() {
         Dashboard dashboard = DashboardDocument.parse(
                         "{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {}, 'links': {}, 'visuals': {'v1': {'type': 'bars', "
-                                .concat(
-                                        "'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, 'title': '', 'dataset': 9, 'category': '@place', ")
+                                .concat("'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, 'title': '', "
+                                        + "'dataset': 9, 'category': '@place', ")
                                 .concat("'measure': {'summary': 'FORMULA', 'column': 'rate'}}}}")
                                 .replace('\'', '"'))
                 .dashboard();
@@ -332,5 +338,71 @@ class TrustTest {
             assertThat(bar.sure().high()).isGreaterThanOrEqualTo(bar.end());
         });
         assertThat(bars.notes()).containsExactly("Hatched bars rest on too few to be sure.");
+    }
+
+    private static FigureDrawing figure(String measure, String rule) {
+        return (FigureDrawing) visual("'type': 'figure', 'measure': {'summary': 'FORMULA', 'column': '%s'}, 'rule': %s"
+                .formatted(measure, rule));
+    }
+
+    /** @param parts what the visual says besides where it stands and what it is of */
+    private static Drawing visual(String parts) {
+        Dashboard dashboard = DashboardDocument.parse(
+                        ("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {}, "
+                                        + "'links': {}, 'visuals': {'v1': {"
+                                        + "'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, 'title': '', "
+                                        + "'dataset': 9, %s}}}")
+                                .formatted(parts)
+                                .replace('\'', '"'))
+                .dashboard();
+        Drawing drawing = Drawers.of(
+                        dashboard,
+                        StateReader.read("", dashboard, DATASETS, Kinds.ALL).state(),
+                        DATASETS)
+                .draw("v1");
+        if (drawing instanceof MisfitDrawing misfit) throw new AssertionError(misfit.why());
+        return drawing;
+    }
+
+    @Test
+    void aTableOfRatesSaysHowSureEachIs() {
+        TableDrawing table =
+                (TableDrawing) visual("'type': 'table', 'categories': ['province'], 'measures': [{'summary': 'COUNT'}, "
+                        + "{'summary': 'FORMULA', 'column': 'rate'}], 'totals': true");
+        assertThat(table.rows()).allSatisfy(row -> {
+            assertThat(row.sure().subList(0, 2))
+                    .as("words and counts are no rates")
+                    .containsOnlyNulls();
+            assertThat(row.sure().get(2).words()).startsWith("may well lie from ");
+        });
+        assertThat(table.rows().stream().filter(row -> row.sure().get(2).unsure()))
+                .singleElement()
+                .satisfies(
+                        row -> assertThat(row.key()).isEqualTo(PROVINCES.get(3).code()));
+        assertThat(table.total().sure()).isNull();
+        TableDrawing counts = (TableDrawing)
+                visual("'type': 'table', 'categories': ['province'], 'measures': [{'summary': 'COUNT'}]");
+        assertThat(counts.rows()).allSatisfy(row -> assertThat(row.sure()).isNull());
+    }
+
+    @Test
+    void aFigureOfARateSaysHowSureItIs() {
+        FigureDrawing all = figure("rate", "null");
+        assertThat(all.sure()).matches("may well lie from [0-9.]+ to [0-9.]+ \\(95 %\\)");
+        assertThat(all.unsure()).isFalse();
+        FigureDrawing few = figure(
+                "rate",
+                "{'column': 'province', 'values': ['%s']}"
+                        .formatted(PROVINCES.get(3).code()));
+        long cases = Math.round(720 * 0.002) + Math.round(180 * 0.002 * 4);
+        Interval expected = Rates.poisson(cases, 900, 0.95).times(10_000);
+        assertThat(few.sure())
+                .contains("from " + NumberWords.brief(expected.low()))
+                .endsWith("of too few to be sure");
+        assertThat(few.unsure()).isTrue();
+        assertThat(figure("no rate", "null").sure()).as("no rate").isNull();
+        assertThat(figure("litres a head", "null").sure())
+                .as("nothing speaks for what it is of")
+                .isNull();
     }
 }

@@ -22,7 +22,10 @@ import sarnik.visual.unlikely.UnlikelyDrawing;
 @DisplayName("Values that stand out")
 class UnlikelyListTest {
 
-    /** Thirty months of three kiosks; B sells ten times as much in one of them, C nothing in another; the last month has begun. */
+    /**
+     * Thirty months of three kiosks; B sells ten times as much in one of them, C nothing in another; the last month has
+     * begun.
+     */
     private static final LoadedDataset REFILLS = refills();
 
     private static LoadedDataset refills() {
@@ -60,8 +63,11 @@ class UnlikelyListTest {
 
     private static Drawing draw(String state, String of) {
         Dashboard dashboard = DashboardDocument.parse(
-                        ("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {'f1': {'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'day'}}, 'links': {}, "
-                                        + "'visuals': {'v1': {'type': 'unlikely', 'page': 'p1', 'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, 'title': '', %s}}}")
+                        ("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {'f1': "
+                                        + "{'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'day'}}, "
+                                        + "'links': {}, "
+                                        + "'visuals': {'v1': {'type': 'unlikely', 'page': 'p1', 'at': {'x': 0, 'y': "
+                                        + "0, 'w': 8, 'h': 6}, 'title': '', %s}}}")
                                 .formatted(of)
                                 .replace('\'', '"'))
                 .dashboard();
@@ -79,7 +85,8 @@ class UnlikelyListTest {
     }
 
     private static final String HISTORY =
-            "'dataset': 1, 'category': 'kiosk', 'measure': {'summary': 'SUM', 'column': 'litres'}, 'time': 'day', 'step': 'MONTH'";
+            "'dataset': 1, 'category': 'kiosk', 'measure': {'summary': 'SUM', 'column': 'litres'}, 'time': 'day', "
+                    + "'step': 'MONTH'";
     private static final String NEIGHBOURS =
             "'dataset': 2, 'category': '@place', 'measure': {'summary': 'SUM', 'column': 'cases'}";
 

@@ -142,8 +142,8 @@ class WhatIfTest {
     @Test
     void thatNobodyShowsIsFound() {
         DashboardDocument bare = with("SUM(litres)")
-                .edit(
-                        "[{\"op\": \"remove\", \"path\": \"/visuals/v1\"}, {\"op\": \"remove\", \"path\": \"/visuals/v2\"}]")
+                .edit("[{\"op\": \"remove\", \"path\": \"/visuals/v1\"}, {\"op\": \"remove\", \"path\": "
+                        + "\"/visuals/v2\"}]")
                 .after();
         assertThat(check(bare)).extracting(Finding::sentence).contains("No visual shows the formula “If dearer”.");
         assertThat(check(with("SUM(litres) * :rise")))
@@ -249,9 +249,9 @@ class WhatIfTest {
 
     @Test
     void thatIsAChangeFollowsARuleThatNamesWhatReadersSet() {
-        DashboardDocument document = being(
-                "'change': {'of': {'summary': 'SUM', 'column': 'litres'}, "
-                        + "'before': {'is': 'SQL', 'text': 'litres <= :rise'}, 'after': {'is': 'SQL', 'text': 'litres > :rise'}}");
+        DashboardDocument document = being("'change': {'of': {'summary': 'SUM', 'column': 'litres'}, "
+                + "'before': {'is': 'SQL', 'text': 'litres <= :rise'}, 'after': {'is': 'SQL', 'text': "
+                + "'litres > :rise'}}");
         assertThat(figure(document, "v.n1=30")).isEqualTo("1.11 k");
         assertThat(figure(document, "v.n1=40")).isEqualTo("1.03 k");
         assertThat(Narrowing.touched(document.dashboard(), Kinds.ALL, "n1")).contains("v1");

@@ -40,10 +40,10 @@ class LanguageTest {
 
     /** Rooms in which only authors read what is said. */
     private static final Pattern COMPOSING = Pattern.compile(
-            "(?:format|formula|geo|live|place|brief|sentence|wiring|carried|picture|table|dashboard|language)/.*"
+            "(?:format|formula|sql|geo|live|place|brief|sentence|wiring|carried|picture|table|dashboard|language)/.*"
                     + "|.*(?:Brief|Slots|SqlText|LayerLooks|LayerSlots|Question|Palette|DayPhrases|TypedWords|TieGraph)\\.java"
                     // What is thrown or kept under and nobody reads; what only authors are told.
-                    + "|visual/map/Chance\\.java|statistics/.*|query/Over\\.java|data/(?:ColumnWords|Calculations|ViewerRule|OwnShapes|Telling)\\.java");
+                    + "|visual/map/Chance\\.java|statistics/(?:LocalClusters|Rates|RateOf)\\.java|query/Over\\.java|data/(?:ColumnWords|Calculations|ViewerRule|OwnShapes|Telling)\\.java");
 
     /** Methods whose sentences make up what authors read: briefs, proposals, what there is to choose. */
     private static final Set<String> COMPOSED = Set.of(
@@ -202,7 +202,8 @@ class LanguageTest {
                         "1,234 | 1,234,568 | 12.34 | 45.6 k | 1 March 2026 | 1 Mar 2026 | a and 12,000 more",
                         "1234 | 1.234.568 | 12,34 | 45,6 k | 1 de marzo de 2026 | 1 mar 2026 | a y 12.000 más",
                         "1.234 | 1.234.568 | 12,34 | 45,6 k | 1 de março de 2026 | 1 mar. 2026 | a e mais 12.000",
-                        "1\u202f234 | 1\u202f234\u202f568 | 12,34 | 45,6 k | 1 mars 2026 | 1 mars 2026 | a et 12\u202f000 de plus",
+                        "1\u202f234 | 1\u202f234\u202f568 | 12,34 | 45,6 k | 1 mars 2026 | 1 mars 2026 | a et "
+                                + "12\u202f000 de plus",
                         "1.234 | 1.234.568 | 12,34 | 45,6 k | 1. März 2026 | 1. März 2026 | a und 12.000 weitere");
         assertThat(Language.in(language("de"), () -> new Measure(Summary.PERCENTILE, "litres", 2.5, null).words()))
                 .isEqualTo("2,5. Perzentil von litres");

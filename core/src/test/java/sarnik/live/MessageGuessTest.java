@@ -29,8 +29,10 @@ class MessageGuessTest {
     void isGuessedOfFlatMessages() {
         MessageGuess.Guess guess = guess(
                 "",
-                "{\"deviceId\": \"p1\", \"ts\": 1780311600, \"temp_c\": 12.5, \"battery_pct\": 80, \"door\": true, \"zip\": \"0123\"}",
-                "{\"deviceId\": \"p2\", \"ts\": 1780311605, \"temp_c\": 13, \"battery_pct\": 79, \"door\": false, \"zip\": \"4567\"}");
+                "{\"deviceId\": \"p1\", \"ts\": 1780311600, \"temp_c\": 12.5, \"battery_pct\": 80, \"door\": true, "
+                        + "\"zip\": \"0123\"}",
+                "{\"deviceId\": \"p2\", \"ts\": 1780311605, \"temp_c\": 13, \"battery_pct\": 79, \"door\": false, "
+                        + "\"zip\": \"4567\"}");
         MessageShape shape = guess.shape();
         assertThat(shape.device()).isEqualTo("/deviceId");
         assertThat(shape.time()).isEqualTo("/ts");
@@ -103,8 +105,10 @@ class MessageGuessTest {
     void readsTheMessagesItWasGuessedOf() {
         String[] messages = {
             "[{\"van\": \"A\", \"t\": 1780311600, \"lat\": 41.5, \"lng\": -2.5, \"speed_kmh\": 50}]",
-            "{\"node\": 17, \"timestamp\": \"2026-06-01T11:00:00+02:00\", \"weather\": {\"wind\": 3.5, \"rain\": null}}",
-            "{\"thingId\": \"a:b\", \"observed at\": \"2026-06-01 11:00:00\", \"x/y\": 4, \"deep\": {\"er\": {\"still\": false}}}"
+            "{\"node\": 17, \"timestamp\": \"2026-06-01T11:00:00+02:00\", \"weather\": {\"wind\": 3.5, \"rain\": "
+                    + "null}}",
+            "{\"thingId\": \"a:b\", \"observed at\": \"2026-06-01 11:00:00\", \"x/y\": 4, \"deep\": {\"er\": "
+                    + "{\"still\": false}}}"
         };
         for (String message : messages) {
             MessageShape shape = guess("", message).shape();

@@ -82,9 +82,12 @@ class MessageReaderTest {
             delimiter = '|',
             value = {
                 "{\"at\": \"2026-06-01T12:00:00Z\", \"water\": {\"temperature\": 1}} | does not say which device",
-                "{\"probe\": \"p\", \"at\": \"yesterday\", \"water\": {\"temperature\": 1}} | which is no date and time",
-                "{\"probe\": \"p\", \"at\": \"2016-06-01T12:00:00Z\", \"water\": {\"temperature\": 1}} | readings are kept for 30 days",
-                "{\"probe\": \"p\", \"at\": \"2026-06-01T12:00:00Z\", \"other\": 1} | says nothing that this feed knows",
+                "{\"probe\": \"p\", \"at\": \"yesterday\", \"water\": {\"temperature\": 1}} | which is no date and "
+                        + "time",
+                "{\"probe\": \"p\", \"at\": \"2016-06-01T12:00:00Z\", \"water\": {\"temperature\": 1}} | readings "
+                        + "are kept for 30 days",
+                "{\"probe\": \"p\", \"at\": \"2026-06-01T12:00:00Z\", \"other\": 1} | says nothing that this feed "
+                        + "knows",
             })
     void thatCannotBeReadAreSaidWithTheReason(String item, String why) {
         MessageReader.Read read = read(PROBES, "{\"readings\": [" + item + "]}");

@@ -19,7 +19,6 @@ import org.junit.jupiter.params.provider.MethodSource;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
-import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 import sarnik.table.TestTables;
 
@@ -73,8 +72,9 @@ class ComparisonsTest {
         return value.equals(table.column(column).text(row));
     }
 
-    private CodedColumn where(String half) {
-        return Comparisons.rows(table, List.of(new Stage("", List.of(new Condition.OneOf("half", List.of(half))))));
+    private Comparisons.Side side(String half) {
+        List<Stage> stages = List.of(new Stage("", List.of(new Condition.OneOf("half", List.of(half)))));
+        return new Comparisons.Side(stages, Comparisons.rows(table, stages));
     }
 
     /** By town, of final rows only. */
@@ -150,7 +150,7 @@ class ComparisonsTest {
     void giveTheChangeOfAnyMeasureBetweenTwoSides(Measure measure) {
         for (Comparisons.As as : List.of(Comparisons.As.AMOUNT, Comparisons.As.PERCENT)) {
             Map<String, Double> asked =
-                    asked(Comparisons.change(measure, table, formulas, where("first"), where("second"), as));
+                    asked(Comparisons.change(measure, table, formulas, side("first"), side("second"), as));
             for (String town : TOWNS) {
                 double before = plain(measure, side(town, "first"), rows(town, "first"));
                 double after = plain(measure, side(town, "second"), rows(town, "second"));
@@ -165,7 +165,7 @@ class ComparisonsTest {
     void giveItInStandardErrorsWhereTheyAreKnown(Summary summary) {
         Measure measure = summary == Summary.COUNT ? Measure.ROWS : new Measure(summary, "litres");
         Map<String, Double> asked = asked(
-                Comparisons.change(measure, table, formulas, where("first"), where("second"), Comparisons.As.ERRORS));
+                Comparisons.change(measure, table, formulas, side("first"), side("second"), Comparisons.As.ERRORS));
         for (String town : TOWNS) {
             double[] first = side(town, "first");
             double[] second = side(town, "second");
@@ -182,26 +182,26 @@ class ComparisonsTest {
                         new Measure(Summary.MEDIAN, "litres"),
                         table,
                         formulas,
-                        where("first"),
-                        where("second"),
+                        side("first"),
+                        side("second"),
                         Comparisons.As.ERRORS))
                 .hasMessageContaining("Standard errors are known for numbers of rows, sums and averages");
     }
 
     @Test
     void areMissingWhereOneSideIs() {
-        CodedColumn none = where("nowhere");
+        Comparisons.Side none = side("nowhere");
         assertThat(asked(Comparisons.change(
                                 new Measure(Summary.SUM, "litres"),
                                 table,
                                 formulas,
                                 none,
-                                where("second"),
+                                side("second"),
                                 Comparisons.As.AMOUNT))
                         .values())
                 .allMatch(v -> v.isNaN());
         assertThat(asked(Comparisons.change(
-                                Measure.ROWS, table, formulas, none, where("second"), Comparisons.As.PERCENT))
+                                Measure.ROWS, table, formulas, none, side("second"), Comparisons.As.PERCENT))
                         .values())
                 .as("per cent of nothing")
                 .allMatch(v -> v.isNaN());

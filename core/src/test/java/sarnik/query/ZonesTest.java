@@ -48,7 +48,10 @@ class ZonesTest {
         return counts;
     }
 
-    /** Zones an hour, half an hour and three quarters of an hour off, with changes of the clock of an hour and of half of one. */
+    /**
+     * Zones an hour, half an hour and three quarters of an hour off, with changes of the clock of an hour and of half
+     * of one.
+     */
     @ParameterizedTest
     @ValueSource(
             strings = {

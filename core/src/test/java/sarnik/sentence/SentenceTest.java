@@ -65,27 +65,34 @@ class SentenceTest {
             delimiter = '|',
             value = {
                 "bars of litres by town, the top ten, only where product is still"
-                        + "| Bars: the top ten of town in Sales by sum of litres, ranked of what is picked, only where product is still.",
-                "bars of the average of takings by product | Bars: all values of product in Sales by average of takings.",
+                        + "| Bars: the top ten of town in Sales by sum of litres, ranked of what is picked, only "
+                        + "where product is still.",
+                "bars of the average of takings by product | Bars: all values of product in Sales by average of "
+                        + "takings.",
                 "litres per person by town, bars | Bars: all values of town in Sales by average of litres per person.",
                 "bars top 7 of town by litres"
                         + "| Bars: the top seven of town in Sales by sum of litres, ranked of what is picked.",
                 "bars of litres by town where still or warm"
                         + "| Bars: all values of town in Sales by sum of litres, only where product is still or warm.",
                 "bars of litres by town where product is still and state is not draft"
-                        + "| Bars: all values of town in Sales by sum of litres, only where product is still and state is not draft.",
+                        + "| Bars: all values of town in Sales by sum of litres, only where product is still and "
+                        + "state is not draft.",
                 "bars of litres by town where litres between 10 and 40"
-                        + "| Bars: all values of town in Sales by sum of litres, only where litres is at least 10 at most 40.",
+                        + "| Bars: all values of town in Sales by sum of litres, only where litres is at least 10 "
+                        + "at most 40.",
                 "bars of litres by town, only where town contains \"San\""
                         + "| Bars: all values of town in Sales by sum of litres, only where town contains “San”.",
                 "bars of mean litres by town | Bars: all values of town in Sales by average of litres.",
                 "bars of total takings by product | Bars: all values of product in Sales by sum of takings.",
-                "bars of max litres by town, with the mean | Bars: all values of town in Sales by maximum of litres with mean.",
+                "bars of max litres by town, with the mean | Bars: all values of town in Sales by maximum of litres "
+                        + "with mean.",
                 "lines of litres by month, one for each product"
                         + "| Lines of sum of litres in Sales by month of day, one for each product, the top eight.",
-                "ring of takings by product | A ring of sum of takings in Sales, a part for each product, up to eight parts.",
+                "ring of takings by product | A ring of sum of takings in Sales, a part for each product, up to "
+                        + "eight parts.",
                 "table of litres, takings and rows by town"
-                        + "| A table of sum of litres and sum of takings and number of rows in Sales, a row for each town, by sum of litres, the most first.",
+                        + "| A table of sum of litres and sum of takings and number of rows in Sales, a row for "
+                        + "each town, by sum of litres, the most first.",
                 "scatter of litres against takings for each town"
                         + "| A scatter: one dot for each town in Sales, sum of litres against sum of takings.",
                 "figure of takings in the last 30 days"

@@ -41,7 +41,10 @@ class AgeBandsTest {
         assertThat(AgeBands.start(null)).isEqualTo(OptionalInt.empty());
     }
 
-    /** Of 100,000 in Europe's standard 5,000 are under five, 10,500 are 10 to under 20 once halved, 19,500 are 65 or older. */
+    /**
+     * Of 100,000 in Europe's standard 5,000 are under five, 10,500 are 10 to under 20 once halved, 19,500 are 65 or
+     * older.
+     */
     @Test
     void areCountedInWhatBothHaveInCommon() {
         AgeBands coarse = AgeBands.of(List.of("0-14", "15-64", "65+", "unknown"), StandardPopulation.EUROPE_2013);

@@ -33,7 +33,10 @@ class LocalClustersTest {
         return new Neighbours(of);
     }
 
-    /** Worked by hand: of 0, 0, 0, 0, 6 in a row the mean is 1.2, the deviation 2.4; the last two sum to 6 where 2.4 are usual. */
+    /**
+     * Worked by hand: of 0, 0, 0, 0, 6 in a row the mean is 1.2, the deviation 2.4; the last two sum to 6 where 2.4 are
+     * usual.
+     */
     @Test
     void hotSpotsAreThoseOfTheFormula() {
         LocalClusters.Found[] found = LocalClusters.hotSpots(new double[] {0, 0, 0, 0, 6}, grid(5, 1), 0, 1);

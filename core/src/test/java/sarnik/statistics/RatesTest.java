@@ -72,7 +72,10 @@ class RatesTest {
         assertThat(Rates.isUnsureShare(10, 10_000)).as("narrow").isFalse();
     }
 
-    /** Worked by hand: rates 0.1, 0.2, 0.3 of 10, 10, 20 have a mean of 0.225; what they differ by is 0.006875 − 0.225 / (40 / 3). */
+    /**
+     * Worked by hand: rates 0.1, 0.2, 0.3 of 10, 10, 20 have a mean of 0.225; what they differ by is 0.006875 − 0.225 /
+     * (40 / 3).
+     */
     @Test
     void drawsNothingApartThatChanceAloneWouldDrawApart() {
         assertThat(Rates.smoothed(new double[] {1, 2, 6}, new double[] {10, 10, 20}))

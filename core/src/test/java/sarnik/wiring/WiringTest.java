@@ -63,7 +63,8 @@ class WiringTest {
 
     private static DashboardDocument with(String visuals, String more) {
         return DashboardDocument.parse(
-                ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': 'One', 'order': 1}, 'p2': {'title': 'Two', 'order': 2}}, "
+                ("{'schema': 2, 'title': 'T', 'pages': {'p1': {'title': 'One', 'order': 1}, 'p2': {'title': 'Two', "
+                                + "'order': 2}}, "
                                 + "'visuals': {" + visuals + "}, " + more + "}")
                         .replace('\'', '"'));
     }
@@ -93,9 +94,13 @@ class WiringTest {
         Wiring wiring = Wiring.of(
                 with(
                                 refills(),
-                                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 2, 'column': 'product', 'title': '', 'terms': {'across': true}}}, "
-                                        + "'links': {'k1': {'from': 'v1', 'across': true}, 'k2': {'from': 'v1', 'on': 'OPENED', 'effect': 'GO', 'part': 'p2'}}, "
-                                        + "'parameters': {'n1': {'name': 'Shown', 'order': 1, 'value': 0, 'type': 'WORD', 'options': [{'words': 'a', 'value': 'town'}], 'at': ['/visuals/v1/category']}}")
+                                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 2, "
+                                        + "'column': 'product', 'title': '', 'terms': {'across': true}}}, "
+                                        + "'links': {'k1': {'from': 'v1', 'across': true}, 'k2': {'from': 'v1', "
+                                        + "'on': 'OPENED', 'effect': 'GO', 'part': 'p2'}}, "
+                                        + "'parameters': {'n1': {'name': 'Shown', 'order': 1, 'value': 0, 'type': "
+                                        + "'WORD', 'options': [{'words': 'a', 'value': 'town'}], 'at': "
+                                        + "['/visuals/v1/category']}}")
                         .dashboard(),
                 DATASETS);
         assertThat(wiring.parts())
@@ -122,7 +127,8 @@ class WiringTest {
     void nothingIsSaidOfADashboardThatHolds() {
         DashboardDocument whole = with(
                 BARS.formatted(""),
-                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'town', 'title': ''}}, 'links': {}");
+                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'town', "
+                        + "'title': ''}}, 'links': {}");
         assertThat(check(whole)).isEmpty();
     }
 
@@ -141,15 +147,27 @@ class WiringTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "REACHES_NOTHING | 'filters': {'f1': {'type': 'choice', 'page': 'p2', 'order': 1, 'dataset': 1, 'column': 'town', 'title': 'Town'}}, 'links': {} | The filter Town narrows no visual of its page.",
-                "REACHES_NOTHING | 'filters': {}, 'links': {'k1': {'from': 'v1', 'effect': 'SET', 'part': 'n9'}} | leads to a part that has gone",
+                "REACHES_NOTHING | 'filters': {'f1': {'type': 'choice', 'page': 'p2', 'order': 1, 'dataset': 1, "
+                        + "'column': 'town', 'title': 'Town'}}, 'links': {} | The filter Town narrows no visual of "
+                        + "its page.",
+                "REACHES_NOTHING | 'filters': {}, 'links': {'k1': {'from': 'v1', 'effect': 'SET', 'part': 'n9'}} | "
+                        + "leads to a part that has gone",
                 "REACHES_NOTHING | 'filters': {}, 'links': {'k1': {'from': 'v2'}} | Nothing can be picked on “Refills”",
-                "FEW_PARTNERS | 'filters': {}, 'links': {} | 1 of 3 rows of Refills find no partner in Kiosks by kiosk = code, such as K9",
-                "LOOP | 'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'town', 'title': 'Town'}}, 'links': {'k1': {'from': 'v1', 'effect': 'SET', 'part': 'f1'}} | sets the filter Town, which narrows “Towns” itself",
-                "TWO_ON_ONE_COLUMN | 'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'town', 'title': 'A'}, 'f2': {'type': 'search', 'page': 'p1', 'order': 2, 'dataset': 1, 'column': 'town', 'title': 'B'}}, 'links': {} | The filters A and B are about the same column",
-                "UNUSED | 'filters': {}, 'links': {}, 'parameters': {'n1': {'name': 'Idle', 'order': 1, 'value': 0}} | Nothing follows “Idle”.",
-                "MISFIT | 'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'gone', 'title': 'Town'}}, 'links': {} | The filter Town offers nothing",
-                "MISFIT | 'filters': {'f1': {'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'town', 'title': 'Town'}}, 'links': {} | no longer holds dates",
+                "FEW_PARTNERS | 'filters': {}, 'links': {} | 1 of 3 rows of Refills find no partner in Kiosks by "
+                        + "kiosk = code, such as K9",
+                "LOOP | 'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': "
+                        + "'town', 'title': 'Town'}}, 'links': {'k1': {'from': 'v1', 'effect': 'SET', 'part': "
+                        + "'f1'}} | sets the filter Town, which narrows “Towns” itself",
+                "TWO_ON_ONE_COLUMN | 'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, "
+                        + "'column': 'town', 'title': 'A'}, 'f2': {'type': 'search', 'page': 'p1', 'order': 2, "
+                        + "'dataset': 1, 'column': 'town', 'title': 'B'}}, 'links': {} | The filters A and "
+                        + "B are about the same column",
+                "UNUSED | 'filters': {}, 'links': {}, 'parameters': {'n1': {'name': 'Idle', 'order': 1, 'value': "
+                        + "0}} | Nothing follows “Idle”.",
+                "MISFIT | 'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': "
+                        + "'gone', 'title': 'Town'}}, 'links': {} | The filter Town offers nothing",
+                "MISFIT | 'filters': {'f1': {'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': "
+                        + "'town', 'title': 'Town'}}, 'links': {} | no longer holds dates",
             })
     void says(Kind kind, String more, String sentence) {
         Finding finding = find(with(refills(), more), kind).orElseThrow();
@@ -208,13 +226,16 @@ class WiringTest {
     void filtersThatWaitForEachOtherAndPagesInACircleAreLoops() {
         DashboardDocument filters = with(
                 refills(),
-                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'town', 'title': 'A', 'terms': {'under': ['f2']}}, "
-                        + "'f2': {'type': 'choice', 'page': 'p1', 'order': 2, 'dataset': 1, 'column': 'code', 'title': 'B', 'terms': {'under': ['f1']}}}, 'links': {}");
+                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'town', "
+                        + "'title': 'A', 'terms': {'under': ['f2']}}, "
+                        + "'f2': {'type': 'choice', 'page': 'p1', 'order': 2, 'dataset': 1, 'column': 'code', "
+                        + "'title': 'B', 'terms': {'under': ['f1']}}}, 'links': {}");
         assertThat(find(filters, Kind.LOOP).orElseThrow().sentence()).contains("each offer only what the other leaves");
         DashboardDocument pages = with(
                 BARS.formatted("") + ", "
                         + BARS.formatted("").replace("'v1'", "'v3'").replace("'p1'", "'p2'"),
-                "'filters': {}, 'links': {'k1': {'from': 'v1', 'effect': 'GO', 'part': 'p2'}, 'k2': {'from': 'v3', 'effect': 'GO', 'part': 'p1'}}");
+                "'filters': {}, 'links': {'k1': {'from': 'v1', 'effect': 'GO', 'part': 'p2'}, 'k2': {'from': 'v3', "
+                        + "'effect': 'GO', 'part': 'p1'}}");
         assertThat(find(pages, Kind.LOOP).orElseThrow().sentence()).contains("“One” and “Two” lead to each other");
     }
 
@@ -222,7 +243,8 @@ class WiringTest {
     void aDatasetThatHasGoneIsSaidAndNothingFails() {
         DashboardDocument gone = with(
                 refills() + ", " + FIGURE.formatted("v9", "p1", "Gone", 99),
-                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 99, 'column': 'a', 'title': 'A'}}, 'links': {'k1': {'from': 'v1'}}");
+                "'filters': {'f1': {'type': 'choice', 'page': 'p1', 'order': 1, 'dataset': 99, 'column': 'a', "
+                        + "'title': 'A'}}, 'links': {'k1': {'from': 'v1'}}");
         assertThat(check(gone))
                 .anyMatch(f -> f.kind() == Kind.MISFIT && f.about().equals("v9"));
         assertThat(Wiring.of(gone.dashboard(), DATASETS).parts())

@@ -68,6 +68,38 @@ public final class DemoFiles {
         }
     }
 
+    /**
+     * Writes refills for databases that hold them, before the demo is loaded.
+     *
+     * @param arguments how many; {@code csv} as PostgreSQL copies them in, or {@code tsv} with the types of the columns
+     *     at the top; the file
+     */
+    public static void main(String[] arguments) throws IOException {
+        Path file = Path.of(arguments[2]);
+        int rows = Integer.parseInt(arguments[0]);
+        if (arguments[1].equals("csv")) {
+            refills(DemoNetwork.shipped(), rows, file);
+            return;
+        }
+        DemoNetwork network = DemoNetwork.shipped();
+        try (BufferedWriter out = Files.newBufferedWriter(file)) {
+            out.write("kiosk:text,day:date,product:text,litres:decimal,takings:decimal,state:text\n");
+            new Refills(network)
+                    .make(
+                            rows,
+                            (kiosk, day, product, litres, takings, state) -> write(
+                                    out,
+                                    String.join(
+                                            "\t",
+                                            network.kiosks().get(kiosk).code(),
+                                            LocalDate.ofEpochDay(day).toString(),
+                                            Refills.PRODUCTS.get(product),
+                                            String.valueOf(litres),
+                                            String.valueOf(takings),
+                                            Refills.STATES.get(state) + "\n")));
+        }
+    }
+
     private static void write(BufferedWriter out, CharSequence line) {
         try {
             out.append(line);

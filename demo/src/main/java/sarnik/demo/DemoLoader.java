@@ -9,18 +9,29 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Brings the demo network into a running, empty Sarnik through the same interfaces as a user's browser. */
 public final class DemoLoader {
 
     private final SarnikClient client;
     private final Path directory;
+
+    private static final int MOST_PACKED = 1_500_000;
+
+    /** How many refills there are. */
+    private int rows;
+
+    /** Where the refills stay; null where they are brought in. */
+    private String refillsAt;
+
     private long probes;
 
     /**
@@ -46,6 +57,11 @@ public final class DemoLoader {
         int rows =
                 arguments.length > 4 && !arguments[4].isEmpty() ? Integer.parseInt(arguments[4]) : Refills.SHIPPED_ROWS;
         DemoLoader loader = new DemoLoader(client, Path.of(arguments[3]));
+        if (arguments.length > 7 && !arguments[7].isEmpty()) {
+            SarnikClient steward = new SarnikClient(arguments[0]);
+            steward.signIn("marta", arguments[6]);
+            loader.outlets(steward, arguments[7].split(" "));
+        }
         loader.load(rows);
         if (arguments.length > 6) {
             // The stand-in listens on this machine, which only a steward can allow.
@@ -72,6 +88,57 @@ public final class DemoLoader {
         }
     }
 
+    /**
+     * Lets the refills stay in a database.
+     *
+     * @param said what it is, its port, its catalogue, its user, its password or - for none, and the table
+     */
+    private void outlets(SarnikClient steward, String[] said) throws IOException, InterruptedException {
+        Map<String, String> form = new LinkedHashMap<>(Map.of(
+                "name", "Outlets",
+                "kind", said[0],
+                "host", "127.0.0.1",
+                "port", said[1],
+                "catalog", said[2],
+                "username", said[3]));
+        if (!said[4].equals("-")) form.put("password", said[4]);
+        steward.send(
+                "POST",
+                "/databases",
+                "application/x-www-form-urlencoded",
+                form.entrySet().stream()
+                        .map(e -> e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
+                        .collect(Collectors.joining("&")));
+        refillsAt = "stays:Outlets/" + said[5];
+    }
+
+    /** The refills, brought in or left where they are. */
+    private long refills(DemoNetwork network, int rows, long kiosks) throws IOException, InterruptedException {
+        if (refillsAt == null) {
+            say("  writing %,d refills and bringing them in", rows);
+            DemoFiles.refills(network, rows, directory.resolve("refills.csv"));
+            return client.bring(directory.resolve("refills.csv"), "Refills");
+        }
+        say("  leaving the refills in their database");
+        String id = client.read(client.untilRead(client.send(
+                        "POST",
+                        "/api/bring/address",
+                        "application/json",
+                        JsonMapper.shared().writeValueAsString(Map.of("address", refillsAt)))))
+                .get("id")
+                .asString();
+        return Long.parseLong(client.json(
+                        "POST",
+                        "/api/bring/" + id + "/keep",
+                        Map.of(
+                                "name",
+                                "Refills",
+                                "placing",
+                                Map.of("type", "tie", "column", "kiosk", "dataset", kiosks, "equals", "code")))
+                .get("id")
+                .asString());
+    }
+
     private static void addGround(SarnikClient steward, String name, int nearest, String address)
             throws IOException, InterruptedException {
         steward.send(
@@ -87,15 +154,13 @@ public final class DemoLoader {
      * @return the dashboard's id
      */
     public long load(int refills) throws IOException, InterruptedException {
+        rows = refills;
         Files.createDirectories(directory);
         DemoNetwork network = DemoNetwork.shipped();
-        say("  writing the kiosks and %,d refills", refills);
-        DemoFiles.kiosks(network, directory.resolve("kiosks.csv"));
-        DemoFiles.refills(network, refills, directory.resolve("refills.csv"));
         say("  bringing the kiosks in");
+        DemoFiles.kiosks(network, directory.resolve("kiosks.csv"));
         long kiosks = client.bring(directory.resolve("kiosks.csv"), "Kiosks");
-        say("  bringing the refills in");
-        long sales = client.bring(directory.resolve("refills.csv"), "Refills");
+        long sales = refills(network, refills, kiosks);
         calculate(
                 sales, List.of(formula("takings per litre", "SUM(takings) / NULLIF(SUM(litres), 0)", true)), List.of());
         client.read(client.describe(
@@ -242,8 +307,8 @@ public final class DemoLoader {
     }
 
     /**
-     * Shows a dashboard by a link to anyone, one within a page of another site, and one on a wall. Where they are stands in
-     * a file beside the demo's others.
+     * Shows a dashboard by a link to anyone, one within a page of another site, and one on a wall. Where they are
+     * stands in a file beside the demo's others.
      */
     /** Feeds of the network's devices, and where its gateway learns to which addresses it sends. */
     private void feeds(String base, int standins) throws IOException, InterruptedException {
@@ -367,9 +432,11 @@ public final class DemoLoader {
         String probes = link(15, Map.of("name", "Probes, for anyone", "opensTo", "ANYONE"));
         String vans = link(16, Map.of("name", "Vans, for anyone", "opensTo", "ANYONE"));
         TAGS.forEach((id, tags) -> tag(id, tags));
-        say("  packing one as files for any web server");
-        unpack(client.download("/api/dashboards/1/package.zip", directory.resolve("dashboard-1.zip"))
-                .body());
+        if (isPacked()) {
+            say("  packing one as files for any web server");
+            unpack(client.download("/api/dashboards/1/package.zip", directory.resolve("dashboard-1.zip"))
+                    .body());
+        }
         // Where the application is stands there by a name: it may be started at another port.
         Files.writeString(directory.resolve("links.txt"), """
                 shown to anyone   @base%s
@@ -378,8 +445,7 @@ public final class DemoLoader {
                 probes, live      @base%s
                 vans, live        @base%s
                 mail that it sent %s/mails
-                as static files   %s/files/
-                """.formatted(
+                %s""".formatted(
                         sells,
                         site,
                         URLEncoder.encode(news + "#framed", StandardCharsets.UTF_8),
@@ -387,7 +453,12 @@ public final class DemoLoader {
                         probes,
                         vans,
                         site,
-                        site));
+                        isPacked() ? "as static files   " + site + "/files/\n" : ""));
+    }
+
+    /** What stays elsewhere cannot be carried away, and above so many rows a package is refused. */
+    private boolean isPacked() {
+        return refillsAt == null && rows <= MOST_PACKED;
     }
 
     /** By which tags dashboards are found. */

@@ -24,6 +24,14 @@ import tools.jackson.databind.json.JsonMapper;
 /** Works with a running Sarnik as a person's browser would: signs in, holds the session, sends forms and JSON. */
 public final class SarnikClient {
 
+    // Idle connections are let go before the server closes them (after 20 s): one closed at that very moment fails what
+    // is sent.
+    static {
+        if (System.getProperty("jdk.httpclient.keepalive.timeout") == null) {
+            System.setProperty("jdk.httpclient.keepalive.timeout", "10");
+        }
+    }
+
     private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\" content=\"([^\"]+)\"");
 
     private final URI base;

@@ -12,8 +12,8 @@ import sarnik.format.BoundaryFiles;
 import sarnik.geo.Area;
 
 /**
- * Upset stomachs by municipality and age, all made up: small places have few people and many old ones, and about one spot more
- * wells and more upset stomachs.
+ * Upset stomachs by municipality and age, all made up: small places have few people and many old ones, and about one
+ * spot more wells and more upset stomachs.
  */
 final class Upsets {
 

@@ -23,9 +23,9 @@ import org.eclipse.paho.mqttv5.client.persist.MemoryPersistence;
 import org.eclipse.paho.mqttv5.common.MqttException;
 
 /**
- * The gateway of the demo network's devices, made up: probes that measure the water of kiosks, and vans on their rounds.
- * What probes say goes to a broker, by MQTT, each under a topic of its own; where vans are goes to an address, with the
- * token of a feed. What a device says depends on the moment only, so the same moment gives the same reading.
+ * The gateway of the demo network's devices, made up: probes that measure the water of kiosks, and vans on their
+ * rounds. What probes say goes to a broker, by MQTT, each under a topic of its own; where vans are goes to an address,
+ * with the token of a feed. What a device says depends on the moment only, so the same moment gives the same reading.
  */
 public final class Gateway implements AutoCloseable {
 
@@ -66,8 +66,9 @@ public final class Gateway implements AutoCloseable {
     /**
      * Starts sending once somebody has said where to.
      *
-     * @param settings a file of properties: {@code probes} and {@code vans}, where to, a broker's address ({@code tcp://})
-     *     or that of a feed, for which {@code probes.token} and {@code vans.token} are said; looked at before each sending
+     * @param settings a file of properties: {@code probes} and {@code vans}, where to, a broker's address ({@code
+     *     tcp://}) or that of a feed, for which {@code probes.token} and {@code vans.token} are said; looked at before
+     *     each sending
      */
     public static Gateway start(Path settings) {
         Gateway gateway = new Gateway(settings);
@@ -173,7 +174,8 @@ public final class Gateway implements AutoCloseable {
         double battery = 100 - (second / DAY * 3 + probe * 13) % 90 - hour / 24 * 3;
         return String.format(
                 Locale.ROOT,
-                "{\"probe\":\"P%03d\",\"time\":\"%s\",\"water\":{\"temperature_c\":%.2f,\"turbidity_ntu\":%.2f,\"chlorine_mgl\":%.3f},\"battery_pct\":%.0f}",
+                "{\"probe\":\"P%03d\",\"time\":\"%s\",\"water\":{\"temperature_c\":%.2f,\"turbidity_ntu\":%.2f,"
+                        + "\"chlorine_mgl\":%.3f},\"battery_pct\":%.0f}",
                 probe,
                 Instant.ofEpochSecond(second),
                 temperature,
@@ -209,7 +211,10 @@ public final class Gateway implements AutoCloseable {
                 km / VAN_SECONDS * 3600);
     }
 
-    /** Where a van is: it goes from stop to stop around its depot, a quarter of an hour each, and stands for a third of it. */
+    /**
+     * Where a van is: it goes from stop to stop around its depot, a quarter of an hour each, and stands for a third of
+     * it.
+     */
     static double[] van(int van, long second) {
         long leg = Math.floorDiv(second + van * 131L, 900);
         double part = Math.min(1, Math.floorMod(second + van * 131L, 900) / 600.0);

@@ -83,8 +83,10 @@ public final class Mailbox implements AutoCloseable {
     /** Shows what has come, the newest first. */
     HttpHandler page() {
         return exchange -> {
-            StringBuilder html = new StringBuilder(
-                    "<!DOCTYPE html><meta charset=utf-8><title>Mail</title><style>body{font:15px sans-serif;max-width:60em;margin:2em auto}pre{white-space:pre-wrap;border-left:3px solid #bbb;padding-left:1em}</style><h1>What has come by mail</h1>");
+            StringBuilder html =
+                    new StringBuilder("<!DOCTYPE html><meta charset=utf-8><title>Mail</title><style>body{font:15px "
+                            + "sans-serif;max-width:60em;margin:2em auto}pre{white-space:pre-wrap;border-left:3px "
+                            + "solid #bbb;padding-left:1em}</style><h1>What has come by mail</h1>");
             List<Mail> newest = new ArrayList<>(mails());
             java.util.Collections.reverse(newest);
             newest.stream()

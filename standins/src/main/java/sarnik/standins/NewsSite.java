@@ -8,8 +8,8 @@ import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 
 /**
- * Stands in for the site of a newspaper that shows a dashboard within an article: {@code /news?frame=ADDRESS}. It writes
- * down what the frame tells it, and has a button that tells the frame to show still water only.
+ * Stands in for the site of a newspaper that shows a dashboard within an article: {@code /news?frame=ADDRESS}. It
+ * writes down what the frame tells it, and has a button that tells the frame to show still water only.
  */
 final class NewsSite {
 

@@ -23,8 +23,8 @@ import java.util.concurrent.Executors;
 import java.util.stream.Collectors;
 
 /**
- * Stands in for a provider of OpenID Connect (code flow, RS256) at which made-up people sign in by a press. It vouches for
- * whoever is pressed; nothing of it is meant for more than tests.
+ * Stands in for a provider of OpenID Connect (code flow, RS256) at which made-up people sign in by a press. It vouches
+ * for whoever is pressed; nothing of it is meant for more than tests.
  */
 public final class OpenIdProvider implements AutoCloseable {
 

@@ -4,8 +4,8 @@ import java.io.IOException;
 import java.nio.file.Path;
 
 /**
- * Starts the simulated outside services of the demo: {@code Standins PORT [FOLDER [GATEWAY]]}. A broker is at the port after
- * that one, a receiver of mail at the one after. Runs until it is stopped.
+ * Starts the simulated outside services of the demo: {@code Standins PORT [FOLDER [GATEWAY]]}. A broker is at the port
+ * after that one, a receiver of mail at the one after. Runs until it is stopped.
  */
 public final class Standins {
 

@@ -50,8 +50,8 @@ import sarnik.visual.map.MapVisual;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Packs what is published of a dashboard as files for any web server, or none: its page, the core that answers it, and the
- * data it needs, as whoever bears a link without a name sees them.
+ * Packs what is published of a dashboard as files for any web server, or none: its page, the core that answers it, and
+ * the data it needs, as whoever bears a link without a name sees them.
  */
 @Service
 public class Packages {

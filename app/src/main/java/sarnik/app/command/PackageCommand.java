@@ -15,9 +15,9 @@ import sarnik.app.dashboard.DashboardService;
 import sarnik.app.web.RefusedException;
 
 /**
- * Packs what is published of a dashboard as static files: {@code ./sarnik package "Where do refills sell?" --out x.zip}, or
- * only the file in which newer data come: {@code --data-only --out data.js}. Ends with 0 when the file is written, else
- * with 2.
+ * Packs what is published of a dashboard as static files: {@code ./sarnik package "Where do refills sell?" --out
+ * x.zip}, or only the file in which newer data come: {@code --data-only --out data.js}. Ends with 0 when the file is
+ * written, else with 2.
  */
 public final class PackageCommand {
 

@@ -20,9 +20,9 @@ import sarnik.app.SarnikApplication;
 import sarnik.app.share.OneTimeLinks;
 
 /**
- * Makes a picture of what readers see of a dashboard: {@code ./sarnik picture "Where do refills sell?" --out x.pdf}. The
- * page is opened by a browser that nobody sees, through a link that is made for it and ended after. Ends with 0 when the
- * file is written, else with 2.
+ * Makes a picture of what readers see of a dashboard: {@code ./sarnik picture "Where do refills sell?" --out x.pdf}.
+ * The page is opened by a browser that nobody sees, through a link that is made for it and ended after. Ends with 0
+ * when the file is written, else with 2.
  */
 public final class PictureCommand {
 

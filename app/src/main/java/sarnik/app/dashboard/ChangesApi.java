@@ -21,8 +21,8 @@ import sarnik.app.dataset.LiveRows;
 import sarnik.app.web.RefusedException;
 
 /**
- * Tells open pages, by server-sent events, which of their datasets have newer rows: once a second at most, and nothing to
- * those that show none. A page that was away asks anew when it is back, so that nothing is missed.
+ * Tells open pages, by server-sent events, which of their datasets have newer rows: once a second at most, and nothing
+ * to those that show none. A page that was away asks anew when it is back, so that nothing is missed.
  */
 @RestController
 @RequestMapping({"/api/dashboards/{id}", "/api/editions/{edition}", "/api/versions/{version}", "/api/shown/{bearer}"})

@@ -67,8 +67,8 @@ class DashboardPages {
     /**
      * A dashboard on the home page with a small plan of its sheet.
      *
-     * @param words what it can be found by: its title, its owner, its tags, the names of its datasets, the titles of its
-     *     pages and visuals
+     * @param words what it can be found by: its title, its owner, its tags, the names of its datasets, the titles of
+     *     its pages and visuals
      * @param tags in alphabetical order
      * @param marked whether this person has marked it
      * @param seen when this person saw it last, in words; empty for never

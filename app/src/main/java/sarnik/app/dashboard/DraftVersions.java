@@ -11,7 +11,9 @@ import sarnik.app.web.RefusedException;
 import sarnik.dashboard.DashboardDocument;
 import sarnik.dashboard.Differences;
 
-/** The versions of a draft: one for each edit, with who made it and when. They can be named, compared and brought back. */
+/**
+ * The versions of a draft: one for each edit, with who made it and when. They can be named, compared and brought back.
+ */
 @Service
 class DraftVersions {
 

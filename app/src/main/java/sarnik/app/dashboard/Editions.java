@@ -74,8 +74,10 @@ class Editions {
      *
      * @param frozen whether the newest edition shows it as it was
      * @param live whether its rows come by themselves, so that it is always shown as it is
+     * @param staysIn the database in which its rows stay, so that it is always shown as it is; null where they are held
+     *     here
      */
-    public record Rested(long id, String name, int version, long rows, boolean frozen, boolean live) {}
+    public record Rested(long id, String name, int version, long rows, boolean frozen, boolean live, String staysIn) {}
 
     /**
      * What stands about publishing a dashboard.
@@ -98,7 +100,13 @@ class Editions {
         List<Rested> rested = readings.document(dashboard).dashboard().datasets().stream()
                 .flatMap(d -> datasets.description(d).stream())
                 .map(d -> new Rested(
-                        d.id(), d.name(), d.served().number(), d.served().rows(), frozen.contains(d.id()), d.isLive()))
+                        d.id(),
+                        d.name(),
+                        d.served().number(),
+                        d.served().rows(),
+                        frozen.contains(d.id()),
+                        d.isLive(),
+                        datasets.staysIn(d)))
                 .toList();
         return new Standing(
                 all.stream().map(e -> listed(e, dashboard)).toList(), rested, since(dashboard), dashboard.takes());
@@ -168,6 +176,10 @@ class Editions {
             datasets.description(dataset).filter(Description::isLive).ifPresent(live -> {
                 throw new RefusedException(
                         "The rows of “%s” come by themselves; readers always see its newest.".formatted(live.name()));
+            });
+            datasets.description(dataset).filter(Description::isStaying).ifPresent(far -> {
+                throw new RefusedException("The rows of “%s” stay in “%s”; readers always see what stands there."
+                        .formatted(far.name(), datasets.staysIn(far)));
             });
             datasets.frozen(dataset).stream()
                     .filter(f -> known.add(f.dataset()))

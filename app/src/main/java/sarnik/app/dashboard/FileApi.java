@@ -160,7 +160,9 @@ class FileApi {
                 .orElse("The shared key “%s” comes with it.".formatted(key.name()));
     }
 
-    /** The dataset of most columns of the same names; among equals the one of the same name; null where none shares any. */
+    /**
+     * The dataset of most columns of the same names; among equals the one of the same name; null where none shares any.
+     */
     private Long likely(DashboardFile.OfDataset of, SignedIn person) {
         Set<String> wanted = new LinkedHashSet<>();
         of.columns().forEach(c -> wanted.add(c.name()));

@@ -17,10 +17,10 @@ import sarnik.finding.Finder;
 import sarnik.narrow.FilterOffer;
 import sarnik.narrow.Narrowing;
 import sarnik.narrow.ValueCounts;
-import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryException;
 import sarnik.reading.OnceDatasets;
 import sarnik.reading.ReadPage;
+import sarnik.sql.Engines;
 
 /** Answers what the filters of a dashboard offer. */
 @Service
@@ -28,7 +28,7 @@ class FilterService {
 
     private static final int LONGEST = 200;
 
-    private final Answerer answerer = new Answerer(new InMemoryEngine());
+    private final Answerer answerer = new Answerer(new Engines());
 
     private ReadPage page(Reading reading) {
         return new ReadPage(

@@ -20,19 +20,19 @@ import sarnik.data.LoadedDataset;
 import sarnik.data.SheetFormula;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
-import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
 import sarnik.query.Summary;
 import sarnik.reading.OnceDatasets;
+import sarnik.sql.Engines;
 import sarnik.state.ReaderState;
 
 /** Tries measures of a dashboard's own out while they are written. */
 @RestController
 class FormulaApi {
 
-    private static final QueryEngine ENGINE = new InMemoryEngine();
+    private static final QueryEngine ENGINE = new Engines();
     private static final int LONGEST = 2000;
 
     private final DashboardService dashboards;
@@ -86,7 +86,7 @@ class FormulaApi {
         FormulaMeasure measure = dataset.measures().get(formula.name());
         if (!measure.keys().isEmpty()) return new Tried(null, null);
         Measure asked = new Measure(Summary.FORMULA, formula.name());
-        Frame all = dataset.answer(new InMemoryEngine(), Query.of(dataset.rules(), List.of(), List.of(asked)));
+        Frame all = dataset.answer(new Engines(), Query.of(dataset.rules(), List.of(), List.of(asked)));
         return new Tried(null, measure.read().full(all.value(0, 0)));
     }
 }

@@ -62,12 +62,12 @@ import sarnik.geo.ShapeBand;
 import sarnik.picture.MapPicture;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
-import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.query.QueryException;
 import sarnik.reading.OnceDatasets;
 import sarnik.reading.ReadPage;
 import sarnik.sentence.SentenceReader;
+import sarnik.sql.Engines;
 import sarnik.state.ReaderState;
 import sarnik.table.Column;
 import sarnik.table.Table;
@@ -111,7 +111,7 @@ class FrameService {
     private final Grounds grounds;
     private final MemoryBudget memory;
     private final Images images;
-    private final QueryEngine engine = new InMemoryEngine();
+    private final QueryEngine engine = new Engines();
     private final Answerer answerer = new Answerer(engine, new AnswerStore(KEPT_CELLS));
 
     FrameService(
@@ -314,8 +314,8 @@ class FrameService {
      *
      * @param layer of a map; null for other visuals
      * @param sight what is in sight of a map; null for other visuals
-     * @param spreadsheet whether cells that a spreadsheet would take for formulas are marked as text; null for no. Said by
-     *     the form as well
+     * @param spreadsheet whether cells that a spreadsheet would take for formulas are marked as text; null for no. Said
+     *     by the form as well
      * @param form csv, spreadsheet.csv, xlsx, geojson, gpkg or parquet; null for csv
      */
     record AskedRows(String state, String visual, String layer, Sight sight, Boolean spreadsheet, String form) {
@@ -361,10 +361,6 @@ class FrameService {
         }
         ReadPage page = page(reading);
         PageDrawer.Shown shown = page.drawer(page.read(asked.state()), Map.of()).shown(asked.visual());
-        if (shown.rows().length > MOST_ROWS)
-            throw new MisfitException(phrase(
-                    "{0} rows are shown, and at most {1} are handed out at once. Narrow first.",
-                    shown.rows().length, MOST_ROWS));
         LoadedDataset dataset = shown.dataset();
         String said = DocumentJson.write(visual);
         List<String> names = dataset.table().names().stream()
@@ -372,15 +368,22 @@ class FrameService {
                 .toList();
         if (names.isEmpty())
             throw new MisfitException(phrase("This visual names no column of its rows that could be taken along."));
-        return new Given(dataset.table().only(names).pick(shown.rows()), positions(dataset, shown.rows()));
+        List<String> wanted = new ArrayList<>(names);
+        if (dataset.isPlaced()) wanted.add(PlacedTable.PLACE);
+        QueryEngine.Taken taken = engine.taken(dataset.table(), shown.stages(), wanted, MOST_ROWS);
+        if (taken.rows() == null)
+            throw new MisfitException(phrase(
+                    "{0} rows are shown, and at most {1} are handed out at once. Narrow first.",
+                    taken.all(), MOST_ROWS));
+        return new Given(taken.rows().only(names), positions(dataset, taken.rows()));
     }
 
-    /** Longitude and latitude of some rows; null where the dataset has no places. */
-    private static IntFunction<double[]> positions(LoadedDataset dataset, int[] rows) {
+    /** Longitude and latitude of rows that were taken along; null where the dataset has no places. */
+    private static IntFunction<double[]> positions(LoadedDataset dataset, Table taken) {
         if (!dataset.isPlaced()) return null;
-        Column places = dataset.table().column(PlacedTable.PLACE);
+        Column places = taken.column(PlacedTable.PLACE);
         return i -> {
-            Place place = dataset.places().get(places.text(rows[i]));
+            Place place = dataset.places().get(places.text(i));
             return place == null ? null : new double[] {place.lon(), place.lat()};
         };
     }

@@ -13,7 +13,9 @@ import org.springframework.transaction.annotation.Transactional;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 
-/** By what people find dashboards again: tags, which all see, and for each person what is marked and was seen lately. */
+/**
+ * By what people find dashboards again: tags, which all see, and for each person what is marked and was seen lately.
+ */
 @Service
 public class Keepsakes {
 

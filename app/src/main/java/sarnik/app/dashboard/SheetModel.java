@@ -1,5 +1,7 @@
 package sarnik.app.dashboard;
 
+import static sarnik.language.Language.phrase;
+
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import java.util.Locale;
@@ -84,13 +86,22 @@ public class SheetModel {
     }
 
     private Optional<Told> told(long dataset) {
-        return datasets.description(dataset).filter(d -> !d.about().isEmpty()).map(d -> told(d.name(), d.about()));
+        return datasets.description(dataset)
+                .filter(d -> !d.about().isEmpty() || d.isStaying())
+                .map(d -> told(d.name(), d.about(), datasets.staysIn(d), d.keptSeconds()));
     }
 
-    private static Told told(String name, About about) {
+    /** @param staysIn the database in which its rows stay; null where they are held here */
+    private static Told told(String name, About about, String staysIn, int seconds) {
         return new Told(
                 name,
-                about.line(),
+                staysIn == null
+                        ? about.line()
+                        : (about.line() + " "
+                                        + phrase(
+                                                "Its rows stay in “{0}” and are asked there; an answer is at most {1} seconds old.",
+                                                staysIn, seconds))
+                                .strip(),
                 about.columns().entrySet().stream()
                         .sorted(Map.Entry.comparingByKey())
                         .map(c -> c.getKey()

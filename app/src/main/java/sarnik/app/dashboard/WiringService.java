@@ -16,9 +16,9 @@ import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Sources;
 import sarnik.data.Datasets;
 import sarnik.narrow.FilterScene;
-import sarnik.query.InMemoryEngine;
 import sarnik.query.QueryEngine;
 import sarnik.reading.OnceDatasets;
+import sarnik.sql.Engines;
 import sarnik.state.ReaderState;
 import sarnik.visual.SharedKey;
 import sarnik.wiring.Checker;
@@ -32,7 +32,7 @@ public class WiringService {
     private final DashboardService dashboards;
     private final DatasetService datasets;
     private final SharedKeys keys;
-    private final QueryEngine engine = new InMemoryEngine();
+    private final QueryEngine engine = new Engines();
 
     WiringService(DashboardService dashboards, DatasetService datasets, SharedKeys keys) {
         this.dashboards = dashboards;

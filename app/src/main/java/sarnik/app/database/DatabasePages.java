@@ -23,12 +23,14 @@ class DatabasePages {
     @GetMapping("/databases")
     String databases(Model model) {
         model.addAttribute("databases", databases.all());
+        model.addAttribute("kinds", Elsewhere.Kind.values());
         return "databases";
     }
 
     @PostMapping("/databases")
     String add(
             @RequestParam(defaultValue = "") String name,
+            @RequestParam(defaultValue = "POSTGRESQL") Elsewhere.Kind kind,
             @RequestParam(defaultValue = "") String host,
             @RequestParam(defaultValue = "5432") int port,
             @RequestParam(defaultValue = "") String catalog,
@@ -45,13 +47,14 @@ class DatabasePages {
                     "said",
                     databases.add(
                             new Databases.Wanted(
-                                    name, host, port, catalog, username, password, encrypted, seconds, mostRows),
+                                    name, kind, host, port, catalog, username, password, encrypted, seconds, mostRows),
                             person));
             return "redirect:/databases";
         } catch (RefusedException refused) {
             model.addAttribute("refusal", refused.getMessage());
             // What was written stays, but for the password.
             model.addAttribute("name", name);
+            model.addAttribute("kind", kind);
             model.addAttribute("host", host);
             model.addAttribute("port", port);
             model.addAttribute("catalog", catalog);
@@ -64,8 +67,12 @@ class DatabasePages {
     }
 
     @PostMapping("/databases/remove")
-    String remove(@RequestParam long id) {
-        databases.remove(id);
+    String remove(@RequestParam long id, RedirectAttributes next) {
+        try {
+            databases.remove(id);
+        } catch (RefusedException refused) {
+            next.addFlashAttribute("refusal", refused.getMessage());
+        }
         return "redirect:/databases";
     }
 

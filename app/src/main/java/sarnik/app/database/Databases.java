@@ -1,5 +1,7 @@
 package sarnik.app.database;
 
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
@@ -7,8 +9,10 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Properties;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.SignedIn;
@@ -16,8 +20,8 @@ import sarnik.app.secret.Secrets;
 import sarnik.app.web.RefusedException;
 
 /**
- * Databases that people already have: a steward says where they are; whoever may bring tables in can ask them. They are only
- * read from.
+ * Databases that people already have: a steward says where they are; whoever may bring tables in can ask them. They are
+ * only read from.
  */
 @Service
 public class Databases {
@@ -43,7 +47,7 @@ public class Databases {
     /**
      * What a steward says of a database.
      *
-     * @param catalog the name that the database itself has
+     * @param catalog the name that the database itself has; of Trino a catalogue and behind a slash a schema
      * @param password empty where none is needed
      * @param encrypted whether it is asked through TLS only, and its certificate is checked
      * @param seconds after so long a question is given up
@@ -51,6 +55,7 @@ public class Databases {
      */
     record Wanted(
             String name,
+            Elsewhere.Kind kind,
             String host,
             int port,
             String catalog,
@@ -62,6 +67,7 @@ public class Databases {
 
         Wanted {
             name = name == null ? "" : name.strip();
+            kind = kind == null ? Elsewhere.Kind.POSTGRESQL : kind;
             host = host == null ? "" : host.strip();
             catalog = catalog == null ? "" : catalog.strip();
             username = username == null ? "" : username.strip();
@@ -117,12 +123,24 @@ public class Databases {
         return said;
     }
 
+    /** @throws RefusedException when rows of datasets stay in it; the message names them */
     void remove(long id) {
+        List<String> staying = known.staying(id);
+        if (!staying.isEmpty())
+            throw new RefusedException(
+                    "Rows of %s stay in “%s”. Take these datasets away first, or bring their rows in."
+                            .formatted(
+                                    staying.stream()
+                                            .limit(5)
+                                            .map(n -> "“" + n + "”")
+                                            .collect(Collectors.joining(", ")),
+                                    needed(id).getName()));
         transaction.executeWithoutResult(t -> known.deleteById(id));
     }
 
     /** Whether it answers, and whether its user may do more than read. */
     String tried(Elsewhere database) {
+        if (database.getKind() == Elsewhere.Kind.TRINO) return triedTrino(database);
         try (Connection connection = open(database);
                 Statement statement = connection.createStatement();
                 ResultSet found = statement.executeQuery("""
@@ -139,6 +157,17 @@ public class Databases {
         }
     }
 
+    private String triedTrino(Elsewhere database) {
+        try (Connection connection = open(database);
+                Statement statement = connection.createStatement();
+                ResultSet found = statement.executeQuery("SELECT 1")) {
+            found.next();
+            return "It answers. Sarnik only reads; what else its user may do is a matter of Trino’s own rules.";
+        } catch (SQLException failed) {
+            throw refused(database, failed);
+        }
+    }
+
     /** A connection that can only read, on which a question is given up after the time the steward has set. */
     Connection open(Elsewhere database) throws SQLException {
         Properties how = new Properties();
@@ -150,6 +179,7 @@ public class Databases {
                             .orElseThrow(() -> new RefusedException(
                                     "The password of “%s” was sealed under another key. A steward has to write it again."
                                             .formatted(database.getName()))));
+        if (database.getKind() == Elsewhere.Kind.TRINO) return openTrino(database, how);
         how.setProperty("sslmode", database.isEncrypted() ? "verify-full" : "prefer");
         if (database.isEncrypted()) how.setProperty("sslfactory", "org.postgresql.ssl.DefaultJavaSSLFactory");
         how.setProperty("connectTimeout", String.valueOf(CONNECT_SECONDS));
@@ -157,18 +187,35 @@ public class Databases {
         how.setProperty("ApplicationName", "Sarnik");
         how.setProperty(
                 "options",
-                "-c default_transaction_read_only=on -c statement_timeout=%ds".formatted(database.getSeconds()));
+                ("-c default_transaction_read_only=on -c statement_timeout=%ds -c standard_conforming_strings=on "
+                                + "-c enable_partitionwise_aggregate=on -c enable_partitionwise_join=on")
+                        .formatted(database.getSeconds()));
         Connection connection = DriverManager.getConnection(
                 "jdbc:postgresql://%s:%d/%s"
-                        .formatted(
-                                database.getHost(),
-                                database.getPort(),
-                                java.net.URLEncoder.encode(
-                                        database.getCatalog(), java.nio.charset.StandardCharsets.UTF_8)),
+                        .formatted(database.getHost(), database.getPort(), encoded(database.getCatalog())),
                 how);
         connection.setReadOnly(true);
         connection.setAutoCommit(false);
         return connection;
+    }
+
+    /** Trino speaks over HTTP, so that its connections hold nothing; passwords go through TLS only. */
+    private static Connection openTrino(Elsewhere database, Properties how) throws SQLException {
+        how.setProperty("SSL", String.valueOf(database.isEncrypted()));
+        how.setProperty("source", "Sarnik");
+        return DriverManager.getConnection(
+                "jdbc:trino://%s:%d/%s"
+                        .formatted(
+                                database.getHost(),
+                                database.getPort(),
+                                Arrays.stream(database.getCatalog().split("/"))
+                                        .map(Databases::encoded)
+                                        .collect(Collectors.joining("/"))),
+                how);
+    }
+
+    private static String encoded(String part) {
+        return URLEncoder.encode(part, StandardCharsets.UTF_8);
     }
 
     /** Why a database could not be asked, in words that do not give away what only a steward may know. */
@@ -201,6 +248,7 @@ public class Databases {
 
     /** The tables and views that its user may read. */
     List<TableElsewhere> tables(Elsewhere database) {
+        if (database.getKind() == Elsewhere.Kind.TRINO) return tablesOfTrino(database);
         List<TableElsewhere> tables = new ArrayList<>();
         try (Connection connection = open(database);
                 Statement statement = connection.createStatement();
@@ -228,5 +276,30 @@ public class Databases {
         } catch (SQLException failed) {
             throw refused(database, failed);
         }
+    }
+
+    private List<TableElsewhere> tablesOfTrino(Elsewhere database) {
+        List<TableElsewhere> tables = new ArrayList<>();
+        try (Connection connection = open(database);
+                Statement statement = connection.createStatement()) {
+            statement.setQueryTimeout(database.getSeconds());
+            try (ResultSet found = statement.executeQuery("""
+                    SELECT table_schema, table_name, table_type FROM information_schema.tables
+                    WHERE table_schema <> 'information_schema' ORDER BY 1, 2 LIMIT %d""".formatted(MOST_TABLES))) {
+                while (found.next())
+                    tables.add(new TableElsewhere(
+                            identifier(found.getString(1)) + "." + identifier(found.getString(2)),
+                            "VIEW".equals(found.getString(3)) ? "view" : "table",
+                            -1,
+                            0));
+            }
+            return tables;
+        } catch (SQLException failed) {
+            throw refused(database, failed);
+        }
+    }
+
+    private static String identifier(String name) {
+        return name.matches("[a-z_][a-z0-9_]*") ? name : "\"" + name.replace("\"", "\"\"") + "\"";
     }
 }

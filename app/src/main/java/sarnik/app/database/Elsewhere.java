@@ -1,12 +1,17 @@
 package sarnik.app.database;
 
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import sarnik.app.web.DayWords;
+import sarnik.formula.PostgresDialect;
+import sarnik.formula.SqlDialect;
+import sarnik.formula.TrinoDialect;
 
 /** A database that people already have, and how it is asked; a steward's word. */
 @Entity
@@ -18,6 +23,10 @@ public class Elsewhere {
     private Long id;
 
     private String name;
+
+    @Enumerated(EnumType.STRING)
+    private Kind kind;
+
     private String host;
     private int port;
     private String catalog;
@@ -38,10 +47,34 @@ public class Elsewhere {
     private long madeBy;
     private Instant madeAt;
 
+    /** What a database is. */
+    public enum Kind {
+        POSTGRESQL("PostgreSQL", PostgresDialect.INSTANCE),
+        TRINO("Trino", TrinoDialect.INSTANCE);
+
+        private final String words;
+        private final SqlDialect dialect;
+
+        Kind(String words, SqlDialect dialect) {
+            this.words = words;
+            this.dialect = dialect;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** How it writes SQL. */
+        public SqlDialect dialect() {
+            return dialect;
+        }
+    }
+
     protected Elsewhere() {}
 
     Elsewhere(Databases.Wanted wanted, String sealed, long madeBy, Instant madeAt) {
         this.name = wanted.name();
+        this.kind = wanted.kind();
         this.host = wanted.host();
         this.port = wanted.port();
         this.catalog = wanted.catalog();
@@ -60,6 +93,10 @@ public class Elsewhere {
 
     public String getName() {
         return name;
+    }
+
+    public Kind getKind() {
+        return kind;
     }
 
     String getHost() {
@@ -96,7 +133,7 @@ public class Elsewhere {
 
     /** Where it is, in words. */
     public String where() {
-        return "%s:%d/%s%s".formatted(host, port, catalog, encrypted ? ", encrypted" : "");
+        return "%s, %s:%d/%s%s".formatted(kind.words(), host, port, catalog, encrypted ? ", encrypted" : "");
     }
 
     /** Since when, in words. */

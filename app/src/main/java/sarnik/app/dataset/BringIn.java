@@ -23,6 +23,7 @@ import sarnik.table.Reading;
  * @param guess how its rows might be placed; null when nothing fits
  * @param refreshes the dataset whose newer rows they hold; null for a new dataset
  * @param comparison how they differ from the rows that it serves; null for a new dataset
+ * @param stays where its rows are, of which only some were read, and which stay there; null where all were read
  * @param days which of day and month comes first, where nothing in the file tells; null where that is told
  */
 record BringIn(
@@ -39,6 +40,7 @@ record BringIn(
         Placing guess,
         Long refreshes,
         Comparison comparison,
+        Stays stays,
         Days days) {
 
     /**

@@ -114,6 +114,7 @@ class BringInPages {
                         .toList());
         if (bringIn.refreshes() != null) return compare(bringIn, model);
         model.addAttribute("name", bringIn.name());
+        model.addAttribute("staysIn", bringIn.stays() == null ? null : bringIns.where(bringIn.stays()));
         model.addAttribute("form", bringIn.reading().form());
         model.addAttribute("intakeJson", json.of(bringIn.intake()));
         model.addAttribute("sheets", bringIn.sheets());
@@ -323,7 +324,8 @@ class BringInPages {
         BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Placing the rows", progress -> {
             PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing, person, progress));
-            if (!(placing instanceof Placing.ByTie tie)) return preview;
+            // Of rows that stay, some were read only: how many find a partner is not known of them.
+            if (!(placing instanceof Placing.ByTie tie) || bringIn.stays() != null) return preview;
             return preview.tied(ValueMatch.of(
                     bringIn.reading().table().column(tie.column()),
                     datasets.needed(tie.dataset()).dataset().table().column(tie.equals())));

@@ -12,6 +12,7 @@ import java.util.Set;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 import sarnik.app.boundary.BoundarySets;
+import sarnik.app.database.DatabaseRows;
 import sarnik.app.outside.RemoteTables;
 import sarnik.app.people.SignedIn;
 import sarnik.app.rights.May;
@@ -25,6 +26,8 @@ import sarnik.geo.Area;
 import sarnik.geo.BoundaryCheck;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.sql.SourceColumn;
+import sarnik.table.ColumnType;
 import sarnik.table.Reading;
 import sarnik.table.Shaping;
 import sarnik.table.Table;
@@ -43,9 +46,19 @@ class BringInService {
     private final WaitingRoom room;
     private final LikelyPlacing likely;
     private final RemoteTables remote;
+    private final DatabaseRows databases;
+    private final StayingKeeper staying;
 
     BringInService(
-            DatasetService datasets, RowKeeper keeper, BoundarySets boundaries, WaitingRoom room, RemoteTables remote) {
+            DatasetService datasets,
+            RowKeeper keeper,
+            BoundarySets boundaries,
+            WaitingRoom room,
+            RemoteTables remote,
+            DatabaseRows databases,
+            StayingKeeper staying) {
+        this.databases = databases;
+        this.staying = staying;
         this.remote = remote;
         this.datasets = datasets;
         this.keeper = keeper;
@@ -63,7 +76,10 @@ class BringInService {
      * @throws RefusedException when as many of this person's wait as may, or memory is full
      */
     String take(List<MultipartFile> uploads, Long refreshes, SignedIn person) {
-        if (refreshes != null) datasets.check(refreshes, May.COMPOSE, person);
+        if (refreshes != null) {
+            datasets.check(refreshes, May.COMPOSE, person);
+            datasets.description(refreshes).ifPresent(RowKeeper::checkHeld);
+        }
         Intake intake = refreshes == null ? Intake.NONE : keeper.intake(refreshes);
         List<WaitingRoom.Upload> files = uploads.stream()
                 .map(upload -> (WaitingRoom.Upload) file -> {
@@ -77,12 +93,29 @@ class BringInService {
     /**
      * Takes a table from an address and begins to read it.
      *
-     * @throws RefusedException when the address is not allowed or does not answer with a table; as {@link #take} as well
+     * @throws RefusedException when the address is not allowed or does not answer with a table; as {@link #take} as
+     *     well
      */
     String fetch(String address, SignedIn person) {
         if (address == null || address.isBlank()) throw new RefusedException("Write the address of a table.");
+        if (DatabaseRows.stays(address)) return stay(databases.staying(address), person);
         WaitingRoom.Upload fetched = file -> remote.fetch(address.strip(), file);
         return room.take(List.of(fetched), person, reader(Intake.NONE, null, person));
+    }
+
+    /** What the database is called in which rows stay. */
+    String where(Stays stays) {
+        return staying.where(stays);
+    }
+
+    /** Reads some of the rows that are to stay in their database, so that they can be looked over. */
+    private String stay(DatabaseRows.StayingAt at, SignedIn person) {
+        Stays stays = new Stays(at.database(), at.of(), databases.columns(at), Stays.USUAL_KEEP);
+        Map<String, ColumnType> types = new LinkedHashMap<>();
+        stays.columns().forEach(column -> types.put(column.at(), column.type()));
+        WaitingRoom.Upload some = file -> databases.some(at, file);
+        Intake intake = new Intake(null, Shaping.ofTypes(types));
+        return room.take(List.of(some), person, reader(intake, null, stays, person));
     }
 
     /**
@@ -92,10 +125,14 @@ class BringInService {
      */
     void reshape(String id, Intake intake, SignedIn person) {
         BringIn before = room.get(id, person);
-        room.again(id, person, reader(intake, before.refreshes(), person));
+        room.again(id, person, reader(intake, before.refreshes(), before.stays(), person));
     }
 
     private WaitingRoom.Reader reader(Intake intake, Long refreshes, SignedIn person) {
+        return reader(intake, refreshes, null, person);
+    }
+
+    private WaitingRoom.Reader reader(Intake intake, Long refreshes, Stays stays, SignedIn person) {
         return (sent, progress, share) -> {
             TableFiles read = TableFiles.read(sent.files(), sent.names(), intake, progress::at);
             Table table = read.reading().table();
@@ -123,6 +160,7 @@ class BringInService {
                     placing,
                     refreshes,
                     comparison,
+                    stays,
                     days);
         };
     }
@@ -155,7 +193,7 @@ class BringInService {
                 .served()
                 .version();
         Loaded now = datasets.needed(dataset);
-        Table before = now.own();
+        Table before = datasets.rowsOf(dataset);
         progress.next("Comparing");
         TableDiff diff = TableDiff.of(before, newer);
         int below = TableDiff.rowsNotIn(before, newer).length;
@@ -220,6 +258,11 @@ class BringInService {
         String title = name == null || name.isBlank() ? bringIn.name() : name.strip();
         if (title.length() > 120)
             throw new RefusedException("The name is longer than 120 characters. Choose a shorter one.");
+        if (bringIn.stays() != null)
+            return room.claimed(
+                    bringIn.id(),
+                    person,
+                    () -> staying.keep(title, chosen(bringIn), placing, units(bringIn.reading()), person, progress));
         return room.claimed(
                 bringIn.id(),
                 person,
@@ -233,6 +276,34 @@ class BringInService {
                         bringIn.fileName(),
                         person,
                         progress));
+    }
+
+    /** The columns of rows that stay, as they were looked over: named, typed, left out. */
+    private static Stays chosen(BringIn bringIn) {
+        Shaping shaping = bringIn.intake().shaping();
+        if (shaping.turn() != null || !shaping.missing().isEmpty() || shaping.decimalMark() != null)
+            throw new RefusedException(
+                    "Of rows that stay in their database, columns can be named, typed and left out. For anything else write a query, or bring the rows in.");
+        Table table = bringIn.reading().table();
+        List<SourceColumn> columns = new ArrayList<>();
+        for (String name : table.names()) {
+            String source = bringIn.reading().source().get(name);
+            SourceColumn there = bringIn.stays().columns().stream()
+                    .filter(c -> c.at().equals(source))
+                    .findFirst()
+                    .orElseThrow(() -> new RefusedException("There is no column “" + source + "” there any more."));
+            ColumnType type = table.column(name).type();
+            if (!there.held().fits(type))
+                throw new RefusedException(
+                        "“%s” holds something there that cannot be read as %s while the rows stay. Choose another type, or bring the rows in."
+                                .formatted(name, type.words()));
+            columns.add(new SourceColumn(name, there.at(), there.held(), type));
+        }
+        return new Stays(
+                bringIn.stays().database(),
+                bringIn.stays().of(),
+                columns,
+                bringIn.stays().keep());
     }
 
     /** How its files are read from now on: as these were, guesses of types and of days and months included. */

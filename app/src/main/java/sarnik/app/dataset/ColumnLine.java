@@ -45,6 +45,27 @@ public record ColumnLine(
     }
 
     /**
+     * A column of rows that stay elsewhere, of which only the face is known.
+     *
+     * @param open whether there are more texts than are listed
+     */
+    static ColumnLine ofFace(Table table, String name, boolean open) {
+        Column column = table.column(name);
+        ColumnProfile profile = ColumnProfile.of(column);
+        return new ColumnLine(
+                name,
+                name,
+                column.type(),
+                false,
+                "",
+                open ? "more than %,d distinct".formatted(profile.distinct()) : holds(column, profile),
+                List.of(),
+                "",
+                null,
+                0);
+    }
+
+    /**
      * A column of a file that has been read.
      *
      * @param set types that a person has set, by the column's name in the file

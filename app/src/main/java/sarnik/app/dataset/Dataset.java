@@ -55,6 +55,10 @@ public class Dataset {
     @JdbcTypeCode(SqlTypes.JSON)
     private String live;
 
+    /** A {@link Stays} as JSON; null where its rows are held here. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String stays;
+
     /** When the feed is asked next; null where it is not asked by itself. */
     private Instant feedDue;
 
@@ -179,6 +183,15 @@ public class Dataset {
 
     void showLive(String live) {
         this.live = live;
+    }
+
+    String getStays() {
+        return stays;
+    }
+
+    /** Says where its rows are that stay elsewhere. */
+    void stay(String stays) {
+        this.stays = stays;
     }
 
     Instant getFeedDue() {

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -58,6 +59,11 @@ import sarnik.geo.BoundarySet;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.query.QueryEngine;
+import sarnik.query.QueryException;
+import sarnik.query.RowQuery;
+import sarnik.sql.SqlEngine;
+import sarnik.sql.StayingRows;
 import sarnik.table.RowOrder;
 import sarnik.table.Table;
 
@@ -67,12 +73,16 @@ class DatasetPages {
 
     private static final int ROWS_A_PAGE = 50;
 
+    /** Rows that stay elsewhere and are fetched to be given out. */
+    private static final int MOST_TAKEN = 1_000_000;
+
     /** How long the page waits for rows that are on their way before it stands without them. */
     private static final Duration PATIENCE = Duration.ofMillis(1500);
 
     private final DatasetService datasets;
     private final RowKeeper keeper;
     private final FeedService feeds;
+    private final StayingKeeper staying;
     private final BoundarySets boundaries;
     private final PeopleService people;
     private final Rights rights;
@@ -86,6 +96,7 @@ class DatasetPages {
             DatasetService datasets,
             RowKeeper keeper,
             FeedService feeds,
+            StayingKeeper staying,
             BoundarySets boundaries,
             PeopleService people,
             Rights rights,
@@ -104,6 +115,7 @@ class DatasetPages {
         this.datasets = datasets;
         this.keeper = keeper;
         this.feeds = feeds;
+        this.staying = staying;
         this.json = json;
     }
 
@@ -114,6 +126,8 @@ class DatasetPages {
         model.addAttribute("version", said.served());
         model.addAttribute("placedBy", said.isPlaced() ? said.placing().words() : "");
         model.addAttribute("versions", datasets.versions(id));
+        model.addAttribute("staysIn", said.isStaying() ? staying.where(said.stays()) : null);
+        model.addAttribute("stays", said.stays());
         model.addAttribute("about", said.about());
         model.addAttribute("feed", said.feed());
         model.addAttribute("refreshes", feeds.refreshes(id));
@@ -143,9 +157,16 @@ class DatasetPages {
     /** What of the page needs the rows: while they are on their way it stands without. */
     private void rows(Loaded loaded, Description said, Model model) {
         Table table = loaded.shown();
+        Set<String> open = StayingRows.of(table)
+                .map(rows -> Set.copyOf(rows.face().open()))
+                .orElse(Set.of());
         model.addAttribute(
                 "columns",
-                table.names().stream().map(n -> ColumnLine.of(table, n)).toList());
+                table.names().stream()
+                        .map(n -> table.staying() == null
+                                ? ColumnLine.of(table, n)
+                                : ColumnLine.ofFace(table, n, open.contains(n)))
+                        .toList());
         Map<String, Telling.Meaning> likely = new LinkedHashMap<>();
         for (String name : table.names())
             if (table.column(name).type().isNumber()) likely.put(name, Telling.likely(loaded.dataset(), name));
@@ -248,6 +269,7 @@ class DatasetPages {
 
     private static RowPage rows(Loaded loaded, int page, String find, String sort, boolean down) {
         Table own = loaded.shown();
+        if (own.staying() != null) return staying(loaded, own, page, find, sort, down);
         int[] order;
         try {
             order = RowOrder.rows(own, find, sort, down);
@@ -269,6 +291,39 @@ class DatasetPages {
         return new RowPage(order.length, at, pages, rows, places);
     }
 
+    /** A page of rows that stay elsewhere, asked there. */
+    private static RowPage staying(Loaded loaded, Table own, int page, String find, String sort, boolean down) {
+        List<String> columns = new ArrayList<>(own.names());
+        boolean placed = loaded.placed() != null;
+        if (placed) columns.add(PlacedTable.PLACE);
+        List<RowQuery.By> order = sort.isEmpty() ? List.of() : List.of(new RowQuery.By(sort, down));
+        int at = Math.max(0, Math.min(page, RowQuery.MOST / ROWS_A_PAGE - 1));
+        try {
+            sarnik.query.RowPage found = new SqlEngine()
+                    .rows(
+                            loaded.dataset().table(),
+                            new RowQuery(List.of(), columns, order, find, at * ROWS_A_PAGE, ROWS_A_PAGE));
+            int pages = Math.max(1, (found.all() + ROWS_A_PAGE - 1) / ROWS_A_PAGE);
+            List<List<String>> rows = found.cells().stream()
+                    .map(cells -> Arrays.stream(cells)
+                            .limit(own.names().size())
+                            .map(cell -> cell == null ? "" : cell)
+                            .toList())
+                    .toList();
+            List<String> places = !placed
+                    ? null
+                    : found.cells().stream()
+                            .map(cells -> Optional.ofNullable(cells[own.names().size()])
+                                    .map(loaded.dataset().places()::get)
+                                    .map(Place::name)
+                                    .orElse(""))
+                            .toList();
+            return new RowPage(found.all(), at, pages, rows, places);
+        } catch (QueryException cannot) {
+            throw new RefusedException(cannot.getMessage());
+        }
+    }
+
     /** A dataset to tie to. */
     record TieTarget(long id, String name, List<String> columns) {}
 
@@ -288,7 +343,14 @@ class DatasetPages {
                         "Rows are not given out as “" + format
                                 + "”, but as csv, spreadsheet.csv, xlsx, geojson, gpkg and parquet."));
         Loaded loaded = datasets.needed(id, person);
-        wanted.check(loaded.dataset().table());
+        Table table = loaded.shown();
+        IntFunction<double[]> position = loaded.placed() == null ? null : loaded.placed()::position;
+        if (table.staying() != null) {
+            Table taken = taken(loaded, table);
+            position = loaded.placed() == null ? null : row -> positionOf(loaded, taken, row);
+            table = taken.only(table.names());
+        }
+        wanted.check(table);
         String name = loaded.dataset().name();
         answer.setContentType(wanted.mediaType());
         answer.setHeader(
@@ -297,11 +359,29 @@ class DatasetPages {
                         .filename(name + "." + format, StandardCharsets.UTF_8)
                         .build()
                         .toString());
-        wanted.write(
-                loaded.shown(),
-                name,
-                loaded.placed() == null ? null : loaded.placed()::position,
-                answer.getOutputStream());
+        wanted.write(table, name, position, answer.getOutputStream());
+    }
+
+    /** Rows that stay elsewhere, fetched to be given out. */
+    private static Table taken(Loaded loaded, Table shown) {
+        List<String> columns = new ArrayList<>(shown.names());
+        if (loaded.placed() != null) columns.add(PlacedTable.PLACE);
+        try {
+            QueryEngine.Taken taken = new SqlEngine().taken(loaded.dataset().table(), List.of(), columns, MOST_TAKEN);
+            if (taken.rows() == null)
+                throw new RefusedException(
+                        "%,d rows stay in %s, and at most %,d are fetched to be given out. Ask the database for them itself."
+                                .formatted(taken.all(), shown.staying().where(), MOST_TAKEN));
+            return taken.rows();
+        } catch (QueryException cannot) {
+            throw new RefusedException(cannot.getMessage());
+        }
+    }
+
+    private static double[] positionOf(Loaded loaded, Table taken, int row) {
+        Place place =
+                loaded.dataset().places().get(taken.column(PlacedTable.PLACE).text(row));
+        return place == null ? null : new double[] {place.lon(), place.lat()};
     }
 
     @PostMapping("/api/datasets/{id}/versions/{number}/serve")
@@ -429,6 +509,23 @@ class DatasetPages {
                 feeding.seconds(),
                 Boolean.TRUE.equals(feeding.append()),
                 person));
+    }
+
+    /**
+     * For how long an answer holds of rows that stay elsewhere.
+     *
+     * @param seconds 0 for not at all
+     */
+    record KeptAnswers(int seconds) {}
+
+    @PutMapping("/api/datasets/{id}/kept-answers")
+    @ResponseBody
+    ResponseEntity<Void> keepAnswers(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody KeptAnswers kept,
+            @AuthenticationPrincipal SignedIn person) {
+        return Revisions.kept(staying.keeping(id, Revisions.of(ifMatch), kept.seconds(), person));
     }
 
     /** What came of asking a feed. */

@@ -19,11 +19,17 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.IntFunction;
 import java.util.stream.Collectors;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
+import org.springframework.util.unit.DataSize;
+import sarnik.app.MemoryBudget;
 import sarnik.app.boundary.BoundarySets;
+import sarnik.app.database.DatabaseRows;
+import sarnik.app.database.Elsewhere;
+import sarnik.app.database.StayingTables;
 import sarnik.app.people.Groups;
 import sarnik.app.people.SignedIn;
 import sarnik.app.people.Viewer;
@@ -41,6 +47,7 @@ import sarnik.data.LoadedDataset;
 import sarnik.data.Tie;
 import sarnik.data.ViewerRule;
 import sarnik.formula.FormulaException;
+import sarnik.formula.PostgresDialect;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.place.Decisions;
@@ -49,7 +56,20 @@ import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.place.TablePlacer;
 import sarnik.place.Watch;
+import sarnik.query.Condition;
+import sarnik.query.Frame;
+import sarnik.query.GroupKey;
+import sarnik.query.Measure;
+import sarnik.query.Query;
 import sarnik.query.QueryException;
+import sarnik.query.Stage;
+import sarnik.query.TimeStep;
+import sarnik.sql.Engines;
+import sarnik.sql.Face;
+import sarnik.sql.FaceMaker;
+import sarnik.sql.SourceColumn;
+import sarnik.sql.SqlEngine;
+import sarnik.sql.StayingRows;
 import sarnik.table.Column;
 import sarnik.table.Table;
 import sarnik.table.ValueMatch;
@@ -66,6 +86,9 @@ public class DatasetService implements Datasets {
     /** How long a request waits for rows that are on their way before it says so. */
     private static final Duration PATIENCE = Duration.ofSeconds(20);
 
+    /** What a face takes in memory, about. */
+    private static final long FACE_BYTES = 16L << 20;
+
     private final DatasetRepository datasets;
     private final Descriptions descriptions;
     private final Versions versions;
@@ -78,6 +101,11 @@ public class DatasetService implements Datasets {
     private final Rights rights;
     private final Groups groups;
     private final LiveRows live;
+    private final StayingTables tables;
+    private final DatabaseRows databases;
+
+    /** Rows that take more bytes are not held in memory but asked where they are kept. */
+    private volatile long largestHeld;
 
     /** All rows of all datasets as they are now, for what nobody looks at. */
     private final SeenDatasets whole = new SeenDatasets(this, Viewer.PROGRAM, Map.of(), List.of());
@@ -103,8 +131,15 @@ public class DatasetService implements Datasets {
             TransactionTemplate transaction,
             Rights rights,
             Groups groups,
-            LiveRows live) {
+            LiveRows live,
+            StayingTables tables,
+            DatabaseRows databases,
+            MemoryBudget memory,
+            @Value("${sarnik.largest-held}") DataSize largestHeld) {
+        this.largestHeld = largestHeld.toBytes() > 0 ? largestHeld.toBytes() : memory.total() / 2;
         this.live = live;
+        this.tables = tables;
+        this.databases = databases;
         this.datasets = datasets;
         this.descriptions = descriptions;
         this.versions = versions;
@@ -258,33 +293,143 @@ public class DatasetService implements Datasets {
         // alike.
         Map<String, List<String>> known = seen.viewer().known();
         String only = rules.stream().map(r -> r.text() + " " + r.named(known)).collect(Collectors.joining("\n"));
+        List<CompletableFuture<Loaded>> needed = new ArrayList<>(List.of(all));
+        if (!isHeld(now)) needed.addAll(tied(key, seen));
         return store.get(
                 key.only(only),
-                now.served().bytes(),
+                isHeld(now) ? now.served().bytes() : FACE_BYTES,
                 now.name(),
-                List.of(all),
-                rows -> narrowed(now, rows.get(0), rules, known));
+                needed,
+                rows -> !isHeld(now)
+                        ? seenOf(now, rows.get(0), rules, known, rows.subList(1, rows.size()))
+                        : narrowed(now, rows.get(0), rules, known));
+    }
+
+    private List<CompletableFuture<Loaded>> tied(VersionStore.Key key, SeenDatasets seen) {
+        return key.tied().stream()
+                .flatMap(other -> said(other.dataset(), seen).map(d -> begin(d, other, seen)).stream())
+                .toList();
     }
 
     private CompletableFuture<Loaded> begin(Description now, VersionStore.Key key, SeenDatasets seen) {
-        List<CompletableFuture<Loaded>> tied = key.tied().stream()
-                .flatMap(other -> said(other.dataset(), seen).map(d -> begin(d, other, seen)).stream())
-                .toList();
+        List<CompletableFuture<Loaded>> tied = tied(key, seen);
         FrozenDataset then = seen.frozen(now.id());
         if (then != null) store.last(key);
         return store.get(
                 key,
-                now.served().bytes(),
+                isHeld(now) ? now.served().bytes() : FACE_BYTES,
                 now.name(),
                 tied,
                 other -> loaded(
                         now,
-                        now.isLive()
-                                ? live.table(now.live())
-                                : transaction.execute(
-                                        t -> versions.rows(now.served().version())),
+                        rowsOrFace(now),
                         then == null ? decisions.of(now.id()) : PlacingService.of(then.decisions()),
                         other));
+    }
+
+    /** What the database is called in which the rows of a dataset stay; null where they are held here. */
+    public String staysIn(Description of) {
+        return of.isStaying() ? tables.database(of.stays().database()).getName() : null;
+    }
+
+    /** The rows of a dataset; where they are not held in memory, their face. */
+    private Table rowsOrFace(Description now) {
+        if (now.isLive()) return live.table(now.live());
+        if (now.isStaying()) return face(now);
+        if (!isHeld(now)) return faceOfVersion(now);
+        return transaction.execute(t -> versions.rows(now.served().version()));
+    }
+
+    /** Whether the rows of a dataset are held in memory when it is asked. */
+    boolean isHeld(Description of) {
+        return of.isLive()
+                || !of.isStaying()
+                        && (of.served().bytes() <= largestHeld
+                                || of.served().columns().size() > RowStore.WIDEST);
+    }
+
+    /** Says from which size on rows are not held in memory; for tests. */
+    void holdUpTo(long bytes) {
+        largestHeld = bytes;
+    }
+
+    /**
+     * All rows of the version that a dataset serves, to be compared or put together with others; read for it where they
+     * are not held.
+     */
+    Table rowsOf(long id) {
+        Description now = descriptions.needed(id);
+        if (isHeld(now)) return needed(id).own();
+        return transaction.execute(t -> versions.rows(now.served().version()));
+    }
+
+    /** The face of a version whose rows are too many to be held: they are asked in the table in which they are kept. */
+    private Table faceOfVersion(Description now) {
+        List<SourceColumn> columns = new ArrayList<>();
+        for (StoredColumn column : now.served().columns())
+            columns.add(new SourceColumn(
+                    column.name(),
+                    "c" + columns.size(),
+                    switch (column.type()) {
+                        case TEXT -> SourceColumn.Held.TEXT;
+                        case WHOLE -> SourceColumn.Held.WHOLE;
+                        // Summed up with the digits that they are written with.
+                        case DECIMAL -> SourceColumn.Held.SHORT_FLOAT;
+                        case DATE -> SourceColumn.Held.DATE;
+                        case TIME -> SourceColumn.Held.TIME;
+                        case YES_NO -> SourceColumn.Held.YES_NO;
+                    },
+                    column.type()));
+        // A version never changes, so an answer holds for as long as there is room for it.
+        return FaceMaker.look(
+                        tables.runner(StayingTables.OWN, Stays.LONGEST_KEEP),
+                        PostgresDialect.INSTANCE,
+                        "Sarnik’s own database",
+                        RowStore.table(now.served().version()),
+                        columns,
+                        StayingKeeper.placed(now.placing()))
+                .table();
+    }
+
+    /** The face of rows that stay elsewhere, with where they are. */
+    private Table face(Description now) {
+        Table table = transaction.execute(t -> versions.rows(now.served().version()));
+        Face face = transaction.execute(
+                t -> versions.face(versions.find(now.served().version())));
+        Elsewhere database = tables.database(now.stays().database());
+        return face.ordered(table.staying(new StayingRows(
+                tables.runner(now.stays().database(), now.stays().keep()),
+                database.getKind().dialect(),
+                database.getName(),
+                databases.relation(now.stays().at()),
+                now.stays().columns(),
+                face)));
+    }
+
+    /**
+     * Of rows that stay elsewhere those that a viewer sees: their words are looked up anew, since others are not there.
+     */
+    private Loaded seenOf(
+            Description now, Loaded all, List<ViewerRule> rules, Map<String, List<String>> known, List<Loaded> tied) {
+        Table table = all.own();
+        StayingRows rows = StayingRows.of(table).orElseThrow();
+        try {
+            for (ViewerRule rule : rules)
+                rows = rows.only(
+                        rule.condition(scope(table, all.placed()), surroundings(all.placed()), known), rows.face());
+            return loaded(now, FaceMaker.again(rows, table).table(), decisions.of(now.id()), tied);
+        } catch (FormulaException | IllegalArgumentException unfit) {
+            throw unseen(now);
+        } catch (QueryException cannot) {
+            throw new RefusedException(cannot.getMessage());
+        }
+    }
+
+    /** Who may see what cannot be told: nothing is shown. */
+    private static RefusedException unseen(Description now) {
+        return new RefusedException(
+                "Which rows of “%s” you may see cannot be told just now. Whoever looks after it has to mend its rule on rows."
+                        .formatted(now.name()));
     }
 
     private Loaded narrowed(Description now, Loaded all, List<ViewerRule> rules, Map<String, List<String>> known) {
@@ -297,10 +442,7 @@ public class DatasetService implements Datasets {
                 else seen.and(rows);
             }
         } catch (FormulaException | IllegalArgumentException unfit) {
-            // Who may see what cannot be told: nothing is shown.
-            throw new RefusedException(
-                    "Which rows of “%s” you may see cannot be told just now. Whoever looks after it has to mend its rule on rows."
-                            .formatted(now.name()));
+            throw unseen(now);
         }
         int[] picked = seen.stream().toArray();
         PlacedTable placed = all.placed() == null ? null : all.placed().pick(picked);
@@ -328,12 +470,14 @@ public class DatasetService implements Datasets {
                 boundaries.changes(),
                 now.dependsOnToday() ? today() : null,
                 tied,
+                now.stays(),
                 now.isLive() ? live.tick(now.live()) : 0,
                 "");
     }
 
     /** Holds rows that have just been kept in memory: they are at hand and placed, and need not be read back. */
     void hold(Description now, Table table, PlacedTable placed) {
+        if (!isHeld(now)) return;
         store.put(key(now, new HashSet<>(), whole), calculated(now, table, placed, null));
     }
 
@@ -508,6 +652,17 @@ public class DatasetService implements Datasets {
     }
 
     private PlacedTable place(Table table, Placing placing, Decisions decided, List<Loaded> tied, Watch watch) {
+        PlacedTable placed = placed(table, placing, decided, tied, watch);
+        if (!(table.staying() instanceof StayingRows rows) || placing instanceof Placing.FromTo) return placed;
+        // What was found stands for as many rows as there are there.
+        for (int b = 0; b < rows.face().blocks().size(); b++)
+            if (rows.face().blocks().get(b).columns().equals(placing.columns()))
+                return placed.counted(rows.face().counts(b, table.rows()));
+        throw new RefusedException(
+                "Where the rows are is not known by %s yet. Look at them again.".formatted(placing.words()));
+    }
+
+    private PlacedTable placed(Table table, Placing placing, Decisions decided, List<Loaded> tied, Watch watch) {
         if (placing instanceof Placing.FromTo both) {
             if (both.ends().anyMatch(Placing.FromTo.class::isInstance))
                 throw new RefusedException("An origin or a destination is one place.");
@@ -531,6 +686,17 @@ public class DatasetService implements Datasets {
                     .findFirst()
                     .map(Loaded::placed)
                     .orElse(null);
+            // Of rows that stay elsewhere only the words that say where they are belong together.
+            if (other != null
+                    && other.table().staying() instanceof StayingRows far
+                    && far.face().blocks().stream().noneMatch(b -> b.columns().contains(tie.equals())))
+                throw new RefusedException(
+                        "The rows of the other dataset stay in %s, where only %s says where they are. Tie to that, or bring those rows in."
+                                .formatted(
+                                        far.where(),
+                                        far.face().blocks().stream()
+                                                .flatMap(b -> b.columns().stream())
+                                                .collect(Collectors.joining(", "))));
             if (other == null)
                 throw new RefusedException("The dataset that this one is tied to has gone, or is not placed itself.");
             return placer.byTie(table, tie.column(), other, tie.equals());
@@ -551,14 +717,32 @@ public class DatasetService implements Datasets {
         if (tie.dataset() == id) throw new RefusedException("A tie leads to another dataset.");
         Column mine = column(needed(id), tie.column());
         Column theirs = column(needed(tie.dataset()), tie.equals());
-        if (tie.step() == null) return ValueMatch.of(mine, theirs);
-        if (tie.step().comesAgain() || tie.step().needsTime())
+        if (tie.step() != null && (tie.step().comesAgain() || tie.step().needsTime()))
             throw new RefusedException("What is shared are days, weeks, months, quarters or years.");
         try {
+            Table here = needed(id).dataset().table();
+            Table there = needed(tie.dataset()).dataset().table();
+            if (here.staying() != null || there.staying() != null)
+                return new ValueMatch(
+                        matched(here, tie.column(), there, tie.equals(), tie.step()),
+                        here.weight(),
+                        matched(there, tie.equals(), here, tie.column(), tie.step()),
+                        there.weight());
+            if (tie.step() == null) return ValueMatch.of(mine, theirs);
             return ValueMatch.of(tie.step().numbers(mine), tie.step().numbers(theirs));
         } catch (QueryException unfit) {
             throw new RefusedException(unfit.getMessage());
         }
+    }
+
+    /** How many rows have a value that occurs in another table, asked where the rows are. */
+    private static long matched(Table rows, String column, Table others, String equals, TimeStep step) {
+        GroupKey key = step == null ? new GroupKey.Of(equals) : new GroupKey.Step(equals, step, null);
+        Query values = Query.by(List.of(), List.of(key), List.of(Measure.ROWS)).filled();
+        Stage found = new Stage("", List.of(new Condition.Among(column, others, values, 0, false, step, null)));
+        return Math.round(new Engines()
+                .answer(rows, Query.of(List.of(found), List.of(), List.of(Measure.ROWS)))
+                .value(0, 0));
     }
 
     private static Column column(Loaded loaded, String name) {
@@ -635,10 +819,30 @@ public class DatasetService implements Datasets {
         ViewerRule read = checked(id, rule);
         Loaded loaded = needed(id);
         Table table = loaded.dataset().table();
+        if (table.staying() != null) return sightOf(loaded, read, known);
         return new Sight(
                 read.rows(table, scope(table, loaded.placed()), surroundings(loaded.placed()), known)
                         .cardinality(),
                 table.rows());
+    }
+
+    private Sight sightOf(Loaded loaded, ViewerRule rule, Map<String, List<String>> known) {
+        Table table = loaded.dataset().table();
+        Condition condition = rule.condition(scope(table, loaded.placed()), surroundings(loaded.placed()), known);
+        try {
+            Frame counted = new SqlEngine()
+                    .answer(
+                            table,
+                            Query.of(
+                                    List.of(new Stage(rule.text(), List.of(condition))),
+                                    List.of(),
+                                    List.of(Measure.ROWS)));
+            return new Sight(
+                    Math.round(counted.value(0, 0)),
+                    counted.trail().steps().get(0).left());
+        } catch (FormulaException | QueryException cannot) {
+            throw new RefusedException(cannot.getMessage());
+        }
     }
 
     /** A rule on rows that fits a dataset's columns. */

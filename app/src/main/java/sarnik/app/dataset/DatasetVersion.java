@@ -35,6 +35,10 @@ public class DatasetVersion {
     /** What it takes in memory; null where that is not known yet. */
     private Long bytes;
 
+    /** A {@link sarnik.sql.Face} as JSON, whose table the rows are; null where they are all there are. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    private String face;
+
     protected DatasetVersion() {}
 
     DatasetVersion(
@@ -56,6 +60,15 @@ public class DatasetVersion {
         this.createdBy = createdBy;
         this.createdAt = createdAt;
         this.bytes = bytes;
+    }
+
+    String getFace() {
+        return face;
+    }
+
+    /** Says that the rows are the face of others that stay elsewhere. */
+    void faces(String face) {
+        this.face = face;
     }
 
     long getDatasetId() {

@@ -16,6 +16,7 @@ import sarnik.place.Placing;
  * @param placing null where the rows have no place
  * @param feed null where newer rows come from nowhere
  * @param live of which feed it shows what; null where its rows were brought in
+ * @param stays where its rows are that stay in a database elsewhere; null where they are held here
  * @param decided goes up by one with every decision about its placing
  * @param owner who has brought it in
  * @param viewerRule which rows somebody sees who may not change it; null for all
@@ -30,6 +31,7 @@ public record Description(
         Calculations calculations,
         Feed feed,
         Live live,
+        Stays stays,
         Intake intake,
         long decided,
         long owner,
@@ -64,6 +66,16 @@ public record Description(
         return live != null;
     }
 
+    /** Whether its rows stay in a database elsewhere. */
+    public boolean isStaying() {
+        return stays != null;
+    }
+
+    /** For how many seconds an answer holds of rows that stay elsewhere. */
+    public int keptSeconds() {
+        return stays == null ? 0 : stays.keep();
+    }
+
     /** Names of the columns that people see: those that were brought in, then those that are calculated. */
     public List<String> columnNames() {
         List<String> names = new java.util.ArrayList<>(
@@ -91,6 +103,7 @@ public record Description(
                 then.calculations(),
                 feed,
                 live,
+                stays,
                 intake,
                 then.decided(),
                 owner,

@@ -51,6 +51,7 @@ class Descriptions {
             Calculations calculations,
             Feed feed,
             Live live,
+            Stays stays,
             Intake intake,
             long owner,
             String viewerRule) {}
@@ -117,6 +118,7 @@ class Descriptions {
                 said.calculations,
                 said.feed,
                 said.live,
+                said.stays,
                 said.intake,
                 decided,
                 said.owner,
@@ -141,6 +143,7 @@ class Descriptions {
                 read(dataset.getCalculations(), Calculations.class, Calculations.NONE),
                 read(dataset.getFeed(), Feed.class, null),
                 read(dataset.getLive(), Live.class, null),
+                read(dataset.getStays(), Stays.class, null),
                 read(dataset.getIntake(), Intake.class, Intake.NONE),
                 dataset.getCreatedBy(),
                 dataset.getViewerRule());

@@ -48,6 +48,7 @@ class FeedService {
     private final Descriptions descriptions;
     private final DatasetService service;
     private final RowKeeper keeper;
+    private final StayingKeeper staying;
     private final RemoteTables remote;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
@@ -62,6 +63,7 @@ class FeedService {
             Descriptions descriptions,
             DatasetService service,
             RowKeeper keeper,
+            StayingKeeper staying,
             RemoteTables remote,
             JsonMapper mapper,
             TransactionTemplate transaction,
@@ -71,6 +73,7 @@ class FeedService {
         this.descriptions = descriptions;
         this.service = service;
         this.keeper = keeper;
+        this.staying = staying;
         this.remote = remote;
         this.mapper = mapper;
         this.transaction = transaction;
@@ -92,8 +95,11 @@ class FeedService {
      * @throws RefusedException when the address may not be asked, or the time is out of bounds
      */
     long set(long id, long revision, String address, Integer seconds, boolean append, SignedIn person) {
+        Description said = descriptions.needed(id);
+        // Rows that stay elsewhere are looked at again where they are.
+        if (said.isStaying()) address = "stays";
         boolean none = address == null || address.isBlank();
-        if (!none) remote.check(address);
+        if (!none && !said.isStaying()) remote.check(address);
         if (seconds != null && (seconds < SHORTEST_SECONDS || seconds > LONGEST_SECONDS)) {
             throw new RefusedException(
                     "A feed can be asked every %d seconds at the soonest and every 90 days at the latest."
@@ -134,7 +140,9 @@ class FeedService {
      * @throws RefusedException when the dataset has no feed, or is being refreshed already
      */
     DatasetRefresh ask(long id, Progress progress) {
-        Feed feed = descriptions.needed(id).feed();
+        Description said = descriptions.needed(id);
+        Feed feed = said.feed();
+        if (said.isStaying()) return lookAgain(said, progress);
         if (feed == null) throw new RefusedException("This dataset has no address to ask. Set one first.");
         if (running.putIfAbsent(id, true) != null)
             throw new RefusedException("This dataset is being refreshed already.");
@@ -168,10 +176,46 @@ class FeedService {
         }
     }
 
+    /** Looks again at rows that stay elsewhere: how many there are, and at new words in them. */
+    private DatasetRefresh lookAgain(Description said, Progress progress) {
+        if (running.putIfAbsent(said.id(), true) != null)
+            throw new RefusedException("This dataset is being looked at already.");
+        try {
+            PlacedTable before = service.needed(said.id()).placed();
+            int number = staying.lookAgain(
+                    said.id(), said.feed() == null ? said.owner() : said.feed().person(), progress);
+            Loaded now = service.needed(said.id());
+            List<String> strangers = now.placed() == null ? List.of() : strangers(before, now.placed());
+            return record(
+                    said.id(),
+                    DatasetRefresh.Outcome.SERVED,
+                    "%,d rows%s."
+                            .formatted(
+                                    now.dataset().table().weight(),
+                                    strangers.isEmpty() ? "" : "; new among their words: " + named(strangers)),
+                    number);
+        } catch (RefusedException | MisfitException refused) {
+            return record(
+                    said.id(),
+                    DatasetRefresh.Outcome.FAILED,
+                    refused.getMessage() + " What was known before still holds.",
+                    null);
+        } finally {
+            running.remove(said.id());
+        }
+    }
+
+    private static String named(List<String> strangers) {
+        return String.join(" · ", strangers.subList(0, Math.min(STRANGERS_NAMED, strangers.size())))
+                + (strangers.size() > STRANGERS_NAMED
+                        ? " and %,d more".formatted(strangers.size() - STRANGERS_NAMED)
+                        : "");
+    }
+
     private DatasetRefresh keep(long id, Feed feed, Reading reading, Progress progress) {
         long against = descriptions.needed(id).served().version();
         Loaded served = service.needed(id);
-        Table before = served.own();
+        Table before = service.rowsOf(id);
         TableDiff diff = TableDiff.of(before, reading.table());
         int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
         boolean news = feed.append()
@@ -213,12 +257,7 @@ class FeedService {
             long open = placed.rows(Match.State.DOUBTFUL) + placed.rows(Match.State.UNPLACED);
             if (open > 0) parts.add("%,d rows doubtful or unplaced".formatted(open));
             List<String> strangers = strangers(before, placed);
-            if (!strangers.isEmpty())
-                parts.add("new among them: "
-                        + String.join(" · ", strangers.subList(0, Math.min(STRANGERS_NAMED, strangers.size())))
-                        + (strangers.size() > STRANGERS_NAMED
-                                ? " and %,d more".formatted(strangers.size() - STRANGERS_NAMED)
-                                : ""));
+            if (!strangers.isEmpty()) parts.add("new among them: " + named(strangers));
         }
         String words = String.join("; ", parts) + ".";
         return words.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + words.substring(1);

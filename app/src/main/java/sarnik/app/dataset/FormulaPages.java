@@ -2,6 +2,7 @@ package sarnik.app.dataset;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
@@ -32,10 +33,12 @@ import sarnik.formula.FormulaWords;
 import sarnik.formula.Scope;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
-import sarnik.query.InMemoryEngine;
 import sarnik.query.Measure;
 import sarnik.query.Query;
+import sarnik.query.QueryException;
+import sarnik.query.RowQuery;
 import sarnik.query.Summary;
+import sarnik.sql.Engines;
 import sarnik.table.CodedColumn;
 import sarnik.table.Table;
 
@@ -141,12 +144,28 @@ class FormulaPages {
                 .limit(5)
                 .toList());
         header.add(result);
+        if (table.staying() != null)
+            return new Tried(trouble, table.column(result).type().words(), header, there(table, header));
         List<List<String>> rows = ShownRows.first(
                 table.pick(IntStream.range(0, Math.min(SHOWN_ROWS, table.rows()))
                                 .toArray())
                         .only(header),
                 SHOWN_ROWS);
         return new Tried(trouble, table.column(result).type().words(), header, rows);
+    }
+
+    /** The first rows of those that stay elsewhere. */
+    private static List<List<String>> there(Table table, List<String> header) {
+        try {
+            return new Engines()
+                    .rows(table, new RowQuery(List.of(), header, List.of(), "", 0, SHOWN_ROWS)).cells().stream()
+                            .map(cells -> Arrays.stream(cells)
+                                    .map(cell -> cell == null ? "" : cell)
+                                    .toList())
+                            .toList();
+        } catch (QueryException cannot) {
+            throw new RefusedException(cannot.getMessage());
+        }
     }
 
     /**
@@ -177,7 +196,7 @@ class FormulaPages {
     }
 
     private static Frame measured(Calculations.Applied applied, String result, List<String> by) {
-        return new InMemoryEngine()
+        return new Engines()
                 .answer(
                         applied.table(),
                         Query.of(List.of(), by, List.of(new Measure(Summary.FORMULA, result)))

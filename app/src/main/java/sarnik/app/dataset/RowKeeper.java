@@ -1,6 +1,5 @@
 package sarnik.app.dataset;
 
-import java.time.Clock;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -8,9 +7,6 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.people.SignedIn;
 import sarnik.app.rights.May;
-import sarnik.app.rights.Rights;
-import sarnik.app.rights.Thing;
-import sarnik.app.rights.Who;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
 import sarnik.data.About;
@@ -32,7 +28,7 @@ public class RowKeeper {
     private final Versions versions;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
-    private final Rights rights;
+    private final NewDatasets made;
 
     RowKeeper(
             DatasetRepository stored,
@@ -41,14 +37,14 @@ public class RowKeeper {
             Versions versions,
             JsonMapper mapper,
             TransactionTemplate transaction,
-            Rights rights) {
+            NewDatasets made) {
         this.stored = stored;
         this.datasets = datasets;
         this.descriptions = descriptions;
         this.versions = versions;
         this.mapper = mapper;
         this.transaction = transaction;
-        this.rights = rights;
+        this.made = made;
     }
 
     /**
@@ -72,22 +68,11 @@ public class RowKeeper {
         progress.next("Placing the rows");
         PlacedTable placed = placing == null ? null : datasets.place(table, placing, progress);
         progress.next("Keeping the rows");
-        long id = transaction.execute(t -> {
-            Dataset made = new Dataset(
-                    name,
-                    placing == null ? null : mapper.writeValueAsString(placing),
-                    mapper.writeValueAsString(intake),
-                    person.id(),
-                    Clock.systemUTC().instant());
-            if (!about.isEmpty()) made.describe(mapper.writeValueAsString(about));
-            stored.saveAndFlush(made);
-            rights.give(Thing.DATASET, made.getId(), Who.ANALYSTS, May.READ);
-            versions.serveFirst(
-                    made.getId(),
-                    versions.write(made.getId(), table, troubles, fileName, person.id())
-                            .getId());
-            return made.getId();
-        });
+        long id = made.keep(
+                new NewDatasets.Begun(name, placing, intake, about),
+                dataset -> {},
+                kept -> versions.write(kept, table, troubles, fileName, person.id()),
+                person);
         // The rows are at hand and placed: they need not be read back.
         descriptions.find(id).ifPresent(d -> datasets.hold(d, table, placed));
         return id;
@@ -103,23 +88,14 @@ public class RowKeeper {
      */
     public long keepLive(
             String name, Table empty, Placing placing, Live live, About about, List<Tie> ties, SignedIn person) {
-        return transaction.execute(t -> {
-            Dataset made = new Dataset(
-                    name,
-                    placing == null ? null : mapper.writeValueAsString(placing),
-                    mapper.writeValueAsString(Intake.NONE),
-                    person.id(),
-                    Clock.systemUTC().instant());
-            if (!about.isEmpty()) made.describe(mapper.writeValueAsString(about));
-            if (!ties.isEmpty()) made.tie(mapper.writeValueAsString(ties));
-            made.showLive(mapper.writeValueAsString(live));
-            stored.saveAndFlush(made);
-            rights.give(Thing.DATASET, made.getId(), Who.ANALYSTS, May.READ);
-            versions.serveFirst(
-                    made.getId(),
-                    versions.write(made.getId(), empty, 0, "", person.id()).getId());
-            return made.getId();
-        });
+        return made.keep(
+                new NewDatasets.Begun(name, placing, Intake.NONE, about),
+                dataset -> {
+                    if (!ties.isEmpty()) dataset.tie(mapper.writeValueAsString(ties));
+                    dataset.showLive(mapper.writeValueAsString(live));
+                },
+                kept -> versions.write(kept, empty, 0, "", person.id()),
+                person);
     }
 
     /** Says anew which columns a dataset has whose rows come by themselves, and where they lie. */
@@ -133,6 +109,14 @@ public class RowKeeper {
             served.serve(versions.write(id, empty, 0, "", person.id()).getId());
             versions.forgetOld(id, served.getVersionId());
         });
+    }
+
+    /** Checks that the rows of a dataset are held here, so that others can take their place. */
+    static void checkHeld(Description said) {
+        checkNotLive(said);
+        if (said.isStaying())
+            throw new RefusedException(
+                    "The rows of “%s” stay in their database; no others can take their place.".formatted(said.name()));
     }
 
     private static void checkNotLive(Description said) {
@@ -182,11 +166,11 @@ public class RowKeeper {
     /** The same on the word of somebody who has set it going before. */
     int refresh(long id, Newer newer, long person, Progress progress) {
         Description said = descriptions.needed(id);
-        checkNotLive(said);
+        checkHeld(said);
         long before = newer.against() != null ? newer.against() : said.served().version();
         if (said.placing() != null) {
             progress.next("Placing the rows");
-            Table whole = newer.append() ? below(datasets.needed(id).own(), newer.table()) : newer.table();
+            Table whole = newer.append() ? below(datasets.rowsOf(id), newer.table()) : newer.table();
             datasets.placeNewer(id, whole, progress);
         }
         progress.next("Keeping the rows");
@@ -225,7 +209,7 @@ public class RowKeeper {
 
     /** Serves another version of a dataset. */
     void serve(long id, int number, SignedIn person) {
-        checkNotLive(descriptions.needed(id));
+        checkHeld(descriptions.needed(id));
         transaction.executeWithoutResult(t -> {
             ServedVersion served = versions.held(id);
             descriptions.held(id, person);

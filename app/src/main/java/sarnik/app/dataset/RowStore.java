@@ -31,7 +31,7 @@ class RowStore {
      * bytes
      * (PostgreSQL documentation, "TOAST"). Wider versions stand in several tables whose rows are in one order.
      */
-    private static final int WIDEST = 200;
+    static final int WIDEST = 200;
 
     private final EntityManager entities;
 
@@ -137,6 +137,11 @@ class RowStore {
 
     private static List<StoredColumn> part(List<StoredColumn> columns, int part) {
         return columns.subList(part * WIDEST, Math.min(columns.size(), (part + 1) * WIDEST));
+    }
+
+    /** The table of a version that has no more columns than fit one. */
+    static String table(long version) {
+        return name(version, 0);
     }
 
     private static String name(long version, int part) {

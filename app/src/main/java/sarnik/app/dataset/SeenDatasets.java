@@ -84,8 +84,8 @@ public final class SeenDatasets implements Datasets {
     /**
      * The dataset of this id as it is seen, where nothing may be told without it.
      *
-     * @throws RefusedException with 503 when its rows are still on their way, with 404 when it has gone, with 409 when it
-     *     cannot be asked as it stands
+     * @throws RefusedException with 503 when its rows are still on their way, with 404 when it has gone, with 409 when
+     *     it cannot be asked as it stands
      */
     public LoadedDataset needed(long id) {
         Loaded loaded = service.load(id, this).orElseThrow(() -> RefusedException.gone("dataset"));

@@ -23,6 +23,11 @@ record StoredColumn(String name, ColumnType type, Boolean key) {
                         && coded.dictionary().size() == column.size());
     }
 
+    /** A column of which only a face is held, which does not tell whether values occur twice. */
+    StoredColumn ofFace() {
+        return new StoredColumn(name, type, false);
+    }
+
     boolean isKey() {
         return Boolean.TRUE.equals(key);
     }

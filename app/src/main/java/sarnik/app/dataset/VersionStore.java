@@ -52,6 +52,8 @@ class VersionStore implements AutoCloseable {
      * @param boundaries goes up by one when a boundary set comes or goes
      * @param today null where nothing is calculated from it
      * @param tied what it is placed by; empty where it is tied to nothing
+     * @param stays where its rows are that stay elsewhere, and for how long an answer holds; null where they are held
+     *     here
      * @param tick goes up with newer rows where they come by themselves; 0 where they do not
      * @param only which of its rows; empty for all
      */
@@ -64,12 +66,14 @@ class VersionStore implements AutoCloseable {
             long boundaries,
             LocalDate today,
             List<Key> tied,
+            Stays stays,
             long tick,
             String only) {
 
         /** The same, with some of its rows only. */
         Key only(String which) {
-            return new Key(dataset, version, placing, decided, calculations, boundaries, today, tied, tick, which);
+            return new Key(
+                    dataset, version, placing, decided, calculations, boundaries, today, tied, stays, tick, which);
         }
     }
 

@@ -9,6 +9,8 @@ import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sarnik.app.web.RefusedException;
+import sarnik.sql.Face;
+import sarnik.sql.FaceMaker;
 import sarnik.table.Table;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -22,6 +24,7 @@ class Versions {
 
     private static final TypeReference<List<StoredColumn>> COLUMNS = new TypeReference<>() {};
     private static final int MOST_READ = 4000;
+    private static final int MOST_FACES = 200;
 
     private final DatasetVersionRepository stored;
     private final ServedVersionRepository served;
@@ -30,6 +33,8 @@ class Versions {
     private final Keeping keeping;
     private final Cache<String, List<StoredColumn>> read =
             Caffeine.newBuilder().maximumSize(MOST_READ).build();
+    private final Cache<String, Face> faces =
+            Caffeine.newBuilder().maximumSize(MOST_FACES).build();
 
     Versions(
             DatasetVersionRepository stored,
@@ -64,7 +69,9 @@ class Versions {
         return new Description.Served(
                 version.getId(),
                 version.getNumber(),
-                version.getRowCount(),
+                version.getFace() == null
+                        ? version.getRowCount()
+                        : face(version).rows(),
                 columns,
                 bytes,
                 version.getTroubles(),
@@ -90,6 +97,11 @@ class Versions {
         return table;
     }
 
+    /** What is known of rows that stay elsewhere, whose table the rows of a version are. */
+    Face face(DatasetVersion version) {
+        return faces.get(version.getFace(), json -> mapper.readValue(json, Face.class));
+    }
+
     /** See {@link RowStore#occurring}. */
     Set<String> occurring(long version, int columnCount, int column, Set<String> values) {
         return rows.occurring(version, columnCount, column, values);
@@ -103,7 +115,24 @@ class Versions {
 
     /** Writes a table as the next version of a dataset. */
     DatasetVersion write(long dataset, Table table, long troubles, String fileName, long person) {
-        List<StoredColumn> columns = described(table);
+        return write(dataset, table, described(table), troubles, fileName, person);
+    }
+
+    /** Writes what is known of rows that stay elsewhere as the next version of a dataset. */
+    DatasetVersion write(long dataset, FaceMaker.Made face, String from, long person) {
+        DatasetVersion version = write(
+                dataset,
+                face.table(),
+                described(face.table()).stream().map(StoredColumn::ofFace).toList(),
+                0,
+                from,
+                person);
+        version.faces(mapper.writeValueAsString(face.face()));
+        return version;
+    }
+
+    private DatasetVersion write(
+            long dataset, Table table, List<StoredColumn> columns, long troubles, String fileName, long person) {
         DatasetVersion version = stored.saveAndFlush(new DatasetVersion(
                 dataset,
                 stored.highestNumber(dataset) + 1,

@@ -22,6 +22,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Supplier;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -53,6 +54,10 @@ class WaitingRoom implements AutoCloseable {
 
     private final Object taking = new Object();
     private final MemoryBudget memory;
+    /** What files are called that wait, or that newer rows are fetched into. */
+    private static final Pattern WAITING =
+            Pattern.compile("[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}-\\d+|(?:feed|features).*\\.(?:part|page)");
+
     private final Path directory;
     private final int mostWaiting;
     private final Cache<String, Work> waiting;
@@ -72,11 +77,17 @@ class WaitingRoom implements AutoCloseable {
         sweep();
     }
 
-    /** What an earlier run has left behind can be asked for no more. */
+    /**
+     * What an earlier run has left behind can be asked for no more. Only what waits is taken away: the key by which
+     * passwords are sealed lies in the same directory.
+     */
     private void sweep() {
         if (!Files.isDirectory(directory)) return;
         try (Stream<Path> left = Files.list(directory)) {
-            left.filter(Files::isRegularFile).forEach(WaitingRoom::delete);
+            left.filter(Files::isRegularFile)
+                    .filter(file ->
+                            WAITING.matcher(file.getFileName().toString()).matches())
+                    .forEach(WaitingRoom::delete);
         } catch (IOException failed) {
             LOG.warn("The files that an earlier run has left in {} could not be swept away", directory, failed);
         }

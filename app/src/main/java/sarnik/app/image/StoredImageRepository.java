@@ -8,8 +8,8 @@ import org.springframework.data.jpa.repository.Query;
 interface StoredImageRepository extends JpaRepository<StoredImage, String> {
 
     /**
-     * Clears the pictures that no dashboard names, neither as it stands nor in its history: those that were uploaded and
-     * then not put on a sheet, and those of dashboards that were removed.
+     * Clears the pictures that no dashboard names, neither as it stands nor in its history: those that were uploaded
+     * and then not put on a sheet, and those of dashboards that were removed.
      *
      * @param before only those kept before then; one that was just uploaded is about to be put on a sheet
      * @return how many

@@ -20,9 +20,9 @@ import org.springframework.web.filter.OncePerRequestFilter;
 import sarnik.language.Language;
 
 /**
- * Answers each request in its language. The interface for programs takes the one that Accept-Language asks for first, or
- * English. Pages that are read take what the reader chose, else what the browser asks for; pages on which something is
- * composed are in English.
+ * Answers each request in its language. The interface for programs takes the one that Accept-Language asks for first,
+ * or English. Pages that are read take what the reader chose, else what the browser asks for; pages on which something
+ * is composed are in English.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE + 10)

@@ -12,7 +12,8 @@ import sarnik.app.web.RefusedException;
  * @param version of the protocol, 5 or 3.1.1
  * @param topics which messages are read: topics, in which + stands for any level and a # at the end for all below
  * @param user as whom; null for nobody
- * @param client by which the broker knows this feed again, so that it keeps what comes while nobody reads; null to make one
+ * @param client by which the broker knows this feed again, so that it keeps what comes while nobody reads; null to make
+ *     one
  */
 record Broker(String address, String version, List<String> topics, String user, String client) {
 

@@ -23,7 +23,9 @@ import sarnik.live.MessageGuess;
 import sarnik.live.MessageShape;
 import tools.jackson.databind.json.JsonMapper;
 
-/** What is said of feeds: how messages become readings, how long those are kept, from which values on devices are bad. */
+/**
+ * What is said of feeds: how messages become readings, how long those are kept, from which values on devices are bad.
+ */
 @RestController
 @RequestMapping("/api/feeds")
 class FeedApi {

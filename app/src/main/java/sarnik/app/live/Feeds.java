@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -44,7 +45,9 @@ import sarnik.live.Visits;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
+import sarnik.sql.Engines;
 import sarnik.table.Column;
+import sarnik.table.Table;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -52,6 +55,9 @@ import tools.jackson.databind.json.JsonMapper;
 /** Makes feeds and changes what is said of them: how messages become readings, how long they are kept, what is bad. */
 @Service
 class Feeds {
+
+    /** Devices or places that a list of them may have that stays in a database. */
+    private static final int MOST_LISTED = 100_000;
 
     private static final Logger LOG = LoggerFactory.getLogger(Feeds.class);
     private static final TypeReference<List<String>> NAMES = new TypeReference<>() {};
@@ -257,8 +263,8 @@ class Feeds {
     }
 
     /**
-     * Says how messages become readings. Columns that are left out keep their values in the database and are there again
-     * once they are named again.
+     * Says how messages become readings. Columns that are left out keep their values in the database and are there
+     * again once they are named again.
      *
      * @return the revision after it
      */
@@ -461,7 +467,10 @@ class Feeds {
         return after;
     }
 
-    /** Ties the devices of a feed to the dataset that lists them, so that its other columns narrow and colour them as well. */
+    /**
+     * Ties the devices of a feed to the dataset that lists them, so that its other columns narrow and colour them as
+     * well.
+     */
     private void tieToList(long id, SignedIn person) {
         LiveFeed feed = stored.findById(id).orElseThrow();
         FeedSettings.DeviceList list =
@@ -505,9 +514,23 @@ class Feeds {
         };
     }
 
+    /** The rows of a dataset; of those that stay in a database as many as a list of devices or places may have. */
+    private static Table rows(LoadedDataset of, String... columns) {
+        if (of.table().staying() == null) return of.table();
+        List<String> there = Stream.of(columns)
+                .filter(column -> column != null && of.table().find(column).isPresent())
+                .distinct()
+                .toList();
+        Table taken = there.isEmpty()
+                ? null
+                : new Engines().taken(of.table(), List.of(), there, MOST_LISTED).rows();
+        return taken == null ? new Table(Map.of()) : taken;
+    }
+
     private static List<Stays.Spot> spots(LoadedDataset of, String named) {
-        Column name = of.table().find(named).orElse(null);
-        Column place = of.table().find(PlacedTable.PLACE).orElse(null);
+        Table rows = rows(of, named, PlacedTable.PLACE);
+        Column name = rows.find(named).orElse(null);
+        Column place = rows.find(PlacedTable.PLACE).orElse(null);
         List<Stays.Spot> spots = new ArrayList<>();
         if (name == null || place == null) return spots;
         for (int row = 0; row < name.size(); row++) {
@@ -547,11 +570,12 @@ class Feeds {
 
     private static Map<String, RunningFeed.Listed> listed(LoadedDataset of, FeedSettings.DeviceList list) {
         Map<String, RunningFeed.Listed> listed = new HashMap<>();
-        Column code = of.table().find(list.code()).orElse(null);
+        Table rows = rows(of, list.code(), list.name(), list.kind(), PlacedTable.PLACE);
+        Column code = rows.find(list.code()).orElse(null);
         if (code == null) return listed;
-        Optional<Column> name = Optional.ofNullable(list.name()).flatMap(of.table()::find);
-        Optional<Column> kind = Optional.ofNullable(list.kind()).flatMap(of.table()::find);
-        Optional<Column> place = of.table().find(PlacedTable.PLACE);
+        Optional<Column> name = Optional.ofNullable(list.name()).flatMap(rows::find);
+        Optional<Column> kind = Optional.ofNullable(list.kind()).flatMap(rows::find);
+        Optional<Column> place = rows.find(PlacedTable.PLACE);
         for (int row = 0; row < code.size(); row++) {
             if (code.isMissing(row)) continue;
             int here = row;

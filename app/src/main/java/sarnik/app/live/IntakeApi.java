@@ -18,8 +18,8 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RestController;
 
 /**
- * Where devices and their gateways send readings: JSON, one message or an array of them, or NDJSON, a message a line, for
- * as long as the sender likes. Whoever sends bears the token of the feed. What is answered as taken is durable.
+ * Where devices and their gateways send readings: JSON, one message or an array of them, or NDJSON, a message a line,
+ * for as long as the sender likes. Whoever sends bears the token of the feed. What is answered as taken is durable.
  */
 @RestController
 class IntakeApi {

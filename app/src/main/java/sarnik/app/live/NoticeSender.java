@@ -24,8 +24,8 @@ import sarnik.live.DeviceState;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Sends what is to be told of turns, once it is due: what goes to one address at once goes as one. What cannot be sent is
- * tried again, ever later, for about a day.
+ * Sends what is to be told of turns, once it is due: what goes to one address at once goes as one. What cannot be sent
+ * is tried again, ever later, for about a day.
  */
 @Component
 class NoticeSender {

@@ -151,8 +151,8 @@ class ReadingStore {
     record Written(long batch, List<Row> fresh, List<Row> filled) {}
 
     /**
-     * Writes rows. Of a device and a moment there is one: what is missing in it is filled in, and what has a value keeps
-     * it.
+     * Writes rows. Of a device and a moment there is one: what is missing in it is filled in, and what has a value
+     * keeps it.
      */
     Written write(Connection connection, long feed, int columns, List<Row> rows) throws SQLException {
         Map<Key, Row> merged = new LinkedHashMap<>();

@@ -27,8 +27,8 @@ import sarnik.app.SarnikProperties;
 import sarnik.live.Reading;
 
 /**
- * Writes readings in batches. What it says of readings it says once they are durable: in the database, or, while that is
- * away, on the disk, from where they are written later.
+ * Writes readings in batches. What it says of readings it says once they are durable: in the database, or, while that
+ * is away, on the disk, from where they are written later.
  */
 @Component
 class ReadingWriter implements AutoCloseable {

@@ -24,9 +24,9 @@ import sarnik.table.GrowingTable;
 import sarnik.table.Table;
 
 /**
- * Puts readings together by minute, hour and day (of UTC), for views over long times: how many, the lowest, the highest and the
- * sum of each number, and the last position. What readings came for since the last time is worked out anew from all that is
- * there, so late ones count and nothing counts twice, whenever it is stopped.
+ * Puts readings together by minute, hour and day (of UTC), for views over long times: how many, the lowest, the highest
+ * and the sum of each number, and the last position. What readings came for since the last time is worked out anew from
+ * all that is there, so late ones count and nothing counts twice, whenever it is stopped.
  */
 @Component
 class RollUps {
@@ -36,10 +36,16 @@ class RollUps {
     /** So many rows of a feed are shown at most, the newest. */
     static final int MOST_SHOWN = 1_000_000;
 
-    /** What was begun to be written before so long is committed by now, or never will be: batches are numbered before they are. */
+    /**
+     * What was begun to be written before so long is committed by now, or never will be: batches are numbered before
+     * they are.
+     */
     private static final long SETTLED_MILLIS = 45_000;
 
-    /** Hours and days are put together so often: of many devices each of theirs would be written anew three times a minute. */
+    /**
+     * Hours and days are put together so often: of many devices each of theirs would be written anew three times a
+     * minute.
+     */
     private static final long COARSER_MILLIS = 300_000;
 
     /** So many readings are put together in one transaction. */
@@ -202,8 +208,8 @@ class RollUps {
     }
 
     /**
-     * Looks each span that is touched up by its key, whatever the planner supposes of how many there are: of readings that have
-     * just come it knows nothing.
+     * Looks each span that is touched up by its key, whatever the planner supposes of how many there are: of readings
+     * that have just come it knows nothing.
      */
     private static String lookedUp(String sums, String table, Rolled span) {
         return """

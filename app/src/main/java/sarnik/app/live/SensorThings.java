@@ -26,10 +26,10 @@ import sarnik.live.Field;
 import sarnik.live.Movement;
 
 /**
- * The devices of feeds as OGC SensorThings 1.1 has them (OGC 18-088, reading only): a device is a Thing with a Location, each of
- * its numbers a Datastream, each reading an Observation. Answered are sets, single entities, what they lead to, and {@code $top},
- * {@code $skip}, {@code $count}, {@code $orderby}, {@code $filter} by time or name, and {@code $expand}; what else may be asked is
- * refused with a sentence.
+ * The devices of feeds as OGC SensorThings 1.1 has them (OGC 18-088, reading only): a device is a Thing with a
+ * Location, each of its numbers a Datastream, each reading an Observation. Answered are sets, single entities, what
+ * they lead to, and {@code $top}, {@code $skip}, {@code $count}, {@code $orderby}, {@code $filter} by time or name, and
+ * {@code $expand}; what else may be asked is refused with a sentence.
  */
 @Component
 class SensorThings {

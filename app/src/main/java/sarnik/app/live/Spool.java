@@ -97,7 +97,10 @@ final class Spool {
         return bytes() == 0;
     }
 
-    /** Hands over all that waits, and forgets it once it is taken. What fails waits on; the taker knows what it has already. */
+    /**
+     * Hands over all that waits, and forgets it once it is taken. What fails waits on; the taker knows what it has
+     * already.
+     */
     void empty(Taker taker) throws Exception {
         synchronized (this) {
             if (!Files.exists(closed)) {

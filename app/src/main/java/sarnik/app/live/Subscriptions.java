@@ -20,8 +20,8 @@ import sarnik.app.secret.Secrets;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Reads feeds from their brokers. Of several instances one reads a feed, the one that holds its lock in the database; when it
- * ends, another takes over under the same name at the broker, which goes on where that one was.
+ * Reads feeds from their brokers. Of several instances one reads a feed, the one that holds its lock in the database;
+ * when it ends, another takes over under the same name at the broker, which goes on where that one was.
  */
 @Component
 class Subscriptions implements AutoCloseable {

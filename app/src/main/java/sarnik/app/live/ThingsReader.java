@@ -24,8 +24,9 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * Reads feeds from servers that speak OGC SensorThings 1.1: their Things with Locations and Datastreams, and of each Datastream
- * the Observations that are newer than the newest read. Each becomes a message, which is read as all messages of a feed are.
+ * Reads feeds from servers that speak OGC SensorThings 1.1: their Things with Locations and Datastreams, and of each
+ * Datastream the Observations that are newer than the newest read. Each becomes a message, which is read as all
+ * messages of a feed are.
  */
 @Component
 class ThingsReader {

@@ -30,8 +30,8 @@ public class AllowedHosts {
     /**
      * Where a host lies, if it may be asked.
      *
-     * @throws RefusedException when there is none of this name, and when it is this machine or lies in a private network
-     *     and no steward has allowed it with this port
+     * @throws RefusedException when there is none of this name, and when it is this machine or lies in a private
+     *     network and no steward has allowed it with this port
      */
     @Transactional(readOnly = true)
     public InetAddress[] addresses(String host, int port) {

@@ -145,8 +145,8 @@ public class RemoteFiles implements AutoCloseable {
     /**
      * Sends JSON to an address; where it leads on is not followed.
      *
-     * @throws RefusedException when the address is not allowed, cannot be reached, or does not answer with a status from
-     *     200 to 299
+     * @throws RefusedException when the address is not allowed, cannot be reached, or does not answer with a status
+     *     from 200 to 299
      */
     public void post(String address, String json) {
         Checked at = checked(address);

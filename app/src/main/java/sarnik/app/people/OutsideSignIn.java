@@ -17,8 +17,9 @@ import sarnik.app.audit.Act;
 import sarnik.app.audit.ActLog;
 
 /**
- * Signing in by a provider outside (OpenID Connect, code flow), where one is named in the settings. A steward says by what
- * the provider knows somebody; whoever comes without that is let in as a reader where the settings say so, else not.
+ * Signing in by a provider outside (OpenID Connect, code flow), where one is named in the settings. A steward says by
+ * what the provider knows somebody; whoever comes without that is let in as a reader where the settings say so, else
+ * not.
  */
 @Component
 public class OutsideSignIn {

@@ -38,7 +38,10 @@ import sarnik.app.web.PagePolicy;
 @Configuration
 class SecuritySetup {
 
-    /** What a bearer of a link reaches, and devices with the token of a feed. They bear no session, so nothing can be done in somebody’s name. */
+    /**
+     * What a bearer of a link reaches, and devices with the token of a feed. They bear no session, so nothing can be
+     * done in somebody’s name.
+     */
     private static final String[] BORNE = {"/shown/**", "/api/shown/**", "/readings/*"};
 
     @Bean

@@ -21,9 +21,9 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 
 /**
- * Passwords for other programs (brokers, databases), which have to be known to be used: kept in the database under a key that
- * is not in it (AES-256 in GCM, NIST SP 800-38D). The key is made of the word in {@code sarnik.secret}, the same for all
- * instances, or else lies in a file of its own in the work directory.
+ * Passwords for other programs (brokers, databases), which have to be known to be used: kept in the database under a
+ * key that is not in it (AES-256 in GCM, NIST SP 800-38D). The key is made of the word in {@code sarnik.secret}, the
+ * same for all instances, or else lies in a file of its own in the work directory.
  */
 @Component
 public class Secrets {
@@ -65,7 +65,9 @@ public class Secrets {
         }
     }
 
-    /** The password that was kept; empty where it was sealed under another key, as after a backup was read elsewhere. */
+    /**
+     * The password that was kept; empty where it was sealed under another key, as after a backup was read elsewhere.
+     */
     public Optional<String> open(String sealed) {
         if (!sealed.startsWith(FORM)) return Optional.empty();
         try {

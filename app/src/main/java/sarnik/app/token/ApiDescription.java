@@ -37,8 +37,9 @@ import sarnik.app.work.Jobs;
 import tools.jackson.databind.JsonNode;
 
 /**
- * The description of the JSON interface for programs: OpenAPI 3.1, made of the code and its comments. What is added here
- * is what all addresses share: how a program says who it is, how a refusal looks, and where an answer may take longer.
+ * The description of the JSON interface for programs: OpenAPI 3.1, made of the code and its comments. What is added
+ * here is what all addresses share: how a program says who it is, how a refusal looks, and where an answer may take
+ * longer.
  */
 @Configuration
 class ApiDescription {
@@ -92,7 +93,10 @@ class ApiDescription {
         };
     }
 
-    /** What is left out of an answer, or sent as null, is what may be null in the code: all but numbers, yes/no and lists. */
+    /**
+     * What is left out of an answer, or sent as null, is what may be null in the code: all but numbers, yes/no and
+     * lists.
+     */
     @Bean
     PropertyCustomizer whatMayBeMissing() {
         return (property, type) -> {

@@ -12,8 +12,8 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
 
 /**
- * How many requests are answered within a minute for one who asks; said with each answer as the IETF's draft of rate limit
- * headers has it ({@code RateLimit-Policy}, {@code RateLimit}).
+ * How many requests are answered within a minute for one who asks; said with each answer as the IETF's draft of rate
+ * limit headers has it ({@code RateLimit-Policy}, {@code RateLimit}).
  */
 @Component
 public class RateLimits {

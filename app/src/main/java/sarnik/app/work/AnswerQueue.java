@@ -90,6 +90,30 @@ public class AnswerQueue implements AutoCloseable {
         T work(Ticket ticket) throws Exception;
     }
 
+    /** The answer that is worked out on this thread. */
+    private static final ThreadLocal<Task<?>> AT_WORK = new ThreadLocal<>();
+
+    /**
+     * Waits for something that is worked out elsewhere, such as in a database. Others take a turn meanwhile.
+     *
+     * @param wait waits for a moment; gives null where it has to be called again
+     * @throws CancellationException when nobody wants the answer any more
+     */
+    public static <T> T elsewhere(Supplier<T> wait) {
+        Task<?> task = AT_WORK.get();
+        if (task != null) task.rest();
+        try {
+            T found = wait.get();
+            while (found == null) {
+                if (task != null) task.check();
+                found = wait.get();
+            }
+            return found;
+        } finally {
+            if (task != null) task.goOn();
+        }
+    }
+
     private final class Task<T> implements Ticket {
 
         private final Asker asker;
@@ -123,13 +147,31 @@ public class AnswerQueue implements AutoCloseable {
             refuse(HttpStatus.CONFLICT, () -> phrase("A newer question of this page has taken the place of this one."));
         }
 
+        /** Gives its permit to others while it waits. */
+        void rest() {
+            synchronized (AnswerQueue.this) {
+                working--;
+                dispatch();
+            }
+        }
+
+        /** Takes a permit again; for a moment there may be one too many at work. */
+        void goOn() {
+            synchronized (AnswerQueue.this) {
+                working++;
+            }
+        }
+
         private T worked() {
+            AT_WORK.set(this);
             try {
                 return answer.work(this);
             } catch (RuntimeException | Error failed) {
                 throw failed;
             } catch (Exception failed) {
                 throw new CompletionException(failed);
+            } finally {
+                AT_WORK.remove();
             }
         }
 
@@ -157,7 +199,8 @@ public class AnswerQueue implements AutoCloseable {
      */
     public AnswerQueue(int permits) {
         this.permits = permits;
-        this.workers = Executors.newFixedThreadPool(permits, work -> {
+        // Those that wait for a database hold a thread, but no permit.
+        this.workers = Executors.newCachedThreadPool(work -> {
             Thread thread = new Thread(work, "answer");
             thread.setDaemon(true);
             return thread;

@@ -143,8 +143,8 @@ export class Insets {
   }
 
   /**
-   * Shows the frames, where they have room and the map does not show the same; they stay where they are while the map is
-   * moved.
+   * Shows the frames, where they have room and the map does not show the same; they stay where they are while the map
+   * is moved.
    */
   arrange() {
     const size = this.view.map.getSize();

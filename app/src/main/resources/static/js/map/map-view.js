@@ -289,7 +289,10 @@ export class MapView {
     this.#start = extent;
   }
 
-  /** Shows far-off parts in frames of their own, or no more. @param {?Object} gestures see {@link Insets}; null for no */
+  /**
+   * Shows far-off parts in frames of their own, or no more.
+   * @param {?Object} gestures see {@link Insets}; null for no
+   */
   framed(gestures) {
     if (Boolean(gestures) === Boolean(this.insets)) return;
     this.insets?.dispose();

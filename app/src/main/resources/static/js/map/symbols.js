@@ -103,7 +103,9 @@ export function prepare(drawn, projection) {
   };
 }
 
-/** How long a mark takes to where it is now, milliseconds; what has moved farther than so many pixels is there at once. */
+/**
+ * How long a mark takes to where it is now, milliseconds; what has moved farther than so many pixels is there at once.
+ */
 const MOVES = 900;
 const FARTHEST = 400;
 const MOST_MOVING = 5000;

@@ -19,7 +19,11 @@ export class Tip {
     body.append(this.box);
   }
 
-  /** @param {number[]} at pixels from the body's corner @param {string} name @param {string[][]} lines words and figure */
+  /**
+   * @param {number[]} at pixels from the body's corner
+   * @param {string} name
+   * @param {string[][]} lines words and figure
+   */
   show([x, y], name, lines) {
     this.box.replaceChildren(
       el('b', {}, name),

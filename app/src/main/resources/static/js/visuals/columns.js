@@ -55,7 +55,12 @@ export class Columns {
     this.changed();
   }
 
-  /** Moves a column beside another. @param {string[]} heads all, as they are shown @param {number} from @param {number} to */
+  /**
+   * Moves a column beside another.
+   * @param {string[]} heads all, as they are shown
+   * @param {number} from
+   * @param {number} to
+   */
   move(heads, from, to) {
     if (to < 0 || to >= heads.length || from === to) return;
     const order = [...heads];
@@ -112,7 +117,10 @@ export class Columns {
     return grip;
   }
 
-  /** Lets a header be moved by dragging it, or with Shift and the arrow keys. @param {string[]} heads as they are shown */
+  /**
+   * Lets a header be moved by dragging it, or with Shift and the arrow keys.
+   * @param {string[]} heads as they are shown
+   */
   movable(button, heads, at) {
     button.addEventListener('keydown', e => {
       const by = e.shiftKey && { ArrowLeft: -1, ArrowRight: 1 }[e.key];

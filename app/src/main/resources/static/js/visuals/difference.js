@@ -4,8 +4,8 @@ import { leftInPlace } from './pages.js';
 import { phrase } from '../language.js';
 
 /**
- * What parts something that is picked from the rest: a line for each value, its bar to the right where there is more of it, to
- * the left where there is less. A press picks the value; Shift adds others of its column.
+ * What parts something that is picked from the rest: a line for each value, its bar to the right where there is more of
+ * it, to the left where there is less. A press picks the value; Shift adds others of its column.
  */
 export function mount(body, { title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null };

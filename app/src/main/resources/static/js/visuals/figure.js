@@ -10,9 +10,12 @@ export function mount(body) {
     number: el('p', { class: 'figure-number' }),
     words: el('p', { class: 'figure-words' }),
     against: el('p', { class: 'figure-against' }),
+    sure: el('p', { class: 'figure-sure' }),
     line: el('div', { class: 'figure-line' }),
   };
-  body.append(el('div', { class: 'figure' }, handle.sign, handle.number, handle.words, handle.against, handle.line));
+  body.append(
+    el('div', { class: 'figure' }, handle.sign, handle.number, handle.words, handle.sure, handle.against, handle.line),
+  );
   return handle;
 }
 
@@ -27,6 +30,8 @@ export function draw(handle, drawing) {
   handle.number.title = drawing.full;
   handle.words.textContent = drawing.text === drawing.full ? drawing.words : `${drawing.words}: ${drawing.full}`;
   handle.against.replaceChildren(stateSign(drawing.state), drawing.against ?? '');
+  handle.sure.textContent = drawing.sure ?? '';
+  handle.number.classList.toggle('is-unsure', Boolean(drawing.unsure));
   handle.body.dataset.state = drawing.state ?? '';
   handle.line.replaceChildren(drawing.line?.length > 1 ? tinyLine(drawing.line, drawing.lineWords) : '');
 }
@@ -55,8 +60,17 @@ export function unmount() {
 export function figures(drawing) {
   return {
     figureFrom: 0,
-    head: [drawing.words, ...(drawing.against ? [phrase('compared')] : [])],
-    rows: [{ key: null, cells: [drawing.full, ...(drawing.against ? [drawing.against] : [])] }],
+    head: [
+      drawing.words,
+      ...(drawing.sure ? [phrase('may well lie (95 %)')] : []),
+      ...(drawing.against ? [phrase('compared')] : []),
+    ],
+    rows: [
+      {
+        key: null,
+        cells: [drawing.full, ...(drawing.sure ? [drawing.sure] : []), ...(drawing.against ? [drawing.against] : [])],
+      },
+    ],
   };
 }
 

@@ -11,8 +11,8 @@ const ABOVE = 24;
 const RADIUS = 4;
 
 /**
- * Rates against what they rest on, between the limits of chance. A mark above them points up, one below points down, one that
- * rests on too few is hollow. Press a mark to pick it, Shift adds; Tab goes from mark to mark, Enter picks.
+ * Rates against what they rest on, between the limits of chance. A mark above them points up, one below points down,
+ * one that rests on too few is hollow. Press a mark to pick it, Shift adds; Tab goes from mark to mark, Enter picks.
  */
 export function mount(body, { title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null };

@@ -111,8 +111,8 @@ export function pagesOf({ from, all, page }, count, unit, move) {
 }
 
 /**
- * Draws a place anew that scrolls, and leaves what is read in it where it is: the first in sight of what has a key, also
- * where others came or went before it.
+ * Draws a place anew that scrolls, and leaves what is read in it where it is: the first in sight of what has a key,
+ * also where others came or went before it.
  * @param {HTMLElement} place @param {() => void} draw
  */
 export function leftInPlace(place, draw) {

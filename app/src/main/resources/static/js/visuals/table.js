@@ -5,8 +5,8 @@ import { Finder, leftInPlace, pagesOf, scrolling } from './pages.js';
 import { phrase } from '../language.js';
 
 /**
- * A table of figures, page by page. Headers order it, with Shift among equals; dragged they move, their edges size them.
- * A search finds rows, a press on a row picks it, Shift adds. What is not in sight stays on the server.
+ * A table of figures, page by page. Headers order it, with Shift among equals; dragged they move, their edges size
+ * them. A search finds rows, a press on a row picks it, Shift adds. What is not in sight stays on the server.
  */
 export function mount(body, { id, title, emit }) {
   const handle = { body, title, emit, picks: new Set(), drawing: null };
@@ -118,10 +118,13 @@ function cellsOf(handle, row) {
   const cells = handle.order.map(i => {
     const tint = row.tints?.[i];
     const state = row.states?.[i];
+    const sure = row.sure?.[i];
     return el(
       'td',
       {
-        class: `${heads[i].figure ? 'n' : ''} ${state ? `cell-${state}` : ''}`,
+        class: `${heads[i].figure ? 'n' : ''} ${state ? `cell-${state}` : ''} ${sure?.unsure ? 'cell-unsure' : ''}`,
+        title: sure?.words,
+        'aria-description': sure?.words,
         style: tint && !state ? { background: `color-mix(in oklab, ${tint} 42%, var(--paper))` } : {},
       },
       stateSign(state),

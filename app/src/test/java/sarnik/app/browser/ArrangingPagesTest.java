@@ -175,10 +175,10 @@ class ArrangingPagesTest extends BrowserTest {
                 .asLong();
         List<String> ops = new ArrayList<>();
         for (int i = 0; i < 60; i++)
-            ops.add(
-                    ("{'op':'add','path':'/visuals/v%d','value':{'type':'words','page':'p1','at':{'x':%d,'y':%d,'w':4,'h':2},"
-                                    + "'title':'Note %d','text':'Here'}}")
-                            .formatted(i, i % 6 * 4, i / 6 * 2, i));
+            ops.add(("{'op':'add','path':'/visuals/v%d','value':{'type':'words','page':'p1','at':{'x':%d,'y':%d,"
+                            + "'w':4,'h':2},"
+                            + "'title':'Note %d','text':'Here'}}")
+                    .formatted(i, i % 6 * 4, i / 6 * 2, i));
         patch(dashboard, "[" + String.join(",", ops) + "]");
         Page page = composing(dashboard);
         int moves = 6;

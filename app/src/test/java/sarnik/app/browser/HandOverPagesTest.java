@@ -73,8 +73,8 @@ class HandOverPagesTest extends BrowserTest {
             waitForText(figure, "179");
             page.waitForFunction("() => document.getElementById('sheet').clientHeight > 400");
             // Nothing of it is cut off.
-            String over =
-                    "(() => { const e = document.documentElement; return `${e.scrollHeight - e.clientHeight} ${e.scrollWidth - e.clientWidth}`; })()";
+            String over = "(() => { const e = document.documentElement; return `${e.scrollHeight - e.clientHeight} "
+                    + "${e.scrollWidth - e.clientWidth}`; })()";
             page.waitForCondition(() -> frame.evaluate(over).equals("0 0"));
             frame.click(".bar[data-key] >> nth=0");
             waitForText(figure, "100");
@@ -145,7 +145,8 @@ class HandOverPagesTest extends BrowserTest {
         stranger.reload();
         waitForText(stranger.locator(".figure-number"), "79");
         stranger.evaluate(
-                "document.querySelector('.figure-number').dispatchEvent(new ClipboardEvent('copy', { bubbles: true, cancelable: true }))");
+                "document.querySelector('.figure-number').dispatchEvent(new ClipboardEvent('copy', { bubbles: true, "
+                        + "cancelable: true }))");
         waitForText(stranger.locator(".said"), "lets no figures be copied");
 
         made.locator("text=End it").click();
@@ -245,7 +246,8 @@ class HandOverPagesTest extends BrowserTest {
         rui.selectOption("#order", "changed");
         assertThat(ana.evaluate(
                         "fetch('/api/dashboards/" + dashboard + "/tags', {method: 'PUT', headers: {'Content-Type': "
-                                + "'application/json', 'X-CSRF-TOKEN': document.querySelector('meta[name=_csrf]').content}, body: "
+                                + "'application/json', 'X-CSRF-TOKEN': "
+                                + "document.querySelector('meta[name=_csrf]').content}, body: "
                                 + "JSON.stringify(['x'.repeat(41)])}).then(a => a.json()).then(a => a.detail)"))
                 .isEqualTo("A tag has at most 40 characters.");
     }

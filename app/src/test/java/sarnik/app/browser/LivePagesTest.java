@@ -37,7 +37,10 @@ class LivePagesTest extends BrowserTest {
                 .formatted(device, Instant.now(), turbidity);
     }
 
-    /** A feed is made, its messages are looked at, and a page follows what its devices say; a lost connection catches up. */
+    /**
+     * A feed is made, its messages are looked at, and a page follows what its devices say; a lost connection catches
+     * up.
+     */
     @Test
     void aFeedIsMadeOfRealMessagesAndAPageFollowsIt() throws Exception {
         Page ana = page("ana");
@@ -137,7 +140,8 @@ class LivePagesTest extends BrowserTest {
         ana.waitForSelector("[data-key=w30]");
         ana.locator("[data-key=w30] .line-opener").click();
         ana.evaluate(
-                "document.querySelector('.listing').scrollTop = document.querySelector('[data-key=w30]').offsetTop - 40");
+                "document.querySelector('.listing').scrollTop = document.querySelector('[data-key=w30]').offsetTop "
+                        + "- 40");
         double before = topInList(ana);
         assertThat(((Number) ana.evaluate("document.querySelector('.listing').scrollTop")).doubleValue())
                 .isGreaterThan(100);
@@ -198,9 +202,8 @@ class LivePagesTest extends BrowserTest {
     }
 
     private static double topInList(Page page) {
-        return ((Number)
-                        page.evaluate(
-                                "document.querySelector('[data-key=w30]').getBoundingClientRect().top - document.querySelector('.listing').getBoundingClientRect().top"))
+        return ((Number) page.evaluate("document.querySelector('[data-key=w30]').getBoundingClientRect().top - "
+                        + "document.querySelector('.listing').getBoundingClientRect().top"))
                 .doubleValue();
     }
 }

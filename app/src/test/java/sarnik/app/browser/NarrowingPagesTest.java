@@ -56,7 +56,8 @@ class NarrowingPagesTest extends BrowserTest {
                 "",
                 add(
                         "/filters/f3",
-                        "{'type':'choice','page':'p1','order':3,'dataset':DATASET,'column':'town','title':'Town','all':'every town','terms':{'under':['f1']}}"));
+                        "{'type':'choice','page':'p1','order':3,'dataset':DATASET,'column':'town','title':'Town',"
+                                + "'all':'every town','terms':{'under':['f1']}}"));
         page.click("[data-filter-part=f1-choose]");
         page.waitForSelector(".counted .hint");
         assertThat(page.locator(".counted .hint").allTextContents()).containsExactly("3", "3");
@@ -135,16 +136,20 @@ class NarrowingPagesTest extends BrowserTest {
                 "",
                 add(
                         "/filters/f3",
-                        "{'type':'threshold','page':'p1','order':3,'dataset':DATASET,'column':'@place','title':'Litres','measure':{'summary':'SUM','column':'litres'}}"),
+                        "{'type':'threshold','page':'p1','order':3,'dataset':DATASET,'column':'@place',"
+                                + "'title':'Litres','measure':{'summary':'SUM','column':'litres'}}"),
                 add(
                         "/filters/f4",
                         "{'type':'search','page':'p1','order':4,'dataset':DATASET,'column':'town','title':'Town'}"),
                 add(
                         "/filters/f5",
-                        "{'type':'rules','page':'p1','order':5,'dataset':DATASET,'title':'Only','rules':{'r1':{'name':'large sales','order':1,'rule':{'is':'SQL','text':'litres > 15'}}}}"),
+                        "{'type':'rules','page':'p1','order':5,'dataset':DATASET,'title':'Only',"
+                                + "'rules':{'r1':{'name':'large sales','order':1,'rule':{'is':'SQL','text':'litres "
+                                + "> 15'}}}}"),
                 add(
                         "/filters/f6",
-                        "{'type':'newest','page':'p1','order':6,'dataset':DATASET,'column':'day','title':'Rows','by':'town'}"));
+                        "{'type':'newest','page':'p1','order':6,'dataset':DATASET,'column':'day','title':'Rows',"
+                                + "'by':'town'}"));
         page.focus("[data-filter-part=f3-handle]");
         page.keyboard().press("End");
         waitForText(page.locator("[data-visual=v2] .figure-number"), "100");
@@ -187,7 +192,8 @@ class NarrowingPagesTest extends BrowserTest {
                 add("/links/k6", "{'from':'v3','effect':'OPEN','to':['v4']}"),
                 add(
                         "/visuals/v4",
-                        "{'type':'details','page':'p1','at':{'x':0,'y':10,'w':8,'h':8},'title':'The place','dataset':DATASET,'by':'town'}"));
+                        "{'type':'details','page':'p1','at':{'x':0,'y':10,'w':8,'h':8},'title':'The "
+                                + "place','dataset':DATASET,'by':'town'}"));
         assertThat(page.locator("[data-visual=v4]").isVisible()).isFalse();
         String before = page.textContent("[data-visual=v2] .figure-number");
         page.hover("[data-visual=v3] .bar >> nth=0");
@@ -204,8 +210,8 @@ class NarrowingPagesTest extends BrowserTest {
     @Test
     void whatIsInSightOfAMapNarrowsTheRest() throws Exception {
         Page page = with("rui", "", add("/links/k1", "{'from':'v1','on':'FRAMED'}"));
-        page.evaluate(
-                "() => document.querySelector('.map-view').olMap.getView().animate({zoom: 11, center: [-273800, 5123000], duration: 0})");
+        page.evaluate("() => document.querySelector('.map-view').olMap.getView().animate({zoom: 11, center: [-273800, "
+                + "5123000], duration: 0})");
         waitForText(showing(page), "in sight of “Map”");
         waitForText(page.locator("[data-visual=v2] .figure-number"), "30");
         assertThat(page.url()).contains("e.v1=~box.");
@@ -218,7 +224,8 @@ class NarrowingPagesTest extends BrowserTest {
                 "",
                 add(
                         "/visuals/v5",
-                        "{'type':'player','page':'p1','at':{'x':0,'y':10,'w':24,'h':3},'title':'Months','dataset':DATASET,'column':'day','step':'MONTH','speed':10}"),
+                        "{'type':'player','page':'p1','at':{'x':0,'y':10,'w':24,'h':3},'title':'Months',"
+                                + "'dataset':DATASET,'column':'day','step':'MONTH','speed':10}"),
                 add("/names/v5", "'month'"));
         waitForText(page.locator(".player-now"), "Everything is shown");
         page.click("[aria-label='A step on']");
@@ -346,7 +353,9 @@ class NarrowingPagesTest extends BrowserTest {
         edit(
                 add(
                         "/parameters/n1",
-                        "{'name':'Shown as','order':1,'value':0,'type':'TEXT','first':'map','options':[{'words':'map'},{'words':'bars'}]}"),
+                        "{'name':'Shown "
+                                + "as','order':1,'value':0,'type':'TEXT','first':'map','options':[{'words':'map'},"
+                                + "{'words':'bars'}]}"),
                 add("/groups/g1/by", "'n1'"));
         sarnik.client("ana").publish(dashboard);
         page.navigate("/dashboards/" + dashboard + "?v.n1=bars");
@@ -363,7 +372,10 @@ class NarrowingPagesTest extends BrowserTest {
                 "",
                 add(
                         "/visuals/v6",
-                        "{'type':'scatter','page':'p1','at':{'x':0,'y':10,'w':12,'h':10},'title':'Both','dataset':DATASET,'category':'town','across':{'summary':'COUNT'},'up':{'summary':'SUM','column':'litres'},'quarters':'OWN','bounds':{'across':1.5,'up':50}}"),
+                        "{'type':'scatter','page':'p1','at':{'x':0,'y':10,'w':12,'h':10},'title':'Both',"
+                                + "'dataset':DATASET,'category':'town','across':{'summary':'COUNT'},"
+                                + "'up':{'summary':'SUM','column':'litres'},'quarters':'OWN',"
+                                + "'bounds':{'across':1.5,'up':50}}"),
                 add("/links/k6", "{'from':'v6'}"));
         // Few rows, much water: Zamora alone.
         page.locator("[data-visual=v6] .quarter-words").first().press("Enter");

@@ -24,7 +24,8 @@ class NumbersFilterPagesTest extends BrowserTest {
                 "PATCH",
                 "/api/dashboards/" + dashboard,
                 Samples.JSON_PATCH,
-                "[{\"op\":\"add\",\"path\":\"/filters/f3\",\"value\":{\"type\":\"numbers\",\"page\":\"p1\",\"order\":3,\"dataset\":"
+                "[{\"op\":\"add\",\"path\":\"/filters/f3\",\"value\":{\"type\":\"numbers\",\"page\":\"p1\","
+                        + "\"order\":3,\"dataset\":"
                         + dataset + ",\"column\":\"litres\",\"title\":\"Litres\"}}]",
                 "If-Match",
                 "\"" + opened.get("revision").asLong() + "\""));

@@ -29,7 +29,8 @@ class PaperTest extends BrowserTest {
                 "/api/dashboards/" + dashboard,
                 Samples.JSON_PATCH,
                 ("[{\"op\":\"add\",\"path\":\"/pages/p2\",\"value\":{\"title\":\"Second\",\"order\":2}},"
-                                + "{\"op\":\"add\",\"path\":\"/visuals/v8\",\"value\":{\"type\":\"figure\",\"page\":\"p2\",\"at\":{\"x\":0,\"y\":0,\"w\":12,\"h\":8},"
+                                + "{\"op\":\"add\",\"path\":\"/visuals/v8\",\"value\":{\"type\":\"figure\","
+                                + "\"page\":\"p2\",\"at\":{\"x\":0,\"y\":0,\"w\":12,\"h\":8},"
                                 + "\"title\":\"Rows\",\"dataset\":%d,\"measure\":{\"summary\":\"COUNT\"}}}]")
                         .formatted(dataset),
                 "If-Match",
@@ -70,8 +71,8 @@ class PaperTest extends BrowserTest {
     @Test
     void onePageIsOfferedAndThePageStandsAsBeforeAfterIt() {
         Page page = sheet("rui", dashboard, "");
-        page.evaluate(
-                "window.print = () => { window.printedOn = document.querySelectorAll('.print-page').length; dispatchEvent(new Event('afterprint')); }");
+        page.evaluate("window.print = () => { window.printedOn = document.querySelectorAll('.print-page').length; "
+                + "dispatchEvent(new Event('afterprint')); }");
         page.click("#on-paper");
         page.selectOption("[aria-label=Paper]", "letter");
         page.click(".popup-option >> text=Print");

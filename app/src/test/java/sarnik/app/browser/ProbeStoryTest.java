@@ -39,7 +39,9 @@ class ProbeStoryTest extends BrowserTest {
                 false);
     }
 
-    /** It is seen on the map, its page slides in, somebody notes it, and the mail arrives; a stranger sees it by a link. */
+    /**
+     * It is seen on the map, its page slides in, somebody notes it, and the mail arrives; a stranger sees it by a link.
+     */
     @Test
     void itsPageSlidesInItIsNotedAndMailArrives() throws Exception {
         int port;

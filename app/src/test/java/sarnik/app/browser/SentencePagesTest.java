@@ -34,7 +34,8 @@ class SentencePagesTest extends BrowserTest {
         page.waitForSelector(".sentence-next li >> text=bars");
         page.keyboard().type("bars of litres by prod");
         page.waitForFunction(
-                "() => [...document.querySelectorAll('.sentence-next li')].map(li => li.firstChild.data).join() === 'product'");
+                "() => [...document.querySelectorAll('.sentence-next li')].map(li => li.firstChild.data).join() === "
+                        + "'product'");
         page.keyboard().press("ArrowDown");
         page.keyboard().press("Enter");
         waitForText(page.locator(".sentence-words"), "Bars: all values of product in Sales by sum of litres.");

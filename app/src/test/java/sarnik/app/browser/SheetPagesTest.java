@@ -34,10 +34,17 @@ class SheetPagesTest extends BrowserTest {
         waitForText(page.locator(".page-title[aria-current]"), "One by one");
         page.waitForFunction("() => document.querySelectorAll('[data-visual]').length === 0");
 
+        // What has the keyboard keeps it while the dock is shown anew, and what is asked is not forgotten.
         page.focus("text=Add something else");
+        undoAndRedo(page, "One by one");
+        waitForText(page.locator(".dock-brief"), "One by one");
+        page.waitForFunction("() => document.activeElement.textContent === 'Add something else'");
         page.keyboard().press("Enter");
         page.focus(".question[data-question=EXACTLY]");
         page.keyboard().press("Enter");
+        page.waitForSelector(".proposal[data-kind=table]");
+        undoAndRedo(page, "One by one");
+        page.waitForFunction("() => document.activeElement.textContent === 'What exactly?'");
         page.waitForSelector(".proposal[data-kind=table]");
         page.focus(".proposal[data-kind=table]");
         page.keyboard().press("Enter");
@@ -67,6 +74,17 @@ class SheetPagesTest extends BrowserTest {
         rui.navigate("/dashboards/" + dashboard + "?g.page=" + second);
         rui.waitForSelector("[data-visual] table");
         assertThat(rui.locator(".page-title[aria-current]").textContent()).isEqualTo("One by one");
+    }
+
+    /** Takes the page's title back and gives it again; both have come back from the server then. */
+    private static void undoAndRedo(Page page, String title) {
+        page.waitForResponse(
+                r -> r.url().endsWith("/undo"), () -> page.keyboard().press("Control+z"));
+        page.waitForFunction(
+                "t => !document.querySelector('.page-title[aria-current]').textContent.includes(t)", title);
+        page.waitForResponse(
+                r -> r.url().endsWith("/redo"), () -> page.keyboard().press("Control+Shift+z"));
+        waitForText(page.locator(".page-title[aria-current]"), title);
     }
 
     @Test

@@ -135,11 +135,13 @@ class TrustPagesTest extends BrowserTest {
         assertThat(page.locator("[data-visual=v3] .parting-head").innerText())
                 .startsWith("rate: 100 of what is picked");
         page.waitForFunction(
-                "() => document.querySelector('[data-visual=v5] .figure-number').textContent.replace(/\\s/g, ' ') === '16 k'");
+                "() => document.querySelector('[data-visual=v5] .figure-number').textContent.replace(/\\s/g, ' ') "
+                        + "=== '16 k'");
         page.locator("[data-visual=v3] button.parting-line", new Page.LocatorOptions().setHasText("well"))
                 .click();
         page.waitForFunction(
-                "() => document.querySelector('[data-visual=v5] .figure-number').textContent.replace(/\\s/g, ' ') === '8 k'");
+                "() => document.querySelector('[data-visual=v5] .figure-number').textContent.replace(/\\s/g, ' ') "
+                        + "=== '8 k'");
         assertThat(page.url()).contains("v3=");
         assertThat(page.locator("[data-visual=v3] button.parting-line[aria-pressed=true]")
                         .count())

@@ -26,7 +26,8 @@ class WallTest extends BrowserTest {
         ana = sarnik.client("ana");
         dashboard = Samples.dashboard(ana, "On a wall?");
         edit("[{\"op\":\"add\",\"path\":\"/pages/p2\",\"value\":{\"title\":\"Second\",\"order\":2}},"
-                + "{\"op\":\"add\",\"path\":\"/visuals/v8\",\"value\":{\"type\":\"figure\",\"page\":\"p2\",\"at\":{\"x\":0,\"y\":0,\"w\":12,\"h\":8},"
+                + "{\"op\":\"add\",\"path\":\"/visuals/v8\",\"value\":{\"type\":\"figure\",\"page\":\"p2\","
+                + "\"at\":{\"x\":0,\"y\":0,\"w\":12,\"h\":8},"
                 + "\"title\":\"Rows\",\"dataset\":%d,\"measure\":{\"summary\":\"COUNT\"}}}]".formatted(dataset()));
         ana.publish(dashboard);
         link = ana.json("POST", "/api/dashboards/" + dashboard + "/links", Map.of("name", "Wall", "opensTo", "ANYONE"))
@@ -53,7 +54,9 @@ class WallTest extends BrowserTest {
                 "\"" + revision + "\""));
     }
 
-    /** A wall whose clock stands still until the test lets it go on. Half past three at night is no time to load afresh. */
+    /**
+     * A wall whose clock stands still until the test lets it go on. Half past three at night is no time to load afresh.
+     */
     private Page wall(String words) {
         Page page = stranger(1280, 800);
         page.clock().install(new com.microsoft.playwright.Clock.InstallOptions().setTime("2026-03-02T12:00:00"));

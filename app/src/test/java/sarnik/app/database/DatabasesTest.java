@@ -2,20 +2,11 @@ package sarnik.app.database;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.zaxxer.hikari.HikariDataSource;
-import java.net.URI;
-import java.net.URLEncoder;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
-import java.sql.DriverManager;
-import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.stream.Collectors;
-import javax.sql.DataSource;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -37,9 +28,7 @@ class DatabasesTest {
     private RunningSarnik sarnik;
     private SarnikClient steward;
     private SarnikClient ana;
-    private String url;
-    private String user;
-    private String password;
+    private DatabaseBeside accounts;
 
     /** A database beside Sarnik's own, with a user that can only read. */
     @BeforeEach
@@ -47,14 +36,10 @@ class DatabasesTest {
         sarnik = running;
         steward = running.client("marta");
         ana = running.client("ana");
-        HikariDataSource own = running.bean(DataSource.class).unwrap(HikariDataSource.class);
-        url = own.getJdbcUrl();
-        user = own.getUsername();
-        password = own.getPassword();
+        accounts = new DatabaseBeside(running, "accounts", "reads", "quiet water");
         clear();
-        at(url, """
-                CREATE DATABASE accounts""");
-        at(there(), """
+        accounts.create();
+        accounts.run("""
                 CREATE SCHEMA books;
                 CREATE TABLE books.sales (town text, code text, day date, at timestamptz, litres numeric(12, 3), paid boolean, note text, secret text);
                 INSERT INTO books.sales VALUES
@@ -64,8 +49,7 @@ class DatabasesTest {
                 CREATE VIEW books.towns AS SELECT town, litres FROM books.sales;
                 CREATE TABLE books.hidden (a int);
                 ANALYZE""");
-        at(url, "CREATE ROLE reads LOGIN PASSWORD 'quiet water'");
-        at(there(), """
+        accounts.run("""
                 GRANT USAGE ON SCHEMA books TO reads;
                 GRANT SELECT ON books.sales, books.towns TO reads""");
     }
@@ -74,38 +58,13 @@ class DatabasesTest {
     void clear() throws Exception {
         for (Elsewhere known : sarnik.bean(Databases.class).all())
             sarnik.bean(Databases.class).remove(known.getId());
-        at(url, "DROP DATABASE IF EXISTS accounts WITH (FORCE)");
-        at(url, "DROP ROLE IF EXISTS reads");
-    }
-
-    private String there() {
-        return url.replaceFirst("/[^/]*$", "/accounts");
-    }
-
-    private void at(String where, String sql) throws SQLException {
-        try (Connection connection = DriverManager.getConnection(where, user, password);
-                Statement statement = connection.createStatement()) {
-            statement.execute(sql);
-        }
+        accounts.drop();
     }
 
     private HttpResponse<String> add(Map<String, String> changed) throws Exception {
-        URI at = URI.create(url.substring("jdbc:".length()));
-        Map<String, String> form = new LinkedHashMap<>(Map.of(
-                "name", "Accounts",
-                "host", at.getHost(),
-                "port", String.valueOf(at.getPort()),
-                "catalog", "accounts",
-                "username", "reads",
-                "password", "quiet water"));
-        form.putAll(changed);
-        return steward.send(
-                "POST",
-                "/databases",
-                "application/x-www-form-urlencoded",
-                form.entrySet().stream()
-                        .map(e -> e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
-                        .collect(Collectors.joining("&")));
+        Map<String, String> said = new HashMap<>(Map.of("name", "Accounts"));
+        said.putAll(changed);
+        return accounts.name(steward, said);
     }
 
     private long added() throws Exception {
@@ -165,7 +124,7 @@ class DatabasesTest {
         assertThat(rows.column("note").text(0)).isEqualTo("said \"yes\", twice");
         Map<String, Object> feed = new HashMap<>(Map.of("address", "database:Accounts/books.sales", "append", false));
         assertThat(ana.describe(dataset, "feed", feed).statusCode()).isEqualTo(204);
-        at(there(), "INSERT INTO books.sales (town, litres) VALUES ('Palencia', 5)");
+        accounts.run("INSERT INTO books.sales (town, litres) VALUES ('Palencia', 5)");
         JsonNode asked = ana.json("POST", "/api/datasets/" + dataset + "/feed", null);
         assertThat(asked.get("outcome").asString()).isEqualTo("SERVED");
         assertThat(asked.get("words").asString()).contains("1 added");
@@ -185,9 +144,9 @@ class DatabasesTest {
     @Test
     void queriesAreTablesToo() throws Exception {
         added();
-        Table rows = rows(
-                kept(
-                        "database:Accounts/SELECT town, sum(litres) AS litres FROM books.sales GROUP BY 1 ORDER BY 1 -- by town"));
+        Table rows =
+                rows(kept("database:Accounts/SELECT town, sum(litres) AS litres FROM books.sales GROUP BY 1 ORDER BY "
+                        + "1 -- by town"));
         assertThat(rows.names()).contains("town", "litres");
         assertThat(rows.rows()).isEqualTo(3);
     }
@@ -212,7 +171,7 @@ class DatabasesTest {
         HttpResponse<String> refused = bring(address);
         assertThat(refused.statusCode()).isBetween(400, 499);
         assertThat(refused.body()).contains(words).doesNotContain("quiet water");
-        try (Connection connection = DriverManager.getConnection(there(), user, password);
+        try (Connection connection = accounts.connect();
                 Statement statement = connection.createStatement();
                 var found = statement.executeQuery("SELECT count(*) FROM books.sales")) {
             found.next();
@@ -226,13 +185,10 @@ class DatabasesTest {
         assertThat(add(Map.of("port", "1")).body()).contains("does not answer just now");
         assertThat(add(Map.of("name", "a/b")).body()).contains("Call it by letters");
         assertThat(sarnik.bean(Databases.class).all()).isEmpty();
-        assertThat(add(Map.of("username", user, "password", password == null ? "" : password))
-                        .body())
-                .contains("may change tables");
+        assertThat(add(accounts.owner()).body()).contains("may change tables");
         assertThat(add(Map.of()).body()).contains("called “Accounts” already");
         assertThat(steward.get("/databases").body()).contains("Accounts").doesNotContain("quiet water");
-        at(url, "SELECT 1");
-        try (Connection connection = DriverManager.getConnection(url, user, password);
+        try (Connection connection = accounts.connectOwn();
                 Statement statement = connection.createStatement();
                 var found = statement.executeQuery("SELECT sealed FROM databases_elsewhere WHERE sealed IS NOT NULL")) {
             while (found.next())

@@ -92,7 +92,9 @@ class LanguagesTest {
         });
     }
 
-    /** In a page for readers every text comes through {@code spoken}; what stands between tags is for those who edit it. */
+    /**
+     * In a page for readers every text comes through {@code spoken}; what stands between tags is for those who edit it.
+     */
     @Test
     void noTextOfAPageForReadersIsLeftOutOfTheFiles() throws IOException {
         List<String> left = new ArrayList<>();
@@ -212,8 +214,10 @@ class LanguagesTest {
 
     @ParameterizedTest
     @CsvSource({
-        "es, Este enlace no lleva a ninguna parte. Puede que se copiara en parte o que se quitara; pregunte a quien se lo dio.",
-        "de, 'Dieser Link führt nirgendwohin. Vielleicht wurde er nur zum Teil kopiert oder weggenommen; fragen Sie den, der ihn Ihnen gab.'"
+        "es, Este enlace no lleva a ninguna parte. Puede que se copiara en parte o que se quitara; pregunte a quien "
+                + "se lo dio.",
+        "de, 'Dieser Link führt nirgendwohin. Vielleicht wurde er nur zum Teil kopiert oder weggenommen; fragen Sie "
+                + "den, der ihn Ihnen gab.'"
     })
     void aRefusalIsTold(String tag, String sentence, RunningSarnik sarnik) throws Exception {
         String address = "/shown/nothing-of-this-kind-is-here";

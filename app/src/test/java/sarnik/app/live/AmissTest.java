@@ -161,7 +161,10 @@ class AmissTest {
         assertThat(ana.read(ana.get(elsewhere)).at("/amiss/0/seenBy").isNull()).isTrue();
     }
 
-    /** Who may see some devices only is told of no others, and notes none of them; nor does a link that is bound to some. */
+    /**
+     * Who may see some devices only is told of no others, and notes none of them; nor does a link that is bound to
+     * some.
+     */
     @Test
     void keepsToTheDevicesThatAViewerMaySee() throws Exception {
         Feed feed = feed("Furnaces", "null");
@@ -289,9 +292,11 @@ class AmissTest {
                 "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [\"a@b.c\\nBcc: x@y.z\"]}",
                 "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"hook\": \"file:///etc/passwd\"}",
                 "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"hook\": \"http://127.0.0.1:1/x\"}",
-                "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"25:00\", \"quietUntil\": \"06:00\", \"zone\": \"Europe/Madrid\"}",
+                "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"25:00\", \"quietUntil\": "
+                        + "\"06:00\", \"zone\": \"Europe/Madrid\"}",
                 "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"22:00\"}",
-                "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"22:00\", \"quietUntil\": \"06:00\", \"zone\": \"Nowhere\"}"
+                "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"22:00\", \"quietUntil\": "
+                        + "\"06:00\", \"zone\": \"Nowhere\"}"
             })
     void refusesToTellWhereNobodyCanBeTold(String notices) throws Exception {
         long id = ana.json("POST", "/api/feeds", Map.of("name", "Nobody"))

@@ -113,7 +113,8 @@ class RemoteTablesTest {
         answer(
                 "/items",
                 ("{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\",\"geometry\":{\"type\":\"Point\","
-                                + "\"coordinates\":[-2,41]},\"properties\":{\"n\":1}}],\"links\":[{\"rel\":\"next\",\"href\":\"%s\"}]}")
+                                + "\"coordinates\":[-2,41]},\"properties\":{\"n\":1}}],\"links\":[{\"rel\":\"next\","
+                                + "\"href\":\"%s\"}]}")
                         .formatted(href));
         answer("/broken", "not at all");
         HttpResponse<String> refused = bring(at + "/items");

@@ -100,6 +100,7 @@ class RightsTest {
             Map.entry("POST /api/dashboard-files", "analyst"),
             Map.entry("POST /api/dashboard-files/match", "analyst"),
             Map.entry("PUT /api/datasets/{id}/viewer-rule", "analyst"),
+            Map.entry("PUT /api/datasets/{id}/kept-answers", "analyst"),
             Map.entry("POST /api/datasets/{id}/viewer-rule/try", "analyst"),
             Map.entry("POST /people/groups", "steward"),
             Map.entry("POST /people/groups/{id}", "steward"),

@@ -474,8 +474,10 @@ class LinksTest {
                                 "PATCH",
                                 "/api/dashboards/" + own.get("id").asLong(),
                                 Samples.JSON_PATCH,
-                                ("[{\"op\":\"add\",\"path\":\"/visuals/v2\",\"value\":{\"type\":\"figure\",\"page\":\"p1\",\"at\":{\"x\":0,\"y\":0,\"w\":6,\"h\":4},"
-                                                + "\"title\":\"\",\"dataset\":%d,\"measure\":{\"summary\":\"COUNT\"}}}]")
+                                ("[{\"op\":\"add\",\"path\":\"/visuals/v2\",\"value\":{\"type\":\"figure\","
+                                                + "\"page\":\"p1\",\"at\":{\"x\":0,\"y\":0,\"w\":6,\"h\":4},"
+                                                + "\"title\":\"\",\"dataset\":%d,"
+                                                + "\"measure\":{\"summary\":\"COUNT\"}}}]")
                                         .formatted(dataset),
                                 "If-Match",
                                 "\"1\"")

@@ -28,8 +28,8 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * What somebody is shown under a rule on rows is, answer for answer, what is shown of a dataset that never had the other
- * rows.
+ * What somebody is shown under a rule on rows is, answer for answer, what is shown of a dataset that never had the
+ * other rows.
  */
 @ExtendWith(RunningSarnik.class)
 @DisplayName("Rows by viewer")
@@ -109,9 +109,15 @@ class ViewerRowsTest {
                         "",
                         "\"dataset\":%1$d,\"size\":{%2$s,\"rule\":\"AREA\",\"radius\":20},\"colour\":{%2$s,\"method\":\"NATURAL\",\"classes\":3,\"palette\":\"loch\"},\"tip\":{\"over\":\"day\"}"
                                 .formatted(sales, MapSamples.sum("litres")))
-                + (",\"v2\":{\"type\":\"figure\",\"page\":\"p1\",\"at\":{\"x\":12,\"y\":0,\"w\":6,\"h\":4},\"title\":\"Litres\",\"dataset\":%1$d,\"measure\":{\"summary\":\"SUM\",\"column\":\"litres\"}}"
-                                + ",\"v3\":{\"type\":\"bars\",\"page\":\"p1\",\"at\":{\"x\":12,\"y\":4,\"w\":12,\"h\":6},\"title\":\"Towns\",\"dataset\":%1$d,\"category\":\"@place\",\"measure\":{\"summary\":\"SUM\",\"column\":\"litres\"}}"
-                                + ",\"v4\":{\"type\":\"bars\",\"page\":\"p1\",\"at\":{\"x\":0,\"y\":12,\"w\":12,\"h\":6},\"title\":\"Drivers\",\"dataset\":%1$d,\"category\":\"driver\",\"measure\":{\"summary\":\"DISTINCT\",\"column\":\"town\"}}")
+                + (",\"v2\":{\"type\":\"figure\",\"page\":\"p1\",\"at\":{\"x\":12,\"y\":0,\"w\":6,\"h\":4},"
+                                + "\"title\":\"Litres\",\"dataset\":%1$d,\"measure\":{\"summary\":\"SUM\","
+                                + "\"column\":\"litres\"}}"
+                                + ",\"v3\":{\"type\":\"bars\",\"page\":\"p1\",\"at\":{\"x\":12,\"y\":4,\"w\":12,"
+                                + "\"h\":6},\"title\":\"Towns\",\"dataset\":%1$d,\"category\":\"@place\","
+                                + "\"measure\":{\"summary\":\"SUM\",\"column\":\"litres\"}}"
+                                + ",\"v4\":{\"type\":\"bars\",\"page\":\"p1\",\"at\":{\"x\":0,\"y\":12,\"w\":12,"
+                                + "\"h\":6},\"title\":\"Drivers\",\"dataset\":%1$d,\"category\":\"driver\","
+                                + "\"measure\":{\"summary\":\"DISTINCT\",\"column\":\"town\"}}")
                         .formatted(sales);
         String filters = """
                 ,{"op":"add","path":"/filters/f1","value":{"type":"choice","page":"p1","order":1,"dataset":%1$d,"column":"product","title":"Product"}}

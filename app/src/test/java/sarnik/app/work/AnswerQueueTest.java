@@ -149,4 +149,55 @@ class AnswerQueueTest {
         assertThat(awaited(waiting)).isEqualTo("waiting");
         assertThat(order).containsExactly("at once", "waiting");
     }
+
+    @Test
+    void letsOthersTakeATurnWhileSomebodyWaitsForADatabase() throws Exception {
+        CountDownLatch answered = new CountDownLatch(1);
+        CountDownLatch begun = new CountDownLatch(1);
+        DeferredResult<String> slow = queue.answer(
+                who("slow"),
+                ticket -> AnswerQueue.elsewhere(() -> {
+                    begun.countDown();
+                    return answered.getCount() == 0 ? "there" : null;
+                }));
+        begun.await();
+        assertThat(awaited(ask(who("quick"), "quick"))).isEqualTo("quick");
+        assertThat(slow.hasResult()).isFalse();
+        answered.countDown();
+        assertThat(awaited(slow)).isEqualTo("there");
+        assertThat(awaited(ask(who("next"), "next")))
+                .as("the permit is there again")
+                .isEqualTo("next");
+        hold();
+        ask(who("waits"), "waits");
+        assertThat(queue.waiting()).as("and there is one of them").isEqualTo(1);
+    }
+
+    @Test
+    void waitsForNoDatabaseWhoseAnswerNobodyWants() throws Exception {
+        AnswerQueue.Asker page = new AnswerQueue.Asker("ana", "ana page");
+        CountDownLatch begun = new CountDownLatch(1);
+        AtomicInteger looks = new AtomicInteger();
+        DeferredResult<String> older = queue.answer(
+                page,
+                ticket -> AnswerQueue.elsewhere(() -> {
+                    looks.incrementAndGet();
+                    begun.countDown();
+                    return null;
+                }));
+        begun.await();
+        assertThat(awaited(ask(page, "newer"))).isEqualTo("newer");
+        assertThat(awaited(older)).isInstanceOf(RefusedException.class);
+        // Whoever waited has its permit no more, and asks no more.
+        int then = looks.get();
+        assertThat(awaited(ask(who("next"), "next"))).isEqualTo("next");
+        assertThat(looks.get()).isLessThanOrEqualTo(then + 1);
+    }
+
+    @Test
+    void outsideOfAnAnswerItIsWaitedForByItself() {
+        AtomicInteger looks = new AtomicInteger();
+        assertThat(AnswerQueue.<Integer>elsewhere(() -> looks.incrementAndGet() < 3 ? null : looks.get()))
+                .isEqualTo(3);
+    }
 }

@@ -95,9 +95,19 @@ public final class NewestKind implements FilterKind<Newest> {
     public List<Condition> conditions(
             Newest filter, Value value, String column, LoadedDataset dataset, FilterScene scene) {
         List<Stage> before = scene.engine().resolved(scene.before());
+        if (dataset.table().staying() != null)
+            return List.of(new Condition.Newest(column, named(filter, dataset), before));
         String words = "newest of " + column + " by " + filter.by() + " after " + before;
         return List.of(new Condition.Holds(
                 words, dataset.worked().column(words, () -> newest(filter, column, dataset, before))));
+    }
+
+    /** The column whose values each have their newest; null for the newest of all. */
+    private static String named(Newest filter, LoadedDataset dataset) {
+        if (filter.by() != null && dataset.table().find(filter.by()).isEmpty())
+            throw new MisfitException(
+                    phrase("There is no column “{0}” any more, of which the newest is kept", filter.by()));
+        return filter.by();
     }
 
     /** For each row whether it is newest; of several that are equally new all are. */

@@ -27,6 +27,7 @@ import sarnik.visual.CategoryColours;
 import sarnik.visual.Key;
 import sarnik.visual.Reference;
 import sarnik.visual.Scene;
+import sarnik.visual.SureRates;
 import sarnik.visual.Trail;
 import sarnik.visual.Written;
 
@@ -67,7 +68,7 @@ final class BarsDrawer {
      * @param rates how sure the rates of keys are; empty where nothing is known of that
      */
     BarsDrawing draw(
-            Frame frame, double others, Frame parts, CategoryColours colours, Map<String, RatesOfBars.Sure> rates) {
+            Frame frame, double others, Frame parts, CategoryColours colours, Map<String, SureRates.Sure> rates) {
         int shown = Math.min(frame.size(), MOST_BARS);
         List<Row> rows = rows(frame, shown, others);
         double[] values = rows.stream().mapToDouble(Row::value).toArray();
@@ -124,7 +125,7 @@ final class BarsDrawer {
                 Trail.of(frame.trail()));
     }
 
-    private BarsDrawing.Sure sure(RatesOfBars.Sure rate, Axis axis) {
+    private BarsDrawing.Sure sure(SureRates.Sure rate, Axis axis) {
         if (rate == null || !rate.interval().isKnown()) return null;
         return new BarsDrawing.Sure(
                 Math.max(0, axis.at(rate.interval().low())),

@@ -50,6 +50,7 @@ import sarnik.visual.Scene;
 import sarnik.visual.Slots;
 import sarnik.visual.Source;
 import sarnik.visual.StepWords;
+import sarnik.visual.SureRates;
 import sarnik.visual.VisualKind;
 
 /** The kind of visual that says which are the most: a bar for each value of a category. */
@@ -260,9 +261,7 @@ public final class BarsKind implements VisualKind<Bars> {
                 bars.series() == null ? null : CategoryColours.of(dataset, bars.series(), bars.colour(), scene);
         LoadedDataset.Rate rate = bars.series() != null
                 ? null
-                : dataset.rate(bars.measure())
-                        .filter(LoadedDataset.Rate::mayBeGuessed)
-                        .orElse(null);
+                : SureRates.rate(dataset, bars.measure()).orElse(null);
         Asked sums = rate == null
                 ? null
                 : plan.ask(rate.dataset(), Query.by(shown, List.of(key), List.of(rate.events(), rate.over())));
@@ -277,7 +276,7 @@ public final class BarsKind implements VisualKind<Bars> {
                         others == null ? Double.NaN : answers.of(others).value(0, 0),
                         parts == null ? null : answers.of(parts),
                         colours,
-                        rate == null ? Map.of() : RatesOfBars.of(rate, answers.of(sums))));
+                        rate == null ? Map.of() : SureRates.byKey(rate, answers.of(sums))));
     }
 
     /** While time is played, the axis is held over what each step shows; null where it is not. */

@@ -156,8 +156,8 @@ final class DifferenceDrawer {
      * What a value does for the difference.
      *
      * @param own its part, so that those of all values of a column add up
-     * @param beyond how much more that is than its size alone would bring, were the difference the same everywhere; where shares
-     *     are compared the same
+     * @param beyond how much more that is than its size alone would bring, were the difference the same everywhere;
+     *     where shares are compared the same
      */
     private record Part(double own, double beyond) {}
 
@@ -294,8 +294,8 @@ final class DifferenceDrawer {
     }
 
     /**
-     * How likely it is by chance alone that the rates of a value differ by more or less than all together do; NaN where that cannot
-     * be told, or where it is rather that there are more or fewer of it.
+     * How likely it is by chance alone that the rates of a value differ by more or less than all together do; NaN where
+     * that cannot be told, or where it is rather that there are more or fewer of it.
      */
     private double chance(double[] v, double[] totals, Contributions.Part part, Part shown) {
         boolean isOfShare = Math.abs(part.ofShare() * way.times) >= Math.abs(shown.beyond - part.ofShare() * way.times);

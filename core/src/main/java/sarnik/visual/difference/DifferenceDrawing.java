@@ -6,8 +6,8 @@ import sarnik.visual.Trail;
 
 /**
  * @param head what differs, and by how much; empty where nothing is picked
- * @param words what the figures of a line are called: its part of the difference, of what is picked, of the rest, and how much of each it is; of
- *     shares without the first
+ * @param words what the figures of a line are called: its part of the difference, of what is picked, of the rest, and
+ *     how much of each it is; of shares without the first
  * @param lines what parts the one from the other, the most first
  * @param numbers columns of numbers whose usual value is another than that of all, the farthest first
  * @param notes sentences about how to read it, and what is left out
@@ -28,8 +28,8 @@ public record DifferenceDrawing(
      * @param key what a pick takes
      * @param column what its column is called
      * @param text what it is called
-     * @param part how much more or less it brings than its size alone would, of the most in the list, -1 to 1; of shares their
-     *     difference
+     * @param part how much more or less it brings than its size alone would, of the most in the list, -1 to 1; of
+     *     shares their difference
      * @param own the same in words
      * @param figures in the order of the words
      * @param chance whether chance alone may well have made it

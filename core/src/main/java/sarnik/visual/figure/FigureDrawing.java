@@ -13,6 +13,8 @@ import sarnik.visual.Trail;
  * @param line a tiny line, heights 0 to 1, NaN for a gap; null for none
  * @param lineWords what the line shows: "by month, January 2025 to May 2026"; null for none
  * @param sign path of a small sign; null for none
+ * @param sure where a rate may well lie, in words; null where the figure is no rate of which that is known
+ * @param unsure whether it rests on too few to be sure
  */
 public record FigureDrawing(
         String title,
@@ -24,5 +26,7 @@ public record FigureDrawing(
         List<Double> line,
         String lineWords,
         String sign,
+        String sure,
+        boolean unsure,
         Trail trail)
         implements Drawing {}

@@ -34,6 +34,7 @@ import sarnik.visual.Question;
 import sarnik.visual.Scene;
 import sarnik.visual.Sign;
 import sarnik.visual.Slots;
+import sarnik.visual.SureRates;
 import sarnik.visual.TinyLine;
 import sarnik.visual.Trail;
 import sarnik.visual.VisualKind;
@@ -126,11 +127,21 @@ public final class FigureKind implements VisualKind<Figure> {
                         dataset,
                         Query.by(shown, List.of(new GroupKey.Step(figure.over(), step, null)), measures)
                                 .filled());
+        LoadedDataset.Rate rate = SureRates.rate(dataset, figure.measure()).orElse(null);
+        Asked sums = rate == null
+                ? null
+                : plan.ask(rate.dataset(), Query.of(shown, List.of(), List.of(rate.events(), rate.over())));
         return plan.drawn(answers -> {
             Frame frame = answers.of(asked);
             double value = frame.value(0, 0);
             Written written = Written.of(dataset, figure.measure(), figure.format());
             String words = ColumnWords.of(figure.measure());
+            List<SureRates.Sure> rates = sums == null ? List.of() : SureRates.of(rate, answers.of(sums));
+            SureRates.Sure sure = rates.isEmpty()
+                            || rates.get(0) == null
+                            || !rates.get(0).interval().isKnown()
+                    ? null
+                    : rates.get(0);
             return new FigureDrawing(
                     Scene.titleOf(figure, words),
                     words,
@@ -141,6 +152,8 @@ public final class FigureKind implements VisualKind<Figure> {
                     line == null ? null : TinyLine.heights(answers.of(line), 0, step),
                     line == null ? null : TinyLine.words(answers.of(line), step),
                     figure.sign() == null ? null : figure.sign().path(),
+                    SureRates.words(sure, written),
+                    sure != null && sure.interval().isKnown() && sure.unsure(),
                     Trail.of(frame.trail()));
         });
     }

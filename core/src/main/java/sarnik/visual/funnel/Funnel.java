@@ -7,8 +7,8 @@ import sarnik.visual.Box;
 import sarnik.visual.Visual;
 
 /**
- * A funnel: the rate of each value of a category against what it rests on, between the limits within which chance alone would
- * let it lie.
+ * A funnel: the rate of each value of a category against what it rests on, between the limits within which chance alone
+ * would let it lie.
  *
  * @param category column whose values are the marks: places, or any other
  * @param events what is counted

@@ -9,6 +9,7 @@ import sarnik.place.PlacedTable;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
 import sarnik.scale.CircleSizes;
+import sarnik.sql.StayingRows;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
@@ -88,6 +89,15 @@ final class Crowding {
             return where(places.values(), new double[places.size()]);
         double[] sums = new double[of.dictionary().size()];
         Column column = measure.summary() == Summary.SUM ? dataset.table().column(measure.column()) : null;
+        if (dataset.table().staying() instanceof StayingRows there) {
+            // Of rows that stay elsewhere it is known how many lie in each place.
+            long[] counts = there.face().counts(0, of.size());
+            for (int row = 0; row < of.size(); row++) {
+                int code = of.codes().get(row);
+                if (code >= 0) sums[code] += counts[row];
+            }
+            return amounts(places, of, sums);
+        }
         for (int row = 0; row < of.size(); row++) {
             int code = of.codes().get(row);
             if (code < 0 || column != null && column.isMissing(row)) continue;
@@ -95,6 +105,10 @@ final class Crowding {
                     ? decimals.values()[row]
                     : column instanceof WholeColumn whole ? whole.values()[row] : 1;
         }
+        return amounts(places, of, sums);
+    }
+
+    private static double[][] amounts(Map<String, Place> places, CodedColumn of, double[] sums) {
         Collection<Place> known =
                 of.dictionary().stream().map(places::get).filter(p -> p != null).toList();
         double[] amounts = new double[known.size()];

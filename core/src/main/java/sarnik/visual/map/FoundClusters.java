@@ -32,7 +32,10 @@ final class FoundClusters {
     /** So many values are put elsewhere in all, about; fewer times each where there are many places. */
     private static final double MOST_DRAWN = 2e7;
 
-    /** So large a part of places is tried to the end at most; of the others it is known sooner that they are no surprise. */
+    /**
+     * So large a part of places is tried to the end at most; of the others it is known sooner that they are no
+     * surprise.
+     */
     private static final double TRIED_WHOLLY = 0.3;
 
     private static final int FEWEST_TIMES = 999;
@@ -43,7 +46,8 @@ final class FoundClusters {
 
     /**
      * @param colouring the classes and what they mean
-     * @param falses of each mark the share of false finds among those that are as surprising; NaN where nothing is known
+     * @param falses of each mark the share of false finds among those that are as surprising; NaN where nothing is
+     *     known
      */
     record Drawn(Colouring colouring, double[] falses) {}
 

@@ -141,8 +141,8 @@ public record Layer(
      * @param shape one of {@link Shape}; null where a category chooses
      * @param category column whose values have a shape each; null where all have one
      * @param turn column of headings, degrees clockwise from north, towards which each points; null for none
-     * @param last whether the colours that come last in their order lie on top, and are those of groups: the worst where
-     *     the order leads from good to bad; null for the commonest
+     * @param last whether the colours that come last in their order lie on top, and are those of groups: the worst
+     *     where the order leads from good to bad; null for the commonest
      */
     public record Symbol(Shape shape, String category, String turn, Boolean last) {
 

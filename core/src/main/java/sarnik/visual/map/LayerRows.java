@@ -3,7 +3,6 @@ package sarnik.visual.map;
 import static sarnik.language.Language.phrase;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,15 +15,14 @@ import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
+import sarnik.query.Condition;
 import sarnik.query.Frame;
 import sarnik.query.GroupKey;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.QueryEngine;
-import sarnik.query.QueryException;
-import sarnik.query.RowSelection;
 import sarnik.query.Stage;
-import sarnik.table.CodedColumn;
+import sarnik.table.Column;
 import sarnik.table.Table;
 import sarnik.visual.Asked;
 import sarnik.visual.Plan;
@@ -201,25 +199,26 @@ final class LayerRows {
      */
     Rows within(QueryEngine engine, Sight extent, boolean all) {
         Table table = dataset.table();
-        if (table.weights() != null) throw QueryException.noRows();
-        CodedColumn places = (CodedColumn) table.column(PlacedTable.PLACE);
-        Place[] byCode = places.dictionary().stream().map(dataset.places()::get).toArray(Place[]::new);
-        int[] rows = Arrays.stream(RowSelection.of(table, engine.resolved(shown)))
-                .filter(row -> {
-                    int code = places.codes().get(row);
-                    return code >= 0 && byCode[code] != null && extent.holds(byCode[code].lon(), byCode[code].lat());
-                })
-                .toArray();
-        if (rows.length > MOST_ROWS)
-            throw new MisfitException(phrase(
-                    "{0} rows are in sight, and at most {1} are handed out at once. Narrow first, or take all rows from the dataset’s page.",
-                    rows.length, MOST_ROWS));
+        List<String> inSight = dataset.places().values().stream()
+                .filter(place -> extent.holds(place.lon(), place.lat()))
+                .map(Place::id)
+                .toList();
+        List<Stage> stages = new ArrayList<>(shown);
+        stages.add(new Stage("", List.of(new Condition.OneOf(PlacedTable.PLACE, inSight))));
         Set<String> given = layer.columns();
         List<String> names = table.names().stream()
                 .filter(n -> !n.startsWith("@") && (all || given.contains(n)))
                 .toList();
-        return new Rows(table.only(names).pick(rows), i -> {
-            Place place = byCode[places.codes().get(rows[i])];
+        List<String> taken = new ArrayList<>(names);
+        taken.add(PlacedTable.PLACE);
+        QueryEngine.Taken rows = engine.taken(table, stages, taken, MOST_ROWS);
+        if (rows.rows() == null)
+            throw new MisfitException(phrase(
+                    "{0} rows are in sight, and at most {1} are handed out at once. Narrow first, or take all rows from the dataset’s page.",
+                    rows.all(), MOST_ROWS));
+        Column places = rows.rows().column(PlacedTable.PLACE);
+        return new Rows(rows.rows().only(names), i -> {
+            Place place = dataset.places().get(places.text(i));
             return new double[] {place.lon(), place.lat()};
         });
     }

@@ -121,7 +121,9 @@ final class Symbols implements LayerKind {
                 key);
     }
 
-    /** The order in which marks are painted where the last of the colours lie on top; those without a colour lie lowest. */
+    /**
+     * The order in which marks are painted where the last of the colours lie on top; those without a colour lie lowest.
+     */
     private static int[] pile(int[] classes) {
         return IntStream.range(0, classes.length)
                 .boxed()

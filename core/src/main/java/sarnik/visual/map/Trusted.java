@@ -25,8 +25,8 @@ import sarnik.visual.Asked;
 import sarnik.visual.map.LayerDrawn.Trust;
 
 /**
- * The rates of a layer by what they were counted of: where each may well lie, which rest on too few, drawn toward the whole or
- * made comparable in age.
+ * The rates of a layer by what they were counted of: where each may well lie, which rest on too few, drawn toward the
+ * whole or made comparable in age.
  */
 final class Trusted {
 

@@ -360,7 +360,9 @@ public final class ScatterKind implements VisualKind<Scatter> {
         return Axis.of(least, most, near, written, words);
     }
 
-    /** Whether equal lengths are equal factors: as was said, or where few large figures press all others into a corner. */
+    /**
+     * Whether equal lengths are equal factors: as was said, or where few large figures press all others into a corner.
+     */
     private static boolean byFactors(Scatter scatter, double[] x, double[] y, int[] known) {
         if (scatter.scale() != null) return scatter.scale() == Scatter.Scale.FACTORS;
         return known.length >= 20 && areFarApart(x, known) && areFarApart(y, known);

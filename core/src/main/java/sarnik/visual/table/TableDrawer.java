@@ -25,12 +25,14 @@ import sarnik.visual.Answers;
 import sarnik.visual.Asked;
 import sarnik.visual.Scene;
 import sarnik.visual.Sight;
+import sarnik.visual.SureRates;
 import sarnik.visual.TinyLine;
 import sarnik.visual.Trail;
 import sarnik.visual.Written;
 
 /** What is drawn of the answers to a table's questions. */
-record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Sight sight) {
+record TableDrawer(
+        TableVisual table, LoadedDataset dataset, Answers answers, Sight sight, List<TableKind.Rates> rates) {
 
     private static final int HEATS = 7;
 
@@ -44,6 +46,7 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
         List<Line> inSight = lines.subList(from, Math.min(lines.size(), from + sight.rows(TableKind.PAGE)));
         List<List<String>> figures = figures(inSight, total);
         double[][] ends = Boolean.TRUE.equals(table.heat()) ? ends(frame) : null;
+        Map<Integer, Map<List<String>, SureRates.Sure>> sure = sure();
         List<TableDrawing.Row> drawn = new ArrayList<>();
         Frame overTime = tiny == null ? null : answers.of(tiny);
         Map<List<String>, List<Double>> tinyLines = overTime == null ? Map.of() : tinyLines(overTime, step, inSight);
@@ -52,6 +55,7 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
                     inSight.get(i),
                     figures.get(i),
                     ends,
+                    sure,
                     tinyLines.get(inSight.get(i).keys())));
         TableDrawing.Row whole = total == null
                 ? null
@@ -59,6 +63,7 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
                         new Line(List.of(), labels(List.of(phrase("rows|all"))), whole(total), true),
                         figures.get(inSight.size()),
                         null,
+                        Map.of(),
                         null);
         List<String> notes = new ArrayList<>();
         if (all < sorted.length) notes.add(phrase("The first {0} of {1} rows.", all, sorted.length));
@@ -244,7 +249,39 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
         return figures;
     }
 
-    private TableDrawing.Row row(Line line, List<String> figures, double[][] ends, List<Double> tiny) {
+    /** How sure the rates of each row are, by measure and by the row's keys. */
+    private Map<Integer, Map<List<String>, SureRates.Sure>> sure() {
+        Map<Integer, Map<List<String>, SureRates.Sure>> all = new HashMap<>();
+        for (TableKind.Rates one : rates) {
+            Frame frame = answers.of(one.sums());
+            List<SureRates.Sure> sure = SureRates.of(one.rate(), frame);
+            Map<List<String>, SureRates.Sure> byKeys = new HashMap<>();
+            for (int g = 0; g < sure.size(); g++) if (sure.get(g) != null) byKeys.put(keys(frame, g), sure.get(g));
+            all.put(one.measure(), byKeys);
+        }
+        return all;
+    }
+
+    /** How sure each cell of a line is; null where nothing is known of any. */
+    private List<TableDrawing.Sure> sure(Line line, Map<Integer, Map<List<String>, SureRates.Sure>> sure) {
+        if (line.sub() || sure.values().stream().noneMatch(of -> of.containsKey(line.keys()))) return null;
+        List<TableDrawing.Sure> cells =
+                new ArrayList<>(Collections.nCopies(line.labels().size() + line.values().length, null));
+        sure.forEach((measure, of) -> {
+            SureRates.Sure one = of.get(line.keys());
+            String words =
+                    SureRates.words(one, Written.of(dataset, table.measures().get(measure), table.format()));
+            if (words != null) cells.set(line.labels().size() + measure, new TableDrawing.Sure(words, one.unsure()));
+        });
+        return cells;
+    }
+
+    private TableDrawing.Row row(
+            Line line,
+            List<String> figures,
+            double[][] ends,
+            Map<Integer, Map<List<String>, SureRates.Sure>> sure,
+            List<Double> tiny) {
         List<String> cells = new ArrayList<>(line.labels());
         cells.addAll(figures);
         List<String> tints = null;
@@ -253,7 +290,8 @@ record TableDrawer(TableVisual table, LoadedDataset dataset, Answers answers, Si
             for (int c = 0; c < line.labels().size(); c++) tints.add(null);
             for (int m = 0; m < line.values().length; m++) tints.add(tint(line.values()[m], ends[m]));
         }
-        return new TableDrawing.Row(line.key(), cells, tints, states(line), line.sub() ? null : tiny, line.sub());
+        return new TableDrawing.Row(
+                line.key(), cells, tints, states(line), sure(line, sure), line.sub() ? null : tiny, line.sub());
     }
 
     /** What is said of each cell; null where nothing is said of any. */

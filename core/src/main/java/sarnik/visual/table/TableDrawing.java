@@ -38,9 +38,24 @@ public record TableDrawing(
      * @param cells its texts
      * @param tints colour behind each cell; null for none
      * @param states good, watch or bad for each cell; null for none
+     * @param sure how sure the rate in each cell is, null for those that are none; null for none of all
      * @param line a tiny line, heights 0 to 1, NaN for a gap; null for none
      * @param sub whether it is a subtotal
      */
     public record Row(
-            String key, List<String> cells, List<String> tints, List<String> states, List<Double> line, boolean sub) {}
+            String key,
+            List<String> cells,
+            List<String> tints,
+            List<String> states,
+            List<Sure> sure,
+            List<Double> line,
+            boolean sub) {}
+
+    /**
+     * How sure a rate is.
+     *
+     * @param words where it may well lie
+     * @param unsure whether it rests on too few to be sure
+     */
+    public record Sure(String words, boolean unsure) {}
 }

@@ -30,6 +30,7 @@ import sarnik.visual.Sight;
 import sarnik.visual.Slots;
 import sarnik.visual.Source;
 import sarnik.visual.States;
+import sarnik.visual.SureRates;
 import sarnik.visual.TinyLine;
 import sarnik.visual.VisualKind;
 
@@ -155,10 +156,30 @@ public final class TableKind implements VisualKind<TableVisual> {
                                         linesBy(table, step),
                                         plain(table.measures().subList(0, 1)))
                                 .filled());
+        List<Rates> rates = new ArrayList<>();
+        for (int m = 0; m < table.measures().size(); m++) {
+            LoadedDataset.Rate rate =
+                    SureRates.rate(dataset, table.measures().get(m)).orElse(null);
+            if (rate != null)
+                rates.add(new Rates(
+                        m,
+                        rate,
+                        plan.ask(
+                                rate.dataset(),
+                                Query.of(shown, table.categories(), List.of(rate.events(), rate.over())))));
+        }
         Sight sight = scene.sight();
-        return plan.drawn(
-                answers -> new TableDrawer(table, dataset, answers, sight).draw(rows, total, subtotals, lines, step));
+        return plan.drawn(answers ->
+                new TableDrawer(table, dataset, answers, sight, rates).draw(rows, total, subtotals, lines, step));
     }
+
+    /**
+     * A column of rates.
+     *
+     * @param measure which of the table's
+     * @param sums what was counted and what it could happen to, by row
+     */
+    record Rates(int measure, LoadedDataset.Rate rate, Asked sums) {}
 
     private static List<GroupKey> linesBy(TableVisual table, TimeStep step) {
         List<GroupKey> keys = new ArrayList<>(GroupKey.of(table.categories()));

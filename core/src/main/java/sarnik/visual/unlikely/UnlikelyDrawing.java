@@ -22,8 +22,8 @@ public record UnlikelyDrawing(String title, List<Line> lines, int found, int loo
      * @param value in words
      * @param why in a sentence
      * @param up whether it is more than usual
-     * @param series its history, or its neighbours' values, 0 to 1 between the least and the greatest of them; NaN where
-     *     there is none
+     * @param series its history, or its neighbours' values, 0 to 1 between the least and the greatest of them; NaN
+     *     where there is none
      * @param at which of the history it is; of neighbours where it lies itself, in thousandths
      * @param low where what is usual begins, 0 to 1
      * @param high where it ends

@@ -1,0 +1,220 @@
+package sarnik.app.database;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.zaxxer.hikari.HikariConfig;
+import com.zaxxer.hikari.HikariDataSource;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import javax.sql.DataSource;
+import org.springframework.jdbc.datasource.AbstractDataSource;
+import org.springframework.stereotype.Component;
+import sarnik.app.web.RefusedException;
+import sarnik.app.work.AnswerQueue;
+import sarnik.engines.JdbcRunner;
+import sarnik.query.QueryException;
+import sarnik.sql.SqlRows;
+import sarnik.sql.SqlRunner;
+import sarnik.sql.SqlStatement;
+
+/**
+ * Asks databases elsewhere for rows that stay there: a few connections to each, and answers that hold for as long as
+ * whoever left the rows there has said.
+ */
+@Component
+public class StayingTables implements AutoCloseable {
+
+    /** Statements that a database is asked at once. */
+    private static final int AT_ONCE = 4;
+
+    private static final Duration IDLE = Duration.ofMinutes(2);
+
+    /** How long is tried to reach a database that does not answer. */
+    private static final Duration PATIENCE = Duration.ofSeconds(8);
+
+    /** How long a database that could not be reached is not tried again. */
+    private static final Duration CLOSED = Duration.ofSeconds(5);
+
+    /** The state of what is refused here, in a sentence. */
+    private static final String SAID = "SAID";
+
+    private static final Duration LONGEST = Duration.ofDays(1);
+
+    /** Cells of answers that are kept: about 100 MB. */
+    private static final long KEPT_CELLS = 3_000_000;
+
+    /** The number of Sarnik's own database, as one that rows stay in. */
+    public static final long OWN = 0;
+
+    private static final int OWN_SECONDS = 120;
+
+    private final Databases databases;
+    private final HikariDataSource shared;
+    private final Map<Long, Asking> asking = new ConcurrentHashMap<>();
+
+    private final Cache<Question, SqlRows> kept = Caffeine.newBuilder()
+            .maximumWeight(KEPT_CELLS)
+            .weigher((Question question, SqlRows rows) -> 20
+                    + rows.rows().size()
+                            * (rows.rows().isEmpty() ? 1 : rows.rows().get(0).length))
+            .expireAfterWrite(LONGEST)
+            .build();
+
+    private record Question(long database, String sql) {}
+
+    /** Databases that could not be reached a moment ago: each visual of a page would wait for them anew. */
+    private final Map<Long, Closed> closed = new ConcurrentHashMap<>();
+
+    private record Closed(String why, Instant until) {}
+
+    /** How a database is asked: connections, and as many threads. */
+    private record Asking(HikariDataSource connections, ExecutorService threads, SqlRunner runner) {}
+
+    StayingTables(Databases databases, DataSource shared) throws SQLException {
+        this.databases = databases;
+        this.shared = shared.unwrap(HikariDataSource.class);
+    }
+
+    /**
+     * Asks a database.
+     *
+     * @param keep an answer holds for so many seconds; 0 for not at all
+     */
+    public SqlRunner runner(long database, int keep) {
+        return statements -> asked(database, keep, statements);
+    }
+
+    /** What a database is, how it is called and how it writes. */
+    public Elsewhere database(long id) {
+        return databases.needed(id);
+    }
+
+    private List<SqlRows> asked(long database, int keep, List<SqlStatement> statements) {
+        Instant oldest = Clock.systemUTC().instant().minusSeconds(keep);
+        SqlRows[] answers = new SqlRows[statements.size()];
+        List<Integer> open = new ArrayList<>();
+        for (int s = 0; s < answers.length; s++) {
+            SqlRows known = keep == 0
+                    ? null
+                    : kept.getIfPresent(new Question(database, statements.get(s).sql()));
+            if (known != null && known.at().isAfter(oldest)) answers[s] = known;
+            else open.add(s);
+        }
+        if (!open.isEmpty()) {
+            Closed last = closed.get(database);
+            if (last != null && last.until.isAfter(Clock.systemUTC().instant())) throw new QueryException(last.why);
+            List<SqlRows> found = asking(database)
+                    .runner
+                    .ask(open.stream().map(statements::get).toList());
+            for (int i = 0; i < found.size(); i++) {
+                answers[open.get(i)] = found.get(i);
+                kept.put(new Question(database, statements.get(open.get(i)).sql()), found.get(i));
+            }
+        }
+        return Arrays.asList(answers);
+    }
+
+    private Asking asking(long database) {
+        return asking.computeIfAbsent(database, this::begin);
+    }
+
+    private Asking begin(long id) {
+        return id == OWN ? own() : elsewhere(id);
+    }
+
+    private Asking elsewhere(long id) {
+        Elsewhere database = databases.needed(id);
+        HikariConfig config = new HikariConfig();
+        config.setPoolName("elsewhere-" + id);
+        config.setDataSource(new AbstractDataSource() {
+            @Override
+            public Connection getConnection() throws SQLException {
+                try {
+                    Connection made = databases.open(databases.needed(id));
+                    made.setAutoCommit(true);
+                    return made;
+                } catch (RefusedException refused) {
+                    // As the pool hands it on; the sentence is for whoever asks.
+                    throw new SQLException(refused.getMessage(), SAID, refused);
+                }
+            }
+
+            @Override
+            public Connection getConnection(String user, String password) throws SQLException {
+                return getConnection();
+            }
+        });
+        return asking(config, database.getSeconds(), failed -> why(database, failed));
+    }
+
+    /**
+     * Sarnik's own database, for rows that are too many to be held; by connections of their own, which can only read.
+     */
+    private Asking own() {
+        HikariConfig config = new HikariConfig();
+        config.setPoolName("own-rows");
+        config.setJdbcUrl(shared.getJdbcUrl());
+        config.setUsername(shared.getUsername());
+        config.setPassword(shared.getPassword());
+        config.setReadOnly(true);
+        return asking(config, OWN_SECONDS, failed -> "The rows could not be asked just now: " + failed.getMessage());
+    }
+
+    private static Asking asking(HikariConfig config, int seconds, Function<SQLException, String> why) {
+        config.setMaximumPoolSize(AT_ONCE);
+        config.setMinimumIdle(0);
+        config.setIdleTimeout(IDLE.toMillis());
+        config.setConnectionTimeout(PATIENCE.toMillis());
+        // Nothing is opened before it is asked.
+        config.setInitializationFailTimeout(-1);
+        HikariDataSource connections = new HikariDataSource(config);
+        ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE, work -> {
+            Thread thread = new Thread(work, "ask-" + config.getPoolName());
+            thread.setDaemon(true);
+            return thread;
+        });
+        JdbcRunner.Waiting waiting = new JdbcRunner.Waiting() {
+            @Override
+            public <T> T until(Supplier<T> moment) {
+                return AnswerQueue.elsewhere(moment);
+            }
+        };
+        return new Asking(
+                connections, threads, new JdbcRunner(connections::getConnection, threads, seconds, waiting, why));
+    }
+
+    /** Why a statement failed; where no connection could be had, why that was. */
+    private String why(Elsewhere database, SQLException failed) {
+        SQLException first = failed;
+        while (first.getCause() instanceof SQLException cause) first = cause;
+        String state = first.getSQLState() == null ? "" : first.getSQLState();
+        String why = SAID.equals(state)
+                ? first.getMessage()
+                : Databases.refused(database, first).getMessage();
+        if (SAID.equals(state) || state.startsWith("08") || state.startsWith("28"))
+            closed.put(
+                    database.getId(),
+                    new Closed(why, Clock.systemUTC().instant().plus(CLOSED)));
+        return why;
+    }
+
+    @Override
+    public void close() {
+        asking.values().forEach(one -> {
+            one.threads.shutdownNow();
+            one.connections.close();
+        });
+    }
+}

@@ -1,0 +1,110 @@
+package sarnik.query;
+
+import static sarnik.language.Language.phrase;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import sarnik.language.Language;
+
+/** Groups whose rows are summed up, made an answer: measures over measures, conditions on groups, rank and order. */
+public final class Groups {
+
+    /**
+     * One key of each group.
+     *
+     * @param texts null where it is missing
+     * @param ranks where each stands in the order of its values, missing ones last
+     * @param space above every rank
+     */
+    public record Key(String[] texts, int[] ranks, int space) {}
+
+    private final Query query;
+    private final List<Key> keys;
+    private final int size;
+    /** Ascends with all keys of a group. */
+    private final long[] ranks;
+
+    private final long space;
+    private final WindowResults windows;
+
+    /**
+     * @param keys one for each grouping key of the query
+     * @param size how many groups there are
+     */
+    public Groups(Query query, List<Key> keys, int size) {
+        this.query = query;
+        this.keys = List.copyOf(keys);
+        this.size = size;
+        this.ranks = new long[size];
+        long all = 1;
+        long[][] places = new long[keys.size()][size];
+        for (int k = 0; k < keys.size(); k++) {
+            Key key = keys.get(k);
+            all = Math.multiplyExact(all, (long) key.space);
+            for (int g = 0; g < size; g++) {
+                ranks[g] = ranks[g] * key.space + key.ranks[g];
+                places[k][g] = key.texts[g] == null ? Long.MAX_VALUE : key.ranks[g];
+            }
+        }
+        this.space = all;
+        this.windows =
+                new WindowResults(query.groupBy().stream().map(GroupKey::column).toList(), places);
+    }
+
+    /**
+     * What a measure formula comes to.
+     *
+     * @param parts for each of its parts a number for each group, NaN for missing
+     */
+    public double[] formula(FormulaMeasure formula, double[][] parts) {
+        double[] out = new double[size];
+        double[][] sums = new double[size][parts.length + formula.windows().size()];
+        for (int g = 0; g < size; g++) for (int p = 0; p < parts.length; p++) sums[g][p] = parts[p][g];
+        for (int w = 0; w < formula.windows().size(); w++) {
+            double[] over = windows.of(formula.windows().get(w), sums);
+            for (int g = 0; g < size; g++) sums[g][parts.length + w] = over[g];
+        }
+        for (int g = 0; g < size; g++) out[g] = formula.combine().applyAsDouble(sums[g]);
+        return out;
+    }
+
+    /**
+     * The answer.
+     *
+     * @param measured for each measure the value of each group, before what is worked out over all groups
+     * @param trail how the rows came about that were summed up; steps of groups are put behind it
+     */
+    public Frame frame(List<double[]> measured, List<RowTrail.Step> trail) {
+        List<double[]> values = new ArrayList<>(measured);
+        List<RowTrail.Step> steps = new ArrayList<>(trail);
+        if (!query.groupBy().isEmpty()) {
+            steps.add(new RowTrail.Step(
+                    phrase(
+                            "Grouped by {0}",
+                            Language.all(query.groupBy().stream()
+                                    .map(key -> RowTrail.named(key.words(), key.column()))
+                                    .toList())),
+                    size,
+                    RowTrail.Unit.GROUPS));
+        }
+        int[] order = new Arrangement(ranks, space, values).arrange(query, this::before, steps);
+        return new Frame(
+                keys.stream()
+                        .map(k -> IntStream.of(order).mapToObj(g -> k.texts[g]).toArray(String[]::new))
+                        .toList(),
+                values.stream()
+                        .map(v -> IntStream.of(order).mapToDouble(g -> v[g]).toArray())
+                        .toList(),
+                new RowTrail(steps));
+    }
+
+    /** For each group a number that those have in common whose first keys are the same. */
+    private long[] before(int common) {
+        long behind = 1;
+        for (int k = common; k < keys.size(); k++) behind *= keys.get(k).space;
+        long[] parts = new long[size];
+        for (int g = 0; g < size; g++) parts[g] = ranks[g] / behind;
+        return parts;
+    }
+}
