@@ -58,8 +58,8 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
- * --tables | --maps | --page | --gestures | --readers | --links | --feeds [--seconds N] [--kills N] [--millions N] |
- * --ends [--applications N] [--databases N]]
+ * --tables | --maps | --page | --gestures | --readers | --engine | --hundred | --links | --feeds [--seconds N] [--kills N] [--millions N] |
+ * --ends [--applications N] [--databases N] | --disk [--times N]]
  * [--json FILE]},
  * with the demo running at the address.
  */
@@ -130,6 +130,20 @@ public final class Bench {
         }
         if (words.contains("--ends")) {
             new EndsBench(base).run(report, number(words, "--applications", 1000), number(words, "--databases", 200));
+            return;
+        }
+        if (words.contains("--engine")) {
+            reading();
+            engine(few(1_000_000));
+            if (!words.contains("--small")) engine(10_000_000);
+            return;
+        }
+        if (words.contains("--hundred")) {
+            hundred(100_000_000);
+            return;
+        }
+        if (words.contains("--disk")) {
+            new EndsBench(base).fullDisk(report, number(words, "--times", 20));
             return;
         }
         PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);
@@ -243,6 +257,38 @@ public final class Bench {
         }
     }
 
+    /** What many rows take in memory, and how long a pick among them does. */
+    private void hundred(int rows) throws Exception {
+        report.title("%,d refills in memory".formatted(rows));
+        Table table = RefillTable.of(rows).table();
+        System.gc();
+        Runtime machine = Runtime.getRuntime();
+        report.size("held by the table", table.bytes() / 1e3, "aim", 2e6, 1);
+        report.size("in use in all", (machine.totalMemory() - machine.freeMemory()) / 1e3, "aim", 2e6, 1);
+        InMemoryEngine engine = new InMemoryEngine();
+        List<String> kiosks = ((CodedColumn) table.column("kiosk")).dictionary();
+        Query pick = Query.of(
+                List.of(new Stage("a pick", List.of(new Condition.OneOf("kiosk", List.of(kiosks.get(77)))))),
+                List.of("product"),
+                List.of(new Measure(Summary.SUM, "takings"), Measure.ROWS));
+        report.time(
+                "a kiosk picked: its takings by product",
+                report.median(warm, runs, () -> engine.answer(table, pick)),
+                "aim",
+                500,
+                1);
+        Query days = Query.of(
+                List.of(new Stage("a month", List.of(new Condition.Between("day", "2025-05-01", "2025-05-31")))),
+                List.of("town"),
+                List.of(new Measure(Summary.SUM, "takings"), Measure.ROWS));
+        report.time(
+                "a month picked: takings by town",
+                report.median(warm, runs, () -> engine.answer(table, days)),
+                "aim",
+                500,
+                1);
+    }
+
     // --- reading and placing -----------------------------------------------------------------------------
 
     private void reading() throws Exception {
@@ -265,6 +311,15 @@ public final class Bench {
                 }
             });
             report.time("read, typed and held", ours, "cutting into cells only", bare, 0.2);
+            report.time("read, typed and held", ours, "aim", 1000, 1);
+            try (Databases databases = new Databases()) {
+                report.time(
+                        "read, typed and held",
+                        ours,
+                        "DuckDB's reader",
+                        report.median(3, 3, () -> databases.readCsv(file)),
+                        1);
+            }
             System.out.printf(
                     Locale.ENGLISH,
                     "%-58s %,9.1f MB of arrays for a file of %,.1f MB%n",

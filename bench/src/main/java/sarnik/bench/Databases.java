@@ -3,6 +3,7 @@ package sarnik.bench;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
@@ -90,6 +91,11 @@ final class Databases implements AutoCloseable {
                 .getCopyAPI()
                 .copyIn("COPY bench.refills FROM STDIN (FORMAT csv)", new Lines(refills, words));
         execute(postgres, "VACUUM ANALYZE bench.refills");
+    }
+
+    /** Reads a CSV file into a table in memory, typed as DuckDB guesses. */
+    void readCsv(Path file) throws SQLException {
+        execute(duck, "CREATE OR REPLACE TABLE read AS SELECT * FROM read_csv('" + file + "')");
     }
 
     enum Which {

@@ -25,6 +25,7 @@ final class EndsBench {
     private static final long LONGEST_BEFORE_MILLIS = 2500;
     private static final int ROWS_BROUGHT = 400;
     private static final int SAID_EVERY = 10;
+    private static final long AMISS_MILLIS = 3000;
 
     private final String base;
     private final Server server;
@@ -44,6 +45,30 @@ final class EndsBench {
     void run(Report report, int applications, int databases) throws Exception {
         report.title("%,d sudden ends of the application and %,d of PostgreSQL while four people work"
                 .formatted(applications, databases));
+        int ends = applications + databases;
+        whilePeopleWork(ends, end -> {
+            // Spread evenly, whichever there are more of.
+            boolean isDatabase = (long) end * databases / ends > (long) (end - 1) * databases / ends;
+            if (isDatabase) server.killDatabase();
+            else server.killApplication();
+        });
+    }
+
+    /**
+     * The disk on which all is kept is full for a while, over and over.
+     *
+     * @param times how often
+     */
+    void fullDisk(Report report, int times) throws Exception {
+        report.title("%,d times a full disk while four people work".formatted(times));
+        whilePeopleWork(times, end -> server.fillDisk(AMISS_MILLIS));
+    }
+
+    private interface Trouble {
+        void strike(int number) throws Exception;
+    }
+
+    private void whilePeopleWork(int ends, Trouble trouble) throws Exception {
         hands.addAll(List.of(new Editor(), new Publisher(), new Bringer(), new Refresher()));
         for (Hand hand : hands) {
             hand.begin();
@@ -51,14 +76,10 @@ final class EndsBench {
             thread.setDaemon(true);
             thread.start();
         }
-        int ends = applications + databases;
         long began = System.nanoTime();
         for (int end = 1; end <= ends; end++) {
             TimeUnit.MILLISECONDS.sleep(1 + (long) (chance.nextDouble() * LONGEST_BEFORE_MILLIS));
-            // Spread evenly, whichever there are more of.
-            boolean isDatabase = (long) end * databases / ends > (long) (end - 1) * databases / ends;
-            if (isDatabase) server.killDatabase();
-            else server.killApplication();
+            trouble.strike(end);
             for (Hand hand : hands) hand.check();
             if (end % SAID_EVERY == 0 || end == ends)
                 System.out.printf(

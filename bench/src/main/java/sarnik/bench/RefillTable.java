@@ -13,6 +13,7 @@ import sarnik.table.ColumnType;
 import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Table;
+import sarnik.table.Wholes;
 
 /** The refills of a large network, 12,000 kiosks in about 8,000 towns, with the town beside each row. */
 record RefillTable(
@@ -65,8 +66,8 @@ record RefillTable(
         columns.put("kiosk", coded(made.kiosks, kioskCodes));
         columns.put("product", coded(made.products, Refills.PRODUCTS));
         columns.put("day", new DateColumn(made.days));
-        columns.put("litres", new DecimalColumn(made.litres));
-        columns.put("takings", new DecimalColumn(made.takings));
+        columns.put("litres", new DecimalColumn(made.litres).narrow());
+        columns.put("takings", new DecimalColumn(made.takings).narrow());
         columns.put("state", coded(made.states, Refills.STATES));
         return new RefillTable(
                 new Table(columns),
@@ -102,26 +103,26 @@ record RefillTable(
     }
 
     private static double read(Column column, int from, int to) {
-        double sum = 0;
-        if (column instanceof DecimalColumn decimals) {
-            double[] values = decimals.values();
-            for (int i = from; i < to; i++) sum += values[i];
-        } else if (column instanceof DateColumn dates) {
-            int[] values = dates.days();
-            int total = 0;
-            for (int i = from; i < to; i++) total += values[i];
-            sum = total;
-        } else if (((CodedColumn) column).codes() instanceof Codes.Shorts shorts) {
-            short[] values = shorts.values();
-            int total = 0;
-            for (int i = from; i < to; i++) total += values[i];
-            sum = total;
-        } else if (((CodedColumn) column).codes() instanceof Codes.Bytes bytes) {
+        if (column instanceof DecimalColumn decimals) return read(decimals.steps(), from, to);
+        if (column instanceof DateColumn dates) return read(dates.days(), from, to);
+        Codes codes = ((CodedColumn) column).codes();
+        if (codes instanceof Codes.Bytes bytes) return read(new Wholes.Bytes(bytes.values()), from, to);
+        if (codes instanceof Codes.Shorts shorts) return read(new Wholes.Shorts(shorts.values()), from, to);
+        return read(new Wholes.Ints(((Codes.Ints) codes).values()), from, to);
+    }
+
+    private static double read(Wholes column, int from, int to) {
+        int total = 0;
+        if (column instanceof Wholes.Bytes bytes) {
             byte[] values = bytes.values();
-            int total = 0;
             for (int i = from; i < to; i++) total += values[i];
-            sum = total;
+        } else if (column instanceof Wholes.Shorts shorts) {
+            short[] values = shorts.values();
+            for (int i = from; i < to; i++) total += values[i];
+        } else {
+            int[] values = ((Wholes.Ints) column).values();
+            for (int i = from; i < to; i++) total += values[i];
         }
-        return sum;
+        return total;
     }
 }

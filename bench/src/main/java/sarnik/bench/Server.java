@@ -3,6 +3,7 @@ package sarnik.bench;
 import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.net.HttpURLConnection;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -21,6 +22,9 @@ final class Server {
 
     private static final Pattern USED = Pattern.compile("total \\d+K, used (\\d+)K");
     private static final int STARTS_SECONDS = 120;
+
+    /** A disk that is larger is nobody's to fill. */
+    private static final long LARGEST_DISK = 4L << 30;
 
     /** Where the demo that is measured keeps its data; null where it is not one of this machine's. */
     private final Path place = System.getenv("SARNIK_BENCH_HOME") == null
@@ -130,6 +134,11 @@ final class Server {
         kill(first);
         // They end by themselves when they see that the first is gone; a new one starts only then.
         for (ProcessHandle child : children) kill(child);
+        startDatabase();
+    }
+
+    /** Starts PostgreSQL where it does not run. */
+    private void startDatabase() throws IOException, InterruptedException {
         Process start = new ProcessBuilder(
                         "bash",
                         "tools/postgres.sh",
@@ -140,5 +149,29 @@ final class Server {
                 .start();
         String words = new String(start.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         if (start.waitFor() != 0) throw new IllegalStateException("PostgreSQL does not start again: " + words);
+    }
+
+    /** Fills the disk on which all is kept to the last byte for a while. */
+    void fillDisk(long millis) throws IOException, InterruptedException {
+        if (Files.getFileStore(place).getTotalSpace() > LARGEST_DISK) throw new IllegalStateException(SMALL_DISK);
+        Path filler = place.resolveSibling("filler");
+        byte[] some = new byte[4096];
+        try (OutputStream out = Files.newOutputStream(filler)) {
+            while (true) out.write(some);
+        } catch (IOException full) {
+            TimeUnit.MILLISECONDS.sleep(millis);
+        } finally {
+            Files.delete(filler);
+        }
+        standUp();
+    }
+
+    /** Starts what has ended over its disk, as its steward would. */
+    private void standUp() throws IOException, InterruptedException {
+        startDatabase();
+        for (int second = 0; !answers(); second++) {
+            if (second > 10 * STARTS_SECONDS) throw new IllegalStateException("The application does not answer again");
+            TimeUnit.MILLISECONDS.sleep(100);
+        }
     }
 }

@@ -221,7 +221,7 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
             throws IOException {
         WholeColumn whole = (WholeColumn) columns.read(OfColumn.of(ColumnType.WHOLE), rows, in);
         double[] sums = new double[rows];
-        for (int row = 0; row < rows; row++) sums[row] = whole.values()[row];
+        for (int row = 0; row < rows; row++) sums[row] = whole.get(row);
         int[] filled = of.sums().filled() ? ints(columns, rows, in) : null;
         double[] lows = of.sums().extremes() ? decimals(columns, rows, in) : null;
         double[] highs = of.sums().extremes() ? decimals(columns, rows, in) : null;
@@ -229,14 +229,14 @@ public record CarriedFile(Head head, Map<Long, Table> tables, List<BoundarySet> 
     }
 
     private static int[] ints(ColumnBytes columns, int rows, DataInputStream in) throws IOException {
-        long[] values = ((WholeColumn) columns.read(OfColumn.of(ColumnType.WHOLE), rows, in)).values();
+        WholeColumn values = (WholeColumn) columns.read(OfColumn.of(ColumnType.WHOLE), rows, in);
         int[] ints = new int[rows];
-        for (int row = 0; row < rows; row++) ints[row] = (int) values[row];
+        for (int row = 0; row < rows; row++) ints[row] = (int) values.get(row);
         return ints;
     }
 
     private static double[] decimals(ColumnBytes columns, int rows, DataInputStream in) throws IOException {
-        return ((DecimalColumn) columns.read(OfColumn.of(ColumnType.DECIMAL), rows, in)).values();
+        return ((DecimalColumn) columns.read(OfColumn.of(ColumnType.DECIMAL), rows, in)).all();
     }
 
     private static byte[] block(DataInputStream in) throws IOException {

@@ -116,10 +116,8 @@ final class ColumnBytes {
             values[row] = column.isMissing(row)
                     ? WholeColumn.MISSING
                     : column instanceof DateColumn date
-                            ? date.days()[row]
-                            : column instanceof TimeColumn time
-                                    ? time.seconds()[row]
-                                    : ((WholeColumn) column).values()[row];
+                            ? date.day(row)
+                            : column instanceof TimeColumn time ? time.second(row) : ((WholeColumn) column).get(row);
         return fromLeast(values, 0);
     }
 
@@ -140,7 +138,7 @@ final class ColumnBytes {
     }
 
     private static Numbers decimals(DecimalColumn column) {
-        double[] values = column.values();
+        double[] values = column.all();
         long[] numbers = new long[values.length];
         double unit = column.unit();
         if (unit == 0) {

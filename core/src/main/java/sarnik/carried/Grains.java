@@ -128,12 +128,11 @@ final class Grains {
     }
 
     private static long value(Column column, int row, GrainUses.Grain grain) {
-        if (column instanceof DateColumn dates)
-            return grain == null ? dates.days()[row] : grain.ofDay(dates.days()[row]);
+        if (column instanceof DateColumn dates) return grain == null ? dates.day(row) : grain.ofDay(dates.day(row));
         if (column instanceof TimeColumn times)
-            return grain == null ? times.seconds()[row] : grain.number(times.seconds()[row]);
-        if (column instanceof WholeColumn whole) return whole.values()[row];
-        return Double.doubleToLongBits(((DecimalColumn) column).values()[row]);
+            return grain == null ? times.second(row) : grain.number(times.second(row));
+        if (column instanceof WholeColumn whole) return whole.get(row);
+        return Double.doubleToLongBits(((DecimalColumn) column).get(row));
     }
 
     /** For each code of a column of time the row with the earliest of its moments; null where it is not by steps. */
@@ -150,7 +149,7 @@ final class Grains {
     }
 
     private static long moment(Column column, int row) {
-        return column instanceof DateColumn dates ? dates.days()[row] : ((TimeColumn) column).seconds()[row];
+        return column instanceof DateColumn dates ? dates.day(row) : ((TimeColumn) column).second(row);
     }
 
     /**
@@ -168,17 +167,15 @@ final class Grains {
             return new CodedColumn(coded.type(), Codes.of(codes, codes.length, dictionary.size()), dictionary);
         }
         if (column instanceof DateColumn dates)
-            return new DateColumn(
-                    IntStream.of(from).map(row -> dates.days()[row]).toArray());
+            return new DateColumn(IntStream.of(from).map(row -> dates.day(row)).toArray());
         if (column instanceof TimeColumn times)
             return new TimeColumn(
-                    IntStream.of(from).mapToLong(row -> times.seconds()[row]).toArray());
+                    IntStream.of(from).mapToLong(row -> times.second(row)).toArray());
         if (column instanceof WholeColumn whole)
             return new WholeColumn(
-                    IntStream.of(from).mapToLong(row -> whole.values()[row]).toArray());
-        double[] values = ((DecimalColumn) column).values();
-        return new DecimalColumn(
-                IntStream.of(from).mapToDouble(row -> values[row]).toArray());
+                    IntStream.of(from).mapToLong(row -> whole.get(row)).toArray());
+        DecimalColumn values = (DecimalColumn) column;
+        return new DecimalColumn(IntStream.of(from).mapToDouble(values::get).toArray());
     }
 
     private static SummedColumn summed(Column column, int[] group, int[] weights, boolean extremes) {
@@ -195,8 +192,7 @@ final class Grains {
         for (int row = 0; row < group.length; row++) {
             if (column.isMissing(row)) continue;
             int g = group[row];
-            double value =
-                    column instanceof WholeColumn whole ? whole.values()[row] : ((DecimalColumn) column).values()[row];
+            double value = column instanceof WholeColumn whole ? whole.get(row) : ((DecimalColumn) column).get(row);
             sums[g] += column instanceof WholeColumn ? value : DecimalColumn.whole(value * unit);
             if (filled != null) filled[g]++;
             if (!extremes) continue;

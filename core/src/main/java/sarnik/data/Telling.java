@@ -218,8 +218,8 @@ public final class Telling {
     private static boolean areYears(WholeColumn column) {
         Optional<Extremes> ends = column.extremes();
         if (ends.isEmpty()) return false;
-        long low = column.values()[ends.get().lowest()];
-        long high = column.values()[ends.get().highest()];
+        long low = column.get(ends.get().lowest());
+        long high = column.get(ends.get().highest());
         return low >= FIRST_YEAR && high <= LAST_YEAR && column.size() > 2 * (high - low + 1);
     }
 
@@ -227,12 +227,12 @@ public final class Telling {
     private static boolean areNames(WholeColumn column) {
         if (column.size() < LEAST_FOR_NAMES || !column.isComplete()) return false;
         Extremes ends = column.extremes().orElseThrow();
-        long low = column.values()[ends.lowest()];
-        long range = column.values()[ends.highest()] - low;
+        long low = column.get(ends.lowest());
+        long range = column.get(ends.highest()) - low;
         if (range < 0 || range > 2L * column.size()) return false;
         BitSet seen = new BitSet((int) range + 1);
-        for (long value : column.values()) {
-            int at = (int) (value - low);
+        for (int row = 0; row < column.size(); row++) {
+            int at = (int) (column.get(row) - low);
             if (seen.get(at)) return false;
             seen.set(at);
         }

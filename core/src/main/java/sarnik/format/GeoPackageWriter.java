@@ -180,8 +180,8 @@ final class GeoPackageWriter {
 
     private static void set(PreparedStatement insert, int at, Column column, int row) throws SQLException {
         if (column.isMissing(row)) insert.setNull(at, Types.NULL);
-        else if (column instanceof WholeColumn whole) insert.setLong(at, whole.values()[row]);
-        else if (column instanceof DecimalColumn decimal) insert.setDouble(at, decimal.values()[row]);
+        else if (column instanceof WholeColumn whole) insert.setLong(at, whole.get(row));
+        else if (column instanceof DecimalColumn decimal) insert.setDouble(at, decimal.get(row));
         else if (column.type() == sarnik.table.ColumnType.YES_NO)
             insert.setInt(at, column.text(row).equals("yes") ? 1 : 0);
         else insert.setString(at, column.text(row));

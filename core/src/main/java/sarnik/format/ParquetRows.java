@@ -164,10 +164,10 @@ final class ParquetRows {
         }
 
         private void value(Column column, int row) {
-            if (column instanceof WholeColumn whole) out.addLong(whole.values()[row]);
-            else if (column instanceof DecimalColumn decimal) out.addDouble(decimal.values()[row]);
-            else if (column instanceof DateColumn dates) out.addInteger(dates.days()[row]);
-            else if (column instanceof TimeColumn times) out.addLong(times.seconds()[row] * 1000L);
+            if (column instanceof WholeColumn whole) out.addLong(whole.get(row));
+            else if (column instanceof DecimalColumn decimal) out.addDouble(decimal.get(row));
+            else if (column instanceof DateColumn dates) out.addInteger(dates.day(row));
+            else if (column instanceof TimeColumn times) out.addLong(times.second(row) * 1000L);
             else if (column.type() == ColumnType.YES_NO)
                 out.addBoolean(column.text(row).equals("yes"));
             else out.addBinary(Binary.fromString(column.text(row)));

@@ -139,9 +139,7 @@ public enum TableFormat {
             double[] at = position.apply(row);
             if (at == null) continue;
             if (column.isMissing(row)) return false;
-            double value = column instanceof DecimalColumn decimal
-                    ? decimal.values()[row]
-                    : ((WholeColumn) column).values()[row];
+            double value = column instanceof DecimalColumn decimal ? decimal.get(row) : ((WholeColumn) column).get(row);
             if (Math.abs(value - at[which]) > 1 / A_CENTIMETRE) return false;
             any = true;
         }
@@ -230,14 +228,13 @@ public enum TableFormat {
     }
 
     private static void value(Worksheet sheet, int to, int c, Column column, int row) {
-        if (column instanceof WholeColumn whole) sheet.value(to, c, whole.values()[row]);
-        else if (column instanceof DecimalColumn decimal) sheet.value(to, c, decimal.values()[row]);
+        if (column instanceof WholeColumn whole) sheet.value(to, c, whole.get(row));
+        else if (column instanceof DecimalColumn decimal) sheet.value(to, c, decimal.get(row));
         else if (column instanceof DateColumn dates) {
-            sheet.value(to, c, java.time.LocalDate.ofEpochDay(dates.days()[row]));
+            sheet.value(to, c, java.time.LocalDate.ofEpochDay(dates.day(row)));
             sheet.style(to, c).format("yyyy-mm-dd").set();
         } else if (column instanceof TimeColumn times) {
-            sheet.value(
-                    to, c, java.time.LocalDateTime.ofEpochSecond(times.seconds()[row], 0, java.time.ZoneOffset.UTC));
+            sheet.value(to, c, java.time.LocalDateTime.ofEpochSecond(times.second(row), 0, java.time.ZoneOffset.UTC));
             sheet.style(to, c).format("yyyy-mm-dd hh:mm:ss").set();
         } else sheet.value(to, c, column.text(row));
     }
@@ -275,8 +272,8 @@ public enum TableFormat {
 
     private static void value(JsonGenerator json, Column column, int row) {
         if (column.isMissing(row)) json.writeNull();
-        else if (column instanceof WholeColumn whole) json.writeNumber(whole.values()[row]);
-        else if (column instanceof DecimalColumn decimal) json.writeNumber(decimal.values()[row]);
+        else if (column instanceof WholeColumn whole) json.writeNumber(whole.get(row));
+        else if (column instanceof DecimalColumn decimal) json.writeNumber(decimal.get(row));
         else if (column.type() == sarnik.table.ColumnType.YES_NO)
             json.writeBoolean(column.text(row).equals("yes"));
         else json.writeString(column.text(row));

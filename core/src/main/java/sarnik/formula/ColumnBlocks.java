@@ -7,6 +7,7 @@ import sarnik.table.DateColumn;
 import sarnik.table.DecimalColumn;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
+import sarnik.table.Wholes;
 
 /** Reads columns in blocks. */
 final class ColumnBlocks {
@@ -14,21 +15,10 @@ final class ColumnBlocks {
     private ColumnBlocks() {}
 
     static BlockNumbers of(Column column) {
-        if (column instanceof DecimalColumn decimals) {
-            double[] values = decimals.values();
-            return () -> (rows, count, into) -> {
-                for (int i = 0; i < count; i++) into[i] = values[rows[i]];
-            };
-        }
-        if (column instanceof WholeColumn wholes) return of(wholes.values(), WholeColumn.MISSING);
-        if (column instanceof TimeColumn times) return of(times.seconds(), TimeColumn.MISSING);
-        if (column instanceof DateColumn dates) {
-            int[] days = dates.days();
-            return () -> (rows, count, into) -> {
-                for (int i = 0; i < count; i++)
-                    into[i] = days[rows[i]] == DateColumn.MISSING ? Double.NaN : days[rows[i]];
-            };
-        }
+        if (column instanceof DecimalColumn decimals) return () -> decimals::read;
+        if (column instanceof WholeColumn wholes) return of(wholes.values());
+        if (column instanceof TimeColumn times) return of(times.seconds());
+        if (column instanceof DateColumn dates) return of(dates.days());
         Codes codes = ((CodedColumn) column).codes();
         return () -> (rows, count, into) -> {
             for (int i = 0; i < count; i++) {
@@ -38,12 +28,7 @@ final class ColumnBlocks {
         };
     }
 
-    private static BlockNumbers of(long[] values, long missing) {
-        return () -> (rows, count, into) -> {
-            for (int i = 0; i < count; i++) {
-                long value = values[rows[i]];
-                into[i] = value == missing ? Double.NaN : value;
-            }
-        };
+    private static BlockNumbers of(Wholes values) {
+        return () -> values::read;
     }
 }

@@ -163,22 +163,22 @@ final class Compiler {
         return switch (kind) {
             case WHOLE ->
                 c -> {
-                    long value = ((WholeColumn) c.columns[slot]).values()[c.row];
+                    long value = ((WholeColumn) c.columns[slot]).get(c.row);
                     return value == WholeColumn.MISSING ? null : (Object) value;
                 };
             case DECIMAL ->
                 c -> {
-                    double value = ((DecimalColumn) c.columns[slot]).values()[c.row];
+                    double value = ((DecimalColumn) c.columns[slot]).get(c.row);
                     return Double.isNaN(value) ? null : (Object) value;
                 };
             case DATE ->
                 c -> {
-                    int value = ((DateColumn) c.columns[slot]).days()[c.row];
+                    int value = ((DateColumn) c.columns[slot]).day(c.row);
                     return value == DateColumn.MISSING ? null : (Object) value;
                 };
             case TIME ->
                 c -> {
-                    long value = ((TimeColumn) c.columns[slot]).seconds()[c.row];
+                    long value = ((TimeColumn) c.columns[slot]).second(c.row);
                     return value == TimeColumn.MISSING ? null : (Object) value;
                 };
             case YES_NO ->

@@ -330,10 +330,10 @@ public final class MeasureFormula {
     }
 
     private static double number(Column column, int row) {
-        if (column instanceof WholeColumn whole) return whole.values()[row];
-        if (column instanceof DecimalColumn decimal) return decimal.values()[row];
-        if (column instanceof DateColumn dates) return dates.days()[row];
-        if (column instanceof TimeColumn times) return times.seconds()[row];
+        if (column instanceof WholeColumn whole) return whole.get(row);
+        if (column instanceof DecimalColumn decimal) return decimal.get(row);
+        if (column instanceof DateColumn dates) return dates.day(row);
+        if (column instanceof TimeColumn times) return times.second(row);
         return ((CodedColumn) column).codes().get(row);
     }
 

@@ -104,10 +104,10 @@ public final class Comparisons {
 
     private static DecimalColumn decimals(Column column) {
         if (column instanceof DecimalColumn decimal) return decimal;
-        long[] wholes = ((WholeColumn) column).values();
-        double[] values = new double[wholes.length];
+        WholeColumn wholes = (WholeColumn) column;
+        double[] values = new double[wholes.size()];
         for (int row = 0; row < values.length; row++)
-            values[row] = wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
+            values[row] = wholes.isMissing(row) ? Double.NaN : wholes.get(row);
         return new DecimalColumn(values);
     }
 
@@ -195,7 +195,7 @@ public final class Comparisons {
         if (part.known() != null)
             throw new QueryException(
                     phrase("What is known for each key does not change from row to row; choose a measure of rows"));
-        double[] values = decimals(part.values()).values().clone();
+        double[] values = decimals(part.values()).all();
         for (int row = 0; row < values.length; row++) if (rows.codes().get(row) != 1) values[row] = Double.NaN;
         return new Part(
                 part.function(),
@@ -250,7 +250,7 @@ public final class Comparisons {
                     Column column = column(table, measure.column());
                     BlockNumbers values = numbers(measure.column(), column);
                     // About the mean of all, so that no figures are lost between two large sums.
-                    double[] known = Arrays.stream(decimals(column).values())
+                    double[] known = Arrays.stream(decimals(column).all())
                             .filter(v -> !Double.isNaN(v))
                             .toArray();
                     double mean = known.length == 0 ? 0 : Sums.mean(known);

@@ -38,7 +38,6 @@ public final class ExactSums {
     }
 
     private static double size(Column column, int row) {
-        return Math.abs(
-                column instanceof DecimalColumn decimal ? decimal.values()[row] : ((WholeColumn) column).values()[row]);
+        return Math.abs(column instanceof DecimalColumn decimal ? decimal.get(row) : ((WholeColumn) column).get(row));
     }
 }

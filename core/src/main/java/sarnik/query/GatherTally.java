@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.Arrays;
+import sarnik.formula.BlockNumbers;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
 import sarnik.table.Sums;
@@ -13,8 +14,8 @@ import sarnik.table.WholeColumn;
  */
 final class GatherTally {
 
-    private final double[] decimals;
-    private final long[] wholes;
+    private final Column column;
+    private double[] block = new double[BlockNumbers.MOST];
     private final int[] weights;
     private int[] groups = {};
     private double[] values = {};
@@ -23,16 +24,17 @@ final class GatherTally {
     /** @param weights how many rows each row stands for; null where each stands for itself */
     GatherTally(Column column, int[] weights) {
         this.weights = weights;
-        this.decimals = column instanceof DecimalColumn d ? d.values() : null;
-        this.wholes = column instanceof WholeColumn w ? w.values() : null;
+        this.column = column;
     }
 
     void add(int[] selection, int[] groupOf, int count) {
         grow(size + count);
+        if (block.length < count) block = new double[count];
+        if (column instanceof DecimalColumn decimals) decimals.read(selection, count, block);
+        else ((WholeColumn) column).values().read(selection, count, block);
         for (int i = 0; i < count; i++) {
             int row = selection[i];
-            double value =
-                    decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
+            double value = block[i];
             if (Double.isNaN(value)) continue;
             int times = weights == null ? 1 : weights[row];
             if (times > 1) grow(size + times + count - i);

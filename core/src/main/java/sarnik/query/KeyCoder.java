@@ -21,6 +21,7 @@ import sarnik.table.SummedColumn;
 import sarnik.table.Table;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
+import sarnik.table.Wholes;
 
 /**
  * Turns the values of a column into small whole numbers for grouping; the highest code stands for missing. Safe to
@@ -109,7 +110,8 @@ final class KeyCoder {
     private static KeyCoder ofSteps(Table table, Column column, GroupKey.Step key) {
         TimeStep step = key.step();
         if (column instanceof DateColumn dates && !step.needsTime()) {
-            var range = Arrays.stream(dates.days())
+            var range = IntStream.range(0, dates.size())
+                    .map(dates::day)
                     .filter(d -> d != DateColumn.MISSING)
                     .summaryStatistics();
             if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
@@ -118,8 +120,7 @@ final class KeyCoder {
             long[] steps = LongStream.rangeClosed(first, range.getMax())
                     .map(day -> step.number(day, 0))
                     .toArray();
-            return ofSteps(
-                    step, steps, row -> dates.days()[row] == DateColumn.MISSING ? -1 : dates.days()[row] - first);
+            return ofSteps(step, steps, row -> dates.day(row) == DateColumn.MISSING ? -1 : dates.day(row) - first);
         }
         if (!(column instanceof TimeColumn times))
             throw new QueryException(
@@ -130,8 +131,11 @@ final class KeyCoder {
                             : phrase(
                                     "“{0}” holds {1}, which are no dates",
                                     key.column(), column.type().said()));
-        long[] seconds = local(table, times, key);
-        var range = Arrays.stream(seconds).filter(s -> s != TimeColumn.MISSING).summaryStatistics();
+        LongAt seconds = local(table, times, key);
+        var range = IntStream.range(0, times.size())
+                .mapToLong(seconds::at)
+                .filter(s -> s != TimeColumn.MISSING)
+                .summaryStatistics();
         if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
         int width = step == TimeStep.MINUTE ? 60 : step.needsTime() ? 3600 : 86_400;
         long first = Math.floorDiv(range.getMin(), width);
@@ -139,20 +143,24 @@ final class KeyCoder {
                 .map(unit -> step.number(
                         Math.floorDiv(unit * width, 86_400), (int) (Math.floorMod(unit * width, 86_400) / 60)))
                 .toArray();
-        return ofSteps(
-                step,
-                steps,
-                row -> seconds[row] == TimeColumn.MISSING ? -1 : (int) (Math.floorDiv(seconds[row], width) - first));
+        return ofSteps(step, steps, row -> {
+            long second = seconds.at(row);
+            return second == TimeColumn.MISSING ? -1 : (int) (Math.floorDiv(second, width) - first);
+        });
     }
 
     /** What the clock showed that a key reads. */
-    private static long[] local(Table table, TimeColumn times, GroupKey.Step key) {
-        if (key.zone() == null) return times.seconds();
-        if (key.zoneColumn() == null) return ZoneShift.of(key.zone()).local(times.seconds());
+    private static LongAt local(Table table, TimeColumn times, GroupKey.Step key) {
+        if (key.zone() == null) return times::second;
+        if (key.zoneColumn() == null) return at(ZoneShift.of(key.zone()).local(times.seconds()));
         if (!(table.find(key.zoneColumn()).orElse(null) instanceof CodedColumn zones))
             throw new QueryException(phrase(
                     "The clock of each place can be read only where rows have places, which those here have not"));
-        return ZoneShift.local(times.seconds(), zones);
+        return at(ZoneShift.local(times.seconds(), zones));
+    }
+
+    private static LongAt at(long[] values) {
+        return row -> values[row];
     }
 
     /**
@@ -185,8 +193,8 @@ final class KeyCoder {
         double[] breaks = key.breaks().stream().mapToDouble(b -> b).toArray();
         int missing = breaks.length + 1;
         IntToDouble value = column instanceof DecimalColumn decimals
-                ? row -> decimals.values()[row]
-                : row -> column.isMissing(row) ? Double.NaN : (double) ((WholeColumn) column).values()[row];
+                ? row -> decimals.get(row)
+                : row -> column.isMissing(row) ? Double.NaN : (double) ((WholeColumn) column).get(row);
         return new KeyCoder(
                 missing + 1,
                 row -> {
@@ -215,30 +223,33 @@ final class KeyCoder {
         if (column instanceof DateColumn dates) {
             return ofLongs(
                     column.size(),
-                    row -> dates.days()[row],
+                    row -> dates.day(row),
                     DateColumn.MISSING,
                     day -> LocalDate.ofEpochDay(day).toString());
         }
         if (column instanceof WholeColumn whole) {
-            return ofLongs(column.size(), row -> whole.values()[row], WholeColumn.MISSING, Long::toString);
+            return ofLongs(column.size(), row -> whole.get(row), WholeColumn.MISSING, Long::toString);
         }
         if (column instanceof TimeColumn times) {
             return ofLongs(
                     column.size(),
-                    row -> times.seconds()[row],
+                    row -> times.second(row),
                     TimeColumn.MISSING,
                     second -> LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC)
                             .toString());
         }
-        double[] values = ((DecimalColumn) column).values();
-        double[] distinct = Arrays.stream(values)
+        DecimalColumn values = (DecimalColumn) column;
+        if (values.steps() != null)
+            return ofLongs(
+                    column.size(), values.steps()::get, Wholes.MISSING, step -> Double.toString(step / values.unit()));
+        double[] distinct = Arrays.stream(values.all())
                 .filter(v -> !Double.isNaN(v))
                 .sorted()
                 .distinct()
                 .toArray();
         return new KeyCoder(
                 distinct.length + 1,
-                row -> Double.isNaN(values[row]) ? distinct.length : Arrays.binarySearch(distinct, values[row]),
+                row -> values.isMissing(row) ? distinct.length : Arrays.binarySearch(distinct, values.get(row)),
                 code -> code == distinct.length ? null : Double.toString(distinct[code]),
                 null);
     }

@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.Supplier;
 import sarnik.table.CodedColumn;
 import sarnik.table.Codes;
 import sarnik.table.Column;
@@ -20,12 +21,17 @@ import sarnik.table.SummedColumn;
 import sarnik.table.Table;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
+import sarnik.table.Wholes;
+import sarnik.table.Zones;
 
 /**
  * A condition made ready for a scan. Works on a selection: row numbers in ascending order, of which it keeps those that
  * meet the condition. The loops have no branch on the outcome, so that their speed does not depend on the data.
  */
 interface RowFilter {
+
+    /** Steps are held in 32 bits: beyond these there are none. */
+    double MOST_STEPS = 1L << 33;
 
     /**
      * @param selection row numbers; the kept ones are moved to the front
@@ -65,25 +71,39 @@ interface RowFilter {
         String from = condition instanceof Condition.Between between ? between.from() : null;
         String to = condition instanceof Condition.Between between ? between.to() : null;
         if (column instanceof DateColumn dates) {
-            return new IntRange(
+            return new WholeRange(
                     dates.days(),
-                    from == null ? DateColumn.MISSING + 1 : (int) LocalDateText.day(from),
-                    to == null ? Integer.MAX_VALUE : (int) LocalDateText.day(to));
+                    dates::zones,
+                    from == null ? Long.MIN_VALUE : LocalDateText.day(from),
+                    to == null ? Long.MAX_VALUE : LocalDateText.day(to));
         }
         if (column instanceof DecimalColumn decimals) {
-            return new DoubleRange(
-                    decimals.values(),
-                    from == null ? Double.NEGATIVE_INFINITY : number(from),
-                    to == null ? Double.POSITIVE_INFINITY : number(to));
+            double low = from == null ? Double.NEGATIVE_INFINITY : number(from);
+            double high = to == null ? Double.POSITIVE_INFINITY : number(to);
+            return decimals.steps() == null ? new DoubleRange(decimals, low, high) : ofSteps(decimals, low, high);
         }
-        long[] values = column instanceof TimeColumn times ? times.seconds() : ((WholeColumn) column).values();
+        Wholes values = column instanceof TimeColumn times ? times.seconds() : ((WholeColumn) column).values();
         boolean isTime = column instanceof TimeColumn;
-        return new LongRange(
+        return new WholeRange(
                 values,
+                isTime ? ((TimeColumn) column)::zones : ((WholeColumn) column)::zones,
                 from == null
-                        ? Long.MIN_VALUE + 1
+                        ? Long.MIN_VALUE
                         : isTime ? LocalDateText.second(from, false) : (long) Math.ceil(number(from)),
                 to == null ? Long.MAX_VALUE : isTime ? LocalDateText.second(to, true) : (long) Math.floor(number(to)));
+    }
+
+    /** A range of values as one of the steps that they are held in. */
+    private static RowFilter ofSteps(DecimalColumn column, double low, double high) {
+        double unit = column.unit();
+        double first = Math.max(-MOST_STEPS, Math.min(MOST_STEPS, Math.ceil(low * unit)));
+        double last = Math.max(-MOST_STEPS, Math.min(MOST_STEPS, Math.floor(high * unit)));
+        // What is multiplied is rounded: a step beside it may be the one that is meant.
+        while ((first - 1) / unit >= low && first > -MOST_STEPS) first--;
+        while (first / unit < low && first < MOST_STEPS) first++;
+        while ((last + 1) / unit <= high && last < MOST_STEPS) last++;
+        while (last / unit > high && last > -MOST_STEPS) last--;
+        return new WholeRange(column.steps(), column::zones, (long) first, (long) last);
     }
 
     private static RowFilter ofCodes(CodedColumn column, Condition condition) {
@@ -126,23 +146,25 @@ interface RowFilter {
         if (column instanceof DecimalColumn decimals) {
             double[] wanted =
                     values.stream().mapToDouble(RowFilter::number).sorted().toArray();
-            double[] all = decimals.values();
-            return row -> Arrays.binarySearch(wanted, all[row]) >= 0 && !Double.isNaN(all[row]);
+            return row -> {
+                double value = decimals.get(row);
+                return !Double.isNaN(value) && Arrays.binarySearch(wanted, value) >= 0;
+            };
         }
         if (column instanceof DateColumn dates) {
             int[] wanted = values.stream()
                     .mapToInt(v -> (int) LocalDateText.day(v))
                     .sorted()
                     .toArray();
-            return row -> Arrays.binarySearch(wanted, dates.days()[row]) >= 0;
+            return row -> Arrays.binarySearch(wanted, dates.day(row)) >= 0;
         }
         boolean isTime = column instanceof TimeColumn;
-        long[] all = isTime ? ((TimeColumn) column).seconds() : ((WholeColumn) column).values();
+        Wholes all = isTime ? ((TimeColumn) column).seconds() : ((WholeColumn) column).values();
         long[] wanted = values.stream()
                 .mapToLong(v -> isTime ? LocalDateText.second(v, false) : (long) number(v))
                 .sorted()
                 .toArray();
-        return row -> Arrays.binarySearch(wanted, all[row]) >= 0;
+        return row -> Arrays.binarySearch(wanted, all.get(row)) >= 0;
     }
 
     private static double number(String text) {
@@ -295,57 +317,39 @@ interface RowFilter {
         }
     }
 
-    record IntRange(int[] values, int low, int high) implements RowFilter {
+    /** A range of whole numbers. Of tables with many rows it is known which blocks need not be looked at. */
+    final class WholeRange implements RowFilter {
+
+        private static final int MANY = 1 << 16;
+
+        private final Wholes values;
+        private final Zones zones;
+        private final long low;
+        private final long high;
+
+        WholeRange(Wholes values, Supplier<Zones> zones, long low, long high) {
+            this.values = values;
+            this.zones = values.size() < MANY ? null : zones.get();
+            this.low = low;
+            this.high = high;
+        }
+
         @Override
         public int keep(int[] selection, int count) {
-            int kept = 0;
-            for (int i = 0; i < count; i++) {
-                int row = selection[i];
-                int value = values[row];
-                selection[kept] = row;
-                kept += value >= low & value <= high ? 1 : 0;
-            }
-            return kept;
+            return values.keep(selection, count, low, high);
         }
 
         @Override
         public int keepRange(int from, int to, int[] selection) {
-            int kept = 0;
-            for (int row = from; row < to; row++) {
-                int value = values[row];
-                selection[kept] = row;
-                kept += value >= low & value <= high ? 1 : 0;
-            }
-            return kept;
+            if (zones != null && zones.areOutside(from, to, low, high)) return 0;
+            if (zones == null || !zones.areWithin(from, to, low, high))
+                return values.keepRange(from, to, selection, low, high);
+            for (int row = from; row < to; row++) selection[row - from] = row;
+            return to - from;
         }
     }
 
-    record LongRange(long[] values, long low, long high) implements RowFilter {
-        @Override
-        public int keep(int[] selection, int count) {
-            int kept = 0;
-            for (int i = 0; i < count; i++) {
-                int row = selection[i];
-                long value = values[row];
-                selection[kept] = row;
-                kept += value >= low & value <= high ? 1 : 0;
-            }
-            return kept;
-        }
-
-        @Override
-        public int keepRange(int from, int to, int[] selection) {
-            int kept = 0;
-            for (int row = from; row < to; row++) {
-                long value = values[row];
-                selection[kept] = row;
-                kept += value >= low & value <= high ? 1 : 0;
-            }
-            return kept;
-        }
-    }
-
-    record DoubleRange(double[] values, double low, double high) implements RowFilter {
+    record DoubleRange(DecimalColumn values, double low, double high) implements RowFilter {
 
         /** What is missing is asked for by name: compiled to JavaScript, a comparison with it may turn out true. */
         private boolean isWithin(double value) {
@@ -357,7 +361,7 @@ interface RowFilter {
             int kept = 0;
             for (int i = 0; i < count; i++) {
                 int row = selection[i];
-                double value = values[row];
+                double value = values.get(row);
                 selection[kept] = row;
                 kept += isWithin(value) ? 1 : 0;
             }
@@ -368,7 +372,7 @@ interface RowFilter {
         public int keepRange(int from, int to, int[] selection) {
             int kept = 0;
             for (int row = from; row < to; row++) {
-                double value = values[row];
+                double value = values.get(row);
                 selection[kept] = row;
                 kept += isWithin(value) ? 1 : 0;
             }

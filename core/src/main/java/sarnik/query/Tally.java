@@ -6,6 +6,7 @@ import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
 import sarnik.table.SummedColumn;
 import sarnik.table.WholeColumn;
+import sarnik.table.Wholes;
 
 /**
  * Running sums of one numeric column, by group: all that sum, average, count, minimum and maximum need. Decimals with
@@ -14,8 +15,8 @@ import sarnik.table.WholeColumn;
  */
 final class Tally {
 
-    private final double[] decimals;
-    private final long[] wholes;
+    private final DecimalColumn decimals;
+    private final Wholes wholes;
     private final SummedColumn summed;
     /** How many steps are one; 0 where decimals are added up as they are. */
     private final double unit;
@@ -54,13 +55,13 @@ final class Tally {
     }
 
     private Tally(Column column, BlockNumbers numbers, int[] weights, int groups, boolean extremes) {
-        this.decimals = column instanceof DecimalColumn d ? d.values() : null;
+        this.decimals = column instanceof DecimalColumn d ? d : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
         this.summed = column instanceof SummedColumn s ? s : null;
         this.unit = summed != null ? summed.unit() : decimals == null ? 1 : ExactSums.unit(column);
         this.weights = weights;
         this.reading = numbers == null ? null : numbers.open();
-        this.block = numbers == null ? null : new double[BlockNumbers.MOST];
+        this.block = new double[BlockNumbers.MOST];
         this.extremes = extremes;
         width = column != null && column.isComplete() ? 1 : 2;
         sums = new double[width * groups];
@@ -91,65 +92,49 @@ final class Tally {
     }
 
     void add(int[] selection, int[] groups, int count) {
-        if (reading != null) {
-            addBlock(selection, groups, count);
-            return;
-        }
-        if (weights != null) {
+        if (weights != null && reading == null) {
             addWeighted(selection, groups, count);
             return;
         }
-        if (extremes) addExtremes(selection, groups, count);
-        if (width == 1) addWhole(selection, groups, count);
-        else if (decimals != null) addDecimals(selection, groups, count);
-        else addWholes(selection, groups, count);
+        fill(selection, count);
+        double[] to = sums;
+        if (isPlain()) for (int i = 0; i < count; i++) to[groups[i]] += block[i];
+        else addWhatIsThere(selection, groups, count);
+    }
+
+    /** Reads the numbers of a block: in whole steps where there is a unit. */
+    private void fill(int[] selection, int count) {
+        if (reading != null) reading.fill(selection, count, block);
+        else if (decimals == null) wholes.read(selection, count, block);
+        else if (unit == 0) decimals.read(selection, count, block);
+        else decimals.readSteps(selection, count, block);
     }
 
     /** Adds rows that are all of one group. */
     void addToOne(int[] selection, int count) {
+        fill(selection, count);
         double sum = sums[0];
-        if (decimals == null) for (int i = 0; i < count; i++) sum += wholes[selection[i]];
-        else if (unit == 0) for (int i = 0; i < count; i++) sum += decimals[selection[i]];
-        else for (int i = 0; i < count; i++) sum += DecimalColumn.whole(decimals[selection[i]] * unit);
+        for (int i = 0; i < count; i++) sum += block[i];
         sums[0] = sum;
     }
 
-    /** Whether {@link #addToOne} may be used. */
+    /** Whether {@link #addToOne} may be used: every row has a value, and nothing but their sum is wanted. */
     boolean isPlain() {
         return width == 1 && !extremes && weights == null;
     }
 
-    private void addWhole(int[] selection, int[] groups, int count) {
-        double[] to = sums;
-        if (decimals == null) for (int i = 0; i < count; i++) to[groups[i]] += wholes[selection[i]];
-        else if (unit == 0) for (int i = 0; i < count; i++) to[groups[i]] += decimals[selection[i]];
-        else for (int i = 0; i < count; i++) to[groups[i]] += DecimalColumn.whole(decimals[selection[i]] * unit);
-    }
-
-    private void addBlock(int[] selection, int[] groups, int count) {
-        reading.fill(selection, count, block);
+    private void addWhatIsThere(int[] selection, int[] groups, int count) {
         double[] to = sums;
         for (int i = 0; i < count; i++) {
             double value = block[i];
             if (Double.isNaN(value)) continue;
             int group = groups[i];
             int times = weights == null ? 1 : weights[selection[i]];
-            to[group << 1] += times == 1 ? value : value * times;
-            to[(group << 1) + 1] += times;
+            to[width * group] += times == 1 ? value : value * times;
+            if (width == 2) to[2 * group + 1] += times;
             if (!extremes) continue;
             if (value < lows[group]) lows[group] = value;
             if (value > highs[group]) highs[group] = value;
-        }
-    }
-
-    private void addDecimals(int[] selection, int[] groups, int count) {
-        double[] to = sums;
-        for (int i = 0; i < count; i++) {
-            double value = decimals[selection[i]];
-            if (Double.isNaN(value)) continue;
-            int at = groups[i] << 1;
-            to[at] += unit == 0 ? value : DecimalColumn.whole(value * unit);
-            to[at + 1]++;
         }
     }
 
@@ -160,40 +145,20 @@ final class Tally {
             double value = summed == null ? value(row) : filled == 0 ? Double.NaN : summed.sums()[row];
             if (Double.isNaN(value)) continue;
             int group = groups[i];
-            double steps = summed != null
-                    ? value
-                    : filled * (decimals == null || unit == 0 ? value : DecimalColumn.whole(value * unit));
-            sums[width * group] += steps;
+            double steps = summed != null || decimals == null || unit == 0 ? value : DecimalColumn.whole(value * unit);
+            sums[width * group] += summed != null ? steps : filled * steps;
             if (width == 2) sums[2 * group + 1] += filled;
             if (!extremes) continue;
-            lows[group] = Math.min(lows[group], summed == null ? value : summed.lows()[row]);
-            highs[group] = Math.max(highs[group], summed == null ? value : summed.highs()[row]);
+            lows[group] = Math.min(lows[group], summed == null ? steps : summed.lows()[row]);
+            highs[group] = Math.max(highs[group], summed == null ? steps : summed.highs()[row]);
         }
     }
 
     /** NaN for missing. */
     private double value(int row) {
-        return decimals != null ? decimals[row] : wholes[row] == WholeColumn.MISSING ? Double.NaN : wholes[row];
-    }
-
-    private void addWholes(int[] selection, int[] groups, int count) {
-        double[] to = sums;
-        for (int i = 0; i < count; i++) {
-            long value = wholes[selection[i]];
-            if (value == WholeColumn.MISSING) continue;
-            int at = groups[i] << 1;
-            to[at] += value;
-            to[at + 1]++;
-        }
-    }
-
-    private void addExtremes(int[] selection, int[] groups, int count) {
-        for (int i = 0; i < count; i++) {
-            double value = value(selection[i]);
-            int group = groups[i];
-            if (value < lows[group]) lows[group] = value;
-            if (value > highs[group]) highs[group] = value;
-        }
+        if (decimals != null) return decimals.get(row);
+        long whole = wholes.get(row);
+        return whole == Wholes.MISSING ? Double.NaN : whole;
     }
 
     /** Adds what another tally of the same column holds in its group {@code from}. */
@@ -216,9 +181,14 @@ final class Tally {
         return switch (summary) {
             case SUM -> unit == 0 ? sums[width * group] : sums[width * group] / unit;
             case AVERAGE -> sums[width * group] / (unit == 0 ? filled : unit * filled);
-            case MINIMUM -> lows[group];
-            case MAXIMUM -> highs[group];
+            case MINIMUM -> ofSteps(lows[group]);
+            case MAXIMUM -> ofSteps(highs[group]);
             default -> throw new IllegalStateException(summary + " is not tallied");
         };
+    }
+
+    /** What was added up in steps; the smallest and largest of what was put together are known as they are. */
+    private double ofSteps(double number) {
+        return unit == 0 || summed != null ? number : number / unit;
     }
 }

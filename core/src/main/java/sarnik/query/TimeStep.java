@@ -136,10 +136,10 @@ public enum TimeStep {
         long[] numbers = new long[column.size()];
         if (column instanceof DateColumn dates && !needsTime()) {
             for (int row = 0; row < numbers.length; row++)
-                numbers[row] = dates.isMissing(row) ? WholeColumn.MISSING : number(dates.days()[row], 0);
+                numbers[row] = dates.isMissing(row) ? WholeColumn.MISSING : number(dates.day(row), 0);
         } else if (column instanceof TimeColumn times) {
             for (int row = 0; row < numbers.length; row++) {
-                long seconds = times.seconds()[row];
+                long seconds = times.second(row);
                 numbers[row] = times.isMissing(row)
                         ? WholeColumn.MISSING
                         : number(Math.floorDiv(seconds, SECONDS_A_DAY), (int)

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.function.IntUnaryOperator;
 import sarnik.table.CodedColumn;
 import sarnik.table.TimeColumn;
+import sarnik.table.Wholes;
 
 /** What the clock of a time zone shows at moments of UTC within a span. */
 final class ZoneShift {
@@ -36,7 +37,7 @@ final class ZoneShift {
      * @param seconds moments of UTC since 1970-01-01, {@link TimeColumn#MISSING} for none
      * @return what the clock shows, in the same way
      */
-    long[] local(long[] seconds) {
+    long[] local(Wholes seconds) {
         return shifted(seconds, List.of(this), row -> 0);
     }
 
@@ -45,11 +46,12 @@ final class ZoneShift {
      *
      * @param zones its name; a row without one is missing
      */
-    static long[] local(long[] seconds, CodedColumn zones) {
+    static long[] local(Wholes seconds, CodedColumn zones) {
         return shifted(seconds, zones.dictionary().stream().map(ZoneShift::of).toList(), zones.codes()::get);
     }
 
-    private static long[] shifted(long[] seconds, List<ZoneShift> zones, IntUnaryOperator zone) {
+    private static long[] shifted(Wholes utc, List<ZoneShift> zones, IntUnaryOperator zone) {
+        long[] seconds = utc.all();
         var range = Arrays.stream(seconds).filter(s -> s != TimeColumn.MISSING).summaryStatistics();
         if (range.getCount() == 0) return seconds;
         List<Offsets> offsets = zones.stream()

@@ -70,9 +70,9 @@ public record ColumnProfile(long filled, long distinct, List<Long> bins, List<Co
     }
 
     private static double number(Column column, int row) {
-        if (column instanceof WholeColumn whole) return whole.values()[row];
-        if (column instanceof DecimalColumn decimal) return decimal.values()[row];
-        if (column instanceof DateColumn dates) return dates.days()[row];
-        return ((TimeColumn) column).seconds()[row];
+        if (column instanceof WholeColumn whole) return whole.get(row);
+        if (column instanceof DecimalColumn decimal) return decimal.get(row);
+        if (column instanceof DateColumn dates) return dates.day(row);
+        return ((TimeColumn) column).second(row);
     }
 }

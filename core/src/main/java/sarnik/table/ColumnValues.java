@@ -73,7 +73,7 @@ public final class ColumnValues {
             case DATE -> new DateColumn(Arrays.copyOf(ints, size));
             case WHOLE -> new WholeColumn(Arrays.copyOf(longs, size));
             case TIME -> new TimeColumn(Arrays.copyOf(longs, size));
-            case DECIMAL -> new DecimalColumn(Arrays.copyOf(doubles, size));
+            case DECIMAL -> new DecimalColumn(Arrays.copyOf(doubles, size)).narrow();
         };
     }
 }

@@ -5,13 +5,16 @@ import java.time.LocalDate;
 /** Dates as days since 1970-01-01; {@link Integer#MIN_VALUE} where the value is missing. */
 public final class DateColumn extends KnownColumn {
 
-    private final int[] days;
+    public static final int MISSING = Integer.MIN_VALUE;
 
+    private final Wholes days;
+
+    /** @param days since 1970-01-01, {@link #MISSING} for missing */
     public DateColumn(int[] days) {
-        this(days, null);
+        this(Wholes.of(days), null);
     }
 
-    private DateColumn(int[] days, int[] weights) {
+    private DateColumn(Wholes days, int[] weights) {
         super(weights);
         this.days = days;
     }
@@ -21,11 +24,18 @@ public final class DateColumn extends KnownColumn {
         return new DateColumn(days, weights);
     }
 
-    public int[] days() {
+    public Wholes days() {
         return days;
     }
 
-    public static final int MISSING = Integer.MIN_VALUE;
+    /** The day of a row, or {@link #MISSING}. */
+    public int day(int row) {
+        return days.day(row);
+    }
+
+    public Zones zones() {
+        return zones(days);
+    }
 
     @Override
     public ColumnType type() {
@@ -34,21 +44,21 @@ public final class DateColumn extends KnownColumn {
 
     @Override
     public int size() {
-        return days.length;
+        return days.size();
     }
 
     @Override
     public boolean isMissing(int row) {
-        return days[row] == MISSING;
+        return days.day(row) == MISSING;
     }
 
     @Override
     public String text(int row) {
-        return isMissing(row) ? null : LocalDate.ofEpochDay(days[row]).toString();
+        return isMissing(row) ? null : LocalDate.ofEpochDay(days.day(row)).toString();
     }
 
     @Override
     public long bytes() {
-        return 4L * days.length;
+        return days.bytes();
     }
 }

@@ -24,10 +24,10 @@ public record Extremes(int lowest, int highest) {
     }
 
     private static int compare(Column column, int a, int b) {
-        if (column instanceof WholeColumn whole) return Long.compare(whole.values()[a], whole.values()[b]);
-        if (column instanceof DecimalColumn decimal) return Double.compare(decimal.values()[a], decimal.values()[b]);
-        if (column instanceof DateColumn dates) return Integer.compare(dates.days()[a], dates.days()[b]);
-        if (column instanceof TimeColumn times) return Long.compare(times.seconds()[a], times.seconds()[b]);
+        if (column instanceof WholeColumn whole) return Long.compare(whole.get(a), whole.get(b));
+        if (column instanceof DecimalColumn decimal) return Double.compare(decimal.get(a), decimal.get(b));
+        if (column instanceof DateColumn dates) return Integer.compare(dates.day(a), dates.day(b));
+        if (column instanceof TimeColumn times) return Long.compare(times.second(a), times.second(b));
         throw new IllegalArgumentException("Values of " + column.type().words() + " have no order");
     }
 }

@@ -10,6 +10,7 @@ abstract sealed class KnownColumn implements Column
 
     private volatile Boolean complete;
     private volatile Optional<Extremes> extremes;
+    private volatile Zones zones;
 
     /** @param weights how many rows each row stands for; null where each stands for itself */
     KnownColumn(int[] weights) {
@@ -24,6 +25,16 @@ abstract sealed class KnownColumn implements Column
     @Override
     public int[] weights() {
         return weights;
+    }
+
+    /** The zones of its numbers; looked through when they are first asked for. */
+    Zones zones(Wholes numbers) {
+        Zones known = zones;
+        if (known == null) {
+            known = new Zones(numbers);
+            zones = known;
+        }
+        return known;
     }
 
     @Override

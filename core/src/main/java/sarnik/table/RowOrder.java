@@ -63,10 +63,10 @@ public final class RowOrder {
     }
 
     private static Comparator<Integer> order(Column column) {
-        if (column instanceof WholeColumn whole) return Comparator.comparingLong(r -> whole.values()[r]);
-        if (column instanceof DecimalColumn decimal) return Comparator.comparingDouble(r -> decimal.values()[r]);
-        if (column instanceof DateColumn dates) return Comparator.comparingInt(r -> dates.days()[r]);
-        if (column instanceof TimeColumn times) return Comparator.comparingLong(r -> times.seconds()[r]);
+        if (column instanceof WholeColumn whole) return Comparator.comparingLong(r -> whole.get(r));
+        if (column instanceof DecimalColumn decimal) return Comparator.comparingDouble(r -> decimal.get(r));
+        if (column instanceof DateColumn dates) return Comparator.comparingInt(r -> dates.day(r));
+        if (column instanceof TimeColumn times) return Comparator.comparingLong(r -> times.second(r));
         CodedColumn coded = (CodedColumn) column;
         int[] rank = ranks(coded);
         return Comparator.comparingInt(

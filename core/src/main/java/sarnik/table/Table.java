@@ -148,17 +148,16 @@ public final class Table {
     private static Column pick(Column column, int[] picked) {
         if (column instanceof WholeColumn whole)
             return new WholeColumn(
-                    Arrays.stream(picked).mapToLong(row -> whole.values()[row]).toArray());
+                    Arrays.stream(picked).mapToLong(row -> whole.get(row)).toArray());
         if (column instanceof DecimalColumn decimal)
-            return new DecimalColumn(Arrays.stream(picked)
-                    .mapToDouble(row -> decimal.values()[row])
-                    .toArray());
+            return new DecimalColumn(
+                    Arrays.stream(picked).mapToDouble(row -> decimal.get(row)).toArray());
         if (column instanceof DateColumn date)
             return new DateColumn(
-                    Arrays.stream(picked).map(row -> date.days()[row]).toArray());
+                    Arrays.stream(picked).map(row -> date.day(row)).toArray());
         if (column instanceof TimeColumn time)
             return new TimeColumn(
-                    Arrays.stream(picked).mapToLong(row -> time.seconds()[row]).toArray());
+                    Arrays.stream(picked).mapToLong(row -> time.second(row)).toArray());
         ColumnBuilder builder = ColumnBuilder.canonical(column.type(), picked.length);
         for (int row : picked) builder.add(textOrEmpty(column, row));
         return builder.build();

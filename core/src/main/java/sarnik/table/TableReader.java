@@ -249,6 +249,13 @@ public final class TableReader {
                     shaping.decimalMark(), MOMENT_NAME.matcher(column).find()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
         });
+        RowBlocks blocks = new RowBlocks(
+                columns.size(),
+                (column, block) -> {
+                    // Of what stays as it is written nothing has to be guessed.
+                    if (!asWritten[column]) look(column, block, survey, named ? shaping.missing() : Set.of());
+                },
+                block -> {});
         source.each((line, cells) -> {
             if (++survey.visited % REPORT_EVERY == 0) progress.at(survey.visited, 0);
             if (survey.sums.count(cells)) return;
@@ -256,17 +263,9 @@ public final class TableReader {
                 throw new UnreadableTableException(
                         "The file has more than two thousand million rows. Cut it into several.");
             survey.rows++;
-            for (int i = 0; i < Math.min(columns.size(), cells.count()); i++) {
-                // Of what stays as it is written nothing has to be guessed.
-                if (asWritten[i]) continue;
-                String cell = cells.get(i).strip();
-                if (cell.isEmpty() || (named && shaping.missing().contains(cell))) continue;
-                if (mayMeanMissing(cell) && USUAL_MISSING.contains(cell))
-                    survey.usual.get(i).merge(cell, 1L, Long::sum);
-                // Words for "no value" say nothing about how values are written.
-                else survey.guesses.get(i).see(cell);
-            }
+            blocks.add(line, cells);
         });
+        blocks.close();
         for (int i = 0; i < columns.size(); i++)
             survey.guesses
                     .get(i)
@@ -274,6 +273,21 @@ public final class TableReader {
                             .mapToLong(n -> n)
                             .sum());
         return survey;
+    }
+
+    /** Looks at how the cells of a column are written. */
+    private static void look(int column, RowBlocks.Block block, Survey survey, Set<String> missing) {
+        FormGuess guess = survey.guesses.get(column);
+        Map<String, Long> usual = survey.usual.get(column);
+        for (int row = 0; row < block.rows(); row++) {
+            String[] cells = block.cells(row);
+            if (column >= cells.length) continue;
+            String cell = cells[column].strip();
+            if (cell.isEmpty() || missing.contains(cell)) continue;
+            if (mayMeanMissing(cell) && USUAL_MISSING.contains(cell)) usual.merge(cell, 1L, Long::sum);
+            // Words for "no value" say nothing about how values are written.
+            else guess.see(cell);
+        }
     }
 
     private void fill(
@@ -287,37 +301,35 @@ public final class TableReader {
             throws IOException {
         long[] seen = {0};
         boolean named = !shaping.missing().isEmpty();
+        FillTroubles amiss = new FillTroubles(names, builders, troubles);
+        RowBlocks blocks = new RowBlocks(
+                builders.size(),
+                (column, block) -> {
+                    ColumnBuilder builder = builders.get(column);
+                    if (builder == null) return;
+                    for (int row = 0; row < block.rows(); row++) {
+                        String[] cells = block.cells(row);
+                        String cell = column < cells.length ? cells[column].strip() : "";
+                        if (cell.indexOf('\0') >= 0) {
+                            cell = cell.replace("\0", "");
+                            amiss.nullByte(row, column, cell);
+                        }
+                        if (named && shaping.missing().contains(cell)) cell = "";
+                        if (!builder.add(cell)) amiss.unread(row, column, cell);
+                    }
+                },
+                amiss::tell);
         source.each((line, cells) -> {
             if (++seen[0] % REPORT_EVERY == 0) progress.at(seen[0], visited);
-            int fields = cells.count();
             if (sums.leavesOut(cells)) {
-                troubles.add(line, null, joined(cells, 0), "The row is a total of others and is left out.");
+                amiss.total(line, cells);
                 return;
             }
-            for (int i = 0; i < builders.size(); i++) {
-                ColumnBuilder builder = builders.get(i);
-                if (builder == null) continue;
-                String cell = i < fields ? clean(cells.get(i).strip(), line, names.get(i), troubles) : "";
-                if (named && shaping.missing().contains(cell)) cell = "";
-                if (!builder.add(cell))
-                    troubles.addUnread(line, names.get(i), cell, builder.type().words());
-            }
-            if (fields < builders.size()) {
-                troubles.add(
-                        line,
-                        null,
-                        joined(cells, 0),
-                        "The row has %d of %d cells; the rest are taken as missing."
-                                .formatted(fields, builders.size()));
-            } else if (fields > builders.size()) {
-                troubles.add(
-                        line,
-                        null,
-                        joined(cells, builders.size()),
-                        "The row has %d cells where the header has %d; these last ones are left out."
-                                .formatted(fields, builders.size()));
-            }
+            amiss.taken();
+            blocks.add(line, cells);
         });
+        blocks.close();
+        amiss.close();
     }
 
     /** Whether a cell is short and begins as words for "no value" do. */
@@ -327,19 +339,6 @@ public final class TableReader {
             case '-', '–', '—', 'n', 'N', '#', '.', '?', 's', 'S' -> true;
             default -> false;
         };
-    }
-
-    private static String joined(RowSource.Cells cells, int from) {
-        List<String> texts = new ArrayList<>();
-        for (int i = from; i < cells.count(); i++) texts.add(cells.get(i));
-        return String.join(" · ", texts);
-    }
-
-    private static String clean(String cell, long line, String column, TroubleLog troubles) {
-        if (cell.indexOf('\0') < 0) return cell;
-        String cleaned = cell.replace("\0", "");
-        troubles.add(line, column, cleaned, "The cell held a null byte, which is taken out.");
-        return cleaned;
     }
 
     private static Set<String> caseless(String... words) {

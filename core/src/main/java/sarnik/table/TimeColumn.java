@@ -9,13 +9,16 @@ import java.time.ZoneOffset;
  */
 public final class TimeColumn extends KnownColumn {
 
-    private final long[] seconds;
+    public static final long MISSING = Wholes.MISSING;
 
+    private final Wholes seconds;
+
+    /** @param seconds since 1970-01-01T00:00, {@link #MISSING} for missing */
     public TimeColumn(long[] seconds) {
-        this(seconds, null);
+        this(Wholes.of(seconds), null);
     }
 
-    private TimeColumn(long[] seconds, int[] weights) {
+    private TimeColumn(Wholes seconds, int[] weights) {
         super(weights);
         this.seconds = seconds;
     }
@@ -25,11 +28,18 @@ public final class TimeColumn extends KnownColumn {
         return new TimeColumn(seconds, weights);
     }
 
-    public long[] seconds() {
+    public Wholes seconds() {
         return seconds;
     }
 
-    public static final long MISSING = Long.MIN_VALUE;
+    /** The second of a row, or {@link #MISSING}. */
+    public long second(int row) {
+        return seconds.get(row);
+    }
+
+    public Zones zones() {
+        return zones(seconds);
+    }
 
     @Override
     public ColumnType type() {
@@ -38,23 +48,24 @@ public final class TimeColumn extends KnownColumn {
 
     @Override
     public int size() {
-        return seconds.length;
+        return seconds.size();
     }
 
     @Override
     public boolean isMissing(int row) {
-        return seconds[row] == MISSING;
+        return seconds.get(row) == MISSING;
     }
 
     @Override
     public String text(int row) {
         return isMissing(row)
                 ? null
-                : LocalDateTime.ofEpochSecond(seconds[row], 0, ZoneOffset.UTC).toString();
+                : LocalDateTime.ofEpochSecond(seconds.get(row), 0, ZoneOffset.UTC)
+                        .toString();
     }
 
     @Override
     public long bytes() {
-        return 8L * seconds.length;
+        return seconds.bytes();
     }
 }

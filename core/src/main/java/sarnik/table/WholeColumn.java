@@ -3,13 +3,16 @@ package sarnik.table;
 /** Whole numbers; {@link Long#MIN_VALUE} where the value is missing. */
 public final class WholeColumn extends KnownColumn {
 
-    private final long[] values;
+    public static final long MISSING = Wholes.MISSING;
 
+    private final Wholes values;
+
+    /** @param values {@link #MISSING} for missing */
     public WholeColumn(long[] values) {
-        this(values, null);
+        this(Wholes.of(values), null);
     }
 
-    private WholeColumn(long[] values, int[] weights) {
+    private WholeColumn(Wholes values, int[] weights) {
         super(weights);
         this.values = values;
     }
@@ -19,11 +22,18 @@ public final class WholeColumn extends KnownColumn {
         return new WholeColumn(values, weights);
     }
 
-    public long[] values() {
+    public Wholes values() {
         return values;
     }
 
-    public static final long MISSING = Long.MIN_VALUE;
+    /** The value of a row, or {@link #MISSING}. */
+    public long get(int row) {
+        return values.get(row);
+    }
+
+    public Zones zones() {
+        return zones(values);
+    }
 
     @Override
     public ColumnType type() {
@@ -32,21 +42,21 @@ public final class WholeColumn extends KnownColumn {
 
     @Override
     public int size() {
-        return values.length;
+        return values.size();
     }
 
     @Override
     public boolean isMissing(int row) {
-        return values[row] == MISSING;
+        return values.get(row) == MISSING;
     }
 
     @Override
     public String text(int row) {
-        return isMissing(row) ? null : Long.toString(values[row]);
+        return isMissing(row) ? null : Long.toString(values.get(row));
     }
 
     @Override
     public long bytes() {
-        return 8L * values.length;
+        return values.bytes();
     }
 }

@@ -72,9 +72,9 @@ class CarriedFileTest {
             assertThat(b.type()).isEqualTo(a.type());
             if (a instanceof DecimalColumn decimal) {
                 for (int row = 0; row < a.size(); row++)
-                    assertThat(Double.doubleToRawLongBits(((DecimalColumn) b).values()[row]))
+                    assertThat(Double.doubleToRawLongBits(((DecimalColumn) b).get(row)))
                             .as("%s %d", name, row)
-                            .isEqualTo(Double.doubleToRawLongBits(decimal.values()[row]));
+                            .isEqualTo(Double.doubleToRawLongBits(decimal.get(row)));
             } else {
                 for (int row = 0; row < a.size(); row++)
                     assertThat(b.text(row)).as("%s %d", name, row).isEqualTo(a.text(row));

@@ -61,8 +61,8 @@ class BlockNumbersTest {
 
     private static double[] numbers(Column of) {
         return of instanceof DecimalColumn decimal
-                ? decimal.values()
-                : LongStream.of(((WholeColumn) of).values())
+                ? decimal.all()
+                : LongStream.of(((WholeColumn) of).values().all())
                         .mapToDouble(v -> v == WholeColumn.MISSING ? Double.NaN : v)
                         .toArray();
     }

@@ -360,7 +360,7 @@ class FormulaTest {
             assertThat(((DecimalColumn) formula.parts(table, Surroundings.on(TODAY))
                                     .get(1)
                                     .values())
-                            .values())
+                            .all())
                     .containsExactly(40, Double.NaN, Double.NaN);
             List<MeasureFormula.Part> parts = formula.parts(table, Surroundings.on(TODAY));
             assertThat(formula.of(new double[] {10, 4}, parts, Surroundings.on(TODAY)))

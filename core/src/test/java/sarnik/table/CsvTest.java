@@ -45,7 +45,7 @@ class CsvTest {
         @Test
         void aDecimalCommaIsReadWhereCellsArePartedBySemicolons() {
             Table table = csv("v;w", "12,5;a", "7,25;b");
-            assertThat(((DecimalColumn) table.column("v")).values()).containsExactly(12.5, 7.25);
+            assertThat(((DecimalColumn) table.column("v")).all()).containsExactly(12.5, 7.25);
         }
 
         @Test

@@ -83,7 +83,7 @@ class TextRowsTest {
         for (int i = 0; i < dates.size(); i++) {
             String[] day = dates.get(i).split("/");
             assertThat(table.column("d").text(i)).isEqualTo(day[2] + "-" + day[1] + "-" + day[0]);
-            assertThat(((DecimalColumn) table.column("n")).values()[i])
+            assertThat(((DecimalColumn) table.column("n")).get(i))
                     .isEqualTo(Double.parseDouble(numbers.get(i).replace(',', '.')));
         }
     }

@@ -129,8 +129,8 @@ public record ColumnLine(
     }
 
     private static String words(Column column, int row) {
-        if (column instanceof WholeColumn whole) return NumberWords.full(whole.values()[row]);
-        if (column instanceof DecimalColumn decimal) return NumberWords.full(decimal.values()[row]);
+        if (column instanceof WholeColumn whole) return NumberWords.full(whole.get(row));
+        if (column instanceof DecimalColumn decimal) return NumberWords.full(decimal.get(row));
         return column.text(row);
     }
 }

@@ -95,7 +95,7 @@ final class CopyReader {
                 case DATE -> new DateColumn(ints);
                 case WHOLE -> new WholeColumn(longs);
                 case TIME -> new TimeColumn(longs);
-                case DECIMAL -> new DecimalColumn(doubles);
+                case DECIMAL -> new DecimalColumn(doubles).narrow();
             };
         }
     }

@@ -56,12 +56,12 @@ final class CopyWriter {
             }
         } else if (column instanceof DateColumn dates) {
             out.writeInt(4);
-            out.writeInt(dates.days()[row] - CopyFormat.EPOCH_DAYS);
+            out.writeInt(dates.day(row) - CopyFormat.EPOCH_DAYS);
         } else {
             out.writeInt(8);
-            if (column instanceof WholeColumn whole) out.writeLong(whole.values()[row]);
-            else if (column instanceof DecimalColumn decimal) out.writeDouble(decimal.values()[row]);
-            else out.writeLong((((TimeColumn) column).seconds()[row] - CopyFormat.EPOCH_SECONDS) * 1_000_000);
+            if (column instanceof WholeColumn whole) out.writeLong(whole.get(row));
+            else if (column instanceof DecimalColumn decimal) out.writeDouble(decimal.get(row));
+            else out.writeLong((((TimeColumn) column).second(row) - CopyFormat.EPOCH_SECONDS) * 1_000_000);
         }
     }
 }

@@ -136,14 +136,14 @@ final class Stays {
     /** The positions of each device in the order of time. */
     private static Map<String, List<Movement.Position>> ways(Table readings) {
         Column device = readings.find(RunningFeed.DEVICE).orElseThrow();
-        long[] seconds = ((TimeColumn) readings.find(RunningFeed.TIME).orElseThrow()).seconds();
-        double[] lon = ((DecimalColumn) readings.find(RunningFeed.LON).orElseThrow()).values();
-        double[] lat = ((DecimalColumn) readings.find(RunningFeed.LAT).orElseThrow()).values();
+        TimeColumn times = (TimeColumn) readings.find(RunningFeed.TIME).orElseThrow();
+        double[] lon = ((DecimalColumn) readings.find(RunningFeed.LON).orElseThrow()).all();
+        double[] lat = ((DecimalColumn) readings.find(RunningFeed.LAT).orElseThrow()).all();
         Map<String, List<Movement.Position>> ways = new LinkedHashMap<>();
         for (int row = 0; row < readings.rows(); row++)
             if (!Double.isNaN(lon[row]) && !Double.isNaN(lat[row]))
                 ways.computeIfAbsent(device.text(row), d -> new ArrayList<>())
-                        .add(new Movement.Position(seconds[row] * 1000, lon[row], lat[row]));
+                        .add(new Movement.Position(times.second(row) * 1000, lon[row], lat[row]));
         ways.values().forEach(way -> way.sort(Comparator.comparingLong(Movement.Position::millis)));
         return ways;
     }

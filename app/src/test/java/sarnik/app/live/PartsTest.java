@@ -117,13 +117,13 @@ class PartsTest {
                         .getEpochSecond();
                 List<Double> of = groups.get(table.column("device").text(row) + " " + second);
                 assertThat(of).as("%s %d", part, row).isNotNull();
-                assertThat(((WholeColumn) table.column("readings")).values()[row])
+                assertThat(((WholeColumn) table.column("readings")).get(row))
                         .isEqualTo(of.size());
-                assertThat(((DecimalColumn) table.column("value")).values()[row])
+                assertThat(((DecimalColumn) table.column("value")).get(row))
                         .isEqualTo(of.stream().mapToDouble(v -> v).sum() / of.size());
-                assertThat(((DecimalColumn) table.column("value lowest")).values()[row])
+                assertThat(((DecimalColumn) table.column("value lowest")).get(row))
                         .isEqualTo(of.stream().mapToDouble(v -> v).min().orElseThrow());
-                assertThat(((DecimalColumn) table.column("value highest")).values()[row])
+                assertThat(((DecimalColumn) table.column("value highest")).get(row))
                         .isEqualTo(of.stream().mapToDouble(v -> v).max().orElseThrow());
             }
         }

@@ -141,7 +141,7 @@ public final class NewestKind implements FilterKind<Newest> {
     }
 
     private static long moment(Column times, int row) {
-        return times instanceof DateColumn dates ? dates.days()[row] : ((TimeColumn) times).seconds()[row];
+        return times instanceof DateColumn dates ? dates.day(row) : ((TimeColumn) times).second(row);
     }
 
     @Override

@@ -99,8 +99,8 @@ public final class NumbersKind implements FilterKind<Numbers> {
 
     private static double number(Column column, int row) {
         if (column.isMissing(row)) return Double.NaN;
-        if (column instanceof WholeColumn whole) return whole.values()[row];
-        return column instanceof DecimalColumn decimals ? decimals.values()[row] : Double.NaN;
+        if (column instanceof WholeColumn whole) return whole.get(row);
+        return column instanceof DecimalColumn decimals ? decimals.get(row) : Double.NaN;
     }
 
     @Override

@@ -102,8 +102,8 @@ final class Crowding {
             int code = of.codes().get(row);
             if (code < 0 || column != null && column.isMissing(row)) continue;
             sums[code] += column instanceof DecimalColumn decimals
-                    ? decimals.values()[row]
-                    : column instanceof WholeColumn whole ? whole.values()[row] : 1;
+                    ? decimals.get(row)
+                    : column instanceof WholeColumn whole ? whole.get(row) : 1;
         }
         return amounts(places, of, sums);
     }
