@@ -11,7 +11,7 @@ final class ColumnBuilder {
     private final Recent recent;
 
     /**
-     * @param rows the number of rows to come, so that the arrays are made once
+     * @param rows the number of rows to come, so that the arrays are made once; there may be more
      */
     ColumnBuilder(CellForm form, int rows) {
         this(form, false, rows);
@@ -40,6 +40,11 @@ final class ColumnBuilder {
                     case YES_NO -> CellForm.YES_NO;
                 },
                 rows);
+    }
+
+    /** Whether another takes cells in as this one does. */
+    boolean isAs(ColumnBuilder other) {
+        return other != null && form == other.form && all == other.all;
     }
 
     ColumnType type() {

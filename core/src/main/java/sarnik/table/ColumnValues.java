@@ -16,7 +16,7 @@ public final class ColumnValues {
     private final Map<String, Integer> codes = new LinkedHashMap<>();
 
     /**
-     * @param rows the number of values to come; of texts there may be more
+     * @param rows the number of values to come; there may be more
      */
     public ColumnValues(ColumnType type, int rows) {
         this.type = type;
@@ -47,23 +47,29 @@ public final class ColumnValues {
             code = codes.size();
             codes.put(text, code);
         }
-        if (size == ints.length) ints = Arrays.copyOf(ints, Math.max(1024, size + (size >> 1)));
-        ints[size++] = code;
+        addInt(code);
     }
 
     /** Adds a date as days since 1970-01-01, or 1 for yes and 0 for no; a missing one as its column marks it. */
     void addInt(int value) {
+        if (size == ints.length) ints = Arrays.copyOf(ints, more());
         ints[size++] = value;
     }
 
     /** Adds a whole number, or a date-time as seconds since 1970-01-01T00:00. */
     void addLong(long value) {
+        if (size == longs.length) longs = Arrays.copyOf(longs, more());
         longs[size++] = value;
     }
 
     /** Adds a decimal number; what is not finite is missing. */
     void addDouble(double value) {
+        if (size == doubles.length) doubles = Arrays.copyOf(doubles, more());
         doubles[size++] = Double.isFinite(value) ? value : Double.NaN;
+    }
+
+    private int more() {
+        return Math.max(1024, size + (size >> 1));
     }
 
     public Column build() {

@@ -14,9 +14,9 @@ import java.util.regex.Pattern;
 /**
  * Makes a table of the rows of a file.
  *
- * <p>The rows are gone through twice: once to see how every column is written, once to fill arrays of the right kind
- * and
- * size. So a guess rests on the whole column, and memory stays near the size of the arrays. No row is dropped but rows
+ * <p>A guess of how a column is written rests on the whole column. Columns are filled on the way as the first rows are
+ * written; only where that turns out not to be how all are, the rows are gone through once more. Memory stays near the
+ * size of the arrays. No row is dropped but rows
  * of
  * totals, and those are reported: a cell that does not fit its column becomes missing and is reported.
  *
@@ -80,39 +80,44 @@ public final class TableReader {
                 shaping.turn() == null ? file : new TurnedSource(file, written, shaping.turn(), shaping.missing());
         List<String> columns = shaping.turn() == null ? written : source.header();
 
-        Survey survey = survey(source, columns, shaping);
+        List<String> names = columns.stream()
+                .map(column -> ColumnNames.clean(shaping.names().getOrDefault(column, column)))
+                .toList();
+        Filling first = new Filling(names, shaping.missing());
+        Survey survey = survey(source, columns, shaping, first);
         if (survey.rows == 0) {
             throw noRow(columns.size());
         }
-        boolean comma = shaping.decimalMark() == null && survey.commaEverywhere();
-        boolean monthFirst = shaping.monthFirst() == null ? survey.monthFirstElsewhere() : shaping.monthFirst();
+        Map<String, String> sources = new LinkedHashMap<>();
+        for (int i = 0; i < columns.size(); i++)
+            if (!shaping.dropped().contains(columns.get(i)) && sources.put(names.get(i), columns.get(i)) != null)
+                throw new UnreadableTableException("Two columns would be called “" + names.get(i)
+                        + "”. Give one of them another name.");
+        if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
+        List<CellForm> forms = survey.forms(columns, shaping);
         Map<String, Reading.Said> said = new LinkedHashMap<>();
         CellForm ordered = null;
-        List<ColumnBuilder> builders = new ArrayList<>();
-        List<String> names = new ArrayList<>();
-        Map<String, String> sources = new LinkedHashMap<>();
-        for (int i = 0; i < columns.size(); i++) {
-            String column = columns.get(i);
-            String name = ColumnNames.clean(shaping.names().getOrDefault(column, column));
-            names.add(name);
-            if (shaping.dropped().contains(column)) {
-                builders.add(null);
-                continue;
-            }
-            if (sources.put(name, column) != null) {
-                throw new UnreadableTableException(
-                        "Two columns would be called “" + name + "”. Give one of them another name.");
-            }
-            ColumnType type = shaping.types().get(column);
-            FormGuess guess = survey.guesses.get(i);
-            CellForm form = type == null ? guess.form(comma, monthFirst) : guess.formOf(type, comma, monthFirst);
-            builders.add(new ColumnBuilder(form, type != null, survey.rows));
+        for (int i = 0; i < forms.size(); i++) {
+            CellForm form = forms.get(i);
+            if (form == null) continue;
             if (form.turned() != form) ordered = form;
-            said(form, guess, shaping.monthFirst() == null && !survey.daysAreTold())
+            String name = names.get(i);
+            said(form, survey.guesses.get(i), shaping.monthFirst() == null && !survey.daysAreTold())
                     .ifPresent(words -> said.put(name, words));
         }
-        if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
-        fill(source, names, builders, shaping, survey.sums, survey.visited, troubles);
+        List<ColumnBuilder> wanted = builders(columns, forms, shaping, 0);
+        // Where all rows are written as the first ones are, they have been taken in already.
+        Filling filling = first.isAs(wanted)
+                ? first
+                : fill(
+                        source,
+                        names,
+                        builders(columns, forms, shaping, survey.rows),
+                        shaping,
+                        survey.sums,
+                        survey.visited);
+        troubles.addAll(filling.troubles());
+        List<ColumnBuilder> builders = filling.builders();
 
         Map<String, Column> table = new LinkedHashMap<>();
         for (int i = 0; i < builders.size(); i++)
@@ -123,12 +128,23 @@ public final class TableReader {
                 file.words(),
                 columns,
                 sources,
-                survey.missingWords(comma),
+                survey.missingWords(survey.isComma(shaping)),
                 periods,
                 position(file, written, sources),
                 said,
                 ordered == null ? null : ordered.isMonthFirst(),
                 survey.sums.found());
+    }
+
+    private static List<ColumnBuilder> builders(
+            List<String> columns, List<CellForm> forms, Shaping shaping, int rows) {
+        List<ColumnBuilder> builders = new ArrayList<>();
+        for (int i = 0; i < forms.size(); i++)
+            builders.add(
+                    forms.get(i) == null
+                            ? null
+                            : new ColumnBuilder(forms.get(i), shaping.types().get(columns.get(i)) != null, rows));
+        return builders;
     }
 
     private static UnreadableTableException noRow(int columns) {
@@ -171,7 +187,7 @@ public final class TableReader {
                 names.stream().map(name -> new ColumnBuilder(CellForm.TEXT, 0)).toList();
         // Nothing has to be guessed, so the file is gone through once.
         Shaping asWritten = new Shaping(null, null, null, null, true, null, null);
-        fill(file, names, builders, asWritten, new TotalRows(asWritten, names.size()), 0, troubles);
+        fill(file, names, builders, asWritten, new TotalRows(asWritten, names.size()), 0);
         Map<String, Column> table = new LinkedHashMap<>();
         for (int i = 0; i < names.size(); i++)
             table.put(names.get(i), builders.get(i).build());
@@ -207,6 +223,34 @@ public final class TableReader {
                     && guesses.stream().noneMatch(FormGuess::needsPoint);
         }
 
+        /** Whether numbers that can be read either way have a decimal comma. */
+        boolean isComma(Shaping shaping) {
+            return shaping.decimalMark() == null && commaEverywhere();
+        }
+
+        /** How the columns are written, as far as it has been looked; null for those that are left out. */
+        List<CellForm> forms(List<String> columns, Shaping shaping) {
+            for (int i = 0; i < guesses.size(); i++)
+                guesses.get(i)
+                        .strangers(usual.get(i).values().stream()
+                                .mapToLong(n -> n)
+                                .sum());
+            boolean comma = isComma(shaping);
+            boolean monthFirst = shaping.monthFirst() == null ? monthFirstElsewhere() : shaping.monthFirst();
+            List<CellForm> forms = new ArrayList<>();
+            for (int i = 0; i < columns.size(); i++) {
+                ColumnType type = shaping.types().get(columns.get(i));
+                FormGuess guess = guesses.get(i);
+                forms.add(
+                        shaping.dropped().contains(columns.get(i))
+                                ? null
+                                : type == null
+                                        ? guess.form(comma, monthFirst)
+                                        : guess.formOf(type, comma, monthFirst));
+            }
+            return forms;
+        }
+
         /** Whether a column tells by its values which of day and month comes first. */
         boolean daysAreTold() {
             return guesses.stream().map(g -> tells(g)).anyMatch(t -> t != null);
@@ -237,9 +281,13 @@ public final class TableReader {
         }
     }
 
-    private Survey survey(RowSource source, List<String> columns, Shaping shaping) throws IOException {
+    /**
+     * Looks at all rows, and fills columns on the way as the first block of rows is written.
+     *
+     * @param first is filled
+     */
+    private Survey survey(RowSource source, List<String> columns, Shaping shaping, Filling first) throws IOException {
         Survey survey = new Survey(new TotalRows(shaping, columns.size()));
-        boolean named = !shaping.missing().isEmpty();
         boolean[] asWritten = new boolean[columns.size()];
         for (int i = 0; i < asWritten.length; i++)
             asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT
@@ -253,25 +301,31 @@ public final class TableReader {
                 columns.size(),
                 (column, block) -> {
                     // Of what stays as it is written nothing has to be guessed.
-                    if (!asWritten[column]) look(column, block, survey, named ? shaping.missing() : Set.of());
+                    if (!asWritten[column]) look(column, block, survey, shaping.missing());
+                    if (first.isBegun()) first.fill(column, block);
                 },
-                block -> {});
+                block -> {
+                    if (!first.isBegun()) {
+                        first.as(builders(columns, survey.forms(columns, shaping), shaping, block.rows()));
+                        for (int column = 0; column < columns.size(); column++) first.fill(column, block);
+                    }
+                    first.tell(block);
+                });
         source.each((line, cells) -> {
             if (++survey.visited % REPORT_EVERY == 0) progress.at(survey.visited, 0);
-            if (survey.sums.count(cells)) return;
+            if (survey.sums.count(cells)) {
+                first.total(line, cells);
+                return;
+            }
             if (survey.rows == Integer.MAX_VALUE - 8)
                 throw new UnreadableTableException(
                         "The file has more than two thousand million rows. Cut it into several.");
             survey.rows++;
+            first.taken();
             blocks.add(line, cells);
         });
         blocks.close();
-        for (int i = 0; i < columns.size(); i++)
-            survey.guesses
-                    .get(i)
-                    .strangers(survey.usual.get(i).values().stream()
-                            .mapToLong(n -> n)
-                            .sum());
+        first.close();
         return survey;
     }
 
@@ -290,46 +344,30 @@ public final class TableReader {
         }
     }
 
-    private void fill(
+    private Filling fill(
             RowSource source,
             List<String> names,
             List<ColumnBuilder> builders,
             Shaping shaping,
             TotalRows sums,
-            long visited,
-            TroubleLog troubles)
+            long visited)
             throws IOException {
         long[] seen = {0};
-        boolean named = !shaping.missing().isEmpty();
-        FillTroubles amiss = new FillTroubles(names, builders, troubles);
-        RowBlocks blocks = new RowBlocks(
-                builders.size(),
-                (column, block) -> {
-                    ColumnBuilder builder = builders.get(column);
-                    if (builder == null) return;
-                    for (int row = 0; row < block.rows(); row++) {
-                        String[] cells = block.cells(row);
-                        String cell = column < cells.length ? cells[column].strip() : "";
-                        if (cell.indexOf('\0') >= 0) {
-                            cell = cell.replace("\0", "");
-                            amiss.nullByte(row, column, cell);
-                        }
-                        if (named && shaping.missing().contains(cell)) cell = "";
-                        if (!builder.add(cell)) amiss.unread(row, column, cell);
-                    }
-                },
-                amiss::tell);
+        Filling filling = new Filling(names, shaping.missing());
+        filling.as(builders);
+        RowBlocks blocks = new RowBlocks(builders.size(), filling::fill, filling::tell);
         source.each((line, cells) -> {
             if (++seen[0] % REPORT_EVERY == 0) progress.at(seen[0], visited);
             if (sums.leavesOut(cells)) {
-                amiss.total(line, cells);
+                filling.total(line, cells);
                 return;
             }
-            amiss.taken();
+            filling.taken();
             blocks.add(line, cells);
         });
         blocks.close();
-        amiss.close();
+        filling.close();
+        return filling;
     }
 
     /** Whether a cell is short and begins as words for "no value" do. */

@@ -27,6 +27,13 @@ final class TroubleLog {
         }
     }
 
+    /** Adds those of a later part of the file. */
+    void addAll(TroubleLog later) {
+        total += later.total;
+        later.unread.forEach((column, count) -> unread.merge(column, count, Long::sum));
+        first.addAll(later.first.subList(0, Math.min(later.first.size(), Troubles.KEPT - first.size())));
+    }
+
     Troubles troubles() {
         return new Troubles(first, total, unread);
     }

@@ -2,6 +2,7 @@ package sarnik.table;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -337,7 +338,8 @@ class ShapingTest {
     @Test
     @DisplayName("tells how far it has come and stops when told to")
     void progress() {
-        String rows = "a\n" + "1\n".repeat(50_000);
+        // Decimals come so late that the rows have to be gone through again.
+        String rows = "a\n" + "1\n".repeat(80_000) + "1.5\n".repeat(20_000);
         List<String> told = new ArrayList<>();
         assertThatThrownBy(() -> new TableReader((n, all) -> {
                             told.add(n + " of " + all);
@@ -347,7 +349,38 @@ class ShapingTest {
                                 CsvFile.open(Files.writeString(directory.resolve("t.csv"), rows), FileChoices.NONE),
                                 Shaping.NONE))
                 .hasMessage("stopped");
-        assertThat(told).containsExactly("20000 of 0", "40000 of 0", "20000 of 50000");
+        assertThat(told)
+                .containsExactly(
+                        "20000 of 0", "40000 of 0", "60000 of 0", "80000 of 0", "100000 of 0", "20000 of 100000");
+    }
+
+    @Test
+    @DisplayName("what late rows say counts for the first ones too")
+    void lateRows() throws IOException {
+        int early = 70_000;
+        StringBuilder rows = new StringBuilder("n,day,mark,word\n");
+        for (int i = 0; i < early; i++) rows.append(i % 1000).append(",03/04/2026,7,").append("w").append(i % 7).append('\n');
+        rows.append("Total,,7,\n");
+        for (int i = 0; i < early / 10; i++) rows.append("2.5,25/04/2026,x,w8\n");
+        rows.append("oh,25/04/2026,9,w8\n").append("1\n");
+        Reading reading = new TableReader()
+                .read(CsvFile.open(Files.writeString(directory.resolve("late.csv"), rows), FileChoices.NONE), Shaping.NONE);
+        Table table = reading.table();
+        assertThat(table.rows()).isEqualTo(early + early / 10 + 2);
+        assertThat(table.column("n").type()).isEqualTo(ColumnType.DECIMAL);
+        assertThat(table.column("n").text(999)).isEqualTo("999.0");
+        assertThat(table.column("n").text(early)).isEqualTo("2.5");
+        // The day comes first, which only late rows tell.
+        assertThat(table.column("day").text(0)).isEqualTo("2026-04-03");
+        assertThat(table.column("mark").type()).isEqualTo(ColumnType.TEXT);
+        assertThat(table.column("mark").text(0)).isEqualTo("7");
+        assertThat(table.column("word").text(early + 1)).isEqualTo("w8");
+        assertThat(reading.troubles().first())
+                .extracting(Troubles.Trouble::line, Troubles.Trouble::column)
+                .containsExactly(
+                        tuple((long) early + 2, null),
+                        tuple((long) early + early / 10 + 3, "n"),
+                        tuple((long) early + early / 10 + 4, null));
     }
 
     @Nested

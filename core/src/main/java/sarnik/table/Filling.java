@@ -3,17 +3,19 @@ package sarnik.table;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
 
 /**
- * What is amiss in the rows of a block while its columns are filled at the same time, told in the order of the file: row
- * by row, in each row column by column, and what is amiss with the whole row last.
+ * Fills columns with the cells of blocks of rows, each column by one thread at a time, and tells what is amiss in the order
+ * of the file: row by row, in each row column by column, and what is amiss with the whole row last.
  */
-final class FillTroubles {
+final class Filling {
 
     private final List<String> names;
-    private final List<ColumnBuilder> builders;
-    private final TroubleLog log;
+    private final Set<String> missing;
+    private final TroubleLog log = new TroubleLog();
     private final List<List<Cell>> byColumn = new ArrayList<>();
+    private List<ColumnBuilder> builders;
 
     /** Rows that were left out, which are in no block, until the rows before them have been told of. */
     private final List<Row> leftOut = new ArrayList<>();
@@ -28,21 +30,58 @@ final class FillTroubles {
 
     private long taken;
 
-    FillTroubles(List<String> names, List<ColumnBuilder> builders, TroubleLog log) {
+    /**
+     * @param names of the columns in the table
+     * @param missing words that stand for no value
+     */
+    Filling(List<String> names, Set<String> missing) {
         this.names = names;
-        this.builders = builders;
-        this.log = log;
-        for (int i = 0; i < builders.size(); i++) byColumn.add(new ArrayList<>());
+        this.missing = missing;
+        for (int i = 0; i < names.size(); i++) byColumn.add(new ArrayList<>());
     }
 
-    /** A cell held null bytes. Called by the one that works on its column. */
-    void nullByte(int row, int column, String text) {
-        byColumn.get(column).add(new Cell(row, column, text, true));
+    /** Says how the columns are written; null for one that is left out. To be said before the first block. */
+    void as(List<ColumnBuilder> columns) {
+        builders = columns;
     }
 
-    /** A cell does not fit its column. Called by the one that works on its column. */
-    void unread(int row, int column, String text) {
-        byColumn.get(column).add(new Cell(row, column, text, false));
+    /** Whether it is said how the columns are written. */
+    boolean isBegun() {
+        return builders != null;
+    }
+
+    /** Whether the columns were filled as others would be. */
+    boolean isAs(List<ColumnBuilder> others) {
+        for (int i = 0; i < others.size(); i++) {
+            ColumnBuilder own = builders.get(i);
+            if (own == null ? others.get(i) != null : !own.isAs(others.get(i))) return false;
+        }
+        return true;
+    }
+
+    List<ColumnBuilder> builders() {
+        return builders;
+    }
+
+    TroubleLog troubles() {
+        return log;
+    }
+
+    /** Fills a column with the cells of a block. */
+    void fill(int column, RowBlocks.Block block) {
+        ColumnBuilder builder = builders.get(column);
+        if (builder == null) return;
+        List<Cell> amiss = byColumn.get(column);
+        for (int row = 0; row < block.rows(); row++) {
+            String[] cells = block.cells(row);
+            String cell = column < cells.length ? cells[column].strip() : "";
+            if (cell.indexOf('\0') >= 0) {
+                cell = cell.replace("\0", "");
+                amiss.add(new Cell(row, column, cell, true));
+            }
+            if (!missing.isEmpty() && missing.contains(cell)) cell = "";
+            if (!builder.add(cell)) amiss.add(new Cell(row, column, cell, false));
+        }
     }
 
     /** A row goes into a block. */
