@@ -13,8 +13,11 @@ import java.util.concurrent.atomic.AtomicReference;
  */
 final class RowBlocks {
 
-    /** Cells of a block: enough that starting threads does not matter, few enough to stay near the processor. */
-    private static final int CELLS = 1 << 16;
+    /** Cells of the first block: enough to tell how the others are written. */
+    private static final int FIRST_CELLS = 1 << 16;
+
+    /** Cells of the others: enough that starting threads does not matter, few enough to stay near the processor. */
+    private static final int CELLS = 1 << 13;
 
     private static final int FEWEST_ROWS = 16;
 
@@ -103,7 +106,9 @@ final class RowBlocks {
     private final int columns;
     private final ColumnWork each;
     private final End end;
-    private final int most;
+    /** Rows after which a block is full. */
+    private int most;
+
     private Block filling;
     private Block spare;
     private Work working;
@@ -117,7 +122,7 @@ final class RowBlocks {
         this.columns = columns;
         this.each = each;
         this.end = end;
-        most = Math.max(FEWEST_ROWS, CELLS / Math.max(1, columns));
+        most = Math.max(FEWEST_ROWS, FIRST_CELLS / Math.max(1, columns));
         filling = new Block(most);
         spare = new Block(most);
     }
@@ -138,6 +143,7 @@ final class RowBlocks {
         filling.rows = 0;
         spare = full;
         working = new Work(full);
+        most = Math.max(FEWEST_ROWS, CELLS / Math.max(1, columns));
         ForkJoinPool.commonPool().execute(working);
     }
 
