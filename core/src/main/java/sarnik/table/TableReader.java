@@ -91,8 +91,8 @@ public final class TableReader {
         Map<String, String> sources = new LinkedHashMap<>();
         for (int i = 0; i < columns.size(); i++)
             if (!shaping.dropped().contains(columns.get(i)) && sources.put(names.get(i), columns.get(i)) != null)
-                throw new UnreadableTableException("Two columns would be called “" + names.get(i)
-                        + "”. Give one of them another name.");
+                throw new UnreadableTableException(
+                        "Two columns would be called “" + names.get(i) + "”. Give one of them another name.");
         if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
         List<CellForm> forms = survey.forms(columns, shaping);
         Map<String, Reading.Said> said = new LinkedHashMap<>();
@@ -136,8 +136,7 @@ public final class TableReader {
                 survey.sums.found());
     }
 
-    private static List<ColumnBuilder> builders(
-            List<String> columns, List<CellForm> forms, Shaping shaping, int rows) {
+    private static List<ColumnBuilder> builders(List<String> columns, List<CellForm> forms, Shaping shaping, int rows) {
         List<ColumnBuilder> builders = new ArrayList<>();
         for (int i = 0; i < forms.size(); i++)
             builders.add(
@@ -232,9 +231,8 @@ public final class TableReader {
         List<CellForm> forms(List<String> columns, Shaping shaping) {
             for (int i = 0; i < guesses.size(); i++)
                 guesses.get(i)
-                        .strangers(usual.get(i).values().stream()
-                                .mapToLong(n -> n)
-                                .sum());
+                        .strangers(
+                                usual.get(i).values().stream().mapToLong(n -> n).sum());
             boolean comma = isComma(shaping);
             boolean monthFirst = shaping.monthFirst() == null ? monthFirstElsewhere() : shaping.monthFirst();
             List<CellForm> forms = new ArrayList<>();
@@ -244,9 +242,7 @@ public final class TableReader {
                 forms.add(
                         shaping.dropped().contains(columns.get(i))
                                 ? null
-                                : type == null
-                                        ? guess.form(comma, monthFirst)
-                                        : guess.formOf(type, comma, monthFirst));
+                                : type == null ? guess.form(comma, monthFirst) : guess.formOf(type, comma, monthFirst));
             }
             return forms;
         }

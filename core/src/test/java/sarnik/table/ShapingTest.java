@@ -359,12 +359,19 @@ class ShapingTest {
     void lateRows() throws IOException {
         int early = 70_000;
         StringBuilder rows = new StringBuilder("n,day,mark,word\n");
-        for (int i = 0; i < early; i++) rows.append(i % 1000).append(",03/04/2026,7,").append("w").append(i % 7).append('\n');
+        for (int i = 0; i < early; i++)
+            rows.append(i % 1000)
+                    .append(",03/04/2026,7,")
+                    .append("w")
+                    .append(i % 7)
+                    .append('\n');
         rows.append("Total,,7,\n");
         for (int i = 0; i < early / 10; i++) rows.append("2.5,25/04/2026,x,w8\n");
         rows.append("oh,25/04/2026,9,w8\n").append("1\n");
         Reading reading = new TableReader()
-                .read(CsvFile.open(Files.writeString(directory.resolve("late.csv"), rows), FileChoices.NONE), Shaping.NONE);
+                .read(
+                        CsvFile.open(Files.writeString(directory.resolve("late.csv"), rows), FileChoices.NONE),
+                        Shaping.NONE);
         Table table = reading.table();
         assertThat(table.rows()).isEqualTo(early + early / 10 + 2);
         assertThat(table.column("n").type()).isEqualTo(ColumnType.DECIMAL);

@@ -117,8 +117,7 @@ class PartsTest {
                         .getEpochSecond();
                 List<Double> of = groups.get(table.column("device").text(row) + " " + second);
                 assertThat(of).as("%s %d", part, row).isNotNull();
-                assertThat(((WholeColumn) table.column("readings")).get(row))
-                        .isEqualTo(of.size());
+                assertThat(((WholeColumn) table.column("readings")).get(row)).isEqualTo(of.size());
                 assertThat(((DecimalColumn) table.column("value")).get(row))
                         .isEqualTo(of.stream().mapToDouble(v -> v).sum() / of.size());
                 assertThat(((DecimalColumn) table.column("value lowest")).get(row))
