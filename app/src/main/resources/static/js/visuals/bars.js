@@ -124,6 +124,13 @@ function mark(handle, bar, track, label, pieces, amount) {
   return pressable(made, add => bar.key !== null && handle.emit({ type: 'pick', values: [bar.key], add }));
 }
 
+/** Where a rate may well lie; what goes on beyond the scale ends in dashes. */
+function sureLine({ low, high }, place) {
+  const line = (from, to, what) => el('rect', { class: what, ...place(from, to, 0.45, 0.1) });
+  if (high <= 1) return [line(low, high, 'sure')];
+  return [line(Math.min(low, 0.95), 0.95, 'sure'), line(0.962, 0.974, 'sure-beyond'), line(0.986, 1, 'sure-beyond')];
+}
+
 /** Where each bar stands: parts beside each other share its width. */
 function pieces(bar, grouped, place) {
   if (!bar.parts)
@@ -132,9 +139,7 @@ function pieces(bar, grouped, place) {
       ...(bar.sure?.unsure
         ? [el('rect', { fill: `url(#unsure-${pictures})`, class: 'unsure', ...place(bar.start, bar.end, 0, 1) })]
         : []),
-      ...(bar.sure
-        ? [el('rect', { class: 'sure', ...place(bar.sure.low, Math.min(1, bar.sure.high), 0.45, 0.1) })]
-        : []),
+      ...(bar.sure ? sureLine(bar.sure, place) : []),
     ];
   const count = grouped ? bar.parts.length : 1;
   return bar.parts.map((part, i) =>
