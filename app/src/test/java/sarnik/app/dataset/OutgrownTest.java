@@ -64,7 +64,7 @@ class OutgrownTest {
         ana.bring(files.resolve("kiosks.csv"), "Outgrown kiosks");
         long held = bring(ana, "Outgrown held");
         dataset(held);
-        datasets.holdUpTo(50_000);
+        datasets.holdUpTo(20_000);
         long kept = bring(ana, "Outgrown kept");
         LoadedDataset far = dataset(kept);
         assertThat(far.table().staying()).as("not in memory").isNotNull();
@@ -88,7 +88,7 @@ class OutgrownTest {
         assertThat(found.trail().steps().stream().map(RowTrail.Step::left))
                 .containsExactlyElementsOf(
                         wanted.trail().steps().stream().map(RowTrail.Step::left).toList());
-        datasets.holdUpTo(50_000);
+        datasets.holdUpTo(20_000);
         assertThat(ana.get("/datasets/" + kept + "/rows.csv").body().lines().count())
                 .isEqualTo(REFILLS + 1);
         // Newer rows below the others are compared with all of them.
