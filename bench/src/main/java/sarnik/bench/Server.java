@@ -153,7 +153,9 @@ final class Server {
 
     /** Fills the disk on which all is kept to the last byte for a while. */
     void fillDisk(long millis) throws IOException, InterruptedException {
-        if (Files.getFileStore(place).getTotalSpace() > LARGEST_DISK) throw new IllegalStateException(SMALL_DISK);
+        if (Files.getFileStore(place).getTotalSpace() > LARGEST_DISK)
+            throw new IllegalStateException(
+                    "Its data are on no small disk of their own; ./sarnik bench --disk makes one");
         Path filler = place.resolveSibling("filler");
         byte[] some = new byte[4096];
         try (OutputStream out = Files.newOutputStream(filler)) {
