@@ -73,7 +73,9 @@ server_program() { PGPASSWORD=$(cat "$dir/password") "$bin/$1" -h 127.0.0.1 -p "
 backup() {
   [ -e "$1" ] && die "$1 is there already. Choose another name, so that no backup is written over."
   # Whole or not at all: a backup that was cut off must not look like one.
-  (umask 077; server_program pg_dump -d sarnik --format=custom --compress=6 --file="$1.part") || { rm -f "$1.part"; die "The backup could not be written."; }
+  # Who is signed in just now, and what only waits to be looked over, is nothing to go back to.
+  (umask 077; server_program pg_dump -d sarnik --format=custom --compress=6 --exclude-table-data='sessions*' --exclude-table-data='waiting_*' \
+    --exclude-table-data=instances --exclude-table-data=wrong_tries --file="$1.part") || { rm -f "$1.part"; die "The backup could not be written."; }
   mv "$1.part" "$1"
 }
 

@@ -59,7 +59,7 @@ import tools.jackson.databind.JsonNode;
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
  * --tables | --maps | --page | --gestures | --readers | --engine | --hundred | --links | --feeds [--seconds N] [--kills N] [--millions N] |
- * --ends [--applications N] [--databases N] | --disk [--times N]]
+ * --ends [--applications N] [--databases N] | --disk [--times N] | --two [--times N]]
  * [--json FILE]},
  * with the demo running at the address.
  */
@@ -130,6 +130,10 @@ public final class Bench {
         }
         if (words.contains("--ends")) {
             new EndsBench(base).run(report, number(words, "--applications", 1000), number(words, "--databases", 200));
+            return;
+        }
+        if (words.contains("--two")) {
+            new EndsBench(base).twoInstances(report, number(words, "--times", 40));
             return;
         }
         if (words.contains("--engine")) {

@@ -1,20 +1,10 @@
 package sarnik.bench;
 
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Statement;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
-import sarnik.demo.SarnikClient;
-import tools.jackson.databind.JsonNode;
+import sarnik.standins.Balancer;
 
 /**
  * Sudden ends: people edit, publish, bring tables in and refresh them, and meanwhile the application or PostgreSQL is
@@ -23,15 +13,12 @@ import tools.jackson.databind.JsonNode;
 final class EndsBench {
 
     private static final long LONGEST_BEFORE_MILLIS = 2500;
-    private static final int ROWS_BROUGHT = 400;
     private static final int SAID_EVERY = 10;
     private static final long AMISS_MILLIS = 3000;
 
     private final String base;
     private final Server server;
     private final Random chance = new Random(7);
-    private final List<Hand> hands = new ArrayList<>();
-    private volatile boolean isRunning = true;
 
     EndsBench(String base) {
         this.base = base;
@@ -46,7 +33,7 @@ final class EndsBench {
         report.title("%,d sudden ends of the application and %,d of PostgreSQL while four people work"
                 .formatted(applications, databases));
         int ends = applications + databases;
-        whilePeopleWork(ends, end -> {
+        whilePeopleWork(new Hands(base, server), false, ends, end -> {
             // Spread evenly, whichever there are more of.
             boolean isDatabase = (long) end * databases / ends > (long) (end - 1) * databases / ends;
             if (isDatabase) server.killDatabase();
@@ -61,26 +48,44 @@ final class EndsBench {
      */
     void fullDisk(Report report, int times) throws Exception {
         report.title("%,d times a full disk while four people work".formatted(times));
-        whilePeopleWork(times, end -> server.fillDisk(AMISS_MILLIS));
+        whilePeopleWork(new Hands(base, server), false, times, end -> server.fillDisk(AMISS_MILLIS));
+    }
+
+    /**
+     * Two instances behind a balancer, of which one is killed, over and over; the other answers at once, and the one
+     * that was killed is started again beside it.
+     *
+     * @param times how often
+     */
+    void twoInstances(Report report, int times) throws Exception {
+        report.title("%,d sudden ends of one of two instances while four people, devices and a reader work"
+                .formatted(times));
+        Server other = server.beside();
+        try (Balancer balancer = Balancer.start(0, List.of(base, other.base()))) {
+            Hands hands = new Hands(balancer.address(), server);
+            whilePeopleWork(hands, true, times, end -> {
+                Server one = end % 2 == 0 ? server : other;
+                Server.Instance ended = one.kill();
+                // The other alone answers for all that was acknowledged.
+                hands.check();
+                one.begin(ended);
+            });
+        } finally {
+            other.kill();
+        }
     }
 
     private interface Trouble {
         void strike(int number) throws Exception;
     }
 
-    private void whilePeopleWork(int ends, Trouble trouble) throws Exception {
-        hands.addAll(List.of(new Editor(), new Publisher(), new Bringer(), new Refresher()));
-        for (Hand hand : hands) {
-            hand.begin();
-            Thread thread = new Thread(hand);
-            thread.setDaemon(true);
-            thread.start();
-        }
+    private void whilePeopleWork(Hands hands, boolean withDevices, int ends, Trouble trouble) throws Exception {
+        hands.begin(withDevices);
         long began = System.nanoTime();
         for (int end = 1; end <= ends; end++) {
             TimeUnit.MILLISECONDS.sleep(1 + (long) (chance.nextDouble() * LONGEST_BEFORE_MILLIS));
             trouble.strike(end);
-            for (Hand hand : hands) hand.check();
+            hands.check();
             if (end % SAID_EVERY == 0 || end == ends)
                 System.out.printf(
                         Locale.ENGLISH,
@@ -88,286 +93,8 @@ final class EndsBench {
                         "",
                         end,
                         (System.nanoTime() - began) / 1e9,
-                        hands.stream()
-                                .map(Hand::said)
-                                .reduce((a, b) -> a + ", " + b)
-                                .orElse(""));
+                        hands.said());
         }
-        isRunning = false;
-        for (Hand hand : hands) hand.tidy();
-    }
-
-    /** Somebody who does the same over and over; what was acknowledged is noted. */
-    private abstract class Hand implements Runnable {
-        SarnikClient client;
-        /** How many steps were acknowledged. */
-        volatile long acknowledged;
-        /** The number of the step that is on its way. */
-        volatile long step;
-
-        abstract void begin() throws Exception;
-
-        /** Does a step once. @return whether it was acknowledged */
-        abstract boolean once(long number) throws Exception;
-
-        /** @throws IllegalStateException where something that was acknowledged is not there, or half a thing is */
-        abstract void check() throws Exception;
-
-        abstract String said();
-
-        void tidy() throws Exception {}
-
-        SarnikClient signedIn() throws IOException, InterruptedException {
-            while (true) {
-                try {
-                    SarnikClient made = new SarnikClient(base);
-                    if (made.signIn("ana", "aljibe-ana1")) return made;
-                } catch (IOException away) {
-                    // It is there again soon.
-                }
-                TimeUnit.MILLISECONDS.sleep(200);
-            }
-        }
-
-        @Override
-        public void run() {
-            while (isRunning) {
-                try {
-                    if (client == null) client = signedIn();
-                    step++;
-                    if (once(step)) acknowledged = step;
-                } catch (IOException | RuntimeException away) {
-                    // Whether it was done is not known; that is what is looked at.
-                    client = null;
-                } catch (Exception ending) {
-                    return;
-                }
-            }
-        }
-
-        void mustBe(boolean is, String words) {
-            if (!is) throw new IllegalStateException(getClass().getSimpleName() + ": " + words);
-        }
-    }
-
-    private long newDashboard(String title) throws IOException, InterruptedException {
-        SarnikClient made = new SarnikClient(base);
-        made.signIn("ana", "aljibe-ana1");
-        return made.json("POST", "/api/dashboards", Map.of("title", title))
-                .get("id")
-                .asLong();
-    }
-
-    private long number(String sql) throws SQLException {
-        try (Connection connection = server.database();
-                Statement statement = connection.createStatement();
-                ResultSet found = statement.executeQuery(sql)) {
-            return found.next() ? found.getLong(1) : -1;
-        }
-    }
-
-    /** Writes the number of the step into a title, by a patch on the revision that stands. */
-    private class Editor extends Hand {
-        long dashboard;
-
-        @Override
-        void begin() throws Exception {
-            dashboard = newDashboard("0");
-        }
-
-        @Override
-        boolean once(long number) throws Exception {
-            return edited(number) == 200;
-        }
-
-        int edited(long number) throws Exception {
-            JsonNode now = client.read(client.get("/api/dashboards/" + dashboard));
-            return client.send(
-                            "PATCH",
-                            "/api/dashboards/" + dashboard,
-                            "application/json-patch+json",
-                            "[{\"op\":\"replace\",\"path\":\"/title\",\"value\":\"%d\"}]".formatted(number),
-                            "If-Match",
-                            "\"" + now.get("revision").asLong() + "\"")
-                    .statusCode();
-        }
-
-        @Override
-        void check() throws Exception {
-            long known = acknowledged;
-            long at = Long.parseLong(signedIn()
-                    .json("GET", "/api/dashboards/" + dashboard, null)
-                    .at("/document/title")
-                    .asString());
-            mustBe(
-                    at >= known && at <= step,
-                    "the title says %d, acknowledged was %d of %d".formatted(at, known, step));
-        }
-
-        @Override
-        String said() {
-            return "%,d edits".formatted(acknowledged);
-        }
-
-        @Override
-        void tidy() throws Exception {
-            signedIn().send("DELETE", "/api/dashboards/" + dashboard, "application/json", "");
-        }
-    }
-
-    /** Edits and publishes: an edition has to say what was said before it. */
-    private final class Publisher extends Editor {
-        @Override
-        boolean once(long number) throws Exception {
-            if (edited(number) != 200) return false;
-            client.publish(dashboard);
-            return true;
-        }
-
-        @Override
-        void check() throws Exception {
-            long known = acknowledged;
-            long at = number("""
-                    SELECT coalesce(max((document::jsonb ->> 'title')::bigint), 0) FROM editions WHERE dashboard_id = %d""".formatted(dashboard));
-            mustBe(
-                    at >= known && at <= step,
-                    "the edition says %d, acknowledged was %d of %d".formatted(at, known, step));
-        }
-
-        @Override
-        String said() {
-            return "%,d editions".formatted(acknowledged);
-        }
-    }
-
-    /** Brings tables in: each that was kept has all its rows, and none has some of them. */
-    private final class Bringer extends Hand {
-        private final List<Long> kept = new ArrayList<>();
-        private Path file;
-
-        @Override
-        void begin() throws Exception {
-            file = Files.createTempFile("sarnik-ends", ".csv");
-            StringBuilder rows = new StringBuilder("town,country,litres\n");
-            for (int r = 0; r < ROWS_BROUGHT; r++)
-                rows.append("Soria,Spain,").append(r).append('\n');
-            Files.writeString(file, rows);
-        }
-
-        @Override
-        boolean once(long number) throws Exception {
-            long id = client.bring(file, "Sudden end " + number);
-            synchronized (kept) {
-                kept.add(id);
-            }
-            return true;
-        }
-
-        @Override
-        void check() throws Exception {
-            List<Long> known;
-            synchronized (kept) {
-                known = List.copyOf(kept);
-            }
-            for (long id : known.subList(Math.max(0, known.size() - 5), known.size()))
-                mustBe(rows(id) == ROWS_BROUGHT, "dataset %d has %d rows".formatted(id, rows(id)));
-            long half = number("""
-                    SELECT count(*) FROM datasets d LEFT JOIN dataset_served s ON s.dataset_id = d.id
-                      LEFT JOIN dataset_versions v ON v.id = s.version_id
-                    WHERE d.name LIKE 'Sudden end %' AND (v.id IS NULL OR v.row_count <> """ + ROWS_BROUGHT + ")");
-            mustBe(half == 0, half + " datasets are half there");
-            // What was checked is taken away, so that the last check is as quick as the first.
-            synchronized (kept) {
-                if (kept.size() < 60) return;
-            }
-            tidy();
-        }
-
-        private long rows(long id) throws Exception {
-            return signedIn()
-                            .get("/datasets/" + id + "/rows.csv")
-                            .body()
-                            .lines()
-                            .count()
-                    - 1;
-        }
-
-        @Override
-        void tidy() throws Exception {
-            List<Long> known;
-            synchronized (kept) {
-                known = List.copyOf(kept);
-                kept.clear();
-            }
-            SarnikClient by = signedIn();
-            for (long id : known) by.send("DELETE", "/api/datasets/" + id, "application/json", "");
-        }
-
-        @Override
-        String said() {
-            return "%,d tables".formatted(acknowledged);
-        }
-    }
-
-    /** Puts the number of the step below the rows of a dataset: each that was acknowledged is there once. */
-    private final class Refresher extends Hand {
-        private long dataset;
-        private final List<Long> put = new ArrayList<>();
-
-        @Override
-        void begin() throws Exception {
-            Path first = Files.createTempFile("sarnik-ends", ".csv");
-            Files.writeString(first, "town,country,step\nSoria,Spain,0\n");
-            dataset = signedIn().bring(first, "Sudden ends, refreshed");
-        }
-
-        @Override
-        boolean once(long number) throws Exception {
-            Path newer = Files.createTempFile("sarnik-ends", ".csv");
-            try {
-                Files.writeString(newer, "town,country,step\nSoria,Spain," + number + "\n");
-                JsonNode taken = client.read(client.upload(newer, "newer.csv", "?dataset=" + dataset));
-                int status = client.send(
-                                "POST",
-                                "/api/bring/" + taken.get("id").asString() + "/serve?append=true",
-                                "application/json",
-                                "")
-                        .statusCode();
-                if (status != 200) return false;
-                synchronized (put) {
-                    put.add(number);
-                }
-                return true;
-            } finally {
-                Files.deleteIfExists(newer);
-            }
-        }
-
-        @Override
-        void check() throws Exception {
-            List<Long> known;
-            synchronized (put) {
-                known = List.copyOf(put);
-            }
-            String rows = signedIn().get("/datasets/" + dataset + "/rows.csv").body();
-            List<Long> there = rows.lines()
-                    .skip(1)
-                    .map(line -> line.replaceAll("^.*Spain,(\\d+).*$", "$1"))
-                    .filter(text -> text.matches("\\d+"))
-                    .map(Long::parseLong)
-                    .toList();
-            mustBe(there.stream().distinct().count() == there.size(), "a step is there twice");
-            mustBe(there.containsAll(known), "an acknowledged step is not there");
-        }
-
-        @Override
-        String said() {
-            return "%,d refreshes".formatted(put.size());
-        }
-
-        @Override
-        void tidy() throws Exception {
-            signedIn().send("DELETE", "/api/datasets/" + dataset, "application/json", "");
-        }
+        hands.end();
     }
 }

@@ -101,7 +101,8 @@ final class FeedBench {
         return field;
     }
 
-    private static JsonNode feed(SarnikClient client, String name) throws IOException, InterruptedException {
+    /** A feed whose messages hold a device, a moment, a value, a number and when they were sent. */
+    static JsonNode feed(SarnikClient client, String name) throws IOException, InterruptedException {
         JsonNode made = client.json("POST", "/api/feeds", Map.of("name", name + " " + System.currentTimeMillis()));
         put(
                 client,

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.net.HttpURLConnection;
+import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -12,7 +13,9 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -45,9 +48,13 @@ final class Server {
 
     private static ProcessHandle application() {
         return ProcessHandle.allProcesses()
-                .filter(process -> process.info().commandLine().orElse("").contains("sarnik-run.jar"))
+                .filter(Server::isApplication)
                 .findFirst()
                 .orElse(null);
+    }
+
+    private static boolean isApplication(ProcessHandle process) {
+        return process.info().commandLine().orElse("").contains("sarnik-run.jar");
     }
 
     /**
@@ -80,32 +87,85 @@ final class Server {
         }
     }
 
+    String base() {
+        return base;
+    }
+
+    /** What an instance of the application is started by. */
+    record Instance(List<String> command, Path folder, Map<String, String> variables) {
+
+        static Instance of(ProcessHandle running) throws IOException {
+            Path process = Path.of("/proc", Long.toString(running.pid()));
+            Map<String, String> variables = new LinkedHashMap<>();
+            for (String variable : Files.readString(process.resolve("environ")).split("\0")) {
+                int equals = variable.indexOf('=');
+                variables.put(variable.substring(0, equals), variable.substring(equals + 1));
+            }
+            return new Instance(
+                    List.of(Files.readString(process.resolve("cmdline")).split("\0")),
+                    process.resolve("cwd").toRealPath(),
+                    variables);
+        }
+
+        String port() {
+            return variables.get("SARNIK_PORT");
+        }
+
+        long begin(Path log) throws IOException {
+            ProcessBuilder builder = new ProcessBuilder(command)
+                    .directory(folder.toFile())
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile()));
+            builder.environment().clear();
+            builder.environment().putAll(variables);
+            return builder.start().pid();
+        }
+    }
+
     /** Kills the application (kill -9) and starts it as it was started; comes back when it answers. */
     void killApplication() throws IOException, InterruptedException {
-        ProcessHandle application = application();
-        Path process = Path.of("/proc", Long.toString(application.pid()));
-        List<String> command =
-                List.of(Files.readString(process.resolve("cmdline")).split("\0"));
-        Path folder = process.resolve("cwd").toRealPath();
-        List<String> variables =
-                List.of(Files.readString(process.resolve("environ")).split("\0"));
-        kill(application);
-        ProcessBuilder again = new ProcessBuilder(command)
-                .directory(folder.toFile())
-                .redirectErrorStream(true)
-                .redirectOutput(ProcessBuilder.Redirect.appendTo(
-                        place.resolve("app.log").toFile()));
-        again.environment().clear();
-        for (String variable : variables) {
-            int equals = variable.indexOf('=');
-            again.environment().put(variable.substring(0, equals), variable.substring(equals + 1));
+        begin(kill());
+    }
+
+    /** Kills the application (kill -9). @return by what it is started again */
+    Instance kill() throws IOException, InterruptedException {
+        String port = String.valueOf(URI.create(base).getPort());
+        for (ProcessHandle process :
+                ProcessHandle.allProcesses().filter(Server::isApplication).toList()) {
+            Instance found = Instance.of(process);
+            if (!port.equals(found.port())) continue;
+            kill(process);
+            return found;
         }
-        // So that what has started the demo stops this one.
-        Files.writeString(place.resolve("app.pid"), Long.toString(again.start().pid()));
-        for (int second = 0; !answers(); second++) {
-            if (second > 10 * STARTS_SECONDS) throw new IllegalStateException("The application does not start again");
+        throw new IllegalStateException("Nothing runs at " + base);
+    }
+
+    /** Starts the application; comes back when it answers. */
+    void begin(Instance instance) throws IOException, InterruptedException {
+        // Beside what it writes, so that what has started the demo stops this one as well.
+        Path own = Path.of(instance.variables.get("SARNIK_WORK")).getParent();
+        Files.createDirectories(own);
+        Files.writeString(own.resolve("app.pid"), Long.toString(instance.begin(own.resolve("app.log"))));
+        for (int tenth = 0; !answers(); tenth++) {
+            if (tenth > 10 * STARTS_SECONDS) throw new IllegalStateException("The application does not start again");
             TimeUnit.MILLISECONDS.sleep(100);
         }
+    }
+
+    /** Starts one more instance on the same database, on a port that is free. */
+    Server beside() throws IOException, InterruptedException {
+        int port;
+        try (ServerSocket free = new ServerSocket(0)) {
+            port = free.getLocalPort();
+        }
+        Instance as = Instance.of(application());
+        Map<String, String> variables = new LinkedHashMap<>(as.variables);
+        variables.put("SARNIK_PORT", String.valueOf(port));
+        variables.put(
+                "SARNIK_WORK", place.resolve("also-" + port).resolve("work").toString());
+        Server other = new Server("http://127.0.0.1:" + port);
+        other.begin(new Instance(as.command, as.folder, variables));
+        return other;
     }
 
     private static void kill(ProcessHandle process) throws InterruptedException {

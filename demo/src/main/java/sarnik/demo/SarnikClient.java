@@ -36,17 +36,39 @@ public final class SarnikClient {
 
     private final URI base;
     private final JsonMapper mapper = JsonMapper.builder().build();
-    private final HttpClient http = HttpClient.newBuilder()
-            .cookieHandler(new CookieManager())
-            .followRedirects(HttpClient.Redirect.NORMAL)
-            .build();
+    private final HttpClient http;
     private String token = "";
 
     /**
      * @param base address of the server, such as http://127.0.0.1:8080
      */
     public SarnikClient(String base) {
-        this.base = URI.create(base);
+        this(
+                URI.create(base),
+                HttpClient.newBuilder()
+                        .cookieHandler(new CookieManager())
+                        .followRedirects(HttpClient.Redirect.NORMAL)
+                        .build());
+    }
+
+    private SarnikClient(URI base, HttpClient http) {
+        this.base = base;
+        this.http = http;
+    }
+
+    /** The same session at another instance on the same host, as when a balancer sends a request there. */
+    public SarnikClient at(String other) {
+        SarnikClient there = new SarnikClient(URI.create(other), http);
+        there.token = token;
+        return there;
+    }
+
+    /** What the session is known by, as a header {@code Cookie} says it. */
+    public String cookies() {
+        return ((CookieManager) http.cookieHandler().orElseThrow())
+                .getCookieStore().getCookies().stream()
+                        .map(cookie -> cookie.getName() + "=" + cookie.getValue())
+                        .collect(Collectors.joining("; "));
     }
 
     /** Signs in; whether the name and password were taken. */

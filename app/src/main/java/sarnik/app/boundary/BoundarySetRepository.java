@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
+import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 interface BoundarySetRepository extends JpaRepository<StoredBoundarySet, String> {
@@ -27,4 +28,12 @@ interface BoundarySetRepository extends JpaRepository<StoredBoundarySet, String>
     @Query("select s.name as name, s.level as level, s.credit as credit, s.areaCount as areaCount from "
             + "StoredBoundarySet s order by s.name")
     List<Line> lines();
+
+    /** How often a set came or went. */
+    @Query(value = "SELECT number FROM boundary_changes", nativeQuery = true)
+    long changes();
+
+    @Modifying
+    @Query(value = "UPDATE boundary_changes SET number = number + 1", nativeQuery = true)
+    void countChange();
 }

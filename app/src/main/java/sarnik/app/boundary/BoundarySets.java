@@ -54,8 +54,8 @@ public class BoundarySets {
     private final BoundarySetRepository stored;
     private final PeopleService people;
     private final Uses uses;
-    private final AtomicLong changes = new AtomicLong();
     private final TransactionTemplate transaction;
+    private final AtomicLong seen = new AtomicLong();
     private final Cache<String, IndexedSet> held =
             Caffeine.newBuilder().maximumSize(MOST_HELD).build();
     private final Cache<String, String> contents =
@@ -150,6 +150,7 @@ public class BoundarySets {
 
     /** The set of this name. */
     public Optional<BoundarySet> find(String name) {
+        changes();
         return indexed(name).map(IndexedSet::set);
     }
 
@@ -199,20 +200,28 @@ public class BoundarySets {
             throw new RefusedException("There is a boundary set called “" + clean + "” already. Choose another name.");
         if (areas.isEmpty()) throw new RefusedException("None of the shapes can be used as an area.");
         String ownLevel = level == null || level.isBlank() ? "area" : level.strip();
-        transaction.executeWithoutResult(t -> stored.save(new StoredBoundarySet(
-                clean,
-                ownLevel,
-                credit == null ? "" : credit.strip(),
-                areas.size(),
-                AreaBytes.write(areas),
-                person.id(),
-                Clock.systemUTC().instant())));
-        changes.incrementAndGet();
+        transaction.executeWithoutResult(t -> {
+            stored.save(new StoredBoundarySet(
+                    clean,
+                    ownLevel,
+                    credit == null ? "" : credit.strip(),
+                    areas.size(),
+                    AreaBytes.write(areas),
+                    person.id(),
+                    Clock.systemUTC().instant()));
+            stored.countChange();
+        });
     }
 
-    /** Goes up by one when a set comes or goes: what rests on sets is made anew then. */
+    /** Goes up by one when a set comes or goes, in any instance: what rests on sets is made anew then. */
     public long changes() {
-        return changes.get();
+        long now = stored.changes();
+        // A set that was taken away elsewhere may have come back as another under its name.
+        if (seen.getAndSet(now) != now) {
+            held.invalidateAll();
+            contents.invalidateAll();
+        }
+        return now;
     }
 
     /**
@@ -230,10 +239,8 @@ public class BoundarySets {
             people.checkMayChange(name, set.getCreatedBy(), false, person);
             uses.refuseWhereUsed("The boundary set", uses.ofBoundarySet(name));
             stored.delete(set);
+            stored.countChange();
         });
-        changes.incrementAndGet();
-        held.invalidate(name);
-        contents.invalidate(name);
     }
 
     /** The shapes of a set, simplified for a band of zooms. */

@@ -3,6 +3,8 @@ package sarnik.app.dashboard;
 import static sarnik.language.Language.phrase;
 
 import java.io.IOException;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
@@ -12,12 +14,14 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.scheduling.TaskScheduler;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import sarnik.app.dataset.LiveRows;
+import sarnik.app.instance.Instances;
 import sarnik.app.web.RefusedException;
 
 /**
@@ -35,6 +39,9 @@ class ChangesApi implements AutoCloseable {
 
     /** Something is said at least so often, so that a lost connection is noticed. */
     private static final int HEARTBEAT_MILLIS = 15_000;
+
+    /** By then all instances know of newer rows that one of them has taken. */
+    private static final Duration KNOWN_TO_ALL = Duration.ofSeconds(3);
 
     private final Map<SseEmitter, Page> pages = new ConcurrentHashMap<>();
     private final ExecutorService senders = Executors.newCachedThreadPool(work -> {
@@ -87,9 +94,18 @@ class ChangesApi implements AutoCloseable {
         }
     }
 
-    ChangesApi(LiveRows live) {
+    ChangesApi(LiveRows live, Instances instances, TaskScheduler later) {
         // Told as soon as it is known: rows are newer once a second at most.
-        live.watch(feeds -> pages.values().forEach(page -> page.tell(feeds, false)));
+        live.watch(feeds -> {
+            tell(feeds);
+            // What a page then asks for may be asked of another instance, which knows of it a moment later.
+            if (instances.hasOthers())
+                later.schedule(() -> tell(feeds), Instant.now().plus(KNOWN_TO_ALL));
+        });
+    }
+
+    private void tell(Set<Long> feeds) {
+        pages.values().forEach(page -> page.tell(feeds, false));
     }
 
     @Override

@@ -65,6 +65,7 @@ class BringInService {
         this.boundaries = boundaries;
         this.room = room;
         this.likely = new LikelyPlacing(datasets, boundaries);
+        room.readBy(this::reader);
     }
 
     /**
@@ -87,7 +88,7 @@ class BringInService {
                     return upload.getOriginalFilename();
                 })
                 .toList();
-        return room.take(files, person, reader(intake, refreshes, person));
+        return room.take(files, person, new WaitingFiles.Asked(intake, refreshes, null));
     }
 
     /**
@@ -100,7 +101,7 @@ class BringInService {
         if (address == null || address.isBlank()) throw new RefusedException("Write the address of a table.");
         if (DatabaseRows.stays(address)) return stay(databases.staying(address), person);
         WaitingRoom.Upload fetched = file -> remote.fetch(address.strip(), file);
-        return room.take(List.of(fetched), person, reader(Intake.NONE, null, person));
+        return room.take(List.of(fetched), person, new WaitingFiles.Asked(Intake.NONE, null, null));
     }
 
     /** What the database is called in which rows stay. */
@@ -115,7 +116,7 @@ class BringInService {
         stays.columns().forEach(column -> types.put(column.at(), column.type()));
         WaitingRoom.Upload some = file -> databases.some(at, file);
         Intake intake = new Intake(null, Shaping.ofTypes(types));
-        return room.take(List.of(some), person, reader(intake, null, stays, person));
+        return room.take(List.of(some), person, new WaitingFiles.Asked(intake, null, stays));
     }
 
     /**
@@ -125,14 +126,12 @@ class BringInService {
      */
     void reshape(String id, Intake intake, SignedIn person) {
         BringIn before = room.get(id, person);
-        room.again(id, person, reader(intake, before.refreshes(), before.stays(), person));
+        room.again(id, person, new WaitingFiles.Asked(intake, before.refreshes(), before.stays()));
     }
 
-    private WaitingRoom.Reader reader(Intake intake, Long refreshes, SignedIn person) {
-        return reader(intake, refreshes, null, person);
-    }
-
-    private WaitingRoom.Reader reader(Intake intake, Long refreshes, Stays stays, SignedIn person) {
+    private WaitingRoom.Reader reader(WaitingFiles.Asked asked, SignedIn person) {
+        Intake intake = asked.intake();
+        Long refreshes = asked.refreshes();
         return (sent, progress, share) -> {
             TableFiles read = TableFiles.read(sent.files(), sent.names(), intake, progress::at);
             Table table = read.reading().table();
@@ -160,7 +159,7 @@ class BringInService {
                     placing,
                     refreshes,
                     comparison,
-                    stays,
+                    asked.stays(),
                     days);
         };
     }

@@ -36,6 +36,10 @@ interface DatasetRepository extends JpaRepository<Dataset, Long> {
     /** Datasets whose feed is to be asked by now. */
     List<Dataset> findByFeedDueBefore(Instant moment);
 
+    /** Whether a feed is to be asked by now, still: another instance may just have asked it. */
+    @Query("select count(d) > 0 from Dataset d where d.id = ?1 and d.feedDue < ?2")
+    boolean isDue(long id, Instant moment);
+
     /** Says when a feed is asked next, where it is asked by itself. */
     @Modifying
     @Query("update Dataset d set d.feedDue = ?2 where d.id = ?1 and d.feedDue is not null")

@@ -3,13 +3,13 @@ package sarnik.app.dataset;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -18,6 +18,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.SarnikProperties;
+import sarnik.app.instance.Alone;
 import sarnik.app.outside.RemoteTables;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
@@ -54,8 +55,10 @@ class FeedService {
     private final TransactionTemplate transaction;
     private final Path directory;
 
-    /** Datasets that are being refreshed just now: two at once would undo each other. */
-    private final Map<Long, Boolean> running = new ConcurrentHashMap<>();
+    /** Of a dataset that is being refreshed: two at once would undo each other. */
+    private static final String REFRESH = "refresh";
+
+    private final Alone alone;
 
     FeedService(
             DatasetRepository datasets,
@@ -67,7 +70,9 @@ class FeedService {
             RemoteTables remote,
             JsonMapper mapper,
             TransactionTemplate transaction,
+            Alone alone,
             SarnikProperties properties) {
+        this.alone = alone;
         this.datasets = datasets;
         this.refreshes = refreshes;
         this.descriptions = descriptions;
@@ -114,24 +119,37 @@ class FeedService {
         return Clock.systemUTC().instant();
     }
 
-    /** Asks the feeds that are due. One after the other, so that they do not crowd out readers. */
+    /**
+     * Asks the feeds that are due. One after the other, so that they do not crowd out readers; each by one instance. As
+     * long as it is asked it is due again soon, so that another goes on when this one ends over it.
+     */
     @Scheduled(fixedDelay = 1000)
     void askWhatIsDue() {
         for (Dataset dataset : datasets.findByFeedDueBefore(now())) {
-            Feed feed = mapper.readValue(dataset.getFeed(), Feed.class);
-            transaction.executeWithoutResult(t -> datasets.askNext(dataset.getId(), now().plusSeconds(feed.seconds())));
-            try {
-                if (ask(dataset.getId(), new Progress("Asking")).getOutcome() == DatasetRefresh.Outcome.FAILED
-                        && feed.seconds() < SECONDS_AFTER_FAILURE) rest(dataset.getId());
+            long id = dataset.getId();
+            try (Alone.Turn turn = turn(id)) {
+                if (turn == null || !datasets.isDue(id, now())) continue;
+                Feed feed = mapper.readValue(dataset.getFeed(), Feed.class);
+                next(id, Math.min(feed.seconds(), SECONDS_AFTER_FAILURE));
+                boolean failed = asked(id, new Progress("Asking")).getOutcome() == DatasetRefresh.Outcome.FAILED;
+                next(id, failed ? Math.max(feed.seconds(), SECONDS_AFTER_FAILURE) : feed.seconds());
             } catch (RuntimeException broken) {
-                LOG.error("The feed of dataset {} could not be asked", dataset.getId(), broken);
+                LOG.error("The feed of dataset {} could not be asked", id, broken);
             }
         }
     }
 
-    /** Lets a feed that failed rest for a while. */
-    private void rest(long id) {
-        transaction.executeWithoutResult(t -> datasets.askNext(id, now().plusSeconds(SECONDS_AFTER_FAILURE)));
+    private void next(long id, int seconds) {
+        transaction.executeWithoutResult(t -> datasets.askNext(id, now().plusSeconds(seconds)));
+    }
+
+    /** Somebody's turn at refreshing a dataset; null where it is being refreshed, here or by another instance. */
+    private Alone.Turn turn(long id) {
+        try {
+            return alone.at(REFRESH, id).orElse(null);
+        } catch (SQLException away) {
+            throw new IllegalStateException("The database is away", away);
+        }
     }
 
     /**
@@ -140,12 +158,18 @@ class FeedService {
      * @throws RefusedException when the dataset has no feed, or is being refreshed already
      */
     DatasetRefresh ask(long id, Progress progress) {
+        try (Alone.Turn turn = turn(id)) {
+            if (turn == null) throw new RefusedException("This dataset is being refreshed already.");
+            return asked(id, progress);
+        }
+    }
+
+    /** Asks once, by whoever's turn it is. */
+    private DatasetRefresh asked(long id, Progress progress) {
         Description said = descriptions.needed(id);
         Feed feed = said.feed();
         if (said.isStaying()) return lookAgain(said, progress);
         if (feed == null) throw new RefusedException("This dataset has no address to ask. Set one first.");
-        if (running.putIfAbsent(id, true) != null)
-            throw new RefusedException("This dataset is being refreshed already.");
         Path file = null;
         try {
             Files.createDirectories(directory);
@@ -171,15 +195,12 @@ class FeedService {
                     "The file could not be kept on disk. The version before is still served.",
                     null);
         } finally {
-            running.remove(id);
             if (file != null) file.toFile().delete();
         }
     }
 
     /** Looks again at rows that stay elsewhere: how many there are, and at new words in them. */
     private DatasetRefresh lookAgain(Description said, Progress progress) {
-        if (running.putIfAbsent(said.id(), true) != null)
-            throw new RefusedException("This dataset is being looked at already.");
         try {
             PlacedTable before = service.needed(said.id()).placed();
             int number = staying.lookAgain(
@@ -200,8 +221,6 @@ class FeedService {
                     DatasetRefresh.Outcome.FAILED,
                     refused.getMessage() + " What was known before still holds.",
                     null);
-        } finally {
-            running.remove(said.id());
         }
     }
 

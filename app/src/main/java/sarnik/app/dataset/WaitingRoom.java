@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -22,14 +23,19 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Supplier;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpStatus;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import sarnik.app.MemoryBudget;
 import sarnik.app.SarnikProperties;
+import sarnik.app.instance.HeldBy;
+import sarnik.app.instance.Instances;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.Progress;
@@ -37,10 +43,11 @@ import sarnik.app.work.Progress;
 /**
  * Files that were sent and wait to be looked over, each person's own, with what came of reading them. They are read by
  * threads
- * of this room; what waits too long, is kept or is let go leaves with its files and its share of the memory.
+ * of this room; what waits too long, is kept or is let go leaves with its files and its share of the memory. The files
+ * lie in the database too, so that another instance reads them again when this one has ended.
  */
 @Component
-class WaitingRoom implements AutoCloseable {
+class WaitingRoom implements HeldBy, AutoCloseable {
 
     private static final Logger LOG = LoggerFactory.getLogger(WaitingRoom.class);
     private static final Duration WAIT = Duration.ofHours(2);
@@ -52,8 +59,14 @@ class WaitingRoom implements AutoCloseable {
     /** A table takes about so many times the bytes of its file while it is read; what it takes then is known. */
     private static final double BYTES_A_BYTE = 1.5;
 
+    /** Addresses that are about files that wait. */
+    private static final Pattern ASKED = Pattern.compile("(?:/api)?/bring/([0-9a-f-]{36})(?:/.*)?");
+
     private final Object taking = new Object();
     private final MemoryBudget memory;
+    private final WaitingFiles stored;
+    private final Instances instances;
+    private Readers readerOf;
     /** What files are called that wait, or that newer rows are fetched into. */
     private static final Pattern WAITING =
             Pattern.compile("[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}-\\d+|(?:feed|features).*\\.(?:part|page)");
@@ -62,23 +75,26 @@ class WaitingRoom implements AutoCloseable {
     private final int mostWaiting;
     private final Cache<String, Work> waiting;
     private final ExecutorService readers = Executors.newFixedThreadPool(READERS);
+    private final ExecutorService writers = Executors.newFixedThreadPool(READERS);
 
-    WaitingRoom(MemoryBudget memory, SarnikProperties properties) {
+    WaitingRoom(MemoryBudget memory, SarnikProperties properties, WaitingFiles stored, Instances instances) {
         this.memory = memory;
+        this.stored = stored;
+        this.instances = instances;
         this.directory = properties.workDirectory();
         this.mostWaiting = properties.mostWaiting();
         this.waiting = Caffeine.newBuilder()
                 .expireAfterAccess(WAIT)
                 .scheduler(Scheduler.systemScheduler())
                 .removalListener((String id, Work gone, RemovalCause cause) -> {
-                    if (cause != RemovalCause.REPLACED && gone != null) gone.leave();
+                    if (cause != RemovalCause.REPLACED && gone != null) leave(id, gone);
                 })
                 .build();
         sweep();
     }
 
     /**
-     * What an earlier run has left behind can be asked for no more. Only what waits is taken away: the key by which
+     * What an earlier run has left behind lies in the database as well. Only what waits is taken away: the key by which
      * passwords are sealed lies in the same directory.
      */
     private void sweep() {
@@ -93,9 +109,40 @@ class WaitingRoom implements AutoCloseable {
         }
     }
 
+    private void leave(String id, Work gone) {
+        gone.leave();
+        try {
+            stored.remove(id, instances.own());
+        } catch (DataAccessException away) {
+            LOG.debug("The database is away; {} is forgotten by its age", id, away);
+        }
+    }
+
+    /** Says how files are read. */
+    void readBy(Readers ways) {
+        readerOf = ways;
+    }
+
+    @Override
+    public Optional<UUID> holder(String path) {
+        Matcher asked = ASKED.matcher(path);
+        if (!asked.matches() || waiting.getIfPresent(asked.group(1)) != null) return Optional.empty();
+        return stored.holder(asked.group(1)).filter(by -> !by.equals(instances.own()));
+    }
+
+    @Scheduled(fixedDelay = 10, initialDelay = 1, timeUnit = TimeUnit.MINUTES)
+    void forget() {
+        waiting.asMap().keySet().forEach(id -> {
+            // What is looked at here only by its pages is used as well.
+            if (!stored.use(id, instances.own())) waiting.invalidate(id);
+        });
+        stored.forget(WAIT.multipliedBy(2));
+    }
+
     @Override
     public void close() {
         readers.shutdownNow();
+        writers.shutdownNow();
     }
 
     /**
@@ -120,6 +167,12 @@ class WaitingRoom implements AutoCloseable {
          * @param share the memory that is held for their table, to be corrected once it is known
          */
         BringIn read(Sent sent, Progress progress, MemoryBudget.Share share) throws IOException;
+    }
+
+    /** Says how somebody's files are read in some way. */
+    @FunctionalInterface
+    interface Readers {
+        Reader of(WaitingFiles.Asked asked, SignedIn person);
     }
 
     /**
@@ -158,18 +211,9 @@ class WaitingRoom implements AutoCloseable {
      */
     record State(String id, BringIn bringIn, String words, long rows, long all) {}
 
-    /** Files of a person that wait. */
-    record Waiting(String id, String names, boolean read) {}
-
-    /** What waits of a person. */
-    List<Waiting> of(SignedIn person) {
-        return waiting.asMap().entrySet().stream()
-                .filter(e -> e.getValue().person == person.id())
-                .map(e -> new Waiting(
-                        e.getKey(),
-                        String.join(", ", e.getValue().sent.names),
-                        e.getValue().done.isDone()))
-                .toList();
+    /** What waits of a person, whichever instance holds it. */
+    List<WaitingFiles.Waiting> of(SignedIn person) {
+        return stored.of(person.id());
     }
 
     /** A file on its way in. */
@@ -189,7 +233,7 @@ class WaitingRoom implements AutoCloseable {
      * @return the id under which they wait
      * @throws RefusedException when as many of this person's wait as may, or memory is full
      */
-    String take(List<? extends Upload> uploads, SignedIn person, Reader reader) {
+    String take(List<? extends Upload> uploads, SignedIn person, WaitingFiles.Asked asked) {
         if (uploads.isEmpty()) throw new RefusedException("Choose a file.");
         checkRoom(person);
         Sent sent = new Sent(UUID.randomUUID().toString(), new ArrayList<>(), new ArrayList<>());
@@ -206,10 +250,12 @@ class WaitingRoom implements AutoCloseable {
             // Looked at again where it is taken: several may have been sent at once.
             synchronized (taking) {
                 checkRoom(person);
-                begin(sent, person.id(), reader, null);
+                stored.begin(sent.id, person.id(), instances.own(), sent.names, asked);
+                begin(sent, person, asked, null, true);
             }
         } catch (IOException | RuntimeException failed) {
             sent.files.forEach(WaitingRoom::delete);
+            stored.remove(sent.id, instances.own());
             if (failed instanceof IOException io) throw new UncheckedIOException(io);
             throw (RuntimeException) failed;
         }
@@ -217,10 +263,10 @@ class WaitingRoom implements AutoCloseable {
     }
 
     /** Reads waiting files again, in another way. Where that does not work they still wait as they were. */
-    void again(String id, SignedIn person, Reader reader) {
+    void again(String id, SignedIn person, WaitingFiles.Asked asked) {
         Work before = work(id, person);
         try {
-            begin(before.sent, person.id(), reader, before);
+            begin(before.sent, person, asked, before, false);
         } catch (IOException failed) {
             throw new UncheckedIOException(failed);
         }
@@ -236,13 +282,55 @@ class WaitingRoom implements AutoCloseable {
         }
     }
 
-    private void begin(Sent sent, long person, Reader reader, Work before) throws IOException {
+    /** @param isNew whether they are to be written down as well; only what is written down counts as read */
+    private Work begin(Sent sent, SignedIn person, WaitingFiles.Asked asked, Work before, boolean isNew)
+            throws IOException {
         long bytes = 0;
         for (Path file : sent.files) bytes += Files.size(file);
         MemoryBudget.Share share = memory.reserve((long) (bytes * BYTES_A_BYTE), sent.words());
         Progress progress = new Progress("Reading");
-        Future<BringIn> done = readers.submit(() -> reader.read(sent, progress, share));
-        waiting.put(sent.id, new Work(person, sent, done, progress, share, new AtomicBoolean(), before));
+        Reader reader = readerOf.of(asked, person);
+        Future<?> written = isNew
+                ? writers.submit(() -> stored.write(sent.id, sent.files))
+                : CompletableFuture.completedFuture(null);
+        Future<BringIn> done = readers.submit(() -> {
+            BringIn read = reader.read(sent, progress, share);
+            written.get();
+            stored.wasRead(sent.id, instances.own(), asked.intake());
+            return read;
+        });
+        Work work = new Work(person.id(), sent, done, progress, share, new AtomicBoolean(), before);
+        waiting.put(sent.id, work);
+        return work;
+    }
+
+    /** Goes on with files that another instance held, which has ended; null where there are none. */
+    private Work takenOver(String id, SignedIn person) {
+        WaitingFiles.Waiting known = stored.find(id, person.id())
+                .filter(w -> w.instance().equals(instances.own()) || !instances.isThere(w.instance()))
+                .orElse(null);
+        if (known == null) return null;
+        synchronized (taking) {
+            Work here = waiting.getIfPresent(id);
+            if (here != null) return here;
+            if (!stored.takeOver(id, known.instance(), instances.own())) return null;
+            if (!known.isWhole()) {
+                stored.remove(id, instances.own());
+                return null;
+            }
+            Sent sent = new Sent(id, new ArrayList<>(), known.names());
+            try {
+                Files.createDirectories(directory);
+                for (int file = 0; file < known.names().size(); file++) {
+                    sent.files.add(directory.resolve(id + "-" + file));
+                    stored.read(id, file, sent.files.get(file));
+                }
+                return begin(sent, person, known.asked(), null, false);
+            } catch (IOException failed) {
+                sent.files.forEach(WaitingRoom::delete);
+                throw new UncheckedIOException(failed);
+            }
+        }
     }
 
     /**
@@ -280,6 +368,8 @@ class WaitingRoom implements AutoCloseable {
             giveUp(id, work);
             if (failed.getCause() instanceof CancellationException) throw stopped(work);
             if (failed.getCause() instanceof RuntimeException refused) throw refused;
+            if (failed.getCause() instanceof ExecutionException unwritten
+                    && unwritten.getCause() instanceof RuntimeException refused) throw refused;
             throw new UncheckedIOException(
                     failed.getCause() instanceof IOException io ? io : new IOException(failed.getCause()));
         } catch (InterruptedException interrupted) {
@@ -327,6 +417,7 @@ class WaitingRoom implements AutoCloseable {
 
     private Work work(String id, SignedIn person) {
         return Optional.ofNullable(waiting.getIfPresent(id))
+                .or(() -> Optional.ofNullable(takenOver(id, person)))
                 .filter(w -> w.person() == person.id())
                 .orElseThrow(() -> new RefusedException(
                         HttpStatus.NOT_FOUND,
@@ -341,6 +432,9 @@ class WaitingRoom implements AutoCloseable {
             throw new RefusedException(HttpStatus.CONFLICT, work.sent.words() + " is being kept already.");
         boolean kept = false;
         try {
+            if (!stored.use(id, instances.own()))
+                throw new RefusedException(
+                        HttpStatus.CONFLICT, work.sent.words() + " is held by another server now. Look at it again.");
             T result = keep.get();
             kept = true;
             waiting.invalidate(id);

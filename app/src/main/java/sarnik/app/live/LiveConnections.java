@@ -6,7 +6,9 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.UUID;
 import javax.sql.DataSource;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
+import sarnik.app.instance.Instances;
 
 /** The feeds' own connections to the database, so that readers do not hold up devices, nor devices readers. */
 @Component
@@ -15,9 +17,15 @@ class LiveConnections implements AutoCloseable {
     private final HikariDataSource connections;
 
     /** Tells what this instance of the program has written from what others have. */
-    private final String instance = UUID.randomUUID().toString();
+    private final String instance;
 
-    LiveConnections(DataSource shared) throws SQLException {
+    @Autowired
+    LiveConnections(DataSource shared, Instances instances) throws SQLException {
+        this(shared, instances.own());
+    }
+
+    LiveConnections(DataSource shared, UUID own) throws SQLException {
+        instance = own.toString();
         HikariDataSource as = shared.unwrap(HikariDataSource.class);
         HikariConfig config = new HikariConfig();
         config.setJdbcUrl(as.getJdbcUrl());

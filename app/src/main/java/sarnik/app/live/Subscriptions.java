@@ -1,20 +1,15 @@
 package sarnik.app.live;
 
 import java.net.InetAddress;
-import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import sarnik.app.instance.Alone;
 import sarnik.app.outside.AllowedHosts;
 import sarnik.app.secret.Secrets;
 import tools.jackson.databind.json.JsonMapper;
@@ -26,31 +21,28 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 class Subscriptions implements AutoCloseable {
 
-    private static final Logger LOG = LoggerFactory.getLogger(Subscriptions.class);
-
     private final LiveFeedRepository stored;
     private final RunningFeeds running;
-    private final LiveConnections connections;
+    private final Alone alone;
     private final AllowedHosts hosts;
     private final Intake intake;
     private final Secrets secrets;
     private final JsonMapper mapper;
     private final Map<Long, Subscription> subscriptions = new ConcurrentHashMap<>();
-    private final Set<Long> held = ConcurrentHashMap.newKeySet();
-    private Connection locks;
+    private final Map<Long, Alone.Turn> held = new ConcurrentHashMap<>();
     private boolean isClosed;
 
     Subscriptions(
             LiveFeedRepository stored,
             RunningFeeds running,
-            LiveConnections connections,
+            Alone alone,
             AllowedHosts hosts,
             Intake intake,
             Secrets secrets,
             JsonMapper mapper) {
         this.stored = stored;
         this.running = running;
-        this.connections = connections;
+        this.alone = alone;
         this.hosts = hosts;
         this.intake = intake;
         this.secrets = secrets;
@@ -71,7 +63,7 @@ class Subscriptions implements AutoCloseable {
             hold(wanted.keySet());
         } catch (RuntimeException | SQLException away) {
             // The database is away: what is read is read on, and waits on the disk. Nothing new is begun.
-            forgetLocks();
+            held.clear();
             return;
         }
         for (Map.Entry<Long, Subscription> entry : Map.copyOf(subscriptions).entrySet()) {
@@ -95,7 +87,7 @@ class Subscriptions implements AutoCloseable {
                 feed.getBrokerWord(),
                 () -> word(feed.getBrokerWord()),
                 () -> address(broker),
-                () -> held.contains(id),
+                () -> isHeld(id),
                 i -> running.find(i).orElse(null),
                 intake);
         subscription.begin();
@@ -115,45 +107,22 @@ class Subscriptions implements AutoCloseable {
 
     // --- which instance ---------------------------------------------------------------------------------
 
-    /** Takes the locks of feeds that no other instance holds. They are held for as long as this connection lasts. */
+    private boolean isHeld(long feed) {
+        Alone.Turn turn = held.get(feed);
+        return turn != null && turn.lasts();
+    }
+
+    /** Takes the feeds that no other instance reads. */
     private void hold(Set<Long> feeds) throws SQLException {
-        if (locks == null && feeds.isEmpty()) return;
-        if (locks == null || !locks.isValid(2)) {
-            forgetLocks();
-            locks = connections.open();
-            locks.setAutoCommit(true);
-        }
-        Set<Long> left = new HashSet<>(held);
-        left.removeAll(feeds);
-        for (long feed : left) {
-            ask("SELECT pg_advisory_unlock(hashtext('live broker'), ?)", feed);
-            held.remove(feed);
-        }
+        alone.check();
+        held.values().removeIf(turn -> !turn.lasts());
+        held.entrySet().removeIf(entry -> {
+            if (feeds.contains(entry.getKey())) return false;
+            entry.getValue().close();
+            return true;
+        });
         for (long feed : feeds)
-            if (!held.contains(feed) && ask("SELECT pg_try_advisory_lock(hashtext('live broker'), ?)", feed))
-                held.add(feed);
-    }
-
-    private boolean ask(String sql, long feed) throws SQLException {
-        try (PreparedStatement statement = locks.prepareStatement(sql)) {
-            statement.setInt(1, (int) feed);
-            try (ResultSet found = statement.executeQuery()) {
-                return found.next() && found.getBoolean(1);
-            }
-        }
-    }
-
-    private void forgetLocks() {
-        held.clear();
-        if (locks == null) return;
-        try (Connection old = locks;
-                PreparedStatement unlock = old.prepareStatement("SELECT pg_advisory_unlock_all()")) {
-            // The pool hands the connection on.
-            unlock.execute();
-        } catch (SQLException gone) {
-            LOG.debug("The connection of the locks had ended", gone);
-        }
-        locks = null;
+            if (!held.containsKey(feed)) alone.at("live broker", feed).ifPresent(turn -> held.put(feed, turn));
     }
 
     @Override
@@ -161,6 +130,7 @@ class Subscriptions implements AutoCloseable {
         isClosed = true;
         subscriptions.values().forEach(Subscription::close);
         subscriptions.clear();
-        forgetLocks();
+        held.values().forEach(Alone.Turn::close);
+        held.clear();
     }
 }

@@ -43,9 +43,9 @@ public class OutsideSignIn {
     /** Somebody whom a provider has shown in. */
     private static final class Shown extends SignedIn implements OidcUser {
 
-        private static final long serialVersionUID = 1L;
+        private static final long serialVersionUID = 2L;
 
-        private final transient OidcUser by;
+        private final OidcUser by;
 
         Shown(Person person, OidcUser by) {
             super(person);
@@ -114,7 +114,7 @@ public class OutsideSignIn {
                 .userInfoEndpoint(info -> info.oidcUserService(this::shown))
                 .successHandler((request, response, person) -> {
                     acts.keep(person.getName(), Act.Kind.SIGNED_IN, "signed in by " + name(), request.getRemoteAddr());
-                    sessions.begin(request);
+                    sessions.begin(request, ((SignedIn) person.getPrincipal()).id());
                     response.sendRedirect("/");
                 })
                 .failureHandler((request, response, wrong) -> {

@@ -15,19 +15,17 @@ import org.springframework.http.HttpStatus;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AuthorizeHttpRequestsConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
-import org.springframework.security.core.session.SessionRegistry;
-import org.springframework.security.core.session.SessionRegistryImpl;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
+import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import org.springframework.security.web.authentication.SavedRequestAwareAuthenticationSuccessHandler;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.security.web.header.writers.DelegatingRequestMatcherHeaderWriter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.header.writers.frameoptions.XFrameOptionsHeaderWriter;
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
-import org.springframework.security.web.session.HttpSessionEventPublisher;
 import org.springframework.security.web.util.matcher.NegatedRequestMatcher;
 import org.springframework.web.filter.OncePerRequestFilter;
 import sarnik.app.audit.Act;
@@ -44,27 +42,20 @@ class SecuritySetup {
      */
     private static final String[] BORNE = {"/shown/**", "/api/shown/**", "/readings/*"};
 
+    /** What ships with the application and is the same for everybody: for it no session is looked up. */
+    private static final String[] FIXED = {
+        "/css/**", "/js/**", "/read/**", "/vendor/**", "/fonts/**", "/ground/**", "/favicon.svg"
+    };
+
     @Bean
     PasswordEncoder passwordEncoder() {
         return new Passwords();
-    }
-
-    /** The sessions that are open, so that those of somebody can be ended. */
-    @Bean
-    SessionRegistry sessionRegistry() {
-        return new SessionRegistryImpl();
-    }
-
-    @Bean
-    static HttpSessionEventPublisher sessionEvents() {
-        return new HttpSessionEventPublisher();
     }
 
     @Bean
     SecurityFilterChain whoReachesWhat(
             HttpSecurity http,
             SignInWaits waits,
-            SessionRegistry registry,
             Sessions sessions,
             ActLog acts,
             PersonRepository people,
@@ -87,7 +78,7 @@ class SecuritySetup {
                             throws ServletException, IOException {
                         waits.right(request.getParameter("username"), request.getRemoteAddr());
                         acts.keep(person.getName(), Act.Kind.SIGNED_IN, "signed in", request.getRemoteAddr());
-                        sessions.begin(request);
+                        sessions.begin(request, ((SignedIn) person.getPrincipal()).id());
                         String page = UnfinishedSignIn.pageFor((SignedIn) person.getPrincipal());
                         UnfinishedSignIn.lacks(request.getSession(), page);
                         if (page != null) response.sendRedirect(page);
@@ -109,13 +100,6 @@ class SecuritySetup {
         http.addFilterBefore(new Waiting(waits), UsernamePasswordAuthenticationFilter.class);
         http.addFilterBefore(new UnfinishedSignIn(), AuthorizationFilter.class);
         http.addFilterAfter(new Admitting(others), UsernamePasswordAuthenticationFilter.class);
-        http.sessionManagement(session -> session.maximumSessions(-1)
-                .sessionRegistry(registry)
-                .expiredSessionStrategy(expired -> {
-                    if (expired.getRequest().getRequestURI().startsWith("/api/"))
-                        expired.getResponse().sendError(HttpStatus.UNAUTHORIZED.value());
-                    else expired.getResponse().sendRedirect("/sign-in?ended");
-                }));
         http.logout(out -> out.logoutUrl("/sign-out")
                 .addLogoutHandler((request, response, person) -> {
                     if (person != null)
@@ -124,8 +108,27 @@ class SecuritySetup {
                 .logoutSuccessUrl("/sign-in?out"));
         // A script that asks without a session gets an answer it can tell, not a page.
         http.exceptionHandling(refusal -> refusal.defaultAuthenticationEntryPointFor(
-                new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),
-                PathPatternRequestMatcher.withDefaults().matcher("/api/**")));
+                        new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),
+                        PathPatternRequestMatcher.withDefaults().matcher("/api/**"))
+                .defaultAuthenticationEntryPointFor(
+                        new LoginUrlAuthenticationEntryPoint("/sign-in?ended"),
+                        request -> request.getRequestedSessionId() != null && !request.isRequestedSessionIdValid()));
+        headers(http);
+        return http.build();
+    }
+
+    @Bean
+    @Order(Ordered.HIGHEST_PRECEDENCE)
+    SecurityFilterChain whatShips(HttpSecurity http) throws Exception {
+        http.securityMatcher(FIXED)
+                .authorizeHttpRequests(request -> request.anyRequest().permitAll())
+                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .requestCache(cache -> cache.disable());
+        headers(http);
+        return http.build();
+    }
+
+    private static void headers(HttpSecurity http) throws Exception {
         http.headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(PagePolicy.own()))
                 // Two pages of its own stand side by side in frames; nobody else frames them.
                 // Frames of published pages are named in their policy, which this older header cannot say.
@@ -135,21 +138,11 @@ class SecuritySetup {
                                 PathPatternRequestMatcher.withDefaults().matcher("/shown/**")),
                         new XFrameOptionsHeaderWriter(XFrameOptionsHeaderWriter.XFrameOptionsMode.SAMEORIGIN)))
                 .referrerPolicy(referrer -> referrer.policy(ReferrerPolicy.SAME_ORIGIN)));
-        return http.build();
     }
 
     private static void rules(
             AuthorizeHttpRequestsConfigurer<HttpSecurity>.AuthorizationManagerRequestMatcherRegistry request) {
-        request.requestMatchers(
-                        "/sign-in",
-                        "/css/**",
-                        "/js/**",
-                        "/read/**",
-                        "/vendor/**",
-                        "/fonts/**",
-                        "/ground/**",
-                        "/favicon.svg",
-                        "/error")
+        request.requestMatchers("/sign-in", "/error")
                 .permitAll()
                 .requestMatchers(BORNE)
                 .permitAll()
@@ -215,7 +208,7 @@ class SecuritySetup {
 
     /** Requests that say by other means than a session who sends them: none is begun, and no cookie counts. */
     @Bean
-    @Order(Ordered.HIGHEST_PRECEDENCE)
+    @Order(Ordered.HIGHEST_PRECEDENCE + 1)
     SecurityFilterChain whatProgramsReach(HttpSecurity http, List<OtherSignIn> others) throws Exception {
         http.securityMatcher(request -> others.stream().anyMatch(other -> other.isMeant(request)))
                 .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))

@@ -1,38 +1,41 @@
 package sarnik.app.people;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpSession;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
-import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpHeaders;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
-import org.springframework.security.core.session.SessionDestroyedEvent;
-import org.springframework.security.core.session.SessionInformation;
-import org.springframework.security.core.session.SessionRegistry;
+import org.springframework.session.FindByIndexNameSessionRepository;
+import org.springframework.session.Session;
 import org.springframework.stereotype.Component;
 import sarnik.app.web.DayWords;
 
-/** The sessions that are open: whose, from where, and ended on somebody's word. */
+/**
+ * The sessions that are open: whose, from where, and ended on somebody's word. They lie in the database, so they
+ * outlast the program, and all instances know of them.
+ */
 @Component
 class Sessions {
 
     private static final int LONGEST_BROWSER = 80;
+    private static final String FROM = Sessions.class.getName() + ".from";
+    private static final String BY = Sessions.class.getName() + ".by";
 
     /** After so long a session ends, however much it is used. */
     static final Duration LONGEST = Duration.ofDays(7);
 
-    private final SessionRegistry registry;
-    private final Map<String, Begun> begun = new ConcurrentHashMap<>();
+    private final FindByIndexNameSessionRepository<? extends Session> stored;
+    private final JdbcClient database;
 
-    private record Begun(Instant at, String address, String browser) {}
-
-    Sessions(SessionRegistry registry) {
-        this.registry = registry;
+    Sessions(FindByIndexNameSessionRepository<? extends Session> stored, JdbcClient database) {
+        this.stored = stored;
+        this.database = database;
     }
 
     /**
@@ -43,17 +46,14 @@ class Sessions {
      */
     public record Open(String key, String browser, String address, String begun, String lastUsed, boolean own) {}
 
-    /** Notes where a session was begun. */
-    void begin(HttpServletRequest request) {
+    /** Notes whose a session is, and where it was begun. */
+    void begin(HttpServletRequest request, long person) {
         String agent = request.getHeader(HttpHeaders.USER_AGENT);
-        begun.put(
-                request.getSession().getId(),
-                new Begun(Instant.now(), request.getRemoteAddr(), browser(agent == null ? "" : agent)));
-    }
-
-    @EventListener
-    void ended(SessionDestroyedEvent event) {
-        begun.remove(event.getId());
+        HttpSession session = request.getSession();
+        session.setAttribute(FROM, request.getRemoteAddr());
+        session.setAttribute(BY, browser(agent == null ? "" : agent));
+        // By the number: what somebody signs in as may change.
+        session.setAttribute(FindByIndexNameSessionRepository.PRINCIPAL_NAME_INDEX_NAME, String.valueOf(person));
     }
 
     /** A browser and its system, as far as they say. */
@@ -85,24 +85,21 @@ class Sessions {
     /** The open sessions of a person, the newest first. @param own the session that asks */
     List<Open> of(long person, String own) {
         return sessions(person).stream()
-                .sorted(Comparator.comparing(SessionInformation::getLastRequest).reversed())
-                .map(s -> {
-                    Begun at = begun.get(s.getSessionId());
-                    return new Open(
-                            key(s.getSessionId()),
-                            at == null ? "a browser" : at.browser,
-                            at == null ? "" : at.address,
-                            at == null ? "" : DayWords.of(at.at),
-                            DayWords.of(s.getLastRequest().toInstant()),
-                            s.getSessionId().equals(own));
-                })
+                .sorted(Comparator.comparing((Session s) -> s.getLastAccessedTime())
+                        .reversed())
+                .map(s -> new Open(
+                        key(s.getId()),
+                        s.getAttributeOrDefault(BY, "a browser"),
+                        s.getAttributeOrDefault(FROM, ""),
+                        DayWords.of(s.getCreationTime()),
+                        DayWords.of(s.getLastAccessedTime()),
+                        s.getId().equals(own)))
                 .toList();
     }
 
-    private List<SessionInformation> sessions(long person) {
-        return registry.getAllPrincipals().stream()
-                .filter(p -> p instanceof SignedIn who && who.id() == person)
-                .flatMap(p -> registry.getAllSessions(p, false).stream())
+    private Collection<? extends Session> sessions(long person) {
+        return stored.findByPrincipalName(String.valueOf(person)).values().stream()
+                .filter(s -> !s.isExpired())
                 .toList();
     }
 
@@ -112,7 +109,10 @@ class Sessions {
 
     /** Ends one session of a person. */
     void end(long person, String key) {
-        sessions(person).stream().filter(s -> key(s.getSessionId()).equals(key)).forEach(SessionInformation::expireNow);
+        sessions(person).stream()
+                .map(Session::getId)
+                .filter(id -> key(id).equals(key))
+                .forEach(stored::deleteById);
     }
 
     @Scheduled(fixedDelay = 1, timeUnit = TimeUnit.MINUTES)
@@ -122,21 +122,16 @@ class Sessions {
 
     /** Ends the sessions that were begun too long ago. */
     void endThoseTooLong(Instant now) {
-        registry.getAllPrincipals().stream()
-                .flatMap(person -> registry.getAllSessions(person, false).stream())
-                .filter(session -> {
-                    Begun of = begun.get(session.getSessionId());
-                    return of != null && isTooLong(of.at, now);
-                })
-                .forEach(SessionInformation::expireNow);
-    }
-
-    static boolean isTooLong(Instant begun, Instant now) {
-        return begun.plus(LONGEST).isBefore(now);
+        database.sql("DELETE FROM sessions WHERE creation_time < ?")
+                .param(now.minus(LONGEST).toEpochMilli())
+                .update();
     }
 
     /** Ends all sessions of a person. @param but goes on; null for none */
     void endAll(long person, String but) {
-        sessions(person).stream().filter(s -> !s.getSessionId().equals(but)).forEach(SessionInformation::expireNow);
+        sessions(person).stream()
+                .map(Session::getId)
+                .filter(id -> !id.equals(but))
+                .forEach(stored::deleteById);
     }
 }

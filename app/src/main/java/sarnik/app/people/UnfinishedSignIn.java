@@ -19,7 +19,7 @@ final class UnfinishedSignIn extends OncePerRequestFilter {
     static final String PASSWORD_PAGE = "/sign-in/password";
 
     private static final String PAGE = UnfinishedSignIn.class.getName() + ".page";
-    private static final Set<String> OPEN = Set.of("/sign-in", "/sign-out", "/favicon.svg", "/error");
+    private static final Set<String> OPEN = Set.of("/sign-in", "/sign-out", "/error");
 
     /** Says what a session lacks: the page on which it is made up for. @param page null for nothing */
     static void lacks(HttpSession session, String page) {
@@ -42,14 +42,7 @@ final class UnfinishedSignIn extends OncePerRequestFilter {
             throws ServletException, IOException {
         String page = lacking(request.getSession(false));
         String path = request.getRequestURI();
-        boolean open = page == null
-                || path.equals(page)
-                || OPEN.contains(path)
-                || path.startsWith("/css/")
-                || path.startsWith("/js/")
-                || path.startsWith("/read/")
-                || path.startsWith("/fonts/")
-                || path.startsWith("/vendor/");
+        boolean open = page == null || path.equals(page) || OPEN.contains(path);
         if (open) chain.doFilter(request, response);
         else if (path.startsWith("/api/")) response.sendError(HttpStatus.UNAUTHORIZED.value());
         else response.sendRedirect(page);

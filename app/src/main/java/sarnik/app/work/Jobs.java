@@ -3,6 +3,7 @@ package sarnik.app.work;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
@@ -11,9 +12,14 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Component;
+import sarnik.app.instance.HeldBy;
+import sarnik.app.instance.Instances;
 import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 
@@ -21,10 +27,10 @@ import sarnik.app.web.RefusedException;
  * Work that may take longer than a moment: it goes on by itself, says how far it has come, and stops when its person
  * says so.
  * A request that begins it gets the result where it comes soon, else the number of the job, under which it is asked
- * for.
+ * for. A job lives in the instance that has begun it, whose id stands in the job's.
  */
 @Component
-public class Jobs implements AutoCloseable {
+public class Jobs implements HeldBy, AutoCloseable {
 
     private static final int AT_ONCE = 2;
     private static final int MOST_OF_ONE = 8;
@@ -33,9 +39,21 @@ public class Jobs implements AutoCloseable {
     /** How long an answer waits for the result before it says how far it has come. */
     private static final Duration PATIENCE = Duration.ofMillis(800);
 
+    private static final Pattern ASKED = Pattern.compile("/api/jobs/([0-9a-f-]{36})\\.[0-9a-f-]{36}");
+
+    private final UUID own;
     private final ExecutorService workers = Executors.newFixedThreadPool(AT_ONCE);
     private final Cache<String, Job> jobs =
             Caffeine.newBuilder().expireAfterAccess(KEPT).build();
+
+    @Autowired
+    Jobs(Instances instances) {
+        this(instances.own());
+    }
+
+    Jobs(UUID own) {
+        this.own = own;
+    }
 
     private record Job(long person, Progress progress, Future<?> result) {}
 
@@ -54,6 +72,12 @@ public class Jobs implements AutoCloseable {
 
         /** @throws Exception what becomes the answer; a {@link CancellationException} where it was stopped */
         Object run(Progress progress) throws Exception;
+    }
+
+    @Override
+    public Optional<UUID> holder(String path) {
+        Matcher asked = ASKED.matcher(path);
+        return asked.matches() ? Optional.of(UUID.fromString(asked.group(1))) : Optional.empty();
     }
 
     @Override
@@ -78,7 +102,7 @@ public class Jobs implements AutoCloseable {
                             .formatted(MOST_OF_ONE));
         }
         Progress progress = new Progress(words);
-        String id = UUID.randomUUID().toString();
+        String id = own + "." + UUID.randomUUID();
         jobs.put(id, new Job(person.id(), progress, workers.submit(() -> work.run(progress))));
         return state(id, person);
     }
@@ -121,6 +145,10 @@ public class Jobs implements AutoCloseable {
 
     private Job job(String id, SignedIn person) {
         Job job = jobs.getIfPresent(id);
+        if (job == null && id.contains(".") && !id.startsWith(own.toString()))
+            throw new RefusedException(
+                    HttpStatus.NOT_FOUND,
+                    "What was being done was cut off: its server has ended. Look whether it is done; if it is not, begin it again.");
         if (job == null || job.person != person.id()) throw RefusedException.gone("job");
         return job;
     }

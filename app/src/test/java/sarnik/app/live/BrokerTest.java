@@ -24,6 +24,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import sarnik.app.instance.Alone;
 import sarnik.app.outside.AllowedHosts;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikClient;
@@ -143,12 +144,12 @@ class BrokerTest {
         allow();
         long id = feed("Two instances and a broker");
         JsonMapper mapper = sarnik.bean(JsonMapper.class);
-        LiveConnections connections = new LiveConnections(sarnik.bean(DataSource.class));
-        try (connections;
+        Alone alone = new Alone(sarnik.bean(DataSource.class));
+        try (alone;
                 Subscriptions other = new Subscriptions(
                         sarnik.bean(LiveFeedRepository.class),
                         sarnik.bean(RunningFeeds.class),
-                        connections,
+                        alone,
                         sarnik.bean(AllowedHosts.class),
                         sarnik.bean(Intake.class),
                         sarnik.bean(sarnik.app.secret.Secrets.class),

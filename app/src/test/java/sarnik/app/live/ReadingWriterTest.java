@@ -11,6 +11,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -38,7 +39,7 @@ class ReadingWriterTest {
         final AtomicBoolean isAway = new AtomicBoolean();
 
         Flaky(DataSource of) throws SQLException {
-            super(of);
+            super(of, UUID.randomUUID());
         }
 
         @Override
@@ -130,7 +131,7 @@ class ReadingWriterTest {
         long now = System.currentTimeMillis() / 1000 * 1000;
         RunningFeeds here = sarnik.bean(RunningFeeds.class);
         RunningFeed feed = here.find(id).orElseThrow();
-        try (LiveConnections connections = new LiveConnections(sarnik.bean(DataSource.class));
+        try (LiveConnections connections = new LiveConnections(sarnik.bean(DataSource.class), UUID.randomUUID());
                 RunningFeeds there = new RunningFeeds(
                         sarnik.bean(LiveFeedRepository.class),
                         connections,

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.net.URLEncoder;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -12,6 +13,7 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikClient;
 
@@ -163,13 +165,21 @@ class SecondFactorTest {
         long id = sarnik.person("lasting").id();
         Sessions sessions = sarnik.bean(Sessions.class);
         assertThat(sessions.of(id, null)).hasSize(1);
+        begun(sarnik, id, Sessions.LONGEST.minusSeconds(60));
         sessions.endThoseTooLong(Instant.now());
         assertThat(sessions.of(id, null)).as("not yet").hasSize(1);
-        assertThat(Sessions.isTooLong(
-                        Instant.now(), Instant.now().plus(Sessions.LONGEST).plusSeconds(1)))
-                .isTrue();
-        assertThat(Sessions.isTooLong(
-                        Instant.now(), Instant.now().plus(Sessions.LONGEST).minusSeconds(60)))
-                .isFalse();
+        assertThat(client.get("/me").uri().getPath()).isEqualTo("/me");
+        begun(sarnik, id, Sessions.LONGEST.plusSeconds(1));
+        sessions.endThoseTooLong(Instant.now());
+        assertThat(sessions.of(id, null)).isEmpty();
+        assertThat(client.get("/me").uri().toString()).endsWith("/sign-in?ended");
+    }
+
+    /** Sets back when the sessions of somebody were begun. */
+    private static void begun(RunningSarnik sarnik, long person, Duration ago) {
+        sarnik.bean(JdbcClient.class)
+                .sql("UPDATE sessions SET creation_time = ? WHERE principal_name = ?")
+                .params(Instant.now().minus(ago).toEpochMilli(), String.valueOf(person))
+                .update();
     }
 }

@@ -15,6 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.web.RefusedException;
 import sarnik.demo.SarnikClient;
@@ -33,23 +34,25 @@ class SignInTest {
     }
 
     @Test
-    void waitsRiseWithWrongTriesAndAreForgottenWithARightOne() {
-        long[] now = {0};
-        SignInWaits waits = new SignInWaits(() -> now[0]);
-        for (int i = 0; i < 4; i++) waits.wrong("ana", "192.0.2.1");
-        assertThat(waits.seconds("ana", "192.0.2.1")).isZero();
+    void waitsRiseWithWrongTriesAndAreForgottenWithARightOne(RunningSarnik sarnik) {
+        long[] now = {System.currentTimeMillis()};
+        // Two instances count together.
+        SignInWaits other = new SignInWaits(sarnik.bean(JdbcClient.class), () -> now[0]);
+        SignInWaits waits = new SignInWaits(sarnik.bean(JdbcClient.class), () -> now[0]);
+        for (int i = 0; i < 4; i++) other.wrong("waits", "192.0.2.1");
+        assertThat(waits.seconds("waits", "192.0.2.1")).isZero();
         List<Long> rising = new ArrayList<>();
         for (int i = 0; i < 5; i++) {
-            waits.wrong("Ana ", "192.0.2.1");
-            rising.add(waits.seconds("ana", "192.0.2.1"));
+            waits.wrong("Waits ", "192.0.2.1");
+            rising.add(waits.seconds("waits", "192.0.2.1"));
         }
         assertThat(rising).containsExactly(1L, 2L, 4L, 8L, 16L);
-        assertThat(waits.seconds("ana", "192.0.2.9")).as("from elsewhere").isZero();
-        assertThat(waits.seconds("rui", "192.0.2.1")).as("somebody else").isZero();
+        assertThat(waits.seconds("waits", "192.0.2.9")).as("from elsewhere").isZero();
+        assertThat(waits.seconds("waits too", "192.0.2.1")).as("somebody else").isZero();
         now[0] += 16_000;
-        assertThat(waits.seconds("ana", "192.0.2.1")).isZero();
-        for (int i = 0; i < 40; i++) waits.wrong("ana", "198.51.100." + i);
-        assertThat(waits.seconds("ana", "203.0.113.1"))
+        assertThat(waits.seconds("waits", "192.0.2.1")).isZero();
+        for (int i = 0; i < 40; i++) waits.wrong("waits", "198.51.100." + i);
+        assertThat(waits.seconds("waits", "203.0.113.1"))
                 .as("one name from many addresses")
                 .isPositive();
         for (int i = 0; i < 110; i++) waits.wrong("name" + i, "203.0.113.200");
@@ -57,8 +60,8 @@ class SignInTest {
                 .as("many names from one address")
                 .isPositive()
                 .isLessThanOrEqualTo(900);
-        waits.right("ana", "203.0.113.1");
-        assertThat(waits.seconds("ana", "203.0.113.1")).isZero();
+        waits.right("waits", "203.0.113.1");
+        assertThat(waits.seconds("waits", "203.0.113.1")).isZero();
     }
 
     @Test

@@ -41,6 +41,7 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     private OpenIdProvider provider;
     private Mailbox mailbox;
     private RemoteTable hooks;
+    private String database;
     private String base;
     private final Map<String, SarnikClient> clients = new ConcurrentHashMap<>();
 
@@ -66,32 +67,51 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
             running.provider = OpenIdProvider.start(0);
             running.mailbox = Mailbox.start(0);
             running.hooks = RemoteTable.start(0, () -> 0, null, running.mailbox);
-            running.context = SpringApplication.run(
-                    SarnikApplication.class,
-                    "--spring.datasource.url=jdbc:postgresql://127.0.0.1:" + port + "/sarnik",
-                    "--spring.datasource.username=sarnik",
-                    "--spring.datasource.password="
-                            + Files.readString(DATABASE.resolve("password")).strip(),
-                    "--server.port=0",
-                    "--sarnik.mail.host=127.0.0.1",
-                    "--sarnik.mail.port=" + running.mailbox.port(),
-                    "--sarnik.largest-file=8MB",
-                    "--sarnik.patience=3s",
-                    "--sarnik.proxies=" + PROXY.replace(".", "\\."),
-                    "--sarnik.most-waiting=" + MOST_WAITING,
-                    "--sarnik.open-id.issuer=" + running.provider.issuer(),
-                    "--sarnik.open-id.client-secret=between-us",
-                    "--sarnik.open-id.name=the network's office",
-                    "--sarnik.open-id.claim=email",
-                    "--sarnik.work-directory=" + Path.of("target/test-work").toAbsolutePath(),
-                    "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s"
-                            .formatted(PASSWORD));
-            running.base =
-                    "http://127.0.0.1:" + running.context.getEnvironment().getProperty("local.server.port");
+            running.database = port;
+            running.context = running.begin("target/test-work");
+            running.base = address(running.context);
             return running;
         } catch (IOException | InterruptedException failed) {
             throw new IllegalStateException("The application could not be started for the tests", failed);
         }
+    }
+
+    private ConfigurableApplicationContext begin(String work) throws IOException {
+        return SpringApplication.run(
+                SarnikApplication.class,
+                "--spring.datasource.url=jdbc:postgresql://127.0.0.1:" + database + "/sarnik",
+                "--spring.datasource.username=sarnik",
+                "--spring.datasource.password="
+                        + Files.readString(DATABASE.resolve("password")).strip(),
+                "--server.port=0",
+                "--sarnik.mail.host=127.0.0.1",
+                "--sarnik.mail.port=" + mailbox.port(),
+                "--sarnik.largest-file=8MB",
+                "--sarnik.patience=3s",
+                "--sarnik.proxies=" + PROXY.replace(".", "\\."),
+                "--sarnik.most-waiting=" + MOST_WAITING,
+                "--sarnik.open-id.issuer=" + provider.issuer(),
+                "--sarnik.open-id.client-secret=between-us",
+                "--sarnik.open-id.name=the network's office",
+                "--sarnik.open-id.claim=email",
+                "--sarnik.work-directory=" + Path.of(work).toAbsolutePath(),
+                "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s"
+                        .formatted(PASSWORD));
+    }
+
+    /** Starts one more instance on the same database; whoever asks for it closes it. */
+    public ConfigurableApplicationContext another() throws IOException {
+        return another("target/test-work-of-another");
+    }
+
+    /** The same, with a place of its own for what it writes. */
+    public ConfigurableApplicationContext another(String work) throws IOException {
+        return begin(work);
+    }
+
+    /** Where an instance is reached. */
+    public static String address(ConfigurableApplicationContext instance) {
+        return "http://127.0.0.1:" + instance.getEnvironment().getProperty("local.server.port");
     }
 
     private static String postgres(String command, String... more) throws IOException, InterruptedException {

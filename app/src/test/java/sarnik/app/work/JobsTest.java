@@ -3,6 +3,7 @@ package sarnik.app.work;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.UUID;
 import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -23,7 +24,7 @@ class JobsTest {
 
     @Test
     void thatEndsSoonAnswersAtOnce(RunningSarnik sarnik) {
-        try (Jobs jobs = new Jobs()) {
+        try (Jobs jobs = new Jobs(UUID.randomUUID())) {
             ResponseEntity<Object> answer = jobs.begin(who(sarnik, "ana"), "Counting", progress -> 7);
             assertThat(answer.getStatusCode().value()).isEqualTo(200);
             assertThat(answer.getBody()).isEqualTo(7);
@@ -40,7 +41,7 @@ class JobsTest {
         SignedIn ana = who(sarnik, "ana");
         CountDownLatch stopped = new CountDownLatch(1);
         CountDownLatch asked = new CountDownLatch(1);
-        try (Jobs jobs = new Jobs()) {
+        try (Jobs jobs = new Jobs(UUID.randomUUID())) {
             ResponseEntity<Object> answer = jobs.begin(ana, "Counting", progress -> {
                 try {
                     progress.at(3, 10);
@@ -69,7 +70,7 @@ class JobsTest {
     @Test
     void ofOnePersonIsBounded(RunningSarnik sarnik) {
         CountDownLatch end = new CountDownLatch(1);
-        try (Jobs jobs = new Jobs()) {
+        try (Jobs jobs = new Jobs(UUID.randomUUID())) {
             for (int i = 0; i < 8; i++)
                 jobs.begin(who(sarnik, "ana"), "Waiting", progress -> {
                     end.await();

@@ -1,0 +1,438 @@
+package sarnik.bench;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
+import sarnik.demo.SarnikClient;
+import tools.jackson.databind.JsonNode;
+
+/** People and devices that work while something ends suddenly; each knows what was acknowledged, and looks for it. */
+final class Hands {
+
+    private static final int ROWS_BROUGHT = 400;
+
+    private final String base;
+    private final Server server;
+    private final List<Hand> all = new ArrayList<>();
+    private volatile boolean isRunning = true;
+
+    /** @param base where they send what they do */
+    Hands(String base, Server server) {
+        this.base = base;
+        this.server = server;
+    }
+
+    /** Begins the work of four people, and where it is asked for that of devices and of a reader as well. */
+    void begin(boolean withDevices) throws Exception {
+        all.addAll(List.of(new Editor(), new Publisher(), new Bringer(), new Refresher()));
+        if (withDevices) all.addAll(List.of(new Sender(), new Looker()));
+        for (Hand hand : all) {
+            hand.begin();
+            Thread thread = new Thread(hand);
+            thread.setDaemon(true);
+            thread.start();
+        }
+    }
+
+    /** @throws IllegalStateException where something that was acknowledged is not there, or half a thing is */
+    void check() throws Exception {
+        for (Hand hand : all) hand.check();
+    }
+
+    /** How much was acknowledged, in words. */
+    String said() {
+        return all.stream().map(Hand::said).reduce((a, b) -> a + ", " + b).orElse("");
+    }
+
+    /** Ends the work and takes away what it has made. */
+    void end() throws Exception {
+        isRunning = false;
+        for (Hand hand : all) hand.tidy();
+    }
+
+    /** Somebody who does the same over and over; what was acknowledged is noted. */
+    private abstract class Hand implements Runnable {
+        SarnikClient client;
+        /** How many steps were acknowledged. */
+        volatile long acknowledged;
+        /** The number of the step that is on its way. */
+        volatile long step;
+
+        abstract void begin() throws Exception;
+
+        /** Does a step once. @return whether it was acknowledged */
+        abstract boolean once(long number) throws Exception;
+
+        /** @throws IllegalStateException where something that was acknowledged is not there, or half a thing is */
+        abstract void check() throws Exception;
+
+        abstract String said();
+
+        void tidy() throws Exception {}
+
+        SarnikClient signedIn() throws IOException, InterruptedException {
+            while (true) {
+                try {
+                    SarnikClient made = new SarnikClient(base);
+                    if (made.signIn("ana", "aljibe-ana1")) return made;
+                } catch (IOException away) {
+                    // It is there again soon.
+                }
+                TimeUnit.MILLISECONDS.sleep(200);
+            }
+        }
+
+        @Override
+        public void run() {
+            while (isRunning) {
+                try {
+                    if (client == null) client = signedIn();
+                    step++;
+                    if (once(step)) acknowledged = step;
+                } catch (IOException | RuntimeException away) {
+                    // Whether it was done is not known; that is what is looked at.
+                    client = null;
+                } catch (Exception ending) {
+                    return;
+                }
+            }
+        }
+
+        void mustBe(boolean is, String words) {
+            if (!is) throw new IllegalStateException(getClass().getSimpleName() + ": " + words);
+        }
+    }
+
+    private long newDashboard(String title) throws IOException, InterruptedException {
+        SarnikClient made = new SarnikClient(base);
+        made.signIn("ana", "aljibe-ana1");
+        return made.json("POST", "/api/dashboards", Map.of("title", title))
+                .get("id")
+                .asLong();
+    }
+
+    private long number(String sql) throws SQLException {
+        try (Connection connection = server.database();
+                Statement statement = connection.createStatement();
+                ResultSet found = statement.executeQuery(sql)) {
+            return found.next() ? found.getLong(1) : -1;
+        }
+    }
+
+    /** Writes the number of the step into a title, by a patch on the revision that stands. */
+    private class Editor extends Hand {
+        long dashboard;
+
+        @Override
+        void begin() throws Exception {
+            dashboard = newDashboard("0");
+        }
+
+        @Override
+        boolean once(long number) throws Exception {
+            return edited(number) == 200;
+        }
+
+        int edited(long number) throws Exception {
+            JsonNode now = client.read(client.get("/api/dashboards/" + dashboard));
+            return client.send(
+                            "PATCH",
+                            "/api/dashboards/" + dashboard,
+                            "application/json-patch+json",
+                            "[{\"op\":\"replace\",\"path\":\"/title\",\"value\":\"%d\"}]".formatted(number),
+                            "If-Match",
+                            "\"" + now.get("revision").asLong() + "\"")
+                    .statusCode();
+        }
+
+        @Override
+        void check() throws Exception {
+            long known = acknowledged;
+            long at = Long.parseLong(signedIn()
+                    .json("GET", "/api/dashboards/" + dashboard, null)
+                    .at("/document/title")
+                    .asString());
+            mustBe(
+                    at >= known && at <= step,
+                    "the title says %d, acknowledged was %d of %d".formatted(at, known, step));
+        }
+
+        @Override
+        String said() {
+            return "%,d edits".formatted(acknowledged);
+        }
+
+        @Override
+        void tidy() throws Exception {
+            signedIn().send("DELETE", "/api/dashboards/" + dashboard, "application/json", "");
+        }
+    }
+
+    /** Edits and publishes: an edition has to say what was said before it. */
+    private final class Publisher extends Editor {
+        @Override
+        boolean once(long number) throws Exception {
+            if (edited(number) != 200) return false;
+            client.publish(dashboard);
+            return true;
+        }
+
+        @Override
+        void check() throws Exception {
+            long known = acknowledged;
+            long at = number("""
+                    SELECT coalesce(max((document::jsonb ->> 'title')::bigint), 0) FROM editions WHERE dashboard_id = %d""".formatted(dashboard));
+            mustBe(
+                    at >= known && at <= step,
+                    "the edition says %d, acknowledged was %d of %d".formatted(at, known, step));
+        }
+
+        @Override
+        String said() {
+            return "%,d editions".formatted(acknowledged);
+        }
+    }
+
+    /** Brings tables in: each that was kept has all its rows, and none has some of them. */
+    private final class Bringer extends Hand {
+        private final List<Long> kept = new ArrayList<>();
+        private Path file;
+
+        @Override
+        void begin() throws Exception {
+            file = Files.createTempFile("sarnik-ends", ".csv");
+            StringBuilder rows = new StringBuilder("town,country,litres\n");
+            for (int r = 0; r < ROWS_BROUGHT; r++)
+                rows.append("Soria,Spain,").append(r).append('\n');
+            Files.writeString(file, rows);
+        }
+
+        @Override
+        boolean once(long number) throws Exception {
+            long id = client.bring(file, "Sudden end " + number);
+            synchronized (kept) {
+                kept.add(id);
+            }
+            return true;
+        }
+
+        @Override
+        void check() throws Exception {
+            List<Long> known;
+            synchronized (kept) {
+                known = List.copyOf(kept);
+            }
+            for (long id : known.subList(Math.max(0, known.size() - 5), known.size()))
+                mustBe(rows(id) == ROWS_BROUGHT, "dataset %d has %d rows".formatted(id, rows(id)));
+            long half = number("""
+                    SELECT count(*) FROM datasets d LEFT JOIN dataset_served s ON s.dataset_id = d.id
+                      LEFT JOIN dataset_versions v ON v.id = s.version_id
+                    WHERE d.name LIKE 'Sudden end %' AND (v.id IS NULL OR v.row_count <> """ + ROWS_BROUGHT + ")");
+            mustBe(half == 0, half + " datasets are half there");
+            // What was checked is taken away, so that the last check is as quick as the first.
+            synchronized (kept) {
+                if (kept.size() < 60) return;
+            }
+            tidy();
+        }
+
+        private long rows(long id) throws Exception {
+            return signedIn()
+                            .get("/datasets/" + id + "/rows.csv")
+                            .body()
+                            .lines()
+                            .count()
+                    - 1;
+        }
+
+        @Override
+        void tidy() throws Exception {
+            List<Long> known;
+            synchronized (kept) {
+                known = List.copyOf(kept);
+                kept.clear();
+            }
+            SarnikClient by = signedIn();
+            for (long id : known) by.send("DELETE", "/api/datasets/" + id, "application/json", "");
+        }
+
+        @Override
+        String said() {
+            return "%,d tables".formatted(acknowledged);
+        }
+    }
+
+    /** Puts the number of the step below the rows of a dataset: each that was acknowledged is there once. */
+    private final class Refresher extends Hand {
+        private long dataset;
+        private final List<Long> put = new ArrayList<>();
+
+        @Override
+        void begin() throws Exception {
+            Path first = Files.createTempFile("sarnik-ends", ".csv");
+            Files.writeString(first, "town,country,step\nSoria,Spain,0\n");
+            dataset = signedIn().bring(first, "Sudden ends, refreshed");
+        }
+
+        @Override
+        boolean once(long number) throws Exception {
+            Path newer = Files.createTempFile("sarnik-ends", ".csv");
+            try {
+                Files.writeString(newer, "town,country,step\nSoria,Spain," + number + "\n");
+                JsonNode taken = client.read(client.upload(newer, "newer.csv", "?dataset=" + dataset));
+                int status = client.send(
+                                "POST",
+                                "/api/bring/" + taken.get("id").asString() + "/serve?append=true",
+                                "application/json",
+                                "")
+                        .statusCode();
+                if (status != 200) return false;
+                synchronized (put) {
+                    put.add(number);
+                }
+                return true;
+            } finally {
+                Files.deleteIfExists(newer);
+            }
+        }
+
+        @Override
+        void check() throws Exception {
+            List<Long> known;
+            synchronized (put) {
+                known = List.copyOf(put);
+            }
+            String rows = signedIn().get("/datasets/" + dataset + "/rows.csv").body();
+            List<Long> there = rows.lines()
+                    .skip(1)
+                    .map(line -> line.replaceAll("^.*Spain,(\\d+).*$", "$1"))
+                    .filter(text -> text.matches("\\d+"))
+                    .map(Long::parseLong)
+                    .toList();
+            mustBe(there.stream().distinct().count() == there.size(), "a step is there twice");
+            mustBe(there.containsAll(known), "an acknowledged step is not there");
+        }
+
+        @Override
+        String said() {
+            return "%,d refreshes".formatted(put.size());
+        }
+
+        @Override
+        void tidy() throws Exception {
+            signedIn().send("DELETE", "/api/datasets/" + dataset, "application/json", "");
+        }
+    }
+
+    /** Sends readings one by one: each that was acknowledged is there, and once. */
+    private final class Sender extends Hand {
+
+        private final HttpClient devices = HttpClient.newHttpClient();
+        private final BitSet taken = new BitSet();
+        private long feed;
+        private String token;
+
+        @Override
+        void begin() throws Exception {
+            JsonNode made = FeedBench.feed(signedIn(), "Sudden ends");
+            feed = made.get("id").asLong();
+            token = made.get("token").asString();
+        }
+
+        @Override
+        boolean once(long number) throws Exception {
+            String body = "{\"d\": \"d1\", \"t\": %d, \"v\": 1, \"n\": %d, \"s\": 0}"
+                    .formatted(System.currentTimeMillis() - 1, number);
+            int status = devices.send(
+                            HttpRequest.newBuilder(URI.create(base + "/readings/" + feed))
+                                    .header("Content-Type", "application/json")
+                                    .header("Authorization", "Bearer " + token)
+                                    .POST(HttpRequest.BodyPublishers.ofString(body))
+                                    .build(),
+                            HttpResponse.BodyHandlers.ofString())
+                    .statusCode();
+            // No two of a device at one moment: they would be one reading.
+            TimeUnit.MILLISECONDS.sleep(2);
+            if (status != 200) return false;
+            synchronized (taken) {
+                taken.set((int) number);
+            }
+            return true;
+        }
+
+        @Override
+        void check() throws Exception {
+            BitSet known;
+            synchronized (taken) {
+                known = (BitSet) taken.clone();
+            }
+            BitSet there = new BitSet();
+            long rows = 0;
+            try (Connection connection = server.database();
+                    Statement statement = connection.createStatement();
+                    ResultSet found = statement.executeQuery("SELECT c1 FROM live.r" + feed)) {
+                for (; found.next(); rows++) there.set((int) found.getDouble(1));
+            }
+            mustBe(rows == there.cardinality(), "%d rows hold %d readings".formatted(rows, there.cardinality()));
+            known.andNot(there);
+            mustBe(known.isEmpty(), known.cardinality() + " acknowledged readings are not there");
+        }
+
+        @Override
+        String said() {
+            return "%,d readings".formatted(taken.cardinality());
+        }
+
+        @Override
+        void tidy() throws Exception {
+            signedIn().send("DELETE", "/api/feeds/" + feed, "application/json", "");
+        }
+    }
+
+    /** Turns a page this way and that: whoever answers says the same. */
+    private final class Looker extends Hand {
+
+        private static final String DASHBOARD = "/api/dashboards/1/frames";
+        private static final List<String> STATES = List.of("", "f1=Final", "f1=Interim");
+
+        private final Map<String, JsonNode> answers = new ConcurrentHashMap<>();
+        private volatile long others;
+
+        @Override
+        void begin() {}
+
+        @Override
+        boolean once(long number) throws Exception {
+            String state = STATES.get((int) (number % STATES.size()));
+            JsonNode drawn =
+                    client.json("POST", DASHBOARD, Map.of("state", state)).get("drawings");
+            JsonNode known = answers.putIfAbsent(state, drawn);
+            if (known != null && !known.equals(drawn)) others++;
+            return true;
+        }
+
+        @Override
+        void check() {
+            mustBe(others == 0, others + " answers were not those of before");
+        }
+
+        @Override
+        String said() {
+            return "%,d pages".formatted(acknowledged);
+        }
+    }
+}
