@@ -271,26 +271,27 @@ public final class Bench {
         report.size("in use in all", (machine.totalMemory() - machine.freeMemory()) / 1e3, "aim", 2e6, 1);
         InMemoryEngine engine = new InMemoryEngine();
         List<String> kiosks = ((CodedColumn) table.column("kiosk")).dictionary();
-        Query pick = Query.of(
-                List.of(new Stage("a pick", List.of(new Condition.OneOf("kiosk", List.of(kiosks.get(77)))))),
-                List.of("product"),
-                List.of(new Measure(Summary.SUM, "takings"), Measure.ROWS));
-        report.time(
+        picked(
+                engine,
+                table,
                 "a kiosk picked: its takings by product",
-                report.median(warm, runs, () -> engine.answer(table, pick)),
-                "aim",
-                500,
-                1);
-        Query days = Query.of(
-                List.of(new Stage("a month", List.of(new Condition.Between("day", "2025-05-01", "2025-05-31")))),
-                List.of("town"),
-                List.of(new Measure(Summary.SUM, "takings"), Measure.ROWS));
-        report.time(
+                new Condition.OneOf("kiosk", List.of(kiosks.get(77))),
+                "product");
+        picked(
+                engine,
+                table,
                 "a month picked: takings by town",
-                report.median(warm, runs, () -> engine.answer(table, days)),
-                "aim",
-                500,
-                1);
+                new Condition.Between("day", "2025-05-01", "2025-05-31"),
+                "town");
+    }
+
+    /** How long a pick takes, of which the takings are summed up by a column. */
+    private void picked(InMemoryEngine engine, Table table, String words, Condition pick, String by) throws Exception {
+        Query query = Query.of(
+                List.of(new Stage("a pick", List.of(pick))),
+                List.of(by),
+                List.of(new Measure(Summary.SUM, "takings"), Measure.ROWS));
+        report.time(words, report.median(warm, runs, () -> engine.answer(table, query)), "aim", 500, 1);
     }
 
     // --- reading and placing -----------------------------------------------------------------------------

@@ -61,6 +61,7 @@ final class EndsBench {
         report.title("%,d sudden ends of one of two instances while four people, devices and a reader work"
                 .formatted(times));
         Server other = server.beside();
+        // It stays until the demo is stopped, which stops what stands beside it as well.
         try (Balancer balancer = Balancer.start(0, List.of(base, other.base()))) {
             Hands hands = new Hands(balancer.address(), server);
             whilePeopleWork(hands, true, times, end -> {
@@ -70,8 +71,6 @@ final class EndsBench {
                 hands.check();
                 one.begin(ended);
             });
-        } finally {
-            other.kill();
         }
     }
 

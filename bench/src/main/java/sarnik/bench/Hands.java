@@ -17,6 +17,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import sarnik.demo.SarnikClient;
 import tools.jackson.databind.JsonNode;
 
@@ -24,6 +26,7 @@ import tools.jackson.databind.JsonNode;
 final class Hands {
 
     private static final int ROWS_BROUGHT = 400;
+    private static final Pattern WAITS = Pattern.compile("data-let-go=\"([0-9a-f-]{36})\"");
 
     private final String base;
     private final Server server;
@@ -38,6 +41,9 @@ final class Hands {
 
     /** Begins the work of four people, and where it is asked for that of devices and of a reader as well. */
     void begin(boolean withDevices) throws Exception {
+        SarnikClient ana = new SarnikClient(base);
+        ana.signIn("ana", "aljibe-ana1");
+        letGo(ana);
         all.addAll(List.of(new Editor(), new Publisher(), new Bringer(), new Refresher()));
         if (withDevices) all.addAll(List.of(new Sender(), new Looker()));
         for (Hand hand : all) {
@@ -51,6 +57,12 @@ final class Hands {
     /** @throws IllegalStateException where something that was acknowledged is not there, or half a thing is */
     void check() throws Exception {
         for (Hand hand : all) hand.check();
+    }
+
+    /** What was sent and could not be gone on with waits on, also when what took it has ended. */
+    private static void letGo(SarnikClient client) throws IOException, InterruptedException {
+        Matcher waits = WAITS.matcher(client.get("/bring").body());
+        while (waits.find()) client.send("DELETE", "/api/bring/" + waits.group(1), "application/json", "");
     }
 
     /** How much was acknowledged, in words. */
@@ -100,7 +112,10 @@ final class Hands {
         public void run() {
             while (isRunning) {
                 try {
-                    if (client == null) client = signedIn();
+                    if (client == null) {
+                        client = signedIn();
+                        letGo(client);
+                    }
                     step++;
                     if (once(step)) acknowledged = step;
                 } catch (IOException | RuntimeException away) {
@@ -366,7 +381,7 @@ final class Hands {
                             HttpResponse.BodyHandlers.ofString())
                     .statusCode();
             // No two of a device at one moment: they would be one reading.
-            TimeUnit.MILLISECONDS.sleep(2);
+            TimeUnit.MILLISECONDS.sleep(20);
             if (status != 200) return false;
             synchronized (taken) {
                 taken.set((int) number);
@@ -422,6 +437,8 @@ final class Hands {
                     client.json("POST", DASHBOARD, Map.of("state", state)).get("drawings");
             JsonNode known = answers.putIfAbsent(state, drawn);
             if (known != null && !known.equals(drawn)) others++;
+            // As somebody does who looks at what is drawn; and an instance has to come up beside it.
+            TimeUnit.MILLISECONDS.sleep(200);
             return true;
         }
 

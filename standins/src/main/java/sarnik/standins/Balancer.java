@@ -81,8 +81,9 @@ public final class Balancer implements AutoCloseable {
     private void answer(HttpExchange exchange) {
         try (exchange) {
             byte[] body = exchange.getRequestBody().readAllBytes();
+            int first = next.getAndIncrement();
             for (int tried = 0; tried < instances.size(); tried++) {
-                String instance = instances.get(Math.floorMod(next.getAndIncrement(), instances.size()));
+                String instance = instances.get(Math.floorMod(first + tried, instances.size()));
                 try {
                     pass(
                             exchange,

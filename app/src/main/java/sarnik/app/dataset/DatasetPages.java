@@ -36,10 +36,8 @@ import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.context.request.async.DeferredResult;
 import sarnik.app.boundary.BoundarySets;
-import sarnik.app.people.Groups;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
-import sarnik.app.people.Viewer;
 import sarnik.app.rights.May;
 import sarnik.app.rights.Rights;
 import sarnik.app.rights.Thing;
@@ -52,7 +50,6 @@ import sarnik.app.work.AnswerQueue;
 import sarnik.app.work.Jobs;
 import sarnik.data.About;
 import sarnik.data.Telling;
-import sarnik.data.Tie;
 import sarnik.format.TableFormat;
 import sarnik.geo.Area;
 import sarnik.geo.BoundarySet;
@@ -86,7 +83,6 @@ class DatasetPages {
     private final BoundarySets boundaries;
     private final PeopleService people;
     private final Rights rights;
-    private final Groups groups;
     private final Uses uses;
     private final AnswerQueue queue;
     private final Jobs jobs;
@@ -100,7 +96,6 @@ class DatasetPages {
             BoundarySets boundaries,
             PeopleService people,
             Rights rights,
-            Groups groups,
             Uses uses,
             AnswerQueue queue,
             Jobs jobs,
@@ -108,7 +103,6 @@ class DatasetPages {
         this.boundaries = boundaries;
         this.people = people;
         this.rights = rights;
-        this.groups = groups;
         this.uses = uses;
         this.queue = queue;
         this.jobs = jobs;
@@ -401,26 +395,6 @@ class DatasetPages {
         return Revisions.kept(datasets.describe(id, Revisions.of(ifMatch), about, person));
     }
 
-    /** How many rows a tie would bring together, in words. */
-    record Partners(String words) {}
-
-    @PostMapping("/api/datasets/{id}/ties/match")
-    @ResponseBody
-    Partners match(@PathVariable long id, @RequestBody Tie tie, @AuthenticationPrincipal SignedIn person) {
-        if (tie != null) datasets.check(tie.dataset(), May.READ, person);
-        return new Partners(PlacingPreview.partners(datasets.match(id, tie)));
-    }
-
-    @PutMapping("/api/datasets/{id}/ties")
-    @ResponseBody
-    ResponseEntity<Void> tie(
-            @PathVariable long id,
-            @RequestHeader(name = "If-Match", required = false) String ifMatch,
-            @RequestBody List<Tie> ties,
-            @AuthenticationPrincipal SignedIn person) {
-        return Revisions.kept(datasets.tie(id, Revisions.of(ifMatch), ties, person));
-    }
-
     /** The name of a dataset. */
     record Naming(String name) {}
 
@@ -432,43 +406,6 @@ class DatasetPages {
             @RequestBody Naming naming,
             @AuthenticationPrincipal SignedIn person) {
         return Revisions.kept(datasets.rename(id, Revisions.of(ifMatch), naming.name(), person));
-    }
-
-    /**
-     * Which rows somebody sees who may not change the dataset.
-     *
-     * @param rule a condition; empty for all
-     */
-    record RowRule(String rule) {}
-
-    @PutMapping("/api/datasets/{id}/viewer-rule")
-    @ResponseBody
-    ResponseEntity<Void> show(
-            @PathVariable long id,
-            @RequestHeader(name = "If-Match", required = false) String ifMatch,
-            @RequestBody RowRule rule,
-            @AuthenticationPrincipal SignedIn person) {
-        return Revisions.kept(datasets.show(id, Revisions.of(ifMatch), rule.rule(), person));
-    }
-
-    /** A rule on rows to try, as one person would see them. */
-    record RowAttempt(String rule, Long person) {}
-
-    /** What one person would see. */
-    record Seen(String words) {}
-
-    @PostMapping("/api/datasets/{id}/viewer-rule/try")
-    @ResponseBody
-    DeferredResult<Seen> tryOut(@PathVariable long id, @RequestBody RowAttempt attempt, HttpServletRequest request) {
-        SignedIn as = attempt.person() == null
-                ? null
-                : people.find(attempt.person()).orElseThrow(() -> RefusedException.gone("person"));
-        Viewer viewer = as == null ? Viewer.STRANGER : groups.viewer(as);
-        return queue.answer(AnswerQueue.Asker.of(request), datasets.prepare(List.of(id)), ticket -> {
-            DatasetService.Sight sight = datasets.tryOut(id, attempt.rule(), viewer.known());
-            return new Seen("%s would see %,d of %,d rows."
-                    .formatted(as == null ? "Whoever bears a link" : as.name(), sight.rows(), sight.of()));
-        });
     }
 
     /** Whether other authors may change it. */

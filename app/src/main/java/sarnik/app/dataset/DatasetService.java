@@ -44,35 +44,21 @@ import sarnik.data.Boundaries;
 import sarnik.data.Calculations;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
-import sarnik.data.Tie;
 import sarnik.data.ViewerRule;
 import sarnik.formula.FormulaException;
 import sarnik.formula.PostgresDialect;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.place.Decisions;
-import sarnik.place.Gazetteer;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
-import sarnik.place.TablePlacer;
 import sarnik.place.Watch;
-import sarnik.query.Condition;
-import sarnik.query.Frame;
-import sarnik.query.GroupKey;
-import sarnik.query.Measure;
-import sarnik.query.Query;
 import sarnik.query.QueryException;
-import sarnik.query.Stage;
-import sarnik.query.TimeStep;
-import sarnik.sql.Engines;
 import sarnik.sql.Face;
 import sarnik.sql.FaceMaker;
 import sarnik.sql.SourceColumn;
-import sarnik.sql.SqlEngine;
 import sarnik.sql.StayingRows;
-import sarnik.table.Column;
 import sarnik.table.Table;
-import sarnik.table.ValueMatch;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -95,6 +81,7 @@ public class DatasetService implements Datasets {
     private final VersionStore store;
     private final PlacingService decisions;
     private final BoundarySets boundaries;
+    private final RowPlacer placer;
     private final Uses uses;
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
@@ -126,6 +113,7 @@ public class DatasetService implements Datasets {
             VersionStore store,
             PlacingService decisions,
             BoundarySets boundaries,
+            RowPlacer placer,
             Uses uses,
             JsonMapper mapper,
             TransactionTemplate transaction,
@@ -146,6 +134,7 @@ public class DatasetService implements Datasets {
         this.store = store;
         this.decisions = decisions;
         this.boundaries = boundaries;
+        this.placer = placer;
         this.uses = uses;
         this.mapper = mapper;
         this.transaction = transaction;
@@ -489,7 +478,7 @@ public class DatasetService implements Datasets {
         PlacedTable placed = null;
         String unfit = null;
         try {
-            placed = now.placing() == null ? null : place(table, now.placing(), decided, tied, Watch.NONE);
+            placed = now.placing() == null ? null : placer.place(table, now.placing(), decided, tied, Watch.NONE);
         } catch (RefusedException cannot) {
             unfit = "“%s” cannot be placed: %s".formatted(now.name(), cannot.getMessage());
         }
@@ -604,7 +593,7 @@ public class DatasetService implements Datasets {
         return scope(loaded.own(), loaded.placed());
     }
 
-    private Scope scope(Table table, PlacedTable placed) {
+    Scope scope(Table table, PlacedTable placed) {
         return Scope.of(table)
                 .withPlaces(
                         placed == null
@@ -613,7 +602,7 @@ public class DatasetService implements Datasets {
                         boundaries.names());
     }
 
-    private Surroundings surroundings(PlacedTable placed) {
+    Surroundings surroundings(PlacedTable placed) {
         Map<String, Surroundings.AreaAt> areas = new HashMap<>();
         boundaries.names().forEach(name -> areas.put(name, boundaries.at(name)));
         if (placed == null) return new Surroundings(Map.of(), Map.of(), areas, today());
@@ -632,13 +621,13 @@ public class DatasetService implements Datasets {
      */
     public PlacedTable place(Table table, Placing placing, Watch watch) {
         // No dataset has this id: what holds for all of them is meant.
-        return place(table, placing, decisions.of(0), tied(placing), watch);
+        return placer.place(table, placing, decisions.of(0), tied(placing), watch);
     }
 
     /** Places newer rows of a dataset as they would be served: by its recipe, with what has been decided for it. */
     PlacedTable placeNewer(long id, Table table, Watch watch) {
         Placing placing = descriptions.needed(id).placing();
-        return place(table, placing, decisions.of(id), tied(placing), watch);
+        return placer.place(table, placing, decisions.of(id), tied(placing), watch);
     }
 
     private List<Loaded> tied(Placing placing) {
@@ -651,117 +640,7 @@ public class DatasetService implements Datasets {
                         .toList();
     }
 
-    private PlacedTable place(Table table, Placing placing, Decisions decided, List<Loaded> tied, Watch watch) {
-        PlacedTable placed = placed(table, placing, decided, tied, watch);
-        if (!(table.staying() instanceof StayingRows rows) || placing instanceof Placing.FromTo) return placed;
-        // What was found stands for as many rows as there are there.
-        for (int b = 0; b < rows.face().blocks().size(); b++)
-            if (rows.face().blocks().get(b).columns().equals(placing.columns()))
-                return placed.counted(rows.face().counts(b, table.rows()));
-        throw new RefusedException(
-                "Where the rows are is not known by %s yet. Look at them again.".formatted(placing.words()));
-    }
-
-    private PlacedTable placed(Table table, Placing placing, Decisions decided, List<Loaded> tied, Watch watch) {
-        if (placing instanceof Placing.FromTo both) {
-            if (both.ends().anyMatch(Placing.FromTo.class::isInstance))
-                throw new RefusedException("An origin or a destination is one place.");
-            return place(table, both.to(), decided, tied, watch).from(place(table, both.from(), decided, tied, watch));
-        }
-        TablePlacer placer = new TablePlacer(Gazetteer.shipped(), decided, boundaries.land(), watch);
-        try {
-            if (placing instanceof Placing.ByArea area) {
-                return placer.byArea(
-                        table,
-                        area.column(),
-                        boundaries
-                                .find(area.set())
-                                .orElseThrow(() -> new RefusedException("The boundary set “" + area.set()
-                                        + "” has gone. Bring one of that name in again, or "
-                                        + "bring the rows in anew and place them another way.")));
-            }
-            if (!(placing instanceof Placing.ByTie tie)) return placer.by(table, placing);
-            PlacedTable other = tied.stream()
-                    .filter(t -> t.dataset().id() == tie.dataset())
-                    .findFirst()
-                    .map(Loaded::placed)
-                    .orElse(null);
-            // Of rows that stay elsewhere only the words that say where they are belong together.
-            if (other != null
-                    && other.table().staying() instanceof StayingRows far
-                    && far.face().blocks().stream().noneMatch(b -> b.columns().contains(tie.equals())))
-                throw new RefusedException(
-                        "The rows of the other dataset stay in %s, where only %s says where they are. Tie to that, or bring those rows in."
-                                .formatted(
-                                        far.where(),
-                                        far.face().blocks().stream()
-                                                .flatMap(b -> b.columns().stream())
-                                                .collect(Collectors.joining(", "))));
-            if (other == null)
-                throw new RefusedException("The dataset that this one is tied to has gone, or is not placed itself.");
-            return placer.byTie(table, tie.column(), other, tie.equals());
-        } catch (IllegalArgumentException unfit) {
-            throw new RefusedException(unfit.getMessage() + ". Choose the columns that tell where a row is.");
-        }
-    }
-
     // --- saying ----------------------------------------------------------------------------------------
-
-    /**
-     * How many rows find a partner through a tie, on each side.
-     *
-     * @throws RefusedException when one of the columns is not there
-     */
-    ValueMatch match(long id, Tie tie) {
-        if (tie == null) throw new RefusedException("Say which column means the same as which.");
-        if (tie.dataset() == id) throw new RefusedException("A tie leads to another dataset.");
-        Column mine = column(needed(id), tie.column());
-        Column theirs = column(needed(tie.dataset()), tie.equals());
-        if (tie.step() != null && (tie.step().comesAgain() || tie.step().needsTime()))
-            throw new RefusedException("What is shared are days, weeks, months, quarters or years.");
-        try {
-            Table here = needed(id).dataset().table();
-            Table there = needed(tie.dataset()).dataset().table();
-            if (here.staying() != null || there.staying() != null)
-                return new ValueMatch(
-                        matched(here, tie.column(), there, tie.equals(), tie.step()),
-                        here.weight(),
-                        matched(there, tie.equals(), here, tie.column(), tie.step()),
-                        there.weight());
-            if (tie.step() == null) return ValueMatch.of(mine, theirs);
-            return ValueMatch.of(tie.step().numbers(mine), tie.step().numbers(theirs));
-        } catch (QueryException unfit) {
-            throw new RefusedException(unfit.getMessage());
-        }
-    }
-
-    /** How many rows have a value that occurs in another table, asked where the rows are. */
-    private static long matched(Table rows, String column, Table others, String equals, TimeStep step) {
-        GroupKey key = step == null ? new GroupKey.Of(equals) : new GroupKey.Step(equals, step, null);
-        Query values = Query.by(List.of(), List.of(key), List.of(Measure.ROWS)).filled();
-        Stage found = new Stage("", List.of(new Condition.Among(column, others, values, 0, false, step, null)));
-        return Math.round(new Engines()
-                .answer(rows, Query.of(List.of(found), List.of(), List.of(Measure.ROWS)))
-                .value(0, 0));
-    }
-
-    private static Column column(Loaded loaded, String name) {
-        return loaded.dataset()
-                .table()
-                .find(name == null ? "" : name)
-                .orElseThrow(() -> new RefusedException(
-                        "“%s” has no column “%s”.".formatted(loaded.dataset().name(), name)));
-    }
-
-    /** Sets what columns of a dataset mean the same as columns of others. @return the revision after it */
-    public long tie(long id, long revision, List<Tie> ties, SignedIn person) {
-        descriptions.check(id, May.COMPOSE, person);
-        ties.forEach(tie -> {
-            match(id, tie);
-            descriptions.check(tie.dataset(), May.READ, person);
-        });
-        return descriptions.change(id, revision, person, d -> d.tie(mapper.writeValueAsString(ties)));
-    }
 
     /** Sets what is told of a dataset. @return the revision after it */
     long describe(long id, long revision, About about, SignedIn person) {
@@ -792,69 +671,6 @@ public class DatasetService implements Datasets {
     /** A dataset that has to be there, as a person sees it. */
     Loaded needed(long id, SignedIn person) {
         return load(id, seenBy(person)).orElseThrow(() -> RefusedException.gone("dataset"));
-    }
-
-    /**
-     * Says which rows somebody sees who may not change a dataset.
-     *
-     * @param rule a condition; empty for all rows
-     * @return the revision after it
-     * @throws RefusedException when the condition does not fit its columns
-     */
-    long show(long id, long revision, String rule, SignedIn person) {
-        if (rule == null || rule.isBlank()) return descriptions.show(id, revision, person, null);
-        checked(id, rule);
-        return descriptions.show(id, revision, person, rule.strip());
-    }
-
-    /**
-     * How many rows of a dataset somebody would see.
-     *
-     * @param rule a condition
-     */
-    record Sight(long rows, long of) {}
-
-    /** What a rule on rows would leave to a viewer. */
-    Sight tryOut(long id, String rule, Map<String, List<String>> known) {
-        ViewerRule read = checked(id, rule);
-        Loaded loaded = needed(id);
-        Table table = loaded.dataset().table();
-        if (table.staying() != null) return sightOf(loaded, read, known);
-        return new Sight(
-                read.rows(table, scope(table, loaded.placed()), surroundings(loaded.placed()), known)
-                        .cardinality(),
-                table.rows());
-    }
-
-    private Sight sightOf(Loaded loaded, ViewerRule rule, Map<String, List<String>> known) {
-        Table table = loaded.dataset().table();
-        Condition condition = rule.condition(scope(table, loaded.placed()), surroundings(loaded.placed()), known);
-        try {
-            Frame counted = new SqlEngine()
-                    .answer(
-                            table,
-                            Query.of(
-                                    List.of(new Stage(rule.text(), List.of(condition))),
-                                    List.of(),
-                                    List.of(Measure.ROWS)));
-            return new Sight(
-                    Math.round(counted.value(0, 0)),
-                    counted.trail().steps().get(0).left());
-        } catch (FormulaException | QueryException cannot) {
-            throw new RefusedException(cannot.getMessage());
-        }
-    }
-
-    /** A rule on rows that fits a dataset's columns. */
-    public ViewerRule checked(long id, String rule) {
-        Loaded loaded = needed(id);
-        try {
-            ViewerRule read = new ViewerRule(rule);
-            read.check(scope(loaded.dataset().table(), loaded.placed()));
-            return read;
-        } catch (FormulaException | IllegalArgumentException unfit) {
-            throw new RefusedException("The rule on rows cannot be kept: " + unfit.getMessage());
-        }
     }
 
     /** A dataset as it is now, to be kept so; the datasets that it is placed by come with it. */

@@ -326,9 +326,11 @@ class WaitingRoom implements HeldBy, AutoCloseable {
                     stored.read(id, file, sent.files.get(file));
                 }
                 return begin(sent, person, known.asked(), null, false);
-            } catch (IOException failed) {
+            } catch (IOException | RuntimeException failed) {
+                // It waits on in the database, and is read when there is room for it.
                 sent.files.forEach(WaitingRoom::delete);
-                throw new UncheckedIOException(failed);
+                if (failed instanceof IOException io) throw new UncheckedIOException(io);
+                throw (RuntimeException) failed;
             }
         }
     }

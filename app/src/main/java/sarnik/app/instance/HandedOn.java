@@ -46,7 +46,7 @@ class HandedOn extends OncePerRequestFilter {
     /** What was handed on once is not handed on again. */
     private static final String MARK = "Sarnik-Handed-On";
 
-    private static final String FORWARDED_FOR = "X-Forwarded-For";
+    private static final String FORWARDED = "x-forwarded-";
     private static final Duration LONGEST = Duration.ofMinutes(2);
 
     /** Headers that belong to one connection (RFC 9110, 7.6.1), or that the client writes itself. */
@@ -104,7 +104,9 @@ class HandedOn extends OncePerRequestFilter {
         for (String name : Collections.list(request.getHeaderNames()))
             if (isHanded(name)) onwards.header(name, String.join(", ", Collections.list(request.getHeaders(name))));
         onwards.setHeader(MARK, instances.own().toString());
-        onwards.setHeader(FORWARDED_FOR, request.getRemoteAddr());
+        // What whoever asks says of itself there is not believed: this instance may be believed by the other.
+        onwards.setHeader(FORWARDED + "for", request.getRemoteAddr());
+        onwards.setHeader(FORWARDED + "proto", request.getScheme());
         try {
             HttpResponse<InputStream> answer = http.send(onwards.build(), HttpResponse.BodyHandlers.ofInputStream());
             response.setStatus(answer.statusCode());
@@ -182,6 +184,10 @@ class HandedOn extends OncePerRequestFilter {
     }
 
     private static boolean isHanded(String header) {
-        return !OF_CONNECTION.contains(header.toLowerCase(Locale.ROOT)) && !header.startsWith(":");
+        String name = header.toLowerCase(Locale.ROOT);
+        return !OF_CONNECTION.contains(name)
+                && !name.startsWith(FORWARDED)
+                && !name.equals("forwarded")
+                && !name.startsWith(":");
     }
 }

@@ -24,6 +24,7 @@ import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
 import sarnik.app.dataset.Live;
 import sarnik.app.dataset.RowKeeper;
+import sarnik.app.dataset.TieService;
 import sarnik.app.outside.RemoteFiles;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.Role;
@@ -71,6 +72,7 @@ class Feeds {
     private final Samples samples;
     private final RowKeeper keeper;
     private final DatasetService datasets;
+    private final TieService ties;
     private final PeopleService people;
     private final Rights rights;
     private final RemoteFiles outside;
@@ -86,6 +88,7 @@ class Feeds {
             Samples samples,
             RowKeeper keeper,
             DatasetService datasets,
+            TieService ties,
             PeopleService people,
             Rights rights,
             RemoteFiles outside,
@@ -99,6 +102,7 @@ class Feeds {
         this.samples = samples;
         this.keeper = keeper;
         this.datasets = datasets;
+        this.ties = ties;
         this.people = people;
         this.rights = rights;
         this.outside = outside;
@@ -479,10 +483,10 @@ class Feeds {
         Description devices = datasets.description(feed.getDevicesDataset()).orElseThrow();
         Tie tie = new Tie(RunningFeed.DEVICE, list.dataset(), list.code());
         if (devices.ties().contains(tie)) return;
-        List<Tie> ties = new ArrayList<>(devices.ties());
-        ties.add(tie);
+        List<Tie> wanted = new ArrayList<>(devices.ties());
+        wanted.add(tie);
         try {
-            datasets.tie(feed.getDevicesDataset(), devices.revision(), ties, person);
+            ties.tie(feed.getDevicesDataset(), devices.revision(), wanted, person);
         } catch (RefusedException unfit) {
             // Codes that are numbers there are no texts; names, kinds and places are read from it all the same.
             LOG.info("The devices of “{}” are not tied to their list: {}", feed.getName(), unfit.getMessage());

@@ -233,18 +233,22 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     }
 
     private void listen() {
+        boolean isFirst = true;
         while (isOpen) {
             try (Connection connection = connections.open()) {
                 connection.setAutoCommit(true);
                 try (Statement statement = connection.createStatement()) {
                     statement.execute("LISTEN live");
                 }
+                if (!isFirst) readAnew();
+                isFirst = false;
                 PGConnection postgres = connection.unwrap(PGConnection.class);
                 while (isOpen) {
                     PGNotification[] said = postgres.getNotifications(LISTENS);
                     if (said != null) for (PGNotification one : said) heard(one.getParameter());
                 }
-            } catch (SQLException away) {
+            } catch (SQLException | RuntimeException away) {
+                LOG.debug("Other instances are not heard just now", away);
                 try {
                     Thread.sleep(LISTENS);
                 } catch (InterruptedException closing) {
@@ -252,6 +256,16 @@ class RunningFeeds implements LiveRows, AutoCloseable {
                 }
             }
         }
+    }
+
+    /** What others have written while nothing was heard of them. */
+    private void readAnew() {
+        Set<Long> all = Set.copyOf(running.keySet());
+        for (long id : all) {
+            changed(id);
+            find(id);
+        }
+        if (!all.isEmpty()) pages.forEach(page -> page.accept(all));
     }
 
     private void heard(String words) {

@@ -31,6 +31,7 @@ import sarnik.app.dashboard.DashboardService;
 import sarnik.app.dashboard.Takes;
 import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Description;
+import sarnik.app.dataset.RowRules;
 import sarnik.app.dataset.SeenDatasets;
 import sarnik.app.people.PeopleService;
 import sarnik.app.people.SignedIn;
@@ -65,6 +66,7 @@ class Links {
     private final ShareLinkRepository links;
     private final DashboardService dashboards;
     private final DatasetService datasets;
+    private final RowRules rules;
     private final PeopleService people;
     private final Rights rights;
     private final PasswordEncoder encoder;
@@ -80,6 +82,7 @@ class Links {
             ShareLinkRepository links,
             DashboardService dashboards,
             DatasetService datasets,
+            RowRules rules,
             PeopleService people,
             Rights rights,
             PasswordEncoder encoder,
@@ -87,6 +90,7 @@ class Links {
         this.links = links;
         this.dashboards = dashboards;
         this.datasets = datasets;
+        this.rules = rules;
         this.people = people;
         this.rights = rights;
         this.encoder = encoder;
@@ -296,7 +300,7 @@ class Links {
                     .type();
             String rule =
                     ViewerRule.oneOf(keeping.column(), type, keeping.values()).text();
-            datasets.checked(keeping.dataset(), rule);
+            rules.checked(keeping.dataset(), rule);
             bound.add(new SeenDatasets.Bound(keeping.dataset(), rule));
         }
         return bound;

@@ -351,6 +351,14 @@ class InstancesTest {
             assertThat(send(balancer.address(), id, token, reading)).isEqualTo(200);
         for (SarnikClient client : List.of(here, there))
             until(() -> said(client, dashboard).equals("9"), "each is counted once by both");
+        // What one has written while the other could not hear of it.
+        sarnik.bean(JdbcClient.class)
+                .sql("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query = 'LISTEN live'")
+                .query()
+                .listOfRows();
+        assertThat(send(sarnik.base(), id, token, 10)).isEqualTo(200);
+        for (SarnikClient client : List.of(here, there))
+            until(() -> said(client, dashboard).equals("10"), "the one that came meanwhile is counted by both");
     }
 
     private long revision(long feed) throws Exception {

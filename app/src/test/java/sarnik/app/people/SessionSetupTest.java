@@ -1,0 +1,55 @@
+package sarnik.app.people;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.Arrays;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.springframework.core.convert.support.GenericConversionService;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.context.SecurityContextImpl;
+import sarnik.app.testing.RunningSarnik;
+import sarnik.app.testing.Stranger;
+
+@ExtendWith(RunningSarnik.class)
+@DisplayName("What a session holds, in the database")
+class SessionSetupTest {
+
+    private final GenericConversionService conversion = new SessionSetup().springSessionConversionService();
+
+    private byte[] written(Object part) {
+        return conversion.convert(part, byte[].class);
+    }
+
+    private Object read(byte[] bytes) {
+        return conversion.convert(bytes, Object.class);
+    }
+
+    @Test
+    void comesBackAsItWas(RunningSarnik sarnik) {
+        SignedIn ana = sarnik.person("ana");
+        Object back = read(written(new SecurityContextImpl(
+                UsernamePasswordAuthenticationToken.authenticated(ana, null, ana.getAuthorities()))));
+        SignedIn again =
+                (SignedIn) ((SecurityContextImpl) back).getAuthentication().getPrincipal();
+        assertThat(again).isEqualTo(ana);
+        assertThat(again.role()).isEqualTo(Role.ANALYST);
+        assertThat(again.getUsername()).isEqualTo("ana");
+        assertThat(read(written(Instant.EPOCH))).isEqualTo(Instant.EPOCH);
+    }
+
+    @Test
+    void isNotThereWhereItIsSomethingElse() throws Exception {
+        byte[] stranger = written(new Stranger());
+        assertThat(read(stranger)).as("a class of another package").isNull();
+        assertThat(Stranger.isMade()).isFalse();
+        assertThat(read("not an object at all".getBytes(StandardCharsets.UTF_8)))
+                .isNull();
+        byte[] whole = written("a word of some length");
+        assertThat(read(Arrays.copyOf(whole, whole.length - 4))).as("cut off").isNull();
+        assertThat(read(new byte[0])).isNull();
+    }
+}
