@@ -26,12 +26,15 @@ import tools.jackson.databind.JsonNode;
 final class Hands {
 
     private static final int ROWS_BROUGHT = 400;
+    private static final long PAUSE_MILLIS = 200;
     private static final Pattern WAITS = Pattern.compile("data-let-go=\"([0-9a-f-]{36})\"");
 
     private final String base;
     private final Server server;
     private final List<Hand> all = new ArrayList<>();
     private volatile boolean isRunning = true;
+    private volatile long pauseMillis;
+    private SarnikClient looker;
 
     /** @param base where they send what they do */
     Hands(String base, Server server) {
@@ -39,8 +42,14 @@ final class Hands {
         this.server = server;
     }
 
-    /** Begins the work of four people, and where it is asked for that of devices and of a reader as well. */
+    /**
+     * Begins the work of four people.
+     *
+     * @param withDevices whether devices and a reader work as well; all then pause between steps, as people do, so that
+     *     an instance comes up beside them
+     */
     void begin(boolean withDevices) throws Exception {
+        pauseMillis = withDevices ? PAUSE_MILLIS : 0;
         SarnikClient ana = new SarnikClient(base);
         ana.signIn("ana", "aljibe-ana1");
         letGo(ana);
@@ -108,19 +117,34 @@ final class Hands {
             }
         }
 
+        /** Whoever looks whether all is there: signed in once, since a session outlasts every end. */
+        SarnikClient looks() throws IOException, InterruptedException {
+            synchronized (Hands.this) {
+                if (looker == null || !isSignedIn(looker)) looker = signedIn();
+                return looker;
+            }
+        }
+
+        private static boolean isSignedIn(SarnikClient client) throws IOException, InterruptedException {
+            return client.get("/me").uri().getPath().equals("/me");
+        }
+
         @Override
         public void run() {
+            boolean hasFailed = true;
             while (isRunning) {
                 try {
-                    if (client == null) {
-                        client = signedIn();
+                    if (hasFailed) {
+                        if (client == null || !isSignedIn(client)) client = signedIn();
                         letGo(client);
+                        hasFailed = false;
                     }
                     step++;
                     if (once(step)) acknowledged = step;
+                    TimeUnit.MILLISECONDS.sleep(pauseMillis);
                 } catch (IOException | RuntimeException away) {
                     // Whether it was done is not known; that is what is looked at.
-                    client = null;
+                    hasFailed = true;
                 } catch (Exception ending) {
                     return;
                 }
@@ -177,8 +201,7 @@ final class Hands {
         @Override
         void check() throws Exception {
             long known = acknowledged;
-            long at = Long.parseLong(signedIn()
-                    .json("GET", "/api/dashboards/" + dashboard, null)
+            long at = Long.parseLong(looks().json("GET", "/api/dashboards/" + dashboard, null)
                     .at("/document/title")
                     .asString());
             mustBe(
@@ -193,7 +216,7 @@ final class Hands {
 
         @Override
         void tidy() throws Exception {
-            signedIn().send("DELETE", "/api/dashboards/" + dashboard, "application/json", "");
+            looks().send("DELETE", "/api/dashboards/" + dashboard, "application/json", "");
         }
     }
 
@@ -266,12 +289,7 @@ final class Hands {
         }
 
         private long rows(long id) throws Exception {
-            return signedIn()
-                            .get("/datasets/" + id + "/rows.csv")
-                            .body()
-                            .lines()
-                            .count()
-                    - 1;
+            return looks().get("/datasets/" + id + "/rows.csv").body().lines().count() - 1;
         }
 
         @Override
@@ -281,7 +299,7 @@ final class Hands {
                 known = List.copyOf(kept);
                 kept.clear();
             }
-            SarnikClient by = signedIn();
+            SarnikClient by = looks();
             for (long id : known) by.send("DELETE", "/api/datasets/" + id, "application/json", "");
         }
 
@@ -300,7 +318,7 @@ final class Hands {
         void begin() throws Exception {
             Path first = Files.createTempFile("sarnik-ends", ".csv");
             Files.writeString(first, "town,country,step\nSoria,Spain,0\n");
-            dataset = signedIn().bring(first, "Sudden ends, refreshed");
+            dataset = looks().bring(first, "Sudden ends, refreshed");
         }
 
         @Override
@@ -331,7 +349,7 @@ final class Hands {
             synchronized (put) {
                 known = List.copyOf(put);
             }
-            String rows = signedIn().get("/datasets/" + dataset + "/rows.csv").body();
+            String rows = looks().get("/datasets/" + dataset + "/rows.csv").body();
             List<Long> there = rows.lines()
                     .skip(1)
                     .map(line -> line.replaceAll("^.*Spain,(\\d+).*$", "$1"))
@@ -349,7 +367,7 @@ final class Hands {
 
         @Override
         void tidy() throws Exception {
-            signedIn().send("DELETE", "/api/datasets/" + dataset, "application/json", "");
+            looks().send("DELETE", "/api/datasets/" + dataset, "application/json", "");
         }
     }
 
@@ -363,7 +381,7 @@ final class Hands {
 
         @Override
         void begin() throws Exception {
-            JsonNode made = FeedBench.feed(signedIn(), "Sudden ends");
+            JsonNode made = FeedBench.feed(looks(), "Sudden ends");
             feed = made.get("id").asLong();
             token = made.get("token").asString();
         }
@@ -381,7 +399,7 @@ final class Hands {
                             HttpResponse.BodyHandlers.ofString())
                     .statusCode();
             // No two of a device at one moment: they would be one reading.
-            TimeUnit.MILLISECONDS.sleep(20);
+            TimeUnit.MILLISECONDS.sleep(2);
             if (status != 200) return false;
             synchronized (taken) {
                 taken.set((int) number);
@@ -414,7 +432,7 @@ final class Hands {
 
         @Override
         void tidy() throws Exception {
-            signedIn().send("DELETE", "/api/feeds/" + feed, "application/json", "");
+            looks().send("DELETE", "/api/feeds/" + feed, "application/json", "");
         }
     }
 
@@ -437,8 +455,6 @@ final class Hands {
                     client.json("POST", DASHBOARD, Map.of("state", state)).get("drawings");
             JsonNode known = answers.putIfAbsent(state, drawn);
             if (known != null && !known.equals(drawn)) others++;
-            // As somebody does who looks at what is drawn; and an instance has to come up beside it.
-            TimeUnit.MILLISECONDS.sleep(200);
             return true;
         }
 
