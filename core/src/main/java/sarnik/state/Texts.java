@@ -12,6 +12,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import sarnik.query.TimeStep;
 
 /** The text form of values in an address, and back. */
@@ -22,6 +24,12 @@ public final class Texts {
 
     /** Stands before what a pick leaves out. */
     static final String NOT = "!";
+
+    /** So many metres, and a place. The metres may have a point of their own; in older addresses the place may, too. */
+    private static final Pattern NEAR = Pattern.compile("(\\d+(?:\\.\\d+)?)\\.(.*)");
+
+    /** Longitude, latitude, metres, and a name. */
+    private static final Pattern AROUND = Pattern.compile("~around\\.([-\\d.]+)_([-\\d.]+)_(\\d+(?:\\.\\d+)?)\\.(.*)");
 
     /** Of a period. */
     private static final int MOST_STEPS = 10_000;
@@ -43,6 +51,16 @@ public final class Texts {
         return URLEncoder.encode(text, StandardCharsets.UTF_8)
                 .replace("+", "%20")
                 .replace("*", "%2A");
+    }
+
+    /** What stands behind a point, without one of its own: a number before it may have one. */
+    static String behindPoint(String text) {
+        return encode(text).replace(".", "%2E");
+    }
+
+    /** What stands before or behind a low line, without one of its own. */
+    static String beforeLine(String text) {
+        return encode(text).replace("_", "%5F");
     }
 
     /** What a percent-encoded text says; the text itself where it is not well encoded. */
@@ -148,10 +166,10 @@ public final class Texts {
                     yield ofClass(layer, decode(rest.substring(layer.length() + 1)));
                 }
                 case "near" -> {
-                    // The metres may have a point of their own, a place's id is encoded and has none that stands free.
-                    int last = rest.lastIndexOf('.');
-                    yield Optional.of(new Value.Near(
-                            decode(rest.substring(last + 1)), number(rest.substring(0, last), 0, 2.1e7)));
+                    Matcher near = NEAR.matcher(rest);
+                    yield near.matches()
+                            ? Optional.of(new Value.Near(decode(near.group(2)), number(near.group(1), 0, 2.1e7)))
+                            : Optional.empty();
                 }
                 case "ring" -> ring(rest);
                 case "box" -> {
@@ -175,21 +193,14 @@ public final class Texts {
 
     /** What lies around a point: {@code ~around.-2.46_41.76_5000.Soria}; empty where the text is none. */
     public static Optional<Value.Around> around(String text) {
-        String start = "~around.";
-        if (!text.startsWith(start)) return Optional.empty();
-        String rest = text.substring(start.length());
-        // The numbers have points of their own; the name behind the last of them is encoded.
-        int third = rest.indexOf('_', rest.indexOf('_') + 1);
-        int name = rest.indexOf('.', third);
-        if (third < 0 || name < 0) return Optional.empty();
-        if (rest.substring(name + 1).matches("\\d+\\..*")) name = rest.indexOf('.', name + 1);
+        Matcher around = AROUND.matcher(text);
+        if (!around.matches()) return Optional.empty();
         try {
-            String[] numbers = rest.substring(0, name).split("_", -1);
             return Optional.of(new Value.Around(
-                    number(numbers[0], -180, 180),
-                    number(numbers[1], -90, 90),
-                    number(numbers[2], 0, 2.1e7),
-                    decode(rest.substring(name + 1))));
+                    number(around.group(1), -180, 180),
+                    number(around.group(2), -90, 90),
+                    number(around.group(3), 0, 2.1e7),
+                    decode(around.group(4))));
         } catch (NumberFormatException broken) {
             return Optional.empty();
         }

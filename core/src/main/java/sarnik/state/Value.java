@@ -201,7 +201,7 @@ public sealed interface Value {
     record Near(String place, double metres) implements Pick {
         @Override
         public String text() {
-            return "~near." + Texts.plain(metres) + "." + Texts.encode(place);
+            return "~near." + Texts.plain(metres) + "." + Texts.behindPoint(place);
         }
     }
 
@@ -214,7 +214,7 @@ public sealed interface Value {
         @Override
         public String text() {
             return "~around." + Texts.plain(lon) + "_" + Texts.plain(lat) + "_" + Texts.plain(metres) + "."
-                    + Texts.encode(name);
+                    + Texts.behindPoint(name);
         }
     }
 
@@ -245,7 +245,7 @@ public sealed interface Value {
     record Span(String from, String to) implements Pick {
         @Override
         public String text() {
-            return "~span." + Texts.encode(from) + "_" + Texts.encode(to);
+            return "~span." + Texts.beforeLine(from) + "_" + Texts.beforeLine(to);
         }
     }
 }

@@ -21,6 +21,7 @@ import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import sarnik.app.SarnikProperties;
+import sarnik.app.Uptime;
 
 /**
  * Keeps slow senders from holding what others need. A request's headers have to be there, and its body to go on
@@ -51,7 +52,7 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
     private static final class Standing {
 
         private final String address;
-        private volatile long since = System.currentTimeMillis();
+        private volatile long since = Uptime.millis();
         private volatile org.apache.coyote.Request answering;
 
         Standing(String address) {
@@ -104,7 +105,7 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
             Standing standing = standings.computeIfAbsent(
                     request.getPeerAddr() + ":" + request.getRemotePort(), k -> new Standing(request.getPeerAddr()));
             if (standing.answering == null) {
-                standing.since = System.currentTimeMillis();
+                standing.since = Uptime.millis();
                 standing.answering = request.getCoyoteRequest();
             }
             try {
@@ -113,7 +114,7 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
                 // One that is answered later comes by here again.
                 if (!request.isAsync()) {
                     standing.answering = null;
-                    standing.since = System.currentTimeMillis();
+                    standing.since = Uptime.millis();
                 }
             }
         }
@@ -122,7 +123,7 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
     @Scheduled(fixedDelay = 1000)
     void sweep() {
         if (protocol == null) return;
-        long now = System.currentTimeMillis();
+        long now = Uptime.millis();
         Set<String> open = new HashSet<>();
         Map<String, List<SocketWrapperBase<NioChannel>>> bodies = new HashMap<>();
         for (SocketWrapperBase<NioChannel> connection : protocol.connections()) {

@@ -6,9 +6,7 @@ import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -21,6 +19,7 @@ import java.util.function.Supplier;
 import javax.sql.DataSource;
 import org.springframework.jdbc.datasource.AbstractDataSource;
 import org.springframework.stereotype.Component;
+import sarnik.app.Uptime;
 import sarnik.app.web.RefusedException;
 import sarnik.app.work.AnswerQueue;
 import sarnik.engines.JdbcRunner;
@@ -64,20 +63,26 @@ public class StayingTables implements AutoCloseable {
     private final HikariDataSource shared;
     private final Map<Long, Asking> asking = new ConcurrentHashMap<>();
 
-    private final Cache<Question, SqlRows> kept = Caffeine.newBuilder()
+    private final Cache<Question, Kept> kept = Caffeine.newBuilder()
             .maximumWeight(KEPT_CELLS)
-            .weigher((Question question, SqlRows rows) -> 20
-                    + rows.rows().size()
-                            * (rows.rows().isEmpty() ? 1 : rows.rows().get(0).length))
+            .weigher((Question question, Kept answer) -> 20
+                    + answer.rows.rows().size()
+                            * (answer.rows.rows().isEmpty()
+                                    ? 1
+                                    : answer.rows.rows().get(0).length))
             .expireAfterWrite(LONGEST)
             .build();
 
     private record Question(long database, String sql) {}
 
+    /** @param since when it came, by {@link Uptime} */
+    private record Kept(SqlRows rows, long since) {}
+
     /** Databases that could not be reached a moment ago: each visual of a page would wait for them anew. */
     private final Map<Long, Closed> closed = new ConcurrentHashMap<>();
 
-    private record Closed(String why, Instant until) {}
+    /** @param until by {@link Uptime} */
+    private record Closed(String why, long until) {}
 
     /** How a database is asked: connections, and as many threads. */
     private record Asking(HikariDataSource connections, ExecutorService threads, SqlRunner runner) {}
@@ -102,25 +107,27 @@ public class StayingTables implements AutoCloseable {
     }
 
     private List<SqlRows> asked(long database, int keep, List<SqlStatement> statements) {
-        Instant oldest = Clock.systemUTC().instant().minusSeconds(keep);
+        long now = Uptime.millis();
         SqlRows[] answers = new SqlRows[statements.size()];
         List<Integer> open = new ArrayList<>();
         for (int s = 0; s < answers.length; s++) {
-            SqlRows known = keep == 0
+            Kept known = keep == 0
                     ? null
                     : kept.getIfPresent(new Question(database, statements.get(s).sql()));
-            if (known != null && known.at().isAfter(oldest)) answers[s] = known;
+            if (known != null && now - known.since < keep * 1000L) answers[s] = known.rows;
             else open.add(s);
         }
         if (!open.isEmpty()) {
             Closed last = closed.get(database);
-            if (last != null && last.until.isAfter(Clock.systemUTC().instant())) throw new QueryException(last.why);
+            if (last != null && last.until > now) throw new QueryException(last.why);
             List<SqlRows> found = asking(database)
                     .runner
                     .ask(open.stream().map(statements::get).toList());
             for (int i = 0; i < found.size(); i++) {
                 answers[open.get(i)] = found.get(i);
-                kept.put(new Question(database, statements.get(open.get(i)).sql()), found.get(i));
+                kept.put(
+                        new Question(database, statements.get(open.get(i)).sql()),
+                        new Kept(found.get(i), Uptime.millis()));
             }
         }
         return Arrays.asList(answers);
@@ -204,9 +211,7 @@ public class StayingTables implements AutoCloseable {
                 ? first.getMessage()
                 : Databases.refused(database, first).getMessage();
         if (SAID.equals(state) || state.startsWith("08") || state.startsWith("28"))
-            closed.put(
-                    database.getId(),
-                    new Closed(why, Clock.systemUTC().instant().plus(CLOSED)));
+            closed.put(database.getId(), new Closed(why, Uptime.millis() + CLOSED.toMillis()));
         return why;
     }
 

@@ -36,6 +36,9 @@ interface DatasetRepository extends JpaRepository<Dataset, Long> {
     /** Datasets whose feed is to be asked by now. */
     List<Dataset> findByFeedDueBefore(Instant moment);
 
+    /** Datasets whose feed is to be asked after a moment. */
+    List<Dataset> findByFeedDueAfter(Instant moment);
+
     /** Whether a feed is to be asked by now, still: another instance may just have asked it. */
     @Query("select count(d) > 0 from Dataset d where d.id = ?1 and d.feedDue < ?2")
     boolean isDue(long id, Instant moment);

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -136,6 +137,17 @@ class FeedService {
             } catch (RuntimeException broken) {
                 LOG.error("The feed of dataset {} could not be asked", id, broken);
             }
+        }
+    }
+
+    /** What is due later than it can be was put off by a clock that has been set back since. */
+    @Scheduled(fixedDelay = 1, timeUnit = TimeUnit.MINUTES)
+    void askWhatWasPutOff() {
+        for (Dataset dataset : datasets.findByFeedDueAfter(now().plusSeconds(SHORTEST_SECONDS))) {
+            int seconds = mapper.readValue(dataset.getFeed(), Feed.class).seconds();
+            if (dataset.getFeedDue()
+                    .isAfter(now().plusSeconds(Math.max(seconds, SECONDS_AFTER_FAILURE) + SHORTEST_SECONDS)))
+                next(dataset.getId(), 0);
         }
     }
 

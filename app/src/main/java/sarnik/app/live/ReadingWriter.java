@@ -24,6 +24,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import sarnik.app.SarnikProperties;
+import sarnik.app.Uptime;
 import sarnik.live.Reading;
 
 /**
@@ -301,7 +302,7 @@ class ReadingWriter implements AutoCloseable {
 
     /** Looks, once a second, whether readings wait on the disk and the database is there again. */
     private void look() {
-        long now = System.currentTimeMillis();
+        long now = Uptime.millis();
         if (now - lookedAt < LOOKS_AGAIN) return;
         lookedAt = now;
         try {

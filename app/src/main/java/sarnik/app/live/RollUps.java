@@ -18,6 +18,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import sarnik.app.Uptime;
 import sarnik.live.Field;
 import sarnik.table.ColumnType;
 import sarnik.table.GrowingTable;
@@ -83,7 +84,7 @@ class RollUps {
         try (Connection connection = connections.open()) {
             long newest = number(connection, "SELECT last_value FROM live_batches");
             connection.commit();
-            long now = System.currentTimeMillis();
+            long now = Uptime.millis();
             horizons.put(now, newest);
             Long horizon = null;
             for (Map.Entry<Long, Long> each : horizons.entrySet())
@@ -98,8 +99,8 @@ class RollUps {
 
     /** Puts together what has come in all feeds up to a batch, by minute, and now and then by hour and day. */
     private void roll(long horizon) {
-        boolean isCoarser = System.currentTimeMillis() - coarser >= COARSER_MILLIS;
-        if (isCoarser) coarser = System.currentTimeMillis();
+        boolean isCoarser = Uptime.millis() - coarser >= COARSER_MILLIS;
+        if (isCoarser) coarser = Uptime.millis();
         roll(horizon, isCoarser);
     }
 

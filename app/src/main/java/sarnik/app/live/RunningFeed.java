@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
+import sarnik.app.Uptime;
 import sarnik.live.MessageReader;
 import sarnik.live.MessageShape;
 import sarnik.live.Movement;
@@ -103,9 +104,9 @@ final class RunningFeed {
     private final Map<Integer, Device> byNumber = new HashMap<>();
     private Map<String, Listed> list = Map.of();
 
-    /** Counting begins with the clock, so that a feed that is read anew never says a number that it had said before. */
+    /** Counting begins with how long the program has run, so that a feed that is read anew never says a number that it had said before. */
     private static AtomicLong counter() {
-        return new AtomicLong(System.currentTimeMillis());
+        return new AtomicLong(Uptime.millis());
     }
 
     /** Goes up as newer readings are at hand, a second apart at least. */

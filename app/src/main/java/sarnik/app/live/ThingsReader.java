@@ -16,6 +16,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import sarnik.app.Uptime;
 import sarnik.app.outside.RemoteFiles;
 import sarnik.app.web.RefusedException;
 import tools.jackson.core.JacksonException;
@@ -79,8 +80,8 @@ class ThingsReader {
                     continue;
                 }
                 ThingsSource source = mapper.readValue(feed.getThings(), ThingsSource.class);
-                if (due.getOrDefault(feed.getId(), 0L) > System.currentTimeMillis()) continue;
-                due.put(feed.getId(), System.currentTimeMillis() + source.seconds() * 1000L);
+                if (due.getOrDefault(feed.getId(), 0L) > Uptime.millis()) continue;
+                due.put(feed.getId(), Uptime.millis() + source.seconds() * 1000L);
                 standings.put(feed.getId(), read(feed.getId(), source));
             }
         } catch (RuntimeException away) {

@@ -90,7 +90,10 @@ public class SignInWaits {
                 .query((found, row) -> {
                     long tried = found.getTimestamp(2).getTime();
                     int wrong = found.getInt(1);
-                    return wrong < free || now - tried > KEPT ? 0 : tried + wait(wrong, free) - now;
+                    // A clock that was set back makes nobody wait for longer.
+                    return wrong < free || Math.abs(now - tried) > KEPT
+                            ? 0
+                            : Math.min(wait(wrong, free), tried + wait(wrong, free) - now);
                 })
                 .optional()
                 .orElse(0L);

@@ -119,7 +119,7 @@ export class ToldBox {
         list.textContent = found.length > 8 ? phrase('{0} and {1} more', names, found.length - 8) : names;
         this.does.pick(
           found.map(f => f.id),
-          asked.metres ? `~near.${asked.metres}.${encode(place)}` : null,
+          asked.metres ? `~near.${asked.metres}.${encode(place).replaceAll('.', '%2E')}` : null,
         );
       } catch (refused) {
         say(refused.message);

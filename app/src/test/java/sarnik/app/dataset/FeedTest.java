@@ -1,6 +1,7 @@
 package sarnik.app.dataset;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static sarnik.app.testing.Waiting.until;
 
 import com.sun.net.httpserver.HttpServer;
 import java.net.InetAddress;
@@ -18,6 +19,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikClient;
 import sarnik.standins.RemoteTable;
@@ -255,5 +257,33 @@ class FeedTest {
                         .send("POST", "/hosts", "application/x-www-form-urlencoded", "host=nonsense")
                         .body())
                 .contains("with its port");
+    }
+
+    /** It was said to be due by a clock that has been set back since: it would wait for as long. */
+    @Test
+    void whatIsDueLaterThanItCanBeIsAskedAtOnce() throws Exception {
+        assertThat(feed(stockAddress(), 5, false).statusCode()).isEqualTo(204);
+        JdbcClient database = sarnik.bean(JdbcClient.class);
+        database.sql("UPDATE datasets SET feed_due = now() + interval '300 days' WHERE id = ?")
+                .param(stock)
+                .update();
+        int before = refreshes();
+        sarnik.bean(FeedService.class).askWhatWasPutOff();
+        until(() -> refreshes() > before, "it is asked");
+        database.sql("UPDATE datasets SET feed_due = now() + interval '6 seconds' WHERE id = ?")
+                .param(stock)
+                .update();
+        sarnik.bean(FeedService.class).askWhatWasPutOff();
+        assertThat(database.sql("SELECT feed_due > now() FROM datasets WHERE id = ?")
+                        .param(stock)
+                        .query(Boolean.class)
+                        .single())
+                .as("what is due as it should be stays so")
+                .isTrue();
+        feed("", null, false);
+    }
+
+    private int refreshes() {
+        return sarnik.bean(FeedService.class).refreshes(stock).size();
     }
 }

@@ -49,7 +49,15 @@ class SignInTest {
         assertThat(rising).containsExactly(1L, 2L, 4L, 8L, 16L);
         assertThat(waits.seconds("waits", "192.0.2.9")).as("from elsewhere").isZero();
         assertThat(waits.seconds("waits too", "192.0.2.1")).as("somebody else").isZero();
-        now[0] += 16_000;
+        now[0] -= 3_000_000;
+        assertThat(waits.seconds("waits", "192.0.2.1"))
+                .as("a clock that was set back makes nobody wait for longer")
+                .isEqualTo(16);
+        now[0] -= 3_600_000;
+        assertThat(waits.seconds("waits", "192.0.2.1"))
+                .as("nor does one that was wrong by hours")
+                .isZero();
+        now[0] += 6_616_000;
         assertThat(waits.seconds("waits", "192.0.2.1")).isZero();
         for (int i = 0; i < 40; i++) waits.wrong("waits", "198.51.100." + i);
         assertThat(waits.seconds("waits", "203.0.113.1"))
