@@ -4,7 +4,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpSession;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
@@ -97,10 +96,20 @@ class Sessions {
                 .toList();
     }
 
-    private Collection<? extends Session> sessions(long person) {
-        return stored.findByPrincipalName(String.valueOf(person)).values().stream()
-                .filter(s -> !s.isExpired())
+    /** One by one: of many at once the store takes some apart wrongly where the database gives them in another order. */
+    private List<Session> sessions(long person) {
+        return ids(person).stream()
+                .map(stored::findById)
+                .filter(s -> s != null && !s.isExpired())
+                .<Session>map(s -> s)
                 .toList();
+    }
+
+    private List<String> ids(long person) {
+        return database.sql("SELECT session_id FROM sessions WHERE principal_name = ?")
+                .param(String.valueOf(person))
+                .query(String.class)
+                .list();
     }
 
     private static String key(String session) {
@@ -109,10 +118,7 @@ class Sessions {
 
     /** Ends one session of a person. */
     void end(long person, String key) {
-        sessions(person).stream()
-                .map(Session::getId)
-                .filter(id -> key(id).equals(key))
-                .forEach(stored::deleteById);
+        ids(person).stream().filter(id -> key(id).equals(key)).forEach(stored::deleteById);
     }
 
     @Scheduled(fixedDelay = 1, timeUnit = TimeUnit.MINUTES)
@@ -129,9 +135,8 @@ class Sessions {
 
     /** Ends all sessions of a person. @param but goes on; null for none */
     void endAll(long person, String but) {
-        sessions(person).stream()
-                .map(Session::getId)
-                .filter(id -> !id.equals(but))
-                .forEach(stored::deleteById);
+        database.sql("DELETE FROM sessions WHERE principal_name = ? AND session_id IS DISTINCT FROM ?")
+                .params(String.valueOf(person), but)
+                .update();
     }
 }

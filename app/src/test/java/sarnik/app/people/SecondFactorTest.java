@@ -158,6 +158,25 @@ class SecondFactorTest {
     }
 
     @Test
+    void ofManySessionsEachIsToldWhole(RunningSarnik sarnik) throws Exception {
+        sarnik.bean(PeopleService.class).add("manifold", "Manifold", RunningSarnik.PASSWORD, Role.READER);
+        Sessions sessions = sarnik.bean(Sessions.class);
+        long id = sarnik.person("manifold").id();
+        for (int i = 0; i < 12; i++)
+            assertThat(new SarnikClient(sarnik.base()).signIn("manifold", RunningSarnik.PASSWORD))
+                    .isTrue();
+        // What each holds lies apart: the database gives it in any order.
+        sarnik.bean(JdbcClient.class)
+                .sql("UPDATE sessions_attributes SET attribute_bytes = attribute_bytes WHERE attribute_name LIKE '%.from'")
+                .update();
+        assertThat(sessions.of(id, null))
+                .hasSize(12)
+                .allSatisfy(session -> assertThat(session.address()).isEqualTo("127.0.0.1"));
+        sessions.endAll(id, null);
+        assertThat(sessions.of(id, null)).isEmpty();
+    }
+
+    @Test
     void aSessionEndsAfterSevenDaysHoweverMuchItIsUsed(RunningSarnik sarnik) throws Exception {
         sarnik.bean(PeopleService.class).add("lasting", "Lasting", RunningSarnik.PASSWORD, Role.READER);
         SarnikClient client = new SarnikClient(sarnik.base());
