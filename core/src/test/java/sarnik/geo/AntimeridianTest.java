@@ -63,6 +63,12 @@ class AntimeridianTest {
         assertThat(checked.troubles()).isEmpty();
     }
 
+    /** Made once, when it is first asked. */
+    private static final class Countries {
+        private static final IndexedSet INDEXED =
+                new IndexedSet(BoundaryFiles.shipped(BoundaryFiles.Shipped.COUNTRIES));
+    }
+
     @ParameterizedTest
     @CsvSource({
         "-100, 68.9, ",
@@ -76,8 +82,7 @@ class AntimeridianTest {
         "179.5, -16.6, FJ"
     })
     void ofTheShippedCountriesHoldWhatLiesInThem(double lon, double lat, String code) {
-        IndexedSet countries = new IndexedSet(BoundaryFiles.shipped(BoundaryFiles.Shipped.COUNTRIES));
-        assertThat(countries.at(lon, lat).map(Area::code).orElse(null)).isEqualTo(code);
+        assertThat(Countries.INDEXED.at(lon, lat).map(Area::code).orElse(null)).isEqualTo(code);
     }
 
     // Areas of the land: Encyclopaedias give 17.1, 14.2 and 0.0183 million square kilometres; the outlines are those of

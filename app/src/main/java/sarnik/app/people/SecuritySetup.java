@@ -12,16 +12,20 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
+import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AuthorizeHttpRequestsConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.AccessDeniedHandlerImpl;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import org.springframework.security.web.authentication.SavedRequestAwareAuthenticationSuccessHandler;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.csrf.CsrfException;
 import org.springframework.security.web.header.writers.DelegatingRequestMatcherHeaderWriter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.header.writers.frameoptions.XFrameOptionsHeaderWriter;
@@ -41,6 +45,8 @@ class SecuritySetup {
      * done in somebody’s name.
      */
     private static final String[] BORNE = {"/shown/**", "/api/shown/**", "/readings/*"};
+
+    private static final String ENDED = "/sign-in?ended";
 
     /** What ships with the application and is the same for everybody: for it no session is looked up. */
     private static final String[] FIXED = {
@@ -111,10 +117,24 @@ class SecuritySetup {
                         new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),
                         PathPatternRequestMatcher.withDefaults().matcher("/api/**"))
                 .defaultAuthenticationEntryPointFor(
-                        new LoginUrlAuthenticationEntryPoint("/sign-in?ended"),
-                        request -> request.getRequestedSessionId() != null && !request.isRequestedSessionIdValid()));
+                        new LoginUrlAuthenticationEntryPoint(ENDED),
+                        request -> request.getRequestedSessionId() != null && !request.isRequestedSessionIdValid())
+                .accessDeniedHandler(SecuritySetup::denied));
         headers(http);
         return http.build();
+    }
+
+    /**
+     * What is sent with the token of a session that has ended: whoever sends it is told to sign in again, not that it
+     * is forbidden.
+     */
+    private static void denied(HttpServletRequest request, HttpServletResponse response, AccessDeniedException denied)
+            throws IOException, ServletException {
+        boolean isSignedOut = denied instanceof CsrfException
+                && SecurityContextHolder.getContext().getAuthentication() == null;
+        if (!isSignedOut) new AccessDeniedHandlerImpl().handle(request, response, denied);
+        else if (request.getRequestURI().startsWith("/api/")) response.sendError(HttpStatus.UNAUTHORIZED.value());
+        else response.sendRedirect(ENDED);
     }
 
     @Bean

@@ -167,7 +167,8 @@ class SecondFactorTest {
                     .isTrue();
         // What each holds lies apart: the database gives it in any order.
         sarnik.bean(JdbcClient.class)
-                .sql("UPDATE sessions_attributes SET attribute_bytes = attribute_bytes WHERE attribute_name LIKE '%.from'")
+                .sql(
+                        "UPDATE sessions_attributes SET attribute_bytes = attribute_bytes WHERE attribute_name LIKE '%.from'")
                 .update();
         assertThat(sessions.of(id, null))
                 .hasSize(12)
