@@ -87,10 +87,10 @@ class ConnectionsTest {
                 Socket stranger = open(sarnik, "127.0.0.1", forwarded)) {
             assertThat(answer(proxy))
                     .contains("Set-Cookie")
-                    .containsPattern("(?i)set-cookie: JSESSIONID=[^\r]*; Secure");
+                    .containsPattern("(?i)set-cookie: sarnik-session=[^\r]*; Secure");
             assertThat(answer(stranger))
                     .contains("Set-Cookie")
-                    .doesNotContainPattern("(?i)set-cookie: JSESSIONID=[^\r]*; Secure");
+                    .doesNotContainPattern("(?i)set-cookie: sarnik-session=[^\r]*; Secure");
         }
     }
 
