@@ -23,9 +23,9 @@ import sarnik.app.testing.Samples;
 @DisplayName("A backup")
 class BackupTest {
 
-    private static final Path SOURCE = Path.of("target/test-database").toAbsolutePath();
-    private static final Path EMPTY = Path.of("target/test-restored").toAbsolutePath();
-    private static final Path FILE = Path.of("target/test.backup").toAbsolutePath();
+    private static final Path SOURCE = RunningSarnik.place("database");
+    private static final Path EMPTY = RunningSarnik.place("restored");
+    private static final Path FILE = RunningSarnik.place("test.backup");
 
     @BeforeAll
     @AfterAll
@@ -115,8 +115,8 @@ class BackupTest {
 
     @Test
     void whatIsNoBackupIsRefusedAndLeavesNothing() throws Exception {
-        Path odd = Files.writeString(Path.of("target/odd.backup").toAbsolutePath(), "not a backup");
-        Path place = Path.of("target/test-restored-odd").toAbsolutePath();
+        Path odd = Files.writeString(RunningSarnik.place("odd.backup"), "not a backup");
+        Path place = RunningSarnik.place("restored-odd");
         run("start", place.toString(), "--fast");
         try {
             assertThat(run("restore", place.toString(), odd.toString()))

@@ -13,11 +13,12 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import sarnik.app.testing.RunningSarnik;
 
 @DisplayName("tools/postgres.sh")
 class PostgresScriptTest {
 
-    private static final Path DIRECTORY = Path.of("target/test-postgres-script").toAbsolutePath();
+    private static final Path DIRECTORY = RunningSarnik.place("postgres-script");
 
     private record Said(int code, String text) {}
 

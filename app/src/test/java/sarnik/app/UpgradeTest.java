@@ -20,7 +20,7 @@ import sarnik.app.testing.RunningSarnik;
 @DisplayName("An older database")
 class UpgradeTest {
 
-    private static final Path DATABASE = Path.of("target/test-database").toAbsolutePath();
+    private static final Path DATABASE = RunningSarnik.place("database");
     private static final String NAME = "sarnik_older";
 
     private static String read(String file) throws Exception {

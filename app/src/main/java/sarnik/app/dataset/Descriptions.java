@@ -75,13 +75,15 @@ class Descriptions {
 
     /** What is said about a dataset now; empty where there is none. */
     Optional<Description> find(long id) {
-        // In a transaction of its own: frames are computed on threads that have none.
-        return transaction.execute(t -> datasets.standing(id).map(now -> {
-            Said said = read.get(
-                    new Revision(id, now.getRevision()),
-                    r -> said(datasets.findById(id).orElseThrow()));
-            return description(id, now.getRevision(), said, now.getDecided(), versions.find(now.getVersionId()));
-        }));
+        // In a transaction of its own: frames are computed on threads that have none. Between its questions the
+        // dataset may be taken away.
+        return transaction.execute(t -> datasets.standing(id)
+                .flatMap(now -> versions.findById(now.getVersionId()).map(version -> {
+                    Said said = read.get(
+                            new Revision(id, now.getRevision()),
+                            r -> said(datasets.findById(id).orElseThrow(() -> RefusedException.gone("dataset"))));
+                    return description(id, now.getRevision(), said, now.getDecided(), version);
+                })));
     }
 
     /** A dataset that has to be there. */

@@ -26,6 +26,9 @@ class Sessions {
     private static final String FROM = Sessions.class.getName() + ".from";
     private static final String BY = Sessions.class.getName() + ".by";
 
+    /** After so long without being used a session ends. */
+    static final Duration RESTING = Duration.ofHours(8);
+
     /** After so long a session ends, however much it is used. */
     static final Duration LONGEST = Duration.ofDays(7);
 
@@ -49,6 +52,7 @@ class Sessions {
     void begin(HttpServletRequest request, long person) {
         String agent = request.getHeader(HttpHeaders.USER_AGENT);
         HttpSession session = request.getSession();
+        session.setMaxInactiveInterval((int) RESTING.toSeconds());
         session.setAttribute(FROM, request.getRemoteAddr());
         session.setAttribute(BY, browser(agent == null ? "" : agent));
         // By the number: what somebody signs in as may change.

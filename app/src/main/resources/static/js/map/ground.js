@@ -1,5 +1,5 @@
 import { shipped, shippedPicture } from '../base.js';
-import { takes } from './labels.js';
+import { takes, whole } from './labels.js';
 import { MERCATOR } from './projections.js';
 import { tilesOf } from './ground-tiles.js';
 import { phrase } from '../language.js';
@@ -306,9 +306,12 @@ export class GroundLayers {
       const [x, y] = [sheet.x(at[0]), sheet.y(at[1])];
       if (x < 0 || y < 0 || x > sheet.width || y > sheet.height) continue;
       const width = context.measureText(label).width;
-      if (!takes(taken, [x - LABEL_GAP, y - 8 - LABEL_GAP, x + width + 8 + LABEL_GAP, y + 8 + LABEL_GAP])) continue;
-      context.strokeText(label, x + 5, y + 4);
-      context.fillText(label, x + 5, y + 4);
+      const left = whole(sheet, y, width, [x + 5, x - 5 - width]);
+      if (left === null) continue;
+      const [from, to] = [Math.min(x, left - 5), Math.max(x, left + width + 3)];
+      if (!takes(taken, [from - LABEL_GAP, y - 8 - LABEL_GAP, to + LABEL_GAP, y + 8 + LABEL_GAP])) continue;
+      context.strokeText(label, left, y + 4);
+      context.fillText(label, left, y + 4);
       context.beginPath();
       context.arc(x, y, 1.6, 0, 7);
       context.fill();

@@ -1,4 +1,6 @@
 const GAP = 3;
+/** Half the height of a name, pixels. */
+const HALF = 9;
 
 /** Whether a box is free, and takes it. @param {number[][]} taken boxes [left, top, right, bottom] */
 export function takes(taken, box) {
@@ -8,9 +10,22 @@ export function takes(taken, box) {
 }
 
 /**
+ * Where a name begins; on a sheet that nobody moves, where it stands whole: on its place's other side, or farther in.
+ * @param {import('./painted-layer.js').Sheet} sheet
+ * @param {number} y of its middle, pixels
+ * @param {number} width of the name, pixels
+ * @param {number[]} lefts where it may begin, the best first, pixels
+ * @returns {?number} pixels; null where it would be cut
+ */
+export function whole(sheet, y, width, lefts) {
+  if (!sheet.still) return lefts[0];
+  if (y < HALF || y > sheet.height - HALF) return null;
+  return lefts.find(left => left >= GAP && left + width <= sheet.width - GAP) ?? null;
+}
+
+/**
  * Writes a layer's labels beside its places, the first in rank first; a label that would cover another is left out
- * until
- * there is room, so more appear as one zooms.
+ * until there is room, so more appear as one zooms.
  * @param {import('./painted-layer.js').Sheet} sheet
  * @param {Object} layer with labels, ranks, xy and, for symbols, radii
  * @param {number[][]} taken boxes that are written on already
@@ -31,8 +46,9 @@ export function paintLabels(sheet, layer, taken, tones) {
     if (x < 0 || y < 0 || x > sheet.width || y > sheet.height) continue;
     const width = context.measureText(text).width;
     const r = isArea ? 0 : layer.radii[i];
-    const left = isArea ? x - width / 2 : x + r + GAP;
-    if (!takes(taken, [left - GAP, y - 9, left + width + GAP, y + 9])) continue;
+    const lefts = isArea ? [x - width / 2, sheet.width - GAP - width, GAP] : [x + r + GAP, x - r - GAP - width];
+    const left = whole(sheet, y, width, lefts);
+    if (left === null || !takes(taken, [left - GAP, y - HALF, left + width + GAP, y + HALF])) continue;
     context.strokeText(text, left, y + 4);
     context.fillText(text, left, y + 4);
   }

@@ -19,13 +19,16 @@ export class PaintedLayer extends Layer {
   #wide = false;
   #widening = 0;
   #paint;
+  #still;
 
   /**
    * @param {(sheet: Sheet) => void} paint draws with `sheet.context`, in pixels of the sheet
+   * @param {boolean} [still] that of a map nobody moves: without a margin, and its names have to stand whole
    */
-  constructor(paint) {
+  constructor(paint, still = false) {
     super({});
     this.#paint = paint;
+    this.#still = still;
     this.#box.className = 'ol-layer';
     Object.assign(this.#box.style, { position: 'absolute', width: '100%', height: '100%', overflow: 'hidden' });
     Object.assign(this.#canvas.style, { position: 'absolute', transformOrigin: '0 0', left: '0', top: '0' });
@@ -35,9 +38,9 @@ export class PaintedLayer extends Layer {
   /** The same on other maps, painted anew with it. */
   mirrors = new Set();
 
-  /** The same for another map. */
+  /** The same for another map, which nobody moves. */
   mirrored() {
-    const mirror = new PaintedLayer(this.#paint);
+    const mirror = new PaintedLayer(this.#paint, true);
     this.mirrors.add(mirror);
     return mirror;
   }
@@ -63,10 +66,11 @@ export class PaintedLayer extends Layer {
     if (this.#stale || !before || (moved && !moves)) {
       this.#paintAt(frame, 0);
       clearTimeout(this.#widening);
-      this.#widening = setTimeout(() => {
-        this.#wide = true;
-        this.changed();
-      }, MARGIN_AFTER);
+      if (!this.#still)
+        this.#widening = setTimeout(() => {
+          this.#wide = true;
+          this.changed();
+        }, MARGIN_AFTER);
     } else if (this.#wide && !moves) {
       this.#paintAt(frame, MARGIN);
     }
@@ -118,14 +122,14 @@ export class PaintedLayer extends Layer {
     const context = this.#canvas.getContext('2d');
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, width, height);
-    this.#paint(new Sheet(context, ratio, width, height, left, top, resolution));
+    this.#paint(new Sheet(context, ratio, width, height, left, top, resolution, this.#still));
   }
 }
 
 /** What a painter draws on: a context whose unit is the CSS pixel, and where map coordinates fall on it. */
 export class Sheet {
-  constructor(context, ratio, width, height, left, top, resolution) {
-    Object.assign(this, { context, ratio, width, height, left, top, resolution });
+  constructor(context, ratio, width, height, left, top, resolution, still = false) {
+    Object.assign(this, { context, ratio, width, height, left, top, resolution, still });
   }
 
   x(mapX) {

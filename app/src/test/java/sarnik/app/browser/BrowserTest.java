@@ -6,6 +6,7 @@ import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
+import com.microsoft.playwright.options.Cookie;
 import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -14,6 +15,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.extension.ExtendWith;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikBrowser;
+import sarnik.demo.SarnikClient;
 
 /** What tests of the interface share: a browser, people who are signed in, and no tolerance for script errors. */
 @ExtendWith(RunningSarnik.class)
@@ -39,19 +41,33 @@ abstract class BrowserTest {
 
     @AfterEach
     void noScriptFailedAndNoPolicyWasBroken() {
-        assertThat(browser.troubles()).isEmpty();
+        List<String> troubles = browser.troubles();
+        browser.closePages();
+        assertThat(troubles).isEmpty();
     }
 
+    /** A page of somebody who has signed in; it shows nothing yet. */
     Page page(String name) {
+        return signedIn(sarnik.forPages(name), new Browser.NewContextOptions().setViewportSize(1280, 800));
+    }
+
+    /** A page of somebody who has just signed in by its form, which leads home. */
+    Page home(String name) {
         return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, 1280, 800);
     }
 
-    /** A page into which a test can put a script of its own, which the content policy would not let in. */
+    /** Signed in without the form, by the session of another client. */
+    private Page signedIn(SarnikClient client, Browser.NewContextOptions options) {
+        Page page = browser.stranger(options.setBaseURL(sarnik.base()));
+        String[] session = client.cookies().split("=", 2);
+        page.context().addCookies(List.of(new Cookie(session[0], session[1]).setUrl(sarnik.base())));
+        return page;
+    }
+
+    /** A page with a session of its own, into which a test can put a script of its own, which the content policy would not let in. */
     Page withoutPolicy(String name, int width, int height) {
-        return browser.signedIn(
-                sarnik.base(),
-                name,
-                RunningSarnik.PASSWORD,
+        return signedIn(
+                sarnik.signedIn(name),
                 new Browser.NewContextOptions().setViewportSize(width, height).setBypassCSP(true));
     }
 
@@ -69,7 +85,7 @@ abstract class BrowserTest {
                 .setLocale(locale));
     }
 
-    /** A page of somebody whose browser asks for a language. */
+    /** A page of somebody who has just signed in with a browser that asks for a language. */
     Page page(String name, String locale) {
         return browser.signedIn(
                 sarnik.base(),
@@ -84,7 +100,7 @@ abstract class BrowserTest {
     }
 
     Page phone(String name) {
-        return browser.signedIn(sarnik.base(), name, RunningSarnik.PASSWORD, 390, 844);
+        return signedIn(sarnik.forPages(name), new Browser.NewContextOptions().setViewportSize(390, 844));
     }
 
     Page sheet(String name, long dashboard, String rest) {

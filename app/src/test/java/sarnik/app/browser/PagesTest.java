@@ -15,7 +15,7 @@ class PagesTest extends BrowserTest {
 
     @Test
     void aWrongPasswordIsSaidAndSigningOutEnds() {
-        Page page = page("rui");
+        Page page = home("rui");
         page.click("text=Sign out");
         page.waitForURL("**/sign-in?out");
         assertThat(page.textContent("main")).contains("You are signed out.");
@@ -30,26 +30,26 @@ class PagesTest extends BrowserTest {
     @Test
     void homeShowsDashboardsWithAPlanAndDatasetsToAuthorsOnly() throws Exception {
         long id = Samples.dashboard(sarnik.client("ana"), "Is this on the home page?");
-        Page ana = page("ana");
+        Page ana = home("ana");
         assertThat(ana.locator(".plan:has-text('Is this on the home page?') svg path")
                         .count())
                 .isEqualTo(3);
         assertThat(ana.textContent("main")).contains("Datasets").contains("a draft");
         ana.click(".plan:has-text('Is this on the home page?')");
         assertThat(ana.url()).endsWith("/dashboards/" + id);
-        assertThat(page("rui").textContent("main")).doesNotContain("Datasets");
+        assertThat(home("rui").textContent("main")).doesNotContain("Datasets");
     }
 
     @Test
     void aStewardLetsAPersonInWhoThenSignsIn() {
-        Page marta = page("marta");
+        Page marta = home("marta");
         marta.click("text=People");
         marta.fill("[name=signIn]", "olga");
         marta.fill("[name=name]", "Olga");
         marta.fill("form[action='/people'] [name=password]", RunningSarnik.PASSWORD);
         marta.click("text=Let this person in");
         assertThat(marta.textContent(".sentence-good")).contains("Olga can sign in now.");
-        assertThat(page("olga").textContent(".head")).contains("Olga, reader");
+        assertThat(home("olga").textContent(".head")).contains("Olga, reader");
     }
 
     @ParameterizedTest

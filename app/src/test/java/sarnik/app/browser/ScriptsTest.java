@@ -22,6 +22,7 @@ class ScriptsTest extends BrowserTest {
     @BeforeEach
     void aPage() {
         page = page("rui");
+        page.navigate("/me");
     }
 
     private Object run(String module, String expression) {
@@ -86,6 +87,36 @@ class ScriptsTest extends BrowserTest {
                             "m.whose('" + file + "', ['P-1', 'P-12', 'Q-7'].map(value => ({ value, text: value }))"
                                     + ".concat({ value: 'F1', text: 'Fuente Nu' }))"))
                     .isEqualTo("{\"value\":\"" + value + "\",\"how\":\"" + how + "\"}");
+        }
+    }
+
+    @Nested
+    @DisplayName("labels.js")
+    class Labels {
+
+        /** On a sheet of 100 by 60, beside a place at x of a name that is 40 wide. */
+        @ParameterizedTest(name = "nobody moves it: {0}, x {1}, y {2}: from {3}")
+        @CsvSource({
+            "true, 20, 30, 25",
+            "true, 70, 30, 25",
+            "true, 70, 5, null",
+            "true, 70, 58, null",
+            "true, 44, 30, 49",
+            "false, 70, 30, 75",
+            "false, 70, 5, 75"
+        })
+        void standWholeWhereTheMapIsNotMoved(boolean still, int x, int y, String left) {
+            assertThat(run(
+                            "map/labels.js",
+                            "m.whole({ still: %s, width: 100, height: 60 }, %d, 40, [%d + 5, %d - 5 - 40])"
+                                    .formatted(still, y, x, x)))
+                    .isEqualTo(left);
+        }
+
+        @Test
+        void areLeftOutWhereNoSideHasRoom() {
+            assertThat(run("map/labels.js", "m.whole({ still: true, width: 100, height: 60 }, 30, 120, [5, -30])"))
+                    .isEqualTo("null");
         }
     }
 

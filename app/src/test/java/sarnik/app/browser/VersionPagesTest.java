@@ -81,7 +81,7 @@ class VersionPagesTest extends BrowserTest {
     void ofDatasetsAreForgottenAsAStewardSays() throws Exception {
         SarnikClient ana = sarnik.client("ana");
         long dataset = ana.bring(Samples.sales(), "Kept versions");
-        Page marta = page("marta");
+        Page marta = home("marta");
         try {
             marta.fill("[name=versions]", "2");
             marta.click("text=Keep so many");

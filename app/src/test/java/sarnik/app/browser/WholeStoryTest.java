@@ -12,7 +12,7 @@ class WholeStoryTest extends BrowserTest {
 
     @Test
     void aTableBecomesALinkedMapDashboardThatAReaderSees() {
-        Page ana = page("ana");
+        Page ana = home("ana");
 
         // Bring in and place.
         ana.click("text=Bring a table in");
@@ -100,7 +100,7 @@ class WholeStoryTest extends BrowserTest {
     /** From a file to a page of two pages that readers see, without a pointer. */
     @Test
     void aTableBecomesTwoPagesWithTheKeyboardAlone() {
-        Page ana = page("ana");
+        Page ana = home("ana");
         ana.navigate("/bring");
         // The file itself is chosen in a dialog of the browser's own, which is opened by a key on its button.
         ana.setInputFiles("#file", Samples.sales());

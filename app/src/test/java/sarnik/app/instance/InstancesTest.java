@@ -184,7 +184,7 @@ class InstancesTest {
 
     @Test
     void anotherReadsAgainWhatWaitedInOneThatHasEnded() throws Exception {
-        ConfigurableApplicationContext third = sarnik.another("target/test-work-of-one-that-ends");
+        ConfigurableApplicationContext third = sarnik.another("work-of-one-that-ends");
         SarnikClient atThird = here.at(RunningSarnik.address(third));
         JsonNode taken = atThird.read(atThird.upload(towns(), "towns.csv"));
         String id = taken.get("id").asString();

@@ -85,6 +85,25 @@ class SignInTest {
         assertThat(client.get("/sign-in?wait=7").body()).contains("The next is taken in 7 seconds.");
     }
 
+    /** @return for how many seconds the sessions that were begun since may rest; the others of the tests go on */
+    private static List<Integer> resting(RunningSarnik sarnik, long since) {
+        return sarnik.bean(JdbcClient.class)
+                .sql("SELECT max_inactive_interval FROM sessions WHERE creation_time >= ? ORDER BY 1")
+                .param(since)
+                .query(Integer.class)
+                .list();
+    }
+
+    @Test
+    void whoHasNotSignedInYetIsForgottenSooner(RunningSarnik sarnik) throws Exception {
+        long begun = System.currentTimeMillis();
+        SarnikClient client = new SarnikClient(sarnik.base());
+        client.get("/sign-in");
+        assertThat(resting(sarnik, begun)).containsOnly(1800).isNotEmpty();
+        assertThat(client.signIn("rui", RunningSarnik.PASSWORD)).isTrue();
+        assertThat(resting(sarnik, begun)).contains((int) Sessions.RESTING.toSeconds());
+    }
+
     @ParameterizedTest
     @ValueSource(
             strings = {"1234567890", "qwertyuiop", "password123", "          ", "aaaaaaaaaaaa", "newperson1", "short"})

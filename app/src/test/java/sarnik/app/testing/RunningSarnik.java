@@ -23,7 +23,7 @@ import sarnik.standins.RemoteTable;
  * The real application over a real PostgreSQL on loopback, started once for all tests; they talk to it from outside. A
  * test asks for it as a parameter.
  */
-public final class RunningSarnik implements ParameterResolver, AutoCloseable {
+public final class RunningSarnik implements ParameterResolver {
 
     /** Everyone's password. */
     public static final String PASSWORD = "correct-horse-9";
@@ -35,7 +35,9 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     public static final String PROXY = "127.0.0.7";
 
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
-    private static final Path DATABASE = Path.of("target/test-database").toAbsolutePath();
+    private static final Path DATABASE = place("database");
+
+    private static RunningSarnik one;
 
     private ConfigurableApplicationContext context;
     private OpenIdProvider provider;
@@ -44,18 +46,30 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
     private String database;
     private String base;
     private final Map<String, SarnikClient> clients = new ConcurrentHashMap<>();
+    private final Map<String, SarnikClient> pages = new ConcurrentHashMap<>();
 
     @Override
     public boolean supportsParameter(ParameterContext parameter, ExtensionContext extension) {
         return parameter.getParameter().getType() == RunningSarnik.class;
     }
 
+    /** A place for what tests keep on the disk; tests run in several processes, each of which has places of its own. */
+    public static Path place(String name) {
+        return Path.of(System.getProperty("sarnik.tests", "target/tests"), name).toAbsolutePath();
+    }
+
     @Override
     public Object resolveParameter(ParameterContext parameter, ExtensionContext extension) {
-        return extension
-                .getRoot()
-                .getStore(ExtensionContext.Namespace.GLOBAL)
-                .getOrComputeIfAbsent(RunningSarnik.class, k -> started(), RunningSarnik.class);
+        return running();
+    }
+
+    /** The tests' runner ends a launch with each class, so it is the process that the application lives as long as. */
+    private static synchronized RunningSarnik running() {
+        if (one == null) {
+            one = started();
+            Runtime.getRuntime().addShutdownHook(new Thread(one::close));
+        }
+        return one;
     }
 
     private static RunningSarnik started() {
@@ -68,7 +82,7 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
             running.mailbox = Mailbox.start(0);
             running.hooks = RemoteTable.start(0, () -> 0, null, running.mailbox);
             running.database = port;
-            running.context = running.begin("target/test-work");
+            running.context = running.begin(place("work"));
             running.base = address(running.context);
             return running;
         } catch (IOException | InterruptedException failed) {
@@ -76,9 +90,10 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
         }
     }
 
-    private ConfigurableApplicationContext begin(String work) throws IOException {
-        return SpringApplication.run(
-                SarnikApplication.class,
+    private ConfigurableApplicationContext begin(Path work) throws IOException {
+        SpringApplication application = new SpringApplication(SarnikApplication.class);
+        application.setRegisterShutdownHook(false);
+        return application.run(
                 "--spring.datasource.url=jdbc:postgresql://127.0.0.1:" + database + "/sarnik",
                 "--spring.datasource.username=sarnik",
                 "--spring.datasource.password="
@@ -94,19 +109,19 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
                 "--sarnik.open-id.client-secret=between-us",
                 "--sarnik.open-id.name=the network's office",
                 "--sarnik.open-id.claim=email",
-                "--sarnik.work-directory=" + Path.of(work).toAbsolutePath(),
+                "--sarnik.work-directory=" + work,
                 "--sarnik.first-people=marta:steward:%1$s\nana:analyst:%1$s\nberta:analyst:%1$s\nrui:reader:%1$s"
                         .formatted(PASSWORD));
     }
 
     /** Starts one more instance on the same database; whoever asks for it closes it. */
     public ConfigurableApplicationContext another() throws IOException {
-        return another("target/test-work-of-another");
+        return another("work-of-another");
     }
 
     /** The same, with a place of its own for what it writes. */
     public ConfigurableApplicationContext another(String work) throws IOException {
-        return begin(work);
+        return begin(place(work));
     }
 
     /** Where an instance is reached. */
@@ -147,15 +162,31 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
 
     /** A client that is signed in under this name; one for all tests. */
     public SarnikClient client(String name) {
-        return clients.computeIfAbsent(name, n -> {
-            try {
-                SarnikClient client = new SarnikClient(base);
-                if (!client.signIn(n, PASSWORD)) throw new IllegalStateException(n + " cannot sign in");
-                return client;
-            } catch (IOException | InterruptedException failed) {
-                throw new IllegalStateException(failed);
-            }
-        });
+        return clients.computeIfAbsent(name, this::signedIn);
+    }
+
+    /** A client whose session is that of somebody's pages; begun anew where a test has ended it. */
+    public SarnikClient forPages(String name) {
+        return pages.compute(name, (n, before) -> before != null && isSignedIn(before) ? before : signedIn(n));
+    }
+
+    private static boolean isSignedIn(SarnikClient client) {
+        try {
+            return client.get("/api/datasets").statusCode() != 401;
+        } catch (IOException | InterruptedException failed) {
+            throw new IllegalStateException(failed);
+        }
+    }
+
+    /** A client with a session of its own. */
+    public SarnikClient signedIn(String name) {
+        try {
+            SarnikClient client = new SarnikClient(base);
+            if (!client.signIn(name, PASSWORD)) throw new IllegalStateException(name + " cannot sign in");
+            return client;
+        } catch (IOException | InterruptedException failed) {
+            throw new IllegalStateException(failed);
+        }
     }
 
     /** Somebody as signed in. */
@@ -173,12 +204,15 @@ public final class RunningSarnik implements ParameterResolver, AutoCloseable {
         }
     }
 
-    @Override
-    public void close() throws Exception {
-        context.close();
-        hooks.close();
-        mailbox.close();
-        provider.close();
-        postgres("stop");
+    private void close() {
+        try {
+            context.close();
+            hooks.close();
+            mailbox.close();
+            provider.close();
+            postgres("stop");
+        } catch (IOException | InterruptedException failed) {
+            throw new IllegalStateException("The application could not be ended after the tests", failed);
+        }
     }
 }
