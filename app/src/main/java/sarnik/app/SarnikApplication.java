@@ -12,6 +12,9 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 public class SarnikApplication {
 
     public static void main(String[] args) {
+        // Other instances close what rests for 20 seconds (server.tomcat.connection-timeout): what were sent to them at
+        // that moment would be lost.
+        System.setProperty("jdk.httpclient.keepalive.timeout", "10");
         SpringApplication.run(SarnikApplication.class, args);
     }
 }

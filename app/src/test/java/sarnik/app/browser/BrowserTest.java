@@ -7,6 +7,10 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.Cookie;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -125,6 +129,28 @@ abstract class BrowserTest {
                   return [box.left + 1 + x, box.top + 1 + y];
                 }""", List.of(lon, lat));
         return new double[] {((Number) pixel.get(0)).doubleValue(), ((Number) pixel.get(1)).doubleValue()};
+    }
+
+    /** Sends a message to a feed, as a device does. @return the status that is answered */
+    int send(long feed, String token, String body) throws Exception {
+        return HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(sarnik.base() + "/readings/" + feed))
+                                .header("Content-Type", "application/json")
+                                .header("Authorization", "Bearer " + token)
+                                .POST(HttpRequest.BodyPublishers.ofString(body))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .statusCode();
+    }
+
+    /** Says something of a feed, such as its shape. @return what is answered */
+    static String put(SarnikClient author, long feed, String what, String body) throws Exception {
+        long revision =
+                author.read(author.get("/api/feeds/" + feed)).get("revision").asLong();
+        return author.send(
+                        "PUT", "/api/feeds/" + feed + "/" + what, "application/json", body, "If-Match", "" + revision)
+                .body();
     }
 
     /** Waits until a figure reads so. */

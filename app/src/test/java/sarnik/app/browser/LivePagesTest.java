@@ -3,10 +3,6 @@ package sarnik.app.browser;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -19,18 +15,6 @@ import tools.jackson.databind.JsonNode;
 
 @DisplayName("Live pages")
 class LivePagesTest extends BrowserTest {
-
-    private int send(long feed, String token, String body) throws Exception {
-        return HttpClient.newHttpClient()
-                .send(
-                        HttpRequest.newBuilder(URI.create(sarnik.base() + "/readings/" + feed))
-                                .header("Content-Type", "application/json")
-                                .header("Authorization", "Bearer " + token)
-                                .POST(HttpRequest.BodyPublishers.ofString(body))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString())
-                .statusCode();
-    }
 
     private static String reading(String device, double turbidity) {
         return "{\"deviceId\": \"%s\", \"time\": \"%s\", \"turbidity\": %s}"

@@ -21,14 +21,6 @@ import tools.jackson.databind.JsonNode;
 @DisplayName("A probe turns bad")
 class ProbeStoryTest extends BrowserTest {
 
-    private static String put(SarnikClient author, long feed, String what, String body) throws Exception {
-        long revision =
-                author.read(author.get("/api/feeds/" + feed)).get("revision").asLong();
-        return author.send(
-                        "PUT", "/api/feeds/" + feed + "/" + what, "application/json", body, "If-Match", "" + revision)
-                .body();
-    }
-
     private static void say(MqttClient gateway, String probe, double lon, double mud) throws Exception {
         gateway.publish(
                 "wells/" + probe,
