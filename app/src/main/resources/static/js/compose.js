@@ -44,6 +44,7 @@ const sheet = new Sheet(document.body.dataset.dashboard, {
   page: id => select(id),
   addPage,
   turned: () => select(null),
+  laidOut,
   sized,
 });
 const edits = new Edits(sheet, taken);
@@ -407,10 +408,14 @@ function sayGuesses() {
   if (guesses) say(guesses, { words: 'All right', run() {} }, 30);
 }
 
-try {
-  await sheet.load();
+/** All can be composed from now on, however long the figures take to come. */
+function laidOut() {
   showHistory();
   select(part ?? null);
+}
+
+try {
+  await sheet.load();
   sayGuesses();
 } catch (refused) {
   say(refused.message, { words: 'Try again', run: () => location.reload() });

@@ -107,6 +107,7 @@ export class Sheet {
     this.strangers = strangersOf(location.search);
     this.#askFirst(opened);
     this.take(opened);
+    this.hooks.laidOut?.();
     await this.ask(this.ids());
   }
 

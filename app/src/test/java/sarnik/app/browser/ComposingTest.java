@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.BoundingBox;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicReference;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -54,6 +56,22 @@ class ComposingTest extends BrowserTest {
         page.keyboard().press("Control+Shift+Z");
         waitForText(page.locator(".figure-number"), "6");
         assertThat(document().at("/visuals/v2/measure/summary").asString()).isEqualTo("COUNT");
+    }
+
+    @Test
+    void whatIsChosenBeforeTheFiguresHaveComeStaysChosen() {
+        Page page = page("ana");
+        AtomicReference<Route> held = new AtomicReference<>();
+        page.route("**/frames", held::set);
+        page.navigate("/dashboards/" + dashboard + "/compose");
+        page.click("[data-visual=v2] .visual-title");
+        page.waitForSelector(".dock .slot[aria-label^='measure']");
+        page.waitForCondition(() -> held.get() != null);
+        held.get().resume();
+        page.unroute("**/frames");
+        waitForText(page.locator(".figure-number"), "179");
+        assertThat(page.locator("[data-visual=v2].is-selected").count()).isEqualTo(1);
+        assertThat(page.locator(".dock .slot[aria-label^='measure']").count()).isEqualTo(1);
     }
 
     @Test
