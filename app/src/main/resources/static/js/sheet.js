@@ -59,6 +59,8 @@ export class Sheet {
   lit = new Map();
   #litAs = '';
   #pending = new Set();
+  /** The state and the revision that were drawn last; what comes anew of the same is not dimmed until it is there. */
+  #drawnAs = null;
   #asking = null;
   /** Settles when what was asked for is drawn. */
   #drawing = Promise.resolve();
@@ -659,8 +661,13 @@ export class Sheet {
   async #answer(asking) {
     const wanted = [...this.#pending].filter(id => this.visuals.has(id));
     this.#pending.clear();
-    for (const id of wanted) this.visuals.get(id).box.classList.add('is-asking');
     const text = writeState(this.state);
+    const behind = text !== this.#drawnAs?.text || this.opened !== this.#drawnAs.opened;
+    for (const id of wanted) {
+      const { box } = this.visuals.get(id);
+      box.classList.add('is-asking');
+      box.classList.toggle('is-behind', behind);
+    }
     Object.assign(asking, { text, wanted });
     try {
       const frames = await this.#frames(text, wanted, { headers: PAGE, signal: asking.signal });
@@ -677,7 +684,7 @@ export class Sheet {
         if (this.#late) {
           this.#late = false;
           this.ask([]);
-        } else for (const { box } of this.visuals.values()) box.classList.remove('is-asking');
+        } else for (const { box } of this.visuals.values()) box.classList.remove('is-asking', 'is-behind');
       }
     }
   }
@@ -713,6 +720,7 @@ export class Sheet {
 
   /** Draws what was answered. @param {string} text the state that was asked about */
   #shown(frames, wanted, text) {
+    this.#drawnAs = { text, opened: this.opened };
     remember(frames.places);
     const lit = JSON.stringify(frames.lit);
     const relit = lit !== this.#litAs;

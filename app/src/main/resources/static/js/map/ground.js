@@ -1,5 +1,5 @@
 import { shipped, shippedPicture } from '../base.js';
-import { takes, whole } from './labels.js';
+import { isNamed, takes, whole } from './labels.js';
 import { MERCATOR } from './projections.js';
 import { tilesOf } from './ground-tiles.js';
 import { phrase } from '../language.js';
@@ -284,12 +284,14 @@ export class GroundLayers {
   }
 
   /**
-   * Labels of the layers first, then names of towns that give way to them and to larger ones; fewer the farther out.
+   * Labels of the layers first, then names of towns that give way to them, to what stands at the foot of the map and to
+   * larger ones, each town once; fewer the farther out.
    */
   #paintNames(sheet, own) {
     const taken = [];
     own(sheet, taken);
     if (!this.#loaded || this.mood === 'plain') return;
+    taken.push(...this.view.footOn(sheet));
     const { context } = sheet;
     context.font = '500 12px "Hanken Grotesk", sans-serif';
     context.lineWidth = 3;
@@ -304,7 +306,7 @@ export class GroundLayers {
     for (const { at, label, people } of towns) {
       if (people < least) break;
       const [x, y] = [sheet.x(at[0]), sheet.y(at[1])];
-      if (x < 0 || y < 0 || x > sheet.width || y > sheet.height) continue;
+      if (x < 0 || y < 0 || x > sheet.width || y > sheet.height || isNamed(taken, label, [x, y])) continue;
       const width = context.measureText(label).width;
       const left = whole(sheet, y, width, [x + 5, x - 5 - width]);
       if (left === null) continue;

@@ -2,12 +2,22 @@ const GAP = 3;
 /** Half the height of a name, pixels. */
 const HALF = 9;
 
-/** Whether a box is free, and takes it. @param {number[][]} taken boxes [left, top, right, bottom] */
+/** How far from a place a label still names it, pixels. */
+const NEAR = 60;
+
+/** Whether a box is free, and takes it. @param {Array[]} taken boxes [left, top, right, bottom, what is written there] */
 export function takes(taken, box) {
   if (taken.some(t => t[0] < box[2] && t[2] > box[0] && t[1] < box[3] && t[3] > box[1])) return false;
   taken.push(box);
   return true;
 }
+
+/** Whether a place's name is written at it already. @param {Array[]} taken as for `takes` @param {number[]} at pixels */
+export const isNamed = (taken, name, [x, y]) =>
+  taken.some(
+    ([left, top, right, bottom, written]) =>
+      written === name && x > left - NEAR && x < right + NEAR && y > top - NEAR && y < bottom + NEAR,
+  );
 
 /**
  * Where a name begins; on a sheet that nobody moves, where it stands whole: on its place's other side, or farther in.
@@ -28,7 +38,7 @@ export function whole(sheet, y, width, lefts) {
  * until there is room, so more appear as one zooms.
  * @param {import('./painted-layer.js').Sheet} sheet
  * @param {Object} layer with labels, ranks, xy and, for symbols, radii
- * @param {number[][]} taken boxes that are written on already
+ * @param {Array[]} taken boxes that are written on already, as for `takes`
  */
 export function paintLabels(sheet, layer, taken, tones) {
   if (!layer.labels) return;
@@ -48,7 +58,7 @@ export function paintLabels(sheet, layer, taken, tones) {
     const r = isArea ? 0 : layer.radii[i];
     const lefts = isArea ? [x - width / 2, sheet.width - GAP - width, GAP] : [x + r + GAP, x - r - GAP - width];
     const left = whole(sheet, y, width, lefts);
-    if (left === null || !takes(taken, [left - GAP, y - HALF, left + width + GAP, y + HALF])) continue;
+    if (left === null || !takes(taken, [left - GAP, y - HALF, left + width + GAP, y + HALF, text])) continue;
     context.strokeText(text, left, y + 4);
     context.fillText(text, left, y + 4);
   }

@@ -77,7 +77,8 @@ export class MapView {
       onclick: () => this.fit(this.#places, true),
     });
     this.credit = el('div', { class: 'map-credit' }, 'Natural Earth · GeoNames');
-    body.append(this.ticks, this.view, this.away, this.credit);
+    this.foot = el('div', { class: 'map-foot' }, this.credit);
+    body.append(this.ticks, this.view, this.away, this.foot);
     this.locked = Boolean(choices.locked);
     this.scale = new ScaleLine({ units: 'metric', minWidth: 54 });
     this.map = new OlMap({
@@ -309,14 +310,32 @@ export class MapView {
 
   /** Boxes that the key and the buttons cover, on a sheet that this map is painted on; [left, top, right, bottom]. */
   coveredOn(sheet) {
+    const key = this.covered?.();
+    return this.#on(sheet, ([width, height]) => [
+      [width - BUTTONS, 0, width, height],
+      ...(key ? [[0, key.top, key.right, height]] : []),
+    ]);
+  }
+
+  /** Boxes in which the credit, the scale and the sign of north stand, on a sheet, as for `coveredOn`. */
+  footOn(sheet) {
+    return this.#on(sheet, () => {
+      const view = this.view.getBoundingClientRect();
+      return [this.credit, this.scale.element, this.north.element].map(part => {
+        const { left, top, right, bottom } = part.getBoundingClientRect();
+        return [left - view.left, top - view.top, right - view.left, bottom - view.top];
+      });
+    });
+  }
+
+  /** Boxes of the view as boxes of a sheet that is painted at its resolution; of any other sheet none. */
+  #on(sheet, boxes) {
     const view = this.map.getView();
     const size = this.map.getSize();
     if (!size || sheet.resolution !== view.getResolution()) return [];
     const [west, , , north] = view.calculateExtent();
     const [x, y] = [sheet.x(west), sheet.y(north)];
-    const key = this.covered?.();
-    const boxes = [[size[0] - BUTTONS, 0, size[0], size[1]], ...(key ? [[0, key.top, key.right, size[1]]] : [])];
-    return boxes.map(([left, top, right, bottom]) => [left + x, top + y, right + x, bottom + y]);
+    return boxes(size).map(([left, top, right, bottom]) => [left + x, top + y, right + x, bottom + y]);
   }
 
   /** Goes back to the start. @param {number} duration milliseconds; at first the map is simply there */

@@ -116,7 +116,8 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
   handle.reach = el('ol', { class: 'map-reach', 'aria-label': phrase('Places by their figures') });
   handle.summary = el('p', { class: 'sr-only', id: `summary-${id}` });
   view.view.setAttribute('aria-describedby', handle.summary.id);
-  body.append(handle.key, handle.notes, handle.degrees, handle.tip, handle.reach, handle.summary);
+  view.foot.prepend(handle.degrees);
+  body.append(handle.key, handle.notes, handle.tip, handle.reach, handle.summary);
   handle.told = new ToldBox(
     body,
     {

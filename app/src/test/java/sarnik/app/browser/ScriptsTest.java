@@ -118,6 +118,25 @@ class ScriptsTest extends BrowserTest {
             assertThat(run("map/labels.js", "m.whole({ still: true, width: 100, height: 60 }, 30, 120, [5, -30])"))
                     .isEqualTo("null");
         }
+
+        @Test
+        void giveWayToOneThatIsThere() {
+            assertThat(run(
+                            "map/labels.js",
+                            "(t => [m.takes(t, [0, 0, 10, 10]), m.takes(t, [5, 5, 15, 15]), m.takes(t, "
+                                    + "[11, 0, 20, 10]), t.length])([])"))
+                    .isEqualTo("[true,false,true,2]");
+        }
+
+        @Test
+        void nameAPlaceOnce() {
+            assertThat(run(
+                            "map/labels.js",
+                            "(t => [m.isNamed(t, 'Soria', [120, 10]), m.isNamed(t, 'Sori', [120, 10]), m.isNamed(t, "
+                                    + "'Soria', [170, 10]), m.isNamed([], 'Soria', [0, 0])])"
+                                    + "([[50, 0, 100, 18, 'Soria']])"))
+                    .isEqualTo("[true,false,false,false]");
+        }
     }
 
     @Nested
@@ -308,15 +327,6 @@ class ScriptsTest extends BrowserTest {
             }
             assertThat(run("numbers.js", "[m.full(NaN), [...m.figures([1, 'NaN'])].map(String)]"))
                     .isEqualTo("[\"–\",[\"1\",\"NaN\"]]");
-        }
-
-        @Test
-        void aLabelGivesWayToOneThatIsThere() {
-            assertThat(run(
-                            "map/labels.js",
-                            "(t => [m.takes(t, [0, 0, 10, 10]), m.takes(t, [5, 5, 15, 15]), m.takes(t, "
-                                    + "[11, 0, 20, 10]), t.length])([])"))
-                    .isEqualTo("[true,false,true,2]");
         }
     }
 
