@@ -1,5 +1,6 @@
 import { el, say } from './elements.js';
 import { addressOf, BASE, PAGE_ADDRESS } from './base.js';
+import { Asking } from './asking.js';
 import { ask, askBlob } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
 import { cellsOf, dress, readingOrder, sizeSheet, wear } from './dress.js';
@@ -7,7 +8,7 @@ import { drawPages, pagesOf } from './pages.js';
 import { Showing } from './showing.js';
 import { controlOf, drawStrip } from './strip.js';
 import { Links } from './links.js';
-import { forget, known, remember } from './places.js';
+import { forget, remember } from './places.js';
 import { followed, boxOf } from './filters/place.js';
 import { knowNames, picked, readAddress, readState, strangersOf, valuesOf, writeAddress, writeState } from './state.js';
 import { fileName, keepBack, offerTake, save, take } from './take.js';
@@ -19,18 +20,8 @@ import { languageAsked, phrase } from './language.js';
 /** How the page stands in another one, or on a wall, is said behind the state, and stays. */
 const standing = () => (/^#(framed|wall)\b/.test(location.hash) ? location.hash : '');
 
-/** Says which page asks, so that the server drops what a newer question of it has overtaken. */
-const PAGE = { 'Sarnik-Page': Math.random().toString(36).slice(2) };
-
 /** Windows up to this width are read as on a phone, as the style has it. */
 const PHONE = 720;
-
-/** What the server answers to a question that a newer one has overtaken. */
-const OVERTAKEN = 409;
-
-/** Answers that are kept before they are shown, and those of them that are fetched at once. */
-const MOST_AHEAD = 80;
-const MOST_FETCHING = 2;
 
 /** What a kind cannot change while it stands. */
 const madeOf = visual => KINDS[visual.type].made?.(visual) ?? '';
@@ -58,20 +49,6 @@ export class Sheet {
   /** What is picked by a predicate, as the values that it means, by visual. */
   lit = new Map();
   #litAs = '';
-  #pending = new Set();
-  /** The state and the revision that were drawn last; what comes anew of the same is not dimmed until it is there. */
-  #drawnAs = null;
-  #asking = null;
-  /** Settles when what was asked for is drawn. */
-  #drawing = Promise.resolve();
-  /** Whether something was turned while an answer was under way. */
-  #late = false;
-  /** Answers that were fetched before they are shown, by state. */
-  #ahead = new Map();
-  /** What was asked for before the page was laid out; null once it is shown. */
-  #first = null;
-  #fetching = 0;
-  #turns = 0;
 
   /**
    * @param {{wrap?: (id: string, visual: Object, cell: HTMLElement) => void}} hooks called for each visual that is
@@ -82,12 +59,9 @@ export class Sheet {
     this.hooks = hooks;
     this.place = document.getElementById('sheet');
     this.state = new Map();
+    this.asking = new Asking(this, () => this.#address('frames'));
     this.links = new Links(this);
     this.showing = new Showing(this);
-    addEventListener(
-      'pagehide',
-      () => this.#asking && ask('DELETE', '/api/questions', { headers: PAGE, keepalive: true }).catch(() => {}),
-    );
     addEventListener('resize', () => {
       if (!this.opened || this.opened.document.pages[this.page].size?.fit !== 'WINDOW') return;
       this.arrange();
@@ -118,11 +92,7 @@ export class Sheet {
     if (Object.values(dashboard.groups ?? {}).some(({ swap }) => swap)) return;
     const named = this.state.get('g.page')?.[0];
     const page = dashboard.pages[named] ? named : pagesOf(dashboard)[0];
-    const ids = readingOrder(dashboard, page).filter(id => !worn[id].hidden && (!this.only || id === this.only));
-    const text = writeState(this.state);
-    const frames = this.#post(text, ids, {}, { headers: PAGE });
-    frames.catch(() => {});
-    this.#first = { text, ids, frames };
+    this.asking.first(readingOrder(dashboard, page).filter(id => !worn[id].hidden && (!this.only || id === this.only)));
   }
 
   /** Says which rows this viewer sees, where not all. */
@@ -165,7 +135,7 @@ export class Sheet {
     // Whoever took the page away need not be told; of one that an address names in vain the server says so.
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
-    this.#ahead.clear();
+    this.asking.renewed();
     knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     wear(opened);
     keepBack(opened);
@@ -283,7 +253,13 @@ export class Sheet {
         { type: 'button', title: words, 'aria-label': words, onclick: run },
         el('svg', { viewBox: '0 0 20 20', 'aria-hidden': 'true' }, el('path', { d: SIGNS[name] })),
       );
-    const mounted = { type: visual.type, made: madeOf(visual), body, title, drawing: null };
+    const mounted = {
+      type: visual.type,
+      made: madeOf(visual),
+      body,
+      title,
+      drawing: null,
+    };
     const box = el(
       'section',
       { class: `visual visual-${visual.type}`, 'data-visual': id },
@@ -335,7 +311,9 @@ export class Sheet {
     pick: (id, { values, predicate, add }) => this.pick(id, predicate ? { predicate } : values, add),
     /** Asks the server about a visual. */
     ask: (id, { what, body }) =>
-      ask('POST', this.#address(what), { body: { state: writeState(this.state), visual: id, ...body } }),
+      ask('POST', this.#address(what), {
+        body: { state: writeState(this.state), visual: id, ...body },
+      }),
     /** Turns a part from shown to hidden or back. */
     turn: (id, { part }) => this.went(picked(this.state, `h.${id}`, [part], true), id, [id]),
     /** Chooses among what a part offers, by number from 0. */
@@ -348,7 +326,7 @@ export class Sheet {
     /** Plays a moment; null for all of it. */
     moment: (id, { text, passing }) =>
       this.#set(`m.${id}`, text === null ? [] : [text], id, passing, this.opened.played[id] ?? []),
-    ahead: (id, { texts }) => this.#fetchAhead(id, texts),
+    ahead: (id, { texts }) => this.asking.ahead(id, texts),
     /** The pointer rests on marks of it, or on none. */
     hover: (id, { values }) => this.links.hover(id, values),
     figures: (id, _, mounted) => openFigures(this, id, mounted),
@@ -395,19 +373,9 @@ export class Sheet {
       });
       return save(rows, fileName(mounted.drawing.title || 'rows', ending));
     }
-    return take(form, mounted, async () => {
-      if (!mounted.kind.whole) return mounted.drawing;
-      const frames = await ask('POST', this.#address('frames'), {
-        body: {
-          state: writeState(this.state),
-          ids: [id],
-          sights: { [id]: mounted.kind.whole(mounted.handle) },
-          known: known(),
-        },
-        headers: { 'Sarnik-Page': `${PAGE['Sarnik-Page']}-take` },
-      });
-      return frames.drawings[id];
-    });
+    return take(form, mounted, async () =>
+      mounted.kind.whole ? this.asking.alone(id, mounted.kind.whole(mounted.handle)) : mounted.drawing,
+    );
   }
 
   #takeAway(id) {
@@ -568,7 +536,9 @@ export class Sheet {
 
   /** What words mean here. @param {string} words */
   find(words) {
-    return ask('POST', this.#address('narrowings'), { body: { state: writeState(this.state), words } });
+    return ask('POST', this.#address('narrowings'), {
+      body: { state: writeState(this.state), words },
+    });
   }
 
   /** Takes away one part of what is shown, by its letter; or puts everything back as it is at first. */
@@ -610,13 +580,6 @@ export class Sheet {
     return this.ask(touched ?? (id ? (this.opened.touches[id] ?? []) : this.ids()), passing);
   }
 
-  /** The state as the server is asked for it; at first with what in the address is nobody's, so that it says so. */
-  #asked(state) {
-    const text = [state, this.strangers].filter(Boolean).join('&');
-    this.strangers = '';
-    return text;
-  }
-
   address() {
     const text = [writeAddress(this.state), languageAsked()].filter(Boolean).join('&');
     return location.pathname + (text ? `?${text}` : '') + standing();
@@ -633,94 +596,15 @@ export class Sheet {
     kind.light(handle, [...this.pickedOn(id), ...this.links.litOn(id)], this.state.get(`p.${id}`)?.predicate);
   }
 
-  // --- frames ----------------------------------------------------------------------------------
+  // --- what is shown ---------------------------------------------------------------------------
 
-  /**
-   * Asks for the frames of these visuals in one request. An older request still under way is given up; while something
-   * is being turned it is let finish, so that what is shown follows the hand, and only the newest is asked for after
-   * it.
-   */
-  async ask(ids, passing = false) {
-    for (const id of ids) this.#pending.add(id);
-    const { text, wanted } = this.#asking ?? {};
-    // What is asked already is not asked again: let go where it was, a handle says so a second time.
-    if (text === writeState(this.state) && [...this.#pending].every(id => wanted.includes(id))) {
-      this.#pending.clear();
-      return this.#drawing;
-    }
-    if (passing && this.#asking) {
-      this.#late = true;
-      return this.#drawing;
-    }
-    this.#asking?.abort();
-    const asking = (this.#asking = new AbortController());
-    this.#drawing = this.#answer(asking);
-    return this.#drawing;
-  }
-
-  async #answer(asking) {
-    const wanted = [...this.#pending].filter(id => this.visuals.has(id));
-    this.#pending.clear();
-    const text = writeState(this.state);
-    const behind = text !== this.#drawnAs?.text || this.opened !== this.#drawnAs.opened;
-    for (const id of wanted) {
-      const { box } = this.visuals.get(id);
-      box.classList.add('is-asking');
-      box.classList.toggle('is-behind', behind);
-    }
-    Object.assign(asking, { text, wanted });
-    try {
-      const frames = await this.#frames(text, wanted, { headers: PAGE, signal: asking.signal });
-      this.#shown(frames, wanted, text);
-    } catch (refused) {
-      for (const id of wanted) this.#pending.add(id);
-      // An older question came later on its way, and was taken for a newer one.
-      if (refused.status === OVERTAKEN && asking === this.#asking) this.#late = true;
-      else if (refused.name !== 'AbortError' && !this.hooks.failed?.(refused))
-        say(refused.message, { words: phrase('Try again'), run: () => this.ask([]) });
-    } finally {
-      if (asking === this.#asking) {
-        this.#asking = null;
-        if (this.#late) {
-          this.#late = false;
-          this.ask([]);
-        } else for (const { box } of this.visuals.values()) box.classList.remove('is-asking', 'is-behind');
-      }
-    }
-  }
-
-  /** The frames of visuals in a state: those that were fetched ahead, or asked for now. */
-  #frames(text, wanted, request) {
-    const sights = Object.fromEntries(
-      wanted
-        .map(id => [id, this.visuals.get(id).kind.sight?.(this.visuals.get(id).handle)])
-        .filter(([, sight]) => sight),
-    );
-    const first = this.#first;
-    this.#first = null;
-    if (first?.text === text && !Object.keys(sights).length && wanted.every(id => first.ids.includes(id)))
-      return first.frames;
-    const ahead = this.#ahead.get(text);
-    if (ahead && ahead.sights === JSON.stringify(sights) && wanted.every(id => ahead.ids.includes(id)))
-      return ahead.frames;
-    return this.#post(text, wanted, sights, request);
-  }
-
-  #post(text, ids, sights, request) {
-    return ask('POST', this.#address('frames'), {
-      body: {
-        state: request.headers === PAGE ? this.#asked(text) : text,
-        ids,
-        sights,
-        known: known(),
-      },
-      ...request,
-    });
+  /** Asks for the frames of these visuals, see {@link Asking}. @returns {Promise<void>} settles once they are drawn */
+  ask(ids, passing = false) {
+    return this.asking.ask(ids, passing);
   }
 
   /** Draws what was answered. @param {string} text the state that was asked about */
-  #shown(frames, wanted, text) {
-    this.#drawnAs = { text, opened: this.opened };
+  shown(frames, wanted, text) {
     remember(frames.places);
     const lit = JSON.stringify(frames.lit);
     const relit = lit !== this.#litAs;
@@ -746,37 +630,6 @@ export class Sheet {
     this.took = performance.now() - (this.began ?? performance.now());
     this.place.dataset.drawn = String(Number(this.place.dataset.drawn ?? 0) + 1);
     this.place.dispatchEvent(new CustomEvent('drawn', { detail: { milliseconds: this.took } }));
-  }
-
-  /** Fetches what will be shown next, so that a player need not wait. @param {string[]} texts of moments */
-  #fetchAhead(id, texts) {
-    const ids = (this.opened.played[id] ?? []).filter(other => this.visuals.has(other));
-    for (const moment of texts) {
-      if (this.#fetching >= MOST_FETCHING) return;
-      const next = new Map(this.state);
-      next.set(`m.${id}`, [moment]);
-      const text = writeState(next);
-      if (this.#ahead.has(text)) continue;
-      const sights = Object.fromEntries(
-        ids
-          .map(other => [other, this.visuals.get(other).kind.sight?.(this.visuals.get(other).handle)])
-          .filter(([, sight]) => sight),
-      );
-      this.#fetching++;
-      const frames = this.#frames(text, ids, {
-        headers: { 'Sarnik-Page': `${PAGE['Sarnik-Page']}-${(this.#turns = (this.#turns + 1) % 64)}` },
-      });
-      const kept = { ids, sights: JSON.stringify(sights), frames };
-      this.#ahead.set(text, kept);
-      if (this.#ahead.size > MOST_AHEAD) this.#ahead.delete(this.#ahead.keys().next().value);
-      frames.then(
-        () => this.#fetching--,
-        () => {
-          this.#fetching--;
-          this.#ahead.delete(text);
-        },
-      );
-    }
   }
 
   /** Lets those of a kind that stand in a row agree on a size. */

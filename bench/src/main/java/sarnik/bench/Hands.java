@@ -1,9 +1,6 @@
 package sarnik.bench;
 
 import java.io.IOException;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -11,6 +8,7 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -20,11 +18,13 @@ import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import sarnik.demo.SarnikClient;
+import sarnik.demo.SarnikDevice;
 import tools.jackson.databind.JsonNode;
 
 /** People and devices that work while something ends suddenly; each knows what was acknowledged, and looks for it. */
 final class Hands {
 
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
     private static final int ROWS_BROUGHT = 400;
     private static final long PAUSE_MILLIS = 200;
     private static final Pattern WAITS = Pattern.compile("data-let-go=\"([0-9a-f-]{36})\"");
@@ -274,8 +274,10 @@ final class Hands {
             synchronized (kept) {
                 known = List.copyOf(kept);
             }
-            for (long id : known.subList(Math.max(0, known.size() - 5), known.size()))
-                mustBe(rows(id) == ROWS_BROUGHT, "dataset %d has %d rows".formatted(id, rows(id)));
+            for (long id : known.subList(Math.max(0, known.size() - 5), known.size())) {
+                long there = rows(id);
+                mustBe(there == ROWS_BROUGHT, "dataset %d has %d rows".formatted(id, there));
+            }
             long half = number("""
                     SELECT count(*) FROM datasets d LEFT JOIN dataset_served s ON s.dataset_id = d.id
                       LEFT JOIN dataset_versions v ON v.id = s.version_id
@@ -289,7 +291,16 @@ final class Hands {
         }
 
         private long rows(long id) throws Exception {
-            return looks().get("/datasets/" + id + "/rows.csv").body().lines().count() - 1;
+            long began = System.nanoTime();
+            while (true) {
+                HttpResponse<String> answer = looks().get("/datasets/" + id + "/rows.csv");
+                if (answer.statusCode() == 200) return answer.body().lines().count() - 1;
+                // Somebody who is told to wait waits; what is never answered is not there.
+                mustBe(
+                        answer.statusCode() >= 500 && System.nanoTime() - began < LONGEST_WAIT.toNanos(),
+                        "dataset %d is answered with %d: %s".formatted(id, answer.statusCode(), answer.body()));
+                TimeUnit.MILLISECONDS.sleep(200);
+            }
         }
 
         @Override
@@ -374,7 +385,7 @@ final class Hands {
     /** Sends readings one by one: each that was acknowledged is there, and once. */
     private final class Sender extends Hand {
 
-        private final HttpClient devices = HttpClient.newHttpClient();
+        private final SarnikDevice device = new SarnikDevice(base);
         private final BitSet taken = new BitSet();
         private long feed;
         private String token;
@@ -390,14 +401,7 @@ final class Hands {
         boolean once(long number) throws Exception {
             String body = "{\"d\": \"d1\", \"t\": %d, \"v\": 1, \"n\": %d, \"s\": 0}"
                     .formatted(System.currentTimeMillis() - 1, number);
-            int status = devices.send(
-                            HttpRequest.newBuilder(URI.create(base + "/readings/" + feed))
-                                    .header("Content-Type", "application/json")
-                                    .header("Authorization", "Bearer " + token)
-                                    .POST(HttpRequest.BodyPublishers.ofString(body))
-                                    .build(),
-                            HttpResponse.BodyHandlers.ofString())
-                    .statusCode();
+            int status = device.send(feed, token, body).statusCode();
             // No two of a device at one moment: they would be one reading.
             TimeUnit.MILLISECONDS.sleep(2);
             if (status != 200) return false;

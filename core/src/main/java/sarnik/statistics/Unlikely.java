@@ -29,7 +29,7 @@ public final class Unlikely {
      * @param deviation a standard deviation as the middle half has it; 0 where all are the same
      * @param count of how many values
      */
-    public record Usual(double median, double deviation, int count) {
+    public record Usual(double median, double deviation, long count) {
 
         /** How many deviations a value is away; NaN where too few are known, infinite where all others are the same. */
         public double away(double value) {
@@ -50,14 +50,53 @@ public final class Unlikely {
     public static Usual usual(double[] values) {
         double[] sorted =
                 Arrays.stream(values).filter(v -> !Double.isNaN(v)).sorted().toArray();
-        if (sorted.length == 0) return new Usual(Double.NaN, Double.NaN, 0);
-        double median = median(sorted);
-        double[] away =
-                Arrays.stream(sorted).map(v -> Math.abs(v - median)).sorted().toArray();
-        double deviation = median(away) / OF_NORMAL;
+        long[] once = new long[sorted.length];
+        Arrays.fill(once, 1);
+        return usual(sorted, once);
+    }
+
+    /**
+     * What is usual among values that occur several times.
+     *
+     * @param values ascending, none of them NaN
+     * @param times how often each occurs
+     */
+    public static Usual usual(double[] values, long[] times) {
+        long count = Arrays.stream(times).sum();
+        if (count == 0) return new Usual(Double.NaN, Double.NaN, 0);
+        double median = median(values, times, count);
+        double[] away = new double[values.length];
+        long[] often = new long[values.length];
+        // What lies below and what lies above the middle are in order already: both are gone through from there.
+        int below = Arrays.binarySearch(values, median);
+        below = below >= 0 ? below : -below - 2;
+        int above = below + 1;
+        double sum = 0;
+        for (int i = 0; i < values.length; i++) {
+            boolean lower = above >= values.length || below >= 0 && median - values[below] <= values[above] - median;
+            int next = lower ? below-- : above++;
+            away[i] = Math.abs(values[next] - median);
+            often[i] = times[next];
+            sum += away[i] * often[i];
+        }
+        double deviation = median(away, often, count) / OF_NORMAL;
         // More than half are the same: the mean of what they differ by is looked at.
-        if (deviation == 0) deviation = Arrays.stream(away).average().orElse(0) / MEAN_OF_NORMAL;
-        return new Usual(median, deviation, sorted.length);
+        if (deviation == 0) deviation = sum / count / MEAN_OF_NORMAL;
+        return new Usual(median, deviation, count);
+    }
+
+    /** The middle of values in order, or the mean of the two middle ones. */
+    private static double median(double[] sorted, long[] times, long count) {
+        long passed = 0;
+        for (int i = 0; i < sorted.length; i++) {
+            passed += times[i];
+            if (passed * 2 < count) continue;
+            if (passed * 2 > count) return sorted[i];
+            int next = i + 1;
+            while (times[next] == 0) next++;
+            return (sorted[i] + sorted[next]) / 2;
+        }
+        throw new IllegalArgumentException("No values");
     }
 
     private static double median(double[] sorted) {

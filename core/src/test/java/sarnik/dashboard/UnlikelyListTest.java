@@ -140,6 +140,46 @@ class UnlikelyListTest {
                 .hasSize(1);
     }
 
+    private static final String ROWS =
+            "'dataset': 1, 'category': 'kiosk', 'measure': {'summary': 'SUM', 'column': 'litres'}, 'rows': true";
+
+    @Test
+    void standOutOfOtherRowsOfTheSame() {
+        UnlikelyDrawing drawn = drawn("", ROWS);
+        assertThat(drawn.lines()).hasSize(2);
+        UnlikelyDrawing.Line b = drawn.lines().get(0);
+        assertThat(b.key()).isEqualTo("B");
+        assertThat(b.value()).isEqualTo("1,014");
+        assertThat(b.why())
+                .as("both rows of that month are one line")
+                .startsWith("2 rows with 1,014 on 15 Feb 2026 to 28 Feb 2026; of 60 rows, 10")
+                .contains("was usual.")
+                .endsWith("deviations away.");
+        assertThat(b.up()).isTrue();
+        assertThat(b.at()).isEqualTo(1000);
+        UnlikelyDrawing.Line a = drawn.lines().get(1);
+        assertThat(a.key()).isEqualTo("A");
+        // The middle of 61 rows is 107, and of what they are away from it 7.
+        assertThat(a.why()).isEqualTo("1 on 1 Jul 2026; of 61 rows, 96.62 to 117.4 was usual. 10.2 deviations away.");
+        assertThat(a.up()).isFalse();
+        assertThat(drawn.looked()).isEqualTo(60 + 61 + 58);
+        assertThat(drawn.notes()).anyMatch(n -> n.startsWith("3 of 179 stand out by 3.5 deviations"));
+        assertThat(drawn.title()).isEqualTo("Unlikely values of litres by kiosk");
+        // Narrowed to where it is usual, nothing is.
+        assertThat(drawn("f.f1=2026-02-01..2026-02-28", ROWS).lines()).isEmpty();
+    }
+
+    @Test
+    void rowsHaveNoNumberOfRowsOfTheirOwn() {
+        String counted = ROWS.replace("{'summary': 'SUM', 'column': 'litres'}", "{'summary': 'COUNT'}");
+        assertThat(draw("", counted))
+                .isInstanceOfSatisfying(
+                        MisfitDrawing.class, m -> assertThat(m.why()).contains("no number of rows of their own"));
+        assertThat(draw("", ROWS + ", 'time': 'gone'"))
+                .isInstanceOfSatisfying(
+                        MisfitDrawing.class, m -> assertThat(m.why()).contains("no column of dates"));
+    }
+
     @Test
     void saySoWhereNothingCanBeCompared() {
         assertThat(draw("", NEIGHBOURS.replace("@place", "province")))

@@ -65,6 +65,7 @@ class LanguageTest {
             "rankWords",
             "left",
             "against",
+            "againstRows",
             "hint",
             "where",
             "groups");

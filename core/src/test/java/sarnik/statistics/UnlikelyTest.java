@@ -4,10 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Random;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -38,6 +41,37 @@ class UnlikelyTest {
         assertThat(Unlikely.usual(same).away(5)).isInfinite();
         same[3] = 5;
         assertThat(Unlikely.usual(same).away(5)).isGreaterThan(Unlikely.FROM).isFinite();
+    }
+
+    @Property
+    void valuesThatOccurSeveralTimesAreAsIfTheyStoodThereAsOften(
+            @ForAll @Size(max = 12) List<@IntRange(min = -9, max = 9) Integer> some,
+            @ForAll @Size(value = 12) List<@IntRange(min = 1, max = 5) Integer> often) {
+        double[] values =
+                some.stream().distinct().sorted().mapToDouble(v -> v / 4.0).toArray();
+        long[] times = IntStream.range(0, values.length).mapToLong(often::get).toArray();
+        double[] each = IntStream.range(0, values.length)
+                .boxed()
+                .flatMapToDouble(i -> DoubleStream.generate(() -> values[i]).limit(times[i]))
+                .toArray();
+        // The definition, value by value.
+        double[] sorted = each.clone();
+        double median = middle(sorted);
+        double[] away =
+                Arrays.stream(sorted).map(v -> Math.abs(v - median)).sorted().toArray();
+        double deviation = middle(away) / 0.6745;
+        if (deviation == 0) deviation = Arrays.stream(away).sum() / away.length / 0.7979;
+        Unlikely.Usual usual = Unlikely.usual(values, times);
+        assertThat(usual.count()).isEqualTo(each.length);
+        if (each.length == 0) return;
+        assertThat(usual.median()).isEqualTo(median);
+        assertThat(usual.deviation()).isCloseTo(deviation, within(1e-12));
+        assertThat(Unlikely.usual(each)).isEqualTo(usual);
+    }
+
+    private static double middle(double[] sorted) {
+        int n = sorted.length;
+        return n == 0 ? Double.NaN : (sorted[(n - 1) / 2] + sorted[n / 2]) / 2;
     }
 
     /** A value that is usual in its month is not unlikely, the same in another month is. */

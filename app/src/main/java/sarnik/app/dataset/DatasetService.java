@@ -19,13 +19,10 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.IntFunction;
 import java.util.stream.Collectors;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.springframework.util.unit.DataSize;
-import sarnik.app.MemoryBudget;
 import sarnik.app.boundary.BoundarySets;
 import sarnik.app.database.DatabaseRows;
 import sarnik.app.database.Elsewhere;
@@ -90,9 +87,7 @@ public class DatasetService implements Datasets {
     private final LiveRows live;
     private final StayingTables tables;
     private final DatabaseRows databases;
-
-    /** Rows that take more bytes are not held in memory but asked where they are kept. */
-    private volatile long largestHeld;
+    private final HeldRows held;
 
     /** All rows of all datasets as they are now, for what nobody looks at. */
     private final SeenDatasets whole = new SeenDatasets(this, Viewer.PROGRAM, Map.of(), List.of());
@@ -122,9 +117,8 @@ public class DatasetService implements Datasets {
             LiveRows live,
             StayingTables tables,
             DatabaseRows databases,
-            MemoryBudget memory,
-            @Value("${sarnik.largest-held}") DataSize largestHeld) {
-        this.largestHeld = largestHeld.toBytes() > 0 ? largestHeld.toBytes() : memory.total() / 2;
+            HeldRows held) {
+        this.held = held;
         this.live = live;
         this.tables = tables;
         this.databases = databases;
@@ -333,13 +327,7 @@ public class DatasetService implements Datasets {
     boolean isHeld(Description of) {
         return of.isLive()
                 || !of.isStaying()
-                        && (of.served().bytes() <= largestHeld
-                                || of.served().columns().size() > RowStore.WIDEST);
-    }
-
-    /** Says from which size on rows are not held in memory; for tests. */
-    void holdUpTo(long bytes) {
-        largestHeld = bytes;
+                        && held.holds(of.served().bytes(), of.served().columns().size());
     }
 
     /**

@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -34,27 +35,41 @@ class RowStore {
     static final int WIDEST = 200;
 
     private final EntityManager entities;
+    private final HeldRows held;
 
-    RowStore(EntityManager entities) {
+    RowStore(EntityManager entities, HeldRows held) {
         this.entities = entities;
+        this.held = held;
     }
 
-    /** Makes the version's tables and fills them, in the running transaction. */
+    /**
+     * Makes the version's tables and fills them, in the running transaction. Where it will be asked there, its table is
+     * parted.
+     */
     void write(long version, List<StoredColumn> columns, Table table) {
         entities.unwrap(Session.class).doWork(connection -> {
+            Optional<RowPartitions> partitions =
+                    held.holds(table.bytes(), columns.size()) ? Optional.empty() : RowPartitions.of(columns, table);
             for (int part = 0; part < parts(columns); part++)
-                write(connection, name(version, part), part(columns, part), table);
+                write(connection, name(version, part), part(columns, part), partitions, table);
         });
     }
 
-    private static void write(Connection connection, String name, List<StoredColumn> columns, Table table)
+    private static void write(
+            Connection connection,
+            String name,
+            List<StoredColumn> columns,
+            Optional<RowPartitions> partitions,
+            Table table)
             throws SQLException {
         String definitions = IntStream.range(0, columns.size())
                 .mapToObj(
                         c -> "c" + c + " " + StoredColumn.sqlType(columns.get(c).type()))
                 .collect(Collectors.joining(", "));
         try (var statement = connection.createStatement()) {
-            statement.execute("CREATE TABLE " + name + " (" + definitions + ")");
+            statement.execute("CREATE TABLE " + name + " (" + definitions + ")"
+                    + partitions.map(RowPartitions::clause).orElse(""));
+            for (String made : partitions.map(p -> p.made(name)).orElse(List.of())) statement.execute(made);
         }
         try (OutputStream out = new PGCopyOutputStream(
                 connection.unwrap(PGConnection.class), "COPY " + name + " FROM STDIN (FORMAT binary)")) {
@@ -62,11 +77,20 @@ class RowStore {
         } catch (IOException failed) {
             throw new SQLException("The rows could not be written", failed);
         }
+        if (partitions.isEmpty()) return;
+        // Nobody else does it for a table that has partitions, and without it no plan knows how many rows they hold.
+        try (var statement = connection.createStatement()) {
+            statement.execute("ANALYZE " + name);
+        }
     }
 
     /** Reads a version's rows. */
     Table read(long version, List<StoredColumn> columns, long rows) {
         return entities.unwrap(Session.class).doReturningWork(connection -> {
+            try (var statement = connection.createStatement()) {
+                // Every table from its first row on, whoever else reads it: rows of several tables belong together.
+                statement.execute("SET LOCAL synchronize_seqscans = off");
+            }
             // A wide version of an older program stands in one table.
             if (parts(columns) == 1 || !exists(connection, name(version, 1)))
                 return read(connection, name(version, 0), columns, rows);
@@ -83,7 +107,10 @@ class RowStore {
             throws SQLException {
         try (var in = new DataInputStream(new BufferedInputStream(
                 new PGCopyInputStream(
-                        connection.unwrap(PGConnection.class), "COPY " + name + " TO STDOUT (FORMAT binary)"),
+                        connection.unwrap(PGConnection.class),
+                        // Of a table that has partitions only what is selected can be copied.
+                        "COPY " + (isParted(connection, name) ? "(SELECT * FROM " + name + ")" : name)
+                                + " TO STDOUT (FORMAT binary)"),
                 1 << 16))) {
             return CopyReader.read(columns, Math.toIntExact(rows), in);
         } catch (IOException failed) {
@@ -91,8 +118,16 @@ class RowStore {
         }
     }
 
+    private static boolean isParted(Connection connection, String name) throws SQLException {
+        return isSo(connection, "SELECT relkind = 'p' FROM pg_class WHERE oid = to_regclass(?)", name);
+    }
+
     private static boolean exists(Connection connection, String name) throws SQLException {
-        try (var statement = connection.prepareStatement("SELECT to_regclass(?) IS NOT NULL")) {
+        return isSo(connection, "SELECT to_regclass(?) IS NOT NULL", name);
+    }
+
+    private static boolean isSo(Connection connection, String asked, String name) throws SQLException {
+        try (var statement = connection.prepareStatement(asked)) {
             statement.setString(1, name);
             try (var answer = statement.executeQuery()) {
                 return answer.next() && answer.getBoolean(1);

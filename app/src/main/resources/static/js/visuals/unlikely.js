@@ -65,7 +65,7 @@ function historyOf(line) {
   ];
 }
 
-/** Its neighbours as strokes on a line, with itself as a mark. */
+/** Its neighbours, or other rows, as strokes on a line, with itself as a mark. */
 function neighboursOf(line) {
   const x = at => 4 + at * (WIDE - 8);
   return [
@@ -94,7 +94,7 @@ function lineOf(handle, line) {
         type: 'button',
         class: `unlikely-row${line.up ? ' is-up' : ' is-down'}`,
         'data-key': line.key,
-        'data-part': `${line.key} ${line.when ?? ''}`,
+        'data-part': `${line.key} ${line.when ?? line.value}`,
         'aria-label': `${name}. ${line.why}`,
         onclick: e => handle.emit({ type: 'pick', values: [line.key], add: e.shiftKey }),
       },

@@ -7,10 +7,6 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.Cookie;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -20,6 +16,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikBrowser;
 import sarnik.demo.SarnikClient;
+import sarnik.demo.SarnikDevice;
 
 /** What tests of the interface share: a browser, people who are signed in, and no tolerance for script errors. */
 @ExtendWith(RunningSarnik.class)
@@ -133,15 +130,7 @@ abstract class BrowserTest {
 
     /** Sends a message to a feed, as a device does. @return the status that is answered */
     int send(long feed, String token, String body) throws Exception {
-        return HttpClient.newHttpClient()
-                .send(
-                        HttpRequest.newBuilder(URI.create(sarnik.base() + "/readings/" + feed))
-                                .header("Content-Type", "application/json")
-                                .header("Authorization", "Bearer " + token)
-                                .POST(HttpRequest.BodyPublishers.ofString(body))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString())
-                .statusCode();
+        return new SarnikDevice(sarnik.base()).send(feed, token, body).statusCode();
     }
 
     /** Says something of a feed, such as its shape. @return what is answered */

@@ -4,9 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.Statement;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import javax.sql.DataSource;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -38,11 +43,20 @@ class OutgrownTest {
 
     private RunningSarnik sarnik;
     private DatasetService datasets;
+    private HeldRows limit;
     private long before;
+
+    @BeforeEach
+    void running(RunningSarnik running) {
+        sarnik = running;
+        datasets = running.bean(DatasetService.class);
+        limit = running.bean(HeldRows.class);
+        before = limit.upTo(Long.MAX_VALUE);
+    }
 
     @AfterEach
     void holdAgain() {
-        datasets.holdUpTo(before);
+        limit.upTo(before);
     }
 
     private LoadedDataset dataset(long id) {
@@ -54,17 +68,14 @@ class OutgrownTest {
     }
 
     @Test
-    void areAskedWhereTheyAreKeptAndGiveTheSame(RunningSarnik running) throws Exception {
-        sarnik = running;
-        datasets = running.bean(DatasetService.class);
-        before = Long.MAX_VALUE;
-        SarnikClient ana = running.client("ana");
+    void areAskedWhereTheyAreKeptAndGiveTheSame() throws Exception {
+        SarnikClient ana = sarnik.client("ana");
         DemoFiles.kiosks(DemoNetwork.shipped(), files.resolve("kiosks.csv"));
         DemoFiles.refills(DemoNetwork.shipped(), REFILLS, files.resolve("refills.csv"));
         ana.bring(files.resolve("kiosks.csv"), "Outgrown kiosks");
         long held = bring(ana, "Outgrown held");
         dataset(held);
-        datasets.holdUpTo(20_000);
+        limit.upTo(20_000);
         long kept = bring(ana, "Outgrown kept");
         LoadedDataset far = dataset(kept);
         assertThat(far.table().staying()).as("not in memory").isNotNull();
@@ -77,7 +88,7 @@ class OutgrownTest {
                         new Measure(Summary.SUM, "takings"),
                         new Measure(Summary.MEDIAN, "litres"),
                         new Measure(Summary.DISTINCT, "kiosk")));
-        datasets.holdUpTo(Long.MAX_VALUE);
+        limit.upTo(Long.MAX_VALUE);
         Frame wanted = dataset(held).answer(new Engines(), query);
         Frame found = far.answer(new Engines(), query);
         assertThat(found.keys().get(0)).containsExactly(wanted.keys().get(0));
@@ -88,9 +99,8 @@ class OutgrownTest {
         assertThat(found.trail().steps().stream().map(RowTrail.Step::left))
                 .containsExactlyElementsOf(
                         wanted.trail().steps().stream().map(RowTrail.Step::left).toList());
-        datasets.holdUpTo(20_000);
-        assertThat(ana.get("/datasets/" + kept + "/rows.csv").body().lines().count())
-                .isEqualTo(REFILLS + 1);
+        limit.upTo(20_000);
+        assertThat(lines(ana, kept)).hasSize(REFILLS + 1);
         // Newer rows below the others are compared with all of them.
         Files.writeString(
                 files.resolve("more.csv"),
@@ -100,5 +110,49 @@ class OutgrownTest {
         ana.json("POST", "/api/bring/" + newer.get("id").asString() + "/serve?append=true", Map.of());
         assertThat(dataset(kept).table().weight()).isEqualTo(REFILLS + 1);
         assertThat(dataset(kept).table().staying()).isNotNull();
+    }
+
+    @Test
+    void areInPartitionsOfWhichAQuestionReadsItsOwn() throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        DemoFiles.refills(DemoNetwork.shipped(), REFILLS, files.resolve("refills.csv"));
+        long held = bring(ana, "Parted held");
+        limit.upTo(20_000);
+        long kept = bring(ana, "Parted kept");
+        String table =
+                RowStore.table(datasets.description(kept).orElseThrow().served().version());
+        // Brought in as it was, read back as it was.
+        assertThat(lines(ana, kept)).containsExactlyInAnyOrderElementsOf(lines(ana, held));
+        Query query = Query.of(
+                List.of(new Stage("some", List.of(new Condition.Between("day", "2024-06-10", "2024-06-20")))),
+                List.of("product"),
+                List.of(Measure.ROWS, new Measure(Summary.SUM, "takings")));
+        LoadedDataset far = dataset(kept);
+        try (Connection other = sarnik.bean(DataSource.class).getConnection();
+                Statement statement = other.createStatement()) {
+            other.setAutoCommit(false);
+            List<String> parts = new ArrayList<>();
+            try (var found = statement.executeQuery("SELECT inhrelid::regclass::text FROM pg_inherits"
+                    + " WHERE inhparent = '" + table + "'::regclass")) {
+                while (found.next()) parts.add(found.getString(1));
+            }
+            assertThat(parts).hasSize(5);
+            assertThat(parts.remove(table + "p0")).as("that of the first days").isTrue();
+            // Whatever is not of those days cannot be read now.
+            statement.execute("LOCK TABLE " + String.join(", ", parts) + " IN ACCESS EXCLUSIVE MODE");
+            Frame found = far.answer(new Engines(), query);
+            other.rollback();
+            limit.upTo(Long.MAX_VALUE);
+            Frame wanted = dataset(held).answer(new Engines(), query);
+            assertThat(wanted.values().get(0)).isNotEmpty();
+            assertThat(found.keys().get(0)).containsExactly(wanted.keys().get(0));
+            for (int m = 0; m < 2; m++)
+                assertThat(found.values().get(m))
+                        .containsExactly(wanted.values().get(m));
+        }
+    }
+
+    private static List<String> lines(SarnikClient ana, long id) throws Exception {
+        return ana.get("/datasets/" + id + "/rows.csv").body().lines().toList();
     }
 }

@@ -38,6 +38,7 @@ import sarnik.app.testing.Samples;
 import sarnik.app.work.Jobs;
 import sarnik.app.work.Progress;
 import sarnik.demo.SarnikClient;
+import sarnik.demo.SarnikDevice;
 import sarnik.standins.Balancer;
 import tools.jackson.databind.JsonNode;
 
@@ -375,15 +376,7 @@ class InstancesTest {
     private int send(String base, long feed, String token, int number) throws Exception {
         String body = "{\"device\": \"d%d\", \"time\": \"%s\", \"level\": %d}"
                 .formatted(number % 3, Instant.now().minusSeconds(100 - number), number);
-        return HttpClient.newHttpClient()
-                .send(
-                        HttpRequest.newBuilder(URI.create(base + "/readings/" + feed))
-                                .header("Content-Type", "application/json")
-                                .header("Authorization", "Bearer " + token)
-                                .POST(HttpRequest.BodyPublishers.ofString(body))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString())
-                .statusCode();
+        return new SarnikDevice(base).send(feed, token, body).statusCode();
     }
 
     /** A dashboard that counts the rows of a dataset. */

@@ -19,6 +19,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import sarnik.app.dataset.Live;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikClient;
+import sarnik.demo.SarnikDevice;
 import sarnik.live.DeviceState;
 import sarnik.standins.Mailbox;
 import tools.jackson.databind.JsonNode;
@@ -62,14 +63,11 @@ class AmissTest {
     }
 
     private void send(Feed feed, String device, Instant at, double heat) throws Exception {
-        HttpResponse<String> answer = DEVICES.send(
-                HttpRequest.newBuilder(URI.create(sarnik.base() + "/readings/" + feed.id))
-                        .header("Content-Type", "application/json")
-                        .header("Authorization", "Bearer " + feed.token)
-                        .POST(HttpRequest.BodyPublishers.ofString(
-                                "{\"d\": \"%s\", \"t\": %d, \"v\": %s}".formatted(device, at.toEpochMilli(), heat)))
-                        .build(),
-                HttpResponse.BodyHandlers.ofString());
+        HttpResponse<String> answer = new SarnikDevice(sarnik.base())
+                .send(
+                        feed.id,
+                        feed.token,
+                        "{\"d\": \"%s\", \"t\": %d, \"v\": %s}".formatted(device, at.toEpochMilli(), heat));
         assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
     }
 

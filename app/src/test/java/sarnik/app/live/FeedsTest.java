@@ -2,9 +2,6 @@ package sarnik.app.live;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -17,6 +14,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.testing.Samples;
 import sarnik.demo.SarnikClient;
+import sarnik.demo.SarnikDevice;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -25,7 +23,6 @@ import tools.jackson.databind.json.JsonMapper;
 class FeedsTest {
 
     private static final JsonMapper JSON = new JsonMapper();
-    private static final HttpClient DEVICES = HttpClient.newHttpClient();
 
     private RunningSarnik sarnik;
     private SarnikClient ana;
@@ -40,11 +37,7 @@ class FeedsTest {
     private record Feed(long id, String token, long devices, long readings) {}
 
     private HttpResponse<String> send(long feed, String token, String type, String body) throws Exception {
-        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(sarnik.base() + "/readings/" + feed))
-                .header("Content-Type", type)
-                .POST(HttpRequest.BodyPublishers.ofString(body));
-        if (token != null) request.header("Authorization", "Bearer " + token);
-        return DEVICES.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        return new SarnikDevice(sarnik.base()).send(feed, token, type, body);
     }
 
     private JsonNode sent(Feed feed, String body) throws Exception {

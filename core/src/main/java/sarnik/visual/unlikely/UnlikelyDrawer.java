@@ -11,17 +11,20 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.IntStream;
 import sarnik.brief.Choices;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.RolledUp;
+import sarnik.data.Telling;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.query.Frame;
 import sarnik.query.GroupKey;
+import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
@@ -43,7 +46,7 @@ import sarnik.visual.StepWords;
 import sarnik.visual.Trail;
 import sarnik.visual.Written;
 
-/** What is asked and drawn of values that stand out of their own history, or of their neighbours. */
+/** What is asked and drawn of values that stand out of their own history, of their neighbours, or of other rows. */
 final class UnlikelyDrawer {
 
     private static final int USUAL_COUNT = 20;
@@ -53,6 +56,9 @@ final class UnlikelyDrawer {
 
     /** More values of a category than this are more than can be looked at while somebody waits. */
     private static final int MOST_VALUES = 400_000;
+
+    /** Of more rows than this it is not told on which days they were. */
+    private static final int MOST_DATED = 250_000;
 
     private static final int FEWEST_PLACES = 12;
     private static final double THOUSAND = 1000;
@@ -70,8 +76,18 @@ final class UnlikelyDrawer {
         this.list = list;
         LoadedDataset plain = scene.dataset(list.dataset());
         this.dataset = plain.with(list.category());
-        this.written = Written.of(dataset, list.measure(), null);
+        this.written = Written.of(
+                dataset,
+                list.isOfRows() ? new Measure(Summary.MAXIMUM, list.measure().column()) : list.measure(),
+                null);
         List<Stage> shown = scene.shown(dataset, list.rule());
+        if (list.isOfRows()) {
+            this.step = null;
+            this.time = null;
+            this.inPeriod = null;
+            this.all = plan.ask(dataset, ofRows(shown));
+            return;
+        }
         if (list.time() == null) {
             this.step = null;
             this.time = null;
@@ -82,11 +98,7 @@ final class UnlikelyDrawer {
                             .filled());
             return;
         }
-        this.time = dataset.table()
-                .find(list.time())
-                .filter(Choices::isTime)
-                .orElseThrow(() -> new MisfitException(
-                        phrase("There is no column of dates “{0}” any more", ColumnWords.of(list.time()))));
+        this.time = dataset.table().find(list.time()).filter(Choices::isTime).orElseThrow(this::noTime);
         this.step = list.step() == null ? StepWords.stepFor(time) : list.step();
         if (step.needsTime() && time.type() != ColumnType.TIME)
             throw new MisfitException(phrase(
@@ -106,11 +118,17 @@ final class UnlikelyDrawer {
     }
 
     Plan plan() {
-        return plan.drawn(answers -> time == null ? besideNeighbours(answers) : besideHistory(answers));
+        return plan.drawn(answers -> list.isOfRows()
+                ? besideRows(answers)
+                : time == null ? besideNeighbours(answers) : besideHistory(answers));
+    }
+
+    private MisfitException noTime() {
+        return new MisfitException(phrase("There is no column of dates “{0}” any more", ColumnWords.of(list.time())));
     }
 
     private String words() {
-        return ColumnWords.of(list.measure());
+        return list.words();
     }
 
     private int count() {
@@ -124,7 +142,8 @@ final class UnlikelyDrawer {
      */
     private record Found(double away, UnlikelyDrawing.Line line) {}
 
-    private UnlikelyDrawing drawn(List<Found> found, int looked, List<String> notes, Frame frame) {
+    /** @param standing how many of those that were looked at stand out */
+    private UnlikelyDrawing drawn(List<Found> found, long standing, long looked, List<String> notes, Frame frame) {
         List<UnlikelyDrawing.Line> lines = found.stream()
                 .sorted(Comparator.comparingDouble((Found f) -> -Math.abs(f.away))
                         .thenComparing(f -> f.line.text())
@@ -135,7 +154,7 @@ final class UnlikelyDrawer {
         if (looked > 0)
             notes.add(phrase(
                     "{0} of {1} stand out by {2} deviations or more, where {3} would if they varied as a normal distribution does. Why, it does not say.",
-                    found.size(),
+                    standing,
                     looked,
                     NumberWords.brief(Unlikely.FROM),
                     looked * Rates.chanceOf(Unlikely.FROM) < 1
@@ -147,7 +166,7 @@ final class UnlikelyDrawer {
                 Scene.titleOf(list, phrase("Unlikely values of {0} by {1}", words(), ColumnWords.of(list.category()))),
                 lines,
                 found.size(),
-                looked,
+                (int) Math.min(Integer.MAX_VALUE, looked),
                 notes,
                 Trail.of(frame.trail()));
     }
@@ -198,7 +217,7 @@ final class UnlikelyDrawer {
                 phrase(
                         "Each {0} beside those before it of the same {1}, by their middle value and how far half of them lie from it (Iglewicz and Hoaglin 1993).",
                         step.said(), ColumnWords.of(list.category())));
-        return drawn(found, looked, notes, frame);
+        return drawn(found, found.size(), looked, notes, frame);
     }
 
     private boolean isSum() {
@@ -248,7 +267,7 @@ final class UnlikelyDrawer {
                                 "{0} in {1}; of {2} before, {3} was usual. {4} deviations away.",
                                 written.full(series[at]),
                                 when,
-                                step.counted(usual.count()),
+                                step.counted(Math.toIntExact(usual.count())),
                                 phrase(
                                         "{0} to {1}",
                                         written.full(usual.median() - usual.deviation()),
@@ -298,7 +317,7 @@ final class UnlikelyDrawer {
             notes.add(phrase(
                     "{0} places are too few to say which stands out of its neighbours; at least {1} are needed.",
                     placed.length, FEWEST_PLACES));
-            return drawn(List.of(), 0, notes, frame);
+            return drawn(List.of(), 0, 0, notes, frame);
         }
         List<String> ids = Arrays.stream(placed).mapToObj(g -> frame.key(0, g)).toList();
         double[] values =
@@ -328,7 +347,7 @@ final class UnlikelyDrawer {
         notes.add(phrase(
                 "Each place beside the middle value of its neighbours, {0}, by what such differences usually are (Iglewicz and Hoaglin 1993).",
                 near.words()));
-        return drawn(found, looked, notes, frame);
+        return drawn(found, found.size(), looked, notes, frame);
     }
 
     /** The boundary set whose areas are looked at; null where they are other places. */
@@ -363,5 +382,131 @@ final class UnlikelyDrawer {
                 (int) (place(value, ends) * THOUSAND),
                 place(around[0], ends),
                 place(around[around.length - 1], ends));
+    }
+
+    // --- beside other rows -------------------------------------------------------------------------------
+
+    /** What single rows are dated by: what was chosen, or the column of days or times that tells most. */
+    static Optional<String> datedBy(UnlikelyList list, LoadedDataset dataset) {
+        return list.time() == null
+                ? Telling.time(dataset)
+                : dataset.table().find(list.time()).filter(Choices::isTime).map(column -> list.time());
+    }
+
+    /** Whether it is told of which days rows are: of very many it would take too long to find out. */
+    private boolean isDated() {
+        return dataset.table().weight() <= MOST_DATED && datedBy(list, dataset).isPresent();
+    }
+
+    /** How many rows of each category have which value, and on which day. */
+    private Query ofRows(List<Stage> shown) {
+        String column = list.measure().column();
+        if (column == null
+                || dataset.table()
+                        .find(column)
+                        .filter(c -> c.type() == ColumnType.WHOLE || c.type() == ColumnType.DECIMAL)
+                        .isEmpty())
+            throw new MisfitException(phrase(
+                    "Single rows have no {0} of their own. Choose a column of numbers to look at its rows", words()));
+        if (list.time() != null && datedBy(list, dataset).isEmpty()) throw noTime();
+        List<GroupKey> keys = new ArrayList<>(List.of(new GroupKey.Of(list.category()), new GroupKey.Of(column)));
+        if (isDated()) keys.add(new GroupKey.Step(datedBy(list, dataset).orElseThrow(), TimeStep.DAY, null));
+        return Query.by(shown, keys, List.of(Measure.ROWS)).filled();
+    }
+
+    /** Rows of a category that have one value. @param first when the first of them was; null where that is not known */
+    private record Alike(double value, long rows, String first, String last) {
+
+        Alike and(Alike other) {
+            return new Alike(value, rows + other.rows, edge(first, other.first, -1), edge(last, other.last, 1));
+        }
+
+        private static String edge(String one, String other, int sign) {
+            if (one == null || other == null) return one == null ? other : one;
+            return Integer.signum(one.compareTo(other)) == sign ? one : other;
+        }
+    }
+
+    private UnlikelyDrawing besideRows(Answers answers) {
+        Frame frame = answers.of(all);
+        if (frame.size() > MOST_VALUES)
+            throw new MisfitException(phrase(
+                    "{0} values are more than can be looked at; at most {1}. Choose a longer step or narrow first.",
+                    frame.size(), MOST_VALUES));
+        Map<String, Map<Double, Alike>> categories = new LinkedHashMap<>();
+        for (int g = 0; g < frame.size(); g++) {
+            if (frame.key(0, g) == null || frame.key(1, g) == null) continue;
+            String day = isDated() ? frame.key(2, g) : null;
+            Alike one = new Alike(Double.parseDouble(frame.key(1, g)), (long) frame.value(0, g), day, day);
+            categories.computeIfAbsent(frame.key(0, g), k -> new TreeMap<>()).merge(one.value, one, Alike::and);
+        }
+        List<Found> found = new ArrayList<>();
+        long looked = 0;
+        long standing = 0;
+        for (Map.Entry<String, Map<Double, Alike>> category : categories.entrySet()) {
+            List<Alike> values = List.copyOf(category.getValue().values());
+            Unlikely.Usual usual = Unlikely.usual(
+                    values.stream().mapToDouble(Alike::value).toArray(),
+                    values.stream().mapToLong(Alike::rows).toArray());
+            if (usual.count() < Unlikely.FEWEST) continue;
+            looked += usual.count();
+            for (Alike one : values) {
+                double away = usual.away(one.value);
+                if (Math.abs(away) < Unlikely.FROM) continue;
+                standing += one.rows;
+                found.add(new Found(away, rowLine(category.getKey(), one, values, usual, away)));
+            }
+        }
+        List<String> notes = new ArrayList<>();
+        notes.add(phrase(
+                "Each row beside all rows of the same {0}, by their middle value and how far half of them lie from it (Iglewicz and Hoaglin 1993). Rows of one value are one line.",
+                ColumnWords.of(list.category())));
+        if (!isDated() && datedBy(list, dataset).isPresent())
+            notes.add(phrase("Of more than {0} rows it is not told on which day they were.", MOST_DATED));
+        return drawn(found, standing, looked, notes, frame);
+    }
+
+    private UnlikelyDrawing.Line rowLine(String key, Alike one, List<Alike> all, Unlikely.Usual usual, double away) {
+        int step = Math.max(1, all.size() / MOST_DRAWN);
+        double[] drawn = IntStream.range(0, all.size())
+                .filter(i -> i % step == 0 || i == all.size() - 1)
+                .mapToDouble(i -> all.get(i).value)
+                .toArray();
+        double[] ends = ends(drawn, Interval.UNKNOWN);
+        String value = one.rows == 1
+                ? written.full(one.value)
+                : phrase("{0} rows with {1}", one.rows, written.full(one.value));
+        String what = one.first == null ? value : phrase("{0} on {1}", value, days(one));
+        return new UnlikelyDrawing.Line(
+                key,
+                dataset.label(list.category(), key),
+                null,
+                written.full(one.value),
+                Double.isInfinite(away)
+                        ? phrase(
+                                "{0}; all others of {1} rows have {2}.",
+                                what, usual.count(), written.full(usual.median()))
+                        : phrase(
+                                "{0}; of {1} rows, {2} was usual. {3} deviations away.",
+                                what,
+                                usual.count(),
+                                phrase(
+                                        "{0} to {1}",
+                                        written.full(usual.median() - usual.deviation()),
+                                        written.full(usual.median() + usual.deviation())),
+                                NumberWords.brief(Math.abs(away))),
+                away > 0,
+                within(drawn, ends),
+                (int) (place(one.value, ends) * THOUSAND),
+                place(usual.median() - usual.deviation(), ends),
+                place(usual.median() + usual.deviation(), ends));
+    }
+
+    /** The days of the first and of the last of some rows. */
+    private static String days(Alike rows) {
+        String first = StepWords.of(TimeStep.DAY, TimeStep.DAY.number(rows.first));
+        return rows.first.equals(rows.last)
+                ? first
+                : phrase("{0} to {1}", first, StepWords.of(TimeStep.DAY, TimeStep.DAY.number(rows.last)));
     }
 }

@@ -29,7 +29,7 @@ import sarnik.visual.Slots;
 import sarnik.visual.Source;
 import sarnik.visual.VisualKind;
 
-/** The kind of visual that lists values that stand out of their own history, or of their neighbours, with why. */
+/** The kind of visual that lists values that stand out of their own history, of their neighbours or of other rows, with why. */
 public final class UnlikelyKind implements VisualKind<UnlikelyList> {
 
     private static final Slot MEASURE = Slot.at("/measure", "what is looked at", "{\"$ref\": \"#/$defs/measure\"}")
@@ -42,6 +42,7 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
             "{\"enum\": [\"MINUTE\", \"HOUR\", \"DAY\", " + "\"WEEK\", \"MONTH\", \"QUARTER\", \"YEAR\", null]}");
     private static final Slot NEAREST =
             Slot.at("/nearest", "neighbours", "{\"type\": [\"integer\", \"null\"], \"minimum\": 3, \"maximum\": 100}");
+    private static final Slot ROWS = Slot.at("/rows", "single rows", "{\"type\": [\"boolean\", \"null\"]}");
     private static final Slot COUNT = Slot.at(
             "/count", "number of lines", "{\"type\": [\"integer\", \"null\"], \"minimum\": 1, \"maximum\": 200}");
 
@@ -72,7 +73,7 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
 
     @Override
     public List<Slot> slots() {
-        return List.of(Slots.DATASET, Slots.CATEGORY, MEASURE, TIME, STEP, NEAREST, COUNT, Choices.RULE);
+        return List.of(Slots.DATASET, Slots.CATEGORY, MEASURE, TIME, STEP, NEAREST, COUNT, ROWS, Choices.RULE);
     }
 
     @Override
@@ -82,7 +83,7 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
 
     @Override
     public String words(UnlikelyList list) {
-        return phrase("unlikely values of {0}", ColumnWords.of(list.measure()));
+        return phrase("unlikely values of {0}", list.words());
     }
 
     @Override
@@ -104,13 +105,52 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
     public void brief(UnlikelyList list, BriefLine line, BriefLine looks, Choices choices, Datasets datasets) {
         LoadedDataset dataset = datasets.get(list.dataset());
         line.say("Unlikely values of ");
-        line.choose(MEASURE, ColumnWords.of(list.measure()), choices.measures(dataset));
-        line.say(" of each ");
+        line.choose(MEASURE, list.words(), choices.measures(dataset));
+        line.say(" ");
+        line.slot(
+                ROWS,
+                list.isOfRows() ? "in the rows of each" : "of each",
+                Brief.Kind.CHOSEN,
+                false,
+                list.isOfRows(),
+                List.of(new Option("in the rows of each", "row by row, beside the other rows of the same", true)));
+        line.say(" ");
         line.choose(
                 Slots.CATEGORY.named("what is looked at one by one"),
                 ColumnWords.of(list.category()),
                 Choices.categories(dataset));
         line.say(" in " + dataset.name() + ", beside ");
+        if (list.isOfRows()) againstRows(list, line, dataset);
+        else against(list, line, dataset);
+        line.say("; ");
+        line.slot(
+                COUNT,
+                list.count() == null ? "the twenty farthest off" : "the " + list.count() + " farthest off",
+                Brief.Kind.NUMBER,
+                false,
+                list.count() != null,
+                List.of());
+        Choices.rule(line, list.rule(), dataset);
+        line.say(".");
+    }
+
+    /** Of single rows. */
+    private static void againstRows(UnlikelyList list, BriefLine line, LoadedDataset dataset) {
+        line.say("the other rows of the same " + ColumnWords.of(list.category()));
+        Optional<String> dated = UnlikelyDrawer.datedBy(list, dataset);
+        if (dated.isEmpty()) return;
+        line.say(", dated by ");
+        line.slot(
+                TIME,
+                ColumnWords.of(dated.get()),
+                Brief.Kind.CHOSEN,
+                false,
+                list.time() != null,
+                Choices.times(dataset));
+    }
+
+    /** Of all rows of a category in a step of time, or at a place. */
+    private static void against(UnlikelyList list, BriefLine line, LoadedDataset dataset) {
         List<Option> beside = new ArrayList<>(Choices.times(dataset).stream()
                 .map(time -> new Option("its own history by " + time.text(), time.hint(), time.value()))
                 .toList());
@@ -146,16 +186,6 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
                     list.nearest() != null,
                     nearest);
         }
-        line.say("; ");
-        line.slot(
-                COUNT,
-                list.count() == null ? "the twenty farthest off" : "the " + list.count() + " farthest off",
-                Brief.Kind.NUMBER,
-                false,
-                list.count() != null,
-                List.of());
-        Choices.rule(line, list.rule(), dataset);
-        line.say(".");
     }
 
     @Override
@@ -175,7 +205,18 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
                         ? "What is unlikely in " + ColumnWords.of(measure) + ", beside its own history"
                         : "Where " + ColumnWords.of(measure) + " is unlikely, beside the neighbours",
                 new UnlikelyList(
-                        null, null, "", dataset.id(), category, measure, history ? time : null, null, null, null, null),
+                        null,
+                        null,
+                        "",
+                        dataset.id(),
+                        category,
+                        measure,
+                        history ? time : null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null),
                 10,
                 10));
     }
@@ -207,7 +248,18 @@ public final class UnlikelyKind implements VisualKind<UnlikelyList> {
         Measure measure = from.measuresOrRows().get(0).plain();
         return Optional.of(new Become(
                 new UnlikelyList(
-                        page, at, title, dataset.id(), category.get(), measure, time, null, null, null, from.rule()),
+                        page,
+                        at,
+                        title,
+                        dataset.id(),
+                        category.get(),
+                        measure,
+                        time,
+                        null,
+                        null,
+                        null,
+                        from.rule(),
+                        null),
                 from.left(category.get(), measure, true)));
     }
 }
