@@ -128,6 +128,9 @@ class OutgrownTest {
                 List.of("product"),
                 List.of(Measure.ROWS, new Measure(Summary.SUM, "takings")));
         LoadedDataset far = dataset(kept);
+        // How many rows there are at all is asked once.
+        Stage one = new Stage("one", List.of(new Condition.OneOf("product", List.of("still"))));
+        far.answer(new Engines(), Query.of(List.of(one), List.of("product"), List.of(Measure.ROWS)));
         try (Connection other = sarnik.bean(DataSource.class).getConnection();
                 Statement statement = other.createStatement()) {
             other.setAutoCommit(false);
