@@ -14,6 +14,9 @@ final class EndsBench {
 
     private static final long LONGEST_BEFORE_MILLIS = 2500;
     private static final int SAID_EVERY = 10;
+    /** Of fewer ends than this it is said after each how far they have come. */
+    private static final int SAID_EACH = 50;
+
     private static final long AMISS_MILLIS = 3000;
 
     private final String base;
@@ -85,7 +88,7 @@ final class EndsBench {
             TimeUnit.MILLISECONDS.sleep(1 + (long) (chance.nextDouble() * LONGEST_BEFORE_MILLIS));
             trouble.strike(end);
             hands.check();
-            if (end % SAID_EVERY == 0 || end == ends)
+            if (ends < SAID_EACH || end % SAID_EVERY == 0 || end == ends)
                 System.out.printf(
                         Locale.ENGLISH,
                         "%58s %,d ends in %,.0f s; acknowledged and there: %s%n",

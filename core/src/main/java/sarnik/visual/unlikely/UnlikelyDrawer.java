@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import sarnik.brief.Choices;
 import sarnik.data.ColumnWords;
@@ -139,17 +140,22 @@ final class UnlikelyDrawer {
      * Something that stands out.
      *
      * @param away deviations
+     * @param text what it is called
+     * @param line what is listed of it, if it is
      */
-    private record Found(double away, UnlikelyDrawing.Line line) {}
+    private record Found(double away, String text, Supplier<UnlikelyDrawing.Line> line) {}
+
+    private Found found(double away, String key, Supplier<UnlikelyDrawing.Line> line) {
+        return new Found(away, dataset.label(list.category(), key), line);
+    }
 
     /** @param standing how many of those that were looked at stand out */
     private UnlikelyDrawing drawn(List<Found> found, long standing, long looked, List<String> notes, Frame frame) {
         List<UnlikelyDrawing.Line> lines = found.stream()
                 .sorted(Comparator.comparingDouble((Found f) -> -Math.abs(f.away))
-                        .thenComparing(f -> f.line.text())
-                        .thenComparing(f -> String.valueOf(f.line.when())))
+                        .thenComparing(Found::text))
                 .limit(count())
-                .map(Found::line)
+                .map(f -> f.line.get())
                 .toList();
         if (looked > 0)
             notes.add(phrase(
@@ -208,8 +214,10 @@ final class UnlikelyDrawer {
                 // What comes round in a season is not known before one has passed.
                 if (!listed.contains(first + t) || Double.isNaN(away[t]) || t < season()) continue;
                 looked++;
-                if (Math.abs(away[t]) >= Unlikely.FROM)
-                    found.add(new Found(away[t], historyLine(group.getKey(), series, t, first, away[t])));
+                if (Math.abs(away[t]) < Unlikely.FROM) continue;
+                int at = t;
+                found.add(
+                        found(away[t], group.getKey(), () -> historyLine(group.getKey(), series, at, first, away[at])));
             }
         }
         notes.add(
@@ -342,7 +350,8 @@ final class UnlikelyDrawer {
                     .filter(Double::isFinite)
                     .sorted()
                     .toArray();
-            found.add(new Found(away[p], neighbourLine(ids.get(p), values[p], around, away[p])));
+            int at = p;
+            found.add(found(away[p], ids.get(p), () -> neighbourLine(ids.get(at), values[at], around, away[at])));
         }
         notes.add(phrase(
                 "Each place beside the middle value of its neighbours, {0}, by what such differences usually are (Iglewicz and Hoaglin 1993).",
@@ -454,7 +463,7 @@ final class UnlikelyDrawer {
                 double away = usual.away(one.value);
                 if (Math.abs(away) < Unlikely.FROM) continue;
                 standing += one.rows;
-                found.add(new Found(away, rowLine(category.getKey(), one, values, usual, away)));
+                found.add(found(away, category.getKey(), () -> rowLine(category.getKey(), one, values, usual, away)));
             }
         }
         List<String> notes = new ArrayList<>();
