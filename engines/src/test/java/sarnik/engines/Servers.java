@@ -31,7 +31,9 @@ final class Servers implements AutoCloseable {
     }
 
     static Servers start(String name) throws IOException, InterruptedException {
-        Path directory = Path.of("target", name).toAbsolutePath();
+        // Two processes of tests run at once, each with servers of its own.
+        Path directory =
+                Path.of(System.getProperty("sarnik.tests", "target"), name).toAbsolutePath();
         int port = Integer.parseInt(postgres("start", directory, "--fast"));
         return new Servers(
                 directory, port, Files.readString(directory.resolve("password")).strip());

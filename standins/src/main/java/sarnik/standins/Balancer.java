@@ -22,7 +22,8 @@ import java.util.concurrent.atomic.AtomicInteger;
 
 /**
  * Stands in for the balancer in front of several instances: each request goes to the next of them, whoever sends it. One
- * that does not listen is passed over; a request that one has begun to answer is asked of no other.
+ * that does not listen is passed over, and one that breaks off before it answers what only asks; a request that one has
+ * begun to answer is asked of no other.
  */
 public final class Balancer implements AutoCloseable {
 
@@ -78,35 +79,40 @@ public final class Balancer implements AutoCloseable {
         threads.shutdownNow();
     }
 
-    private void answer(HttpExchange exchange) {
-        try (exchange) {
-            byte[] body = exchange.getRequestBody().readAllBytes();
-            int first = next.getAndIncrement();
-            for (int tried = 0; tried < instances.size(); tried++) {
-                String instance = instances.get(Math.floorMod(first + tried, instances.size()));
-                try {
-                    pass(
-                            exchange,
-                            http.send(asked(exchange, instance, body), HttpResponse.BodyHandlers.ofInputStream()));
-                    return;
-                } catch (ConnectException ended) {
-                    // Nothing of the request was read there.
-                }
-            }
-            exchange.sendResponseHeaders(503, -1);
+    private void answer(HttpExchange exchange) throws IOException {
+        try {
+            HttpResponse<InputStream> answer = asked(exchange);
+            if (answer == null) exchange.sendResponseHeaders(503, -1);
+            else pass(exchange, answer);
         } catch (IOException broken) {
-            refuse(exchange);
+            // An answer that has begun is broken off with its connection, so that nobody takes a part for the whole.
+            if (exchange.getResponseCode() >= 0) throw broken;
+            exchange.sendResponseHeaders(502, -1);
         } catch (InterruptedException ending) {
             Thread.currentThread().interrupt();
         }
+        exchange.close();
     }
 
-    private static void refuse(HttpExchange exchange) {
-        try {
-            if (exchange.getResponseCode() < 0) exchange.sendResponseHeaders(502, -1);
-        } catch (IOException gone) {
-            // Whoever asked has gone as well.
+    /** What the next instance answers; null where none listens. */
+    private HttpResponse<InputStream> asked(HttpExchange exchange) throws IOException, InterruptedException {
+        byte[] body = exchange.getRequestBody().readAllBytes();
+        int first = next.getAndIncrement();
+        IOException lost = null;
+        for (int tried = 0; tried < instances.size(); tried++) {
+            String instance = instances.get(Math.floorMod(first + tried, instances.size()));
+            try {
+                return http.send(asked(exchange, instance, body), HttpResponse.BodyHandlers.ofInputStream());
+            } catch (ConnectException ended) {
+                // Nothing of the request was read there.
+            } catch (IOException broken) {
+                // What only asks can be asked again; what does something may have been done.
+                if (!exchange.getRequestMethod().equals("GET")) throw broken;
+                lost = broken;
+            }
         }
+        if (lost != null) throw lost;
+        return null;
     }
 
     private static HttpRequest asked(HttpExchange exchange, String instance, byte[] body) {

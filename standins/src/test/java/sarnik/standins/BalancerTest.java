@@ -1,6 +1,7 @@
 package sarnik.standins;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
@@ -49,6 +50,16 @@ class BalancerTest {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 8);
         server.createContext("/", exchange -> answer(exchange, name));
         server.createContext("/bit-by-bit", this::bitByBit);
+        server.createContext("/one-breaks-off", exchange -> {
+            if (name.equals("one")) throw new IOException("Ended suddenly");
+            answer(exchange, name);
+        });
+        server.createContext("/half", exchange -> {
+            exchange.sendResponseHeaders(200, 0);
+            exchange.getResponseBody().write("half of it".getBytes(StandardCharsets.UTF_8));
+            exchange.getResponseBody().flush();
+            throw new IOException("Ended suddenly");
+        });
         server.setExecutor(Executors.newCachedThreadPool(work -> {
             Thread thread = new Thread(work);
             thread.setDaemon(true);
@@ -124,6 +135,22 @@ class BalancerTest {
         for (int i = 0; i < 4; i++) assertThat(send(at("/")).body()).startsWith("one");
         servers.get(0).stop(0);
         assertThat(send(at("/")).statusCode()).isEqualTo(503);
+    }
+
+    @Test
+    void asksTheNextWhereOneBreaksOffBeforeItAnswers() throws Exception {
+        for (int i = 0; i < 4; i++)
+            assertThat(send(at("/one-breaks-off")).body()).startsWith("two GET");
+        List<Integer> done = new ArrayList<>();
+        for (int i = 0; i < 4; i++)
+            done.add(send(at("/one-breaks-off").POST(HttpRequest.BodyPublishers.ofString("once")))
+                    .statusCode());
+        assertThat(done).as("what does something is sent once").containsExactly(502, 418, 502, 418);
+    }
+
+    @Test
+    void neverPassesAPartOnAsTheWhole() {
+        assertThatThrownBy(() -> send(at("/half"))).isInstanceOf(IOException.class);
     }
 
     @Test
