@@ -18,7 +18,7 @@ const MOST_FETCHING = 2;
 const MOST_TURNS = 64;
 
 /** The headers of a question; one with a name of its own does not overtake the page's others. */
-const headers = (own = '') => ({ 'Sarnik-Page': PAGE + (own && `-${own}`) });
+const headers = (own = '') => ({ 'Sarnik-Page': PAGE + (own === '' ? '' : `-${own}`) });
 
 /** Asks the server for the frames of a page's visuals; what was asked last is shown, and no older answer after it. */
 export class Asking {

@@ -1,6 +1,7 @@
 import { el, say } from './elements.js';
 import { addressOf, BASE, PAGE_ADDRESS } from './base.js';
 import { Asking } from './asking.js';
+import { Coming } from './coming.js';
 import { ask, askBlob } from './http.js';
 import { openFigures, openTrail } from './dialogs.js';
 import { cellsOf, dress, readingOrder, sizeSheet, wear } from './dress.js';
@@ -60,6 +61,7 @@ export class Sheet {
     this.place = document.getElementById('sheet');
     this.state = new Map();
     this.asking = new Asking(this, () => this.#address('frames'));
+    this.coming = new Coming(this);
     this.links = new Links(this);
     this.showing = new Showing(this);
     addEventListener('resize', () => {
@@ -136,6 +138,7 @@ export class Sheet {
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
     this.asking.renewed();
+    this.coming.opened(opened);
     knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     wear(opened);
     keepBack(opened);
@@ -613,8 +616,8 @@ export class Sheet {
     this.#drawAll(wanted, frames.drawings);
     this.#even();
     forget(new Set([...this.visuals.values()].flatMap(v => v.drawing?.layers?.map(l => l.places) ?? [])));
-    // What was turned on meanwhile stays.
-    if (writeState(this.state) === text) {
+    // What was turned on meanwhile stays, and what rows may yet have.
+    if (writeState(this.state) === text && !frames.coming) {
       this.state = readState(frames.state);
       if (!this.turning && this.address() !== location.pathname + location.search + standing())
         history.replaceState(null, '', this.address());
@@ -622,7 +625,8 @@ export class Sheet {
     for (const id of relit ? this.visuals.keys() : wanted) if (this.visuals.has(id)) this.light(id);
     this.links.settle();
     this.showing.draw(frames.showing);
-    if (frames.misfits.length)
+    this.coming.shown(frames);
+    if (frames.misfits.length && !frames.coming)
       document
         .getElementById('misfits')
         .replaceChildren(...frames.misfits.map(m => el('p', { class: 'sentence-bad' }, m)));

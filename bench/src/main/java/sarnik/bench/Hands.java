@@ -55,8 +55,9 @@ final class Hands {
         letGo(ana);
         all.addAll(List.of(new Editor(), new Publisher(), new Bringer(), new Refresher()));
         if (withDevices) all.addAll(List.of(new Sender(), new Looker()));
+        // All have begun before one lets go what waits of the person that they all are.
+        for (Hand hand : all) hand.begin();
         for (Hand hand : all) {
-            hand.begin();
             Thread thread = new Thread(hand);
             thread.setDaemon(true);
             thread.start();
@@ -444,10 +445,11 @@ final class Hands {
     private final class Looker extends Hand {
 
         private static final String DASHBOARD = "/api/dashboards/1/frames";
-        private static final List<String> STATES = List.of("", "f1=Final", "f1=Interim");
+        private static final List<String> STATES = List.of("", "f.f1=still", "f.f1=warm");
 
         private final Map<String, JsonNode> answers = new ConcurrentHashMap<>();
-        private volatile long others;
+        /** How an answer was another than that of before; null where all were the same. */
+        private volatile String other;
 
         @Override
         void begin() {}
@@ -455,16 +457,32 @@ final class Hands {
         @Override
         boolean once(long number) throws Exception {
             String state = STATES.get((int) (number % STATES.size()));
-            JsonNode drawn =
-                    client.json("POST", DASHBOARD, Map.of("state", state)).get("drawings");
+            JsonNode frames = client.json("POST", DASHBOARD, Map.of("state", state));
+            if (!frames.get("misfits").isEmpty()) other = "the state does not fit: " + frames.get("misfits");
+            // An instance that has just been started says so where its rows are still on their way.
+            if (frames.get("coming").asBoolean()) return false;
+            JsonNode drawn = frames.get("drawings");
             JsonNode known = answers.putIfAbsent(state, drawn);
-            if (known != null && !known.equals(drawn)) others++;
+            if (known != null && !known.equals(drawn)) other = difference("", known, drawn);
             return true;
         }
 
         @Override
         void check() {
-            mustBe(others == 0, others + " answers were not those of before");
+            mustBe(other == null, "an answer was not that of before: " + other);
+        }
+
+        /** Where two answers part first. */
+        private static String difference(String at, JsonNode before, JsonNode now) {
+            if (before.isObject() && now.isObject() && before.propertyNames().equals(now.propertyNames())) {
+                for (String name : before.propertyNames())
+                    if (!before.get(name).equals(now.get(name)))
+                        return difference(at + "/" + name, before.get(name), now.get(name));
+            } else if (before.isArray() && now.isArray() && before.size() == now.size()) {
+                for (int i = 0; i < before.size(); i++)
+                    if (!before.get(i).equals(now.get(i))) return difference(at + "/" + i, before.get(i), now.get(i));
+            }
+            return "%s was %.300s and is %.300s".formatted(at, before, now);
         }
 
         @Override

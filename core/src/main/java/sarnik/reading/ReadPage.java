@@ -92,6 +92,7 @@ public final class ReadPage {
      * @param drawings by visual
      * @param lit what is picked on a visual by a predicate, as the values it means
      * @param places the sheets of places that the drawings name and that are not known yet, by tag
+     * @param coming whether rows were still on their way, so that it is to be asked again
      */
     public record Frames(
             String state,
@@ -99,7 +100,14 @@ public final class ReadPage {
             List<String> misfits,
             Map<String, Drawing> drawings,
             Map<String, List<String>> lit,
-            Map<String, PlaceSheet> places) {}
+            Map<String, PlaceSheet> places,
+            boolean coming) {
+
+        /** The same, drawn while rows were still on their way. */
+        public Frames whileComing() {
+            return new Frames(state, showing, misfits, drawings, lit, places, true);
+        }
+    }
 
     private QueryEngine engine() {
         return answerer.engine();
@@ -137,7 +145,13 @@ public final class ReadPage {
         Map<String, PlaceSheet> places = new LinkedHashMap<>(drawer.sheets());
         if (known != null) places.keySet().removeAll(known);
         return new Frames(
-                read.state().text(), narrowing(read).nowShowing(), read.read().misfits(), drawn, drawer.lit(), places);
+                read.state().text(),
+                narrowing(read).nowShowing(),
+                read.read().misfits(),
+                drawn,
+                drawer.lit(),
+                places,
+                false);
     }
 
     private Narrowing narrowing(Read read) {

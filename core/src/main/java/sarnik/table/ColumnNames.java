@@ -29,7 +29,7 @@ final class ColumnNames {
         for (int i = 0; i < header.size(); i++) {
             String written = header.get(i).strip();
             String name = clean(written);
-            if (name.isEmpty()) name = "column " + (i + 1);
+            if (name.chars().allMatch(Character::isISOControl)) name = "column " + (i + 1);
             String unique = name;
             for (int n = 2; !taken.add(unique); n++) unique = name + " " + n;
             if (!unique.equals(written)) {

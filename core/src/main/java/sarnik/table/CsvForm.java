@@ -104,8 +104,9 @@ record CsvForm(Charset charset, char delimiter, char quote) {
         if (kind == null) {
             int odd = 0;
             for (byte b : head) if (b >= 0 && b < 32 && b != '\n' && b != '\r' && b != '\t' && b != '\f') odd++;
-            // Stray control characters are troubles of their cells; one in fifty bytes is no text.
-            if (odd > FEW && odd * 50 > head.length) kind = "something other than text";
+            // Stray control characters are troubles of their cells; one in fifty bytes, or one in five of a few, is no
+            // text.
+            if (odd * 50 > head.length && (odd > FEW || odd * 5 > head.length)) kind = "something other than text";
         }
         if (kind != null) {
             throw new UnreadableTableException("This is not a CSV file: it looks like " + kind

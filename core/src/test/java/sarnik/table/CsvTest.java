@@ -226,6 +226,14 @@ class CsvTest {
                     .hasMessageContaining("CSV");
         }
 
+        @ParameterizedTest
+        @ValueSource(strings = {"\u0001\u0002\n\u0003\n", "a\u0001b\u0002c\u0003\n\u0004,1\n"})
+        void aFewBytesThatAreNoText(String text) {
+            assertThatThrownBy(() -> read(text))
+                    .isInstanceOf(UnreadableTableException.class)
+                    .hasMessageContaining("something other than text");
+        }
+
         @Test
         void randomBytesNeverDoMoreThanRefuseOrGiveRows() {
             Random random = new Random(7);

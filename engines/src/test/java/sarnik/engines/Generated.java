@@ -142,6 +142,22 @@ final class Generated {
         return new Table(columns);
     }
 
+    /** The same, with a row in thirty far from the others. */
+    static Table withOutliers(Random random, int rows) {
+        Table table = table(random, rows);
+        WholeColumn pieces = (WholeColumn) table.column("pieces");
+        DecimalColumn litres = (DecimalColumn) table.column("litres");
+        return table.with(Map.of(
+                "pieces",
+                new WholeColumn(IntStream.range(0, rows)
+                        .mapToLong(i -> i % 30 != 7 || pieces.isMissing(i) ? pieces.get(i) : 1_000 + i % 60)
+                        .toArray()),
+                "litres",
+                new DecimalColumn(IntStream.range(0, rows)
+                        .mapToDouble(i -> i % 30 == 11 ? -90.25 - i % 4 : litres.get(i))
+                        .toArray())));
+    }
+
     /** The same with a place for each town, and what is worked out. */
     static Table grown(Table table) {
         Table all = table.with(Map.of("@place", places((CodedColumn) table.column("town")), "@zone", zones((CodedColumn)

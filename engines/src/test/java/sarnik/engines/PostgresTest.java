@@ -84,4 +84,9 @@ class PostgresTest {
     void areGivenOutAsInMemory() throws Exception {
         suite("numeric", Held.EXACT).rows(5, 12);
     }
+
+    @Test
+    void rowsStandOutAsInMemory() throws Exception {
+        suite("numeric", Held.EXACT).unlikelyRows(21);
+    }
 }

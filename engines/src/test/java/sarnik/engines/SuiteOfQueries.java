@@ -7,8 +7,18 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
+import sarnik.dashboard.Answerer;
+import sarnik.dashboard.Dashboard;
+import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.Kinds;
+import sarnik.dashboard.PageDrawer;
+import sarnik.dashboard.Sources;
+import sarnik.data.Datasets;
+import sarnik.data.LoadedDataset;
 import sarnik.formula.SqlDialect;
+import sarnik.narrow.StateReader;
 import sarnik.query.Condition;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
@@ -26,8 +36,10 @@ import sarnik.sql.Engines;
 import sarnik.sql.FaceMaker;
 import sarnik.sql.SourceColumn;
 import sarnik.sql.SqlRunner;
+import sarnik.state.ReaderState;
 import sarnik.table.CodedColumn;
 import sarnik.table.Table;
+import sarnik.visual.unlikely.UnlikelyDrawing;
 
 /** Asks an engine and the one in memory the same, of the same rows. */
 final class SuiteOfQueries {
@@ -185,6 +197,38 @@ final class SuiteOfQueries {
                             .rows()
                             .rows());
         }
+    }
+
+    /** Single rows that stand out of those of the same town, as a visual lists them. */
+    void unlikelyRows(long seed) throws Exception {
+        Both both = both(Generated.withOutliers(new Random(seed), 300));
+        for (String column : List.of("pieces", "litres"))
+            for (String time : List.of("", "day", "at")) {
+                String of = "'category': 'town', 'rows': true, 'measure': {'summary': 'SUM', 'column': '%s'}%s"
+                        .formatted(column, time.isEmpty() ? "" : ", 'time': '" + time + "'");
+                UnlikelyDrawing expected = drawn(both.held, of);
+                assertThat(expected.lines()).as("stand out: %s", of).hasSizeGreaterThan(3);
+                assertThat(drawn(both.staying, of))
+                        .as(of)
+                        .usingRecursiveComparison()
+                        .ignoringFields("trail")
+                        .isEqualTo(expected);
+            }
+    }
+
+    private UnlikelyDrawing drawn(Table table, String of) {
+        Dashboard dashboard = DashboardDocument.parse(
+                        ("{'schema': 2, 'title': 'x', 'pages': {'p': {'title': '', 'order': 1}}, 'filters': {}, 'links': {}, "
+                                        + "'visuals': {'v': {'type': 'unlikely', 'page': 'p', 'title': '', 'dataset': 1, "
+                                        + "'at': {'x': 0, 'y': 0, 'w': 8, 'h': 6}, %s}}}")
+                                .formatted(of)
+                                .replace('\'', '"'))
+                .dashboard();
+        LoadedDataset dataset = new LoadedDataset(1, "Refills", table, null, Map.of());
+        Datasets datasets = id -> Datasets.Found.of(Optional.of(dataset));
+        ReaderState state = StateReader.read("", dashboard, datasets, Kinds.ALL).state();
+        return (UnlikelyDrawing)
+                new PageDrawer(dashboard, state, new Sources(datasets), new Answerer(engines), Map.of()).draw("v");
     }
 
     private static void compare(Frame found, Frame expected, String asked) {

@@ -111,4 +111,9 @@ class TrinoTest {
     void areGivenOutAsInMemory() throws Exception {
         suite("decimal(12,3)", Held.EXACT).rows(6, 3);
     }
+
+    @Test
+    void rowsStandOutAsInMemory() throws Exception {
+        suite("decimal(12,3)", Held.EXACT).unlikelyRows(22);
+    }
 }

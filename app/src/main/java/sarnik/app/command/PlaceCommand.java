@@ -322,8 +322,9 @@ public final class PlaceCommand {
         (stream ? err : out)
                 .printf(
                         Locale.ENGLISH,
-                        "%,d rows placed, %,d doubtful, %,d unplaced, by %s; written to %s%n",
+                        "%,d %s placed, %,d doubtful, %,d unplaced, by %s; written to %s%n",
                         placed.rows(Match.State.PLACED),
+                        placed.rows(Match.State.PLACED) == 1 ? "row" : "rows",
                         doubtful,
                         unplaced,
                         recipe.words(),

@@ -12,6 +12,7 @@ import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DocumentJson;
 import sarnik.dashboard.Kinds;
+import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
 import sarnik.finding.Finder;
 import sarnik.narrow.FilterOffer;
@@ -31,18 +32,21 @@ class FilterService {
     private final Answerer answerer = new Answerer(new Engines());
 
     private ReadPage page(Reading reading) {
-        return new ReadPage(
-                reading.dashboard(), reading.datasets(), reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
+        return page(reading, reading.datasets());
     }
 
-    /** What each filter offers to choose from. */
-    Map<String, FilterOffer> offers(Reading reading) {
-        return page(reading).offers();
+    private ReadPage page(Reading reading, Datasets of) {
+        return new ReadPage(reading.dashboard(), of, reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
+    }
+
+    /** What each filter offers to choose from, by the datasets that are there. */
+    Map<String, FilterOffer> offers(Reading reading, Datasets there) {
+        return page(reading, there).offers();
     }
 
     /** By visual on which something can be picked: what tells the column of its picks, and all that mean the same. */
-    Map<String, String> meanings(Reading reading) {
-        return Narrowing.meanings(reading.dashboard(), Kinds.ALL, OnceDatasets.of(reading.datasets()));
+    Map<String, String> meanings(Reading reading, Datasets there) {
+        return Narrowing.meanings(reading.dashboard(), Kinds.ALL, OnceDatasets.of(there));
     }
 
     /** By visual on which something can be picked: the dataset and the column of its picks, as addresses have them. */

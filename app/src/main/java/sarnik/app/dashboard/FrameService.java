@@ -168,13 +168,20 @@ class FrameService {
             throw new RefusedException("What is in sight of a map is null.");
     }
 
+    /** What the visuals show; of rows that are still on their way that they are, without waiting for them. */
     ReadPage.Frames frames(Reading reading, Asked asked, AnswerQueue.Ticket ticket) {
-        return page(reading).frames(asked.state(), asked.ids(), asked.sights(), asked.known(), ticket::check);
+        SeenDatasets.Standing standing = reading.standing();
+        ReadPage.Frames frames = page(reading, standing.datasets())
+                .frames(asked.state(), asked.ids(), asked.sights(), asked.known(), ticket::check);
+        return standing.isWhole() ? frames : frames.whileComing();
     }
 
     private ReadPage page(Reading reading) {
-        return new ReadPage(
-                reading.dashboard(), reading.datasets(), reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
+        return page(reading, reading.datasets());
+    }
+
+    private ReadPage page(Reading reading, Datasets of) {
+        return new ReadPage(reading.dashboard(), of, reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
     }
 
     private static Sources sources(Reading reading, Datasets once) {

@@ -33,4 +33,9 @@ public record Reading(
     public Dashboard dashboard() {
         return document.dashboard();
     }
+
+    /** What there is just now of the datasets that it rests on. */
+    SeenDatasets.Standing standing() {
+        return datasets.standing(dashboard().datasets());
+    }
 }

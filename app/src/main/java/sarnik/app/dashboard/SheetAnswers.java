@@ -11,6 +11,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Component;
+import sarnik.app.dataset.SeenDatasets;
 import sarnik.app.web.Revisions;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Finish;
@@ -55,6 +56,7 @@ public class SheetAnswers {
      * @param kept what is said of rows that this viewer does not see, a sentence each
      * @param takes what may be taken along
      * @param live by dataset whose rows come by themselves: the visuals that show them
+     * @param coming whether rows were still on their way, so that it is to be asked for again once they are there
      */
     record Sheet(
             long id,
@@ -79,11 +81,13 @@ public class SheetAnswers {
             List<Map<String, String>> colours,
             List<String> kept,
             Takes takes,
-            Map<Long, Set<String>> live) {}
+            Map<Long, Set<String>> live,
+            boolean coming) {}
 
     ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         Reading reading = opened.reading();
         Dashboard dashboard = reading.dashboard();
+        SeenDatasets.Standing standing = reading.standing();
         Map<String, Set<String>> touches = new LinkedHashMap<>();
         for (Set<String> ids : List.of(
                 dashboard.visuals().keySet(),
@@ -95,11 +99,11 @@ public class SheetAnswers {
                 reading.revision(),
                 reading.edition(),
                 reading.document().json(),
-                filters.offers(reading),
+                filters.offers(reading, standing.datasets()),
                 touches,
                 each(dashboard.visuals().keySet(), id -> Narrowing.framed(dashboard, id)),
                 each(dashboard.visuals().keySet(), id -> Narrowing.played(dashboard, Kinds.ALL, id)),
-                filters.meanings(reading),
+                filters.meanings(reading, standing.datasets()),
                 filters.sources(dashboard),
                 opened.published(),
                 opened.shared(),
@@ -115,7 +119,8 @@ public class SheetAnswers {
                         : List.of(dashboard.own().colours(), dashboard.own().nightColours()),
                 reading.datasets().told(dashboard.datasets()),
                 reading.takes(),
-                live(reading));
+                live(reading),
+                !standing.isWhole());
         return ResponseEntity.ok().eTag(Revisions.tag(reading.revision())).body(sheet);
     }
 

@@ -1,5 +1,7 @@
 package sarnik.app.dataset;
 
+import static sarnik.language.Language.phrase;
+
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -176,6 +178,15 @@ public class DatasetService implements Datasets {
         return loaded.get().unfit() == null
                 ? new Found.Ready(loaded.get().dataset())
                 : new Found.Unfit(loaded.get().unfit());
+    }
+
+    /** What is found of a dataset whose rows are on their way. */
+    Found coming(long id, SeenDatasets seen) {
+        return said(id, seen)
+                .<Found>map(of -> new Found.Unfit(phrase(
+                        "The rows of “{0}” are still being read and placed. They are shown as soon as they are there.",
+                        of.name())))
+                .orElse(Found.GONE);
     }
 
     /** What is said about a dataset, without its rows; empty when there is none of this id. */

@@ -6,7 +6,9 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import sarnik.app.people.Viewer;
 import sarnik.app.web.RefusedException;
@@ -96,6 +98,32 @@ public final class SeenDatasets implements Datasets {
     /** Begins to load datasets; what comes is done when all are in memory or cannot be. Waits for nothing. */
     public CompletableFuture<Void> prepare(Collection<Long> ids) {
         return service.prepare(ids, this);
+    }
+
+    /**
+     * What there is of datasets just now.
+     *
+     * @param isWhole whether the rows of all of them are there, or cannot be
+     * @param datasets those whose rows are on their way say so, and are not waited for
+     */
+    public record Standing(boolean isWhole, Datasets datasets) {}
+
+    /** What there is of datasets just now; what is not there yet has begun to be read. */
+    public Standing standing(Collection<Long> ids) {
+        Set<Long> coming =
+                ids.stream().filter(id -> !prepare(List.of(id)).isDone()).collect(Collectors.toSet());
+        if (coming.isEmpty()) return new Standing(true, this);
+        return new Standing(false, new Datasets() {
+            @Override
+            public Found find(long id) {
+                return coming.contains(id) ? service.coming(id, SeenDatasets.this) : SeenDatasets.this.find(id);
+            }
+
+            @Override
+            public Boundaries boundaries() {
+                return SeenDatasets.this.boundaries();
+            }
+        });
     }
 
     /** What this viewer is told about rows of these datasets that are kept back, a sentence for each. */

@@ -42,6 +42,9 @@ public class AnswerQueue implements AutoCloseable {
     private static final long PATIENCE = 60_000;
     private static final long LOADING = 15;
 
+    /** A page that is told that rows are on their way asks again by itself. */
+    private static final long LOADING_FOR_PAGE = 3;
+
     private final int permits;
     private final ExecutorService workers;
 
@@ -228,7 +231,10 @@ public class AnswerQueue implements AutoCloseable {
         Task<?> older = asker.page == null ? null : overtake(asker.page, task);
         if (older != null) older.overtaken();
         if (ready.isDone()) enter(task);
-        else ready.copy().completeOnTimeout(null, LOADING, TimeUnit.SECONDS).whenComplete((r, failed) -> enter(task));
+        else
+            ready.copy()
+                    .completeOnTimeout(null, asker.page == null ? LOADING : LOADING_FOR_PAGE, TimeUnit.SECONDS)
+                    .whenComplete((r, failed) -> enter(task));
         return task.result;
     }
 

@@ -319,10 +319,15 @@ export class MapView {
 
   /** Boxes in which the credit, the scale and the sign of north stand, on a sheet, as for `coveredOn`. */
   footOn(sheet) {
+    return this.boxesOn(sheet, [this.credit, this.scale.element, this.north.element]);
+  }
+
+  /** Boxes in which elements stand over this map, on a sheet, as for `coveredOn`. @param {Element[]} elements */
+  boxesOn(sheet, elements) {
     return this.#on(sheet, () => {
       const view = this.view.getBoundingClientRect();
-      return [this.credit, this.scale.element, this.north.element].map(part => {
-        const { left, top, right, bottom } = part.getBoundingClientRect();
+      return elements.map(element => {
+        const { left, top, right, bottom } = element.getBoundingClientRect();
         return [left - view.left, top - view.top, right - view.left, bottom - view.top];
       });
     });

@@ -99,7 +99,7 @@ class PlaceCommandTest {
                         + "longitude,origin latitude,origin reason");
         assertThat(placed().get(1)).containsSubsequence("placed", ",Braga,town,", "placed", ",Soria,town,g3108681,");
         assertThat(placed().get(2)).containsSubsequence(",Soria,town,g3108681,", "unplaced");
-        assertThat(out.toString()).startsWith("1 rows placed, 0 doubtful, 1 unplaced");
+        assertThat(out.toString()).startsWith("1 row placed, 0 doubtful, 1 unplaced");
         assertThat(run("in.csv", "--out", "-", "--from", "from")).isEqualTo(PlaceCommand.NOTHING_DONE);
     }
 
@@ -137,7 +137,7 @@ class PlaceCommandTest {
         in = new ByteArrayInputStream("town,n\nSoria,1\n".getBytes(StandardCharsets.UTF_8));
         assertThat(run("-", "--out=-", "--town=town")).isEqualTo(PlaceCommand.ALL_PLACED);
         assertThat(out.toString()).startsWith("town,n,state,").contains("Soria,1,placed,");
-        assertThat(err.toString()).contains("1 rows placed").contains("standard output");
+        assertThat(err.toString()).contains("1 row placed").contains("standard output");
     }
 
     @Test

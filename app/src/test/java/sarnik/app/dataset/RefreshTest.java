@@ -86,7 +86,7 @@ class RefreshTest {
         serve(newer("code,town,province,country,phone\nR7,Zamora,Zamora,Spain,700\n"));
         assertThat(served().rows()).isEqualTo(1);
         assertThat(ana.get("/datasets/" + stands).body())
-                .contains("1 rows from newer.csv, version 2")
+                .contains("1 row from newer.csv, version 2")
                 .contains("/versions/1/serve");
         ana.read(ana.send("POST", "/api/datasets/" + stands + "/versions/1/serve", "application/json", ""));
         assertThat(served().rows()).isEqualTo(2);

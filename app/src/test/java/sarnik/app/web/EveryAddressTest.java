@@ -5,7 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.lang.reflect.Method;
 import java.lang.reflect.Parameter;
 import java.lang.reflect.RecordComponent;
+import java.net.Socket;
+import java.net.URI;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -279,6 +282,21 @@ class EveryAddressTest {
                 sarnik.client("ana").send("POST", "/api/dashboards", "application/json", "{\"title\":\"a\\u0000b\"}");
         assertThat(patch.statusCode()).isEqualTo(400);
         assertThat(patch.body()).contains("a character that cannot be kept");
+    }
+
+    @Test
+    void anAddressThatCannotBeReadIsToldAsSuch(RunningSarnik sarnik) throws Exception {
+        // No client of Java sends such an address.
+        try (Socket socket = new Socket("127.0.0.1", URI.create(sarnik.base()).getPort())) {
+            socket.getOutputStream()
+                    .write(
+                            "GET /datasets/%ZZ HTTP/1.1\r\nHost: localhost\r\nAccept: text/html\r\nConnection: close\r\n\r\n"
+                                    .getBytes(StandardCharsets.US_ASCII));
+            assertThat(new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
+                    .startsWith("HTTP/1.1 400")
+                    .contains("This address cannot be read.")
+                    .doesNotContain("Tomcat");
+        }
     }
 
     @Test

@@ -445,8 +445,11 @@ final class UnlikelyDrawer {
         Map<String, Map<Double, Alike>> categories = new LinkedHashMap<>();
         for (int g = 0; g < frame.size(); g++) {
             if (frame.key(0, g) == null || frame.key(1, g) == null) continue;
+            double value = Double.parseDouble(frame.key(1, g));
+            // A database elsewhere may hold what is no number or without end; beside that nothing can be told.
+            if (!Double.isFinite(value)) continue;
             String day = isDated() ? frame.key(2, g) : null;
-            Alike one = new Alike(Double.parseDouble(frame.key(1, g)), (long) frame.value(0, g), day, day);
+            Alike one = new Alike(value, (long) frame.value(0, g), day, day);
             categories.computeIfAbsent(frame.key(0, g), k -> new TreeMap<>()).merge(one.value, one, Alike::and);
         }
         List<Found> found = new ArrayList<>();
