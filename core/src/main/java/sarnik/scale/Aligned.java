@@ -37,20 +37,19 @@ public final class Aligned {
                 .min()
                 .orElse(0);
         // In thousands of the largest the smallest would be nothing, so both are written out.
-        if (smallest < largest / FAR_APART && largest < 1e9) return whole(values, smallest);
+        boolean areWhole = Arrays.stream(values).allMatch(v -> !Double.isFinite(v) || v == Rounded.even(v));
+        if (smallest < largest / FAR_APART && largest < 1e9) return full(values, areWhole || smallest >= 10 ? 0 : 1);
         double unit = largest >= 999.5e6 ? 1e9 : largest >= 999_500 ? 1e6 : largest >= 9_999.5 ? 1e3 : 1;
         String sign = unit == 1e9 ? " G" : unit == 1e6 ? " M" : unit == 1e3 ? " k" : "";
-        boolean plain = unit == 1 && Arrays.stream(values).allMatch(v -> !Double.isFinite(v) || v == Rounded.even(v));
         int before = largest / unit < 1 ? 1 : Rounded.tens(largest / unit) + 1;
-        int decimals = plain ? 0 : Math.max(0, Math.min(MOST_DECIMALS, FIGURES - before));
+        int decimals = unit == 1 && areWhole ? 0 : Math.max(0, Math.min(MOST_DECIMALS, FIGURES - before));
         if (largest > 0 && largest / unit < 0.1) decimals = Math.min(MOST_DECIMALS, 1 - Rounded.tens(largest));
         List<String> texts = new ArrayList<>();
         for (double value : values) texts.add(Double.isFinite(value) ? written(value / unit, decimals) + sign : "–");
         return texts;
     }
 
-    private static List<String> whole(double[] values, double smallest) {
-        int decimals = smallest >= 10 ? 0 : 1;
+    private static List<String> full(double[] values, int decimals) {
         List<String> texts = new ArrayList<>();
         for (double value : values) texts.add(Double.isFinite(value) ? written(value, decimals) : "–");
         return texts;

@@ -54,6 +54,144 @@ class ColourScaleTest {
     }
 
     @Test
+    void aMedianOfAnEvenNumberLiesBetweenTheMiddleTwo() {
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 2, new Centre(About.MEDIAN, null, null, null)),
+                new double[] {40, 1, 10, 5});
+        assertThat(scale.classes().breaks()).containsExactly(7.5);
+    }
+
+    @Test
+    void aCentreThatIsNotSaidIsNought() {
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 2, new Centre(About.VALUE, null, null, null)),
+                new double[] {-40, 1, 10});
+        assertThat(scale.classes().breaks()).containsExactly(0);
+        assertThat(scale.classOf(0)).as("on the centre").isZero();
+        assertThat(scale.classOf(1)).isEqualTo(1);
+    }
+
+    @Test
+    void eachSideIsCutForItself() {
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 5, new Centre(About.VALUE, 0.0, null, null)),
+                new double[] {-40, -20, 0, 10, 100, 200});
+        assertThat(scale.classes().breaks()).as("two on each side of nought").containsExactly(-20, 0, 105);
+        assertThat(scale.classes().low()).isEqualTo(-40);
+        assertThat(scale.classes().high()).isEqualTo(200);
+        ColourScale above = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 4, new Centre(About.VALUE, 0.0, null, null)),
+                new double[] {10, 20, 30});
+        assertThat(above.classes().breaks()).as("nothing lies below").containsExactly(20);
+        assertThat(ColourScale.of(
+                                choice(Classes.Method.EQUAL_STEPS, 3, new Centre(About.VALUE, 0.0, null, null)),
+                                new double[] {-1, -2, 5, 9})
+                        .classes()
+                        .breaks())
+                .as("one on each side")
+                .containsExactly(0);
+    }
+
+    private static ColourScale ramp(Centre centre, double... values) {
+        return ColourScale.of(
+                new Choice(true, null, 5, centre == null ? "loch" : "rust to loch", false, centre, null, null, null),
+                values);
+    }
+
+    @Test
+    void aRampReachesToItsCentreWhereAllLieOnOneSide() {
+        ColourScale scale = ramp(new Centre(About.VALUE, 0.0, null, null), 32, 64);
+        assertThat(scale.classes().low()).isZero();
+        assertThat(scale.classes().high()).isEqualTo(64);
+        assertThat(scale.classes().breaks()).hasSize(63).startsWith(1, 2).endsWith(62, 63);
+        ColourScale under = ramp(new Centre(About.VALUE, 0.0, null, null), -64, -32);
+        assertThat(under.classes().low()).isEqualTo(-64);
+        assertThat(under.classes().high()).isZero();
+        assertThat(under.classes().breaks()).hasSize(63).startsWith(-63);
+        assertThat(ramp(null, 5, 5).classes().count()).as("one value").isOne();
+    }
+
+    @Test
+    void theColoursOfADivergingRampGoByTheDistanceFromItsCentre() {
+        ColourScale scale = ramp(new Centre(About.VALUE, 0.0, null, null), -64, 64);
+        Palette palette = Palette.of("rust to loch");
+        assertThat(scale.colours().get(0))
+                .isEqualTo(palette.at(0.5 - 63 / 64.0 / 2).hex());
+        assertThat(scale.colours().get(31))
+                .isEqualTo(palette.at(0.5 - 1 / 64.0 / 2).hex());
+        assertThat(scale.colours().get(32))
+                .isEqualTo(palette.at(0.5 + 1 / 64.0 / 2).hex());
+        assertThat(scale.colours().get(63))
+                .isEqualTo(palette.at(0.5 + 63 / 64.0 / 2).hex());
+    }
+
+    @Test
+    void theColoursOfClassesStepAwayFromTheCentre() {
+        ColourScale scale = ColourScale.of(
+                choice(Classes.Method.EQUAL_STEPS, 4, new Centre(About.VALUE, 0.0, null, null)),
+                new double[] {-40, -20, -10, 10, 20, 40});
+        Palette palette = Palette.of("rust to loch");
+        assertThat(scale.classes().breaks()).containsExactly(-25, 0, 25);
+        assertThat(scale.colours())
+                .containsExactly(
+                        palette.at(0).hex(),
+                        palette.at(0.25).hex(),
+                        palette.at(0.75).hex(),
+                        palette.at(1).hex());
+    }
+
+    @Test
+    void ownBreaksAreKeptAndWidenTheEnds() {
+        Choice own = new Choice(false, null, 5, "loch", false, null, null, null, List.of(10.0, 20.0));
+        ColourScale beyond = ColourScale.of(own, new double[] {12, 15});
+        assertThat(beyond.classes().breaks()).containsExactly(10, 20);
+        assertThat(beyond.classes().low()).isEqualTo(10);
+        assertThat(beyond.classes().high()).isEqualTo(20);
+        ColourScale within = ColourScale.of(own, new double[] {5, 25});
+        assertThat(within.classes().low()).isEqualTo(5);
+        assertThat(within.classes().high()).isEqualTo(25);
+        ColourScale none = ColourScale.of(
+                new Choice(false, null, 5, "loch", false, null, null, null, List.of()), new double[] {5, 25});
+        assertThat(none.classes().count()).isOne();
+        assertThat(none.classes().low()).isEqualTo(5);
+        assertThat(none.classes().high()).isEqualTo(25);
+        for (List<Double> wrong : List.of(List.of(2.0, 1.0), List.of(1.0, 1.0)))
+            assertThatThrownBy(() -> ColourScale.of(
+                            new Choice(false, null, 5, "loch", false, null, null, null, wrong), new double[] {5}))
+                    .hasMessageContaining("have to ascend");
+    }
+
+    @Test
+    void endsHaveToAscend() {
+        for (double high : new double[] {5, 4})
+            assertThatThrownBy(() -> ColourScale.check(
+                            new Choice(false, Classes.Method.NATURAL, 5, "loch", false, null, 5.0, high, null)))
+                    .hasMessageContaining("has to lie below");
+        ColourScale.check(new Choice(false, Classes.Method.NATURAL, 5, "loch", false, null, 5.0, null, null));
+        ColourScale.check(new Choice(false, Classes.Method.NATURAL, 5, "loch", false, null, null, 4.0, null));
+    }
+
+    @Test
+    void aScaleAboutANumberOfTheReadersIsCheckedBeforeItIsKnown() {
+        Choice open = choice(Classes.Method.NATURAL, 5, new Centre(About.PARAMETER, null, true, "n1"));
+        ColourScale.check(open);
+        assertThatThrownBy(() -> ColourScale.of(open, new double[] {1})).hasMessageContaining("is not known");
+        assertThatThrownBy(() -> ColourScale.check(choice(Classes.Method.NATURAL, 1, null)))
+                .hasMessageContaining("2 to 11");
+    }
+
+    @Test
+    void valuesAreCountedIntoBarsOfEqualWidth() {
+        ColourScale scale = ColourScale.of(
+                new Choice(false, Classes.Method.EQUAL_STEPS, 2, "loch", false, null, 10.0, 20.0, null),
+                new double[] {10, 20});
+        assertThat(scale.spread(new double[] {10, 12.4, 12.5, 15, 20, Double.NaN, 9, 30}, 4))
+                .containsExactly(3, 1, 1, 2);
+        ColourScale one = ColourScale.of(choice(Classes.Method.EQUAL_STEPS, 2, null), new double[] {7, 7});
+        assertThat(one.spread(new double[] {7, 7}, 3)).containsExactly(2, 0, 0);
+    }
+
+    @Test
     void eachSideOfACentreHasItsHue() {
         ColourScale scale = ColourScale.of(
                 choice(Classes.Method.EQUAL_STEPS, 6, new Centre(About.VALUE, 0.0, null, null)),

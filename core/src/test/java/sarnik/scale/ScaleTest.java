@@ -74,6 +74,21 @@ class ScaleTest {
         }
 
         @Test
+        void whatOnlyArithmeticTellsApartIsOneValue() {
+            Classes classes = Classes.of(Classes.Method.NATURAL, new double[] {0.3, 0.1 + 0.2, 1, 2}, 5);
+            assertThat(classes.count()).isEqualTo(3);
+            assertThat(classes.classOf(0.3)).isEqualTo(classes.classOf(0.1 + 0.2));
+            assertThat(classes.low()).isEqualTo(0.3);
+        }
+
+        @Test
+        void theirMethodsAreCalledByTheirNames() {
+            assertThat(Arrays.stream(Classes.Method.values()).map(Classes.Method::words))
+                    .doesNotHaveDuplicates()
+                    .allSatisfy(words -> assertThat(words).isNotBlank());
+        }
+
+        @Test
         void therAreTwoToElevenOfThem() {
             assertThatThrownBy(() -> Classes.of(Classes.Method.NATURAL, new double[] {1}, 12))
                     .hasMessageContaining("2 to 11");
@@ -136,6 +151,16 @@ class ScaleTest {
         }
 
         @Test
+        void steppedOnesHaveFiveSizes() {
+            CircleSizes sizes = new CircleSizes(CircleSizes.Rule.STEPPED, 100, 40);
+            assertThat(sizes.radius(20)).isCloseTo(40 * Math.sqrt(0.2), within(1e-12));
+            assertThat(sizes.radius(1)).isEqualTo(sizes.radius(20));
+            assertThat(sizes.radius(21)).isCloseTo(40 * Math.sqrt(0.4), within(1e-12));
+            assertThat(sizes.radius(250)).as("no larger than the largest").isEqualTo(40);
+            assertThat(new CircleSizes(CircleSizes.Rule.AREA, 0, 40).radius(5)).isZero();
+        }
+
+        @Test
         void smallAmountsCanStillBeHitAndNoneIsNothing() {
             CircleSizes sizes = new CircleSizes(CircleSizes.Rule.AREA, 1e9, 40);
             assertThat(sizes.radius(1)).isEqualTo(CircleSizes.SMALLEST);
@@ -162,6 +187,12 @@ class ScaleTest {
             "0.094, 0.094",
             "0.0996, 0.10",
             "-0.0371, -0.037",
+            "100.25, 100.3",
+            "99.995, 100",
+            "999.95, '1,000'",
+            "1000.5, '1,000'",
+            "0.1, 0.10",
+            "-12.345, -12.35",
             "1e-14, 0"
         })
         void full(double value, String expected) {
@@ -174,6 +205,10 @@ class ScaleTest {
             "45600, 45.6 k",
             "789, 789",
             "999.6, 1 k",
+            "999.4, 999",
+            "1000, 1 k",
+            "1000000, 1 M",
+            "-1000000000, -1 G",
             "15229508, 15.2 M",
             "2.5e9, 2.5 G",
             "12.345, 12.3",
@@ -184,6 +219,20 @@ class ScaleTest {
             assertThat(NumberWords.brief(value)).isEqualTo(expected);
         }
 
+        @ParameterizedTest
+        @CsvSource({
+            "12.345, 12.35",
+            "1234.5, 1234",
+            "1235.5, 1236",
+            "5, 5",
+            "0.00216, 0.0022",
+            "-99.994, -99.99",
+            "NaN, NaN"
+        })
+        void shownIsWhatIsWrittenInFull(double value, double expected) {
+            assertThat(NumberWords.shown(value)).isEqualTo(Double.valueOf(expected));
+        }
+
         @Test
         void missingIsADash() {
             assertThat(NumberWords.full(Double.NaN)).isEqualTo("–");
@@ -191,7 +240,15 @@ class ScaleTest {
         }
 
         @ParameterizedTest
-        @CsvSource({"370, 500, 200", "1, 1, 1", "0.03, 0.05, 0.02", "5000, 5000, 5000", "0, 0, 0"})
+        @CsvSource({
+            "370, 500, 200",
+            "1, 1, 1",
+            "0.03, 0.05, 0.02",
+            "5000, 5000, 5000",
+            "0, 0, 0",
+            "-3, 0, 0",
+            "0.7, 1, 0.5"
+        })
         void roundNumbersAreOneTwoOrFiveTimesAPowerOfTen(double value, double up, double down) {
             assertThat(NumberWords.roundUp(value)).isCloseTo(up, within(1e-9));
             assertThat(NumberWords.roundDown(value)).isCloseTo(down, within(1e-9));
