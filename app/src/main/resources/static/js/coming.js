@@ -22,8 +22,14 @@ export class Coming {
   /** What it shows. @param {boolean} coming as for `opened` */
   shown({ coming }) {
     clearTimeout(this.#resting);
-    if (coming) this.#resting = setTimeout(() => this.sheet.ask(this.sheet.ids()), REST);
+    if (coming) this.#resting = setTimeout(() => this.#askAgain(), REST);
     else if (!this.#isOpenedWhole) this.#openAgain();
+  }
+
+  #askAgain() {
+    // What was fetched ahead was fetched without those rows as well.
+    this.sheet.asking.renewed();
+    return this.sheet.ask(this.sheet.ids());
   }
 
   /** What filters offer is known only now. */

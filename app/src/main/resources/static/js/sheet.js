@@ -631,6 +631,7 @@ export class Sheet {
         .getElementById('misfits')
         .replaceChildren(...frames.misfits.map(m => el('p', { class: 'sentence-bad' }, m)));
     drawStrip(this);
+    if (frames.coming) return;
     this.took = performance.now() - (this.began ?? performance.now());
     this.place.dataset.drawn = String(Number(this.place.dataset.drawn ?? 0) + 1);
     this.place.dispatchEvent(new CustomEvent('drawn', { detail: { milliseconds: this.took } }));

@@ -143,7 +143,7 @@ class FrameService {
 
     /** Begins to bring what a dashboard shows into memory. */
     CompletableFuture<Void> prepare(Reading reading) {
-        return reading.datasets().prepare(reading.dashboard().datasets());
+        return reading.prepared();
     }
 
     /**
@@ -168,9 +168,13 @@ class FrameService {
             throw new RefusedException("What is in sight of a map is null.");
     }
 
-    /** What the visuals show; of rows that are still on their way that they are, without waiting for them. */
-    ReadPage.Frames frames(Reading reading, Asked asked, AnswerQueue.Ticket ticket) {
-        SeenDatasets.Standing standing = reading.standing();
+    /**
+     * What the visuals show; of rows that are still on their way that they are, without waiting for them any longer.
+     *
+     * @param ready what {@link #prepare} gave
+     */
+    ReadPage.Frames frames(Reading reading, CompletableFuture<Void> ready, Asked asked, AnswerQueue.Ticket ticket) {
+        SeenDatasets.Standing standing = reading.standing(ready);
         ReadPage.Frames frames = page(reading, standing.datasets())
                 .frames(asked.state(), asked.ids(), asked.sights(), asked.known(), ticket::check);
         return standing.isWhole() ? frames : frames.whileComing();

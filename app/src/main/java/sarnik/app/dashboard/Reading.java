@@ -1,6 +1,7 @@
 package sarnik.app.dashboard;
 
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Function;
 import sarnik.app.dataset.SeenDatasets;
 import sarnik.app.people.Viewer;
@@ -34,8 +35,13 @@ public record Reading(
         return document.dashboard();
     }
 
-    /** What there is just now of the datasets that it rests on. */
-    SeenDatasets.Standing standing() {
-        return datasets.standing(dashboard().datasets());
+    /** Begins to bring the datasets that it rests on into memory; done when all are there or cannot be. */
+    CompletableFuture<Void> prepared() {
+        return datasets.prepare(dashboard().datasets());
+    }
+
+    /** What there is of those datasets just now. @param ready what {@link #prepared} gave, some time ago */
+    SeenDatasets.Standing standing(CompletableFuture<Void> ready) {
+        return datasets.standing(dashboard().datasets(), ready);
     }
 }

@@ -6,6 +6,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -70,17 +71,20 @@ class ReadingApi implements AutoCloseable {
     /** The document with all that a page needs to know of it. */
     @GetMapping
     DeferredResult<ResponseEntity<SheetAnswers.Sheet>> open(Reading reading, HttpServletRequest request) {
-        return each(request, reading, ticket -> sheets.answer(dashboards.opened(reading)));
+        CompletableFuture<Void> ready = reading.prepared();
+        return queue.answer(
+                AnswerQueue.Asker.of(request).each(),
+                ready,
+                ticket -> sheets.answer(dashboards.opened(reading), ready));
     }
 
     @PostMapping("/frames")
     DeferredResult<ReadPage.Frames> frames(
             Reading reading, @RequestBody FrameService.Asked asked, HttpServletRequest request) {
         frames.check(asked);
+        CompletableFuture<Void> ready = reading.prepared();
         return queue.answer(
-                AnswerQueue.Asker.of(request),
-                frames.prepare(reading),
-                ticket -> frames.frames(reading, asked, ticket));
+                AnswerQueue.Asker.of(request), ready, ticket -> frames.frames(reading, ready, asked, ticket));
     }
 
     /** The values of a filter, each with how many rows the other filters leave it. */

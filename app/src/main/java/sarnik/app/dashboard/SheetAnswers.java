@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.http.ResponseEntity;
@@ -23,6 +25,9 @@ import tools.jackson.databind.json.JsonMapper;
 /** Says all that a page needs to know of a dashboard before it asks for figures. */
 @Component
 public class SheetAnswers {
+
+    /** How long an edit waits for rows, seconds. */
+    private static final long PATIENCE = 3;
 
     private final FrameService frames;
     private final FilterService filters;
@@ -84,10 +89,18 @@ public class SheetAnswers {
             Map<Long, Set<String>> live,
             boolean coming) {}
 
+    /** What a page needs to know; waits a moment for rows that are on their way. */
     ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
+        CompletableFuture<Void> ready = opened.reading().prepared();
+        ready.copy().completeOnTimeout(null, PATIENCE, TimeUnit.SECONDS).join();
+        return answer(opened, ready);
+    }
+
+    /** @param ready what {@link Reading#prepared} gave */
+    ResponseEntity<Sheet> answer(DashboardService.Opened opened, CompletableFuture<Void> ready) {
         Reading reading = opened.reading();
         Dashboard dashboard = reading.dashboard();
-        SeenDatasets.Standing standing = reading.standing();
+        SeenDatasets.Standing standing = reading.standing(ready);
         Map<String, Set<String>> touches = new LinkedHashMap<>();
         for (Set<String> ids : List.of(
                 dashboard.visuals().keySet(),

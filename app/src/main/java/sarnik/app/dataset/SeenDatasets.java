@@ -108,8 +108,14 @@ public final class SeenDatasets implements Datasets {
      */
     public record Standing(boolean isWhole, Datasets datasets) {}
 
-    /** What there is of datasets just now; what is not there yet has begun to be read. */
-    public Standing standing(Collection<Long> ids) {
+    /**
+     * What there is of datasets just now.
+     *
+     * @param ready what {@link #prepare} of them gave, some time ago. What could not be read is as good as there: it is
+     *     told why
+     */
+    public Standing standing(Collection<Long> ids, CompletableFuture<Void> ready) {
+        if (ready.isDone()) return new Standing(true, this);
         Set<Long> coming =
                 ids.stream().filter(id -> !prepare(List.of(id)).isDone()).collect(Collectors.toSet());
         if (coming.isEmpty()) return new Standing(true, this);
