@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -35,6 +36,9 @@ import sarnik.visual.map.PlaceTeller;
 class ReadingApi implements AutoCloseable {
 
     private static final MediaType CSV = new MediaType("text", "csv", StandardCharsets.UTF_8);
+
+    /** How long a page that is opened waits for rows, seconds: its document can be laid out without them. */
+    private static final long OPENING = 2;
 
     private final DashboardService dashboards;
     private final FrameService frames;
@@ -74,7 +78,7 @@ class ReadingApi implements AutoCloseable {
         CompletableFuture<Void> ready = reading.prepared();
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
-                ready,
+                ready.copy().completeOnTimeout(null, OPENING, TimeUnit.SECONDS),
                 ticket -> sheets.answer(dashboards.opened(reading), ready));
     }
 
