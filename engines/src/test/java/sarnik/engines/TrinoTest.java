@@ -114,6 +114,6 @@ class TrinoTest {
 
     @Test
     void rowsStandOutAsInMemory() throws Exception {
-        suite("decimal(12,3)", Held.EXACT).unlikelyRows(22);
+        suite("decimal(12,3)", Held.EXACT).unlikelyRows(21);
     }
 }
