@@ -41,7 +41,9 @@ export function controlOf(sheet, id) {
   const offer = sheet.opened.offers[id];
   const parameter = sheet.opened.document.parameters?.[id];
   if (!offer) return parameter ? named(id, parameter.name, parameterControl(sheet, id, parameter)) : null;
-  const control = offer.misfit ? el('span', {}, offer.misfit) : FILTERS[offer.type].control(sheet, id, offer);
+  // While rows are on their way nothing can be said of their columns.
+  const amiss = sheet.opened.coming ? '…' : offer.misfit;
+  const control = offer.misfit ? el('span', {}, amiss) : FILTERS[offer.type].control(sheet, id, offer);
   return named(id, offer.words, control);
 }
 

@@ -51,6 +51,7 @@ class ComingTest extends BrowserTest {
                     () -> page.locator("[data-visual=v2]").innerText().contains("still being read"));
             assertThat(page.url()).endsWith("?f.f1=warm");
             assertThat(page.locator("#misfits").innerText()).isEmpty();
+            assertThat(page.locator("#strip").innerText()).doesNotContain("has gone");
             other.rollback();
             assertThat(described.get()).isEqualTo(204);
             waitForText(page.locator("[data-visual=v2] .figure-number"), "29");
