@@ -3,27 +3,42 @@ import { BASE } from './base.js';
 
 /** How long it rests before it asks again, milliseconds: the server waits for rows itself before it answers. */
 const REST = 1000;
+const LONGEST_REST = 30_000;
 
 /** Asks again for what was answered while rows of a page were still on their way, until all are there. */
 export class Coming {
   #resting = null;
-  #isOpenedWhole = true;
+  #rest = REST;
+  /** Called once all that is shown is there. */
+  #waiting = [];
+  #isOn = false;
 
   /** @param {import('./sheet.js').Sheet} sheet */
   constructor(sheet) {
     this.sheet = sheet;
   }
 
-  /** What is known of the page. @param {boolean} coming whether that was said while rows were on their way */
-  opened({ coming }) {
-    this.#isOpenedWhole = !coming;
+  /** What is shown. @param {boolean} coming whether that was drawn while rows were on their way */
+  shown({ coming }) {
+    this.#isOn = coming;
+    if (coming) this.#again(() => this.#askAgain());
+    else {
+      for (const done of this.#waiting.splice(0)) done();
+      this.#rest = REST;
+      // What filters offer was said while rows were on their way, and is known only now.
+      if (this.sheet.opened.coming) this.#again(() => this.#openAgain(), 0);
+    }
   }
 
-  /** What it shows. @param {boolean} coming as for `opened` */
-  shown({ coming }) {
+  /** Settles once no rows of what is shown are on their way any more. @returns {Promise<void>} */
+  over() {
+    return this.#isOn ? new Promise(done => this.#waiting.push(done)) : Promise.resolve();
+  }
+
+  /** One thing is done again at a time. */
+  #again(run, rest = REST) {
     clearTimeout(this.#resting);
-    if (coming) this.#resting = setTimeout(() => this.#askAgain(), REST);
-    else if (!this.#isOpenedWhole) this.#openAgain();
+    this.#resting = setTimeout(run, rest);
   }
 
   #askAgain() {
@@ -32,11 +47,14 @@ export class Coming {
     return this.sheet.ask(this.sheet.ids());
   }
 
-  /** What filters offer is known only now. */
   async #openAgain() {
-    this.#isOpenedWhole = true;
+    const { sheet } = this;
     const whole = await ask('GET', BASE).catch(() => null);
-    // Of another revision it is taken with what changed there.
-    if (whole?.revision === this.sheet.opened.revision) this.sheet.take(this.sheet.hooks.opening?.(whole) ?? whole);
+    // An edit made here may have brought it, or a newer one.
+    if (!sheet.opened.coming) return;
+    if (!whole || whole.coming || whole.revision < sheet.opened.revision) {
+      this.#again(() => this.#openAgain(), this.#rest);
+      this.#rest = Math.min(2 * this.#rest, LONGEST_REST);
+    } else sheet.renew(sheet.hooks.opening?.(whole) ?? whole);
   }
 }

@@ -45,6 +45,7 @@ const sheet = new Sheet(document.body.dataset.dashboard, {
   addPage,
   turned: () => select(null),
   laidOut,
+  taken,
   sized,
 });
 const edits = new Edits(sheet, taken);

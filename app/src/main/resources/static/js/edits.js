@@ -67,18 +67,18 @@ export class Edits {
   }
 
   async #try(step, clashes) {
+    const before = this.sheet.opened;
     try {
-      this.taken(await step(this.sheet.opened));
+      this.taken(await step(before));
     } catch (refused) {
       if (refused.status === 401 || refused.status === 0) {
         this.#wait(refused, () => this.#send(step, clashes));
         return;
       }
-      const before = this.sheet.opened.document;
       this.taken(await ask('GET', `/api/dashboards/${this.sheet.id}`));
       if (refused.status !== 412) {
         say(refused.message);
-      } else if (clashes(before, this.sheet.opened.document)) {
+      } else if (clashes(before.document, this.sheet.opened.document)) {
         say(
           `${refused.message} Your own change to the same thing was not made, so that nothing of theirs is lost.`,
           { words: 'Make it all the same', run: () => this.#send(step, never) },

@@ -35,6 +35,7 @@ async function turnTo(sheet, page) {
     sheet.goTo(page, true);
     await drawn;
   }
+  await sheet.coming.over();
   await sheet.catchUp?.();
   await painted();
 }

@@ -138,7 +138,6 @@ export class Sheet {
     if (this.opened && !opened.document.pages[this.state.get('g.page')?.[0]]) this.state.delete('g.page');
     this.opened = opened;
     this.asking.renewed();
-    this.coming.opened(opened);
     knowNames(opened.document, ({ type }) => KINDS[type].part ?? 'p');
     wear(opened);
     keepBack(opened);
@@ -166,6 +165,17 @@ export class Sheet {
     const folded = this.hooks.strip ? new Set() : this.links.folded();
     for (const [id, { cell }] of this.visuals) cell.classList.toggle('is-folded', folded.has(id));
     for (const id of roomy) this.resize(id);
+  }
+
+  /** Takes what was asked for anew: of a revision that somebody else has made, all of it. */
+  renew(opened) {
+    const isSame = opened.revision === this.opened.revision && opened.edition === this.opened.edition;
+    if (isSame) this.take(opened);
+    else if (this.hooks.taken) this.hooks.taken(opened);
+    else {
+      this.take(opened);
+      this.ask(this.ids());
+    }
   }
 
   /** Which of a swap is shown, by its number. */

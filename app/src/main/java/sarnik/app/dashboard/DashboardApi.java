@@ -316,7 +316,7 @@ class DashboardApi {
 
     /** A question of which each matters, not only the newest of its page. */
     private <T> DeferredResult<T> each(HttpServletRequest request, Reading reading, AnswerQueue.Answer<T> answer) {
-        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(reading), answer);
+        return queue.answer(AnswerQueue.Asker.of(request).each(), reading.prepared(), answer);
     }
 
     private Reading composed(long id, SignedIn person) {

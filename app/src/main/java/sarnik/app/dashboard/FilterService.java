@@ -2,7 +2,6 @@ package sarnik.app.dashboard;
 
 import static sarnik.language.Language.phrase;
 
-import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
@@ -10,7 +9,6 @@ import org.springframework.stereotype.Service;
 import sarnik.app.web.RefusedException;
 import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Dashboard;
-import sarnik.dashboard.DocumentJson;
 import sarnik.dashboard.Kinds;
 import sarnik.data.Datasets;
 import sarnik.data.MisfitException;
@@ -32,16 +30,12 @@ class FilterService {
     private final Answerer answerer = new Answerer(new Engines());
 
     private ReadPage page(Reading reading) {
-        return page(reading, reading.datasets());
-    }
-
-    private ReadPage page(Reading reading, Datasets of) {
-        return new ReadPage(reading.dashboard(), of, reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
+        return reading.page(reading.datasets(), answerer);
     }
 
     /** What each filter offers to choose from, by the datasets that are there. */
     Map<String, FilterOffer> offers(Reading reading, Datasets there) {
-        return page(reading, there).offers();
+        return reading.page(there, answerer).offers();
     }
 
     /** By visual on which something can be picked: what tells the column of its picks, and all that mean the same. */

@@ -141,11 +141,6 @@ class FrameService {
      */
     record Asked(String state, List<String> ids, Map<String, Sight> sights, Set<String> known) {}
 
-    /** Begins to bring what a dashboard shows into memory. */
-    CompletableFuture<Void> prepare(Reading reading) {
-        return reading.prepared();
-    }
-
     /**
      * Checks that a question is of a size that is answered.
      *
@@ -171,21 +166,17 @@ class FrameService {
     /**
      * What the visuals show; of rows that are still on their way that they are, without waiting for them any longer.
      *
-     * @param ready what {@link #prepare} gave
+     * @param ready what {@link Reading#prepared} gave
      */
     ReadPage.Frames frames(Reading reading, CompletableFuture<Void> ready, Asked asked, AnswerQueue.Ticket ticket) {
         SeenDatasets.Standing standing = reading.standing(ready);
-        ReadPage.Frames frames = page(reading, standing.datasets())
+        ReadPage.Frames frames = reading.page(standing.datasets(), answerer)
                 .frames(asked.state(), asked.ids(), asked.sights(), asked.known(), ticket::check);
         return standing.isWhole() ? frames : frames.whileComing();
     }
 
     private ReadPage page(Reading reading) {
-        return page(reading, reading.datasets());
-    }
-
-    private ReadPage page(Reading reading, Datasets of) {
-        return new ReadPage(reading.dashboard(), of, reading.keys(), answerer, LocalDate.now(), DocumentJson.PARTS);
+        return reading.page(reading.datasets(), answerer);
     }
 
     private static Sources sources(Reading reading, Datasets once) {

@@ -1,12 +1,17 @@
 package sarnik.app.dashboard;
 
+import java.time.LocalDate;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Function;
 import sarnik.app.dataset.SeenDatasets;
 import sarnik.app.people.Viewer;
+import sarnik.dashboard.Answerer;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.DashboardDocument;
+import sarnik.dashboard.DocumentJson;
+import sarnik.data.Datasets;
+import sarnik.reading.ReadPage;
 import sarnik.visual.SharedKey;
 
 /**
@@ -33,6 +38,15 @@ public record Reading(
 
     public Dashboard dashboard() {
         return document.dashboard();
+    }
+
+    /**
+     * What answers readers of it.
+     *
+     * @param of the datasets, or what there is of them just now
+     */
+    ReadPage page(Datasets of, Answerer answerer) {
+        return new ReadPage(dashboard(), of, keys, answerer, LocalDate.now(), DocumentJson.PARTS);
     }
 
     /** Begins to bring the datasets that it rests on into memory; done when all are there or cannot be. */

@@ -7,7 +7,6 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.TimeUnit;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -36,9 +35,6 @@ import sarnik.visual.map.PlaceTeller;
 class ReadingApi implements AutoCloseable {
 
     private static final MediaType CSV = new MediaType("text", "csv", StandardCharsets.UTF_8);
-
-    /** How long a page that is opened waits for rows, seconds: its document can be laid out without them. */
-    private static final long OPENING = 2;
 
     private final DashboardService dashboards;
     private final FrameService frames;
@@ -69,16 +65,16 @@ class ReadingApi implements AutoCloseable {
 
     /** A question of which each matters, not only the newest of its page. */
     private <T> DeferredResult<T> each(HttpServletRequest request, Reading reading, AnswerQueue.Answer<T> answer) {
-        return queue.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(reading), answer);
+        return queue.answer(AnswerQueue.Asker.of(request).each(), reading.prepared(), answer);
     }
 
-    /** The document with all that a page needs to know of it. */
+    /** The document with all that a page needs to know of it, which can be laid out before its rows are there. */
     @GetMapping
     DeferredResult<ResponseEntity<SheetAnswers.Sheet>> open(Reading reading, HttpServletRequest request) {
         CompletableFuture<Void> ready = reading.prepared();
         return queue.answer(
                 AnswerQueue.Asker.of(request).each(),
-                ready.copy().completeOnTimeout(null, OPENING, TimeUnit.SECONDS),
+                AnswerQueue.soon(ready),
                 ticket -> sheets.answer(dashboards.opened(reading), ready));
     }
 
@@ -125,7 +121,7 @@ class ReadingApi implements AutoCloseable {
         checkGiven(reading, asked.visual(), MapVisual.Control.PICTURE);
         if (asked.ground() != null) checkGiven(reading, asked.visual(), MapVisual.Control.GROUND);
         frames.check(asked);
-        return pictures.answer(AnswerQueue.Asker.of(request).each(), frames.prepare(reading), ticket -> {
+        return pictures.answer(AnswerQueue.Asker.of(request).each(), reading.prepared(), ticket -> {
             FrameService.Picture picture = frames.picture(reading, asked);
             return ResponseEntity.ok()
                     .contentType(MediaType.parseMediaType(picture.type()))

@@ -8,13 +8,13 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Component;
 import sarnik.app.dataset.SeenDatasets;
 import sarnik.app.web.Revisions;
+import sarnik.app.work.AnswerQueue;
 import sarnik.dashboard.Dashboard;
 import sarnik.dashboard.Finish;
 import sarnik.dashboard.Kinds;
@@ -25,9 +25,6 @@ import tools.jackson.databind.json.JsonMapper;
 /** Says all that a page needs to know of a dashboard before it asks for figures. */
 @Component
 public class SheetAnswers {
-
-    /** How long an edit waits for rows, seconds. */
-    private static final long PATIENCE = 3;
 
     private final FrameService frames;
     private final FilterService filters;
@@ -92,7 +89,7 @@ public class SheetAnswers {
     /** What a page needs to know; waits a moment for rows that are on their way. */
     ResponseEntity<Sheet> answer(DashboardService.Opened opened) {
         CompletableFuture<Void> ready = opened.reading().prepared();
-        ready.copy().completeOnTimeout(null, PATIENCE, TimeUnit.SECONDS).join();
+        AnswerQueue.soon(ready).join();
         return answer(opened, ready);
     }
 

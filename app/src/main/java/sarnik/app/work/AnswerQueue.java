@@ -43,7 +43,7 @@ public class AnswerQueue implements AutoCloseable {
     private static final long LOADING = 15;
 
     /** A page that is told that rows are on their way asks again by itself. */
-    private static final long LOADING_FOR_PAGE = 3;
+    private static final long LOADING_FOR_PAGE = 2;
 
     private final int permits;
     private final ExecutorService workers;
@@ -231,11 +231,21 @@ public class AnswerQueue implements AutoCloseable {
         Task<?> older = asker.page == null ? null : overtake(asker.page, task);
         if (older != null) older.overtaken();
         if (ready.isDone()) enter(task);
-        else
-            ready.copy()
-                    .completeOnTimeout(null, asker.page == null ? LOADING : LOADING_FOR_PAGE, TimeUnit.SECONDS)
-                    .whenComplete((r, failed) -> enter(task));
+        else (asker.page == null ? within(LOADING, ready) : soon(ready)).whenComplete((r, failed) -> enter(task));
         return task.result;
+    }
+
+    /**
+     * Done when something is there, or after the short while for which a page waits for it.
+     *
+     * @param ready what has to be there
+     */
+    public static CompletableFuture<Void> soon(CompletableFuture<Void> ready) {
+        return within(LOADING_FOR_PAGE, ready);
+    }
+
+    private static CompletableFuture<Void> within(long seconds, CompletableFuture<Void> ready) {
+        return ready.copy().completeOnTimeout(null, seconds, TimeUnit.SECONDS);
     }
 
     /** Drops what a page has asked, waiting or at work: nobody looks at it any more. */
