@@ -16,7 +16,8 @@ final class Expressions {
         return meant.test(of) || children(of).stream().anyMatch(child -> any(child, meant));
     }
 
-    private static List<Expression> children(Expression of) {
+    /** What an expression is made of. */
+    static List<Expression> children(Expression of) {
         if (of instanceof Expression.Unary e) return List.of(e.of());
         if (of instanceof Expression.Binary e) return List.of(e.left(), e.right());
         if (of instanceof Expression.Call e) return e.arguments();

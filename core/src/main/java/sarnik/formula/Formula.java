@@ -76,7 +76,7 @@ public final class Formula {
      * @throws FormulaException when the database has no word for a part of it; it says for which
      */
     public String sql(SqlScope where) {
-        return new SqlExpressions(where, kinds, scope).write(written);
+        return new SqlExpressions(where, kinds, scope).whole(written);
     }
 
     /**

@@ -184,19 +184,31 @@ public final class PostgresDialect implements SqlDialect {
         return (greatest ? "GREATEST(" : "LEAST(") + String.join(", ", values) + ")";
     }
 
+    /** A date that may be one; how many days its month has is looked at after it. */
+    private static final String DAY = "(?!0000)\\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\\d|3[01])";
+
+    private static String isInMonth(String text) {
+        return "CAST(SUBSTR(BTRIM(%1$s), 9, 2) AS integer) <= EXTRACT(DAY FROM CAST(SUBSTR(BTRIM(%1$s), 1, 7) || '-01' AS date) + INTERVAL '1 month' - INTERVAL '1 day')"
+                .formatted(text);
+    }
+
     @Override
     public String read(String text, Kind as) {
         String pattern = switch (as) {
             case WHOLE -> "^\\s*[-+]?\\d{1,18}\\s*$";
             case DECIMAL -> "^\\s*[-+]?(\\d+\\.?\\d*|\\.\\d+)([eE][-+]?\\d{1,2})?\\s*$";
-            case DATE -> "^\\s*\\d{4}-\\d{2}-\\d{2}\\s*$";
-            case TIME -> "^\\s*\\d{4}-\\d{2}-\\d{2}([T ]+\\d{2}:\\d{2}(:\\d{2})?)?\\s*$";
-            case YES_NO ->
-                "^\\s*([tT]|[tT][rR][uU][eE]|[fF]|[fF][aA][lL][sS][eE]|[yY][eE][sS]|[nN][oO]|[yYnN]|[oO][nN]|[oO][fF][fF]|1|0)\\s*$";
+            case DATE -> "^\\s*" + DAY + "\\s*$";
+            case TIME -> "^\\s*" + DAY + "([T ]+([01]\\d|2[0-3]):[0-5]\\d(:[0-5]\\d)?)?\\s*$";
+            case YES_NO -> "^\\s*(" + String.join("|", YES) + "|" + String.join("|", NO) + ")\\s*$";
             default -> null;
         };
         if (pattern == null) return text;
-        return "(CASE WHEN " + text + " ~ '" + pattern + "' THEN CAST(BTRIM(" + text + ") AS " + as.sql() + ") END)";
+        String found = "CAST(BTRIM(" + text + ") AS " + as.sql() + ")";
+        return "(CASE WHEN " + text + (as == Kind.YES_NO ? " ~* '" : " ~ '") + pattern + "' THEN "
+                + (as == Kind.DATE || as == Kind.TIME
+                        ? "CASE WHEN " + isInMonth(text) + " THEN " + found + " END"
+                        : found)
+                + " END)";
     }
 
     @Override

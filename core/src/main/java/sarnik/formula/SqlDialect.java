@@ -117,6 +117,11 @@ public interface SqlDialect {
     /** The greatest or the least of some values, missing ones left out. */
     String extreme(boolean greatest, List<String> values);
 
+    /** Texts that mean yes, and those that mean no, in small letters; see {@link Texts#yesNo}. */
+    List<String> YES = List.of("t", "tr", "tru", "true", "y", "ye", "yes", "on", "1");
+
+    List<String> NO = List.of("f", "fa", "fal", "fals", "false", "n", "no", "of", "off", "0");
+
     /** A text read as a value of a kind; missing where it is none. */
     String read(String text, Kind as);
 

@@ -14,12 +14,21 @@ import java.util.stream.Collectors;
 final class SqlExpressions {
 
     /** Functions of one decimal number that all databases call alike. */
-    private static final Set<String> OF_ONE = Set.of("CEIL", "FLOOR", "EXP", "SIGN", "DEGREES", "RADIANS");
+    private static final Set<String> OF_ONE = Set.of("CEIL", "FLOOR", "SIGN", "DEGREES", "RADIANS");
+
+    /** Beyond these the exponential function is nothing, or without end. */
+    private static final double LEAST_EXPONENT = -745.1332191019411;
+
+    private static final double MOST_EXPONENT = 709.782712893384;
+
+    /** Texts are no longer than this. */
+    private static final long LONGEST = 100_000;
 
     private final SqlScope scope;
     private final SqlDialect dialect;
     private final Map<Expression, Kind> kinds;
     private final Scope names;
+    private final SqlTroubles troubles;
 
     /**
      * @param kinds the kind of each part of the tree
@@ -30,8 +39,19 @@ final class SqlExpressions {
         this.dialect = scope.dialect();
         this.kinds = kinds;
         this.names = names;
+        this.troubles = new SqlTroubles(this);
     }
 
+    /**
+     * A formula, or what is summed up: missing where a part of it cannot be worked out, also where what stands around that
+     * part would have a value all the same.
+     */
+    String whole(Expression e) {
+        String lost = troubles.lost(e);
+        return lost == null ? write(e) : "(CASE WHEN " + lost + " THEN NULL ELSE " + write(e) + " END)";
+    }
+
+    /** A part of a formula; missing where it cannot be worked out. */
     String write(Expression e) {
         if (e instanceof Expression.Literal literal) return dialect.literal(literal.kind(), checked(literal));
         if (e instanceof Expression.Name name) return scope.value().apply(column(name));
@@ -57,7 +77,7 @@ final class SqlExpressions {
 
     /** A column of numbers as it is summed up; any other expression as it is. */
     String exact(Expression e) {
-        return e instanceof Expression.Name name ? scope.exact().apply(column(name)) : write(e);
+        return e instanceof Expression.Name name ? scope.exact().apply(column(name)) : whole(e);
     }
 
     Kind kind(Expression e) {
@@ -113,7 +133,7 @@ final class SqlExpressions {
         return kind == Kind.DATE || kind == Kind.TIME;
     }
 
-    private List<String> alike(List<Expression> values) {
+    List<String> alike(List<Expression> values) {
         Kind kind = common(values);
         return values.stream().map(value -> as(value, kind)).toList();
     }
@@ -132,20 +152,21 @@ final class SqlExpressions {
         return dialect.cast(write(e), kind);
     }
 
+    String condition(Expression e) {
+        return as(e, Kind.YES_NO);
+    }
+
     private String binary(Expression.Binary b) {
         String operator = b.operator();
         if (operator.equals("AND") || operator.equals("OR"))
-            return "(" + as(b.left(), Kind.YES_NO) + " " + operator + " " + as(b.right(), Kind.YES_NO) + ")";
+            return "(" + condition(b.left()) + " " + operator + " " + condition(b.right()) + ")";
         if (operator.equals("||")) return "(" + text(b.left()) + " || " + text(b.right()) + ")";
         if (Set.of("+", "-", "*", "/").contains(operator)) return arithmetic(b);
         if (operator.contains("~")) {
             String fits = dialect.fits(text(b.left()), text(b.right()), operator.endsWith("*"));
             return operator.startsWith("!") ? "(NOT " + fits + ")" : fits;
         }
-        List<String> both = alike(List.of(b.left(), b.right()));
-        boolean texts = common(List.of(b.left(), b.right())) == Kind.TEXT;
-        return "(" + both.get(0) + " " + operator + " " + (texts ? dialect.byCharacter(both.get(1)) : both.get(1))
-                + ")";
+        return "(" + compared(b.left(), operator, b.right()) + ")";
     }
 
     /** A value as the text that it is written as. */
@@ -169,9 +190,9 @@ final class SqlExpressions {
         boolean minus = operator.equals("-");
         if (isMoment(left) || isMoment(right)) {
             if (left == Kind.DATE && right == Kind.WHOLE)
-                return dialect.plusDays(write(b.left()), (minus ? "- " : "") + "(" + write(b.right()) + ")");
+                return dialect.plusDays(write(b.left()), (minus ? "- " : "") + "(" + days(b.right()) + ")");
             if (left == Kind.WHOLE && right == Kind.DATE)
-                return dialect.plusDays(write(b.right()), "(" + write(b.left()) + ")");
+                return dialect.plusDays(write(b.right()), "(" + days(b.left()) + ")");
             if (left == Kind.DATE && right == Kind.DATE) return dialect.daysBetween(write(b.left()), write(b.right()));
             Expression span = right == Kind.INTERVAL ? b.right() : b.left();
             if (span instanceof Expression.Literal literal && literal.value() instanceof Interval interval) {
@@ -191,6 +212,20 @@ final class SqlExpressions {
         String second = as(b.right(), kind);
         if (operator.equals("/")) second = "NULLIF(" + second + ", " + zero(kind) + ")";
         return "(" + first + " " + operator + " " + second + ")";
+    }
+
+    private String days(Expression e) {
+        return within(e, Integer.MIN_VALUE, Integer.MAX_VALUE);
+    }
+
+    /** A whole number; missing where it is out of range. */
+    private String within(Expression e, long least, long most) {
+        String number = write(e);
+        if (SqlTroubles.isNumber(e) && e instanceof Expression.Literal literal) {
+            long value = ((Number) literal.value()).longValue();
+            if (value >= least && value <= most) return number;
+        }
+        return "(CASE WHEN " + number + " BETWEEN " + least + " AND " + most + " THEN " + number + " END)";
     }
 
     private String zero(Kind kind) {
@@ -282,13 +317,23 @@ final class SqlExpressions {
         List<Expression> a = call.arguments();
         String name = call.function().equals("CEILING") ? "CEIL" : call.function();
         if (!dialect.knows(name)) throw lacks(call, call.function());
+        if (name.equals("EXP"))
+            return "EXP(CASE WHEN %1$s BETWEEN %2$s AND %3$s THEN %1$s END)"
+                    .formatted(
+                            decimal(a.get(0)),
+                            dialect.literal(Kind.DECIMAL, LEAST_EXPONENT),
+                            dialect.literal(Kind.DECIMAL, MOST_EXPONENT));
         if (OF_ONE.contains(name)) return name + "(" + decimal(a.get(0)) + ")";
         return switch (name) {
             case "PI" -> "PI()";
             case "TRUNC" -> dialect.truncated(decimal(a.get(0)));
             case "WIDTH_BUCKET" ->
                 dialect.cast(
-                        dialect.bucket(decimal(a.get(0)), decimal(a.get(1)), decimal(a.get(2)), write(a.get(3))),
+                        dialect.bucket(
+                                decimal(a.get(0)),
+                                decimal(a.get(1)),
+                                "NULLIF(" + decimal(a.get(2)) + ", " + decimal(a.get(1)) + ")",
+                                within(a.get(3), 1, Integer.MAX_VALUE)),
                         Kind.WHOLE);
             case "REVERSE", "STARTS_WITH", "LTRIM", "RTRIM", "BTRIM" -> all(name, a);
             case "CONCAT", "CONCAT_WS" -> all(name, a);
@@ -299,12 +344,22 @@ final class SqlExpressions {
             case "SUBSTRING", "LEFT", "RIGHT", "LPAD", "RPAD", "SPLIT_PART" -> {
                 // Positions and lengths are small numbers there.
                 List<String> parts = new ArrayList<>();
-                for (Expression one : a)
-                    parts.add(kind(one) == Kind.WHOLE ? "CAST(" + write(one) + " AS integer)" : text(one));
+                for (int i = 0; i < a.size(); i++)
+                    parts.add(
+                            kind(a.get(i)) == Kind.WHOLE
+                                    ? "CAST(" + position(name, i, a.get(i)) + " AS integer)"
+                                    : text(a.get(i)));
                 yield name + "(" + String.join(", ", parts) + ")";
             }
             default -> throw lacks(call, call.function());
         };
+    }
+
+    /** A position in a text, or a length. */
+    private String position(String function, int place, Expression e) {
+        if (function.equals("SPLIT_PART")) return "NULLIF(" + days(e) + ", " + zero(Kind.WHOLE) + ")";
+        boolean isLength = function.equals("SUBSTRING") && place == 2;
+        return within(e, isLength ? 0 : Integer.MIN_VALUE, function.endsWith("PAD") ? LONGEST : Integer.MAX_VALUE);
     }
 
     private String all(String name, List<Expression> texts) {
@@ -375,19 +430,35 @@ final class SqlExpressions {
         Kind now = from == Kind.TEXT ? to : from;
         if (to == Kind.DECIMAL) {
             String number = now == Kind.DECIMAL ? read : dialect.cast(read, Kind.DECIMAL);
-            return sized
-                    ? dialect.cast(
-                            "CAST(" + number + " AS DECIMAL" + target.substring(target.indexOf('(')) + ")",
-                            Kind.DECIMAL)
-                    : number;
+            return sized ? sized(number, target) : number;
         }
         if (to == Kind.WHOLE) {
-            String number = now == Kind.DECIMAL ? dialect.cast(dialect.rounded(read), Kind.WHOLE) : read;
+            String number = now == Kind.DECIMAL ? wholeOf(read) : read;
             if (target.equals("BIGINT")) return number;
             long most = target.equals("SMALLINT") ? Short.MAX_VALUE : Integer.MAX_VALUE;
             return "(CASE WHEN " + number + " BETWEEN " + (-most - 1) + " AND " + most + " THEN " + number + " END)";
         }
         return now == to ? read : dialect.cast(read, to);
+    }
+
+    /** @param target a type such as DECIMAL(6,2) */
+    private String sized(String number, String target) {
+        String[] sizes = target.replaceAll("[^\\d,]", "").split(",");
+        int places = sizes.length == 2 ? Integer.parseInt(sizes[1]) : 0;
+        return "(CASE WHEN ABS(%s) < %s THEN %s END)"
+                .formatted(
+                        dialect.rounded(number, dialect.literal(Kind.WHOLE, (long) places)),
+                        dialect.literal(Kind.DECIMAL, Math.pow(10, Integer.parseInt(sizes[0]) - places)),
+                        dialect.cast(
+                                "CAST(" + number + " AS DECIMAL" + target.substring(target.indexOf('(')) + ")",
+                                Kind.DECIMAL));
+    }
+
+    /** A decimal number rounded to a whole one, if there is one as large. */
+    private String wholeOf(String number) {
+        String most = dialect.literal(Kind.DECIMAL, -(double) Long.MIN_VALUE);
+        return "(CASE WHEN %1$s >= - %2$s AND %1$s < %2$s THEN %3$s END)"
+                .formatted(number, most, dialect.cast(dialect.rounded(number), Kind.WHOLE));
     }
 
     private String caseOf(Expression.Case choice) {
@@ -418,12 +489,18 @@ final class SqlExpressions {
     }
 
     private String between(Expression.Between b) {
-        List<String> low = alike(List.of(b.of(), b.low()));
-        List<String> high = alike(List.of(b.of(), b.high()));
-        boolean texts = kind(b.of()) == Kind.TEXT;
-        String both = "(" + low.get(0) + " >= " + (texts ? dialect.byCharacter(low.get(1)) : low.get(1)) + " AND "
-                + high.get(0) + " <= " + (texts ? dialect.byCharacter(high.get(1)) : high.get(1)) + ")";
+        String both = "(" + atLeast(b) + " AND " + compared(b.of(), "<=", b.high()) + ")";
         return b.not() ? "(NOT " + both + ")" : both;
+    }
+
+    String atLeast(Expression.Between b) {
+        return compared(b.of(), ">=", b.low());
+    }
+
+    private String compared(Expression left, String operator, Expression right) {
+        List<String> both = alike(List.of(left, right));
+        boolean texts = common(List.of(left, right)) == Kind.TEXT;
+        return both.get(0) + " " + operator + " " + (texts ? dialect.byCharacter(both.get(1)) : both.get(1));
     }
 
     private String like(Expression.Like like) {

@@ -105,16 +105,16 @@ record SummaryPart(
         SqlDialect dialect = where.dialect();
         String some = filter == null
                 ? only
-                : "(" + write.write(filter.at()) + ")" + (only == null ? "" : " AND (" + only + ")");
+                : "(" + write.whole(filter.at()) + ")" + (only == null ? "" : " AND (" + only + ")");
         String behind = SqlDialect.only(some);
         if (argument == null) return dialect.cast("COUNT(*)" + behind, Kind.DECIMAL);
         String once = distinct ? "DISTINCT " : "";
         if (function.equals("COUNT"))
-            return dialect.cast("COUNT(" + once + write.write(argument.at()) + ")" + behind, Kind.DECIMAL);
+            return dialect.cast("COUNT(" + once + write.whole(argument.at()) + ")" + behind, Kind.DECIMAL);
         if (argument.kind() == Kind.TEXT)
             throw dialect.lacks(argument.at().from(), argument.at().to(), "The " + function + " of texts");
         String exact = write.exact(argument.at());
-        String plain = number(dialect, argument.kind(), write.write(argument.at()));
+        String plain = number(dialect, argument.kind(), write.whole(argument.at()));
         String sql = switch (function) {
             case "SUM" -> "SUM(" + once + exact + ")" + behind;
             case "AVG" ->
@@ -134,7 +134,7 @@ record SummaryPart(
 
     private String ofTwo(SqlDialect dialect, String depends, SqlExpressions write) {
         return function + "(" + dialect.cast(depends, Kind.DECIMAL) + ", "
-                + dialect.cast(write.write(beside.at()), Kind.DECIMAL) + ")";
+                + dialect.cast(write.whole(beside.at()), Kind.DECIMAL) + ")";
     }
 
     private static String number(SqlDialect dialect, Kind kind, String value) {

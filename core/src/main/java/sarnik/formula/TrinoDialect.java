@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /** Trino: the standard's SQL over whatever it reaches. */
@@ -183,15 +184,22 @@ public final class TrinoDialect implements SqlDialect {
                 + "], one -> one IS NOT NULL))";
     }
 
+    private String words(List<String> words) {
+        return words.stream().map(this::text).collect(Collectors.joining(", "));
+    }
+
     @Override
     public String read(String text, Kind as) {
         String trimmed = "TRIM(" + text + ")";
         return switch (as) {
-            case WHOLE, DATE, YES_NO -> "TRY_CAST(" + trimmed + " AS " + type(as) + ")";
+            case WHOLE, DATE -> "TRY_CAST(" + trimmed + " AS " + type(as) + ")";
             case DECIMAL ->
                 "TRY_CAST(CASE WHEN REGEXP_LIKE(" + trimmed
                         + ", '^[-+]?([0-9]+\\.?[0-9]*|\\.[0-9]+)([eE][-+]?[0-9]+)?$') THEN " + trimmed
                         + " END AS double)";
+            case YES_NO ->
+                "(CASE WHEN LOWER(" + trimmed + ") IN (" + words(YES) + ") THEN TRUE WHEN LOWER(" + trimmed + ") IN ("
+                        + words(NO) + ") THEN FALSE END)";
             case TIME -> "TRY_CAST(REPLACE(" + trimmed + ", 'T', ' ') AS timestamp(6))";
             default -> text;
         };

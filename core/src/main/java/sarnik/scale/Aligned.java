@@ -38,15 +38,20 @@ public final class Aligned {
                 .orElse(0);
         // In thousands of the largest the smallest would be nothing, so both are written out.
         boolean areWhole = Arrays.stream(values).allMatch(v -> !Double.isFinite(v) || v == Rounded.even(v));
-        if (smallest < largest / FAR_APART && largest < 1e9) return full(values, areWhole || smallest >= 10 ? 0 : 1);
+        if (smallest < largest / FAR_APART && largest < 1e9)
+            return full(values, areWhole || smallest >= 10 ? 0 : Math.max(1, decimals(largest, 1)));
         double unit = largest >= 999.5e6 ? 1e9 : largest >= 999_500 ? 1e6 : largest >= 9_999.5 ? 1e3 : 1;
         String sign = unit == 1e9 ? " G" : unit == 1e6 ? " M" : unit == 1e3 ? " k" : "";
-        int before = largest / unit < 1 ? 1 : Rounded.tens(largest / unit) + 1;
-        int decimals = unit == 1 && areWhole ? 0 : Math.max(0, Math.min(MOST_DECIMALS, FIGURES - before));
-        if (largest > 0 && largest / unit < 0.1) decimals = Math.min(MOST_DECIMALS, 1 - Rounded.tens(largest));
+        int decimals = unit == 1 && areWhole ? 0 : decimals(largest, unit);
         List<String> texts = new ArrayList<>();
         for (double value : values) texts.add(Double.isFinite(value) ? written(value / unit, decimals) + sign : "–");
         return texts;
+    }
+
+    /** How many decimals give the largest of some numbers its figures. */
+    private static int decimals(double largest, double unit) {
+        if (largest > 0 && largest / unit < 0.1) return Math.min(MOST_DECIMALS, 1 - Rounded.tens(largest));
+        return Math.max(0, FIGURES - (largest / unit < 1 ? 1 : Rounded.tens(largest / unit) + 1));
     }
 
     private static List<String> full(double[] values, int decimals) {

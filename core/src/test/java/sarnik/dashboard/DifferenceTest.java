@@ -140,8 +140,12 @@ class DifferenceTest {
         double still = (0.5 - 0.8) * (10 - 19.5);
         assertThat(warm + still).isCloseTo(11, within(1e-9));
         // Of its size alone, 0.35 of all, it would bring 3.85.
-        assertThat(first.own()).isEqualTo("+4.3");
+        assertThat(first.own()).isEqualTo("+4.30");
         assertThat(first.figures()).containsExactly("+8.15", "40", "30", "50 %", "20 %");
+        assertThat(drawn.lines())
+                .extracting(Line::own)
+                .as("in line on their points")
+                .allMatch(own -> own.matches("[+−]\\d\\.\\d\\d"));
         Line second = line(drawn, "still");
         assertThat(second.part()).isCloseTo(-1, within(1e-9));
         assertThat(second.figures().get(0)).isEqualTo("+2.85");
@@ -165,7 +169,7 @@ class DifferenceTest {
     void sharesAreComparedOfSums() {
         DifferenceDrawing drawn = drawn("p.v1=A", "{'summary': 'COUNT'}");
         Line warm = line(drawn, "warm");
-        assertThat(warm.own()).isEqualTo("+30 points");
+        assertThat(warm.own()).isEqualTo("+30.0 points");
         assertThat(warm.figures().subList(0, 2)).containsExactly("50 %", "20 %");
         assertThat(warm.chance()).isFalse();
         assertThat(drawn.lines().stream().filter(l -> l.column().equals("channel")))

@@ -51,7 +51,9 @@ class AlignedTest {
         "2000000 9999, '2,000,000 | 9,999'",
         "2000000 10000, 2.00 M | 0.01 M",
         "1000000000 1, 1.00 G | 0.00 G",
-        "3.9 0.0152 0, 3.9 | 0.0 | 0.0"
+        "3.9 0.0152 0, 3.90 | 0.02 | 0.00",
+        "0.05 0.0001, 0.050 | 0.000",
+        "5000.5 0.3, '5,000.5 | 0.3'"
     })
     void areWrittenOutWhereNoUnitServesBoth(String values, String expected) {
         assertThat(Aligned.brief(numbers(values))).isEqualTo(texts(expected));

@@ -82,6 +82,15 @@ final class Generated {
             "SUM(WIDTH_BUCKET(litres, -4, 4, 8)) + SUM(ABS(pieces)) + SUM(FLOOR(litres)) + SUM(CEIL(litres)) + "
                     + "SUM(SIGN(litres))",
             "COUNT(*) FILTER (WHERE town < 'b' OR town || 'x' = 'Soriax' OR REPLACE(town, 'o', '0') = 's0ria')",
+            "SUM(COALESCE(litres / pieces, 7)) + COUNT(*) FILTER (WHERE (litres / pieces) IS NULL)",
+            "SUM(CASE WHEN litres / pieces > 1 THEN 1 ELSE 0 END) + SUM(GREATEST(SQRT(litres), 0.5))",
+            "COUNT(*) FILTER (WHERE litres / pieces > 1 OR open) + COUNT(*) FILTER (WHERE open OR litres / pieces > 1)",
+            "COUNT(*) FILTER (WHERE NOT (LN(litres) > 0 AND open)) + COUNT(*) FILTER (WHERE litres IN (1 / pieces, 0.5))",
+            "COUNT(*) FILTER (WHERE pieces NOT BETWEEN 4 / pieces AND 2 OR litres IS DISTINCT FROM SQRT(litres))",
+            "SUM(NULLIF(pieces, MOD(3, pieces))) + COUNT(CASE pieces WHEN 2 / pieces THEN town ELSE 'x' END)",
+            "SUM(COALESCE(CAST(town AS INTEGER), CAST(litres * 1e30 AS BIGINT), 3)) + SUM(EXP(litres * 1000))",
+            "SUM(COALESCE(CAST(litres AS DECIMAL(2,1)), 5)) + SUM(COALESCE(CAST(litres * 20 AS DECIMAL(2,1)), 5))",
+            "COUNT(*) FILTER (WHERE COALESCE(CAST('2025-02-' || CAST(30 + pieces AS VARCHAR) AS DATE), day) >= day)",
             "COUNT(*) FILTER (WHERE at + INTERVAL '36 hours' > TIMESTAMP '2025-10-12 00:00:00' AND TRIM(town) <> 'x')");
 
     /** Measure formulas that PostgreSQL works out besides. */
@@ -95,6 +104,8 @@ final class Generated {
             "COUNT(*) FILTER (WHERE SPLIT_PART(town, 'o', 2) = 'ria' OR CAST(litres AS VARCHAR) = '0.5' OR "
                     + "SUBSTRING(town FROM 0 FOR 3) = 'So')",
             "COUNT(*) FILTER (WHERE TO_CHAR(at, 'YYYY-MM-DD HH24') = '2025-10-11 03' OR TO_CHAR(day, 'D') = '1')",
+            "COUNT(*) FILTER (WHERE COALESCE(SPLIT_PART(town, 'o', pieces), 'x') = 'x' OR LEFT(town, pieces * 1000000000) = '')",
+            "COUNT(*) FILTER (WHERE CONCAT(town, 1 / pieces) = 'Soria' OR SUBSTRING(town FROM 1 FOR pieces) IS NULL)",
             "SUM(CAST(LPAD(CAST(pieces AS VARCHAR), 2, '0') AS INTEGER)) FILTER (WHERE pieces >= 0)");
 
     /** Measure formulas over all groups. */
@@ -106,6 +117,7 @@ final class Generated {
 
     /** Columns that are worked out of others. */
     static final Map<String, String> WORKED = Map.of(
+            "most", "COALESCE(litres / pieces, 9)",
             "size", "CASE WHEN litres > 2 THEN 'large' WHEN litres > 0 THEN 'small' END",
             "later", "day + pieces",
             "each", "litres / pieces",

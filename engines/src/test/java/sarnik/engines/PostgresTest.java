@@ -76,6 +76,12 @@ class PostgresTest {
     }
 
     @Test
+    void formulasComeToTheSame() throws Exception {
+        suite("numeric", Held.EXACT).formulas(31);
+        suite("double precision", Held.FLOAT).formulas(32);
+    }
+
+    @Test
     void goOverAllGroupsAndAskOthersAsInMemory() throws Exception {
         suite("real", Held.SHORT_FLOAT).windowsAndOthers(3);
     }

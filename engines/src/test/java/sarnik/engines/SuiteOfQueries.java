@@ -109,6 +109,21 @@ final class SuiteOfQueries {
         }
     }
 
+    /** Each measure formula, over all rows and by groups. */
+    void formulas(long seed) throws Exception {
+        Both both = both(Generated.table(new Random(seed), 300));
+        List<Measure> all = formulas.stream()
+                .map(text -> new Measure(Summary.FORMULA, text))
+                .toList();
+        for (List<String> groups : List.of(List.<String>of(), List.of("open"))) {
+            Query query = Query.of(List.of(), groups, all);
+            compare(
+                    engines.answer(both.staying, query.with(Generated.measures(formulas, both.staying))),
+                    engines.answer(both.held, query.with(Generated.measures(formulas, both.held))),
+                    formulas.toString());
+        }
+    }
+
     /** What goes over all groups, and what asks about others. */
     void windowsAndOthers(long seed) throws Exception {
         Random random = new Random(seed);
@@ -172,7 +187,7 @@ final class SuiteOfQueries {
     void rows(long seed, int pages) throws Exception {
         Random random = new Random(seed);
         Both both = both(Generated.table(random, 300));
-        List<String> columns = List.of("at", "town", "open", "pieces", "litres", "day", "@place", "size");
+        List<String> columns = List.of("at", "town", "open", "pieces", "litres", "day", "@place", "size", "most");
         for (int q = 0; q < pages; q++) {
             RowQuery query = new RowQuery(
                     List.of(new Stage("s", List.of(Generated.condition(random)))),

@@ -103,6 +103,11 @@ class TrinoTest {
     }
 
     @Test
+    void formulasComeToTheSame() throws Exception {
+        suite("double", Held.FLOAT).formulas(31);
+    }
+
+    @Test
     void goOverAllGroupsAndAskOthersAsInMemory() throws Exception {
         suite("decimal(12,3)", Held.EXACT).windowsAndOthers(4);
     }

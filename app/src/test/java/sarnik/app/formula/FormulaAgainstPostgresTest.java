@@ -2,6 +2,11 @@ package sarnik.app.formula;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -40,6 +45,10 @@ class FormulaAgainstPostgresTest {
             "(?<![\\w\"'])(?:-?\\d+::bigint|'(?:[^']|'')*'::(?:text|double precision)|DATE '[^']*'|TIMESTAMP "
                     + "'[^']*'|(?<!IS )(?<!NOT )\\b(?:TRUE|FALSE)\\b)");
 
+    /** What PostgreSQL answers, for the tests of the core, which have none. */
+    private static final Path RECORDED = Path.of("../core/src/test/resources/sarnik/formula/postgres.tsv");
+
+    private static final int RECORDED_ROWS = 8;
     private static final int ROWS = 24;
     private static final int EXPRESSIONS = 4000;
     private static final Map<String, ColumnType> COLUMNS = new LinkedHashMap<>();
@@ -122,14 +131,15 @@ class FormulaAgainstPostgresTest {
         };
     }
 
-    /** PostgreSQL's answers in the canonical text of columns; null where it refuses to compute one of the rows. */
-    private List<String> theirs(Formula formula) throws SQLException {
+    /** PostgreSQL's answers in the canonical text of columns; null where it refuses to compute one of the first rows. */
+    private List<String> theirs(Formula formula, int count) throws SQLException {
         List<String> answers = new ArrayList<>();
         String sql = LITERAL.matcher(formula.sql())
                 .replaceAll(
                         literal -> "pg_temp.opaque(" + java.util.regex.Matcher.quoteReplacement(literal.group()) + ")");
         try (var statement = connection.createStatement();
-                ResultSet rows = statement.executeQuery("SELECT " + sql + " FROM f ORDER BY i")) {
+                ResultSet rows =
+                        statement.executeQuery("SELECT " + sql + " FROM f WHERE i < " + count + " ORDER BY i")) {
             while (rows.next()) answers.add(text(formula.kind(), rows));
             return answers;
         } catch (SQLException refused) {
@@ -170,7 +180,7 @@ class FormulaAgainstPostgresTest {
             String text = expressions.of(kinds.get(i % kinds.size()), 1 + i % 4);
             Formula formula = Formula.parse(text, Scope.of(table));
             Formula.Computed ours = formula.compute(table, Surroundings.on(LocalDate.of(2026, 5, 31)));
-            List<String> theirs = theirs(formula);
+            List<String> theirs = theirs(formula, ROWS);
             if (theirs == null) {
                 refused++;
                 if (ours.errors() == 0) differences.add(text + ": PostgreSQL refuses, we do not");
@@ -191,5 +201,42 @@ class FormulaAgainstPostgresTest {
         assertThat(differences).isEmpty();
         assertThat(computed).as("expressions without errors").isGreaterThan(EXPRESSIONS / 2);
         assertThat(refused).as("expressions that neither computes").isGreaterThan(50);
+    }
+
+    /** With {@code -Dformula.record=true} it is written anew. */
+    @Test
+    void asItIsRecordedForTheCore() throws IOException, SQLException {
+        List<String> formulas = new ArrayList<>(Expressions.OF_EACH_KIND);
+        Expressions expressions = new Expressions(23);
+        List<Kind> kinds = List.of(Kind.WHOLE, Kind.DECIMAL, Kind.TEXT, Kind.DATE, Kind.TIME, Kind.YES_NO);
+        for (int i = 0; i < 480; i++) formulas.add(expressions.of(kinds.get(i % kinds.size()), 1 + i / 240));
+        StringBuilder text = new StringBuilder();
+        COLUMNS.forEach((name, type) -> {
+            text.append(name).append('\t').append(type);
+            for (int row = 0; row < RECORDED_ROWS; row++)
+                text.append('\t').append(recorded(table.column(name).text(row), false));
+            text.append('\n');
+        });
+        for (String words : formulas.stream().distinct().toList()) {
+            Formula formula = Formula.parse(words, Scope.of(table));
+            List<String> theirs = theirs(formula, RECORDED_ROWS);
+            text.append(words).append('\t').append(formula.sql());
+            if (theirs == null) text.append("\trefused");
+            else theirs.forEach(answer -> text.append('\t').append(recorded(answer, formula.kind() == Kind.DECIMAL)));
+            text.append('\n');
+        }
+        if (Boolean.getBoolean("formula.record")) Files.writeString(RECORDED, text);
+        assertThat(text.toString()).isEqualTo(Files.readString(RECORDED));
+    }
+
+    /** Numbers with the digits that two libraries have in common. */
+    private static String recorded(String answer, boolean isDecimal) {
+        if (answer == null) return "–";
+        return isDecimal
+                ? new BigDecimal(answer)
+                        .round(new MathContext(10))
+                        .stripTrailingZeros()
+                        .toString()
+                : answer;
     }
 }

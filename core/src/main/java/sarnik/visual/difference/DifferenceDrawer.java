@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
@@ -205,8 +206,10 @@ final class DifferenceDrawer {
                 .max()
                 .orElse(1);
         double[] whole = totals == null ? new double[6] : totals;
-        List<DifferenceDrawing.Line> lines = Arrays.stream(order)
-                .mapToObj(g -> line(groups.get(g), most, falses[g], whole))
+        List<String> own = signed(Arrays.stream(order).mapToDouble(g -> groups.get(g).part.own));
+        List<String> beyond = signed(Arrays.stream(order).mapToDouble(g -> groups.get(g).part.beyond));
+        List<DifferenceDrawing.Line> lines = IntStream.range(0, order.length)
+                .mapToObj(n -> line(groups.get(order[n]), most, own.get(n), beyond.get(n), falses[order[n]], whole))
                 .toList();
         if (!left.isEmpty())
             notes.add(phrase("Left out, for it tells nothing but what is picked: {0}.", Words.list(left, "and")));
@@ -303,11 +306,17 @@ final class DifferenceDrawer {
         return Contributions.chanceOfEvents(v[0], v[1] * totals[0] / totals[1], v[3], v[4] * totals[3] / totals[4]);
     }
 
-    private DifferenceDrawing.Line line(Group group, double most, double falses, double[] totals) {
+    /**
+     * @param most the part that is ranked first
+     * @param own its part, and {@code beyond} how much more that is than its size alone would bring, as they are
+     *     written
+     */
+    private DifferenceDrawing.Line line(
+            Group group, double most, String own, String beyond, double falses, double[] totals) {
         Written written = written();
         List<String> figures = way.isMean
                 ? List.of(
-                        signed(written, group.part.own),
+                        own,
                         written.brief(group.sum / group.size * way.times),
                         written.brief(group.restSum / group.restSize * way.times),
                         percent(share(group.size, totals[1])),
@@ -322,10 +331,7 @@ final class DifferenceDrawer {
                 ColumnWords.of(group.column),
                 dataset.label(group.column, group.key),
                 group.part.beyond / most,
-                way.isMean
-                        ? signed(written, group.part.beyond)
-                        : sign(group.part.beyond)
-                                + phrase("{0} points", NumberWords.brief(Math.abs(group.part.beyond) * 100)),
+                way.isMean ? beyond : phrase("{0} points", beyond),
                 figures,
                 falses > BORNE,
                 group.rows < FEW || group.restRows < FEW);
@@ -337,6 +343,15 @@ final class DifferenceDrawer {
 
     private static String signed(Written written, double value) {
         return sign(value) + written.brief(Math.abs(value));
+    }
+
+    /** Parts as they stand below each other; shares in points. */
+    private List<String> signed(DoubleStream parts) {
+        double[] all = parts.map(part -> way.isMean ? part : part * 100).toArray();
+        List<String> texts = written().column(Arrays.stream(all).map(Math::abs).toArray());
+        return IntStream.range(0, all.length)
+                .mapToObj(n -> sign(all[n]) + texts.get(n))
+                .toList();
     }
 
     private Written written() {
