@@ -124,6 +124,8 @@ final class SqlTroubles {
 
     /** None of what it is given is missing, and it is. */
     private Trouble own(Expression e, List<Expression> parts) {
+        if (parts.stream().anyMatch(part -> part instanceof Expression.Literal literal && literal.value() == null))
+            return Trouble.NONE;
         String given = parts.stream()
                 .filter(part -> !(part instanceof Expression.Literal))
                 .map(part -> write.write(part) + " IS NOT NULL AND ")

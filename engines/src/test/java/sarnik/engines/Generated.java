@@ -87,6 +87,7 @@ final class Generated {
             "COUNT(*) FILTER (WHERE litres / pieces > 1 OR open) + COUNT(*) FILTER (WHERE open OR litres / pieces > 1)",
             "COUNT(*) FILTER (WHERE NOT (LN(litres) > 0 AND open)) + COUNT(*) FILTER (WHERE litres IN (1 / pieces, 0.5))",
             "COUNT(*) FILTER (WHERE pieces NOT BETWEEN 4 / pieces AND 2 OR litres IS DISTINCT FROM SQRT(litres))",
+            "SUM(COALESCE(NULL / pieces, 3)) + SUM(COALESCE(CAST(NULL AS INTEGER), CAST(NULL AS DECIMAL(3,1)), pieces))",
             "SUM(NULLIF(pieces, MOD(3, pieces))) + COUNT(CASE pieces WHEN 2 / pieces THEN town ELSE 'x' END)",
             "SUM(COALESCE(CAST(town AS INTEGER), CAST(litres * 1e30 AS BIGINT), 3)) + SUM(EXP(litres * 1000))",
             "SUM(COALESCE(CAST(litres AS DECIMAL(2,1)), 5)) + SUM(COALESCE(CAST(litres * 20 AS DECIMAL(2,1)), 5))",
