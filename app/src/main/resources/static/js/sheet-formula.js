@@ -27,7 +27,7 @@ export async function openFormula(opener, slot, board, take) {
       if (turn !== asked || !said.isConnected) return;
       editor.mark(trouble);
       said.classList.toggle('is-wrong', Boolean(trouble));
-      said.textContent = trouble ? trouble.words : value ? `All rows, as it is at first: ${value}` : '';
+      said.textContent = [value && `All rows, as it is at first: ${value}.`, trouble?.words].filter(Boolean).join(' ');
     } catch (refused) {
       if (turn === asked) refuse(said, refused.message);
     }

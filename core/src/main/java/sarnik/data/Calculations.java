@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import sarnik.formula.Formula;
 import sarnik.formula.FormulaException;
@@ -12,6 +13,7 @@ import sarnik.formula.Kind;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
+import sarnik.formula.Unworked;
 import sarnik.query.Condition;
 import sarnik.query.FormulaMeasure;
 import sarnik.query.QueryException;
@@ -62,8 +64,9 @@ public record Calculations(List<Item> formulas, List<String> rules) {
      * @param words a sentence
      * @param from the first character that is meant, -1 where none is
      * @param to the character after it
+     * @param some whether it works, but not in all rows
      */
-    public record Trouble(String of, String words, int from, int to) {}
+    public record Trouble(String of, String words, int from, int to, boolean some) {}
 
     /**
      * Calculations made for a table.
@@ -87,23 +90,18 @@ public record Calculations(List<Item> formulas, List<String> rules) {
             try {
                 checkName(item.name(), columns.keySet(), measures.keySet());
                 if (item.measure()) {
-                    FormulaMeasure measure =
-                            FormulaMeasure.of(MeasureFormula.parse(item.text(), known), grown, surroundings);
+                    MeasureFormula formula = MeasureFormula.parse(item.text(), known);
+                    Unworked unworked = new Unworked();
+                    FormulaMeasure measure = FormulaMeasure.of(formula, grown, surroundings, unworked);
                     if (grown.staying() instanceof StayingRows rows) rows.check(measure, grown);
                     measures.put(item.name(), measure);
+                    troubles.addAll(some(item.name(), RowsWithout.words(formula, grown, surroundings, unworked)));
                 } else {
                     Formula formula = Formula.parse(item.text(), known);
-                    if (grown.staying() != null) {
-                        grown = FaceMaker.worked(grown, item.name(), formula, surroundings);
-                        columns.put(item.name(), formula.kind());
-                        continue;
-                    }
-                    Formula.Computed computed = formula.compute(grown, surroundings);
-                    grown = grown.with(Map.of(item.name(), computed.column()));
+                    Grown more = Grown.of(grown, item.name(), formula, surroundings, false);
+                    grown = more.table;
                     columns.put(item.name(), formula.kind());
-                    computed.firstError()
-                            .ifPresent(error ->
-                                    troubles.add(new Trouble(item.name(), rowsWithout(computed, error), -1, -1)));
+                    troubles.addAll(some(item.name(), more.without));
                 }
             } catch (FormulaException | QueryException | IllegalArgumentException unfit) {
                 troubles.add(trouble(String.valueOf(item.name()), unfit));
@@ -116,10 +114,9 @@ public record Calculations(List<Item> formulas, List<String> rules) {
                 Formula formula = Formula.parse(rule, all);
                 if (formula.kind() != Kind.YES_NO) throw unfitRule(formula.kind());
                 String name = RULE + (stages.size() + 1);
-                grown = grown.staying() != null
-                        ? FaceMaker.condition(grown, name, formula, surroundings)
-                        : grown.with(Map.of(
-                                name, formula.compute(grown, surroundings).column()));
+                Grown more = Grown.of(grown, name, formula, surroundings, true);
+                grown = more.table;
+                troubles.addAll(some(rule, more.without));
                 stages.add(new Stage(rule.strip(), List.of(new Condition.OneOf(name, List.of("yes")))));
             } catch (FormulaException | IllegalArgumentException unfit) {
                 troubles.add(trouble(rule, unfit));
@@ -128,24 +125,40 @@ public record Calculations(List<Item> formulas, List<String> rules) {
         return new Applied(grown, measures, stages, troubles);
     }
 
+    /**
+     * A table with a column that is worked out of others.
+     *
+     * @param without what is said of the rows in which it cannot be; empty where there is none
+     */
+    private record Grown(Table table, Optional<String> without) {
+
+        static Grown of(Table table, String name, Formula formula, Surroundings on, boolean isRule) {
+            if (table.staying() instanceof StayingRows rows) {
+                Table grown = isRule
+                        ? FaceMaker.condition(table, name, formula, on)
+                        : FaceMaker.worked(table, name, formula, on);
+                return new Grown(grown, RowsWithout.words(() -> rows.unworked(formula, on, table)));
+            }
+            Formula.Computed computed = formula.compute(table, on);
+            return new Grown(table.with(Map.of(name, computed.column())), RowsWithout.words(computed.unworked()));
+        }
+    }
+
     private static Trouble trouble(String of, RuntimeException unfit) {
         return unfit instanceof FormulaException formula
-                ? new Trouble(of, formula.getMessage(), formula.from(), formula.to())
-                : new Trouble(of, unfit.getMessage(), -1, -1);
+                ? new Trouble(of, formula.getMessage(), formula.from(), formula.to(), false)
+                : new Trouble(of, unfit.getMessage(), -1, -1, false);
+    }
+
+    private static List<Trouble> some(String of, Optional<String> without) {
+        return without.stream()
+                .map(words -> new Trouble(of, words, -1, -1, true))
+                .toList();
     }
 
     private static IllegalArgumentException unfitRule(Kind kind) {
         return new IllegalArgumentException(
                 "A standing rule is a condition, such as state = 'final'; this is %s.".formatted(kind.words()));
-    }
-
-    private static String rowsWithout(Formula.Computed computed, String error) {
-        return "%,d %s no value: %s, first in row %,d."
-                .formatted(
-                        computed.errors(),
-                        computed.errors() == 1 ? "row has" : "rows have",
-                        error,
-                        computed.firstRow() + 1);
     }
 
     private static void checkName(String name, Set<String> columns, Set<String> measures) {

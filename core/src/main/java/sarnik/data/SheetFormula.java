@@ -12,6 +12,7 @@ import sarnik.formula.FormulaException;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
+import sarnik.formula.Unworked;
 import sarnik.place.PlacedTable;
 import sarnik.query.Comparisons;
 import sarnik.query.FormulaMeasure;
@@ -23,6 +24,7 @@ import sarnik.query.QueryException;
 import sarnik.query.Stage;
 import sarnik.table.CodedColumn;
 import sarnik.table.DecimalColumn;
+import sarnik.table.Table;
 
 /**
  * A measure of a dashboard's own: a formula that may rest on what readers set, {@code SUM(takings * (1 + :rise /
@@ -110,6 +112,15 @@ public record SheetFormula(long dataset, String name, String text, Change change
         }
     }
 
+    /** What is said of the rows in which what it sums up cannot be worked out; empty where there is none. */
+    public Optional<String> without(LoadedDataset of, Scene scene) {
+        if (text == null) return Optional.empty();
+        Written written = written(of.table(), scene);
+        Unworked unworked = new Unworked();
+        if (of.table().staying() == null) written.formula.parts(of.table(), written.on, unworked);
+        return RowsWithout.words(written.formula, of.table(), written.on, unworked);
+    }
+
     /**
      * What measures are worked out in.
      *
@@ -140,20 +151,24 @@ public record SheetFormula(long dataset, String name, String text, Change change
         }
     }
 
+    private record Written(MeasureFormula formula, Surroundings on) {}
+
+    private Written written(Table table, Scene scene) {
+        Settings set = Settings.of(scene.parameters());
+        Surroundings on = Surroundings.on(scene.today());
+        return new Written(
+                MeasureFormula.parse(text, Scope.of(table).withParameters(set.kinds())),
+                new Surroundings(set.named(text), on.places(), on.areas(), scene.today()));
+    }
+
     private FormulaMeasure written(LoadedDataset of, Scene scene) {
         if (text == null) throw new MisfitException(phrase("It says nothing yet."));
-        Settings set = Settings.of(scene.parameters());
-        MeasureFormula formula = MeasureFormula.parse(text, Scope.of(of.table()).withParameters(set.kinds()));
-        Map<String, Object> named = set.named(text);
-        Surroundings on = Surroundings.on(scene.today());
+        Written written = written(of.table(), scene);
         return of.worked()
                 .measure(
-                        text + named + scene.today(),
-                        () -> FormulaMeasure.of(
-                                formula,
-                                of.table(),
-                                new Surroundings(named, on.places(), on.areas(), scene.today()),
-                                (words, work) -> (DecimalColumn) of.worked().column("part " + words, work)));
+                        text + written.on.parameters() + scene.today(),
+                        () -> FormulaMeasure.of(written.formula, of.table(), written.on, (words, work) ->
+                                (DecimalColumn) of.worked().column("part " + words, work)));
     }
 
     private FormulaMeasure changing(LoadedDataset of, Scene scene) {

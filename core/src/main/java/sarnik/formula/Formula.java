@@ -2,7 +2,7 @@ package sarnik.formula;
 
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.function.IntPredicate;
 import sarnik.table.Column;
 import sarnik.table.ColumnValues;
 import sarnik.table.Table;
@@ -80,13 +80,20 @@ public final class Formula {
     }
 
     /**
+     * The condition under which it cannot be worked out, for a database that holds the rows; null for never.
+     *
+     * @throws FormulaException when the database has no word for a part of it; it says for which
+     */
+    public String unworked(SqlScope where) {
+        return new SqlExpressions(where, kinds, scope).unworked(written);
+    }
+
+    /**
      * A column that was computed.
      *
-     * @param errors rows whose value could not be computed and is missing for it
-     * @param firstRow the first of them; -1 where there is none
-     * @param firstError what was wrong there: "division by zero"
+     * @param unworked rows whose value cannot be worked out and is missing for it
      */
-    public record Computed(Column column, long errors, int firstRow, Optional<String> firstError) {}
+    public record Computed(Column column, Unworked unworked) {}
 
     /**
      * Computes it for every row.
@@ -94,30 +101,27 @@ public final class Formula {
      * @throws IllegalArgumentException when the table lacks a column that it uses
      */
     public Computed compute(Table table, Surroundings surroundings) {
-        return compute(typed, columns, table, surroundings);
+        return compute(typed, columns, table, surroundings, row -> true);
     }
 
-    static Computed compute(Typed typed, List<String> columns, Table table, Surroundings surroundings) {
+    /** @param asked the rows that it is computed for; it is missing in others */
+    static Computed compute(
+            Typed typed, List<String> columns, Table table, Surroundings surroundings, IntPredicate asked) {
         Typed.Cursor cursor = new Typed.Cursor();
         cursor.columns = columns.stream().map(table::column).toArray(Column[]::new);
         cursor.surroundings = surroundings;
         ColumnValues values = new ColumnValues(typed.kind().column(), table.rows());
-        long errors = 0;
-        int firstRow = -1;
-        String firstError = null;
+        Unworked unworked = new Unworked();
         for (int row = 0; row < table.rows(); row++) {
             cursor.row = row;
             Object value = null;
             try {
-                value = typed.eval().at(cursor);
+                if (asked.test(row)) value = typed.eval().at(cursor);
             } catch (RowError error) {
-                if (errors++ == 0) {
-                    firstRow = row;
-                    firstError = error.getMessage();
-                }
+                unworked.add(row, error.getMessage());
             }
             values.add(value);
         }
-        return new Computed(values.build(), errors, firstRow, Optional.ofNullable(firstError));
+        return new Computed(values.build(), unworked);
     }
 }

@@ -9,9 +9,11 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.IntPredicate;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import sarnik.scale.ValueWords;
 import sarnik.table.CodedColumn;
@@ -142,6 +144,22 @@ public final class MeasureFormula {
         return parts.stream().map(part -> new Summed(part, kinds, scope)).toList();
     }
 
+    /**
+     * The condition under which a row takes no part because what is summed up cannot be worked out in it, for a database
+     * that holds the rows; null for never.
+     *
+     * @throws FormulaException when the database has no word for a part of it
+     */
+    public String unworked(SqlScope where) {
+        SqlExpressions write = new SqlExpressions(where, kinds, scope);
+        String any = parts.stream()
+                .map(part -> part.unworked(write))
+                .filter(Objects::nonNull)
+                .distinct()
+                .collect(Collectors.joining(" OR "));
+        return any.isEmpty() ? null : any;
+    }
+
     /** One of its summaries, to be worked out by a database. */
     public static final class Summed {
 
@@ -227,7 +245,19 @@ public final class MeasureFormula {
      * @throws IllegalArgumentException when the table lacks a column that it uses
      */
     public List<Part> parts(Table table, Surroundings surroundings) {
-        return parts.stream().map(part -> held(part, table, surroundings)).toList();
+        return parts(table, surroundings, new Unworked());
+    }
+
+    /**
+     * The same.
+     *
+     * @param unworked takes the rows that take no part because what is summed up cannot be worked out in them
+     * @throws IllegalArgumentException when the table lacks a column that it uses
+     */
+    public List<Part> parts(Table table, Surroundings surroundings, Unworked unworked) {
+        return parts.stream()
+                .map(part -> held(part, table, surroundings, unworked))
+                .toList();
     }
 
     /**
@@ -242,7 +272,7 @@ public final class MeasureFormula {
         return parts.stream()
                 .map(part -> part.beside() != null
                                 || part.argument() != null && part.argument().kind() == Kind.TEXT
-                        ? held(part, table, surroundings)
+                        ? held(part, table, surroundings, new Unworked())
                         : inBlocks(part, compiler, table))
                 .toList();
     }
@@ -287,18 +317,14 @@ public final class MeasureFormula {
         return new DecimalColumn(all);
     }
 
-    private Part held(SummaryPart part, Table table, Surroundings surroundings) {
+    private Part held(SummaryPart part, Table table, Surroundings surroundings, Unworked unworked) {
         if (part.column() != null)
             return new Part(part.function(), false, 0, table.column(part.column()), List.of(), null, null, null);
-        Column filter = part.filter() == null
-                ? null
-                : Formula.compute(part.filter(), columns, table, surroundings).column();
-        Column argument = part.argument() == null
-                ? null
-                : Formula.compute(part.argument(), columns, table, surroundings).column();
-        Column beside = part.beside() == null
-                ? null
-                : Formula.compute(part.beside(), columns, table, surroundings).column();
+        IntPredicate all = row -> true;
+        Column filter = computed(part.filter(), table, surroundings, all, unworked);
+        IntPredicate asked = filter == null ? all : row -> "yes".equals(filter.text(row));
+        Column argument = computed(part.argument(), table, surroundings, asked, unworked);
+        Column beside = computed(part.beside(), table, surroundings, asked, unworked);
         boolean text = part.argument() != null && part.argument().kind() == Kind.TEXT;
         List<String> texts = text
                 ? ((CodedColumn) argument)
@@ -313,7 +339,7 @@ public final class MeasureFormula {
         double[][] pair = beside == null ? null : new double[2][table.rows()];
         double[] values = new double[table.rows()];
         for (int row = 0; row < values.length; row++) {
-            boolean takesPart = (filter == null || "yes".equals(filter.text(row)))
+            boolean takesPart = asked.test(row)
                     && (argument == null || !argument.isMissing(row))
                     && (beside == null || !beside.isMissing(row));
             values[row] = !takesPart
@@ -327,6 +353,13 @@ public final class MeasureFormula {
         }
         return new Part(
                 part.function(), part.distinct(), part.fraction(), new DecimalColumn(values), texts, pair, null, null);
+    }
+
+    private Column computed(Typed of, Table table, Surroundings surroundings, IntPredicate asked, Unworked unworked) {
+        if (of == null) return null;
+        Formula.Computed computed = Formula.compute(of, columns, table, surroundings, asked);
+        unworked.add(computed.unworked());
+        return computed.column();
     }
 
     private static double number(Column column, int row) {

@@ -51,6 +51,11 @@ final class SqlExpressions {
         return lost == null ? write(e) : "(CASE WHEN " + lost + " THEN NULL ELSE " + write(e) + " END)";
     }
 
+    /** The condition under which it cannot be worked out; null for never. */
+    String unworked(Expression e) {
+        return troubles.when(e);
+    }
+
     /** A part of a formula; missing where it cannot be worked out. */
     String write(Expression e) {
         if (e instanceof Expression.Literal literal) return dialect.literal(literal.kind(), checked(literal));
@@ -221,10 +226,8 @@ final class SqlExpressions {
     /** A whole number; missing where it is out of range. */
     private String within(Expression e, long least, long most) {
         String number = write(e);
-        if (SqlTroubles.isNumber(e) && e instanceof Expression.Literal literal) {
-            long value = ((Number) literal.value()).longValue();
-            if (value >= least && value <= most) return number;
-        }
+        Double written = SqlTroubles.number(e);
+        if (written != null && written >= least && written <= most) return number;
         return "(CASE WHEN " + number + " BETWEEN " + least + " AND " + most + " THEN " + number + " END)";
     }
 

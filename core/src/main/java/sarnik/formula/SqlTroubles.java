@@ -39,6 +39,11 @@ final class SqlTroubles {
         this.write = write;
     }
 
+    /** The condition under which an expression cannot be worked out; null for never. */
+    String when(Expression e) {
+        return of(e).when;
+    }
+
     /** The condition under which an expression has a value though a part of it cannot be worked out; null for never. */
     String lost(Expression e) {
         Trouble trouble = of(e);
@@ -198,7 +203,7 @@ final class SqlTroubles {
                     ? null
                     : call.arguments().get(call.arguments().size() - 1);
             if (OF_LENGTHS.contains(call.function()))
-                return !isNumber(call.arguments().get(1));
+                return number(call.arguments().get(1)) == null;
             if (call.function().equals("MOD")) return !isOtherThanZero(last);
             return PARTIAL.contains(call.function());
         }
@@ -213,20 +218,22 @@ final class SqlTroubles {
     }
 
     private boolean isDays(Expression date, Expression days) {
-        return write.kind(date) == Kind.DATE && write.kind(days) == Kind.WHOLE && !isNumber(days);
+        return write.kind(date) == Kind.DATE && write.kind(days) == Kind.WHOLE && number(days) == null;
     }
 
-    static boolean isNumber(Expression e) {
-        return e instanceof Expression.Unary unary
-                ? isNumber(unary.of())
-                : e instanceof Expression.Literal literal && literal.value() instanceof Number;
+    /** A number that is written out, such as -1; null for anything else. */
+    static Double number(Expression e) {
+        if (e instanceof Expression.Unary unary) {
+            Double of = number(unary.of());
+            return of == null || !unary.operator().equals("-") ? of : Double.valueOf(-of);
+        }
+        return e instanceof Expression.Literal literal && literal.value() instanceof Number number
+                ? Double.valueOf(number.doubleValue())
+                : null;
     }
 
     private static boolean isOtherThanZero(Expression e) {
-        return e instanceof Expression.Unary unary
-                ? isOtherThanZero(unary.of())
-                : e instanceof Expression.Literal literal
-                        && literal.value() instanceof Number number
-                        && number.doubleValue() != 0;
+        Double written = number(e);
+        return written != null && written != 0;
     }
 }

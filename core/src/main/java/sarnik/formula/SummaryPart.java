@@ -1,5 +1,9 @@
 package sarnik.formula;
 
+import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
 /**
  * One summary of a measure: what is summed up over the rows of a group, and how.
  *
@@ -130,6 +134,21 @@ record SummaryPart(
         };
         if (sql == null) throw dialect.lacks(argument.at().from(), argument.at().to(), function);
         return dialect.cast("(" + sql + ")", Kind.DECIMAL);
+    }
+
+    /** The condition under which what is summed up cannot be worked out in a row that takes part; null for never. */
+    String unworked(SqlExpressions write) {
+        String within = Stream.of(argument, beside)
+                .filter(Objects::nonNull)
+                .map(of -> write.unworked(of.at()))
+                .filter(Objects::nonNull)
+                .distinct()
+                .collect(Collectors.joining(" OR "));
+        if (filter == null) return within.isEmpty() ? null : "(" + within + ")";
+        String first = write.unworked(filter.at());
+        if (within.isEmpty()) return first;
+        String then = "(" + write.whole(filter.at()) + " AND (" + within + "))";
+        return first == null ? then : "(" + first + " OR " + then + ")";
     }
 
     private String ofTwo(SqlDialect dialect, String depends, SqlExpressions write) {

@@ -8,6 +8,7 @@ import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Surroundings;
+import sarnik.formula.Unworked;
 import sarnik.scale.ValueWords;
 import sarnik.table.Table;
 
@@ -144,7 +145,15 @@ public record FormulaMeasure(
      * @throws IllegalArgumentException when the table lacks a column that the formula uses
      */
     public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings) {
-        return of(formula, formula.parts(table, surroundings), surroundings, false);
+        return of(formula, table, surroundings, new Unworked());
+    }
+
+    /**
+     * @param unworked takes the rows that take no part because what is summed up cannot be worked out in them
+     * @throws IllegalArgumentException when the table lacks a column that the formula uses
+     */
+    public static FormulaMeasure of(MeasureFormula formula, Table table, Surroundings surroundings, Unworked unworked) {
+        return of(formula, formula.parts(table, surroundings, unworked), surroundings, false);
     }
 
     /**

@@ -270,8 +270,7 @@ public final class SqlEngine implements QueryEngine {
                     SqlWriter writer = new SqlWriter(rows, table);
                     List<String> conditions = new ArrayList<>(writer.only());
                     conditions.addAll(writer.conditions(stages));
-                    return new SqlStatement(
-                            "SELECT COUNT(*)" + writer.from() + where(conditions), List.of(Out.WHOLE), 1);
+                    return count(writer, conditions);
                 });
             }
         List<SqlRows> found = rows.runner().ask(List.copyOf(open.values()));
@@ -279,6 +278,11 @@ public final class SqlEngine implements QueryEngine {
         for (List<Stage> stages : open.keySet())
             counts.put(stages, (Long) found.get(at++).rows().get(0)[0]);
         return counts;
+    }
+
+    /** How many rows meet all of some conditions. */
+    static SqlStatement count(SqlWriter writer, List<String> conditions) {
+        return new SqlStatement("SELECT COUNT(*)" + writer.from() + where(conditions), List.of(Out.WHOLE), 1);
     }
 
     private static Frame frame(

@@ -130,6 +130,16 @@ final class SqlWriter {
         return formula.sql(rows.scope(this, on));
     }
 
+    /** The condition under which it cannot be worked out; null for never. */
+    String unworked(Formula formula, Surroundings on) {
+        return formula.unworked(rows.scope(this, on));
+    }
+
+    /** The condition under which what it sums up cannot be worked out; null for never. */
+    String unworked(MeasureFormula formula, Surroundings on) {
+        return formula.unworked(rows.scope(this, on));
+    }
+
     // --- keys ------------------------------------------------------------------------------------------
 
     /** A key as it is grouped by: texts, whole numbers for dates, steps and classes, or decimal numbers. */

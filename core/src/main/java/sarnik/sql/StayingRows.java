@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import sarnik.formula.Formula;
 import sarnik.formula.FormulaException;
+import sarnik.formula.MeasureFormula;
 import sarnik.formula.SqlDialect;
 import sarnik.formula.SqlScope;
 import sarnik.formula.Surroundings;
@@ -168,6 +169,36 @@ public final class StayingRows implements Staying {
     public void check(FormulaMeasure measure, Table table) {
         SqlWriter writer = new SqlWriter(this, table);
         measure.pushed().forEach(writer::part);
+    }
+
+    /**
+     * In how many rows a formula cannot be worked out.
+     *
+     * @throws QueryException when they cannot be counted
+     */
+    public long unworked(Formula formula, Surroundings on, Table table) {
+        SqlWriter writer = new SqlWriter(this, table);
+        return unworked(writer, writer.unworked(formula, on));
+    }
+
+    /**
+     * In how many rows what a measure sums up cannot be worked out.
+     *
+     * @throws QueryException when they cannot be counted
+     */
+    public long unworked(MeasureFormula formula, Surroundings on, Table table) {
+        SqlWriter writer = new SqlWriter(this, table);
+        return unworked(writer, writer.unworked(formula, on));
+    }
+
+    private long unworked(SqlWriter writer, String when) {
+        if (when == null) return 0;
+        List<String> conditions = new ArrayList<>(writer.only());
+        conditions.add("(" + when + ")");
+        return (Long) runner.ask(List.of(SqlEngine.count(writer, conditions)))
+                .get(0)
+                .rows()
+                .get(0)[0];
     }
 
     /** Where a formula is worked out, its columns found by a writer. */

@@ -2,6 +2,7 @@ package sarnik.dashboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.time.LocalDate;
 import java.util.Collections;
@@ -93,6 +94,29 @@ class CalculationsTest {
                 .satisfies(
                         t -> assertThat(t.words()).isEqualTo("1 row has no value: division by zero, first in row 3."));
         assertThat(applied.table().column("share").text(0)).isEqualTo("0");
+    }
+
+    @Test
+    void sayOfMeasuresAndRulesInHowManyRowsTheyCannotBeWorkedOut() {
+        Calculations.Applied applied = apply(
+                List.of(
+                        measure("all", "SUM(litres / (people - 3))"),
+                        measure("others", "SUM(litres / (people - 3)) FILTER (WHERE people <> 3)"),
+                        measure("chosen", "COUNT(*) FILTER (WHERE 1 / (people - 3) >= 0)"),
+                        measure("twice", "SUM(1 / (people - 3)) + AVG(2 / (people - 3))"),
+                        measure("plain", "SUM(litres)")),
+                "1 / (people - 3) >= 0");
+        String once = "1 row has no value: division by zero, first in row 3.";
+        String twice = "2 rows have no value: division by zero, first in row 3.";
+        assertThat(applied.troubles())
+                .extracting(Calculations.Trouble::of, Calculations.Trouble::words, Calculations.Trouble::some)
+                .containsExactly(
+                        tuple("all", once, true),
+                        tuple("chosen", twice, true),
+                        tuple("twice", twice, true),
+                        tuple("1 / (people - 3) >= 0", twice, true));
+        assertThat(applied.measures()).hasSize(5);
+        assertThat(applied.rules()).hasSize(1);
     }
 
     @Test

@@ -199,9 +199,9 @@ class FormulaTest {
         void hasNoValueThereAndSaysInHowManyRows() {
             Formula.Computed computed =
                     Formula.parse("10 / people", Scope.of(table)).compute(table, Surroundings.on(TODAY));
-            assertThat(computed.errors()).isEqualTo(1);
-            assertThat(computed.firstRow()).isEqualTo(1);
-            assertThat(computed.firstError()).contains("division by zero");
+            assertThat(computed.unworked().count()).isEqualTo(1);
+            assertThat(computed.unworked().first()).isEqualTo(1);
+            assertThat(computed.unworked().why()).isEqualTo("division by zero");
             assertThat(computed.column().isMissing(1)).isTrue();
             assertThat(computed.column().text(0)).isEqualTo("0");
         }
@@ -212,8 +212,8 @@ class FormulaTest {
             for (int i = 0; i < 20; i++) grows = "REPLACE(" + grows + ", 'a', 'aaaaaaaaaa')";
             assertThat(Formula.parse(grows, Scope.of(table))
                             .compute(table, Surroundings.on(TODAY))
-                            .firstError()
-                            .orElse(""))
+                            .unworked()
+                            .why())
                     .contains("100,000 characters");
         }
 
@@ -280,7 +280,8 @@ class FormulaTest {
         void outOfRangeHaveNoValue() {
             assertThat(Formula.parse("lon(point(litres * 100, 0))", scope)
                             .compute(table, surroundings)
-                            .firstError())
+                            .unworked()
+                            .why())
                     .contains("degrees out of range");
         }
     }

@@ -78,6 +78,7 @@ class PostgresTest {
     @Test
     void formulasComeToTheSame() throws Exception {
         suite("numeric", Held.EXACT).formulas(31);
+        suite("numeric", Held.EXACT).unworked(31);
         suite("double precision", Held.FLOAT).formulas(32);
     }
 

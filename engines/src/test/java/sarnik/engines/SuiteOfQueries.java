@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,7 +18,11 @@ import sarnik.dashboard.PageDrawer;
 import sarnik.dashboard.Sources;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.formula.Formula;
+import sarnik.formula.MeasureFormula;
+import sarnik.formula.Scope;
 import sarnik.formula.SqlDialect;
+import sarnik.formula.Unworked;
 import sarnik.narrow.StateReader;
 import sarnik.query.Condition;
 import sarnik.query.FormulaMeasure;
@@ -36,6 +41,7 @@ import sarnik.sql.Engines;
 import sarnik.sql.FaceMaker;
 import sarnik.sql.SourceColumn;
 import sarnik.sql.SqlRunner;
+import sarnik.sql.StayingRows;
 import sarnik.state.ReaderState;
 import sarnik.table.CodedColumn;
 import sarnik.table.Table;
@@ -122,6 +128,29 @@ final class SuiteOfQueries {
                     engines.answer(both.held, query.with(Generated.measures(formulas, both.held))),
                     formulas.toString());
         }
+    }
+
+    /** In how many rows each formula cannot be worked out: of a measure what it sums up, then alone. */
+    void unworked(long seed) throws Exception {
+        Both both = both(Generated.table(new Random(seed), 300));
+        StayingRows rows = (StayingRows) both.staying.staying();
+        Map<String, Long> here = new LinkedHashMap<>();
+        Map<String, Long> there = new LinkedHashMap<>();
+        for (String text : formulas) {
+            Unworked unworked = new Unworked();
+            MeasureFormula measure = MeasureFormula.parse(text, Scope.of(both.held));
+            measure.parts(both.held, Generated.on(), unworked);
+            here.put(text, (long) unworked.count());
+            there.put(text, rows.unworked(measure, Generated.on(), both.staying));
+        }
+        for (String text : Generated.WORKED.values()) {
+            Formula formula = Generated.formula(text, both.held);
+            here.put(text, (long)
+                    formula.compute(both.held, Generated.on()).unworked().count());
+            there.put(text, rows.unworked(formula, Generated.on(), both.staying));
+        }
+        assertThat(there).isEqualTo(here);
+        assertThat(here.values()).contains(0L).anyMatch(count -> count > 0 && count < both.held.rows());
     }
 
     /** What goes over all groups, and what asks about others. */

@@ -49,7 +49,7 @@ class FormulaApi {
     record Attempt(String formula, String text) {}
 
     /**
-     * @param trouble what is wrong with it; null where nothing is
+     * @param trouble what is wrong with it, or that it cannot be worked out in some rows; null where nothing is
      * @param value its value over all rows, for what readers set at first; null where it has none
      */
     record Tried(SheetFormula.Trouble trouble, String value) {}
@@ -84,9 +84,12 @@ class FormulaApi {
         Optional<SheetFormula.Trouble> trouble = formula.trouble(dataset, scene);
         if (trouble.isPresent()) return new Tried(trouble.get(), null);
         FormulaMeasure measure = dataset.measures().get(formula.name());
-        if (!measure.keys().isEmpty()) return new Tried(null, null);
+        SheetFormula.Trouble some = formula.without(dataset, scene)
+                .map(words -> new SheetFormula.Trouble(words, -1, -1))
+                .orElse(null);
+        if (!measure.keys().isEmpty()) return new Tried(some, null);
         Measure asked = new Measure(Summary.FORMULA, formula.name());
         Frame all = dataset.answer(new Engines(), Query.of(dataset.rules(), List.of(), List.of(asked)));
-        return new Tried(null, measure.read().full(all.value(0, 0)));
+        return new Tried(some, measure.read().full(all.value(0, 0)));
     }
 }

@@ -568,12 +568,9 @@ public class DatasetService implements Datasets {
         descriptions.check(id, May.COMPOSE, person);
         Calculations.Applied tried = tryOut(id, calculations);
         // What only lacks a value in some rows is kept; it is said on the dataset's page.
-        tried.troubles().stream()
-                .filter(t -> !t.words().contains("no value:"))
-                .findFirst()
-                .ifPresent(t -> {
-                    throw new RefusedException("“" + t.of() + "” cannot be kept: " + t.words());
-                });
+        tried.troubles().stream().filter(t -> !t.some()).findFirst().ifPresent(t -> {
+            throw new RefusedException("“" + t.of() + "” cannot be kept: " + t.words());
+        });
         return descriptions.change(id, revision, person, d -> d.calculate(mapper.writeValueAsString(calculations)));
     }
 

@@ -402,6 +402,8 @@ class NarrowingPagesTest extends BrowserTest {
         Locator editor = page.locator(".popup-formula .cm-content");
         editor.fill("SUM(liters * :rise)");
         waitForText(page.locator(".formula-trouble"), "There is no column “liters”.");
+        editor.fill("SUM(litres / (:rise - :rise))");
+        waitForText(page.locator(".formula-trouble"), "have no value: division by zero, first in row 1.");
         editor.fill("SUM(litres * (1 + :rise / 100))");
         waitForText(page.locator(".formula-trouble"), "All rows, as it is at first: 196.9");
         page.click("text=Take this formula");

@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -298,6 +299,37 @@ class StayingTest {
                         "rules",
                         List.of("state = 'final'")));
         assertThat(kept.statusCode()).isEqualTo(204);
+    }
+
+    @Test
+    void inHowManyRowsAFormulaCannotBeWorkedOutIsCountedThere() throws Exception {
+        long far = kept("stays:Outlets/public.refills", "Far refills", null);
+        long provisional;
+        try (Connection connection = outlets.connect();
+                ResultSet counted = connection
+                        .createStatement()
+                        .executeQuery("SELECT COUNT(*) FROM refills WHERE state = 'provisional'")) {
+            counted.next();
+            provisional = counted.getLong(1);
+        }
+        assertThat(provisional).isBetween(2L, REFILLS - 1L);
+        String said = "%,d rows have no value: a part of it cannot be worked out there".formatted(provisional);
+        JsonNode tried = ana.json(
+                "POST",
+                "/api/datasets/" + far + "/formulas/try",
+                Map.of("kind", "measure", "text", "SUM(COALESCE(litres / POSITION('f' IN state), 7))"));
+        assertThat(tried.at("/trouble/words").asString()).startsWith(said);
+        assertThat(tried.at("/rows/0/1").asString()).isNotEqualTo("–");
+        String rule = "1 / POSITION('f' IN state) >= 0";
+        ana.describe(
+                far,
+                "calculations",
+                Map.of(
+                        "formulas",
+                        List.of(Map.of("name", "most", "text", "litres / POSITION('f' IN state)", "measure", false)),
+                        "rules",
+                        List.of(rule)));
+        assertThat(ana.get("/datasets/" + far).body()).contains("most: " + said).contains("&gt;= 0: " + said);
     }
 
     @Test

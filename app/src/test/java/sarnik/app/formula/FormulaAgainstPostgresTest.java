@@ -183,13 +183,13 @@ class FormulaAgainstPostgresTest {
             List<String> theirs = theirs(formula, ROWS);
             if (theirs == null) {
                 refused++;
-                if (ours.errors() == 0) differences.add(text + ": PostgreSQL refuses, we do not");
+                if (ours.unworked().isEmpty()) differences.add(text + ": PostgreSQL refuses, we do not");
                 continue;
             }
             computed++;
-            if (ours.errors() > 0)
-                differences.add(text + ": we refuse (" + ours.firstError().orElse("") + " in row " + ours.firstRow()
-                        + "), PostgreSQL does not");
+            if (!ours.unworked().isEmpty())
+                differences.add(text + ": we refuse (" + ours.unworked().why() + " in row "
+                        + ours.unworked().first() + "), PostgreSQL does not");
             for (int row = 0; row < ROWS; row++) {
                 if (!same(formula.kind(), ours.column().text(row), theirs.get(row))) {
                     differences.add("%s in row %d: %s, PostgreSQL %s"
