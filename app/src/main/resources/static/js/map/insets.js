@@ -42,6 +42,8 @@ export class Insets {
   #places = null;
   /** For what size of the map and of its key the frames have been placed. */
   #room = null;
+  /** Which frames are shown, and where. */
+  #given = '';
 
   /**
    * @param {import('./map-view.js').MapView} view
@@ -155,6 +157,15 @@ export class Insets {
     this.#room = room;
     const seen = this.view.map.getView().calculateExtent();
     for (const frame of this.#frames) frame.element.hidden = !frame.at || containsExtent(seen, frame.extent);
+    const given = this.#frames.map(frame => !frame.element.hidden && frame.at).join(';');
+    // Labels give way to what is shown.
+    if (given !== this.#given) this.view.ground.names.repaint();
+    this.#given = given;
+  }
+
+  /** The elements of the frames that are shown. */
+  get shown() {
+    return this.#frames.map(frame => frame.element).filter(element => !element.hidden);
   }
 
   /** Finds each frame the place in which it covers the fewest places of the map; what finds no room is left out. */

@@ -98,7 +98,8 @@ export function mount(body, { id, title, titleElement, visual, composing, emit }
     figures: true,
     names: (sheet, taken) => {
       paintNotes(sheet, handle.pinned, taken, handle.view.coveredOn(sheet), tones());
-      if (handle.tools) taken.push(...handle.view.boxesOn(sheet, [handle.tools]));
+      const over = [handle.tools, ...(handle.view.insets?.shown ?? [])].filter(Boolean);
+      taken.push(...handle.view.boxesOn(sheet, over));
       for (const layer of [...handle.layers].reverse()) paintLabels(sheet, layer, taken, tones());
       marks(handle, sheet);
     },
