@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -30,7 +31,7 @@ class ComparisonsTest {
     private static final List<String> TOWNS = List.of("Soria", "Zamora", "Burgos", "Lugo");
 
     private final Table table = rows(600);
-    private final double[] litres = numbers("litres");
+    private final Map<String, double[]> numbers = Map.of("litres", numbers("litres"), "people", numbers("people"));
     private final Map<String, FormulaMeasure> formulas = Map.of(
             "each",
             FormulaMeasure.of(
@@ -90,11 +91,12 @@ class ComparisonsTest {
                 .collect(Collectors.toMap(g -> frame.key(0, g), g -> frame.value(0, g)));
     }
 
-    /** The litres of a town's final rows of a half, those that are there. */
-    private double[] side(String town, String half) {
+    /** The numbers of a town's final rows of a half that a measure is of, those that are there. */
+    private double[] side(Measure measure, String town, String half) {
+        double[] all = numbers.get("people".equals(measure.column()) ? "people" : "litres");
         return IntStream.range(0, table.rows())
                 .filter(row -> is(row, "town", town) && is(row, "half", half) && is(row, "state", "final"))
-                .mapToDouble(row -> litres[row])
+                .mapToDouble(row -> all[row])
                 .filter(v -> !Double.isNaN(v))
                 .toArray();
     }
@@ -142,6 +144,8 @@ class ComparisonsTest {
                 new Measure(Summary.MAXIMUM, "litres"),
                 new Measure(Summary.MEDIAN, "litres"),
                 new Measure(Summary.DISTINCT, "litres"),
+                new Measure(Summary.SUM, "people"),
+                new Measure(Summary.MEDIAN, "people"),
                 new Measure(Summary.FORMULA, "each"));
     }
 
@@ -152,8 +156,8 @@ class ComparisonsTest {
             Map<String, Double> asked =
                     asked(Comparisons.change(measure, table, formulas, side("first"), side("second"), as));
             for (String town : TOWNS) {
-                double before = plain(measure, side(town, "first"), rows(town, "first"));
-                double after = plain(measure, side(town, "second"), rows(town, "second"));
+                double before = plain(measure, side(measure, town, "first"), rows(town, "first"));
+                double after = plain(measure, side(measure, town, "second"), rows(town, "second"));
                 double change = as == Comparisons.As.AMOUNT ? after - before : (after - before) * 100 / before;
                 assertThat(asked.get(town)).as("%s %s", town, as).isCloseTo(change, within(1e-9));
             }
@@ -161,19 +165,62 @@ class ComparisonsTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"COUNT", "SUM", "AVERAGE"})
-    void giveItInStandardErrorsWhereTheyAreKnown(Summary summary) {
-        Measure measure = summary == Summary.COUNT ? Measure.ROWS : new Measure(summary, "litres");
+    @CsvSource({"COUNT, ", "SUM, litres", "AVERAGE, litres", "SUM, people", "AVERAGE, people"})
+    void giveItInStandardErrorsWhereTheyAreKnown(Summary summary, String column) {
+        Measure measure = new Measure(summary, column);
         Map<String, Double> asked = asked(
                 Comparisons.change(measure, table, formulas, side("first"), side("second"), Comparisons.As.ERRORS));
         for (String town : TOWNS) {
-            double[] first = side(town, "first");
-            double[] second = side(town, "second");
+            double[] first = side(measure, town, "first");
+            double[] second = side(measure, town, "second");
             double change = plain(measure, second, rows(town, "second")) - plain(measure, first, rows(town, "first"));
             double spread =
                     variance(measure, first, rows(town, "first")) + variance(measure, second, rows(town, "second"));
             assertThat(asked.get(town)).isCloseTo(change / Math.sqrt(spread), within(1e-9));
         }
+    }
+
+    @Test
+    void knowNoStandardErrorOfTooFewRows() {
+        Table few = TestTables.csv(
+                "town,half,litres,zero",
+                "Soria,first,1,0",
+                "Soria,second,2,0",
+                "Soria,second,4,0",
+                "Zamora,first,1,0",
+                "Zamora,first,3,0",
+                "Zamora,second,5,0",
+                "Zamora,second,9,0");
+        List<Comparisons.Side> sides = Stream.of("first", "second")
+                .map(half -> List.of(new Stage("", List.of(new Condition.OneOf("half", List.of(half))))))
+                .map(stages -> new Comparisons.Side(stages, Comparisons.rows(few, stages)))
+                .toList();
+        Query query = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.FORMULA, NAME)));
+        Frame average = ENGINE.answer(
+                few,
+                query.with(Map.of(
+                        NAME,
+                        Comparisons.change(
+                                new Measure(Summary.AVERAGE, "litres"),
+                                few,
+                                Map.of(),
+                                sides.get(0),
+                                sides.get(1),
+                                Comparisons.As.ERRORS))));
+        assertThat(average.value(0, 0)).as("one row at first").isNaN();
+        assertThat(average.value(0, 1)).isCloseTo(5 / Math.sqrt(2.0 / 2 + 8.0 / 2), within(1e-12));
+        Frame sum = ENGINE.answer(
+                few,
+                query.with(Map.of(
+                        NAME,
+                        Comparisons.change(
+                                new Measure(Summary.SUM, "zero"),
+                                few,
+                                Map.of(),
+                                sides.get(0),
+                                sides.get(1),
+                                Comparisons.As.ERRORS))));
+        assertThat(sum.values().get(0)).as("nothing varies").containsOnly(Double.NaN);
     }
 
     @Test
@@ -228,13 +275,22 @@ class ComparisonsTest {
         for (String town : List.of("Soria", "Zamora")) {
             double[] all = IntStream.range(0, table.rows())
                     .filter(row -> is(row, "town", town) && is(row, "state", "final"))
-                    .mapToDouble(row -> litres[row])
+                    .mapToDouble(row -> numbers.get("litres")[row])
                     .filter(v -> !Double.isNaN(v))
                     .toArray();
             assertThat(by.get(town)).isCloseTo(Arrays.stream(all).sum() * 1000 / people.get(town), within(1e-6));
         }
         assertThat(by.get("Burgos")).as("for nobody").isNaN();
         assertThat(by.get("Lugo")).as("nothing is known of it").isNaN();
+
+        Map<String, Double> halved =
+                asked(Comparisons.reference(new Measure(Summary.MEDIAN, "people"), table, formulas, "town", people, 1));
+        double[] ofSoria = IntStream.range(0, table.rows())
+                .filter(row -> is(row, "town", "Soria") && is(row, "state", "final"))
+                .mapToDouble(row -> numbers.get("people")[row])
+                .toArray();
+        assertThat(halved.get("Soria"))
+                .isEqualTo(plain(new Measure(Summary.MEDIAN, "people"), ofSoria, ofSoria.length) / 40);
 
         FormulaMeasure figure = Comparisons.reference(null, table, formulas, "town", people, 1);
         Frame all = ENGINE.answer(

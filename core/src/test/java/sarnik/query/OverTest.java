@@ -1,0 +1,116 @@
+package sarnik.query;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Arrays;
+import java.util.List;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Measures over measures, and conditions on groups, worked out by hand. */
+@DisplayName("Over the groups of an answer")
+class OverTest {
+
+    private static final double NONE = Double.NaN;
+
+    /** Groups in the order of their keys; of the eight the first five belong together, and the last three. */
+    private static final double[] VALUES = {4, 2, NONE, 2, 8, NONE, 5, 1};
+
+    private static final long[] PARTS = {0, 0, 0, 0, 0, 1, 1, 1};
+
+    private static double[] of(Over over, double[] values, long[] parts) {
+        // Found out of order, so that the order is what counts.
+        int size = values.length;
+        int[] order = new int[size];
+        double[] turned = new double[size];
+        long[] turnedParts = new long[size];
+        for (int i = 0; i < size; i++) {
+            order[i] = size - 1 - i;
+            turned[order[i]] = values[i];
+            turnedParts[order[i]] = parts[i];
+        }
+        double[] found = over.of(turned, order, turnedParts);
+        return Arrays.stream(order).mapToDouble(g -> found[g]).toArray();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "SHARE,, 0.25 0.125 - 0.125 0.5 - 0.8333333333333334 0.16666666666666666",
+        "RUNNING,, 4 6 6 8 16 - 5 6",
+        "RANK,, 2 3 - 3 1 - 1 2",
+        "DIFFERENCE,, - -2 - - 6 - - -4",
+        "DIFFERENCE, 2, - - - 0 - - - -",
+        "MOVING,, 4 3 3 2.6666666666666665 4 - 5 3",
+        "MOVING, 2, 4 3 2 2 5 - 5 3",
+        "MOVING, 0, 4 2 - 2 8 - 5 1"
+    })
+    void isWorkedOutWithinWhatBelongsTogether(Over.Kind kind, Integer steps, String expected) {
+        assertThat(of(new Over(kind, steps, true), VALUES, PARTS))
+                .containsExactly(Arrays.stream(expected.split(" "))
+                        .mapToDouble(word -> word.equals("-") ? NONE : Double.parseDouble(word))
+                        .toArray());
+    }
+
+    @Test
+    void averagesOfSevenStepsUnlessSaidOtherwise() {
+        assertThat(of(new Over(Over.Kind.MOVING, null, null), new double[] {8, 1, 1, 1, 1, 1, 1, 1}, new long[8]))
+                .startsWith(8, 4.5)
+                .endsWith(2, 1);
+    }
+
+    @Test
+    void noShareIsMadeOfASumOfNothing() {
+        assertThat(of(new Over(Over.Kind.SHARE, null, null), new double[] {3, -3}, new long[2]))
+                .containsOnly(NONE);
+        assertThat(of(new Over(Over.Kind.SHARE, null, null), new double[0], new long[0]))
+                .isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "SHARE,, 3, 0",
+        "RANK, false, 3, 0",
+        "RANK, true, 3, 2",
+        "SHARE, true, 0, 0",
+        "RUNNING,, 3, 2",
+        "MOVING, false, 1, 0",
+        "DIFFERENCE,, 2, 1"
+    })
+    void whatGoesAlongAnOrderKeepsAllKeysButTheLast(Over.Kind kind, Boolean within, int keys, int common) {
+        assertThat(new Over(kind, null, within).common(keys)).isEqualTo(common);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "SHARE,, 'CAST(m AS DOUBLE PRECISION) / NULLIF(SUM(m) OVER (), 0)'",
+        "RANK, true, CASE WHEN m IS NOT NULL THEN RANK() OVER (PARTITION BY a ORDER BY m DESC NULLS LAST) END",
+        "RUNNING,, SUM(m) OVER (PARTITION BY a ORDER BY b NULLS LAST ROWS UNBOUNDED PRECEDING)",
+        "DIFFERENCE,, 'm - LAG(m, 1) OVER (PARTITION BY a ORDER BY b NULLS LAST )'",
+        "MOVING,, AVG(m) OVER (PARTITION BY a ORDER BY b NULLS LAST ROWS 6 PRECEDING)"
+    })
+    void isWrittenAsWindowFunctions(Over.Kind kind, Boolean within, String sql) {
+        assertThat(new Over(kind, null, within).sql("m", List.of("a", "b"))).isEqualTo(sql);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "2, true, 5, true, false, 2 3 5",
+        "2, false, 5, true, false, 3 5",
+        "2, true, 5, false, false, 2 3",
+        ", true, 3, true, false, 1 2 3",
+        "3, true, , true, false, 3 5 6",
+        "2, true, 5, true, true, -"
+    })
+    void groupsAreKeptBetweenBounds(
+            Double low, boolean withLow, Double high, boolean withHigh, boolean missing, String expected) {
+        Having having = new Having(0, low, withLow, high, withHigh, missing, "");
+        String kept = List.of(1.0, 2.0, 3.0, 5.0, 6.0, NONE).stream()
+                .filter(having::keeps)
+                .map(value -> Double.isNaN(value) ? "-" : String.valueOf(value.intValue()))
+                .reduce("", (one, other) -> one + " " + other)
+                .strip();
+        assertThat(kept).isEqualTo(expected);
+    }
+}
