@@ -147,7 +147,7 @@ public enum TimeStep {
             }
         } else {
             throw new QueryException(Language.phrase(
-                    "Steps of time ({0}) are shared by dates or times, and here are {1}",
+                    "Steps of time ({0}) are shared by dates or times; the type here is “{1}”",
                     said(), column.type().said()));
         }
         return new WholeColumn(numbers);

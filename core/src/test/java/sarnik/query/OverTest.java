@@ -8,6 +8,8 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import sarnik.table.Table;
+import sarnik.table.TestTables;
 
 /** Measures over measures, and conditions on groups, worked out by hand. */
 @DisplayName("Over the groups of an answer")
@@ -66,6 +68,28 @@ class OverTest {
                 .containsOnly(NONE);
         assertThat(of(new Over(Over.Kind.SHARE, null, null), new double[0], new long[0]))
                 .isEmpty();
+    }
+
+    @Test
+    void aShareIsOfThoseThatHaveAllKeysButTheLastInCommon() {
+        Table table = TestTables.csv(
+                "town,day,litres", "A,2026-01-05,30", "A,2026-02-05,10", "B,2026-01-05,5", "B,2026-02-05,15");
+        List<GroupKey> by = List.of(
+                new GroupKey.Of("town"),
+                new GroupKey.Step("day", TimeStep.MONTH, null),
+                new GroupKey.Classes("litres", List.of(0.0, 20.0)));
+        for (boolean within : List.of(true, false)) {
+            Measure share = new Measure(Summary.SUM, "litres").over(new Over(Over.Kind.SHARE, null, within));
+            Frame frame = new InMemoryEngine().answer(table, Query.by(List.of(), by.subList(0, 2), List.of(share)));
+            assertThat(frame.values().get(0))
+                    .containsExactly(
+                            within
+                                    ? new double[] {0.75, 0.25, 0.25, 0.75}
+                                    : new double[] {0.5, 1 / 6.0, 5 / 60.0, 0.25});
+        }
+        Frame frame = new InMemoryEngine().answer(table, Query.by(List.of(), by, List.of(Measure.ROWS)));
+        assertThat(frame.trail().steps().get(1).words())
+                .isEqualTo("Grouped by town, month of day and classes of litres");
     }
 
     @ParameterizedTest

@@ -43,6 +43,7 @@ class WindowResultsTest {
                 "DENSE_RANK() OVER (PARTITION BY town ORDER BY SUM(litres) DESC)|2 1 1 3 2 1 3",
                 "RANK() OVER (ORDER BY SUM(litres))|4 5 5 7 2 3 1",
                 "ROW_NUMBER() OVER (PARTITION BY town ORDER BY month DESC)|4 3 2 1 2 1 3",
+                "ROW_NUMBER() OVER (PARTITION BY town ORDER BY SUM(litres) DESC)|3 1 2 4 2 1 3",
                 "LAG(SUM(litres)) OVER (PARTITION BY town ORDER BY month)|- 10 30 30 - 5 7",
                 "LAG(SUM(litres), 2) OVER (PARTITION BY town ORDER BY month)|- - 10 30 - - 5",
                 "LEAD(SUM(litres)) OVER (PARTITION BY town ORDER BY month)|30 30 - - 7 3 -",
