@@ -43,7 +43,7 @@ class LanguageTest {
             "(?:format|formula|sql|geo|live|place|brief|sentence|wiring|carried|picture|table|dashboard|language)/.*"
                     + "|.*(?:Brief|Slots|SqlText|LayerLooks|LayerSlots|Question|Palette|DayPhrases|TypedWords|TieGraph)\\.java"
                     // What is thrown or kept under and nobody reads; what only authors are told.
-                    + "|visual/map/Chance\\.java|statistics/(?:LocalClusters|Rates|RateOf)\\.java|query/Over\\.java|data/(?:ColumnWords|Calculations|ViewerRule|OwnShapes|Telling)\\.java");
+                    + "|visual/map/Chance\\.java|statistics/(?:LocalClusters|Rates|RateOf)\\.java|query/Over\\.java|data/(?:ColumnWords|Calculations|RowsWithout|ViewerRule|OwnShapes|Telling)\\.java");
 
     /** Methods whose sentences make up what authors read: briefs, proposals, what there is to choose. */
     private static final Set<String> COMPOSED = Set.of(
