@@ -2,6 +2,7 @@ package sarnik.data;
 
 import java.util.Optional;
 import java.util.function.LongSupplier;
+import sarnik.formula.FormulaException;
 import sarnik.formula.MeasureFormula;
 import sarnik.formula.Surroundings;
 import sarnik.formula.Unworked;
@@ -24,7 +25,8 @@ final class RowsWithout {
     /**
      * Of rows that stay in a database; empty where it can be worked out in all of them.
      *
-     * @param asked asks for their number; may throw a {@link QueryException}
+     * @param asked asks for their number; may throw a {@link QueryException}, or a {@link FormulaException}
+     *     where the database lacks a word for it
      */
     static Optional<String> words(LongSupplier asked) {
         try {
@@ -32,7 +34,7 @@ final class RowsWithout {
             if (rows == 0) return Optional.empty();
             return Optional.of(
                     count(rows) + ": a part of it cannot be worked out there, such as after a division by zero.");
-        } catch (QueryException unanswered) {
+        } catch (QueryException | FormulaException unanswered) {
             return Optional.of("In how many rows it has no value could not be counted: " + unanswered.getMessage());
         }
     }
