@@ -31,24 +31,29 @@ function chooser(sheet, id, offer, opener) {
     sheet.filter(id, [...chosen]);
     if (one) for (const box of list.querySelectorAll('input')) box.checked = chosen.has(box.value);
   };
-  const row = ({ value, rows }) => {
+  /** A line stays the one that it is, so that a press on it holds while the numbers of rows arrive. */
+  const lines = new Map();
+  const line = ({ value, rows }) => {
+    if (!lines.has(value)) lines.set(value, made(value));
+    const label = lines.get(value);
+    label.firstChild.checked = chosen.has(value);
+    label.classList.toggle('is-none', rows === 0);
+    label.lastChild.textContent = rows === null ? '' : count(rows);
+    return label;
+  };
+  const made = value => {
     const box = el('input', {
       type: one ? 'radio' : 'checkbox',
       name: `${id}-values`,
       value,
       onchange: () => take(value, box.checked),
     });
-    box.checked = chosen.has(value);
-    return el(
-      'label',
-      { class: rows === null ? '' : rows ? '' : 'is-none' },
-      box,
-      el('span', { class: 'counted-value' }, value),
-      rows === null ? '' : el('span', { class: 'hint' }, count(rows)),
-    );
+    return el('label', {}, box, el('span', { class: 'counted-value' }, value), el('span', { class: 'hint' }));
   };
   const show = (values, more) => {
-    list.replaceChildren(...values.map(row));
+    const all = values.map(line);
+    if (all.length !== list.children.length || all.some((label, i) => label !== list.children[i]))
+      list.replaceChildren(...all);
     foot.textContent = more
       ? phrase('and {0} more: look for one by its letters', more)
       : values.length
