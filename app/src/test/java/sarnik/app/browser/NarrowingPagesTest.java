@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.FrameLocator;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicReference;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.app.testing.Samples;
@@ -445,6 +447,21 @@ class NarrowingPagesTest extends BrowserTest {
         page.click(".dock .slot:has-text('in per cent of the earlier')");
         page.click(".popup-option:has-text('in standard errors')");
         waitForText(page.locator(".dock"), "in standard errors");
+    }
+
+    @Test
+    void aPressOnAValueHoldsWhileTheNumbersOfRowsArrive() throws Exception {
+        Page page = with("rui", "");
+        AtomicReference<Route> numbers = new AtomicReference<>();
+        page.route("**/filters/values", numbers::set);
+        page.click("#strip [data-filter-part=f1-choose]");
+        page.waitForCondition(() -> numbers.get() != null);
+        page.locator(".counted label:has-text('warm')").hover();
+        page.mouse().down();
+        numbers.get().resume();
+        page.locator(".counted .hint:not(:empty)").first().waitFor();
+        page.mouse().up();
+        waitForText(page.locator("[data-visual=v2] .figure-number"), "29");
     }
 
     @Test
