@@ -24,12 +24,12 @@ export function openTrail({ drawing }) {
   const lines = steps.map((step, i) => {
     const groups = step.unit === 'GROUPS';
     const before = steps[i - 1];
-    const lost = before && before.unit === step.unit ? before.left - step.left : 0;
+    const lost = before?.unit === step.unit && step.unit !== 'WITHOUT' ? before.left - step.left : 0;
     const bar = el('i', {});
     bar.style.width = `${(100 * step.left) / all}%`;
     return el(
       'li',
-      { class: groups ? 'groups' : null },
+      { class: step.unit === 'ROWS' ? null : step.unit.toLowerCase() },
       el('span', {}, step.words),
       el(
         'b',

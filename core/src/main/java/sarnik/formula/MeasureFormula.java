@@ -183,6 +183,24 @@ public final class MeasureFormula {
             return SummaryPart.isSummedUp(part.function(), part.distinct());
         }
 
+        /** Whether every row takes part that has a value of the one thing that is summed up. */
+        public boolean takesAllWithAValue() {
+            return part.argument() != null
+                    && part.beside() == null
+                    && part.filter() == null
+                    && !part.function().equals("COUNT");
+        }
+
+        /** The column of numbers that is summed up as it stands; null where values are worked out or gathered. */
+        public String column() {
+            return part.column();
+        }
+
+        /** In how many rows there is a value of what is summed up. */
+        public Summed counted() {
+            return new Summed(part.counted(), kinds, scope);
+        }
+
         /** Of a mean the sum and the number of values, which it divides. */
         public List<Summed> divided() {
             return List.of(new Summed(part.as("SUM"), kinds, scope), new Summed(part.as("COUNT"), kinds, scope));

@@ -100,6 +100,11 @@ record SummaryPart(
         return new SummaryPart(other, distinct, argument, beside, filter, fraction, column, kind, sql);
     }
 
+    /** In how many rows there is a value. */
+    SummaryPart counted() {
+        return new SummaryPart("COUNT", false, argument, beside, filter, fraction, column, kind, sql);
+    }
+
     /**
      * The same for a database that holds the rows.
      *

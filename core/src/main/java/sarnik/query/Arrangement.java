@@ -2,14 +2,10 @@ package sarnik.query;
 
 import static sarnik.language.Language.phrase;
 
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collections;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.PriorityQueue;
-import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 
@@ -18,11 +14,12 @@ import java.util.stream.IntStream;
  */
 final class Arrangement {
 
+    /** Up to so many places for each group are gone through, which is quicker than to sort. */
+    private static final int ROOM = 8;
+
     private final List<double[]> values;
     /** Groups in the order of their keys. */
     private final int[] byKey;
-    /** Where each group stands in that order. */
-    private final int[] place;
 
     /**
      * @param keys of each group a number that ascends with its key
@@ -31,22 +28,31 @@ final class Arrangement {
      */
     Arrangement(long[] keys, long keySpace, List<double[]> values) {
         this.values = values;
+        byKey = keySpace <= (long) ROOM * keys.length ? counted(keys, (int) keySpace) : sorted(keys, keySpace);
+    }
+
+    private static int[] counted(long[] keys, int space) {
+        int[] starts = new int[space + 1];
+        for (long key : keys) starts[(int) key + 1]++;
+        for (int k = 0; k < space; k++) starts[k + 1] += starts[k];
+        int[] order = new int[keys.length];
+        for (int g = 0; g < keys.length; g++) order[starts[(int) keys[g]]++] = g;
+        return order;
+    }
+
+    private static int[] sorted(long[] keys, long space) {
         int groups = keys.length;
-        if (keySpace <= Long.MAX_VALUE / Math.max(1, groups)) {
-            // Key and group share a number, so that plain numbers can be sorted.
-            long[] packed = new long[groups];
-            for (int g = 0; g < groups; g++) packed[g] = keys[g] * groups + g;
-            Arrays.sort(packed);
-            byKey = Arrays.stream(packed).mapToInt(p -> (int) (p % groups)).toArray();
-        } else {
-            byKey = IntStream.range(0, groups)
+        if (space > Long.MAX_VALUE / Math.max(1, groups))
+            return IntStream.range(0, groups)
                     .boxed()
                     .sorted(Comparator.comparingLong(g -> keys[g]))
                     .mapToInt(g -> g)
                     .toArray();
-        }
-        place = new int[groups];
-        for (int p = 0; p < groups; p++) place[byKey[p]] = p;
+        // Key and group share a number, so that plain numbers can be sorted.
+        long[] packed = new long[groups];
+        for (int g = 0; g < groups; g++) packed[g] = keys[g] * groups + g;
+        Arrays.sort(packed);
+        return Arrays.stream(packed).mapToInt(p -> (int) (p % groups)).toArray();
     }
 
     /**
@@ -87,48 +93,81 @@ final class Arrangement {
     }
 
     private int[] sorted(int[] groups, Sort sort) {
-        List<Integer> order = new ArrayList<>(Arrays.stream(groups).boxed().toList());
-        if (sort.measure() >= 0) {
-            order.sort(byValue(values.get(sort.measure()), sort.descending()));
-        } else if (sort.descending()) {
-            Collections.reverse(order);
-        }
-        return order.stream().mapToInt(Integer::intValue).toArray();
+        if (sort.measure() >= 0) return byValue(groups, values.get(sort.measure()), sort.descending());
+        int[] order = groups.clone();
+        if (sort.descending()) for (int i = 0; i < order.length; i++) order[i] = groups[order.length - 1 - i];
+        return order;
     }
 
-    /** The best groups in the order of their keys, found with a heap of as many as are wanted. */
+    /** Groups in the order of a measure, equal ones as they stood. */
+    private static int[] byValue(int[] groups, double[] measured, boolean descending) {
+        // Plain numbers are sorted, and each group finds its place among them: the next one that its equals have left.
+        double[] numbers = ascending(groups, measured, descending);
+        double[] sorted = numbers.clone();
+        Arrays.sort(sorted);
+        int[] taken = new int[groups.length];
+        int[] order = new int[groups.length];
+        for (int i = 0; i < groups.length; i++) {
+            int first = first(sorted, numbers[i]);
+            order[first + taken[first]++] = groups[i];
+        }
+        return order;
+    }
+
+    /** The measure of each group, turned round where large ones come first. */
+    private static double[] ascending(int[] groups, double[] measured, boolean descending) {
+        double[] numbers = new double[groups.length];
+        for (int i = 0; i < numbers.length; i++) {
+            // 0 and -0 are equal.
+            double value = measured[groups[i]] + 0.0;
+            numbers[i] = descending ? 0.0 - value : value;
+        }
+        return numbers;
+    }
+
+    /** Where a number that occurs stands first. */
+    private static int first(double[] sorted, double number) {
+        int low = 0;
+        int high = sorted.length - 1;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (Double.compare(sorted[middle], number) < 0) low = middle + 1;
+            else high = middle;
+        }
+        return low;
+    }
+
+    /** The best groups in the order of their keys. */
     private int[] ranked(int[] among, Rank rank) {
         if (rank.end() == Rank.End.BOTH) {
-            Set<Integer> kept = new HashSet<>();
+            boolean[] isKept = new boolean[byKey.length];
             for (Rank.End end : List.of(Rank.End.TOP, Rank.End.BOTTOM))
-                for (int g : ranked(among, new Rank(rank.measure(), end, rank.count(), rank.keepTies()))) kept.add(g);
-            return Arrays.stream(among).filter(kept::contains).toArray();
+                for (int g : ranked(among, new Rank(rank.measure(), end, rank.count(), rank.keepTies())))
+                    isKept[g] = true;
+            return Arrays.stream(among).filter(g -> isKept[g]).toArray();
         }
-        double[] measured = values.get(rank.measure());
-        Comparator<Integer> best = byValue(measured, rank.end() == Rank.End.TOP);
-        PriorityQueue<Integer> kept = new PriorityQueue<>(Math.min(rank.count(), place.length) + 1, best.reversed());
-        for (int g : among) {
-            if (Double.isNaN(measured[g])) continue;
-            kept.add(g);
-            if (kept.size() > rank.count()) kept.poll();
+        double[] numbers = ascending(among, values.get(rank.measure()), rank.end() == Rank.End.TOP);
+        // The best numbers, the last of them first.
+        PriorityQueue<Double> best = new PriorityQueue<>(Comparator.reverseOrder());
+        for (double number : numbers) {
+            if (Double.isNaN(number)) continue;
+            if (best.size() == rank.count()) {
+                if (number >= best.peek()) continue;
+                best.poll();
+            }
+            best.add(number);
         }
-        if (kept.isEmpty()) return new int[0];
-        double last = measured[kept.peek()];
-        boolean[] isKept = new boolean[place.length];
-        for (int g : kept) isKept[g] = true;
-        return Arrays.stream(among)
-                .filter(g -> isKept[g] || rank.keepTies() && measured[g] == last && kept.size() == rank.count())
-                .toArray();
-    }
-
-    private Comparator<Integer> byValue(double[] measured, boolean descending) {
-        return (a, b) -> {
-            double x = measured[a];
-            double y = measured[b];
-            int order = Double.isNaN(x) || Double.isNaN(y)
-                    ? Boolean.compare(Double.isNaN(x), Double.isNaN(y))
-                    : descending ? Double.compare(y, x) : Double.compare(x, y);
-            return order != 0 ? order : Integer.compare(place[a], place[b]);
-        };
+        if (best.isEmpty()) return new int[0];
+        double last = best.peek();
+        int ties = best.size();
+        for (double number : best) if (number < last) ties--;
+        if (rank.keepTies()) ties = among.length;
+        int[] kept = new int[among.length];
+        int count = 0;
+        for (int i = 0; i < among.length; i++) {
+            if (numbers[i] < last) kept[count++] = among[i];
+            else if (numbers[i] == last && ties-- > 0) kept[count++] = among[i];
+        }
+        return Arrays.copyOf(kept, count);
     }
 }

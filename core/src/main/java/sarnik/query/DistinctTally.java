@@ -15,6 +15,7 @@ final class DistinctTally {
     private final KeyCoder values;
     private final boolean dense;
     private final long[] bits;
+    private int[] codes = new int[RowBlocks.BLOCK];
     private long[] pairs = {};
     private int size;
 
@@ -32,10 +33,11 @@ final class DistinctTally {
         int missing = width - 1;
         if (!dense && pairs.length < size + count)
             pairs = Arrays.copyOf(pairs, Math.max(size + count, pairs.length * 2));
+        if (codes.length < count) codes = new int[count];
+        values.groups(codes, selection, count);
         for (int i = 0; i < count; i++) {
-            int code = values.code(selection[i]);
-            if (code == missing) continue;
-            long pair = (long) groups[i] * width + code;
+            if (codes[i] == missing) continue;
+            long pair = (long) groups[i] * width + codes[i];
             if (dense) bits[(int) (pair >>> 6)] |= 1L << pair;
             else pairs[size++] = pair;
         }

@@ -46,6 +46,11 @@ final class GatherTally {
         }
     }
 
+    /** How many values were gathered. */
+    int size() {
+        return size;
+    }
+
     private void grow(int needed) {
         if (needed <= values.length) return;
         int length = Math.max(needed, values.length + (values.length >> 1) + 1024);

@@ -4,7 +4,6 @@ import static sarnik.language.Language.phrase;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.IntStream;
 import sarnik.language.Language;
 
 /** Groups whose rows are summed up, made an answer: measures over measures, conditions on groups, rank and order. */
@@ -90,13 +89,28 @@ public final class Groups {
         }
         int[] order = new Arrangement(ranks, space, values).arrange(query, this::before, steps);
         return new Frame(
-                keys.stream()
-                        .map(k -> IntStream.of(order).mapToObj(g -> k.texts[g]).toArray(String[]::new))
-                        .toList(),
-                values.stream()
-                        .map(v -> IntStream.of(order).mapToDouble(g -> v[g]).toArray())
-                        .toList(),
+                keys.stream().map(key -> picked(key.texts, order)).toList(),
+                values.stream().map(of -> picked(of, order)).toList(),
                 new RowTrail(steps));
+    }
+
+    private static String[] picked(String[] texts, int[] groups) {
+        String[] picked = new String[groups.length];
+        for (int i = 0; i < groups.length; i++) picked[i] = texts[groups[i]];
+        return picked;
+    }
+
+    /** The values of some groups. */
+    static double[] picked(double[] values, int[] groups) {
+        double[] picked = new double[groups.length];
+        for (int i = 0; i < groups.length; i++) picked[i] = values[groups[i]];
+        return picked;
+    }
+
+    static int[] picked(int[] values, int[] groups) {
+        int[] picked = new int[groups.length];
+        for (int i = 0; i < groups.length; i++) picked[i] = values[groups[i]];
+        return picked;
     }
 
     /** For each group a number that those have in common whose first keys are the same. */

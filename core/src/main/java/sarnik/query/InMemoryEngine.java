@@ -10,7 +10,6 @@ import java.util.Map;
 import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import sarnik.table.Table;
 
 /**
@@ -123,7 +122,7 @@ public final class InMemoryEngine implements QueryEngine {
                 .collect(Collectors.groupingBy(Plan.Grouping::of, LinkedHashMap::new, Collectors.toList()));
         List<Plan.Grouping> order = List.copyOf(groupings.keySet());
         List<Plan> plans = groupings.values().stream()
-                .map(alike -> new Plan(table, alike, key -> coder(table, key)))
+                .map(alike -> new Plan(table, alike, key -> coder(table, key), segments.hasFastLongs()))
                 .toList();
         int segment = segment(table.rows(), plans.stream().allMatch(p -> p.dense));
         int count = Math.max(1, (table.rows() + segment - 1) / segment);
@@ -133,6 +132,7 @@ public final class InMemoryEngine implements QueryEngine {
             blocks.scan(s * segment, Math.min((s + 1) * segment, table.rows()), (selection, left) -> {
                 for (Partial partial : partials) partial.add(selection, left);
             });
+            partials.forEach(Partial::unpack);
             return new Scanned(blocks.counts, partials);
         });
         Scanned all = scanned.get(0);
@@ -164,9 +164,7 @@ public final class InMemoryEngine implements QueryEngine {
 
     private static Frame frame(Table table, Query query, Plan plan, Partial all, long[] counts) {
         int count = all.groups();
-        int[] present = IntStream.range(0, count)
-                .filter(g -> all.rows[g] > 0 || plan.coders.length == 0)
-                .toArray();
+        int[] present = plan.coders.length == 0 ? new int[] {0} : all.present();
         List<Groups.Key> keys = new ArrayList<>();
         for (int c = 0; c < plan.coders.length; c++) {
             KeyCoder coder = plan.coders[c];
@@ -189,6 +187,11 @@ public final class InMemoryEngine implements QueryEngine {
         if (plan.isFilled)
             steps.add(new RowTrail.Step(
                     phrase("Only rows that have a value to group by"), all.filled, RowTrail.Unit.ROWS));
+        List<Lacked> lacked = Lacked.of(query);
+        steps.addAll(Lacked.steps(
+                lacked,
+                all.filled,
+                lacked.stream().mapToLong(one -> all.having(one.tally())).toArray()));
         return groups.frame(values, steps);
     }
 
@@ -196,21 +199,17 @@ public final class InMemoryEngine implements QueryEngine {
         if (measure.summary() == Summary.FORMULA) {
             double[][] parts = PartResults.of(measure.column(), plan, all, count);
             double[][] of = new double[parts.length][];
-            for (int p = 0; p < parts.length; p++) of[p] = picked(parts[p], present);
+            for (int p = 0; p < parts.length; p++) of[p] = Groups.picked(parts[p], present);
             return groups.formula(plan.formula(measure.column()), of);
         }
         if (measure.summary() == Summary.DISTINCT)
-            return picked(all.distinct.get(measure.column()).results(count), present);
+            return Groups.picked(all.distinct.get(measure.column()).results(count), present);
         if (measure.isGathered())
-            return picked(
+            return Groups.picked(
                     all.gathered
                             .get(measure.column())
                             .results(count, sorted -> GatherTally.percentile(sorted, measure.fraction())),
                     present);
-        return IntStream.of(present).mapToDouble(g -> all.value(measure, g)).toArray();
-    }
-
-    private static double[] picked(double[] values, int[] groups) {
-        return IntStream.of(groups).mapToDouble(g -> values[g]).toArray();
+        return all.values(measure, present);
     }
 }

@@ -56,6 +56,11 @@ final class KeyCoder {
         return known;
     }
 
+    /** The codes of its column, -1 for missing; null where the column has none. */
+    Codes codes() {
+        return codes;
+    }
+
     /** Number of codes, missing included. */
     int size() {
         return size;
@@ -296,16 +301,10 @@ final class KeyCoder {
     void addTo(long[] keys, int[] selection, int count, long factor) {
         if (codes instanceof Codes.Bytes bytes) {
             byte[] values = bytes.values();
-            for (int i = 0; i < count; i++) {
-                int c = values[selection[i]];
-                keys[i] += factor * (c < 0 ? size - 1 : c);
-            }
+            for (int i = 0; i < count; i++) keys[i] += factor * known(values[selection[i]], size - 1);
         } else if (codes instanceof Codes.Shorts shorts) {
             short[] values = shorts.values();
-            for (int i = 0; i < count; i++) {
-                int c = values[selection[i]];
-                keys[i] += factor * (c < 0 ? size - 1 : c);
-            }
+            for (int i = 0; i < count; i++) keys[i] += factor * known(values[selection[i]], size - 1);
         } else {
             for (int i = 0; i < count; i++) keys[i] += factor * code.applyAsInt(selection[i]);
         }
@@ -313,20 +312,24 @@ final class KeyCoder {
 
     /** The code of each selected row, where it is the group's number as it stands. */
     void groups(int[] groups, int[] selection, int count) {
+        // Rows that follow each other are read without looking up where each stands.
+        boolean follow = count > 0 && selection[count - 1] - selection[0] == count - 1;
+        int first = follow ? selection[0] : 0;
+        int missing = size - 1;
         if (codes instanceof Codes.Bytes bytes) {
             byte[] values = bytes.values();
-            for (int i = 0; i < count; i++) {
-                int c = values[selection[i]];
-                groups[i] = c < 0 ? size - 1 : c;
-            }
+            if (follow) for (int i = 0; i < count; i++) groups[i] = known(values[first + i], missing);
+            else for (int i = 0; i < count; i++) groups[i] = known(values[selection[i]], missing);
         } else if (codes instanceof Codes.Shorts shorts) {
             short[] values = shorts.values();
-            for (int i = 0; i < count; i++) {
-                int c = values[selection[i]];
-                groups[i] = c < 0 ? size - 1 : c;
-            }
+            if (follow) for (int i = 0; i < count; i++) groups[i] = known(values[first + i], missing);
+            else for (int i = 0; i < count; i++) groups[i] = known(values[selection[i]], missing);
         } else {
             for (int i = 0; i < count; i++) groups[i] = code.applyAsInt(selection[i]);
         }
+    }
+
+    private static int known(int code, int missing) {
+        return code < 0 ? missing : code;
     }
 }

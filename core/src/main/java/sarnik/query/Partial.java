@@ -2,6 +2,7 @@ package sarnik.query;
 
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import sarnik.table.Column;
 
@@ -20,6 +21,11 @@ final class Partial {
     final Map<String, GatherTally> gathered = new LinkedHashMap<>();
     final Map<String, int[]> counted = new LinkedHashMap<>();
 
+    /** Of each tally, for rows that follow each other; empty where those are added as all are. */
+    private final List<PackedSums> packed;
+
+    private int packedRows;
+
     private final int[] own = new int[RowBlocks.BLOCK];
     private final int[] groups = new int[RowBlocks.BLOCK];
     private final long[] keys = new long[RowBlocks.BLOCK];
@@ -33,6 +39,7 @@ final class Partial {
         plan.distinct.forEach((name, coder) -> distinct.put(name, new DistinctTally(coder, plan.dense ? room : -1)));
         plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column, plan.weights())));
         plan.counted.forEach(name -> counted.put(name, new int[room]));
+        packed = plan.packed(tallies.values());
     }
 
     int groups() {
@@ -58,8 +65,25 @@ final class Partial {
         if (plan.weights() == null) filled += left;
         else filled += RowBlocks.rows(plan.weights(), chosen, left);
         if (left == 0) return;
+        int first = chosen[0];
+        if (!packed.isEmpty() && chosen[left - 1] - first == left - 1) {
+            if (packedRows + left > PackedSums.ROWS) unpack();
+            packedRows += left;
+            for (PackedSums sums : packed) sums.add(first, first + left);
+            return;
+        }
         group(chosen, keys, groups, left);
         add(chosen, groups, left);
+    }
+
+    /** To be called once all rows of the segment are added. */
+    void unpack() {
+        if (packed.isEmpty()) return;
+        int next = 0;
+        for (Tally tally : tallies.values()) tally.add(packed.get(next++));
+        for (int g = 0; g < rows.length; g++) rows[g] += packed.get(0).rows(g);
+        packed.forEach(PackedSums::clear);
+        packedRows = 0;
     }
 
     private boolean lacksNone(int row) {
@@ -123,23 +147,45 @@ final class Partial {
             for (int g = 0; g < groupOf.length; g++) groupOf[g] = index.number(next.index.key(g));
             grow(index.size());
         }
-        for (int g = 0; g < next.groups(); g++) {
-            if (next.rows[g] == 0) continue;
-            int here = groupOf == null ? g : groupOf[g];
-            rows[here] += next.rows[g];
-            for (var tally : tallies.entrySet()) tally.getValue().merge(here, next.tallies.get(tally.getKey()), g);
-            for (var counts : counted.entrySet())
-                counts.getValue()[here] += next.counted.get(counts.getKey())[g];
-        }
+        int[] from = next.present();
+        int[] to = groupOf == null ? from : Groups.picked(groupOf, from);
+        for (int i = 0; i < from.length; i++) rows[to[i]] += next.rows[from[i]];
+        tallies.forEach((name, tally) -> tally.merge(to, next.tallies.get(name), from));
+        counted.forEach((name, counts) -> {
+            int[] others = next.counted.get(name);
+            for (int i = 0; i < from.length; i++) counts[to[i]] += others[from[i]];
+        });
         for (var tally : gathered.entrySet()) tally.getValue().merge(next.gathered.get(tally.getKey()), groupOf);
         for (var tally : distinct.entrySet()) tally.getValue().merge(next.distinct.get(tally.getKey()), groupOf);
     }
 
-    double value(Measure measure, int group) {
-        if (measure.column() == null) return rows[group];
-        int[] counts = measure.summary() == Summary.COUNT ? counted.get(measure.column()) : null;
-        return counts != null
-                ? counts[group]
-                : tallies.get(measure.column()).result(measure.summary(), group, rows[group]);
+    /** The groups that have rows. */
+    int[] present() {
+        int[] present = new int[groups()];
+        int count = 0;
+        for (int g = 0; g < present.length; g++) {
+            present[count] = g;
+            count += rows[g] > 0 ? 1 : 0;
+        }
+        return Arrays.copyOf(present, count);
+    }
+
+    /** How many rows have a value that is tallied or gathered. */
+    long having(String name) {
+        Tally tally = tallies.get(name);
+        return tally == null ? gathered.get(name).size() : tally.isOfAll() ? filled : tally.having();
+    }
+
+    /** What a measure that is counted or summed up comes to in some groups; NaN for missing. */
+    double[] values(Measure measure, int[] groups) {
+        int[] counts = measure.column() == null
+                ? rows
+                : measure.summary() == Summary.COUNT ? counted.get(measure.column()) : null;
+        Tally tally = tallies.get(measure.column());
+        double[] values = new double[groups.length];
+        for (int i = 0; i < groups.length; i++)
+            values[i] =
+                    counts != null ? counts[groups[i]] : tally.result(measure.summary(), groups[i], rows[groups[i]]);
+        return values;
     }
 }

@@ -2,7 +2,9 @@ package sarnik.query;
 
 import static sarnik.language.Language.phrase;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -36,6 +38,7 @@ final class Plan {
     final Map<String, Column> gathered = new LinkedHashMap<>();
 
     private final Table table;
+    private final boolean hasFastLongs;
     private final Map<String, FormulaMeasure> formulas;
     /** What formulas sum up, by {@link #partName}. */
     private final Map<String, Column> computed = new LinkedHashMap<>();
@@ -53,9 +56,11 @@ final class Plan {
     /**
      * @param queries of one grouping
      * @param coder finds the coder of a grouping key
+     * @param hasFastLongs see {@link Segments#hasFastLongs}
      */
-    Plan(Table table, List<Query> queries, Function<GroupKey, KeyCoder> coder) {
+    Plan(Table table, List<Query> queries, Function<GroupKey, KeyCoder> coder, boolean hasFastLongs) {
         this.table = table;
+        this.hasFastLongs = hasFastLongs;
         Query query = queries.get(0);
         this.formulas = query.formulas();
         query.groupBy().forEach(key -> column(key.column()));
@@ -146,6 +151,24 @@ final class Plan {
         return numbers == null
                 ? new Tally(column(name), groups, extremes)
                 : new Tally(numbers, table.weights(), groups, extremes);
+    }
+
+    /**
+     * Sums of the tallies for rows that follow each other, in their order.
+     *
+     * @return empty where those are added up as all rows are
+     */
+    List<PackedSums> packed(Collection<Tally> tallies) {
+        boolean isPlain = hasFastLongs && dense && coders.length == 1 && coders[0].codes() != null;
+        if (!isPlain || table.weights() != null || !(distinct.isEmpty() && gathered.isEmpty() && counted.isEmpty()))
+            return List.of();
+        List<PackedSums> packed = new ArrayList<>();
+        for (Tally tally : tallies) {
+            PackedSums one = tally.packed(coders[0].codes(), coders[0].size());
+            if (one == null) return List.of();
+            packed.add(one);
+        }
+        return packed;
     }
 
     Column column(String name) {

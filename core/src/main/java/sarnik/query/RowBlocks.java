@@ -53,16 +53,18 @@ final class RowBlocks {
     }
 
     private int select(int from, int to, int[] selection) {
+        int all = to - from;
         int count = -1;
         for (int s = 0; s < counts.length; s++) {
-            for (RowFilter filter : stages.get(s)) {
-                count = count < 0 ? filter.keepRange(from, to, selection) : filter.keep(selection, count);
-            }
-            if (weights == null) counts[s] += count < 0 ? to - from : count;
+            // As long as no row is left out, rows are read one after the other.
+            for (RowFilter filter : stages.get(s))
+                count = count < 0 || count == all
+                        ? filter.keepRange(from, to, selection)
+                        : filter.keep(selection, count);
+            if (weights == null) counts[s] += count < 0 ? all : count;
             else counts[s] += count < 0 ? rows(weights, from, to) : rows(weights, selection, count);
         }
         if (count >= 0) return count;
-        int all = to - from;
         for (int i = 0; i < all; i++) selection[i] = from + i;
         return all;
     }

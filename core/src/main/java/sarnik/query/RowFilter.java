@@ -40,7 +40,7 @@ interface RowFilter {
      */
     int keep(int[] selection, int count);
 
-    /** Whether the row meets the condition; used where a scan starts. */
+    /** The same for the rows from {@code from} to before {@code to}, whose numbers are written into the selection. */
     int keepRange(int from, int to, int[] selection);
 
     static RowFilter of(Table table, Condition condition) {

@@ -22,7 +22,9 @@ public record RowTrail(List<Step> steps) {
 
     public enum Unit {
         ROWS,
-        GROUPS
+        GROUPS,
+        /** Rows that lack what is summed up; they are among those of the steps before. */
+        WITHOUT
     }
 
     /** Behind the name of a column that placing adds, so that it can be put in words in any sentence. */

@@ -2,6 +2,7 @@ package sarnik.query;
 
 import java.util.Arrays;
 import sarnik.formula.BlockNumbers;
+import sarnik.table.Codes;
 import sarnik.table.Column;
 import sarnik.table.DecimalColumn;
 import sarnik.table.SummedColumn;
@@ -14,6 +15,9 @@ import sarnik.table.Wholes;
  * added.
  */
 final class Tally {
+
+    /** Null where numbers are worked out on the way. */
+    private final Column column;
 
     private final DecimalColumn decimals;
     private final Wholes wholes;
@@ -54,7 +58,30 @@ final class Tally {
         this(null, numbers, weights, groups, extremes);
     }
 
+    /** Whether every row has a value. */
+    boolean isOfAll() {
+        return width == 1;
+    }
+
+    /** How many rows have a value, where not all have. */
+    long having() {
+        double having = 0;
+        for (int g = 1; g < sums.length; g += 2) having += sums[g];
+        return (long) having;
+    }
+
+    /** Sums for rows that follow each other; null where they are added up as all are. */
+    PackedSums packed(Codes keys, int codes) {
+        return column == null || !isPlain() ? null : PackedSums.of(keys, column, unit, codes);
+    }
+
+    /** Adds what was summed up for each group. */
+    void add(PackedSums packed) {
+        for (int g = 0; g < sums.length; g++) sums[g] += packed.sum(g);
+    }
+
     private Tally(Column column, BlockNumbers numbers, int[] weights, int groups, boolean extremes) {
+        this.column = column;
         this.decimals = column instanceof DecimalColumn d ? d : null;
         this.wholes = column instanceof WholeColumn w ? w.values() : null;
         this.summed = column instanceof SummedColumn s ? s : null;
@@ -161,12 +188,23 @@ final class Tally {
         return whole == Wholes.MISSING ? Double.NaN : whole;
     }
 
-    /** Adds what another tally of the same column holds in its group {@code from}. */
-    void merge(int group, Tally other, int from) {
-        for (int i = 0; i < width; i++) sums[width * group + i] += other.sums[width * from + i];
-        if (extremes) {
-            lows[group] = Math.min(lows[group], other.lows[from]);
-            highs[group] = Math.max(highs[group], other.highs[from]);
+    /**
+     * Adds what another tally of the same column holds.
+     *
+     * @param to the groups here of those groups over there
+     */
+    void merge(int[] to, Tally other, int[] from) {
+        double[] others = other.sums;
+        if (width == 1) for (int i = 0; i < to.length; i++) sums[to[i]] += others[from[i]];
+        else
+            for (int i = 0; i < to.length; i++) {
+                sums[2 * to[i]] += others[2 * from[i]];
+                sums[2 * to[i] + 1] += others[2 * from[i] + 1];
+            }
+        if (!extremes) return;
+        for (int i = 0; i < to.length; i++) {
+            lows[to[i]] = Math.min(lows[to[i]], other.lows[from[i]]);
+            highs[to[i]] = Math.max(highs[to[i]], other.highs[from[i]]);
         }
     }
 

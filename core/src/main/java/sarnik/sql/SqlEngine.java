@@ -25,6 +25,7 @@ import sarnik.query.FormulaMeasure;
 import sarnik.query.Frame;
 import sarnik.query.GroupKey;
 import sarnik.query.Groups;
+import sarnik.query.Lacked;
 import sarnik.query.Measure;
 import sarnik.query.PushedPart;
 import sarnik.query.Query;
@@ -207,12 +208,32 @@ public final class SqlEngine implements QueryEngine {
     /** A measure of a query, and where the sums stand of which it, or each of its parts, is made. */
     private record Wanted(Measure measure, List<int[]> at) {}
 
+    /**
+     * What a statement about groups is asked for by one of its queries.
+     *
+     * @param lacked what rows may lack that it sums up
+     * @param having of each where the number of rows stands that have it
+     */
+    private record Wants(List<Wanted> measures, List<Lacked> lacked, List<Integer> having) {
+        static Wants of(Query query, Asked asked) {
+            List<Lacked> lacked = Lacked.of(query);
+            return new Wants(
+                    query.measures().stream()
+                            .map(measure -> wanted(measure, query, asked))
+                            .toList(),
+                    lacked,
+                    lacked.stream()
+                            .map(one -> asked.add(asked.writer.part(one.counted()), Out.DECIMAL)[0])
+                            .toList());
+        }
+    }
+
     @Override
     public List<Frame> answer(Table table, List<Query> queries) {
         StayingRows rows = StayingRows.of(table).orElseThrow();
         Map<Shape, Asked> asked = new LinkedHashMap<>();
         List<Asked> of = new ArrayList<>();
-        List<List<Wanted>> wanted = new ArrayList<>();
+        List<Wants> wanted = new ArrayList<>();
         List<Query> plain = new ArrayList<>();
         for (Query given : queries) {
             Query query = given.narrowed(resolved(given.stages()));
@@ -221,9 +242,7 @@ public final class SqlEngine implements QueryEngine {
                     shape -> new Asked(rows, table, shape));
             plain.add(query);
             of.add(one);
-            wanted.add(query.measures().stream()
-                    .map(measure -> wanted(measure, query, one))
-                    .toList());
+            wanted.add(Wants.of(query, one));
         }
         List<Asked> statements = List.copyOf(asked.values());
         List<SqlRows> answers =
@@ -286,19 +305,14 @@ public final class SqlEngine implements QueryEngine {
     }
 
     private static Frame frame(
-            Query query,
-            Asked asked,
-            SqlRows answer,
-            List<Wanted> wanted,
-            Map<List<Stage>, Long> counts,
-            StayingRows rows) {
+            Query query, Asked asked, SqlRows answer, Wants wanted, Map<List<Stage>, Long> counts, StayingRows rows) {
         List<Object[]> groups = asked.groups(answer);
         int keys = query.groupBy().size();
         List<Groups.Key> columns = new ArrayList<>();
         for (int k = 0; k < keys; k++) columns.add(key(query.groupBy().get(k), asked, k, groups));
         Groups made = new Groups(query, columns, groups.size());
         List<double[]> values = new ArrayList<>();
-        for (Wanted one : wanted) {
+        for (Wanted one : wanted.measures) {
             if (one.measure.summary() != Summary.FORMULA) {
                 values.add(numbers(groups, keys, one.at.get(0)));
                 continue;
@@ -312,14 +326,19 @@ public final class SqlEngine implements QueryEngine {
             values.add(made.formula(formula, parts));
         }
         List<RowTrail.Step> steps = trail(query.stages(), counts, rows, answer.at());
+        long left = sum(groups, keys);
         if (query.missing() == Query.Missing.LEFT_OUT && keys > 0)
-            steps.add(new RowTrail.Step(
-                    phrase("Only rows that have a value to group by"),
-                    (long) groups.stream()
-                            .mapToDouble(row -> (Double) row[keys])
-                            .sum(),
-                    RowTrail.Unit.ROWS));
+            steps.add(new RowTrail.Step(phrase("Only rows that have a value to group by"), left, RowTrail.Unit.ROWS));
+        steps.addAll(Lacked.steps(
+                wanted.lacked,
+                left,
+                wanted.having.stream().mapToLong(at -> sum(groups, keys + at)).toArray()));
         return made.frame(values, steps);
+    }
+
+    /** The sum over all groups of numbers of rows. */
+    private static long sum(List<Object[]> groups, int at) {
+        return (long) groups.stream().mapToDouble(row -> number(row[at])).sum();
     }
 
     private static List<RowTrail.Step> trail(

@@ -51,6 +51,11 @@ public enum CellForm {
         return type;
     }
 
+    /** Its bit in a set of forms. */
+    long bit() {
+        return 1L << ordinal();
+    }
+
     /** The mark before decimals in this form; null where it does not matter. */
     Shaping.DecimalMark decimalMark() {
         return switch (this) {
@@ -84,11 +89,42 @@ public enum CellForm {
     /** The number written in a text that {@link #fits} the form. */
     double decimal(String text) {
         return switch (this) {
-            case DECIMAL_COMMA -> Double.parseDouble(text.replace(',', '.'));
-            case GROUPED_POINT -> Double.parseDouble(ungrouped(text, ','));
-            case GROUPED_COMMA -> Double.parseDouble(ungrouped(text, '.').replace(',', '.'));
-            default -> Double.parseDouble(text);
+            case DECIMAL_COMMA -> parsed(text.replace(',', '.'));
+            case GROUPED_POINT -> parsed(ungrouped(text, ','));
+            case GROUPED_COMMA -> parsed(ungrouped(text, '.').replace(',', '.'));
+            default -> parsed(text);
         };
+    }
+
+    /** Whole numbers of so many digits are exact in a decimal number. */
+    private static final int EXACT_DIGITS = 15;
+
+    /** Powers of ten, all exact. */
+    private static final double[] TENS = {
+        1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15
+    };
+
+    /**
+     * The nearest decimal number. Of few digits it is their whole number divided by a power of ten: both are exact, so
+     * that the quotient is the nearest there is (Clinger, "How to read floating point numbers accurately", 1990).
+     */
+    private static double parsed(String text) {
+        long digits = 0;
+        int count = 0;
+        int behind = -1;
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (isDigit(c)) {
+                digits = digits * 10 + (c - '0');
+                count++;
+                if (behind >= 0) behind++;
+            } else if (c == '.' && behind < 0) behind = 0;
+            else if (i > 0 || c != '-') return Double.parseDouble(text);
+            if (count > EXACT_DIGITS) return Double.parseDouble(text);
+        }
+        if (count == 0) return Double.parseDouble(text);
+        double number = behind <= 0 ? digits : digits / TENS[behind];
+        return text.charAt(0) == '-' ? -number : number;
     }
 
     /** The order of the parts of its dates; null where it has none. */

@@ -51,13 +51,19 @@ final class ColumnBuilder {
         return form.type();
     }
 
+    /** Adds a cell of whose form nothing is known. */
+    boolean add(String text) {
+        return add(text, 0);
+    }
+
     /**
      * Adds a cell.
      *
      * @param text the trimmed cell; empty means missing
+     * @param fits forms that it is known to be written in, a bit for each
      * @return false where the text is not written in the column's form: the value is then missing
      */
-    boolean add(String text) {
+    boolean add(String text, long fits) {
         if (text.isEmpty()) {
             add(form, text, false);
             return true;
@@ -67,7 +73,7 @@ final class ColumnBuilder {
             add(recent.number(slot));
             return true;
         }
-        if (form.fits(text)) {
+        if ((fits & form.bit()) != 0 || form.fits(text)) {
             if (recent == null) {
                 values.addText(text);
                 return true;

@@ -14,13 +14,10 @@ final class Filling {
     private final List<String> names;
     private final Set<String> missing;
     private final TroubleLog log = new TroubleLog();
-    private final List<List<Cell>> byColumn = new ArrayList<>();
     private List<ColumnBuilder> builders;
 
     /** Rows that were left out, which are in no block, until the rows before them have been told of. */
     private final List<Row> leftOut = new ArrayList<>();
-
-    private record Cell(int row, int column, String text, boolean isNullByte) {}
 
     /** @param before how many rows that were not left out stand before it */
     private record Row(long line, long before, String text) {}
@@ -37,7 +34,6 @@ final class Filling {
     Filling(List<String> names, Set<String> missing) {
         this.names = names;
         this.missing = missing;
-        for (int i = 0; i < names.size(); i++) byColumn.add(new ArrayList<>());
     }
 
     /** Says how the columns are written; null for one that is left out. To be said before the first block. */
@@ -48,6 +44,11 @@ final class Filling {
     /** Whether it is said how the columns are written. */
     boolean isBegun() {
         return builders != null;
+    }
+
+    /** Whether it is said how a column is written, which is not left out. */
+    boolean isFilled(int column) {
+        return isBegun() && builders.get(column) != null;
     }
 
     /** Whether the columns were filled as others would be. */
@@ -67,20 +68,37 @@ final class Filling {
         return log;
     }
 
+    /** Looks at cells before they are taken in. */
+    interface Look {
+
+        /**
+         * @param cell without blanks around it; may be empty
+         * @return forms that it is known to be written in, a bit for each
+         */
+        long at(String cell);
+    }
+
     /** Fills a column with the cells of a block. */
     void fill(int column, RowBlocks.Block block) {
+        fill(column, block, cell -> 0);
+    }
+
+    /** The same with a look at each cell. */
+    void fill(int column, RowBlocks.Block block, Look look) {
         ColumnBuilder builder = builders.get(column);
         if (builder == null) return;
-        List<Cell> amiss = byColumn.get(column);
+        List<RowBlocks.Amiss> amiss = block.amiss(column);
         for (int row = 0; row < block.rows(); row++) {
             String[] cells = block.cells(row);
             String cell = column < cells.length ? cells[column].strip() : "";
+            long fits = look.at(cell);
             if (cell.indexOf('\0') >= 0) {
                 cell = cell.replace("\0", "");
-                amiss.add(new Cell(row, column, cell, true));
+                fits = 0;
+                amiss.add(new RowBlocks.Amiss(row, column, cell, true));
             }
             if (!missing.isEmpty() && missing.contains(cell)) cell = "";
-            if (!builder.add(cell)) amiss.add(new Cell(row, column, cell, false));
+            if (!builder.add(cell, fits)) amiss.add(new RowBlocks.Amiss(row, column, cell, false));
         }
     }
 
@@ -98,17 +116,14 @@ final class Filling {
 
     /** Tells what was amiss in a block. */
     void tell(RowBlocks.Block block) {
-        List<Cell> cells = new ArrayList<>();
-        byColumn.forEach(of -> {
-            cells.addAll(of);
-            of.clear();
-        });
-        cells.sort(Comparator.comparingInt(Cell::row).thenComparingInt(Cell::column));
+        List<RowBlocks.Amiss> cells = new ArrayList<>();
+        for (int column = 0; column < names.size(); column++) cells.addAll(block.amiss(column));
+        cells.sort(Comparator.comparingInt(RowBlocks.Amiss::row).thenComparingInt(RowBlocks.Amiss::column));
         int next = 0;
         int out = 0;
         for (int row = 0; row < block.rows(); row++) {
             while (out < leftOut.size() && leftOut.get(out).before <= told) tell(leftOut.get(out++));
-            for (; next < cells.size() && cells.get(next).row == row; next++) tell(block.line(row), cells.get(next));
+            for (; next < cells.size() && cells.get(next).row() == row; next++) tell(block.line(row), cells.get(next));
             width(block.line(row), block.cells(row));
             told++;
         }
@@ -125,12 +140,12 @@ final class Filling {
         log.add(total.line, null, total.text, "The row is a total of others and is left out.");
     }
 
-    private void tell(long line, Cell cell) {
-        String name = names.get(cell.column);
-        if (cell.isNullByte) log.add(line, name, cell.text, "The cell held a null byte, which is taken out.");
+    private void tell(long line, RowBlocks.Amiss cell) {
+        String name = names.get(cell.column());
+        if (cell.isNullByte()) log.add(line, name, cell.text(), "The cell held a null byte, which is taken out.");
         else
             log.addUnread(
-                    line, name, cell.text, builders.get(cell.column).type().words());
+                    line, name, cell.text(), builders.get(cell.column()).type().words());
     }
 
     private void width(long line, String[] cells) {

@@ -17,6 +17,9 @@ final class FormGuess {
 
     private static final CellForm[] FORMS = CellForm.values();
 
+    /** Beside the forms of a text: it is a number with a unit, which fits them without it. */
+    private static final long HAS_UNIT = 1L << 62;
+
     /** How many cells fit each form, by its place among all. */
     private final long[] fits = new long[FORMS.length];
 
@@ -42,12 +45,8 @@ final class FormGuess {
         for (CellForm form : FORMS) {
             if (!moments && (form == CellForm.EPOCH_SECONDS || form == CellForm.EPOCH_MILLISECONDS)) continue;
             if (form != CellForm.TEXT && (mark == null || form.decimalMark() == null || form.decimalMark() == mark))
-                asked |= bit(form);
+                asked |= form.bit();
         }
-    }
-
-    private static long bit(CellForm form) {
-        return 1L << form.ordinal();
     }
 
     /** Cells that were not shown to {@link #see}. */
@@ -57,28 +56,37 @@ final class FormGuess {
 
     /**
      * @param text a trimmed, non-empty cell
+     * @return forms that it fits as it stands, a bit for each ({@link CellForm#bit}); not all of them
      */
-    void see(String text) {
+    long see(String text) {
         filled++;
+        // Of a column of texts nothing is asked any more.
+        if (asked == CellForm.TEXT.bit()) {
+            fits[CellForm.TEXT.ordinal()]++;
+            return asked;
+        }
         int slot = recent.slot(text);
+        long found;
         if (recent.holds(slot, text)) {
-            for (long forms = recent.number(slot) & asked; forms != 0; forms &= forms - 1)
-                fits[Long.numberOfTrailingZeros(forms)]++;
+            found = recent.number(slot);
+            for (long forms = found & asked; forms != 0; forms &= forms - 1) fits[Long.numberOfTrailingZeros(forms)]++;
         } else {
-            recent.keep(slot, text, look(text));
+            found = look(text);
+            recent.keep(slot, text, found);
         }
         // A form that misses a quarter of the first thousand cells is not asked again.
         if (filled == PATIENCE)
-            for (CellForm form : FORMS) if (fits[form.ordinal()] * 4 < filled * 3) asked &= ~bit(form);
+            for (CellForm form : FORMS) if (fits[form.ordinal()] * 4 < filled * 3) asked &= ~form.bit();
+        return (found & HAS_UNIT) == 0 ? found : 0;
     }
 
-    /** Counts what a text that was not met lately fits. @return the forms that it fits, a bit for each */
+    /** Counts what a text that was not met lately fits. @return the forms that it fits, and whether it has a unit */
     private long look(String text) {
-        long found = 0;
         codes |= CellForm.isCode(text);
         boolean whole = CellForm.WHOLE.fits(text);
         WrittenAmount amount = whole || !mayBeAmount(text) ? null : WrittenAmount.of(text);
         if (amount != null && !amount.unit().isEmpty()) units.add(amount.unit());
+        long found = amount == null ? 0 : HAS_UNIT;
         for (long left = asked; left != 0; left &= left - 1) {
             CellForm form = FORMS[Long.numberOfTrailingZeros(left)];
             // A whole number is written in every form of number: most cells of numbers need to be looked at once only.
@@ -87,7 +95,7 @@ final class FormGuess {
                     : form.type().isNumber() ? form.fits(amount == null ? text : amount.number()) : form.fits(text);
             if (!fit) continue;
             fits[form.ordinal()]++;
-            found |= bit(form);
+            found |= form.bit();
         }
         return found;
     }
@@ -103,9 +111,9 @@ final class FormGuess {
         return units.size() == 1 ? units.iterator().next() : "";
     }
 
-    /** The units beside its numbers where there are several, which cannot be added up. */
+    /** The units beside its numbers where there are several, which cannot be added up; none of what is mostly words. */
     Set<String> units() {
-        return units;
+        return asked == CellForm.TEXT.bit() ? Set.of() : units;
     }
 
     /** Whether its dates can be read with the day first and with the month first. */
@@ -147,7 +155,7 @@ final class FormGuess {
     }
 
     private long count(CellForm form) {
-        return (asked & bit(form)) == 0 ? -1 : fits[form.ordinal()];
+        return (asked & form.bit()) == 0 ? -1 : fits[form.ordinal()];
     }
 
     /** Whether the column holds numbers that only a decimal comma explains. */

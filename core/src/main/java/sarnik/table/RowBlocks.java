@@ -1,6 +1,12 @@
 package sarnik.table;
 
+import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Deque;
+import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -9,17 +15,20 @@ import java.util.concurrent.atomic.AtomicReference;
 /**
  * Rows gathered into blocks whose columns are worked on at the same time, while the next rows are read. Each column sees
  * its cells in the order of the rows, and blocks end in their order, so that what comes out does not depend on how many
- * threads there are.
+ * threads there are. The first block ends before any other is worked on.
  */
 final class RowBlocks {
 
     /** Cells of the first block: enough to tell how the others are written. */
     private static final int FIRST_CELLS = 1 << 16;
 
-    /** Cells of the others: enough that starting threads does not matter, few enough to stay near the processor. */
+    /** Cells of the others: enough that handing them on does not matter, few enough to stay near the processor. */
     private static final int CELLS = 1 << 13;
 
     private static final int FEWEST_ROWS = 16;
+
+    /** So many blocks may have been read and not be worked off: whoever reads more helps first. */
+    private static final int AHEAD = 8;
 
     /** What is done with the cells of one column of a block. */
     interface ColumnWork {
@@ -37,16 +46,23 @@ final class RowBlocks {
         void of(Block block);
     }
 
+    /** A cell with which something is amiss. */
+    record Amiss(int row, int column, String text, boolean isNullByte) {}
+
     /** Some rows, one after the other. */
     static final class Block {
 
         private final long[] lines;
         private final String[][] cells;
+        private final List<List<Amiss>> amiss = new ArrayList<>();
         private int rows;
+        /** Columns that have not been worked on. */
+        private CountDownLatch left;
 
-        private Block(int most) {
+        private Block(int most, int columns) {
             lines = new long[most];
             cells = new String[most][];
+            for (int c = 0; c < columns; c++) amiss.add(new ArrayList<>());
         }
 
         int rows() {
@@ -61,57 +77,67 @@ final class RowBlocks {
         String[] cells(int row) {
             return cells[row];
         }
+
+        /** Takes what is amiss with cells of a column. */
+        List<Amiss> amiss(int column) {
+            return amiss.get(column);
+        }
+
+        private void clear() {
+            rows = 0;
+            amiss.forEach(List::clear);
+        }
     }
 
-    /** The work on a block: by whoever is free, the one that reads among them. */
-    private final class Work implements Runnable {
+    /** One column: its blocks are worked on one after the other. */
+    private final class Lane {
 
-        private final Block block;
-        private final AtomicInteger next = new AtomicInteger();
-        private final CountDownLatch left = new CountDownLatch(columns);
-        private final AtomicReference<Throwable> broken = new AtomicReference<>();
+        private final int column;
+        private final Queue<Block> waiting = new ConcurrentLinkedQueue<>();
+        /** Blocks that wait or are worked on: whoever raises it from none says that the lane is ready. */
+        private final AtomicInteger open = new AtomicInteger();
 
-        Work(Block block) {
-            this.block = block;
+        Lane(int column) {
+            this.column = column;
         }
 
-        @Override
-        public void run() {
-            for (int column = next.getAndIncrement(); column < columns; column = next.getAndIncrement()) {
-                try {
-                    each.look(column, block);
-                } catch (RuntimeException | Error failed) {
-                    broken.compareAndSet(null, failed);
-                } finally {
-                    left.countDown();
-                }
-            }
+        void add(Block block) {
+            waiting.add(block);
+            if (open.getAndIncrement() == 0) ready.add(this);
         }
 
-        void finish() {
-            run();
+        /** Works on the next block, by one thread at a time. */
+        void step() {
+            Block block = waiting.remove();
             try {
-                left.await();
-            } catch (InterruptedException stopped) {
-                Thread.currentThread().interrupt();
-                throw new IllegalStateException("stopped while reading", stopped);
+                each.look(column, block);
+            } catch (RuntimeException | Error failed) {
+                broken.compareAndSet(null, failed);
+            } finally {
+                block.left.countDown();
+                if (open.decrementAndGet() > 0) ready.add(this);
             }
-            Throwable failed = broken.get();
-            if (failed instanceof Error error) throw error;
-            if (failed instanceof RuntimeException exception) throw exception;
-            end.of(block);
         }
     }
 
     private final int columns;
     private final ColumnWork each;
     private final End end;
+    private final List<Lane> lanes = new ArrayList<>();
+    /** Lanes of which nobody works on a block that waits. */
+    private final Queue<Lane> ready = new ConcurrentLinkedQueue<>();
+
+    private final AtomicReference<Throwable> broken = new AtomicReference<>();
+
+    /** Blocks that are worked on, in the order of their rows. */
+    private final Deque<Block> handed = new ArrayDeque<>();
+
+    private final Deque<Block> spare = new ArrayDeque<>();
     /** Rows after which a block is full. */
     private int most;
 
     private Block filling;
-    private Block spare;
-    private Work working;
+    private boolean isFirst = true;
 
     /**
      * @param columns how many columns are worked on
@@ -122,9 +148,9 @@ final class RowBlocks {
         this.columns = columns;
         this.each = each;
         this.end = end;
+        for (int column = 0; column < columns; column++) lanes.add(new Lane(column));
         most = Math.max(FEWEST_ROWS, FIRST_CELLS / Math.max(1, columns));
-        filling = new Block(most);
-        spare = new Block(most);
+        filling = new Block(most, columns);
     }
 
     /** Takes a row in. */
@@ -136,21 +162,46 @@ final class RowBlocks {
         if (filling.rows == most) hand();
     }
 
+    /** Hands the block on that has been read. */
     private void hand() {
-        if (working != null) working.finish();
-        Block full = filling;
-        filling = spare;
-        filling.rows = 0;
-        spare = full;
-        working = new Work(full);
+        filling.left = new CountDownLatch(columns);
+        handed.add(filling);
+        for (Lane lane : lanes) lane.add(filling);
+        ForkJoinPool.commonPool().execute(this::workOff);
+        finish(isFirst ? 0 : AHEAD);
+        isFirst = false;
         most = Math.max(FEWEST_ROWS, CELLS / Math.max(1, columns));
-        ForkJoinPool.commonPool().execute(working);
+        filling = spare.isEmpty() ? new Block(most, columns) : spare.remove();
+        filling.clear();
+    }
+
+    /** Works on whatever is ready. */
+    private void workOff() {
+        for (Lane lane = ready.poll(); lane != null; lane = ready.poll()) lane.step();
+    }
+
+    /** Ends blocks until so many are left that are worked on. */
+    private void finish(int left) {
+        while (handed.size() > left) {
+            Block oldest = handed.remove();
+            for (Lane lane; oldest.left.getCount() > 0 && (lane = ready.poll()) != null; ) lane.step();
+            try {
+                oldest.left.await();
+            } catch (InterruptedException stopped) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException("stopped while reading", stopped);
+            }
+            Throwable failed = broken.get();
+            if (failed instanceof Error error) throw error;
+            if (failed instanceof RuntimeException exception) throw exception;
+            end.of(oldest);
+            spare.add(oldest);
+        }
     }
 
     /** Works off what is left. To be called once, after the last row. */
     void close() {
         hand();
-        working.finish();
-        working = null;
+        finish(0);
     }
 }

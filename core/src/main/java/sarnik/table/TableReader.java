@@ -120,8 +120,10 @@ public final class TableReader {
         List<ColumnBuilder> builders = filling.builders();
 
         Map<String, Column> table = new LinkedHashMap<>();
-        for (int i = 0; i < builders.size(); i++)
-            if (builders.get(i) != null) table.put(names.get(i), builders.get(i).build());
+        Column[] built = builders.parallelStream()
+                .map(builder -> builder == null ? null : builder.build())
+                .toArray(Column[]::new);
+        for (int i = 0; i < built.length; i++) if (built[i] != null) table.put(names.get(i), built[i]);
         return new Reading(
                 new Table(table),
                 troubles.troubles(),
@@ -215,6 +217,20 @@ public final class TableReader {
         }
 
         /**
+         * Looks at how a cell is written.
+         *
+         * @return forms that it fits, a bit for each; none where it is empty or means no value
+         */
+        long look(int column, String cell, Set<String> missing) {
+            if (cell.isEmpty() || !missing.isEmpty() && missing.contains(cell)) return 0;
+            if (!mayMeanMissing(cell) || !USUAL_MISSING.contains(cell))
+                return guesses.get(column).see(cell);
+            // Words for "no value" say nothing about how values are written.
+            usual.get(column).merge(cell, 1L, Long::sum);
+            return 0;
+        }
+
+        /**
          * Whether what can only be read with a decimal comma occurs, and nothing that can only be read with a point.
          */
         boolean commaEverywhere() {
@@ -297,8 +313,14 @@ public final class TableReader {
                 columns.size(),
                 (column, block) -> {
                     // Of what stays as it is written nothing has to be guessed.
-                    if (!asWritten[column]) look(column, block, survey, shaping.missing());
-                    if (first.isBegun()) first.fill(column, block);
+                    Filling.Look look =
+                            asWritten[column] ? cell -> 0 : cell -> survey.look(column, cell, shaping.missing());
+                    if (first.isFilled(column)) first.fill(column, block, look);
+                    else if (!asWritten[column])
+                        for (int row = 0; row < block.rows(); row++) {
+                            String[] cells = block.cells(row);
+                            if (column < cells.length) look.at(cells[column].strip());
+                        }
                 },
                 block -> {
                     if (!first.isBegun()) {
@@ -323,21 +345,6 @@ public final class TableReader {
         blocks.close();
         first.close();
         return survey;
-    }
-
-    /** Looks at how the cells of a column are written. */
-    private static void look(int column, RowBlocks.Block block, Survey survey, Set<String> missing) {
-        FormGuess guess = survey.guesses.get(column);
-        Map<String, Long> usual = survey.usual.get(column);
-        for (int row = 0; row < block.rows(); row++) {
-            String[] cells = block.cells(row);
-            if (column >= cells.length) continue;
-            String cell = cells[column].strip();
-            if (cell.isEmpty() || missing.contains(cell)) continue;
-            if (mayMeanMissing(cell) && USUAL_MISSING.contains(cell)) usual.merge(cell, 1L, Long::sum);
-            // Words for "no value" say nothing about how values are written.
-            else guess.see(cell);
-        }
     }
 
     private Filling fill(
@@ -368,9 +375,9 @@ public final class TableReader {
 
     /** Whether a cell is short and begins as words for "no value" do. */
     private static boolean mayMeanMissing(String cell) {
-        if (cell.length() >= 6) return false;
         return switch (cell.charAt(0)) {
-            case '-', '–', '—', 'n', 'N', '#', '.', '?', 's', 'S' -> true;
+            case '-', '–', '—', 'n', 'N', '#', '.', '?' -> cell.length() <= 4;
+            case 's', 'S' -> cell.length() == 3;
             default -> false;
         };
     }

@@ -93,11 +93,11 @@ class SqlEngineTest {
     @Test
     void groupsOfPlacesAreMadeByTheirWordsAndPutTogether() {
         answers.add(List.of(
-                new Object[] {"Soria", 600.0, 10.1, 4.0},
-                new Object[] {"So'ria", 90.0, 0.2, 7.0},
-                new Object[] {"Zamora", 300.0, 5.0, null},
-                new Object[] {"New here", 7.0, 1.0, 1.0},
-                new Object[] {null, 10.0, null, null}));
+                new Object[] {"Soria", 600.0, 10.1, 4.0, 590.0},
+                new Object[] {"So'ria", 90.0, 0.2, 7.0, 90.0},
+                new Object[] {"Zamora", 300.0, 5.0, null, 298.0},
+                new Object[] {"New here", 7.0, 1.0, 1.0, 7.0},
+                new Object[] {null, 10.0, null, null, 0.0}));
         answers.add(List.<Object[]>of(new Object[] {1007L}));
         Frame frame = new SqlEngine()
                 .answer(
@@ -118,7 +118,8 @@ class SqlEngineTest {
                 .as("words that nobody has placed yet, and none")
                 .isEqualTo(17);
         assertThat(frame.trail().steps().stream().map(RowTrail.Step::left).toList())
-                .containsExactly(1007L, 1007L, 3L);
+                .as("all, those of the stage, of them without litres, groups")
+                .containsExactly(1007L, 1007L, 22L, 3L);
         assertThat(frame.trail().steps().get(0).words()).isEqualTo("All rows of Outlets as of 12:00:00 UTC");
     }
 

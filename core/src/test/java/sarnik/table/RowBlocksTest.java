@@ -6,9 +6,13 @@ import static org.assertj.core.api.Assertions.tuple;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import net.jqwik.api.Example;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Label;
@@ -41,11 +45,16 @@ class RowBlocksTest {
         List<List<String>> seen = new ArrayList<>();
         for (int i = 0; i < columns; i++) seen.add(new ArrayList<>());
         List<Long> lines = new ArrayList<>();
+        AtomicInteger[] busy =
+                Stream.generate(AtomicInteger::new).limit(columns).toArray(AtomicInteger[]::new);
+        AtomicInteger twice = new AtomicInteger();
         RowBlocks blocks = new RowBlocks(
                 columns,
                 (column, block) -> {
+                    if (busy[column].getAndIncrement() > 0) twice.incrementAndGet();
                     for (int row = 0; row < block.rows(); row++)
                         seen.get(column).add(block.cells(row)[column]);
+                    busy[column].decrementAndGet();
                 },
                 block -> {
                     for (int row = 0; row < block.rows(); row++) lines.add(block.line(row));
@@ -59,11 +68,29 @@ class RowBlocksTest {
                             .toList()));
         }
         blocks.close();
+        assertThat(twice.get()).as("a column was worked on by two").isZero();
         assertThat(lines).hasSize(rows);
         for (int row = 0; row < rows; row++) assertThat(lines.get(row)).isEqualTo(row * 2L);
         for (int column : new int[] {0, columns / 2, columns - 1})
             for (int row = 0; row < rows; row++)
                 assertThat(seen.get(column).get(row)).isEqualTo("c" + row + " " + column);
+    }
+
+    @Example
+    @Label("wait for the first block before any other is worked on")
+    void firstAlone() {
+        AtomicBoolean ended = new AtomicBoolean();
+        List<Long> early = Collections.synchronizedList(new ArrayList<>());
+        RowBlocks blocks = new RowBlocks(
+                5,
+                (column, block) -> {
+                    if (block.line(0) > 0 && !ended.get()) early.add(block.line(0));
+                },
+                block -> ended.set(true));
+        for (int row = 0; row < 60_000; row++) blocks.add(row, RowSource.cells(List.of("a", "b", "c", "d", "e")));
+        blocks.close();
+        assertThat(ended).isTrue();
+        assertThat(early).isEmpty();
     }
 
     @Example

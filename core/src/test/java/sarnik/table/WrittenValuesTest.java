@@ -8,7 +8,9 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
@@ -36,9 +38,39 @@ class WrittenValuesTest {
 
     private static List<String> texts(Reading reading, String column) {
         Column values = reading.table().column(column);
-        return java.util.stream.IntStream.range(0, values.size())
-                .mapToObj(values::text)
-                .toList();
+        return IntStream.range(0, values.size()).mapToObj(values::text).toList();
+    }
+
+    @Test
+    void decimalsAreTheNearestThereIs() {
+        Random random = new Random(7);
+        for (int i = 0; i < 200_000; i++) {
+            StringBuilder text = new StringBuilder(List.of("", "-", "+").get(random.nextInt(3)));
+            int digits = 1 + random.nextInt(19);
+            int mark = random.nextInt(digits + 1);
+            for (int d = 0; d < digits; d++) {
+                if (d == mark) text.append('.');
+                text.append((char) ('0' + random.nextInt(10)));
+            }
+            if (random.nextInt(9) == 0) text.append("e-").append(random.nextInt(40));
+            assertThat(CellForm.DECIMAL_POINT.decimal(text.toString()))
+                    .as(text.toString())
+                    .isEqualTo(Double.parseDouble(text.toString()));
+        }
+        assertThat(CellForm.DECIMAL_POINT.decimal("-0.0")).isEqualTo(-0.0);
+        assertThat(CellForm.DECIMAL_COMMA.decimal("0,1")).isEqualTo(0.1);
+        assertThat(CellForm.GROUPED_COMMA.decimal("-1.234.567,89")).isEqualTo(-1234567.89);
+    }
+
+    /** What a column is made of is found from its first thousand cells where most of them are words. */
+    @Test
+    void aColumnOfWordsStaysOneWhateverAmountsComeLate() throws IOException {
+        String[] cells = IntStream.range(0, 3000)
+                .mapToObj(i -> i < 1500 ? "word " + i : i % 2 == 0 ? i + " kg" : i + " m")
+                .toArray(String[]::new);
+        Reading reading = column(Shaping.NONE, cells);
+        assertThat(reading.table().column("v").type()).isEqualTo(ColumnType.TEXT);
+        assertThat(texts(reading, "v")).containsExactly(cells);
     }
 
     @Nested

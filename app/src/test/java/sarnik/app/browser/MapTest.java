@@ -36,6 +36,17 @@ class MapTest extends MapBrowserTest {
         }
 
         @Test
+        void theRowTrailSaysHowManyRowsLackTheFigure() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")) + "," + figure(samples.provinces, "rate"));
+            page.hover(".visual-figure");
+            page.click(".visual-figure [title='Which rows are these?']");
+            assertThat(page.locator(".trail li").first().textContent()).contains("52 rows");
+            assertThat(page.locator(".trail .without").textContent())
+                    .contains("Not in the figures: no value of “rate”")
+                    .contains("2 rows");
+        }
+
+        @Test
         void anAreaPickedNarrowsADatasetOfTowns() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", provinces("")) + "," + figure(samples.towns, "litres"));
             press(page, MADRID);
