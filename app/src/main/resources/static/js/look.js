@@ -155,13 +155,26 @@ function doubts(found) {
 const intake = JSON.parse(by('intake').textContent);
 const { choices, shaping } = intake;
 
+/* What is changed while the files are read goes along with the next reading; the page comes anew after the last. */
+let changed = false;
+let reading = false;
+
 /** Reads the files again in another way; where that does not work they stay as they are. */
 async function reread() {
+  changed = true;
+  if (reading) return;
+  reading = true;
   refuse(refusal, '');
   try {
-    await untilRead(await ask('POST', `/api/bring/${id}/intake`, { body: intake }), 'it again');
+    while (changed) {
+      changed = false;
+      await untilRead(await ask('POST', `/api/bring/${id}/intake`, { body: intake }), 'it again');
+    }
+    // A press on what is about to go would be lost.
+    document.body.inert = true;
     location.reload();
   } catch (refused) {
+    reading = false;
     refuse(refusal, refused.message);
     by('progress').hidden = true;
   }

@@ -137,8 +137,7 @@ class BringInPagesTest extends BrowserTest {
         scriptIsThere(page);
         page.fill("[data-source=value]", "litres");
         page.press("[data-source=value]", "Tab");
-        page.waitForFunction("() => document.querySelector('[data-source=value]')?.value === 'litres' && "
-                + "document.querySelectorAll('#columns tbody tr').length === 5");
+        page.waitForSelector("[data-source=value][value=litres]");
         scriptIsThere(page);
         page.click("#turn-back");
         page.waitForSelector("[data-source='2024']");
