@@ -126,10 +126,13 @@ public final class Gazetteer {
         if (known == null) {
             synchronized (this) {
                 if (townIndex == null)
-                    townIndex = new TownIndex(IntStream.range(0, index.size())
-                            .filter(this::isTown)
-                            .mapToObj(index::place)
-                            .toList());
+                    townIndex = new TownIndex(
+                            IntStream.range(0, index.size())
+                                    .filter(this::isTown)
+                                    .toArray(),
+                            index::lon,
+                            index::lat,
+                            index::place);
                 known = townIndex;
             }
         }

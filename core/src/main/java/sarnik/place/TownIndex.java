@@ -1,7 +1,10 @@
 package sarnik.place;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntFunction;
+import java.util.function.IntToDoubleFunction;
 import java.util.stream.IntStream;
 
 /**
@@ -15,36 +18,48 @@ final class TownIndex {
 
     private static final double EARTH = 6_371_008.8;
 
-    private final Place[] places;
+    private final IntFunction<Place> place;
+    private final int[] numbers;
     private final double[] x;
     private final double[] y;
     private final double[] z;
 
     TownIndex(List<Place> towns) {
-        int count = towns.size();
-        double[][] at = {new double[count], new double[count], new double[count]};
+        this(
+                IntStream.range(0, towns.size()).toArray(),
+                i -> towns.get(i).lon(),
+                i -> towns.get(i).lat(),
+                towns::get);
+    }
+
+    /**
+     * An index of places that become objects only when they are found.
+     *
+     * @param numbers of the places
+     * @param lon degrees, of the place of a number
+     * @param lat likewise
+     * @param place the same object each time it is asked for a number
+     */
+    TownIndex(int[] numbers, IntToDoubleFunction lon, IntToDoubleFunction lat, IntFunction<Place> place) {
+        int count = numbers.length;
+        double[][] at = new double[3][count];
         for (int i = 0; i < count; i++) {
-            double[] point = onSphere(towns.get(i).lon(), towns.get(i).lat());
+            double[] point = onSphere(lon.applyAsDouble(numbers[i]), lat.applyAsDouble(numbers[i]));
             for (int axis = 0; axis < 3; axis++) at[axis][i] = point[axis];
         }
         Integer[] order = IntStream.range(0, count).boxed().toArray(Integer[]::new);
         arrange(order, at, 0, count, 0);
-        places = new Place[count];
-        x = new double[count];
-        y = new double[count];
-        z = new double[count];
-        for (int i = 0; i < count; i++) {
-            places[i] = towns.get(order[i]);
-            x[i] = at[0][order[i]];
-            y[i] = at[1][order[i]];
-            z[i] = at[2][order[i]];
-        }
+        this.place = place;
+        this.numbers = Arrays.stream(order).mapToInt(i -> numbers[i]).toArray();
+        x = Arrays.stream(order).mapToDouble(i -> at[0][i]).toArray();
+        y = Arrays.stream(order).mapToDouble(i -> at[1][i]).toArray();
+        z = Arrays.stream(order).mapToDouble(i -> at[2][i]).toArray();
     }
 
     private static void arrange(Integer[] order, double[][] at, int from, int to, int axis) {
         if (to - from < 2) return;
         double[] along = at[axis];
-        java.util.Arrays.sort(order, from, to, (a, b) -> Double.compare(along[a], along[b]));
+        Arrays.sort(order, from, to, (a, b) -> Double.compare(along[a], along[b]));
         int middle = (from + to) >>> 1;
         arrange(order, at, from, middle, (axis + 1) % 3);
         arrange(order, at, middle + 1, to, (axis + 1) % 3);
@@ -73,8 +88,8 @@ final class TownIndex {
     Optional<Place> nearest(double lon, double lat, double within, Place without) {
         double chord = 2 * Math.sin(Math.min(Math.PI, within / EARTH) / 2);
         Search search = new Search(onSphere(lon, lat), chord * chord, without);
-        search.below(0, places.length, 0);
-        return search.best < 0 ? Optional.empty() : Optional.of(places[search.best]);
+        search.below(0, numbers.length, 0);
+        return search.best < 0 ? Optional.empty() : Optional.of(place.apply(numbers[search.best]));
     }
 
     private final class Search {
@@ -99,7 +114,7 @@ final class TownIndex {
             double dy = y[middle] - point[1];
             double dz = z[middle] - point[2];
             double distance = dx * dx + dy * dy + dz * dz;
-            if (distance <= reach && places[middle] != without) {
+            if (distance <= reach && (without == null || place.apply(numbers[middle]) != without)) {
                 reach = distance;
                 best = middle;
             }

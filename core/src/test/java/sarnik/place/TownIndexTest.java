@@ -45,4 +45,17 @@ class TownIndexTest {
         assertThat(index.nearest(0, 0, 1_000_000)).isEmpty();
         assertThat(new TownIndex(List.of()).nearest(0, 0, 1e9)).isEmpty();
     }
+
+    @Test
+    void onlyWhatIsFoundBecomesAPlace() {
+        double[] lon = {0, 10, 20, 30};
+        List<Integer> made = new ArrayList<>();
+        TownIndex index = new TownIndex(new int[] {1, 2, 3}, i -> lon[i], i -> 0, i -> {
+            made.add(i);
+            return town("t" + i, lon[i], 0);
+        });
+        assertThat(index.nearest(21, 0, 500_000)).map(Place::id).contains("t2");
+        assertThat(index.nearest(0, 0, 500_000)).isEmpty();
+        assertThat(made).containsExactly(2);
+    }
 }
