@@ -36,13 +36,15 @@ public final class SarnikBrowser implements AutoCloseable {
     private final List<String> troubles = new ArrayList<>();
 
     public SarnikBrowser() {
+        // What is missing is said before anything is started that would then run on.
+        Path chromium = chromium();
         System.setProperty("playwright.nodejs.path", node().toString());
         playwright = Playwright.create(
                 new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
         browser = playwright
                 .chromium()
                 .launch(new BrowserType.LaunchOptions()
-                        .setExecutablePath(chromium())
+                        .setExecutablePath(chromium)
                         .setArgs(FLAGS));
     }
 
