@@ -670,9 +670,12 @@ export class Sheet {
       if (drawing && drawing.type !== 'misfit') kind.draw(handle, drawing);
   }
 
-  #draw(id, drawing) {
+  #draw(id, drawn) {
     const mounted = this.visuals.get(id);
-    if (!mounted || !drawing) return;
+    if (!mounted || !drawn) return;
+    // That many rows are not in its figures stands below what there is to say of it.
+    const lacking = drawn.trail?.lacking;
+    const drawing = lacking && drawn.notes ? { ...drawn, notes: [...drawn.notes, lacking] } : drawn;
     mounted.drawing = drawing;
     mounted.title.textContent = drawing.title;
     mounted.title.title = drawing.title;

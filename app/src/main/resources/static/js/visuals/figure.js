@@ -30,7 +30,7 @@ export function draw(handle, drawing) {
   handle.number.title = drawing.full;
   handle.words.textContent = drawing.text === drawing.full ? drawing.words : `${drawing.words}: ${drawing.full}`;
   handle.against.replaceChildren(stateSign(drawing.state), drawing.against ?? '');
-  handle.sure.textContent = drawing.sure ?? '';
+  handle.sure.textContent = [drawing.sure, drawing.trail?.lacking].filter(Boolean).join('. ');
   handle.number.classList.toggle('is-unsure', Boolean(drawing.unsure));
   handle.body.dataset.state = drawing.state ?? '';
   handle.line.replaceChildren(drawing.line?.length > 1 ? tinyLine(drawing.line, drawing.lineWords) : '');

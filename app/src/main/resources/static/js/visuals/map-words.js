@@ -7,6 +7,7 @@ export function notes(handle) {
   const hints = handle.composing ? handle.layers.flatMap(l => l.key.hints ?? []) : [];
   const sentences = [
     ...(handle.drawing?.layers ?? []).flatMap(l => l.head.notes),
+    ...(handle.drawing?.trail?.lacking ? [handle.drawing.trail.lacking] : []),
     ...handle.layers.map(l => l.trouble).filter(Boolean),
     ...(ground.trouble ? [ground.trouble] : []),
     ...hints,

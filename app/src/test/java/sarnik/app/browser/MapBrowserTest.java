@@ -16,6 +16,7 @@ abstract class MapBrowserTest extends BrowserTest {
     static final double[] MADRID = {-3.7, 40.5};
 
     static final double[] SORIA = {-2.6, 41.6};
+    static final double[] TERUEL = {-0.9, 40.6};
 
     @BeforeEach
     void data() throws Exception {

@@ -47,6 +47,19 @@ class MapTest extends MapBrowserTest {
         }
 
         @Test
+        void thatManyRowsLackTheFigureIsToldBesideIt() throws Exception {
+            Page page = open("rui", map("v1", 0, 18, "", provinces("")) + "," + figure(samples.provinces, "rate"));
+            assertThat(page.locator(".figure-sure").textContent()).as("2 of 52").isEmpty();
+            press(page, TERUEL);
+            waitForText(page.locator(".figure-sure"), "Not in the figures: no value of “rate”, 100 % of the rows.");
+            page.keyboard().down("Shift");
+            press(page, SORIA);
+            page.keyboard().up("Shift");
+            waitForText(page.locator(".figure-sure"), "50 % of the rows");
+            waitForText(page.locator(".figure-number"), "92");
+        }
+
+        @Test
         void anAreaPickedNarrowsADatasetOfTowns() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", provinces("")) + "," + figure(samples.towns, "litres"));
             press(page, MADRID);

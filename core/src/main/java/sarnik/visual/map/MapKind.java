@@ -318,8 +318,7 @@ public final class MapKind implements VisualKind<MapVisual> {
                 }
             }
         }
-        if (trail == null)
-            trail = new Trail(List.of(), map.layers().isEmpty() ? phrase("The map has no layer yet.") : null);
+        if (trail == null) trail = Trail.none(map.layers().isEmpty() ? phrase("The map has no layer yet.") : null);
         return new MapDrawing(
                 Scene.titleOf(map, map.layers().isEmpty() ? phrase("An empty map") : titleOf(map, scene.datasets())),
                 drawn,
