@@ -117,6 +117,13 @@ class LackedTest {
     }
 
     @Test
+    void areToldByTheNameOfTheFormulaThatWhatIsSummedUpIsOf() {
+        Query query = Query.of(List.of(), List.of(), List.of(new Measure(Summary.FORMULA, "@above:odd")))
+                .with(Map.of("@above:odd", formula("SUM(people / litres)", false)));
+        assertThat(said(query)).containsExactly("Not in the figures: a part of “odd” has no value – 3");
+    }
+
+    @Test
     void areNotToldWhereTheFormulaChoosesTheRows() {
         Query query = Query.of(List.of(), List.of(), List.of(new Measure(Summary.FORMULA, "some")))
                 .with(Map.of("some", formula("SUM(litres) FILTER (WHERE town = 'Soria') / COUNT(*)", false)));
