@@ -32,6 +32,11 @@ public final class SarnikClient {
         }
     }
 
+    /** What is answered as long as the rows of a dataset are read and placed. */
+    private static final int STILL_READ = 503;
+
+    private static final int MOST_TRIES = 300;
+
     private static final Pattern TOKEN = Pattern.compile("name=\"_csrf\" content=\"([^\"]+)\"");
 
     private final URI base;
@@ -207,14 +212,20 @@ public final class SarnikClient {
      */
     public HttpResponse<String> describe(long dataset, String part, Object what)
             throws IOException, InterruptedException {
-        long revision = read(get("/api/datasets/" + dataset)).get("revision").asLong();
-        return send(
-                "PUT",
-                "/api/datasets/" + dataset + "/" + part,
-                "application/json",
-                mapper.writeValueAsString(what),
-                "If-Match",
-                "\"" + revision + "\"");
+        for (int tries = 1; ; tries++) {
+            long revision =
+                    read(get("/api/datasets/" + dataset)).get("revision").asLong();
+            HttpResponse<String> answer = send(
+                    "PUT",
+                    "/api/datasets/" + dataset + "/" + part,
+                    "application/json",
+                    mapper.writeValueAsString(what),
+                    "If-Match",
+                    "\"" + revision + "\"");
+            // Rows of many millions may still be on their way to their places.
+            if (answer.statusCode() != STILL_READ || tries == MOST_TRIES) return answer;
+            Thread.sleep(1000);
+        }
     }
 
     /** The JSON of a success. */
