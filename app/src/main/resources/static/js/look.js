@@ -165,19 +165,25 @@ async function reread() {
   if (reading) return;
   reading = true;
   refuse(refusal, '');
-  try {
-    while (changed) {
-      changed = false;
+  let trouble = null;
+  while (changed) {
+    changed = false;
+    try {
       await untilRead(await ask('POST', `/api/bring/${id}/intake`, { body: intake }), 'it again');
+      trouble = null;
+    } catch (refused) {
+      trouble = refused;
     }
-    // A press on what is about to go would be lost.
-    document.body.inert = true;
-    location.reload();
-  } catch (refused) {
-    reading = false;
-    refuse(refusal, refused.message);
-    by('progress').hidden = true;
   }
+  reading = false;
+  if (trouble) {
+    refuse(refusal, trouble.message);
+    by('progress').hidden = true;
+    return;
+  }
+  // A press on what is about to go would be lost.
+  document.body.inert = true;
+  location.reload();
 }
 
 const listed = words =>

@@ -144,6 +144,20 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void whatIsChangedWhileTheFileIsReadAgainGoesAlong() {
+        Page page = bring(RunningSarnik.file("hasty.csv", "town;litres;note\nSoria;-;x\nBurgos;2;y\n"));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        page.evaluate("() => { document.getElementById('take-missing').click(); "
+                + "const name = document.querySelector('[data-source=litres]'); name.value = 'amount'; "
+                + "name.dispatchEvent(new Event('change', { bubbles: true })); "
+                + "document.querySelector('[data-drop=note]').click(); }");
+        page.waitForSelector("[data-bring-back=note]");
+        page.waitForSelector("[data-source=litres][value=amount]");
+        assertThat(page.locator("#missing-offer").count()).isZero();
+    }
+
+    @Test
     void projectedCoordinatesAreGuessedAndSeenOnTheMapBeforeTheyAreAccepted() {
         Page page = bring(RunningSarnik.file(
                 "utm.csv",
