@@ -3,7 +3,10 @@ package sarnik.app.browser;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -148,10 +151,18 @@ class BringInPagesTest extends BrowserTest {
         Page page = bring(RunningSarnik.file("hasty.csv", "town;litres;note\nSoria;-;x\nBurgos;2;y\n"));
         page.waitForURL("**/bring/*");
         scriptIsThere(page);
+        List<Route> sent = new ArrayList<>();
+        page.route("**/intake", sent::add);
         page.evaluate("() => { document.getElementById('take-missing').click(); "
                 + "const name = document.querySelector('[data-source=litres]'); name.value = 'amount'; "
                 + "name.dispatchEvent(new Event('change', { bubbles: true })); "
                 + "document.querySelector('[data-drop=note]').click(); }");
+        page.waitForCondition(() -> !sent.isEmpty());
+        page.evaluate("() => fetch('/css/sarnik.css').then(css => css.text())");
+        assertThat(sent).as("one after the other").hasSize(1);
+        sent.get(0).resume();
+        page.waitForCondition(() -> sent.size() == 2);
+        sent.get(1).resume();
         page.waitForSelector("[data-bring-back=note]");
         page.waitForSelector("[data-source=litres][value=amount]");
         assertThat(page.locator("#missing-offer").count()).isZero();
