@@ -136,7 +136,7 @@ class BringInService {
             TableFiles read = TableFiles.read(sent.files(), sent.names(), intake, progress::at);
             Table table = read.reading().table();
             share.become(table.bytes(), sent.words());
-            progress.next("Finding places");
+            progress.next("Placing");
             Placing placing = refreshes == null
                     ? likely.of(read.reading(), read.first().areas(), person)
                     : datasets.description(refreshes).map(Description::placing).orElse(null);
