@@ -140,6 +140,11 @@ final class ColumnBuilder {
         }
     }
 
+    /** Bytes that it takes now, about. */
+    long bytes() {
+        return values.bytes();
+    }
+
     Column build() {
         return values.build();
     }

@@ -8,12 +8,16 @@ import java.util.Map;
 /** Gathers computed values of one type into a column. */
 public final class ColumnValues {
 
+    /** What a word takes beside its letters: the object, and its place among the others. */
+    private static final int WORD_BYTES = 112;
+
     private final ColumnType type;
     private int size;
     private int[] ints = new int[0];
     private long[] longs = new long[0];
     private double[] doubles = new double[0];
     private final Map<String, Integer> codes = new LinkedHashMap<>();
+    private long wordBytes;
 
     /**
      * @param rows the number of values to come; there may be more
@@ -46,6 +50,7 @@ public final class ColumnValues {
         if (code == null) {
             code = codes.size();
             codes.put(text, code);
+            wordBytes += WORD_BYTES + 2L * text.length();
         }
         addInt(code);
     }
@@ -70,6 +75,11 @@ public final class ColumnValues {
 
     private int more() {
         return Math.max(1024, size + (size >> 1));
+    }
+
+    /** Bytes that it takes now, about. */
+    long bytes() {
+        return ints.length * 4L + longs.length * 8L + doubles.length * 8L + wordBytes;
     }
 
     public Column build() {

@@ -1,8 +1,11 @@
 package sarnik.table;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /**
@@ -14,7 +17,8 @@ final class Filling {
     private final List<String> names;
     private final Set<String> missing;
     private final TroubleLog log = new TroubleLog();
-    private List<ColumnBuilder> builders;
+    private volatile List<ColumnBuilder> builders;
+    private volatile boolean isGivenUp;
 
     /** Rows that were left out, which are in no block, until the rows before them have been told of. */
     private final List<Row> leftOut = new ArrayList<>();
@@ -46,13 +50,20 @@ final class Filling {
         return builders != null;
     }
 
-    /** Whether it is said how a column is written, which is not left out. */
-    boolean isFilled(int column) {
-        return isBegun() && builders.get(column) != null;
+    /** Lets go of what the columns hold: they are filled no more, cells are looked at only. */
+    void giveUp() {
+        isGivenUp = true;
+        builders = Collections.nCopies(names.size(), null);
+        leftOut.clear();
+    }
+
+    boolean isGivenUp() {
+        return isGivenUp;
     }
 
     /** Whether the columns were filled as others would be. */
     boolean isAs(List<ColumnBuilder> others) {
+        if (isGivenUp) return false;
         for (int i = 0; i < others.size(); i++) {
             ColumnBuilder own = builders.get(i);
             if (own == null ? others.get(i) != null : !own.isAs(others.get(i))) return false;
@@ -60,8 +71,15 @@ final class Filling {
         return true;
     }
 
-    List<ColumnBuilder> builders() {
-        return builders;
+    /** The columns as they are filled now. */
+    Table table() {
+        List<ColumnBuilder> filled = builders;
+        Column[] built = filled.parallelStream()
+                .map(builder -> builder == null ? null : builder.build())
+                .toArray(Column[]::new);
+        Map<String, Column> table = new LinkedHashMap<>();
+        for (int i = 0; i < built.length; i++) if (built[i] != null) table.put(names.get(i), built[i]);
+        return new Table(table);
     }
 
     TroubleLog troubles() {
@@ -83,15 +101,16 @@ final class Filling {
         fill(column, block, cell -> 0);
     }
 
-    /** The same with a look at each cell. */
+    /** The same with a look at each cell, which those of columns that are not filled are given too. */
     void fill(int column, RowBlocks.Block block, Look look) {
-        ColumnBuilder builder = builders.get(column);
-        if (builder == null) return;
+        List<ColumnBuilder> said = builders;
+        ColumnBuilder builder = said == null ? null : said.get(column);
         List<RowBlocks.Amiss> amiss = block.amiss(column);
         for (int row = 0; row < block.rows(); row++) {
             String[] cells = block.cells(row);
             String cell = column < cells.length ? cells[column].strip() : "";
             long fits = look.at(cell);
+            if (builder == null) continue;
             if (cell.indexOf('\0') >= 0) {
                 cell = cell.replace("\0", "");
                 fits = 0;
@@ -100,6 +119,7 @@ final class Filling {
             if (!missing.isEmpty() && missing.contains(cell)) cell = "";
             if (!builder.add(cell, fits)) amiss.add(new RowBlocks.Amiss(row, column, cell, false));
         }
+        if (builder != null) block.weigh(column, builder.bytes());
     }
 
     /** A row goes into a block. */
@@ -109,6 +129,7 @@ final class Filling {
 
     /** A row is a total of others. */
     void total(long line, RowSource.Cells cells) {
+        if (isGivenUp) return;
         String[] texts = new String[cells.count()];
         for (int i = 0; i < texts.length; i++) texts[i] = cells.get(i);
         leftOut.add(new Row(line, taken, joined(texts, 0)));
@@ -116,6 +137,7 @@ final class Filling {
 
     /** Tells what was amiss in a block. */
     void tell(RowBlocks.Block block) {
+        if (isGivenUp) return;
         List<RowBlocks.Amiss> cells = new ArrayList<>();
         for (int column = 0; column < names.size(); column++) cells.addAll(block.amiss(column));
         cells.sort(Comparator.comparingInt(RowBlocks.Amiss::row).thenComparingInt(RowBlocks.Amiss::column));

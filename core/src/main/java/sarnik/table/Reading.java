@@ -6,7 +6,8 @@ import java.util.Map;
 /**
  * What came of reading a file.
  *
- * @param table the rows as they would be kept
+ * @param table the rows as they would be kept; some of them, spread evenly, where they are too many to be held
+ * @param parts all rows, which may be more than are held
  * @param troubles cells and rows that could not be taken as they stood
  * @param form how the file is written, for people
  * @param columns all columns of the file after turning, in their order, those that are left out too
@@ -24,6 +25,7 @@ import java.util.Map;
  */
 public record Reading(
         Table table,
+        TableParts parts,
         Troubles troubles,
         String form,
         List<String> columns,

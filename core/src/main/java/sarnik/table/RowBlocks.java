@@ -27,6 +27,9 @@ final class RowBlocks {
 
     private static final int FEWEST_ROWS = 16;
 
+    /** Letters of a block at most, so that long texts do not add up. */
+    private static final int MOST_LETTERS = 1 << 22;
+
     /** So many blocks may have been read and not be worked off: whoever reads more helps first. */
     private static final int AHEAD = 8;
 
@@ -55,13 +58,16 @@ final class RowBlocks {
         private final long[] lines;
         private final String[][] cells;
         private final List<List<Amiss>> amiss = new ArrayList<>();
+        private final long[] bytes;
         private int rows;
+        private int letters;
         /** Columns that have not been worked on. */
         private CountDownLatch left;
 
         private Block(int most, int columns) {
             lines = new long[most];
             cells = new String[most][];
+            bytes = new long[columns];
             for (int c = 0; c < columns; c++) amiss.add(new ArrayList<>());
         }
 
@@ -83,8 +89,20 @@ final class RowBlocks {
             return amiss.get(column);
         }
 
+        /** Says how many bytes a column takes after its cells of this block. */
+        void weigh(int column, long taken) {
+            bytes[column] = taken;
+        }
+
+        /** Bytes that the columns take after this block, whatever has been added to them since. */
+        long bytes() {
+            return Arrays.stream(bytes).sum();
+        }
+
         private void clear() {
             rows = 0;
+            letters = 0;
+            Arrays.fill(bytes, 0);
             amiss.forEach(List::clear);
         }
     }
@@ -156,10 +174,13 @@ final class RowBlocks {
     /** Takes a row in. */
     void add(long line, RowSource.Cells cells) {
         String[] row = new String[cells.count()];
-        Arrays.setAll(row, cells::get);
+        for (int cell = 0; cell < row.length; cell++) {
+            row[cell] = cells.get(cell);
+            filling.letters += row[cell].length();
+        }
         filling.lines[filling.rows] = line;
         filling.cells[filling.rows++] = row;
-        if (filling.rows == most) hand();
+        if (filling.rows == most || filling.letters > MOST_LETTERS) hand();
     }
 
     /** Hands the block on that has been read. */
@@ -199,8 +220,8 @@ final class RowBlocks {
         }
     }
 
-    /** Works off what is left. To be called once, after the last row. */
-    void close() {
+    /** Works off what has been read, so that all of it has ended. More rows may follow. */
+    void flush() {
         hand();
         finish(0);
     }

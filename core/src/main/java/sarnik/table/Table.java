@@ -2,6 +2,7 @@ package sarnik.table;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -116,18 +117,36 @@ public final class Table {
      * @throws IllegalArgumentException when a column of the other has another type here
      */
     public Table followedBy(Table other) {
-        Map<String, Column> joined = new LinkedHashMap<>();
+        Map<String, Column> below = new LinkedHashMap<>();
         columns.forEach((name, column) -> {
-            ColumnBuilder builder = ColumnBuilder.canonical(column.type(), rows + other.rows);
-            for (int row = 0; row < rows; row++) builder.add(textOrEmpty(column, row));
-            Optional<Column> below = other.find(name);
-            if (below.isPresent() && below.get().type() != column.type()) {
+            Column there = other.find(name).orElseGet(() -> Column.of(column.type(), nothing(other.rows)));
+            if (there.type() != column.type())
                 throw new IllegalArgumentException("Column “%s” holds %s here and %s there"
-                        .formatted(
-                                name, column.type().words(), below.get().type().words()));
+                        .formatted(name, column.type().words(), there.type().words()));
+            below.put(name, there);
+        });
+        return joined(List.of(this, new Table(below)));
+    }
+
+    private static List<String> nothing(int rows) {
+        return Collections.nCopies(rows, null);
+    }
+
+    /**
+     * The rows of several tables, one below the other.
+     *
+     * @param tables at least one, all with the columns of the first, of the same types
+     */
+    public static Table joined(List<Table> tables) {
+        if (tables.size() == 1) return tables.get(0);
+        int rows = tables.stream().mapToInt(Table::rows).sum();
+        Map<String, Column> joined = new LinkedHashMap<>();
+        tables.get(0).columns.forEach((name, column) -> {
+            ColumnBuilder builder = ColumnBuilder.canonical(column.type(), rows);
+            for (Table table : tables) {
+                Column part = table.column(name);
+                for (int row = 0; row < table.rows; row++) builder.add(textOrEmpty(part, row));
             }
-            for (int row = 0; row < other.rows; row++)
-                builder.add(below.isPresent() ? textOrEmpty(below.get(), row) : "");
             joined.put(name, builder.build());
         });
         return new Table(joined);

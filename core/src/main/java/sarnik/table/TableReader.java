@@ -73,6 +73,16 @@ public final class TableReader {
      * @throws IOException when the file cannot be read from disk
      */
     public Reading read(RowSource file, Shaping shaping) throws IOException {
+        return read(file, shaping, Long.MAX_VALUE);
+    }
+
+    /**
+     * The same without holding more rows than fit so much memory: of a file that has more, some are held, and the others
+     * are read again when they are asked for.
+     *
+     * @param most bytes that columns may take while they are filled
+     */
+    public Reading read(RowSource file, Shaping shaping, long most) throws IOException {
         TroubleLog troubles = new TroubleLog();
         List<String> written = ColumnNames.unique(file.header(), troubles);
         List<String> periods = periods(written);
@@ -84,7 +94,7 @@ public final class TableReader {
                 .map(column -> ColumnNames.clean(shaping.names().getOrDefault(column, column)))
                 .toList();
         Filling first = new Filling(names, shaping.missing());
-        Survey survey = survey(source, columns, shaping, first);
+        Survey survey = survey(source, columns, shaping, first, most);
         if (survey.rows == 0) {
             throw noRow(columns.size());
         }
@@ -105,27 +115,22 @@ public final class TableReader {
             said(form, survey.guesses.get(i), shaping.monthFirst() == null && !survey.daysAreTold())
                     .ifPresent(words -> said.put(name, words));
         }
-        List<ColumnBuilder> wanted = builders(columns, forms, shaping, 0);
         // Where all rows are written as the first ones are, they have been taken in already.
-        Filling filling = first.isAs(wanted)
-                ? first
-                : fill(
-                        source,
-                        names,
-                        builders(columns, forms, shaping, survey.rows),
-                        shaping,
-                        survey.sums,
-                        survey.visited);
-        troubles.addAll(filling.troubles());
-        List<ColumnBuilder> builders = filling.builders();
-
-        Map<String, Column> table = new LinkedHashMap<>();
-        Column[] built = builders.parallelStream()
-                .map(builder -> builder == null ? null : builder.build())
-                .toArray(Column[]::new);
-        for (int i = 0; i < built.length; i++) if (built[i] != null) table.put(names.get(i), built[i]);
+        Filled filled = first.isAs(builders(forms, columns, shaping, 0))
+                ? new Filled(TableParts.of(first.table()), first.troubles())
+                : new FileParts(
+                                source,
+                                names,
+                                rows -> builders(forms, columns, shaping, rows),
+                                shaping.missing(),
+                                survey.sums,
+                                survey.rows,
+                                survey.visited)
+                        .filled(progress, first.isGivenUp() ? 0 : most, most);
+        troubles.addAll(filled.troubles());
         return new Reading(
-                new Table(table),
+                filled.parts().sample(),
+                filled.parts(),
                 troubles.troubles(),
                 file.words(),
                 columns,
@@ -138,7 +143,14 @@ public final class TableReader {
                 survey.sums.found());
     }
 
-    private static List<ColumnBuilder> builders(List<String> columns, List<CellForm> forms, Shaping shaping, int rows) {
+    /**
+     * What came of filling columns.
+     *
+     * @param troubles cells and rows that could not be taken as they stood
+     */
+    record Filled(TableParts parts, TroubleLog troubles) {}
+
+    private static List<ColumnBuilder> builders(List<CellForm> forms, List<String> columns, Shaping shaping, int rows) {
         List<ColumnBuilder> builders = new ArrayList<>();
         for (int i = 0; i < forms.size(); i++)
             builders.add(
@@ -184,16 +196,22 @@ public final class TableReader {
     public Table readAsText(RowSource file) throws IOException {
         TroubleLog troubles = new TroubleLog();
         List<String> names = ColumnNames.unique(file.header(), troubles);
-        List<ColumnBuilder> builders =
-                names.stream().map(name -> new ColumnBuilder(CellForm.TEXT, 0)).toList();
         // Nothing has to be guessed, so the file is gone through once.
         Shaping asWritten = new Shaping(null, null, null, null, true, null, null);
-        fill(file, names, builders, asWritten, new TotalRows(asWritten, names.size()), 0);
-        Map<String, Column> table = new LinkedHashMap<>();
-        for (int i = 0; i < names.size(); i++)
-            table.put(names.get(i), builders.get(i).build());
-        if (table.values().stream().allMatch(column -> column.size() == 0)) throw noRow(names.size());
-        return new Table(table);
+        FileParts all = new FileParts(
+                file,
+                names,
+                rows -> names.stream()
+                        .map(name -> new ColumnBuilder(CellForm.TEXT, rows))
+                        .toList(),
+                Set.of(),
+                new TotalRows(asWritten, names.size()),
+                0,
+                0);
+        Table table =
+                all.filled(progress, Long.MAX_VALUE, Long.MAX_VALUE).parts().sample();
+        if (table.rows() == 0) throw noRow(names.size());
+        return table;
     }
 
     private static List<String> periods(List<String> names) {
@@ -296,9 +314,10 @@ public final class TableReader {
     /**
      * Looks at all rows, and fills columns on the way as the first block of rows is written.
      *
-     * @param first is filled
+     * @param first is filled, and given up when it takes more than so many bytes
      */
-    private Survey survey(RowSource source, List<String> columns, Shaping shaping, Filling first) throws IOException {
+    private Survey survey(RowSource source, List<String> columns, Shaping shaping, Filling first, long most)
+            throws IOException {
         Survey survey = new Survey(new TotalRows(shaping, columns.size()));
         boolean[] asWritten = new boolean[columns.size()];
         for (int i = 0; i < asWritten.length; i++)
@@ -315,19 +334,15 @@ public final class TableReader {
                     // Of what stays as it is written nothing has to be guessed.
                     Filling.Look look =
                             asWritten[column] ? cell -> 0 : cell -> survey.look(column, cell, shaping.missing());
-                    if (first.isFilled(column)) first.fill(column, block, look);
-                    else if (!asWritten[column])
-                        for (int row = 0; row < block.rows(); row++) {
-                            String[] cells = block.cells(row);
-                            if (column < cells.length) look.at(cells[column].strip());
-                        }
+                    first.fill(column, block, look);
                 },
                 block -> {
                     if (!first.isBegun()) {
-                        first.as(builders(columns, survey.forms(columns, shaping), shaping, block.rows()));
+                        first.as(builders(survey.forms(columns, shaping), columns, shaping, block.rows()));
                         for (int column = 0; column < columns.size(); column++) first.fill(column, block);
                     }
                     first.tell(block);
+                    if (!first.isGivenUp() && block.bytes() > most) first.giveUp();
                 });
         source.each((line, cells) -> {
             if (++survey.visited % REPORT_EVERY == 0) progress.at(survey.visited, 0);
@@ -342,35 +357,9 @@ public final class TableReader {
             first.taken();
             blocks.add(line, cells);
         });
-        blocks.close();
+        blocks.flush();
         first.close();
         return survey;
-    }
-
-    private Filling fill(
-            RowSource source,
-            List<String> names,
-            List<ColumnBuilder> builders,
-            Shaping shaping,
-            TotalRows sums,
-            long visited)
-            throws IOException {
-        long[] seen = {0};
-        Filling filling = new Filling(names, shaping.missing());
-        filling.as(builders);
-        RowBlocks blocks = new RowBlocks(builders.size(), filling::fill, filling::tell);
-        source.each((line, cells) -> {
-            if (++seen[0] % REPORT_EVERY == 0) progress.at(seen[0], visited);
-            if (sums.leavesOut(cells)) {
-                filling.total(line, cells);
-                return;
-            }
-            filling.taken();
-            blocks.add(line, cells);
-        });
-        blocks.close();
-        filling.close();
-        return filling;
     }
 
     /** Whether a cell is short and begins as words for "no value" do. */

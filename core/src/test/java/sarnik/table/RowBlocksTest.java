@@ -67,7 +67,7 @@ class RowBlocksTest {
                             .mapToObj(c -> cell + " " + c)
                             .toList()));
         }
-        blocks.close();
+        blocks.flush();
         assertThat(twice.get()).as("a column was worked on by two").isZero();
         assertThat(lines).hasSize(rows);
         for (int row = 0; row < rows; row++) assertThat(lines.get(row)).isEqualTo(row * 2L);
@@ -88,7 +88,7 @@ class RowBlocksTest {
                 },
                 block -> ended.set(true));
         for (int row = 0; row < 60_000; row++) blocks.add(row, RowSource.cells(List.of("a", "b", "c", "d", "e")));
-        blocks.close();
+        blocks.flush();
         assertThat(ended).isTrue();
         assertThat(early).isEmpty();
     }
@@ -104,7 +104,7 @@ class RowBlocksTest {
                 block -> {});
         assertThatThrownBy(() -> {
                     for (int row = 0; row < 100_000; row++) blocks.add(row, RowSource.cells(List.of("a", "b", "c")));
-                    blocks.close();
+                    blocks.flush();
                 })
                 .isInstanceOf(UnreadableTableException.class)
                 .hasMessage("a column broke");

@@ -151,7 +151,9 @@ class BringInPages {
                 bringIn.reading().columns().stream()
                         .filter(bringIn.intake().shaping().dropped()::contains)
                         .toList());
-        model.addAttribute("rowCount", table.rows());
+        model.addAttribute("rowCount", bringIn.reading().parts().rows());
+        model.addAttribute("held", bringIn.reading().parts().areHeld());
+        model.addAttribute("shownOf", table.rows());
         model.addAttribute(
                 "columns",
                 table.names().stream()
@@ -185,7 +187,9 @@ class BringInPages {
                 datasets.description(bringIn.refreshes()).orElseThrow(() -> RefusedException.gone("dataset")));
         model.addAttribute("comparison", bringIn.comparison());
         model.addAttribute("diff", bringIn.comparison().diff());
-        model.addAttribute("after", bringIn.reading().table().rows());
+        model.addAttribute("after", bringIn.reading().parts().rows());
+        model.addAttribute("held", bringIn.reading().parts().areHeld());
+        model.addAttribute("shownOf", bringIn.reading().table().rows());
         model.addAttribute("intakeJson", json.of(bringIn.intake()));
         model.addAttribute("sourcesJson", json.of(bringIn.reading().source()));
         return "newer";
@@ -324,8 +328,10 @@ class BringInPages {
         BringIn bringIn = room.get(id, person);
         return jobs.begin(person, "Placing the rows", progress -> {
             PlacingPreview preview = PlacingPreview.of(bringIns.place(bringIn, placing, person, progress));
-            // Of rows that stay, some were read only: how many find a partner is not known of them.
-            if (!(placing instanceof Placing.ByTie tie) || bringIn.stays() != null) return preview;
+            // Where some rows only are at hand, it is not known how many find a partner.
+            if (!(placing instanceof Placing.ByTie tie)
+                    || bringIn.stays() != null
+                    || !bringIn.reading().parts().areHeld()) return preview;
             return preview.tied(ValueMatch.of(
                     bringIn.reading().table().column(tie.column()),
                     datasets.needed(tie.dataset()).dataset().table().column(tie.equals())));

@@ -31,7 +31,7 @@ import sarnik.table.ColumnType;
 import sarnik.table.Reading;
 import sarnik.table.Shaping;
 import sarnik.table.Table;
-import sarnik.table.TableDiff;
+import sarnik.table.TableParts;
 
 /** Takes files in: reads them, guesses types and placing, and keeps what the person has looked over. */
 @Service
@@ -48,6 +48,7 @@ class BringInService {
     private final RemoteTables remote;
     private final DatabaseRows databases;
     private final StayingKeeper staying;
+    private final HeldRows held;
 
     BringInService(
             DatasetService datasets,
@@ -56,7 +57,9 @@ class BringInService {
             WaitingRoom room,
             RemoteTables remote,
             DatabaseRows databases,
-            StayingKeeper staying) {
+            StayingKeeper staying,
+            HeldRows held) {
+        this.held = held;
         this.databases = databases;
         this.staying = staying;
         this.remote = remote;
@@ -133,28 +136,33 @@ class BringInService {
         Intake intake = asked.intake();
         Long refreshes = asked.refreshes();
         return (sent, progress, share) -> {
-            TableFiles read = TableFiles.read(sent.files(), sent.names(), intake, progress::at);
-            Table table = read.reading().table();
+            TableFiles files = TableFiles.open(sent.files(), sent.names(), intake);
+            // Of rows that stay some were fetched, all of which are looked at.
+            long most = asked.stays() != null ? Long.MAX_VALUE : held.whileRead(files.columns());
+            if (most == Long.MAX_VALUE) share.become(WaitingRoom.whileRead(sent.files()), sent.words());
+            Reading reading = files.read(progress::at, most);
+            Table table = reading.table();
             share.become(table.bytes(), sent.words());
             progress.next("Placing");
             Placing placing = refreshes == null
-                    ? likely.of(read.reading(), read.first().areas(), person)
+                    ? likely.of(reading, files.first().areas(), person)
                     : datasets.description(refreshes).map(Description::placing).orElse(null);
-            Comparison comparison = refreshes == null ? null : compare(refreshes, table, progress);
-            BringIn.Days days = days(read.reading(), placing);
+            Comparison comparison = refreshes == null ? null : compare(refreshes, reading.parts(), progress);
+            BringIn.Days days = days(reading, placing);
             if (days != null && days.monthFirst())
-                read = TableFiles.read(sent.files(), sent.names(), intake.withMonthFirst(), progress::at);
-            String asks = read.first().features().flatMap(FeatureSource::asks).orElse(null);
+                reading = TableFiles.open(sent.files(), sent.names(), intake.withMonthFirst())
+                        .read(progress::at, most);
+            String asks = files.first().features().flatMap(FeatureSource::asks).orElse(null);
             return new BringIn(
                     sent.id(),
                     person.id(),
                     sent.files(),
                     sent.names(),
                     intake,
-                    read.reading(),
-                    read.first().kind(),
-                    read.first().sheets(),
-                    read.first().areas(),
+                    reading,
+                    files.first().kind(),
+                    files.first().sheets(),
+                    files.first().areas(),
                     asks,
                     placing,
                     refreshes,
@@ -186,25 +194,20 @@ class BringInService {
                         .formatted(new Locale("", country).getDisplayCountry(Locale.ENGLISH)));
     }
 
-    private Comparison compare(long dataset, Table newer, Progress progress) {
-        long against = datasets.description(dataset)
-                .orElseThrow(() -> RefusedException.gone("dataset"))
-                .served()
-                .version();
+    private Comparison compare(long dataset, TableParts newer, Progress progress) {
         Loaded now = datasets.needed(dataset);
-        Table before = datasets.rowsOf(dataset);
         progress.next("Comparing");
-        TableDiff diff = TableDiff.of(before, newer);
-        int below = TableDiff.rowsNotIn(before, newer).length;
+        RowKeeper.Beside beside = keeper.compare(dataset, newer, progress);
         progress.next("Placing");
+        PlacingPreview placing = null;
+        String unfit = null;
         try {
-            PlacingPreview placing = now.dataset().placing() == null
-                    ? null
-                    : PlacingPreview.of(datasets.placeNewer(dataset, newer, progress));
-            return new Comparison(against, before.rows(), below, diff, placing, null);
-        } catch (RefusedException unfit) {
-            return new Comparison(against, before.rows(), below, diff, null, unfit.getMessage());
+            if (now.dataset().placing() != null)
+                placing = PlacingPreview.of(datasets.placeNewer(dataset, newer.sample(), progress));
+        } catch (RefusedException cannot) {
+            unfit = cannot.getMessage();
         }
+        return new Comparison(beside.against(), beside.before(), beside.below(), beside.diff(), placing, unfit);
     }
 
     /** Where other rows lie may be taken from datasets only that the person may read. */
@@ -267,7 +270,7 @@ class BringInService {
                 person,
                 () -> keeper.keep(
                         title,
-                        bringIn.reading().table(),
+                        bringIn.reading().parts(),
                         placing,
                         kept(bringIn),
                         units(bringIn.reading()),
@@ -332,7 +335,7 @@ class BringInService {
         if (bringIn.refreshes() == null)
             throw new RefusedException("This file is not brought in for a dataset. Keep it as a new one.");
         RowKeeper.Newer newer = new RowKeeper.Newer(
-                bringIn.reading().table(),
+                bringIn.reading().parts(),
                 append,
                 bringIn.comparison().against(),
                 bringIn.reading().troubles().total(),

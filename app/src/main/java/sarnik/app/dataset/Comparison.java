@@ -11,4 +11,4 @@ import sarnik.table.TableDiff;
  * @param placing what placing finds of the newer rows; null where they have no place, or cannot be placed
  * @param unfit why they cannot be placed, a sentence; null where they can
  */
-record Comparison(long against, int before, int below, TableDiff diff, PlacingPreview placing, String unfit) {}
+record Comparison(long against, long before, long below, TableDiff diff, PlacingPreview placing, String unfit) {}

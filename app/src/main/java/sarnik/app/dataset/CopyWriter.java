@@ -15,16 +15,20 @@ import sarnik.table.Table;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
-/** Writes a table in PostgreSQL's binary COPY format. */
-final class CopyWriter {
+/** Writes rows in PostgreSQL's binary COPY format. To be closed, which ends the rows and leaves the stream open. */
+final class CopyWriter implements AutoCloseable {
 
-    private CopyWriter() {}
+    private final DataOutputStream data;
 
-    static void write(Table table, OutputStream out) throws IOException {
-        DataOutputStream data = new DataOutputStream(new BufferedOutputStream(out, 1 << 16));
+    CopyWriter(OutputStream out) throws IOException {
+        data = new DataOutputStream(new BufferedOutputStream(out, 1 << 16));
         data.write(CopyFormat.SIGNATURE);
         data.writeInt(0);
         data.writeInt(0);
+    }
+
+    /** Writes the rows of a table below those that have been written, which had as many columns of the same types. */
+    void write(Table table) throws IOException {
         List<Column> columns = table.names().stream().map(table::column).toList();
         byte[][][] dictionaries = new byte[columns.size()][][];
         for (int c = 0; c < dictionaries.length; c++) {
@@ -38,6 +42,10 @@ final class CopyWriter {
             data.writeShort(dictionaries.length);
             for (int c = 0; c < dictionaries.length; c++) write(columns.get(c), dictionaries[c], row, data);
         }
+    }
+
+    @Override
+    public void close() throws IOException {
         data.writeShort(-1);
         data.flush();
     }

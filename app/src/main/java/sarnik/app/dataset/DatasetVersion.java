@@ -71,6 +71,11 @@ public class DatasetVersion {
         this.face = face;
     }
 
+    /** Says how many rows it has, where that was found while they were written. */
+    void holds(long rows) {
+        this.rowCount = rows;
+    }
+
     long getDatasetId() {
         return datasetId;
     }

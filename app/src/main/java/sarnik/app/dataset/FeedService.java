@@ -29,7 +29,6 @@ import sarnik.place.Match;
 import sarnik.place.PlacedTable;
 import sarnik.place.Words;
 import sarnik.table.Reading;
-import sarnik.table.Table;
 import sarnik.table.TableDiff;
 import sarnik.table.UnreadableTableException;
 import tools.jackson.databind.json.JsonMapper;
@@ -187,12 +186,7 @@ class FeedService {
             Files.createDirectories(directory);
             file = Files.createTempFile(directory, "feed", ".part");
             remote.fetch(feed.address(), file);
-            return keep(
-                    id,
-                    feed,
-                    TableFiles.read(List.of(file), List.of(feed.address()), keeper.intake(id), progress::at)
-                            .reading(),
-                    progress);
+            return keep(id, feed, keeper.read(id, List.of(file), List.of(feed.address()), progress), progress);
         } catch (RefusedException | UnreadableTableException | MisfitException refused) {
             return record(
                     id,
@@ -244,11 +238,10 @@ class FeedService {
     }
 
     private DatasetRefresh keep(long id, Feed feed, Reading reading, Progress progress) {
-        long against = descriptions.needed(id).served().version();
         Loaded served = service.needed(id);
-        Table before = service.rowsOf(id);
-        TableDiff diff = TableDiff.of(before, reading.table());
-        int added = feed.append() ? TableDiff.rowsNotIn(before, reading.table()).length : 0;
+        RowKeeper.Beside beside = keeper.compare(id, reading.parts(), progress);
+        TableDiff diff = beside.diff();
+        long added = feed.append() ? beside.below() : 0;
         boolean news = feed.append()
                 ? added > 0
                 : diff.changed() + diff.added() > 0
@@ -259,9 +252,9 @@ class FeedService {
         int number = keeper.refresh(
                 id,
                 new RowKeeper.Newer(
-                        reading.table(),
+                        reading.parts(),
                         feed.append(),
-                        against,
+                        beside.against(),
                         reading.troubles().total(),
                         feed.address(),
                         Map.of()),
@@ -274,7 +267,7 @@ class FeedService {
                 number);
     }
 
-    private static String words(TableDiff diff, int putBelow, PlacedTable before, PlacedTable placed) {
+    private static String words(TableDiff diff, long putBelow, PlacedTable before, PlacedTable placed) {
         List<String> parts = new ArrayList<>();
         if (putBelow > 0) parts.add("%,d rows put below the others".formatted(putBelow));
         else {

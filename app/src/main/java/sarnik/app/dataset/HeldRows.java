@@ -21,6 +21,15 @@ class HeldRows {
         return bytes <= most || columns > RowStore.WIDEST;
     }
 
+    /**
+     * How much the columns of a file may take while it is read; of one that takes more, some rows are held. Bytes.
+     *
+     * @param columns how many it has
+     */
+    long whileRead(int columns) {
+        return columns > RowStore.WIDEST ? Long.MAX_VALUE : most;
+    }
+
     /** Says from which size on rows are not held, in bytes; for tests. @return how it was until now */
     long upTo(long bytes) {
         long before = most;

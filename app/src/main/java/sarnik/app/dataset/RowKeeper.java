@@ -1,5 +1,7 @@
 package sarnik.app.dataset;
 
+import java.io.IOException;
+import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,8 +16,10 @@ import sarnik.data.Tie;
 import sarnik.place.PlacedTable;
 import sarnik.place.Placing;
 import sarnik.table.ColumnType;
+import sarnik.table.Reading;
 import sarnik.table.Table;
 import sarnik.table.TableDiff;
+import sarnik.table.TableParts;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Keeps rows: as new datasets, as newer versions of those there are, and says which version is served. */
@@ -29,6 +33,7 @@ public class RowKeeper {
     private final JsonMapper mapper;
     private final TransactionTemplate transaction;
     private final NewDatasets made;
+    private final HeldRows held;
 
     RowKeeper(
             DatasetRepository stored,
@@ -37,7 +42,9 @@ public class RowKeeper {
             Versions versions,
             JsonMapper mapper,
             TransactionTemplate transaction,
-            NewDatasets made) {
+            NewDatasets made,
+            HeldRows held) {
+        this.held = held;
         this.stored = stored;
         this.datasets = datasets;
         this.descriptions = descriptions;
@@ -48,7 +55,7 @@ public class RowKeeper {
     }
 
     /**
-     * Keeps a table as a new dataset: its rows, its description and its first version, in one transaction.
+     * Keeps rows as a new dataset: they, its description and its first version, in one transaction.
      *
      * @param placing null when the rows have no place
      * @param intake how its files are read from now on
@@ -57,7 +64,7 @@ public class RowKeeper {
      */
     long keep(
             String name,
-            Table table,
+            TableParts rows,
             Placing placing,
             Intake intake,
             About about,
@@ -66,16 +73,23 @@ public class RowKeeper {
             SignedIn person,
             Progress progress) {
         progress.next("Placing the rows");
-        PlacedTable placed = placing == null ? null : datasets.place(table, placing, progress);
+        PlacedTable placed = placing == null ? null : datasets.place(rows.sample(), placing, progress);
         progress.next("Keeping the rows");
         long id = made.keep(
                 new NewDatasets.Begun(name, placing, intake, about),
                 dataset -> {},
-                kept -> versions.write(kept, table, troubles, fileName, person.id()),
+                kept -> written(
+                        versions.write(kept, rows, new Versions.From(troubles, fileName, person.id()), progress::at),
+                        placing),
                 person);
-        // The rows are at hand and placed: they need not be read back.
-        descriptions.find(id).ifPresent(d -> datasets.hold(d, table, placed));
+        // Where the rows are at hand and placed, they need not be read back.
+        if (rows.areHeld()) descriptions.find(id).ifPresent(d -> datasets.hold(d, rows.sample(), placed));
         return id;
+    }
+
+    private DatasetVersion written(DatasetVersion version, Placing placing) {
+        versions.checkPlaceable(version, placing);
+        return version;
     }
 
     /**
@@ -94,7 +108,7 @@ public class RowKeeper {
                     if (!ties.isEmpty()) dataset.tie(mapper.writeValueAsString(ties));
                     dataset.showLive(mapper.writeValueAsString(live));
                 },
-                kept -> versions.write(kept, empty, 0, "", person.id()),
+                kept -> versions.write(kept, empty, new Versions.From(0, "", person.id())),
                 person);
     }
 
@@ -106,7 +120,8 @@ public class RowKeeper {
             dataset.place(placing == null ? null : mapper.writeValueAsString(placing));
             if (dataset.getAbout() == null && !about.isEmpty()) dataset.describe(mapper.writeValueAsString(about));
             dataset.changed(person.id());
-            served.serve(versions.write(id, empty, 0, "", person.id()).getId());
+            served.serve(versions.write(id, empty, new Versions.From(0, "", person.id()))
+                    .getId());
             versions.forgetOld(id, served.getVersionId());
         });
     }
@@ -134,6 +149,12 @@ public class RowKeeper {
         return new Intake(now.intake().choices(), now.intake().shaping().withTypesOf(types));
     }
 
+    /** Reads files as those of a dataset are read, as much of them as can be held. */
+    Reading read(long id, List<Path> files, List<String> names, Progress progress) throws IOException {
+        TableFiles opened = TableFiles.open(files, names, intake(id));
+        return opened.read(progress::at, held.whileRead(opened.columns()));
+    }
+
     /**
      * Newer rows of a dataset.
      *
@@ -144,7 +165,38 @@ public class RowKeeper {
      * @param names what columns of the file are called here; kept, so that it holds at every refresh
      */
     record Newer(
-            Table table, boolean append, Long against, long troubles, String fileName, Map<String, String> names) {}
+            TableParts rows, boolean append, Long against, long troubles, String fileName, Map<String, String> names) {}
+
+    /**
+     * Newer rows beside those that are served.
+     *
+     * @param against the version they were compared with
+     * @param before how many rows it has
+     * @param below how many of the newer rows are not there yet
+     */
+    record Beside(long against, long before, long below, TableDiff diff) {}
+
+    /** Compares newer rows with those that are served; in the database, where there are too many of either to be held. */
+    Beside compare(long id, TableParts newer, Progress progress) {
+        Description said = descriptions.needed(id);
+        long against = said.served().version();
+        if (areHeld(said, newer)) {
+            Table before = datasets.rowsOf(id);
+            return new Beside(
+                    against,
+                    before.rows(),
+                    TableDiff.rowsNotIn(before, newer.sample()).length,
+                    TableDiff.of(before, newer.sample()));
+        }
+        RowsBeside.Compared compared =
+                transaction.execute(t -> versions.compare(versions.find(against), newer, progress::at));
+        return new Beside(against, said.served().rows(), compared.below(), compared.diff());
+    }
+
+    /** Whether newer rows and those that are served can be looked at in memory. */
+    private boolean areHeld(Description said, TableParts newer) {
+        return newer.areHeld() && datasets.isHeld(said);
+    }
 
     /**
      * Writes newer rows as a dataset's next version and serves it. Until the last moment, and when it fails, the
@@ -168,17 +220,17 @@ public class RowKeeper {
         Description said = descriptions.needed(id);
         checkHeld(said);
         long before = newer.against() != null ? newer.against() : said.served().version();
+        boolean held = areHeld(said, newer.rows());
         if (said.placing() != null) {
             progress.next("Placing the rows");
-            Table whole = newer.append() ? below(datasets.rowsOf(id), newer.table()) : newer.table();
-            datasets.placeNewer(id, whole, progress);
+            Table rows = newer.rows().sample();
+            datasets.placeNewer(id, newer.append() && held ? below(datasets.rowsOf(id), rows) : rows, progress);
         }
         progress.next("Keeping the rows");
         return transaction.execute(t -> {
             ServedVersion served = versions.held(id);
             if (!newer.append()) versions.checkStill(served, before);
-            Table table = newer.append() ? below(versions.rows(served.getVersionId()), newer.table()) : newer.table();
-            DatasetVersion version = versions.write(id, table, newer.troubles(), newer.fileName(), person);
+            DatasetVersion version = written(written(id, served, newer, held, person, progress), said.placing());
             served.serve(version.getId());
             versions.forgetOld(id, version.getId());
             keepNames(id, newer.names(), person);
@@ -186,6 +238,20 @@ public class RowKeeper {
             progress.at(0, 0);
             return version.getNumber();
         });
+    }
+
+    private DatasetVersion written(
+            long id, ServedVersion served, Newer newer, boolean held, long person, Progress progress) {
+        Versions.From from = new Versions.From(newer.troubles(), newer.fileName(), person);
+        if (!newer.append()) return versions.write(id, newer.rows(), from, progress::at);
+        if (held)
+            return versions.write(
+                    id, below(versions.rows(served.getVersionId()), newer.rows().sample()), from);
+        try {
+            return versions.writeBelow(id, versions.find(served.getVersionId()), newer.rows(), from, progress::at);
+        } catch (IllegalArgumentException unfit) {
+            throw notBelow(unfit);
+        }
     }
 
     /** What a person has said of renamed columns holds from now on. */
@@ -202,9 +268,13 @@ public class RowKeeper {
         try {
             return above.followedBy(newer.pick(TableDiff.rowsNotIn(above, newer)));
         } catch (IllegalArgumentException unfit) {
-            throw new RefusedException(
-                    unfit.getMessage() + ". Let the new rows take the place of the old ones, or mend the file.");
+            throw notBelow(unfit);
         }
+    }
+
+    private static RefusedException notBelow(IllegalArgumentException unfit) {
+        return new RefusedException(
+                unfit.getMessage() + ". Let the new rows take the place of the old ones, or mend the file.");
     }
 
     /** Serves another version of a dataset. */

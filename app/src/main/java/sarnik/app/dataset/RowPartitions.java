@@ -1,13 +1,16 @@
 package sarnik.app.dataset;
 
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.DateColumn;
-import sarnik.table.Table;
+import sarnik.table.TableParts;
 import sarnik.table.TimeColumn;
 
 /**
@@ -25,30 +28,59 @@ record RowPartitions(int column, ColumnType type, List<Long> bounds) {
     /** So many rows go into a partition, as far as there are not too many of them. */
     private static final int ROWS = 500_000;
     /** So many rows are looked at to find the bounds. */
-    private static final int SAMPLE = 100_000;
+    static final int SAMPLE = 100_000;
+
+    /** Values of a column of days or times, for finding the bounds. */
+    interface Values {
+
+        /**
+         * @param column its number
+         * @return some of its values, spread evenly; null stands for one that is missing
+         */
+        List<Long> of(int column) throws SQLException;
+    }
 
     /** @return empty where no column parts the rows */
-    static Optional<RowPartitions> of(List<StoredColumn> columns, Table table) {
+    static Optional<RowPartitions> of(List<StoredColumn> columns, TableParts rows) throws SQLException {
+        return of(
+                columns,
+                rows.rows(),
+                column -> values(rows.sample().column(columns.get(column).name())));
+    }
+
+    /**
+     * @param rows how many there are
+     * @param values some values of its columns of days and times
+     * @return empty where no column parts the rows
+     */
+    static Optional<RowPartitions> of(List<StoredColumn> columns, long rows, Values values) throws SQLException {
         for (int c = 0; c < columns.size(); c++) {
-            List<Long> bounds = bounds(table.column(columns.get(c).name()));
-            if (!bounds.isEmpty())
-                return Optional.of(new RowPartitions(c, columns.get(c).type(), bounds));
+            ColumnType type = columns.get(c).type();
+            if (type != ColumnType.DATE && type != ColumnType.TIME) continue;
+            List<Long> bounds = bounds(values.of(c), rows);
+            if (!bounds.isEmpty()) return Optional.of(new RowPartitions(c, type, bounds));
         }
         return Optional.empty();
     }
 
-    private static List<Long> bounds(Column column) {
-        if (!(column instanceof DateColumn) && !(column instanceof TimeColumn)) return List.of();
+    private static List<Long> values(Column column) {
         int step = Math.max(1, column.size() / SAMPLE);
-        long[] values = LongStream.iterate(0, row -> row < column.size(), row -> row + step)
-                .filter(row -> !column.isMissing((int) row))
-                .map(row -> column instanceof DateColumn days
-                        ? days.day((int) row)
-                        : ((TimeColumn) column).second((int) row))
+        return IntStream.iterate(0, row -> row < column.size(), row -> row + step)
+                .mapToObj(row -> column.isMissing(row)
+                        ? null
+                        : (Long)
+                                (column instanceof DateColumn days ? days.day(row) : ((TimeColumn) column).second(row)))
+                .toList();
+    }
+
+    private static List<Long> bounds(List<Long> some, long rows) {
+        long[] values = some.stream()
+                .filter(Objects::nonNull)
+                .mapToLong(v -> v)
                 .sorted()
                 .toArray();
-        if (values.length == 0 || values.length < column.size() / step / 2) return List.of();
-        int parts = Math.min(MOST, Math.max(FEWEST, column.size() / ROWS));
+        if (values.length == 0 || values.length < some.size() / 2) return List.of();
+        long parts = Math.min(MOST, Math.max(FEWEST, rows / ROWS));
         return LongStream.range(1, parts)
                 .map(part -> values[(int) (part * values.length / parts)])
                 .filter(bound -> bound > values[0])

@@ -22,6 +22,8 @@ import org.postgresql.copy.PGCopyOutputStream;
 import org.springframework.stereotype.Component;
 import sarnik.table.Column;
 import sarnik.table.Table;
+import sarnik.table.TableParts;
+import sarnik.table.TableReader;
 
 /** Keeps the rows of versions in the database, in typed tables of their own, written and read by COPY. */
 @Component
@@ -45,43 +47,87 @@ class RowStore {
     /**
      * Makes the version's tables and fills them, in the running transaction. Where it will be asked there, its table is
      * parted.
+     *
+     * @param progress told how far it has come where the rows are read for it
      */
-    void write(long version, List<StoredColumn> columns, Table table) {
+    void write(long version, List<StoredColumn> columns, TableParts rows, TableReader.Progress progress) {
         entities.unwrap(Session.class).doWork(connection -> {
             Optional<RowPartitions> partitions =
-                    held.holds(table.bytes(), columns.size()) ? Optional.empty() : RowPartitions.of(columns, table);
-            for (int part = 0; part < parts(columns); part++)
-                write(connection, name(version, part), part(columns, part), partitions, table);
+                    isHeld(rows, columns) ? Optional.empty() : RowPartitions.of(columns, rows);
+            for (int part = 0; part < parts(columns); part++) {
+                String name = name(version, part);
+                make(connection, name, part(columns, part), partitions);
+                copy(connection, name, part(columns, part), rows, progress);
+                if (partitions.isPresent()) analyse(connection, name);
+            }
         });
     }
 
-    private static void write(
-            Connection connection,
-            String name,
-            List<StoredColumn> columns,
-            Optional<RowPartitions> partitions,
-            Table table)
+    private boolean isHeld(TableParts rows, List<StoredColumn> columns) {
+        return held.holds(rows.bytes(), columns.size());
+    }
+
+    /** Makes a table. */
+    static void make(Connection connection, String name, List<StoredColumn> columns, Optional<RowPartitions> partitions)
             throws SQLException {
-        String definitions = IntStream.range(0, columns.size())
-                .mapToObj(
-                        c -> "c" + c + " " + StoredColumn.sqlType(columns.get(c).type()))
-                .collect(Collectors.joining(", "));
         try (var statement = connection.createStatement()) {
-            statement.execute("CREATE TABLE " + name + " (" + definitions + ")"
+            statement.execute("CREATE TABLE " + name + " (" + definitions(columns) + ")"
                     + partitions.map(RowPartitions::clause).orElse(""));
             for (String made : partitions.map(p -> p.made(name)).orElse(List.of())) statement.execute(made);
         }
+    }
+
+    /** The columns of a table, as where it is made. */
+    static String definitions(List<StoredColumn> columns) {
+        return IntStream.range(0, columns.size())
+                .mapToObj(
+                        c -> "c" + c + " " + StoredColumn.sqlType(columns.get(c).type()))
+                .collect(Collectors.joining(", "));
+    }
+
+    /** Writes rows into a table. @param columns of the rows, which the table has as its first ones */
+    static void copy(
+            Connection connection,
+            String name,
+            List<StoredColumn> columns,
+            TableParts rows,
+            TableReader.Progress progress)
+            throws SQLException {
+        List<String> names = columns.stream().map(StoredColumn::name).toList();
+        String into = IntStream.range(0, columns.size()).mapToObj(c -> "c" + c).collect(Collectors.joining(", "));
         try (OutputStream out = new PGCopyOutputStream(
-                connection.unwrap(PGConnection.class), "COPY " + name + " FROM STDIN (FORMAT binary)")) {
-            CopyWriter.write(table.only(columns.stream().map(StoredColumn::name).toList()), out);
+                        connection.unwrap(PGConnection.class),
+                        "COPY " + name + " (" + into + ") FROM STDIN (FORMAT binary)");
+                CopyWriter writer = new CopyWriter(out)) {
+            rows.each(progress, part -> writer.write(part.only(names)));
         } catch (IOException failed) {
             throw new SQLException("The rows could not be written", failed);
         }
-        if (partitions.isEmpty()) return;
-        // Nobody else does it for a table that has partitions, and without it no plan knows how many rows they hold.
+    }
+
+    /** Nobody else does it for a table that has partitions, and without it no plan knows how many rows they hold. */
+    static void analyse(Connection connection, String name) throws SQLException {
         try (var statement = connection.createStatement()) {
             statement.execute("ANALYZE " + name);
         }
+    }
+
+    /**
+     * How many different values there are in some columns of a version that stands in one table.
+     *
+     * @param columns their numbers
+     * @param most when there are more, the answer is one more than this
+     */
+    long distinct(long version, List<Integer> columns, long most) {
+        String names = columns.stream().map(c -> "c" + c).collect(Collectors.joining(", "));
+        return entities.unwrap(Session.class).doReturningWork(connection -> {
+            try (var statement = connection.createStatement();
+                    var answer = statement.executeQuery("SELECT count(*) FROM (SELECT DISTINCT " + names + " FROM "
+                            + name(version, 0) + " LIMIT " + (most + 1) + ") AS met")) {
+                answer.next();
+                return answer.getLong(1);
+            }
+        });
     }
 
     /** Reads a version's rows. */

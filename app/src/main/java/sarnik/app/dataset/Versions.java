@@ -3,15 +3,22 @@ package sarnik.app.dataset;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sarnik.app.web.RefusedException;
+import sarnik.place.Placing;
 import sarnik.sql.Face;
 import sarnik.sql.FaceMaker;
+import sarnik.table.Column;
 import sarnik.table.Table;
+import sarnik.table.TableParts;
+import sarnik.table.TableReader;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -29,6 +36,8 @@ class Versions {
     private final DatasetVersionRepository stored;
     private final ServedVersionRepository served;
     private final RowStore rows;
+    private final RowsBeside beside;
+    private final HeldRows held;
     private final JsonMapper mapper;
     private final Keeping keeping;
     private final Cache<String, List<StoredColumn>> read =
@@ -40,12 +49,16 @@ class Versions {
             DatasetVersionRepository stored,
             ServedVersionRepository served,
             RowStore rows,
+            RowsBeside beside,
+            HeldRows held,
             JsonMapper mapper,
             Keeping keeping) {
         this.keeping = keeping;
         this.stored = stored;
         this.served = served;
         this.rows = rows;
+        this.beside = beside;
+        this.held = held;
         this.mapper = mapper;
     }
 
@@ -113,38 +126,108 @@ class Versions {
                 .toList();
     }
 
-    /** Writes a table as the next version of a dataset. */
-    DatasetVersion write(long dataset, Table table, long troubles, String fileName, long person) {
-        return write(dataset, table, described(table), troubles, fileName, person);
+    /** Of columns of which some values only are known, it is not told whether any occurs twice. */
+    private static List<StoredColumn> ofSome(List<StoredColumn> columns) {
+        return columns.stream().map(StoredColumn::ofFace).toList();
+    }
+
+    /**
+     * Where the rows of a version come from.
+     *
+     * @param troubles how many cells and rows could not be taken as they stood
+     */
+    record From(long troubles, String fileName, long person) {}
+
+    /**
+     * Writes rows as the next version of a dataset.
+     *
+     * @param progress told how far it has come where they are read for it
+     */
+    DatasetVersion write(long dataset, TableParts all, From from, TableReader.Progress progress) {
+        List<StoredColumn> columns = described(all.sample());
+        return write(dataset, all, all.areHeld() ? columns : ofSome(columns), from, progress);
+    }
+
+    /** Writes a table that is held as the next version of a dataset. */
+    DatasetVersion write(long dataset, Table table, From from) {
+        return write(dataset, TableParts.of(table), from, (done, rows) -> {});
+    }
+
+    /**
+     * Writes, as the next version of a dataset, the rows of another version and below them those that do not stand there;
+     * none of them is held.
+     *
+     * @throws IllegalArgumentException when a column has another type there
+     */
+    DatasetVersion writeBelow(
+            long dataset, DatasetVersion before, TableParts newer, From from, TableReader.Progress progress) {
+        List<StoredColumn> columns = ofSome(columns(before));
+        Map<String, Column> none = new LinkedHashMap<>();
+        for (StoredColumn column : columns) none.put(column.name(), Column.of(column.type(), List.of()));
+        new Table(none).followedBy(newer.sample());
+        long bytes = served(before).bytes() + newer.bytes();
+        DatasetVersion version = begin(dataset, before.getRowCount(), bytes, columns, from);
+        version.holds(beside.writeBelow(
+                version.getId(), before.getId(), columns, held.holds(bytes, columns.size()), newer, progress));
+        return version;
+    }
+
+    /** Compares newer rows with those of a version; neither has to be held. */
+    RowsBeside.Compared compare(DatasetVersion before, TableParts newer, TableReader.Progress progress) {
+        return beside.compare(before.getId(), columns(before), newer, progress);
+    }
+
+    /**
+     * @throws RefusedException when a version that is asked where it is kept could not be placed there: where its rows
+     *     are is said by too many different values
+     */
+    void checkPlaceable(DatasetVersion version, Placing placing) {
+        List<StoredColumn> columns = columns(version);
+        if (held.holds(served(version).bytes(), columns.size())) return;
+        List<String> names = columns.stream().map(StoredColumn::name).toList();
+        for (List<String> end : StayingKeeper.placed(placing)) {
+            List<Integer> numbers = end.stream().map(names::indexOf).toList();
+            if (!numbers.contains(-1)
+                    && rows.distinct(version.getId(), numbers, FaceMaker.MOST_PLACED) > FaceMaker.MOST_PLACED)
+                throw new RefusedException(
+                        ("There are too many rows to be held, and %s has more than %,d different values in all, so they "
+                                        + "cannot be placed where they are kept. Place them by something coarser, or start Sarnik with more memory.")
+                                .formatted(
+                                        end.stream().map(n -> "“" + n + "”").collect(Collectors.joining(", ")),
+                                        FaceMaker.MOST_PLACED));
+        }
     }
 
     /** Writes what is known of rows that stay elsewhere as the next version of a dataset. */
     DatasetVersion write(long dataset, FaceMaker.Made face, String from, long person) {
         DatasetVersion version = write(
                 dataset,
-                face.table(),
-                described(face.table()).stream().map(StoredColumn::ofFace).toList(),
-                0,
-                from,
-                person);
+                TableParts.of(face.table()),
+                ofSome(described(face.table())),
+                new From(0, from, person),
+                (done, all) -> {});
         version.faces(mapper.writeValueAsString(face.face()));
         return version;
     }
 
     private DatasetVersion write(
-            long dataset, Table table, List<StoredColumn> columns, long troubles, String fileName, long person) {
-        DatasetVersion version = stored.saveAndFlush(new DatasetVersion(
+            long dataset, TableParts all, List<StoredColumn> columns, From from, TableReader.Progress progress) {
+        DatasetVersion version = begin(dataset, all.rows(), all.bytes(), columns, from);
+        rows.write(version.getId(), columns, all, progress);
+        return version;
+    }
+
+    private DatasetVersion begin(long dataset, long rowCount, long bytes, List<StoredColumn> columns, From from) {
+        return stored.saveAndFlush(new DatasetVersion(
                 dataset,
                 stored.highestNumber(dataset) + 1,
-                table.rows(),
+                rowCount,
                 mapper.writeValueAsString(columns),
-                troubles,
-                fileName,
-                person,
+                from.troubles(),
+                from.fileName(),
+                from.person(),
                 Clock.systemUTC().instant(),
-                table.bytes()));
-        rows.write(version.getId(), columns, table);
-        return version;
+                bytes));
     }
 
     /** Serves the first version of a new dataset. */

@@ -66,6 +66,7 @@ class WaitingRoom implements HeldBy, AutoCloseable {
     private final MemoryBudget memory;
     private final WaitingFiles stored;
     private final Instances instances;
+    private final HeldRows held;
     private Readers readerOf;
     /** What files are called that wait, or that newer rows are fetched into. */
     private static final Pattern WAITING =
@@ -77,7 +78,9 @@ class WaitingRoom implements HeldBy, AutoCloseable {
     private final ExecutorService readers = Executors.newFixedThreadPool(READERS);
     private final ExecutorService writers = Executors.newFixedThreadPool(READERS);
 
-    WaitingRoom(MemoryBudget memory, SarnikProperties properties, WaitingFiles stored, Instances instances) {
+    WaitingRoom(
+            MemoryBudget memory, SarnikProperties properties, WaitingFiles stored, Instances instances, HeldRows held) {
+        this.held = held;
         this.memory = memory;
         this.stored = stored;
         this.instances = instances;
@@ -282,12 +285,17 @@ class WaitingRoom implements HeldBy, AutoCloseable {
         }
     }
 
+    /** Bytes that a table takes while it is read of files, if all its rows are held, about. */
+    static long whileRead(List<Path> files) throws IOException {
+        long bytes = 0;
+        for (Path file : files) bytes += Files.size(file);
+        return (long) (bytes * BYTES_A_BYTE);
+    }
+
     /** @param isNew whether they are to be written down as well; only what is written down counts as read */
     private Work begin(Sent sent, SignedIn person, WaitingFiles.Asked asked, Work before, boolean isNew)
             throws IOException {
-        long bytes = 0;
-        for (Path file : sent.files) bytes += Files.size(file);
-        MemoryBudget.Share share = memory.reserve((long) (bytes * BYTES_A_BYTE), sent.words());
+        MemoryBudget.Share share = memory.reserve(Math.min(whileRead(sent.files), held.whileRead(1)), sent.words());
         Progress progress = new Progress("Reading");
         Reader reader = readerOf.of(asked, person);
         Future<?> written = isNew

@@ -22,7 +22,9 @@ class CopyFormatTest {
 
     private static byte[] written(Table table) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        CopyWriter.write(table, out);
+        try (CopyWriter writer = new CopyWriter(out)) {
+            writer.write(table);
+        }
         return out.toByteArray();
     }
 

@@ -165,7 +165,9 @@ class EngineAgainstPostgresTest {
     void rowsComeBackFromTheDatabaseAsTheyWent() throws Exception {
         Table table = table(new Random(5), 500);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        CopyWriter.write(table, out);
+        try (CopyWriter writer = new CopyWriter(out)) {
+            writer.write(table);
+        }
         Table back = CopyReader.read(
                 columns(table), table.rows(), new DataInputStream(new ByteArrayInputStream(out.toByteArray())));
         for (String name : table.names()) {
@@ -236,7 +238,9 @@ class EngineAgainstPostgresTest {
         }
         try (var out = new PGCopyOutputStream(
                 connection.unwrap(PGConnection.class), "COPY engine_check FROM STDIN (FORMAT binary)")) {
-            CopyWriter.write(table, out);
+            try (CopyWriter writer = new CopyWriter(out)) {
+                writer.write(table);
+            }
         }
     }
 

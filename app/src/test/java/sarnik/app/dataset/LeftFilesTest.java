@@ -29,7 +29,7 @@ class LeftFilesTest {
         Files.createDirectories(work.resolve("live"));
         SarnikProperties properties =
                 new SarnikProperties(DataSize.ofMegabytes(1), work, 0.5, 1, "", Duration.ofSeconds(1), null, null);
-        try (WaitingRoom room = new WaitingRoom(new MemoryBudget(properties), properties, null, null)) {
+        try (WaitingRoom room = new WaitingRoom(new MemoryBudget(properties), properties, null, null, null)) {
             try (var left = Files.list(work)) {
                 assertThat(left.map(file -> file.getFileName().toString()))
                         .containsExactlyInAnyOrder("secret.key", "live");

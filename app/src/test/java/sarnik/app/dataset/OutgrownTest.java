@@ -16,6 +16,7 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
+import sarnik.app.MemoryBudget;
 import sarnik.app.people.Viewer;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.data.LoadedDataset;
@@ -30,6 +31,7 @@ import sarnik.query.RowTrail;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
 import sarnik.sql.Engines;
+import sarnik.sql.FaceMaker;
 import tools.jackson.databind.JsonNode;
 
 @ExtendWith(RunningSarnik.class)
@@ -37,6 +39,7 @@ import tools.jackson.databind.JsonNode;
 class OutgrownTest {
 
     private static final int REFILLS = 5_000;
+    private static final int MANY = 30_000;
 
     @TempDir
     Path files;
@@ -153,6 +156,85 @@ class OutgrownTest {
                 assertThat(found.values().get(m))
                         .containsExactly(wanted.values().get(m));
         }
+    }
+
+    @Test
+    void areReadPartByPartAndNeverHeld() throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        DemoFiles.kiosks(DemoNetwork.shipped(), files.resolve("kiosks.csv"));
+        ana.bring(files.resolve("kiosks.csv"), "Kiosks of many rows");
+        DemoFiles.refills(DemoNetwork.shipped(), MANY, files.resolve("refills.csv"));
+        List<String> written = new ArrayList<>(Files.readAllLines(files.resolve("refills.csv")));
+        // Far below, a cell that is no number.
+        String[] cells = written.get(MANY - 5).split(",");
+        cells[3] = "much";
+        written.set(MANY - 5, String.join(",", cells));
+        Files.write(files.resolve("refills.csv"), written);
+        long held = bring(ana, "Many held");
+        limit.upTo(100_000);
+        MemoryBudget memory = sarnik.bean(MemoryBudget.class);
+        long reserved = memory.reserved();
+        JsonNode taken = ana.read(ana.upload(files.resolve("refills.csv"), "refills.csv"));
+        String id = taken.get("id").asString();
+        assertThat(taken.get("guess").get("dataset").asLong())
+                .as("tied to the kiosks")
+                .isPositive();
+        assertThat(ana.get("/bring/" + id).body())
+                .contains("These are too many rows to be held in memory.")
+                .contains("%,d rows, 6 columns".formatted(MANY))
+                .contains("1 left out: keep as text");
+        assertThat(memory.reserved() - reserved).isBetween(1L, 60_000L);
+        JsonNode kept = ana.json(
+                "POST", "/api/bring/" + id + "/keep", Map.of("name", "Many kept", "placing", taken.get("guess")));
+        long many = kept.get("id").asLong();
+        assertThat(dataset(many).table().staying()).as("not in memory").isNotNull();
+        assertThat(dataset(many).table().weight()).isEqualTo(MANY);
+        limit.upTo(Long.MAX_VALUE);
+        assertThat(lines(ana, many)).containsExactlyInAnyOrderElementsOf(lines(ana, held));
+        Query query =
+                Query.of(List.of(), List.of("@place"), List.of(Measure.ROWS, new Measure(Summary.SUM, "takings")));
+        Frame wanted = dataset(held).answer(new Engines(), query);
+        limit.upTo(100_000);
+        Frame found = dataset(many).answer(new Engines(), query);
+        assertThat(found.keys().get(0))
+                .hasSizeGreaterThan(10)
+                .containsExactly(wanted.keys().get(0));
+        for (int m = 0; m < 2; m++)
+            assertThat(found.values().get(m)).containsExactly(wanted.values().get(m));
+        // Newer ones are compared with them, and put below them, where they are kept.
+        written.add(written.get(7));
+        written.add("K0001,2026-06-01,still,1,0.18,final");
+        Files.write(files.resolve("refills.csv"), written);
+        JsonNode newer = ana.read(ana.upload(files.resolve("refills.csv"), "refills.csv", "?dataset=" + many));
+        assertThat(ana.get("/bring/" + newer.get("id").asString()).body())
+                .contains("has %,d rows; %,d are served now".formatted(MANY + 2, MANY))
+                .contains("Put 2 below the old ones")
+                .contains("spread evenly, were placed for this");
+        ana.json("POST", "/api/bring/" + newer.get("id").asString() + "/serve?append=true", Map.of());
+        assertThat(dataset(many).table().weight()).isEqualTo(MANY + 2);
+        JsonNode instead = ana.read(ana.upload(files.resolve("refills.csv"), "refills.csv", "?dataset=" + many));
+        assertThat(ana.get("/bring/" + instead.get("id").asString()).body()).contains("Put 0 below the old ones");
+        ana.json("POST", "/api/bring/" + instead.get("id").asString() + "/serve?append=false", Map.of());
+        assertThat(dataset(many).table().weight()).isEqualTo(MANY + 2);
+        assertThat(datasets.description(many).orElseThrow().served().number()).isEqualTo(3);
+    }
+
+    @Test
+    void areRefusedWhereTooManyDifferentValuesSayWhereTheyAre() throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        StringBuilder text = new StringBuilder("lat,lon,litres\n");
+        for (int row = 0; row <= FaceMaker.MOST_PLACED; row++)
+            text.append("41.").append(100_000 + row).append(",-2.5,1\n");
+        Files.writeString(files.resolve("points.csv"), text);
+        limit.upTo(1_000_000);
+        JsonNode taken = ana.read(ana.upload(files.resolve("points.csv"), "points.csv"));
+        var refused = ana.send(
+                "POST",
+                "/api/bring/" + taken.get("id").asString() + "/keep",
+                "application/json",
+                "{\"name\":\"Points\",\"placing\":" + taken.get("guess") + "}");
+        assertThat(refused.body()).contains("“lat”, “lon” has more than 200,000 different values");
+        assertThat(ana.get("/datasets").body()).doesNotContain(">Points<");
     }
 
     private static List<String> lines(SarnikClient ana, long id) throws Exception {

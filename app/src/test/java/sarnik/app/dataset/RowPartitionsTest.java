@@ -2,6 +2,7 @@ package sarnik.app.dataset;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -15,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import sarnik.table.Column;
 import sarnik.table.DateColumn;
 import sarnik.table.Table;
+import sarnik.table.TableParts;
 import sarnik.table.TimeColumn;
 import sarnik.table.WholeColumn;
 
@@ -25,11 +27,15 @@ class RowPartitionsTest {
 
     private static Optional<RowPartitions> of(Map<String, Column> columns) {
         Table table = new Table(new LinkedHashMap<>(columns));
-        return RowPartitions.of(
-                table.names().stream()
-                        .map(n -> StoredColumn.of(n, table.column(n)))
-                        .toList(),
-                table);
+        try {
+            return RowPartitions.of(
+                    table.names().stream()
+                            .map(n -> StoredColumn.of(n, table.column(n)))
+                            .toList(),
+                    TableParts.of(table));
+        } catch (SQLException asked) {
+            throw new AssertionError("nothing is asked", asked);
+        }
     }
 
     private static DateColumn days(java.util.function.IntUnaryOperator day) {

@@ -15,6 +15,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.table.Column;
 import sarnik.table.Table;
+import sarnik.table.TableParts;
 import sarnik.table.WholeColumn;
 
 @ExtendWith(RunningSarnik.class)
@@ -43,7 +44,7 @@ class RowStoreTest {
                 .toList();
         RowStore store = sarnik.bean(RowStore.class);
         TransactionTemplate transaction = sarnik.bean(TransactionTemplate.class);
-        transaction.executeWithoutResult(t -> store.write(VERSION, stored, table));
+        transaction.executeWithoutResult(t -> store.write(VERSION, stored, TableParts.of(table), (done, all) -> {}));
         try (Connection other = sarnik.bean(DataSource.class).getConnection()) {
             other.setAutoCommit(false);
             try (var statement = other.createStatement()) {
