@@ -153,6 +153,7 @@ class BringInPages {
                         .toList());
         model.addAttribute("rowCount", bringIn.reading().parts().rows());
         model.addAttribute("held", bringIn.reading().parts().areHeld());
+        model.addAttribute("outgrown", bringIns.outgrows(bringIn));
         model.addAttribute("shownOf", table.rows());
         model.addAttribute(
                 "columns",

@@ -107,6 +107,12 @@ class BringInService {
         return room.take(List.of(fetched), person, new WaitingFiles.Asked(Intake.NONE, null, null));
     }
 
+    /** Whether rows, once they are kept, are asked where they are kept, since they are too many to be held. */
+    boolean outgrows(BringIn bringIn) {
+        Reading reading = bringIn.reading();
+        return !held.holds(reading.parts().bytes(), reading.table().names().size());
+    }
+
     /** What the database is called in which rows stay. */
     String where(Stays stays) {
         return staying.where(stays);
@@ -195,14 +201,14 @@ class BringInService {
     }
 
     private Comparison compare(long dataset, TableParts newer, Progress progress) {
-        Loaded now = datasets.needed(dataset);
         progress.next("Comparing");
         RowKeeper.Beside beside = keeper.compare(dataset, newer, progress);
         progress.next("Placing");
+        Description said = datasets.description(dataset).orElseThrow(() -> RefusedException.gone("dataset"));
         PlacingPreview placing = null;
         String unfit = null;
         try {
-            if (now.dataset().placing() != null)
+            if (said.placing() != null)
                 placing = PlacingPreview.of(datasets.placeNewer(dataset, newer.sample(), progress));
         } catch (RefusedException cannot) {
             unfit = cannot.getMessage();

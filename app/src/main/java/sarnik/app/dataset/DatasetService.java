@@ -19,6 +19,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.function.BooleanSupplier;
 import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
@@ -70,6 +71,9 @@ public class DatasetService implements Datasets {
 
     /** How long a request waits for rows that are on their way before it says so. */
     private static final Duration PATIENCE = Duration.ofSeconds(20);
+
+    /** How often work that waits for rows looks whether it is to stop. */
+    private static final Duration STEP = Duration.ofSeconds(1);
 
     /** What a face takes in memory, about. */
     private static final long FACE_BYTES = 16L << 20;
@@ -205,27 +209,53 @@ public class DatasetService implements Datasets {
 
     /** A dataset as somebody sees it; see {@link #load(long)}. */
     Optional<Loaded> load(long id, SeenDatasets seen) {
+        return load(id, seen, PATIENCE, () -> false);
+    }
+
+    /**
+     * The same.
+     *
+     * @param patience after which it is asked whether to wait as long again
+     */
+    private Optional<Loaded> load(long id, SeenDatasets seen, Duration patience, BooleanSupplier waitsOn) {
         Optional<Description> now = said(id, seen);
         if (now.isEmpty()) return Optional.empty();
         CompletableFuture<Loaded> work = begin(now.get(), seen);
-        try {
-            return Optional.of(work.get(PATIENCE.toSeconds(), TimeUnit.SECONDS).described(now.get()));
-        } catch (TimeoutException goesOn) {
-            throw new RefusedException(
-                    HttpStatus.SERVICE_UNAVAILABLE,
-                    "The rows of “%s” are still being read and placed. Look again in a moment."
-                            .formatted(now.get().name()));
-        } catch (ExecutionException failed) {
-            // A version that was swapped while it was read is gone; what is served now is there.
-            Optional<Description> later = descriptions.find(id);
-            if (!seen.isFrozen(id)
-                    && later.isPresent()
-                    && later.get().served().version() != now.get().served().version()) return load(id, seen);
-            throw VersionStore.cause(failed);
-        } catch (InterruptedException interrupted) {
-            Thread.currentThread().interrupt();
-            throw new IllegalStateException("Interrupted while a dataset was read", interrupted);
+        while (true) {
+            try {
+                return Optional.of(
+                        work.get(patience.toMillis(), TimeUnit.MILLISECONDS).described(now.get()));
+            } catch (TimeoutException goesOn) {
+                if (!waitsOn.getAsBoolean())
+                    throw new RefusedException(
+                            HttpStatus.SERVICE_UNAVAILABLE,
+                            "The rows of “%s” are still being read and placed. Look again in a moment."
+                                    .formatted(now.get().name()));
+            } catch (ExecutionException failed) {
+                // A version that was swapped while it was read is gone; what is served now is there.
+                Optional<Description> later = descriptions.find(id);
+                if (!seen.isFrozen(id)
+                        && later.isPresent()
+                        && later.get().served().version() != now.get().served().version())
+                    return load(id, seen, patience, waitsOn);
+                throw VersionStore.cause(failed);
+            } catch (InterruptedException interrupted) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException("Interrupted while a dataset was read", interrupted);
+            }
         }
+    }
+
+    /**
+     * A dataset for work that no request waits for: however long its rows are on their way.
+     *
+     * @param watch told now and then meanwhile; what it throws ends the waiting
+     */
+    private Optional<Loaded> load(long id, Watch watch) {
+        return load(id, whole, STEP, () -> {
+            watch.at(0, 0);
+            return true;
+        });
     }
 
     /** Begins to load datasets; what comes is done when all are in memory or cannot be. Waits for nothing. */
@@ -344,10 +374,12 @@ public class DatasetService implements Datasets {
     /**
      * All rows of the version that a dataset serves, to be compared or put together with others; read for it where they
      * are not held.
+     *
+     * @param watch told now and then while they are on their way
      */
-    Table rowsOf(long id) {
+    Table rowsOf(long id, Watch watch) {
         Description now = descriptions.needed(id);
-        if (isHeld(now)) return needed(id).own();
+        if (isHeld(now)) return needed(id, watch).own();
         return transaction.execute(t -> versions.rows(now.served().version()));
     }
 
@@ -506,6 +538,11 @@ public class DatasetService implements Datasets {
         return load(id).orElseThrow(() -> RefusedException.gone("dataset"));
     }
 
+    /** The same for work that no request waits for, which is told now and then while rows are on their way. */
+    Loaded needed(long id, Watch watch) {
+        return load(id, watch).orElseThrow(() -> RefusedException.gone("dataset"));
+    }
+
     /** All datasets that somebody may read, newest first. */
     public List<Listed> all(SignedIn person) {
         Rights.Held held = rights.held(Thing.DATASET, person);
@@ -617,22 +654,22 @@ public class DatasetService implements Datasets {
      */
     public PlacedTable place(Table table, Placing placing, Watch watch) {
         // No dataset has this id: what holds for all of them is meant.
-        return placer.place(table, placing, decisions.of(0), tied(placing), watch);
+        return placer.place(table, placing, decisions.of(0), tied(placing, watch), watch);
     }
 
     /** Places newer rows of a dataset as they would be served: by its recipe, with what has been decided for it. */
     PlacedTable placeNewer(long id, Table table, Watch watch) {
         Placing placing = descriptions.needed(id).placing();
-        return placer.place(table, placing, decisions.of(id), tied(placing), watch);
+        return placer.place(table, placing, decisions.of(id), tied(placing, watch), watch);
     }
 
-    private List<Loaded> tied(Placing placing) {
+    private List<Loaded> tied(Placing placing, Watch watch) {
         return placing == null
                 ? List.of()
                 : placing.ties()
                         .map(Placing.ByTie::dataset)
                         .distinct()
-                        .flatMap(other -> load(other).stream())
+                        .flatMap(other -> load(other, watch).stream())
                         .toList();
     }
 

@@ -208,10 +208,10 @@ class FeedService {
     /** Looks again at rows that stay elsewhere: how many there are, and at new words in them. */
     private DatasetRefresh lookAgain(Description said, Progress progress) {
         try {
-            PlacedTable before = service.needed(said.id()).placed();
+            PlacedTable before = service.needed(said.id(), progress).placed();
             int number = staying.lookAgain(
                     said.id(), said.feed() == null ? said.owner() : said.feed().person(), progress);
-            Loaded now = service.needed(said.id());
+            Loaded now = service.needed(said.id(), progress);
             List<String> strangers = now.placed() == null ? List.of() : strangers(before, now.placed());
             return record(
                     said.id(),
@@ -238,7 +238,7 @@ class FeedService {
     }
 
     private DatasetRefresh keep(long id, Feed feed, Reading reading, Progress progress) {
-        Loaded served = service.needed(id);
+        Loaded served = service.needed(id, progress);
         RowKeeper.Beside beside = keeper.compare(id, reading.parts(), progress);
         TableDiff diff = beside.diff();
         long added = feed.append() ? beside.below() : 0;
@@ -263,7 +263,7 @@ class FeedService {
         return record(
                 id,
                 DatasetRefresh.Outcome.SERVED,
-                words(diff, added, served.placed(), service.needed(id).placed()),
+                words(diff, added, served.placed(), service.needed(id, progress).placed()),
                 number);
     }
 

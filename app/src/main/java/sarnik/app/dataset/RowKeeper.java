@@ -181,7 +181,7 @@ public class RowKeeper {
         Description said = descriptions.needed(id);
         long against = said.served().version();
         if (areHeld(said, newer)) {
-            Table before = datasets.rowsOf(id);
+            Table before = datasets.rowsOf(id, progress);
             return new Beside(
                     against,
                     before.rows(),
@@ -224,7 +224,8 @@ public class RowKeeper {
         if (said.placing() != null) {
             progress.next("Placing the rows");
             Table rows = newer.rows().sample();
-            datasets.placeNewer(id, newer.append() && held ? below(datasets.rowsOf(id), rows) : rows, progress);
+            datasets.placeNewer(
+                    id, newer.append() && held ? below(datasets.rowsOf(id, progress), rows) : rows, progress);
         }
         progress.next("Keeping the rows");
         return transaction.execute(t -> {

@@ -27,6 +27,9 @@ class RowsBeside {
     /** Where newer rows stand until the transaction ends, with their number in the file. */
     private static final String NEWER = "newer_rows";
 
+    /** Rows of which there are more among the newer ones, put together. */
+    private static final String MORE = "more_rows";
+
     /** So much a sort or a table of groups may take before it goes to disk. */
     private static final String WORKING = "64MB";
 
@@ -94,20 +97,16 @@ class RowsBeside {
                 String rows = RowStore.table(version);
                 long[] whole = numbers(
                         statement,
-                        "SELECT coalesce(sum(least(b, a)), 0), coalesce(sum(b), 0), coalesce(sum(a), 0) FROM ("
-                                + "SELECT count(*) FILTER (WHERE w) AS b, count(*) FILTER (WHERE NOT w) AS a FROM ("
-                                + "SELECT true AS w, " + keys(shared, true) + " FROM " + rows
-                                + " UNION ALL SELECT false, " + keys(shared, false) + " FROM " + NEWER
-                                + ") AS u GROUP BY "
-                                + names(shared) + ") AS g");
+                        "SELECT coalesce(sum(least(b, a)), 0), coalesce(sum(b), 0), coalesce(sum(a), 0) FROM "
+                                + groups(shared, rows));
                 Optional<Shared> key = key(statement, shared, rows);
                 long same = whole[0];
                 long changed = 0;
                 if (key.isPresent()) {
                     long[] met = numbers(
                             statement,
-                            "SELECT count(*) FILTER (WHERE ROW(" + values(shared, true) + ") IS NOT DISTINCT FROM ROW("
-                                    + values(shared, false) + ")), count(*), 0 FROM " + rows + " AS b JOIN " + NEWER
+                            "SELECT count(*) FILTER (WHERE ROW(" + values("b", shared) + ") IS NOT DISTINCT FROM ROW("
+                                    + values("a", shared) + ")), count(*), 0 FROM " + rows + " AS b JOIN " + NEWER
                                     + " AS a ON b.c" + key.get().before() + " = a.c"
                                     + key.get().after());
                     same = met[0];
@@ -174,17 +173,21 @@ class RowsBeside {
                                 columns, most, column -> some(statement, shared, rows, column, columns, percent));
                 RowStore.make(connection, into, columns, partitions);
                 long kept = statement.executeLargeUpdate("INSERT INTO " + into + " SELECT * FROM " + rows);
+                statement.execute("CREATE TEMP TABLE " + MORE
+                        + " ON COMMIT DROP AS SELECT row_number() OVER () AS id, b, " + names(shared) + " FROM "
+                        + groups(shared, rows) + " WHERE a > b");
+                RowStore.analyse(connection, MORE);
+                String row = "ROW(" + values("a", shared) + ")";
+                String met =
+                        "ROW(" + shared.stream().map(s -> "g.k" + s.before()).collect(Collectors.joining(", ")) + ")";
                 kept += statement.executeLargeUpdate("INSERT INTO " + into + " ("
-                        + shared.stream().map(s -> "c" + s.before()).collect(Collectors.joining(", "))
-                        + ") SELECT "
-                        + shared.stream().map(s -> "k" + s.before()).collect(Collectors.joining(", "))
-                        // Those of the version come first, so that a newer row is one too many when as many are before
-                        // it.
-                        + " FROM (SELECT *, count(*) FILTER (WHERE n IS NULL) OVER (PARTITION BY " + names(shared)
-                        + ") AS there, row_number() OVER (PARTITION BY " + names(shared)
-                        + " ORDER BY n NULLS FIRST) AS nth FROM (SELECT NULL::bigint AS n, " + keys(shared, true)
-                        + " FROM " + rows + " UNION ALL SELECT n, " + keys(shared, false) + " FROM " + NEWER
-                        + ") AS u) AS numbered WHERE n IS NOT NULL AND nth > 2 * there ORDER BY n");
+                        + shared.stream().map(s -> "c" + s.before()).collect(Collectors.joining(", ")) + ") SELECT "
+                        + shared.stream().map(s -> "c" + s.after()).collect(Collectors.joining(", "))
+                        // Of equal rows the first ones are those that are there.
+                        + " FROM (SELECT a.*, g.b, row_number() OVER (PARTITION BY g.id ORDER BY a.n) AS nth FROM "
+                        + NEWER + " AS a JOIN " + MORE + " AS g ON hash_record_extended(" + row
+                        + ", 0) = hash_record_extended(" + met + ", 0) AND " + row + " IS NOT DISTINCT FROM " + met
+                        + ") AS numbered WHERE nth > b ORDER BY n");
                 RowStore.analyse(connection, into);
                 return kept;
             }
@@ -236,21 +239,29 @@ class RowsBeside {
         RowStore.analyse(connection, NEWER);
     }
 
-    /** The columns that both have, as they are called in a union of both: by one more, since there may be none. */
+    /** Rows that are equal put together, with how many there are before and after: k…, b, a. */
+    private static String groups(List<Shared> shared, String rows) {
+        return "(SELECT count(*) FILTER (WHERE w) AS b, count(*) FILTER (WHERE NOT w) AS a, " + names(shared)
+                + " FROM (SELECT true AS w, " + keys(shared, true) + " FROM " + rows + " UNION ALL SELECT false, "
+                + keys(shared, false) + " FROM " + NEWER + ") AS u GROUP BY " + names(shared) + ") AS g";
+    }
+
     private static String names(List<Shared> shared) {
-        return "k" + shared.stream().map(s -> ", k" + s.before()).collect(Collectors.joining());
+        return shared.stream().map(s -> "k" + s.before()).collect(Collectors.joining(", "));
     }
 
     private static String keys(List<Shared> shared, boolean before) {
-        return "0 AS k"
-                + shared.stream()
-                        .map(s -> ", " + s.sql(before ? s.before() : s.after()) + " AS k" + s.before())
-                        .collect(Collectors.joining());
+        return shared.stream()
+                // What sorts by bytes sorts fast.
+                .map(s -> s.sql(before ? s.before() : s.after()) + (s.isText() ? " COLLATE \"C\"" : "") + " AS k"
+                        + s.before())
+                .collect(Collectors.joining(", "));
     }
 
-    private static String values(List<Shared> shared, boolean before) {
+    /** The values of one of the tables, by its alias: b the version, a the newer rows. */
+    private static String values(String of, List<Shared> shared) {
         return shared.stream()
-                .map(s -> (before ? "b." : "a.") + s.sql(before ? s.before() : s.after()))
+                .map(s -> of + "." + s.sql(of.equals("b") ? s.before() : s.after()))
                 .collect(Collectors.joining(", "));
     }
 
