@@ -105,8 +105,10 @@ class RowsBeside {
                 if (key.isPresent()) {
                     long[] met = numbers(
                             statement,
-                            "SELECT count(*) FILTER (WHERE ROW(" + values("b", shared) + ") IS NOT DISTINCT FROM ROW("
-                                    + values("a", shared) + ")), count(*), 0 FROM " + rows + " AS b JOIN " + NEWER
+                            "SELECT count(*) FILTER (WHERE ROW(" + values("b.", shared, true)
+                                    + ") IS NOT DISTINCT FROM ROW("
+                                    + values("a.", shared, false) + ")), count(*), 0 FROM " + rows + " AS b JOIN "
+                                    + NEWER
                                     + " AS a ON b.c" + key.get().before() + " = a.c"
                                     + key.get().after());
                     same = met[0];
@@ -173,21 +175,17 @@ class RowsBeside {
                                 columns, most, column -> some(statement, shared, rows, column, columns, percent));
                 RowStore.make(connection, into, columns, partitions);
                 long kept = statement.executeLargeUpdate("INSERT INTO " + into + " SELECT * FROM " + rows);
-                statement.execute("CREATE TEMP TABLE " + MORE
-                        + " ON COMMIT DROP AS SELECT row_number() OVER () AS id, b, " + names(shared) + " FROM "
+                statement.execute("CREATE TEMP TABLE " + MORE + " ON COMMIT DROP AS SELECT h, i, b FROM "
                         + groups(shared, rows) + " WHERE a > b");
                 RowStore.analyse(connection, MORE);
-                String row = "ROW(" + values("a", shared) + ")";
-                String met =
-                        "ROW(" + shared.stream().map(s -> "g.k" + s.before()).collect(Collectors.joining(", ")) + ")";
                 kept += statement.executeLargeUpdate("INSERT INTO " + into + " ("
-                        + shared.stream().map(s -> "c" + s.before()).collect(Collectors.joining(", ")) + ") SELECT "
+                        + shared.stream().map(s -> "c" + s.before()).collect(Collectors.joining(", "))
+                        + ") SELECT "
                         + shared.stream().map(s -> "c" + s.after()).collect(Collectors.joining(", "))
                         // Of equal rows the first ones are those that are there.
-                        + " FROM (SELECT a.*, g.b, row_number() OVER (PARTITION BY g.id ORDER BY a.n) AS nth FROM "
-                        + NEWER + " AS a JOIN " + MORE + " AS g ON hash_record_extended(" + row
-                        + ", 0) = hash_record_extended(" + met + ", 0) AND " + row + " IS NOT DISTINCT FROM " + met
-                        + ") AS numbered WHERE nth > b ORDER BY n");
+                        + " FROM (SELECT s.*, m.b, row_number() OVER (PARTITION BY m.h, m.i ORDER BY s.n) AS nth FROM (SELECT *, "
+                        + hashes(shared, false) + " FROM " + NEWER + ") AS s JOIN " + MORE
+                        + " AS m ON s.h = m.h AND s.i = m.i) AS numbered WHERE nth > b ORDER BY n");
                 RowStore.analyse(connection, into);
                 return kept;
             }
@@ -239,29 +237,23 @@ class RowsBeside {
         RowStore.analyse(connection, NEWER);
     }
 
-    /** Rows that are equal put together, with how many there are before and after: k…, b, a. */
+    /** Rows that are equal put together: their hashes h and i, how many there are before, b, and after, a. */
     private static String groups(List<Shared> shared, String rows) {
-        return "(SELECT count(*) FILTER (WHERE w) AS b, count(*) FILTER (WHERE NOT w) AS a, " + names(shared)
-                + " FROM (SELECT true AS w, " + keys(shared, true) + " FROM " + rows + " UNION ALL SELECT false, "
-                + keys(shared, false) + " FROM " + NEWER + ") AS u GROUP BY " + names(shared) + ") AS g";
+        return "(SELECT h, i, count(*) FILTER (WHERE w) AS b, count(*) FILTER (WHERE NOT w) AS a FROM (SELECT true AS w, "
+                + hashes(shared, true) + " FROM " + rows + " UNION ALL SELECT false, " + hashes(shared, false)
+                + " FROM " + NEWER + ") AS u GROUP BY h, i) AS g";
     }
 
-    private static String names(List<Shared> shared) {
-        return shared.stream().map(s -> "k" + s.before()).collect(Collectors.joining(", "));
+    /** Two of 64 bits, since groups of whole rows would take many times as much: of ten thousand million rows no two share both. */
+    private static String hashes(List<Shared> shared, boolean before) {
+        String row = "ROW(" + values("", shared, before) + ")";
+        return "hash_record_extended(" + row + ", 0) AS h, hash_record_extended(" + row + ", 1) AS i";
     }
 
-    private static String keys(List<Shared> shared, boolean before) {
+    /** The values of one of the tables. @param of its alias with a point, or nothing */
+    private static String values(String of, List<Shared> shared, boolean before) {
         return shared.stream()
-                // What sorts by bytes sorts fast.
-                .map(s -> s.sql(before ? s.before() : s.after()) + (s.isText() ? " COLLATE \"C\"" : "") + " AS k"
-                        + s.before())
-                .collect(Collectors.joining(", "));
-    }
-
-    /** The values of one of the tables, by its alias: b the version, a the newer rows. */
-    private static String values(String of, List<Shared> shared) {
-        return shared.stream()
-                .map(s -> of + "." + s.sql(of.equals("b") ? s.before() : s.after()))
+                .map(s -> of + s.sql(before ? s.before() : s.after()))
                 .collect(Collectors.joining(", "));
     }
 
