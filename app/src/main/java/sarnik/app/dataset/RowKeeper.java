@@ -78,7 +78,7 @@ public class RowKeeper {
         long id = made.keep(
                 new NewDatasets.Begun(name, placing, intake, about),
                 dataset -> {},
-                kept -> written(
+                kept -> placeable(
                         versions.write(kept, rows, new Versions.From(troubles, fileName, person.id()), progress::at),
                         placing),
                 person);
@@ -87,7 +87,7 @@ public class RowKeeper {
         return id;
     }
 
-    private DatasetVersion written(DatasetVersion version, Placing placing) {
+    private DatasetVersion placeable(DatasetVersion version, Placing placing) {
         versions.checkPlaceable(version, placing);
         return version;
     }
@@ -231,7 +231,7 @@ public class RowKeeper {
         return transaction.execute(t -> {
             ServedVersion served = versions.held(id);
             if (!newer.append()) versions.checkStill(served, before);
-            DatasetVersion version = written(written(id, served, newer, held, person, progress), said.placing());
+            DatasetVersion version = placeable(written(id, served, newer, held, person, progress), said.placing());
             served.serve(version.getId());
             versions.forgetOld(id, version.getId());
             keepNames(id, newer.names(), person);

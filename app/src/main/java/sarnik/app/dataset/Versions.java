@@ -161,6 +161,7 @@ class Versions {
      */
     DatasetVersion writeBelow(
             long dataset, DatasetVersion before, TableParts newer, From from, TableReader.Progress progress) {
+        checkOneTable(before);
         List<StoredColumn> columns = ofSome(columns(before));
         Map<String, Column> none = new LinkedHashMap<>();
         for (StoredColumn column : columns) none.put(column.name(), Column.of(column.type(), List.of()));
@@ -174,7 +175,16 @@ class Versions {
 
     /** Compares newer rows with those of a version; neither has to be held. */
     RowsBeside.Compared compare(DatasetVersion before, TableParts newer, TableReader.Progress progress) {
+        checkOneTable(before);
         return beside.compare(before.getId(), columns(before), newer, progress);
+    }
+
+    private void checkOneTable(DatasetVersion before) {
+        if (columns(before).size() > RowStore.WIDEST)
+            throw new RefusedException(
+                    ("The rows that are served have more than %d columns; so many newer ones cannot be put beside them. "
+                                    + "Bring the file in as a dataset of its own, or start Sarnik with more memory.")
+                            .formatted(RowStore.WIDEST));
     }
 
     /**

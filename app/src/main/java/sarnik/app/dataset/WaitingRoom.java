@@ -302,21 +302,31 @@ class WaitingRoom implements HeldBy, AutoCloseable {
                 ? writers.submit(() -> stored.write(sent.id, sent.files))
                 : CompletableFuture.completedFuture(null);
         Future<BringIn> done = readers.submit(() -> {
-            BringIn read = reader.read(sent, progress, share);
-            written.get();
-            stored.wasRead(sent.id, instances.own(), asked.intake());
-            return read;
+            try {
+                BringIn read = reader.read(sent, progress, share);
+                written.get();
+                stored.wasRead(sent.id, instances.own(), asked.intake());
+                return read;
+            } catch (CancellationException stopped) {
+                // Whoever waits for it is told; it waits for nobody any more.
+                if (before == null) stored.remove(sent.id, instances.own());
+                throw stopped;
+            }
         });
         Work work = new Work(person.id(), sent, done, progress, share, new AtomicBoolean(), before);
         waiting.put(sent.id, work);
         return work;
     }
 
+    /** Somebody's files that no instance holds that is there. */
+    private Optional<WaitingFiles.Waiting> left(String id, SignedIn person) {
+        return stored.find(id, person.id())
+                .filter(w -> w.instance().equals(instances.own()) || !instances.isThere(w.instance()));
+    }
+
     /** Goes on with files that another instance held, which has ended; null where there are none. */
     private Work takenOver(String id, SignedIn person) {
-        WaitingFiles.Waiting known = stored.find(id, person.id())
-                .filter(w -> w.instance().equals(instances.own()) || !instances.isThere(w.instance()))
-                .orElse(null);
+        WaitingFiles.Waiting known = left(id, person).orElse(null);
         if (known == null) return null;
         synchronized (taking) {
             Work here = waiting.getIfPresent(id);
@@ -397,6 +407,11 @@ class WaitingRoom implements HeldBy, AutoCloseable {
 
     /** Stops a reading that goes on, which whoever waits for it is told; files that are read are let go. */
     void stop(String id, SignedIn person) {
+        // What nobody holds any more need not be read again to be let go.
+        if (waiting.getIfPresent(id) == null) {
+            stored.remove(id, left(id, person).orElseThrow(WaitingRoom::gone).instance());
+            return;
+        }
         Work work = work(id, person);
         work.progress.stop();
         if (work.done.isDone()) waiting.invalidate(id);
@@ -429,10 +444,14 @@ class WaitingRoom implements HeldBy, AutoCloseable {
         return Optional.ofNullable(waiting.getIfPresent(id))
                 .or(() -> Optional.ofNullable(takenOver(id, person)))
                 .filter(w -> w.person() == person.id())
-                .orElseThrow(() -> new RefusedException(
-                        HttpStatus.NOT_FOUND,
-                        "This file waits no more: it has been kept already, was let go, or two hours "
-                                + "have gone by. Choose it again."));
+                .orElseThrow(WaitingRoom::gone);
+    }
+
+    private static RefusedException gone() {
+        return new RefusedException(
+                HttpStatus.NOT_FOUND,
+                "This file waits no more: it has been kept already, was let go, or two hours "
+                        + "have gone by. Choose it again.");
     }
 
     /** Keeps or serves waiting files, which then wait no more. Of several at once only one does. */

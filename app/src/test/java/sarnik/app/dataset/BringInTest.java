@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -17,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.testing.Samples;
 import sarnik.demo.SarnikClient;
@@ -241,5 +243,25 @@ class BringInTest {
             for (String id : taken) marta.send("DELETE", "/api/bring/" + id, "application/json", "");
         }
         assertThat(marta.upload(file, "sales.csv").statusCode() / 100).isEqualTo(2);
+    }
+
+    @Test
+    void filesOfAnInstanceThatHasEndedAreLetGoWithoutBeingReadAgain(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        String id = ana.read(ana.upload(Samples.sales(), "sales.csv")).get("id").asString();
+        String left = UUID.randomUUID().toString();
+        JdbcClient database = sarnik.bean(JdbcClient.class);
+        database.sql("""
+                        INSERT INTO waiting_files SELECT (jsonb_populate_record(w, jsonb_build_object(
+                            'id', ?, 'instance', gen_random_uuid()::text))).* FROM waiting_files AS w WHERE id = ?""").params(left, id).update();
+        assertThat(ana.get("/bring").body()).contains("/bring/" + id).contains("/bring/" + left);
+        assertThat(ana.send("DELETE", "/api/bring/" + left, "application/json", "")
+                        .statusCode())
+                .isEqualTo(204);
+        assertThat(ana.get("/bring").body()).contains("/bring/" + id).doesNotContain("/bring/" + left);
+        assertThat(ana.send("DELETE", "/api/bring/" + left, "application/json", "")
+                        .statusCode())
+                .isEqualTo(404);
+        ana.send("DELETE", "/api/bring/" + id, "application/json", "");
     }
 }

@@ -238,6 +238,22 @@ class OutgrownTest {
         assertThat(ana.get("/datasets").body()).doesNotContain(">Points<");
     }
 
+    @Test
+    void areNotComparedWithRowsOfTooManyColumns() throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        StringBuilder header = new StringBuilder("name");
+        for (int c = 1; c <= RowStore.WIDEST; c++) header.append(",n").append(c);
+        Files.writeString(files.resolve("wide.csv"), header + "\nsome" + ",1".repeat(RowStore.WIDEST) + "\n");
+        limit.upTo(20_000);
+        long wide = ana.bring(files.resolve("wide.csv"), "Wide");
+        StringBuilder rows = new StringBuilder("name,n1\n");
+        for (int row = 0; row < MANY * 2; row++) rows.append("K").append(row).append(",1\n");
+        Files.writeString(files.resolve("many.csv"), rows);
+        var refused = ana.upload(files.resolve("many.csv"), "many.csv", "?dataset=" + wide);
+        assertThat(refused.body()).contains("have more than 200 columns");
+        assertThat(dataset(wide).table().weight()).isEqualTo(1);
+    }
+
     private static List<String> sorted(SarnikClient ana, long id) throws Exception {
         return lines(ana, id).stream().sorted().toList();
     }
