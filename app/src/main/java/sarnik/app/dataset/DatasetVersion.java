@@ -71,9 +71,10 @@ public class DatasetVersion {
         this.face = face;
     }
 
-    /** Says how many rows it has, where that was found while they were written. */
-    void holds(long rows) {
+    /** Says how many rows it has and what they take in memory, where that was found while they were written. */
+    void holds(long rows, long taken) {
         this.rowCount = rows;
+        this.bytes = taken;
     }
 
     long getDatasetId() {

@@ -166,10 +166,13 @@ class Versions {
         Map<String, Column> none = new LinkedHashMap<>();
         for (StoredColumn column : columns) none.put(column.name(), Column.of(column.type(), List.of()));
         new Table(none).followedBy(newer.sample());
-        long bytes = served(before).bytes() + newer.bytes();
-        DatasetVersion version = begin(dataset, before.getRowCount(), bytes, columns, from);
-        version.holds(beside.writeBelow(
-                version.getId(), before.getId(), columns, held.holds(bytes, columns.size()), newer, progress));
+        long bytes = served(before).bytes();
+        long most = bytes + newer.bytes();
+        DatasetVersion version = begin(dataset, before.getRowCount(), most, columns, from);
+        long all = beside.writeBelow(
+                version.getId(), before.getId(), columns, held.holds(most, columns.size()), newer, progress);
+        double share = (all - before.getRowCount()) / (double) newer.rows();
+        version.holds(all, bytes + Math.round(newer.bytes() * share));
         return version;
     }
 

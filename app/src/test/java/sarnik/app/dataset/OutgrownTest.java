@@ -211,8 +211,10 @@ class OutgrownTest {
                 .contains("has %,d rows; %,d are served now".formatted(MANY + 2, MANY))
                 .contains("Put 2 below the old ones")
                 .contains("spread evenly, were placed for this");
+        long bytes = datasets.description(many).orElseThrow().served().bytes();
         ana.json("POST", "/api/bring/" + newer.get("id").asString() + "/serve?append=true", Map.of());
         assertThat(dataset(many).table().weight()).isEqualTo(MANY + 2);
+        assertThat(datasets.description(many).orElseThrow().served().bytes()).isBetween(bytes + 1, bytes + 200);
         JsonNode instead = ana.read(ana.upload(files.resolve("refills.csv"), "refills.csv", "?dataset=" + many));
         assertThat(ana.get("/bring/" + instead.get("id").asString()).body()).contains("Put 0 below the old ones");
         ana.json("POST", "/api/bring/" + instead.get("id").asString() + "/serve?append=false", Map.of());
