@@ -33,6 +33,8 @@ import sarnik.table.UnreadableTableException;
 public record TableFile(
         Kind kind, RowSource rows, Optional<FeatureSource> features, List<String> sheets, boolean areas) {
 
+    private static final long LARGEST_WORKBOOK = 256L << 20;
+
     /** Endings of files in an archive that may be tables. */
     private static final List<String> TABLES = List.of(
             ".csv",
@@ -96,7 +98,7 @@ public record TableFile(
                     several(GeoPackageFile.layers(file)));
         }
         if (starts(head, "\u00D0\u00CF\u0011\u00E0\u00A1\u00B1\u001A\u00E1"))
-            return workbook(Kind.XLS, new XlsSheets(file), choices);
+            return workbook(Kind.XLS, new XlsSheets(bounded(file)), choices);
         if (starts(head, "PAR1")) return of(Kind.PARQUET, ParquetFile.open(file, choices.system()), List.of());
         String text = new String(head, StandardCharsets.UTF_8)
                 .replaceFirst("^\uFEFF", "")
@@ -136,6 +138,15 @@ public record TableFile(
                 shapes.isPresent() && shapes.get().hasAreas());
     }
 
+    /** Of a workbook the texts are held while it is read, however many rows are. */
+    private static Path bounded(Path workbook) throws IOException {
+        if (Files.size(workbook) > LARGEST_WORKBOOK)
+            throw new UnreadableTableException(
+                    "The texts of a workbook are held while it is read, so it can have up to %,d MB. Save its table as CSV or Parquet."
+                            .formatted(LARGEST_WORKBOOK >> 20));
+        return workbook;
+    }
+
     private static TableFile workbook(Kind kind, Sheets sheets, FileChoices choices) throws IOException {
         return of(kind, SheetGrid.open(sheets, choices), several(sheets.names()), choices);
     }
@@ -147,10 +158,10 @@ public record TableFile(
     private static TableFile archive(Path file, FileChoices choices) throws IOException {
         try (Archive archive = Archive.open(file)) {
             if (archive.find("xl/workbook.xml").isPresent()) {
-                return workbook(Kind.XLSX, new XlsxSheets(file), choices);
+                return workbook(Kind.XLSX, new XlsxSheets(bounded(file)), choices);
             }
             String document = OdsSheets.said(archive);
-            if (!document.isEmpty()) return workbook(Kind.ODS, OdsSheets.of(file, archive, document), choices);
+            if (!document.isEmpty()) return workbook(Kind.ODS, OdsSheets.of(bounded(file), archive, document), choices);
             List<String> shapefiles = Shapefile.layers(archive);
             if (!shapefiles.isEmpty())
                 return of(Kind.SHAPEFILE, Shapefile.open(file, choices.sheet(), choices.system()), several(shapefiles));

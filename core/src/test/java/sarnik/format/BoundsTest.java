@@ -5,11 +5,16 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
+import java.io.RandomAccessFile;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CancellationException;
+import java.util.zip.Deflater;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -113,5 +118,37 @@ class BoundsTest {
         assertThatThrownBy(() -> open(bytes, new FileChoices(null, null, null, null, null, null, null, 1)))
                 .isInstanceOf(UnreadableTableException.class)
                 .hasMessageContaining("EPSG:1 is not known");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"xl/workbook.xml", "content.xml", ""})
+    void aWorkbookOfWhichTheTextsWouldFillTheMemoryIsRefusedBeforeItIsRead(String part) throws IOException {
+        Path file = directory.resolve("large");
+        int bytes = (256 << 20) + 1;
+        if (part.isEmpty()) {
+            Files.write(file, new byte[] {
+                (byte) 0xD0, (byte) 0xCF, 0x11, (byte) 0xE0, (byte) 0xA1, (byte) 0xB1, 0x1A, (byte) 0xE1
+            });
+            try (RandomAccessFile grown = new RandomAccessFile(file.toFile(), "rw")) {
+                grown.setLength(bytes);
+            }
+        } else {
+            try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+                zip.setLevel(Deflater.NO_COMPRESSION);
+                if (part.equals("content.xml")) {
+                    zip.putNextEntry(new ZipEntry("mimetype"));
+                    zip.write("application/vnd.oasis.opendocument.spreadsheet".getBytes(StandardCharsets.US_ASCII));
+                }
+                zip.putNextEntry(new ZipEntry(part));
+                zip.write("<workbook/>".getBytes(StandardCharsets.US_ASCII));
+                zip.putNextEntry(new ZipEntry("padding"));
+                byte[] some = new byte[1 << 20];
+                for (int written = 0; written < bytes; written += some.length) zip.write(some);
+            }
+        }
+        assertThatThrownBy(() -> TableFile.open(file, FileChoices.NONE))
+                .isInstanceOf(UnreadableTableException.class)
+                .hasMessageContaining("so it can have up to 256 MB. Save its table as CSV or Parquet");
+        Files.delete(file);
     }
 }

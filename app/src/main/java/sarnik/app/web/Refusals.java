@@ -79,7 +79,7 @@ class Refusals {
         return answer(
                 request,
                 HttpStatus.CONTENT_TOO_LARGE,
-                ("The file is larger than %d MB, the most that can be brought in at once. Split it, or leave out "
+                ("The file is larger than %,d MB, the most that can be brought in at once. Split it, or leave out "
                                 + "columns that are not needed.")
                         .formatted(properties.largestFile().toMegabytes()));
     }
