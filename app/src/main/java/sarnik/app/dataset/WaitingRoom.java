@@ -308,8 +308,11 @@ class WaitingRoom implements HeldBy, AutoCloseable {
                 stored.wasRead(sent.id, instances.own(), asked.intake());
                 return read;
             } catch (CancellationException stopped) {
-                // Whoever waits for it is told; it waits for nobody any more.
-                if (before == null) stored.remove(sent.id, instances.own());
+                // Whoever asks for it is told, but it waits no more, though nobody may ask.
+                if (before == null) {
+                    stored.remove(sent.id, instances.own());
+                    share.close();
+                }
                 throw stopped;
             }
         });
