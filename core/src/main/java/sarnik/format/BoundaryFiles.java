@@ -65,7 +65,7 @@ public final class BoundaryFiles {
     /** A set that ships; read once and shared. */
     public static BoundarySet shipped(Shipped which) {
         synchronized (READ) {
-            return READ.computeIfAbsent(which, BoundaryFiles::read);
+            return READ.computeIfAbsent(which, set -> read(set).compact());
         }
     }
 

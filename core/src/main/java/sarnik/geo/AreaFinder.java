@@ -1,7 +1,10 @@
 package sarnik.geo;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -10,8 +13,7 @@ import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 
 /**
- * Finds the area of a boundary set that holds a point. The set's extent is cut into cells; a cell that lies wholly in
- * one
+ * Finds the area of a boundary set that holds a point. The set's extent is cut into cells; a cell that lies wholly in one
  * area answers at once, the others ask the few areas that reach into them. Built once for a set; safe to share between
  * threads. On a border that two areas share, the first in the order of the set holds the point.
  */
@@ -19,16 +21,15 @@ public final class AreaFinder {
 
     private static final int CELLS = 512;
     private static final int NONE = -1;
-    private static final int SEVERAL = -2;
 
     private final Envelope extent = new Envelope();
     private final IndexedPointInAreaLocator[] locators;
     private final double cellWidth;
     private final double cellHeight;
-    /** The one area that fills a cell, none, or several. */
+    /** By cell the one area that fills it, {@link #NONE}, or for several, from -2 down, which of {@link #several}. */
     private final int[] cells = new int[CELLS * CELLS];
-    /** The areas that reach into a cell, for cells of several. */
-    private final int[][] candidates = new int[CELLS * CELLS][];
+    /** Areas that reach into one cell; each combination stands once, however many cells along a border have it. */
+    private final int[][] several;
 
     public AreaFinder(BoundarySet set) {
         List<Area> areas = set.areas();
@@ -43,10 +44,12 @@ public final class AreaFinder {
         cellWidth = extent.getWidth() / CELLS;
         cellHeight = extent.getHeight() / CELLS;
         Arrays.fill(cells, NONE);
-        fill(areas);
+        several = combinations(reaching(areas));
     }
 
-    private void fill(List<Area> areas) {
+    /** Fills the cells that lie in one area; by cell, for those that areas share or fill in part, which reach into them. */
+    private int[][] reaching(List<Area> areas) {
+        int[][] reaching = new int[CELLS * CELLS][];
         for (int i = 0; i < areas.size(); i++) {
             Geometry shape = areas.get(i).shape();
             var prepared = PreparedGeometryFactory.prepare(shape);
@@ -61,19 +64,34 @@ public final class AreaFinder {
                                     extent.getMinY() + (y + 1) * cellHeight));
                     if (!prepared.intersects(cell)) continue;
                     int at = y * CELLS + x;
-                    if (cells[at] == NONE && prepared.containsProperly(cell)) cells[at] = i;
-                    else add(at, i);
+                    if (cells[at] == NONE && reaching[at] == null && prepared.containsProperly(cell)) cells[at] = i;
+                    else add(reaching, at, i);
                 }
             }
         }
+        return reaching;
     }
 
-    private void add(int cell, int area) {
+    private void add(int[][] reaching, int cell, int area) {
         int[] before =
-                candidates[cell] == null ? cells[cell] >= 0 ? new int[] {cells[cell]} : new int[0] : candidates[cell];
-        candidates[cell] = Arrays.copyOf(before, before.length + 1);
-        candidates[cell][before.length] = area;
-        cells[cell] = SEVERAL;
+                reaching[cell] != null ? reaching[cell] : cells[cell] >= 0 ? new int[] {cells[cell]} : new int[0];
+        reaching[cell] = Arrays.copyOf(before, before.length + 1);
+        reaching[cell][before.length] = area;
+    }
+
+    private int[][] combinations(int[][] reaching) {
+        List<int[]> found = new ArrayList<>();
+        Map<List<Integer>, Integer> numbers = new HashMap<>();
+        for (int cell = 0; cell < cells.length; cell++) {
+            if (reaching[cell] == null) continue;
+            int[] areas = reaching[cell];
+            int number = numbers.computeIfAbsent(Arrays.stream(areas).boxed().toList(), n -> {
+                found.add(areas);
+                return found.size() - 1;
+            });
+            cells[cell] = -2 - number;
+        }
+        return found.toArray(int[][]::new);
     }
 
     private int column(double lon) {
@@ -92,9 +110,9 @@ public final class AreaFinder {
     public int at(double lon, double lat) {
         if (!extent.contains(lon, lat)) return NONE;
         int cell = row(lat) * CELLS + column(lon);
-        if (cells[cell] != SEVERAL) return cells[cell];
+        if (cells[cell] >= NONE) return cells[cell];
         Coordinate point = new Coordinate(lon, lat);
-        for (int area : candidates[cell]) if (locators[area].locate(point) != Location.EXTERIOR) return area;
+        for (int area : several[-2 - cells[cell]]) if (locators[area].locate(point) != Location.EXTERIOR) return area;
         return NONE;
     }
 }

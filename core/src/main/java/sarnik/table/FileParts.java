@@ -1,6 +1,7 @@
 package sarnik.table;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Set;
 import java.util.function.IntFunction;
@@ -110,24 +111,10 @@ final class FileParts {
         try {
             taker.take(filling.table());
         } catch (IOException failed) {
-            throw new Stopped(failed);
+            // Carried through the source.
+            throw new UncheckedIOException(failed);
         }
         filling.as(builders.apply(0));
-    }
-
-    /** Carries what a taker could not do through the source. */
-    private static final class Stopped extends RuntimeException {
-
-        private static final long serialVersionUID = 1;
-
-        Stopped(IOException cause) {
-            super(cause);
-        }
-
-        @Override
-        public synchronized IOException getCause() {
-            return (IOException) super.getCause();
-        }
     }
 
     /** Rows of which some are held. */
@@ -165,7 +152,7 @@ final class FileParts {
             try {
                 taker.take(fill(progress, Math.min(most, PART_BYTES), 0, most, taker)
                         .table());
-            } catch (Stopped failed) {
+            } catch (UncheckedIOException failed) {
                 throw failed.getCause();
             }
         }

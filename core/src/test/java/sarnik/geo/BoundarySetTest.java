@@ -9,10 +9,13 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.io.ParseException;
 import org.locationtech.jts.io.WKTReader;
+import sarnik.format.BoundaryFiles;
 
 @DisplayName("A boundary set")
 class BoundarySetTest {
@@ -63,16 +66,12 @@ class BoundarySetTest {
                 double y = random.nextDouble() * 24 - 12;
                 int found = finder.at(x, y);
                 Geometry point = SHAPES.createPoint(new Coordinate(x, y));
-                if (found >= 0) {
-                    inside++;
-                    assertThat(stars.get(found).shape().covers(point))
-                            .as("%s holds %f %f", stars.get(found).name(), x, y)
-                            .isTrue();
-                } else {
-                    assertThat(stars)
-                            .as("no star holds %f %f", x, y)
-                            .noneMatch(s -> s.shape().covers(point));
-                }
+                int first = 0;
+                while (first < stars.size() && !stars.get(first).shape().covers(point)) first++;
+                assertThat(found)
+                        .as("the first star that holds %f %f", x, y)
+                        .isEqualTo(first == stars.size() ? -1 : first);
+                if (found >= 0) inside++;
             }
             assertThat(inside).isGreaterThan(2000);
         }
@@ -87,6 +86,81 @@ class BoundarySetTest {
             assertThat(finder.at(0, 0)).as("a corner").isZero();
             assertThat(finder.at(5, 5)).isEqualTo(-1);
             assertThat(finder.at(Double.NaN, 0)).isEqualTo(-1);
+        }
+    }
+
+    @Nested
+    @DisplayName("is held for long")
+    class HeldForLong {
+
+        /** The same set with an object for each corner. */
+        private static BoundarySet asObjects(BoundarySet set) {
+            BoundarySet same = new BoundarySet(
+                    set.name(), set.level(), set.credit(), AreaBytes.read(AreaBytes.write(set.areas())));
+            assertThat(corners(same.areas().get(0).shape())).isNotInstanceOf(CompactCorners.class);
+            return same;
+        }
+
+        private static CoordinateSequence corners(Geometry shape) {
+            return ((Polygon) shape.getGeometryN(0)).getExteriorRing().getCoordinateSequence();
+        }
+
+        @Test
+        void whenItShips() {
+            assertThat(BoundaryFiles.shipped(BoundaryFiles.Shipped.COUNTRIES).areas())
+                    .allSatisfy(area -> assertThat(corners(area.shape())).isInstanceOf(CompactCorners.class));
+        }
+
+        @Test
+        void withTheVeryShapesThatItWasMadeOf() {
+            for (BoundaryFiles.Shipped shipped : BoundaryFiles.Shipped.values()) {
+                BoundarySet set = asObjects(BoundaryFiles.shipped(shipped));
+                BoundarySet held = set.compact();
+                assertThat(held.name()).isEqualTo(set.name());
+                assertThat(held.level()).isEqualTo(set.level());
+                assertThat(held.credit()).isEqualTo(set.credit());
+                assertThat(held.areas()).hasSameSizeAs(set.areas());
+                for (int a = 0; a < set.areas().size(); a++) {
+                    Area area = set.areas().get(a);
+                    Area same = held.areas().get(a);
+                    assertThat(List.of(same.code(), same.name(), same.parent()))
+                            .isEqualTo(List.of(area.code(), area.name(), area.parent()));
+                    assertThat(same.shape().equalsExact(area.shape()))
+                            .as(area.name())
+                            .isTrue();
+                    assertThat(same.squareKilometres()).isEqualTo(area.squareKilometres());
+                }
+            }
+        }
+
+        @Test
+        void andCornersAsObjectsAreNotKept() {
+            Geometry held = new BoundarySet("x", "own", "", List.of(square(1, 1)))
+                    .compact()
+                    .areas()
+                    .get(0)
+                    .shape();
+            Coordinate[] asked = held.getCoordinates();
+            asked[0].x = 77;
+            assertThat(held.getCoordinates()[0].x).isEqualTo(1);
+            assertThat(held.copy().equalsExact(held)).isTrue();
+            assertThat(corners(held)).isInstanceOf(CompactCorners.class);
+        }
+
+        @Test
+        void andItsAreasAreFoundAsBefore() {
+            BoundarySet set = asObjects(BoundaryFiles.shipped(BoundaryFiles.Shipped.PROVINCES));
+            AreaFinder before = new AreaFinder(set);
+            AreaFinder held = new AreaFinder(set.compact());
+            Random random = new Random(9);
+            int inside = 0;
+            for (int n = 0; n < 20_000; n++) {
+                double x = random.nextDouble() * 14 - 10;
+                double y = random.nextDouble() * 9 + 35.5;
+                assertThat(held.at(x, y)).isEqualTo(before.at(x, y));
+                if (before.at(x, y) >= 0) inside++;
+            }
+            assertThat(inside).isGreaterThan(5000);
         }
     }
 

@@ -5,7 +5,7 @@ import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 
 /** Has what is done recorded. */
-@Configuration
+@Configuration(proxyBeanMethods = false)
 class AuditSetup implements WebMvcConfigurer {
 
     private final ActRecorder recorder;

@@ -169,7 +169,8 @@ public class BoundarySets {
                 .map(BoundaryFiles::shipped)
                 .or(() -> transaction
                         .execute(t -> stored.findById(name))
-                        .map(s -> new BoundarySet(name, s.getLevel(), s.getCredit(), AreaBytes.read(s.getAreas()))));
+                        .map(s -> new BoundarySet(name, s.getLevel(), s.getCredit(), AreaBytes.read(s.getAreas()))
+                                .compact()));
         return set.map(s -> held.get(name, n -> new IndexedSet(s)));
     }
 

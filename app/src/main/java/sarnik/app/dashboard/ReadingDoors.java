@@ -16,7 +16,7 @@ import sarnik.app.people.SignedIn;
 import sarnik.app.web.RefusedException;
 
 /** Hands the reading that an address asks for to whoever answers it. */
-@Configuration
+@Configuration(proxyBeanMethods = false)
 class ReadingDoors implements WebMvcConfigurer, HandlerMethodArgumentResolver {
 
     private final List<ReadingDoor> doors;

@@ -37,7 +37,7 @@ import sarnik.app.audit.ActLog;
 import sarnik.app.web.PagePolicy;
 
 /** Who may do what. Readers reach only what is listed for them; everything else is for authors. */
-@Configuration
+@Configuration(proxyBeanMethods = false)
 class SecuritySetup {
 
     /**

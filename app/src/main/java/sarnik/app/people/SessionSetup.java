@@ -12,7 +12,7 @@ import org.springframework.core.convert.support.GenericConversionService;
 import org.springframework.core.serializer.support.SerializingConverter;
 
 /** How what a session holds is written into the database and read again. */
-@Configuration
+@Configuration(proxyBeanMethods = false)
 class SessionSetup {
 
     private static final Logger LOG = LoggerFactory.getLogger(SessionSetup.class);

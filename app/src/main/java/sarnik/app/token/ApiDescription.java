@@ -41,7 +41,7 @@ import tools.jackson.databind.JsonNode;
  * here is what all addresses share: how a program says who it is, how a refusal looks, and where an answer may take
  * longer.
  */
-@Configuration
+@Configuration(proxyBeanMethods = false)
 class ApiDescription {
 
     static final String ADDRESS = "/api/openapi";

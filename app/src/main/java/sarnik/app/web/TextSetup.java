@@ -15,7 +15,7 @@ import tools.jackson.databind.module.SimpleModule;
  * Looks at every text that comes in, in JSON and in forms: those that cannot be kept are refused before anything is
  * done.
  */
-@Configuration
+@Configuration(proxyBeanMethods = false)
 class TextSetup implements WebMvcConfigurer {
 
     @Bean
