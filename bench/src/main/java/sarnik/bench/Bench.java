@@ -59,7 +59,7 @@ import tools.jackson.databind.JsonNode;
 /**
  * Side-by-side measurements: same data, same run, warmed. Usage: {@code Bench ADDRESS [--small | --short | --placing |
  * --tables | --maps | --page | --gestures | --readers | --engine | --hundred | --links | --feeds [--seconds N] [--kills N] [--millions N] |
- * --ends [--applications N] [--databases N] | --disk [--times N] | --two [--times N]]
+ * --ends [--applications N] [--databases N] | --disk [--times N] | --read-only [--times N] | --two [--times N]]
  * [--json FILE]},
  * with the demo running at the address.
  */
@@ -148,6 +148,10 @@ public final class Bench {
         }
         if (words.contains("--disk")) {
             new EndsBench(base).fullDisk(report, number(words, "--times", 20));
+            return;
+        }
+        if (words.contains("--read-only")) {
+            new EndsBench(base).failingDisk(report, number(words, "--times", 20));
             return;
         }
         PageBench page = new PageBench(report, brief ? 0 : 1.5, brief ? 1 : 15);

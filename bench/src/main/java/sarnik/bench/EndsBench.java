@@ -55,6 +55,17 @@ final class EndsBench {
     }
 
     /**
+     * The disk on which all is kept fails and takes nothing more, over and over; each time the machine is made anew
+     * with what is on the disk.
+     *
+     * @param times how often
+     */
+    void failingDisk(Report report, int times) throws Exception {
+        report.title("%,d times a disk that takes nothing more while four people work".formatted(times));
+        whilePeopleWork(new Hands(base, server), false, times, end -> server.failDisk(AMISS_MILLIS));
+    }
+
+    /**
      * Two instances behind a balancer, of which one is killed, over and over; the other answers at once, and the one
      * that was killed is started again beside it.
      *

@@ -1,6 +1,5 @@
 package sarnik.bench;
 
-import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -8,6 +7,7 @@ import java.net.HttpURLConnection;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileStore;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -199,16 +199,7 @@ final class Server {
 
     /** Starts PostgreSQL where it does not run. */
     private void startDatabase() throws IOException, InterruptedException {
-        Process start = new ProcessBuilder(
-                        "bash",
-                        "tools/postgres.sh",
-                        "start",
-                        place.resolve("database").toString())
-                .directory(new File(System.getProperty("user.dir")))
-                .redirectErrorStream(true)
-                .start();
-        String words = new String(start.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        if (start.waitFor() != 0) throw new IllegalStateException("PostgreSQL does not start again: " + words);
+        done("bash", "tools/postgres.sh", "start", place.resolve("database").toString());
     }
 
     /** Fills the disk on which all is kept to the last byte for a while. */
@@ -226,6 +217,60 @@ final class Server {
             Files.delete(filler);
         }
         standUp();
+    }
+
+    /**
+     * Lets the disk on which all is kept fail: its system finds a fault and takes nothing more, as it does when a disk
+     * is about to break. After a while all that runs on it ends at once, the disk is looked through and mounted again,
+     * and PostgreSQL and the application are started on it.
+     */
+    void failDisk(long millis) throws IOException, InterruptedException {
+        Path home = place.getParent();
+        FileStore store = Files.getFileStore(home);
+        Path device = Path.of(store.name());
+        Path image = home.resolveSibling(home.getFileName() + ".image");
+        if (!Files.exists(image) || !device.getFileName().toString().startsWith("loop"))
+            throw new IllegalStateException(
+                    "Its data are on no disk of their own that may fail; ./sarnik bench --read-only makes one");
+        Instance as = Instance.of(application());
+        Files.writeString(Path.of("/sys/fs/ext4", device.getFileName().toString(), "trigger_fs_error"), "1");
+        TimeUnit.MILLISECONDS.sleep(millis);
+        for (ProcessHandle process : ProcessHandle.allProcesses().toList()) if (holds(process, home)) kill(process);
+        done("umount", home.toString());
+        // 1 says that it has found something and mended it.
+        int mended = new ProcessBuilder("e2fsck", "-p", image.toString())
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start()
+                .waitFor();
+        if (mended > 1) throw new IllegalStateException("The disk cannot be mended: e2fsck ended with " + mended);
+        done("mount", "-o", "loop,errors=remount-ro", image.toString(), home.toString());
+        startDatabase();
+        begin(as);
+    }
+
+    private static boolean holds(ProcessHandle process, Path disk) {
+        try (var files = Files.list(Path.of("/proc", Long.toString(process.pid()), "fd"))) {
+            return files.anyMatch(file -> isOn(disk, file))
+                    || isOn(disk, Path.of("/proc", Long.toString(process.pid()), "cwd"));
+        } catch (IOException gone) {
+            return false;
+        }
+    }
+
+    private static boolean isOn(Path disk, Path link) {
+        try {
+            return Files.readSymbolicLink(link).startsWith(disk);
+        } catch (IOException gone) {
+            return false;
+        }
+    }
+
+    private static void done(String... command) throws IOException, InterruptedException {
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        String words = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (process.waitFor() != 0)
+            throw new IllegalStateException(String.join(" ", command) + " ended with: " + words);
     }
 
     /** Starts what has ended over its disk, as its steward would. */

@@ -118,17 +118,16 @@ class Refusals {
     @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
     Object database(Exception down, HttpServletRequest request) {
         LOG.error("{} {}: the database does not do what it should", request.getMethod(), request.getRequestURI(), down);
-        boolean full = false;
+        return answer(request, HttpStatus.SERVICE_UNAVAILABLE, ofDatabase(down));
+    }
+
+    /** What is said where the database does not do what it should. */
+    static String ofDatabase(Throwable down) {
         for (Throwable cause = down; cause != null; cause = cause.getCause())
-            full |= cause instanceof SQLException sql && DISK_FULL.equals(sql.getSQLState());
-        return answer(
-                request,
-                HttpStatus.SERVICE_UNAVAILABLE,
-                full
-                        ? "The database's disk is full, so nothing more can be kept. What was kept is safe; a "
-                                + "steward has to make room."
-                        : phrase(
-                                "The database cannot be reached just now. What was kept is safe; try again in a little while."));
+            if (cause instanceof SQLException sql && DISK_FULL.equals(sql.getSQLState()))
+                return "The database's disk is full, so nothing more can be kept. What was kept is safe; a steward has "
+                        + "to make room.";
+        return phrase("The database cannot be reached just now. What was kept is safe; try again in a little while.");
     }
 
     @ExceptionHandler
