@@ -102,7 +102,7 @@ public final class RunningSarnik implements ParameterResolver {
                 "--sarnik.mail.host=127.0.0.1",
                 "--sarnik.mail.port=" + mailbox.port(),
                 "--sarnik.largest-file=8MB",
-                "--sarnik.patience=6s",
+                "--sarnik.patience=3s",
                 "--sarnik.proxies=" + PROXY.replace(".", "\\."),
                 "--sarnik.most-waiting=" + MOST_WAITING,
                 "--sarnik.open-id.issuer=" + provider.issuer(),
