@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.regex.Pattern;
 import org.apache.catalina.connector.Request;
 import org.apache.catalina.connector.Response;
@@ -43,34 +44,45 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
 
     private static final int MOST_CONNECTIONS = 1000;
 
+    /** How often it is looked who is waited for, ms. */
+    private static final long SWEEP = 1000;
+
     private final Pattern proxies;
     private final long patience;
     private final Map<String, Standing> standings = new ConcurrentHashMap<>();
     private volatile GuardedProtocol protocol;
+    private long swept = Uptime.millis();
 
-    /** What a connection is about. Written by its thread, read by the sweep: a little late is no harm. */
+    /** What a connection is about. */
     private static final class Standing {
 
         private final String address;
-        private volatile long since = Uptime.millis();
+
+        /** How long its sender has been waited for since the request, or the pause before it, began, ms. */
+        private final AtomicLong waited = new AtomicLong();
+
+        /** Written by the connection's thread, read by the sweep: a little late is no harm. */
         private volatile org.apache.coyote.Request answering;
 
         Standing(String address) {
             this.address = address;
         }
 
-        /** How long the body of the request has been on its way, ms; -1 where it is whole or there is none. */
-        long onItsWay(long now) {
-            org.apache.coyote.Request request = answering;
-            if (request == null || request.getBytesRead() >= request.getContentLengthLong()) return -1;
-            return now - since;
+        void begin(org.apache.coyote.Request request) {
+            answering = request;
+            waited.set(0);
         }
 
-        boolean isTooSlow(long now, long patience) {
+        /** Whether the body of the request is on its way. */
+        boolean isSending() {
             org.apache.coyote.Request request = answering;
-            if (request == null) return now - since > HEADERS * patience;
-            long body = onItsWay(now);
-            return body > patience + 1000 * request.getContentLengthLong() / BYTES_A_SECOND;
+            return request != null && request.getBytesRead() < request.getContentLengthLong();
+        }
+
+        boolean isTooSlow(long patience) {
+            org.apache.coyote.Request request = answering;
+            if (request == null) return waited.get() > HEADERS * patience;
+            return isSending() && waited.get() > patience + 1000 * request.getContentLengthLong() / BYTES_A_SECOND;
         }
     }
 
@@ -104,43 +116,50 @@ class ConnectionGuard implements WebServerFactoryCustomizer<TomcatServletWebServ
         public void invoke(Request request, Response response) throws IOException, ServletException {
             Standing standing = standings.computeIfAbsent(
                     request.getPeerAddr() + ":" + request.getRemotePort(), k -> new Standing(request.getPeerAddr()));
-            if (standing.answering == null) {
-                standing.since = Uptime.millis();
-                standing.answering = request.getCoyoteRequest();
-            }
+            if (standing.answering == null) standing.begin(request.getCoyoteRequest());
             try {
                 getNext().invoke(request, response);
             } finally {
                 // One that is answered later comes by here again.
-                if (!request.isAsync()) {
-                    standing.answering = null;
-                    standing.since = Uptime.millis();
-                }
+                if (!request.isAsync()) standing.begin(null);
             }
         }
     }
 
-    @Scheduled(fixedDelay = 1000)
+    @Scheduled(fixedDelay = SWEEP)
     void sweep() {
-        if (protocol == null) return;
         long now = Uptime.millis();
+        // What stood still as a whole has not waited for anybody.
+        sweep(Math.min(now - swept, 2 * SWEEP));
+        swept = now;
+    }
+
+    /**
+     * Closes what is too slow. Only what the server waits for counts: a body that it reads late itself, being busy or
+     * waiting for a database, is not a slow one.
+     *
+     * @param passed since the last sweep, ms
+     */
+    void sweep(long passed) {
+        if (protocol == null) return;
         Set<String> open = new HashSet<>();
-        Map<String, List<SocketWrapperBase<NioChannel>>> bodies = new HashMap<>();
+        Map<String, List<Map.Entry<Long, SocketWrapperBase<NioChannel>>>> bodies = new HashMap<>();
         for (SocketWrapperBase<NioChannel> connection : protocol.connections()) {
             String key = connection.getRemoteAddr() + ":" + connection.getRemotePort();
             open.add(key);
             Standing standing = standings.computeIfAbsent(key, k -> new Standing(connection.getRemoteAddr()));
-            if (standing.isTooSlow(now, patience)) connection.close();
-            else if (standing.onItsWay(now) >= 0 && !isProxy(standing.address))
-                bodies.computeIfAbsent(standing.address, a -> new ArrayList<>()).add(connection);
+            if (!GuardedProtocol.isWaitedFor(connection)) continue;
+            long waited = standing.waited.addAndGet(passed);
+            if (standing.isTooSlow(patience)) connection.close();
+            else if (standing.isSending() && !isProxy(standing.address))
+                bodies.computeIfAbsent(standing.address, a -> new ArrayList<>()).add(Map.entry(waited, connection));
         }
         standings.keySet().retainAll(open);
-        for (List<SocketWrapperBase<NioChannel>> ofOne : bodies.values()) {
+        for (List<Map.Entry<Long, SocketWrapperBase<NioChannel>>> ofOne : bodies.values()) {
             if (ofOne.size() <= MOST_BODIES) continue;
-            ofOne.sort(Comparator.comparingLong(c -> -standings
-                    .getOrDefault(c.getRemoteAddr() + ":" + c.getRemotePort(), new Standing(""))
-                    .onItsWay(now)));
-            ofOne.subList(0, ofOne.size() - MOST_BODIES).forEach(SocketWrapperBase::close);
+            ofOne.sort(Map.Entry.comparingByKey(Comparator.reverseOrder()));
+            ofOne.subList(0, ofOne.size() - MOST_BODIES)
+                    .forEach(body -> body.getValue().close());
         }
     }
 }

@@ -2,6 +2,7 @@ package sarnik.app.connection;
 
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.nio.channels.SelectionKey;
 import java.nio.channels.SocketChannel;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -39,6 +40,26 @@ public final class GuardedProtocol extends Http11NioProtocol {
     /** The connections that are open. */
     Set<SocketWrapperBase<NioChannel>> connections() {
         return endpoint.getConnections();
+    }
+
+    /**
+     * Whether the server waits for what the other side sends: it has asked to be told of it, and nothing that has come
+     * lies there unread.
+     */
+    static boolean isWaitedFor(SocketWrapperBase<NioChannel> connection) {
+        if (!(connection instanceof NioEndpoint.NioSocketWrapper asked)
+                || (asked.interestOps() & SelectionKey.OP_READ) == 0) return false;
+        try {
+            return connection
+                            .getSocket()
+                            .getIOChannel()
+                            .socket()
+                            .getInputStream()
+                            .available()
+                    == 0;
+        } catch (IOException gone) {
+            return false;
+        }
     }
 
     private static final class Endpoint extends NioEndpoint {

@@ -1,5 +1,7 @@
 package sarnik.app.connection;
 
+import static sarnik.language.Language.phrase;
+
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.Writer;
@@ -13,7 +15,11 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
 import org.springframework.boot.web.server.WebServerFactoryCustomizer;
+import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
+import sarnik.app.language.Languages;
+import sarnik.app.web.Problems;
+import sarnik.language.Language;
 
 /** Says in a sentence what the server refuses before the application is asked, such as an address that cannot be read. */
 @Component
@@ -21,12 +27,11 @@ class PlainRefusals implements WebServerFactoryCustomizer<TomcatServletWebServer
 
     private static final Logger LOG = LoggerFactory.getLogger(PlainRefusals.class);
 
-    private static final String PAGE = """
-            <!DOCTYPE html>
-            <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
-            <title>%1$s · Sarnik</title><link rel="icon" href="/favicon.svg" type="image/svg+xml"><link rel="stylesheet" href="/css/sarnik.css"></head>
-            <body><main class="page narrow"><h1 class="text-title mt-16 mb-3">%1$s</h1><p class="mb-5">%2$s</p><a class="do" href="/">Go home</a></main></body></html>
-            """;
+    private final Languages languages;
+
+    PlainRefusals(Languages languages) {
+        this.languages = languages;
+    }
 
     @Override
     public void customize(TomcatServletWebServerFactory factory) {
@@ -49,7 +54,7 @@ class PlainRefusals implements WebServerFactoryCustomizer<TomcatServletWebServer
                 response.setCharacterEncoding(StandardCharsets.UTF_8);
                 Writer writer = response.getReporter();
                 if (writer == null) return;
-                writer.write(page(response.getStatus()));
+                writer.write(page(request, response.getStatus()));
                 response.finishResponse();
             } catch (IOException left) {
                 LOG.debug("Nobody waits for the answer any more", left);
@@ -57,12 +62,15 @@ class PlainRefusals implements WebServerFactoryCustomizer<TomcatServletWebServer
         }
     }
 
-    /** In English: where an address cannot be read nothing is read of which language is wanted. */
-    private static String page(int status) {
-        return status == HttpServletResponse.SC_BAD_REQUEST
-                ? PAGE.formatted("That did not work", "This address cannot be read. Check how it is written.")
-                : PAGE.formatted(
-                        "Something went wrong here",
-                        "The server could not answer. What you had kept is not touched; go back and try again.");
+    /** Where an address cannot be read, it may be that nothing is read of which language is wanted: English then. */
+    private String page(Request request, int status) {
+        return Language.in(
+                languages.wanted(request.getHeader(HttpHeaders.ACCEPT_LANGUAGE)).orElse(Language.ENGLISH),
+                () -> Problems.page(
+                        status,
+                        status == HttpServletResponse.SC_BAD_REQUEST
+                                ? phrase("This address cannot be read. Check how it is written.")
+                                : phrase(
+                                        "The server could not answer. What you had kept is not touched; go back and try again.")));
     }
 }

@@ -5,6 +5,7 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -25,13 +26,20 @@ import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
 import org.springframework.security.web.authentication.SavedRequestAwareAuthenticationSuccessHandler;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.context.NullSecurityContextRepository;
 import org.springframework.security.web.csrf.CsrfException;
 import org.springframework.security.web.header.writers.DelegatingRequestMatcherHeaderWriter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.header.writers.frameoptions.XFrameOptionsHeaderWriter;
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
 import org.springframework.security.web.util.matcher.NegatedRequestMatcher;
+import org.springframework.security.web.util.matcher.OrRequestMatcher;
+import org.springframework.security.web.util.matcher.RequestMatcher;
 import org.springframework.web.filter.OncePerRequestFilter;
+import org.springframework.web.servlet.DispatcherServlet;
+import org.springframework.web.servlet.FlashMap;
+import org.springframework.web.servlet.FlashMapManager;
+import org.springframework.web.servlet.support.SessionFlashMapManager;
 import sarnik.app.audit.Act;
 import sarnik.app.audit.ActLog;
 import sarnik.app.web.PagePolicy;
@@ -142,10 +150,30 @@ class SecuritySetup {
     SecurityFilterChain whatShips(HttpSecurity http) throws Exception {
         http.securityMatcher(FIXED)
                 .authorizeHttpRequests(request -> request.anyRequest().permitAll())
-                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .securityContext(nobody -> nobody.securityContextRepository(new NullSecurityContextRepository()))
+                .anonymous(nobody -> nobody.disable())
+                .sessionManagement(session -> session.disable())
+                .csrf(form -> form.disable())
+                .logout(out -> out.disable())
                 .requestCache(cache -> cache.disable());
         headers(http);
         return http.build();
+    }
+
+    /** What is said once on the page after a form lies in the session; it is not looked for with what ships. */
+    @Bean(DispatcherServlet.FLASH_MAP_MANAGER_BEAN_NAME)
+    FlashMapManager saidOnce() {
+        return new SessionFlashMapManager() {
+
+            private final RequestMatcher ships = new OrRequestMatcher(Arrays.stream(FIXED)
+                    .<RequestMatcher>map(PathPatternRequestMatcher.withDefaults()::matcher)
+                    .toList());
+
+            @Override
+            protected List<FlashMap> retrieveFlashMaps(HttpServletRequest request) {
+                return ships.matches(request) ? null : super.retrieveFlashMaps(request);
+            }
+        };
     }
 
     private static void headers(HttpSecurity http) throws Exception {

@@ -5,14 +5,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
+import java.util.Base64;
+import java.util.List;
+import java.util.function.LongSupplier;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.springframework.core.convert.support.GenericConversionService;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContextImpl;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.testing.Stranger;
+import sarnik.demo.SarnikClient;
 
 @ExtendWith(RunningSarnik.class)
 @DisplayName("What a session holds, in the database")
@@ -51,5 +56,25 @@ class SessionSetupTest {
         byte[] whole = written("a word of some length");
         assertThat(read(Arrays.copyOf(whole, whole.length - 4))).as("cut off").isNull();
         assertThat(read(new byte[0])).isNull();
+    }
+
+    /** Scripts and styles are asked for with each page, also while the database is away. */
+    @Test
+    void isNotLookedForWithWhatShips(RunningSarnik sarnik) throws Exception {
+        SarnikClient ana = sarnik.client("ana");
+        String cookie = ana.cookies().replaceAll(".*sarnik-session=([^;]+).*", "$1");
+        String session = new String(Base64.getDecoder().decode(cookie), StandardCharsets.UTF_8);
+        LongSupplier lastAsked = () -> sarnik.bean(JdbcClient.class)
+                .sql("SELECT last_access_time FROM sessions WHERE session_id = ?")
+                .param(session)
+                .query(Long.class)
+                .single();
+        assertThat(ana.get("/").statusCode()).isEqualTo(200);
+        long before = lastAsked.getAsLong();
+        for (String shipped : List.of("/css/sarnik.css", "/js/ask-for.js", "/favicon.svg"))
+            assertThat(ana.get(shipped).statusCode()).as(shipped).isEqualTo(200);
+        assertThat(lastAsked.getAsLong()).isEqualTo(before);
+        assertThat(ana.get("/").statusCode()).isEqualTo(200);
+        assertThat(lastAsked.getAsLong()).isGreaterThan(before);
     }
 }
