@@ -14,6 +14,7 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 @DisplayName("The command ./sarnik")
@@ -49,6 +50,35 @@ class CommandTest {
         Said said = sarnik(Map.of(), "fly");
         assertThat(said.code()).isNotZero();
         assertThat(said.text()).contains("there is no command “fly”");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "demo --prot 9000, demo knows no “--prot”",
+        "demo now, demo knows no “now”",
+        "test --cover, test knows no “--cover”",
+        "bench --engin, bench knows no “--engin”",
+        "bench --two --times many, --times needs a number",
+        "bench --json, --json needs a name",
+        "fuzz --inputs, --inputs needs a number"
+    })
+    void whatACommandDoesNotKnowIsSaidBeforeAnythingIsMade(String words, String sentence) throws Exception {
+        Said said = sarnik(Map.of(), words.split(" "));
+        assertThat(said.code()).isEqualTo(1);
+        assertThat(said.text().strip())
+                .startsWith("sarnik: ")
+                .contains(sentence)
+                .hasLineCount(1);
+        try (var made = Files.list(home)) {
+            assertThat(made).isEmpty();
+        }
+    }
+
+    @Test
+    void askedForHelpACommandDoesNothingElse() throws Exception {
+        Said said = sarnik(Map.of(), "bench", "--help");
+        assertThat(said.code()).isZero();
+        assertThat(said.text()).isEqualTo(sarnik(Map.of(), "help").text());
     }
 
     @ParameterizedTest

@@ -38,7 +38,7 @@ final class Report {
         this.brief = brief;
     }
 
-    private static double once(Work work) throws Exception {
+    static double once(Work work) throws Exception {
         long began = System.nanoTime();
         work.run();
         return Math.max(1e-3, (System.nanoTime() - began) / 1e6);

@@ -50,10 +50,11 @@ public final class Problems {
     /** A page that says a sentence and needs nothing but itself, in the language that is spoken. */
     public static String page(int status, String sentence) {
         String title = status >= 500 ? phrase("Something went wrong here") : phrase("That did not work");
-        return PAGE.formatted(
-                Language.spoken().tag(),
-                HtmlUtils.htmlEscape(title),
-                HtmlUtils.htmlEscape(sentence),
-                HtmlUtils.htmlEscape(phrase("Go home")));
+        return PAGE.formatted(Language.spoken().tag(), escaped(title), escaped(sentence), escaped(phrase("Go home")));
+    }
+
+    /** Letters stay as they are, marks of HTML do not. */
+    private static String escaped(String text) {
+        return HtmlUtils.htmlEscape(text, StandardCharsets.UTF_8.name());
     }
 }
