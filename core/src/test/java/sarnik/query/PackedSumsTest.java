@@ -84,6 +84,42 @@ class PackedSumsTest {
                 .containsExactly(1000.0 * rows * ((1 << 25) - 1));
     }
 
+    /** Blocks of which all rows are left are taken in another way than those with gaps; both have to come together. */
+    @Test
+    void blocksWithGapsComeToTheSameSums() {
+        Random random = new Random(3);
+        int rows = RowBlocks.BLOCK;
+        int[] towns = IntStream.range(0, rows).map(i -> random.nextInt(3)).toArray();
+        long[] values = random.longs(rows, -50, 50).toArray();
+        Table table = new Table(Map.of(
+                "town", new CodedColumn(ColumnType.TEXT, Codes.of(towns, rows, 3), List.of("Soria", "Lugo", "Faro")),
+                "n", new WholeColumn(values)));
+        Query query = Query.of(List.of(), List.of("town"), List.of(new Measure(Summary.SUM, "n"), Measure.ROWS));
+        Partial partial = new Partial(new Plan(table, List.of(query), key -> KeyCoder.of(table, key), true));
+        double[] sums = new double[4];
+        double[] counts = new double[4];
+        for (int[] selection : List.of(
+                IntStream.range(0, rows).toArray(),
+                IntStream.range(0, rows).filter(i -> i % 3 > 0).toArray(),
+                IntStream.range(7, 900).toArray(),
+                new int[] {5, 7},
+                new int[] {8},
+                new int[0])) {
+            int[] block = Arrays.copyOf(selection, rows);
+            partial.add(block, selection.length);
+            for (int row : selection) {
+                sums[towns[row]] += values[row];
+                counts[towns[row]]++;
+            }
+        }
+        partial.unpack();
+        partial.unpack();
+        int[] groups = partial.present();
+        assertThat(groups).containsExactly(0, 1, 2);
+        assertThat(partial.values(new Measure(Summary.SUM, "n"), groups)).isEqualTo(Arrays.copyOf(sums, 3));
+        assertThat(partial.values(Measure.ROWS, groups)).isEqualTo(Arrays.copyOf(counts, 3));
+    }
+
     @Test
     void whatDoesNotFitIsNotPacked() {
         Codes codes = Codes.of(new int[2], 2, 1);

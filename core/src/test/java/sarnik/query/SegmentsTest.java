@@ -36,7 +36,8 @@ class SegmentsTest {
             new Measure(Summary.MINIMUM, "litres"),
             new Measure(Summary.MAXIMUM, "litres"),
             new Measure(Summary.MEDIAN, "litres"),
-            new Measure(Summary.DISTINCT, "kiosk"));
+            new Measure(Summary.DISTINCT, "kiosk"),
+            new Measure(Summary.COUNT, "kiosk"));
 
     private final int[] towns;
     private final int[] kiosks;
@@ -78,6 +79,7 @@ class SegmentsTest {
     /** What a group comes to, row by row. */
     private static final class Group {
         int rows;
+        int withKiosk;
         final List<Double> litres = new ArrayList<>();
         final Set<Integer> kiosks = new HashSet<>();
 
@@ -95,7 +97,8 @@ class SegmentsTest {
                 none ? Double.NaN : sorted[0],
                 none ? Double.NaN : sorted[sorted.length - 1],
                 none ? Double.NaN : sorted.length % 2 == 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2,
-                kiosks.size()
+                kiosks.size(),
+                withKiosk
             };
         }
     }
@@ -117,7 +120,10 @@ class SegmentsTest {
             Group group = expected.computeIfAbsent(key.toString(), k -> new Group());
             group.rows += times;
             for (int time = 0; time < times; time++) if (!Double.isNaN(litres[i])) group.litres.add(litres[i]);
-            if (kiosks[i] >= 0) group.kiosks.add(kiosks[i]);
+            if (kiosks[i] >= 0) {
+                group.kiosks.add(kiosks[i]);
+                group.withKiosk += times;
+            }
         }
         Query query = Query.of(
                 List.of(new Stage("some", List.of(new Condition.Between("pieces", "3", null)))), keys, MEASURES);
@@ -134,6 +140,17 @@ class SegmentsTest {
             }
         }
         if (filled) assertThat(lacking).isPositive();
+        long counted = expected.values().stream().mapToLong(group -> group.rows).sum();
+        long having = expected.values().stream()
+                .mapToLong(group -> group.litres.size())
+                .sum();
+        List<RowTrail.Step> steps = frame.trail().steps();
+        assertThat(frame.trail().rows()).isEqualTo(counted);
+        assertThat(steps.get(1).left()).isEqualTo(counted + lacking);
+        assertThat(steps.stream()
+                        .filter(step -> step.unit() == RowTrail.Unit.WITHOUT)
+                        .map(RowTrail.Step::left))
+                .containsExactly(counted - having);
     }
 
     @Test
