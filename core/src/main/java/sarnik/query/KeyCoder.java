@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.function.IntFunction;
 import java.util.function.IntUnaryOperator;
 import java.util.function.LongFunction;
+import java.util.function.LongUnaryOperator;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import sarnik.table.CodedColumn;
@@ -122,6 +123,12 @@ final class KeyCoder {
             if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
             // Each day's step is looked up, not worked out row by row.
             int first = range.getMin();
+            if ((long) range.getMax() - first >= DIRECT)
+                return ofLongs(
+                        dates.size(),
+                        row -> dates.day(row) == DateColumn.MISSING ? Long.MIN_VALUE : step.number(dates.day(row), 0),
+                        Long.MIN_VALUE,
+                        step::text);
             long[] steps = LongStream.rangeClosed(first, range.getMax())
                     .map(day -> step.number(day, 0))
                     .toArray();
@@ -144,9 +151,19 @@ final class KeyCoder {
         if (range.getCount() == 0) return new KeyCoder(1, row -> 0, code -> null, null);
         int width = step == TimeStep.MINUTE ? 60 : step.needsTime() ? 3600 : 86_400;
         long first = Math.floorDiv(range.getMin(), width);
-        long[] steps = LongStream.rangeClosed(first, Math.floorDiv(range.getMax(), width))
-                .map(unit -> step.number(
-                        Math.floorDiv(unit * width, 86_400), (int) (Math.floorMod(unit * width, 86_400) / 60)))
+        long last = Math.floorDiv(range.getMax(), width);
+        LongUnaryOperator stepOf =
+                second -> step.number(Math.floorDiv(second, 86_400), (int) (Math.floorMod(second, 86_400) / 60));
+        // Times that stand for none, such as of the years 1 or 9999, leave more units between them than can be looked
+        // up.
+        if (last - first >= DIRECT)
+            return ofLongs(
+                    times.size(),
+                    row -> seconds.at(row) == TimeColumn.MISSING ? Long.MIN_VALUE : stepOf.applyAsLong(seconds.at(row)),
+                    Long.MIN_VALUE,
+                    step::text);
+        long[] steps = LongStream.rangeClosed(first, last)
+                .map(unit -> stepOf.applyAsLong(unit * width))
                 .toArray();
         return ofSteps(step, steps, row -> {
             long second = seconds.at(row);

@@ -59,7 +59,16 @@ class UnlikelyListTest {
         return MapFixture.dataset(2, "Placed", placed, by);
     }
 
-    private static final Datasets DATASETS = id -> Datasets.Found.of(Optional.of(id == 1 ? REFILLS : PLACED));
+    /** Days that stand for none, as some programs write them, far from all others. */
+    private static final LoadedDataset FAR = new LoadedDataset(
+            3,
+            "Far",
+            TestTables.csv("kiosk,day,litres\nA,1000-01-01,5\nA,2999-12-31,5\nA,2026-01-01,6\nB,2026-01-02,7\n"),
+            null,
+            Map.of());
+
+    private static final Datasets DATASETS =
+            id -> Datasets.Found.of(Optional.of(id == 1 ? REFILLS : id == 2 ? PLACED : FAR));
 
     private static Drawing draw(String state, String of) {
         Dashboard dashboard = DashboardDocument.parse(
@@ -191,5 +200,15 @@ class UnlikelyListTest {
         assertThat(draw("", HISTORY.replace("MONTH", "HOUR")))
                 .isInstanceOfSatisfying(
                         MisfitDrawing.class, m -> assertThat(m.why()).contains("longer step"));
+    }
+
+    @Test
+    void saySoWhereDaysStandFarOff() {
+        String far = HISTORY.replace("'dataset': 1", "'dataset': 3");
+        assertThat(draw("", far.replace("MONTH", "DAY")))
+                .isInstanceOfSatisfying(
+                        MisfitDrawing.class,
+                        m -> assertThat(m.why()).startsWith("730,485 values are more than can be looked at"));
+        assertThat(draw("", far)).isInstanceOf(UnlikelyDrawing.class);
     }
 }

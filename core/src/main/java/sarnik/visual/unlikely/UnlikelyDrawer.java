@@ -181,10 +181,7 @@ final class UnlikelyDrawer {
 
     private UnlikelyDrawing besideHistory(Answers answers) {
         Frame frame = answers.of(all);
-        if (frame.size() > MOST_VALUES)
-            throw new MisfitException(phrase(
-                    "{0} values are more than can be looked at; at most {1}. Choose a longer step or narrow first.",
-                    frame.size(), MOST_VALUES));
+        areNotTooMany(frame.size());
         Frame kept = answers.of(inPeriod);
         Set<Long> listed = new HashSet<>();
         for (int g = 0; g < kept.size(); g++) listed.add(step.number(kept.key(0, g)));
@@ -193,6 +190,7 @@ final class UnlikelyDrawer {
                 .mapToLong(g -> step.number(frame.key(1, g)))
                 .toArray();
         long last = Arrays.stream(numbers).max().orElse(0);
+        areNotTooMany(last - Arrays.stream(numbers).min().orElse(0) + 1);
         if (isUnfinished(last)) {
             listed.remove(last);
             notes.add(phrase("{0} is not over yet and is left out.", StepWords.of(step, last)));
@@ -226,6 +224,14 @@ final class UnlikelyDrawer {
                         "Each {0} beside those before it of the same {1}, by their middle value and how far half of them lie from it (Iglewicz and Hoaglin 1993).",
                         step.said(), ColumnWords.of(list.category())));
         return drawn(found, found.size(), looked, notes, frame);
+    }
+
+    /** Neither the values that are there, nor the steps of time from the first to the last: one may stand far off. */
+    private static void areNotTooMany(long values) {
+        if (values > MOST_VALUES)
+            throw new MisfitException(phrase(
+                    "{0} values are more than can be looked at; at most {1}. Choose a longer step or narrow first.",
+                    values, MOST_VALUES));
     }
 
     private boolean isSum() {
@@ -438,10 +444,7 @@ final class UnlikelyDrawer {
 
     private UnlikelyDrawing besideRows(Answers answers) {
         Frame frame = answers.of(all);
-        if (frame.size() > MOST_VALUES)
-            throw new MisfitException(phrase(
-                    "{0} values are more than can be looked at; at most {1}. Choose a longer step or narrow first.",
-                    frame.size(), MOST_VALUES));
+        areNotTooMany(frame.size());
         Map<String, Map<Double, Alike>> categories = new LinkedHashMap<>();
         for (int g = 0; g < frame.size(); g++) {
             if (frame.key(0, g) == null || frame.key(1, g) == null) continue;
