@@ -95,7 +95,7 @@ public final class Bench {
         if (json > 0) bench.report.json(Path.of(words.get(json + 1)));
     }
 
-    /** After its start the application goes on compiling and reading for a while, on the same cores; at most two minutes. */
+    /** After its start the application goes on working for a while, on the same cores; at most two minutes. */
     private static void awaitRest() throws IOException, InterruptedException {
         long pid = Long.parseLong(Files.readString(Path.of(System.getenv("SARNIK_BENCH_HOME"), "demo", "app.pid"))
                 .strip());

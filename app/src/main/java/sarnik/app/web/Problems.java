@@ -11,15 +11,17 @@ import org.springframework.http.HttpStatus;
 import org.springframework.web.util.HtmlUtils;
 import sarnik.language.Language;
 
-/** What is answered where no controller is asked, in filters: problem details (RFC 9457) to scripts, a page to people. */
+/** Answers where no controller is asked, in filters: problem details (RFC 9457) to scripts, a page to people. */
 public final class Problems {
 
     private static final String PAGE = """
             <!DOCTYPE html>
-            <html lang="%1$s"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
-            <title>%2$s · Sarnik</title><link rel="icon" href="/favicon.svg" type="image/svg+xml"><link rel="stylesheet" href="/css/sarnik.css"></head>
+            <html lang="%1$s"><head><meta charset="utf-8">
+            <meta name="viewport" content="width=device-width, initial-scale=1"><title>%2$s · Sarnik</title>
+            <link rel="icon" href="/favicon.svg" type="image/svg+xml"><link rel="stylesheet" href="/css/sarnik.css"></head>
             <body><main class="page narrow">
-            <p class="mark mt-16 mb-6"><svg viewBox="0 0 20 20" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="1.4"><use href="/favicon.svg#sign"/></svg>Sarnik</p>
+            <p class="mark mt-16 mb-6"><svg viewBox="0 0 20 20" aria-hidden="true" fill="none" stroke="currentColor"
+             stroke-width="1.4"><use href="/favicon.svg#sign"/></svg>Sarnik</p>
             <h1 class="text-title mb-3">%2$s</h1><p class="mb-5">%3$s</p><a class="do" href="/">%4$s</a></main></body></html>
             """;
 

@@ -78,14 +78,6 @@ class ConnectionGuardTest {
         return socket;
     }
 
-    private static String answer(Socket socket) throws IOException {
-        try {
-            return new String(socket.getInputStream().readAllBytes(), StandardCharsets.US_ASCII);
-        } catch (java.net.SocketException reset) {
-            return "";
-        }
-    }
-
     @Test
     void letsABodyBeReadLateByTheServerItself() throws Exception {
         try (Socket socket = send(HEADERS + BODY)) {
@@ -93,7 +85,9 @@ class ConnectionGuardTest {
             guard.sweep(LONG);
             guard.sweep(LONG);
             reads.countDown();
-            assertThat(answer(socket)).startsWith("HTTP/1.1 200").endsWith(BODY);
+            assertThat(ConnectionsTest.answer(socket))
+                    .startsWith("HTTP/1.1 200")
+                    .endsWith(BODY);
         }
     }
 
@@ -105,7 +99,9 @@ class ConnectionGuardTest {
             reads.countDown();
             guard.sweep(1);
             socket.getOutputStream().write(BODY.substring(10).getBytes(StandardCharsets.US_ASCII));
-            assertThat(answer(socket)).startsWith("HTTP/1.1 200").endsWith(BODY);
+            assertThat(ConnectionsTest.answer(socket))
+                    .startsWith("HTTP/1.1 200")
+                    .endsWith(BODY);
         }
     }
 
@@ -140,7 +136,7 @@ class ConnectionGuardTest {
         });
         sweeper.start();
         try {
-            return answer(socket);
+            return ConnectionsTest.answer(socket);
         } finally {
             sweeper.interrupt();
             sweeper.join();

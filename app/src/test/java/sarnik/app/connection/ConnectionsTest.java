@@ -33,7 +33,8 @@ class ConnectionsTest {
         return socket;
     }
 
-    private static String answer(Socket socket) throws IOException {
+    /** All that is answered until the connection is closed; empty where it is cut. */
+    static String answer(Socket socket) throws IOException {
         try {
             return new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         } catch (java.net.SocketException reset) {
