@@ -218,30 +218,23 @@ class RunningFeeds implements LiveRows, AutoCloseable {
 
     // --- what other instances write --------------------------------------------------------------------
 
+    /** Feeds are read beside the start: the database may go away at that moment, and come back. */
     @EventListener(ApplicationReadyEvent.class)
     void begin() {
-        stored.findAll().forEach(feed -> {
-            try {
-                find(feed.getId());
-            } catch (RuntimeException failed) {
-                LOG.error("A feed could not be read", failed);
-            }
-        });
         listener = new Thread(this::listen, "readings of others");
         listener.setDaemon(true);
         listener.start();
     }
 
     private void listen() {
-        boolean isFirst = true;
         while (isOpen) {
             try (Connection connection = connections.open()) {
                 connection.setAutoCommit(true);
                 try (Statement statement = connection.createStatement()) {
                     statement.execute("LISTEN live");
                 }
-                if (!isFirst) readAnew();
-                isFirst = false;
+                // Only once it listens: what is written from then on is heard of.
+                readAll();
                 PGConnection postgres = connection.unwrap(PGConnection.class);
                 while (isOpen) {
                     PGNotification[] said = postgres.getNotifications(LISTENS);
@@ -258,12 +251,17 @@ class RunningFeeds implements LiveRows, AutoCloseable {
         }
     }
 
-    /** What others have written while nothing was heard of them. */
-    private void readAnew() {
-        Set<Long> all = Set.copyOf(running.keySet());
+    /** All feeds, with what was written while nothing was heard of it. */
+    private void readAll() {
+        Set<Long> all = new HashSet<>(running.keySet());
+        stored.findAll().forEach(feed -> all.add(feed.getId()));
         for (long id : all) {
             changed(id);
-            find(id);
+            try {
+                find(id);
+            } catch (RuntimeException failed) {
+                LOG.error("A feed could not be read", failed);
+            }
         }
         if (!all.isEmpty()) pages.forEach(page -> page.accept(all));
     }

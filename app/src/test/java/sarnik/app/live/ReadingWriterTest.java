@@ -2,6 +2,7 @@ package sarnik.app.live;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.lang.reflect.Proxy;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
@@ -11,15 +12,19 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
 import javax.sql.DataSource;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.transaction.CannotCreateTransactionException;
 import org.springframework.util.unit.DataSize;
 import sarnik.app.SarnikProperties;
 import sarnik.app.testing.RunningSarnik;
@@ -154,6 +159,41 @@ class ReadingWriterTest {
             while (feed.rows() < 400 && System.currentTimeMillis() < until) Thread.sleep(50);
             assertThat(feed.rows()).isEqualTo(400);
             assertThat(feed.devices()).hasSize(7);
+        }
+    }
+
+    /** The database may go away between the moment when the application answers and the one when it has read its feeds. */
+    @Test
+    void readsItsFeedsOnceTheDatabaseIsThere(RunningSarnik sarnik) throws Exception {
+        long id = feed(sarnik, "Read at the start");
+        kept(sarnik.bean(ReadingWriter.class)
+                .keep(
+                        sarnik.bean(RunningFeeds.class).find(id).orElseThrow(),
+                        readings(0, 5, System.currentTimeMillis())));
+        LiveFeedRepository stored = sarnik.bean(LiveFeedRepository.class);
+        AtomicInteger asked = new AtomicInteger();
+        LiveFeedRepository breaking = (LiveFeedRepository) Proxy.newProxyInstance(
+                getClass().getClassLoader(), new Class<?>[] {LiveFeedRepository.class}, (proxy, method, values) -> {
+                    if (method.getName().equals("findAll") && asked.getAndIncrement() == 0)
+                        throw new CannotCreateTransactionException("away");
+                    return method.invoke(stored, values);
+                });
+        try (Flaky connections = new Flaky(sarnik.bean(DataSource.class));
+                RunningFeeds feeds = new RunningFeeds(
+                        breaking,
+                        connections,
+                        sarnik.bean(ReadingStore.class),
+                        sarnik.bean(Turns.class),
+                        sarnik.bean(tools.jackson.databind.json.JsonMapper.class))) {
+            CompletableFuture<Set<Long>> read = new CompletableFuture<>();
+            feeds.watch((Consumer<Set<Long>>) read::complete);
+            connections.isAway.set(true);
+            feeds.begin();
+            assertThat(read).isNotDone();
+            connections.isAway.set(false);
+            assertThat(read.get(30, TimeUnit.SECONDS)).contains(id);
+            assertThat(asked).hasValue(2);
+            assertThat(feeds.find(id).orElseThrow().rows()).isEqualTo(5);
         }
     }
 }
