@@ -27,6 +27,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import sarnik.app.dataset.Live;
 import sarnik.app.dataset.LiveRows;
+import sarnik.app.web.DatabaseAway;
 import sarnik.live.DeviceState;
 import sarnik.live.StateKeeper;
 import sarnik.live.Visits;
@@ -255,15 +256,21 @@ class RunningFeeds implements LiveRows, AutoCloseable {
     private void readAll() {
         Set<Long> all = new HashSet<>(running.keySet());
         stored.findAll().forEach(feed -> all.add(feed.getId()));
-        for (long id : all) {
-            changed(id);
-            try {
-                find(id);
-            } catch (RuntimeException failed) {
-                LOG.error("A feed could not be read", failed);
-            }
-        }
+        all.forEach(this::readAnew);
         if (!all.isEmpty()) pages.forEach(page -> page.accept(all));
+    }
+
+    private void readAnew(long id) {
+        RunningFeed known = running.get(id);
+        changed(id);
+        try {
+            find(id);
+        } catch (RuntimeException failed) {
+            // While the database is away it stays as it was known, so that what comes for it waits on the disk.
+            if (known != null) running.putIfAbsent(id, known);
+            if (DatabaseAway.cause(failed) != null) throw failed;
+            LOG.error("A feed could not be read", failed);
+        }
     }
 
     private void heard(String words) {

@@ -39,7 +39,7 @@ public final class Problems {
         if (request.getRequestURI().startsWith("/api/")) {
             body = "{\"status\":%d,\"detail\":\"%s\"}".formatted(status.value(), sentence);
             type = "application/problem+json";
-        } else if (String.valueOf(request.getHeader(HttpHeaders.ACCEPT)).contains("text/html")) {
+        } else if (takesPage(request)) {
             body = page(status.value(), sentence);
             type = "text/html;charset=UTF-8";
         }
@@ -47,6 +47,11 @@ public final class Problems {
         response.setContentType(type);
         response.setContentLength(bytes.length);
         response.getOutputStream().write(bytes);
+    }
+
+    /** Whether who asks is a browser that shows what it is answered. */
+    static boolean takesPage(HttpServletRequest request) {
+        return String.valueOf(request.getHeader(HttpHeaders.ACCEPT)).contains("text/html");
     }
 
     /** A page that says a sentence and needs nothing but itself, in the language that is spoken. */

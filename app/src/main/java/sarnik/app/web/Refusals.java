@@ -4,6 +4,7 @@ import static sarnik.language.Language.phrase;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.util.Locale;
 import org.apache.catalina.connector.ClientAbortException;
@@ -37,7 +38,10 @@ import sarnik.data.MisfitException;
 import sarnik.query.QueryException;
 import sarnik.table.UnreadableTableException;
 
-/** Turns errors into sentences: problem details (RFC 9457) for scripts, a page for people. */
+/**
+ * Turns errors into sentences: problem details (RFC 9457) for scripts, a page for browsers, plain text for whatever
+ * else asks, such as a device that sends readings.
+ */
 @ControllerAdvice
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class Refusals {
@@ -117,7 +121,7 @@ class Refusals {
 
     @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
     Object database(Exception down, HttpServletRequest request) {
-        LOG.error("{} {}: the database does not do what it should", request.getMethod(), request.getRequestURI(), down);
+        DatabaseAway.say(LOG, request.getMethod() + " " + request.getRequestURI(), down);
         return answer(request, HttpStatus.SERVICE_UNAVAILABLE, ofDatabase(down));
     }
 
@@ -156,6 +160,7 @@ class Refusals {
     Object unexpected(RuntimeException unexpected, HttpServletRequest request) {
         if (unexpected instanceof org.springframework.security.access.AccessDeniedException
                 || unexpected instanceof org.springframework.web.ErrorResponse) throw unexpected;
+        if (DatabaseAway.cause(unexpected) != null) return database(unexpected, request);
         String number = Long.toString(System.nanoTime() & 0xFFFFFFFFL, 36).toUpperCase(Locale.ROOT);
         LOG.error("Unexpected, {}: {} {}", number, request.getMethod(), request.getRequestURI(), unexpected);
         return answer(
@@ -167,18 +172,20 @@ class Refusals {
     }
 
     private static Object answer(HttpServletRequest request, HttpStatus status, String sentence) {
-        if (request.getRequestURI().startsWith("/api/")) {
-            ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, sentence);
-            ResponseEntity.BodyBuilder answer =
-                    ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON);
-            if (status == HttpStatus.SERVICE_UNAVAILABLE || status == HttpStatus.TOO_MANY_REQUESTS)
-                answer.header(HttpHeaders.RETRY_AFTER, "2");
-            return answer.body(problem);
+        boolean isOfInterface = request.getRequestURI().startsWith("/api/");
+        if (!isOfInterface && Problems.takesPage(request)) {
+            ModelAndView page = new ModelAndView("error");
+            page.setStatus(status);
+            page.addObject("sentence", sentence);
+            return page;
         }
-        LOG.debug("{} {}: {}", request.getMethod(), request.getRequestURI(), sentence);
-        ModelAndView page = new ModelAndView("error");
-        page.setStatus(status);
-        page.addObject("sentence", sentence);
-        return page;
+        ResponseEntity.BodyBuilder answer = ResponseEntity.status(status);
+        if (status == HttpStatus.SERVICE_UNAVAILABLE || status == HttpStatus.TOO_MANY_REQUESTS)
+            answer.header(HttpHeaders.RETRY_AFTER, "2");
+        if (isOfInterface)
+            return answer.contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                    .body(ProblemDetail.forStatusAndDetail(status, sentence));
+        return answer.contentType(new MediaType(MediaType.TEXT_PLAIN, StandardCharsets.UTF_8))
+                .body(sentence);
     }
 }

@@ -1,7 +1,5 @@
 package sarnik.app.work;
 
-import java.sql.SQLException;
-import java.sql.SQLTransientConnectionException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.task.ThreadPoolTaskSchedulerCustomizer;
@@ -9,10 +7,11 @@ import org.springframework.scheduling.concurrent.ThreadPoolTaskScheduler;
 import org.springframework.scheduling.support.TaskUtils;
 import org.springframework.stereotype.Component;
 import org.springframework.util.ErrorHandler;
+import sarnik.app.web.DatabaseAway;
 
 /**
- * What tasks that come again stumble over. While the database is away each of them does so every second: that is a line
- * then, since whole stacks would fill a disk within hours.
+ * What tasks that come again stumble over. While the database is away each of them does so every second, which is a line
+ * then.
  */
 @Component
 class TaskFaults implements ThreadPoolTaskSchedulerCustomizer, ErrorHandler {
@@ -26,24 +25,7 @@ class TaskFaults implements ThreadPoolTaskSchedulerCustomizer, ErrorHandler {
 
     @Override
     public void handleError(Throwable failed) {
-        SQLException away = databaseAway(failed);
-        if (away == null) TaskUtils.LOG_AND_SUPPRESS_ERROR_HANDLER.handleError(failed);
-        else LOG.warn("What is done again and again waits for the database: {}", away.getMessage());
-    }
-
-    /**
-     * What says that the database cannot be reached, has ended or has no room left: states 08, 57P and 53 of PostgreSQL
-     * (documentation, appendix A), or no connection in time; null for any other fault, whose stack is needed.
-     */
-    static SQLException databaseAway(Throwable failed) {
-        for (Throwable cause = failed; cause != null; cause = cause.getCause())
-            if (cause instanceof SQLException of && isAway(of)) return of;
-        return null;
-    }
-
-    private static boolean isAway(SQLException of) {
-        String state = of.getSQLState();
-        return of instanceof SQLTransientConnectionException
-                || state != null && (state.startsWith("08") || state.startsWith("57P") || state.startsWith("53"));
+        if (DatabaseAway.cause(failed) == null) TaskUtils.LOG_AND_SUPPRESS_ERROR_HANDLER.handleError(failed);
+        else DatabaseAway.say(LOG, "What is done again and again", failed);
     }
 }

@@ -9,10 +9,14 @@ import java.io.IOException;
 import java.sql.SQLException;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.http.ResponseEntity;
 import org.springframework.mock.web.MockHttpServletRequest;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.web.servlet.ModelAndView;
 import sarnik.language.Language;
 
 @DisplayName("A request while the database is away")
@@ -86,5 +90,42 @@ class DatabaseAwayTest {
                     throw new CannotCreateTransactionException("away");
                 }))
                 .isInstanceOf(CannotCreateTransactionException.class);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "08006, true",
+        "08001, true",
+        "57P01, true",
+        "57P03, true",
+        "53100, true",
+        "42601, false",
+        "57014, false",
+        "23505, false",
+        ", false"
+    })
+    void knowsADatabaseThatIsAwayByItsState(String state, boolean isAway) {
+        SQLException failed = new SQLException("of the database", state);
+        Throwable around = new IllegalStateException("of a task", new RuntimeException(failed));
+        assertThat((Object) DatabaseAway.cause(around)).isEqualTo(isAway ? failed : null);
+    }
+
+    /** What a device that sends readings is told: no page, and when it may come again. */
+    @Test
+    void isToldSoInPlainTextWhereNoPageIsTaken() {
+        MockHttpServletRequest request = new MockHttpServletRequest("POST", "/readings/2");
+        IllegalStateException failed =
+                new IllegalStateException("The readings cannot be read", new SQLException("refused", "08001"));
+        Refusals refusals = new Refusals(null);
+        ResponseEntity<?> told = (ResponseEntity<?>) refusals.unexpected(failed, request);
+        assertThat(told.getStatusCode().value()).isEqualTo(503);
+        assertThat(told.getHeaders().getFirst("Retry-After")).isEqualTo("2");
+        assertThat(told.getHeaders().getContentType()).hasToString("text/plain;charset=UTF-8");
+        assertThat(told.getBody()).asString().startsWith("The database cannot be reached just now.");
+        request.addHeader("Accept", "text/html");
+        assertThat(refusals.unexpected(failed, request))
+                .isInstanceOfSatisfying(
+                        ModelAndView.class,
+                        page -> assertThat(page.getStatus().value()).isEqualTo(503));
     }
 }

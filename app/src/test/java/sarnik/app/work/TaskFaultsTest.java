@@ -6,14 +6,11 @@ import ch.qos.logback.classic.Level;
 import ch.qos.logback.classic.Logger;
 import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.core.read.ListAppender;
-import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.time.Instant;
 import java.util.List;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.scheduling.concurrent.ThreadPoolTaskScheduler;
@@ -50,30 +47,12 @@ class TaskFaultsTest {
         return own.get(0);
     }
 
-    @ParameterizedTest
-    @CsvSource({
-        "08006, true",
-        "08001, true",
-        "57P01, true",
-        "57P03, true",
-        "53100, true",
-        "42601, false",
-        "57014, false",
-        "23505, false",
-        ", false"
-    })
-    void knowsADatabaseThatIsAwayByItsState(String state, boolean isAway) {
-        SQLException failed = new SQLException("of the database", state);
-        Throwable around = new IllegalStateException("of a task", new RuntimeException(failed));
-        assertThat((Object) TaskFaults.databaseAway(around)).isEqualTo(isAway ? failed : null);
-    }
-
     @Test
     void saysInALineThatTheDatabaseIsAway() throws Exception {
         ILoggingEvent said = said(new DataAccessResourceFailureException(
                 "no connection", new SQLTransientConnectionException("refused at 5432")));
-        assertThat(said.getLevel()).isEqualTo(Level.WARN);
-        assertThat(said.getFormattedMessage()).endsWith("waits for the database: refused at 5432");
+        assertThat(said.getLevel()).isEqualTo(Level.ERROR);
+        assertThat(said.getFormattedMessage()).endsWith("the database does not do what it should: refused at 5432");
         assertThat(said.getThrowableProxy()).isNull();
     }
 
