@@ -49,6 +49,26 @@ make_cluster() {
   mv "$dir/cluster.new" "$dir/cluster"
 }
 
+# Processes of a server that has ended at once hold its port and its memory until they have seen so; one that computes does not see it.
+left_over() {
+  local one pid
+  while read -r one; do
+    pid=${one#/proc/}; pid=${pid%/cwd}
+    [ "$(cat "/proc/$pid/comm" 2>/dev/null)" = postgres ] && echo "$pid"
+  done < <(as_server find /proc -maxdepth 2 -name cwd -lname "$(realpath "$dir")/cluster" 2>/dev/null) || true
+}
+await_left_over() {
+  local tenth left
+  for tenth in $(seq 100); do
+    left=$(left_over)
+    [ -n "$left" ] || return 0
+    # Unquoted, as there may be several.
+    [ "$tenth" -lt 30 ] || kill -QUIT $left 2>/dev/null || true
+    sleep 0.1
+  done
+  die "Processes of a PostgreSQL that has ended still run: $(echo $left). End them, then start again."
+}
+
 start() {
   mkdir -p "$dir"
   if [ "$(id -u)" = 0 ]; then chmod a+x "$dir"; fi
@@ -56,6 +76,7 @@ start() {
   [ -d "$dir/cluster" ] || make_cluster
   if ! is_running; then
     local port
+    await_left_over
     port=$(cat "$dir/port" 2>/dev/null || true)
     if [ -z "$port" ] || ! is_free "$port"; then port=$(free_port); echo "$port" > "$dir/port"; fi
     local options="-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_wal_size=2GB"

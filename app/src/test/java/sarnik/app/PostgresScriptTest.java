@@ -13,12 +13,16 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import sarnik.app.testing.RunningSarnik;
 
 @DisplayName("tools/postgres.sh")
 class PostgresScriptTest {
 
     private static final Path DIRECTORY = RunningSarnik.place("postgres-script");
+
+    private static final String BUSY = "SELECT count(*) FROM pg_stat_activity "
+            + "WHERE query LIKE '%generate_series%' AND pid <> pg_backend_pid() AND state = 'active'";
 
     private record Said(int code, String text) {}
 
@@ -82,5 +86,33 @@ class PostgresScriptTest {
         assertThat(run("stop", DIRECTORY.resolve("never").toString()).code()).isZero();
         assertThat(run("start").text()).startsWith("usage:");
         assertThat(run("fly", DIRECTORY.toString()).text()).startsWith("usage:");
+    }
+
+    /** The application looks for it at the port where it was, and what still computes for nobody holds that port. */
+    @Test
+    @Timeout(120)
+    void startsAtItsPortAgainRightAfterItWasKilled() throws Exception {
+        Said first = run("start", DIRECTORY.toString(), "--fast");
+        assertThat(first.code()).as(first.text()).isZero();
+        Thread computing = new Thread(() -> {
+            try {
+                query(first.text(), "SELECT count(*) FROM generate_series(1, 1000000000000)");
+            } catch (Exception ended) {
+                // Its server was killed.
+            }
+        });
+        computing.start();
+        while (query(first.text(), BUSY) == 0) Thread.onSpinWait();
+        long server = Long.parseLong(Files.readAllLines(DIRECTORY.resolve("cluster/postmaster.pid"))
+                .get(0)
+                .strip());
+        ProcessHandle process = ProcessHandle.of(server).orElseThrow();
+        process.destroyForcibly();
+        process.onExit().join();
+        Said again = run("start", DIRECTORY.toString(), "--fast");
+        assertThat(again.code()).as(again.text()).isZero();
+        assertThat(again.text()).isEqualTo(first.text());
+        computing.join();
+        assertThat(query(again.text(), "SELECT 1")).isEqualTo(1);
     }
 }
