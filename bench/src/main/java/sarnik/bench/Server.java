@@ -184,7 +184,10 @@ final class Server {
         }
     }
 
-    /** Kills PostgreSQL (kill -9 of the one that all its processes are children of) and starts it again. */
+    /**
+     * Kills PostgreSQL (kill -9 of the one that all its processes are children of) and starts it again; comes back when
+     * the application has found it.
+     */
     void killDatabase() throws IOException, InterruptedException {
         Path cluster = place.resolve("database/cluster");
         long id = Long.parseLong(
@@ -194,7 +197,7 @@ final class Server {
         kill(first);
         // They end by themselves when they see that the first is gone; a new one starts only then.
         for (ProcessHandle child : children) kill(child);
-        startDatabase();
+        standUp();
     }
 
     /** Starts PostgreSQL where it does not run. */
@@ -276,8 +279,8 @@ final class Server {
     /** Starts what has ended over its disk, as its steward would. */
     private void standUp() throws IOException, InterruptedException {
         startDatabase();
-        for (int second = 0; !answers(); second++) {
-            if (second > 10 * STARTS_SECONDS) throw new IllegalStateException("The application does not answer again");
+        for (int tenth = 0; !answers(); tenth++) {
+            if (tenth > 10 * STARTS_SECONDS) throw new IllegalStateException("The application does not answer again");
             TimeUnit.MILLISECONDS.sleep(100);
         }
     }
