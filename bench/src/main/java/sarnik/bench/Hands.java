@@ -27,6 +27,7 @@ final class Hands {
     private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
     private static final int ROWS_BROUGHT = 400;
     private static final long PAUSE_MILLIS = 200;
+    private static final int EDITIONS_TAKEN_AWAY = 40;
     private static final Pattern WAITS = Pattern.compile("data-let-go=\"([0-9a-f-]{36})\"");
 
     private final String base;
@@ -89,8 +90,10 @@ final class Hands {
     /** Somebody who does the same over and over; what was acknowledged is noted. */
     private abstract class Hand implements Runnable {
         SarnikClient client;
-        /** How many steps were acknowledged. */
+        /** The number of the last step that was acknowledged. */
         volatile long acknowledged;
+        /** How many steps were acknowledged. */
+        volatile long done;
         /** The number of the step that is on its way. */
         volatile long step;
 
@@ -141,14 +144,28 @@ final class Hands {
                         hasFailed = false;
                     }
                     step++;
-                    if (once(step)) acknowledged = step;
+                    if (once(step)) {
+                        acknowledged = step;
+                        done++;
+                    }
                     TimeUnit.MILLISECONDS.sleep(pauseMillis);
                 } catch (IOException | RuntimeException away) {
                     // Whether it was done is not known; that is what is looked at.
+                    if (!isRunning || !rest()) return;
                     hasFailed = true;
                 } catch (Exception ending) {
                     return;
                 }
+            }
+        }
+
+        /** Whoever is not answered asks again after a while, so that what starts has the machine. */
+        private static boolean rest() {
+            try {
+                TimeUnit.MILLISECONDS.sleep(PAUSE_MILLIS);
+                return true;
+            } catch (InterruptedException ending) {
+                return false;
             }
         }
 
@@ -212,7 +229,7 @@ final class Hands {
 
         @Override
         String said() {
-            return "%,d edits".formatted(acknowledged);
+            return "%,d edits".formatted(done);
         }
 
         @Override
@@ -227,7 +244,16 @@ final class Hands {
         boolean once(long number) throws Exception {
             if (edited(number) != 200) return false;
             client.publish(dashboard);
+            if (number % EDITIONS_TAKEN_AWAY == 0) takeOldOnesAway();
             return true;
+        }
+
+        /** So many editions of a dashboard are kept at most. */
+        private void takeOldOnesAway() throws Exception {
+            String editions = "/api/dashboards/" + dashboard + "/editions";
+            JsonNode kept = client.read(client.get(editions)).get("editions");
+            for (int i = EDITIONS_TAKEN_AWAY; i < kept.size(); i++)
+                client.send("DELETE", editions + "/" + kept.get(i).get("number").asLong(), "application/json", "");
         }
 
         @Override
@@ -242,7 +268,7 @@ final class Hands {
 
         @Override
         String said() {
-            return "%,d editions".formatted(acknowledged);
+            return "%,d editions".formatted(done);
         }
     }
 
@@ -317,7 +343,7 @@ final class Hands {
 
         @Override
         String said() {
-            return "%,d tables".formatted(acknowledged);
+            return "%,d tables".formatted(done);
         }
     }
 
@@ -487,7 +513,7 @@ final class Hands {
 
         @Override
         String said() {
-            return "%,d pages".formatted(acknowledged);
+            return "%,d pages".formatted(done);
         }
     }
 }
