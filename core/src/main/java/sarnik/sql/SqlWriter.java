@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.LongStream;
 import sarnik.formula.Formula;
 import sarnik.formula.FormulaException;
 import sarnik.formula.Kind;
@@ -30,6 +31,7 @@ import sarnik.query.QueryException;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
 import sarnik.query.TimeStep;
+import sarnik.query.WholeText;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -346,10 +348,10 @@ final class SqlWriter {
         if (condition instanceof Condition.InGroups in) return inGroups(in);
         if (condition instanceof Condition.Contains contains) return contains(column, type, contains.text());
         if (condition instanceof Condition.OneOf of) return oneOf(column, type, of.values());
-        if (condition instanceof Condition.NoneOf of)
-            return of.values().isEmpty()
-                    ? value(column) + " IS NOT NULL"
-                    : value(column) + " NOT IN (" + values(type, of.values()) + ")";
+        if (condition instanceof Condition.NoneOf of) {
+            String values = values(type, of.values());
+            return value(column) + (values.isEmpty() ? " IS NOT NULL" : " NOT IN (" + values + ")");
+        }
         return between((Condition.Between) condition, type);
     }
 
@@ -357,14 +359,21 @@ final class SqlWriter {
         return condition instanceof Condition.Meets ? "TRUE" : value(condition.column()) + " IS NOT NULL";
     }
 
+    /** Without those that no row can hold. */
     private String values(ColumnType type, List<String> values) {
+        if (type == ColumnType.WHOLE)
+            return LongStream.of(WholeText.all(values))
+                    .mapToObj(v -> dialect.literal(Kind.WHOLE, v))
+                    .collect(Collectors.joining(", "));
         return values.stream().map(v -> literal(type, v)).collect(Collectors.joining(", "));
     }
 
     private String oneOf(String column, ColumnType type, List<String> values) {
         if (values.isEmpty()) return "FALSE";
         String words = words(column, values);
-        return words != null ? words : value(column) + " IN (" + values(type, values) + ")";
+        if (words != null) return words;
+        String literals = values(type, values);
+        return literals.isEmpty() ? "FALSE" : value(column) + " IN (" + literals + ")";
     }
 
     /**
@@ -435,10 +444,18 @@ final class SqlWriter {
             if (between.from() != null) parts.add(value + " >= " + bound(second(between.from(), false), moment));
             if (between.to() != null) parts.add(value + " < " + bound(second(between.to(), true) + 1, moment));
         } else {
-            if (between.from() != null) parts.add(value + " >= " + literal(type, between.from()));
-            if (between.to() != null) parts.add(value + " <= " + literal(type, between.to()));
+            if (between.from() != null) parts.add(value + " >= " + from(type, between.from()));
+            if (between.to() != null) parts.add(value + " <= " + upTo(type, between.to()));
         }
         return parts.isEmpty() ? value + " IS NOT NULL" : String.join(" AND ", parts);
+    }
+
+    private String from(ColumnType type, String bound) {
+        return type == ColumnType.WHOLE ? dialect.literal(Kind.WHOLE, WholeText.from(bound)) : literal(type, bound);
+    }
+
+    private String upTo(ColumnType type, String bound) {
+        return type == ColumnType.WHOLE ? dialect.literal(Kind.WHOLE, WholeText.upTo(bound)) : literal(type, bound);
     }
 
     private String bound(long second, boolean moment) {
@@ -461,20 +478,12 @@ final class SqlWriter {
 
     private String literal(ColumnType type, String value) {
         return switch (type) {
-            case WHOLE, DECIMAL -> dialect.literal(Kind.DECIMAL, number(value));
+            case WHOLE, DECIMAL -> dialect.literal(Kind.DECIMAL, WholeText.number(value));
             case DATE -> dialect.literal(Kind.DATE, (int) day(value));
             case TIME -> dialect.literal(Kind.TIME, second(value, false));
             case YES_NO -> value.equals("yes") ? "TRUE" : value.equals("no") ? "FALSE" : "NULL";
             case TEXT -> dialect.text(value);
         };
-    }
-
-    private static double number(String text) {
-        try {
-            return Double.parseDouble(text);
-        } catch (NumberFormatException unreadable) {
-            throw new QueryException(phrase("“{0}” is not a number", text));
-        }
     }
 
     private static long day(String text) {

@@ -41,6 +41,9 @@ public enum CellForm {
 
     private static final Set<String> YES = Set.of("yes", "true", "sí", "si", "sim");
     private static final Set<String> NO = Set.of("no", "false", "não", "nao");
+    /** Characters of which every whole number has room in 64 bits. */
+    private static final int LONGEST_WHOLE = 18;
+
     private final ColumnType type;
 
     CellForm(ColumnType type) {
@@ -70,7 +73,7 @@ public enum CellForm {
         return switch (this) {
             case TEXT -> true;
             case YES_NO -> yesNo(text) >= 0;
-            case WHOLE -> isNumber(text, (char) 0) && text.length() <= 18;
+            case WHOLE -> isNumber(text, (char) 0) && text.length() <= LONGEST_WHOLE;
             case DECIMAL_POINT -> isNumber(text, '.');
             case DECIMAL_COMMA -> isNumber(text, ',');
             case GROUPED_POINT -> isGrouped(text, ',', '.');
@@ -212,10 +215,13 @@ public enum CellForm {
         }
     }
 
-    /** A run of digits that starts with a zero: a code rather than a number, such as "08013". */
+    /**
+     * A run of digits that starts with a zero, or of more than a whole number has room for: a code rather than a number,
+     * such as "08013" or "89340712345678901234", of which a decimal number would lose the last digits.
+     */
     static boolean isCode(String text) {
-        if (text.length() < 2 || text.charAt(0) != '0') return false;
-        for (int i = 1; i < text.length(); i++) if (!isDigit(text.charAt(i))) return false;
+        if (text.length() <= LONGEST_WHOLE && (text.length() < 2 || text.charAt(0) != '0')) return false;
+        for (int i = 0; i < text.length(); i++) if (!isDigit(text.charAt(i))) return false;
         return true;
     }
 

@@ -36,7 +36,8 @@ class CsvTest {
                             "31/05/2026 | 01/02/2026 | DATE",
                     "31.5.2026 | 1.12.2026 | DATE", "2026-05-31T12:30 | 2026-05-31 08:00:05 | TIME",
                             "yes | no | YES_NO", "Sí | No | YES_NO", "true | FALSE | YES_NO",
-                    "Soria | Zamora | TEXT", "08013 | 28001 | TEXT", "12 | twelve | TEXT"
+                    "Soria | Zamora | TEXT", "08013 | 28001 | TEXT", "89340712345678901234 | 7 | TEXT",
+                            "999999999999999999 | 7 | WHOLE", "12 | twelve | TEXT"
                 })
         void fromTheWholeColumn(String first, String second, ColumnType expected) {
             assertThat(csv("v", first, second).column("v").type()).isEqualTo(expected);
@@ -88,8 +89,8 @@ class CsvTest {
         }
 
         @Test
-        void wholeNumbersThatDoNotFitSixtyFourBitsAreDecimals() {
-            assertThat(csv("v", "99999999999999999999", "1").column("v").type()).isEqualTo(ColumnType.DECIMAL);
+        void wholeNumbersThatDoNotFitSixtyFourBitsAreCodes() {
+            assertThat(csv("v", "99999999999999999999", "1").column("v").type()).isEqualTo(ColumnType.TEXT);
         }
     }
 

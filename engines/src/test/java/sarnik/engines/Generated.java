@@ -312,7 +312,7 @@ final class Generated {
         return switch (random.nextInt(20)) {
             case 0 -> new Condition.OneOf("town", TEXTS.subList(0, random.nextInt(5)));
             case 1 -> new Condition.OneOf("open", List.of("yes"));
-            case 2 -> new Condition.OneOf("pieces", List.of("1", "-2"));
+            case 2 -> new Condition.OneOf("pieces", List.of("1", "-2", "2.5", "3e0"));
             case 3 ->
                 new Condition.Between(
                         "litres", random.nextBoolean() ? null : "-2.5", random.nextBoolean() ? null : "3.125");
@@ -322,9 +322,9 @@ final class Generated {
                         "at",
                         "2025-10-09T10:00",
                         random.nextBoolean() ? null : random.nextBoolean() ? "2025-10-11" : "2025-10-12T00:00:00");
-            case 6 -> new Condition.Between("pieces", "-1", "2");
+            case 6 -> new Condition.Between("pieces", random.nextBoolean() ? "-1" : "-1.5", "2.5");
             case 8 -> new Condition.NoneOf("town", TEXTS.subList(0, random.nextInt(5)));
-            case 9 -> new Condition.NoneOf("pieces", List.of("1"));
+            case 9 -> new Condition.NoneOf("pieces", random.nextBoolean() ? List.of("1", "1.5") : List.of("1.5"));
             case 10 -> new Condition.InGroups(new GroupKey.Step("day", TimeStep.WEEKDAY, null), List.of("1", "3", "7"));
             case 11 ->
                 new Condition.InGroups(

@@ -1,5 +1,7 @@
 package sarnik.engines;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
@@ -7,7 +9,17 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import sarnik.formula.PostgresDialect;
+import sarnik.query.Condition;
+import sarnik.query.InMemoryEngine;
+import sarnik.query.Measure;
+import sarnik.query.Query;
+import sarnik.query.Stage;
+import sarnik.sql.Engines;
+import sarnik.sql.FaceMaker;
+import sarnik.sql.SourceColumn;
 import sarnik.sql.SourceColumn.Held;
+import sarnik.table.ColumnType;
+import sarnik.table.Table;
 
 @DisplayName("Rows that stay in PostgreSQL")
 class PostgresTest {
@@ -95,5 +107,40 @@ class PostgresTest {
     @Test
     void rowsStandOutAsInMemory() throws Exception {
         suite("numeric", Held.EXACT).unlikelyRows(21);
+    }
+
+    /** As a decimal number each of the three is 90071992547409930. */
+    @Test
+    void longNumbersAreToldApartByAllTheirDigits() throws Exception {
+        server.run(
+                "CREATE TABLE orders (number bigint)",
+                "INSERT INTO orders VALUES (90071992547409930), (90071992547409931), (90071992547409932), (NULL)");
+        Table orders = FaceMaker.look(
+                        server.runner(),
+                        PostgresDialect.INSTANCE,
+                        "there",
+                        "orders",
+                        List.of(new SourceColumn("number", "number", Held.WHOLE, ColumnType.WHOLE)),
+                        List.of())
+                .table();
+        List<String> one = List.of("90071992547409931");
+        assertThat(rows(orders, new Condition.OneOf("number", one))).isEqualTo(1);
+        assertThat(rows(orders, new Condition.NoneOf("number", one))).isEqualTo(2);
+        assertThat(rows(orders, new Condition.Between("number", one.get(0), null)))
+                .isEqualTo(2);
+        assertThat(rows(orders, new Condition.Between("number", null, one.get(0))))
+                .isEqualTo(2);
+        assertThat(rows(orders, new Condition.Between("number", "-1e30", "1e30")))
+                .isEqualTo(3);
+        assertThat(rows(orders, new Condition.OneOf("number", List.of("0.5", "1e30"))))
+                .isZero();
+        assertThat(rows(orders, new Condition.NoneOf("number", List.of("0.5")))).isEqualTo(3);
+    }
+
+    private static double rows(Table table, Condition condition) {
+        Stage stage = new Stage("some", List.of(condition));
+        return new Engines(new InMemoryEngine())
+                .answer(table, Query.of(List.of(stage), List.of(), List.of(Measure.ROWS)))
+                .value(0, 0);
     }
 }
