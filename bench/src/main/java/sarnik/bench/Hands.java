@@ -27,7 +27,7 @@ final class Hands {
     private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
     private static final int ROWS_BROUGHT = 400;
     private static final long PAUSE_MILLIS = 200;
-    private static final int EDITIONS_TAKEN_AWAY = 40;
+    private static final int EDITIONS_KEPT = 40;
     private static final Pattern WAITS = Pattern.compile("data-let-go=\"([0-9a-f-]{36})\"");
 
     private final String base;
@@ -244,15 +244,15 @@ final class Hands {
         boolean once(long number) throws Exception {
             if (edited(number) != 200) return false;
             client.publish(dashboard);
-            if (number % EDITIONS_TAKEN_AWAY == 0) takeOldOnesAway();
+            if (number % EDITIONS_KEPT == 0) takeOldOnesAway();
             return true;
         }
 
-        /** So many editions of a dashboard are kept at most. */
+        /** A dashboard keeps 200 editions at most, and then asks to take old ones away. */
         private void takeOldOnesAway() throws Exception {
             String editions = "/api/dashboards/" + dashboard + "/editions";
             JsonNode kept = client.read(client.get(editions)).get("editions");
-            for (int i = EDITIONS_TAKEN_AWAY; i < kept.size(); i++)
+            for (int i = EDITIONS_KEPT; i < kept.size(); i++)
                 client.send("DELETE", editions + "/" + kept.get(i).get("number").asLong(), "application/json", "");
         }
 

@@ -78,8 +78,8 @@ interface RowFilter {
                     to == null ? Long.MAX_VALUE : LocalDateText.day(to));
         }
         if (column instanceof DecimalColumn decimals) {
-            double low = from == null ? Double.NEGATIVE_INFINITY : WholeText.number(from);
-            double high = to == null ? Double.POSITIVE_INFINITY : WholeText.number(to);
+            double low = from == null ? Double.NEGATIVE_INFINITY : NumberText.number(from);
+            double high = to == null ? Double.POSITIVE_INFINITY : NumberText.number(to);
             return decimals.steps() == null ? new DoubleRange(decimals, low, high) : ofSteps(decimals, low, high);
         }
         Wholes values = column instanceof TimeColumn times ? times.seconds() : ((WholeColumn) column).values();
@@ -87,8 +87,8 @@ interface RowFilter {
         return new WholeRange(
                 values,
                 isTime ? ((TimeColumn) column)::zones : ((WholeColumn) column)::zones,
-                from == null ? Long.MIN_VALUE : isTime ? LocalDateText.second(from, false) : WholeText.from(from),
-                to == null ? Long.MAX_VALUE : isTime ? LocalDateText.second(to, true) : WholeText.upTo(to));
+                from == null ? Long.MIN_VALUE : isTime ? LocalDateText.second(from, false) : NumberText.wholeFrom(from),
+                to == null ? Long.MAX_VALUE : isTime ? LocalDateText.second(to, true) : NumberText.wholeUpTo(to));
     }
 
     /** A range of values as one of the steps that they are held in. */
@@ -143,7 +143,7 @@ interface RowFilter {
     private static SlowFilter ofValues(Column column, List<String> values) {
         if (column instanceof DecimalColumn decimals) {
             double[] wanted =
-                    values.stream().mapToDouble(WholeText::number).sorted().toArray();
+                    values.stream().mapToDouble(NumberText::number).sorted().toArray();
             return row -> {
                 double value = decimals.get(row);
                 return !Double.isNaN(value) && Arrays.binarySearch(wanted, value) >= 0;
@@ -160,7 +160,7 @@ interface RowFilter {
         Wholes all = isTime ? ((TimeColumn) column).seconds() : ((WholeColumn) column).values();
         long[] wanted = isTime
                 ? values.stream().mapToLong(v -> LocalDateText.second(v, false)).toArray()
-                : WholeText.all(values);
+                : NumberText.wholes(values);
         Arrays.sort(wanted);
         return row -> Arrays.binarySearch(wanted, all.get(row)) >= 0;
     }

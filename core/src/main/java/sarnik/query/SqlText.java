@@ -206,7 +206,7 @@ public record SqlText(String sql) {
     private static String literal(ColumnType type, String value) {
         return switch (type) {
             case WHOLE, DECIMAL -> {
-                long[] whole = type == ColumnType.WHOLE ? WholeText.all(List.of(value)) : new long[0];
+                long[] whole = type == ColumnType.WHOLE ? NumberText.wholes(List.of(value)) : new long[0];
                 yield whole.length == 1 ? Long.toString(whole[0]) : "CAST('" + quoted(value) + "' AS DOUBLE PRECISION)";
             }
             case DATE -> "DATE '" + quoted(value) + "'";

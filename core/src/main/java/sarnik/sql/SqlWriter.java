@@ -26,12 +26,12 @@ import sarnik.formula.Surroundings;
 import sarnik.query.Condition;
 import sarnik.query.GroupKey;
 import sarnik.query.Measure;
+import sarnik.query.NumberText;
 import sarnik.query.PushedPart;
 import sarnik.query.QueryException;
 import sarnik.query.Stage;
 import sarnik.query.Summary;
 import sarnik.query.TimeStep;
-import sarnik.query.WholeText;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
@@ -362,7 +362,7 @@ final class SqlWriter {
     /** Without those that no row can hold. */
     private String values(ColumnType type, List<String> values) {
         if (type == ColumnType.WHOLE)
-            return LongStream.of(WholeText.all(values))
+            return LongStream.of(NumberText.wholes(values))
                     .mapToObj(v -> dialect.literal(Kind.WHOLE, v))
                     .collect(Collectors.joining(", "));
         return values.stream().map(v -> literal(type, v)).collect(Collectors.joining(", "));
@@ -451,11 +451,15 @@ final class SqlWriter {
     }
 
     private String from(ColumnType type, String bound) {
-        return type == ColumnType.WHOLE ? dialect.literal(Kind.WHOLE, WholeText.from(bound)) : literal(type, bound);
+        return type == ColumnType.WHOLE
+                ? dialect.literal(Kind.WHOLE, NumberText.wholeFrom(bound))
+                : literal(type, bound);
     }
 
     private String upTo(ColumnType type, String bound) {
-        return type == ColumnType.WHOLE ? dialect.literal(Kind.WHOLE, WholeText.upTo(bound)) : literal(type, bound);
+        return type == ColumnType.WHOLE
+                ? dialect.literal(Kind.WHOLE, NumberText.wholeUpTo(bound))
+                : literal(type, bound);
     }
 
     private String bound(long second, boolean moment) {
@@ -478,7 +482,7 @@ final class SqlWriter {
 
     private String literal(ColumnType type, String value) {
         return switch (type) {
-            case WHOLE, DECIMAL -> dialect.literal(Kind.DECIMAL, WholeText.number(value));
+            case WHOLE, DECIMAL -> dialect.literal(Kind.DECIMAL, NumberText.number(value));
             case DATE -> dialect.literal(Kind.DATE, (int) day(value));
             case TIME -> dialect.literal(Kind.TIME, second(value, false));
             case YES_NO -> value.equals("yes") ? "TRUE" : value.equals("no") ? "FALSE" : "NULL";

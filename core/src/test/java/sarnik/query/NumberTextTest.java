@@ -13,7 +13,7 @@ import sarnik.table.Table;
 import sarnik.table.TestTables;
 
 @DisplayName("Whole numbers in conditions")
-class WholeTextTest {
+class NumberTextTest {
 
     /** As a decimal number each of the first three is 90071992547409930. */
     private final Table orders = TestTables.csv(

@@ -7,10 +7,10 @@ import java.util.stream.LongStream;
 import sarnik.table.WholeColumn;
 
 /**
- * Whole numbers as conditions say them. They are told apart by all their digits: as a decimal number, which holds 15
+ * Numbers as conditions say them. Whole ones are told apart by all their digits: as a decimal number, which holds 15
  * digits, an order 90071992547409931 would be taken for the ones beside it.
  */
-public final class WholeText {
+public final class NumberText {
 
     /** From here on there are no whole numbers in 64 bits. */
     private static final double END = 0x1p63;
@@ -18,14 +18,14 @@ public final class WholeText {
     /** The one below stands for what is missing. */
     private static final long LEAST = WholeColumn.MISSING + 1;
 
-    private WholeText() {}
+    private NumberText() {}
 
     /** Those of the numbers that a column of whole numbers can hold. @throws QueryException where one is no number */
-    public static long[] all(List<String> texts) {
-        return texts.stream().flatMapToLong(WholeText::one).toArray();
+    public static long[] wholes(List<String> texts) {
+        return texts.stream().flatMapToLong(NumberText::whole).toArray();
     }
 
-    private static LongStream one(String text) {
+    private static LongStream whole(String text) {
         try {
             return held(Long.parseLong(text.strip()));
         } catch (NumberFormatException notOfDigitsOnly) {
@@ -39,7 +39,7 @@ public final class WholeText {
     }
 
     /** The least whole number that is not below a bound. @throws QueryException where that is no number */
-    public static long from(String bound) {
+    public static long wholeFrom(String bound) {
         try {
             return Math.max(LEAST, Long.parseLong(bound.strip()));
         } catch (NumberFormatException notOfDigitsOnly) {
@@ -48,7 +48,7 @@ public final class WholeText {
     }
 
     /** The largest whole number that is not above a bound. @throws QueryException where that is no number */
-    public static long upTo(String bound) {
+    public static long wholeUpTo(String bound) {
         try {
             return Math.max(LEAST, Long.parseLong(bound.strip()));
         } catch (NumberFormatException notOfDigitsOnly) {
