@@ -60,8 +60,9 @@ final class Arrangement {
      * measures are worked out in place.
      *
      * @param parts for a number of first keys, what the groups have in common that share them
+     * @param times the number of the step of time of each group; null where the last key is none
      */
-    int[] arrange(Query query, IntFunction<long[]> parts, List<RowTrail.Step> steps) {
+    int[] arrange(Query query, IntFunction<long[]> parts, long[] times, List<RowTrail.Step> steps) {
         for (int m = 0; m < query.measures().size(); m++) {
             Over over = query.measures().get(m).over();
             if (over != null)
@@ -70,7 +71,8 @@ final class Arrangement {
                         over.of(
                                 values.get(m),
                                 byKey,
-                                parts.apply(over.common(query.groupBy().size()))));
+                                parts.apply(over.common(query.groupBy().size())),
+                                times));
         }
         int[] groups = byKey;
         for (Having having : query.having()) {

@@ -3,6 +3,7 @@ package sarnik.query;
 import static sarnik.language.Language.phrase;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import sarnik.language.Language;
 
@@ -21,10 +22,7 @@ public final class Groups {
     private final Query query;
     private final List<Key> keys;
     private final int size;
-    /** Ascends with all keys of a group. */
-    private final long[] ranks;
-
-    private final long space;
+    private final Numbered ranks;
     private final WindowResults windows;
 
     /**
@@ -35,18 +33,11 @@ public final class Groups {
         this.query = query;
         this.keys = List.copyOf(keys);
         this.size = size;
-        this.ranks = new long[size];
-        long all = 1;
+        this.ranks = numbered(keys.size());
         long[][] places = new long[keys.size()][size];
-        for (int k = 0; k < keys.size(); k++) {
-            Key key = keys.get(k);
-            all = Math.multiplyExact(all, (long) key.space);
-            for (int g = 0; g < size; g++) {
-                ranks[g] = ranks[g] * key.space + key.ranks[g];
-                places[k][g] = key.texts[g] == null ? Long.MAX_VALUE : key.ranks[g];
-            }
-        }
-        this.space = all;
+        for (int k = 0; k < keys.size(); k++)
+            for (int g = 0; g < size; g++)
+                places[k][g] = keys.get(k).texts[g] == null ? Long.MAX_VALUE : keys.get(k).ranks[g];
         this.windows =
                 new WindowResults(query.groupBy().stream().map(GroupKey::column).toList(), places);
     }
@@ -87,7 +78,8 @@ public final class Groups {
                     size,
                     RowTrail.Unit.GROUPS));
         }
-        int[] order = new Arrangement(ranks, space, values).arrange(query, this::before, steps);
+        int[] order = new Arrangement(ranks.of, ranks.space, values)
+                .arrange(query, common -> numbered(common).of, times(), steps);
         return new Frame(
                 keys.stream().map(key -> picked(key.texts, order)).toList(),
                 values.stream().map(of -> picked(of, order)).toList(),
@@ -113,12 +105,41 @@ public final class Groups {
         return picked;
     }
 
-    /** For each group a number that those have in common whose first keys are the same. */
-    private long[] before(int common) {
-        long behind = 1;
-        for (int k = common; k < keys.size(); k++) behind *= keys.get(k).space;
-        long[] parts = new long[size];
-        for (int g = 0; g < size; g++) parts[g] = ranks[g] / behind;
-        return parts;
+    /**
+     * Groups numbered by some keys.
+     *
+     * @param of for each group a number that ascends with its keys, the same where they are
+     * @param space above every number
+     */
+    private record Numbered(long[] of, long space) {}
+
+    /** The groups numbered by so many first keys. */
+    private Numbered numbered(int first) {
+        long[] numbers = new long[size];
+        long space = 1;
+        for (Key key : keys.subList(0, first)) {
+            if (space > Long.MAX_VALUE / key.space) space = closeUp(numbers);
+            space *= key.space;
+            for (int g = 0; g < size; g++) numbers[g] = numbers[g] * key.space + key.ranks[g];
+        }
+        return new Numbered(numbers, space);
+    }
+
+    /** Makes numbers as small as their order allows, and says how many there are. */
+    private static long closeUp(long[] numbers) {
+        long[] distinct = Arrays.stream(numbers).sorted().distinct().toArray();
+        for (int g = 0; g < numbers.length; g++) numbers[g] = Arrays.binarySearch(distinct, numbers[g]);
+        return distinct.length;
+    }
+
+    /** The number of the step of time of each group, above all where it is missing; null where the last key is none. */
+    private long[] times() {
+        boolean goesAlong = query.measures().stream()
+                .anyMatch(m -> m.over() != null && m.over().kind().goesAlong());
+        int last = keys.size() - 1;
+        if (!goesAlong || last < 0 || !(query.groupBy().get(last) instanceof GroupKey.Step key)) return null;
+        return Arrays.stream(keys.get(last).texts)
+                .mapToLong(text -> text == null ? Long.MAX_VALUE : key.step().number(text))
+                .toArray();
     }
 }

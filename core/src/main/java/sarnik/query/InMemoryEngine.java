@@ -171,7 +171,7 @@ public final class InMemoryEngine implements QueryEngine {
             String[] texts = new String[present.length];
             int[] ranks = new int[present.length];
             for (int i = 0; i < present.length; i++) {
-                int code = plan.keyCode(all.index == null ? present[i] : all.index.key(present[i]), c);
+                int code = all.code(present[i], c);
                 texts[i] = coder.text(code);
                 ranks[i] = coder.rank(code);
             }

@@ -1,6 +1,7 @@
 package sarnik.query;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.stream.IntStream;
 import sarnik.language.Language;
 import sarnik.table.Sums;
@@ -8,6 +9,9 @@ import sarnik.table.Sums;
 /**
  * A measure over the values that a measure has in the groups of an answer, as SQL's window functions (ISO/IEC 9075-2)
  * give it. It is worked out after grouping, before conditions on groups, rank and sort.
+ *
+ * <p>Steps of time are counted by the calendar, whether or not there are rows in each (frames of a RANGE): twelve months
+ * before May is the May before. Of other keys a step is the group before, however far it lies (frames of ROWS).
  *
  * @param kind what is worked out
  * @param steps of {@code MOVING} how many steps are averaged, of {@code DIFFERENCE} how many back; null for the usual
@@ -26,9 +30,9 @@ public record Over(Kind kind, Integer steps, Boolean within) {
         RUNNING("running total of"),
         /** The place by size, from 1; equals share a place. */
         RANK("rank by"),
-        /** The difference to the step before. */
+        /** The difference to so many steps before; missing where nothing is there. */
         DIFFERENCE("change of"),
-        /** The mean of the last steps, this one included. */
+        /** The mean of what the last steps have, this one included. */
         MOVING("moving average of");
 
         private final String words;
@@ -72,20 +76,22 @@ public record Over(Kind kind, Integer steps, Boolean within) {
      * @param values the measure of each group, NaN for missing
      * @param order the groups in the order of their keys
      * @param parts for each group a number that those have in common that belong together
+     * @param steps for each group the number of its step of time ({@link TimeStep#number}), which ascends in the order;
+     *     null where the last key is none
      */
-    double[] of(double[] values, int[] order, long[] parts) {
+    double[] of(double[] values, int[] order, long[] parts, long[] steps) {
         double[] out = new double[values.length];
         int start = 0;
         while (start < order.length) {
             int end = start;
             while (end < order.length && parts[order[end]] == parts[order[start]]) end++;
-            part(values, Arrays.copyOfRange(order, start, end), out);
+            part(values, Arrays.copyOfRange(order, start, end), steps, out);
             start = end;
         }
         return out;
     }
 
-    private void part(double[] values, int[] groups, double[] out) {
+    private void part(double[] values, int[] groups, long[] steps, double[] out) {
         switch (kind) {
             case SHARE -> {
                 double sum = Sums.of(Arrays.stream(groups)
@@ -95,14 +101,14 @@ public record Over(Kind kind, Integer steps, Boolean within) {
                 for (int g : groups) out[g] = sum == 0 ? Double.NaN : values[g] / sum;
             }
             case RUNNING -> {
-                double sum = 0;
+                Sums.Running sum = new Sums.Running();
                 boolean any = false;
                 for (int g : groups) {
                     if (!Double.isNaN(values[g])) {
-                        sum += values[g];
+                        sum.add(values[g]);
                         any = true;
                     }
-                    out[g] = any ? sum : Double.NaN;
+                    out[g] = any ? sum.sum() : Double.NaN;
                 }
             }
             case RANK -> {
@@ -116,18 +122,30 @@ public record Over(Kind kind, Integer steps, Boolean within) {
             }
             case DIFFERENCE -> {
                 int back = stepsOrUsual();
-                for (int i = 0; i < groups.length; i++)
-                    out[groups[i]] = i < back ? Double.NaN : values[groups[i]] - values[groups[i - back]];
+                for (int i = 0, from = 0; i < groups.length; i++) {
+                    long wanted = place(groups, steps, i) - back;
+                    while (place(groups, steps, from) < wanted) from++;
+                    out[groups[i]] = place(groups, steps, from) == wanted
+                            ? values[groups[i]] - values[groups[from]]
+                            : Double.NaN;
+                }
             }
             case MOVING -> {
                 int wide = stepsOrUsual();
-                for (int i = 0; i < groups.length; i++)
-                    out[groups[i]] = Sums.mean(IntStream.rangeClosed(Math.max(0, i - wide + 1), i)
+                for (int i = 0, from = 0; i < groups.length; i++) {
+                    while (place(groups, steps, from) <= place(groups, steps, i) - wide) from++;
+                    out[groups[i]] = Sums.mean(IntStream.rangeClosed(from, i)
                             .mapToDouble(j -> values[groups[j]])
                             .filter(v -> !Double.isNaN(v))
                             .toArray());
+                }
             }
         }
+    }
+
+    /** Where a group stands along its part: its step of time, or how many are before it. */
+    private static long place(int[] groups, long[] steps, int at) {
+        return steps == null ? at : steps[groups[at]];
     }
 
     /** How many of some ascending numbers lie below a value. */
@@ -147,11 +165,14 @@ public record Over(Kind kind, Integer steps, Boolean within) {
      *
      * @param measure the column of the measure
      * @param keys the columns of all keys
+     * @param step the number of the step of time that the last key says; null where it is none
      */
-    String sql(String measure, java.util.List<String> keys) {
+    String sql(String measure, List<String> keys, String step) {
         int common = common(keys.size());
         String partition = common == 0 ? "" : "PARTITION BY " + String.join(", ", keys.subList(0, common)) + " ";
-        String order = keys.isEmpty() ? "" : "ORDER BY " + keys.get(keys.size() - 1) + " NULLS LAST ";
+        String last = keys.isEmpty() ? "" : keys.get(keys.size() - 1);
+        String order = keys.isEmpty() ? "" : "ORDER BY " + (step == null ? last : step) + " NULLS LAST ";
+        int steps = stepsOrUsual();
         return switch (kind) {
             case SHARE ->
                 "CAST(" + measure + " AS DOUBLE PRECISION) / NULLIF(SUM(" + measure + ") OVER (" + partition + "), 0)";
@@ -160,9 +181,14 @@ public record Over(Kind kind, Integer steps, Boolean within) {
                 "CASE WHEN " + measure + " IS NOT NULL THEN RANK() OVER (" + partition + "ORDER BY " + measure
                         + " DESC NULLS LAST) END";
             case DIFFERENCE ->
-                measure + " - LAG(" + measure + ", " + stepsOrUsual() + ") OVER (" + partition + order + ")";
+                step == null
+                        ? measure + " - LAG(" + measure + ", " + steps + ") OVER (" + partition + order + ")"
+                        : "CASE WHEN " + last + " IS NOT NULL THEN " + measure + " - MAX(" + measure + ") OVER ("
+                                + partition + order + "RANGE BETWEEN " + steps + " PRECEDING AND " + steps
+                                + " PRECEDING) END";
             case MOVING ->
-                "AVG(" + measure + ") OVER (" + partition + order + "ROWS " + (stepsOrUsual() - 1) + " PRECEDING)";
+                "AVG(" + measure + ") OVER (" + partition + order + (step == null ? "ROWS " : "RANGE ") + (steps - 1)
+                        + " PRECEDING)";
         };
     }
 }

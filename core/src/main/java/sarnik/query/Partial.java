@@ -13,7 +13,7 @@ final class Partial {
     /** Rows that lack no key, where those that do are left out. */
     long filled;
     /** Null where keys are used as group numbers directly. */
-    final LongIndex index;
+    final GroupIndex index;
 
     int[] rows;
     final Map<String, Tally> tallies = new LinkedHashMap<>();
@@ -32,7 +32,7 @@ final class Partial {
 
     Partial(Plan plan) {
         this.plan = plan;
-        index = plan.dense ? null : new LongIndex();
+        index = plan.dense ? null : new GroupIndex(plan.coders);
         int room = plan.dense ? (int) plan.groupSpace : 1 << 10;
         rows = new int[room];
         plan.tallied.forEach((name, extremes) -> tallies.put(name, plan.tally(name, room, extremes)));
@@ -40,6 +40,11 @@ final class Partial {
         plan.gathered.forEach((name, column) -> gathered.put(name, new GatherTally(column, plan.weights())));
         plan.counted.forEach(name -> counted.put(name, new int[room]));
         packed = plan.packed(tallies.values());
+    }
+
+    /** The code that one of the keys has in a group. */
+    int code(int group, int key) {
+        return index == null ? GroupIndex.code(plan.coders, plan.coders.length, group, key) : index.code(group, key);
     }
 
     int groups() {
@@ -98,18 +103,14 @@ final class Partial {
         }
         // Without a key all rows are of group 0, as the array was made.
         if (plan.coders.length == 0) return;
-        Arrays.fill(keys, 0, count, 0);
-        long factor = 1;
-        for (int c = plan.coders.length - 1; c >= 0; c--) {
-            plan.coders[c].addTo(keys, selection, count, factor);
-            factor *= plan.coders[c].size();
-        }
-        if (index == null) {
-            for (int i = 0; i < count; i++) groups[i] = (int) keys[i];
+        if (index != null) {
+            index.number(groups, keys, selection, count);
+            grow(index.size());
             return;
         }
-        for (int i = 0; i < count; i++) groups[i] = index.number(keys[i]);
-        grow(index.size());
+        Arrays.fill(keys, 0, count, 0);
+        GroupIndex.add(plan.coders, 0, plan.coders.length, keys, selection, count);
+        for (int i = 0; i < count; i++) groups[i] = (int) keys[i];
     }
 
     private void grow(int groups) {
@@ -143,8 +144,7 @@ final class Partial {
         filled += next.filled;
         int[] groupOf = null;
         if (index != null) {
-            groupOf = new int[next.index.size()];
-            for (int g = 0; g < groupOf.length; g++) groupOf[g] = index.number(next.index.key(g));
+            groupOf = index.numbersOf(next.index);
             grow(index.size());
         }
         int[] from = next.present();

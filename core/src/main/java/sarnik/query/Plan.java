@@ -28,7 +28,10 @@ final class Plan {
     final KeyCoder[] lacking;
 
     final KeyCoder[] coders;
+    /** How many groups there could be; where they are not dense, more than fit. */
     final long groupSpace;
+
+    /** Whether what the codes of a group come to is its number. */
     final boolean dense;
     /** Numeric columns to sum, and whether their minimum or maximum is wanted. */
     final Map<String, Boolean> tallied = new LinkedHashMap<>();
@@ -71,7 +74,7 @@ final class Plan {
                 ? Arrays.stream(coders).filter(c -> c.hasMissing(table.rows())).toArray(KeyCoder[]::new)
                 : new KeyCoder[0];
         long space = 1;
-        for (KeyCoder c : coders) space = Math.multiplyExact(space, (long) c.size());
+        for (KeyCoder c : coders) space = Math.min(space, MOST_DENSE_GROUPS + 1) * c.size();
         groupSpace = space;
         dense = space <= MOST_DENSE_GROUPS;
         for (Query one : queries)
@@ -175,11 +178,5 @@ final class Plan {
         if (computed.containsKey(name)) return computed.get(name);
         return table.find(name)
                 .orElseThrow(() -> new QueryException(phrase("There is no column “{0}” any more", name)));
-    }
-
-    /** The code of one key column of a group. */
-    int keyCode(long key, int column) {
-        for (int c = coders.length - 1; c > column; c--) key /= coders[c].size();
-        return (int) (key % coders[column].size());
     }
 }

@@ -59,11 +59,13 @@ public record SqlText(String sql) {
         List<Measure> measures = query.measures();
         if (measures.stream().anyMatch(m -> m.over() != null)) {
             List<String> selected = new ArrayList<>(names);
+            GroupKey last = names.isEmpty() ? null : query.groupBy().get(names.size() - 1);
+            String step = last instanceof GroupKey.Step of ? number(of.step(), names.get(names.size() - 1)) : null;
             for (int m = 0; m < measures.size(); m++)
                 selected.add(
                         measures.get(m).over() == null
                                 ? "m" + m
-                                : measures.get(m).over().sql("m" + m, names) + " AS m" + m);
+                                : measures.get(m).over().sql("m" + m, names, step) + " AS m" + m);
             sql = "SELECT " + String.join(", ", selected) + " FROM (" + sql + ") AS grouped";
         }
         if (query.having().isEmpty()) return sql;
@@ -121,6 +123,19 @@ public record SqlText(String sql) {
             return "CAST(WIDTH_BUCKET(CAST(" + column + " AS DOUBLE PRECISION), ARRAY[" + breaks + "]) AS TEXT)";
         }
         return column;
+    }
+
+    /** The number of the step of time whose text this is, but for where numbers begin. */
+    private static String number(TimeStep step, String text) {
+        return switch (step) {
+            case MINUTE -> "EXTRACT(EPOCH FROM CAST(" + text + " AS TIMESTAMP)) / 60";
+            case HOUR -> "EXTRACT(EPOCH FROM CAST(" + text + " AS TIMESTAMP)) / 3600";
+            case DAY -> "CAST(" + text + " AS DATE) - DATE '1970-01-01'";
+            case WEEK -> "(TO_DATE(" + text + ", '" + step.pattern() + "') - DATE '1970-01-05') / 7";
+            case MONTH -> "12 * CAST(LEFT(" + text + ", -3) AS INTEGER) + CAST(RIGHT(" + text + ", 2) AS INTEGER)";
+            case QUARTER -> "4 * CAST(LEFT(" + text + ", -3) AS INTEGER) + CAST(RIGHT(" + text + ", 1) AS INTEGER)";
+            case YEAR, HOUR_OF_DAY, WEEKDAY, MONTH_OF_YEAR -> "CAST(" + text + " AS INTEGER)";
+        };
     }
 
     /** A formula whose windows know what the groups are made by. */

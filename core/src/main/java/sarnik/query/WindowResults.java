@@ -72,7 +72,8 @@ final class WindowResults {
             return missing.thenComparing(by.down() ? size.reversed() : size);
         }
         double[] values = new double[sums.length];
-        for (int g = 0; g < values.length; g++) values[g] = by.value().applyAsDouble(sums[g]);
+        // 0 and -0 are equal.
+        for (int g = 0; g < values.length; g++) values[g] = by.value().applyAsDouble(sums[g]) + 0.0;
         Comparator<Integer> missing = Comparator.comparing(g -> Double.isNaN(values[g]));
         Comparator<Integer> size = Comparator.comparingDouble(g -> values[g]);
         return missing.thenComparing(by.down() ? size.reversed() : size);

@@ -39,7 +39,7 @@ class ArrangementTest {
         int limit = random.nextBoolean() ? 5 : Integer.MAX_VALUE;
 
         int[] found = new Arrangement(keys, keySpace, new ArrayList<>(List.of(values)))
-                .arrange(query(rank, sort, limit), common -> new long[0], new ArrayList<>());
+                .arrange(query(rank, sort, limit), common -> new long[0], null, new ArrayList<>());
 
         assertThat(found).containsExactly(plainly(keys, values, rank, sort, limit));
     }
@@ -90,6 +90,7 @@ class ArrangementTest {
                 .arrange(
                         query(Optional.of(new Rank(0, Rank.End.TOP, 3, false)), new Sort(0, true), 2),
                         keys -> new long[0],
+                        null,
                         steps);
         assertThat(found).containsExactly(2, 0);
         assertThat(steps)

@@ -23,17 +23,23 @@ class OverTest {
     private static final long[] PARTS = {0, 0, 0, 0, 0, 1, 1, 1};
 
     private static double[] of(Over over, double[] values, long[] parts) {
+        return of(over, values, parts, null);
+    }
+
+    private static double[] of(Over over, double[] values, long[] parts, long[] steps) {
         // Found out of order, so that the order is what counts.
         int size = values.length;
         int[] order = new int[size];
         double[] turned = new double[size];
         long[] turnedParts = new long[size];
+        long[] turnedSteps = steps == null ? null : new long[size];
         for (int i = 0; i < size; i++) {
             order[i] = size - 1 - i;
             turned[order[i]] = values[i];
             turnedParts[order[i]] = parts[i];
+            if (steps != null) turnedSteps[order[i]] = steps[i];
         }
-        double[] found = over.of(turned, order, turnedParts);
+        double[] found = over.of(turned, order, turnedParts, turnedSteps);
         return Arrays.stream(order).mapToDouble(g -> found[g]).toArray();
     }
 
@@ -49,10 +55,67 @@ class OverTest {
         "MOVING, 0, 4 2 - 2 8 - 5 1"
     })
     void isWorkedOutWithinWhatBelongsTogether(Over.Kind kind, Integer steps, String expected) {
-        assertThat(of(new Over(kind, steps, true), VALUES, PARTS))
-                .containsExactly(Arrays.stream(expected.split(" "))
-                        .mapToDouble(word -> word.equals("-") ? NONE : Double.parseDouble(word))
-                        .toArray());
+        assertThat(of(new Over(kind, steps, true), VALUES, PARTS)).containsExactly(numbers(expected));
+    }
+
+    private static double[] numbers(String words) {
+        return Arrays.stream(words.split(" "))
+                .mapToDouble(word -> word.equals("-") ? NONE : Double.parseDouble(word))
+                .toArray();
+    }
+
+    /** Of the first town the steps 10, 11, 13, 14 and one that is missing; of the second 8, 20 and 21. */
+    @ParameterizedTest
+    @CsvSource({
+        "SHARE,, 0.25 0.125 - 0.125 0.5 - 0.8333333333333334 0.16666666666666666",
+        "RUNNING,, 4 6 6 8 16 - 5 6",
+        "RANK,, 2 3 - 3 1 - 1 2",
+        "DIFFERENCE,, - -2 - - - - - -4",
+        "DIFFERENCE, 2, - - - - - - - -",
+        "DIFFERENCE, 3, - - - 0 - - - -",
+        "DIFFERENCE, 4, - - - -2 - - - -",
+        "MOVING,, 4 3 3 2.6666666666666665 8 - 5 3",
+        "MOVING, 2, 4 3 - 2 8 - 5 3",
+        "MOVING, 3, 4 3 2 2 8 - 5 3"
+    })
+    void stepsOfTimeAreCountedByTheCalendar(Over.Kind kind, Integer steps, String expected) {
+        long[] times = {10, 11, 13, 14, Long.MAX_VALUE, 8, 20, 21};
+        assertThat(of(new Over(kind, steps, true), VALUES, PARTS, times)).containsExactly(numbers(expected));
+    }
+
+    /** A town that sold nothing in some months of a year. */
+    @Test
+    void aYearBeforeIsTheSameMonthEvenWhereMonthsLackRows() {
+        Table table = TestTables.csv(
+                "town,day,litres",
+                "A,2025-01-05,30",
+                "A,2025-03-05,10",
+                "A,2026-01-07,33",
+                "A,2026-02-05,7",
+                "A,2026-03-09,15",
+                "B,2026-03-05,5",
+                "B,,6");
+        Measure litres = new Measure(Summary.SUM, "litres");
+        Query query = Query.by(
+                List.of(),
+                List.of(new GroupKey.Of("town"), new GroupKey.Step("day", TimeStep.MONTH, null)),
+                List.of(
+                        litres.over(new Over(Over.Kind.DIFFERENCE, 12, null)),
+                        litres.over(new Over(Over.Kind.DIFFERENCE, null, null)),
+                        litres.over(new Over(Over.Kind.MOVING, 3, null))));
+        Frame frame = new InMemoryEngine().answer(table, query);
+        assertThat(frame.keys().get(1))
+                .containsExactly("2025-01", "2025-03", "2026-01", "2026-02", "2026-03", "2026-03", null);
+        assertThat(frame.values().get(0)).containsExactly(NONE, NONE, 3, NONE, 5, NONE, NONE);
+        assertThat(frame.values().get(1)).containsExactly(NONE, NONE, NONE, -26, 8, NONE, NONE);
+        assertThat(frame.values().get(2)).containsExactly(30, 20, 33, 20, 55 / 3.0, 5, 6);
+    }
+
+    @Test
+    void aRunningTotalLosesNothingOnItsWay() {
+        double[] values = {1e16, 1, 1, -1e16};
+        assertThat(of(new Over(Over.Kind.RUNNING, null, null), values, new long[4]))
+                .endsWith(1e16 + 2, 2);
     }
 
     @Test
@@ -115,7 +178,19 @@ class OverTest {
         "MOVING,, AVG(m) OVER (PARTITION BY a ORDER BY b NULLS LAST ROWS 6 PRECEDING)"
     })
     void isWrittenAsWindowFunctions(Over.Kind kind, Boolean within, String sql) {
-        assertThat(new Over(kind, null, within).sql("m", List.of("a", "b"))).isEqualTo(sql);
+        assertThat(new Over(kind, null, within).sql("m", List.of("a", "b"), null))
+                .isEqualTo(sql);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "RUNNING,, SUM(m) OVER (PARTITION BY a ORDER BY n NULLS LAST ROWS UNBOUNDED PRECEDING)",
+        "DIFFERENCE, 12, 'CASE WHEN b IS NOT NULL THEN m - MAX(m) OVER (PARTITION BY a ORDER BY n NULLS LAST RANGE"
+                + " BETWEEN 12 PRECEDING AND 12 PRECEDING) END'",
+        "MOVING, 3, AVG(m) OVER (PARTITION BY a ORDER BY n NULLS LAST RANGE 2 PRECEDING)"
+    })
+    void stepsOfTimeAreWrittenAsRanges(Over.Kind kind, Integer steps, String sql) {
+        assertThat(new Over(kind, steps, null).sql("m", List.of("a", "b"), "n")).isEqualTo(sql);
     }
 
     @ParameterizedTest
