@@ -56,6 +56,11 @@ public record Over(Kind kind, Integer steps, Boolean within) {
             };
         }
 
+        /** Whether groups that lie far from each other change it. */
+        public boolean isOfAll() {
+            return this == SHARE || this == RUNNING || this == RANK;
+        }
+
         boolean goesAlong() {
             return this != SHARE && this != RANK;
         }

@@ -20,15 +20,23 @@ import sarnik.table.Extremes;
  *
  * @param column the column
  * @param from the first minute of it
- * @param to the first minute after it
+ * @param to the first minute after what there are figures of
+ * @param end the first minute after all of it; null where nothing says where it ends
  */
-public record Period(String column, LocalDateTime from, LocalDateTime to) {
+public record Period(String column, LocalDateTime from, LocalDateTime to, LocalDateTime end) {
+
+    /** A week is held against the one so many weeks before, which begins on the same weekday. */
+    public static final int WEEKS_A_YEAR = 52;
 
     private static final int DATE_LETTERS = 10;
 
+    private Period(String column, LocalDateTime from, LocalDateTime to) {
+        this(column, from, to, null);
+    }
+
     /**
-     * The period that stages narrow a column to. It ends with the newest value at the latest: where figures go to the
-     * 5th, the month before is compared up to its 5th as well.
+     * The period that stages narrow a column to. Its figures end with the newest value at the latest: where they go to
+     * the 5th, the month before is compared up to its 5th as well.
      *
      * @param values the column as the dataset has it
      * @return empty where nothing says where it begins, or what is kept is no single stretch
@@ -37,16 +45,18 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
         Optional<Extremes> ends = values.extremes();
         if (ends.isEmpty()) return Optional.empty();
         LocalDateTime from = null;
-        LocalDateTime to = after(values.text(ends.get().highest()));
+        LocalDateTime newest = after(values.text(ends.get().highest()));
+        LocalDateTime end = null;
         for (Stage stage : stages)
             for (Condition condition : stage.conditions()) {
                 if (!isOf(column, condition)) continue;
                 Optional<Period> one = of(condition);
                 if (one.isEmpty()) return Optional.empty();
                 if (one.get().from != null && (from == null || one.get().from.isAfter(from))) from = one.get().from;
-                if (one.get().to != null && one.get().to.isBefore(to)) to = one.get().to;
+                if (one.get().to != null && (end == null || one.get().to.isBefore(end))) end = one.get().to;
             }
-        return from == null || !from.isBefore(to) ? Optional.empty() : Optional.of(new Period(column, from, to));
+        LocalDateTime to = end == null || newest.isBefore(end) ? newest : end;
+        return from == null || !from.isBefore(to) ? Optional.empty() : Optional.of(new Period(column, from, to, end));
     }
 
     /** Whether a condition says which stretch of the column is kept; a weekday says none. */
@@ -104,16 +114,40 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
                 : moment.truncatedTo(ChronoUnit.MINUTES).plusMinutes(1);
     }
 
-    /** The stretch of the same length that ends where this begins; whole months go back by months. */
+    /**
+     * The stretch of the same length that ends where this begins, as far as there are figures of this one; whole months
+     * go back by months.
+     */
     public Period before() {
-        if (isDays() && from.getDayOfMonth() == 1 && to.getDayOfMonth() == 1)
-            return new Period(column, from.minusMonths(ChronoUnit.MONTHS.between(from, to)), from);
-        return new Period(column, from.minus(ChronoUnit.MINUTES.between(from, to), ChronoUnit.MINUTES), from);
+        ChronoUnit unit = isMonths() ? ChronoUnit.MONTHS : ChronoUnit.MINUTES;
+        LocalDateTime until = until();
+        long length = unit.between(from, end == null ? to : end);
+        LocalDateTime back = until.minusMinutes(1).minus(length, unit).plusMinutes(1);
+        boolean whole = end == null || until.equals(end) || back.isAfter(from);
+        return new Period(column, from.minus(length, unit), whole ? from : back);
     }
 
-    /** The same days a year earlier. */
+    /** The same to the end of the step that it ends in, as far as it is narrowed to. */
+    public Period toEndOf(TimeStep step) {
+        LocalDateTime after = first(step, number(step, last()) + 1);
+        return new Period(column, from, end != null && end.isBefore(after) ? end : after, end);
+    }
+
+    /** The same days a year earlier; of whole months all their days. */
     public Period yearBefore() {
-        return new Period(column, from.minusYears(1), to.minusYears(1));
+        LocalDateTime until = until();
+        boolean month = isDays(until) && until.getDayOfMonth() == 1;
+        return new Period(
+                column,
+                from.minusYears(1),
+                month
+                        ? until.minusYears(1)
+                        : until.minusMinutes(1).minusYears(1).plusMinutes(1));
+    }
+
+    /** The same weekdays a year earlier: 52 weeks. */
+    public Period weeksBefore() {
+        return new Period(column, from.minusWeeks(WEEKS_A_YEAR), to.minusWeeks(WEEKS_A_YEAR));
     }
 
     /** The day on which figures begin that are missing at its beginning; empty where none are. */
@@ -152,8 +186,23 @@ public record Period(String column, LocalDateTime from, LocalDateTime to) {
         return other;
     }
 
+    /** Whether it is made of whole months. */
+    private boolean isMonths() {
+        LocalDateTime after = end == null ? to : end;
+        return isDays(from) && isDays(after) && from.getDayOfMonth() == 1 && after.getDayOfMonth() == 1;
+    }
+
+    /** Up to when there are figures; months of whose last day there are some are whole. */
+    private LocalDateTime until() {
+        return end != null && isMonths() && to.isAfter(end.minusDays(1)) ? end : to;
+    }
+
     private boolean isDays() {
-        return from.toLocalTime().toSecondOfDay() == 0 && to.toLocalTime().toSecondOfDay() == 0;
+        return isDays(from) && isDays(to);
+    }
+
+    private static boolean isDays(LocalDateTime moment) {
+        return moment.toLocalTime().toSecondOfDay() == 0;
     }
 
     /** "2026", "May 2026", "3 May 2026 to 12 Jun 2026", "10:00, 3 May 2026 to 11:59, 3 May 2026". */

@@ -228,6 +228,13 @@ class GridsTablesFiguresTest {
             assertThat(draw(FigureDrawing.class, "", FIGURE + ", 'against': {'kind': 'TARGET', 'value': 250}")
                             .against())
                     .isEqualTo("6 % above the target of 250");
+            String share = FIGURE.replace("'column': 'litres'}", "'column': 'litres'}, 'format': {'percent': true}");
+            assertThat(draw(FigureDrawing.class, "", share + ", 'against': {'kind': 'TARGET', 'value': 250}")
+                            .against())
+                    .isEqualTo("1,500 points above the target of 25,000 %");
+            assertThat(draw(FigureDrawing.class, "", FIGURE + ", 'against': {'kind': 'TARGET', 'value': -100}")
+                            .against())
+                    .isEqualTo("365 above the target of -100");
             assertThat(draw(FigureDrawing.class, "p.v1=Zamora", RING, FIGURE + ", 'against': {'kind': 'WHOLE'}")
                             .against())
                     .isEqualTo("38 % of 265 in all");
@@ -245,6 +252,11 @@ class GridsTablesFiguresTest {
                     "2026-01-05..2026-02-28 | YEAR | 800 % more than 10 from 5 Jan 2025 to 28 Feb 2025, whose "
                             + "figures begin only 10 Jan 2025",
                     "2026-04-01.. | BEFORE | no figure for 29 Mar 2026 to 31 Mar 2026",
+                    "2026-04-01..2026-04-30 | BEFORE | no figure for 1 Mar 2026 to 3 Mar 2026",
+                    "2026-03-30..2026-04-05 | BEFORE | no figure for 23 Mar 2026 to 27 Mar 2026",
+                    "2026-01-01..2026-12-31 | BEFORE | 2,400 % more than 10 from 1 Jan 2025 to 3 Apr 2025, whose "
+                            + "figures begin only 10 Jan 2025",
+                    "2026-02-10..2026-02-28 | BEFORE | no figure for 22 Jan 2026 to 9 Feb 2026",
                     "..2026-02-28 | YEAR | nothing to compare with: what is shown is not narrowed to one stretch of day"
                 })
         void areComparedWithAnEarlierPeriod(String period, String kind, String expected) {

@@ -237,6 +237,57 @@ class KindsTest {
             assertThat(drawn.lines().get(0).values()).containsExactly(10, Double.NaN, Double.NaN, 5);
         }
 
+        /** Of 2025 ten litres in January and five in April; of a running total that began earlier there would be more. */
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                nullValues = "-",
+                value = {
+                    "RUNNING | 2026-01-01..2026-04-30 | 10 - - 15 | 20 90 - 250",
+                    "RUNNING | 2026-02-01.. | - - 5 | 70 - 230",
+                    "RUNNING | 2026-04-01..2026-04-10 | 5 | 160",
+                    "RUNNING | 2026-04-01..2026-04-09 | - | 160",
+                    "SHARE | 2026-02-01.. | - - 1 | 0.30434782608695654 - 0.6956521739130435",
+                    "RANK | 2026-01-01.. | 1 - - 2 | 3 2 - 1",
+                    "RUNNING | | - - - - - - - - - - - - 10 - - 15 | 10 - - 15 - - - - - - - - 35 105 - 265"
+                })
+        void ofTheYearBeforeAreOfTheSameStretchAlone(String over, String period, String before, String now) {
+            String lines =
+                    LINES.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': '%s'}}".formatted(over));
+            LinesDrawing drawn =
+                    draw(LinesDrawing.class, period == null ? "" : "f.f1=" + period, lines + ", 'before': true");
+            assertThat(drawn.lines().get(0).values()).containsExactly(numbers(before));
+            assertThat(drawn.lines().get(1).values()).containsExactly(numbers(now));
+        }
+
+        private double[] numbers(String words) {
+            return Arrays.stream((words == null ? "-" : words).split(" "))
+                    .mapToDouble(word -> word.equals("-") ? Double.NaN : Double.parseDouble(word))
+                    .toArray();
+        }
+
+        @Test
+        void ofARunningTotalHaveNoYearBeforeWhereWhatIsShownIsNoSingleStretch() {
+            String running = LINES.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': 'RUNNING'}}");
+            LinesDrawing drawn = draw(LinesDrawing.class, "f.f1=..2026-02-28", running + ", 'before': true");
+            assertThat(drawn.lines()).extracting(LinesDrawing.Line::ghost).containsExactly(false);
+            assertThat(drawn.notes()).anyMatch(note -> note.contains("no single stretch of time"));
+        }
+
+        @Test
+        void ofTheYearBeforeStackOnEachOtherAndNotUnderThoseOfNow() {
+            LinesDrawing drawn = draw(
+                    LinesDrawing.class,
+                    "f.f1=2026-01-01..",
+                    LINES.replace("'column': 'litres'}", "'column': 'litres'}, {'summary': 'SUM', 'column': 'weight'}")
+                            + ", 'before': true, 'style': 'STACKED'");
+            assertThat(drawn.lines()).extracting(LinesDrawing.Line::ghost).containsExactly(true, false, true, false);
+            assertThat(drawn.lines().get(0).values()).containsExactly(10, 0, 0, 5);
+            assertThat(drawn.lines().get(1).values()).containsExactly(20, 70, 0, 160);
+            assertThat(drawn.lines().get(2).values()).containsExactly(11, 0, 0, 7);
+            assertThat(drawn.lines().get(3).values()).containsExactly(23, 79, 0, 181);
+        }
+
         @Test
         void ofACategoryAreNamedAndStackOnEachOther() {
             LinesDrawing drawn = draw(

@@ -102,7 +102,7 @@ record Compared(Asked asked, String said, Double target, Period period, String l
         String of = written.full(target);
         if (Double.isNaN(value)) return Language.phrase("the target of {0}", of);
         if (value == target) return Language.phrase("just the target of {0}", of);
-        String apart = target == 0 ? written.full(Math.abs(value)) : percent(Math.abs(value / target - 1));
+        String apart = apart(value, target, written);
         return value > target
                 ? Language.phrase("{0} above the target of {1}", apart, of)
                 : Language.phrase("{0} below the target of {1}", apart, of);
@@ -113,12 +113,16 @@ record Compared(Asked asked, String said, Double target, Period period, String l
         String of = lacking(Language.phrase("amount, when|{0} {1}", written.full(then), period.within()));
         if (Double.isNaN(value) || !written.read().isAmount()) return of;
         if (value == then) return Language.phrase("the same as {0}", of);
-        // A ratio of shares or across zero would mislead.
-        boolean ratio = then > 0 && value >= 0 && !written.isPercent();
-        String apart = ratio ? percent(Math.abs(value / then - 1)) : written.apart(value, then);
+        String apart = apart(value, then, written);
         return value > then
                 ? Language.phrase("{0} more than {1}", apart, of)
                 : Language.phrase("{0} less than {1}", apart, of);
+    }
+
+    /** How far two amounts are apart; as a ratio unless one of shares or across zero would mislead. */
+    private static String apart(double value, double other, Written written) {
+        boolean ratio = other > 0 && value >= 0 && !written.isPercent();
+        return ratio ? percent(Math.abs(value / other - 1)) : written.apart(value, other);
     }
 
     private String lacking(String words) {

@@ -19,11 +19,13 @@ import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.query.Frame;
 import sarnik.query.Measure;
+import sarnik.query.Over;
 import sarnik.query.TimeStep;
 import sarnik.scale.Palette;
 import sarnik.visual.Axis;
 import sarnik.visual.CategoryColours;
 import sarnik.visual.Clock;
+import sarnik.visual.Period;
 import sarnik.visual.Reference;
 import sarnik.visual.Scene;
 import sarnik.visual.StepWords;
@@ -35,7 +37,13 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
 
     private static final int MOST_TICKS = 6;
 
-    LinesDrawing of(Frame frame, Frame ranked, Frame anyTime, CategoryColours colours) {
+    /**
+     * @param frame the values by category, where there are some, and step
+     * @param ranked the categories that have a line; null without categories
+     * @param before the values of a year before; null without them
+     * @param isStretch whether those are of the same stretch alone
+     */
+    LinesDrawing of(Frame frame, Frame ranked, Frame before, boolean isStretch, CategoryColours colours) {
         int timeKey = frame.keys().size() - 1;
         List<String> notes = new ArrayList<>();
         if (lines.step() == null) notes.add(phrase("A point a {0}: chosen by the span of the data.", step.said()));
@@ -52,7 +60,7 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
         int count = (int) (last - first + 1);
         Written written = Written.of(dataset, measures.get(0), lines.format());
         List<LinesDrawing.Line> drawn = ranked == null
-                ? byMeasure(frame, numbers, first, count, anyTime)
+                ? byMeasure(frame, numbers, first, count, before, isStretch, notes)
                 : byCategory(frame, numbers, first, count, ranked, colours, written, notes);
         boolean stacked = lines.style() == Lines.Style.STACKED;
         if (stacked) drawn = stacked(drawn);
@@ -106,15 +114,21 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
                 .toList();
     }
 
-    private List<LinesDrawing.Line> byMeasure(Frame frame, long[] numbers, long first, int count, Frame anyTime) {
+    private List<LinesDrawing.Line> byMeasure(
+            Frame frame, long[] numbers, long first, int count, Frame before, boolean isStretch, List<String> notes) {
         List<String> colours = Palette.ALL.get("flags").colours(Math.max(1, measures.size()));
         List<LinesDrawing.Line> drawn = new ArrayList<>();
         for (int m = 0; m < measures.size(); m++) {
             Written written = Written.of(dataset, measures.get(m), lines.format());
             double[] values = empty(count);
             for (int g = 0; g < numbers.length; g++) values[(int) (numbers[g] - first)] = frame.value(m, g);
-            if (anyTime != null) {
-                double[] ghost = yearBefore(anyTime, m, first, count);
+            Over over = measures.get(m).over();
+            if (before != null && !isStretch && over != null && over.kind().isOfAll())
+                notes.add(phrase(
+                        "What is shown is no single stretch of time, so “{0}” has no year before.",
+                        ColumnWords.brief(measures.get(m))));
+            else if (before != null) {
+                double[] ghost = yearBefore(before, m, first, count);
                 drawn.add(new LinesDrawing.Line(
                         phrase("a year before"), colours.get(m), ghost, null, texts(ghost, written), true));
             }
@@ -125,15 +139,14 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
     }
 
     /** The values of the same steps a year before: of the same month, of the same week, of the same date. */
-    private double[] yearBefore(Frame anyTime, int measure, long first, int count) {
+    private double[] yearBefore(Frame earlier, int measure, long first, int count) {
         Map<Long, Double> known = new HashMap<>();
-        for (int g = 0; g < anyTime.size(); g++) known.put(step.number(anyTime.key(0, g)), anyTime.value(measure, g));
+        for (int g = 0; g < earlier.size(); g++) known.put(step.number(earlier.key(0, g)), earlier.value(measure, g));
         double[] values = empty(count);
         for (int i = 0; i < count; i++) {
             LocalDate day = step.firstDay(first + i);
-            // Weeks are compared with weeks: 52 of them before, which begins on the same weekday.
             long before = step == TimeStep.WEEK
-                    ? first + i - 52
+                    ? first + i - Period.WEEKS_A_YEAR
                     : step.needsTime()
                             ? step.number(day.minusYears(1).toEpochDay(), minute(first + i))
                             : step.number(day.minusYears(1).toEpochDay(), 0);
@@ -195,16 +208,17 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
         return Arrays.stream(values).mapToObj(written::full).toList();
     }
 
-    /** One on top of the other; where one has no value nothing is added. */
+    /** One on top of the other, and those of a year before on theirs; where one has no value nothing is added. */
     private static List<LinesDrawing.Line> stacked(List<LinesDrawing.Line> lines) {
         List<LinesDrawing.Line> stacked = new ArrayList<>();
-        double[] base = null;
+        Map<Boolean, double[]> bases = new HashMap<>();
         for (LinesDrawing.Line line : lines) {
+            double[] base = bases.get(line.ghost());
             double[] from = base == null ? new double[line.values().length] : base.clone();
             double[] to = from.clone();
             for (int i = 0; i < to.length; i++) if (Double.isFinite(line.values()[i])) to[i] += line.values()[i];
             stacked.add(new LinesDrawing.Line(line.label(), line.colour(), to, from, line.texts(), line.ghost()));
-            base = to;
+            bases.put(line.ghost(), to);
         }
         return stacked;
     }

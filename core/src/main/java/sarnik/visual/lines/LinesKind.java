@@ -234,10 +234,12 @@ public final class LinesKind implements VisualKind<Lines> {
                                         List.of(measures.get(0).plain()))
                                 .filled()
                                 .ranked(rank(lines)));
-        Asked yearBefore = Boolean.TRUE.equals(lines.before()) && lines.category() == null
+        boolean before = Boolean.TRUE.equals(lines.before()) && lines.category() == null;
+        Optional<List<Stage>> stretch = before ? aYearBefore(lines.time(), column, step, shown) : Optional.empty();
+        Asked yearBefore = before
                 ? plan.ask(
                         dataset,
-                        Query.by(Period.without(lines.time(), shown), keys, measures)
+                        Query.by(stretch.orElseGet(() -> Period.without(lines.time(), shown)), keys, measures)
                                 .filled())
                 : null;
         CategoryColours colours =
@@ -247,7 +249,21 @@ public final class LinesKind implements VisualKind<Lines> {
                         answers.of(asked),
                         ranked == null ? null : answers.of(ranked),
                         yearBefore == null ? null : answers.of(yearBefore),
+                        stretch.isPresent(),
                         colours));
+    }
+
+    /**
+     * The rows of the same stretch a year before, so that running totals and shares are of it alone.
+     *
+     * @return empty where what is shown is no single stretch of time
+     */
+    private static Optional<List<Stage>> aYearBefore(String time, Column column, TimeStep step, List<Stage> shown) {
+        if (Period.without(time, shown).equals(shown)) return Optional.of(shown);
+        return Period.of(time, column, shown)
+                .map(period -> period.toEndOf(step))
+                .map(period -> step == TimeStep.WEEK ? period.weeksBefore() : period.yearBefore())
+                .map(period -> period.in(shown));
     }
 
     private static Rank rank(Lines lines) {
