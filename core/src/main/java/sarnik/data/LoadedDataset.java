@@ -246,6 +246,14 @@ public record LoadedDataset(
         }
     }
 
+    /** Whether what a measure comes to in groups adds up to what it comes to in all of them together. */
+    public boolean addsUp(Measure measure) {
+        if (measure.summary() != Summary.FORMULA)
+            return Telling.addsUp(measure) && read(measure).isAmount();
+        FormulaMeasure formula = measures.get(measure.column());
+        return measure.over() == null && formula != null && formula.addsUp();
+    }
+
     /** The two sums that a measure divides; empty where it is no rate. */
     public Optional<Rate> rate(Measure measure) {
         if (measure.summary() != Summary.FORMULA || measure.over() != null) return Optional.empty();

@@ -48,6 +48,7 @@ public record FormulaMeasure(
     private static final double[][] TRIED = {{1, 1}, {2, 1}, {1, 2}, {3, 7}, {5040, 13}, {17, 90_000}, {0, 5}};
 
     private static final double ALMOST = 1e-9;
+    private static final int TRIALS = 40;
 
     /**
      * A formula that is one sum, or number of rows, divided by another, times a number: a rate.
@@ -75,6 +76,33 @@ public record FormulaMeasure(
                         parts.stream().allMatch(part -> part.function().equals("COUNT"))));
         }
         return Optional.empty();
+    }
+
+    /**
+     * Whether what it comes to in groups adds up to what it comes to in all of them together: sums, numbers of rows, and
+     * what is made of them by adding and by multiplying with numbers.
+     */
+    public boolean addsUp() {
+        if (parts.isEmpty() || !windows.isEmpty() || !read.isAmount()) return false;
+        for (MeasureFormula.Part part : parts)
+            if (part.known() != null
+                    || part.distinct()
+                    || !part.function().equals("SUM") && !part.function().equals("COUNT")) return false;
+        // Tried on sums of both signs, which any other way of putting them together would tell apart.
+        double[] one = new double[parts.size()];
+        double[] other = new double[parts.size()];
+        double[] both = new double[parts.size()];
+        for (int t = 0; t < TRIALS; t++) {
+            for (int p = 0; p < one.length; p++) {
+                one[p] = (t * 31 + p * 17) % 23 - 11;
+                other[p] = (t * 13 + p * 29) % 19 - 9;
+                both[p] = one[p] + other[p];
+            }
+            double apart = combine.applyAsDouble(one) + combine.applyAsDouble(other);
+            double together = combine.applyAsDouble(both);
+            if (!(Math.abs(apart - together) <= ALMOST * Math.max(1, Math.abs(together)))) return false;
+        }
+        return true;
     }
 
     private double of(int above, double dividend, double divisor) {

@@ -145,6 +145,18 @@ class GridsTablesFiguresTest {
         }
 
         @Test
+        void haveNoSubtotalOfWhatIsWorkedOutOverAllRows() {
+            String share = TABLE.replace(
+                    "{'summary': 'COUNT'}", "{'summary': 'SUM', 'column': 'litres', 'over': {'kind': 'SHARE'}}");
+            TableDrawing drawn = draw(TableDrawing.class, "", share + ", 'subtotals': true");
+            assertThat(drawn.rows())
+                    .filteredOn(TableDrawing.Row::sub)
+                    .isNotEmpty()
+                    .allSatisfy(row -> assertThat(row.cells().get(3)).isEmpty());
+            assertThat(drawn.rows().get(0).cells().get(3)).endsWith("%");
+        }
+
+        @Test
         void putSubtotalsBehindWhatBelongsTogether() {
             TableDrawing drawn = draw(TableDrawing.class, "", TABLE + ", 'subtotals': true");
             List<String> lines =

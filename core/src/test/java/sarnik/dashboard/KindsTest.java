@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
@@ -288,6 +289,18 @@ class KindsTest {
             assertThat(drawn.lines().get(3).values()).containsExactly(23, 79, 0, 181);
         }
 
+        @ParameterizedTest
+        @CsvSource({"AVERAGE, false", "MEDIAN, false", "DISTINCT, false", "COUNT, true"})
+        void areStackedOnlyWhereTheyAddUp(String summary, boolean stacked) {
+            LinesDrawing drawn = draw(
+                    LinesDrawing.class,
+                    "",
+                    LINES.replace("'SUM'", "'%s'".formatted(summary)) + ", 'category': 'product', 'style': 'STACKED'");
+            assertThat(drawn.style()).isEqualTo(stacked ? "stacked" : "lines");
+            assertThat(drawn.notes().stream().anyMatch(n -> n.contains("does not add up")))
+                    .isEqualTo(!stacked);
+        }
+
         @Test
         void ofACategoryAreNamedAndStackOnEachOther() {
             LinesDrawing drawn = draw(
@@ -530,6 +543,66 @@ class KindsTest {
                     .singleElement()
                     .extracting(BarsDrawing.Bar::full)
                     .isEqualTo("37.74 %");
+        }
+
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                quoteCharacter = '~',
+                value = {
+                    "'SUM', 'column': 'litres'|1|100 165",
+                    "'SUM', 'column': 'litres', 'over': {'kind': 'SHARE'}|1|37.74 % 62.26 %",
+                    "'SUM', 'column': 'litres', 'over': {'kind': 'SHARE'}|2|37.74 % 37.74 % 24.53 %",
+                    "'SUM', 'column': 'litres', 'over': {'kind': 'RANK'}|1|1",
+                    "'SUM', 'column': 'litres', 'over': {'kind': 'RUNNING'}|1|265",
+                    "'SUM', 'column': 'litres', 'over': {'kind': 'RANK'}|2|1 1",
+                    "'SUM', 'column': 'litres'|9|100 100 65",
+                    "'COUNT'|9|4 2 1 1",
+                    "'COUNT'|2|4 2 2"
+                })
+        void ofTheOthersAreOnTheSameScaleOrThereIsNone(String measure, int count, String figures) {
+            String bars = BARS.replace("'SUM', 'column': 'litres'", measure)
+                    + ", 'rank': {'end': 'TOP', 'count': %d, 'held': false, 'others': true}".formatted(count);
+            assertThat(draw(BarsDrawing.class, "", bars).bars().stream()
+                            .map(BarsDrawing.Bar::full)
+                            .collect(Collectors.joining(" ")))
+                    .isEqualTo(figures);
+        }
+
+        @Test
+        void ofWhatDoesNotAddUpStandSideBySide() {
+            String mean = BARS.replace("'SUM'", "'AVERAGE'") + ", 'series': 'product'";
+            for (String layout : List.of("", ", 'layout': 'SHARES'", ", 'layout': 'STACKED'")) {
+                BarsDrawing drawn = draw(BarsDrawing.class, "", mean + layout);
+                assertThat(drawn.layout()).isEqualTo("grouped");
+                assertThat(drawn.notes()).singleElement().asString().contains("does not add up");
+            }
+            assertThat(draw(BarsDrawing.class, "", mean + ", 'layout': 'BACK'").layout())
+                    .isEqualTo("back");
+            assertThat(draw(BarsDrawing.class, "", BARS + ", 'series': 'product'")
+                            .notes())
+                    .isEmpty();
+        }
+
+        @Test
+        void inPartsAreOfTheMeasureAsItIs() {
+            String share = BARS.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': 'SHARE'}}");
+            BarsDrawing drawn = draw(BarsDrawing.class, "", share + ", 'series': 'product'");
+            assertThat(drawn.bars().get(0).full()).isEqualTo("100");
+            assertThat(drawn.bars().get(0).parts())
+                    .extracting(BarsDrawing.Part::text)
+                    .doesNotContain("10,000 %")
+                    .contains("100");
+            assertThat(drawn.notes()).singleElement().asString().contains("as it is");
+        }
+
+        @Test
+        void asSharesSayWhereThereIsLessThanNothing() {
+            BarsDrawing drawn = draw(
+                    BarsDrawing.class,
+                    "",
+                    BARS.replace("'litres'", "'euros'") + ", 'series': 'product', 'layout': 'SHARES'");
+            assertThat(drawn.notes()).containsExactly("Parts below zero are drawn by their size.");
         }
     }
 

@@ -82,6 +82,40 @@ class FormulaMeasureTest {
         assertThat(measure(text).ratio()).isEqualTo(Optional.empty());
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "SUM(cases)|true",
+                "COUNT(*)|true",
+                "SUM(cases) + SUM(people)|true",
+                "2.5 * SUM(cases) - COUNT(*) / 4.0|true",
+                "SUM(cases) FILTER (WHERE cases > 3) - SUM(people)|true",
+                "- SUM(cases)|true",
+                "SUM(cases) * 10000.0 / SUM(people)|false",
+                "SUM(cases) + 1|false",
+                "SUM(cases) * SUM(people)|false",
+                "GREATEST(SUM(cases), 0)|false",
+                "ABS(SUM(cases))|false",
+                "SUM(cases) / 2|true",
+                "SUM(DISTINCT cases)|false",
+                "COUNT(DISTINCT cases)|false",
+                "AVG(cases)|false",
+                "MAX(cases)|false",
+                "MEDIAN(cases)|false",
+                "CASE WHEN SUM(cases) > 5 THEN SUM(cases) ELSE 0 END|false",
+                "SUM(cases) / SUM(SUM(cases)) OVER ()|false",
+                "MIN(day)|false"
+            })
+    void addsUpWhereItIsMadeOfSumsInProportion(String text, boolean addsUp) {
+        assertThat(measure(text).addsUp()).isEqualTo(addsUp);
+    }
+
+    @Test
+    void oneThatCannotBeWorkedOutDoesNotAddUp() {
+        assertThat(FormulaMeasure.unfit("There is no column").addsUp()).isFalse();
+    }
+
     @Test
     void knowsTheColumnsThatItsGroupsAreMadeBy() {
         assertThat(measure("SUM(SUM(cases)) OVER (PARTITION BY town ORDER BY day)")

@@ -50,6 +50,34 @@ public record Bars(
         Format format)
         implements Visual {
 
+    /** These bars of another measure, their parts in another layout. */
+    Bars of(Measure other, Layout stand) {
+        return new Bars(
+                page,
+                at,
+                title,
+                dataset,
+                category,
+                other,
+                rank,
+                rule,
+                series,
+                stand,
+                upright,
+                order,
+                step,
+                classes,
+                references,
+                pinned,
+                colour,
+                format);
+    }
+
+    /** How their parts stand. */
+    Layout stands() {
+        return layout == null ? Layout.STACKED : layout;
+    }
+
     /** How the parts of bars stand. */
     public enum Layout {
         STACKED("one behind the other"),

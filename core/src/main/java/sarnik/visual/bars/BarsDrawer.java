@@ -46,14 +46,23 @@ final class BarsDrawer {
     private final UnaryOperator<String> labels;
     private final Written written;
     private final Frame held;
+    private final List<String> notes;
 
     /**
      * @param labels what a bar's key is called
      * @param held what the axis has room for besides what is drawn: values by key, step and, in parts, part; null for
      *     nothing
+     * @param notes what is not as it was asked for
      */
-    BarsDrawer(Bars bars, LoadedDataset dataset, Scene scene, UnaryOperator<String> labels, Frame held) {
+    BarsDrawer(
+            Bars bars,
+            LoadedDataset dataset,
+            Scene scene,
+            UnaryOperator<String> labels,
+            Frame held,
+            List<String> notes) {
         this.held = held;
+        this.notes = new ArrayList<>(notes);
         this.bars = bars;
         this.dataset = dataset;
         this.scene = scene;
@@ -105,7 +114,13 @@ final class BarsDrawer {
                     row.key() == null ? null : sure(rates.get(row.key()), axis)));
         }
         String words = ColumnWords.of(bars.measure());
-        Bars.Layout layout = bars.layout() == null ? Bars.Layout.STACKED : bars.layout();
+        Bars.Layout layout = bars.stands();
+        if (drawn.stream().anyMatch(bar -> bar.sure() != null && bar.sure().unsure()))
+            notes.add(phrase("Hatched bars rest on too few to be sure."));
+        if (inParts
+                && layout == Bars.Layout.SHARES
+                && Arrays.stream(parts.values().get(0)).anyMatch(v -> v < 0))
+            notes.add(phrase("Parts below zero are drawn by their size."));
         return new BarsDrawing(
                 Scene.titleOf(bars, phrase("{0} by {1}", words, ColumnWords.of(bars.category()))),
                 words,
@@ -119,9 +134,7 @@ final class BarsDrawer {
                         ? List.of()
                         : references.stream().map(r -> r.on(axis)).toList(),
                 bars.pinned() == null ? List.of() : bars.pinned(),
-                drawn.stream().anyMatch(bar -> bar.sure() != null && bar.sure().unsure())
-                        ? List.of(phrase("Hatched bars rest on too few to be sure."))
-                        : List.of(),
+                notes,
                 Trail.of(frame.trail()));
     }
 
@@ -201,7 +214,7 @@ final class BarsDrawer {
         private final Map<String, Map<String, Double>> byBar = new LinkedHashMap<>();
         private final List<String> order;
         private final CategoryColours colours;
-        private final Bars.Layout layout = bars.layout() == null ? Bars.Layout.STACKED : bars.layout();
+        private final Bars.Layout layout = bars.stands();
 
         Parts(Frame frame, CategoryColours colours) {
             this.colours = colours;

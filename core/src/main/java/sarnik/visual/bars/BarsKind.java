@@ -22,8 +22,10 @@ import sarnik.data.MisfitException;
 import sarnik.data.Ranking;
 import sarnik.data.Telling;
 import sarnik.query.Condition;
+import sarnik.query.Frame;
 import sarnik.query.GroupKey;
 import sarnik.query.Measure;
+import sarnik.query.Over;
 import sarnik.query.Query;
 import sarnik.query.Rank;
 import sarnik.query.Sort;
@@ -36,6 +38,7 @@ import sarnik.table.Column;
 import sarnik.table.ColumnType;
 import sarnik.table.Extremes;
 import sarnik.table.Rounded;
+import sarnik.table.Sums;
 import sarnik.visual.Asked;
 import sarnik.visual.Box;
 import sarnik.visual.CategoryColours;
@@ -227,16 +230,34 @@ public final class BarsKind implements VisualKind<Bars> {
         return visual.series() != null;
     }
 
+    /**
+     * The bars as they can be drawn: parts are of a measure as it is, and stand one behind the other only where they add
+     * up.
+     *
+     * @param notes takes what is not as it was asked for
+     */
+    private static Bars drawn(Bars bars, LoadedDataset dataset, List<String> notes) {
+        if (bars.series() == null) return bars;
+        Measure plain = bars.measure().plain();
+        if (bars.measure().over() != null) notes.add(phrase("The parts are of “{0}” as it is.", ColumnWords.of(plain)));
+        boolean joined = bars.stands() == Bars.Layout.STACKED || bars.stands() == Bars.Layout.SHARES;
+        if (!joined || dataset.addsUp(plain)) return bars.of(plain, bars.stands());
+        notes.add(phrase("“{0}” does not add up, so its parts stand side by side.", ColumnWords.of(plain)));
+        return bars.of(plain, Bars.Layout.GROUPED);
+    }
+
     @Override
-    public Plan plan(Bars bars, Scene scene) {
-        LoadedDataset dataset = scene.dataset(bars.dataset());
+    public Plan plan(Bars asWished, Scene scene) {
+        LoadedDataset dataset = scene.dataset(asWished.dataset());
+        List<String> notes = new ArrayList<>();
+        Bars bars = drawn(asWished, dataset, notes);
         GroupKey key = key(bars, dataset);
         boolean ranked = bars.rank() != null && key instanceof GroupKey.Of;
         List<Stage> shown = scene.shown(dataset, bars.rule());
         Query query = query(bars, key, shown, ranked);
         Query rank = ranked
                 ? query(bars, key, bars.rank().held() ? scene.whole(dataset, bars.rule()) : shown, true)
-                        .ranked(rank(bars.rank()))
+                        .ranked(rank(bars))
                         .with(dataset.measures())
                 : null;
         if (ranked && bars.rank().held()) {
@@ -248,7 +269,7 @@ public final class BarsKind implements VisualKind<Bars> {
                     List.of(new Condition.Among(bars.category(), dataset.table(), rank, 0, false))));
             query = query(bars, key, kept, true);
         } else if (ranked) {
-            query = query.ranked(rank(bars.rank()));
+            query = query.ranked(rank(bars));
         }
         Plan plan = new Plan();
         Asked asked = plan.ask(dataset, query);
@@ -270,10 +291,11 @@ public final class BarsKind implements VisualKind<Bars> {
                         dataset,
                         scene,
                         value -> label(bars, dataset, key, value),
-                        held == null ? null : answers.of(held))
+                        held == null ? null : answers.of(held),
+                        notes)
                 .draw(
                         answers.of(asked),
-                        others == null ? Double.NaN : answers.of(others).value(0, 0),
+                        others == null ? Double.NaN : ofOthers(bars, answers.of(asked), answers.of(others)),
                         parts == null ? null : answers.of(parts),
                         colours,
                         rate == null ? Map.of() : SureRates.byKey(rate, answers.of(sums))));
@@ -296,17 +318,36 @@ public final class BarsKind implements VisualKind<Bars> {
                 .orElse(null);
     }
 
-    private static Rank rank(Ranking ranking) {
-        return new Rank(0, ranking.end(), ranking.count(), false);
+    private static Rank rank(Bars bars) {
+        Ranking ranking = bars.rank();
+        Rank.End end = ranking.end();
+        if (firstIsMost(bars) && end != Rank.End.BOTH) end = end == Rank.End.TOP ? Rank.End.BOTTOM : Rank.End.TOP;
+        return new Rank(0, end, ranking.count(), false);
+    }
+
+    /** Whether the least number stands for the most: a place by size. */
+    private static boolean firstIsMost(Bars bars) {
+        return bars.measure().over() != null && bars.measure().over().kind() == Over.Kind.RANK;
     }
 
     private static Query query(Bars bars, GroupKey key, List<Stage> stages, boolean ranked) {
         boolean ascending = bars.rank() != null && bars.rank().end() == Rank.End.BOTTOM;
         boolean byKey = bars.order() == Bars.Order.NAME || !(key instanceof GroupKey.Of);
         Query query = Query.by(stages, List.of(key), List.of(bars.measure()))
-                .sorted(byKey ? Sort.BY_KEY : new Sort(0, !ascending), Integer.MAX_VALUE);
+                .sorted(byKey ? Sort.BY_KEY : new Sort(0, ascending == firstIsMost(bars)), Integer.MAX_VALUE);
         // A missing value is no rival in a rank; without a rank it has a bar of its own.
         return ranked ? query.filled() : query;
+    }
+
+    /** What the others come to, NaN where there are none; what is worked out over all bars is theirs only as a share. */
+    private static double ofOthers(Bars bars, Frame kept, Frame others) {
+        if (!(others.value(1, 0) > 0)) return Double.NaN;
+        if (bars.measure().over() == null) return others.value(0, 0);
+        if (bars.measure().over().kind() != Over.Kind.SHARE) return Double.NaN;
+        return 1
+                - Sums.of(Arrays.stream(kept.values().get(0))
+                        .filter(Double::isFinite)
+                        .toArray());
     }
 
     /** All rows that the rank leaves out, as one. */
@@ -314,7 +355,7 @@ public final class BarsKind implements VisualKind<Bars> {
         List<Stage> rest = new ArrayList<>(shown);
         rest.add(new Stage(
                 phrase("The others"), List.of(new Condition.Among(bars.category(), dataset.table(), rank, 0, true))));
-        return Query.of(rest, List.of(), List.of(bars.measure().plain()));
+        return Query.of(rest, List.of(), List.of(bars.measure().plain(), Measure.ROWS));
     }
 
     private static Query parts(Bars bars, GroupKey key, List<Stage> shown) {
@@ -388,7 +429,7 @@ public final class BarsKind implements VisualKind<Bars> {
                 Choices.categories(dataset));
         if (bars.series() != null) {
             line.say(" ");
-            Bars.Layout layout = bars.layout() == null ? Bars.Layout.STACKED : bars.layout();
+            Bars.Layout layout = bars.stands();
             line.choose(
                     LAYOUT,
                     layout.words(),

@@ -62,9 +62,15 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
         List<LinesDrawing.Line> drawn = ranked == null
                 ? byMeasure(frame, numbers, first, count, before, isStretch, notes)
                 : byCategory(frame, numbers, first, count, ranked, colours, written, notes);
-        boolean stacked = lines.style() == Lines.Style.STACKED;
+        Lines.Style style = lines.style() == null ? Lines.Style.LINES : lines.style();
+        for (Measure measure : measures)
+            if (style == Lines.Style.STACKED && !addsUp(measure)) {
+                notes.add(phrase("“{0}” does not add up, so the lines are not stacked.", ColumnWords.brief(measure)));
+                style = Lines.Style.LINES;
+            }
+        boolean stacked = style == Lines.Style.STACKED;
         if (stacked) drawn = stacked(drawn);
-        boolean fromZero = stacked || lines.style() == Lines.Style.AREAS;
+        boolean fromZero = stacked || style == Lines.Style.AREAS;
         double[] all = drawn.stream()
                 .flatMapToDouble(l -> Arrays.stream(l.values()))
                 .filter(Double::isFinite)
@@ -98,13 +104,17 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
                 ticks(first, count),
                 drawn,
                 Axis.of(least, most, fromZero || near, written, dataset.words(measures.get(0))),
-                (lines.style() == null ? Lines.Style.LINES : lines.style())
-                        .name()
-                        .toLowerCase(Locale.ROOT),
+                style.name().toLowerCase(Locale.ROOT),
                 references,
                 lines.pinned() == null ? List.of() : lines.pinned(),
                 notes,
                 Trail.of(frame.trail()));
+    }
+
+    /** Whether lines of a measure may stand on each other; ranks may not, all else as what it is worked out of. */
+    private boolean addsUp(Measure measure) {
+        boolean isRank = measure.over() != null && measure.over().kind() == Over.Kind.RANK;
+        return !isRank && dataset.addsUp(measure.plain());
     }
 
     private List<String> days(long from, int count) {

@@ -21,7 +21,6 @@ import sarnik.query.Frame;
 import sarnik.query.Measure;
 import sarnik.query.Query;
 import sarnik.query.Sort;
-import sarnik.query.Summary;
 import sarnik.scale.Aligned;
 import sarnik.scale.Palette;
 import sarnik.table.Sums;
@@ -96,14 +95,6 @@ public final class RingKind implements VisualKind<Ring> {
         return Optional.of(new Source(ring.dataset(), ring.category()));
     }
 
-    private static boolean addsUp(LoadedDataset dataset, Measure measure) {
-        return measure.over() == null
-                && dataset.read(measure).isAmount()
-                && (measure.summary() == Summary.SUM
-                        || measure.summary() == Summary.COUNT
-                        || measure.summary() == Summary.FORMULA);
-    }
-
     @Override
     public boolean hasKey(Ring visual) {
         return true;
@@ -112,7 +103,7 @@ public final class RingKind implements VisualKind<Ring> {
     @Override
     public Plan plan(Ring ring, Scene scene) {
         LoadedDataset dataset = scene.dataset(ring.dataset());
-        if (!addsUp(dataset, ring.measure()))
+        if (!dataset.addsUp(ring.measure()))
             throw new MisfitException(phrase(
                     "The parts of a ring have to add up, and “{0}” does not. Choose a sum or a number of rows in the brief, or make bars of it",
                     ColumnWords.of(ring.measure())));
@@ -190,7 +181,7 @@ public final class RingKind implements VisualKind<Ring> {
     public void brief(Ring ring, BriefLine line, BriefLine looks, Choices choices, Datasets datasets) {
         LoadedDataset dataset = datasets.get(ring.dataset());
         line.say("A ring of ");
-        line.choose(Slots.MEASURE, ColumnWords.of(ring.measure()), choices.measures(dataset, m -> addsUp(dataset, m)));
+        line.choose(Slots.MEASURE, ColumnWords.of(ring.measure()), choices.measures(dataset, dataset::addsUp));
         line.say(" in " + dataset.name() + ", a part for each ");
         line.choose(Slots.CATEGORY, ColumnWords.of(ring.category()), Choices.categories(dataset));
         line.say(", ");
@@ -241,7 +232,7 @@ public final class RingKind implements VisualKind<Ring> {
         if (dataset == null) return Optional.empty();
         Optional<Measure> measure = from.measuresOrRows().stream()
                 .map(Measure::plain)
-                .filter(m -> addsUp(dataset, m))
+                .filter(dataset::addsUp)
                 .findFirst();
         Optional<String> category = from.categories().stream()
                 .findFirst()

@@ -203,7 +203,8 @@ record TableDrawer(
             for (int g : members) lines.add(line(frame, g));
             int group = groups.get(key);
             double[] values = new double[table.measures().size()];
-            for (int m = 0; m < values.length; m++) values[m] = subtotals.value(m, group);
+            for (int m = 0; m < values.length; m++)
+                values[m] = table.measures().get(m).over() == null ? subtotals.value(m, group) : Double.NaN;
             lines.add(new Line(
                     Collections.singletonList(key),
                     labels(List.of(phrase("all of {0}", label(0, key)))),
@@ -238,7 +239,9 @@ record TableDrawer(
             double[] values = new double[lines.size()];
             for (int i = 0; i < values.length; i++) values[i] = lines.get(i).values()[m];
             List<String> texts = written.whole(values);
-            for (int i = 0; i < values.length; i++) figures.get(i).add(texts.get(i));
+            // What is worked out over all rows has no subtotal.
+            for (int i = 0; i < values.length; i++)
+                figures.get(i).add(lines.get(i).sub() && measure.over() != null ? "" : texts.get(i));
             if (total != null)
                 figures.get(lines.size())
                         .add(
