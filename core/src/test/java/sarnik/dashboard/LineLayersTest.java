@@ -57,6 +57,18 @@ class LineLayersTest {
         }
 
         @Test
+        void tellNothingOfAllThatGoesOutWhereItDoesNotAddUp() {
+            LayerDrawn.OfFlows flows =
+                    draw("\"dataset\": 3, \"kind\": \"FLOWS\", \"size\": {\"measure\": {\"summary\": \"AVERAGE\", "
+                                    + "\"column\": \"pieces\"}, \"rule\": \"AREA\", \"radius\": 20}")
+                            .flows();
+            assertThat(flows.values()).hasSize(3).doesNotContain(Double.NaN);
+            assertThat(flows.ends()).isNotEmpty();
+            assertThat(flows.out()).containsOnly(Double.NaN, 0);
+            assertThat(flows.in()).containsOnly(Double.NaN, 0);
+        }
+
+        @Test
         void thatComeFromNowhereAreSaid() {
             assertThat(draw("\"dataset\": 1, \"kind\": \"FLOWS\"").note()).contains("come from nowhere");
         }
@@ -121,6 +133,14 @@ class LineLayersTest {
                     .contains("“gone”")
                     .contains("has gone");
         }
+    }
+
+    @Test
+    void densityOfWhatDoesNotAddUpSaysSo() {
+        String layer =
+                "\"dataset\": 1, \"kind\": \"DENSITY\", \"size\": {" + LITRES + ", \"rule\": \"AREA\", \"radius\": 20}";
+        assertThat(draw(layer).map().layers().get(0).head().notes()).isEmpty();
+        assertThat(draw(layer.replace("\"SUM\"", "\"AVERAGE\"")).note()).contains("does not add up");
     }
 
     @Test

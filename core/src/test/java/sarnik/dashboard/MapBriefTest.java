@@ -162,6 +162,17 @@ class MapBriefTest {
         }
 
         @Test
+        void asAreasThatMayBeDividedByTheirSizeWhereTheMeasureAddsUp() {
+            String areas = "\"dataset\": 1, \"kind\": \"AREAS\", \"set\": \"" + PROVINCES + "\", \"colour\": {%s}";
+            assertThat(slots(brief(areas.formatted(LITRES))))
+                    .extracting(Brief.Control::name)
+                    .contains("base");
+            assertThat(slots(brief(areas.formatted(LITRES.replace("SUM", "AVERAGE")))))
+                    .extracting(Brief.Control::name)
+                    .doesNotContain("base");
+        }
+
+        @Test
         void asASharedKeyThatIsWorn() {
             String layer = "\"dataset\": 1, \"colour\": {" + LITRES + ", \"key\": \"ours\"}";
             assertThat(brief(layer).text())

@@ -248,6 +248,10 @@ class MapLayersTest {
             assertThat(drawn.areas().key().high()).isCloseTo(180 / 10561.0, within(0.0003));
             assertThat(drawn.areas().key().colourWords()).isEqualTo("sum of litres, L per km²");
             assertThat(drawn.areas().key().hints()).isEmpty();
+            assertThat(drawn.areas().head().notes()).isEmpty();
+            assertThat(draw(AREAS + "\"colour\": {" + LITRES.replace("SUM", "AVERAGE") + ", \"per\": \"km2\"}")
+                            .note())
+                    .contains("“average of litres” does not add up");
         }
 
         @Test

@@ -5,6 +5,7 @@ import static sarnik.language.Language.phrase;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
+import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
 import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
@@ -63,6 +64,10 @@ final class Density implements LayerKind {
                 .toArray();
         if (IntStream.of(order).anyMatch(g -> frame.value(0, g) < 0))
             notes.add(phrase("Places with a figure below zero have no density and are left out."));
+        if (!rows.dataset().addsUp(measure))
+            notes.add(phrase(
+                    "“{0}” does not add up, so how thick it lies says little. Weigh by a sum or a number of rows.",
+                    ColumnWords.of(measure)));
         Layer.Spread spread = layer.spread() == null ? USUAL : layer.spread();
         double peak = Double.NaN;
         if (spread.metres()) {

@@ -139,7 +139,9 @@ final class Flows implements LayerKind {
                     .limit(MOST_FLOWS)
                     .mapToInt(g -> g)
                     .toArray();
-            if (order.length < all.length) {
+            if (order.length < all.length && !rows.dataset().addsUp(size)) {
+                notes.add(phrase("The {0} largest of {1} flows are drawn.", MOST_FLOWS, all.length));
+            } else if (order.length < all.length) {
                 double told = sum(values, order) / sum(values, all);
                 if (told < LEAST_TOLD) {
                     notes.add(phrase(
@@ -177,10 +179,13 @@ final class Flows implements LayerKind {
                 key = key.sized(rows.dataset().words(size), examples);
             }
             Map<Integer, double[]> ends = new TreeMap<>();
+            // Of what does not add up there is nothing to tell of all that goes out and comes in.
+            boolean addsUp = rows.dataset().addsUp(size);
             for (int g : all) {
                 if (!Double.isFinite(values[g])) continue;
-                ends.computeIfAbsent(sheet.index().get(frame.key(0, g)), p -> new double[2])[0] += values[g];
-                ends.computeIfAbsent(sheet.index().get(frame.key(1, g)), p -> new double[2])[1] += values[g];
+                double value = addsUp ? values[g] : Double.NaN;
+                ends.computeIfAbsent(sheet.index().get(frame.key(0, g)), p -> new double[2])[0] += value;
+                ends.computeIfAbsent(sheet.index().get(frame.key(1, g)), p -> new double[2])[1] += value;
             }
             if (order.length == 0) ends.clear();
             boolean tinted = layer.colour() != null && layer.colour().measure() != null;

@@ -260,7 +260,8 @@ final class LayerBrief {
                 false,
                 true,
                 options);
-        if (layer.isOfShapes() || layer.set() != null) {
+        boolean areas = layer.isOfShapes() || layer.set() != null;
+        if (colour.per() != null || areas && dataset.addsUp(colour.measure())) {
             line.say(" ");
             line.slot(
                     LayerSlots.at("/colour/per").named("base"),

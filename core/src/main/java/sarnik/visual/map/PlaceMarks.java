@@ -275,6 +275,10 @@ final class PlaceMarks {
         Map<String, Double> sizes = sizes();
         if (sizes.isEmpty())
             notes.add(phrase("Only areas have a size to divide by, so the measure is shown as it is."));
+        else if (!rows.dataset().addsUp(layer.colour().measure()))
+            notes.add(phrase(
+                    "“{0}” does not add up, so what it is for a km² says little.",
+                    ColumnWords.of(layer.colour().measure())));
         return IntStream.range(0, order.length)
                 .mapToDouble(i ->
                         values[i] / (sizes.isEmpty() ? 1 : sizes.getOrDefault(frame.key(0, order[i]), Double.NaN)))
