@@ -10,7 +10,9 @@ import static sarnik.dashboard.MapFixture.map;
 import static sarnik.dashboard.MapFixture.sent;
 import static sarnik.table.TestTables.csv;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.stream.DoubleStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Nested;
@@ -64,8 +66,8 @@ class LineLayersTest {
                             .flows();
             assertThat(flows.values()).hasSize(3).doesNotContain(Double.NaN);
             assertThat(flows.ends()).isNotEmpty();
-            assertThat(flows.out()).containsOnly(Double.NaN, 0);
-            assertThat(flows.in()).containsOnly(Double.NaN, 0);
+            assertThat(DoubleStream.concat(Arrays.stream(flows.out()), Arrays.stream(flows.in())))
+                    .allMatch(v -> v.isNaN() || v == 0);
         }
 
         @Test
