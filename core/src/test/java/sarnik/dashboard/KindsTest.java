@@ -289,6 +289,25 @@ class KindsTest {
             assertThat(drawn.lines().get(3).values()).containsExactly(23, 79, 0, 181);
         }
 
+        /** Of 2026 the months have 20, 70 and 160; those of a year before take no part, nor do parts for themselves. */
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                quoteCharacter = '~',
+                value = {
+                    ", 'before': true|83.333333",
+                    "|83.333333",
+                    ", 'category': 'product'|62.5",
+                    ", 'category': 'product', 'style': 'STACKED'|62.5"
+                })
+        void haveTheMeanOfWhatIsMeasuredNow(String more, double mean) {
+            LinesDrawing drawn = draw(
+                    LinesDrawing.class,
+                    "f.f1=2026-01-01..",
+                    LINES + (more == null ? "" : more) + ", 'references': [{'kind': 'MEAN'}]");
+            assertThat(drawn.references().get(0).value()).isCloseTo(mean, within(1e-6));
+        }
+
         @ParameterizedTest
         @CsvSource({"AVERAGE, false", "MEDIAN, false", "DISTINCT, false", "COUNT, true"})
         void areStackedOnlyWhereTheyAddUp(String summary, boolean stacked) {

@@ -83,7 +83,7 @@ final class BarsDrawer {
         double[] values = rows.stream().mapToDouble(Row::value).toArray();
         List<String> texts = written.column(values);
         List<Reference.Drawn> references =
-                Reference.drawn(bars.references(), Arrays.copyOf(frame.values().get(0), shown), scene, written);
+                Reference.drawn(bars.references(), frame.values().get(0), scene, written);
         boolean inParts = parts != null;
         Map<String, List<BarsDrawing.Part>> made = new LinkedHashMap<>();
         Axis axis;

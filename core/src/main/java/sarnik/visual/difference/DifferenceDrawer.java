@@ -86,24 +86,15 @@ final class DifferenceDrawer {
                         true,
                         rate.get().times(),
                         rate.get().counted() ? RateOf.SHARE : rate.get().isForMany() ? RateOf.EVENTS : null);
-            if (measure.over() == null)
-                switch (measure.summary()) {
-                    case AVERAGE -> {
-                        return new Way(
-                                dataset,
-                                new Measure(Summary.SUM, measure.column()),
-                                new Measure(Summary.COUNT, measure.column()),
-                                true,
-                                1,
-                                null);
-                    }
-                    case SUM, COUNT -> {
-                        return new Way(dataset, measure, Measure.ROWS, false, 1, null);
-                    }
-                    default -> {
-                        // Nothing else adds up.
-                    }
-                }
+            if (measure.over() == null && measure.summary() == Summary.AVERAGE)
+                return new Way(
+                        dataset,
+                        new Measure(Summary.SUM, measure.column()),
+                        new Measure(Summary.COUNT, measure.column()),
+                        true,
+                        1,
+                        null);
+            if (dataset.addsUp(measure)) return new Way(dataset, measure, Measure.ROWS, false, 1, null);
             throw new MisfitException(phrase(
                     "{0} does not add up over groups, so it cannot be told what makes it differ. Choose a sum, a number of rows, an average or a rate.",
                     ColumnWords.of(measure)));

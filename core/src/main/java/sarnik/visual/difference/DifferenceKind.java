@@ -165,11 +165,8 @@ public final class DifferenceKind implements VisualKind<Difference> {
     // --- its sentence ----------------------------------------------------------------------------------
 
     private static boolean suits(LoadedDataset dataset, Measure measure) {
-        if (measure.over() != null) return false;
-        return measure.summary() == Summary.SUM
-                || measure.summary() == Summary.COUNT
-                || measure.summary() == Summary.AVERAGE
-                || dataset.rate(measure).isPresent();
+        boolean isAverage = measure.over() == null && measure.summary() == Summary.AVERAGE;
+        return isAverage || dataset.addsUp(measure) || dataset.rate(measure).isPresent();
     }
 
     @Override

@@ -75,7 +75,8 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
                 .flatMapToDouble(l -> Arrays.stream(l.values()))
                 .filter(Double::isFinite)
                 .toArray();
-        List<Reference.Drawn> references = Reference.drawn(lines.references(), all, scene, written);
+        List<Reference.Drawn> references =
+                Reference.drawn(lines.references(), compared(drawn, stacked), scene, written);
         double[] ends = DoubleStream.concat(
                         Arrays.stream(all), references.stream().flatMapToDouble(Reference.Drawn::ends))
                 .sorted()
@@ -109,6 +110,14 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
                 lines.pinned() == null ? List.of() : lines.pinned(),
                 notes,
                 Trail.of(frame.trail()));
+    }
+
+    /** What means and medians are of: all that is measured now, or how high all of it stands together. */
+    private static double[] compared(List<LinesDrawing.Line> drawn, boolean stacked) {
+        List<LinesDrawing.Line> now = drawn.stream().filter(l -> !l.ghost()).toList();
+        return now.subList(stacked && !now.isEmpty() ? now.size() - 1 : 0, now.size()).stream()
+                .flatMapToDouble(l -> Arrays.stream(l.values()))
+                .toArray();
     }
 
     /** Whether lines of a measure may stand on each other; ranks may not, all else as what it is worked out of. */

@@ -205,7 +205,7 @@ final class UnlikelyDrawer {
                     group.getValue().stream().mapToLong(g -> numbers[g]).min().orElse(0);
             double[] series = new double[(int) (last - first + 1)];
             // Nothing counted and nothing sold is nought; an average of nothing is unknown.
-            Arrays.fill(series, isSum() ? 0 : Double.NaN);
+            Arrays.fill(series, dataset.addsUp(list.measure()) ? 0 : Double.NaN);
             for (int g : group.getValue()) series[(int) (numbers[g] - first)] = frame.value(0, g);
             double[] away = Unlikely.ofHistory(series, season());
             for (int t = 0; t < series.length; t++) {
@@ -232,11 +232,6 @@ final class UnlikelyDrawer {
             throw new MisfitException(phrase(
                     "{0} values are more than can be looked at; at most {1}. Choose a longer step or narrow first.",
                     values, MOST_VALUES));
-    }
-
-    private boolean isSum() {
-        return list.measure().over() == null
-                && (list.measure().summary() == Summary.SUM || list.measure().summary() == Summary.COUNT);
     }
 
     /** After so many steps the same comes round. */
