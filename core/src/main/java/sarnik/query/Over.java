@@ -70,6 +70,15 @@ public record Over(Kind kind, Integer steps, Boolean within) {
         return steps != null ? Math.max(1, steps) : kind == Kind.DIFFERENCE ? 1 : USUAL_STEPS;
     }
 
+    /** How many steps before its own it needs to be known. */
+    public int looksBack() {
+        return switch (kind) {
+            case DIFFERENCE -> stepsOrUsual();
+            case MOVING -> stepsOrUsual() - 1;
+            case SHARE, RUNNING, RANK -> 0;
+        };
+    }
+
     /** How many leading keys the groups that belong together have in common. */
     int common(int keys) {
         return kind.goesAlong() || Boolean.TRUE.equals(within) ? Math.max(0, keys - 1) : 0;

@@ -133,6 +133,19 @@ public record Period(String column, LocalDateTime from, LocalDateTime to, LocalD
         return new Period(column, from, end != null && end.isBefore(after) ? end : after, end);
     }
 
+    /**
+     * The same with so many whole steps before it, as far as there are any.
+     *
+     * @param values the column as the dataset has it
+     */
+    public Period longer(TimeStep step, int steps, Column values) {
+        long own = number(step, from);
+        long least = values.extremes()
+                .map(ends -> number(step, moment(values.text(ends.lowest()))))
+                .orElse(own);
+        return new Period(column, first(step, Math.max(own - steps, Math.min(own, least))), to, end);
+    }
+
     /** The same days a year earlier; of whole months all their days. */
     public Period yearBefore() {
         LocalDateTime until = until();

@@ -267,6 +267,41 @@ class KindsTest {
                     .toArray();
         }
 
+        /** Of 2025 January has 10 and April 5; of 2026 20, 70, nothing and 160. */
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                quoteCharacter = '~',
+                value = {
+                    "'DIFFERENCE', 'steps': 12|2026-01-01..|10 - - 155",
+                    "'DIFFERENCE', 'steps': 12|2026-04-01..2026-04-02|55",
+                    "'DIFFERENCE'|2026-02-01..|50 - -",
+                    "'MOVING', 'steps': 3|2026-02-01..|45 - 115",
+                    "'MOVING', 'steps': 400|2026-04-01..|53",
+                    "'RUNNING'|2026-02-01..|70 - 230"
+                })
+        void lookBackToBeforeWhatIsKept(String over, String period, String now) {
+            String lines = LINES.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': " + over + "}}");
+            LinesDrawing drawn = draw(LinesDrawing.class, "f.f1=" + period, lines);
+            assertThat(drawn.lines().get(0).values()).containsExactly(numbers(now));
+            assertThat(drawn.notes().stream().anyMatch(n -> n.contains("looks back")))
+                    .isEqualTo(!over.contains("RUNNING"));
+            BarsDrawing bars = draw(
+                    BarsDrawing.class,
+                    "f.f1=" + period,
+                    BARS.replace("'town'", "'day'")
+                                    .replace(
+                                            "'column': 'litres'}",
+                                            "'column': 'litres', 'over': {'kind': " + over + "}}")
+                            + ", 'step': 'MONTH'");
+            assertThat(bars.bars())
+                    .extracting(BarsDrawing.Bar::full)
+                    .containsExactly(
+                            Arrays.stream(numbers(now.replace(" - ", " ").replace("- -", "-")))
+                                    .mapToObj(v -> Double.isNaN(v) ? "–" : NumberWords.full(v))
+                                    .toArray(String[]::new));
+        }
+
         @Test
         void ofARunningTotalHaveNoYearBeforeWhereWhatIsShownIsNoSingleStretch() {
             String running = LINES.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': 'RUNNING'}}");

@@ -39,11 +39,13 @@ import sarnik.table.ColumnType;
 import sarnik.table.Extremes;
 import sarnik.table.Rounded;
 import sarnik.table.Sums;
+import sarnik.visual.AlongTime;
 import sarnik.visual.Asked;
 import sarnik.visual.Box;
 import sarnik.visual.CategoryColours;
 import sarnik.visual.Ingredients;
 import sarnik.visual.Known;
+import sarnik.visual.Period;
 import sarnik.visual.Picked;
 import sarnik.visual.Plan;
 import sarnik.visual.Proposal;
@@ -272,7 +274,14 @@ public final class BarsKind implements VisualKind<Bars> {
             query = query.ranked(rank(bars));
         }
         Plan plan = new Plan();
-        Asked asked = plan.ask(dataset, query);
+        AlongTime asked = new AlongTime(
+                plan,
+                dataset,
+                query,
+                key instanceof GroupKey.Step
+                        ? Period.of(bars.category(), dataset.table().column(bars.category()), shown)
+                        : Optional.empty());
+        asked.note(notes);
         Asked others = ranked && Boolean.TRUE.equals(bars.rank().others())
                 ? plan.ask(dataset, others(bars, dataset, shown, rank))
                 : null;
@@ -286,19 +295,22 @@ public final class BarsKind implements VisualKind<Bars> {
         Asked sums = rate == null
                 ? null
                 : plan.ask(rate.dataset(), Query.by(shown, List.of(key), List.of(rate.events(), rate.over())));
-        return plan.drawn(answers -> new BarsDrawer(
-                        bars,
-                        dataset,
-                        scene,
-                        value -> label(bars, dataset, key, value),
-                        held == null ? null : answers.of(held),
-                        notes)
-                .draw(
-                        answers.of(asked),
-                        others == null ? Double.NaN : ofOthers(bars, answers.of(asked), answers.of(others)),
-                        parts == null ? null : answers.of(parts),
-                        colours,
-                        rate == null ? Map.of() : SureRates.byKey(rate, answers.of(sums))));
+        return plan.drawn(answers -> {
+            Frame frame = asked.of(answers);
+            return new BarsDrawer(
+                            bars,
+                            dataset,
+                            scene,
+                            value -> label(bars, dataset, key, value),
+                            held == null ? null : answers.of(held),
+                            notes)
+                    .draw(
+                            frame,
+                            others == null ? Double.NaN : ofOthers(bars, frame, answers.of(others)),
+                            parts == null ? null : answers.of(parts),
+                            colours,
+                            rate == null ? Map.of() : SureRates.byKey(rate, answers.of(sums)));
+        });
     }
 
     /** While time is played, the axis is held over what each step shows; null where it is not. */

@@ -22,6 +22,8 @@ import sarnik.query.Measure;
 import sarnik.query.Over;
 import sarnik.query.TimeStep;
 import sarnik.scale.Palette;
+import sarnik.visual.AlongTime;
+import sarnik.visual.Answers;
 import sarnik.visual.Axis;
 import sarnik.visual.CategoryColours;
 import sarnik.visual.Clock;
@@ -38,15 +40,18 @@ record LinesDrawer(Lines lines, LoadedDataset dataset, TimeStep step, List<Measu
     private static final int MOST_TICKS = 6;
 
     /**
-     * @param frame the values by category, where there are some, and step
+     * @param asked the values by category, where there are some, and step
      * @param ranked the categories that have a line; null without categories
      * @param before the values of a year before; null without them
      * @param isStretch whether those are of the same stretch alone
      */
-    LinesDrawing of(Frame frame, Frame ranked, Frame before, boolean isStretch, CategoryColours colours) {
+    LinesDrawing of(
+            AlongTime asked, Frame ranked, Frame before, boolean isStretch, CategoryColours colours, Answers answers) {
+        Frame frame = asked.of(answers);
         int timeKey = frame.keys().size() - 1;
         List<String> notes = new ArrayList<>();
         if (lines.step() == null) notes.add(phrase("A point a {0}: chosen by the span of the data.", step.said()));
+        asked.note(notes);
         long[] numbers = IntStream.range(0, frame.size())
                 .mapToLong(g -> step.number(frame.key(timeKey, g)))
                 .toArray();

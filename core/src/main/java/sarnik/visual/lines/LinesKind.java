@@ -32,6 +32,7 @@ import sarnik.query.TimeStep;
 import sarnik.state.Value;
 import sarnik.table.Column;
 import sarnik.table.ColumnType;
+import sarnik.visual.AlongTime;
 import sarnik.visual.Asked;
 import sarnik.visual.Box;
 import sarnik.visual.CategoryColours;
@@ -223,7 +224,9 @@ public final class LinesKind implements VisualKind<Lines> {
         List<Measure> measures =
                 lines.category() == null ? lines.measures() : lines.measures().subList(0, 1);
         Plan plan = new Plan();
-        Asked asked = plan.ask(dataset, Query.by(shown, keys, measures).filled());
+        Optional<Period> kept = Period.of(lines.time(), column, shown);
+        AlongTime asked =
+                new AlongTime(plan, dataset, Query.by(shown, keys, measures).filled(), kept);
         Asked ranked = lines.category() == null
                 ? null
                 : plan.ask(
@@ -235,35 +238,29 @@ public final class LinesKind implements VisualKind<Lines> {
                                 .filled()
                                 .ranked(rank(lines)));
         boolean before = Boolean.TRUE.equals(lines.before()) && lines.category() == null;
-        Optional<List<Stage>> stretch = before ? aYearBefore(lines.time(), column, step, shown) : Optional.empty();
-        Asked yearBefore = before
-                ? plan.ask(
+        List<Stage> always = Period.without(lines.time(), shown);
+        // Running totals and shares of a year before are of the same stretch alone.
+        Optional<Period> then = kept.map(period -> period.toEndOf(step))
+                .map(period -> step == TimeStep.WEEK ? period.weeksBefore() : period.yearBefore());
+        AlongTime yearBefore = before
+                ? new AlongTime(
+                        plan,
                         dataset,
-                        Query.by(stretch.orElseGet(() -> Period.without(lines.time(), shown)), keys, measures)
-                                .filled())
+                        Query.by(then.map(period -> period.in(shown)).orElse(always), keys, measures)
+                                .filled(),
+                        then)
                 : null;
+        boolean isStretch = then.isPresent() || always.equals(shown);
         CategoryColours colours =
                 lines.category() == null ? null : CategoryColours.of(dataset, lines.category(), lines.colour(), scene);
         return plan.drawn(answers -> new LinesDrawer(lines, dataset, step, measures, scene)
                 .of(
-                        answers.of(asked),
+                        asked,
                         ranked == null ? null : answers.of(ranked),
-                        yearBefore == null ? null : answers.of(yearBefore),
-                        stretch.isPresent(),
-                        colours));
-    }
-
-    /**
-     * The rows of the same stretch a year before, so that running totals and shares are of it alone.
-     *
-     * @return empty where what is shown is no single stretch of time
-     */
-    private static Optional<List<Stage>> aYearBefore(String time, Column column, TimeStep step, List<Stage> shown) {
-        if (Period.without(time, shown).equals(shown)) return Optional.of(shown);
-        return Period.of(time, column, shown)
-                .map(period -> period.toEndOf(step))
-                .map(period -> step == TimeStep.WEEK ? period.weeksBefore() : period.yearBefore())
-                .map(period -> period.in(shown));
+                        yearBefore == null ? null : yearBefore.of(answers),
+                        isStretch,
+                        colours,
+                        answers));
     }
 
     private static Rank rank(Lines lines) {
