@@ -250,6 +250,15 @@ class GridsTablesFiguresTest {
             assertThat(draw(FigureDrawing.class, "p.v1=Zamora", RING, FIGURE + ", 'against': {'kind': 'WHOLE'}")
                             .against())
                     .isEqualTo("38 % of 265 in all");
+            String mean = FIGURE.replace("'SUM'", "'AVERAGE'") + ", 'against': {'kind': 'WHOLE'}";
+            assertThat(draw(FigureDrawing.class, "p.v1=Zamora", RING, mean).against())
+                    .isEqualTo("32 % more than 37.86 of all together");
+            assertThat(draw(FigureDrawing.class, "", RING, mean).against())
+                    .isEqualTo("the same as 37.86 of all together");
+            String distinct = FIGURE.replace("'SUM', 'column': 'litres'", "'DISTINCT', 'column': 'town'")
+                    + ", 'against': {'kind': 'WHOLE'}";
+            assertThat(draw(FigureDrawing.class, "p.v1=Zamora", RING, distinct).against())
+                    .isEqualTo("25 % of 4 in all");
         }
 
         @ParameterizedTest

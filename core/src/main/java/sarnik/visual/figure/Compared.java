@@ -8,6 +8,7 @@ import sarnik.data.MisfitException;
 import sarnik.language.Language;
 import sarnik.query.Query;
 import sarnik.query.Stage;
+import sarnik.query.Summary;
 import sarnik.scale.Aligned;
 import sarnik.table.Column;
 import sarnik.table.Rounded;
@@ -26,8 +27,9 @@ import sarnik.visual.Written;
  * @param target the target; null for other comparisons
  * @param period the earlier period; null for other comparisons
  * @param lacks the day on which figures begin of an earlier period that lacks some; null for none
+ * @param isPart whether the figure is a part of what it is compared with
  */
-record Compared(Asked asked, String said, Double target, Period period, String lacks) {
+record Compared(Asked asked, String said, Double target, Period period, String lacks, boolean isPart) {
 
     /** @return null where it is compared with nothing */
     static Compared plan(Figure figure, Scene scene, LoadedDataset dataset, List<Stage> shown, Plan plan) {
@@ -42,7 +44,8 @@ record Compared(Asked asked, String said, Double target, Period period, String l
                         null,
                         null,
                         null,
-                        null);
+                        null,
+                        dataset.addsUp(figure.measure()) || figure.measure().summary() == Summary.DISTINCT);
             case TARGET -> against.value() == null ? saying(Language.phrase("no target is set")) : of(against.value());
             case PARAMETER ->
                 Optional.ofNullable(against.parameter())
@@ -55,11 +58,11 @@ record Compared(Asked asked, String said, Double target, Period period, String l
     }
 
     private static Compared saying(String words) {
-        return new Compared(null, words, null, null, null);
+        return new Compared(null, words, null, null, null, false);
     }
 
     private static Compared of(double target) {
-        return new Compared(null, null, target, null, null);
+        return new Compared(null, null, target, null, null, false);
     }
 
     private static Compared earlier(Figure figure, LoadedDataset dataset, List<Stage> shown, Plan plan) {
@@ -80,7 +83,8 @@ record Compared(Asked asked, String said, Double target, Period period, String l
                 null,
                 null,
                 then,
-                then.lacks(column).orElse(null));
+                then.lacks(column).orElse(null),
+                false);
     }
 
     /** It in words: "12 % above the target of 500". */
@@ -88,7 +92,8 @@ record Compared(Asked asked, String said, Double target, Period period, String l
         if (said != null) return said;
         if (target != null) return besideTarget(value, written);
         double other = answers.of(asked).value(0, 0);
-        return period != null ? besideEarlier(value, other, written) : ofWhole(value, other, written);
+        if (period != null) return besideEarlier(value, other, written);
+        return isPart ? ofWhole(value, other, written) : besideWhole(value, other, written);
     }
 
     private static String ofWhole(double value, double whole, Written written) {
@@ -96,6 +101,12 @@ record Compared(Asked asked, String said, Double target, Period period, String l
         return Double.isNaN(value)
                 ? Language.phrase("of {0} in all", written.full(whole))
                 : Language.phrase("{0} of {1} in all", percent(value / whole), written.full(whole));
+    }
+
+    /** What does not add up is no part of what it is in all rows. */
+    private static String besideWhole(double value, double whole, Written written) {
+        if (Double.isNaN(whole)) return Language.phrase("of nothing in all");
+        return beside(value, whole, Language.phrase("{0} of all together", written.full(whole)), written);
     }
 
     private String besideTarget(double value, Written written) {
@@ -111,6 +122,11 @@ record Compared(Asked asked, String said, Double target, Period period, String l
     private String besideEarlier(double value, double then, Written written) {
         if (Double.isNaN(then)) return lacking(Language.phrase("no figure for {0}", period.words()));
         String of = lacking(Language.phrase("amount, when|{0} {1}", written.full(then), period.within()));
+        return beside(value, then, of, written);
+    }
+
+    /** @param of the other in words */
+    private static String beside(double value, double then, String of, Written written) {
         if (Double.isNaN(value) || !written.read().isAmount()) return of;
         if (value == then) return Language.phrase("the same as {0}", of);
         String apart = apart(value, then, written);
