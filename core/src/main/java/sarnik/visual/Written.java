@@ -9,7 +9,6 @@ import sarnik.data.Format;
 import sarnik.data.LoadedDataset;
 import sarnik.language.Language;
 import sarnik.query.Measure;
-import sarnik.query.Over;
 import sarnik.scale.Aligned;
 import sarnik.scale.NumberWords;
 import sarnik.scale.ValueWords;
@@ -21,14 +20,24 @@ import sarnik.table.Rounded;
  * @param read what they are: numbers, dates or date-times
  * @param format what the author says of them; null for the usual
  * @param share whether they are shares
+ * @param change whether they are changes, which are told in points where what changes is written per cent
  */
-public record Written(ValueWords read, Format format, boolean share) {
+public record Written(ValueWords read, Format format, boolean share, boolean change) {
+
+    public Written(ValueWords read, Format format, boolean share) {
+        this(read, format, share, false);
+    }
 
     /** The figures of a measure of a dataset. */
     public static Written of(LoadedDataset dataset, Measure measure, Format format) {
-        boolean share = measure.over() != null && measure.over().kind() == Over.Kind.SHARE;
-        boolean plain = measure.over() == null || share;
-        return new Written(plain ? dataset.read(measure) : ValueWords.NUMBER, format, share);
+        if (measure.over() == null) return new Written(dataset.read(measure), format, false);
+        return switch (measure.over().kind()) {
+            case SHARE -> new Written(dataset.read(measure), format, true);
+            case DIFFERENCE -> new Written(ValueWords.NUMBER, format, false, true);
+            // A place by size has neither a unit nor parts of a hundred.
+            case RANK -> new Written(ValueWords.NUMBER, null, false);
+            case RUNNING, MOVING -> new Written(ValueWords.NUMBER, format, false);
+        };
     }
 
     /** Whether they are written per cent. */
@@ -74,7 +83,8 @@ public record Written(ValueWords read, Format format, boolean share) {
         String before = format == null || format.before() == null ? "" : format.before();
         String after =
                 format == null || format.after() == null || format.after().isEmpty() ? "" : " " + format.after();
-        return before + text + (isPercent() ? " %" : "") + after;
+        String figure = !isPercent() ? text : change ? phrase("{0} points", text) : text + " %";
+        return before + figure + after;
     }
 
     /** Figures that stand below each other, in line on the decimal point. */

@@ -302,6 +302,18 @@ class KindsTest {
                                     .toArray(String[]::new));
         }
 
+        @ParameterizedTest
+        @CsvSource({"SHARE, 100 %", "RUNNING, 2000 % $", "RANK, 1", "MOVING, 1250 % $", "DIFFERENCE, 1000 points $"})
+        void areWrittenAsWhatIsWorkedOutOfThem(String over, String text) {
+            String lines = LINES.replace(
+                    "'column': 'litres'}", "'column': 'litres', 'over': {'kind': '%s', 'steps': 12}}".formatted(over));
+            LinesDrawing drawn = draw(
+                    LinesDrawing.class,
+                    "f.f1=2026-01-01..2026-01-31",
+                    lines + ", 'format': {'percent': true, 'after': '$'}");
+            assertThat(drawn.lines().get(0).texts().get(0).replace(",", "")).startsWith(text);
+        }
+
         @Test
         void ofARunningTotalHaveNoYearBeforeWhereWhatIsShownIsNoSingleStretch() {
             String running = LINES.replace("'column': 'litres'}", "'column': 'litres', 'over': {'kind': 'RUNNING'}}");
