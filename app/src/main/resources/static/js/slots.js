@@ -1,6 +1,7 @@
 import { valueAt } from './edits.js';
 import { el, refuse, say } from './elements.js';
 import { ask, sendFiles } from './http.js';
+import { phrase } from './language.js';
 import { writeState } from './state.js';
 import { ownColours } from './own-colours.js';
 import { openScale } from './scale-editor.js';
@@ -489,7 +490,7 @@ function sharedKey(opener, slot, board) {
     const own = valueAt(board.sheet.opened.document, path);
     const { breaks, low, high, colourWords, colours } = drawn.key;
     const fixed = own.category
-      ? { order: colours.map(c => c.text).filter(t => t !== 'others') }
+      ? { order: colours.map(c => c.text).filter(t => t !== phrase('others')) }
       : { breaks: breaks.length ? breaks : null, low, high };
     const { key, offered, ...rest } = own;
     try {

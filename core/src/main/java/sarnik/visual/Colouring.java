@@ -146,7 +146,7 @@ public record Colouring(int[] classes, Key key) {
         }
         List<Swatch> swatches = new ArrayList<>();
         for (int c = 0; c < order.size(); c++) swatches.add(new Swatch(colours.get(c), order.get(c), counts[c]));
-        if (counts[order.size()] > 0) swatches.add(new Swatch(Palette.OTHERS, "others", counts[order.size()]));
+        if (counts[order.size()] > 0) swatches.add(new Swatch(Palette.OTHERS, phrase("others"), counts[order.size()]));
         return new Colouring(classes, keyOf(words, swatches, missing));
     }
 

@@ -21,6 +21,7 @@ import sarnik.brief.Brief;
 import sarnik.brief.Choices;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
+import sarnik.language.Language;
 import sarnik.narrow.StateReader;
 import sarnik.query.InMemoryEngine;
 import sarnik.scale.NumberWords;
@@ -633,6 +634,16 @@ class KindsTest {
                             .map(BarsDrawing.Bar::full)
                             .collect(Collectors.joining(" ")))
                     .isEqualTo(figures);
+        }
+
+        @Test
+        void callTheOthersAndWhatIsMissingInTheLanguageThatIsSpoken() {
+            String bars = BARS + ", 'series': 'product', 'rank': {'end': 'TOP', 'count': 1, 'held': false, 'others': "
+                    + "true}, 'layout': 'SHARES'";
+            Language spanish = new Language("es", Map.of("others", "otros", "share", "proporción")::get);
+            BarsDrawing drawn = Language.in(spanish, () -> draw(BarsDrawing.class, "", bars));
+            assertThat(drawn.bars()).extracting(BarsDrawing.Bar::label).containsExactly("Benavente", "otros");
+            assertThat(drawn.axis().words()).isEqualTo("proporción");
         }
 
         @Test

@@ -157,10 +157,10 @@ final class BarsDrawer {
         if (both && shown < 2 * bars.rank().count()) gap = -1;
         List<Row> rows = new ArrayList<>();
         for (int g = 0; g < shown; g++) {
-            if (g == gap && !Double.isNaN(others)) rows.add(new Row(null, "others", others, true));
+            if (g == gap && !Double.isNaN(others)) rows.add(new Row(null, phrase("others"), others, true));
             rows.add(new Row(frame.key(0, g), labels.apply(frame.key(0, g)), frame.value(0, g), g == gap));
         }
-        if (gap < 0 && !Double.isNaN(others)) rows.add(new Row(null, "others", others, true));
+        if (gap < 0 && !Double.isNaN(others)) rows.add(new Row(null, phrase("others"), others, true));
         return rows;
     }
 
@@ -204,7 +204,7 @@ final class BarsDrawer {
             if (colours.of(value).equals(Palette.OTHERS)) others = true;
             else swatches.add(new Key.Swatch(colours.of(value), value, 0));
         }
-        if (others) swatches.add(new Key.Swatch(Palette.OTHERS, "others", 0));
+        if (others) swatches.add(new Key.Swatch(Palette.OTHERS, phrase("others"), 0));
         return swatches;
     }
 
@@ -220,7 +220,7 @@ final class BarsDrawer {
             this.colours = colours;
             Set<String> all = new LinkedHashSet<>();
             for (int g = 0; g < frame.size(); g++) {
-                String series = frame.key(1, g) == null ? "(missing)" : frame.key(1, g);
+                String series = frame.key(1, g) == null ? phrase("(missing)") : frame.key(1, g);
                 byBar.computeIfAbsent(String.valueOf(frame.key(0, g)), k -> new LinkedHashMap<>())
                         .put(series, frame.value(0, g));
                 all.add(series);
@@ -237,7 +237,7 @@ final class BarsDrawer {
                 List<Axis.Tick> ticks = IntStream.rangeClosed(0, 4)
                         .mapToObj(i -> new Axis.Tick(i / 4.0, i * 25 + " %"))
                         .toList();
-                return new Axis(0, 1, ticks, "share");
+                return new Axis(0, 1, ticks, phrase("share"));
             }
             double low = 0;
             double high = 0;

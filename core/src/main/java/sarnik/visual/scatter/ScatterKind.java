@@ -287,7 +287,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
         int[] wearing = new int[drawn.length];
         for (int d = 0; d < drawn.length; d++) {
             String value = colours == null ? null : counts == null ? keys.get(d) : values.get(keys.get(d));
-            if (colours != null) worn.merge(value == null ? "(missing)" : value, 1, (a, b) -> a + b);
+            if (colours != null) worn.merge(value == null ? phrase("(missing)") : value, 1, (a, b) -> a + b);
             String colour = colours == null ? plain : colours.of(value);
             if (!palette.contains(colour)) palette.add(colour);
             wearing[d] = palette.indexOf(colour);
@@ -511,7 +511,7 @@ public final class ScatterKind implements VisualKind<Scatter> {
             if (colours.of(value).equals(Palette.OTHERS)) others += worn.get(value);
             else swatches.add(new Key.Swatch(colours.of(value), value, worn.get(value)));
         }
-        if (others > 0) swatches.add(new Key.Swatch(Palette.OTHERS, "others", others));
+        if (others > 0) swatches.add(new Key.Swatch(Palette.OTHERS, phrase("others"), others));
         return swatches;
     }
 
