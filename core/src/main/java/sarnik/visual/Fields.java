@@ -10,6 +10,7 @@ import sarnik.data.Format;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Telling;
 import sarnik.data.Template;
+import sarnik.language.Language;
 import sarnik.query.Measure;
 import sarnik.query.TimeStep;
 import sarnik.scale.ValueWords;
@@ -21,6 +22,8 @@ public final class Fields {
 
     /** What is read where a value is missing. */
     private static final String MISSING = "–";
+
+    private static final int MOST_DECIMALS = 4;
 
     private final LoadedDataset dataset;
     private final Set<String> amounts;
@@ -83,8 +86,14 @@ public final class Fields {
             return of.type() == ColumnType.DATE
                     ? moment(TimeStep.DAY, text)
                     : moment(TimeStep.DAY, text) + ", " + text.substring(11, 16);
-        if (amounts.contains(column)) return ValueWords.NUMBER.full(Double.parseDouble(text));
-        return dataset.label(column, text);
+        return amounts.contains(column) ? amount(text) : dataset.label(column, text);
+    }
+
+    /** An amount of a row with all that stands there; one with many decimals, which somebody worked out, is rounded. */
+    private static String amount(String text) {
+        int point = text.indexOf('.');
+        boolean asItStands = text.indexOf('E') < 0 && (point < 0 || text.length() - point - 1 <= MOST_DECIMALS);
+        return asItStands ? Language.spoken().written(text) : ValueWords.NUMBER.full(Double.parseDouble(text));
     }
 
     private static Optional<TimeStep> step(Column column, String form) {

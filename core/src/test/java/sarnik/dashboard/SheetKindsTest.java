@@ -32,6 +32,7 @@ import sarnik.data.Tie;
 import sarnik.query.InMemoryEngine;
 import sarnik.state.ReaderState;
 import sarnik.visual.Drawing;
+import sarnik.visual.Fields;
 import sarnik.visual.MisfitDrawing;
 import sarnik.visual.Sight;
 import sarnik.visual.button.ButtonDrawing;
@@ -73,6 +74,27 @@ class SheetKindsTest {
                     .endsWith("Soria: 5.0 l", "Burgos: –");
             assertThat(drawn.lines().get(0).below()).isEqualTo("Apr 2026 {gone}");
             assertThat(drawn.notes()).singleElement().asString().startsWith("{gone} names no column of Sales");
+        }
+
+        /** Of a row's own value nothing is taken away; what was worked out to many decimals is rounded. */
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "1234.56|1,234.56",
+                    "-1234567.5|-1,234,567.5",
+                    "12|12",
+                    "0.0625|0.0625",
+                    "21.437829342|21.44",
+                    "4321.437829342|4,321",
+                    "90071992547409931|90,071,992,547,409,931"
+                })
+        void showAnAmountWithAllItsDigits(String amount, String shown) {
+            LoadedDataset sales =
+                    new LoadedDataset(1, "Sales", csv("town,euros", "A," + amount, "B,1"), null, Map.of());
+            assertThat(new Fields(sales)
+                            .value("euros", sales.table().column("euros").text(0), null))
+                    .isEqualTo(shown);
         }
 
         @Test

@@ -24,7 +24,7 @@ import sarnik.query.Stage;
 import sarnik.query.Summary;
 import sarnik.query.TimeStep;
 import sarnik.scale.Aligned;
-import sarnik.scale.ValueWords;
+import sarnik.state.Texts;
 import sarnik.table.CodedColumn;
 import sarnik.table.Column;
 import sarnik.visual.Answers;
@@ -254,12 +254,12 @@ final class DetailsPlan {
             if (of.type().isNumber()) {
                 double low = frame.value(m++, 0);
                 double high = frame.value(m++, 0);
-                String from = Double.isNaN(low) ? "–" : ValueWords.NUMBER.full(low);
+                String from = fields.value(column, Double.isNaN(low) ? null : Texts.plain(low), null);
                 texts.put(
                         column,
                         low == high || Double.isNaN(low)
                                 ? from
-                                : phrase("{0} to {1}", from, ValueWords.NUMBER.full(high)));
+                                : phrase("{0} to {1}", from, fields.value(column, Texts.plain(high), null)));
                 continue;
             }
             Frame values = answers.of(columns.get(column));
