@@ -118,12 +118,30 @@ public final class Slots {
                 List.of());
     }
 
-    /** Writes the slots of a measure that stands in /measure: which percentile it is, what is worked out over it. */
-    public static void over(BriefLine line, String pointer, Measure measure) {
+    /**
+     * Writes the slots of a measure: which percentile it is, what is worked out over it.
+     *
+     * @param along whether the groups follow each other, as steps of time do: the change from one town to the next in
+     *     the alphabet says nothing
+     */
+    public static void over(BriefLine line, String pointer, Measure measure, LoadedDataset dataset, boolean along) {
         percentile(line, pointer, measure);
+        boolean addsUp = dataset.addsUp(measure.plain());
         List<Option> options = new ArrayList<>();
-        options.add(new Option("as a share of all", "", new Over(Over.Kind.SHARE, null, null)));
-        options.add(new Option("as a running total", "", new Over(Over.Kind.RUNNING, null, null)));
+        if (addsUp) options.add(new Option("as a share of all", "", new Over(Over.Kind.SHARE, null, null)));
+        if (addsUp && along) options.add(new Option("as a running total", "", new Over(Over.Kind.RUNNING, null, null)));
+        if (along) along(options);
+        options.add(new Option("as its rank", "1 for the most", new Over(Over.Kind.RANK, null, null)));
+        Over over = measure.over();
+        line.say(" ");
+        line.may(
+                Slot.within(pointer + "/over", "worked out over all"),
+                over == null ? "+ worked out" : words(over),
+                over == null,
+                options);
+    }
+
+    private static void along(List<Option> options) {
         options.add(new Option("as the change to the step before", "", new Over(Over.Kind.DIFFERENCE, null, null)));
         options.add(new Option(
                 "as the change to 12 steps before",
@@ -136,14 +154,6 @@ public final class Slots {
         for (int steps : new int[] {3, 7, 12, 30})
             options.add(
                     new Option("as a moving average of " + steps, "steps", new Over(Over.Kind.MOVING, steps, null)));
-        options.add(new Option("as its rank", "1 for the most", new Over(Over.Kind.RANK, null, null)));
-        Over over = measure.over();
-        line.say(" ");
-        line.may(
-                Slot.within(pointer + "/over", "worked out over all"),
-                over == null ? "+ worked out" : words(over),
-                over == null,
-                options);
     }
 
     private static String words(Over over) {

@@ -636,6 +636,21 @@ class KindsTest {
                     .isEqualTo(figures);
         }
 
+        /** The change from a town to the next in the alphabet says nothing, nor does a share of a sum of means. */
+        @ParameterizedTest
+        @CsvSource({"town, SUM, 2", "town, AVERAGE, 1", "day, SUM, 10", "day, AVERAGE, 8", "weight, COUNT, 10"})
+        void offerWhatIsWorkedOutOverAllWhereItMeansSomething(String column, String summary, int offers) {
+            String bars = BARS.replace("'town'", "'" + column + "'").replace("'SUM'", "'" + summary + "'");
+            Brief brief = new BriefWriter(document(bars).dashboard(), DATASETS, new Choices(new InMemoryEngine()))
+                    .write("v1");
+            assertThat(brief.parts())
+                    .filteredOn(Brief.Control.class::isInstance)
+                    .extracting(Brief.Control.class::cast)
+                    .filteredOn(control -> control.name().equals("worked out over all"))
+                    .singleElement()
+                    .satisfies(control -> assertThat(control.options()).hasSize(offers));
+        }
+
         @Test
         void callTheOthersAndWhatIsMissingInTheLanguageThatIsSpoken() {
             String bars = BARS + ", 'series': 'product', 'rank': {'end': 'TOP', 'count': 1, 'held': false, 'others': "

@@ -431,7 +431,8 @@ public final class BarsKind implements VisualKind<Bars> {
                                 || c.type().isNumber()));
         line.say(" in " + dataset.name() + " by ");
         line.choose(Slots.MEASURE, ColumnWords.of(bars.measure()), choices.measures(dataset));
-        if (bars.series() == null || bars.measure().over() != null) Slots.over(line, "/measure", bars.measure());
+        if (bars.series() == null || bars.measure().over() != null)
+            Slots.over(line, "/measure", bars.measure(), dataset, !plain);
         if (plain && rank != null) Slots.ranked(line, rank);
         line.say(bars.series() == null ? " " : ", in parts by ");
         line.may(

@@ -289,7 +289,7 @@ public final class LinesKind implements VisualKind<Lines> {
                 false,
                 false,
                 choices.measures(dataset));
-        Slots.over(line, "/measures/0", lines.measures().get(0));
+        Slots.over(line, "/measures/0", lines.measures().get(0), dataset, true);
         for (int m = 1; m < lines.measures().size(); m++)
             Slots.percentile(line, "/measures/" + m, lines.measures().get(m));
         line.say(" in " + dataset.name() + " by ");
