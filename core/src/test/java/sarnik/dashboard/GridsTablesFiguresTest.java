@@ -277,6 +277,8 @@ class GridsTablesFiguresTest {
                     "2026-03-30..2026-04-05 | BEFORE | no figure for 23 Mar 2026 to 27 Mar 2026",
                     "2026-01-01..2026-12-31 | BEFORE | 2,400 % more than 10 from 1 Jan 2025 to 3 Apr 2025, whose "
                             + "figures begin only 10 Jan 2025",
+                    "2024-02-01..2024-02-28 | YEAR | no figure for Feb 2023",
+                    "2025-02-01..2025-02-28 | YEAR | no figure for Feb 2024",
                     "2026-02-10..2026-02-28 | BEFORE | no figure for 22 Jan 2026 to 9 Feb 2026",
                     "..2026-02-28 | YEAR | nothing to compare with: what is shown is not narrowed to one stretch of day"
                 })
