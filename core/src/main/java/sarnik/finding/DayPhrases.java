@@ -87,16 +87,35 @@ final class DayPhrases {
             Optional<Stretch> from = stretch(ends[0], counted);
             Optional<Stretch> to = stretch(ends[1], counted);
             if (from.isEmpty() || to.isEmpty()) return Optional.empty();
-            return Optional.of(new Said(
-                    new Value.Range(from.get().from, to.get().to),
-                    from.get().guessed.isEmpty() ? to.get().guessed : from.get().guessed));
+            Stretch first = from.get();
+            Stretch end = to.get();
+            // "February to November" in March: neither may be of a year in which they would stand the wrong way round.
+            if (first.from.isAfter(end.to) && !first.guessed.isEmpty()) first = first.years(-1);
+            else if (first.from.isAfter(end.to) && !end.guessed.isEmpty()) end = end.years(1);
+            String guessed = first.guessed.isEmpty() || end.guessed.isEmpty()
+                    ? first.guessed + end.guessed
+                    : phrase("{0} to {1}", first.guessed, end.guessed);
+            return Optional.of(new Said(new Value.Range(first.from, end.to), guessed));
         }
         // A number alone is no year that anybody would mean by it, but for one like 2025.
         return stretch(words.startsWith("in ") ? words.substring("in ".length()) : words, counted)
                 .map(s -> new Said(new Value.Range(s.from, s.to), s.guessed));
     }
 
-    private record Stretch(LocalDate from, LocalDate to, String guessed) {}
+    /** A day or a month whose year may be guessed, or a year. */
+    private record Stretch(LocalDate from, LocalDate to, String guessed) {
+
+        /** The same so many years later, where the year is guessed. */
+        Stretch years(int count) {
+            LocalDate first = from.plusYears(count);
+            YearMonth month = YearMonth.from(first);
+            return new Stretch(first, from.equals(to) ? first : month.atEndOfMonth(), guess(month));
+        }
+    }
+
+    private static String guess(YearMonth month) {
+        return phrase("month, year|{0} {1}", Language.month(month.getMonthValue()), String.valueOf(month.getYear()));
+    }
 
     private static Optional<Stretch> stretch(String words, LocalDate counted) {
         try {
@@ -117,9 +136,7 @@ final class DayPhrases {
                     : YearMonth.of(
                             of.get().getValue() > counted.getMonthValue() ? counted.getYear() - 1 : counted.getYear(),
                             of.get());
-            String guessed = said
-                    ? ""
-                    : phrase("month, year|{0} {1}", Language.month(of.get().getValue()), String.valueOf(at.getYear()));
+            String guessed = said ? "" : guess(at);
             return Optional.of(
                     named.group(1) == null
                             ? month(at, guessed)
