@@ -351,11 +351,14 @@ public final class BarsKind implements VisualKind<Bars> {
         return ranked ? query.filled() : query;
     }
 
-    /** What the others come to, NaN where there are none; what is worked out over all bars is theirs only as a share. */
+    /**
+     * What the others come to, NaN where there are none. What is worked out over all bars is theirs only as a share, and
+     * not where a rank that is held leaves their rows out of it.
+     */
     private static double ofOthers(Bars bars, Frame kept, Frame others) {
         if (!(others.value(1, 0) > 0)) return Double.NaN;
         if (bars.measure().over() == null) return others.value(0, 0);
-        if (bars.measure().over().kind() != Over.Kind.SHARE) return Double.NaN;
+        if (bars.measure().over().kind() != Over.Kind.SHARE || bars.rank().held()) return Double.NaN;
         return 1
                 - Sums.of(Arrays.stream(kept.values().get(0))
                         .filter(Double::isFinite)
