@@ -30,6 +30,8 @@ export class Asking {
   #drawnAs = null;
   /** Settles when what was asked for is drawn. */
   #drawing = Promise.resolve();
+  /** Why the last question was not answered; null where it was. */
+  #refused = null;
   /** Whether something was turned while an answer was under way. */
   #late = false;
   /** Answers that were fetched before they are shown, by state. */
@@ -59,6 +61,20 @@ export class Asking {
     const frames = this.#post(this.#withStrangers(text), ids, {}, { headers: headers() });
     frames.catch(() => {});
     this.#first = { text, ids, frames };
+  }
+
+  get isUnderWay() {
+    return this.#under !== null;
+  }
+
+  /**
+   * Waits for what is asked for now.
+   * @returns {Promise<void>} settles once it is drawn
+   * @throws {Error} the refusal, where it was refused
+   */
+  async over() {
+    await this.#drawing;
+    if (this.#refused) throw this.#refused;
   }
 
   /** Another revision is shown: what was fetched ahead is of the one before. */
@@ -108,15 +124,19 @@ export class Asking {
         this.#post(this.#withStrangers(text), wanted, sights, request));
       this.#drawnAs = { text, opened: this.sheet.opened };
       this.sheet.shown(frames, wanted, text);
+      this.#refused = null;
     } catch (refused) {
       for (const id of wanted) this.#pending.add(id);
       // An older question came later on its way, and was taken for a newer one.
       if (refused.status === OVERTAKEN && under === this.#under) this.#late = true;
-      else if (refused.name !== 'AbortError' && !this.sheet.hooks.failed?.(refused))
-        say(refused.message, {
-          words: phrase('Try again'),
-          run: () => this.ask([]),
-        });
+      else if (refused.name !== 'AbortError') {
+        this.#refused = refused;
+        if (!this.sheet.hooks.failed?.(refused))
+          say(refused.message, {
+            words: phrase('Try again'),
+            run: () => this.ask([]),
+          });
+      }
     } finally {
       if (under === this.#under) {
         this.#under = null;

@@ -23,16 +23,27 @@ export class Coming {
     this.#isOn = coming;
     if (coming) this.#again(() => this.#askAgain());
     else {
-      for (const done of this.#waiting.splice(0)) done();
+      this.#tell();
       this.#rest = REST;
       // What filters offer was said while rows were on their way, and is known only now.
       if (this.sheet.opened.coming) this.#again(() => this.#openAgain(), 0);
     }
   }
 
-  /** Settles once no rows of what is shown are on their way any more. @returns {Promise<void>} */
+  /**
+   * Settles once no rows are on their way any more, of what is shown and of what filters offer.
+   * @returns {Promise<void>}
+   */
   over() {
-    return this.#isOn ? new Promise(done => this.#waiting.push(done)) : Promise.resolve();
+    return new Promise(done => {
+      this.#waiting.push(done);
+      this.#tell();
+    });
+  }
+
+  #tell() {
+    if (this.#isOn || this.sheet.opened.coming) return;
+    for (const done of this.#waiting.splice(0)) done();
   }
 
   /** One thing is done again at a time. */
@@ -51,10 +62,13 @@ export class Coming {
     const { sheet } = this;
     const whole = await ask('GET', BASE).catch(() => null);
     // An edit made here may have brought it, or a newer one.
-    if (!sheet.opened.coming) return;
+    if (!sheet.opened.coming) return this.#tell();
     if (!whole || whole.coming || whole.revision < sheet.opened.revision) {
       this.#again(() => this.#openAgain(), this.#rest);
       this.#rest = Math.min(2 * this.#rest, LONGEST_REST);
-    } else sheet.renew(sheet.hooks.opening?.(whole) ?? whole);
+    } else {
+      sheet.renew(sheet.hooks.opening?.(whole) ?? whole);
+      this.#tell();
+    }
   }
 }

@@ -3,6 +3,7 @@ import { wearMood } from './head.js';
 import { drawingOf, KEY } from './map/take-along.js';
 import { pagesOf } from './pages.js';
 import { closePopup, openPopup } from './popup.js';
+import { settled } from './settled.js';
 import { LANGUAGE, phrase } from './language.js';
 
 /** Pages of a dashboard on paper: each on a sheet of its own, with its title, what is shown, credits and the day. */
@@ -27,17 +28,13 @@ export function printOf(hash = location.hash) {
   };
 }
 
-const painted = () => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)));
-
 async function turnTo(sheet, page) {
   if (sheet.page !== page) {
     const drawn = new Promise(done => sheet.place.addEventListener('drawn', done, { once: true }));
     sheet.goTo(page, true);
     await drawn;
   }
-  await sheet.coming.over();
-  await sheet.catchUp?.();
-  await painted();
+  await settled(sheet);
 }
 
 /** A page as it stands, with pictures where canvases were; maps are drawn anew as lines and shapes. */

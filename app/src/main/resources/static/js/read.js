@@ -4,6 +4,7 @@ import { say } from './elements.js';
 import { framing, stand } from './framed.js';
 import { keepLive } from './live.js';
 import { offerPrint, printedAsAsked, printOf } from './print.js';
+import { settled } from './settled.js';
 import { Sheet } from './sheet.js';
 import { fitted, hang, wallOf } from './wall.js';
 import { phrase } from './language.js';
@@ -34,8 +35,10 @@ const framed = framing();
 if (framed) stand(sheet, framed);
 const paper = printOf();
 document.getElementById('on-paper')?.addEventListener('click', e => offerPrint(sheet, e.currentTarget));
-sheet
+const stands = sheet
   .load()
   .then(() => keepLive(sheet))
-  .then(() => paper && printedAsAsked(sheet, paper))
-  .catch(refused => say(refused.message, { words: phrase('Try again'), run: () => location.reload() }));
+  .then(() => paper && printedAsAsked(sheet, paper));
+stands.catch(refused => say(refused.message, { words: phrase('Try again'), run: () => location.reload() }));
+// For a program that makes pictures of pages: settles once this one shows all it is asked to show.
+window.sarnikStands = () => stands.then(() => settled(sheet));

@@ -13,7 +13,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.concurrent.TimeUnit;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
 import sarnik.app.SarnikApplication;
@@ -30,8 +29,9 @@ public final class PictureCommand {
     static final int NOT_WRITTEN = 2;
 
     private static final Duration PATIENCE = Duration.ofMinutes(3);
-    /** How long a page is given to draw, milliseconds of its own time. */
-    private static final int DRAWING = 60_000;
+    /** Settles in a page once it shows all it is asked to show. */
+    private static final String STANDS =
+            "window.sarnikStands?.() ?? Promise.reject(new Error('no dashboard is shown at its address.'))";
 
     private static final Set<String> PAPERS = Set.of("A4", "A3", "letter");
 
@@ -141,57 +141,19 @@ public final class PictureCommand {
     }
 
     private static void printed(Wanted wanted, String address) throws IOException, InterruptedException {
-        Path profile = Files.createTempDirectory("sarnik-picture");
         // Written beside its place and moved there whole: a job that is stopped leaves no half of a file.
         Path part =
                 wanted.out().resolveSibling(wanted.out().getFileName() + (wanted.isPdf() ? ".part.pdf" : ".part.png"));
-        try {
-            List<String> command = new ArrayList<>(List.of(
-                    System.getProperty("sarnik.browser", browser()),
-                    "--headless=new",
-                    "--no-sandbox",
-                    "--disable-gpu",
-                    "--disable-background-networking",
-                    "--disable-component-update",
-                    "--disable-sync",
-                    "--no-first-run",
-                    "--hide-scrollbars",
-                    "--user-data-dir=" + profile,
-                    "--window-size=%d,%d".formatted(wanted.size()[0], wanted.size()[1]),
-                    "--virtual-time-budget=" + DRAWING));
-            if (wanted.isPdf()) command.addAll(List.of("--no-pdf-header-footer", "--print-to-pdf=" + part));
-            else command.add("--screenshot=" + part);
-            command.add(address);
-            Process browser = new ProcessBuilder(command)
-                    .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-                    .start();
-            if (!browser.waitFor(PATIENCE.toSeconds(), TimeUnit.SECONDS)) {
-                browser.destroyForcibly();
-                throw new IOException("the page was not drawn within %d minutes.".formatted(PATIENCE.toMinutes()));
-            }
-            if (!Files.exists(part) || Files.size(part) == 0)
-                throw new IOException("the browser wrote no picture. Is there a folder %s?"
-                        .formatted(wanted.out().getParent()));
+        try (HiddenBrowser browser = new HiddenBrowser(PATIENCE)) {
+            browser.open(address, wanted.size()[0], wanted.size()[1]);
+            browser.await(STANDS);
+            Files.write(part, wanted.isPdf() ? browser.pdf() : browser.png());
             Files.move(part, wanted.out(), java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        } catch (java.nio.file.NoSuchFileException missing) {
+            throw new IOException(
+                    "there is no folder %s.".formatted(wanted.out().getParent()), missing);
         } finally {
             Files.deleteIfExists(part);
-            deleteAll(profile);
-        }
-    }
-
-    /** Without windows if there is one: it starts in half the time. */
-    private static String browser() {
-        String whole = "/usr/lib/chromium/chromium";
-        String windowless = whole + "-headless-shell";
-        return Files.isExecutable(Path.of(windowless)) ? windowless : whole;
-    }
-
-    private static void deleteAll(Path folder) throws IOException {
-        try (var files = Files.walk(folder)) {
-            for (Path file : files.sorted(java.util.Comparator.reverseOrder()).toList()) Files.deleteIfExists(file);
-        } catch (java.io.UncheckedIOException | java.nio.file.NoSuchFileException stillWritten) {
-            // What the browser is still taking away itself need not be taken away here.
         }
     }
 }

@@ -125,9 +125,11 @@ const colour = name => getComputedStyle(document.documentElement).getPropertyVal
 
 /** The two layers of a map's ground, below everything and the names above everything, and what is chosen of them. */
 export class GroundLayers {
-  #begun = false;
+  /** Settles once the ground is there; null before it is asked for. */
+  #coming = null;
   #loaded = null;
   #relief = null;
+  #relieving = null;
   #tiles = null;
 
   /** @param {import('./map-view.js').MapView} view @param {() => (sheet: Object, taken: number[][]) => void} names paints the layers' own labels first
@@ -142,14 +144,13 @@ export class GroundLayers {
     document.fonts.load('500 12px "Hanken Grotesk"').then(() => this.names.repaint());
   }
 
-  /** Gets the ground, once. */
+  /** Gets the ground, once. @returns {Promise<void>} settles once all of it is there */
   begin() {
-    if (this.#begun) return;
-    this.#begun = true;
-    load(this.view.projection).then(loaded => {
+    this.#coming ??= load(this.view.projection).then(loaded => {
       this.#loaded = loaded;
       this.repaint();
     });
+    return Promise.all([this.#coming, this.#relieving]);
   }
 
   /** Day has become night, or night day. */
@@ -168,8 +169,8 @@ export class GroundLayers {
     this.mood = mood;
     this.detail = detail;
     this.#setTiles(mood.startsWith('source:') ? mood.slice(7) : null);
-    if (mood === 'tinted' && !this.#relief)
-      loadRelief().then(relief => {
+    if (mood === 'tinted')
+      this.#relieving ??= loadRelief().then(relief => {
         this.#relief = relief;
         this.repaint();
       });

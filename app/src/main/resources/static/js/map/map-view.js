@@ -132,6 +132,17 @@ export class MapView {
     return view;
   }
 
+  /** Settles once the ground is there and all that is due is painted, pictures and moves to their end. */
+  async settled() {
+    await this.ground.begin();
+    // One that is folded away is never painted.
+    if (!this.map.getSize()?.every(side => side > 0)) return;
+    await new Promise(done => {
+      this.map.once('rendercomplete', done);
+      this.map.render();
+    });
+  }
+
   #activate(active) {
     this.active = active;
     this.view.classList.toggle('is-active', active);

@@ -30,7 +30,7 @@ import * as words from './words.js';
  * stand in it instead of in the strip, `whole(handle)` for what would be in sight if all of it were, `takesItself`
  * where it offers by itself to be taken along, `fly(handle, ids)` to move to places, `extent(handle)` for what is in
  * sight in degrees, `scaled` where colours or sizes stand for something, `part` for what of the state its name stands
- * for, `compared(drawing)`, `onMoved(handle, run)` and `showView(handle, view)` for where it stands twice, `bare` where
+ * for, `settled(handle)` where something of it comes after it was drawn, `compared(drawing)`, `onMoved(handle, run)` and `showView(handle, view)` for where it stands twice, `bare` where
  * it has nothing to be looked at, so that it has no signs in its corner.
  *
  * A kind has one way out: `context.emit({ type, … })`. Nothing reaches into the handle of another module.

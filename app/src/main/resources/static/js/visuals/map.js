@@ -283,7 +283,7 @@ function meaning(handle, [west, south, east, north], ring) {
 
 /** The map has come to rest: other shapes may be due, and where symbols are gathered other groups. */
 function rested(handle) {
-  shapes(handle);
+  handle.shaping = shapes(handle);
   if (handle.fitted && handle.view.sight()) handle.does.framed(extent(handle));
   const gathered = handle.layers.some(l => l.members);
   if (!gathered || !handle.fitted) return;
@@ -455,8 +455,18 @@ export function draw(handle, drawing) {
   handle.told.again();
   clearTimeout(handle.reachTimer);
   handle.reachTimer = setTimeout(() => reach(handle));
-  shapes(handle);
+  handle.shaping = shapes(handle);
   setTimeout(() => handle.view.ground.begin());
+}
+
+export async function settled(handle) {
+  let shaping;
+  // Come to rest, a map may want other shapes.
+  do {
+    shaping = handle.shaping;
+    await shaping;
+    await handle.view.settled();
+  } while (shaping !== handle.shaping);
 }
 
 /** A canvas for each layer, and one more for the borders of areas, which stay while colours change. */

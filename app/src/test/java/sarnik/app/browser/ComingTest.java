@@ -129,8 +129,14 @@ class ComingTest extends BrowserTest {
         });
         page.navigate("/dashboards/" + dashboard + "?f.f1=warm");
         page.waitForCondition(() -> page.locator("[data-filter=f1]").innerText().contains("…"));
+        page.evaluate("() => { window.sarnikStands().then(() => "
+                + "(window.stood = document.querySelector('[data-filter=f1]').innerText)); }");
         page.waitForCondition(() -> page.locator("[data-filter=f1]").innerText().contains("warm"));
         assertThat(asked.get()).isEqualTo(4);
+        page.waitForFunction("() => window.stood");
+        assertThat((String) page.evaluate("window.stood"))
+                .as("what a picture of it would show")
+                .contains("warm");
         waitForText(page.locator("[data-visual=v2] .visual-title"), "Of another hand");
         assertThat(page.url()).endsWith("?f.f1=warm");
     }
