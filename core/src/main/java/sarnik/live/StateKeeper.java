@@ -1,22 +1,34 @@
 package sarnik.live;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
-import java.util.stream.Collectors;
+import java.util.regex.Pattern;
 
 /**
- * Keeps the state of one device as its readings come: the worst of what its thresholds say, or silent. Not safe for use
- * by several threads at once.
+ * Keeps the state of one device as its readings come: the worst of what its thresholds say, or silent, and for what
+ * reasons. Not safe for use by several threads at once.
  */
 public final class StateKeeper {
 
     /**
-     * A state that a device turned to.
+     * A state that a device turned to, or is in for more reasons than before.
      *
-     * @param since milliseconds since 1970
-     * @param why a phrase such as “turbidity 4.2, above 4”, or “no reading”; empty for good
+     * @param since from when on it is in that state, milliseconds since 1970
+     * @param reasons such as “turbidity 4.2, above 4”, or “no reading”; none for good
      */
-    public record Turn(DeviceState state, long since, String why) {}
+    public record Turn(DeviceState state, long since, List<String> reasons) {
+
+        /** The reasons as one phrase; empty for good. */
+        public String why() {
+            return String.join(BETWEEN, reasons);
+        }
+    }
+
+    private static final String BETWEEN = "; ";
+    private static final String SILENT = "no reading";
 
     private static final DeviceState[] WORSE = {DeviceState.WATCH, DeviceState.BAD};
     private static final long NOT = Long.MIN_VALUE;
@@ -31,8 +43,11 @@ public final class StateKeeper {
         long beyondSince = NOT;
         /** Whether it counts: values have lain beyond it for long enough and have not come back. */
         boolean holds;
+        /** Whether a value has said whether it counts. */
+        boolean isDecided;
 
-        double value;
+        /** What was said when a value lay beyond it the last time. */
+        String reason;
 
         Limit(Threshold threshold, DeviceState state, int field) {
             this.threshold = threshold;
@@ -41,27 +56,54 @@ public final class StateKeeper {
             this.field = field;
         }
 
-        void take(double newer, long at) {
-            value = newer;
+        void take(double value, long at) {
             if (threshold.isBeyond(value, limit)) {
+                reason = reason(value);
                 if (beyondSince == NOT) beyondSince = at;
-                if (at - beyondSince >= threshold.seconds() * 1000) holds = true;
+                if (at - beyondSince >= threshold.seconds() * 1000) decide(true);
                 return;
             }
             beyondSince = NOT;
-            if (threshold.isBack(value, limit)) holds = false;
+            if (threshold.isBack(value, limit)) decide(false);
         }
 
-        String why() {
-            return "%s %s, %s %s"
+        private void decide(boolean now) {
+            holds = now;
+            isDecided = true;
+        }
+
+        private String reason(double value) {
+            String side = threshold.side().words();
+            return "%s %s, %s"
                     .formatted(
-                            threshold.column(), number(value), threshold.side().words(), number(limit));
+                            threshold.column(),
+                            number(value, limit),
+                            value == limit ? "at %s or %s".formatted(number(limit), side) : side + " " + number(limit));
+        }
+
+        /** Goes on holding where a reason that was kept is of this limit and no value has decided otherwise. */
+        void remember(List<String> reasons) {
+            if (isDecided) return;
+            String like = reason(limit);
+            for (String kept : reasons) {
+                List<String> words =
+                        List.of(kept.substring(kept.lastIndexOf(',') + 1).split(" "));
+                if (!isAmong(like, kept) || !words.contains(number(limit))) continue;
+                holds = true;
+                reason = kept;
+            }
+        }
+
+        /** To six digits, or to as many as it takes to tell it from the limit. */
+        private static String number(double value, double limit) {
+            double rounded = BigDecimal.valueOf(value).round(new MathContext(6)).doubleValue();
+            return number(rounded == limit ? value : rounded);
         }
 
         private static String number(double value) {
-            return value == Math.rint(value) && Math.abs(value) < 1e15
-                    ? Long.toString((long) value)
-                    : Double.toString(Math.round(value * 1000) / 1000.0);
+            return value == 0
+                    ? "0"
+                    : BigDecimal.valueOf(value).stripTrailingZeros().toPlainString();
         }
     }
 
@@ -85,10 +127,39 @@ public final class StateKeeper {
         }
     }
 
-    /** Goes on from a state that was kept. */
-    public void begin(Turn turn, long newestMillis) {
-        now = turn;
-        newest = newestMillis;
+    /**
+     * Goes on from a state that was kept, after readings were taken that have come since or lately. Limits that none of
+     * these has decided about hold still, where a reason that was kept is theirs: their values have not come back.
+     *
+     * @param since milliseconds since 1970
+     * @param why the reasons as one phrase
+     */
+    public void remember(DeviceState state, long since, String why) {
+        if (now == null) return;
+        List<String> reasons = Arrays.asList(why.split(BETWEEN));
+        for (Limit limit : limits) if (limit.state == state) limit.remember(reasons);
+        if (now.state() != DeviceState.SILENT) now = new Turn(worst(), now.since(), reasons(worst()));
+        if (now.state() == state && since < now.since()) now = new Turn(state, since, now.reasons());
+    }
+
+    /** The reasons that a phrase of reasons has none alike of: of the same measure and side, whatever the value. */
+    public static List<String> lacking(List<String> reasons, String why) {
+        return reasons.stream().filter(reason -> !isAmong(reason, why)).toList();
+    }
+
+    private static boolean isAmong(String reason, String why) {
+        int comma = reason.lastIndexOf(", ");
+        if (comma < 0) return why.equals(reason);
+        String measure = reason.substring(0, reason.lastIndexOf(' ', comma - 1));
+        String side = reason.endsWith("above") || reason.startsWith("above", comma + 2) ? "above" : "below";
+        return Pattern.compile("(?:^|%s)%s \\S+, (?:at \\S+ or )?%s".formatted(BETWEEN, Pattern.quote(measure), side))
+                .matcher(why)
+                .find();
+    }
+
+    /** Two phrases of reasons as one. */
+    public static String both(String why, List<String> more) {
+        return why.isEmpty() ? String.join(BETWEEN, more) : why + BETWEEN + String.join(BETWEEN, more);
     }
 
     /** The state; null before the first reading. */
@@ -104,27 +175,47 @@ public final class StateKeeper {
     /**
      * Takes a reading. One that is older than the newest changes nothing.
      *
-     * @return the turn that it brings; null where the state stays
+     * @return the turn that it brings, or the state with its reasons where there are more than before; null where
+     *     nothing is to be told
      */
     public Turn take(Reading reading) {
         if (reading.millis() < newest) return null;
         newest = reading.millis();
-        DeviceState worst = DeviceState.GOOD;
         for (Limit limit : limits) {
             double value = reading.number(limit.field);
             if (!Double.isNaN(value)) limit.take(value, newest);
-            if (limit.holds) worst = worst.worse(limit.state);
         }
-        if (now != null && now.state() == worst) return null;
-        now = new Turn(worst, newest, why(worst));
-        return now;
+        DeviceState worst = worst();
+        List<String> reasons = reasons(worst);
+        Turn before = now;
+        if (before == null || before.state() != worst) return now = new Turn(worst, newest, reasons);
+        boolean isMore = !lacking(reasons, before.why()).isEmpty();
+        // Reasons that have gone are told no longer; of those that stay what they were when they came.
+        if (isMore || reasons.size() != before.reasons().size())
+            now = new Turn(worst, before.since(), merged(before.reasons(), reasons));
+        return isMore ? now : null;
     }
 
-    private String why(DeviceState worst) {
+    private static List<String> merged(List<String> before, List<String> reasons) {
+        return reasons.stream()
+                .map(reason -> before.stream()
+                        .filter(b -> isAmong(reason, b))
+                        .findFirst()
+                        .orElse(reason))
+                .toList();
+    }
+
+    private DeviceState worst() {
+        DeviceState worst = DeviceState.GOOD;
+        for (Limit limit : limits) if (limit.holds) worst = worst.worse(limit.state);
+        return worst;
+    }
+
+    private List<String> reasons(DeviceState worst) {
         return limits.stream()
                 .filter(limit -> limit.holds && limit.state == worst)
-                .map(Limit::why)
-                .collect(Collectors.joining("; "));
+                .map(limit -> limit.reason)
+                .toList();
     }
 
     /**
@@ -135,7 +226,7 @@ public final class StateKeeper {
     public Turn look(long millis) {
         if (silentMillis <= 0 || now == null || now.state() == DeviceState.SILENT) return null;
         if (millis - newest <= silentMillis) return null;
-        now = new Turn(DeviceState.SILENT, newest, "no reading");
+        now = new Turn(DeviceState.SILENT, newest, List.of(SILENT));
         return now;
     }
 }

@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import sarnik.table.ColumnType;
 
 @DisplayName("States of devices")
@@ -52,6 +54,101 @@ class StateKeeperTest {
         assertThat(bad.why()).isEqualTo("battery 9.5, below 10");
         assertThat(keeper.take(reading(4, null, 90.0)).why()).isEqualTo("turbidity 2, above 1");
         assertThat(keeper.take(reading(5, 0.1, null)).state()).isEqualTo(DeviceState.GOOD);
+    }
+
+    /** Bad for one thing and bad for another are not the same news, though the state stays. */
+    @Test
+    void stayForOtherReasonsWhichAreSaid() {
+        StateKeeper keeper = keeper(0, turbid(0, 0), new Threshold("battery", Threshold.Side.BELOW, 20.0, 10.0, 0, 0));
+        keeper.take(reading(0, 5.0, 90.0));
+        assertThat(keeper.take(reading(1, 7.0, 80.0))).as("no news").isNull();
+        assertThat(keeper.now().why()).isEqualTo("turbidity 5, above 4");
+        StateKeeper.Turn more = keeper.take(reading(2, null, 9.0));
+        assertThat(more.reasons()).containsExactly("turbidity 5, above 4", "battery 9, below 10");
+        assertThat(more.since()).as("it is bad since then").isZero();
+        assertThat(keeper.take(reading(3, 0.2, null)))
+                .as("one that has gone is not told")
+                .isNull();
+        assertThat(keeper.now().why()).isEqualTo("battery 9, below 10");
+        assertThat(keeper.now().since()).isZero();
+        assertThat(keeper.take(reading(4, 6.0, null)).why()).isEqualTo("turbidity 6, above 4; battery 9, below 10");
+    }
+
+    @Test
+    void areNeverForAValueThatDoesNotLieBeyond() {
+        StateKeeper keeper = keeper(30, turbid(0.5, 0));
+        keeper.take(reading(0, 4.2, null));
+        keeper.look(100_000);
+        assertThat(keeper.take(reading(200, 3.8, null)).why())
+                .as("it is bad still, for what was said last")
+                .isEqualTo("turbidity 4.2, above 4");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "4, 4, 'turbidity 4, at 4 or above'",
+        "4.00000001, 4, 'turbidity 4.00000001, above 4'",
+        "0.00042, 0.0004, 'turbidity 0.00042, above 0.0004'",
+        "12345678, 4, 'turbidity 12345700, above 4'",
+        "1234.56789, 1000.5, 'turbidity 1234.57, above 1000.5'",
+        "0, 0, 'turbidity 0, at 0 or above'",
+        "-3.5, -4, 'turbidity -3.5, above -4'"
+    })
+    void sayTheirValueSoThatItCanBeToldFromTheLimit(double value, double limit, String why) {
+        StateKeeper keeper = keeper(0, new Threshold("turbidity", Threshold.Side.ABOVE, null, limit, 0, 0));
+        assertThat(keeper.take(reading(0, value, null)).why()).isEqualTo(why);
+    }
+
+    /** What is at hand after a start may begin where values tremble within what they have to come back by. */
+    @ParameterizedTest
+    @CsvSource({
+        "BAD, 'turbidity 4.2, above 4', BAD, 'turbidity 4.2, above 4'",
+        "BAD, 'battery 9, below 10; turbidity 4, at 4 or above', BAD, 'turbidity 4, at 4 or above'",
+        // Of a limit that has been changed meanwhile, of another measure, of another state.
+        "BAD, 'turbidity 5.2, above 5', WATCH, 'turbidity 3.8, above 1'",
+        "BAD, 'chlorine 4.2, above 4', WATCH, 'turbidity 3.8, above 1'",
+        "WATCH, 'turbidity 4.2, above 4', WATCH, 'turbidity 3.8, above 1'",
+        "GOOD, '', WATCH, 'turbidity 3.8, above 1'"
+    })
+    void goOnWhereNothingHasComeBack(DeviceState kept, String why, DeviceState state, String reasons) {
+        StateKeeper keeper = keeper(0, turbid(0.5, 0));
+        keeper.take(reading(100, 3.8, null));
+        keeper.remember(kept, 50_000, why);
+        assertThat(keeper.now().state()).isEqualTo(state);
+        assertThat(keeper.now().why()).isEqualTo(reasons);
+        assertThat(keeper.now().since()).isEqualTo(kept == state ? 50_000 : 100_000);
+        assertThat(keeper.take(reading(101, 3.4, null)) == null)
+                .as("it comes back as any other")
+                .isEqualTo(state == DeviceState.WATCH);
+    }
+
+    @Test
+    void areNotRememberedWhereValuesHaveDecidedSince() {
+        StateKeeper keeper = keeper(0, turbid(0.5, 0));
+        keeper.take(reading(100, 0.0, null));
+        keeper.take(reading(101, 3.8, null));
+        keeper.remember(DeviceState.BAD, 50_000, "turbidity 4.2, above 4");
+        assertThat(keeper.now().state()).isEqualTo(DeviceState.WATCH);
+        StateKeeper unheard = keeper(0, turbid(0.5, 0));
+        unheard.remember(DeviceState.BAD, 50_000, "turbidity 4.2, above 4");
+        assertThat(unheard.now()).isNull();
+    }
+
+    @Test
+    void reasonsAreAlikeByMeasureAndSide() {
+        String why = "pH; raw 4.2, above 4; salt 1, at 1 or below";
+        assertThat(StateKeeper.lacking(
+                        List.of(
+                                "pH; raw 9, above 4",
+                                "salt 0.5, below 1",
+                                "salt 9, above 8",
+                                "raw 5, above 4",
+                                "no reading"),
+                        why))
+                .containsExactly("salt 9, above 8", "no reading");
+        assertThat(StateKeeper.lacking(List.of("no reading"), "no reading")).isEmpty();
+        assertThat(StateKeeper.both("", List.of("a 1, above 0"))).isEqualTo("a 1, above 0");
+        assertThat(StateKeeper.both("b 2, above 0", List.of("a 1, above 0"))).isEqualTo("b 2, above 0; a 1, above 0");
     }
 
     @Test

@@ -115,7 +115,7 @@ class AmissApi {
                     listed == null ? null : listed.kind(),
                     open.state(),
                     open.since().toEpochMilli(),
-                    open.why(),
+                    device.why(open.state(), open.why()),
                     open.seenBy() == null ? null : people.nameOf(open.seenBy()),
                     open.seenAt() == null ? null : open.seenAt().toEpochMilli(),
                     open.note()));

@@ -56,8 +56,9 @@ record Notices(
             if (quietFrom != null) {
                 LocalTime.parse(quietFrom);
                 LocalTime.parse(quietUntil);
-                ZoneId.of(zone);
             }
+            // Moments are told in it as well.
+            if (zone != null || quietFrom != null) ZoneId.of(zone);
         } catch (DateTimeException | NullPointerException odd) {
             throw new RefusedException(
                     "Quiet hours are said such as 22:00 and 06:30, in the time of a zone such as Europe/Madrid.");

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
 import sarnik.app.Uptime;
+import sarnik.live.DeviceState;
 import sarnik.live.MessageReader;
 import sarnik.live.MessageShape;
 import sarnik.live.Movement;
@@ -75,13 +76,33 @@ final class RunningFeed {
             this.movement = movement;
             this.newest = new Object[columns];
         }
+
+        /** Why it is in a state just now. @param kept what is kept of that, which has reasons that are gone as well */
+        String why(DeviceState of, String kept) {
+            StateKeeper.Turn now = state.now();
+            return now == null || now.state() != of ? kept : now.why();
+        }
     }
 
     /** What a list of devices says of one. NaN where it has no place there. */
     record Listed(String name, String kind, double lon, double lat) {}
 
-    /** A state that a device has turned to. */
-    record Turned(int device, StateKeeper.Turn turn) {}
+    /**
+     * A state that a device has turned to, or is in for more reasons.
+     *
+     * @param known the moment of the newest reading of it that this rests on, milliseconds since 1970
+     */
+    record Turned(int device, StateKeeper.Turn turn, long known) {
+
+        static Turned of(Device device, StateKeeper.Turn turn) {
+            return new Turned(device.number, turn, device.state.newest());
+        }
+
+        /** Whether it is another state than before: of one that stays what is noted stays as well. */
+        boolean isOther() {
+            return turn.since() == known;
+        }
+    }
 
     final long id;
     final long revision;
@@ -245,7 +266,7 @@ final class RunningFeed {
                 for (int c = 0; c < device.newest.length; c++)
                     if (row.values()[c] != null) device.newest[c] = row.values()[c];
             StateKeeper.Turn turn = device.state.take(reading);
-            if (turn != null) turned.add(new Turned(row.device(), turn));
+            if (turn != null) turned.add(Turned.of(device, turn));
         }
         forget(turned);
         if (!rows.isEmpty()) isNewer = true;
@@ -256,7 +277,7 @@ final class RunningFeed {
     private void forget(List<Turned> turned) {
         if (turned.isEmpty() || notes.isEmpty()) return;
         Map<Integer, String> left = new HashMap<>(notes);
-        turned.forEach(one -> left.remove(one.device()));
+        turned.stream().filter(Turned::isOther).forEach(one -> left.remove(one.device()));
         notes = left;
     }
 
@@ -299,7 +320,7 @@ final class RunningFeed {
         List<Turned> turned = new ArrayList<>();
         for (Device device : devices.values()) {
             StateKeeper.Turn turn = device.state.look(now);
-            if (turn != null) turned.add(new Turned(device.number, turn));
+            if (turn != null) turned.add(Turned.of(device, turn));
         }
         forget(turned);
         long oldest = Math.floorDiv(now, 1000L) - settings.windowHours() * 3600L;

@@ -29,7 +29,6 @@ import sarnik.app.dataset.Live;
 import sarnik.app.dataset.LiveRows;
 import sarnik.app.web.DatabaseAway;
 import sarnik.live.DeviceState;
-import sarnik.live.StateKeeper;
 import sarnik.live.Visits;
 import sarnik.table.Table;
 import tools.jackson.core.type.TypeReference;
@@ -175,12 +174,11 @@ class RunningFeeds implements LiveRows, AutoCloseable {
             try (ResultSet found = statement.executeQuery()) {
                 while (found.next()) {
                     RunningFeed.Device device = devices.get(found.getInt(1));
-                    StateKeeper.Turn now = device == null ? null : device.state.now();
-                    DeviceState kept = DeviceState.valueOf(found.getString(2));
-                    if (now == null || now.state() != kept) continue;
-                    long at = found.getTimestamp(3).getTime();
-                    if (at < now.since())
-                        device.state.begin(new StateKeeper.Turn(kept, at, now.why()), device.state.newest());
+                    if (device != null)
+                        device.state.remember(
+                                DeviceState.valueOf(found.getString(2)),
+                                found.getTimestamp(3).getTime(),
+                                found.getString(4));
                 }
             }
         }
@@ -188,7 +186,7 @@ class RunningFeeds implements LiveRows, AutoCloseable {
                 feed,
                 devices.values().stream()
                         .filter(d -> d.state.now() != null)
-                        .map(d -> new RunningFeed.Turned(d.number, d.state.now()))
+                        .map(d -> RunningFeed.Turned.of(d, d.state.now()))
                         .toList());
         turns.read(feed, connection);
     }

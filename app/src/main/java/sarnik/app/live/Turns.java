@@ -16,6 +16,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import sarnik.live.DeviceState;
+import sarnik.live.StateKeeper;
 import sarnik.table.ColumnType;
 import sarnik.table.GrowingTable;
 import sarnik.table.Table;
@@ -32,12 +33,23 @@ class Turns {
     /** So many of a feed are shown at most, the newest. */
     static final int MOST_SHOWN = 50_000;
 
+    /**
+     * Ends the state that a device was in and begins another, unless the one it is in is newer than what this instance
+     * knows of: another instance has read on. Of a state that is worked out anew with other thresholds the beginning may
+     * lie before that of the one it was in; it begins no earlier, so that no two overlap.
+     */
     private static final String KEEP = """
-            WITH ended AS (UPDATE live_turns SET until = to_timestamp(?) WHERE feed = ? AND device = ?
-                             AND until IS NULL AND state <> ? RETURNING state),
+            WITH now AS (SELECT ?::bigint AS feed, ?::int AS device, ?::varchar AS state, to_timestamp(?) AS since,
+                           to_timestamp(?) AS known, ?::varchar AS why),
+                 held AS (SELECT t.id, t.state, t.since FROM live_turns t JOIN now USING (feed, device)
+                   WHERE t.until IS NULL FOR UPDATE OF t),
+                 ended AS (UPDATE live_turns t SET until = greatest(now.since, held.since) FROM held, now
+                   WHERE t.id = held.id AND held.state <> now.state AND held.since <= now.known
+                   RETURNING held.state, held.since),
                  made AS (INSERT INTO live_turns (feed, device, state, since, why)
-                   SELECT ?, ?, ?, to_timestamp(?), ? FROM (SELECT count(*) FROM ended) e
-                   WHERE NOT EXISTS (SELECT 1 FROM live_turns WHERE feed = ? AND device = ? AND until IS NULL AND state = ?)
+                   SELECT feed, device, state, greatest(since, e.after), why
+                   FROM now, (SELECT count(*) AS many, max(ended.since) AS after FROM ended) e
+                   WHERE e.many > 0 OR NOT EXISTS (SELECT 1 FROM held)
                    ON CONFLICT DO NOTHING RETURNING id)
             SELECT made.id, (SELECT state FROM ended) FROM made""";
 
@@ -69,26 +81,48 @@ class Turns {
     private static boolean keep(
             Connection connection, PreparedStatement statement, RunningFeed feed, RunningFeed.Turned one)
             throws SQLException {
-        double since = one.turn().since() / 1000.0;
         DeviceState state = one.turn().state();
-        int p = 1;
-        statement.setDouble(p++, since);
-        for (int twice = 0; twice < 2; twice++) {
-            statement.setLong(p++, feed.id);
-            statement.setInt(p++, one.device());
-            statement.setString(p++, state.name());
-        }
-        statement.setDouble(p++, since);
-        statement.setString(p++, shortened(one.turn().why()));
-        statement.setLong(p++, feed.id);
-        statement.setInt(p++, one.device());
-        statement.setString(p, state.name());
+        statement.setLong(1, feed.id);
+        statement.setInt(2, one.device());
+        statement.setString(3, state.name());
+        statement.setDouble(4, one.turn().since() / 1000.0);
+        statement.setDouble(5, one.known() / 1000.0);
+        statement.setString(6, shortened(one.turn().why()));
         try (ResultSet found = statement.executeQuery()) {
-            if (!found.next()) return false;
+            if (!found.next()) return keepReasons(connection, feed, one);
             String before = found.getString(2);
             notices(connection, feed, found.getLong(1), state, before == null ? null : DeviceState.valueOf(before));
             return true;
         }
+    }
+
+    /** Keeps what a device is in its state for besides what is kept of it. @return whether there is anything */
+    private static boolean keepReasons(Connection connection, RunningFeed feed, RunningFeed.Turned one)
+            throws SQLException {
+        if (one.turn().reasons().isEmpty()) return false;
+        long turn;
+        String why;
+        try (PreparedStatement held = connection.prepareStatement(
+                "SELECT id, why FROM live_turns WHERE feed = ? AND device = ? AND until IS NULL AND state = ? FOR UPDATE")) {
+            held.setLong(1, feed.id);
+            held.setInt(2, one.device());
+            held.setString(3, one.turn().state().name());
+            try (ResultSet found = held.executeQuery()) {
+                if (!found.next()) return false;
+                turn = found.getLong(1);
+                why = found.getString(2);
+            }
+        }
+        List<String> lacking = StateKeeper.lacking(one.turn().reasons(), why);
+        String both = shortened(StateKeeper.both(why, lacking));
+        if (lacking.isEmpty() || both.equals(why)) return false;
+        try (PreparedStatement update = connection.prepareStatement("UPDATE live_turns SET why = ? WHERE id = ?")) {
+            update.setString(1, both);
+            update.setLong(2, turn);
+            update.executeUpdate();
+        }
+        notices(connection, feed, turn, one.turn().state(), null);
+        return true;
     }
 
     private static String shortened(String words) {
@@ -102,7 +136,11 @@ class Turns {
         if (notices == null || !notices.tell(state, before)) return;
         Timestamp due = Timestamp.from(notices.due(Instant.now()));
         try (PreparedStatement insert = connection.prepareStatement(
-                "INSERT INTO live_notices (feed, turn, way, address, due_at) VALUES (?, ?, ?, ?, ?)")) {
+                // What waits to be told is told with all its reasons.
+                """
+                INSERT INTO live_notices (feed, turn, way, address, due_at) SELECT ?, ?, ?, ?, ?
+                WHERE NOT EXISTS (SELECT 1 FROM live_notices WHERE turn = ? AND way = ? AND address = ?
+                  AND sent_at IS NULL AND NOT given_up)""")) {
             Map<String, String> to = new LinkedHashMap<>();
             notices.mails().forEach(mail -> to.put(mail, "MAIL"));
             if (notices.hook() != null) to.put(notices.hook(), "HOOK");
@@ -112,6 +150,9 @@ class Turns {
                 insert.setString(3, one.getValue());
                 insert.setString(4, one.getKey());
                 insert.setTimestamp(5, due);
+                insert.setLong(6, turn);
+                insert.setString(7, one.getValue());
+                insert.setString(8, one.getKey());
                 insert.addBatch();
             }
             insert.executeBatch();

@@ -21,6 +21,7 @@ import sarnik.app.testing.RunningSarnik;
 import sarnik.demo.SarnikClient;
 import sarnik.demo.SarnikDevice;
 import sarnik.live.DeviceState;
+import sarnik.live.StateKeeper;
 import sarnik.standins.Mailbox;
 import tools.jackson.databind.JsonNode;
 
@@ -200,6 +201,121 @@ class AmissTest {
         assertThat(stranger.body()).contains("f2").doesNotContain("f1").contains("\"notes\":false");
     }
 
+    private Feed twoMeasures(String name, String notices) throws Exception {
+        JsonNode made = ana.json("POST", "/api/feeds", Map.of("name", name));
+        long id = made.get("id").asLong();
+        put(id, "shape", """
+                {"readings": "", "device": "/d", "time": "/t", "form": "MILLISECONDS",
+                 "fields": [{"at": "/v", "name": "heat", "type": "DECIMAL"}, {"at": "/p", "name": "pressure", "type": "DECIMAL"}]}""");
+        settings(id, 0, notices);
+        return new Feed(
+                id,
+                made.get("token").asString(),
+                ana.read(ana.get("/api/feeds/" + id)).get("devicesDataset").asLong());
+    }
+
+    private void settings(long id, int back, String notices) throws Exception {
+        assertThat(put(id, "settings", """
+                {"settings": {"keepDays": 30, "windowHours": 24, "silentSeconds": 0, "trailMinutes": 0, "strangers": true,
+                  "thresholds": [{"column": "heat", "side": "ABOVE", "watch": 20, "bad": 40, "back": %d, "seconds": 0},
+                                 {"column": "pressure", "side": "BELOW", "bad": 2, "back": 0, "seconds": 0}],
+                  "notices": %s}}""".formatted(back, notices))).isEqualTo(204);
+    }
+
+    private void send(Feed feed, Instant at, String values) throws Exception {
+        HttpResponse<String> answer = new SarnikDevice(sarnik.base())
+                .send(feed.id, feed.token, "{\"d\": \"o1\", \"t\": %d, %s}".formatted(at.toEpochMilli(), values));
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+    }
+
+    /** One that is bad for something else as well, or instead, is told; what was noted of it stays. */
+    @Test
+    void saysForWhatADeviceIsBadNowAndTellsWhatComesOnTop() throws Exception {
+        Mailbox mailbox = sarnik.mailbox();
+        Feed feed = twoMeasures("Kettles", """
+                {"states": ["BAD"], "well": false, "mails": ["kettles@aljibe.example"]}""");
+        String address = "/api/dashboards/" + dashboard("Kettles", feed.devices) + "/amiss";
+        Instant now = Instant.now();
+        send(feed, now.minusSeconds(30), "\"v\": 50, \"p\": 5");
+        until(() -> ana.read(ana.get(address)).get("amiss").size() == 1, "it is listed");
+        JsonNode first = ana.read(ana.get(address)).at("/amiss/0");
+        note(ana, address, first.get("turn").asLong(), "Called the stoker");
+        until(
+                () -> mailbox.mails().stream().anyMatch(m -> m.subject().startsWith("Kettles")),
+                "the first reason is told");
+
+        send(feed, now.minusSeconds(20), "\"p\": 1");
+        until(
+                () -> ana.read(ana.get(address)).at("/amiss/0/why").asString().contains("pressure"),
+                "the second reason is said");
+        JsonNode both = ana.read(ana.get(address)).at("/amiss/0");
+        assertThat(both.get("why").asString()).isEqualTo("heat 50, above 40; pressure 1, below 2");
+        assertThat(both.get("turn")).isEqualTo(first.get("turn"));
+        assertThat(both.get("since")).isEqualTo(first.get("since"));
+        assertThat(both.get("note").asString()).isEqualTo("Called the stoker");
+
+        send(feed, now.minusSeconds(10), "\"v\": 5");
+        until(
+                () -> ana.read(ana.get(address)).at("/amiss/0/why").asString().equals("pressure 1, below 2"),
+                "what is well again is said no longer");
+        RunningFeeds feeds = sarnik.bean(RunningFeeds.class);
+        var devices = feeds.table(new Live(feed.id, Live.Part.DEVICES));
+        assertThat(devices.column("why").text(0)).isEqualTo("pressure 1, below 2");
+        assertThat(devices.column("noted").text(0)).isEqualTo("ana: Called the stoker");
+        var turns = feeds.table(new Live(feed.id, Live.Part.TURNS));
+        assertThat(turns.rows()).isEqualTo(1);
+        assertThat(turns.column("why").text(0)).isEqualTo("heat 50, above 40; pressure 1, below 2");
+        until(
+                () -> mailbox.mails().stream()
+                        .anyMatch(m -> m.subject().startsWith("Kettles")
+                                && m.text().contains("heat 50, above 40; pressure 1, below 2")),
+                "the second reason is told");
+    }
+
+    private List<String> states(Feed feed) {
+        var turns = sarnik.bean(RunningFeeds.class).table(new Live(feed.id, Live.Part.TURNS));
+        List<String> lines = new java.util.ArrayList<>();
+        for (int row = 0; row < turns.rows(); row++)
+            lines.add(turns.column("state").text(row));
+        return lines;
+    }
+
+    /** Another instance that comes later to what this one has kept already. */
+    @Test
+    void whatIsReadLaterByAnotherInstanceTurnsNothingBack() throws Exception {
+        Feed feed = twoMeasures("Vats", "null");
+        long then = Instant.now().minusSeconds(600).toEpochMilli();
+        send(feed, Instant.ofEpochMilli(then), "\"v\": 5");
+        send(feed, Instant.ofEpochMilli(then + 10_000), "\"v\": 50");
+        send(feed, Instant.ofEpochMilli(then + 20_000), "\"v\": 5");
+        until(() -> states(feed).equals(List.of("good", "bad", "good")), "all three are kept");
+        RunningFeed running = sarnik.bean(RunningFeeds.class).find(feed.id).orElseThrow();
+        int device = running.devices().get(0).number;
+        sarnik.bean(Turns.class)
+                .keep(
+                        running,
+                        List.of(
+                                turned(device, DeviceState.GOOD, then, then),
+                                turned(device, DeviceState.BAD, then + 10_000, then + 10_000),
+                                turned(device, DeviceState.GOOD, then + 20_000, then + 20_000)));
+        assertThat(states(feed)).containsExactly("good", "bad", "good");
+        // Of other thresholds the same readings say something else from earlier on: it begins with what was.
+        sarnik.bean(Turns.class).keep(running, List.of(turned(device, DeviceState.WATCH, then + 5_000, then + 20_000)));
+        assertThat(states(feed)).hasSize(4).contains("watch");
+        var turns = sarnik.bean(RunningFeeds.class).table(new Live(feed.id, Live.Part.TURNS));
+        for (int row = 0; row < turns.rows(); row++)
+            if (!turns.column("minutes").isMissing(row))
+                assertThat(Double.parseDouble(turns.column("minutes").text(row)))
+                        .isNotNegative();
+    }
+
+    private static RunningFeed.Turned turned(int device, DeviceState state, long since, long known) {
+        return new RunningFeed.Turned(
+                device,
+                new StateKeeper.Turn(state, since, state == DeviceState.GOOD ? List.of() : List.of("x 1, above 0")),
+                known);
+    }
+
     /** Mail and web hook say the same turns once each, and that it is well again. */
     @Test
     void isToldByMailAndWebHook() throws Exception {
@@ -293,6 +409,7 @@ class AmissTest {
                 "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"25:00\", \"quietUntil\": "
                         + "\"06:00\", \"zone\": \"Europe/Madrid\"}",
                 "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"22:00\"}",
+                "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"zone\": \"Nowhere\"}",
                 "{\"states\": [\"BAD\"], \"well\": true, \"mails\": [], \"quietFrom\": \"22:00\", \"quietUntil\": "
                         + "\"06:00\", \"zone\": \"Nowhere\"}"
             })
