@@ -427,12 +427,26 @@ class Feeds {
                         ? new Placing.ByCoordinates(RunningFeed.LAT, RunningFeed.LON)
                         : new Placing.ByTie(RunningFeed.DEVICE, feed.getDevicesDataset(), RunningFeed.DEVICE),
                 new Live(id, part),
-                About.NONE,
+                about(part),
                 tie(feed.getDevicesDataset()),
                 person);
         parts.put(part, made);
         change(id, null, f -> f.showParts(mapper.writeValueAsString(parts)));
         return made;
+    }
+
+    /** Of what is put together it is told to readers what its numbers are, and what an average of them is then. */
+    private static About about(Live.Part part) {
+        if (!Rolled.isOf(part)) return About.NONE;
+        String span = Rolled.of(part).span.substring(2);
+        return new About(
+                "each number is the mean of the readings of %1$s %2$s, and an average of them counts each %2$s once"
+                        .formatted(part == Live.Part.HOURS ? "an" : "a", span),
+                null,
+                null,
+                null,
+                null,
+                null);
     }
 
     private static String words(Live.Part part) {

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
+import sarnik.app.dataset.DatasetService;
 import sarnik.app.dataset.Live;
 import sarnik.app.testing.RunningSarnik;
 import sarnik.app.testing.Samples;
@@ -101,6 +102,16 @@ class PartsTest {
             keep(id, readings);
             rollUps.roll(newestBatch(), round % 2 == 1);
         }
+        long hours = ana.json("POST", "/api/feeds/" + id + "/parts", Map.of("part", "HOURS"))
+                .get("dataset")
+                .asLong();
+        assertThat(sarnik.bean(DatasetService.class)
+                        .description(hours)
+                        .orElseThrow()
+                        .about()
+                        .line())
+                .isEqualTo(
+                        "each number is the mean of the readings of an hour, and an average of them counts each hour once");
         for (Live.Part part : List.of(Live.Part.MINUTES, Live.Part.HOURS, Live.Part.DAYS)) {
             long span = part == Live.Part.MINUTES ? 60_000 : part == Live.Part.HOURS ? HOUR : 24 * HOUR;
             Map<String, List<Double>> groups = new HashMap<>();
