@@ -168,9 +168,9 @@ export class Asking {
       : null;
   }
 
-  #post(state, ids, sights, request) {
+  #post(state, ids, sights, request, file = false) {
     return ask('POST', this.address(), {
-      body: { state, ids, sights, known: known() },
+      body: { state, ids, sights, known: known(), ...(file && { file }) },
       ...request,
     });
   }
@@ -182,9 +182,13 @@ export class Asking {
     return text;
   }
 
-  /** The frame of one visual by itself, as it would be shown with another sight. */
-  async alone(id, sight) {
-    const frames = await this.#post(writeState(this.sheet.state), [id], { [id]: sight }, { headers: headers('take') });
+  /**
+   * The frame of one visual by itself for a file: with its numbers as programs read them.
+   * @param {Object} [sight] what would be in sight of it
+   */
+  async forFile(id, sight) {
+    const sights = sight ? { [id]: sight } : {};
+    const frames = await this.#post(writeState(this.sheet.state), [id], sights, { headers: headers('take') }, true);
     return frames.drawings[id];
   }
 

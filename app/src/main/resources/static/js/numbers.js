@@ -30,6 +30,12 @@ export function written(value, read = 'NUMBER') {
   return read === 'DATE' ? moment.slice(0, 10) : moment.slice(0, 19).replace(/:00$/, '');
 }
 
+/** The same for a file, of which programs read it: a number with all the digits that are sure; empty for a missing one. */
+export function forFile(value, read = 'NUMBER') {
+  if (!Number.isFinite(value)) return '';
+  return read === 'NUMBER' ? Number(value.toPrecision(15)) : written(value, read);
+}
+
 /** Figures as they arrive: missing ones are words in JSON. */
 export const figures = list => Float64Array.from(list);
 

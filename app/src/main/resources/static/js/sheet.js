@@ -353,6 +353,7 @@ export class Sheet {
     control: (_, part) => controlOf(this, part.id),
     grounds: () => this.opened.grounds ?? {},
     takes: () => this.opened.takes,
+    forFile: id => this.#forFile(id),
     page: (_, { page }) => this.goTo(page),
   };
 
@@ -386,9 +387,13 @@ export class Sheet {
       });
       return save(rows, fileName(mounted.drawing.title || 'rows', ending));
     }
-    return take(form, mounted, async () =>
-      mounted.kind.whole ? this.asking.alone(id, mounted.kind.whole(mounted.handle)) : mounted.drawing,
-    );
+    return take(form, mounted, () => this.#forFile(id));
+  }
+
+  /** The drawing of a visual for a file, with all of it that is not in sight. */
+  #forFile(id) {
+    const { kind, handle } = this.visuals.get(id);
+    return this.asking.forFile(id, (kind.whole ?? kind.sight)?.(handle));
   }
 
   #takeAway(id) {

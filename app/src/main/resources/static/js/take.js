@@ -25,35 +25,36 @@ export const fileName = (title, ending) =>
       .toLowerCase() || 'sarnik'
   }.${ending}`;
 
-/** A number as it is read, without its commas, so that programs read it too. */
-const plain = cell => (/^-?\d{1,3}(,\d{3})+(\.\d+)?$/.test(cell) ? cell.replaceAll(',', '') : cell);
+/** What is missing is left empty. */
+const there = cell => (cell === '–' ? '' : cell);
 
 /** What begins like a formula is marked as text, so that no spreadsheet works it out. */
-const harmless = cell =>
-  /^[=+@\t\r]/.test(cell) || (/^-/.test(cell) && !/^-[\d.,]+( %)?$/.test(cell)) ? `'${cell}` : cell;
+const harmless = cell => (/^[=+@\t\r-]/.test(cell) && !/^[+-]?[\d.]+(e[+-]\d+)?%?$/.test(cell) ? `'${cell}` : cell);
 
 const quoted = cell => (/[",\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell);
 
-/** Figures as CSV (RFC 4180). @param {{head: string[], rows: {cells: string[]}[]}} figures */
+/** Figures as CSV (RFC 4180), of a drawing for files. @param {{head: string[], rows: {cells: string[]}[]}} figures */
 export const csvOf = ({ head, rows }) =>
   [head, ...rows.map(r => r.cells)]
-    .map(cells => cells.map(c => quoted(harmless(plain(String(c ?? ''))))).join(','))
+    .map(cells => cells.map(c => quoted(harmless(there(String(c ?? ''))))).join(','))
     .join('\r\n') + '\r\n';
+
+/** Gives figures to the browser to be kept, in a file that spreadsheets take for UTF-8. */
+export function saveCsv(figures, title) {
+  save(new Blob(['\ufeff', csvOf(figures)], { type: 'text/csv;charset=utf-8' }), fileName(title, 'csv'));
+}
 
 /**
  * Takes a visual along.
  * @param {'csv'|'svg'|'png'} form
  * @param {{box: HTMLElement, drawing: Object, kind: Object}} mounted
- * @param {() => Promise<Object>} whole its drawing with all that is not in sight
+ * @param {() => Promise<Object>} forFile its drawing for files, with all that is not in sight
  */
-export async function take(form, mounted, whole) {
+export async function take(form, mounted, forFile) {
   const title = mounted.drawing.title || 'sarnik';
   if (form === 'csv') {
-    const drawing = await whole();
-    save(
-      new Blob(['\ufeff', csvOf(mounted.kind.figures(drawing))], { type: 'text/csv;charset=utf-8' }),
-      fileName(title, 'csv'),
-    );
+    const drawing = await forFile();
+    saveCsv(mounted.kind.figures(drawing, true), title);
     const given = drawing.rows?.length ?? drawing.lines?.length;
     if (drawing.page && given < drawing.all)
       say(phrase('The file holds the first {0} of {1}. Narrow for the rest.', given, drawing.all));

@@ -25,6 +25,7 @@ import sarnik.formula.Scope;
 import sarnik.formula.Surroundings;
 import sarnik.geo.BoundarySet;
 import sarnik.geo.IndexedSet;
+import sarnik.language.Language;
 import sarnik.narrow.Filter;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
@@ -56,9 +57,11 @@ public final class CarriedPage {
      * What is asked. Each question says some of it.
      *
      * @param state a reader state's text form
+     * @param file whether it is asked for a file, of which programs read the numbers; null for no
      */
     public record Question(
             String state,
+            Boolean file,
             List<String> ids,
             Map<String, Sight> sights,
             Set<String> known,
@@ -189,7 +192,9 @@ public final class CarriedPage {
 
     private Answer answered(String what, Question asked) {
         try {
-            return new Answer(found(what, asked), null);
+            Language spoken = Language.spoken();
+            Language language = Boolean.TRUE.equals(asked.file()) ? spoken.forFiles() : spoken;
+            return new Answer(Language.in(language, () -> found(what, asked)), null);
         } catch (MisfitException | QueryException misfit) {
             return new Answer(null, misfit.getMessage());
         }

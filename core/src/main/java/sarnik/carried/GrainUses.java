@@ -113,10 +113,11 @@ final class GrainUses {
                     .add(summary);
             told.add("column");
         } else if (map.get("step") instanceof String step) {
+            Grain grain = grain(map, TimeStep.valueOf(step));
             for (String along : ALONG)
-                if (map.get(along) instanceof String column && told.add(along))
+                if (grain != null && map.get(along) instanceof String column && told.add(along))
                     stepped.computeIfAbsent(column, c -> EnumSet.noneOf(Grain.class))
-                            .add(Grain.of(TimeStep.valueOf(step), map.get("zone") != null));
+                            .add(grain);
         } else if ("dates".equals(map.get("type")) && map.get("column") instanceof String column) {
             stepped.computeIfAbsent(column, c -> EnumSet.noneOf(Grain.class)).add(Grain.DAY);
             told.add("column");
@@ -125,6 +126,16 @@ final class GrainUses {
             rest.append(key).append('\n');
             if (!told.contains(key) && !isProse(key, value)) go(value);
         });
+    }
+
+    /**
+     * The finest stretch of time that a part of the document with a step tells apart; null where moments count. The last
+     * three months begin with a day, and whether a month is over is told by its newest day.
+     */
+    private static Grain grain(Map<?, ?> map, TimeStep step) {
+        if (!"LAST".equals(map.get("is")) && !"unlikely".equals(map.get("type")))
+            return Grain.of(step, map.get("zone") != null);
+        return step.needsTime() ? null : Grain.DAY;
     }
 
     /** How a part of the document sums a column up; null where it is no measure that running sums are enough for. */

@@ -84,8 +84,10 @@ final class MeasureProposals {
         LocalDate last = day(column, ends.get().highest());
         if (!first.isBefore(last)) return Optional.empty();
         boolean years = !first.isAfter(last.minusYears(2).plusDays(1));
-        LocalDate middle = years ? last.minusYears(1) : first.plusDays((last.toEpochDay() - first.toEpochDay()) / 2);
-        LocalDate begin = years ? last.minusYears(2).plusDays(1) : first;
+        // Of an odd number of days the first is left out: both halves are equally long.
+        long half = (last.toEpochDay() - first.toEpochDay() + 1) / 2;
+        LocalDate middle = years ? last.minusYears(1) : last.minusDays(half);
+        LocalDate begin = years ? last.minusYears(2).plusDays(1) : middle.minusDays(half - 1);
         Measure amount = Telling.amount(dataset);
         return Optional.of(made(
                 "Where has it changed? " + ColumnWords.of(amount)

@@ -186,7 +186,8 @@ public record Rule(
         if (ends.isEmpty()) return new Condition.Filled(column);
         LocalDateTime end = LocalDateTime.parse(times.text(ends.get().highest()));
         LocalDateTime begin = step == TimeStep.HOUR ? end.minusHours(last) : end.minusMinutes(last);
-        return new Condition.Between(column, begin.toString(), end.toString());
+        // As of days: what lies just so long back is of the stretch before.
+        return new Condition.Between(column, begin.plusSeconds(1).toString(), end.toString());
     }
 
     /** The first and the last day of a relative period; null for other forms, and for minutes and hours. */

@@ -61,6 +61,9 @@ public final class Language {
     private final char decimal;
     private final char grouping;
     private final int leastGrouped;
+    private final boolean isForFiles;
+    /** The same for files; null until it is asked for. */
+    private volatile Language forFiles;
 
     /**
      * @param tag such as {@code es} (BCP 47); how numbers are written follows it (CLDR 41)
@@ -76,6 +79,31 @@ public final class Language {
             default -> '.';
         };
         this.leastGrouped = tag.equals("es") ? 5 : 4;
+        this.isForFiles = false;
+    }
+
+    private Language(Language of) {
+        this.tag = of.tag;
+        this.sentences = of.sentences;
+        this.decimal = '.';
+        this.grouping = ',';
+        this.leastGrouped = Integer.MAX_VALUE;
+        this.isForFiles = true;
+    }
+
+    /**
+     * The same words with numbers as programs read them: all their digits, a point before decimals, nothing between
+     * thousands.
+     */
+    public Language forFiles() {
+        if (isForFiles) return this;
+        if (forFiles == null) forFiles = new Language(this);
+        return forFiles;
+    }
+
+    /** Whether it is what is written into files, of which programs read the numbers. */
+    public boolean isForFiles() {
+        return isForFiles;
     }
 
     public String tag() {
@@ -92,9 +120,9 @@ public final class Language {
         return grouping;
     }
 
-    /** From how many digits on thousands stand apart: in Spanish not in 1234, but in 12.345. */
-    public int leastGrouped() {
-        return leastGrouped;
+    /** Whether thousands stand apart in a number of so many digits: in Spanish not in 1234, but in 12.345. */
+    public boolean groups(int digits) {
+        return digits >= leastGrouped;
     }
 
     /** The form of a number in this language that a sentence asks for: {@code one} or {@code other} (CLDR 41). */
@@ -192,7 +220,7 @@ public final class Language {
 
     private String grouped(String digits, boolean negative) {
         StringBuilder text = new StringBuilder(negative ? "-" : "");
-        boolean apart = digits.length() >= leastGrouped;
+        boolean apart = groups(digits.length());
         for (int at = 0; at < digits.length(); at++) {
             if (apart && at > 0 && (digits.length() - at) % 3 == 0) text.append(grouping);
             text.append(digits.charAt(at));

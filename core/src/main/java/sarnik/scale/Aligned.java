@@ -5,6 +5,7 @@ import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import sarnik.language.Language;
 import sarnik.table.Rounded;
 
 /**
@@ -26,6 +27,8 @@ public final class Aligned {
      * @return a text for each, "–" for a missing one
      */
     public static List<String> brief(double[] values) {
+        if (Language.spoken().isForFiles())
+            return Arrays.stream(values).mapToObj(NumberWords::full).toList();
         double largest = Arrays.stream(values)
                 .filter(Double::isFinite)
                 .map(Math::abs)
@@ -76,8 +79,9 @@ public final class Aligned {
         return texts;
     }
 
-    /** A number with so many decimals, rounded half up. */
+    /** A finite number with so many decimals, rounded half up; in files with all there are. */
     public static String written(double value, int decimals) {
+        if (Language.spoken().isForFiles()) return Digits.all(value);
         double rounded =
                 new BigDecimal(value).setScale(decimals, RoundingMode.HALF_UP).doubleValue();
         return Digits.grouped(rounded, decimals);

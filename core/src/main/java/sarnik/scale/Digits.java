@@ -1,5 +1,7 @@
 package sarnik.scale;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.Locale;
 import sarnik.language.Language;
 import sarnik.table.Rounded;
@@ -15,7 +17,17 @@ final class Digits {
     /** Up to here the last digit that is written is sure: a double holds some 50 times as many. */
     private static final double EXACT = 1L << 46;
 
+    /** So many digits of a number are sure; what comes behind is how it is kept. */
+    private static final MathContext SURE = new MathContext(15);
+
     private Digits() {}
+
+    /** A finite number with all its digits, as programs read it. */
+    static String all(double value) {
+        return value == Math.rint(value) && Math.abs(value) < 1L << 53
+                ? Long.toString((long) value)
+                : BigDecimal.valueOf(value).round(SURE).stripTrailingZeros().toPlainString();
+    }
 
     /**
      * @param rounded a finite number that has no more decimals than are written
@@ -29,7 +41,7 @@ final class Digits {
         long scaled = Rounded.up(size * POWERS[decimals]);
         Language language = Language.spoken();
         char grouping = language.grouping();
-        boolean apart = language.leastGrouped() <= 4 || size >= 1e4;
+        boolean apart = language.groups(size >= 1e4 ? 5 : 4);
         char[] text = new char[32];
         int at = text.length;
         for (int d = 0; d < decimals; d++) {

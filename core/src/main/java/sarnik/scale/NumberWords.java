@@ -18,12 +18,13 @@ public final class NumberWords {
     /**
      * The whole number where it is one, else as many decimals as the size asks for: two below 100, one below 1,000,
      * and below a tenth as
-     * many as show two figures, so that what is small is not written as nothing.
+     * many as show two figures, so that what is small is not written as nothing. In files all digits.
      *
      * @return the text, "–" for a missing value
      */
     public static String full(double value) {
         if (!Double.isFinite(value)) return "–";
+        if (Language.spoken().isForFiles()) return Digits.all(value);
         double rounded = shown(value);
         int decimals = rounded == Rounded.even(rounded) ? 0 : decimals(Math.abs(rounded));
         return Digits.grouped(rounded, decimals);
@@ -35,9 +36,9 @@ public final class NumberWords {
      * @return the rounded value; missing and infinite ones as they are
      */
     public static double shown(double value) {
-        if (!Double.isFinite(value)) return value;
+        if (!Double.isFinite(value) || value == Rounded.even(value)) return value;
+        if (Language.spoken().isForFiles()) return value;
         double size = Math.abs(value);
-        if (value == Rounded.even(value)) return value;
         return size >= 1000 ? Rounded.even(value) : rounded(value, decimals(size));
     }
 
@@ -67,7 +68,7 @@ public final class NumberWords {
     public static String brief(double value) {
         if (!Double.isFinite(value)) return "–";
         double size = Math.abs(value);
-        if (size < 1000 && value == Rounded.even(value)) return full(value);
+        if (size < 1000 && value == Rounded.even(value) || Language.spoken().isForFiles()) return full(value);
         // Rounded first: 999.6 is 1 k.
         double rounded = value == 0
                 ? 0

@@ -80,6 +80,8 @@ public record Written(ValueWords read, Format format, boolean share, boolean cha
     }
 
     private String dressed(String text) {
+        // In files what stands beside a figure would keep programs from reading it.
+        if (Language.spoken().isForFiles()) return isPercent() ? text + "%" : text;
         String before = format == null || format.before() == null ? "" : format.before();
         String after =
                 format == null || format.after() == null || format.after().isEmpty() ? "" : " " + format.after();

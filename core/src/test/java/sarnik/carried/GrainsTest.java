@@ -237,6 +237,23 @@ class GrainsTest {
         assertThat(uses.summed()).as("a filter asks for the values").doesNotContainKey("litres");
         assertThat(uses.steps()).as("the newest is a moment").isEmpty();
 
+        String last = sum.replace(
+                "\"dataset\": 1",
+                "\"dataset\": 1, \"rule\": {\"column\": \"when\", \"is\": \"LAST\", \"last\": 3, \"step\": \"MONTH\", \"newest\": true}");
+        uses = new GrainUses(dashboard(last, "")).of(rows, Set.of(), Map.of());
+        assertThat(uses.steps()).as("the last months begin with a day").containsOnly(Map.entry("when", Grain.DAY));
+        uses = new GrainUses(dashboard(last.replace("MONTH", "HOUR"), "")).of(rows, Set.of(), Map.of());
+        assertThat(uses.steps())
+                .as("the last hours are counted back from a moment")
+                .isEmpty();
+        String unlikely = lines.replace("lines", "unlikely")
+                .replace("\"measures\": [", "\"category\": \"kiosk\", \"measure\": ")
+                .replace("]}", "}");
+        uses = new GrainUses(dashboard(unlikely, "")).of(rows, Set.of(), Map.of());
+        assertThat(uses.steps())
+                .as("whether a week is over is told by a day")
+                .containsOnly(Map.entry("when", Grain.DAY));
+
         String local = lines.replace("\"step\"", "\"zone\": \"Asia/Kathmandu\", \"step\"");
         uses = new GrainUses(dashboard(local, "")).of(rows, Set.of(), Map.of());
         assertThat(uses.steps()).containsOnly(Map.entry("when", Grain.QUARTER_OF_AN_HOUR));

@@ -151,7 +151,7 @@ class DevicesOnMapTest {
 
     /** The last minutes and hours are counted back from the newest row. */
     @ParameterizedTest
-    @CsvSource({"15, MINUTE, 2026-05-01T11:45", "1, HOUR, 2026-05-01T11:00", "24, HOUR, 2026-04-30T12:00"})
+    @CsvSource({"15, MINUTE, 2026-05-01T11:45:01", "1, HOUR, 2026-05-01T11:00:01", "24, HOUR, 2026-04-30T12:00:01"})
     void areKeptByTheLastMinutes(int count, TimeStep step, String from) {
         Rule rule = Rule.last("newest", count, step, true);
         assertThat(rule.stages(DEVICES, LocalDate.EPOCH, Map.of()).get(0).conditions())

@@ -13,6 +13,10 @@ final class Drawers {
     private Drawers() {}
 
     static PageDrawer of(Dashboard dashboard, ReaderState state, Datasets datasets) {
-        return new PageDrawer(dashboard, state, new Sources(datasets), ANSWERER, Map.of());
+        return of(dashboard, state, new Sources(datasets));
+    }
+
+    static PageDrawer of(Dashboard dashboard, ReaderState state, Sources sources) {
+        return new PageDrawer(dashboard, state, sources, ANSWERER, Map.of());
     }
 }

@@ -3,11 +3,14 @@ package sarnik.dashboard;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.geo.Area;
@@ -67,10 +70,27 @@ class UnlikelyListTest {
             null,
             Map.of());
 
+    /** Litres of each hour of five days and a bit; the last of the hours has begun. */
+    private static final LoadedDataset HOURLY = hourly();
+
+    private static LoadedDataset hourly() {
+        StringBuilder rows = new StringBuilder("kiosk,at,litres\n");
+        LocalDateTime first = LocalDateTime.of(2026, 6, 26, 0, 0);
+        for (int h = 0; h <= 5 * 24 + 14; h++) {
+            String at = first.plusHours(h).plusMinutes(5).toString();
+            rows.append("A,%s,%d\n".formatted(at, h == 5 * 24 + 14 ? 3 : 100 + h % 4));
+        }
+        return new LoadedDataset(4, "Hourly", TestTables.csv(rows.toString()), null, Map.of());
+    }
+
     private static final Datasets DATASETS =
-            id -> Datasets.Found.of(Optional.of(id == 1 ? REFILLS : id == 2 ? PLACED : FAR));
+            id -> Datasets.Found.of(Optional.of(id == 1 ? REFILLS : id == 2 ? PLACED : id == 3 ? FAR : HOURLY));
 
     private static Drawing draw(String state, String of) {
+        return draw(state, of, LocalDate.EPOCH);
+    }
+
+    private static Drawing draw(String state, String of, LocalDate today) {
         Dashboard dashboard = DashboardDocument.parse(
                         ("{'schema': 2, 'title': 'x', 'pages': {'p1': {'title': '', 'order': 1}}, 'filters': {'f1': "
                                         + "{'type': 'dates', 'page': 'p1', 'order': 1, 'dataset': 1, 'column': 'day'}}, "
@@ -83,7 +103,7 @@ class UnlikelyListTest {
         return Drawers.of(
                         dashboard,
                         StateReader.read(state, dashboard, DATASETS, Kinds.ALL).state(),
-                        DATASETS)
+                        new Sources(DATASETS, key -> Optional.empty(), today))
                 .draw("v1");
     }
 
@@ -119,6 +139,26 @@ class UnlikelyListTest {
         assertThat(drawn.lines()).noneMatch(l -> l.when().equals("Jul 2026"));
         assertThat(drawn.notes()).anyMatch(n -> n.equals("Jul 2026 is not over yet and is left out."));
         assertThat(drawn.notes()).anyMatch(n -> n.contains("hardly any would"));
+    }
+
+    /** Less is known of what is not over than of others, and that is no news. */
+    @ParameterizedTest
+    @CsvSource({
+        // Today is the newest day: more of it comes.
+        "DAY, 2026-07-01, 1 Jul 2026 is not over yet",
+        "MONTH, 2026-07-31, Jul 2026 is not over yet",
+        "HOUR, 1970-01-01, '14:00, 1 Jul may not be over yet'",
+        // The day after, all is there that comes.
+        "DAY, 2026-07-02, ''"
+    })
+    void whatIsNotOverIsLeftOut(String step, LocalDate today, String note) {
+        String hourly = HISTORY.replace("'dataset': 1", "'dataset': 4")
+                .replace("'day'", "'at'")
+                .replace("MONTH", step);
+        UnlikelyDrawing drawn = (UnlikelyDrawing) draw("", hourly, today);
+        assertThat(drawn.notes().stream().filter(n -> n.contains("left out")).toList())
+                .isEqualTo(note.isEmpty() ? List.of() : List.of(note + " and is left out."));
+        assertThat(drawn.lines()).isEmpty();
     }
 
     @Test

@@ -48,6 +48,27 @@ class ZonesTest {
         return counts;
     }
 
+    /** The second in which the clock changes shows the new time already, also as the first or the last that there is. */
+    @ParameterizedTest
+    @CsvSource({
+        "2026-03-29T00:59:59, 2026-03-29T01:00:00, 2026-03-29T01:00, 2026-03-29T03:00",
+        "2026-03-29T01:00:00, 2026-03-29T01:00:01, 2026-03-29T03:00, ",
+        "2026-10-25T00:59:59, 2026-10-25T01:00:00, 2026-10-25T02:00, ",
+        "2026-03-29T01:00:00, 2026-10-25T01:00:00, 2026-03-29T03:00, 2026-10-25T02:00"
+    })
+    void changeInTheVerySecond(String first, String last, String shown, String other) {
+        Frame frame = new InMemoryEngine()
+                .answer(
+                        TestTables.csv("at", first, last),
+                        Query.by(
+                                List.of(),
+                                List.of(new GroupKey.Step("at", TimeStep.HOUR, "Europe/Madrid")),
+                                List.of(Measure.ROWS)));
+        List<String> hours = new ArrayList<>();
+        for (int g = 0; g < frame.size(); g++) hours.add(frame.key(0, g));
+        assertThat(hours).containsExactlyInAnyOrderElementsOf(other == null ? List.of(shown) : List.of(shown, other));
+    }
+
     /**
      * Zones an hour, half an hour and three quarters of an hour off, with changes of the clock of an hour and of half
      * of one.

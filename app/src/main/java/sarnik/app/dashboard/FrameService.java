@@ -59,6 +59,7 @@ import sarnik.data.MisfitException;
 import sarnik.data.PlaceSheet;
 import sarnik.format.TableFormat;
 import sarnik.geo.ShapeBand;
+import sarnik.language.Language;
 import sarnik.picture.MapPicture;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
@@ -138,8 +139,14 @@ class FrameService {
      * @param ids the visuals wanted; null for all
      * @param sights what is in sight on maps, by visual; null for whole maps
      * @param known tags of the sheets of places that are known already; null for none
+     * @param file whether it is asked for a file, of which programs read the numbers; null for no
      */
-    record Asked(String state, List<String> ids, Map<String, Sight> sights, Set<String> known) {}
+    record Asked(String state, List<String> ids, Map<String, Sight> sights, Set<String> known, Boolean file) {
+
+        boolean isForFile() {
+            return Boolean.TRUE.equals(file);
+        }
+    }
 
     /**
      * Checks that a question is of a size that is answered.
@@ -170,8 +177,11 @@ class FrameService {
      */
     ReadPage.Frames frames(Reading reading, CompletableFuture<Void> ready, Asked asked, AnswerQueue.Ticket ticket) {
         SeenDatasets.Standing standing = reading.standing(ready);
-        ReadPage.Frames frames = reading.page(standing.datasets(), answerer)
-                .frames(asked.state(), asked.ids(), asked.sights(), asked.known(), ticket::check);
+        Language spoken = Language.spoken();
+        ReadPage.Frames frames = Language.in(
+                asked.isForFile() ? spoken.forFiles() : spoken,
+                () -> reading.page(standing.datasets(), answerer)
+                        .frames(asked.state(), asked.ids(), asked.sights(), asked.known(), ticket::check));
         return standing.isWhole() ? frames : frames.whileComing();
     }
 

@@ -82,6 +82,7 @@ class ReadingApi implements AutoCloseable {
     DeferredResult<ReadPage.Frames> frames(
             Reading reading, @RequestBody FrameService.Asked asked, HttpServletRequest request) {
         frames.check(asked);
+        if (asked.isForFile()) checkTaken(reading.takes().rows(), "rows");
         CompletableFuture<Void> ready = reading.prepared();
         return queue.answer(
                 AnswerQueue.Asker.of(request), ready, ticket -> frames.frames(reading, ready, asked, ticket));

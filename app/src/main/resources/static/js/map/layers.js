@@ -7,7 +7,7 @@ import * as outlines from './outlines.js';
 import * as flows from './flows.js';
 import * as paths from './paths.js';
 import * as symbols from './symbols.js';
-import { full, written } from '../numbers.js';
+import { forFile, full, written } from '../numbers.js';
 import { MERCATOR } from './projections.js';
 import { phrase } from '../language.js';
 import { trustLines } from './trust.js';
@@ -171,7 +171,8 @@ export async function withShapes(layer, zoom, projection) {
 }
 
 /** The layer's rows for the table of figures. */
-export function tableOf(layer) {
+export function tableOf(layer, file = false) {
+  const said = file ? forFile : written;
   const figuresOf = i => KINDS[layer.type].lines(layer, i).filter(([words]) => words);
   if (layer.type === 'flows') {
     const head = [phrase('flow|from'), phrase('flow|to'), ...figuresOf(0).map(([words]) => words)];
@@ -182,7 +183,7 @@ export function tableOf(layer) {
         cells: [
           layer.sheet.names[f],
           layer.sheet.names[layer.to[i]],
-          ...figuresOf(i).map(([, v, read]) => written(v, read)),
+          ...figuresOf(i).map(([, v, read]) => said(v, read)),
         ],
       })),
     };
@@ -201,7 +202,7 @@ export function tableOf(layer) {
       head: [phrase('place'), phrase('lies in|in'), phrase('weight')],
       rows: layer.at.map((p, i) => ({
         key: layer.sheet.ids[p],
-        cells: [layer.sheet.names[p], layer.sheet.within[p], full(layer.weights[i])],
+        cells: [layer.sheet.names[p], layer.sheet.within[p], said(layer.weights[i])],
       })),
     };
   }
@@ -217,7 +218,7 @@ export function tableOf(layer) {
       cells: [
         layer.sheet.names[layer.at[i]],
         layer.sheet.within[layer.at[i]],
-        ...figuresOf(i).map(([, v, read]) => written(v, read)),
+        ...figuresOf(i).map(([, v, read]) => said(v, read)),
       ],
     })),
   };

@@ -1,10 +1,10 @@
 import { askBlob } from '../http.js';
 import { full, written } from '../numbers.js';
 import { writeState } from '../state.js';
-import { fileName as nameOf, save } from '../take.js';
+import { fileName as nameOf, save, saveCsv } from '../take.js';
 import { arrow, marksBeyond } from './beyond.js';
 import { coloursOf, wearsShapes } from './key.js';
-import { placesIn, tableOf } from './layers.js';
+import { placesIn, prepare, tableOf } from './layers.js';
 import { outline } from './symbols.js';
 import { phrase } from '../language.js';
 
@@ -154,8 +154,8 @@ function paintKey(context, { head, key, type }, x, top, style) {
     y += 17;
   });
   for (const [marks, text, up] of [
-    [key.below, `below ${written(key.low, key.read)}`, false],
-    [key.above, `above ${written(key.high, key.read)}`, true],
+    [key.below, phrase('below {0}', written(key.low, key.read)), false],
+    [key.above, phrase('above {0}', written(key.high, key.read)), true],
   ]) {
     if (!marks.length) continue;
     context.fillStyle = style('ink');
@@ -231,28 +231,26 @@ export async function saveRows(handle, spreadsheet) {
   );
 }
 
-const cell = text => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
-
-/** The places in sight of the uppermost layer, as CSV (RFC 4180) or GeoJSON (RFC 7946). */
+/** The places in sight of the uppermost layer with all digits of their figures, as CSV or GeoJSON (RFC 7946). */
 export async function savePlaces(handle, form) {
-  const layer = handle.layers.at(-1);
+  const drawn = (await handle.does.forFile()).layers?.find(l => l.head.id === handle.layers.at(-1)?.head.id);
+  const layer = drawn && prepare(drawn, handle.projection);
   if (!layer) throw new Error(phrase('The map shows no place.'));
   const seen = new Set(placesIn(layer, handle.view.map.getView().calculateExtent()));
-  const { head, rows } = tableOf(layer);
-  const shown = rows.map((r, i) => ({ ...r, i })).filter(r => r.key === null || seen.has(r.key));
+  const { head, rows } = tableOf(layer, true);
+  const shown = rows.filter(r => r.key === null || seen.has(r.key));
   const { sheet } = layer;
   const lonLat = key => {
     const p = sheet.ids.indexOf(key);
     return p < 0 ? null : [sheet.lon[p], sheet.lat[p]];
   };
   if (form === 'csv') {
-    const lines = [
-      [...head, phrase('longitude'), phrase('latitude')],
-      ...shown.map(r => [...r.cells, ...(lonLat(r.key) ?? ['', ''])]),
-    ];
-    save(
-      new Blob([lines.map(l => l.map(v => cell(String(v))).join(',')).join('\r\n') + '\r\n'], { type: 'text/csv' }),
-      fileName(handle, 'csv'),
+    saveCsv(
+      {
+        head: [...head, phrase('longitude'), phrase('latitude')],
+        rows: shown.map(r => ({ cells: [...r.cells, ...(lonLat(r.key) ?? ['', ''])] })),
+      },
+      handle.title.textContent,
     );
     return;
   }
@@ -261,7 +259,7 @@ export async function savePlaces(handle, form) {
     .map(r => ({
       type: 'Feature',
       geometry: { type: 'Point', coordinates: lonLat(r.key) },
-      properties: Object.fromEntries(head.map((h, i) => [h, r.cells[i]])),
+      properties: Object.fromEntries(head.map((h, i) => [h, r.cells[i] === '' ? null : r.cells[i]])),
     }));
   save(
     new Blob([JSON.stringify({ type: 'FeatureCollection', features })], { type: 'application/geo+json' }),

@@ -23,7 +23,7 @@ import * as words from './words.js';
  * - `mount(body, context)` makes it and gives its handle; `draw(handle, drawing)` shows a drawing; `unmount(handle)`
  * lets go of all it holds on to;
  * - `light(handle, values, predicate)` shows which marks are picked, or what was picked by a predicate;
- * - `figures(drawing)` gives its figures as rows; `mini(drawing)` a small picture;
+ * - `figures(drawing, file)` gives its figures as rows, for a file where that is said; `mini(drawing)` a small picture;
  * and, where it needs them, `set(handle, visual)` for what the author changes while it stands, `made(visual)` for what
  * cannot change while it stands, `sight(handle)` for what is in sight, `resize(handle)` when its box has another size,
  * `even(handles)` for what those that stand in a row have in common, `holds(visual)` for the filters and numbers that

@@ -156,6 +156,7 @@ const doesOf = emit => ({
   address: what => emit({ type: 'address', what }),
   sources: () => Object.keys(emit({ type: 'grounds' })),
   takes: () => emit({ type: 'takes' }) ?? { rows: true, pictures: true },
+  forFile: () => emit({ type: 'forFile' }),
   sourceOf: name => emit({ type: 'grounds' })[name] ?? null,
 });
 
@@ -694,10 +695,10 @@ export function unmount(handle) {
 }
 
 /** The figures as a table: what each row is, its key for picking, its figures. */
-export function figures(drawing) {
+export function figures(drawing, file = false) {
   const top = drawing.layers.filter(hasFigures).at(-1);
   if (!top) return { head: [], rows: [], figureFrom: 2 };
-  return { figureFrom: 2, ...tableOf(prepare(top, MERCATOR)) };
+  return { figureFrom: 2, ...tableOf(prepare(top, MERCATOR), file) };
 }
 
 /** Its box has another size. */

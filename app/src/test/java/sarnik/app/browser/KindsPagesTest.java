@@ -443,6 +443,30 @@ class KindsPagesTest extends BrowserTest {
         DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new ByteArrayInputStream(files[2]));
     }
 
+    /** Whatever language is spoken, programs read the figures of a file; on the page they are written as people read. */
+    @ParameterizedTest
+    @CsvSource({
+        "v1, 'Zamora;160123.45'",
+        "v3, 'still;260236.75'",
+        "v4, 'Zamora;160123.45;21'",
+        "v6, 'Zamora;160123.45;2'",
+        "v7, '320283.75'"
+    })
+    void areTakenAlongWithAllTheirDigits(String id, String line) throws Exception {
+        String many = ROWS.replace("still,100,12", "still,100123.45,12")
+                .replace("warm,60,9", "warm,60000,9")
+                .replace("still,40,8", "still,160088.3,8");
+        dataset = ana.bring(RunningSarnik.file("many.csv", many), "Zz many");
+        Page page = sheet("rui", dashboard("Ganz genau?", ALL.formatted(dataset)), "?language=de");
+        page.waitForCondition(() -> page.locator("[data-visual=v7]").innerText().contains("."));
+        page.focus("[data-visual=" + id + "] [aria-label='Mitnehmen']");
+        page.keyboard().press("Enter");
+        Download download = page.waitForDownload(
+                () -> page.locator(".popup .popup-option").first().click());
+        List<String> lines = Files.readAllLines(download.path());
+        assertThat(lines).anyMatch(l -> l.replace(',', ';').startsWith(line));
+    }
+
     private static long colours(BufferedImage picture) {
         return IntStream.range(0, picture.getWidth() * picture.getHeight())
                 .map(i -> picture.getRGB(i % picture.getWidth(), i / picture.getWidth()))

@@ -491,10 +491,13 @@ class MapTest extends MapBrowserTest {
         void itsPlacesGoAsTablesAndGeoJson() throws Exception {
             Page page = open("rui", map("v1", 0, 18, "", symbols("")));
             List<String> lines = Files.readAllLines(take(page, "figures, CSV").path());
-            assertThat(lines.get(0)).isEqualTo("place,in,sum of litres,longitude,latitude");
+            assertThat(lines.get(0)).isEqualTo("\ufeffplace,in,sum of litres,longitude,latitude");
             assertThat(lines).hasSizeGreaterThan(30);
+            assertThat(lines.subList(1, lines.size())).allMatch(l -> l.matches(".*,[\\d.]+,-?[\\d.]+,-?[\\d.]+"));
             String json = Files.readString(take(page, "GeoJSON").path());
-            assertThat(json).startsWith("{\"type\":\"FeatureCollection\"").contains("\"sum of litres\"");
+            assertThat(json)
+                    .startsWith("{\"type\":\"FeatureCollection\"")
+                    .containsPattern("\"sum of litres\":[\\d.]+}");
         }
     }
 }

@@ -157,6 +157,7 @@ class PackagesTest {
         List<Question> questions = new ArrayList<>();
         for (String state : List.of("", "f.f1=still", "f.f2=2026-01-02..&p.v3=!", "f.f1=gone", "f.f2=~last.3.month"))
             questions.add(new Question("frames", Map.of("state", state)));
+        questions.add(new Question("frames", Map.of("state", "", "file", true)));
         compare(ana, id, folder, questions, "pt");
         assertThat(answers(folder, questions.subList(1, 2)).toString()).contains("Product é still", "Todas as linhas");
     }

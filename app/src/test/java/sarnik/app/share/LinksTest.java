@@ -315,6 +315,10 @@ class LinksTest {
             assertThat(client.send("POST", base + "/pictures", JSON, asked.get("/pictures"))
                             .statusCode())
                     .isEqualTo(200);
+            assertThat(client.send("POST", base + "/frames", JSON, "{\"state\":\"\",\"file\":true}")
+                            .statusCode())
+                    .as("all digits are for files")
+                    .isEqualTo(403);
         }
         assertThat(ana.send("POST", "/api/dashboards/" + id + "/rows", JSON, asked.get("/rows"))
                         .statusCode())

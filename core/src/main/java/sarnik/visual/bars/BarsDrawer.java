@@ -17,6 +17,7 @@ import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import sarnik.data.ColumnWords;
 import sarnik.data.LoadedDataset;
+import sarnik.language.Language;
 import sarnik.query.Frame;
 import sarnik.query.Rank;
 import sarnik.scale.Aligned;
@@ -313,7 +314,9 @@ final class BarsDrawer {
                     else above = to;
                 }
                 worn.add(order.get(s));
-                String share = layout == Bars.Layout.SHARES && sum > 0
+                String share = layout == Bars.Layout.SHARES
+                                && sum > 0
+                                && !Language.spoken().isForFiles()
                         ? " (" + Aligned.written(100 * Math.abs(value) / sum, 0) + " %)"
                         : "";
                 parts.add(new BarsDrawing.Part(

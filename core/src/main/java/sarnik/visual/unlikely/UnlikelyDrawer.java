@@ -2,6 +2,7 @@ package sarnik.visual.unlikely;
 
 import static sarnik.language.Language.phrase;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -67,6 +68,7 @@ final class UnlikelyDrawer {
     private final UnlikelyList list;
     private final LoadedDataset dataset;
     private final TimeStep step;
+    private final LocalDate today;
     private final Column time;
     private final Written written;
     private final Plan plan = new Plan();
@@ -82,6 +84,7 @@ final class UnlikelyDrawer {
                 list.isOfRows() ? new Measure(Summary.MAXIMUM, list.measure().column()) : list.measure(),
                 null);
         List<Stage> shown = scene.shown(dataset, list.rule());
+        this.today = scene.today();
         if (list.isOfRows()) {
             this.step = null;
             this.time = null;
@@ -193,7 +196,11 @@ final class UnlikelyDrawer {
         areNotTooMany(last - Arrays.stream(numbers).min().orElse(0) + 1);
         if (isUnfinished(last)) {
             listed.remove(last);
-            notes.add(phrase("{0} is not over yet and is left out.", StepWords.of(step, last)));
+            String words = StepWords.of(step, last);
+            notes.add(
+                    step.needsTime()
+                            ? phrase("{0} may not be over yet and is left out.", words)
+                            : phrase("{0} is not over yet and is left out.", words));
         }
         Map<String, List<Integer>> groups = new LinkedHashMap<>();
         for (int g = 0; g < numbers.length; g++)
@@ -246,14 +253,17 @@ final class UnlikelyDrawer {
         };
     }
 
-    /** Whether the data end before the step does, so that less of it is known than of others. */
+    /**
+     * Whether the data end before the step does, so that less of it is known than of others. Nobody knows of the newest
+     * hour whether more of it comes; nor is a step over that today lies in.
+     */
     private boolean isUnfinished(long number) {
         Optional<Extremes> ends = time.extremes();
-        if (ends.isEmpty() || step.needsTime()) return false;
-        String newest = time.text(ends.get().highest());
-        return newest.substring(0, 10)
-                        .compareTo(step.firstDay(number + 1).minusDays(1).toString())
-                < 0;
+        if (ends.isEmpty()) return false;
+        if (step.needsTime()) return true;
+        LocalDate last = step.firstDay(number + 1).minusDays(1);
+        LocalDate newest = LocalDate.parse(time.text(ends.get().highest()).substring(0, 10));
+        return newest.isBefore(last) || !today.isBefore(step.firstDay(number)) && !today.isAfter(last);
     }
 
     private UnlikelyDrawing.Line historyLine(String key, double[] series, int at, long first, double away) {
