@@ -3,6 +3,7 @@ import { PAGE_ADDRESS } from './base.js';
 import { el } from './elements.js';
 import { writeAddress } from './state.js';
 import { LANGUAGE, phrase } from './language.js';
+import { full } from './numbers.js';
 
 /** A page, or one visual, twice: each narrowed by itself, with scales in common, and the difference of the figures. */
 const { visual } = document.body.dataset;
@@ -35,9 +36,6 @@ function drawn(side) {
   together(side);
 }
 
-/** A figure of a visual as a number; NaN where it is none. */
-const numberOf = text => Number(String(text ?? '').replace(/[\s,%]|^[^\d.-]+/g, '') || NaN);
-
 /** Under each figure on the right: how much more or less it is than the one on the left. */
 function differences() {
   if (!sheets.left || !sheets.right) return;
@@ -46,9 +44,10 @@ function differences() {
     mounted.box.querySelector('.beside-difference')?.remove();
     const { compared } = mounted.kind;
     if (!compared || !mounted.drawing || !other) continue;
-    const [was, is] = [numberOf(compared(other)), numberOf(compared(mounted.drawing))];
-    if (!Number.isFinite(was) || !Number.isFinite(is)) continue;
-    const words = difference(was, is);
+    const [was, is] = [compared(other), compared(mounted.drawing)];
+    // What is no amount, such as a day, or has no figure, has no difference.
+    if (!Number.isFinite(was.value) || !Number.isFinite(is.value)) continue;
+    const words = difference(was.value, is.value, is.percent);
     // Made where it stands: an element belongs to one page.
     const place = mounted.box.ownerDocument.createElement('p');
     place.className = 'beside-difference';
@@ -57,14 +56,16 @@ function differences() {
   }
 }
 
-export function difference(was, is) {
+/** How much more or less a figure is than another; of those written per cent in points. */
+export function difference(was, is, percent = false) {
   const by = is - was;
   if (by === 0) return phrase('the same as on the left');
-  const amount = Math.abs(by).toLocaleString(LANGUAGE, { maximumFractionDigits: 2 });
   const sign = by > 0 ? '+' : '−';
-  if (was === 0) return phrase('{0} against the left', sign + amount);
+  const amount = sign + full(Math.abs(percent ? 100 * by : by));
+  if (percent) return phrase('{0} against the left', phrase('{0} points', amount));
+  if (was === 0) return phrase('{0} against the left', amount);
   const share = Math.abs((100 * by) / was).toLocaleString(LANGUAGE, { maximumFractionDigits: 1 });
-  return phrase('{0} against the left ({1} %)', sign + amount, sign + share);
+  return phrase('{0} against the left ({1} %)', amount, sign + share);
 }
 
 /** Maps that stand beside each other move together. */

@@ -69,6 +69,7 @@ class DatesAsMeasuresTest {
     void onAFigureAndInBarsThatStartBeforeTheFirst() {
         FigureDrawing figure = (FigureDrawing) draw("v2", "");
         assertThat(List.of(figure.text(), figure.full())).containsExactly("2026-01-01", "2026-01-01");
+        assertThat(figure.value()).as("a day is no amount").isNull();
         BarsDrawing bars = (BarsDrawing) draw("v3", "");
         assertThat(bars.bars()).extracting(BarsDrawing.Bar::text).containsOnly("2026-01-01");
         assertThat(bars.bars()).allSatisfy(bar -> assertThat(bar.end()).isBetween(0.0, 1.0));

@@ -235,6 +235,26 @@ class GridsTablesFiguresTest {
                     .isEqualTo(state);
         }
 
+        /** Where it stands beside another, the difference is of the values. */
+        @Test
+        void areTheirValueBesideWhatIsWrittenOfIt() {
+            FigureDrawing drawn = draw(FigureDrawing.class, "", FIGURE);
+            assertThat(drawn.value()).isEqualTo(265);
+            assertThat(drawn.percent()).isFalse();
+            String share = FIGURE.replace("'column': 'litres'}", "'column': 'litres'}, 'format': {'percent': true}");
+            assertThat(draw(FigureDrawing.class, "", share)).satisfies(percent -> {
+                assertThat(percent.value()).isEqualTo(265);
+                assertThat(percent.percent()).isTrue();
+            });
+            assertThat(draw(
+                                    FigureDrawing.class,
+                                    "",
+                                    FIGURE.replace("SUM", "AVERAGE")
+                                            + ", 'rule': {'column': 'town', 'values': ['nowhere']}")
+                            .value())
+                    .isNull();
+        }
+
         @Test
         void areComparedWithATargetAndWithTheWhole() {
             assertThat(draw(FigureDrawing.class, "", FIGURE + ", 'against': {'kind': 'TARGET', 'value': 250}")

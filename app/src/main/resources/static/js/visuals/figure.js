@@ -20,7 +20,7 @@ export function mount(body) {
 }
 
 /** What of a drawing is compared where it stands twice. */
-export const compared = drawing => drawing.full;
+export const compared = ({ value, percent }) => ({ value, percent });
 
 export function draw(handle, drawing) {
   handle.number.textContent = drawing.text;

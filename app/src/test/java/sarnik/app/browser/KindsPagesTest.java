@@ -3,6 +3,7 @@ package sarnik.app.browser;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Download;
+import com.microsoft.playwright.FrameLocator;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
@@ -443,6 +444,29 @@ class KindsPagesTest extends BrowserTest {
         DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new ByteArrayInputStream(files[2]));
     }
 
+    /** A dashboard of figures of more than three digits. */
+    private long many(String title) throws Exception {
+        String many = ROWS.replace("still,100,12", "still,100123.45,12")
+                .replace("warm,60,9", "warm,60000,9")
+                .replace("still,40,8", "still,160088.3,8");
+        dataset = ana.bring(RunningSarnik.file("many.csv", many), "Zz many");
+        return dashboard(title, ALL.formatted(dataset));
+    }
+
+    /** A difference is of the figures, not of what is written of them. */
+    @Test
+    void standBesideEachOtherInAnyLanguage() throws Exception {
+        Page page = sheet("rui", many("Nebeneinander?"), "?f.f1=still&language=de");
+        page.click("#showing >> text=Nebeneinander");
+        FrameLocator right = page.frameLocator("#right");
+        right.locator("[data-visual=v7] .beside-difference:has-text('dasselbe wie links')")
+                .waitFor();
+        right.locator("[data-visual=v13] button").click();
+        // 320,283.75 and 260,236.75.
+        right.locator("[data-visual=v7] .beside-difference:has-text('+60.047 gegenüber links (+23,1 %)')")
+                .waitFor();
+    }
+
     /** Whatever language is spoken, programs read the figures of a file; on the page they are written as people read. */
     @ParameterizedTest
     @CsvSource({
@@ -453,12 +477,7 @@ class KindsPagesTest extends BrowserTest {
         "v7, '320283.75'"
     })
     void areTakenAlongWithAllTheirDigits(String id, String line) throws Exception {
-        String many = ROWS.replace("still,100,12", "still,100123.45,12")
-                .replace("warm,60,9", "warm,60000,9")
-                .replace("still,40,8", "still,160088.3,8");
-        dataset = ana.bring(RunningSarnik.file("many.csv", many), "Zz many");
-        Page page = sheet("rui", dashboard("Ganz genau?", ALL.formatted(dataset)), "?language=de");
-        page.waitForCondition(() -> page.locator("[data-visual=v7]").innerText().contains("."));
+        Page page = sheet("rui", many("Ganz genau?"), "?language=de");
         page.focus("[data-visual=" + id + "] [aria-label='Mitnehmen']");
         page.keyboard().press("Enter");
         Download download = page.waitForDownload(

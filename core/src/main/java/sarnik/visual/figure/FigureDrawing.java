@@ -8,6 +8,8 @@ import sarnik.visual.Trail;
  * @param words what is measured
  * @param text the figure, brief
  * @param full the figure, whole
+ * @param value the same as a number; null where there is none, or where it is no amount
+ * @param percent whether it is written per cent
  * @param against the comparison in words: "12 % above the target of 500"; null for none
  * @param state good, watch or bad; null for no judgement
  * @param line a tiny line, heights 0 to 1, NaN for a gap; null for none
@@ -21,6 +23,8 @@ public record FigureDrawing(
         String words,
         String text,
         String full,
+        Double value,
+        boolean percent,
         String against,
         String state,
         List<Double> line,

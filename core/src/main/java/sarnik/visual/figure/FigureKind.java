@@ -147,6 +147,8 @@ public final class FigureKind implements VisualKind<Figure> {
                     words,
                     written.brief(value),
                     written.full(value),
+                    written.read().isAmount() && Double.isFinite(value) ? value : null,
+                    written.isPercent(),
                     compared == null ? null : compared.words(value, answers, written),
                     figure.states() == null ? null : figure.states().of(value),
                     line == null ? null : TinyLine.heights(answers.of(line), 0, step),
