@@ -2,6 +2,7 @@ package sarnik.finding;
 
 import static sarnik.language.Language.phrase;
 
+import java.math.BigDecimal;
 import java.text.Normalizer;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -23,6 +24,7 @@ import sarnik.narrow.Registry;
 import sarnik.narrow.Wires;
 import sarnik.place.Place;
 import sarnik.place.PlacedTable;
+import sarnik.scale.NumberWords;
 import sarnik.state.ReaderState;
 import sarnik.state.ReaderState.Part;
 import sarnik.state.Value;
@@ -195,7 +197,8 @@ public final class Finder {
         Set<String> missed = new LinkedHashSet<>();
         ReaderState next = state;
         Set<String> touched = new LinkedHashSet<>();
-        for (String clause : text.split("[,;]")) {
+        String joined = TypedNumbers.joined(text, word -> index.containsKey(plain(word)));
+        for (String clause : joined.split("[,;]")) {
             String[] words = clause.strip().split("\\s+");
             for (int at = 0; at < words.length; ) {
                 Reading reading = reading(words, at);
@@ -315,8 +318,12 @@ public final class Finder {
         return meanings.isEmpty() ? null : new Reading(count, said, note, meanings);
     }
 
-    private static final List<String> LEAST = List.of("over", "above", "at least", "from", "more than");
-    private static final List<String> MOST = List.of("under", "below", "at most", "up to", "less than");
+    /** Words before a bound, and whether the bound itself is out. */
+    private static final Map<String, Boolean> LEAST =
+            Map.of("over", true, "above", true, "more than", true, "at least", false, "from", false);
+
+    private static final Map<String, Boolean> MOST =
+            Map.of("under", true, "below", true, "less than", true, "at most", false, "up to", false);
 
     /** "litres over 100" */
     private Reading bound(String plain, String said, int count) {
@@ -326,24 +333,49 @@ public final class Finder {
             if (name.isEmpty() || !plain.startsWith(name + " ")) continue;
             String rest = TypedWords.english(plain.substring(name.length() + 1));
             for (boolean least : new boolean[] {true, false})
-                for (String word : least ? LEAST : MOST) {
-                    if (!rest.startsWith(word + " ")) continue;
-                    String number = rest.substring(word.length() + 1);
+                for (Map.Entry<String, Boolean> word : (least ? LEAST : MOST).entrySet()) {
+                    if (!rest.startsWith(word.getKey() + " ")) continue;
+                    String number = rest.substring(word.getKey().length() + 1);
                     if (!number.matches("-?\\d+(\\.\\d+)?")) continue;
-                    FilterKind<Filter> kind = kinds.of(filter);
-                    Optional<Value> value = kind.read(filter, least ? number + ".." : ".." + number)
-                            .filter(Value.Amounts.class::isInstance)
-                            .or(() -> kind.read(filter, number).filter(Value.Number.class::isInstance));
-                    if (value.isPresent())
-                        return new Reading(
-                                count,
-                                said,
-                                "",
-                                List.of(new Meaning(
-                                        Part.FILTER, id, value.get(), kind.words(filter, value.get(), scene))));
+                    Optional<Bound> bound = bound(id, filter, new BigDecimal(number), least, word.getValue());
+                    if (bound.isPresent())
+                        return new Reading(count, said, bound.get().note, List.of(bound.get().meaning));
                 }
         }
         return null;
+    }
+
+    private record Bound(Meaning meaning, String note) {}
+
+    /**
+     * A bound of a filter. Filters hold their bounds in; where a whole number has to be more than 5 it is at least 6, of
+     * others it is said.
+     *
+     * @param out whether the bound itself is out
+     */
+    private Optional<Bound> bound(String id, Filter filter, BigDecimal number, boolean least, boolean out) {
+        FilterKind<Filter> kind = kinds.of(filter);
+        FilterOffer offer = FilterOffer.of(filter, scene, kinds);
+        // A bound that the filter has on one side is none on the other.
+        if (offer.misfit() != null || offer.said().get("most") instanceof Boolean most && most == least)
+            return Optional.empty();
+        boolean isNext = out && number.stripTrailingZeros().scale() <= 0 && isOfWholes(filter);
+        BigDecimal kept = !isNext ? number : least ? number.add(BigDecimal.ONE) : number.subtract(BigDecimal.ONE);
+        String text = kept.toPlainString();
+        return kind.read(filter, least ? text + ".." : ".." + text)
+                .filter(Value.Amounts.class::isInstance)
+                .or(() -> kind.read(filter, text).filter(Value.Number.class::isInstance))
+                .map(value -> new Bound(
+                        new Meaning(Part.FILTER, id, value, kind.words(filter, value, scene)),
+                        out && !isNext ? phrase("with {0} itself", NumberWords.full(number.doubleValue())) : ""));
+    }
+
+    private boolean isOfWholes(Filter filter) {
+        return kinds.of(filter).isOfColumn(filter)
+                && scene.of(filter)
+                        .flatMap(dataset -> dataset.table().find(filter.column()))
+                        .filter(column -> column.type() == ColumnType.WHOLE)
+                        .isPresent();
     }
 
     /** With a slip or two forgiven, where only one value is as near. */

@@ -32,12 +32,12 @@ class FinderTest {
             1,
             "Sales",
             csv(
-                    "town,product,day,litres,open",
-                    "Soria,still,2025-06-01,10,yes",
-                    "Zamora,warm,2025-08-01,20,no",
-                    "Ávila,sparkling,2026-02-01,30,yes",
-                    "San Juan,still,2026-03-01,30,yes",
-                    "still,warm,2026-03-02,30,no"),
+                    "town,product,day,litres,open,price,waits",
+                    "Soria,still,2025-06-01,10,yes,0.5,2",
+                    "Zamora,warm,2025-08-01,20,no,3,4",
+                    "Ávila,sparkling,2026-02-01,30,yes,3.5,5",
+                    "San Juan,still,2026-03-01,30,yes,2,6",
+                    "still,warm,2026-03-02,30,no,1,7"),
             null,
             Map.of());
     private static final Datasets DATASETS = id -> Datasets.Found.of(Optional.of(SALES));
@@ -48,6 +48,8 @@ class FinderTest {
                        "f1": {"type": "choice", "page": "p1", "order": 1, "dataset": 1, "column": "product", "title": "Product"},
                        "f2": {"type": "dates", "page": "p1", "order": 2, "dataset": 1, "column": "day", "title": "Day"},
                        "f3": {"type": "numbers", "page": "p1", "order": 3, "dataset": 1, "column": "litres", "title": "Litres"},
+                       "f6": {"type": "numbers", "page": "p1", "order": 6, "dataset": 1, "column": "price", "title": "Price"},
+                       "f7": {"type": "threshold", "page": "p1", "order": 7, "dataset": 1, "column": "waits", "title": "At a stop", "most": true},
                        "f4": {"type": "yesno", "page": "p1", "order": 4, "dataset": 1, "column": "open", "title": "Open"},
                        "f5": {"type": "rules", "page": "p1", "order": 5, "dataset": 1, "title": "Only",
                               "rules": {"r1": {"name": "Large sales", "order": 1, "rule": {"is": "SQL", "text": "litres > 20"}}}}},
@@ -87,7 +89,17 @@ class FinderTest {
                 "December 2026 to February | f.f2=2026-12-01..2027-02-28",
                 "until 3 March 2026 | f.f2=..2026-03-03",
                 "before March | f.f2=..2026-02-28",
-                "litres over 15 | f.f3=15..",
+                "litres over 15 | f.f3=16..",
+                "litres at least 15 | f.f3=15..",
+                "litres less than 15, warm | f.f1=warm&f.f3=..14",
+                "litres over 12.5 | f.f3=12.5..",
+                "litres over 1,000; warm | f.f1=warm&f.f3=1001..",
+                "litres at most 12,345.5 | f.f3=..12345.5",
+                "litres at most 1 000 | f.f3=..1000",
+                "warm,still | f.f1=still,warm",
+                "price over 3 | f.f6=3..",
+                "at a stop under 4 | f.f7=3",
+                "2025,2026 | f.f2=2026-01-01..2026-12-31",
                 "Litres at most 12.5 | f.f3=..12.5",
                 "open yes | f.f4=yes",
                 "large sales with warm | f.f1=warm&f.f5=r1",
@@ -106,7 +118,9 @@ class FinderTest {
                 "es | los últimos 30 días | f.f2=~last.30.day",
                 "es | el mes pasado | f.f2=~before.month",
                 "es | entre el 3 de junio de 2025 y el 5 de agosto de 2025 | f.f2=2025-06-03..2025-08-05",
-                "es | litres más de 15 | f.f3=15..",
+                "es | litres más de 15 | f.f3=16..",
+                "es | litres más de 1.000 | f.f3=1001..",
+                "es | litres como máximo 1,5 | f.f3=..1.5",
                 "pt | warm desde junho | f.f1=warm&f.f2=2025-06-01..",
                 "pt | as últimas 2 semanas | f.f2=~last.2.week",
                 "pt | até 3 de março de 2026 | f.f2=..2026-03-03",
@@ -115,19 +129,38 @@ class FinderTest {
                 "fr | les 30 derniers jours | f.f2=~last.30.day",
                 "fr | du 3 juin 2025 au 5 août 2025 | f.f2=2025-06-03..2025-08-05",
                 "fr | cette année | f.f2=~this.year",
+                "fr | litres au plus 1 000,5 | f.f3=..1000.5",
                 "fr | avant mars | f.f2=..2026-02-28",
                 "de | warm und still seit Juni | f.f1=still,warm&f.f2=2025-06-01..",
                 "de | die letzten 3 Monate | f.f2=~last.3.month",
                 "de | letzten Monat | f.f2=~before.month",
                 "de | vom 3. Juni 2025 bis 5. August 2025 | f.f2=2025-06-03..2025-08-05",
                 "de | bis 3. März 2026 | f.f2=..2026-03-03",
-                "de | litres über 15 | f.f3=15..",
+                "de | litres über 15 | f.f3=16..",
+                "de | litres mindestens 12.345,5, warm | f.f1=warm&f.f3=12345.5..",
                 "de | since June | f.f2=2025-06-01..",
             })
     void isUnderstoodInTheLanguageOfTheReader(String tag, String words, String state) {
         Finder.Found found = Language.in(new Language(tag, sentence -> null), () -> find(words, ""));
         assertThat(found.state()).isEqualTo(state);
         assertThat(found.missed()).isEmpty();
+    }
+
+    /** A filter holds its bounds in; where that is not what was typed it is said. */
+    @ParameterizedTest
+    @CsvSource({"price over 3, with 3 itself", "price at least 3, ''", "litres over 15, ''"})
+    void aBoundThatIsKeptAsWellIsSaid(String words, String note) {
+        assertThat(find(words, "").understood())
+                .singleElement()
+                .satisfies(one -> assertThat(one.note()).isEqualTo(note));
+    }
+
+    /** A bound on one side is none on the other. */
+    @Test
+    void aBoundOfTheOtherSideIsNotUnderstood() {
+        Finder.Found found = find("at a stop over 4", "");
+        assertThat(found.understood()).isEmpty();
+        assertThat(found.state()).isEmpty();
     }
 
     @ParameterizedTest

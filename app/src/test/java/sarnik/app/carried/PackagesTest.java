@@ -131,6 +131,7 @@ class PackagesTest {
             questions.add(new Question("filters/values", Map.of("state", state.toString(), "filter", "f1")));
         }
         questions.add(new Question("narrowings", Map.of("state", "", "words", "still water in Soria")));
+        questions.add(new Question("narrowings", Map.of("state", "", "words", "warm over 1,000.5; 2 000 or 1,5")));
         questions.add(new Question("filters/values", Map.of("state", "", "filter", "f1", "find", "w")));
         compare(ana, id, folder, questions);
     }
