@@ -46,8 +46,12 @@ public final class StateKeeper {
         /** Whether a value has said whether it counts. */
         boolean isDecided;
 
-        /** What was said when a value lay beyond it the last time. */
+        /** What lay beyond it the last time; NaN before the first. */
+        double beyond = Double.NaN;
+        /** What is said of it; null before it was. */
         String reason;
+        /** Whether that is among the reasons of the state that the device is in. */
+        boolean isTold;
 
         Limit(Threshold threshold, DeviceState state, int field) {
             this.threshold = threshold;
@@ -56,9 +60,14 @@ public final class StateKeeper {
             this.field = field;
         }
 
+        /** Whether it is a reason of a state. */
+        boolean counts(DeviceState worst) {
+            return holds && state == worst;
+        }
+
         void take(double value, long at) {
             if (threshold.isBeyond(value, limit)) {
-                reason = reason(value);
+                beyond = value;
                 if (beyondSince == NOT) beyondSince = at;
                 if (at - beyondSince >= threshold.seconds() * 1000) decide(true);
                 return;
@@ -70,6 +79,11 @@ public final class StateKeeper {
         private void decide(boolean now) {
             holds = now;
             isDecided = true;
+        }
+
+        /** Says anew why it counts: of one that is remembered what was said of it. */
+        void say() {
+            if (!Double.isNaN(beyond)) reason = reason(beyond);
         }
 
         private String reason(double value) {
@@ -138,7 +152,11 @@ public final class StateKeeper {
         if (now == null) return;
         List<String> reasons = Arrays.asList(why.split(BETWEEN));
         for (Limit limit : limits) if (limit.state == state) limit.remember(reasons);
-        if (now.state() != DeviceState.SILENT) now = new Turn(worst(), now.since(), reasons(worst()));
+        if (now.state() != DeviceState.SILENT) {
+            DeviceState worst = worst();
+            tell(worst, worst == now.state());
+            now = new Turn(worst, now.since(), reasons());
+        }
         if (now.state() == state && since < now.since()) now = new Turn(state, since, now.reasons());
     }
 
@@ -186,22 +204,32 @@ public final class StateKeeper {
             if (!Double.isNaN(value)) limit.take(value, newest);
         }
         DeviceState worst = worst();
-        List<String> reasons = reasons(worst);
-        Turn before = now;
-        if (before == null || before.state() != worst) return now = new Turn(worst, newest, reasons);
-        boolean isMore = !lacking(reasons, before.why()).isEmpty();
+        boolean stays = now != null && now.state() == worst;
+        if (stays && limits.stream().noneMatch(limit -> limit.isTold != limit.counts(worst))) return null;
         // Reasons that have gone are told no longer; of those that stay what they were when they came.
-        if (isMore || reasons.size() != before.reasons().size())
-            now = new Turn(worst, before.since(), merged(before.reasons(), reasons));
-        return isMore ? now : null;
+        boolean isMore = tell(worst, stays);
+        now = new Turn(worst, stays ? now.since() : newest, reasons());
+        return isMore || !stays ? now : null;
     }
 
-    private static List<String> merged(List<String> before, List<String> reasons) {
-        return reasons.stream()
-                .map(reason -> before.stream()
-                        .filter(b -> isAmong(reason, b))
-                        .findFirst()
-                        .orElse(reason))
+    /** Says of each limit whether it is a reason of a state. @return whether there are more than were told */
+    private boolean tell(DeviceState worst, boolean stays) {
+        boolean isMore = false;
+        for (Limit limit : limits) {
+            boolean counts = limit.counts(worst);
+            if (counts && !(stays && limit.isTold)) {
+                limit.say();
+                isMore = true;
+            }
+            limit.isTold = counts;
+        }
+        return isMore;
+    }
+
+    private List<String> reasons() {
+        return limits.stream()
+                .filter(limit -> limit.isTold)
+                .map(limit -> limit.reason)
                 .toList();
     }
 
@@ -209,13 +237,6 @@ public final class StateKeeper {
         DeviceState worst = DeviceState.GOOD;
         for (Limit limit : limits) if (limit.holds) worst = worst.worse(limit.state);
         return worst;
-    }
-
-    private List<String> reasons(DeviceState worst) {
-        return limits.stream()
-                .filter(limit -> limit.holds && limit.state == worst)
-                .map(limit -> limit.reason)
-                .toList();
     }
 
     /**
