@@ -185,11 +185,14 @@ export class Asking {
   /**
    * The frame of one visual by itself for a file: with its numbers as programs read them.
    * @param {Object} [sight] what would be in sight of it
+   * @throws {Error} where it cannot be drawn any more
    */
   async forFile(id, sight) {
     const sights = sight ? { [id]: sight } : {};
     const frames = await this.#post(writeState(this.sheet.state), [id], sights, { headers: headers('take') }, true);
-    return frames.drawings[id];
+    const drawing = frames.drawings[id];
+    if (drawing.type === 'misfit') throw new Error(drawing.why);
+    return drawing;
   }
 
   /** Fetches what will be shown next, so that a player need not wait. @param {string[]} texts of moments */

@@ -254,6 +254,13 @@ public record LoadedDataset(
         return measure.over() == null && formula != null && formula.addsUp();
     }
 
+    /** Whether a measure of one group rests on the others as well: a share of all, a place by size. */
+    public boolean isAmongGroups(Measure measure) {
+        if (measure.over() != null) return true;
+        FormulaMeasure formula = measure.summary() == Summary.FORMULA ? measures.get(measure.column()) : null;
+        return formula != null && !formula.windows().isEmpty();
+    }
+
     /** The two sums that a measure divides; empty where it is no rate. */
     public Optional<Rate> rate(Measure measure) {
         if (measure.summary() != Summary.FORMULA || measure.over() != null) return Optional.empty();

@@ -135,10 +135,89 @@ public final class Telling {
             "pulse",
             "bmi",
             "tasa",
-            "precio",
+            "taxa",
             "taux",
+            "anteil",
+            "precio",
+            "preço",
+            "preco",
             "prix",
-            "anteil");
+            "preis",
+            "porcentaje",
+            "porcentagem",
+            "percentagem",
+            "pourcentage",
+            "prozent",
+            "promedio",
+            "moyenne",
+            "durchschnitt",
+            "mittelwert",
+            "mediana",
+            "médiane",
+            "temperatura",
+            "température",
+            "temperatur",
+            "edad",
+            "idade",
+            "âge",
+            "alter",
+            "densidad",
+            "densidade",
+            "densité",
+            "dichte",
+            "índice",
+            "indice",
+            "nivel",
+            "nível",
+            "niveau",
+            "velocidad",
+            "velocidade",
+            "vitesse",
+            "geschwindigkeit",
+            "presión",
+            "presion",
+            "pressão",
+            "pressao",
+            "pression",
+            "druck",
+            "humedad",
+            "umidade",
+            "humidade",
+            "humidité",
+            "feuchte",
+            "feuchtigkeit",
+            "luftfeuchte",
+            "luftfeuchtigkeit",
+            "batería",
+            "bateria",
+            "batterie",
+            "tensión",
+            "tensão",
+            "spannung",
+            "ruido",
+            "ruído",
+            "bruit",
+            "salinidad",
+            "salinidade",
+            "turbidez",
+            "turbidité",
+            "trübung");
+
+    /** Words that say that something was added up, whatever it is called besides: a total price is no price. */
+    private static final Set<String> ADDED = Set.of(
+            "total",
+            "totals",
+            "subtotal",
+            "sum",
+            "amount",
+            "importe",
+            "suma",
+            "soma",
+            "somme",
+            "montant",
+            "betrag",
+            "summe",
+            "gesamt");
 
     /** From so many rows on a run of whole numbers without a repetition is taken for names of the rows. */
     private static final int LEAST_FOR_NAMES = 20;
@@ -182,11 +261,12 @@ public final class Telling {
     public static Meaning likely(LoadedDataset dataset, String column) {
         List<String> words = words(column);
         String unit = dataset.about().unit(column).toLowerCase(Locale.ROOT);
-        boolean rate = words.stream().anyMatch(RATES::contains)
-                || column.indexOf('%') >= 0
-                || unit.indexOf('%') >= 0
-                || unit.indexOf('/') >= 0
-                || unit.indexOf('°') >= 0;
+        boolean rate =
+                words.stream().anyMatch(RATES::contains) && words.stream().noneMatch(ADDED::contains)
+                        || column.indexOf('%') >= 0
+                        || unit.indexOf('%') >= 0
+                        || unit.indexOf('/') >= 0
+                        || unit.indexOf('°') >= 0;
         if (rate) return Meaning.RATE;
         if (!words.isEmpty() && NAMES.contains(words.get(words.size() - 1))) return Meaning.NAME;
         if (dataset.placing() instanceof Placing.ByCoordinates by

@@ -16,6 +16,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import sarnik.data.About;
 import sarnik.data.Datasets;
@@ -117,6 +118,24 @@ class FirstPageTest {
                         (n, r) -> "P%05d,w%d,2026-01-%02d,%d,%d,%s"
                                 .formatted(n, n % 8, 1 + n % 28, r.nextInt(12), 50 + r.nextInt(70), "d" + n % 9)),
                 MapFixture.sales());
+    }
+
+    /** What a number is called says whether a sum of it means something, in the languages that are spoken here. */
+    @ParameterizedTest
+    @CsvSource({
+        "temperatura, RATE",
+        "preço unitário, RATE",
+        "Luftfeuchtigkeit, RATE",
+        "taux de remplissage, RATE",
+        "edadMedia, RATE",
+        "total price, AMOUNT",
+        "importe precio, AMOUNT",
+        "Gesamt_Preis, AMOUNT",
+        "litros, AMOUNT"
+    })
+    void namesSayWhetherNumbersAreAddedUp(String name, Telling.Meaning meaning) {
+        LoadedDataset dataset = new LoadedDataset(9, "Named", csv(name + ",town", "1.5,A", "2.5,B"), null, Map.of());
+        assertThat(Telling.likely(dataset, name)).isEqualTo(meaning);
     }
 
     @Test

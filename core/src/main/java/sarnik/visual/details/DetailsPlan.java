@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import sarnik.data.ColumnWords;
@@ -61,6 +62,10 @@ final class DetailsPlan {
     private final Map<LoadedDataset, AskedRows> tied = new LinkedHashMap<>();
     private final List<String> untied = new ArrayList<>();
     private Asked around;
+    /** Figures that rest on the others as well, among all; null where there are none. */
+    private Asked among;
+
+    private final List<Measure> amongOthers;
     private Asked lines;
     private TimeStep step;
 
@@ -93,6 +98,13 @@ final class DetailsPlan {
                     measures.add(new Measure(end, column));
         measures.add(Measure.ROWS);
         measured = plan.ask(dataset, Query.of(one, List.of(), measures));
+        amongOthers = figures.stream().filter(dataset::isAmongGroups).toList();
+        // As its spot: also while one alone is picked.
+        if (!amongOthers.isEmpty())
+            among = plan.ask(
+                    dataset,
+                    Query.of(scene.whole(dataset, details.rule()), List.of(details.by()), amongOthers)
+                            .filled());
         for (String column : told())
             if (!dataset.table().column(column).type().isNumber())
                 columns.put(
@@ -202,7 +214,7 @@ final class DetailsPlan {
                 some && at > 0 ? values.key(0, at - 1) : null,
                 some && at + 1 < values.size() ? values.key(0, at + 1) : null,
                 wanted != null && !some && values.size() > 0,
-                some ? figures(answers) : List.of(),
+                some ? figures(key, answers) : List.of(),
                 some ? groups(answers) : List.of(),
                 some ? tied(answers) : List.of(),
                 some && around != null ? spot(key, answers.of(around)) : null,
@@ -216,18 +228,28 @@ final class DetailsPlan {
                 .orElseGet(() -> dataset.label(details.by(), key));
     }
 
-    private List<DetailsDrawing.Counted> figures(Answers answers) {
-        Frame frame = answers.of(measured);
+    private List<DetailsDrawing.Counted> figures(String key, Answers answers) {
         List<DetailsDrawing.Counted> counted = new ArrayList<>();
         for (int m = 0; m < figures.size(); m++) {
             Frame over = lines == null ? null : answers.of(lines);
             counted.add(new DetailsDrawing.Counted(
                     dataset.words(figures.get(m)),
-                    Written.of(dataset, figures.get(m), null).full(frame.value(m, 0)),
+                    Written.of(dataset, figures.get(m), null).full(value(m, key, answers)),
                     over == null ? null : TinyLine.heights(over, m, step),
                     over == null ? null : TinyLine.words(over, step)));
         }
         return counted;
+    }
+
+    private double value(int figure, String key, Answers answers) {
+        int among = amongOthers.indexOf(figures.get(figure));
+        if (among < 0) return answers.of(measured).value(figure, 0);
+        Frame all = answers.of(this.among);
+        return IntStream.range(0, all.size())
+                .filter(g -> Objects.equals(key, all.key(0, g)))
+                .mapToDouble(g -> all.value(among, g))
+                .findFirst()
+                .orElse(Double.NaN);
     }
 
     private List<DetailsDrawing.Told> groups(Answers answers) {

@@ -56,27 +56,27 @@ public final class PlaceTeller {
     static Told tell(QueryEngine engine, LayerRows rows, String place) {
         String column = rows.layer.placeColumn();
         List<Measure> measures = measures(rows.layer);
-        Frame frame = rows.ofPlace(engine, column, place, List.of(), measures);
+        double[] values = values(engine, rows, place, measures);
         List<Line> lines = new ArrayList<>();
         // What a text in braces calls them, whatever is spoken.
         List<Line> named = new ArrayList<>();
         for (int i = 0; i < measures.size(); i++) {
             Measure measure = measures.get(i);
-            String value = rows.dataset().read(measure).full(frame.value(i, 0));
+            String value = rows.dataset().read(measure).full(values[i]);
             lines.add(new Line(rows.dataset().words(measure), value));
             named.add(new Line(ColumnWords.kept(measure), value));
         }
         Layer.Tip tip = rows.layer.tip();
         if (tip != null && tip.columns() != null) {
             for (String c : tip.columns()) {
-                Frame values = rows.ofPlace(engine, column, place, List.of(c), List.of(Measure.ROWS));
-                List<String> keys = IntStream.range(0, Math.min(4, values.size()))
-                        .mapToObj(g -> values.key(0, g))
+                Frame some = rows.ofPlace(engine, column, place, List.of(c), List.of(Measure.ROWS));
+                List<String> keys = IntStream.range(0, Math.min(4, some.size()))
+                        .mapToObj(g -> some.key(0, g))
                         .toList();
                 String value = keys.isEmpty()
                         ? "–"
-                        : values.size() > 4
-                                ? phrase("{0} and {1} more", String.join(", ", keys), values.size() - 4)
+                        : some.size() > 4
+                                ? phrase("{0} and {1} more", String.join(", ", keys), some.size() - 4)
                                 : String.join(", ", keys);
                 lines.add(new Line(ColumnWords.of(c), value));
                 named.add(new Line(ColumnWords.kept(c), value));
@@ -94,6 +94,29 @@ public final class PlaceTeller {
                                 tip.over(),
                                 measures.get(0)),
                 tip == null || tip.text() == null || tip.text().isBlank() ? null : filled(tip.text(), name, named));
+    }
+
+    /** The measures of a place; what rests on the other places as well, among all of them. */
+    private static double[] values(QueryEngine engine, LayerRows rows, String place, List<Measure> measures) {
+        String column = rows.layer.placeColumn();
+        Frame alone = rows.ofPlace(engine, column, place, List.of(), measures);
+        double[] values = IntStream.range(0, measures.size())
+                .mapToDouble(m -> alone.value(m, 0))
+                .toArray();
+        int[] among = IntStream.range(0, values.length)
+                .filter(m -> rows.dataset().isAmongGroups(measures.get(m)))
+                .toArray();
+        if (among.length == 0) return values;
+        Frame all = rows.now(
+                engine,
+                List.of(column),
+                IntStream.of(among).mapToObj(measures::get).toList());
+        int at = IntStream.range(0, all.size())
+                .filter(g -> place.equals(all.key(0, g)))
+                .findFirst()
+                .orElse(-1);
+        for (int m = 0; m < among.length; m++) values[among[m]] = at < 0 ? Double.NaN : all.value(m, at);
+        return values;
     }
 
     /**
