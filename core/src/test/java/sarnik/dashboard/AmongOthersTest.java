@@ -2,8 +2,6 @@ package sarnik.dashboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.time.LocalDate;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.DisplayName;
@@ -13,8 +11,6 @@ import org.junit.jupiter.params.provider.CsvSource;
 import sarnik.data.Calculations;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
-import sarnik.formula.Scope;
-import sarnik.formula.Surroundings;
 import sarnik.narrow.StateReader;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
@@ -28,31 +24,11 @@ import sarnik.visual.map.PlaceTeller;
 @DisplayName("Measures that rest on the other groups as well")
 class AmongOthersTest {
 
-    private static final LoadedDataset SALES = sales();
+    private static final LoadedDataset SALES = MapFixture.sales(
+            new Calculations.Item("share", "SUM(litres) / SUM(SUM(litres)) OVER () * 100", true),
+            new Calculations.Item("place by size", "RANK() OVER (ORDER BY SUM(litres) DESC)", true),
+            new Calculations.Item("each", "AVG(litres)", true));
     private static final Datasets DATASETS = id -> Datasets.Found.of(Optional.of(SALES));
-
-    private static LoadedDataset sales() {
-        LoadedDataset plain = MapFixture.sales();
-        Calculations.Applied applied = new Calculations(
-                        List.of(
-                                new Calculations.Item("share", "SUM(litres) / SUM(SUM(litres)) OVER () * 100", true),
-                                new Calculations.Item("place by size", "RANK() OVER (ORDER BY SUM(litres) DESC)", true),
-                                new Calculations.Item("each", "AVG(litres)", true)),
-                        List.of())
-                .apply(plain.table(), Scope.of(plain.table()), Surroundings.on(LocalDate.of(2026, 5, 31)));
-        assertThat(applied.troubles()).isEmpty();
-        return new LoadedDataset(
-                1,
-                "Sales",
-                applied.table(),
-                plain.placing(),
-                plain.places(),
-                plain.about(),
-                applied.measures(),
-                List.of(),
-                List.of(),
-                MapFixture.BOUNDARIES);
-    }
 
     private static final Dashboard DASHBOARD = DashboardDocument.parse("""
             {"schema": 2, "title": "x", "pages": {"p1": {"title": "", "order": 1}},

@@ -1,10 +1,8 @@
 package sarnik.dashboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static sarnik.dashboard.MapFixture.BOUNDARIES;
 import static sarnik.dashboard.MapFixture.ENGINE;
 
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.DisplayName;
@@ -13,8 +11,6 @@ import sarnik.data.Calculations;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.Previews;
-import sarnik.formula.Scope;
-import sarnik.formula.Surroundings;
 import sarnik.query.Measure;
 import sarnik.query.Summary;
 import sarnik.state.ReaderState;
@@ -32,26 +28,10 @@ class DatesAsMeasuresTest {
 
     /** The sales with the earliest day and moment of a group as measures. */
     private static LoadedDataset sales() {
-        LoadedDataset plain = MapFixture.sales();
-        Calculations.Applied applied = new Calculations(
-                        List.of(
-                                new Calculations.Item("first day", "MIN(day)", true),
-                                new Calculations.Item("moment", "MAX(CAST(day AS TIMESTAMP))", true),
-                                new Calculations.Item("span", "MAX(day) - MIN(day)", true)),
-                        List.of())
-                .apply(plain.table(), Scope.of(plain.table()), Surroundings.on(LocalDate.of(2026, 5, 31)));
-        assertThat(applied.troubles()).isEmpty();
-        return new LoadedDataset(
-                1,
-                "Sales",
-                applied.table(),
-                plain.placing(),
-                plain.places(),
-                plain.about(),
-                applied.measures(),
-                List.of(),
-                List.of(),
-                BOUNDARIES);
+        return MapFixture.sales(
+                new Calculations.Item("first day", "MIN(day)", true),
+                new Calculations.Item("moment", "MAX(CAST(day AS TIMESTAMP))", true),
+                new Calculations.Item("span", "MAX(day) - MIN(day)", true));
     }
 
     private static Drawing draw(String visual, String layers) {

@@ -1,7 +1,9 @@
 package sarnik.dashboard;
 
+import static org.assertj.core.api.Assertions.assertThat;
 import static sarnik.table.TestTables.csv;
 
+import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -10,10 +12,13 @@ import java.util.stream.Stream;
 import sarnik.brief.Brief;
 import sarnik.data.About;
 import sarnik.data.Boundaries;
+import sarnik.data.Calculations;
 import sarnik.data.Datasets;
 import sarnik.data.LoadedDataset;
 import sarnik.data.PlaceSheet;
 import sarnik.format.BoundaryFiles;
+import sarnik.formula.Scope;
+import sarnik.formula.Surroundings;
 import sarnik.geo.IndexedSet;
 import sarnik.narrow.StateReader;
 import sarnik.place.Gazetteer;
@@ -64,6 +69,25 @@ public final class MapFixture {
                 "Benavente,Zamora,Spain,warm,15,2026-02-01");
         Placing.ByName by = new Placing.ByName("town", "province", "country");
         return dataset(1, "Sales", PLACER.byName(rows, by), by);
+    }
+
+    /** The sales with measures that are worked out. */
+    static LoadedDataset sales(Calculations.Item... measures) {
+        LoadedDataset plain = sales();
+        Calculations.Applied applied = new Calculations(List.of(measures), List.of())
+                .apply(plain.table(), Scope.of(plain.table()), Surroundings.on(LocalDate.of(2026, 5, 31)));
+        assertThat(applied.troubles()).isEmpty();
+        return new LoadedDataset(
+                1,
+                "Sales",
+                applied.table(),
+                plain.placing(),
+                plain.places(),
+                plain.about(),
+                applied.measures(),
+                List.of(),
+                List.of(),
+                BOUNDARIES);
     }
 
     /** Points with nothing, zero and a negative figure among them. */
