@@ -39,10 +39,9 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     /** The form that documents have now. */
     public static final int FORM = 2;
 
-    private static final Schema SCHEMA = schema();
-
-    private static Schema schema() {
-        return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+    /** Read when the first document is, and not with each class that names one. */
+    private static final class Form {
+        static final Schema SCHEMA = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
                 .getSchema(DocumentSchema.text(), InputFormat.JSON);
     }
 
@@ -70,7 +69,7 @@ public record DashboardDocument(String json, Dashboard dashboard) {
     public static DashboardDocument parse(String text) {
         String json = Upgrades.upgraded(text);
         try {
-            List<Error> errors = SCHEMA.validate(json, InputFormat.JSON);
+            List<Error> errors = Form.SCHEMA.validate(json, InputFormat.JSON);
             if (!errors.isEmpty()) {
                 throw new DashboardException(
                         DashboardException.Kind.MALFORMED,

@@ -45,13 +45,33 @@ public record Reading(
      * @param likely how many rows are likely to be subtotals
      * @param without whether those are left out too
      * @param subtotals what the first of them say
+     * @param within how many other rows have a cell that says that they are the total of a category
+     * @param withoutWithin whether those are left out too
+     * @param categories which cells of the first of them say so, each once
      */
-    public record Sums(long leftOut, List<String> totals, long likely, boolean without, List<String> subtotals) {
+    public record Sums(
+            long leftOut,
+            List<String> totals,
+            long likely,
+            boolean without,
+            List<String> subtotals,
+            long within,
+            boolean withoutWithin,
+            List<OfACategory> categories) {
         public Sums {
             totals = List.copyOf(totals);
             subtotals = List.copyOf(subtotals);
+            categories = List.copyOf(categories);
         }
     }
+
+    /**
+     * A cell that says that its row is the total of a category.
+     *
+     * @param word what it says: "Total", "Both sexes"
+     * @param column in which column
+     */
+    public record OfACategory(String word, String column) {}
 
     /**
      * How a column is written.

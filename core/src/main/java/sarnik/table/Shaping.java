@@ -18,6 +18,7 @@ import java.util.TreeSet;
  * @param turn columns that are turned into rows; null for none
  * @param monthFirst whether dates that can be read either way have their month first; null where it is found by looking
  * @param subtotals whether rows that are likely to be subtotals are left out
+ * @param categoryTotals whether rows are left out of which a cell says that they are the total of a category
  */
 public record Shaping(
         Map<String, ColumnType> types,
@@ -28,7 +29,8 @@ public record Shaping(
         DecimalMark decimalMark,
         Turn turn,
         Boolean monthFirst,
-        Boolean subtotals) {
+        Boolean subtotals,
+        Boolean categoryTotals) {
 
     /** A shaping that leaves it to the dates whether their day or their month comes first. */
     public Shaping(
@@ -39,7 +41,7 @@ public record Shaping(
             Boolean totals,
             DecimalMark decimalMark,
             Turn turn) {
-        this(types, names, dropped, missing, totals, decimalMark, turn, null, false);
+        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false);
     }
 
     public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
@@ -72,6 +74,7 @@ public record Shaping(
     public Shaping {
         totals = Boolean.TRUE.equals(totals);
         subtotals = Boolean.TRUE.equals(subtotals);
+        categoryTotals = Boolean.TRUE.equals(categoryTotals);
         types = types == null ? Map.of() : Map.copyOf(types);
         names = names == null ? Map.of() : Map.copyOf(names);
         dropped = dropped == null ? Set.of() : Set.copyOf(dropped);
@@ -103,18 +106,20 @@ public record Shaping(
         names.forEach((source, name) -> {
             if (kept.containsKey(name)) all.put(source, kept.get(name));
         });
-        return new Shaping(all, names, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals);
+        return new Shaping(
+                all, names, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals, categoryTotals);
     }
 
     /** This shaping with more names for columns, by their name in the file. */
     public Shaping withNames(Map<String, String> more) {
         Map<String, String> all = new LinkedHashMap<>(names);
         all.putAll(more);
-        return new Shaping(types, all, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals);
+        return new Shaping(
+                types, all, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals, categoryTotals);
     }
 
     /** This shaping with dates that can be read either way read so. */
     public Shaping withMonthFirst(boolean first) {
-        return new Shaping(types, names, dropped, missing, totals, decimalMark, turn, first, subtotals);
+        return new Shaping(types, names, dropped, missing, totals, decimalMark, turn, first, subtotals, categoryTotals);
     }
 }

@@ -205,7 +205,7 @@ public final class TableReader {
                         .map(name -> new ColumnBuilder(CellForm.TEXT, rows))
                         .toList(),
                 Set.of(),
-                new TotalRows(asWritten, names.size()),
+                new TotalRows(asWritten, names),
                 0,
                 0);
         Table table =
@@ -318,7 +318,7 @@ public final class TableReader {
      */
     private Survey survey(RowSource source, List<String> columns, Shaping shaping, Filling first, long most)
             throws IOException {
-        Survey survey = new Survey(new TotalRows(shaping, columns.size()));
+        Survey survey = new Survey(new TotalRows(shaping, columns));
         boolean[] asWritten = new boolean[columns.size()];
         for (int i = 0; i < asWritten.length; i++)
             asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT

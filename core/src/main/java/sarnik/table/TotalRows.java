@@ -7,11 +7,10 @@ import java.util.TreeSet;
 import java.util.regex.Pattern;
 
 /**
- * Rows that are sums of others: totals, whose first cell says nothing else, and rows that are likely to be subtotals,
- * whose
- * first cell names what they are the sum of ("Total Soria", "Soria subtotal"). A total is left out unless it is to be
- * kept; a
- * likely subtotal is kept, and said, until somebody decides.
+ * Rows that are sums of others: totals, whose first cell says nothing else, rows that are likely to be subtotals, whose
+ * first cell names what they are the sum of ("Total Soria", "Soria subtotal"), and whole rows of which a cell says so
+ * ("Total" in a column of sexes). A total is left out unless it is to be kept; the others are kept, and said, until
+ * somebody decides.
  */
 final class TotalRows {
 
@@ -26,59 +25,167 @@ final class TotalRows {
                 "total general",
                 "totais",
                 "total geral",
+                "totaux",
+                "total général",
                 "gesamt",
                 "insgesamt",
                 "gesamtsumme",
+                "gesamtergebnis",
+                "summe",
+                "zwischensumme",
+                "teilsumme",
+                "teilergebnis",
                 "subtotal",
+                "subtotals",
+                "subtotales",
+                "subtotais",
                 "sub total",
-                "sub-total"));
+                "sub-total",
+                "sous-total",
+                "sous total",
+                "sous-totaux"));
     }
 
-    private static final String WORD = "(?:sub[- ]?)?(?:total|totals|totales|totais|gesamt|summe)";
+    /** Words for the sum of a category, which are no sign of a total of all. */
+    private static final Set<String> OF_A_CATEGORY = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+
+    static {
+        OF_A_CATEGORY.addAll(TOTALS);
+        OF_A_CATEGORY.addAll(List.of(
+                "total nacional",
+                "both sexes",
+                "all sexes",
+                "all ages",
+                "ambos sexos",
+                "todas las edades",
+                "ambos os sexos",
+                "todas as idades",
+                "les deux sexes",
+                "tous les âges",
+                "tous âges",
+                "beide geschlechter",
+                "alle altersgruppen"));
+    }
+
+    /** How the words for a sum begin, by their first three letters: most cells are settled by them. */
+    private static final boolean[] BEGINNINGS = new boolean[1 << 15];
+
+    private static final int LONGEST_OF_A_CATEGORY;
+
+    static {
+        int longest = 0;
+        for (String word : OF_A_CATEGORY) {
+            BEGINNINGS[beginning(word, 0)] = true;
+            longest = Math.max(longest, word.length());
+        }
+        // A mark and a blank may stand around it.
+        LONGEST_OF_A_CATEGORY = longest + 3;
+    }
+
+    private static final String WORD =
+            "(?:sub[- ]?|sous[- ]|zwischen|teil)?(?:total|totals|totales|totais|totaux|gesamt|summe)";
     private static final Pattern OF_SOMETHING = Pattern.compile(
             "(?iu)" + WORD + "(?:\\s*[:–—-]\\s*|\\s+)\\S.*|.*\\S(?:\\s*[:–—-]\\s*|\\s+)" + WORD + "\\s*[:.]?");
     private static final int LONGEST = 60;
+    private static final int SHORTEST_OF_A_CATEGORY = 5;
     private static final int EXAMPLES = 3;
 
+    /** What a row is the sum of. */
+    private enum Sum {
+        NONE,
+        OF_ALL,
+        OF_SOME,
+        OF_A_CATEGORY
+    }
+
     private final Shaping shaping;
-    private final int columns;
+    private final List<String> columns;
     private long leftOut;
     private long likely;
+    private long within;
     private final List<String> totals = new ArrayList<>();
     private final List<String> subtotals = new ArrayList<>();
+    private final List<Reading.OfACategory> categories = new ArrayList<>();
 
-    TotalRows(Shaping shaping, int columns) {
+    /** @param columns names of the columns, as the cells of a row stand */
+    TotalRows(Shaping shaping, List<String> columns) {
         this.shaping = shaping;
         this.columns = columns;
     }
 
     /** Whether a row is a sum that is left out. */
     boolean leavesOut(RowSource.Cells cells) {
-        if (shaping.totals() && !shaping.subtotals()) return false;
+        if (shaping.totals() && !shaping.subtotals() && !shaping.categoryTotals()) return false;
+        return isLeftOut(of(cells));
+    }
+
+    private boolean isLeftOut(Sum sum) {
+        return switch (sum) {
+            case NONE -> false;
+            case OF_ALL -> !shaping.totals();
+            case OF_SOME -> shaping.subtotals();
+            case OF_A_CATEGORY -> shaping.categoryTotals();
+        };
+    }
+
+    private Sum of(RowSource.Cells cells) {
         int first = first(cells);
-        if (first < 0) return false;
-        String cell = cells.get(first);
-        return isPartly(cells) && (saysTotal(cell) ? !shaping.totals() : shaping.subtotals() && saysOfWhat(cell));
+        if (first >= 0 && isPartly(cells)) {
+            if (saysTotal(cells.get(first))) return Sum.OF_ALL;
+            if (saysOfWhat(cells.get(first))) return Sum.OF_SOME;
+        }
+        return category(cells) < 0 ? Sum.NONE : Sum.OF_A_CATEGORY;
     }
 
     /** Counts a row that may be a sum. @return whether it is left out */
     boolean count(RowSource.Cells cells) {
-        int first = first(cells);
-        if (first < 0 || !isPartly(cells)) return false;
-        String cell = cells.get(first);
-        if (saysTotal(cell)) {
-            if (!shaping.totals()) leftOut++;
-            if (totals.size() < EXAMPLES && !totals.contains(cell.strip())) totals.add(cell.strip());
-            return !shaping.totals();
+        Sum sum = of(cells);
+        switch (sum) {
+            case NONE -> {
+                return false;
+            }
+            case OF_ALL -> {
+                if (!shaping.totals()) leftOut++;
+                String says = cells.get(first(cells)).strip();
+                if (totals.size() < EXAMPLES && !totals.contains(says)) totals.add(says);
+            }
+            case OF_SOME -> {
+                likely++;
+                if (subtotals.size() < EXAMPLES)
+                    subtotals.add(cells.get(first(cells)).strip());
+            }
+            case OF_A_CATEGORY -> {
+                within++;
+                int at = category(cells);
+                var says = new Reading.OfACategory(cells.get(at).strip(), columns.get(at));
+                if (categories.size() < EXAMPLES && !categories.contains(says)) categories.add(says);
+            }
         }
-        if (!saysOfWhat(cell)) return false;
-        likely++;
-        if (subtotals.size() < EXAMPLES) subtotals.add(cell.strip());
-        return shaping.subtotals();
+        return isLeftOut(sum);
     }
 
     Reading.Sums found() {
-        return new Reading.Sums(leftOut, totals, likely, shaping.subtotals(), subtotals);
+        return new Reading.Sums(
+                leftOut, totals, likely, shaping.subtotals(), subtotals, within, shaping.categoryTotals(), categories);
+    }
+
+    /** The first cell that says that the row is the sum of a category; -1 for none. */
+    private int category(RowSource.Cells cells) {
+        int count = Math.min(cells.count(), columns.size());
+        for (int i = 0; i < count; i++) {
+            String cell = cells.get(i);
+            if (cell.length() < SHORTEST_OF_A_CATEGORY || cell.length() > LONGEST_OF_A_CATEGORY) continue;
+            String text = cell.charAt(0) <= ' ' ? cell.strip() : cell;
+            if (text.length() >= SHORTEST_OF_A_CATEGORY
+                    && BEGINNINGS[beginning(text, 0)]
+                    && OF_A_CATEGORY.contains(withoutMark(text))) return i;
+        }
+        return -1;
+    }
+
+    /** Three letters of a text as a number below 32,768, whatever their case. */
+    private static int beginning(String text, int at) {
+        return (text.charAt(at) & 31) << 10 | (text.charAt(at + 1) & 31) << 5 | text.charAt(at + 2) & 31;
     }
 
     /**
@@ -99,34 +206,18 @@ final class TotalRows {
         boolean start = true;
         for (int i = 0; i + 4 < cell.length(); i++) {
             char c = cell.charAt(i);
-            if (start) {
-                switch (c) {
-                    case 't', 'T' -> {
-                        if (cell.regionMatches(true, i, "tota", 0, 4)) return true;
-                    }
-                    case 'g', 'G' -> {
-                        if (cell.regionMatches(true, i, "gesam", 0, 5) || cell.regionMatches(true, i, "grand", 0, 5))
-                            return true;
-                    }
-                    case 's', 'S' -> {
-                        if (cell.regionMatches(true, i, "summe", 0, 5) || cell.regionMatches(true, i, "sub", 0, 3))
-                            return true;
-                    }
-                    case 'i', 'I' -> {
-                        if (cell.regionMatches(true, i, "insge", 0, 5)) return true;
-                    }
-                    default -> {
-                        // Another word.
-                    }
-                }
-            }
+            if (start && BEGINNINGS[beginning(cell, i)]) return true;
             start = c <= ' ' || c == '-' || c == ':' || c == '–' || c == '—';
         }
         return false;
     }
 
     private static boolean saysTotal(String cell) {
-        return TOTALS.contains(cell.strip().replaceFirst("\\s*[:.]$", ""));
+        return TOTALS.contains(withoutMark(cell));
+    }
+
+    private static String withoutMark(String cell) {
+        return cell.strip().replaceFirst("\\s*[:.]$", "");
     }
 
     private static boolean saysOfWhat(String cell) {
@@ -138,6 +229,6 @@ final class TotalRows {
     private boolean isPartly(RowSource.Cells cells) {
         int filled = 0;
         for (int i = 0; i < cells.count(); i++) if (!cells.get(i).isBlank()) filled++;
-        return filled > 1 && filled < columns;
+        return filled > 1 && filled < columns.size();
     }
 }

@@ -119,7 +119,8 @@ class ShapingTest {
             assertThat(reading.troubles().first())
                     .singleElement()
                     .satisfies(t -> assertThat(t.line()).isEqualTo(4));
-            assertThat(reading.sums()).isEqualTo(new Reading.Sums(1, List.of("TOTAL"), 0, false, List.of()));
+            assertThat(reading.sums())
+                    .isEqualTo(new Reading.Sums(1, List.of("TOTAL"), 0, false, List.of(), 0, false, List.of()));
         }
 
         @Test
@@ -131,15 +132,25 @@ class ShapingTest {
         }
 
         @ParameterizedTest
-        @CsvSource({"Total Soria", "Subtotal: Soria", "Soria Total", "Soria - subtotal", "Summe Soria"})
+        @CsvSource({
+            "Total Soria",
+            "Subtotal: Soria",
+            "Soria Total",
+            "Soria - subtotal",
+            "Summe Soria",
+            "Zwischensumme Soria",
+            "Sous-total Soria"
+        })
         void ofSomeOfTheRowsAreKeptAndSaidUntilSomebodyDecides(String says) throws IOException {
             String file = "town,note,litres\nSoria,a,3\nSoria,b,4\n" + says + ",,7\nZamora,c,4\n";
             Reading kept = read(file, Shaping.NONE);
             assertThat(kept.table().rows()).isEqualTo(4);
-            assertThat(kept.sums()).isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(says)));
-            Reading without = read(file, new Shaping(null, null, null, null, false, null, null, null, true));
+            assertThat(kept.sums())
+                    .isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(says), 0, false, List.of()));
+            Reading without = read(file, new Shaping(null, null, null, null, false, null, null, null, true, false));
             assertThat(texts(without.table(), "town")).containsExactly("Soria", "Soria", "Zamora");
-            assertThat(without.sums()).isEqualTo(new Reading.Sums(0, List.of(), 1, true, List.of(says)));
+            assertThat(without.sums())
+                    .isEqualTo(new Reading.Sums(0, List.of(), 1, true, List.of(says), 0, false, List.of()));
         }
 
         @ParameterizedTest
@@ -148,6 +159,57 @@ class ShapingTest {
             assertThat(read("town,note,litres\nSoria,a,3\n" + name + ",,7\n", Shaping.NONE)
                             .sums()
                             .likely())
+                    .isZero();
+        }
+
+        @ParameterizedTest
+        @CsvSource({"Total", "Gesamtergebnis", "Total général", "Summe", "Sous-total", "Total general"})
+        void asSpreadsheetsOfSeveralLanguagesWriteThem(String says) throws IOException {
+            assertThat(texts(
+                            read("town,litres,note\nSoria,3,a\n" + says + ",3,\n", Shaping.NONE)
+                                    .table(),
+                            "town"))
+                    .containsExactly("Soria");
+        }
+
+        private static final String BY_SEX = """
+                town,sex,year,people
+                Soria,women,2024,19
+                Soria,men,2024,20
+                Soria,Total,2024,39
+                Zamora,women,2024,30
+                Zamora,men,2024,28
+                Zamora, total ,2024,58
+                """;
+
+        @Test
+        void ofACategoryAreKeptAndSaidUntilSomebodyDecides() throws IOException {
+            Reading kept = read(BY_SEX, Shaping.NONE);
+            assertThat(kept.table().rows()).isEqualTo(6);
+            assertThat(kept.sums().within()).isEqualTo(2);
+            assertThat(kept.sums().withoutWithin()).isFalse();
+            assertThat(kept.sums().categories())
+                    .containsExactly(new Reading.OfACategory("Total", "sex"), new Reading.OfACategory("total", "sex"));
+            Reading without = read(BY_SEX, new Shaping(null, null, null, null, false, null, null, null, false, true));
+            assertThat(texts(without.table(), "sex")).containsExactly("women", "men", "women", "men");
+            assertThat(without.sums().within()).isEqualTo(2);
+            assertThat(without.sums().withoutWithin()).isTrue();
+            assertThat(without.troubles().total()).as("each is listed").isEqualTo(2);
+        }
+
+        @Test
+        void ofAllAreSaidWhereAllTheirCellsAreFilled() throws IOException {
+            Reading reading = read("town,litres\nSoria,3\nZamora,4\nTotal:,7\n", Shaping.NONE);
+            assertThat(reading.table().rows()).isEqualTo(3);
+            assertThat(reading.sums().categories()).containsExactly(new Reading.OfACategory("Total:", "town"));
+        }
+
+        @ParameterizedTest
+        @CsvSource({"Totana", "Total Soria", "All", "Suma", "Soma", "Summer", "Gesamtschule", "Both"})
+        void ofACategoryAreNotSeenInOtherWords(String word) throws IOException {
+            assertThat(read("town,kind,litres\nSoria,a,3\nZamora," + word + ",4\n", Shaping.NONE)
+                            .sums()
+                            .within())
                     .isZero();
         }
 

@@ -385,4 +385,24 @@ class BringInPagesTest extends BrowserTest {
         assertThat(page.locator("#days").count()).as("it has been said").isZero();
         assertThat(page.locator("#columns thead").textContent()).contains("day first");
     }
+
+    @Test
+    void rowsThatAreTotalsOfACategoryAreSaidAndLeftOutByOnePress() {
+        Page page = bring(RunningSarnik.file(
+                "people.csv",
+                "town,country,sex,people\nSoria,Spain,women,19\nSoria,Spain,men,20\nSoria,Spain,Total,39\nBurgos,Spain,"
+                        + "women,90\nBurgos,Spain,men,84\nBurgos,Spain,Total,174\n"));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        assertThat(page.locator("#categories-said").textContent())
+                .contains("Likely to be totals of a category", "2 rows", "“Total” in “sex”");
+        page.click("#categories-said button");
+        page.waitForCondition(
+                () -> page.locator("#categories-said").textContent().contains("Left out as totals of a category"));
+        scriptIsThere(page);
+        assertThat(page.locator("#columns tbody").textContent()).doesNotContain("Total");
+        page.click("#categories-said button");
+        page.waitForCondition(
+                () -> page.locator("#categories-said").textContent().contains("Likely to be totals of a category"));
+    }
 }
