@@ -89,9 +89,10 @@ public enum CellForm {
         return YES.contains(word) ? 1 : NO.contains(word) ? 0 : -1;
     }
 
-    /** The number written in a text that {@link #fits} the form. */
+    /** The number written in a text that {@link #fits} the form; "-0.00" is 0. */
     double decimal(String text) {
-        return switch (this) {
+        // The negative zero that a double knows is no amount of its own, and a column that had one would not be of exact steps.
+        return 0.0 + switch (this) {
             case DECIMAL_COMMA -> parsed(text.replace(',', '.'));
             case GROUPED_POINT -> parsed(ungrouped(text, ','));
             case GROUPED_COMMA -> parsed(ungrouped(text, '.').replace(',', '.'));

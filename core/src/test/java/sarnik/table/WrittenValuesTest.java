@@ -42,6 +42,13 @@ class WrittenValuesTest {
     }
 
     @Test
+    void aZeroWithAMinusIsNoughtAndLeavesItsColumnExact() throws IOException {
+        Reading reading = column(Shaping.NONE, "-0.00", "1.25", "-2.50");
+        assertThat(texts(reading, "v")).containsExactly("0.0", "1.25", "-2.5");
+        assertThat(((DecimalColumn) reading.table().column("v")).unit()).isEqualTo(100);
+    }
+
+    @Test
     void decimalsAreTheNearestThereIs() {
         Random random = new Random(7);
         for (int i = 0; i < 200_000; i++) {
@@ -55,9 +62,9 @@ class WrittenValuesTest {
             if (random.nextInt(9) == 0) text.append("e-").append(random.nextInt(40));
             assertThat(CellForm.DECIMAL_POINT.decimal(text.toString()))
                     .as(text.toString())
-                    .isEqualTo(Double.parseDouble(text.toString()));
+                    .isEqualTo(0.0 + Double.parseDouble(text.toString()));
         }
-        assertThat(CellForm.DECIMAL_POINT.decimal("-0.0")).isEqualTo(-0.0);
+        assertThat(CellForm.DECIMAL_POINT.decimal("-0.0")).isEqualTo(0.0);
         assertThat(CellForm.DECIMAL_COMMA.decimal("0,1")).isEqualTo(0.1);
         assertThat(CellForm.GROUPED_COMMA.decimal("-1.234.567,89")).isEqualTo(-1234567.89);
     }
