@@ -241,6 +241,11 @@ for (const name of ['turn-days', 'keep-days'])
     shaping.monthFirst = e.currentTarget.dataset.monthFirst === 'true';
     reread();
   });
+for (const name of ['turn-marks', 'keep-marks'])
+  by(name)?.addEventListener('click', e => {
+    shaping.eitherMark = e.currentTarget.dataset.mark;
+    reread();
+  });
 by('turn-back')?.addEventListener('click', () => {
   shaping.turn = null;
   reread();

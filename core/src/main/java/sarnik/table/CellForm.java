@@ -68,6 +68,15 @@ public enum CellForm {
         };
     }
 
+    /** The form in which what this one takes for the mark before decimals parts thousands; null for none. */
+    CellForm parted() {
+        return switch (this) {
+            case DECIMAL_POINT -> GROUPED_COMMA;
+            case DECIMAL_COMMA -> GROUPED_POINT;
+            default -> null;
+        };
+    }
+
     /** Whether the trimmed, non-empty text is written in this form. */
     boolean fits(String text) {
         return switch (this) {
@@ -91,13 +100,15 @@ public enum CellForm {
 
     /** The number written in a text that {@link #fits} the form; "-0.00" is 0. */
     double decimal(String text) {
-        // The negative zero that a double knows is no amount of its own, and a column that had one would not be of exact steps.
-        return 0.0 + switch (this) {
-            case DECIMAL_COMMA -> parsed(text.replace(',', '.'));
-            case GROUPED_POINT -> parsed(ungrouped(text, ','));
-            case GROUPED_COMMA -> parsed(ungrouped(text, '.').replace(',', '.'));
-            default -> parsed(text);
-        };
+        // The negative zero that a double knows is no amount of its own, and a column that had one would not be of
+        // exact steps.
+        return 0.0
+                + switch (this) {
+                    case DECIMAL_COMMA -> parsed(text.replace(',', '.'));
+                    case GROUPED_POINT -> parsed(ungrouped(text, ','));
+                    case GROUPED_COMMA -> parsed(ungrouped(text, '.').replace(',', '.'));
+                    default -> parsed(text);
+                };
     }
 
     /** Whole numbers of so many digits are exact in a decimal number. */
@@ -257,7 +268,8 @@ public enum CellForm {
             }
             boolean mark = c == thousands || c == ' ' || c == '\u00A0' || c == '\u202F' || c == '\'' || c == '’';
             if (!mark || (used != 0 && c != used)) return false;
-            if (first < 0 ? digits < 1 || digits > 3 : digits != 3) return false;
+            // No number is parted whose first digit is a zero: 0,125 is an eighth.
+            if (first < 0 ? digits < 1 || digits > 3 || text.charAt(i - digits) == '0' : digits != 3) return false;
             first = 0;
             used = c;
             digits = 0;

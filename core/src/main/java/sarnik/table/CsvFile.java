@@ -55,6 +55,16 @@ public final class CsvFile implements Grid {
         return first;
     }
 
+    /** Whoever writes decimals with commas parts cells by semicolons. */
+    @Override
+    public Shaping.DecimalMark usualMark() {
+        return switch (form.delimiter()) {
+            case ',' -> Shaping.DecimalMark.POINT;
+            case ';' -> Shaping.DecimalMark.COMMA;
+            default -> null;
+        };
+    }
+
     @Override
     public void each(RowSource.Visitor visitor) throws IOException {
         Current current = new Current();

@@ -20,6 +20,15 @@ final class FormGuess {
     /** Beside the forms of a text: it is a number with a unit, which fits them without it. */
     private static final long HAS_UNIT = 1L << 62;
 
+    /** Beside the forms of a text: it is a whole number below a thousand, or one above, without any mark. */
+    private static final long SMALL = 1L << 61;
+
+    private static final long LARGE = 1L << 60;
+    private static final long BESIDE = HAS_UNIT | SMALL | LARGE;
+
+    /** So many numbers of which none has one or two digits behind its mark are hardly decimals. */
+    private static final int MANY_MARKED = 20;
+
     /** How many cells fit each form, by its place among all. */
     private final long[] fits = new long[FORMS.length];
 
@@ -30,6 +39,10 @@ final class FormGuess {
     private final Recent recent = new Recent();
     private long filled;
     private boolean codes;
+    private long small;
+    private long large;
+    /** The first number with a mark; null where there was none yet. */
+    private String marked;
 
     /**
      * Cells that are words for "no value": they do not speak against a form, but they fill a column that has nothing
@@ -74,10 +87,12 @@ final class FormGuess {
             found = look(text);
             recent.keep(slot, text, found);
         }
+        if ((found & SMALL) != 0) small++;
+        if ((found & LARGE) != 0) large++;
         // A form that misses a quarter of the first thousand cells is not asked again.
         if (filled == PATIENCE)
             for (CellForm form : FORMS) if (fits[form.ordinal()] * 4 < filled * 3) asked &= ~form.bit();
-        return (found & HAS_UNIT) == 0 ? found : 0;
+        return (found & HAS_UNIT) == 0 ? found & ~BESIDE : 0;
     }
 
     /** Counts what a text that was not met lately fits. @return the forms that it fits, and whether it has a unit */
@@ -87,17 +102,24 @@ final class FormGuess {
         WrittenAmount amount = whole || !mayBeAmount(text) ? null : WrittenAmount.of(text);
         if (amount != null && !amount.unit().isEmpty()) units.add(amount.unit());
         long found = amount == null ? 0 : HAS_UNIT;
+        String number = amount == null ? text : amount.number();
+        if (CellForm.WHOLE.fits(number)) found |= digits(number) > 3 ? LARGE : SMALL;
         for (long left = asked; left != 0; left &= left - 1) {
             CellForm form = FORMS[Long.numberOfTrailingZeros(left)];
             // A whole number is written in every form of number: most cells of numbers need to be looked at once only.
             boolean fit = whole
                     ? form.type().isNumber() || form.fits(text)
-                    : form.type().isNumber() ? form.fits(amount == null ? text : amount.number()) : form.fits(text);
+                    : form.type().isNumber() ? form.fits(number) : form.fits(text);
             if (!fit) continue;
             fits[form.ordinal()]++;
             found |= form.bit();
+            if (marked == null && form.decimalMark() != null && (found & (SMALL | LARGE)) == 0) marked = number;
         }
         return found;
+    }
+
+    private static int digits(String whole) {
+        return (int) whole.chars().filter(Character::isDigit).count();
     }
 
     /** Whether a text that is no plain number has a digit and, at one of its ends, something that is none. */
@@ -118,23 +140,50 @@ final class FormGuess {
 
     /** Whether its dates can be read with the day first and with the month first. */
     boolean isEitherWay() {
-        CellForm first = form(false);
+        CellForm first = form(null);
         return first.turned() != first && count(first) == count(first.turned());
     }
 
     /**
-     * @param comma whether numbers that can be read either way have a decimal comma
-     * @param monthFirst whether dates that can be read either way have their month first
+     * The first of its numbers with a mark, where all of them can be read with the mark before decimals and with the mark
+     * between thousands ("1,204"), as it is written; null where that is no question.
      */
-    CellForm form(boolean comma, boolean monthFirst) {
-        CellForm first = form(comma);
-        return first.isDayFirst() && monthFirst && isEitherWay() ? first.turned() : first;
+    String markedEitherWay() {
+        return decimalsOrThousands() == null ? null : marked;
+    }
+
+    /** The form with decimals that fits as well as the one in which its mark parts thousands; null where none does. */
+    private CellForm decimalsOrThousands() {
+        CellForm first = form(null);
+        return marked != null && first.parted() != null && count(first.parted()) == most() ? first : null;
     }
 
     /**
-     * @param comma whether numbers that can be read either way have a decimal comma
+     * The likelier mark before decimals of numbers that can be read either way; null where that is no question. That
+     * thousands are parted is likely where whole numbers stand beside, all of them below a thousand, and out of the
+     * question where one of them is above.
+     *
+     * @param usual the mark before decimals in files that are written so; null where that tells nothing
      */
-    CellForm form(boolean comma) {
+    Shaping.DecimalMark likelierMark(Shaping.DecimalMark usual) {
+        CellForm decimals = decimalsOrThousands();
+        if (decimals == null) return null;
+        boolean isUsual = decimals == CellForm.DECIMAL_POINT || decimals.decimalMark() == usual;
+        boolean parts = small > 0 ? !isUsual || filled - small >= MANY_MARKED : !isUsual && usual != null;
+        return (parts && large == 0 ? decimals.parted() : decimals).decimalMark();
+    }
+
+    /**
+     * @param mark the mark before decimals in numbers that can be read either way; null for the one that they have
+     * @param monthFirst whether dates that can be read either way have their month first
+     */
+    CellForm form(Shaping.DecimalMark mark, boolean monthFirst) {
+        CellForm first = form(mark);
+        return first.isDayFirst() && monthFirst && isEitherWay() ? first.turned() : first;
+    }
+
+    /** @param mark the mark before decimals in numbers that can be read either way; null for the one that they have */
+    CellForm form(Shaping.DecimalMark mark) {
         if (codes || filled == 0 || filled < strangers) return CellForm.TEXT;
         long most = most();
         if (most < filled * ENOUGH) return CellForm.TEXT;
@@ -145,9 +194,8 @@ final class FormGuess {
         // What is nearly all "no" is no column of yes and no: other words would be lost.
         if (first == CellForm.YES_NO && most < filled) return CellForm.TEXT;
         if (first.type().isNumber() && units.size() > 1) return CellForm.TEXT;
-        return comma && first == CellForm.DECIMAL_POINT && count(CellForm.GROUPED_COMMA) == most
-                ? CellForm.GROUPED_COMMA
-                : first;
+        CellForm parted = mark == null ? null : first.parted();
+        return parted != null && parted.decimalMark() == mark && count(parted) == most ? parted : first;
     }
 
     private long most() {
@@ -175,8 +223,8 @@ final class FormGuess {
     }
 
     /** The best way to read the column when it has to be of this type. */
-    CellForm formOf(ColumnType type, boolean comma, boolean monthFirst) {
-        CellForm guess = form(comma, monthFirst);
+    CellForm formOf(ColumnType type, Shaping.DecimalMark mark, boolean monthFirst) {
+        CellForm guess = form(mark, monthFirst);
         if (guess.type() == type) return guess;
         CellForm best = null;
         long most = -1;

@@ -18,6 +18,11 @@ public interface Grid {
         return column;
     }
 
+    /** The mark before decimals that is usual in files that are written so; null where that tells nothing. */
+    default Shaping.DecimalMark usualMark() {
+        return null;
+    }
+
     /** The first rows that are not empty. */
     List<List<String>> first(int rows) throws IOException;
 }

@@ -184,6 +184,11 @@ public final class GridSource implements RowSource {
     }
 
     @Override
+    public Shaping.DecimalMark usualMark() {
+        return grid.usualMark();
+    }
+
+    @Override
     public String words() {
         return words;
     }

@@ -70,6 +70,11 @@ public final class JoinedSource implements RowSource {
     }
 
     @Override
+    public Shaping.DecimalMark usualMark() {
+        return parts.get(0).usualMark();
+    }
+
+    @Override
     public String words() {
         return parts.size() == 1
                 ? parts.get(0).words()

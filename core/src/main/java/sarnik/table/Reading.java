@@ -20,6 +20,7 @@ import java.util.Map;
  *     saying are not there
  * @param monthFirst whether dates have their month before their day; null where no column has either
  * @param sums rows that are sums of others
+ * @param marks the marks in its numbers
  * @param position the columns of the table with the longitudes and latitudes that the file's own shapes give; empty
  *     where it has none
  */
@@ -35,7 +36,8 @@ public record Reading(
         List<String> position,
         Map<String, Said> said,
         Boolean monthFirst,
-        Sums sums) {
+        Sums sums,
+        Marks marks) {
 
     /**
      * Rows that are sums of others.
@@ -72,6 +74,39 @@ public record Reading(
      * @param column in which column
      */
     public record OfACategory(String word, String column) {}
+
+    /**
+     * Marks in numbers.
+     *
+     * @param decimal the mark before decimals, with which numbers are read that can be read either way; null where no
+     *     number has a mark
+     * @param columns where only a guess tells whether a mark stands before decimals or between thousands
+     * @param example the first such number as it is written; null for none
+     */
+    public record Marks(Shaping.DecimalMark decimal, List<String> columns, String example) {
+        public Marks {
+            columns = List.copyOf(columns);
+        }
+
+        /** What is said of the guess; null where there is none. */
+        public String words() {
+            return example == null
+                    ? null
+                    : "Numbers such as “%s” in %s can be read either way. They are taken as %s."
+                            .formatted(example, String.join(", ", columns), read(decimal));
+        }
+
+        /** The other way. */
+        public Shaping.DecimalMark other() {
+            return decimal == Shaping.DecimalMark.POINT ? Shaping.DecimalMark.COMMA : Shaping.DecimalMark.POINT;
+        }
+
+        /** The example with decimals after a point, if it has some, and nothing between thousands. */
+        public String read(Shaping.DecimalMark mark) {
+            char before = mark == Shaping.DecimalMark.COMMA ? ',' : '.';
+            return example.indexOf(before) < 0 ? example.replaceAll("[.,]", "") : example.replace(before, '.');
+        }
+    }
 
     /**
      * How a column is written.

@@ -43,6 +43,11 @@ public interface RowSource {
         return -1;
     }
 
+    /** The mark before decimals that is usual in files that are written so; null where that tells nothing. */
+    default Shaping.DecimalMark usualMark() {
+        return null;
+    }
+
     /**
      * Shows all rows below the header.
      *

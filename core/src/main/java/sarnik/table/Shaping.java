@@ -19,6 +19,8 @@ import java.util.TreeSet;
  * @param monthFirst whether dates that can be read either way have their month first; null where it is found by looking
  * @param subtotals whether rows that are likely to be subtotals are left out
  * @param categoryTotals whether rows are left out of which a cell says that they are the total of a category
+ * @param eitherMark the mark before decimals in a file whose numbers can all be read with it and without ("1,204"); null
+ *     where it is found by looking
  */
 public record Shaping(
         Map<String, ColumnType> types,
@@ -30,7 +32,8 @@ public record Shaping(
         Turn turn,
         Boolean monthFirst,
         Boolean subtotals,
-        Boolean categoryTotals) {
+        Boolean categoryTotals,
+        DecimalMark eitherMark) {
 
     /** A shaping that leaves it to the dates whether their day or their month comes first. */
     public Shaping(
@@ -41,7 +44,7 @@ public record Shaping(
             Boolean totals,
             DecimalMark decimalMark,
             Turn turn) {
-        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false);
+        this(types, names, dropped, missing, totals, decimalMark, turn, null, false, false, null);
     }
 
     public static final Shaping NONE = new Shaping(null, null, null, null, false, null, null);
@@ -107,7 +110,17 @@ public record Shaping(
             if (kept.containsKey(name)) all.put(source, kept.get(name));
         });
         return new Shaping(
-                all, names, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals, categoryTotals);
+                all,
+                names,
+                dropped,
+                missing,
+                totals,
+                decimalMark,
+                turn,
+                monthFirst,
+                subtotals,
+                categoryTotals,
+                eitherMark);
     }
 
     /** This shaping with more names for columns, by their name in the file. */
@@ -115,11 +128,38 @@ public record Shaping(
         Map<String, String> all = new LinkedHashMap<>(names);
         all.putAll(more);
         return new Shaping(
-                types, all, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals, categoryTotals);
+                types,
+                all,
+                dropped,
+                missing,
+                totals,
+                decimalMark,
+                turn,
+                monthFirst,
+                subtotals,
+                categoryTotals,
+                eitherMark);
     }
 
     /** This shaping with dates that can be read either way read so. */
     public Shaping withMonthFirst(boolean first) {
-        return new Shaping(types, names, dropped, missing, totals, decimalMark, turn, first, subtotals, categoryTotals);
+        return new Shaping(
+                types,
+                names,
+                dropped,
+                missing,
+                totals,
+                decimalMark,
+                turn,
+                first,
+                subtotals,
+                categoryTotals,
+                eitherMark);
+    }
+
+    /** This shaping with numbers that can be read either way read with this mark before decimals. */
+    public Shaping withEitherMark(DecimalMark mark) {
+        return new Shaping(
+                types, names, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals, categoryTotals, mark);
     }
 }

@@ -5,11 +5,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * Makes a table of the rows of a file.
@@ -106,12 +108,21 @@ public final class TableReader {
         if (sources.isEmpty()) throw new UnreadableTableException("All columns are left out. Keep at least one.");
         List<CellForm> forms = survey.forms(columns, shaping);
         Map<String, Reading.Said> said = new LinkedHashMap<>();
+        boolean isGuessed = survey.isMarkGuessed(shaping);
+        List<String> marked = new ArrayList<>();
+        String example = null;
         CellForm ordered = null;
         for (int i = 0; i < forms.size(); i++) {
             CellForm form = forms.get(i);
             if (form == null) continue;
             if (form.turned() != form) ordered = form;
             String name = names.get(i);
+            String either =
+                    isGuessed && form.type().isNumber() ? survey.guesses.get(i).markedEitherWay() : null;
+            if (either != null) {
+                marked.add(name);
+                if (example == null) example = either;
+            }
             said(form, survey.guesses.get(i), shaping.monthFirst() == null && !survey.daysAreTold())
                     .ifPresent(words -> said.put(name, words));
         }
@@ -135,12 +146,13 @@ public final class TableReader {
                 file.words(),
                 columns,
                 sources,
-                survey.missingWords(survey.isComma(shaping)),
+                survey.missingWords(survey.mark(shaping)),
                 periods,
                 position(file, written, sources),
                 said,
                 ordered == null ? null : ordered.isMonthFirst(),
-                survey.sums.found());
+                survey.sums.found(),
+                new Reading.Marks(survey.mark(shaping), marked, example));
     }
 
     /**
@@ -227,11 +239,13 @@ public final class TableReader {
         private final List<FormGuess> guesses = new ArrayList<>();
         private final List<Map<String, Long>> usual = new ArrayList<>();
         private final TotalRows sums;
+        private final Shaping.DecimalMark usualMark;
         private int rows;
         private long visited;
 
-        Survey(TotalRows sums) {
+        Survey(TotalRows sums, Shaping.DecimalMark usualMark) {
             this.sums = sums;
+            this.usualMark = usualMark;
         }
 
         /**
@@ -248,17 +262,33 @@ public final class TableReader {
             return 0;
         }
 
-        /**
-         * Whether what can only be read with a decimal comma occurs, and nothing that can only be read with a point.
-         */
-        boolean commaEverywhere() {
-            return guesses.stream().anyMatch(FormGuess::needsComma)
-                    && guesses.stream().noneMatch(FormGuess::needsPoint);
+        /** The mark before decimals that some numbers need, if no others need the other one; null where none tells. */
+        private Shaping.DecimalMark toldMark() {
+            boolean comma = guesses.stream().anyMatch(FormGuess::needsComma);
+            boolean point = guesses.stream().anyMatch(FormGuess::needsPoint);
+            return comma == point ? null : comma ? Shaping.DecimalMark.COMMA : Shaping.DecimalMark.POINT;
         }
 
-        /** Whether numbers that can be read either way have a decimal comma. */
-        boolean isComma(Shaping shaping) {
-            return shaping.decimalMark() == null && commaEverywhere();
+        /** Whether neither the file nor anybody tells the mark before decimals. */
+        boolean isMarkGuessed(Shaping shaping) {
+            return shaping.decimalMark() == null && shaping.eitherMark() == null && toldMark() == null;
+        }
+
+        /**
+         * The mark before decimals in numbers that can be read either way: as the rest of the file tells, or else a
+         * person, or else as is likelier, the same in all of the file. Null where there is no such number.
+         */
+        Shaping.DecimalMark mark(Shaping shaping) {
+            if (shaping.decimalMark() != null) return shaping.decimalMark();
+            Shaping.DecimalMark told = toldMark();
+            if (told != null) return told;
+            if (shaping.eitherMark() != null) return shaping.eitherMark();
+            Set<Shaping.DecimalMark> likelier = guesses.stream()
+                    .map(guess -> guess.likelierMark(usualMark))
+                    .filter(Objects::nonNull)
+                    .collect(Collectors.toSet());
+            if (likelier.size() < 2) return likelier.stream().findFirst().orElse(null);
+            return usualMark == null ? Shaping.DecimalMark.POINT : usualMark;
         }
 
         /** How the columns are written, as far as it has been looked; null for those that are left out. */
@@ -267,7 +297,7 @@ public final class TableReader {
                 guesses.get(i)
                         .strangers(
                                 usual.get(i).values().stream().mapToLong(n -> n).sum());
-            boolean comma = isComma(shaping);
+            Shaping.DecimalMark mark = mark(shaping);
             boolean monthFirst = shaping.monthFirst() == null ? monthFirstElsewhere() : shaping.monthFirst();
             List<CellForm> forms = new ArrayList<>();
             for (int i = 0; i < columns.size(); i++) {
@@ -276,7 +306,7 @@ public final class TableReader {
                 forms.add(
                         shaping.dropped().contains(columns.get(i))
                                 ? null
-                                : type == null ? guess.form(comma, monthFirst) : guess.formOf(type, comma, monthFirst));
+                                : type == null ? guess.form(mark, monthFirst) : guess.formOf(type, mark, monthFirst));
             }
             return forms;
         }
@@ -297,14 +327,14 @@ public final class TableReader {
         }
 
         private static CellForm tells(FormGuess guess) {
-            CellForm form = guess.form(false);
+            CellForm form = guess.form(null);
             return form.turned() != form && !guess.isEitherWay() ? form : null;
         }
 
-        Map<String, Long> missingWords(boolean comma) {
+        Map<String, Long> missingWords(Shaping.DecimalMark mark) {
             Map<String, Long> found = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
             for (int i = 0; i < guesses.size(); i++) {
-                if (guesses.get(i).form(comma).type() != ColumnType.TEXT)
+                if (guesses.get(i).form(mark).type() != ColumnType.TEXT)
                     usual.get(i).forEach((word, count) -> found.merge(word, count, Long::sum));
             }
             return found;
@@ -318,7 +348,7 @@ public final class TableReader {
      */
     private Survey survey(RowSource source, List<String> columns, Shaping shaping, Filling first, long most)
             throws IOException {
-        Survey survey = new Survey(new TotalRows(shaping, columns));
+        Survey survey = new Survey(new TotalRows(shaping, columns), source.usualMark());
         boolean[] asWritten = new boolean[columns.size()];
         for (int i = 0; i < asWritten.length; i++)
             asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT

@@ -116,6 +116,11 @@ final class TurnedSource implements RowSource {
     }
 
     @Override
+    public Shaping.DecimalMark usualMark() {
+        return wide.usualMark();
+    }
+
+    @Override
     public String words() {
         return wide.words();
     }

@@ -147,7 +147,8 @@ class ShapingTest {
             assertThat(kept.table().rows()).isEqualTo(4);
             assertThat(kept.sums())
                     .isEqualTo(new Reading.Sums(0, List.of(), 1, false, List.of(says), 0, false, List.of()));
-            Reading without = read(file, new Shaping(null, null, null, null, false, null, null, null, true, false));
+            Reading without =
+                    read(file, new Shaping(null, null, null, null, false, null, null, null, true, false, null));
             assertThat(texts(without.table(), "town")).containsExactly("Soria", "Soria", "Zamora");
             assertThat(without.sums())
                     .isEqualTo(new Reading.Sums(0, List.of(), 1, true, List.of(says), 0, false, List.of()));
@@ -190,7 +191,8 @@ class ShapingTest {
             assertThat(kept.sums().withoutWithin()).isFalse();
             assertThat(kept.sums().categories())
                     .containsExactly(new Reading.OfACategory("Total", "sex"), new Reading.OfACategory("total", "sex"));
-            Reading without = read(BY_SEX, new Shaping(null, null, null, null, false, null, null, null, false, true));
+            Reading without =
+                    read(BY_SEX, new Shaping(null, null, null, null, false, null, null, null, false, true, null));
             assertThat(texts(without.table(), "sex")).containsExactly("women", "men", "women", "men");
             assertThat(without.sums().within()).isEqualTo(2);
             assertThat(without.sums().withoutWithin()).isTrue();
@@ -243,6 +245,85 @@ class ShapingTest {
                                     .table(),
                             "v"))
                     .containsExactly(first, second);
+        }
+
+        /** Lines are parted by blanks. */
+        @ParameterizedTest(name = "{0}")
+        @CsvSource(
+                delimiter = '|',
+                quoteCharacter = '~',
+                value = {
+                    "litres;price 1,204;12.50 985;3.75 | 1204.0 985.0 | POINT",
+                    "litres;price 1.204;12,50 985;3,75 | 1204.0 985.0 | COMMA",
+                    "litres;share 1,204;0,125 2,310;0,750 | 1.204 2.31 | COMMA",
+                    "litres;share 1.204;0.125 2.310;0.750 | 1.204 2.31 | POINT",
+                    "litres;people 1,204;1,234,567 2,310;9 | 1204.0 2310.0 | POINT",
+                    "litres;people 1.204;1.234.567 2.310;9 | 1204.0 2310.0 | COMMA"
+                })
+        void inNumbersThatCanBeReadEitherWayAreThoseThatOthersNeed(
+                String file, String numbers, Shaping.DecimalMark mark) throws IOException {
+            Reading reading = read(file.replace(' ', '\n') + '\n', Shaping.NONE);
+            assertThat(texts(reading.table(), "litres")).containsExactly(numbers.split(" "));
+            assertThat(reading.marks()).isEqualTo(new Reading.Marks(mark, List.of(), null));
+        }
+
+        /**
+         * Commas between cells hardly stand before decimals, where semicolons do they do; whole numbers beside are all
+         * below a thousand where thousands are parted.
+         */
+        @ParameterizedTest(name = "{0}")
+        @CsvSource(
+                delimiter = '|',
+                quoteCharacter = '~',
+                value = {
+                    "litres,n \"1,204\",a \"2,310\",b | 1204.0 2310.0 | 1,204 | 1204 | 1.204",
+                    "litres;n 1,204;a 2,310;b | 1.204 2.31 | 1,204 | 1.204 | 1204",
+                    "litres_n 1,204_a 2,310_b | 1.204 2.31 | 1,204 | 1.204 | 1204",
+                    "litres_n 1,204_a 985_b | 1204.0 985.0 | 1,204 | 1204 | 1.204",
+                    "litres_n 1,204_a 2310_b | 1.204 2310.0 | 1,204 | 1.204 | 1204",
+                    "litres;n 41.764;a 2.473;b | 41.764 2.473 | 41.764 | 41.764 | 41764",
+                    "litres;n €1,204;a €985;b | 1.204 985.0 | 1,204 | 1.204 | 1204"
+                })
+        void thatAreOnlyGuessedAreSaidAndTurnedByOneDecision(
+                String file, String numbers, String example, String taken, String otherwise) throws IOException {
+            String text = file.replace('_', '\t').replace(' ', '\n') + '\n';
+            Reading reading = read(text, Shaping.NONE);
+            assertThat(texts(reading.table(), "litres")).containsExactly(numbers.split(" "));
+            Reading.Marks marks = reading.marks();
+            assertThat(marks.columns()).containsExactly("litres");
+            assertThat(marks.words())
+                    .isEqualTo("Numbers such as “" + example + "” in litres can be read either way. They are taken as "
+                            + taken + ".");
+            assertThat(marks.read(marks.other())).isEqualTo(otherwise);
+            Reading turned = read(text, Shaping.NONE.withEitherMark(marks.other()));
+            assertThat(Double.parseDouble(turned.table().column("litres").text(0)))
+                    .isEqualTo(Double.parseDouble(otherwise));
+            assertThat(turned.marks().words()).as("it has been decided").isNull();
+        }
+
+        @Test
+        void ofManyNumbersOfWhichNoneHasOneOrTwoDigitsBehindThemPartThousands() throws IOException {
+            StringBuilder file = new StringBuilder("litres\tn\n985\ta\n");
+            for (int row = 0; row < 20; row++)
+                file.append("1.").append(204 + row).append("\tb\n");
+            Reading reading = read(file.toString(), Shaping.NONE);
+            assertThat(texts(reading.table(), "litres")).contains("985.0", "1204.0", "1223.0");
+            assertThat(reading.marks().words()).contains("“1.204” in litres", "as 1204");
+        }
+
+        @Test
+        void areTheSameInAllColumns() throws IOException {
+            Table table = read("litres\tn\tdegrees\n1,204\t985\t41.764\n985\t1\t41.555\n", Shaping.NONE)
+                    .table();
+            assertThat(texts(table, "litres")).containsExactly("1204.0", "985.0");
+            assertThat(texts(table, "degrees")).containsExactly("41.764", "41.555");
+        }
+
+        @Test
+        void thatSomebodyHasDecidedGiveWayToWhatTheFileTells() throws IOException {
+            Table table = read("litres;price\n1.204;12,50\n", Shaping.NONE.withEitherMark(Shaping.DecimalMark.POINT))
+                    .table();
+            assertThat(texts(table, "litres")).containsExactly("1204.0");
         }
 
         @Test

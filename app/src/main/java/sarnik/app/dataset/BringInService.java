@@ -314,13 +314,15 @@ class BringInService {
                 bringIn.stays().keep());
     }
 
-    /** How its files are read from now on: as these were, guesses of types and of days and months included. */
+    /** How its files are read from now on: as these were, guesses of types, of marks in numbers and of days and months included. */
     private static Intake kept(BringIn bringIn) {
         Shaping shaping =
                 bringIn.intake().shaping().withTypesOf(bringIn.reading().table());
         Boolean monthFirst = bringIn.reading().monthFirst();
-        return new Intake(
-                bringIn.intake().choices(), monthFirst == null ? shaping : shaping.withMonthFirst(monthFirst));
+        if (monthFirst != null) shaping = shaping.withMonthFirst(monthFirst);
+        Shaping.DecimalMark mark = bringIn.reading().marks().decimal();
+        if (mark != null) shaping = shaping.withEitherMark(mark);
+        return new Intake(bringIn.intake().choices(), shaping);
     }
 
     /** The units that stand beside the numbers of the file. */

@@ -387,6 +387,20 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void numbersWhoseMarksCanBeReadEitherWayAreSaidAndTurnedByOnePress() {
+        Page page = bring(RunningSarnik.file(
+                "volumes.csv", "town,country,litres\nSoria,Spain,\"1,204\"\nBurgos,Spain,\"2,310\"\n"));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        assertThat(page.locator("#marks").textContent())
+                .contains("Numbers such as “1,204” in litres can be read either way. They are taken as 1204.");
+        page.click("#turn-marks");
+        page.waitForCondition(
+                () -> page.locator("#columns tbody tr").first().textContent().contains("1.204"));
+        assertThat(page.locator("#marks").count()).as("it has been decided").isZero();
+    }
+
+    @Test
     void rowsThatAreTotalsOfACategoryAreSaidAndLeftOutByOnePress() {
         Page page = bring(RunningSarnik.file(
                 "people.csv",
