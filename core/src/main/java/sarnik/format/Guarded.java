@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.Consumer;
 import sarnik.table.RowSource;
+import sarnik.table.Shaping;
 import sarnik.table.UnreadableTableException;
 
 /**
@@ -55,6 +56,11 @@ final class Guarded {
         @Override
         public int positionAt() {
             return source.positionAt();
+        }
+
+        @Override
+        public Shaping.DecimalMark usualMark() {
+            return source.usualMark();
         }
 
         @Override

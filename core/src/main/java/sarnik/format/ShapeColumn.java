@@ -14,6 +14,7 @@ import org.locationtech.jts.geom.Polygonal;
 import sarnik.geo.Projection;
 import sarnik.geo.WrittenShape;
 import sarnik.table.RowSource;
+import sarnik.table.Shaping;
 
 /**
  * A table one of whose columns holds shapes, as well-known text or as well-known binary in hexadecimal digits (OGC
@@ -136,6 +137,11 @@ final class ShapeColumn implements RowSource, FeatureSource {
     @Override
     public int positionAt() {
         return rows.header().size();
+    }
+
+    @Override
+    public Shaping.DecimalMark usualMark() {
+        return rows.usualMark();
     }
 
     @Override

@@ -12,6 +12,8 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Makes a table of the rows of a file.
@@ -240,12 +242,14 @@ public final class TableReader {
         private final List<Map<String, Long>> usual = new ArrayList<>();
         private final TotalRows sums;
         private final Shaping.DecimalMark usualMark;
+        private final int positionAt;
         private int rows;
         private long visited;
 
-        Survey(TotalRows sums, Shaping.DecimalMark usualMark) {
+        Survey(TotalRows sums, RowSource source) {
             this.sums = sums;
-            this.usualMark = usualMark;
+            usualMark = source.usualMark();
+            positionAt = source.positionAt();
         }
 
         /**
@@ -264,9 +268,20 @@ public final class TableReader {
 
         /** The mark before decimals that some numbers need, if no others need the other one; null where none tells. */
         private Shaping.DecimalMark toldMark() {
-            boolean comma = guesses.stream().anyMatch(FormGuess::needsComma);
-            boolean point = guesses.stream().anyMatch(FormGuess::needsPoint);
+            boolean comma = asTheFileHasThem().anyMatch(FormGuess::needsComma);
+            boolean point = asTheFileHasThem().anyMatch(FormGuess::needsPoint);
             return comma == point ? null : comma ? Shaping.DecimalMark.COMMA : Shaping.DecimalMark.POINT;
+        }
+
+        /** Whether a column is of the positions of the file's shapes, which are not written in the file itself. */
+        boolean isOfPositions(int column) {
+            return positionAt >= 0 && (column == positionAt || column == positionAt + 1);
+        }
+
+        private Stream<FormGuess> asTheFileHasThem() {
+            return IntStream.range(0, guesses.size())
+                    .filter(column -> !isOfPositions(column))
+                    .mapToObj(guesses::get);
         }
 
         /** Whether neither the file nor anybody tells the mark before decimals. */
@@ -283,7 +298,7 @@ public final class TableReader {
             Shaping.DecimalMark told = toldMark();
             if (told != null) return told;
             if (shaping.eitherMark() != null) return shaping.eitherMark();
-            Set<Shaping.DecimalMark> likelier = guesses.stream()
+            Set<Shaping.DecimalMark> likelier = asTheFileHasThem()
                     .map(guess -> guess.likelierMark(usualMark))
                     .filter(Objects::nonNull)
                     .collect(Collectors.toSet());
@@ -348,16 +363,17 @@ public final class TableReader {
      */
     private Survey survey(RowSource source, List<String> columns, Shaping shaping, Filling first, long most)
             throws IOException {
-        Survey survey = new Survey(new TotalRows(shaping, columns), source.usualMark());
+        Survey survey = new Survey(new TotalRows(shaping, columns), source);
         boolean[] asWritten = new boolean[columns.size()];
         for (int i = 0; i < asWritten.length; i++)
             asWritten[i] = shaping.types().get(columns.get(i)) == ColumnType.TEXT
                     || shaping.dropped().contains(columns.get(i));
-        columns.forEach(column -> {
-            survey.guesses.add(new FormGuess(
-                    shaping.decimalMark(), MOMENT_NAME.matcher(column).find()));
+        for (int i = 0; i < columns.size(); i++) {
+            Shaping.DecimalMark mark = survey.isOfPositions(i) ? Shaping.DecimalMark.POINT : shaping.decimalMark();
+            survey.guesses.add(
+                    new FormGuess(mark, MOMENT_NAME.matcher(columns.get(i)).find()));
             survey.usual.add(new TreeMap<>(String.CASE_INSENSITIVE_ORDER));
-        });
+        }
         RowBlocks blocks = new RowBlocks(
                 columns.size(),
                 (column, block) -> {

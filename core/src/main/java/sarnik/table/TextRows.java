@@ -25,6 +25,11 @@ public record TextRows(Table table, RowSource file, int most) implements RowSour
     }
 
     @Override
+    public Shaping.DecimalMark usualMark() {
+        return file.usualMark();
+    }
+
+    @Override
     public void each(Visitor visitor) {
         Column[] columns = table.names().stream().map(table::column).toArray(Column[]::new);
         String[] cells = new String[columns.length];

@@ -72,6 +72,20 @@ class ShapeColumnTest {
         assertThat(shapes.get(3)).isNull();
     }
 
+    @ParameterizedTest(name = "mark {0}")
+    @CsvSource(
+            value = {"none", "COMMA"},
+            nullValues = "none")
+    void giveDegreesWithPointsWhateverStandsBeforeTheDecimalsOfTheFile(Shaping.DecimalMark said) throws IOException {
+        TableFile file =
+                open("litres;price;geom\n1.204;12,50;POINT (-2.473 41.764)\n2.310;3,75;POINT (-5.745 41.503)\n", null);
+        Shaping shaping = new Shaping(null, null, null, null, false, said, null);
+        Reading reading = new TableReader().read(file.rows(), shaping);
+        assertThat(at(reading, 0)).containsExactly(-2.473, 41.764);
+        assertThat(reading.table().column("litres").text(0)).isEqualTo("1204.0");
+        assertThat(reading.marks().words()).isNull();
+    }
+
     @Test
     void comeBeforeColumnsThatOnlyLookLikeAPlace() throws IOException {
         Reading reading =
