@@ -246,6 +246,10 @@ for (const name of ['turn-marks', 'keep-marks'])
     shaping.eitherMark = e.currentTarget.dataset.mark;
     reread();
   });
+by('drop-repeated')?.addEventListener('click', e => {
+  shaping.dropped = [...shaping.dropped, ...JSON.parse(e.currentTarget.dataset.columns)];
+  reread();
+});
 by('turn-back')?.addEventListener('click', () => {
   shaping.turn = null;
   reread();

@@ -27,7 +27,7 @@ final class FormGuess {
     private static final long BESIDE = HAS_UNIT | SMALL | LARGE;
 
     /** So many numbers of which none has one or two digits behind its mark are hardly decimals. */
-    private static final int MANY_MARKED = 20;
+    private static final int MANY_MARKED = 40;
 
     /** How many cells fit each form, by its place among all. */
     private final long[] fits = new long[FORMS.length];
@@ -95,7 +95,7 @@ final class FormGuess {
         return (found & HAS_UNIT) == 0 ? found & ~BESIDE : 0;
     }
 
-    /** Counts what a text that was not met lately fits. @return the forms that it fits, and whether it has a unit */
+    /** Counts what a text that was not met lately fits. @return the forms that it fits, and what is beside them */
     private long look(String text) {
         codes |= CellForm.isCode(text);
         boolean whole = CellForm.WHOLE.fits(text);
@@ -103,7 +103,7 @@ final class FormGuess {
         if (amount != null && !amount.unit().isEmpty()) units.add(amount.unit());
         long found = amount == null ? 0 : HAS_UNIT;
         String number = amount == null ? text : amount.number();
-        if (CellForm.WHOLE.fits(number)) found |= digits(number) > 3 ? LARGE : SMALL;
+        if (whole || amount != null && CellForm.WHOLE.fits(number)) found |= isBelowAThousand(number) ? SMALL : LARGE;
         for (long left = asked; left != 0; left &= left - 1) {
             CellForm form = FORMS[Long.numberOfTrailingZeros(left)];
             // A whole number is written in every form of number: most cells of numbers need to be looked at once only.
@@ -118,8 +118,9 @@ final class FormGuess {
         return found;
     }
 
-    private static int digits(String whole) {
-        return (int) whole.chars().filter(Character::isDigit).count();
+    /** @param whole a sign, or none, and digits */
+    private static boolean isBelowAThousand(String whole) {
+        return whole.length() <= (Character.isDigit(whole.charAt(0)) ? 3 : 4);
     }
 
     /** Whether a text that is no plain number has a digit and, at one of its ends, something that is none. */

@@ -304,7 +304,7 @@ class ShapingTest {
         @Test
         void ofManyNumbersOfWhichNoneHasOneOrTwoDigitsBehindThemPartThousands() throws IOException {
             StringBuilder file = new StringBuilder("litres\tn\n985\ta\n");
-            for (int row = 0; row < 20; row++)
+            for (int row = 0; row < 40; row++)
                 file.append("1.").append(204 + row).append("\tb\n");
             Reading reading = read(file.toString(), Shaping.NONE);
             assertThat(texts(reading.table(), "litres")).contains("985.0", "1204.0", "1223.0");

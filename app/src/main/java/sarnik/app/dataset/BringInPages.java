@@ -5,8 +5,10 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -34,6 +36,8 @@ import sarnik.geo.Projection;
 import sarnik.place.Placing;
 import sarnik.table.CodedColumn;
 import sarnik.table.ColumnType;
+import sarnik.table.Reading;
+import sarnik.table.Shaping;
 import sarnik.table.Table;
 import sarnik.table.ValueMatch;
 
@@ -141,6 +145,8 @@ class BringInPages {
         model.addAttribute("byArea", bringIn.guess() instanceof Placing.ByArea a ? a : new Placing.ByArea("", ""));
         model.addAttribute("kind", bringIn.kind());
         model.addAttribute("turn", bringIn.intake().shaping().turn());
+        model.addAttribute("repeated", repeated(bringIn));
+        model.addAttribute("repeatedJson", json.of(repeated(bringIn)));
         model.addAttribute("periodsJson", json.of(bringIn.reading().periods()));
         model.addAttribute(
                 "missingOffer", json.of(bringIn.reading().missingWords().keySet()));
@@ -179,6 +185,25 @@ class BringInPages {
         model.addAttribute("allColumns", table.names());
         model.addAttribute("byTie", bringIn.guess() instanceof Placing.ByTie t ? t : new Placing.ByTie("", -1, ""));
         return "look";
+    }
+
+    /**
+     * Columns of numbers that stand beside each of the periods that have become rows, as the file names them: a sum counts
+     * them once for each. Coordinates are added up by nobody.
+     */
+    private static List<String> repeated(BringIn bringIn) {
+        Shaping.Turn turn = bringIn.intake().shaping().turn();
+        if (turn == null) return List.of();
+        Reading reading = bringIn.reading();
+        Set<String> degrees = new HashSet<>(reading.position());
+        if (bringIn.guess() instanceof Placing.ByCoordinates by) degrees.addAll(List.of(by.lat(), by.lon()));
+        int period = reading.columns().indexOf(turn.period());
+        return reading.source().entrySet().stream()
+                .filter(column -> reading.columns().indexOf(column.getValue()) < period
+                        && reading.table().column(column.getKey()).type().isNumber()
+                        && !degrees.contains(column.getKey()))
+                .map(Map.Entry::getValue)
+                .toList();
     }
 
     /** Newer rows of a dataset beside those it serves. */

@@ -401,6 +401,25 @@ class BringInPagesTest extends BrowserTest {
     }
 
     @Test
+    void numbersThatStandBesideEachPeriodAreSaidAndLeftOutByOnePress() {
+        Page page = bring(
+                RunningSarnik.file(
+                        "wide.csv",
+                        "town,lat,lon,inhabitants,2023,2024,2025\nSoria,41.7641,-2.4731,39000,1,2,3\nBurgos,42.3409,-3.6997,175000,4,5,6\n"));
+        page.waitForURL("**/bring/*");
+        scriptIsThere(page);
+        assertThat(page.locator("#repeated-said").count()).isZero();
+        page.click("#turn");
+        page.waitForSelector("#repeated-said");
+        scriptIsThere(page);
+        assertThat(page.locator("#repeated-said").textContent())
+                .contains("stands beside each of them now, and a sum would count it as often", "“inhabitants”.");
+        page.click("#drop-repeated");
+        page.waitForSelector("[data-bring-back=inhabitants]");
+        assertThat(page.locator("#repeated-said").count()).isZero();
+    }
+
+    @Test
     void rowsThatAreTotalsOfACategoryAreSaidAndLeftOutByOnePress() {
         Page page = bring(RunningSarnik.file(
                 "people.csv",
