@@ -109,27 +109,31 @@ public record Shaping(
         names.forEach((source, name) -> {
             if (kept.containsKey(name)) all.put(source, kept.get(name));
         });
-        return new Shaping(
-                all,
-                names,
-                dropped,
-                missing,
-                totals,
-                decimalMark,
-                turn,
-                monthFirst,
-                subtotals,
-                categoryTotals,
-                eitherMark);
+        return with(all, names, monthFirst, eitherMark);
     }
 
     /** This shaping with more names for columns, by their name in the file. */
     public Shaping withNames(Map<String, String> more) {
         Map<String, String> all = new LinkedHashMap<>(names);
         all.putAll(more);
+        return with(types, all, monthFirst, eitherMark);
+    }
+
+    /** This shaping with dates that can be read either way read so. */
+    public Shaping withMonthFirst(boolean first) {
+        return with(types, names, first, eitherMark);
+    }
+
+    /** This shaping with numbers that can be read either way read with this mark before decimals. */
+    public Shaping withEitherMark(DecimalMark mark) {
+        return with(types, names, monthFirst, mark);
+    }
+
+    private Shaping with(
+            Map<String, ColumnType> types, Map<String, String> names, Boolean monthFirst, DecimalMark eitherMark) {
         return new Shaping(
                 types,
-                all,
+                names,
                 dropped,
                 missing,
                 totals,
@@ -139,27 +143,5 @@ public record Shaping(
                 subtotals,
                 categoryTotals,
                 eitherMark);
-    }
-
-    /** This shaping with dates that can be read either way read so. */
-    public Shaping withMonthFirst(boolean first) {
-        return new Shaping(
-                types,
-                names,
-                dropped,
-                missing,
-                totals,
-                decimalMark,
-                turn,
-                first,
-                subtotals,
-                categoryTotals,
-                eitherMark);
-    }
-
-    /** This shaping with numbers that can be read either way read with this mark before decimals. */
-    public Shaping withEitherMark(DecimalMark mark) {
-        return new Shaping(
-                types, names, dropped, missing, totals, decimalMark, turn, monthFirst, subtotals, categoryTotals, mark);
     }
 }

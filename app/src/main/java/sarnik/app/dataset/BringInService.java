@@ -314,7 +314,7 @@ class BringInService {
                 bringIn.stays().keep());
     }
 
-    /** How its files are read from now on: as these were, guesses of types, of marks in numbers and of days and months included. */
+    /** How its files are read from now on: as these were, with what was guessed of types, marks, days and months. */
     private static Intake kept(BringIn bringIn) {
         Shaping shaping =
                 bringIn.intake().shaping().withTypesOf(bringIn.reading().table());
